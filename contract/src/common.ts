@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import type * as ids from '@jigsaw/core/ids';
+
+/** The one place on this floor that casts: a checked UUID gets the brand of its kind. */
+const idOf = <Kind extends string>() =>
+  z
+    .uuid()
+    .transform((value) => value as ids.Id<Kind>)
+    .meta({ type: 'string', format: 'uuid' });
+
+export const PersonId = idOf<'person'>();
+export const CourseId = idOf<'course'>();
+export const EnrolmentId = idOf<'enrolment'>();
+export const GroupSetId = idOf<'group-set'>();
+export const GroupId = idOf<'group'>();
+export const ActivityId = idOf<'activity'>();
+export const ReleaseId = idOf<'release'>();
+export const CopyId = idOf<'copy'>();
+export const FileId = idOf<'file'>();
+export const HandInId = idOf<'hand-in'>();
+
+/** ISO 8601, UTC. */
+export const DateTime = z.iso.datetime();
+
+/** A mark or a number of points: up to 2 decimals, never a binary float. */
+export const DecimalString = z.string().regex(/^-?\d{1,5}(\.\d{1,2})?$/, 'Write a number with at most 2 decimals.');
+export const Points = DecimalString.refine((value) => Number(value) >= 0, 'Write a number that is not below 0.');
+
+/** What every refusal looks like (RFC 9457). */
+export const Problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number().int(),
+  /** A sentence for people: what happened and what to do. */
+  detail: z.string(),
+  issues: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  /** With stale-write: the state that is there now. */
+  current: z.unknown().optional(),
+});
+export type Problem = z.infer<typeof Problem>;
+
+export const Role = z.enum(['instructor', 'assistant', 'student', 'observer']);
+export type Role = z.infer<typeof Role>;
+
+export const Done = z.object({ done: z.literal(true) });
+export type Done = z.infer<typeof Done>;
+
+/** Somebody's name, with its reading in Latin letters where it is written in another script. */
+export const PersonName = z.object({ name: z.string(), reading: z.string().nullable() });
+export type PersonName = z.infer<typeof PersonName>;

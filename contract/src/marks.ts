@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import { ActivityId, CopyId, DateTime, DecimalString, EnrolmentId, Points, ReleaseId } from './common.js';
+import { CopyView, GroupTag, Member } from './handin.js';
+
+export const MarkState = z.enum(['unmarked', 'drafted', 'released']);
+
+export const AdjustmentShape = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('adjusted'), by: DecimalString, reason: z.string() }),
+  z.strictObject({ kind: z.literal('separate'), mark: Points, reason: z.string() }),
+  z.strictObject({ kind: z.literal('excused'), reason: z.string() }),
+]);
+export type AdjustmentShape = z.infer<typeof AdjustmentShape>;
+
+const MarkStepView = z.discriminatedUnion('code', [
+  z.object({ code: z.literal('group-mark'), mark: z.string(), max: z.string() }),
+  z.object({ code: z.literal('late'), deduction: z.string() }),
+  z.object({ code: z.literal('share'), factor: z.string(), weight: z.string() }),
+  z.object({ code: z.literal('adjusted'), by: z.string(), reason: z.string() }),
+  z.object({ code: z.literal('held-at'), bound: z.string() }),
+  z.object({ code: z.literal('separate'), mark: z.string(), reason: z.string() }),
+  z.object({ code: z.literal('excused'), reason: z.string() }),
+]);
+export type MarkStepView = z.infer<typeof MarkStepView>;
+
+/** One row of the desk's queue. */
+export const DeskRow = z.object({
+  copyId: CopyId,
+  group: GroupTag,
+  handIn: z.object({ handedInAt: DateTime, lateMinutes: z.number().int(), deduction: z.string(), by: z.string() }).nullable(),
+  mark: z.object({ state: MarkState, groupMark: z.string().nullable() }),
+  /** Handed in and not marked, or handed in again since. */
+  needsYou: z.boolean(),
+});
+export type DeskRow = z.infer<typeof DeskRow>;
+
+export const DeskList = z.object({
+  activities: z.array(z.object({ activityId: ActivityId, releaseId: ReleaseId, title: z.string(), points: z.string(), toMark: z.number().int(), groups: z.number().int() })),
+});
+export type DeskList = z.infer<typeof DeskList>;
+
+export const DeskView = z.object({ releaseId: ReleaseId, title: z.string(), points: z.string(), due: DateTime.nullable(), rows: z.array(DeskRow) });
+export type DeskView = z.infer<typeof DeskView>;
+
+export const MarkView = z.object({
+  copy: CopyView,
+  state: MarkState,
+  groupMark: z.string().nullable(),
+  feedback: z.string(),
+  lateDeduction: z.string(),
+  lateMinutes: z.number().int(),
+  version: z.number().int(),
+  isStale: z.boolean(),
+  beforeDue: z.boolean(),
+  releasedAt: DateTime.nullable(),
+  members: z.array(
+    z.object({
+      member: Member,
+      isStillInGroup: z.boolean(),
+      words: z.number().int(),
+      files: z.number().int(),
+      adjustment: AdjustmentShape.nullable(),
+      mark: z.string().nullable(),
+      steps: z.array(MarkStepView),
+    }),
+  ),
+  history: z.array(z.object({ at: DateTime, by: z.string(), what: z.string() })),
+});
+export type MarkView = z.infer<typeof MarkView>;
+
+/** Everything the desk edits, saved as it is typed. A reason may still be on its way; release asks for it. */
+export const SaveMark = z.strictObject({
+  groupMark: Points.nullable(),
+  feedback: z.string().max(20_000),
+  adjustments: z.array(z.strictObject({ enrolmentId: EnrolmentId, adjustment: AdjustmentShape })).max(1000),
+  version: z.number().int().min(0),
+});
+export type SaveMark = z.infer<typeof SaveMark>;
+
+export const ReleaseMarks = z.strictObject({ version: z.number().int() });
+export type ReleaseMarks = z.infer<typeof ReleaseMarks>;
+
+/** A student's own released marks: theirs and the group's, never a teammate's. */
+export const MyMark = z.object({
+  copyId: CopyId,
+  title: z.string(),
+  points: z.string(),
+  group: GroupTag,
+  groupMark: z.string().nullable(),
+  mark: z.string().nullable(),
+  steps: z.array(MarkStepView),
+  feedback: z.string(),
+  lateMinutes: z.number().int(),
+  handedInAt: DateTime.nullable(),
+  releasedAt: DateTime,
+  markedBy: z.string(),
+});
+export type MyMark = z.infer<typeof MyMark>;
+export const MyMarks = z.object({ marks: z.array(MyMark), waiting: z.array(z.object({ title: z.string(), points: z.string() })) });
+export type MyMarks = z.infer<typeof MyMarks>;

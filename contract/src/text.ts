@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import type { RichTextNode } from '@jigsaw/core/text';
+
+/** What the editor can make. Anything else (scripts, frames, styles) has no form here at all. */
+const blockTypes = ['paragraph', 'heading', 'bulletList', 'orderedList', 'listItem', 'blockquote', 'horizontalRule'] as const;
+const deepest = 12;
+const mostCharacters = 200_000;
+
+const safeLink = z.string().max(2000).regex(/^(https?:|mailto:)/i, 'Links start with https, http or mailto.');
+
+const Mark = z.discriminatedUnion('type', [
+  z.strictObject({ type: z.literal('bold') }),
+  z.strictObject({ type: z.literal('italic') }),
+  z.object({ type: z.literal('link'), attrs: z.object({ href: safeLink }) }),
+]);
+
+const Inline = z.discriminatedUnion('type', [
+  z.strictObject({ type: z.literal('text'), text: z.string().min(1), marks: z.array(Mark).max(4).optional() }),
+  z.object({ type: z.literal('hardBreak') }),
+  z.strictObject({ type: z.literal('placeholder'), attrs: z.strictObject({ what: z.enum(['group-name', 'group-members', 'group-number']) }) }),
+]);
+
+const BlockShape = z.object({
+  type: z.enum(blockTypes),
+  attrs: z.object({ level: z.number().int().min(2).max(4).optional(), start: z.number().int().optional() }).optional(),
+  content: z.array(z.unknown()).max(5000).optional(),
+});
+
+function checkNode(value: unknown, depth: number, context: z.RefinementCtx): RichTextNode | null {
+  const inline = Inline.safeParse(value);
+  if (inline.success) return inline.data as RichTextNode;
+  const block = BlockShape.safeParse(value);
+  if (!block.success || depth > deepest) {
+    context.addIssue({ code: 'custom', message: 'The text holds something that cannot be kept here.' });
+    return null;
+  }
+  const { content, ...rest } = block.data;
+  if (content === undefined) return rest;
+  return { ...rest, content: content.flatMap((child) => checkNode(child, depth + 1, context) ?? []) };
+}
+
+/** The editor's document: known blocks and marks only, links checked, never HTML. */
+export const RichText = z
+  .object({ type: z.literal('doc'), content: z.array(z.unknown()).max(5000) })
+  .transform((doc, context): RichTextNode => {
+    if (JSON.stringify(doc).length > mostCharacters * 4) {
+      context.addIssue({ code: 'custom', message: `The text is too long: ${mostCharacters} characters are the most.` });
+      return z.NEVER;
+    }
+    return { type: 'doc', content: doc.content.flatMap((node) => checkNode(node, 0, context) ?? []) };
+  })
+  .meta({ type: 'object', description: 'Editor document (JSON)' });
+export type RichText = RichTextNode;
+
+/** Rich text on its way out was checked on its way in. */
+export const StoredRichText = z.custom<RichTextNode>((value) => typeof value === 'object' && value !== null).meta({ type: 'object' });

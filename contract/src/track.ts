@@ -1,0 +1,15 @@
+import { z } from 'zod';
+
+/** The figures of the track, true at the moment of asking and only what the asker may know. */
+export const StaffFigures = z.object({
+  kind: z.literal('staff'),
+  enrolled: z.number().int(),
+  unplaced: z.number().int(),
+  live: z.number().int(),
+  drafts: z.number().int(),
+  rooms: z.number().int(),
+  toMark: z.number().int(),
+});
+export const StudentFigures = z.object({ kind: z.literal('student'), due: z.number().int(), rooms: z.number().int(), newMarks: z.number().int() });
+export const Figures = z.discriminatedUnion('kind', [StaffFigures, StudentFigures]);
+export type Figures = z.infer<typeof Figures>;

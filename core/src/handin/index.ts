@@ -1,0 +1,2 @@
+export { lateness, noLatePolicy, sayMinutes } from './lateness.js';
+export type { LatePolicy, Lateness } from './lateness.js';

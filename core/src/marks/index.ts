@@ -1,0 +1,2 @@
+export { personMark, roundMark } from './personMark.js';
+export type { Adjustment, MarkStep, PersonMark, PersonMarkInput } from './personMark.js';

@@ -1,0 +1,173 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
+import { atLeast, decide, explain } from './index.js';
+import type { Audience, AudienceEntry, CopyFacts, ReleaseFacts, ReleaseState, Viewer } from './index.js';
+
+const course = 'fer220' as CourseId;
+const benches = 'benches' as GroupSetId;
+const panels = 'panels' as GroupSetId;
+const groupsOf: Record<string, GroupSetId> = { crock: benches, carboy: benches, sour: panels, salt: panels };
+const crock = { groupId: 'crock' as GroupId, setId: benches };
+const carboy = { groupId: 'carboy' as GroupId, setId: benches };
+
+const aStudent = (more: Partial<Viewer> = {}): Viewer => ({
+  courseId: course,
+  enrolmentId: 'noor' as EnrolmentId,
+  role: 'student',
+  hasLeft: false,
+  groups: [crock],
+  ...more,
+});
+const aRelease = (more: Partial<ReleaseFacts> = {}): ReleaseFacts => ({
+  courseId: course,
+  state: { state: 'live', since: 0 },
+  mode: 'own',
+  audience: { include: [{ kind: 'set', setId: benches }], exclude: [] },
+  outsiders: 'hidden',
+  schedule: { opens: null, due: null, closes: null },
+  ...more,
+});
+const access = (viewer: Viewer | null, release: ReleaseFacts, copy: CopyFacts, now = 100) => decide(viewer, release, copy, now).access;
+
+describe('who sees what', () => {
+  it('opens a group its own copy and hides the copies of others', () => {
+    expect(access(aStudent(), aRelease(), crock)).toBe('open');
+    expect(access(aStudent(), aRelease(), carboy)).toBe('hidden');
+  });
+  it('lets groups read along where the release says so', () => expect(access(aStudent(), aRelease({ mode: 'read-along' }), carboy)).toBe('read-only'));
+  it('opens the common copy to the whole audience', () => {
+    const common = aRelease({ mode: 'common', audience: { include: [{ kind: 'class' }], exclude: [] } });
+    expect(access(aStudent({ groups: [] }), common, { groupId: null, setId: null })).toBe('open');
+  });
+  it('hides drafts and withdrawn work from students, not from instructors', () => {
+    for (const state of [{ state: 'draft' }, { state: 'withdrawn', since: 1 }] as ReleaseState[]) {
+      expect(access(aStudent(), aRelease({ state }), crock)).toBe('hidden');
+      expect(access(aStudent({ role: 'instructor' }), aRelease({ state }), crock)).toBe('open');
+    }
+  });
+  it('goes live at its moment without anything having run', () => {
+    const release = aRelease({ state: { state: 'scheduled', goesLiveAt: 50 } });
+    expect(access(aStudent(), release, crock, 49)).toBe('hidden');
+    expect(access(aStudent(), release, crock, 50)).toBe('open');
+  });
+  it('follows its window: hidden before it opens, read only once closed', () => {
+    const release = aRelease({ schedule: { opens: 10, due: 20, closes: 30 } });
+    expect([9, 10, 29, 30].map((now) => access(aStudent(), release, crock, now))).toEqual(['hidden', 'open', 'open', 'read-only']);
+    expect(access(aStudent(), { ...release, outsiders: 'listed' }, crock, 9)).toBe('listed');
+  });
+  it('tells outsiders that it exists only where the release says so', () => {
+    const sourOnly = aStudent({ groups: [{ groupId: 'sour' as GroupId, setId: panels }] });
+    expect(access(sourOnly, aRelease(), crock)).toBe('hidden');
+    expect(access(sourOnly, aRelease({ outsiders: 'listed' }), crock)).toBe('listed');
+  });
+  it('closes the course to those who left it, whatever their groups were', () =>
+    expect(access(aStudent({ hasLeft: true, role: 'instructor' }), aRelease({ outsiders: 'listed' }), crock)).toBe('hidden'));
+  it('lets observers look and not touch', () => {
+    expect(access(aStudent({ role: 'observer', groups: [] }), aRelease(), carboy)).toBe('read-only');
+    expect(access(aStudent({ role: 'observer', groups: [] }), aRelease({ state: { state: 'draft' } }), carboy)).toBe('hidden');
+  });
+  it('says why, verdict first', () => {
+    const wording = { dateTime: String, groupName: () => 'Crock', setName: () => 'Bench teams' };
+    expect(explain(decide(aStudent(), aRelease(), crock, 1), wording)).toEqual([
+      'Can read and work in it.',
+      'It was released to Bench teams.',
+      'Is a member of Crock, which has this copy for itself.',
+    ]);
+    expect(explain(decide(aStudent(), aRelease(), carboy, 1), wording)).toEqual(['Sees nothing of it.', 'This copy belongs to another group.']);
+  });
+});
+
+const aGroupName = fc.constantFrom(...Object.keys(groupsOf));
+const anEntry: fc.Arbitrary<AudienceEntry> = fc.oneof(
+  fc.constant({ kind: 'class' as const }),
+  fc.constantFrom(benches, panels).map((setId) => ({ kind: 'set' as const, setId })),
+  aGroupName.map((groupId) => ({ kind: 'group' as const, groupId: groupId as GroupId })),
+  fc.constantFrom('noor', 'jorge').map((id) => ({ kind: 'person' as const, enrolmentId: id as EnrolmentId })),
+);
+const anAudience: fc.Arbitrary<Audience> = fc.record({
+  include: fc.array(anEntry, { maxLength: 4 }),
+  exclude: fc.subarray(['noor', 'jorge'] as EnrolmentId[]),
+});
+const aState: fc.Arbitrary<ReleaseState> = fc.oneof(
+  fc.constant({ state: 'draft' as const }),
+  fc.nat(100).map((goesLiveAt) => ({ state: 'scheduled' as const, goesLiveAt })),
+  fc.tuple(fc.constantFrom('live' as const, 'closed' as const, 'withdrawn' as const), fc.nat(100)).map(([state, since]) => ({ state, since })),
+);
+const anyRelease: fc.Arbitrary<ReleaseFacts> = fc.record({
+  courseId: fc.constant(course),
+  state: aState,
+  mode: fc.constantFrom('own' as const, 'read-along' as const, 'common' as const),
+  audience: anAudience,
+  outsiders: fc.constantFrom('hidden' as const, 'listed' as const),
+  schedule: fc.record({ opens: fc.option(fc.nat(100)), due: fc.option(fc.nat(100)), closes: fc.option(fc.nat(100)) }),
+});
+const anyStudent: fc.Arbitrary<Viewer> = fc.record({
+  courseId: fc.constantFrom(course, 'brw501' as CourseId),
+  enrolmentId: fc.constantFrom('noor', 'jorge').map((id) => id as EnrolmentId),
+  role: fc.constant('student' as const),
+  hasLeft: fc.boolean(),
+  groups: fc.subarray(Object.keys(groupsOf)).map((names) => names.map((name) => ({ groupId: name as GroupId, setId: groupsOf[name]! }))),
+});
+const anyCopy: fc.Arbitrary<CopyFacts> = fc.oneof(
+  aGroupName.map((name) => ({ groupId: name as GroupId, setId: groupsOf[name]! })),
+  fc.constant({ groupId: null, setId: null }),
+);
+
+/** The rule in its plainest form, written apart from `decide`: may this student read this copy at all? */
+function mayRead(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: number): boolean {
+  const { include, exclude } = release.audience;
+  const { state } = release;
+  const isOut = state.state === 'live' || state.state === 'closed' || (state.state === 'scheduled' && state.goesLiveAt <= now);
+  const isMine = (entry: AudienceEntry) =>
+    entry.kind === 'class' ||
+    (entry.kind === 'person' && entry.enrolmentId === viewer.enrolmentId) ||
+    viewer.groups.some((at) => (entry.kind === 'set' && at.setId === entry.setId) || (entry.kind === 'group' && at.groupId === entry.groupId));
+  const reachesCopy = include.some((entry) => (entry.kind === 'set' && entry.setId === copy.setId) || (entry.kind === 'group' && entry.groupId === copy.groupId));
+  const isIn = include.some(isMine) && !exclude.includes(viewer.enrolmentId) && viewer.courseId === release.courseId && !viewer.hasLeft;
+  const isOpenYet = release.schedule.opens === null || release.schedule.opens <= now;
+  if (!isOut || !isIn || !isOpenYet) return false;
+  if (release.mode === 'common') return true;
+  const isOwn = viewer.groups.some((at) => at.groupId === copy.groupId);
+  return copy.groupId !== null && reachesCopy && (isOwn || release.mode === 'read-along');
+}
+
+describe('who sees what, over generated courses', () => {
+  it('lets nobody outside an audience read anything, and everybody inside', () =>
+    fc.assert(
+      fc.property(anyStudent, anyRelease, anyCopy, fc.nat(110), (viewer, release, copy, now) => {
+        expect(atLeast(access(viewer, release, copy, now), 'read-only')).toBe(mayRead(viewer, release, copy, now));
+      }),
+      { numRuns: 2000 },
+    ));
+
+  it('keeps everything hidden from outsiders of a release that hides itself', () =>
+    fc.assert(
+      fc.property(anyStudent, anyRelease, anyCopy, fc.nat(110), (viewer, release, copy, now) => {
+        fc.pre(!mayRead(viewer, release, copy, now));
+        expect(access(viewer, { ...release, outsiders: 'hidden' }, copy, now)).toBe('hidden');
+      }),
+      { numRuns: 2000 },
+    ));
+
+  it('lists to outsiders nothing that is not released', () =>
+    fc.assert(
+      fc.property(anyStudent, anyRelease, anyCopy, fc.nat(110), (viewer, release, copy, now) => {
+        fc.pre(access(viewer, release, copy, now) === 'listed');
+        expect(release.outsiders).toBe('listed');
+        expect(['draft', 'withdrawn']).not.toContain(release.state.state);
+        expect(viewer.courseId).toBe(release.courseId);
+        expect(viewer.hasLeft).toBe(false);
+      }),
+      { numRuns: 2000 },
+    ));
+
+  it('always gives a reason, and hides everything from the signed out', () =>
+    fc.assert(
+      fc.property(fc.option(anyStudent), anyRelease, anyCopy, fc.nat(110), (viewer, release, copy, now) => {
+        const decision = decide(viewer, release, copy, now);
+        expect(decision.reasons.length).toBeGreaterThan(0);
+        if (viewer === null) expect(decision.access).toBe('hidden');
+      }),
+    ));
+});

@@ -1,0 +1,141 @@
+import type { GroupId } from '../ids/index.js';
+import { unreachable } from '../ids/index.js';
+import type { AudienceEntry, CopyFacts, Instant, ReleaseFacts, Viewer } from './facts.js';
+
+export type Access = 'open' | 'read-only' | 'listed' | 'hidden';
+
+/** One step on the way to a decision: a code with its facts. Sentences are made in explain.ts. */
+export type Reason =
+  | { readonly code: 'not-in-course' }
+  | { readonly code: 'left-course' }
+  | { readonly code: 'staff'; readonly role: 'instructor' | 'assistant' }
+  | { readonly code: 'observer' }
+  | { readonly code: 'draft' }
+  | { readonly code: 'withdrawn'; readonly since: Instant }
+  | { readonly code: 'scheduled'; readonly goesLiveAt: Instant }
+  | { readonly code: 'left-out' }
+  | { readonly code: 'outside-audience' }
+  | { readonly code: 'audience-entry'; readonly entry: AudienceEntry }
+  | { readonly code: 'own-copy'; readonly groupId: GroupId }
+  | { readonly code: 'other-groups-copy' }
+  | { readonly code: 'reads-along' }
+  | { readonly code: 'common-copy' }
+  | { readonly code: 'not-open-yet'; readonly opens: Instant }
+  | { readonly code: 'closed'; readonly since: Instant }
+  | { readonly code: 'outsiders-listed' };
+
+export interface Decision {
+  readonly access: Access;
+  /** The chain that led here, first step first; never empty. */
+  readonly reasons: readonly Reason[];
+}
+
+const accessRank = { hidden: 0, listed: 1, 'read-only': 2, open: 3 } satisfies Record<Access, number>;
+export const atLeast = (has: Access, needed: Access): boolean => accessRank[has] >= accessRank[needed];
+
+/** What a person may do with one copy of a release (CALC §5). The only place that says who sees what.
+ * @param viewer null: nobody is signed in, or they are not in any course.
+ * @param now milliseconds, UTC. */
+export function decide(viewer: Viewer | null, release: ReleaseFacts, copy: CopyFacts, now: Instant): Decision {
+  if (viewer === null || viewer.courseId !== release.courseId) return hidden({ code: 'not-in-course' });
+  if (viewer.hasLeft) return hidden({ code: 'left-course' });
+  switch (viewer.role) {
+    case 'instructor':
+    case 'assistant':
+      return { access: 'open', reasons: [{ code: 'staff', role: viewer.role }] };
+    case 'observer':
+      return release.state.state === 'draft' ? hidden({ code: 'draft' }) : { access: 'read-only', reasons: [{ code: 'observer' }] };
+    case 'student':
+      return decideForStudent(viewer, release, copy, now);
+    default:
+      return unreachable(viewer.role);
+  }
+}
+
+function decideForStudent(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: Instant): Decision {
+  const unreleased = notYetReleased(release, now);
+  if (unreleased) return hidden(unreleased);
+
+  const place = placeOf(viewer, release, copy);
+  if (place.kind === 'outside') return outsider(release, place.reason);
+  if (place.kind === 'other-group') return hidden(place.reason);
+
+  const { opens, closes } = release.schedule;
+  if (opens !== null && now < opens) return outsider(release, { code: 'not-open-yet', opens });
+  if (place.kind === 'reads-along') return { access: 'read-only', reasons: place.reasons };
+
+  const closedSince = release.state.state === 'closed' ? release.state.since : closes !== null && now >= closes ? closes : null;
+  if (closedSince !== null) return { access: 'read-only', reasons: [...place.reasons, { code: 'closed', since: closedSince }] };
+  return { access: 'open', reasons: place.reasons };
+}
+
+/** A scheduled release is live from its moment on, whether or not anything has run since. */
+function notYetReleased(release: ReleaseFacts, now: Instant): Reason | null {
+  switch (release.state.state) {
+    case 'draft':
+      return { code: 'draft' };
+    case 'withdrawn':
+      return { code: 'withdrawn', since: release.state.since };
+    case 'scheduled':
+      return now < release.state.goesLiveAt ? { code: 'scheduled', goesLiveAt: release.state.goesLiveAt } : null;
+    case 'live':
+    case 'closed':
+      return null;
+    default:
+      return unreachable(release.state);
+  }
+}
+
+type PlaceInRelease =
+  | { readonly kind: 'inside'; readonly reasons: readonly Reason[] }
+  | { readonly kind: 'reads-along'; readonly reasons: readonly Reason[] }
+  | { readonly kind: 'other-group'; readonly reason: Reason }
+  | { readonly kind: 'outside'; readonly reason: Reason };
+
+function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceInRelease {
+  if (release.audience.exclude.includes(viewer.enrolmentId)) return { kind: 'outside', reason: { code: 'left-out' } };
+  const matched = release.audience.include.find((entry) => matches(viewer, entry));
+  if (!matched) return { kind: 'outside', reason: { code: 'outside-audience' } };
+  const entry: Reason = { code: 'audience-entry', entry: matched };
+
+  if (release.mode === 'common') return { kind: 'inside', reasons: [entry, { code: 'common-copy' }] };
+
+  const { groupId, setId } = copy;
+  if (groupId === null || !copyIsReleased(release, copy)) return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
+  const isMember = viewer.groups.some((group) => group.groupId === groupId);
+  if (isMember) {
+    const own = release.audience.include.find((at) => (at.kind === 'group' ? at.groupId === groupId : at.kind === 'set' && at.setId === setId));
+    return { kind: 'inside', reasons: [own ? { code: 'audience-entry', entry: own } : entry, { code: 'own-copy', groupId }] };
+  }
+  if (release.mode === 'read-along') return { kind: 'reads-along', reasons: [entry, { code: 'reads-along' }] };
+  return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
+}
+
+function matches(viewer: Viewer, entry: AudienceEntry): boolean {
+  switch (entry.kind) {
+    case 'class':
+      return true;
+    case 'set':
+      return viewer.groups.some((group) => group.setId === entry.setId);
+    case 'group':
+      return viewer.groups.some((group) => group.groupId === entry.groupId);
+    case 'person':
+      return viewer.enrolmentId === entry.enrolmentId;
+    default:
+      return unreachable(entry);
+  }
+}
+
+/** A group that was taken out of the audience keeps its copy, but nobody in it sees it any more. */
+function copyIsReleased(release: ReleaseFacts, copy: CopyFacts): boolean {
+  return release.audience.include.some(
+    (entry) => (entry.kind === 'group' && entry.groupId === copy.groupId) || (entry.kind === 'set' && entry.setId === copy.setId),
+  );
+}
+
+function outsider(release: ReleaseFacts, reason: Reason): Decision {
+  if (release.outsiders === 'listed') return { access: 'listed', reasons: [reason, { code: 'outsiders-listed' }] };
+  return hidden(reason);
+}
+
+const hidden = (reason: Reason): Decision => ({ access: 'hidden', reasons: [reason] });

@@ -1,0 +1,61 @@
+import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
+
+export type Role = 'instructor' | 'assistant' | 'student' | 'observer';
+
+/** Whoever asks, as far as a course is concerned. Built once a request. */
+export interface Viewer {
+  readonly courseId: CourseId;
+  readonly enrolmentId: EnrolmentId;
+  readonly role: Role;
+  /** Dropped from the course: sees nothing of it any more. */
+  readonly hasLeft: boolean;
+  /** Groups they are a member of now. */
+  readonly groups: readonly { readonly groupId: GroupId; readonly setId: GroupSetId }[];
+}
+
+export type AudienceEntry =
+  | { readonly kind: 'class' }
+  | { readonly kind: 'set'; readonly setId: GroupSetId }
+  | { readonly kind: 'group'; readonly groupId: GroupId }
+  | { readonly kind: 'person'; readonly enrolmentId: EnrolmentId };
+
+/** Kept by reference and evaluated when asked, so that it follows moves. */
+export interface Audience {
+  readonly include: readonly AudienceEntry[];
+  readonly exclude: readonly EnrolmentId[];
+}
+
+/** own: a private copy a group; read-along: groups may read each other's; common: one copy for all. */
+export type ReleaseMode = 'own' | 'read-along' | 'common';
+
+/** What people outside the audience learn: nothing, or that it exists. */
+export type OutsiderRule = 'hidden' | 'listed';
+
+/** Milliseconds since 1970, UTC. */
+export type Instant = number;
+
+export interface Schedule {
+  readonly opens: Instant | null;
+  readonly due: Instant | null;
+  readonly closes: Instant | null;
+}
+
+export type ReleaseState =
+  | { readonly state: 'draft' }
+  | { readonly state: 'scheduled'; readonly goesLiveAt: Instant }
+  | { readonly state: 'live' | 'closed' | 'withdrawn'; readonly since: Instant };
+
+export interface ReleaseFacts {
+  readonly courseId: CourseId;
+  readonly state: ReleaseState;
+  readonly mode: ReleaseMode;
+  readonly audience: Audience;
+  readonly outsiders: OutsiderRule;
+  readonly schedule: Schedule;
+}
+
+/** What one group works in; `groupId` null is the one common copy. */
+export interface CopyFacts {
+  readonly groupId: GroupId | null;
+  readonly setId: GroupSetId | null;
+}

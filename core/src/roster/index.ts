@@ -1,0 +1,13 @@
+export { guessColumns } from './columns.js';
+export type { ColumnGuess, ColumnMeaning } from './columns.js';
+export { decode } from './decode.js';
+export { readPaste } from './paste.js';
+export { isAddress, sameAddress, sortName } from './person.js';
+export type { RosterPerson } from './person.js';
+export { previewImport } from './preview.js';
+export type { EnrolledPerson, FieldChange, Preview, PreviewRow, RowProblem } from './preview.js';
+export { may } from './roles.js';
+export type { Act } from './roles.js';
+export { sayColumnProblem, sayRowProblem, sayUnreadable } from './sayProblem.js';
+export { readTable } from './readTable.js';
+export type { ReadTable, Table } from './readTable.js';

@@ -1,0 +1,113 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import type { EnrolmentId } from '../ids/index.js';
+import { isAddress, previewImport, readPaste, readTable } from './index.js';
+import type { ColumnMeaning, EnrolledPerson, Table } from './index.js';
+
+const aTable = (headings: string[], ...rows: string[][]): Table => ({
+  headings,
+  hasHeader: true,
+  encoding: 'UTF-8',
+  delimiter: ',',
+  rows: rows.map((cells, at) => ({ line: at + 2, cells })),
+});
+const enrolled = (more: Partial<EnrolledPerson> = {}): EnrolledPerson => ({
+  enrolmentId: 'e1' as EnrolmentId,
+  email: 'noor@quillmere.example',
+  name: 'Noor Haddad',
+  familyName: 'Haddad',
+  reading: null,
+  number: 'fe-1',
+  attributes: { Lab: 'some' },
+  ...more,
+});
+const rowsOf = (table: Table, meanings: ColumnMeaning[], roster: EnrolledPerson[] = []) => {
+  const preview = previewImport(table, meanings, roster);
+  if (!preview.ok) throw new Error(preview.code);
+  return preview.rows;
+};
+const problemsIn = (row: string[], meanings: ColumnMeaning[] = ['email', 'name'], roster: EnrolledPerson[] = []) => {
+  const [first] = rowsOf(aTable(meanings.map(String), row), meanings, roster);
+  return first!.kind === 'problem' ? first!.problems.map((problem) => problem.code) : [];
+};
+
+describe('the preview of a class file', () => {
+  it('tells the new from the changed and the unchanged', () => {
+    const table = aTable(['Email', 'First', 'Last', 'Lab'], ['NOOR@quillmere.example', 'Noor', 'Haddad', 'some'], ['jo@quillmere.example', 'Jo', 'Ek', 'none']);
+    const meanings: ColumnMeaning[] = ['email', 'given-name', 'family-name', 'attribute'];
+    expect(rowsOf(table, meanings, [enrolled()]).map((row) => row.kind)).toEqual(['unchanged', 'new']);
+    const [changed] = rowsOf(table, meanings, [enrolled({ attributes: { Lab: 'none', Diet: 'vegan' } })]);
+    expect(changed).toMatchObject({ kind: 'changed', changes: [{ field: 'Lab', from: 'none', to: 'some' }], person: { attributes: { Lab: 'some', Diet: 'vegan' } } });
+  });
+
+  it('does not take away what the file leaves empty', () =>
+    expect(rowsOf(aTable(['Email', 'Name', 'No', 'Lab'], ['noor@quillmere.example', 'Noor Haddad', '', '']), ['email', 'name', 'number', 'attribute'], [enrolled()])[0]!.kind).toBe('unchanged'));
+
+  it('says what is wrong with a row', () => {
+    expect(problemsIn(['', 'Ann'])).toEqual(['no-address']);
+    expect(problemsIn(['ann at home', 'Ann'])).toEqual(['bad-address']);
+    expect(problemsIn(['ann@home.example', ''])).toEqual(['no-name']);
+    expect(problemsIn(['ann@home.example', 'A'.repeat(201)])).toEqual(['name-too-long']);
+    expect(problemsIn(['ann@home.example', '=HYPERLINK("x")'])).toEqual(['looks-like-formula']);
+    expect(problemsIn(['ann@home.example'])).toEqual(['too-few-cells']);
+    expect(problemsIn(['ann@home.example', 'Ann', 'more'])).toEqual(['too-many-cells']);
+    expect(problemsIn(['ann@home.example', 'Ann', 'fe-1'], ['email', 'name', 'number'], [enrolled()])).toEqual(['number-of-another']);
+  });
+
+  it('names the line that has the address already', () => {
+    const rows = rowsOf(aTable(['Email', 'Name'], ['a@b.example', 'Ann'], ['A@B.example', 'Anne']), ['email', 'name']);
+    expect(rows[1]).toMatchObject({ line: 3, kind: 'problem', problems: [{ code: 'same-address-as-line', line: 2 }] });
+  });
+
+  it('keeps a formula in an attribute as text', () => expect(problemsIn(['a@b.example', 'Ann', '=1+1'], ['email', 'name', 'attribute'])).toEqual([]));
+
+  it('asks for an address and a name column, each once', () => {
+    const table = aTable(['A', 'B'], ['x', 'y']);
+    expect(previewImport(table, ['name', 'attribute'], [])).toMatchObject({ code: 'no-address-column' });
+    expect(previewImport(table, ['email', 'attribute'], [])).toMatchObject({ code: 'no-name-column' });
+    expect(previewImport(table, ['email', 'email'], [])).toMatchObject({ code: 'meaning-twice' });
+    expect(previewImport(table, ['email'], [])).toMatchObject({ code: 'columns-do-not-fit' });
+  });
+
+  it('turns "Family, Given" round and keeps names of every script', () => {
+    const [turned, korean] = rowsOf(aTable(['Email', 'Name'], ['a@b.example', 'Haddad-Lindqvist, Noor'], ['c@d.example', '한서연']), ['email', 'name']);
+    expect(turned).toMatchObject({ person: { name: 'Noor Haddad-Lindqvist', familyName: 'Haddad-Lindqvist' } });
+    expect(korean).toMatchObject({ person: { name: '한서연', familyName: null } });
+  });
+
+  it('finds nothing to change in what it has just brought in', () =>
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.stringMatching(/^[a-z]{3,8}$/), { minLength: 1, maxLength: 12 }), fc.stringMatching(/^[A-Za-zé ,]{0,6}$/), (names, lab) => {
+        const csv = `Email,Name,Lab\n${names.map((name) => `${name}@b.example,${name},"${lab}"`).join('\n')}\n`;
+        const read = readTable(new Uint8Array(Buffer.from(csv)));
+        if (!read.ok) throw new Error(read.code);
+        const first = rowsOf(read.table, ['email', 'name', 'attribute']);
+        const roster = first.map((row, at) => {
+          if (row.kind !== 'new') throw new Error(`line ${row.line} is ${row.kind}`);
+          return { ...row.person, enrolmentId: `e${at}` as EnrolmentId };
+        });
+        expect(rowsOf(read.table, ['email', 'name', 'attribute'], roster).every((row) => row.kind === 'unchanged')).toBe(true);
+      }),
+    ));
+});
+
+describe('a pasted list', () => {
+  it('reads an address, or a name and an address, a line', () => {
+    const { table } = readPaste('ada.okafor@quillmere.example\n\nBen Ek <ben@quillmere.example>\nCho Min, cho@quillmere.example\ndia@quillmere.example\tDia Roy\n"Ek, Eli" <eli@quillmere.example>\nno address here');
+    expect(table.rows).toEqual([
+      { line: 1, cells: ['ada.okafor@quillmere.example', 'Ada Okafor'] },
+      { line: 3, cells: ['ben@quillmere.example', 'Ben Ek'] },
+      { line: 4, cells: ['cho@quillmere.example', 'Cho Min'] },
+      { line: 5, cells: ['dia@quillmere.example', 'Dia Roy'] },
+      { line: 6, cells: ['eli@quillmere.example', 'Ek, Eli'] },
+      { line: 7, cells: ['', 'no address here'] },
+    ]);
+  });
+});
+
+describe('addresses', () => {
+  it('takes the usual and refuses the broken', () => {
+    expect(['a@b.example', 'ã.b+c@d-e.example', 'x@sub.dom.example'].every(isAddress)).toBe(true);
+    expect(['a@b', 'a b@c.example', '@b.example', 'a@@b.example', 'a@b..example', 'a@b.example,'].some(isAddress)).toBe(false);
+  });
+});

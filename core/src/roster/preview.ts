@@ -1,0 +1,161 @@
+import type { EnrolmentId } from '../ids/index.js';
+import type { ColumnMeaning } from './columns.js';
+import { isAddress, sameAddress } from './person.js';
+import type { RosterPerson } from './person.js';
+import type { Table, TableRow } from './readTable.js';
+
+export interface EnrolledPerson extends RosterPerson {
+  readonly enrolmentId: EnrolmentId;
+}
+
+export type RowProblem =
+  | { readonly code: 'no-address' }
+  | { readonly code: 'bad-address'; readonly value: string }
+  | { readonly code: 'same-address-as-line'; readonly line: number }
+  | { readonly code: 'no-name' }
+  | { readonly code: 'name-too-long'; readonly length: number }
+  | { readonly code: 'looks-like-formula'; readonly heading: string; readonly value: string }
+  | { readonly code: 'number-of-another'; readonly number: string; readonly name: string }
+  | { readonly code: 'same-number-as-line'; readonly number: string; readonly line: number }
+  | { readonly code: 'too-few-cells' | 'too-many-cells'; readonly cells: number; readonly expected: number };
+
+export interface FieldChange {
+  readonly field: string;
+  readonly from: string;
+  readonly to: string;
+}
+
+export type PreviewRow = { readonly line: number } & (
+  | { readonly kind: 'new'; readonly person: RosterPerson }
+  | { readonly kind: 'changed'; readonly enrolmentId: EnrolmentId; readonly person: RosterPerson; readonly changes: readonly FieldChange[] }
+  | { readonly kind: 'unchanged'; readonly enrolmentId: EnrolmentId; readonly person: RosterPerson }
+  | { readonly kind: 'problem'; readonly problems: readonly RowProblem[]; readonly cells: readonly string[] }
+);
+
+export type Preview =
+  | { readonly ok: true; readonly rows: readonly PreviewRow[] }
+  | { readonly ok: false; readonly code: 'no-address-column' | 'no-name-column' | 'meaning-twice' | 'columns-do-not-fit' };
+
+const longestName = 200;
+
+/** What bringing in a table would do to the roster, row by row. Nothing is changed here.
+ * @param meanings one for each heading of the table.
+ * @param roster everyone enrolled now, those who left included: they are brought back, not doubled. */
+export function previewImport(table: Table, meanings: readonly ColumnMeaning[], roster: readonly EnrolledPerson[]): Preview {
+  if (meanings.length !== table.headings.length) return { ok: false, code: 'columns-do-not-fit' };
+  const single = meanings.filter((meaning) => meaning !== 'attribute' && meaning !== 'left-out');
+  if (new Set(single).size !== single.length) return { ok: false, code: 'meaning-twice' };
+  if (!meanings.includes('email')) return { ok: false, code: 'no-address-column' };
+  if (!single.some((meaning) => meaning === 'name' || meaning === 'given-name' || meaning === 'family-name')) {
+    return { ok: false, code: 'no-name-column' };
+  }
+
+  const byAddress = new Map(roster.map((person) => [sameAddress(person.email), person]));
+  const byNumber = new Map(roster.flatMap((person) => (person.number === null ? [] : [[person.number, person] as const])));
+  const lineByAddress = new Map<string, number>();
+  const lineByNumber = new Map<string, number>();
+
+  const rows = table.rows.map((row): PreviewRow => {
+    const person = readPerson(table, row, meanings);
+    const address = sameAddress(person.email);
+    const problems = problemsOf(table, row, meanings, person);
+
+    const sameLine = lineByAddress.get(address);
+    if (address !== '' && sameLine !== undefined) problems.push({ code: 'same-address-as-line', line: sameLine });
+    else lineByAddress.set(address, row.line);
+
+    if (person.number !== null) {
+      const numberLine = lineByNumber.get(person.number);
+      if (numberLine !== undefined && sameLine === undefined) problems.push({ code: 'same-number-as-line', number: person.number, line: numberLine });
+      else lineByNumber.set(person.number, row.line);
+      const holder = byNumber.get(person.number);
+      if (holder && sameAddress(holder.email) !== address) problems.push({ code: 'number-of-another', number: person.number, name: holder.name });
+    }
+    if (problems.length > 0) return { line: row.line, kind: 'problem', problems, cells: row.cells };
+
+    const known = byAddress.get(address);
+    if (!known) return { line: row.line, kind: 'new', person };
+    const merged = merge(known, person);
+    const changes = changesBetween(known, merged);
+    return changes.length === 0
+      ? { line: row.line, kind: 'unchanged', enrolmentId: known.enrolmentId, person: merged }
+      : { line: row.line, kind: 'changed', enrolmentId: known.enrolmentId, person: merged, changes };
+  });
+  return { ok: true, rows };
+}
+
+function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeaning[]): RosterPerson {
+  const cell = (meaning: ColumnMeaning) => {
+    const at = meanings.indexOf(meaning);
+    return at < 0 ? '' : tidy(row.cells[at] ?? '');
+  };
+  const attributes: Record<string, string> = {};
+  meanings.forEach((meaning, at) => {
+    const value = tidy(row.cells[at] ?? '');
+    if (meaning === 'attribute' && value !== '') attributes[table.headings[at]!] = value;
+  });
+  const { name, familyName } = nameOf(cell('name'), cell('given-name'), cell('family-name'));
+  return {
+    email: cell('email').replace(/^mailto:/i, ''),
+    name,
+    familyName,
+    reading: cell('reading') || null,
+    number: cell('number') || null,
+    attributes,
+  };
+}
+
+const tidy = (value: string) => value.replace(/[\s\u00a0]+/g, ' ').trim().normalize('NFC');
+
+/** "Family, Given" in one cell is turned round; two cells are joined given name first. */
+function nameOf(full: string, given: string, family: string): { name: string; familyName: string | null } {
+  if (full === '') return { name: `${given} ${family}`.trim(), familyName: family || null };
+  const turned = /^([^,]+), ([^,]+)$/.exec(full);
+  if (turned) return { name: `${turned[2]} ${turned[1]}`, familyName: turned[1]! };
+  return { name: full, familyName: family || null };
+}
+
+function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeaning[], person: RosterPerson): RowProblem[] {
+  const problems: RowProblem[] = [];
+  const expected = table.headings.length;
+  const cells = row.cells.length;
+  if (cells < expected && meanings.slice(cells).some((meaning) => meaning !== 'left-out')) problems.push({ code: 'too-few-cells', cells, expected });
+  if (cells > expected && row.cells.slice(expected).some((cell) => cell.trim() !== '')) problems.push({ code: 'too-many-cells', cells, expected });
+  meanings.forEach((meaning, at) => {
+    const value = (row.cells[at] ?? '').trim();
+    if (meaning !== 'attribute' && meaning !== 'left-out' && /^[=+@-]./.test(value)) {
+      problems.push({ code: 'looks-like-formula', heading: table.headings[at]!, value });
+    }
+  });
+  if (problems.length > 0) return problems;
+  if (person.email === '') problems.push({ code: 'no-address' });
+  else if (!isAddress(person.email)) problems.push({ code: 'bad-address', value: person.email });
+  if (person.name === '') problems.push({ code: 'no-name' });
+  else if (person.name.length > longestName) problems.push({ code: 'name-too-long', length: person.name.length });
+  return problems;
+}
+
+/** What a file leaves empty, it does not take away. */
+function merge(known: EnrolledPerson, told: RosterPerson): RosterPerson {
+  return {
+    email: known.email,
+    name: told.name,
+    familyName: told.familyName ?? (told.name === known.name ? known.familyName : null),
+    reading: told.reading ?? known.reading,
+    number: told.number ?? known.number,
+    attributes: { ...known.attributes, ...told.attributes },
+  };
+}
+
+function changesBetween(known: RosterPerson, next: RosterPerson): FieldChange[] {
+  const changes: FieldChange[] = [];
+  const compare = (field: string, from: string | null | undefined, to: string | null | undefined) => {
+    if ((from ?? '') !== (to ?? '')) changes.push({ field, from: from ?? '', to: to ?? '' });
+  };
+  compare('Name', known.name, next.name);
+  compare('Family name', known.familyName, next.familyName);
+  compare('Reading', known.reading, next.reading);
+  compare('Number', known.number, next.number);
+  for (const key of Object.keys(next.attributes)) compare(key, known.attributes[key], next.attributes[key]);
+  return changes;
+}

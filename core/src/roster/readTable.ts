@@ -1,0 +1,116 @@
+import { CsvError, parse } from 'csv-parse/sync';
+import type { Decoded, Encoding } from './decode.js';
+import { decode } from './decode.js';
+import { meaningOfHeading } from './columns.js';
+
+export type Delimiter = ',' | ';' | '\t' | '|';
+
+export interface TableRow {
+  /** Line of the file on which the row starts, counted from 1. */
+  readonly line: number;
+  readonly cells: readonly string[];
+}
+
+export interface Table {
+  readonly headings: readonly string[];
+  readonly hasHeader: boolean;
+  readonly rows: readonly TableRow[];
+  readonly encoding: Encoding;
+  readonly delimiter: Delimiter;
+}
+
+export type ReadTable =
+  | { readonly ok: true; readonly table: Table }
+  | { readonly ok: false; readonly code: Exclude<Decoded, { ok: true }>['code'] | 'header-only' | 'too-many-rows' | 'not-a-table' }
+  | { readonly ok: false; readonly code: 'quote-not-closed'; readonly line: number };
+
+export const mostRows = 20_000;
+
+/** Reads a delimited file of any kind: encoding, delimiter and header are found out. Line numbers are the file's own. */
+export function readTable(bytes: Uint8Array): ReadTable {
+  const decoded = decode(bytes);
+  // One kind of line end, since the parser counts two lines for a CR LF inside quotes.
+  return decoded.ok ? readDelimited(decoded.text.replace(/\r\n?/g, '\n'), decoded.encoding) : decoded;
+}
+
+function readDelimited(text: string, encoding: Encoding): ReadTable {
+  const delimiter = sniffDelimiter(text);
+  let all: TableRow[];
+  try {
+    all = records(text, delimiter);
+  } catch (error) {
+    if (!(error instanceof CsvError)) throw error;
+    if (error.code === 'CSV_QUOTE_NOT_CLOSED') return { ok: false, code: 'quote-not-closed', line: lineOfOpenQuote(text, delimiter) };
+    return { ok: false, code: 'not-a-table' };
+  }
+  if (all.length === 0) return { ok: false, code: 'empty' };
+  if (all.length > mostRows) return { ok: false, code: 'too-many-rows' };
+
+  const first = all[0]!;
+  const hasHeader = isHeader(first.cells, all[1]?.cells);
+  const width = Math.max(...all.map((row) => row.cells.length));
+  const rows = hasHeader ? all.slice(1) : all;
+  if (rows.length === 0) return { ok: false, code: 'header-only' };
+  const headings = Array.from({ length: hasHeader ? first.cells.length : width }, (_, at) => (hasHeader ? first.cells[at]!.trim() : `Column ${at + 1}`));
+  return { ok: true, table: { headings, hasHeader, rows, encoding, delimiter } };
+}
+
+function records(text: string, delimiter: Delimiter): TableRow[] {
+  const parsed = parse(text, {
+    delimiter,
+    bom: true,
+    info: true,
+    relax_column_count: true,
+    relax_quotes: true,
+    skip_empty_lines: true,
+  }) as unknown as { info: { lines: number }; record: string[] }[];
+  return parsed
+    .map(({ info, record }) => ({ line: info.lines - newlinesIn(record), cells: record }))
+    .filter((row) => row.cells.some((cell) => cell.trim() !== ''));
+}
+
+// The parser tells the line on which a row ends; people look for the one on which it starts.
+const newlinesIn = (cells: readonly string[]) => cells.reduce((sum, cell) => sum + (cell.split('\n').length - 1), 0);
+
+/** The delimiter that cuts the first lines into the most columns, equally many in each. */
+function sniffDelimiter(text: string): Delimiter {
+  const lines = text.split('\n').filter((line) => line.trim() !== '').slice(0, 20);
+  let best: { delimiter: Delimiter; score: number } = { delimiter: ',', score: 0 };
+  for (const delimiter of [',', ';', '\t', '|'] as const) {
+    const counts = lines.map((line) => line.replace(/"[^"]*"/g, '').split(delimiter).length - 1);
+    const usual = counts.toSorted((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 0;
+    const agreeing = counts.filter((count) => count === usual).length / Math.max(1, counts.length);
+    const score = usual * agreeing;
+    if (score > best.score) best = { delimiter, score };
+  }
+  return best.delimiter;
+}
+
+function isHeader(first: readonly string[], second: readonly string[] | undefined): boolean {
+  if (first.some((cell) => cell.includes('@'))) return false;
+  if (first.some((cell) => meaningOfHeading(cell) !== null)) return true;
+  return second?.some((cell) => cell.includes('@')) ?? false;
+}
+
+/** The quote that swallows the rest of the file is the last one that opens a cell and finds no partner. */
+function lineOfOpenQuote(text: string, delimiter: Delimiter): number {
+  let line = 1;
+  let openedOn = 1;
+  let isOpen = false;
+  let cellStart = true;
+  for (let at = 0; at < text.length; at += 1) {
+    const char = text[at]!;
+    if (char === '"' && (isOpen || cellStart)) {
+      if (isOpen && text[at + 1] === '"') at += 1;
+      else {
+        isOpen = !isOpen;
+        if (isOpen) openedOn = line;
+      }
+      cellStart = false;
+      continue;
+    }
+    cellStart = !isOpen && (char === delimiter || char === '\n');
+    if (char === '\n') line += 1;
+  }
+  return openedOn;
+}

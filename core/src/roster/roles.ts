@@ -1,0 +1,13 @@
+import type { Role } from '../release/index.js';
+
+/** What a role may do in its course, apart from reading copies, which `decide` alone answers. */
+export type Act = 'read-course' | 'manage-roster' | 'manage-groups' | 'place' | 'release' | 'mark';
+
+const acts = {
+  instructor: ['read-course', 'manage-roster', 'manage-groups', 'place', 'release', 'mark'],
+  assistant: ['read-course', 'place', 'mark'],
+  observer: ['read-course'],
+  student: [],
+} satisfies Record<Role, readonly Act[]>;
+
+export const may = (role: Role, act: Act): boolean => (acts[role] as readonly Act[]).includes(act);

@@ -1,0 +1,71 @@
+import { unreachable } from '../ids/index.js';
+import type { Preview, RowProblem } from './preview.js';
+import type { ReadTable } from './readTable.js';
+
+/** What is wrong with a row and what to do about it. */
+export function sayRowProblem(problem: RowProblem): string {
+  switch (problem.code) {
+    case 'no-address':
+      return 'No mail address in this row.';
+    case 'bad-address':
+      return `“${problem.value}” is not a mail address. Write it like name@school.example.`;
+    case 'same-address-as-line':
+      return `The same address as in line ${problem.line}. Keep one of the two.`;
+    case 'no-name':
+      return 'No name in this row.';
+    case 'name-too-long':
+      return `The name has ${problem.length} characters; 200 are the most. Perhaps a quote is missing.`;
+    case 'looks-like-formula':
+      return `“${problem.value}” under ${problem.heading} begins like a formula. Take the first sign away.`;
+    case 'number-of-another':
+      return `${problem.number} is the number of ${problem.name}, who has another address.`;
+    case 'same-number-as-line':
+      return `The same number, ${problem.number}, as in line ${problem.line}.`;
+    case 'too-few-cells':
+      return `${problem.cells} of ${problem.expected} cells. The end of the row is missing.`;
+    case 'too-many-cells':
+      return `${problem.cells} cells where ${problem.expected} are expected. A comma may stand in a name without quotes.`;
+    default:
+      return unreachable(problem);
+  }
+}
+
+/** Why a file is no class list at all. */
+export function sayUnreadable(read: Exclude<ReadTable, { ok: true }>): string {
+  switch (read.code) {
+    case 'empty':
+      return 'The file is empty. Choose the one with the class in it.';
+    case 'header-only':
+      return 'The file has headings but no people under them.';
+    case 'spreadsheet':
+      return 'This is a spreadsheet file. Save it as CSV in your spreadsheet program and bring that in.';
+    case 'pdf':
+      return 'This is a PDF. Ask for the class list as CSV.';
+    case 'binary':
+      return 'This is not a text file. Bring in the class list as CSV.';
+    case 'too-many-rows':
+      return 'The file has over 20,000 rows. Bring it in as several files.';
+    case 'not-a-table':
+      return 'The rows of this file could not be told apart. Save it again as CSV.';
+    case 'quote-not-closed':
+      return `The quote that opens in line ${read.line} is never closed. Close it or take it away.`;
+    default:
+      return unreachable(read);
+  }
+}
+
+/** What must be settled about the columns before any row can be read. */
+export function sayColumnProblem(preview: Exclude<Preview, { ok: true }>): string {
+  switch (preview.code) {
+    case 'no-address-column':
+      return 'Say which column holds the mail addresses: people are told apart by them.';
+    case 'no-name-column':
+      return 'Say which column holds the names.';
+    case 'meaning-twice':
+      return 'Two columns have the same meaning. Choose another for one of them.';
+    case 'columns-do-not-fit':
+      return 'These columns belong to another file. Read the file again.';
+    default:
+      return unreachable(preview.code);
+  }
+}

@@ -1,0 +1,3 @@
+export { fold } from './fold.js';
+export { countWords, emptyText, placeholderOf, placeholderText, plainText } from './richText.js';
+export type { Placeholder, PlaceholderValues, RichTextNode } from './richText.js';

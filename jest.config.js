@@ -1,0 +1,44 @@
+/** One project a workspace; TypeScript is read from source, so tests need no build. */
+const swc = (jsx) => [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', decorators: true, tsx: jsx },
+      transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false, react: { runtime: 'automatic' } },
+      keepClassNames: true,
+      target: 'es2022',
+    },
+    module: { type: 'es6' },
+    sourceMaps: 'inline',
+  },
+];
+
+const project = (name, more = {}) => ({
+  displayName: name,
+  rootDir: `./${name}`,
+  testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/src/**/*.test.tsx'],
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+  transform: { '\\.tsx?$': swc(name === 'web') },
+  testEnvironment: 'node',
+  testEnvironmentOptions: { customExportConditions: ['@jigsaw/source', 'node'] },
+  ...more,
+});
+
+export default {
+  projects: [
+    project('core'),
+    project('contract'),
+    project('server', { globalSetup: '<rootDir>/src/testing/globalSetup.ts', globalTeardown: '<rootDir>/src/testing/globalTeardown.ts' }),
+    project('demo'),
+    project('web', {
+      testEnvironment: '<rootDir>/src/testing/browserEnvironment.ts',
+      testEnvironmentOptions: { customExportConditions: ['@jigsaw/source', 'browser'], url: 'http://jigsaw.test/' },
+      moduleNameMapper: {
+        '^(\\.{1,2}/.*)\\.js$': '$1',
+        '\\.(css|woff2|svg)(\\?url)?$': '<rootDir>/src/testing/emptyAsset.ts',
+      },
+      setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
+    }),
+  ],
+};

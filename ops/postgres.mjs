@@ -1,0 +1,98 @@
+/** Starts and stops a PostgreSQL of our own: on loopback, as an unprivileged person, in one folder. */
+import { execFile, execFileSync } from 'node:child_process';
+import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, statfsSync } from 'node:fs';
+import net from 'node:net';
+import os from 'node:os';
+import path from 'node:path';
+import { promisify } from 'node:util';
+
+const run = promisify(execFile);
+const leastFreeMb = 300;
+
+/** One sentence for the person at the terminal; never a stack. */
+export class Refused extends Error {}
+
+/** @returns the folder with initdb and pg_ctl, newest version first, or null. */
+export function findBinaries() {
+  const root = '/usr/lib/postgresql';
+  const versions = existsSync(root) ? readdirSync(root).filter((name) => /^\d+$/.test(name)) : [];
+  const found = versions.sort((a, b) => Number(b) - Number(a)).map((version) => path.join(root, version, 'bin'));
+  return found.find((folder) => existsSync(path.join(folder, 'initdb'))) ?? null;
+}
+
+export function freePort() {
+  return new Promise((resolve, reject) => {
+    const server = net.createServer();
+    server.once('error', reject);
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address();
+      server.close(() => resolve(port));
+    });
+  });
+}
+
+/**
+ * @param folder holds everything; made if missing.
+ * @param isThrowAway for tests: no care for power cuts, hence faster.
+ * @returns {Promise<{ url: string, stop: () => Promise<void> }>}
+ * @throws Refused
+ */
+export async function startPostgres({ folder, isThrowAway = false }) {
+  const bin = findBinaries();
+  if (!bin) throw new Refused('PostgreSQL is not installed. Install it: apt-get install postgresql');
+  const data = path.join(folder, 'postgres');
+  const socket = path.join(folder, 'socket');
+  const log = path.join(folder, 'postgres.log');
+  mkdirSync(folder, { recursive: true });
+  refuseFullDisk(folder);
+
+  const isRoot = os.userInfo().uid === 0;
+  const owner = isRoot ? postgresUser() : null;
+  if (owner) {
+    chownSync(folder, owner.uid, owner.gid);
+    chmodSync(folder, 0o755);
+  }
+  mkdirSync(socket, { recursive: true, mode: 0o700 });
+  if (owner) chownSync(socket, owner.uid, owner.gid);
+  const as = (program, args) => {
+    const command = path.join(bin, program);
+    return owner ? run('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/' }) : run(command, args);
+  };
+  if (owner) await run('runuser', ['-u', 'postgres', '--', 'test', '-x', folder], { cwd: '/' }).catch(() => {
+    throw new Refused(`The database may not run as root, and the user postgres cannot enter ${folder}. Choose another folder: JIGSAW_DATA=/var/lib/jigsaw-room ./jigsaw …`);
+  });
+
+  const explain = (error) => {
+    const said = `${error.stderr ?? ''}${existsSync(log) ? readFileSync(log, 'utf8').slice(-2000) : ''}`;
+    if (/No space left/i.test(said)) return new Refused(`The disk that holds ${folder} is full. Free some space, or choose another folder with JIGSAW_DATA.`);
+    return new Refused(`The database did not start in ${folder}. Its log is ${log}.\n${said.trim().split('\n').slice(-5).join('\n')}`);
+  };
+  try {
+    if (!existsSync(path.join(data, 'PG_VERSION'))) {
+      await as('initdb', ['-D', data, '-U', 'jigsaw', '--auth=trust', '--encoding=UTF8', '--locale=C.UTF-8', ...(isThrowAway ? ['--no-sync'] : [])]);
+    }
+    if (existsSync(path.join(data, 'postmaster.pid'))) await as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).catch(() => undefined); // left over from a start that was killed
+    const port = await freePort();
+    const settings = ['-c listen_addresses=127.0.0.1', `-p ${port}`, `-k ${socket}`, '-c max_connections=60'];
+    if (isThrowAway) settings.push('-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off', '-c max_connections=200');
+    await as('pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', settings.join(' '), 'start']);
+    return { url: `postgres://jigsaw@127.0.0.1:${port}/postgres`, stop: () => as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).then(() => undefined) };
+  } catch (error) {
+    throw error instanceof Refused ? error : explain(error);
+  }
+}
+
+function postgresUser() {
+  try {
+    const id = (flag) => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' }));
+    return { uid: id('-u'), gid: id('-g') };
+  } catch {
+    throw new Refused('There is no user "postgres" to run the database as. Install PostgreSQL: apt-get install postgresql');
+  }
+}
+
+function refuseFullDisk(folder) {
+  const { bavail, bsize } = statfsSync(folder);
+  const freeMb = (bavail * bsize) / 1024 / 1024;
+  if (freeMb < leastFreeMb) throw new Refused(`The disk that holds ${folder} has ${Math.floor(freeMb)} MB left; ${leastFreeMb} MB are needed. Free some space, or choose another folder with JIGSAW_DATA.`);
+}

@@ -1,0 +1,107 @@
+import { createHash } from 'node:crypto';
+import type { Readable } from 'node:stream';
+import { Inject, Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource, IsNull, LessThan } from 'typeorm';
+import { Clock } from '../platform/clock.js';
+import type { Config } from '../platform/config.js';
+import { CONFIG } from '../platform/config.js';
+import { newId } from '../platform/ids.js';
+import { problems } from '../platform/problems.js';
+import { BlobChunkRow, BlobRow, FileRow } from './files.rows.js';
+
+const chunkBytes = 1024 * 1024;
+const abandonedAfterMs = 24 * 3_600_000;
+
+/** Bytes that have arrived whole and wait for somebody to refer to them. */
+export interface Arrived {
+  readonly blobId: string;
+  readonly sizeBytes: number;
+  readonly sha256: string;
+}
+
+@Injectable()
+export class FilesService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly clock: Clock,
+    @Inject(CONFIG) private readonly config: Config,
+  ) {}
+
+  /** Takes bytes in as they come, a chunk at a time, without holding a transaction over a slow network.
+   * If the sender breaks off or goes over the limit, nothing stays. */
+  async receive(source: Readable, announcedBytes: number | null): Promise<Arrived> {
+    const { largestFileBytes } = this.config;
+    if (announcedBytes !== null && announcedBytes > largestFileBytes) throw tooLarge(largestFileBytes);
+    await this.dropAbandoned();
+    const blobId = newId<'blob'>();
+    await this.dataSource.getRepository(BlobRow).insert({ id: blobId, sha256: null, sizeBytes: '0', startedAt: this.clock.now() });
+    try {
+      const { sizeBytes, sha256 } = await this.store(blobId, source, largestFileBytes);
+      return { blobId, sizeBytes, sha256 };
+    } catch (error) {
+      await this.drop(this.dataSource.manager, blobId);
+      throw error;
+    }
+  }
+
+  /** Gives arrived bytes a name. Bytes that are here already are not kept twice. */
+  async keep(manager: EntityManager, { blobId, sizeBytes, sha256 }: Arrived, name: string, mediaType: string): Promise<FileRow> {
+    await manager.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [sha256]); // two people handing in the same bytes take turns
+    const known = await manager.findOneBy(BlobRow, { sha256 });
+    if (known) await this.drop(manager, blobId);
+    else await manager.update(BlobRow, blobId, { sha256, sizeBytes: String(sizeBytes) });
+    const id = newId<'file'>();
+    await manager.insert(FileRow, { id, blobId: known?.id ?? blobId, name, mediaType, sizeBytes: String(sizeBytes), sha256, createdAt: this.clock.now() });
+    return manager.findOneByOrFail(FileRow, { id });
+  }
+
+  /** A file's bytes, one chunk in memory at a time. */
+  async *chunksOf(file: FileRow): AsyncGenerator<Buffer> {
+    const chunks = this.dataSource.getRepository(BlobChunkRow);
+    for (let position = 0; ; position += 1) {
+      const chunk = await chunks.findOneBy({ blobId: file.blobId, position });
+      if (!chunk) return;
+      yield chunk.bytes;
+    }
+  }
+
+  private async store(blobId: string, source: Readable, mostBytes: number): Promise<{ sizeBytes: number; sha256: string }> {
+    const digest = createHash('sha256');
+    const chunks = this.dataSource.getRepository(BlobChunkRow);
+    let waiting: Buffer[] = [];
+    let waitingBytes = 0;
+    let sizeBytes = 0;
+    let position = 0;
+    const flush = async () => {
+      await chunks.insert({ blobId, position, bytes: Buffer.concat(waiting) });
+      position += 1;
+      waiting = [];
+      waitingBytes = 0;
+    };
+    for await (const piece of source as AsyncIterable<Buffer>) {
+      sizeBytes += piece.length;
+      if (sizeBytes > mostBytes) throw tooLarge(mostBytes);
+      digest.update(piece);
+      waiting.push(piece);
+      waitingBytes += piece.length;
+      if (waitingBytes >= chunkBytes) await flush();
+    }
+    if (waitingBytes > 0) await flush();
+    return { sizeBytes, sha256: digest.digest('hex') };
+  }
+
+  private async drop(manager: EntityManager, blobId: string): Promise<void> {
+    await manager.delete(BlobChunkRow, { blobId });
+    await manager.delete(BlobRow, { id: blobId });
+  }
+
+  /** A server that was killed in the middle of an upload leaves chunks that nobody refers to. */
+  private async dropAbandoned(): Promise<void> {
+    const before = new Date(this.clock.now().getTime() - abandonedAfterMs);
+    const abandoned = await this.dataSource.getRepository(BlobRow).find({ where: { sha256: IsNull(), startedAt: LessThan(before) }, take: 5 });
+    for (const blob of abandoned) await this.drop(this.dataSource.manager, blob.id);
+  }
+}
+
+const tooLarge = (mostBytes: number) => problems.tooLarge(`The file is over ${Math.floor(mostBytes / 1024 / 1024)} MB, which is the most here. Make it smaller or hand in a link.`);

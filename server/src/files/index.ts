@@ -1,0 +1,4 @@
+export { FilesModule } from './files.module.js';
+export { FileRow } from './files.rows.js';
+export { FilesService } from './files.service.js';
+export { sendFile } from './sendFile.js';

@@ -1,0 +1,97 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { BoardView } from '@jigsaw/contract/groups';
+import { aCourse } from '../testing/aCourse.js';
+import type { CourseForTests } from '../testing/aCourse.js';
+import type { TestServer } from '../testing/testServer.js';
+import { startTestServer } from '../testing/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+beforeAll(async () => {
+  server = await startTestServer();
+  given = await aCourse(server, { students: 5, groups: 2 });
+});
+afterAll(() => server.stop());
+
+const board = async () => (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
+const place = (moves: unknown[]) => given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves });
+const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const groupOf = async (name: string) => (await board()).students.find((student) => student.enrolmentId === idOf(name))!.groupId;
+
+describe('group sets', () => {
+  it('makes groups of the size asked for, with pasted names first', async () => {
+    const set = await given.instructor
+      .post(`/api/courses/${given.course.id}/sets`)
+      .send({ name: 'Pairs', shape: { by: 'size', size: 2, how: 'spread' }, capacity: 2, pattern: 'Pair {A}', names: ['Firsts'] })
+      .expect(200);
+    expect(set.body).toMatchObject({ groupCount: 3, unplaced: 5 });
+    const { body } = (await given.instructor.get(`/api/sets/${(set.body as { id: string }).id}/board`).expect(200)) as { body: BoardView };
+    expect(body.groups.map((group) => group.name)).toEqual(['Firsts', 'Pair B', 'Pair C']);
+  });
+
+  it('says what is wrong with a shape', async () => {
+    const refused = await given.instructor
+      .post(`/api/courses/${given.course.id}/sets`)
+      .send({ name: 'None', shape: { by: 'count', groups: 0 }, capacity: null, pattern: '', names: [] })
+      .expect(422);
+    expect(refused.body).toMatchObject({ issues: [{ path: 'shape.groups', message: 'Make at least 1 group.' }] });
+  });
+});
+
+describe('placing', () => {
+  it('moves, swaps and pulls out, and counts who is unplaced', async () => {
+    const [crock, carboy] = given.board.groups;
+    expect((await place([{ student: idOf('nino'), from: null, to: carboy!.id }]).expect(200)).body).toEqual({ unplaced: 0 });
+    await place([
+      { student: idOf('noor'), from: crock!.id, to: carboy!.id },
+      { student: idOf('amina'), from: carboy!.id, to: crock!.id },
+    ]).expect(200);
+    expect([await groupOf('noor'), await groupOf('amina')]).toEqual([carboy!.id, crock!.id]);
+    expect((await place([{ student: idOf('nino'), from: carboy!.id, to: null }]).expect(200)).body).toEqual({ unplaced: 1 });
+  });
+
+  it('moves nobody when one of them was moved meanwhile, and shows the Board as it is', async () => {
+    const [crock, carboy] = given.board.groups;
+    const before = await board();
+    const refused = await place([
+      { student: idOf('nino'), from: null, to: crock!.id },
+      { student: idOf('amina'), from: carboy!.id, to: null },
+    ]).expect(409);
+    expect(refused.body).toMatchObject({ type: '/problems/stale-write', current: { students: before.students } });
+    expect(await board()).toEqual(before);
+  });
+
+  it('keeps the whole history of who was where', async () => {
+    const { dataSource } = await import('typeorm').then(({ DataSource }) => ({ dataSource: server.app.get(DataSource) }));
+    const rows = await dataSource.query<{ until: Date | null }[]>(`SELECT "until" FROM "membership" WHERE "enrolmentId" = $1 ORDER BY "from", "id"`, [idOf('noor')]);
+    expect(rows.map((row) => row.until === null)).toEqual([false, true]);
+  });
+
+  it('never has a student twice in an exclusive set, however many place at once', async () => {
+    const [crock, carboy] = given.board.groups;
+    const answers = await Promise.all(Array.from({ length: 12 }, (_, at) => place([{ student: idOf('nino'), from: null, to: at % 2 ? crock!.id : carboy!.id }])));
+    expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
+    expect(answers.filter((answer) => answer.status === 409)).toHaveLength(11);
+  });
+
+  it('places nobody into a group of another set, nor a stranger', async () => {
+    const other = await aCourse(server, { email: 'other@quillmere.example', students: 2, groups: 1 });
+    await place([{ student: idOf('noor'), from: await groupOf('noor'), to: other.board.groups[0]!.id }]).expect(404);
+    await other.instructor.post(`/api/sets/${other.set.id}/place`).send({ moves: [{ student: idOf('noor'), from: null, to: other.board.groups[0]!.id }] }).expect(409);
+  });
+
+  it('is closed to students and to other courses', async () => {
+    const other = await server.instructor('third@quillmere.example');
+    for (const browser of [given.students.get('noor')!.browser, other]) {
+      await browser.get(`/api/sets/${given.set.id}/board`).expect(404);
+      await browser.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: idOf('noor'), from: null, to: null }] }).expect(404);
+    }
+  });
+
+  it('renames a group for everyone, and shows a stale rename what is there', async () => {
+    const group = (await board()).groups[0]!;
+    await given.instructor.patch(`/api/groups/${group.id}`).send({ name: 'Kvevri', capacity: 3, version: group.version }).expect(200);
+    const refused = await given.instructor.patch(`/api/groups/${group.id}`).send({ name: 'Tun', capacity: 3, version: group.version }).expect(409);
+    expect(refused.body).toMatchObject({ current: { name: 'Kvevri', capacity: 3 } });
+  });
+});

@@ -1,0 +1,7 @@
+import { Module } from '@nestjs/common';
+import { RosterModule } from '../roster/index.js';
+import { GroupsController } from './groups.controller.js';
+import { GroupsService } from './groups.service.js';
+
+@Module({ imports: [RosterModule], controllers: [GroupsController], providers: [GroupsService] })
+export class GroupsModule {}

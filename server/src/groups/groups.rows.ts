@@ -1,0 +1,48 @@
+import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import { PersonRow } from '../identity/index.js';
+import { CourseRow, EnrolmentRow } from '../roster/index.js';
+
+@Entity('group_set')
+@Index('group_set_by_course', ['courseId', 'position'])
+export class GroupSetRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
+  @Column('text') name!: string;
+  @Column('int') position!: number;
+  @Column('int', { nullable: true }) capacity!: number | null;
+  @Column('text') pattern!: string;
+  @Column('boolean', { default: true }) isExclusive!: boolean;
+  @Column('timestamptz') createdAt!: Date;
+}
+
+@Entity('course_group')
+@Index('group_number_once', ['setId', 'number'], { unique: true })
+export class GroupRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: string;
+  /** Never given out again in its set: the emblem hangs on it. */
+  @Column('int') number!: number;
+  @Column('text') name!: string;
+  /** null: the set's. */
+  @Column('int', { nullable: true }) capacity!: number | null;
+  @Column('int', { default: 1 }) version!: number;
+}
+
+/** Membership is history: a move ends one row and begins another. */
+@Entity('membership')
+@Check('membership_span', `"until" IS NULL OR "until" >= "from"`)
+@Index('membership_exclusive', ['setId', 'enrolmentId'], { unique: true, where: `"until" IS NULL AND "isExclusive"` })
+@Index('membership_by_group', ['groupId'], { where: `"until" IS NULL` })
+@Index('membership_by_enrolment', ['enrolmentId'])
+export class MembershipRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: string;
+  @ForeignKey(() => GroupRow) @Column('uuid') groupId!: string;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') enrolmentId!: string;
+  /** Copied from the set, so that the database itself can hold the rule. */
+  @Column('boolean') isExclusive!: boolean;
+  @Column('timestamptz') from!: Date;
+  @Column('timestamptz', { nullable: true }) until!: Date | null;
+  @ForeignKey(() => PersonRow) @Column('uuid') placedBy!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid', { nullable: true }) endedBy!: string | null;
+}

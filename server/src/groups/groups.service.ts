@@ -1,0 +1,141 @@
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource, In, IsNull } from 'typeorm';
+import type { BoardGroup, BoardStudent, BoardView, CreateGroupSet, EditGroup, GroupSetList, GroupSetView, PlaceRequest, PlaceResult } from '@jigsaw/contract/groups';
+import type { Move, Placement } from '@jigsaw/core/groups';
+import { apply, namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { assert } from '@jigsaw/core/ids';
+import { sortName } from '@jigsaw/core/roster';
+import type { SignedIn } from '../identity/index.js';
+import { newId } from '../platform/ids.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import { EnrolmentRow, Viewers } from '../roster/index.js';
+import { GroupRow, GroupSetRow, MembershipRow } from './groups.rows.js';
+
+@Injectable()
+export class GroupsService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly viewers: Viewers,
+  ) {}
+
+  async list(person: SignedIn, courseId: CourseId): Promise<GroupSetList> {
+    await this.viewers.staff(person, courseId, 'read-course');
+    return { sets: await this.setViews(this.dataSource.manager, courseId), students: await countStudents(this.dataSource.manager, courseId) };
+  }
+
+  async create(person: SignedIn, courseId: CourseId, draft: CreateGroupSet): Promise<GroupSetView> {
+    await this.viewers.staff(person, courseId, 'manage-groups');
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const students = await countStudents(manager, courseId);
+      const { shape } = draft;
+      const forecast = shape.by === 'count' ? sizesByCount(students, shape.groups) : sizesBySize(students, shape.size, shape.how);
+      assert(forecast.ok, 'the contract lets only whole, positive shapes through');
+      const setId = newId<'group-set'>();
+      const position = await manager.countBy(GroupSetRow, { courseId });
+      await manager.insert(GroupSetRow, { id: setId, courseId, name: draft.name, position, capacity: draft.capacity, pattern: draft.pattern || 'Group {n}', isExclusive: true, createdAt: now });
+      const names = namesFor(forecast.sizes.length, draft.pattern, draft.names);
+      await manager.insert(
+        GroupRow,
+        names.map((name, at) => ({ id: newId(), setId, number: at + 1, name, capacity: null, version: 1 })),
+      );
+      await record({ type: 'set.created', courseId, actorId: person.id, subjectId: setId, facts: { groups: names.length } });
+      return { id: setId as GroupSetId, name: draft.name, capacity: draft.capacity, groupCount: names.length, unplaced: students };
+    });
+  }
+
+  async board(person: SignedIn, setId: GroupSetId): Promise<BoardView> {
+    const set = await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: setId });
+    if (!set) throw problems.notFound();
+    await this.viewers.staff(person, set.courseId, 'read-course');
+    return this.boardOf(this.dataSource.manager, set);
+  }
+
+  /** Carries out one act on the Board. If anybody was moved meanwhile, nobody is moved and the Board as it is now comes back. */
+  async place(person: SignedIn, setId: GroupSetId, request: PlaceRequest): Promise<PlaceResult> {
+    const found = await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: setId });
+    if (!found) throw problems.notFound();
+    await this.viewers.staff(person, found.courseId, 'place');
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const set = await manager.findOneOrFail(GroupSetRow, { where: { id: setId }, lock: { mode: 'pessimistic_write' } }); // acts on one set take turns
+      const groups = await manager.findBy(GroupRow, { setId });
+      const known = new Set(groups.map((group) => group.id));
+      if (request.moves.some((move) => move.to !== null && !known.has(move.to))) throw problems.notFound();
+
+      const placement = await placementOf(manager, set);
+      const placed = apply(placement, request);
+      if (!placed.ok) throw problems.staleWrite(await this.boardOf(manager, set), 'Someone else moved one of these students first. Nobody was moved; the Board shows how it is now.');
+
+      await this.write(manager, set, request.moves, person.id, now);
+      const touched = [...new Set(request.moves.flatMap((move) => [move.from, move.to]).filter((id) => id !== null))];
+      await record({ type: 'students.placed', courseId: set.courseId, actorId: person.id, subjectId: setId, facts: { moves: request.moves }, groupIds: touched });
+      return { unplaced: [...placed.placement.values()].filter((group) => group === null).length };
+    });
+  }
+
+  async edit(person: SignedIn, groupId: GroupId, edit: EditGroup): Promise<BoardGroup> {
+    const found = await this.dataSource.getRepository(GroupRow).findOneBy({ id: groupId });
+    const set = found && (await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: found.setId }));
+    if (!found || !set) throw problems.notFound();
+    await this.viewers.staff(person, set.courseId, 'manage-groups');
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      const { affected } = await manager.update(GroupRow, { id: groupId, version: edit.version }, { name: edit.name, capacity: edit.capacity, version: edit.version + 1 });
+      const now = await manager.findOneByOrFail(GroupRow, { id: groupId });
+      if (affected === 0) throw problems.staleWrite(groupView(now), `This group was changed meanwhile: it is called ${now.name} now.`);
+      await record({ type: 'group.edited', courseId: set.courseId, actorId: person.id, subjectId: groupId, facts: { version: now.version }, groupIds: [groupId] });
+      return groupView(now);
+    });
+  }
+
+  private async write(manager: EntityManager, set: GroupSetRow, moves: readonly Move[], actorId: string, now: Date): Promise<void> {
+    const last = new Map(moves.map((move) => [move.student, move.to])); // a student moved twice in one act ends at the last place
+    await manager.update(MembershipRow, { setId: set.id, enrolmentId: In([...last.keys()]), until: IsNull() }, { until: now, endedBy: actorId });
+    const rows = [...last].flatMap(([enrolmentId, groupId]) =>
+      groupId === null ? [] : [{ id: newId(), setId: set.id, groupId, enrolmentId, isExclusive: set.isExclusive, from: now, until: null, placedBy: actorId, endedBy: null }],
+    );
+    if (rows.length > 0) await manager.insert(MembershipRow, rows);
+  }
+
+  private async boardOf(manager: EntityManager, set: GroupSetRow): Promise<BoardView> {
+    const groups = await manager.find(GroupRow, { where: { setId: set.id }, order: { number: 'ASC' } });
+    const students = await manager.query<BoardStudent[]>(
+      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", e."attributes", m."groupId"
+         FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
+         LEFT JOIN "membership" m ON m."enrolmentId" = e."id" AND m."setId" = $2 AND m."until" IS NULL
+        WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,
+      [set.courseId, set.id],
+    );
+    const byName = new Intl.Collator('en', { sensitivity: 'base' });
+    students.sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
+    const unplaced = students.filter((student) => student.groupId === null).length;
+    return { set: { id: set.id as GroupSetId, name: set.name, capacity: set.capacity, groupCount: groups.length, unplaced }, groups: groups.map(groupView), students };
+  }
+
+  private async setViews(manager: EntityManager, courseId: CourseId): Promise<GroupSetView[]> {
+    return manager.query<GroupSetView[]>(
+      `SELECT s."id", s."name", s."capacity",
+              (SELECT count(*)::int FROM "course_group" g WHERE g."setId" = s."id") AS "groupCount",
+              (SELECT count(*)::int FROM "enrolment" e WHERE e."courseId" = s."courseId" AND e."role" = 'student' AND e."leftAt" IS NULL
+                  AND NOT EXISTS (SELECT 1 FROM "membership" m WHERE m."setId" = s."id" AND m."enrolmentId" = e."id" AND m."until" IS NULL)) AS "unplaced"
+         FROM "group_set" s WHERE s."courseId" = $1 ORDER BY s."position"`,
+      [courseId],
+    );
+  }
+}
+
+const groupView = (row: GroupRow): BoardGroup => ({ id: row.id as GroupId, number: row.number, name: row.name, capacity: row.capacity, version: row.version });
+
+const countStudents = (manager: EntityManager, courseId: string) => manager.countBy(EnrolmentRow, { courseId, role: 'student', leftAt: IsNull() });
+
+async function placementOf(manager: EntityManager, set: GroupSetRow): Promise<Placement> {
+  const rows = await manager.query<{ id: EnrolmentId; groupId: GroupId | null }[]>(
+    `SELECT e."id", m."groupId" FROM "enrolment" e
+       LEFT JOIN "membership" m ON m."enrolmentId" = e."id" AND m."setId" = $2 AND m."until" IS NULL
+      WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,
+    [set.courseId, set.id],
+  );
+  return new Map(rows.map((row) => [row.id, row.groupId]));
+}

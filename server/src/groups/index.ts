@@ -1,0 +1,2 @@
+export { GroupsModule } from './groups.module.js';
+export { GroupRow, GroupSetRow, MembershipRow } from './groups.rows.js';

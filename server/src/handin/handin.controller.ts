@@ -1,0 +1,81 @@
+import { Controller, Query, Req, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
+import type { z } from 'zod';
+import { CopyId, CourseId, FileId } from '@jigsaw/contract/common';
+import { CopyView, HandInRequest, RoomList, SavePart } from '@jigsaw/contract/handin';
+import type * as ids from '@jigsaw/core/ids';
+import { sendFile } from '../files/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { CurrentPerson } from '../identity/index.js';
+import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { problems } from '../platform/problems.js';
+import { HandInService } from './handin.service.js';
+import { RoomsService } from './rooms.service.js';
+
+const longestFileName = 255;
+
+@ApiTags('handin')
+@Controller()
+export class HandInController {
+  constructor(
+    private readonly handIns: HandInService,
+    private readonly rooms: RoomsService,
+  ) {}
+
+  @Endpoint('GET /courses/:courseId/rooms', { id: 'listRooms', does: 'The rooms one may enter, with members and activities', answer: RoomList })
+  list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RoomList> {
+    return this.rooms.list(person, courseId);
+  }
+
+  @Endpoint('GET /copies/:copyId', { id: 'readCopy', does: "One group's copy: brief, work and hand-ins", answer: CopyView })
+  read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<CopyView> {
+    return this.handIns.read(person, copyId);
+  }
+
+  @Endpoint('PUT /copies/:copyId/part', { id: 'savePart', does: "Save one's own part of the group's text", body: SavePart, answer: CopyView })
+  savePart(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(SavePart) part: z.output<typeof SavePart>): Promise<CopyView> {
+    return this.handIns.savePart(person, copyId, part);
+  }
+
+  @Endpoint('POST /copies/:copyId/files', { id: 'addFile', does: 'Add a file: its bytes as the body (application/octet-stream), its name and type in the query', answer: CopyView })
+  addFile(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @Query('name') name: unknown,
+    @Query('type') type: unknown,
+    @Req() request: Request,
+  ): Promise<CopyView> {
+    if (!request.is('application/octet-stream')) throw problems.invalidInput('Send the bytes of one file as application/octet-stream.');
+    const tidyName = typeof name === 'string' ? name.replace(/[\p{Cc}\p{Cf}/\\]/gu, '').trim() : '';
+    if (tidyName === '' || tidyName.length > longestFileName) throw problems.invalidInput(`A file needs a name of at most ${longestFileName} characters.`);
+    const announced = Number(request.headers['content-length']);
+    return this.handIns.addFile(person, copyId, {
+      name: tidyName,
+      mediaType: typeof type === 'string' && type !== '' ? type.slice(0, 100) : 'application/octet-stream',
+      sizeBytes: Number.isFinite(announced) ? announced : null,
+      source: request,
+    });
+  }
+
+  @Endpoint('DELETE /copies/:copyId/files/:fileId', { id: 'takeOutFile', does: 'Take out a file that one has added', answer: CopyView })
+  takeOut(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId): Promise<CopyView> {
+    return this.handIns.takeOut(person, copyId, fileId, true);
+  }
+
+  @Endpoint('POST /copies/:copyId/files/:fileId/put-back', { id: 'putBackFile', does: 'Undo taking a file out', answer: CopyView })
+  putBack(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId): Promise<CopyView> {
+    return this.handIns.takeOut(person, copyId, fileId, false);
+  }
+
+  @Endpoint('GET /copies/:copyId/files/:fileId', { id: 'downloadFile', does: "A file's bytes" })
+  async download(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId, @Res() response: Response): Promise<void> {
+    const { file, chunks } = await this.handIns.file(person, copyId, fileId);
+    await sendFile(response, file, chunks);
+  }
+
+  @Endpoint('POST /copies/:copyId/hand-in', { id: 'handIn', does: 'Hand in for the whole group', body: HandInRequest, answer: CopyView })
+  handIn(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(HandInRequest) request: HandInRequest): Promise<CopyView> {
+    return this.handIns.handIn(person, copyId, request);
+  }
+}

@@ -1,0 +1,151 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { DataSource } from 'typeorm';
+import type { CopyView } from '@jigsaw/contract/handin';
+import { aCourse, addFile, aText, copyOf, released } from '../testing/aCourse.js';
+import type { CourseForTests } from '../testing/aCourse.js';
+import type { Browser, TestServer } from '../testing/testServer.js';
+import { startTestServer } from '../testing/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+beforeAll(async () => {
+  server = await startTestServer({ largestFileBytes: 3 * 1024 * 1024 });
+  given = await aCourse(server, { students: 5, groups: 2 });
+});
+afterAll(() => server.stop());
+
+const student = (name: string): Browser => given.students.get(name)!.browser;
+const bytesOf = async (browser: Browser, path: string): Promise<Buffer> => {
+  const answer = await browser
+    .get(path)
+    .buffer(true)
+    .parse((response, done) => {
+      const pieces: Buffer[] = [];
+      response.on('data', (piece: Buffer) => pieces.push(piece));
+      response.on('end', () => done(null, Buffer.concat(pieces)));
+    })
+    .expect(200);
+  return answer.body as Buffer;
+};
+let count = 0;
+/** A copy of a new assignment for Crock (noor and jorge), due on 12 November, 17:00 UTC. */
+async function aCopy(): Promise<string> {
+  count += 1;
+  server.clock.set('2026-11-10T10:00:00Z');
+  await released(given, { title: `Report ${count}` });
+  return copyOf(student('noor'), given.course.id, `Report ${count}`);
+}
+
+describe('working on a hand-in', () => {
+  it('lets each member write their own part and see the others’', async () => {
+    const copyId = await aCopy();
+    await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('Noor wrote this.'), version: 0 }).expect(200);
+    const { body } = (await student('jorge').put(`/api/copies/${copyId}/part`).send({ text: aText('Jorge too.'), version: 0 }).expect(200)) as { body: CopyView };
+    expect(body.parts.map((part) => [part.author.name, part.author.isYou, part.words])).toEqual([
+      ['Noor', false, 3],
+      ['Jorge', true, 2],
+    ]);
+  });
+
+  it('shows both texts when one person wrote in two windows', async () => {
+    const copyId = await aCopy();
+    await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('First window.'), version: 0 }).expect(200);
+    const refused = await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('Second window.'), version: 0 }).expect(409);
+    expect(JSON.stringify(refused.body)).toContain('First window.');
+  });
+
+  it('keeps a teammate’s file out of reach of deleting', async () => {
+    const copyId = await aCopy();
+    const copy = await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
+    await student('jorge').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(403);
+    const out = (await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200)) as { body: CopyView };
+    expect(out.body.files).toEqual([]);
+    const back = (await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200)) as { body: CopyView };
+    expect(back.body.files.map((file) => file.name)).toEqual(['crock.txt']);
+  });
+
+  it('gives a file back byte for byte, as an attachment that no browser opens as a page', async () => {
+    const copyId = await aCopy();
+    const bytes = randomBytes(2_500_000); // more than two chunks
+    const copy = await addFile(student('noor'), copyId, 'Größe "1" <b>.html', bytes);
+    const path = `/api/copies/${copyId}/files/${copy.files[0]!.id}`;
+    expect(createHash('sha256').update(await bytesOf(student('jorge'), path)).digest('hex')).toBe(createHash('sha256').update(bytes).digest('hex'));
+    const { headers } = await student('jorge').get(path).expect(200);
+    expect(headers['content-disposition']).toMatch(/^attachment; filename="[ -~]+"; filename\*=UTF-8''Gr%C3%B6%C3%9Fe/);
+    expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'content-security-policy': expect.stringContaining('sandbox') });
+  });
+
+  it('keeps the same bytes once, under both names', async () => {
+    const copyId = await aCopy();
+    const bytes = randomBytes(1000);
+    await addFile(student('noor'), copyId, 'one.bin', bytes);
+    await addFile(student('jorge'), copyId, 'two.bin', bytes);
+    const blobs = await server.app.get(DataSource).query<unknown[]>(`SELECT 1 FROM "blob" WHERE "sha256" = $1`, [createHash('sha256').update(bytes).digest('hex')]);
+    expect(blobs).toHaveLength(1);
+  });
+
+  it('says how large a file may be, and keeps nothing of one that is larger', async () => {
+    const copyId = await aCopy();
+    const refused = await student('noor').post(`/api/copies/${copyId}/files`).query({ name: 'big.bin' }).set('Content-Type', 'application/octet-stream').send(Buffer.alloc(3 * 1024 * 1024 + 1));
+    expect(refused.status).toBe(413);
+    expect(refused.body).toMatchObject({ detail: expect.stringContaining('3 MB') });
+    const [left] = await server.app.get(DataSource).query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
+    expect(left!.count).toBe(0);
+  });
+});
+
+describe('handing in', () => {
+  it('has nothing to hand in before somebody worked', async () => {
+    const copyId = await aCopy();
+    const refused = await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(422);
+    expect(refused.body).toMatchObject({ detail: expect.stringContaining('Write something') });
+  });
+
+  it('hands in for all members, and a teammate adds to it and hands in again', async () => {
+    const copyId = await aCopy();
+    await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
+    const first = (await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: CopyView };
+    expect(first.body.handIns[0]).toMatchObject({ attempt: 1, credited: [{ name: 'Jorge' }, { name: 'Noor' }], late: { minutes: 0, deduction: '0' } });
+    server.clock.pass({ minutes: 1 });
+    await addFile(student('jorge'), copyId, 'carboy.txt', Buffer.from('pH2'));
+    const second = (await student('jorge').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200)) as { body: CopyView };
+    expect(second.body.handIns.map((handIn) => handIn.files.map((file) => file.name))).toEqual([['crock.txt', 'carboy.txt'], ['crock.txt']]);
+    expect(second.body.state).toBe('handed-in');
+  });
+
+  it('hands in once when two members press at the same moment', async () => {
+    const copyId = await aCopy();
+    await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
+    const answers = await Promise.all(['noor', 'jorge', 'noor', 'jorge'].map((name) => student(name).post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 })));
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409]);
+  });
+
+  it('tells lateness to the minute, before and after', async () => {
+    const copyId = await aCopy();
+    await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
+    server.clock.set('2026-11-12T17:15:59Z');
+    expect(((await student('noor').get(`/api/copies/${copyId}`)).body as CopyView).lateNow).toEqual({ minutes: 0, deduction: '0' });
+    server.clock.set('2026-11-13T21:05:00Z');
+    expect(((await student('noor').get(`/api/copies/${copyId}`)).body as CopyView).lateNow).toEqual({ minutes: 1685, deduction: '8' });
+    const { body } = (await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: CopyView };
+    expect(body.handIns[0]!.late).toEqual({ minutes: 1685, deduction: '8' });
+  });
+
+  it('may be read but no longer changed once closed', async () => {
+    await released(given, { title: 'Closing', schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: '2026-11-14T17:00:00.000Z' } });
+    server.clock.set('2026-11-10T10:00:00Z');
+    const copyId = await copyOf(student('noor'), given.course.id, 'Closing');
+    await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
+    server.clock.set('2026-11-14T17:00:00Z');
+    expect(((await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyView).access).toBe('read-only');
+    await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(409);
+    await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('late'), version: 0 }).expect(409);
+  });
+
+  it('lets staff read the work and leaves it to the group to change it', async () => {
+    const copyId = await aCopy();
+    await given.instructor.get(`/api/copies/${copyId}`).expect(200);
+    await given.instructor.put(`/api/copies/${copyId}/part`).send({ text: aText('staff'), version: 0 }).expect(403);
+  });
+});

@@ -1,0 +1,10 @@
+import { Module } from '@nestjs/common';
+import { FilesModule } from '../files/index.js';
+import { ReleaseModule } from '../release/index.js';
+import { HandInController } from './handin.controller.js';
+import { HandInService } from './handin.service.js';
+import { RoomsService } from './rooms.service.js';
+import { WorkReader } from './work.js';
+
+@Module({ imports: [ReleaseModule, FilesModule], controllers: [HandInController], providers: [HandInService, RoomsService, WorkReader], exports: [WorkReader] })
+export class HandInModule {}

@@ -1,0 +1,51 @@
+import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { RichTextNode } from '@jigsaw/core/text';
+import { FileRow } from '../files/index.js';
+import { CopyRow } from '../release/index.js';
+import { EnrolmentRow } from '../roster/index.js';
+
+/** One member's part of the group's text. Only its author writes in it, so nobody can delete a teammate's. */
+@Entity('part')
+@Index('part_once', ['copyId', 'enrolmentId'], { unique: true })
+export class PartRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') enrolmentId!: string;
+  @Column('jsonb') text!: RichTextNode;
+  @Column('int') words!: number;
+  @Column('int', { default: 1 }) version!: number;
+  @Column('timestamptz') createdAt!: Date;
+  @Column('timestamptz') updatedAt!: Date;
+}
+
+@Entity('work_file')
+@Index('work_file_by_copy', ['copyId'])
+export class WorkFileRow {
+  /** The file's own id. */
+  @ForeignKey(() => FileRow) @PrimaryColumn('uuid') fileId!: string;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') addedBy!: string;
+  @Column('timestamptz') addedAt!: Date;
+  /** Taken out by whoever added it; hand-ins that hold it still do. */
+  @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
+}
+
+/** What was handed in, frozen. Every attempt stays; the latest counts. */
+@Entity('hand_in')
+@Index('hand_in_attempt_once', ['copyId', 'attempt'], { unique: true })
+export class HandInRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  @Column('int') attempt!: number;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') handedInBy!: string;
+  @Column('timestamptz') handedInAt!: Date;
+  @Column('jsonb') parts!: { enrolmentId: string; text: RichTextNode; words: number }[];
+  @Column('uuid', { array: true }) fileIds!: string[];
+}
+
+/** Who is credited with a hand-in: its group's members at that moment, whatever group they are in later. */
+@Entity('credit')
+export class CreditRow {
+  @ForeignKey(() => HandInRow) @PrimaryColumn('uuid') handInId!: string;
+  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') @Index('credit_by_enrolment') enrolmentId!: string;
+}

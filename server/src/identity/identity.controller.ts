@@ -1,0 +1,67 @@
+import { Controller, Inject, Req, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
+import { Done } from '@jigsaw/contract/common';
+import { ChoosePassword, DemoSignIn, FrontDoor, SessionView, SignIn } from '@jigsaw/contract/identity';
+import type { Config } from '../platform/config.js';
+import { CONFIG } from '../platform/config.js';
+import { Endpoint, Takes } from '../platform/endpoint.js';
+import { PeopleService } from './people.service.js';
+import { cookieName } from './session.guard.js';
+import { sessionDays, SessionService } from './session.service.js';
+import type { SignedIn } from './signedIn.js';
+import { CurrentPerson, Public } from './signedIn.js';
+
+@ApiTags('identity')
+@Controller('session')
+export class IdentityController {
+  constructor(
+    private readonly sessions: SessionService,
+    private readonly people: PeopleService,
+    @Inject(CONFIG) private readonly config: Config,
+  ) {}
+
+  @Public()
+  @Endpoint('POST /', { id: 'signIn', does: 'Sign in with address and password', body: SignIn, answer: SessionView })
+  async signIn(@Takes(SignIn) { email, password }: SignIn, @Res({ passthrough: true }) response: Response): Promise<SessionView> {
+    return this.enter(response, await this.sessions.signIn(email, password));
+  }
+
+  @Public()
+  @Endpoint('POST /demo', { id: 'signInAsDemoPerson', does: 'Come in as one of the made-up people (demo mode)', body: DemoSignIn, answer: SessionView })
+  async signInAsDemoPerson(@Takes(DemoSignIn) { personId }: DemoSignIn, @Res({ passthrough: true }) response: Response): Promise<SessionView> {
+    return this.enter(response, await this.sessions.signInAsDemoPerson(personId));
+  }
+
+  @Public()
+  @Endpoint('POST /password', { id: 'choosePassword', does: 'Choose a password with a link that was handed out', body: ChoosePassword, answer: SessionView })
+  async choosePassword(@Takes(ChoosePassword) { token, password }: ChoosePassword, @Res({ passthrough: true }) response: Response): Promise<SessionView> {
+    return this.enter(response, await this.people.choosePassword(token, password));
+  }
+
+  @Public()
+  @Endpoint('GET /front-door', { id: 'readFrontDoor', does: 'What the sign-in page offers', answer: FrontDoor })
+  frontDoor(): Promise<FrontDoor> {
+    return this.people.frontDoor();
+  }
+
+  @Endpoint('GET /', { id: 'readSession', does: 'Who is signed in', answer: SessionView })
+  session(@CurrentPerson() person: SignedIn): SessionView {
+    return viewOf(person);
+  }
+
+  @Endpoint('DELETE /', { id: 'signOut', does: 'Sign out', answer: Done })
+  async signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<Done> {
+    const token = (request.cookies as Record<string, string>)[cookieName];
+    if (token !== undefined) await this.sessions.end(token);
+    response.clearCookie(cookieName, { path: '/' });
+    return { done: true };
+  }
+
+  private enter(response: Response, { token, person }: { token: string; person: SignedIn }): SessionView {
+    response.cookie(cookieName, token, { httpOnly: true, sameSite: 'lax', secure: this.config.isSecure, path: '/', maxAge: sessionDays * 86_400_000 });
+    return viewOf(person);
+  }
+}
+
+const viewOf = ({ id, name, reading, email, mayCreateCourses }: SignedIn): SessionView => ({ person: { id, name, reading, email }, mayCreateCourses });

@@ -1,0 +1,43 @@
+import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+
+@Entity('person')
+export class PersonRow {
+  @PrimaryColumn('uuid') id!: string;
+  /** As it was typed; compared without case through the unique index person_address. */
+  @Column('text') email!: string;
+  @Column('text') @Index('person_address', { unique: true }) addressKey!: string;
+  @Column('text') name!: string;
+  @Column('text', { nullable: true }) familyName!: string | null;
+  @Column('text', { nullable: true }) reading!: string | null;
+  /** Argon2id; null: has not chosen a password yet. */
+  @Column('text', { nullable: true }) passwordHash!: string | null;
+  @Column('boolean', { default: false }) mayCreateCourses!: boolean;
+  @Column('timestamptz') createdAt!: Date;
+  @Column('timestamptz', { nullable: true }) lastSeenAt!: Date | null;
+}
+
+@Entity('session')
+export class SessionRow {
+  /** SHA-256 of the cookie's token: who reads the table cannot sign in with it. */
+  @PrimaryColumn('text') tokenHash!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') @Index('session_by_person') personId!: string;
+  @Column('timestamptz') createdAt!: Date;
+  @Column('timestamptz') seenAt!: Date;
+  @Column('timestamptz') expiresAt!: Date;
+}
+
+@Entity('sign_in_failure')
+@Index('sign_in_failure_by_address', ['addressKey', 'at'])
+export class SignInFailureRow {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('text') addressKey!: string;
+  @Column('timestamptz') at!: Date;
+}
+
+/** A link that lets one person choose a password, once. */
+@Entity('password_link')
+export class PasswordLinkRow {
+  @PrimaryColumn('text') tokenHash!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') @Index('password_link_by_person') personId!: string;
+  @Column('timestamptz') expiresAt!: Date;
+}

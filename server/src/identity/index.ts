@@ -1,0 +1,6 @@
+export { IdentityModule } from './identity.module.js';
+export { PersonRow } from './identity.rows.js';
+export { PeopleService } from './people.service.js';
+export { SessionGuard } from './session.guard.js';
+export { CurrentPerson, Public } from './signedIn.js';
+export type { SignedIn } from './signedIn.js';

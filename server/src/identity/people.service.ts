@@ -1,0 +1,125 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource, In, IsNull } from 'typeorm';
+import type { FrontDoor, SignInLinks } from '@jigsaw/contract/identity';
+import type { Id } from '@jigsaw/core/ids';
+import { sameAddress } from '@jigsaw/core/roster';
+import { Clock } from '../platform/clock.js';
+import type { Config } from '../platform/config.js';
+import { CONFIG } from '../platform/config.js';
+import { newId } from '../platform/ids.js';
+import { problems } from '../platform/problems.js';
+import { PasswordLinkRow, PersonRow } from './identity.rows.js';
+import { hashPassword, hashToken, newToken } from './passwords.js';
+import { SessionService } from './session.service.js';
+import type { SignedIn } from './signedIn.js';
+
+const linkDays = 14;
+
+export interface NewPerson {
+  readonly email: string;
+  readonly name: string;
+  readonly familyName: string | null;
+  readonly reading: string | null;
+}
+
+@Injectable()
+export class PeopleService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly sessions: SessionService,
+    private readonly clock: Clock,
+    @Inject(CONFIG) private readonly config: Config,
+  ) {}
+
+  /** The accounts for these people, made where there is none yet; by address key. One account serves all courses. */
+  async accountsFor(manager: EntityManager, people: readonly NewPerson[]): Promise<Map<string, string>> {
+    const now = this.clock.now();
+    const rows = people.map((person) => ({
+      id: newId(),
+      email: person.email,
+      addressKey: sameAddress(person.email),
+      name: person.name,
+      familyName: person.familyName,
+      reading: person.reading,
+      passwordHash: null,
+      mayCreateCourses: false,
+      createdAt: now,
+      lastSeenAt: null,
+    }));
+    for (let at = 0; at < rows.length; at += 1000) {
+      await manager.createQueryBuilder().insert().into(PersonRow).values(rows.slice(at, at + 1000)).orIgnore().execute();
+    }
+    const found = await manager.find(PersonRow, { where: { addressKey: In(rows.map((row) => row.addressKey)) }, select: { id: true, addressKey: true } });
+    return new Map(found.map((row) => [row.addressKey, row.id]));
+  }
+
+  async createInstructor(person: NewPerson, password: string): Promise<void> {
+    const addressKey = sameAddress(person.email);
+    await this.dataSource.getRepository(PersonRow).insert({
+      id: newId(),
+      ...person,
+      addressKey,
+      passwordHash: await hashPassword(password),
+      mayCreateCourses: true,
+      createdAt: this.clock.now(),
+      lastSeenAt: null,
+    });
+  }
+
+  async hasInstructor(): Promise<boolean> {
+    return this.dataSource.getRepository(PersonRow).existsBy({ mayCreateCourses: true });
+  }
+
+  /** Links for those of these people who have no password yet. Older links of theirs stop working. */
+  async linksFor(personIds: readonly string[]): Promise<SignInLinks> {
+    const expiresAt = new Date(this.clock.now().getTime() + linkDays * 86_400_000);
+    return this.dataSource.transaction(async (manager) => {
+      const people = await manager.find(PersonRow, { where: { id: In([...personIds]), passwordHash: IsNull() }, order: { name: 'ASC' } });
+      await manager.delete(PasswordLinkRow, { personId: In(people.map((person) => person.id)) });
+      const links = people.map((person) => ({ person, token: newToken() }));
+      if (links.length > 0) {
+        await manager.insert(
+          PasswordLinkRow,
+          links.map(({ person, token }) => ({ tokenHash: hashToken(token), personId: person.id, expiresAt })),
+        );
+      }
+      return {
+        links: links.map(({ person, token }) => ({ name: person.name, email: person.email, url: `${this.config.publicUrl}/welcome#${token}` })),
+        expiresAt: expiresAt.toISOString(),
+      };
+    });
+  }
+
+  async choosePassword(token: string, password: string): Promise<{ token: string; person: SignedIn }> {
+    const person = await this.dataSource.transaction(async (manager) => {
+      const link = await manager.findOneBy(PasswordLinkRow, { tokenHash: hashToken(token) });
+      if (!link || link.expiresAt <= this.clock.now()) throw problems.linkUsed();
+      const { affected } = await manager.delete(PasswordLinkRow, { tokenHash: link.tokenHash });
+      if (affected !== 1) throw problems.linkUsed(); // somebody opened the same link at the same moment
+      await manager.update(PersonRow, link.personId, { passwordHash: await hashPassword(password) });
+      return manager.findOneByOrFail(PersonRow, { id: link.personId });
+    });
+    return this.sessions.start(person);
+  }
+
+  async frontDoor(): Promise<FrontDoor> {
+    if (this.config.demoPeople.length === 0) return { demoPeople: [] };
+    const rows = await this.dataSource.query<
+      { personId: Id<'person'>; addressKey: string; name: string; reading: string | null; role: FrontDoor['demoPeople'][number]['role']; courseId: Id<'course'>; groupNumber: number | null }[]
+    >(
+      `SELECT DISTINCT ON (p."id") p."id" AS "personId", p."addressKey", p."name", p."reading", e."role", e."courseId",
+              (SELECT g."number" FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId"
+                WHERE m."enrolmentId" = e."id" AND m."until" IS NULL ORDER BY m."from" LIMIT 1) AS "groupNumber"
+         FROM "person" p JOIN "enrolment" e ON e."personId" = p."id" AND e."leftAt" IS NULL
+        WHERE p."addressKey" = ANY($1) ORDER BY p."id", e."joinedAt"`,
+      [this.config.demoPeople.map((offered) => sameAddress(offered.email))],
+    );
+    return {
+      demoPeople: this.config.demoPeople.flatMap(({ email, note }) => {
+        const row = rows.find((each) => each.addressKey === sameAddress(email));
+        return row ? [{ ...row, note }] : [];
+      }),
+    };
+  }
+}

@@ -1,0 +1,93 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { DataSource, LessThan, MoreThan } from 'typeorm';
+import type { PersonId } from '@jigsaw/core/ids';
+import { sameAddress } from '@jigsaw/core/roster';
+import { Clock } from '../platform/clock.js';
+import type { Config } from '../platform/config.js';
+import { CONFIG } from '../platform/config.js';
+import { newId } from '../platform/ids.js';
+import { problems } from '../platform/problems.js';
+import { PersonRow, SessionRow, SignInFailureRow } from './identity.rows.js';
+import { hashToken, newToken, passwordFits } from './passwords.js';
+import type { SignedIn } from './signedIn.js';
+
+const dayMs = 86_400_000;
+export const sessionDays = 14;
+const triesAllowed = 8;
+const triesWindowMs = 15 * 60_000;
+const seenEveryMs = 60_000;
+
+@Injectable()
+export class SessionService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly clock: Clock,
+    @Inject(CONFIG) private readonly config: Config,
+  ) {}
+
+  /** Checks address and password; the answer is the token for the cookie. */
+  async signIn(email: string, password: string): Promise<{ token: string; person: SignedIn }> {
+    const addressKey = sameAddress(email);
+    await this.refuseTooManyTries(addressKey);
+    const person = await this.dataSource.getRepository(PersonRow).findOneBy({ addressKey });
+    if (!(await passwordFits(person?.passwordHash ?? null, password)) || !person) {
+      await this.dataSource.getRepository(SignInFailureRow).insert({ id: newId(), addressKey, at: this.clock.now() });
+      throw problems.wrongPassword();
+    }
+    await this.dataSource.getRepository(SignInFailureRow).delete({ addressKey });
+    return this.start(person);
+  }
+
+  /** In demo mode only, and only for the people on the demo's list. */
+  async signInAsDemoPerson(personId: PersonId): Promise<{ token: string; person: SignedIn }> {
+    const person = await this.dataSource.getRepository(PersonRow).findOneBy({ id: personId });
+    const isOffered = person !== null && this.config.demoPeople.some((offered) => sameAddress(offered.email) === person.addressKey);
+    if (!isOffered) throw problems.notFound();
+    return this.start(person);
+  }
+
+  async personOf(token: string): Promise<SignedIn | null> {
+    const now = this.clock.now();
+    const session = await this.dataSource.getRepository(SessionRow).findOneBy({ tokenHash: hashToken(token), expiresAt: MoreThan(now) });
+    if (!session) return null;
+    const person = await this.dataSource.getRepository(PersonRow).findOneBy({ id: session.personId });
+    if (!person) return null;
+    if (now.getTime() - session.seenAt.getTime() > seenEveryMs) {
+      await this.dataSource.getRepository(SessionRow).update(session.tokenHash, { seenAt: now, expiresAt: new Date(now.getTime() + sessionDays * dayMs) });
+      await this.dataSource.getRepository(PersonRow).update(person.id, { lastSeenAt: now });
+    }
+    return signedIn(person);
+  }
+
+  async end(token: string): Promise<void> {
+    await this.dataSource.getRepository(SessionRow).delete({ tokenHash: hashToken(token) });
+  }
+
+  async start(person: PersonRow): Promise<{ token: string; person: SignedIn }> {
+    const token = newToken();
+    const now = this.clock.now();
+    const sessions = this.dataSource.getRepository(SessionRow);
+    await sessions.delete({ personId: person.id, expiresAt: LessThan(now) });
+    await sessions.insert({ tokenHash: hashToken(token), personId: person.id, createdAt: now, seenAt: now, expiresAt: new Date(now.getTime() + sessionDays * dayMs) });
+    await this.dataSource.getRepository(PersonRow).update(person.id, { lastSeenAt: now });
+    return { token, person: signedIn(person) };
+  }
+
+  /** Counted by address, whether or not anybody has it, so that the answer tells nothing. */
+  private async refuseTooManyTries(addressKey: string): Promise<void> {
+    const now = this.clock.now().getTime();
+    const recent = await this.dataSource
+      .getRepository(SignInFailureRow)
+      .find({ where: { addressKey, at: MoreThan(new Date(now - triesWindowMs)) }, order: { at: 'ASC' } });
+    if (recent.length < triesAllowed) return;
+    throw problems.tooManyTries((recent[0]!.at.getTime() + triesWindowMs - now) / 1000);
+  }
+}
+
+const signedIn = (person: PersonRow): SignedIn => ({
+  id: person.id as PersonId,
+  name: person.name,
+  reading: person.reading,
+  email: person.email,
+  mayCreateCourses: person.mayCreateCourses,
+});

@@ -1,0 +1,25 @@
+import type { ExecutionContext } from '@nestjs/common';
+import { createParamDecorator, SetMetadata } from '@nestjs/common';
+import type { Request } from 'express';
+import type { PersonId } from '@jigsaw/core/ids';
+
+/** Whoever this request's session belongs to. */
+export interface SignedIn {
+  readonly id: PersonId;
+  readonly name: string;
+  readonly reading: string | null;
+  readonly email: string;
+  readonly mayCreateCourses: boolean;
+}
+
+export type SignedInRequest = Request & { signedIn?: SignedIn };
+
+export const PUBLIC = 'jigsaw:public';
+/** Answers without anybody signed in. Everything else asks for a session. */
+export const Public = () => SetMetadata(PUBLIC, true);
+
+export const CurrentPerson = createParamDecorator((_data: unknown, context: ExecutionContext): SignedIn => {
+  const { signedIn } = context.switchToHttp().getRequest<SignedInRequest>();
+  if (!signedIn) throw new Error('a route without a session asked who is signed in');
+  return signedIn;
+});

@@ -1,0 +1,1 @@
+export { LiveModule } from './live.module.js';

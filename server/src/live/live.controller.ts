@@ -1,0 +1,49 @@
+import { Controller, Req, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
+import { CourseId } from '@jigsaw/contract/common';
+import type * as ids from '@jigsaw/core/ids';
+import { may } from '@jigsaw/core/roster';
+import type { SignedIn } from '../identity/index.js';
+import { CurrentPerson } from '../identity/index.js';
+import { Endpoint, IdParam } from '../platform/endpoint.js';
+import { Viewers } from '../roster/index.js';
+import type { Change } from './changes.js';
+import { Changes } from './changes.js';
+
+const heartbeatMs = 25_000;
+
+@ApiTags('live')
+@Controller('courses')
+export class LiveController {
+  constructor(
+    private readonly viewers: Viewers,
+    private readonly changes: Changes,
+  ) {}
+
+  /** Tells what kind of thing changed, never what: the page asks again, and the decision function answers. */
+  @Endpoint('GET /:courseId/changes', { id: 'followChanges', does: 'Server-sent events: what kind of thing changed in the course' })
+  async follow(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Req() request: Request, @Res() response: Response): Promise<void> {
+    await this.viewers.enter(person, courseId);
+    response.status(200).set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+    response.flushHeaders();
+    response.write(': here\n\n');
+    const send = async (change: Change) => {
+      const viewer = await this.viewers.find(person, courseId); // groups may have changed since the stream began
+      if (!viewer || viewer.hasLeft) return response.end();
+      const isTheirs = may(viewer.role, 'read-course') || viewer.groups.some((group) => change.groupIds.includes(group.groupId));
+      return isTheirs ? response.write(`event: change\ndata: ${JSON.stringify({ type: change.type })}\n\n`) : undefined;
+    };
+    const stop = this.changes.subscribe(courseId, (change) => {
+      send(change).catch((error: unknown) => {
+        request.log.warn({ err: error }, 'a live change could not be passed on');
+        response.end(); // the page connects again and asks for everything
+      });
+    });
+    const heartbeat = setInterval(() => response.write(': still here\n\n'), heartbeatMs);
+    request.on('close', () => {
+      clearInterval(heartbeat);
+      stop();
+    });
+  }
+}

@@ -1,0 +1,3 @@
+export { DeskService } from './desk.service.js';
+export { MarksModule } from './marks.module.js';
+export { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from './marks.rows.js';

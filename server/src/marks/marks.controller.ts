@@ -1,0 +1,54 @@
+import { Controller } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { CopyId, CourseId, ReleaseId } from '@jigsaw/contract/common';
+import { DeskList, DeskView, MarkView, MyMarks, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
+import type * as ids from '@jigsaw/core/ids';
+import type { SignedIn } from '../identity/index.js';
+import { CurrentPerson } from '../identity/index.js';
+import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { DeskService } from './desk.service.js';
+import { MyMarksService } from './myMarks.service.js';
+
+@ApiTags('marks')
+@Controller()
+export class MarksController {
+  constructor(
+    private readonly desk: DeskService,
+    private readonly myMarks: MyMarksService,
+  ) {}
+
+  @Endpoint('GET /courses/:courseId/desk', { id: 'listDesk', does: 'What there is to mark in a course', answer: DeskList })
+  list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<DeskList> {
+    return this.desk.list(person, courseId);
+  }
+
+  @Endpoint('GET /releases/:releaseId/desk', { id: 'readDesk', does: 'The queue of groups of one release', answer: DeskView })
+  queue(@CurrentPerson() person: SignedIn, @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId): Promise<DeskView> {
+    return this.desk.queue(person, releaseId);
+  }
+
+  @Endpoint('GET /copies/:copyId/mark', { id: 'readMark', does: 'The marking sheet of one group', answer: MarkView })
+  read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<MarkView> {
+    return this.desk.read(person, copyId);
+  }
+
+  @Endpoint('PUT /copies/:copyId/mark', { id: 'saveMark', does: 'Save the marking sheet as it is typed', body: SaveMark, answer: MarkView })
+  save(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(SaveMark) sheet: SaveMark): Promise<MarkView> {
+    return this.desk.save(person, copyId, sheet);
+  }
+
+  @Endpoint('POST /copies/:copyId/mark/release', { id: 'releaseMarks', does: 'Release the marks of one group to its credited members', body: ReleaseMarks, answer: MarkView })
+  release(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(ReleaseMarks) request: ReleaseMarks): Promise<MarkView> {
+    return this.desk.release(person, copyId, request);
+  }
+
+  @Endpoint('POST /copies/:copyId/mark/recall', { id: 'recallMarks', does: 'Take released marks back', answer: MarkView })
+  recall(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<MarkView> {
+    return this.desk.recall(person, copyId);
+  }
+
+  @Endpoint('GET /courses/:courseId/my-marks', { id: 'readMyMarks', does: "One's own released marks", answer: MyMarks })
+  mine(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<MyMarks> {
+    return this.myMarks.read(person, courseId);
+  }
+}

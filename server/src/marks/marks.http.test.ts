@@ -1,0 +1,126 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
+import type { ActivityView } from '@jigsaw/contract/release';
+import { aCourse, addFile, copyOf, released } from '../testing/aCourse.js';
+import type { CourseForTests } from '../testing/aCourse.js';
+import type { Browser, TestServer } from '../testing/testServer.js';
+import { startTestServer } from '../testing/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+let activity: ActivityView;
+let copyId: string;
+let count = 0;
+
+beforeAll(async () => {
+  server = await startTestServer();
+  given = await aCourse(server, { students: 5, groups: 2 });
+});
+afterAll(() => server.stop());
+
+beforeEach(async () => {
+  count += 1;
+  server.clock.set('2026-11-10T10:00:00Z');
+  activity = await released(given, { title: `Report ${count}` });
+  copyId = await copyOf(student('noor'), given.course.id, `Report ${count}`);
+  await addFile(student('noor'), copyId, 'crock.txt', Buffer.from(`pH ${count}`));
+  server.clock.set('2026-11-13T21:05:00Z'); // 28 h 05 late: 8 of 40 points
+  await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+});
+
+const student = (name: string): Browser => given.students.get(name)!.browser;
+const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const save = (sheet: object) => given.instructor.put(`/api/copies/${copyId}/mark`).send({ groupMark: '31.5', feedback: 'Good reading.', adjustments: [], version: 0, ...sheet });
+const releaseMarks = (version: number) => given.instructor.post(`/api/copies/${copyId}/mark/release`).send({ version });
+const myMark = async (name: string) => ((await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks).marks.find((mark) => mark.copyId === copyId);
+const adjusted = (name: string, by: string, reason: string) => ({ enrolmentId: idOf(name), adjustment: { kind: 'adjusted', by, reason } });
+
+describe('the Marking desk', () => {
+  it('lists the groups with their state and what needs the marker', async () => {
+    const { body } = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200)) as { body: DeskView };
+    expect(body.rows).toMatchObject([
+      { group: { name: 'Crock' }, handIn: { lateMinutes: 1685, deduction: '8', by: 'Noor' }, mark: { state: 'unmarked' }, needsYou: true },
+      { group: { name: 'Carboy' }, handIn: null, needsYou: false },
+    ]);
+  });
+
+  it('shows no student anything before release, and each their own mark after', async () => {
+    await save({ adjustments: [adjusted('jorge', '1.5', 'Ill for a week')] }).expect(200);
+    expect(await myMark('noor')).toBeUndefined();
+    const { body } = (await releaseMarks(1).expect(200)) as { body: MarkView };
+    expect(body).toMatchObject({ state: 'released', members: [{ member: { name: 'Jorge' }, mark: '25' }, { member: { name: 'Noor' }, mark: '23.5' }] });
+
+    expect(await myMark('noor')).toMatchObject({ groupMark: '31.5', mark: '23.5', feedback: 'Good reading.', steps: [{ code: 'group-mark', mark: '31.5' }, { code: 'late', deduction: '8' }] });
+    const jorge = await myMark('jorge');
+    expect(jorge).toMatchObject({ mark: '25', steps: [{ code: 'group-mark' }, { code: 'late' }, { code: 'adjusted', by: '1.5', reason: 'Ill for a week' }] });
+    expect(JSON.stringify(await student('noor').get(`/api/courses/${given.course.id}/my-marks`).then((answer) => answer.body as unknown))).not.toContain('Ill for a week');
+    expect(await myMark('amina')).toBeUndefined();
+  });
+
+  it('keeps later edits to itself until they are released again, and takes marks back', async () => {
+    await save({}).expect(200);
+    await releaseMarks(1).expect(200);
+    await save({ groupMark: '38', version: 1 }).expect(200);
+    expect(await myMark('noor')).toMatchObject({ groupMark: '31.5' });
+    await releaseMarks(2).expect(200);
+    expect(await myMark('noor')).toMatchObject({ groupMark: '38' });
+    await given.instructor.post(`/api/copies/${copyId}/mark/recall`).expect(200);
+    expect(await myMark('noor')).toBeUndefined();
+  });
+
+  it('asks for a reason for each adjustment before it releases, not while it is typed', async () => {
+    await save({ adjustments: [adjusted('jorge', '-3', '')] }).expect(200);
+    const refused = await releaseMarks(1).expect(422);
+    expect(refused.body).toMatchObject({ issues: [{ path: idOf('jorge'), message: "Say why Jorge's mark differs." }] });
+  });
+
+  it('never takes a missing mark for a zero', async () => {
+    await save({ groupMark: null }).expect(200);
+    await releaseMarks(1).expect(422);
+    const separate = (name: string, mark: string) => ({ enrolmentId: idOf(name), adjustment: { kind: 'separate', mark, reason: 'Worked alone' } });
+    await save({ groupMark: null, version: 1, adjustments: [separate('noor', '20'), separate('jorge', '12')] }).expect(200);
+    await releaseMarks(2).expect(200);
+    expect(await myMark('jorge')).toMatchObject({ groupMark: null, mark: '12' });
+  });
+
+  it('refuses a mark above the points and one for somebody who is not credited', async () => {
+    await save({ groupMark: '41' }).expect(422);
+    await save({ adjustments: [adjusted('amina', '1', 'why')] }).expect(404);
+  });
+
+  it('shows a second marker what the first one wrote', async () => {
+    await save({}).expect(200);
+    const refused = await save({ groupMark: '20' }).expect(409);
+    expect(refused.body).toMatchObject({ current: { groupMark: '31.5' } });
+  });
+
+  it('flags a mark that new work has overtaken', async () => {
+    await save({}).expect(200);
+    server.clock.pass({ minutes: 5 });
+    await addFile(student('jorge'), copyId, 'more.txt', Buffer.from(`more ${count}`));
+    await student('jorge').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200);
+    expect((await given.instructor.get(`/api/copies/${copyId}/mark`).expect(200)).body).toMatchObject({ isStale: true });
+    const { body } = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`)) as { body: DeskView };
+    expect(body.rows[0]).toMatchObject({ needsYou: true });
+  });
+
+  it('credits whoever was in the group at hand-in, wherever they sit now', async () => {
+    const [crock] = given.board.groups;
+    await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: idOf('jorge'), from: crock!.id, to: null }] }).expect(200);
+    await save({}).expect(200);
+    const { body } = (await releaseMarks(1).expect(200)) as { body: MarkView };
+    expect(body.members.find((each) => each.member.name === 'Jorge')).toMatchObject({ isStillInGroup: false, mark: '23.5' });
+    expect(await myMark('jorge')).toMatchObject({ mark: '23.5' });
+    await student('jorge').get(`/api/copies/${copyId}`).expect(404);
+    await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: idOf('jorge'), from: null, to: crock!.id }] }).expect(200);
+  });
+
+  it('keeps who changed a mark, when, and from what to what', async () => {
+    await save({}).expect(200);
+    server.clock.pass({ minutes: 1 });
+    await save({ groupMark: '33', version: 1 }).expect(200);
+    server.clock.pass({ minutes: 1 });
+    const { body } = (await releaseMarks(2).expect(200)) as { body: MarkView };
+    expect(body.history.map((each) => `${each.by}: ${each.what}`)).toEqual(['Dr. Ilse Marrow: Released to 2 students', 'Dr. Ilse Marrow: Group mark 31.5 → 33', 'Dr. Ilse Marrow: Group mark none → 31.5']);
+  });
+});

@@ -1,0 +1,10 @@
+import { Module } from '@nestjs/common';
+import { HandInModule } from '../handin/index.js';
+import { ReleaseModule } from '../release/index.js';
+import { RosterModule } from '../roster/index.js';
+import { DeskService } from './desk.service.js';
+import { MarksController } from './marks.controller.js';
+import { MyMarksService } from './myMarks.service.js';
+
+@Module({ imports: [RosterModule, ReleaseModule, HandInModule], controllers: [MarksController], providers: [DeskService, MyMarksService], exports: [DeskService] })
+export class MarksModule {}

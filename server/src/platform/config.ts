@@ -1,0 +1,50 @@
+/** Settings of one server process; read from the environment once, at the start. */
+export interface Config {
+  readonly databaseUrl: string;
+  readonly port: number;
+  readonly host: string;
+  /** Folder of the built pages; null: the API alone. */
+  readonly webFolder: string | null;
+  /** The address people use, for links that are handed out. */
+  readonly publicUrl: string;
+  /** Behind TLS: cookies only travel encrypted. */
+  readonly isSecure: boolean;
+  readonly largestFileBytes: number;
+  readonly logLevel: string;
+  /** Made-up people whom the sign-in page offers without a password. Empty outside demo mode. */
+  readonly demoPeople: readonly { readonly email: string; readonly note: string }[];
+}
+
+export const defaultLargestFileBytes = 250 * 1024 * 1024;
+
+export class SettingRefused extends Error {}
+
+/** @throws SettingRefused with one sentence for the terminal. */
+export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): Config {
+  const port = whole(env, 'PORT', 3000, 0, 65_535);
+  const databaseUrl = more.databaseUrl ?? env['DATABASE_URL'];
+  if (!databaseUrl) throw new SettingRefused('DATABASE_URL is not set. Start with ./jigsaw start, which starts a database of its own.');
+  const host = env['HOST'] ?? '127.0.0.1';
+  return {
+    databaseUrl,
+    port,
+    host,
+    webFolder: null,
+    publicUrl: env['PUBLIC_URL'] ?? `http://localhost:${port}`,
+    isSecure: (env['PUBLIC_URL'] ?? '').startsWith('https:'),
+    largestFileBytes: whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
+    logLevel: env['LOG_LEVEL'] ?? 'info',
+    demoPeople: [],
+    ...more,
+  };
+}
+
+function whole(env: NodeJS.ProcessEnv, name: string, usual: number, least: number, most: number): number {
+  const text = env[name];
+  if (text === undefined || text === '') return usual;
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < least || value > most) throw new SettingRefused(`${name} is "${text}"; it must be a whole number from ${least} to ${most}.`);
+  return value;
+}
+
+export const CONFIG = Symbol('config');

@@ -1,0 +1,33 @@
+import type { DataSourceOptions } from 'typeorm';
+import { FileRow } from '../files/index.js';
+import { BlobChunkRow, BlobRow } from '../files/files.rows.js';
+import { GroupRow, GroupSetRow, MembershipRow } from '../groups/index.js';
+import { CreditRow, HandInRow, PartRow, WorkFileRow } from '../handin/index.js';
+import { PasswordLinkRow, PersonRow, SessionRow, SignInFailureRow } from '../identity/identity.rows.js';
+import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
+import { migrations } from '../migrations/index.js';
+import { ActivityRow, CopyRow, ReleaseRow } from '../release/index.js';
+import { CourseRow, EnrolmentRow } from '../roster/index.js';
+import { EventRow } from './event.rows.js';
+
+const rows = [
+  PersonRow, SessionRow, SignInFailureRow, PasswordLinkRow, EventRow,
+  CourseRow, EnrolmentRow,
+  GroupSetRow, GroupRow, MembershipRow,
+  ActivityRow, ReleaseRow, CopyRow,
+  BlobRow, BlobChunkRow, FileRow,
+  PartRow, WorkFileRow, HandInRow, CreditRow,
+  MarkRow, MarkAdjustmentRow, ReleasedMarkRow,
+]; // prettier-ignore
+
+/** The schema comes from migrations alone; nothing is ever synchronised from the entities. */
+export const dataSourceOptions = (databaseUrl: string): DataSourceOptions => ({
+  type: 'postgres',
+  url: databaseUrl,
+  entities: rows,
+  migrations: [...migrations],
+  migrationsTransactionMode: 'each',
+  synchronize: false,
+  logging: false,
+  extra: { max: 10, connectionTimeoutMillis: 5000 },
+});

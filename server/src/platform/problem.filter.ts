@@ -1,0 +1,49 @@
+import type { ArgumentsHost, ExceptionFilter } from '@nestjs/common';
+import { Catch, HttpException } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { Problem, problems } from './problems.js';
+
+const awayCodes = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P03', '08006', '08001']);
+
+/** The one way out for everything that is refused or breaks: problem+json, without inner details. */
+@Catch()
+export class ProblemFilter implements ExceptionFilter {
+  catch(error: unknown, host: ArgumentsHost): void {
+    const request = host.switchToHttp().getRequest<Request>();
+    const response = host.switchToHttp().getResponse<Response>();
+    const problem = problemOf(error);
+    if (problem.status >= 500) request.log.error({ err: error, problem: problem.type }, 'request failed');
+    if (response.headersSent) {
+      response.destroy(); // a stream broke half way: the receiver must not take it for whole
+      return;
+    }
+    if (problem.facts.retryAfterSeconds !== undefined) response.setHeader('Retry-After', String(Math.ceil(problem.facts.retryAfterSeconds)));
+    response
+      .status(problem.status)
+      .type('application/problem+json')
+      .send(
+        JSON.stringify({
+          type: `/problems/${problem.type}`,
+          title: problem.title,
+          status: problem.status,
+          detail: problem.detail,
+          issues: problem.facts.issues,
+          current: problem.facts.current,
+        }),
+      );
+  }
+}
+
+function problemOf(error: unknown): Problem {
+  if (error instanceof Problem) return error;
+  if (error instanceof HttpException) {
+    if (error.getStatus() === 404) return problems.notFound();
+    if (error.getStatus() === 413) return problems.tooLarge();
+    if (error.getStatus() < 500) return problems.invalidInput('The request could not be read.');
+    return problems.broken();
+  }
+  const { status, code } = error as { status?: unknown; code?: unknown };
+  if (status === 413) return problems.tooLarge();
+  if (status === 400) return problems.invalidInput('The request could not be read.');
+  return typeof code === 'string' && awayCodes.has(code) ? problems.databaseAway() : problems.broken();
+}

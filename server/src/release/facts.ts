@@ -1,0 +1,38 @@
+import type { CourseId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { assert } from '@jigsaw/core/ids';
+import type { CopyFacts, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
+import type { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
+
+/** Rows as the decision function wants them. */
+export function factsOf(release: ReleaseRow, activity: ActivityRow): ReleaseFacts {
+  return {
+    courseId: release.courseId as CourseId,
+    state: stateOf(release),
+    mode: release.mode,
+    audience: release.audience,
+    outsiders: release.outsiders,
+    schedule: scheduleOf(activity),
+  };
+}
+
+export function stateOf({ state, stateAt }: Pick<ReleaseRow, 'state' | 'stateAt'>): ReleaseState {
+  if (state === 'draft') return { state };
+  assert(stateAt, `a ${state} release knows since when`);
+  return state === 'scheduled' ? { state, goesLiveAt: stateAt.getTime() } : { state, since: stateAt.getTime() };
+}
+
+export function stateColumns(state: ReleaseState): Pick<ReleaseRow, 'state' | 'stateAt'> {
+  if (state.state === 'draft') return { state: 'draft', stateAt: null };
+  return { state: state.state, stateAt: new Date(state.state === 'scheduled' ? state.goesLiveAt : state.since) };
+}
+
+const scheduleOf = ({ opens, due, closes }: ActivityRow): Schedule => ({
+  opens: opens?.getTime() ?? null,
+  due: due?.getTime() ?? null,
+  closes: closes?.getTime() ?? null,
+});
+
+export const copyFactsOf = (copy: CopyRow, release: ReleaseRow): CopyFacts => ({
+  groupId: copy.groupId as GroupId | null,
+  setId: copy.groupId === null ? null : (release.setId as GroupSetId),
+});

@@ -1,0 +1,50 @@
+import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { LatePolicy } from '@jigsaw/core/handin';
+import type { Audience, OutsiderRule, ReleaseMode } from '@jigsaw/core/release';
+import type { RichTextNode } from '@jigsaw/core/text';
+import { GroupRow, GroupSetRow } from '../groups/index.js';
+import { CourseRow } from '../roster/index.js';
+
+/** What is written once for all copies. */
+@Entity('activity')
+@Check('activity_dates', `("opens" IS NULL OR "due" IS NULL OR "opens" <= "due") AND ("due" IS NULL OR "closes" IS NULL OR "due" <= "closes")`)
+export class ActivityRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CourseRow) @Column('uuid') @Index('activity_by_course') courseId!: string;
+  @Column('text') kind!: 'assignment';
+  @Column('text') title!: string;
+  @Column('jsonb') brief!: RichTextNode;
+  @Column('numeric', { precision: 7, scale: 2 }) points!: string;
+  @Column('timestamptz', { nullable: true }) opens!: Date | null;
+  @Column('timestamptz', { nullable: true }) due!: Date | null;
+  @Column('timestamptz', { nullable: true }) closes!: Date | null;
+  @Column('jsonb') latePolicy!: LatePolicy;
+  @Column('int', { default: 1 }) version!: number;
+  @Column('timestamptz') createdAt!: Date;
+  @Column('timestamptz') updatedAt!: Date;
+}
+
+/** To whom, how and from when. */
+@Entity('release')
+export class ReleaseRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => ActivityRow) @Column('uuid') @Index('release_once', { unique: true }) activityId!: string;
+  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
+  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: string;
+  @Column('text') mode!: ReleaseMode;
+  @Column('jsonb') audience!: Audience;
+  @Column('text') outsiders!: OutsiderRule;
+  @Column('text') state!: 'draft' | 'scheduled' | 'live' | 'closed' | 'withdrawn';
+  /** When it goes live (scheduled) or since when it is in its state. */
+  @Column('timestamptz', { nullable: true }) stateAt!: Date | null;
+  @Column('int', { default: 1 }) version!: number;
+}
+
+/** What one group works in; groupId null is the common copy. */
+@Entity('copy')
+@Index('copy_once', ['releaseId', 'groupId'], { unique: true })
+export class CopyRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => ReleaseRow) @Column('uuid') releaseId!: string;
+  @ForeignKey(() => GroupRow) @Column('uuid', { nullable: true }) @Index('copy_by_group') groupId!: string | null;
+}

@@ -1,0 +1,58 @@
+import { Controller } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { z } from 'zod';
+import { CourseId, EnrolmentId } from '@jigsaw/contract/common';
+import { SignInLinks } from '@jigsaw/contract/identity';
+import { CourseList, CourseView, CreateCourse, ImportPreview, ImportRequest, ImportResult, PreviewRequest, RosterView } from '@jigsaw/contract/roster';
+import type * as ids from '@jigsaw/core/ids';
+import type { SignedIn } from '../identity/index.js';
+import { CurrentPerson } from '../identity/index.js';
+import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { CoursesService } from './courses.service.js';
+import { ImportService } from './import.service.js';
+import { RosterService } from './roster.service.js';
+
+@ApiTags('roster')
+@Controller('courses')
+export class RosterController {
+  constructor(
+    private readonly courses: CoursesService,
+    private readonly roster: RosterService,
+    private readonly imports: ImportService,
+  ) {}
+
+  @Endpoint('GET /', { id: 'listCourses', does: 'Courses the signed-in person is in', answer: CourseList })
+  list(@CurrentPerson() person: SignedIn): Promise<CourseList> {
+    return this.courses.list(person);
+  }
+
+  @Endpoint('POST /', { id: 'createCourse', does: 'Make a course', body: CreateCourse, answer: CourseView })
+  create(@CurrentPerson() person: SignedIn, @Takes(CreateCourse) draft: CreateCourse): Promise<CourseView> {
+    return this.courses.create(person, draft);
+  }
+
+  @Endpoint('GET /:courseId/roster', { id: 'readRoster', does: 'Everyone in the course with their groups', answer: RosterView })
+  read(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RosterView> {
+    return this.roster.read(person, courseId);
+  }
+
+  @Endpoint('POST /:courseId/roster/preview', { id: 'previewImport', does: 'What a class file or a paste would change; changes nothing', body: PreviewRequest, answer: ImportPreview })
+  preview(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Takes(PreviewRequest) request: z.output<typeof PreviewRequest>): Promise<ImportPreview> {
+    return this.imports.preview(person, courseId, request);
+  }
+
+  @Endpoint('POST /:courseId/roster/import', { id: 'applyImport', does: 'Bring in what was previewed, all or nothing', body: ImportRequest, answer: ImportResult })
+  apply(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Takes(ImportRequest) request: z.output<typeof ImportRequest>): Promise<ImportResult> {
+    return this.imports.apply(person, courseId, request);
+  }
+
+  @Endpoint('POST /:courseId/roster/sign-in-links', { id: 'makeSignInLinks', does: 'First sign-in links for everyone without a password', answer: SignInLinks })
+  links(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<SignInLinks> {
+    return this.roster.signInLinks(person, courseId, null);
+  }
+
+  @Endpoint('POST /:courseId/roster/:enrolmentId/sign-in-link', { id: 'makeSignInLink', does: 'A first sign-in link for one person', answer: SignInLinks })
+  link(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId): Promise<SignInLinks> {
+    return this.roster.signInLinks(person, courseId, enrolmentId);
+  }
+}

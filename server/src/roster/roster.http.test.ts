@@ -1,0 +1,97 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import { aCourse, base64 } from '../testing/aCourse.js';
+import type { CourseForTests } from '../testing/aCourse.js';
+import type { TestServer } from '../testing/testServer.js';
+import { startTestServer } from '../testing/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+beforeAll(async () => {
+  server = await startTestServer();
+  given = await aCourse(server, { students: 3 });
+});
+afterAll(() => server.stop());
+
+const file = (content: string | Buffer, fileName = 'class.csv') => ({ kind: 'file', fileName, contentBase64: base64(content) });
+const preview = async (source: unknown, status = 200) => {
+  const answer = await given.instructor.post(`/api/courses/${given.course.id}/roster/preview`).send({ source, meanings: null }).expect(status);
+  return answer.body as ImportPreview & { detail: string };
+};
+const bringIn = (source: unknown, { columns, fingerprint }: ImportPreview, leaveOutLines: number[] = []) =>
+  given.instructor.post(`/api/courses/${given.course.id}/roster/import`).send({ source, meanings: columns.map((column) => column.meaning), leaveOutLines, fingerprint });
+const roster = async () => ((await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView).entries;
+
+describe('bringing in a class file', () => {
+  it('brings in what was previewed, with numbers and attributes', async () => {
+    const source = file('Matrikel;Surname;First;E-Mail;Lab experience\nfe-1;Peñaloza;Jorge;jp@quillmere.example;some\nfe-2;한;서연;han@quillmere.example;none\n');
+    const seen = await preview(source);
+    expect(seen).toMatchObject({ delimiter: ';', counts: { new: 2, changed: 0, unchanged: 0, problem: 0 }, columnProblem: null });
+    expect(await bringIn(source, seen).expect(200).then((answer) => answer.body as unknown)).toEqual({ added: 2, changed: 0, unchanged: 0, leftOut: 0 });
+    expect((await roster()).find((entry) => entry.email === 'jp@quillmere.example')).toMatchObject({
+      name: 'Jorge Peñaloza',
+      number: 'fe-1',
+      role: 'student',
+      attributes: { 'Lab experience': 'some' },
+    });
+    expect(await preview(source)).toMatchObject({ counts: { new: 0, changed: 0, unchanged: 2, problem: 0 } });
+  });
+
+  it('brings in nothing at all while one row is faulty, and names its line', async () => {
+    const before = (await roster()).length;
+    const source = file('Email,Name\nok@quillmere.example,Fine\nnot an address,Broken\n');
+    const seen = await preview(source);
+    expect(seen.rows[1]).toMatchObject({ kind: 'problem', line: 3, sentences: [expect.stringContaining('not a mail address')] });
+    const refused = await bringIn(source, seen).expect(422);
+    expect(refused.body).toMatchObject({ issues: [{ path: 'line 3' }] });
+    expect(await roster()).toHaveLength(before);
+    await bringIn(source, seen, [3]).expect(200);
+    expect(await roster()).toHaveLength(before + 1);
+  });
+
+  it('refuses what no longer matches its preview', async () => {
+    const source = file('Email,Name\nstale@quillmere.example,Stale\n');
+    const seen = await preview(source);
+    await bringIn(source, seen).expect(200);
+    await bringIn(source, seen).expect(409);
+  });
+
+  it.each([
+    ['an empty file', '', 'empty'],
+    ['a header without people', 'Email,Name\n', 'no people'],
+    ['a spreadsheet', Buffer.from([0x50, 0x4b, 3, 4, 20, 0]), 'Save it as CSV'],
+    ['something binary', Buffer.from(Array.from({ length: 500 }, (_, at) => (at * 7) % 251)), 'not a text file'],
+    ['a quote that never closes', 'Email,Name\na@b.example,"Ann\n', 'line 2'],
+  ])('says what to do with %s', async (_what, content, says) => expect((await preview(file(content), 422)).detail).toContain(says));
+
+  it('asks which column holds addresses before it reads rows', async () => {
+    const seen = await preview(file('Name,Lab\nAnn,some\n'));
+    expect(seen.columnProblem).toContain('mail addresses');
+    expect(seen.rows).toEqual([]);
+  });
+
+  it('reads 5,000 lines in one go', async () => {
+    const lines = Array.from({ length: 5000 }, (_, at) => `s${at}@quillmere.example,Student ${at}`);
+    const source = file(`Email,Name\n${lines.join('\n')}\n`);
+    const other = (await given.instructor.post('/api/courses').send({ code: 'BIG', title: 'Big', term: '', timeZone: 'UTC' }).expect(200)).body as { id: string };
+    const seen = (await given.instructor.post(`/api/courses/${other.id}/roster/preview`).send({ source, meanings: null }).expect(200)).body as ImportPreview;
+    const result = await given.instructor
+      .post(`/api/courses/${other.id}/roster/import`)
+      .send({ source, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: seen.fingerprint })
+      .expect(200);
+    expect(result.body).toMatchObject({ added: 5000 });
+  });
+});
+
+describe('who may see the roster', () => {
+  it('does not exist for students, for other instructors, or signed out', async () => {
+    const other = await server.instructor('other@quillmere.example');
+    const unknown = await other.get('/api/courses/01920000-0000-7000-8000-000000000000/roster').expect(404);
+    for (const browser of [other, given.students.get('noor')!.browser]) {
+      const answer = await browser.get(`/api/courses/${given.course.id}/roster`).expect(404);
+      expect(answer.body).toEqual(unknown.body);
+    }
+    await server.browser().get(`/api/courses/${given.course.id}/roster`).expect(401);
+    await given.students.get('noor')!.browser.post('/api/courses').send({ code: 'X', title: 'X', term: '', timeZone: 'UTC' }).expect(403);
+  });
+});

@@ -1,0 +1,10 @@
+import { Module } from '@nestjs/common';
+import { IdentityModule } from '../identity/index.js';
+import { CoursesService } from './courses.service.js';
+import { ImportService } from './import.service.js';
+import { RosterController } from './roster.controller.js';
+import { RosterService } from './roster.service.js';
+import { Viewers } from './viewers.js';
+
+@Module({ imports: [IdentityModule], controllers: [RosterController], providers: [Viewers, CoursesService, RosterService, ImportService], exports: [Viewers] })
+export class RosterModule {}

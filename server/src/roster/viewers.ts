@@ -1,0 +1,42 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { Role, Viewer } from '@jigsaw/core/release';
+import type { Act } from '@jigsaw/core/roster';
+import { may } from '@jigsaw/core/roster';
+import type { SignedIn } from '../identity/index.js';
+import { problems } from '../platform/problems.js';
+
+/** Builds the Viewer: who somebody is in one course. Every private read starts here. */
+@Injectable()
+export class Viewers {
+  constructor(private readonly dataSource: DataSource) {}
+
+  /** null: not in this course, or there is no such course; nobody can tell which. */
+  async find(person: SignedIn, courseId: string): Promise<Viewer | null> {
+    const [row] = await this.dataSource.query<{ id: EnrolmentId; role: Role; hasLeft: boolean; groups: { groupId: GroupId; setId: GroupSetId }[] | null }[]>(
+      `SELECT e."id", e."role", e."leftAt" IS NOT NULL AS "hasLeft",
+              (SELECT jsonb_agg(jsonb_build_object('groupId', m."groupId", 'setId', m."setId"))
+                 FROM "membership" m WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
+         FROM "enrolment" e WHERE e."courseId" = $1 AND e."personId" = $2`,
+      [courseId, person.id],
+    );
+    if (!row) return null;
+    return { courseId: courseId as CourseId, enrolmentId: row.id, role: row.role, hasLeft: row.hasLeft, groups: row.groups ?? [] };
+  }
+
+  /** Anybody who is in the course now. */
+  async enter(person: SignedIn, courseId: string): Promise<Viewer> {
+    const viewer = await this.find(person, courseId);
+    if (!viewer || viewer.hasLeft) throw problems.notFound();
+    return viewer;
+  }
+
+  /** Staff who may do this. Students learn nothing; staff whose role lacks it are told so. */
+  async staff(person: SignedIn, courseId: string, act: Act): Promise<Viewer> {
+    const viewer = await this.enter(person, courseId);
+    if (!may(viewer.role, 'read-course')) throw problems.notFound();
+    if (!may(viewer.role, act)) throw problems.notYours();
+    return viewer;
+  }
+}

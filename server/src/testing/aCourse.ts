@@ -1,0 +1,93 @@
+import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { CopyView, RoomList } from '@jigsaw/contract/handin';
+import type { SignInLinks } from '@jigsaw/contract/identity';
+import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
+import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { Browser, TestServer } from './testServer.js';
+import { password } from './testServer.js';
+
+export interface CourseForTests {
+  readonly course: CourseView;
+  readonly instructor: Browser;
+  /** By first name: noor, jorge, amina, … */
+  readonly students: ReadonlyMap<string, { browser: Browser; enrolmentId: EnrolmentId }>;
+  readonly set: GroupSetView;
+  readonly board: BoardView;
+}
+
+const names = ['noor', 'jorge', 'amina', 'kofi', 'nino', 'emre', 'piers', 'yara'];
+export const base64 = (text: string | Buffer) => Buffer.from(text).toString('base64');
+
+/** A course with students who can sign in, two to a group; the last one stays unplaced. */
+export async function aCourse(server: TestServer, { students = 5, groups = 2, email }: { students?: number; groups?: number; email?: string } = {}): Promise<CourseForTests> {
+  const instructor = await server.instructor(email);
+  const course = (await instructor.post('/api/courses').send({ code: 'FER 220', title: 'Applied Fermentation', term: 'Autumn 2026', timeZone: 'Europe/Lisbon' }).expect(200)).body as CourseView;
+  const chosen = names.slice(0, students);
+  await importPaste(instructor, course.id, chosen.map((name) => `${name}@quillmere.example`).join('\n'));
+  const roster = (await instructor.get(`/api/courses/${course.id}/roster`).expect(200)).body as RosterView;
+  const { links } = (await instructor.post(`/api/courses/${course.id}/roster/sign-in-links`).expect(200)).body as SignInLinks;
+
+  const browsers = new Map<string, { browser: Browser; enrolmentId: EnrolmentId }>();
+  for (const name of chosen) {
+    const address = `${name}@quillmere.example`;
+    const browser = server.browser();
+    const link = links.find((each) => each.email === address);
+    if (link) await browser.post('/api/session/password').send({ token: link.url.split('#')[1], password }).expect(200);
+    else await browser.post('/api/session').send({ email: address, password }).expect(200);
+    browsers.set(name, { browser, enrolmentId: roster.entries.find((entry) => entry.email === address)!.enrolmentId });
+  }
+
+  const set = (
+    await instructor
+      .post(`/api/courses/${course.id}/sets`)
+      .send({ name: 'Bench teams', shape: { by: 'count', groups }, capacity: 2, pattern: 'Bench {n}', names: ['Crock', 'Carboy'] })
+      .expect(200)
+  ).body as GroupSetView;
+  const empty = (await instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
+  const moves = chosen.slice(0, -1).flatMap((name, at) => {
+    const group = empty.groups[Math.floor(at / 2)];
+    return group ? [{ student: browsers.get(name)!.enrolmentId, from: null, to: group.id }] : [];
+  });
+  await instructor.post(`/api/sets/${set.id}/place`).send({ moves }).expect(200);
+  const board = (await instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
+  return { course, instructor, students: browsers, set, board };
+}
+
+export async function importPaste(instructor: Browser, courseId: string, text: string): Promise<void> {
+  const source = { kind: 'paste', text };
+  const preview = (await instructor.post(`/api/courses/${courseId}/roster/preview`).send({ source, meanings: null }).expect(200)).body as ImportPreview;
+  await instructor
+    .post(`/api/courses/${courseId}/roster/import`)
+    .send({ source, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: preview.fingerprint })
+    .expect(200);
+}
+
+export const aText = (text: string) => ({ type: 'doc' as const, content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] });
+
+export const anAssignment = (more: Partial<ActivityDraft> = {}): ActivityDraft => ({
+  title: 'Ferment report',
+  brief: aText('Write what you saw.'),
+  points: '40',
+  schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: null },
+  latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
+  ...more,
+});
+
+export async function released({ instructor, course, set }: CourseForTests, more: Partial<ActivityDraft> = {}): Promise<ActivityView> {
+  const draft = (await instructor.post(`/api/courses/${course.id}/activities`).send(anAssignment(more)).expect(200)).body as ActivityView;
+  return (await instructor.post(`/api/activities/${draft.id}/release`).send({ setId: set.id, goesLiveAt: null, version: draft.version }).expect(200)).body as ActivityView;
+}
+
+/** The id of the copy that this student's group has of an assignment. */
+export async function copyOf(browser: Browser, courseId: string, title = 'Ferment report'): Promise<string> {
+  const { rooms } = (await browser.get(`/api/courses/${courseId}/rooms`).expect(200)).body as RoomList;
+  const item = rooms.flatMap((room) => room.items).find((each) => each.title === title);
+  if (!item) throw new Error(`no copy of ${title} in these rooms`);
+  return item.copyId;
+}
+
+export async function addFile(browser: Browser, copyId: string, name: string, bytes: Buffer): Promise<CopyView> {
+  const answer = await browser.post(`/api/copies/${copyId}/files`).query({ name, type: 'text/plain' }).set('Content-Type', 'application/octet-stream').send(bytes).expect(200);
+  return answer.body as CopyView;
+}

@@ -1,0 +1,87 @@
+import type { Server } from 'node:http';
+import { randomBytes } from 'node:crypto';
+import pg from 'pg';
+import request from 'supertest';
+import type { App } from '../app.js';
+import { createApp } from '../app.js';
+import { migrate } from '../database.js';
+import { PeopleService } from '../identity/index.js';
+import { Clock } from '../platform/clock.js';
+import type { Config } from '../platform/config.js';
+import { configFrom } from '../platform/config.js';
+
+/** A clock that stands still until a test moves it. */
+export class SetClock extends Clock {
+  constructor(private at: Date) {
+    super();
+  }
+
+  override now(): Date {
+    return new Date(this.at);
+  }
+
+  set(at: string | Date): void {
+    this.at = new Date(at);
+  }
+
+  pass({ days = 0, hours = 0, minutes = 0 }: { days?: number; hours?: number; minutes?: number }): void {
+    this.at = new Date(this.at.getTime() + ((days * 24 + hours) * 60 + minutes) * 60_000);
+  }
+}
+
+/** A browser of one person: keeps its cookie. */
+export type Browser = ReturnType<typeof request.agent>;
+
+export interface TestServer {
+  readonly app: App;
+  readonly clock: SetClock;
+  readonly databaseUrl: string;
+  browser(): Browser;
+  instructor(email?: string): Promise<Browser>;
+  stop(): Promise<void>;
+}
+
+export const password = 'brine and salt';
+
+/** A new database, named apart, on the run's PostgreSQL. */
+export async function newDatabase(): Promise<{ url: string; drop(): Promise<void> }> {
+  const serverUrl = process.env['JIGSAW_TEST_DATABASE_SERVER'];
+  if (!serverUrl) throw new Error('the test PostgreSQL is not running');
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  const run = async (sql: string) => {
+    const client = new pg.Client({ connectionString: serverUrl });
+    await client.connect();
+    await client.query(sql);
+    await client.end();
+  };
+  await run(`CREATE DATABASE ${name}`);
+  const url = new URL(serverUrl);
+  url.pathname = `/${name}`;
+  return { url: url.toString(), drop: () => run(`DROP DATABASE ${name} WITH (FORCE)`) };
+}
+
+export async function startTestServer(more: Partial<Config> = {}): Promise<TestServer> {
+  const database = await newDatabase();
+  await migrate(database.url);
+  const clock = new SetClock(new Date('2026-11-10T10:00:00Z'));
+  const config = configFrom({ LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent', PORT: '0' }, { databaseUrl: database.url, publicUrl: 'http://jigsaw.test', ...more });
+  const app = await createApp(config, clock);
+  await app.listen(0, '127.0.0.1');
+  const http = app.getHttpServer() as Server;
+  return {
+    app,
+    clock,
+    databaseUrl: database.url,
+    browser: () => request.agent(http),
+    async instructor(email = 'ilse.marrow@quillmere.example') {
+      await app.get(PeopleService).createInstructor({ email, name: 'Dr. Ilse Marrow', familyName: 'Marrow', reading: null }, password);
+      const browser = request.agent(http);
+      await browser.post('/api/session').send({ email, password }).expect(200);
+      return browser;
+    },
+    async stop() {
+      await app.close();
+      await database.drop();
+    },
+  };
+}

@@ -1,0 +1,1 @@
+export { TrackModule } from './track.module.js';

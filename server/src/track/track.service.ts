@@ -1,0 +1,57 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import type { Figures } from '@jigsaw/contract/track';
+import type { CourseId } from '@jigsaw/core/ids';
+import { may } from '@jigsaw/core/roster';
+import { WorkReader } from '../handin/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { DeskService } from '../marks/index.js';
+import { Gate } from '../release/index.js';
+import { Viewers } from '../roster/index.js';
+
+/** The live figures of the track: where somebody is needed. */
+@Injectable()
+export class TrackService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly viewers: Viewers,
+    private readonly gate: Gate,
+    private readonly work: WorkReader,
+    private readonly desk: DeskService,
+  ) {}
+
+  async figures(person: SignedIn, courseId: CourseId): Promise<Figures> {
+    const viewer = await this.viewers.enter(person, courseId);
+    return may(viewer.role, 'read-course') ? this.forStaff(person, courseId) : this.forStudent(person, courseId);
+  }
+
+  private async forStaff(person: SignedIn, courseId: CourseId): Promise<Figures> {
+    const [counts] = await this.dataSource.query<{ enrolled: number; unplaced: number; live: number; drafts: number; rooms: number }[]>(
+      `WITH student AS (SELECT "id" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL),
+            set AS (SELECT "id" FROM "group_set" WHERE "courseId" = $1)
+       SELECT (SELECT count(*)::int FROM student) AS "enrolled",
+              (SELECT count(*)::int FROM student WHERE EXISTS (SELECT 1 FROM set WHERE NOT EXISTS
+                 (SELECT 1 FROM "membership" m WHERE m."setId" = set."id" AND m."enrolmentId" = student."id" AND m."until" IS NULL))) AS "unplaced",
+              (SELECT count(*)::int FROM "release" WHERE "courseId" = $1 AND "state" IN ('live', 'scheduled', 'closed')) AS "live",
+              (SELECT count(*)::int FROM "activity" a WHERE a."courseId" = $1 AND NOT EXISTS
+                 (SELECT 1 FROM "release" r WHERE r."activityId" = a."id" AND r."state" <> 'withdrawn')) AS "drafts",
+              (SELECT count(*)::int FROM "course_group" g JOIN set ON set."id" = g."setId") AS "rooms"`,
+      [courseId],
+    );
+    const { activities } = await this.desk.list(person, courseId);
+    return { kind: 'staff', ...counts!, toMark: activities.reduce((sum, activity) => sum + activity.toMark, 0) };
+  }
+
+  private async forStudent(person: SignedIn, courseId: CourseId): Promise<Figures> {
+    const { viewer, entered } = await this.gate.enterAll(person, courseId);
+    const own = entered.filter((access) => viewer.groups.some((group) => group.groupId === access.copy.groupId));
+    const summaries = await this.work.summaries(own);
+    const [marks] = await this.dataSource.query<{ newMarks: number }[]>(`SELECT count(*)::int AS "newMarks" FROM "released_mark" WHERE "enrolmentId" = $1 AND "seenAt" IS NULL`, [viewer.enrolmentId]);
+    return {
+      kind: 'student',
+      due: own.filter((access) => access.decision.access === 'open' && summaries.get(access.copy.id)!.latest === null).length,
+      rooms: viewer.groups.length,
+      newMarks: marks!.newMarks,
+    };
+  }
+}
