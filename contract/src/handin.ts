@@ -89,7 +89,10 @@ export type CopyView = z.infer<typeof CopyView>;
 
 /** One's own part of the group's text; nobody else can change or delete it. `version` 0: the first save. */
 export const SavePart = z.strictObject({ text: RichText, version: z.number().int().min(0) });
-export type SavePart = z.input<typeof SavePart>;
+export interface SavePart {
+  readonly text: RichText;
+  readonly version: number;
+}
 
 export const HandInRequest = z.strictObject({ attempt: z.number().int().min(1) });
 export type HandInRequest = z.infer<typeof HandInRequest>;

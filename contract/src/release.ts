@@ -29,10 +29,10 @@ export const ActivityDraft = z.strictObject({
   schedule: Schedule,
   latePolicy: LatePolicy,
 });
-export type ActivityDraft = z.input<typeof ActivityDraft>;
+export type ActivityDraft = Omit<z.input<typeof ActivityDraft>, 'brief'> & { readonly brief: RichText };
 
 export const EditActivity = ActivityDraft.extend({ version: z.number().int() });
-export type EditActivity = z.input<typeof EditActivity>;
+export type EditActivity = ActivityDraft & { readonly version: number };
 
 export const ReleaseStateView = z.object({ state: z.enum(['draft', 'scheduled', 'live', 'closed', 'withdrawn']), at: DateTime.nullable() });
 

@@ -1,0 +1,14 @@
+import { useParams } from 'react-router';
+import { Empty, ProblemStrip, Waiting } from '../look/index.js';
+import { Board } from './Board.js';
+import { useReadBoardQuery } from './groupsApi.js';
+
+export function BoardPage() {
+  const { setId = '' } = useParams();
+  const board = useReadBoardQuery(setId);
+  if (board.data) return <Board key={setId} board={board.data} />;
+  if (board.error) {
+    return 'status' in board.error && board.error.status === 404 ? <Empty title="No such group set">It may have been removed.</Empty> : <ProblemStrip of={board.error} onRetry={() => void board.refetch()} />;
+  }
+  return <Waiting what="the Board" rows={12} />;
+}

@@ -1,0 +1,220 @@
+import { useState } from 'react';
+import type { FormEvent, ReactNode } from 'react';
+import { Radio, RadioGroup } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import { styled } from 'styled-components';
+import { mostGroups } from '@jigsaw/contract/groups';
+import type { CreateGroupSet } from '@jigsaw/contract/groups';
+import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
+import { problemOf } from '../api/index.js';
+import { Bar, Button, ButtonLink, Emblem, Field, Label, Page, ProblemStrip, Scroll, Waiting } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { useCreateGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
+
+const Work = styled.form`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 404px;
+  min-height: 100%;
+`;
+const Parts = styled.div`
+  background: var(--surface);
+`;
+const Part = styled.section`
+  display: grid;
+  grid-template-columns: 148px minmax(0, 1fr);
+  border-bottom: var(--hair);
+  > header {
+    padding: 16px 12px 16px 20px;
+    border-right: var(--hair);
+    background: var(--paper);
+  }
+  > header h2 {
+    font: var(--h-22);
+    font-size: 20px;
+  }
+  > header p {
+    font: var(--t-12);
+    color: var(--ink-2);
+  }
+  > div {
+    padding: 16px 20px;
+    display: grid;
+    gap: 12px;
+    max-width: 640px;
+  }
+`;
+const Shapes = styled(RadioGroup)`
+  display: grid;
+  gap: 8px;
+`;
+const Shape = styled(Radio)`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 40px;
+  padding: 4px 12px;
+  border: 1px solid var(--line);
+  border-radius: var(--r-2);
+  cursor: pointer;
+  &[data-selected] {
+    border-color: var(--ink);
+    box-shadow: inset 0 0 0 1px var(--ink);
+  }
+`;
+const Small = styled.input`
+  width: 64px;
+  height: 28px;
+  padding: 0 8px;
+  text-align: right;
+  border: 1px solid var(--edge);
+  border-radius: 5px;
+  background: var(--surface);
+  font-weight: 650;
+`;
+const Forecast = styled.aside`
+  border-left: 1px solid var(--ink);
+  background: var(--sunk);
+  padding: 20px;
+  h2 {
+    margin-bottom: 4px;
+  }
+  ol {
+    margin-top: 16px;
+    display: grid;
+    gap: 4px;
+    max-height: 420px;
+    overflow: auto;
+  }
+  li {
+    display: grid;
+    grid-template-columns: 30px minmax(0, 1fr) auto;
+    gap: 8px;
+    align-items: center;
+    padding: 4px 10px;
+    background: var(--surface);
+    border: var(--hair);
+    border-radius: var(--r-2);
+  }
+  p {
+    color: var(--ink-2);
+  }
+`;
+
+type By = 'count' | 'spread' | 'fill';
+const mostNamesShown = 60;
+
+/** By count or by size, with what will come of it shown before anything is made. */
+export function NewSetPage() {
+  const { course } = useCourse();
+  const navigate = useNavigate();
+  const sets = useListGroupSetsQuery(course.id);
+  const [create, { isLoading, error }] = useCreateGroupSetMutation();
+  const [name, setName] = useState('');
+  const [by, setBy] = useState<By>('spread');
+  const [count, setCount] = useState('12');
+  const [size, setSize] = useState('4');
+  const [pattern, setPattern] = useState('Group {n}');
+  const [pasted, setPasted] = useState('');
+  const [capacity, setCapacity] = useState('');
+  if (!sets.data) return <Waiting what="the class" />;
+
+  const { students } = sets.data;
+  const asked = Number(by === 'count' ? count : size);
+  const forecast = by === 'count' ? sizesByCount(students, asked) : sizesBySize(students, asked, by);
+  const names = forecast.ok ? namesFor(Math.min(forecast.sizes.length, mostNamesShown), pattern, pasted.split('\n')) : [];
+  const tooMany = forecast.ok && forecast.sizes.length > mostGroups;
+  const problem = error && problemOf(error);
+
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const shape: CreateGroupSet['shape'] = by === 'count' ? { by: 'count', groups: asked } : { by: 'size', size: asked, how: by };
+    const body = { name, shape, capacity: capacity === '' ? null : Number(capacity), pattern, names: pasted.split('\n').filter((line) => line.trim() !== '') };
+    const answer = await create({ courseId: course.id, body });
+    if ('data' in answer && answer.data) void navigate(`../groups/${answer.data.id}`);
+  };
+  return (
+    <Page>
+      <Bar>
+        <h1>New group set</h1>
+        <span className="grow" />
+        <ButtonLink kind="quiet" to="../groups">
+          Leave it
+        </ButtonLink>
+      </Bar>
+      <Scroll>
+        <Work onSubmit={(event) => void submit(event)}>
+          <Parts>
+            <SetPart title="What" says="For which purpose">
+              <Field label="Name of the set" placeholder="Bench teams" value={name} onChange={setName} isRequired autoFocus fault={problem?.issues?.find((issue) => issue.path === 'name')?.message} />
+            </SetPart>
+            <SetPart title="How many" says={`${students} students`}>
+              <Shapes aria-label="How many groups" value={by} onChange={(value) => setBy(value as By)}>
+                <Shape value="spread">
+                  Groups of about <Small aria-label="Members in a group" inputMode="numeric" value={size} onChange={(event) => setSize(event.target.value)} /> as even as can be
+                </Shape>
+                <Shape value="fill">Full groups of that size, and one with whoever is left</Shape>
+                <Shape value="count">
+                  Exactly <Small aria-label="Number of groups" inputMode="numeric" value={count} onChange={(event) => setCount(event.target.value)} /> groups
+                </Shape>
+              </Shapes>
+              <label>
+                <Label elementType="span">Places in each group, if there is a limit</Label>
+                <br />
+                <Small aria-label="Places in each group" inputMode="numeric" value={capacity} onChange={(event) => setCapacity(event.target.value.replace(/\D/g, ''))} />
+              </label>
+            </SetPart>
+            <SetPart title="Names" says="Change them any time">
+              <Field label="Pattern" value={pattern} onChange={setPattern} hint="{n} becomes the number, {A} the letter" />
+              <Field label="Or paste names, one a line" lines={4} value={pasted} onChange={setPasted} placeholder={'Crock\nCarboy\nAmphora'} />
+            </SetPart>
+            <SetPart title="Filling" says="Who sits where">
+              <p>By hand on the Board, which opens next: drag students, or select them and type the number of a group.</p>
+            </SetPart>
+          </Parts>
+          <Forecast aria-label="Forecast" aria-live="polite">
+            <h2>{forecast.ok ? sayForecast(forecast.sizes) : 'What will be made'}</h2>
+            {forecast.ok ? (
+              <p>
+                {students} students, all to be placed by you.
+                {forecast.emptyGroups > 0 && ` ${forecast.emptyGroups} groups stay empty: there are more groups than students.`}
+                {capacity !== '' && forecast.sizes[0]! > Number(capacity) && ` The largest would have ${forecast.sizes[0]} of ${capacity} places.`}
+              </p>
+            ) : (
+              <p>Write a whole number above 0.</p>
+            )}
+            {forecast.ok && (
+              <ol>
+                {names.map((each, at) => (
+                  <li key={at}>
+                    <Emblem number={at + 1} size={26} />
+                    <b>{each}</b>
+                    <span>{forecast.sizes[at]}</span>
+                  </li>
+                ))}
+              </ol>
+            )}
+            {forecast.ok && forecast.sizes.length > mostNamesShown && <p>and {forecast.sizes.length - mostNamesShown} more</p>}
+            {problem && <ProblemStrip of={error} />}
+            <div style={{ marginTop: 16, display: 'flex', justifyContent: 'flex-end' }}>
+              <Button type="submit" kind="main" isDisabled={!forecast.ok || tooMany || isLoading || name.trim() === ''}>
+                {forecast.ok ? `Make ${forecast.sizes.length} groups` : 'Make groups'}
+              </Button>
+            </div>
+          </Forecast>
+        </Work>
+      </Scroll>
+    </Page>
+  );
+}
+
+function SetPart({ title, says, children }: { readonly title: string; readonly says: string; readonly children: ReactNode }) {
+  return (
+    <Part>
+      <header>
+        <h2>{title}</h2>
+        <p>{says}</p>
+      </header>
+      <div>{children}</div>
+    </Part>
+  );
+}

@@ -1,0 +1,120 @@
+import { useMemo } from 'react';
+import type { ReactNode } from 'react';
+import { GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
+import type { Selection } from 'react-aria-components';
+import { styled } from 'styled-components';
+import type { BoardStudent } from '@jigsaw/contract/groups';
+import type { EnrolmentId } from '@jigsaw/core/ids';
+import { PersonName } from '../look/index.js';
+
+const dragType = 'application/x-jigsaw-students+json';
+
+const List = styled(GridList<BoardStudent>)`
+  display: block;
+  min-height: 100%;
+  outline: none;
+  &[data-drop-target] {
+    outline: 2px solid var(--hue, var(--ink));
+    outline-offset: -1px;
+    border-radius: var(--r-2);
+    background: var(--hue-tint, var(--wash));
+  }
+  &[data-focus-visible]:not([data-drop-target]) {
+    outline: 2px solid var(--ink);
+    outline-offset: -2px;
+  }
+`;
+const Item = styled(GridListItem)`
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  min-height: 28px;
+  padding: 3px 6px;
+  border-radius: 4px;
+  cursor: grab;
+  outline-offset: -2px;
+  &[data-hovered] {
+    background: var(--wash);
+  }
+  &[data-selected] {
+    background: var(--wash-2);
+    font-weight: 620;
+  }
+  &[data-dragging] {
+    opacity: 0.45;
+  }
+  > span {
+    flex: 1;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+const Carried = styled.div`
+  display: flex;
+  align-items: center;
+  height: 32px;
+  padding: 0 10px;
+  border-radius: var(--r-2);
+  background: var(--ink);
+  color: var(--on-ink);
+  font: 600 13px/1 var(--font-text);
+`;
+
+interface StudentListProps {
+  readonly label: string;
+  readonly students: readonly BoardStudent[];
+  readonly selected: ReadonlySet<EnrolmentId>;
+  /** The selection of this list changed; `isMore`: others stay selected. */
+  readonly onSelect: (students: readonly EnrolmentId[]) => void;
+  readonly onDrop: (students: readonly EnrolmentId[]) => void;
+  readonly renderEmpty: () => ReactNode;
+  readonly renderStudent?: (student: BoardStudent) => ReactNode;
+}
+
+/** Students who can be selected, carried off and carried in, by mouse, touch or keyboard. */
+export function StudentList({ label, students, selected, onSelect, onDrop, renderEmpty, renderStudent }: StudentListProps) {
+  const own = useMemo(() => new Set(students.filter((student) => selected.has(student.enrolmentId)).map((student) => student.enrolmentId)), [students, selected]);
+  const { dragAndDropHooks } = useDragAndDrop({
+    // A selected student carries the whole selection along, from other lists too.
+    getItems: (keys) => {
+      const carried = [...keys].some((key) => selected.has(key as EnrolmentId)) ? [...selected] : ([...keys] as EnrolmentId[]);
+      return carried.map((id) => ({ [dragType]: id, 'text/plain': students.find((student) => student.enrolmentId === id)?.name ?? id }));
+    },
+    renderDragPreview: (items) => <Carried>{items.length === 1 ? items[0]!['text/plain'] : `${items.length} students`}</Carried>,
+    acceptedDragTypes: [dragType],
+    getDropOperation: () => 'move',
+    onRootDrop: (event) => {
+      const ids = event.items.map((item) => (item.kind === 'text' ? item.getText(dragType) : Promise.resolve('')));
+      void Promise.all(ids).then((all) => onDrop(all.filter((id) => id !== '') as EnrolmentId[]));
+    },
+  });
+  return (
+    <List
+      aria-label={label}
+      items={students}
+      dependencies={[renderStudent]}
+      selectionMode="multiple"
+      selectionBehavior="replace"
+      selectedKeys={own}
+      onSelectionChange={(keys: Selection) => onSelect(keys === 'all' ? students.map((student) => student.enrolmentId) : ([...keys] as EnrolmentId[]))}
+      dragAndDropHooks={dragAndDropHooks}
+      renderEmptyState={renderEmpty}
+    >
+      {(student) => (
+        <Item id={student.enrolmentId} textValue={student.name}>
+          {renderStudent ? renderStudent(student) : <StudentName student={student} />}
+        </Item>
+      )}
+    </List>
+  );
+}
+
+export function StudentName({ student }: { readonly student: BoardStudent }) {
+  return (
+    <span>
+      <PersonName name={student.name} reading={student.reading} />
+    </span>
+  );
+}

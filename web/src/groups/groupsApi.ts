@@ -1,0 +1,54 @@
+import { BoardGroup, BoardView, GroupSetList, GroupSetView, PlaceResult } from '@jigsaw/contract/groups';
+import type { CreateGroupSet, EditGroup } from '@jigsaw/contract/groups';
+import type { Place } from '@jigsaw/core/groups';
+import { api, isProblem, problemOf } from '../api/index.js';
+
+const queriesApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    listGroupSets: build.query<GroupSetList, string>({ query: (courseId) => `courses/${courseId}/sets`, responseSchema: GroupSetList, providesTags: ['Set'] }),
+    createGroupSet: build.mutation<GroupSetView, { courseId: string; body: CreateGroupSet }>({
+      query: ({ courseId, body }) => ({ url: `courses/${courseId}/sets`, method: 'POST', body }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Figures', 'Roster'],
+    }),
+    readBoard: build.query<BoardView, string>({ query: (setId) => `sets/${setId}/board`, responseSchema: BoardView, providesTags: ['Placement'] }),
+  }),
+});
+
+const groupsApi = queriesApi.injectEndpoints({
+  endpoints: (build) => ({
+    /** Shown at once; taken back if the server refuses. */
+    placeStudents: build.mutation<PlaceResult, { setId: string; place: Place }>({
+      query: ({ setId, place }) => ({ url: `sets/${setId}/place`, method: 'POST', body: place }),
+      responseSchema: PlaceResult,
+      invalidatesTags: ['Set', 'Roster', 'Figures', 'Room'],
+      onQueryStarted: async ({ setId, place }, { dispatch, queryFulfilled }) => {
+        const groupByStudent = new Map(place.moves.map((move) => [move.student, move.to]));
+        const shown = dispatch(
+          queriesApi.util.updateQueryData('readBoard', setId, (board) => {
+            for (const student of board.students) {
+              const to = groupByStudent.get(student.enrolmentId);
+              if (to !== undefined) student.groupId = to;
+            }
+            board.set.unplaced = board.students.filter((student) => student.groupId === null).length;
+          }),
+        );
+        try {
+          await queryFulfilled;
+        } catch (failure) {
+          shown.undo();
+          const error = (failure as { error?: unknown }).error;
+          const current = BoardView.safeParse(problemOf(error).current);
+          if (isProblem(error, 'stale-write') && current.success) dispatch(queriesApi.util.upsertQueryData('readBoard', setId, current.data));
+        }
+      },
+    }),
+    editGroup: build.mutation<BoardGroup, { groupId: string; body: EditGroup }>({
+      query: ({ groupId, body }) => ({ url: `groups/${groupId}`, method: 'PATCH', body }),
+      responseSchema: BoardGroup,
+      invalidatesTags: ['Placement', 'Roster', 'Room', 'Desk'],
+    }),
+  }),
+});
+
+export const { useListGroupSetsQuery, useCreateGroupSetMutation, useReadBoardQuery, usePlaceStudentsMutation, useEditGroupMutation } = groupsApi;

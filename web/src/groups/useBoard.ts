@@ -1,0 +1,135 @@
+import { useCallback, useMemo, useRef, useState } from 'react';
+import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
+import type { Place, Placement } from '@jigsaw/core/groups';
+import { inverse, movesTo, swap } from '@jigsaw/core/groups';
+import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { problemOf } from '../api/index.js';
+import { useNotice } from '../look/index.js';
+import { usePlaceStudentsMutation } from './groupsApi.js';
+
+interface Done {
+  readonly place: Place;
+  /** "2 placed in Demijohn": what it was, for the history and the way back. */
+  readonly says: string;
+}
+
+export interface BoardActs {
+  readonly placement: Placement;
+  readonly selected: ReadonlySet<EnrolmentId>;
+  readonly select: (students: Iterable<EnrolmentId>) => void;
+  readonly send: (students: Iterable<EnrolmentId>, to: GroupId | null) => void;
+  readonly swapSelected: () => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
+  readonly canUndo: Done | null;
+  readonly canRedo: Done | null;
+  readonly history: readonly Done[];
+  readonly savedAt: number | null;
+  readonly isSaving: boolean;
+}
+
+/** What can be done on the Board, with its way back. Every act is one command, sent at once; undo sends its inverse. */
+export function useBoard(board: BoardView): BoardActs {
+  const notice = useNotice();
+  const [send, { isLoading }] = usePlaceStudentsMutation();
+  const [selected, setSelected] = useState<ReadonlySet<EnrolmentId>>(new Set());
+  const [past, setPast] = useState<readonly Done[]>([]);
+  const [future, setFuture] = useState<readonly Done[]>([]);
+  const [savedAt, setSavedAt] = useState<number | null>(null);
+  const line = useRef<Promise<unknown>>(Promise.resolve()); // acts reach the server in the order in which they were done
+
+  const setId = board.set.id;
+  const placement = useMemo<Placement>(() => new Map(board.students.map((student) => [student.enrolmentId, student.groupId])), [board.students]);
+
+  const carryOut = useCallback(
+    (place: Place, onDone: () => void) => {
+      line.current = line.current
+        .then(() => send({ setId, place }).unwrap())
+        .then(
+          () => {
+            setSavedAt(Date.now());
+            onDone();
+          },
+          (error: unknown) => notice(problemOf(error).detail),
+        );
+    },
+    [send, setId, notice],
+  );
+
+  const doNow = (done: Done) =>
+    carryOut(done.place, () => {
+      setPast((before) => [...before, done]);
+      setFuture([]);
+      const over = overAfter(board, placement, done.place);
+      notice(over ?? done.says, { label: 'Undo', do: () => undoDone(done) });
+    });
+
+  const undoDone = (done: Done) =>
+    carryOut(inverse(done.place), () => {
+      setPast((before) => before.filter((each) => each !== done));
+      setFuture((before) => [...before, done]);
+    });
+
+  const last = past.at(-1) ?? null;
+  const next = future.at(-1) ?? null;
+  return {
+    placement,
+    selected,
+    select: (students) => setSelected(new Set(students)),
+    send: (students, to) => {
+      const place = movesTo(placement, students, to);
+      if (place.moves.length === 0) return;
+      doNow({ place, says: sayPlace(board, place, to) });
+      setSelected(new Set());
+    },
+    swapSelected: () => {
+      const [one, other] = [...selected];
+      if (selected.size !== 2 || one === undefined || other === undefined) return notice('Select two students in different groups to swap them.');
+      if (placement.get(one) === placement.get(other)) return notice('Both are in the same place already.');
+      doNow({ place: swap(placement, one, other), says: `${nameOf(board, one)} and ${nameOf(board, other)} swapped` });
+      setSelected(new Set());
+    },
+    undo: () => last && undoDone(last),
+    redo: () =>
+      next &&
+      carryOut(next.place, () => {
+        setFuture((before) => before.filter((each) => each !== next));
+        setPast((before) => [...before, next]);
+      }),
+    canUndo: last,
+    canRedo: next,
+    history: past,
+    savedAt,
+    isSaving: isLoading,
+  };
+}
+
+const nameOf = (board: BoardView, id: EnrolmentId) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'A student';
+const groupOf = (board: BoardView, id: GroupId | null) => board.groups.find((group) => group.id === id);
+export const capacityOf = (board: BoardView, group: BoardGroup): number | null => group.capacity ?? board.set.capacity;
+
+function sayPlace(board: BoardView, place: Place, to: GroupId | null): string {
+  const who = place.moves.length === 1 ? nameOf(board, place.moves[0]!.student) : `${place.moves.length} students`;
+  if (to === null) return `${who} taken out`;
+  const isMove = place.moves.every((move) => move.from !== null);
+  return `${who} ${isMove ? 'moved to' : 'placed in'} ${groupOf(board, to)?.name ?? 'a group'}`;
+}
+
+/** "Tun has 5 of 4. Move one student, or let Tun hold 5." */
+function overAfter(board: BoardView, placement: Placement, place: Place): string | null {
+  const after = new Map(placement);
+  for (const move of place.moves) after.set(move.student, move.to);
+  for (const groupId of new Set(place.moves.map((move) => move.to))) {
+    const group = groupOf(board, groupId);
+    const capacity = group && capacityOf(board, group);
+    if (!group || capacity === null || capacity === undefined) continue;
+    const members = [...after.values()].filter((at) => at === groupId).length;
+    const over = members - capacity;
+    if (over > 0) return `${group.name} has ${members} of ${capacity}. Move ${over === 1 ? 'one student' : `${over} students`}, or let ${group.name} hold ${members}.`;
+  }
+  return null;
+}
+
+export function membersOf(board: BoardView, groupId: GroupId | null): BoardStudent[] {
+  return board.students.filter((student) => student.groupId === groupId);
+}

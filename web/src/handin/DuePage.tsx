@@ -1,0 +1,106 @@
+import { Link } from 'react-router';
+import { styled } from 'styled-components';
+import { Empty, GroupChip, hueOfGroup, ProblemStrip, Tag, Waiting } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { useListRoomsQuery } from './handinApi.js';
+import { sayState } from './words.js';
+
+const Frame = styled.main`
+  overflow: auto;
+  padding: 24px 32px;
+  max-width: 900px;
+  width: 100%;
+  margin: 0 auto;
+  h1 {
+    font: var(--h-32);
+    margin-bottom: 16px;
+  }
+  h2 {
+    margin: 24px 0 8px;
+  }
+  @media (max-width: 700px) {
+    padding: 16px;
+  }
+`;
+const Line = styled(Link)`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 4px 16px;
+  align-items: center;
+  padding: 14px 18px;
+  margin-bottom: 8px;
+  background: var(--surface);
+  border: var(--hair);
+  border-left: 4px solid var(--hue);
+  border-radius: var(--r-2);
+  text-decoration: none;
+  &:hover {
+    background: var(--wash);
+  }
+  b {
+    font: var(--h-17);
+  }
+  small {
+    font: var(--t-13);
+    color: var(--ink-2);
+  }
+  .when {
+    text-align: right;
+    font: 600 13px/18px var(--font-text);
+  }
+  @media (max-width: 700px) {
+    grid-template-columns: 1fr;
+    .when {
+      text-align: left;
+    }
+  }
+`;
+
+/** What this student's groups owe, and by when. */
+export function DuePage() {
+  const { course, dates } = useCourse();
+  const rooms = useListRoomsQuery(course.id);
+  if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
+  if (!rooms.data) return <Waiting what="what is due" />;
+  const items = rooms.data.rooms.flatMap((room) => room.items.map((item) => ({ item, group: room.group }))).sort((a, b) => (a.item.due ?? '9').localeCompare(b.item.due ?? '9'));
+  const owed = items.filter(({ item }) => item.handedInAt === null && item.access === 'open');
+  const rest = items.filter((each) => !owed.includes(each));
+  const list = (entries: typeof items) =>
+    entries.map(({ item, group }) => {
+      const isOverdue = item.due !== null && item.handedInAt === null && Date.parse(item.due) < Date.now();
+      return (
+        <Line key={item.copyId} to={`../work/${item.copyId}`} style={hueOfGroup(group.number)}>
+          <b>{item.title}</b>
+          <span className="when">
+            {item.due ? (
+              <>
+                {isOverdue && <Tag $look="needs">Late</Tag>} Due {dates.dateTime(item.due)}
+              </>
+            ) : (
+              'No due date'
+            )}
+          </span>
+          <small>
+            <GroupChip number={group.number} name={group.name} /> · {sayState(item, dates)}
+          </small>
+          <small className="when" style={{ fontWeight: 400 }}>
+            {item.due && item.handedInAt === null ? dates.fromNow(item.due) : `${item.points} points`}
+          </small>
+        </Line>
+      );
+    });
+  return (
+    <Frame>
+      <h1>Due</h1>
+      {items.length === 0 && (
+        <Empty title={rooms.data.rooms.length === 0 ? 'You are in no group yet' : 'Nothing is due'}>
+          {rooms.data.rooms.length === 0 ? 'Your instructor places you in one; what your group owes then stands here.' : 'What is released to your group appears here.'}
+        </Empty>
+      )}
+      {items.length > 0 && owed.length === 0 && <p>Nothing is owed. Everything your groups were given is handed in.</p>}
+      {list(owed)}
+      {rest.length > 0 && <h2>Handed in or closed</h2>}
+      {list(rest)}
+    </Frame>
+  );
+}

@@ -1,0 +1,204 @@
+import { ChevronRight, Lock } from 'lucide-react';
+import { Link, useParams } from 'react-router';
+import { styled } from 'styled-components';
+import type { RoomView } from '@jigsaw/contract/handin';
+import { Emblem, Empty, hueOfGroup, PersonName, ProblemStrip, Tag, Waiting } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { useListRoomsQuery } from './handinApi.js';
+import { sayState } from './words.js';
+
+const Frame = styled.main`
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr);
+  min-height: 0;
+`;
+const Rooms = styled.nav`
+  display: flex;
+  gap: 4px;
+  padding: 6px 26px;
+  border-bottom: var(--hair);
+  background: var(--surface);
+  overflow-x: auto;
+  a {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    padding: 4px 12px 4px 6px;
+    border-radius: var(--r-2);
+    text-decoration: none;
+    white-space: nowrap;
+  }
+  a[aria-current] {
+    background: var(--hue-tint);
+    font-weight: 650;
+  }
+  small {
+    color: var(--ink-2);
+    font: var(--t-12);
+  }
+`;
+const Sill = styled.header`
+  background: var(--hue-tint);
+  border-bottom: 1px solid var(--ink);
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  gap: 18px;
+  align-items: center;
+  padding: 14px 32px 14px 26px;
+  h1 {
+    font: var(--h-44);
+    letter-spacing: -0.03em;
+    overflow-wrap: anywhere;
+  }
+  p {
+    font: var(--t-13);
+    color: var(--hue-ink);
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    margin-top: 2px;
+  }
+  ul {
+    display: grid;
+    grid-template-columns: auto auto;
+    gap: 5px 26px;
+    font: var(--t-13);
+  }
+  li {
+    font-weight: 600;
+  }
+  li small {
+    font-weight: 400;
+    color: var(--ink-2);
+  }
+  @media (max-width: 700px) {
+    grid-template-columns: auto 1fr;
+    padding: 10px 16px 12px;
+    gap: 12px;
+    h1 {
+      font: var(--h-32);
+    }
+    ul {
+      grid-column: 1 / -1;
+      grid-template-columns: 1fr;
+    }
+  }
+`;
+const Body = styled.div`
+  overflow: auto;
+  padding: 20px 32px;
+  h2 {
+    margin-bottom: 12px;
+  }
+  > ul {
+    border: var(--hair);
+    border-radius: var(--r-2);
+    background: var(--surface);
+    max-width: 920px;
+  }
+  > ul > li + li {
+    border-top: var(--hair);
+  }
+  @media (max-width: 700px) {
+    padding: 16px;
+  }
+`;
+const Thing = styled(Link)`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 14px;
+  align-items: center;
+  min-height: 64px;
+  padding: 10px 18px;
+  text-decoration: none;
+  outline-offset: -3px;
+  &:hover {
+    background: var(--wash);
+  }
+  b {
+    display: block;
+    font: 620 16px/20px var(--font-text);
+  }
+  small {
+    font: var(--t-13);
+    color: var(--ink-2);
+  }
+`;
+
+/** A group's room as its members see it: who is in it, and what was released to it. */
+export function RoomPage() {
+  const { course } = useCourse();
+  const { groupId } = useParams();
+  const rooms = useListRoomsQuery(course.id);
+  if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
+  if (!rooms.data) return <Waiting what="your room" />;
+  const room = rooms.data.rooms.find((each) => each.group.id === groupId) ?? (groupId === undefined ? rooms.data.rooms[0] : undefined);
+  if (!room) {
+    return groupId === undefined ? (
+      <Empty title="You are in no group yet">Your instructor places you in one. Your group’s room then opens here.</Empty>
+    ) : (
+      <Empty title="Nothing here">There is no room at this address, or it is not yours to see.</Empty>
+    );
+  }
+  return (
+    <Frame style={hueOfGroup(room.group.number)}>
+      {rooms.data.rooms.length > 1 ? (
+        <Rooms aria-label="Your groups">
+          {rooms.data.rooms.map((each) => (
+            <Link key={each.group.id} to={`../room/${each.group.id}`} aria-current={each === room ? 'page' : undefined} style={hueOfGroup(each.group.number)}>
+              <Emblem number={each.group.number} size={26} />
+              {each.group.name} <small>{each.group.setName}</small>
+            </Link>
+          ))}
+        </Rooms>
+      ) : (
+        <span />
+      )}
+      <Sill>
+        <Emblem number={room.group.number} size={76} />
+        <div>
+          <h1>{room.group.name}</h1>
+          <p>
+            <Lock size={14} aria-hidden="true" />
+            {room.group.setName}, group {room.group.number}. Only the {room.members.length} of you and the staff can see this room.
+          </p>
+        </div>
+        <ul aria-label="Members">
+          {room.members.map((member) => (
+            <li key={member.enrolmentId}>
+              <PersonName name={member.name} reading={member.reading} /> {member.isYou && <small>you</small>}
+            </li>
+          ))}
+        </ul>
+      </Sill>
+      <Body>
+        <h2>In this room</h2>
+        <Things room={room} />
+      </Body>
+    </Frame>
+  );
+}
+
+function Things({ room }: { readonly room: RoomView }) {
+  const { dates } = useCourse();
+  if (room.items.length === 0) return <Empty title="Nothing released yet">What your group is given to do appears here.</Empty>;
+  return (
+    <ul>
+      {room.items.map((item) => (
+        <li key={item.copyId}>
+          <Thing to={`../work/${item.copyId}`}>
+            <span>
+              <b>{item.title}</b>
+              <small>
+                {sayState(item, dates)}
+                {item.due && item.handedInAt === null && ` · due ${dates.dateTime(item.due)}, ${dates.fromNow(item.due)}`}
+              </small>
+            </span>
+            {item.hasMark ? <Tag $look="solid">Marked</Tag> : item.handedInAt === null && item.access === 'open' ? <Tag $look="needs">To hand in</Tag> : <span />}
+            <ChevronRight size={18} aria-hidden="true" />
+          </Thing>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,107 @@
+import { Download, FileText } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { styled } from 'styled-components';
+import type { CopyView, HandInView, WorkFile } from '@jigsaw/contract/handin';
+import { PersonName, Small } from '../look/index.js';
+import type { Dates } from '../look/index.js';
+import { RichText } from '../text/index.js';
+import { saySize } from './words.js';
+
+const Files = styled.ul`
+  display: grid;
+  gap: 6px;
+  li {
+    display: grid;
+    grid-template-columns: 20px minmax(0, 1fr) auto auto;
+    gap: 10px;
+    align-items: center;
+    padding: 7px 10px 7px 12px;
+    border: var(--hair);
+    border-radius: var(--r-2);
+    background: var(--surface);
+  }
+  b {
+    display: block;
+    font-weight: 620;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  a {
+    display: grid;
+    place-items: center;
+    min-width: 32px;
+    min-height: 32px;
+    border-radius: var(--r-2);
+  }
+  a:hover {
+    background: var(--wash);
+  }
+`;
+const PartBox = styled.section`
+  padding: 12px 0;
+  border-bottom: var(--hair);
+  &:last-child {
+    border-bottom: 0;
+  }
+  > header {
+    display: flex;
+    align-items: baseline;
+    gap: 8px;
+    margin-bottom: 4px;
+  }
+  > header b {
+    font-weight: 650;
+  }
+`;
+
+export function FileList({ copyId, files, dates, act }: { readonly copyId: string; readonly files: readonly WorkFile[]; readonly dates: Dates; readonly act?: (file: WorkFile) => ReactNode }) {
+  return (
+    <Files>
+      {files.map((file) => (
+        <li key={file.id}>
+          <FileText size={18} aria-hidden="true" />
+          <span style={{ minWidth: 0 }}>
+            <b>{file.name}</b>
+            <Small>
+              {saySize(file.sizeBytes)} · <PersonName name={file.addedBy.name} />
+              {file.addedBy.isYou && ' (you)'}, {dates.dateTime(file.addedAt)}
+            </Small>
+          </span>
+          {act?.(file) ?? <span />}
+          <a href={`/api/copies/${copyId}/files/${file.id}`} download={file.name} aria-label={`Download ${file.name}`}>
+            <Download size={16} aria-hidden="true" />
+          </a>
+        </li>
+      ))}
+    </Files>
+  );
+}
+
+export function PartView({ part }: { readonly part: HandInView['parts'][number] | CopyView['parts'][number] }) {
+  return (
+    <PartBox>
+      <header>
+        <b>
+          <PersonName name={part.author.name} reading={part.author.reading} />
+        </b>
+        <Small>
+          {part.words} {part.words === 1 ? 'word' : 'words'}
+        </Small>
+      </header>
+      <RichText node={part.text} />
+    </PartBox>
+  );
+}
+
+/** What was handed in, as it was then. */
+export function HandedInWork({ copyId, handIn, dates }: { readonly copyId: string; readonly handIn: HandInView; readonly dates: Dates }) {
+  return (
+    <>
+      {handIn.files.length > 0 && <FileList copyId={copyId} files={handIn.files} dates={dates} />}
+      {handIn.parts.map((part) => (
+        <PartView key={part.author.enrolmentId} part={part} />
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import { CopyView } from '@jigsaw/contract/handin';
+import { Problem } from '@jigsaw/contract/common';
+
+export interface Upload {
+  readonly done: Promise<CopyView>;
+  readonly cancel: () => void;
+}
+
+/** Sends a file's bytes as they are read. fetch cannot tell how far an upload is, so this is the older request.
+ * @param onProgress 0 to 1.
+ * @throws an Error with a sentence for people; nothing of a cancelled or refused file stays. */
+export function uploadFile(copyId: string, file: File, onProgress: (share: number) => void): Upload {
+  const request = new XMLHttpRequest();
+  const done = new Promise<CopyView>((resolve, reject) => {
+    request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
+    request.onload = () => {
+      if (request.status === 200) return resolve(CopyView.parse(JSON.parse(request.responseText)));
+      reject(new Error(sentenceOf(request.responseText)));
+    };
+    request.onerror = () => reject(new Error(`${file.name} did not arrive: the line to the server broke. Add it again.`));
+    request.onabort = () => reject(new Error(`${file.name} was not added.`));
+  });
+  const query = new URLSearchParams({ name: file.name, type: file.type });
+  request.open('POST', `/api/copies/${copyId}/files?${query}`);
+  request.setRequestHeader('Content-Type', 'application/octet-stream');
+  request.send(file);
+  return { done, cancel: () => request.abort() };
+}
+
+function sentenceOf(body: string): string {
+  try {
+    return Problem.parse(JSON.parse(body)).detail;
+  } catch {
+    return 'The file did not arrive. Add it again.';
+  }
+}

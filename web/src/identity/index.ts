@@ -1,0 +1,2 @@
+export { useReadSessionQuery, useSignOutMutation } from './identityApi.js';
+export { RequireSession } from './RequireSession.js';

@@ -1,0 +1,39 @@
+import { useEffect } from 'react';
+import { useDispatch } from 'react-redux';
+import { api } from '../api/index.js';
+
+type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
+
+/** Which cached facts each kind of change makes old. */
+const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
+  'roster.imported': ['Roster', 'Set', 'Placement'],
+  'set.created': ['Set'],
+  'students.placed': ['Placement', 'Set', 'Roster', 'Room', 'Activity', 'Copy'],
+  'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk'],
+  'activity.drafted': ['Activity'],
+  'activity.edited': ['Activity', 'Room', 'Copy', 'Desk'],
+  'activity.released': ['Activity', 'Room', 'Copy', 'Desk'],
+  'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Desk'],
+  'part.saved': ['Copy', 'Room', 'Mark'],
+  'file.added': ['Copy', 'Room', 'Mark'],
+  'file.taken-out': ['Copy', 'Room', 'Mark'],
+  'file.put-back': ['Copy', 'Room', 'Mark'],
+  'handed-in': ['Copy', 'Room', 'Desk', 'Mark'],
+  'mark.drafted': ['Desk'],
+  'mark.released': ['Desk', 'MyMarks', 'Room'],
+  'mark.recalled': ['Desk', 'MyMarks', 'Room'],
+};
+
+/** What others change appears without a reload: the server says what kind of thing changed, and the page asks again. */
+export function useLiveChanges(courseId: string | null): void {
+  const dispatch = useDispatch();
+  useEffect(() => {
+    if (courseId === null) return;
+    const stream = new EventSource(`/api/courses/${courseId}/changes`);
+    stream.addEventListener('change', (event: MessageEvent<string>) => {
+      const { type } = JSON.parse(event.data) as { type: string };
+      dispatch(api.util.invalidateTags([...(tagsByChange[type] ?? []), 'Figures']));
+    });
+    return () => stream.close();
+  }, [courseId, dispatch]);
+}

@@ -1,0 +1,76 @@
+import { ChevronDown } from 'lucide-react';
+import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { Spoken } from './layout.js';
+
+const Frame = styled(Select)`
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+  > label {
+    font: 600 12px/16px var(--font-text);
+    color: var(--ink-2);
+  }
+  > button {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 6px;
+    height: var(--ctl);
+    padding: 0 9px;
+    border: 1px solid var(--edge);
+    border-radius: var(--r-2);
+    background: var(--surface);
+    font: 600 13px/1 var(--font-text);
+    cursor: pointer;
+    min-width: 0;
+    text-align: left;
+  }
+`;
+const List = styled(Popover)`
+  min-width: var(--trigger-width);
+  max-height: 320px;
+  overflow: auto;
+  background: var(--surface);
+  border: 1px solid var(--ink);
+  border-radius: var(--r-2);
+  box-shadow: var(--lift);
+  padding: 5px;
+  [role='option'] {
+    padding: 6px 10px;
+    border-radius: var(--r-1);
+    cursor: pointer;
+    outline-offset: -2px;
+  }
+  [data-focused] {
+    background: var(--wash-2);
+  }
+  [data-selected] {
+    font-weight: 650;
+  }
+`;
+
+interface ChoiceProps<Id extends string> {
+  readonly label: string;
+  readonly isLabelHidden?: boolean;
+  readonly value: Id | null;
+  readonly choices: readonly { readonly id: Id; readonly label: string }[];
+  readonly onChange: (value: Id) => void;
+  readonly placeholder?: string;
+}
+
+/** One of a few. */
+export function Choice<Id extends string>({ label, isLabelHidden, value, choices, onChange, placeholder }: ChoiceProps<Id>) {
+  return (
+    <Frame value={value} onChange={(key) => key !== null && onChange(key as Id)} placeholder={placeholder}>
+      <Label>{isLabelHidden ? <Spoken>{label}</Spoken> : label}</Label>
+      <Button>
+        <SelectValue />
+        <ChevronDown size={15} aria-hidden="true" />
+      </Button>
+      <List>
+        <ListBox items={choices}>{(choice) => <ListBoxItem id={choice.id}>{choice.label}</ListBoxItem>}</ListBox>
+      </List>
+    </Frame>
+  );
+}

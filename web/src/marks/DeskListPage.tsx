@@ -1,0 +1,19 @@
+import { Navigate } from 'react-router';
+import { ButtonLink, Empty, ProblemStrip, Waiting } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { useListDeskQuery } from './marksApi.js';
+
+/** The station opens where marking is needed most: the first assignment with something to mark. */
+export function DeskListPage() {
+  const { course } = useCourse();
+  const desk = useListDeskQuery(course.id);
+  if (desk.error) return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
+  if (!desk.data) return <Waiting what="what there is to mark" />;
+  const first = desk.data.activities.find((activity) => activity.toMark > 0) ?? desk.data.activities[0];
+  if (first) return <Navigate to={first.releaseId} replace />;
+  return (
+    <Empty title="Nothing to mark yet" action={<ButtonLink to="../release">To what is released</ButtonLink>}>
+      Once an assignment is released, its groups queue here: the work, one mark for the group, and what differs for a member.
+    </Empty>
+  );
+}

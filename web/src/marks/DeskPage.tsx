@@ -1,0 +1,199 @@
+import { styled } from 'styled-components';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import type { DeskRow, DeskView } from '@jigsaw/contract/marks';
+import { sayMinutes } from '@jigsaw/core/handin';
+import { isProblem } from '../api/index.js';
+import { Choice } from '../look/Choice.js';
+import { Bar, Emblem, Empty, hueOfGroup, Page, ProblemStrip, Small, Spoken, Tag, Waiting } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { MarkSheet } from './MarkSheet.js';
+import { useListDeskQuery, useReadDeskQuery, useReadMarkQuery } from './marksApi.js';
+
+const Work = styled.div`
+  display: grid;
+  grid-template-columns: 212px minmax(0, 1fr);
+  min-height: 0;
+`;
+const Queue = styled.nav`
+  border-right: var(--hair);
+  background: var(--surface);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  overflow: auto;
+  > header {
+    padding: 10px var(--s-4) 9px;
+    border-bottom: var(--hair);
+    position: sticky;
+    top: 0;
+    background: var(--surface);
+    z-index: var(--z-sticky);
+  }
+  > header > div:first-child {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+  }
+`;
+const Tally = styled.div`
+  display: flex;
+  gap: 2px;
+  height: 6px;
+  margin-top: 8px;
+  i {
+    flex: 1;
+    background: var(--sunk);
+    border-radius: 1px;
+  }
+  i[data-state='released'] {
+    background: var(--ink);
+  }
+  i[data-state='drafted'] {
+    background: var(--line-2);
+  }
+  i[data-needs] {
+    background: var(--attn);
+  }
+`;
+const QueueRow = styled(Link)`
+  display: grid;
+  grid-template-columns: 30px minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: center;
+  flex: 0 0 50px;
+  padding: 0 12px 0 10px;
+  border-bottom: var(--hair);
+  text-decoration: none;
+  outline-offset: -3px;
+  &:hover {
+    background: var(--wash);
+  }
+  &[aria-current] {
+    background: var(--hue-tint);
+    box-shadow: inset 3px 0 var(--hue);
+  }
+  b {
+    font: 620 13px/16px var(--font-text);
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small {
+    font: var(--t-11);
+    color: var(--ink-2);
+    display: block;
+  }
+  .mark {
+    font: 650 13px/1 var(--font-text);
+  }
+  .mark[data-draft] {
+    color: var(--ink-2);
+    font-weight: 500;
+  }
+  .dot {
+    width: 9px;
+    height: 9px;
+    border-radius: 2px;
+    background: var(--attn);
+    box-shadow: 0 0 0 1px var(--attn-line);
+  }
+`;
+
+/** The queue on the left, one group's work and sheet on the right. */
+export function DeskPage() {
+  const { course, dates } = useCourse();
+  const navigate = useNavigate();
+  const { releaseId = '', copyId } = useParams();
+  const list = useListDeskQuery(course.id);
+  const desk = useReadDeskQuery(releaseId);
+  if (isProblem(desk.error, 'not-found')) return <Empty title="Nothing here">There is nothing to mark at this address, or it is not yours to see.</Empty>;
+  if (desk.error) return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
+  if (!desk.data) return <Waiting what="the Marking desk" rows={10} />;
+  const { rows } = desk.data;
+  const first = rows.find((row) => row.needsYou) ?? rows[0];
+  if (copyId === undefined && first) return <Navigate to={first.copyId} replace />;
+  const base = `/c/${course.id}/marks/${releaseId}`;
+  return (
+    <Page>
+      <Bar>
+        <h1>Marking desk</h1>
+        <div style={{ minWidth: 260 }}>
+          <Choice
+            label="Assignment"
+            isLabelHidden
+            value={releaseId}
+            choices={(list.data?.activities ?? []).map((activity) => ({ id: activity.releaseId as string, label: activity.title }))}
+            onChange={(id) => void navigate(`/c/${course.id}/marks/${id}`)}
+          />
+        </div>
+        <Small>
+          {desk.data.points} points
+          {desk.data.due ? ` · due ${dates.dateTime(desk.data.due)}` : ''} · one mark a group
+        </Small>
+      </Bar>
+      <Work>
+        <QueueOfGroups desk={desk.data} copyId={copyId} base={base} />
+        {copyId && <OneGroup key={copyId} copyId={copyId} next={nextToMark(rows, copyId)} base={base} />}
+      </Work>
+    </Page>
+  );
+}
+
+function nextToMark(rows: readonly DeskRow[], copyId: string): DeskRow | null {
+  const at = rows.findIndex((row) => row.copyId === copyId);
+  const after = [...rows.slice(at + 1), ...rows.slice(0, at)];
+  return after.find((row) => row.needsYou) ?? null;
+}
+
+function sayRow(row: DeskRow): string {
+  const late = row.handIn && row.handIn.lateMinutes > 0 ? `, late ${sayMinutes(row.handIn.lateMinutes)}` : '';
+  if (row.needsYou) return row.mark.state === 'unmarked' ? `To mark${late}` : 'New work since the mark';
+  if (row.mark.state === 'released') return `Released${late}`;
+  if (row.mark.state === 'drafted') return `Drafted${late}`;
+  return row.handIn ? `Handed in${late}` : 'Not handed in';
+}
+
+function QueueOfGroups({ desk, copyId, base }: { readonly desk: DeskView; readonly copyId: string | undefined; readonly base: string }) {
+  const toMark = desk.rows.filter((row) => row.needsYou).length;
+  return (
+    <Queue aria-label="Groups to mark">
+      <header>
+        <div>
+          <h2>{desk.rows.length} groups</h2>
+          {toMark > 0 ? <Tag $look="needs">{toMark} to mark</Tag> : <Tag $look="plain">none to mark</Tag>}
+        </div>
+        <Tally aria-hidden="true">
+          {desk.rows.map((row) => (
+            <i key={row.copyId} data-state={row.mark.state} data-needs={row.needsYou || undefined} />
+          ))}
+        </Tally>
+      </header>
+      {desk.rows.map((row) => (
+        <QueueRow key={row.copyId} to={`${base}/${row.copyId}`} aria-current={row.copyId === copyId ? 'page' : undefined} style={hueOfGroup(row.group.number)}>
+          <Emblem number={row.group.number} size={30} look={row.handIn ? 'solid' : 'line'} />
+          <span style={{ minWidth: 0 }}>
+            <b>{row.group.name}</b>
+            <small>{sayRow(row)}</small>
+          </span>
+          {row.needsYou ? (
+            <span className="dot">
+              <Spoken>needs you</Spoken>
+            </span>
+          ) : (
+            <span className="mark" data-draft={row.mark.state === 'drafted' || undefined}>
+              {row.mark.groupMark ?? ''}
+            </span>
+          )}
+        </QueueRow>
+      ))}
+    </Queue>
+  );
+}
+
+function OneGroup({ copyId, next, base }: { readonly copyId: string; readonly next: DeskRow | null; readonly base: string }) {
+  const mark = useReadMarkQuery(copyId, { refetchOnMountOrArgChange: true });
+  if (mark.data && !(mark.isFetching && mark.originalArgs !== copyId)) return <MarkSheet mark={mark.data} next={next} base={base} reload={() => mark.refetch().unwrap()} />;
+  if (isProblem(mark.error, 'not-found')) return <Empty title="Nothing here">This group’s work is not here, or not yours to see.</Empty>;
+  return mark.error ? <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} /> : <Waiting what="the work" rows={8} />;
+}

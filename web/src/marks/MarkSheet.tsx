@@ -1,0 +1,319 @@
+import { ArrowRight } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { styled } from 'styled-components';
+import { MarkView } from '@jigsaw/contract/marks';
+import type { AdjustmentShape, DeskRow, SaveMark } from '@jigsaw/contract/marks';
+import { sayMinutes } from '@jigsaw/core/handin';
+import type { Adjustment } from '@jigsaw/core/marks';
+import { personMark } from '@jigsaw/core/marks';
+import { problemOf, saySaved, useAutosave } from '../api/index.js';
+import { HandedInWork, PartView } from '../handin/Work.js';
+import { Button, Field, hueOfGroup, PersonName, ProblemStrip, Small, Spoken, Tag, useNotice } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { MemberTable } from './MemberTable.js';
+import { SumPiece, SumStrip } from './MarkSum.js';
+import { useRecallMarksMutation, useReleaseMarksMutation, useSaveMarkMutation } from './marksApi.js';
+
+const Frame = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 360px;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-height: 0;
+`;
+const Doc = styled.div`
+  overflow: auto;
+  background: var(--sunk);
+  padding: 14px 18px 20px;
+  > article {
+    background: var(--surface);
+    border: var(--hair);
+    border-radius: var(--r-2);
+    padding: 14px 20px 18px;
+    max-width: 760px;
+    margin: 0 auto;
+    font: 14px/21px var(--font-text);
+    display: grid;
+    gap: 10px;
+  }
+  > article > header {
+    display: flex;
+    align-items: baseline;
+    justify-content: space-between;
+    gap: 12px;
+    font: var(--t-13);
+  }
+`;
+const Feedback = styled.div`
+  border-left: var(--hair);
+  background: var(--surface);
+  padding: 14px 16px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  overflow: auto;
+  .mark {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    align-items: end;
+    gap: 8px;
+  }
+  .mark input {
+    height: 48px;
+    width: 108px;
+    font: var(--h-32);
+    font-size: 30px;
+    text-align: right;
+  }
+  .mark > span {
+    font: var(--h-22);
+    color: var(--ink-2);
+    padding-bottom: 10px;
+  }
+  details summary {
+    cursor: pointer;
+    font: var(--t-12);
+    color: var(--ink-2);
+  }
+  details li {
+    font: var(--t-12);
+    padding: 3px 0;
+    border-bottom: var(--hair);
+  }
+`;
+const Sums = styled.div`
+  grid-column: 1 / -1;
+  border-top: 1px solid var(--ink);
+  background: var(--surface);
+  min-height: 0;
+`;
+const Foot = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 48px;
+  padding: 6px var(--s-4);
+  border-top: var(--hair);
+  background: var(--paper);
+  .grow {
+    flex: 1;
+  }
+`;
+
+type Sheet = Pick<SaveMark, 'groupMark' | 'feedback'> & { readonly adjustments: ReadonlyMap<string, AdjustmentShape> };
+
+const sheetOf = (mark: MarkView): Sheet => ({
+  groupMark: mark.groupMark,
+  feedback: mark.feedback,
+  adjustments: new Map(mark.members.flatMap(({ member, adjustment }) => (adjustment ? [[member.enrolmentId, adjustment] as const] : []))),
+});
+
+const isNumber = (text: string) => /^-?\d{1,5}(\.\d{1,2})?$/.test(text);
+
+interface MarkSheetProps {
+  readonly mark: MarkView;
+  readonly next: DeskRow | null;
+  readonly base: string;
+  readonly reload: () => Promise<MarkView>;
+}
+
+/** The work, one mark for the group, what differs for whom and why, and the sum that each member will see. */
+export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
+  const { course, dates } = useCourse();
+  const notice = useNotice();
+  const navigate = useNavigate();
+  const mayMark = course.role === 'instructor' || course.role === 'assistant';
+  const [sheet, setSheet] = useState<Sheet>(() => sheetOf(mark));
+  const [markText, setMarkText] = useState(mark.groupMark ?? '');
+  const [version, setVersion] = useState(mark.version);
+  const [save] = useSaveMarkMutation();
+  const [release, releasing] = useReleaseMarksMutation();
+  const [recall] = useRecallMarksMutation();
+  const { copy } = mark;
+  const max = copy.points;
+
+  const autosave = useAutosave<Sheet>(async (value) => {
+    const saved = await save({ copyId: copy.id, body: bodyOf(value, version) }).unwrap();
+    setVersion(saved.version);
+  });
+  const change = (part: Partial<Sheet>) => {
+    const nextSheet = { ...sheet, ...part };
+    setSheet(nextSheet);
+    releasing.reset();
+    autosave.change(nextSheet);
+  };
+  const markFault = faultOfMark(markText, max);
+  const changeMark = (text: string) => {
+    const tidy = text.replace(',', '.').trim();
+    setMarkText(tidy);
+    if (faultOfMark(tidy, max) === undefined) change({ groupMark: tidy === '' ? null : tidy });
+  };
+  const adjust = (enrolmentId: string, adjustment: AdjustmentShape | null) => {
+    const adjustments = new Map(sheet.adjustments);
+    if (adjustment) adjustments.set(enrolmentId, adjustment);
+    else adjustments.delete(enrolmentId);
+    change({ adjustments });
+  };
+  const takeTheirs = async () => {
+    const current = await reload();
+    setSheet(sheetOf(current));
+    setMarkText(current.groupMark ?? '');
+    setVersion(current.version);
+    autosave.settle();
+  };
+  const keepMine = async () => {
+    const current = await reload();
+    const saved = await save({ copyId: copy.id, body: bodyOf(sheet, current.version) }).unwrap();
+    setVersion(saved.version);
+    autosave.settle();
+  };
+
+  // The same function that the server runs, so that the sum on the screen is the sum that is released.
+  const results = useMemo(
+    () =>
+      new Map(
+        mark.members.map(({ member }) => {
+          const adjustment = (sheet.adjustments.get(member.enrolmentId) ?? null) as Adjustment | null;
+          return [member.enrolmentId as string, personMark({ groupMark: sheet.groupMark, lateDeduction: mark.lateDeduction, max, adjustment })];
+        }),
+      ),
+    [mark.members, mark.lateDeduction, sheet, max],
+  );
+  const net = sheet.groupMark === null ? null : personMark({ groupMark: sheet.groupMark, lateDeduction: mark.lateDeduction, max }).mark;
+  const count = mark.members.length;
+  const isChangedSinceRelease = mark.releasedAt !== null && version !== mark.version ? true : mark.releasedAt !== null && mark.state !== 'released';
+  const isReleased = mark.releasedAt !== null && !isChangedSinceRelease;
+  const latest = copy.handIns[0];
+
+  const releaseNow = async () => {
+    if (!(await autosave.flush())) return;
+    const current = await reload();
+    const answer = await release({ copyId: copy.id, version: current.version });
+    if ('data' in answer && answer.data) {
+      setVersion(answer.data.version);
+      notice(`Released to ${count} students`, { label: 'Take it back', do: () => void recall(copy.id) });
+    }
+  };
+  const theirs = autosave.state.kind === 'conflict' ? MarkView.safeParse(autosave.state.current).data : undefined;
+
+  return (
+    <Frame style={hueOfGroup(copy.group.number)}>
+      <Doc tabIndex={0} role="region" aria-label={`${copy.group.name}’s work`}>
+        <article>
+          {latest ? (
+            <>
+              <header>
+                <b>
+                  {copy.group.name}, hand-in no. {latest.attempt}
+                </b>
+                <span>
+                  <PersonName name={latest.handedInBy.name} />, {dates.dateTime(latest.handedInAt)}
+                </span>
+              </header>
+              <HandedInWork copyId={copy.id} handIn={latest} dates={dates} />
+            </>
+          ) : (
+            <>
+              <header>
+                <b>{copy.group.name} has not handed in</b>
+                <span>{copy.schedule.due ? `due ${dates.dateTime(copy.schedule.due)}` : ''}</span>
+              </header>
+              {copy.parts.length > 0 && <Small>What stands there so far:</Small>}
+              {copy.parts.map((part) => (
+                <PartView key={part.author.enrolmentId} part={part} />
+              ))}
+            </>
+          )}
+        </article>
+      </Doc>
+      <Feedback>
+        {mark.isStale && <ProblemStrip>New work came in after this mark. Look at it before you release.</ProblemStrip>}
+        {mark.beforeDue && <ProblemStrip>It is not due yet: the group may still hand in again.</ProblemStrip>}
+        <div className="mark">
+          <Field label="Group mark" inputMode="decimal" value={markText} onChange={changeMark} fault={markFault} isDisabled={!mayMark} />
+          <span>of {max}</span>
+        </div>
+        <Field label={`What you say to all ${count}`} lines={7} value={sheet.feedback} onChange={(feedback) => change({ feedback })} isDisabled={!mayMark} placeholder="What works, and what to do next time" />
+        {mark.history.length > 0 && (
+          <details>
+            <summary>Who changed this mark, and when</summary>
+            <ul>
+              {mark.history.map((each, at) => (
+                <li key={at}>
+                  {dates.dateTime(each.at)}, {each.by}: {each.what}
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+      </Feedback>
+      <Sums>
+        <SumStrip $height={56}>
+          <SumPiece height={56} figure={<>{sheet.groupMark ?? '–'} <small>/ {max}</small></>} says="group mark" />
+          <SumPiece
+            height={56}
+            look={mark.lateMinutes > 0 ? 'late' : 'plain'}
+            figure={mark.lateDeduction === '0' ? '−0' : `−${mark.lateDeduction}`}
+            says={mark.lateMinutes > 0 ? `late ${sayMinutes(mark.lateMinutes)}` : latest ? 'on time' : 'nothing handed in'}
+          />
+          <SumPiece height={56} look="net" figure={net ?? '–'} says="for each member" />
+          <div style={{ padding: '10px 28px', font: 'var(--t-12)' }}>
+            <b>Each student: {net ?? 'that mark'} and what you adjust</b>, never above {max}.
+            <br />
+            Students see their own mark and your reason, never a teammate’s.
+          </div>
+        </SumStrip>
+        <MemberTable members={mark.members} adjustments={sheet.adjustments} results={results} max={max} onAdjust={adjust} isDisabled={!mayMark} />
+        {releasing.error && <ProblemStrip>{problemOf(releasing.error).detail}</ProblemStrip>}
+        {autosave.state.kind === 'failed' && <ProblemStrip onRetry={() => void autosave.flush()}>{autosave.state.sentence}</ProblemStrip>}
+        {autosave.state.kind === 'conflict' && (
+          <ProblemStrip>
+            Someone else marked this group meanwhile{theirs ? `: they gave ${theirs.groupMark ?? 'no mark'}, you ${sheet.groupMark ?? 'none'}` : ''}. Yours is still here.{' '}
+            <Button isSmall onPress={() => void keepMine()}>
+              Save mine over it
+            </Button>{' '}
+            <Button isSmall onPress={() => void takeTheirs()}>
+              Take theirs
+            </Button>
+          </ProblemStrip>
+        )}
+        <Foot>
+          <Small role="status">{mayMark ? saySaved(autosave.state, dates.time) : 'You may look, not mark'}</Small>
+          {mark.releasedAt && (
+            <Tag $look={isReleased ? 'solid' : 'warn'}>{isReleased ? `Released ${dates.dateTime(mark.releasedAt)}` : 'Changed since release: students see the earlier mark'}</Tag>
+          )}
+          <span className="grow" />
+          {mayMark && (
+            <>
+              {mark.releasedAt && (
+                <Button kind="quiet" onPress={() => void recall(copy.id)}>
+                  Take back from {count} students
+                </Button>
+              )}
+              <Button kind="main" isDisabled={markFault !== undefined || isReleased || releasing.isLoading || count === 0} onPress={() => void releaseNow()}>
+                {isReleased ? 'Released' : `Release to ${count} ${count === 1 ? 'student' : 'students'}`}
+              </Button>
+            </>
+          )}
+          {next && (
+            <Button onPress={() => void navigate(`${base}/${next.copyId}`)}>
+              Next to mark<Spoken>, {next.group.name}</Spoken>
+              <ArrowRight size={15} aria-hidden="true" />
+            </Button>
+          )}
+        </Foot>
+      </Sums>
+    </Frame>
+  );
+}
+
+function faultOfMark(text: string, max: string): string | undefined {
+  if (text === '') return undefined;
+  if (!isNumber(text)) return 'Write a number, like 31.5.';
+  return Number(text) > Number(max) || Number(text) < 0 ? `From 0 to ${max}.` : undefined;
+}
+
+function bodyOf(sheet: Sheet, version: number): SaveMark {
+  const adjustments = [...sheet.adjustments].map(([enrolmentId, adjustment]) => ({ enrolmentId: enrolmentId as SaveMark['adjustments'][number]['enrolmentId'], adjustment }));
+  return { groupMark: sheet.groupMark, feedback: sheet.feedback, adjustments, version };
+}

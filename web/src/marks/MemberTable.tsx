@@ -1,0 +1,171 @@
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
+import type { PersonMark } from '@jigsaw/core/marks';
+import { Choice } from '../look/Choice.js';
+import { PersonName, Small, Tag } from '../look/index.js';
+
+const Table = styled.div`
+  max-height: 210px;
+  overflow: auto;
+  border-top: var(--hair);
+  th {
+    height: 22px;
+    padding: 0 8px;
+    background: var(--paper);
+    position: sticky;
+    top: 0;
+  }
+  td {
+    height: 40px;
+    padding: 0 8px;
+    border-top: var(--hair);
+  }
+  th:first-child,
+  td:first-child {
+    padding-left: var(--s-4);
+  }
+  .num {
+    text-align: right;
+  }
+  th:last-child,
+  td:last-child {
+    text-align: right;
+    padding-right: var(--s-4);
+  }
+  td:last-child {
+    font: 680 18px/1 var(--font-head);
+  }
+  input {
+    height: 30px;
+    width: 100%;
+    border: 1px solid var(--line);
+    border-radius: 5px;
+    background: var(--surface);
+    padding: 0 8px;
+  }
+  input.figure {
+    width: 64px;
+    text-align: right;
+  }
+  input[aria-invalid='true'] {
+    border-color: var(--attn-line);
+    background: var(--attn-tint);
+  }
+`;
+
+const kinds = [
+  { id: 'same', label: 'As the group' },
+  { id: 'adjusted', label: 'More or less' },
+  { id: 'separate', label: 'A mark of their own' },
+  { id: 'excused', label: 'Excused' },
+] as const;
+type Kind = (typeof kinds)[number]['id'];
+
+interface MemberTableProps {
+  readonly members: MarkView['members'];
+  readonly adjustments: ReadonlyMap<string, AdjustmentShape>;
+  readonly results: ReadonlyMap<string, PersonMark>;
+  readonly max: string;
+  readonly onAdjust: (enrolmentId: string, adjustment: AdjustmentShape | null) => void;
+  readonly isDisabled: boolean;
+}
+
+/** What each credited member gets, and what makes it differ from the group's mark. */
+export function MemberTable({ members, adjustments, results, max, onAdjust, isDisabled }: MemberTableProps) {
+  return (
+    <Table tabIndex={0} role="region" aria-label="Members and their marks">
+      <table>
+        <thead>
+          <tr>
+            <th>Member</th>
+            <th className="num">Words</th>
+            <th className="num">Files</th>
+            <th style={{ width: 180 }}>Differs from the group</th>
+            <th style={{ width: 80 }}>By how much</th>
+            <th style={{ width: '34%' }}>Why, told to the student</th>
+            <th>Mark of {max}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {members.map(({ member, isStillInGroup, words, files }) => (
+            <tr key={member.enrolmentId}>
+              <td>
+                <b>
+                  <PersonName name={member.name} reading={member.reading} />
+                </b>{' '}
+                {!isStillInGroup && <Tag $look="warn">has left the group</Tag>}
+              </td>
+              <td className="num">{words}</td>
+              <td className="num">{files}</td>
+              <AdjustmentCells name={member.name} adjustment={adjustments.get(member.enrolmentId) ?? null} onChange={(next) => onAdjust(member.enrolmentId, next)} isDisabled={isDisabled} />
+              <td>{results.get(member.enrolmentId)?.mark ?? <Small>{adjustments.get(member.enrolmentId)?.kind === 'excused' ? 'excused' : 'none yet'}</Small>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Table>
+  );
+}
+
+interface CellsProps {
+  readonly name: string;
+  readonly adjustment: AdjustmentShape | null;
+  readonly onChange: (adjustment: AdjustmentShape | null) => void;
+  readonly isDisabled: boolean;
+}
+
+/** A figure is kept as it is typed; it counts as soon as it is a number. */
+function AdjustmentCells({ name, adjustment, onChange, isDisabled }: CellsProps) {
+  const kind: Kind = adjustment?.kind ?? 'same';
+  const figure = adjustment?.kind === 'adjusted' ? adjustment.by : adjustment?.kind === 'separate' ? adjustment.mark : '';
+  const [typed, setTyped] = useState(figure);
+  const reason = adjustment?.reason ?? '';
+  const make = (nextKind: Kind, text: string, why: string): AdjustmentShape | null => {
+    const tidy = text.replace(',', '.').replace(/^[+]/, '').replace('−', '-').trim();
+    const isFigure = /^-?\d{1,5}(\.\d{1,2})?$/.test(tidy);
+    if (nextKind === 'same') return null;
+    if (nextKind === 'excused') return { kind: 'excused', reason: why };
+    if (nextKind === 'adjusted') return { kind: 'adjusted', by: isFigure ? tidy : '0', reason: why };
+    return { kind: 'separate', mark: isFigure && !tidy.startsWith('-') ? tidy : '0', reason: why };
+  };
+  return (
+    <>
+      <td>
+        {isDisabled ? (
+          kinds.find((each) => each.id === kind)?.label
+        ) : (
+          <Choice label={`How ${name}’s mark differs`} isLabelHidden value={kind} choices={kinds} onChange={(next) => onChange(make(next, typed, reason))} />
+        )}
+      </td>
+      <td>
+        {(kind === 'adjusted' || kind === 'separate') && (
+          <input
+            className="figure"
+            aria-label={kind === 'adjusted' ? `Points more or less for ${name}` : `${name}’s own mark`}
+            inputMode="decimal"
+            placeholder={kind === 'adjusted' ? '± 0' : '0'}
+            value={typed === '0' ? '' : typed}
+            disabled={isDisabled}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              onChange(make(kind, event.target.value, reason));
+            }}
+          />
+        )}
+      </td>
+      <td>
+        {kind !== 'same' && (
+          <input
+            aria-label={`Why ${name}’s mark differs`}
+            placeholder="The reason; without one it cannot be released"
+            aria-invalid={reason.trim() === ''}
+            value={reason}
+            disabled={isDisabled}
+            onChange={(event) => onChange(make(kind, typed, event.target.value))}
+          />
+        )}
+      </td>
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+import type { MarkStepView } from '@jigsaw/contract/marks';
+
+/** One step on the way to a mark, in words for the person it is about. */
+export function sayStep(step: MarkStepView): string {
+  switch (step.code) {
+    case 'group-mark':
+      return `The group’s mark is ${step.mark} of ${step.max}.`;
+    case 'late':
+      return `${step.deduction} points less, because it was late.`;
+    case 'share':
+      return `Times the share of ${step.factor}.`;
+    case 'adjusted':
+      return `${signed(step.by)} for you: ${step.reason}`;
+    case 'held-at':
+      return step.bound === '0' ? 'Never below 0.' : `Never above ${step.bound}.`;
+    case 'separate':
+      return `A mark of your own, ${step.mark}: ${step.reason}`;
+    case 'excused':
+      return `Excused: ${step.reason}`;
+  }
+}
+
+export const signed = (value: string): string => (value.startsWith('-') ? `−${value.slice(1)}` : `+${value}`);

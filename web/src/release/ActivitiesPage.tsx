@@ -1,0 +1,121 @@
+import { PenLine } from 'lucide-react';
+import { Link, useNavigate } from 'react-router';
+import { styled } from 'styled-components';
+import type { ActivityView } from '@jigsaw/contract/release';
+import { emptyText } from '@jigsaw/core/text';
+import { Bar, Button, Empty, Muted, Page, ProblemStrip, Scroll, Small, Tag, Waiting } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
+
+const List = styled.ul`
+  background: var(--surface);
+  border-bottom: var(--hair);
+`;
+const Line = styled(Link)`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 220px 190px 90px 120px;
+  gap: 16px;
+  align-items: center;
+  min-height: 52px;
+  padding: 6px var(--s-4);
+  border-bottom: var(--hair);
+  text-decoration: none;
+  outline-offset: -3px;
+  &:hover {
+    background: var(--wash);
+  }
+  b {
+    font: var(--h-14);
+    font-size: 15px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  > :last-child {
+    justify-self: end;
+  }
+`;
+const Head = styled.h2`
+  padding: 16px var(--s-4) 8px;
+  font: 600 12px/16px var(--font-text);
+  color: var(--ink-2);
+`;
+
+const draft = {
+  title: 'Untitled assignment',
+  brief: emptyText,
+  points: '40',
+  schedule: { opens: null, due: null, closes: null },
+  latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
+};
+
+export function ActivitiesPage() {
+  const { course } = useCourse();
+  const navigate = useNavigate();
+  const list = useListActivitiesQuery(course.id);
+  const [create, { isLoading, error }] = useDraftActivityMutation();
+  const mayRelease = course.role === 'instructor';
+  const begin = async () => {
+    const answer = await create({ courseId: course.id, body: draft });
+    if ('data' in answer && answer.data) void navigate(answer.data.id);
+  };
+  if (list.error) return <ProblemStrip of={list.error} onRetry={() => void list.refetch()} />;
+  if (!list.data) return <Waiting what="what is released" />;
+  const { activities } = list.data;
+  const drafts = activities.filter((activity) => activity.release === null || activity.release.state.state === 'withdrawn');
+  const out = activities.filter((activity) => !drafts.includes(activity));
+  const write = mayRelease && (
+    <Button kind="main" isDisabled={isLoading} onPress={() => void begin()}>
+      <PenLine size={16} aria-hidden="true" />
+      Write an assignment
+    </Button>
+  );
+  return (
+    <Page>
+      <Bar>
+        <h1>Release</h1>
+        <Muted>Written once; each group gets a copy of its own</Muted>
+        <span className="grow" />
+        {activities.length > 0 && write}
+      </Bar>
+      <Scroll>
+        {error && <ProblemStrip of={error} />}
+        {activities.length === 0 && (
+          <Empty title="Nothing written yet" action={write}>
+            Write an assignment once and release it to a group set: each group works in its own copy, and nobody else sees it.
+          </Empty>
+        )}
+        {drafts.length > 0 && <Activities title="Drafts, seen by staff only" activities={drafts} isLinked={mayRelease} />}
+        {out.length > 0 && <Activities title="Released" activities={out} isLinked={mayRelease} />}
+      </Scroll>
+    </Page>
+  );
+}
+
+export const stateWords = { draft: 'Draft', scheduled: 'Scheduled', live: 'Live', closed: 'Closed', withdrawn: 'Withdrawn' } as const;
+export const stateLook = { draft: 'dash', scheduled: 'plain', live: 'solid', closed: 'plain', withdrawn: 'dash' } as const;
+
+function Activities({ title, activities, isLinked }: { readonly title: string; readonly activities: readonly ActivityView[]; readonly isLinked: boolean }) {
+  const { dates } = useCourse();
+  return (
+    <section aria-label={title}>
+      <Head>{title}</Head>
+      <List>
+        {activities.map((activity) => {
+          const state = activity.release?.state.state ?? 'draft';
+          return (
+            <li key={activity.id}>
+              <Line to={isLinked ? activity.id : '.'}>
+                <b>{activity.title}</b>
+                <span>{activity.release && state !== 'withdrawn' ? `${activity.release.setName}: ${activity.release.groups} groups` : <Muted>to nobody yet</Muted>}</span>
+                <span>{activity.schedule.due ? `Due ${dates.dateTime(activity.schedule.due)}` : <Muted>No due date</Muted>}</span>
+                <Small>{activity.points} points</Small>
+                <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
+              </Line>
+            </li>
+          );
+        })}
+      </List>
+    </section>
+  );
+}

@@ -1,0 +1,106 @@
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import type { ActivityDraft, ReachView } from '@jigsaw/contract/release';
+import type { Dates } from '../look/index.js';
+import { Emblem, hueOfGroup } from '../look/index.js';
+import { RichText } from '../text/index.js';
+
+const Side = styled.aside`
+  border-left: 1px solid var(--ink);
+  background: var(--sunk);
+  overflow: auto;
+  min-height: 0;
+  > header {
+    padding: 12px 16px 10px;
+    background: var(--paper);
+    border-bottom: var(--hair);
+  }
+  > header > div {
+    display: flex;
+    flex-wrap: wrap;
+    margin-top: 8px;
+  }
+  > header button {
+    width: 31px;
+    height: 36px;
+    border: 0;
+    background: none;
+    padding: 0;
+    display: grid;
+    place-items: center;
+    cursor: pointer;
+    border-bottom: 2px solid transparent;
+  }
+  > header button[aria-pressed='true'] {
+    background: var(--hue-tint);
+    border-bottom-color: var(--ink);
+    border-radius: var(--r-1) var(--r-1) 0 0;
+  }
+`;
+const Screen = styled.article`
+  margin: 16px;
+  border: 1px solid var(--edge);
+  border-radius: var(--r-2);
+  background: var(--surface);
+  overflow: hidden;
+  font: var(--t-15);
+  > .top {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    padding: 10px 16px;
+    background: var(--hue-tint);
+    color: var(--hue-ink);
+    font: var(--t-12);
+    border-bottom: var(--hair);
+  }
+  > .in {
+    padding: 14px 16px 18px;
+  }
+  h3 {
+    font: var(--h-22);
+    letter-spacing: -0.015em;
+    overflow-wrap: anywhere;
+  }
+  .facts {
+    font: var(--t-13);
+    color: var(--ink-2);
+    margin: 2px 0 10px;
+  }
+`;
+const mostShown = 24;
+
+/** What one group will see, with its own name in the blanks. */
+export function CopyPreview({ draft, groups, dates }: { readonly draft: ActivityDraft; readonly groups: ReachView['groups']; readonly dates: Dates }) {
+  const [chosen, setChosen] = useState<string | null>(null);
+  const group = groups.find((each) => each.groupId === chosen) ?? groups[0];
+  const { opens, due } = draft.schedule;
+  const facts = [opens && `Opens ${dates.dateTime(opens)}`, due && `due ${dates.dateTime(due)}`, `${draft.points || '?'} points`].filter(Boolean).join(' · ');
+  return (
+    <Side aria-label="What a group will see">
+      <header>
+        <h2>What {group?.name ?? 'a group'} will see</h2>
+        <div>
+          {groups.slice(0, mostShown).map((each) => (
+            <button key={each.groupId} type="button" style={hueOfGroup(each.number)} aria-pressed={each === group} aria-label={each.name} onClick={() => setChosen(each.groupId)}>
+              <Emblem number={each.number} size={26} />
+            </button>
+          ))}
+        </div>
+      </header>
+      <Screen style={group ? hueOfGroup(group.number) : undefined}>
+        <div className="top">
+          {group && <Emblem number={group.number} size={30} />}
+          <span>
+            <b>{group ? `${group.name}’s own copy.` : 'Each group’s own copy.'}</b> No other group sees it.
+          </span>
+        </div>
+        <div className="in">
+          <h3>{draft.title || 'Untitled'}</h3>
+          <p className="facts">{facts}</p>
+          <RichText node={draft.brief} {...(group ? { values: { groupName: group.name, groupNumber: group.number, memberNames: [`the ${group.members} members`] } } : {})} />
+        </div>
+      </Screen>
+    </Side>
+  );
+}

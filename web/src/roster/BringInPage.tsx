@@ -1,0 +1,186 @@
+import { Upload } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { DropZone, FileTrigger, Tab, TabList, TabPanel, Tabs, Text } from 'react-aria-components';
+import type { FileDropItem } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import { styled } from 'styled-components';
+import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
+import { isProblem } from '../api/index.js';
+import { Bar, Button, ButtonLink, Field, Page, ProblemStrip, Scroll, useNotice, Waiting } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { ImportPreviewPanel } from './ImportPreviewPanel.js';
+import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
+
+const Ways = styled(Tabs)`
+  max-width: 760px;
+  margin: 40px auto;
+  padding: 0 var(--s-4);
+  [role='tablist'] {
+    display: flex;
+    gap: var(--s-4);
+    border-bottom: var(--hair);
+    margin-bottom: 16px;
+  }
+  [role='tab'] {
+    padding: 8px 0;
+    cursor: pointer;
+    font: 550 14px/20px var(--font-text);
+    color: var(--ink-2);
+    border-bottom: 2px solid transparent;
+  }
+  [role='tab'][data-selected] {
+    color: var(--ink);
+    border-bottom-color: var(--ink);
+    font-weight: 650;
+  }
+`;
+const Drop = styled(DropZone)`
+  display: grid;
+  justify-items: center;
+  gap: 10px;
+  padding: 44px 24px;
+  border: 1.5px dashed var(--edge);
+  border-radius: var(--r-2);
+  background: var(--surface);
+  text-align: center;
+  &[data-drop-target] {
+    background: var(--sunk);
+    border-color: var(--ink);
+  }
+  p {
+    color: var(--ink-2);
+    max-width: 52ch;
+  }
+`;
+const Paste = styled.div`
+  display: grid;
+  gap: 12px;
+  justify-items: end;
+  > :first-child {
+    width: 100%;
+  }
+  textarea {
+    font: 13px/20px var(--font-mono);
+  }
+`;
+
+type Meanings = ImportPreview['columns'][number]['meaning'][];
+
+interface Given {
+  readonly source: ImportSource;
+  readonly title: string;
+}
+
+/** A class file or a pasted list: read, shown as what would change, and only then brought in, all or nothing. */
+export function BringInPage() {
+  const { course } = useCourse();
+  const navigate = useNavigate();
+  const notice = useNotice();
+  const [given, setGiven] = useState<Given | null>(null);
+  const [pasted, setPasted] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const [preview, { data, error, isLoading, reset }] = usePreviewImportMutation();
+  const [apply, applying] = useApplyImportMutation();
+  const asked = useRef(0);
+
+  const look = async (next: Given, meanings: Meanings | null) => {
+    setFault(null);
+    setGiven(next);
+    asked.current += 1;
+    await preview({ courseId: course.id, body: { source: next.source, meanings } });
+  };
+  const readFile = async (file: File) => {
+    if (file.size > 10 * 1024 * 1024) return setFault('The file is over 10 MB. A class file is a list of people; check that this is the right one.');
+    await look({ title: file.name, source: { kind: 'file', fileName: file.name, contentBase64: await toBase64(file) } }, null);
+  };
+  const bringIn = async (leaveOutLines: number[]) => {
+    if (!given || !data) return;
+    const body = { source: given.source, meanings: data.columns.map((column) => column.meaning), leaveOutLines, fingerprint: data.fingerprint };
+    const answer = await apply({ courseId: course.id, body });
+    if ('data' in answer && answer.data) {
+      const { added, changed } = answer.data;
+      notice(`${added} added, ${changed} changed`);
+      void navigate('../people');
+    } else if (isProblem(answer.error, 'stale-write')) await look(given, body.meanings);
+  };
+  const putAside = () => {
+    setGiven(null);
+    reset();
+    applying.reset();
+  };
+
+  if (given && data) {
+    return (
+      <ImportPreviewPanel
+        title={given.title}
+        preview={data}
+        isBusy={isLoading || applying.isLoading}
+        error={applying.error ?? error}
+        onMeanings={(meanings) => void look(given, meanings)}
+        onBringIn={(lines) => void bringIn(lines)}
+        onPutAside={putAside}
+      />
+    );
+  }
+  return (
+    <Page>
+      <Bar>
+        <h1>Bring people in</h1>
+        <span className="grow" />
+        <ButtonLink kind="quiet" to="../people">
+          Back to the roster
+        </ButtonLink>
+      </Bar>
+      <Scroll>
+        <Ways>
+          <TabList aria-label="Where the people come from">
+            <Tab id="file">From a file</Tab>
+            <Tab id="paste">From a pasted list</Tab>
+          </TabList>
+          <TabPanel id="file">
+            <Drop
+              onDrop={(event) => {
+                const item = event.items.find((each): each is FileDropItem => each.kind === 'file');
+                if (item) void item.getFile().then(readFile);
+              }}
+            >
+              <Upload size={28} aria-hidden="true" />
+              <Text slot="label">
+                <b>Drop the class file here</b>
+              </Text>
+              <p>CSV or any delimited text, as your registry or spreadsheet saves it. Commas, semicolons or tabs, with or without a header. Nothing changes before you have seen it.</p>
+              <FileTrigger acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']} onSelect={(files) => files?.[0] && void readFile(files[0])}>
+                <Button kind="main">Choose a file…</Button>
+              </FileTrigger>
+            </Drop>
+          </TabPanel>
+          <TabPanel id="paste">
+            <Paste>
+              <Field
+                label="One person a line: an address, or a name and an address"
+                lines={12}
+                value={pasted}
+                onChange={setPasted}
+                placeholder={'ada.okafor@school.example\nBen Ek <ben.ek@school.example>\nCho Min, cho.min@school.example'}
+              />
+              <Button kind="main" isDisabled={pasted.trim() === ''} onPress={() => void look({ title: 'Pasted list', source: { kind: 'paste', text: pasted } }, null)}>
+                Show what would change
+              </Button>
+            </Paste>
+          </TabPanel>
+          {isLoading && <Waiting what="the file" rows={2} />}
+          {(fault ?? error) && !isLoading && <ProblemStrip of={error}>{fault ?? undefined}</ProblemStrip>}
+        </Ways>
+      </Scroll>
+    </Page>
+  );
+}
+
+function toBase64(file: Blob): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result).split(',')[1] ?? '');
+    reader.onerror = () => reject(reader.error ?? new Error('the file could not be read'));
+    reader.readAsDataURL(file);
+  });
+}

@@ -1,0 +1,1 @@
+export { useListCoursesQuery } from './rosterApi.js';

@@ -1,0 +1,42 @@
+import { createBrowserRouter, Navigate } from 'react-router';
+import type { RouteObject } from 'react-router';
+import { RequireSession } from './identity/index.js';
+import { CourseShell } from './track/index.js';
+
+/** Pages come when they are first opened; the frame around them is there at once. */
+export const routes: RouteObject[] = [
+  { path: '/welcome', lazy: async () => ({ Component: (await import('./identity/WelcomePage.js')).WelcomePage }) },
+  {
+    element: <RequireSession />,
+    children: [
+      { path: '/', lazy: async () => ({ Component: (await import('./roster/CoursesPage.js')).CoursesPage }) },
+      {
+        path: '/c/:courseId',
+        element: <CourseShell />,
+        children: [
+          { index: true, lazy: async () => ({ Component: (await import('./track/index.js')).FirstStation }) },
+          { path: 'people', lazy: async () => ({ Component: (await import('./roster/RosterPage.js')).RosterPage }) },
+          { path: 'people/bring-in', lazy: async () => ({ Component: (await import('./roster/BringInPage.js')).BringInPage }) },
+          { path: 'groups', lazy: async () => ({ Component: (await import('./groups/SetsPage.js')).SetsPage }) },
+          { path: 'groups/new', lazy: async () => ({ Component: (await import('./groups/NewSetPage.js')).NewSetPage }) },
+          { path: 'groups/:setId', lazy: async () => ({ Component: (await import('./groups/BoardPage.js')).BoardPage }) },
+          { path: 'release', lazy: async () => ({ Component: (await import('./release/ActivitiesPage.js')).ActivitiesPage }) },
+          { path: 'release/:activityId', lazy: async () => ({ Component: (await import('./release/ComposerPage.js')).ComposerPage }) },
+          { path: 'rooms', lazy: async () => ({ Component: (await import('./handin/RoomsPage.js')).RoomsPage }) },
+          { path: 'marks', lazy: async () => ({ Component: (await import('./marks/DeskListPage.js')).DeskListPage }) },
+          { path: 'marks/:releaseId', lazy: async () => ({ Component: (await import('./marks/DeskPage.js')).DeskPage }) },
+          { path: 'marks/:releaseId/:copyId', lazy: async () => ({ Component: (await import('./marks/DeskPage.js')).DeskPage }) },
+          { path: 'due', lazy: async () => ({ Component: (await import('./handin/DuePage.js')).DuePage }) },
+          { path: 'room', lazy: async () => ({ Component: (await import('./handin/RoomPage.js')).RoomPage }) },
+          { path: 'room/:groupId', lazy: async () => ({ Component: (await import('./handin/RoomPage.js')).RoomPage }) },
+          { path: 'work/:copyId', lazy: async () => ({ Component: (await import('./handin/WorkPage.js')).WorkPage }) },
+          { path: 'my-marks', lazy: async () => ({ Component: (await import('./marks/MyMarksPage.js')).MyMarksPage }) },
+          { path: '*', element: <Navigate to="." replace /> },
+        ],
+      },
+      { path: '*', element: <Navigate to="/" replace /> },
+    ],
+  },
+];
+
+export const makeRouter = () => createBrowserRouter(routes);

@@ -1,0 +1,93 @@
+import type { ReactNode } from 'react';
+import { styled } from 'styled-components';
+import type { PlaceholderValues, RichTextNode } from '@jigsaw/core/text';
+import { placeholderOf, placeholderText } from '@jigsaw/core/text';
+
+export const Prose = styled.div`
+  overflow-wrap: anywhere;
+  text-wrap: pretty;
+  > * + * {
+    margin-top: 0.55em;
+  }
+  ul,
+  ol {
+    padding-left: 1.4em;
+  }
+  ul {
+    list-style: disc;
+  }
+  ol {
+    list-style: decimal;
+  }
+  h2 {
+    font: var(--h-17);
+  }
+  blockquote {
+    margin: 0;
+    padding-left: 12px;
+    border-left: 2px solid var(--line-2);
+    color: var(--ink-2);
+  }
+  a {
+    text-underline-offset: 3px;
+  }
+`;
+const Filled = styled.span`
+  background: var(--hue-tint, var(--sunk));
+  color: var(--hue-ink, var(--ink));
+  padding: 0 4px;
+  border-radius: var(--r-1);
+  font-weight: 620;
+`;
+
+/** Rich text from its JSON, node by node: nothing that is not known here can appear on a page. */
+export function RichText({ node, values }: { readonly node: RichTextNode; readonly values?: PlaceholderValues }) {
+  return <Prose>{(node.content ?? []).map((child, at) => renderNode(child, at, values))}</Prose>;
+}
+
+function renderNode(node: RichTextNode, key: number, values: PlaceholderValues | undefined): ReactNode {
+  const children = (node.content ?? []).map((child, at) => renderNode(child, at, values));
+  switch (node.type) {
+    case 'paragraph':
+      return <p key={key}>{children.length > 0 ? children : <br />}</p>;
+    case 'heading':
+      return <h2 key={key}>{children}</h2>;
+    case 'bulletList':
+      return <ul key={key}>{children}</ul>;
+    case 'orderedList':
+      return <ol key={key}>{children}</ol>;
+    case 'listItem':
+      return <li key={key}>{children}</li>;
+    case 'blockquote':
+      return <blockquote key={key}>{children}</blockquote>;
+    case 'horizontalRule':
+      return <hr key={key} />;
+    case 'hardBreak':
+      return <br key={key} />;
+    case 'placeholder':
+      return <Filled key={key}>{values ? placeholderText(placeholderOf(node), values) : sayPlaceholder(placeholderOf(node))}</Filled>;
+    case 'text':
+      return <span key={key}>{markedText(node)}</span>;
+    default:
+      return null;
+  }
+}
+
+export const sayPlaceholder = (what: ReturnType<typeof placeholderOf>): string =>
+  ({ 'group-name': 'group’s name', 'group-members': 'group’s members', 'group-number': 'group’s number' })[what];
+
+function markedText(node: RichTextNode): ReactNode {
+  return (node.marks ?? []).reduce<ReactNode>((inner, mark) => {
+    if (mark.type === 'bold') return <b>{inner}</b>;
+    if (mark.type === 'italic') return <i>{inner}</i>;
+    const href = mark.attrs?.['href'];
+    if (mark.type === 'link' && typeof href === 'string' && /^(https?:|mailto:)/i.test(href)) {
+      return (
+        <a href={href} rel="noreferrer noopener" target="_blank">
+          {inner}
+        </a>
+      );
+    }
+    return inner;
+  }, node.text);
+}

@@ -1,0 +1,179 @@
+import { EditorContent, useEditor } from '@tiptap/react';
+import type { Editor, JSONContent } from '@tiptap/react';
+import StarterKit from '@tiptap/starter-kit';
+import { Bold, Italic, List, ListOrdered } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import type { ReactNode } from 'react';
+import { ToggleButton, Toolbar } from 'react-aria-components';
+import { styled } from 'styled-components';
+import type { RichTextNode } from '@jigsaw/core/text';
+import { Button } from '../look/index.js';
+import { placeholderNode } from './placeholderNode.js';
+import { Prose, sayPlaceholder } from './RichText.js';
+
+const Box = styled.div`
+  border: 1px solid var(--edge);
+  border-radius: var(--r-2);
+  background: var(--surface);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  &:focus-within {
+    outline: 2px solid var(--ink);
+    outline-offset: 2px;
+  }
+`;
+const Tools = styled(Toolbar)`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px;
+  min-height: 34px;
+  padding: 2px 6px;
+  border-bottom: var(--hair);
+  font: var(--t-12);
+  color: var(--ink-2);
+  .grow {
+    flex: 1;
+  }
+`;
+const Tool = styled(ToggleButton)`
+  display: grid;
+  place-items: center;
+  width: 30px;
+  height: 28px;
+  border: 0;
+  border-radius: var(--r-1);
+  background: none;
+  color: var(--ink);
+  cursor: pointer;
+  &[data-hovered] {
+    background: var(--wash);
+  }
+  &[data-selected] {
+    background: var(--ink);
+    color: var(--on-ink);
+  }
+`;
+const Area = styled(Prose)`
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  cursor: text;
+  .tiptap {
+    outline: 0;
+    min-height: 100%;
+    padding: 9px 12px;
+    font: 14px/21px var(--font-text);
+  }
+  .tiptap > * + * {
+    margin-top: 7px;
+  }
+  [data-placeholder] {
+    font: 600 13px/18px var(--font-text);
+    background: var(--sunk);
+    border: 1px dashed var(--edge);
+    border-radius: var(--r-1);
+    padding: 0 5px;
+    white-space: nowrap;
+  }
+`;
+
+interface EditorProps {
+  readonly label: string;
+  readonly value: RichTextNode;
+  readonly onChange: (value: RichTextNode) => void;
+  readonly minHeight?: number;
+  /** Offers the blanks that each group's copy fills in. */
+  readonly hasPlaceholders?: boolean;
+  readonly foot?: ReactNode;
+}
+
+/** What is kept here is what the contract allows: no code, no underline, no strike. */
+const extensions = [StarterKit.configure({ code: false, codeBlock: false, strike: false, underline: false, heading: { levels: [2, 3] }, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } }), placeholderNode];
+
+/** A value that comes from outside (another window, an undo) replaces the text only while nobody types in it. */
+export default function RichTextEditor({ label, value, onChange, minHeight = 160, hasPlaceholders, foot }: EditorProps) {
+  const latest = useRef(onChange);
+  const typed = useRef(value);
+  useEffect(() => {
+    latest.current = onChange;
+  });
+  const editor = useEditor({
+    extensions,
+    content: asContent(value),
+    editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': label } },
+    onUpdate: ({ editor: at }) => {
+      typed.current = clean(at.getJSON() as RichTextNode);
+      latest.current(typed.current);
+    },
+  });
+  useEffect(() => {
+    if (value === typed.current || editor.isFocused) return;
+    typed.current = value;
+    editor.commands.setContent(asContent(value), { emitUpdate: false });
+  }, [value, editor]);
+  return (
+    <Box>
+      <EditorTools editor={editor} hasPlaceholders={hasPlaceholders ?? false} />
+      <Area style={{ minHeight }} onClick={() => editor.commands.focus()}>
+        <EditorContent editor={editor} style={{ minHeight: 'inherit' }} />
+      </Area>
+      {foot}
+    </Box>
+  );
+}
+
+function EditorTools({ editor, hasPlaceholders }: { readonly editor: Editor; readonly hasPlaceholders: boolean }) {
+  const [, redraw] = useState(0);
+  useEffect(() => {
+    const onTransaction = () => redraw((count) => count + 1);
+    editor.on('transaction', onTransaction);
+    return () => {
+      editor.off('transaction', onTransaction);
+    };
+  }, [editor]);
+  const tool = (name: string, label: string, icon: ReactNode, toggle: () => void) => (
+    <Tool aria-label={label} isSelected={editor.isActive(name)} onChange={toggle}>
+      {icon}
+    </Tool>
+  );
+  const put = (what: 'group-name' | 'group-members') => editor.chain().focus().insertContent({ type: 'placeholder', attrs: { what } }).run();
+  return (
+    <Tools aria-label="Formatting">
+      {tool('bold', 'Bold', <Bold size={15} />, () => editor.chain().focus().toggleBold().run())}
+      {tool('italic', 'Italic', <Italic size={15} />, () => editor.chain().focus().toggleItalic().run())}
+      {tool('bulletList', 'List', <List size={15} />, () => editor.chain().focus().toggleBulletList().run())}
+      {tool('orderedList', 'Numbered list', <ListOrdered size={15} />, () => editor.chain().focus().toggleOrderedList().run())}
+      <span className="grow" />
+      {hasPlaceholders && (
+        <>
+          Put in
+          <Button kind="quiet" isSmall onPress={() => put('group-name')}>
+            {sayPlaceholder('group-name')}
+          </Button>
+          <Button kind="quiet" isSmall onPress={() => put('group-members')}>
+            {sayPlaceholder('group-members')}
+          </Button>
+        </>
+      )}
+    </Tools>
+  );
+}
+
+/** The editor's own type is mutable; it copies what it is given. */
+const asContent = (node: RichTextNode) => node as JSONContent;
+
+/** Leaves out attributes that only the editor needs, so that an unchanged text is the same JSON. */
+function clean(node: RichTextNode): RichTextNode {
+  const { type, text, marks, content } = node;
+  const kept = Object.entries(node.attrs ?? {}).filter(([key, value]) => value !== null && ['level', 'start', 'what'].includes(key));
+  const keptMarks = marks?.map((mark) => (mark.type === 'link' ? { type: 'link', attrs: { href: mark.attrs?.['href'] } } : { type: mark.type }));
+  return {
+    type,
+    ...(kept.length > 0 ? { attrs: Object.fromEntries(kept) } : {}),
+    ...(text === undefined ? {} : { text }),
+    ...(keptMarks ? { marks: keptMarks } : {}),
+    ...(content ? { content: content.map(clean) } : {}),
+  };
+}

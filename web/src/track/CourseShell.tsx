@@ -1,0 +1,120 @@
+import { Suspense } from 'react';
+import { Link, Navigate, Outlet, useOutletContext, useParams } from 'react-router';
+import { styled } from 'styled-components';
+import type { SessionView } from '@jigsaw/contract/identity';
+import { useLiveChanges } from '../live/useLiveChanges.js';
+import { Empty, ProblemStrip, ProductMark, Waiting } from '../look/index.js';
+import { useListCoursesQuery } from '../roster/index.js';
+import { useCourse } from './course.js';
+import { PersonMenu } from './PersonMenu.js';
+import { Track } from './Track.js';
+import { useReadFiguresQuery } from './trackApi.js';
+
+const Frame = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-rows: var(--masthead) minmax(0, 1fr);
+  overflow: hidden;
+  &[data-student] {
+    font: var(--t-15);
+  }
+  @media (max-width: 700px) {
+    &[data-student] {
+      display: block;
+      height: auto;
+      min-height: 100%;
+      overflow: visible;
+      padding-bottom: 62px;
+    }
+  }
+`;
+const Masthead = styled.header`
+  display: flex;
+  height: var(--masthead);
+  background: var(--surface);
+  border-bottom: 1px solid var(--ink);
+  position: relative;
+  z-index: var(--z-track);
+  @media (max-width: 700px) {
+    [data-student] > & {
+      height: 48px;
+    }
+  }
+`;
+const Brand = styled(Link)`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  width: 236px;
+  padding: 0 var(--s-2) 0 var(--s-4);
+  text-decoration: none;
+  flex: none;
+  min-width: 0;
+  > span {
+    min-width: 0;
+  }
+  b {
+    display: block;
+    font: var(--h-14);
+    font-size: 15px;
+    letter-spacing: -0.01em;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small {
+    display: block;
+    font: var(--t-11);
+    color: var(--ink-3);
+  }
+  @media (max-width: 700px) {
+    [data-student] & {
+      width: auto;
+      flex: 1;
+    }
+  }
+`;
+
+/** The frame of every page of a course: masthead, track, live changes. */
+export function CourseShell() {
+  const { courseId = '' } = useParams();
+  const session = useOutletContext<SessionView>();
+  const courses = useListCoursesQuery();
+  const course = courses.data?.courses.find((each) => each.id === courseId);
+  const figures = useReadFiguresQuery(courseId, { skip: !course });
+  useLiveChanges(course ? courseId : null);
+
+  if (courses.error) return <ProblemStrip of={courses.error} onRetry={() => void courses.refetch()} />;
+  if (!courses.data) return <Waiting what="the course" />;
+  if (!course) {
+    return (
+      <Empty title="Nothing here" action={<Link to="/">To your courses</Link>}>
+        There is no course at this address, or it is not yours to see.
+      </Empty>
+    );
+  }
+  return (
+    <Frame data-student={course.role === 'student' || undefined}>
+      <Masthead>
+        <Brand to={`/c/${courseId}`}>
+          <ProductMark size={30} />
+          <span>
+            <b>{course.title}</b>
+            <small>{[course.code, course.term].filter(Boolean).join(' · ')}</small>
+          </span>
+        </Brand>
+        {figures.data && <Track base={`/c/${courseId}`} figures={figures.data} />}
+        <PersonMenu session={session} />
+      </Masthead>
+      <Suspense fallback={<Waiting what="the page" />}>
+        <Outlet context={course} />
+      </Suspense>
+    </Frame>
+  );
+}
+
+/** Staff start with the people, students with what is due. */
+export function FirstStation() {
+  const { course } = useCourse();
+  return <Navigate to={course.role === 'student' ? 'due' : 'people'} replace />;
+}

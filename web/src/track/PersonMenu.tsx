@@ -1,0 +1,94 @@
+import { useState } from 'react';
+import { Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover, Separator } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import { styled } from 'styled-components';
+import type { SessionView } from '@jigsaw/contract/identity';
+import { useSignOutMutation } from '../identity/index.js';
+import { Button, chooseTheme, chosenTheme, initials } from '../look/index.js';
+import type { Theme } from '../look/index.js';
+
+const Place = styled.div`
+  display: flex;
+  align-items: center;
+  padding: 0 var(--s-4) 0 var(--s-3);
+  flex: none;
+  button {
+    width: 32px;
+    padding: 0;
+    font: 650 12px/1 var(--font-head);
+  }
+`;
+const Sheet = styled(Popover)`
+  min-width: 220px;
+  background: var(--surface);
+  border: 1px solid var(--ink);
+  border-radius: var(--r-2);
+  box-shadow: var(--lift);
+  padding: 6px;
+  [role='menuitem'],
+  [role='menuitemradio'] {
+    display: flex;
+    justify-content: space-between;
+    padding: 6px 10px;
+    border-radius: var(--r-1);
+    cursor: pointer;
+    outline-offset: -2px;
+  }
+  [data-focused] {
+    background: var(--wash-2);
+  }
+  [data-selected] {
+    font-weight: 650;
+  }
+  header {
+    padding: 6px 10px;
+    font: var(--t-12);
+    color: var(--ink-2);
+  }
+  [role='separator'] {
+    border-top: var(--hair);
+    margin: 6px 0;
+  }
+`;
+
+export function PersonMenu({ session }: { readonly session: SessionView }) {
+  const [theme, setTheme] = useState<Theme>(chosenTheme);
+  const [signOut] = useSignOutMutation();
+  const navigate = useNavigate();
+  const leave = async () => {
+    await signOut();
+    window.location.assign('/'); // a full load: nothing of theirs stays in memory
+  };
+  return (
+    <Place>
+      <MenuTrigger>
+        <Button aria-label={`${session.person.name}: your account`}>{initials(session.person.name)}</Button>
+        <Sheet placement="bottom end">
+          <Menu aria-label="Your account">
+            <MenuSection>
+              <Header>{session.person.name}</Header>
+              <MenuItem onAction={() => void navigate('/')}>Courses</MenuItem>
+            </MenuSection>
+            <Separator />
+            <MenuSection
+              aria-label="Light or dark"
+              selectionMode="single"
+              selectedKeys={[theme]}
+              onSelectionChange={(keys) => {
+                const next = [...(keys as Set<Theme>)][0] ?? 'system';
+                setTheme(next);
+                chooseTheme(next);
+              }}
+            >
+              <MenuItem id="light">Light</MenuItem>
+              <MenuItem id="dark">Dark</MenuItem>
+              <MenuItem id="system">As this machine</MenuItem>
+            </MenuSection>
+            <Separator />
+            <MenuItem onAction={() => void leave()}>Sign out</MenuItem>
+          </Menu>
+        </Sheet>
+      </MenuTrigger>
+    </Place>
+  );
+}

@@ -1,0 +1,175 @@
+import { Link, useLocation } from 'react-router';
+import { styled } from 'styled-components';
+import type { Figures } from '@jigsaw/contract/track';
+import { seamPath } from '../look/index.js';
+
+interface Station {
+  readonly id: string;
+  readonly path: string;
+  readonly label: string;
+  readonly figure: string;
+  readonly needs: boolean;
+}
+
+const height = 56;
+const knob = 52;
+/** Which neighbour owns the tab at each seam. */
+const owners = ['left', 'right', 'left', 'right'] as const;
+
+const Nav = styled.nav`
+  display: flex;
+  flex: 1;
+  border-left: var(--hair);
+  border-right: var(--hair);
+  min-width: 0;
+  &[data-student] {
+    flex: 0 1 520px;
+    margin-left: auto;
+  }
+  @media (max-width: 700px) {
+    &[data-student] {
+      position: fixed;
+      left: 0;
+      right: 0;
+      bottom: 0;
+      height: 58px;
+      border: 0;
+      border-top: 1px solid var(--ink);
+      background: var(--surface);
+      z-index: var(--z-track);
+    }
+  }
+`;
+const Piece = styled(Link)`
+  --fill: var(--surface);
+  position: relative;
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  gap: 2px;
+  padding: 0 var(--s-3) 0 26px;
+  background: var(--fill);
+  text-decoration: none;
+  &:first-child {
+    padding-left: 18px;
+  }
+  &[data-owner] {
+    z-index: 1;
+  }
+  &:hover {
+    --fill: var(--sunk);
+  }
+  &[aria-current] {
+    --fill: var(--ink);
+    color: var(--on-ink);
+  }
+  &:focus-visible {
+    outline-offset: -4px;
+    z-index: 2;
+  }
+  &[aria-current]:focus-visible {
+    outline-color: var(--on-ink);
+  }
+  b {
+    font: var(--h-14);
+    font-size: 15px;
+  }
+  span {
+    font: var(--t-12);
+    color: var(--ink-2);
+    align-self: flex-start;
+    white-space: nowrap;
+  }
+  &[aria-current] span {
+    color: inherit;
+    opacity: 0.86;
+  }
+  span[data-needs],
+  &[aria-current] span[data-needs] {
+    opacity: 1;
+    color: var(--on-attn);
+    background: var(--attn);
+    border-radius: var(--r-1);
+    padding: 0 5px;
+    margin-left: -1px;
+    font-weight: 600;
+  }
+  svg {
+    position: absolute;
+    top: 0;
+    overflow: visible;
+  }
+  svg[data-side='right'] {
+    left: 100%;
+  }
+  svg[data-side='left'] {
+    left: 0;
+  }
+  svg path:first-child {
+    fill: var(--fill);
+  }
+  svg path:last-child {
+    fill: none;
+    stroke: var(--line-2);
+    stroke-width: 1.25;
+  }
+  &[aria-current] svg path:last-child {
+    stroke: var(--ink);
+  }
+`;
+
+function Seam({ side }: { readonly side: 'left' | 'right' }) {
+  const path = seamPath(height, knob, side);
+  return (
+    <svg data-side={side} width="1" height={height} viewBox={`0 0 1 ${height}`} aria-hidden="true">
+      <path d={`${path}Z`} />
+      <path d={path} />
+    </svg>
+  );
+}
+
+/** The order of the work is the navigation; each piece says where somebody is needed. */
+export function Track({ base, figures }: { readonly base: string; readonly figures: Figures }) {
+  const { pathname } = useLocation();
+  const stations = figures.kind === 'staff' ? staffStations(figures) : studentStations(figures);
+  const here = pathname.slice(base.length + 1).split('/')[0] ?? '';
+  return (
+    <Nav aria-label="Working order" data-student={figures.kind === 'student' || undefined}>
+      {stations.map((station, at) => {
+        const ownsLeft = at > 0 && owners[at - 1] === 'right';
+        const ownsRight = at < stations.length - 1 && owners[at] === 'left';
+        const isHere = station.id === here || (station.id === 'due' && here === 'work');
+        return (
+          <Piece key={station.id} to={`${base}/${station.path}`} aria-current={isHere ? 'page' : undefined} data-owner={ownsLeft || ownsRight || undefined}>
+            {ownsLeft && <Seam side="left" />}
+            {ownsRight && <Seam side="right" />}
+            <b>{station.label}</b>
+            <span data-needs={station.needs || undefined}>{station.figure}</span>
+          </Piece>
+        );
+      })}
+    </Nav>
+  );
+}
+
+const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
+
+function staffStations({ enrolled, unplaced, live, drafts, rooms, toMark }: Extract<Figures, { kind: 'staff' }>): Station[] {
+  return [
+    { id: 'people', path: 'people', label: 'People', figure: `${enrolled} enrolled`, needs: false },
+    { id: 'groups', path: 'groups', label: 'Groups', figure: unplaced > 0 ? `${unplaced} unplaced` : 'all placed', needs: unplaced > 0 },
+    { id: 'release', path: 'release', label: 'Release', figure: `${live} live · ${plural(drafts, 'draft', 'drafts')}`, needs: false },
+    { id: 'rooms', path: 'rooms', label: 'Rooms', figure: plural(rooms, 'room', 'rooms'), needs: false },
+    { id: 'marks', path: 'marks', label: 'Marks', figure: toMark > 0 ? `${toMark} to mark` : 'nothing to mark', needs: toMark > 0 },
+  ];
+}
+
+function studentStations({ due, rooms, newMarks }: Extract<Figures, { kind: 'student' }>): Station[] {
+  return [
+    { id: 'due', path: 'due', label: 'Due', figure: due > 0 ? `${due} to hand in` : 'nothing owed', needs: due > 0 },
+    { id: 'room', path: 'room', label: 'Room', figure: rooms > 0 ? plural(rooms, 'group', 'groups') : 'no group yet', needs: false },
+    { id: 'my-marks', path: 'my-marks', label: 'Marks', figure: newMarks > 0 ? plural(newMarks, 'new mark', 'new marks') : 'nothing new', needs: newMarks > 0 },
+  ];
+}

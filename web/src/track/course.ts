@@ -1,0 +1,10 @@
+import { useOutletContext } from 'react-router';
+import type { CourseView } from '@jigsaw/contract/roster';
+import { datesIn } from '../look/index.js';
+import type { Dates } from '../look/index.js';
+
+/** The course of the page and how it writes times. */
+export function useCourse(): { course: CourseView; dates: Dates } {
+  const course = useOutletContext<CourseView>();
+  return { course, dates: datesIn(course.timeZone) };
+}

@@ -1,0 +1,2 @@
+export { CourseShell, FirstStation } from './CourseShell.js';
+export { useCourse } from './course.js';

@@ -1,0 +1,8 @@
+import { Figures } from '@jigsaw/contract/track';
+import { api } from '../api/index.js';
+
+export const { useReadFiguresQuery } = api.injectEndpoints({
+  endpoints: (build) => ({
+    readFigures: build.query<Figures, string>({ query: (courseId) => `courses/${courseId}/figures`, responseSchema: Figures, providesTags: ['Figures'] }),
+  }),
+});

@@ -1,0 +1,13 @@
+import optimizeLocales from '@react-aria/optimize-locales-plugin';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+const server = process.env['JIGSAW_API'] ?? 'http://127.0.0.1:3000';
+
+export default defineConfig({
+  plugins: [react(), { ...optimizeLocales.vite({ locales: ['en-US', 'en-GB'] }), enforce: 'pre' }],
+  resolve: { conditions: ['@jigsaw/source', 'module', 'browser', 'development|production'], dedupe: ['react', 'react-dom'] },
+  worker: { format: 'es' },
+  server: { proxy: { '/api': server } },
+  build: { target: 'es2022', chunkSizeWarningLimit: 700 },
+});
