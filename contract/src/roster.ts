@@ -55,7 +55,7 @@ export type ImportSource = z.infer<typeof ImportSource>;
 
 export const PreviewRequest = z.strictObject({
   source: ImportSource,
-  role: Role.exclude(['observer']).default('student'),
+  role: Role.default('student'),
   /** null: guess. */
   meanings: z.array(ColumnMeaning).nullable(),
 });
@@ -86,7 +86,7 @@ export type ImportPreview = z.infer<typeof ImportPreview>;
 
 export const ImportRequest = z.strictObject({
   source: ImportSource,
-  role: Role.exclude(['observer']).default('student'),
+  role: Role.default('student'),
   meanings: z.array(ColumnMeaning),
   /** Problem rows that the person chose to leave out, by line; any other problem row refuses the whole file. */
   leaveOutLines: z.array(z.number().int()).max(20_000),

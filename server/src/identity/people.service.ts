@@ -110,7 +110,9 @@ export class PeopleService {
     >(
       `SELECT DISTINCT ON (p."id") p."id" AS "personId", p."addressKey", p."name", p."reading", e."role", e."courseId",
               (SELECT g."number" FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId"
-                WHERE m."enrolmentId" = e."id" AND m."until" IS NULL ORDER BY m."from" LIMIT 1) AS "groupNumber"
+                WHERE m."enrolmentId" = e."id" AND m."until" IS NULL AND m."setId" =
+                  (SELECT s."id" FROM "group_set" s WHERE s."courseId" = e."courseId"
+                    ORDER BY (SELECT count(*) FROM "course_group" WHERE "setId" = s."id") DESC LIMIT 1)) AS "groupNumber"
          FROM "person" p JOIN "enrolment" e ON e."personId" = p."id" AND e."leftAt" IS NULL
         WHERE p."addressKey" = ANY($1) ORDER BY p."id", e."joinedAt"`,
       [this.config.demoPeople.map((offered) => sameAddress(offered.email))],

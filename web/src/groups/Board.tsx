@@ -84,6 +84,11 @@ const Tray = styled.section`
     min-height: 120px;
     overflow: auto;
     padding: 6px 8px;
+    display: flex;
+    flex-direction: column;
+  }
+  > div > * {
+    flex: 1;
   }
   > footer {
     padding: 10px var(--s-4) 12px;
@@ -132,7 +137,7 @@ const Find = styled(SearchField)`
 const Cards = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(232px, 1fr));
-  grid-auto-rows: minmax(188px, auto);
+  grid-auto-rows: max-content;
   gap: 8px;
   padding: 12px var(--s-4);
   min-height: 0;
@@ -220,7 +225,7 @@ export function Board({ board }: { readonly board: BoardView }) {
     const kept = more.isHeld() ? [...acts.selected].filter((id) => !inList.has(id)) : [];
     acts.select([...kept, ...students]);
   };
-  const keys = useBoardKeys({
+  const typed = useBoardKeys({
     groupCount: board.groups.length,
     hasSelection: acts.selected.size > 0 && mayPlace,
     onNumber: (number) => acts.send(acts.selected, board.groups.find((group) => group.number === number)!.id),
@@ -235,7 +240,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   const drop = (to: Parameters<BoardActs['send']>[1]) => (students: readonly EnrolmentId[]) => mayPlace && acts.send(students, to);
 
   return (
-    <Frame onKeyDownCapture={keys.onKeyDownCapture} {...more.handlers}>
+    <Frame {...more.handlers}>
       <SetTabs board={board} acts={acts} />
       <Work>
         <Tray aria-label="Unplaced">
@@ -288,8 +293,8 @@ export function Board({ board }: { readonly board: BoardView }) {
         </Cards>
       </Work>
       <Hints>
-        {keys.typed !== '' ? (
-          <b>To group {keys.typed}…</b>
+        {typed !== '' ? (
+          <b>To group {typed}…</b>
         ) : acts.selected.size > 0 ? (
           <>
             <b>{acts.selected.size} selected.</b>

@@ -17,6 +17,7 @@ const Card = styled.section`
   border: var(--hair);
   border-radius: var(--r-2);
   min-width: 0;
+  min-height: 194px;
   display: flex;
   flex-direction: column;
   &[data-over] {
@@ -51,7 +52,8 @@ const Card = styled.section`
     color: var(--ink);
     white-space: nowrap;
   }
-  .count span {
+  .count small {
+    font: inherit;
     color: var(--ink-3);
     font-weight: 500;
   }
@@ -62,9 +64,11 @@ const Card = styled.section`
   > header button[data-focus-visible] {
     opacity: 1;
   }
-  mark {
-    background: none;
-    color: inherit;
+`;
+const Found = styled.mark`
+  display: contents;
+  color: inherit;
+  .name {
     font-weight: 680;
     text-decoration: underline 2px;
     text-underline-offset: 3px;
@@ -109,7 +113,7 @@ export function GroupCard({ board, group, members, sought, selected, onSelect, o
         )}
         <span className="count">
           {over > 0 && <Tag $look="needs">{over} over</Tag>} {members.length}
-          {capacity !== null && <span>/{capacity}</span>}
+          {capacity !== null && <small>/{capacity}</small>}
         </span>
       </header>
       <div>
@@ -120,7 +124,7 @@ export function GroupCard({ board, group, members, sought, selected, onSelect, o
           onSelect={onSelect}
           onDrop={onDrop}
           renderEmpty={() => <Free>{free > 0 ? `${free} free places` : 'Nobody yet'}</Free>}
-          renderStudent={(student) => (isSought(student, sought) ? <mark><StudentName student={student} /></mark> : <StudentName student={student} />)}
+          renderStudent={(student) => (isSought(student, sought) ? <Found><StudentName student={student} /></Found> : <StudentName student={student} />)}
         />
         {members.length > 0 && free > 0 && <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>}
       </div>

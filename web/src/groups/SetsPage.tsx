@@ -3,13 +3,13 @@ import { ButtonLink, Empty, ProblemStrip, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
 
-/** The station opens on the first set; without one it says how to begin. */
+/** The station opens where somebody is unplaced, else on the first set; without one it says how to begin. */
 export function SetsPage() {
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
   if (sets.error) return <ProblemStrip of={sets.error} onRetry={() => void sets.refetch()} />;
   if (!sets.data) return <Waiting what="the group sets" />;
-  const [first] = sets.data.sets;
+  const first = sets.data.sets.find((set) => set.unplaced > 0) ?? sets.data.sets[0];
   if (first) return <Navigate to={first.id} replace />;
   return (
     <Empty title="No groups yet" action={course.role === 'instructor' ? <ButtonLink kind="main" to="new">Make a group set</ButtonLink> : undefined}>

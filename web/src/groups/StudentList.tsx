@@ -11,7 +11,7 @@ const dragType = 'application/x-jigsaw-students+json';
 
 const List = styled(GridList<BoardStudent>)`
   display: block;
-  min-height: 100%;
+  min-height: 36px;
   outline: none;
   &[data-drop-target] {
     outline: 2px solid var(--hue, var(--ink));
@@ -43,7 +43,7 @@ const Item = styled(GridListItem)`
   &[data-dragging] {
     opacity: 0.45;
   }
-  > span {
+  .name {
     flex: 1;
     min-width: 0;
     overflow: hidden;
@@ -113,7 +113,7 @@ export function StudentList({ label, students, selected, onSelect, onDrop, rende
 
 export function StudentName({ student }: { readonly student: BoardStudent }) {
   return (
-    <span>
+    <span className="name">
       <PersonName name={student.name} reading={student.reading} />
     </span>
   );

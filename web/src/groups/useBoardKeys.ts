@@ -1,5 +1,4 @@
 import { useEffect, useRef, useState } from 'react';
-import type { KeyboardEvent } from 'react';
 import { groupNumberTyped } from '@jigsaw/core/groups';
 
 const pauseMs = 600;
@@ -17,8 +16,8 @@ interface Keys {
   readonly onFind: () => void;
 }
 
-/** The Board's keys. A number sends the selection to that group: at once when no longer number fits, else after a pause or Enter. */
-export function useBoardKeys(keys: Keys): { typed: string; onKeyDownCapture: (event: KeyboardEvent) => void } {
+/** The Board's keys, wherever on its page the focus is. A number sends the selection to that group: at once when no longer number fits, else after a pause or Enter. */
+export function useBoardKeys(keys: Keys): string {
   const [typed, setTyped] = useState('');
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
@@ -31,7 +30,7 @@ export function useBoardKeys(keys: Keys): { typed: string; onKeyDownCapture: (ev
     else keys.onNumber(number);
   };
 
-  const onKeyDownCapture = (event: KeyboardEvent) => {
+  const onKeyDown = (event: KeyboardEvent) => {
     if (event.target instanceof HTMLElement && event.target.closest('input, textarea, [role="dialog"], [role="menu"]')) return;
     const isPlain = !event.altKey && !event.ctrlKey && !event.metaKey;
     const act = (does: () => void) => {
@@ -64,5 +63,15 @@ export function useBoardKeys(keys: Keys): { typed: string; onKeyDownCapture: (ev
     if (event.key.toLowerCase() === 'u') act(keys.onUnplace);
     if (event.key.toLowerCase() === 's') act(keys.onSwap);
   };
-  return { typed, onKeyDownCapture };
+  const latest = useRef(onKeyDown);
+  useEffect(() => {
+    latest.current = onKeyDown;
+  });
+  useEffect(() => {
+    // Before the lists hear of it: they would take a letter for the start of a name.
+    const hear = (event: KeyboardEvent) => latest.current(event);
+    window.addEventListener('keydown', hear, true);
+    return () => window.removeEventListener('keydown', hear, true);
+  }, []);
+  return typed;
 }

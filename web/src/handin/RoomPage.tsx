@@ -125,6 +125,8 @@ const Thing = styled(Link)`
   }
 `;
 
+const mostMembersShown = 8;
+
 /** A group's room as its members see it: who is in it, and what was released to it. */
 export function RoomPage() {
   const { course } = useCourse();
@@ -132,7 +134,7 @@ export function RoomPage() {
   const rooms = useListRoomsQuery(course.id);
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="your room" />;
-  const room = rooms.data.rooms.find((each) => each.group.id === groupId) ?? (groupId === undefined ? rooms.data.rooms[0] : undefined);
+  const room = rooms.data.rooms.find((each) => each.group.id === groupId) ?? (groupId === undefined ? busiest(rooms.data.rooms) : undefined);
   if (!room) {
     return groupId === undefined ? (
       <Empty title="You are in no group yet">Your instructor places you in one. Your group’s room then opens here.</Empty>
@@ -164,11 +166,12 @@ export function RoomPage() {
           </p>
         </div>
         <ul aria-label="Members">
-          {room.members.map((member) => (
+          {room.members.slice(0, mostMembersShown).map((member) => (
             <li key={member.enrolmentId}>
               <PersonName name={member.name} reading={member.reading} /> {member.isYou && <small>you</small>}
             </li>
           ))}
+          {room.members.length > mostMembersShown && <li>and {room.members.length - mostMembersShown} more</li>}
         </ul>
       </Sill>
       <Body>
@@ -178,6 +181,9 @@ export function RoomPage() {
     </Frame>
   );
 }
+
+/** Without a choice, the room in which something waits opens. */
+const busiest = (rooms: readonly RoomView[]) => rooms.toSorted((a, b) => b.items.length - a.items.length)[0];
 
 function Things({ room }: { readonly room: RoomView }) {
   const { dates } = useCourse();

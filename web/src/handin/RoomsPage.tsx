@@ -52,6 +52,8 @@ const SetHead = styled.h2`
   padding: 14px var(--s-4) 0;
 `;
 
+const mostMembersShown = 8;
+
 /** All rooms at a glance for staff: who is in them and how far their work is. */
 export function RoomsPage() {
   const { course, dates } = useCourse();
@@ -59,7 +61,8 @@ export function RoomsPage() {
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="the rooms" rows={10} />;
   const list = rooms.data.rooms;
-  const setNames = [...new Set(list.map((room) => room.group.setName))];
+  // Sets with work in them come first.
+  const setNames = [...new Set(list.toSorted((a, b) => Math.sign(b.items.length) - Math.sign(a.items.length)).map((room) => room.group.setName))];
   return (
     <Page>
       <Bar>
@@ -87,14 +90,15 @@ export function RoomsPage() {
                     </header>
                     <p>
                       {room.members.length === 0 && 'Nobody yet'}
-                      {room.members.map((member, at) => (
+                      {room.members.slice(0, mostMembersShown).map((member, at) => (
                         <span key={member.enrolmentId}>
                           {at > 0 && ', '}
                           <PersonName name={member.name} />
                         </span>
                       ))}
+                      {room.members.length > mostMembersShown && ` and ${room.members.length - mostMembersShown} more`}
                     </p>
-                    <ul>
+                    <ul hidden={room.items.length === 0}>
                       {room.items.map((item) => {
                         const isMissing = item.handedInAt === null && item.due !== null && Date.parse(item.due) < Date.now();
                         return (

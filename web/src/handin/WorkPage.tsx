@@ -342,6 +342,44 @@ function FilesSection({ copy }: { readonly copy: CopyView }) {
   );
 }
 
+const Who = styled.ul`
+  border-top: var(--hair);
+  padding-top: 10px;
+  li {
+    display: flex;
+    justify-content: space-between;
+    gap: 12px;
+    padding: 4px 0;
+    font: var(--t-13);
+  }
+  li > :last-child {
+    color: var(--ink-2);
+    white-space: nowrap;
+  }
+`;
+
+/** What each member has put in so far; the same for everyone in the group. */
+function Shares({ copy }: { readonly copy: CopyView }) {
+  return (
+    <Who aria-label="Who has put in what">
+      {copy.members.map((member) => {
+        const words = copy.parts.find((part) => part.author.enrolmentId === member.enrolmentId)?.words ?? 0;
+        const files = copy.files.filter((file) => file.addedBy.enrolmentId === member.enrolmentId).length;
+        const done = [words > 0 && `${words} words`, files > 0 && `${files} ${files === 1 ? 'file' : 'files'}`].filter(Boolean).join(', ');
+        return (
+          <li key={member.enrolmentId}>
+            <b>
+              <PersonName name={member.name} reading={member.reading} />
+              {member.isYou && ' (you)'}
+            </b>
+            <span>{done || 'nothing yet'}</span>
+          </li>
+        );
+      })}
+    </Who>
+  );
+}
+
 function HandInSide({ copy }: { readonly copy: CopyView }) {
   const { dates } = useCourse();
   const notice = useNotice();
@@ -380,6 +418,7 @@ function HandInSide({ copy }: { readonly copy: CopyView }) {
           <Small>{why ?? 'What is here is handed in as it is. You can add to it and hand in again; the latest counts.'}</Small>
         </>
       )}
+      <Shares copy={copy} />
       {copy.handIns.length > 0 && (
         <ol aria-label="Hand-ins">
           {copy.handIns.map((each) => (

@@ -7,6 +7,9 @@ const Frame = styled(Select)`
   display: grid;
   gap: 4px;
   min-width: 0;
+  &[data-bare] {
+    gap: 0;
+  }
   > label {
     font: 600 12px/16px var(--font-text);
     color: var(--ink-2);
@@ -62,7 +65,7 @@ interface ChoiceProps<Id extends string> {
 /** One of a few. */
 export function Choice<Id extends string>({ label, isLabelHidden, value, choices, onChange, placeholder }: ChoiceProps<Id>) {
   return (
-    <Frame value={value} onChange={(key) => key !== null && onChange(key as Id)} placeholder={placeholder}>
+    <Frame data-bare={isLabelHidden || undefined} value={value} onChange={(key) => key !== null && onChange(key as Id)} placeholder={placeholder}>
       <Label>{isLabelHidden ? <Spoken>{label}</Spoken> : label}</Label>
       <Button>
         <SelectValue />

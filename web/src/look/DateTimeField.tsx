@@ -30,7 +30,7 @@ const Frame = styled(DatePicker<ZonedDateTime>)`
     display: flex;
     align-items: center;
     height: var(--ctl);
-    padding-left: 9px;
+    padding-left: 4px;
     border: 1px solid var(--edge);
     border-radius: var(--r-2);
     background: var(--surface);
@@ -40,7 +40,10 @@ const Frame = styled(DatePicker<ZonedDateTime>)`
     outline-offset: 2px;
   }
   [role='spinbutton'] {
-    padding: 0 1px;
+    min-width: 24px;
+    height: 24px;
+    line-height: 24px;
+    text-align: center;
     border-radius: 2px;
     outline: 0;
   }
@@ -54,14 +57,15 @@ const Frame = styled(DatePicker<ZonedDateTime>)`
   .dates {
     flex: 1;
     display: flex;
-    white-space: nowrap;
+    white-space: pre;
     overflow: hidden;
   }
   button {
     display: grid;
     place-items: center;
-    width: 28px;
+    width: 25px;
     height: 30px;
+    padding: 0;
     border: 0;
     background: none;
     cursor: pointer;

@@ -10,6 +10,7 @@ import { personMark } from '@jigsaw/core/marks';
 import { problemOf, saySaved, useAutosave } from '../api/index.js';
 import { HandedInWork, PartView } from '../handin/Work.js';
 import { Button, Field, hueOfGroup, PersonName, ProblemStrip, Small, Spoken, Tag, useNotice } from '../look/index.js';
+import { RichText } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { MemberTable } from './MemberTable.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
@@ -182,6 +183,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const net = sheet.groupMark === null ? null : personMark({ groupMark: sheet.groupMark, lateDeduction: mark.lateDeduction, max }).mark;
   const count = mark.members.length;
   const isChangedSinceRelease = mark.releasedAt !== null && version !== mark.version ? true : mark.releasedAt !== null && mark.state !== 'released';
+  const isComplete = sheet.groupMark !== null || mark.members.every(({ member }) => ['separate', 'excused'].includes(sheet.adjustments.get(member.enrolmentId)?.kind ?? ''));
   const isReleased = mark.releasedAt !== null && !isChangedSinceRelease;
   const latest = copy.handIns[0];
 
@@ -234,6 +236,10 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           <span>of {max}</span>
         </div>
         <Field label={`What you say to all ${count}`} lines={7} value={sheet.feedback} onChange={(feedback) => change({ feedback })} isDisabled={!mayMark} placeholder="What works, and what to do next time" />
+        <details>
+          <summary>What they were asked to do</summary>
+          <RichText node={copy.brief} values={{ groupName: copy.group.name, groupNumber: copy.group.number, memberNames: copy.members.map((member) => member.name) }} />
+        </details>
         {mark.history.length > 0 && (
           <details>
             <summary>Who changed this mark, and when</summary>
@@ -253,7 +259,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           <SumPiece
             height={56}
             look={mark.lateMinutes > 0 ? 'late' : 'plain'}
-            figure={mark.lateDeduction === '0' ? '−0' : `−${mark.lateDeduction}`}
+            figure={mark.lateDeduction === '0' ? '0' : `−${mark.lateDeduction}`}
             says={mark.lateMinutes > 0 ? `late ${sayMinutes(mark.lateMinutes)}` : latest ? 'on time' : 'nothing handed in'}
           />
           <SumPiece height={56} look="net" figure={net ?? '–'} says="for each member" />
@@ -290,7 +296,8 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
                   Take back from {count} students
                 </Button>
               )}
-              <Button kind="main" isDisabled={markFault !== undefined || isReleased || releasing.isLoading || count === 0} onPress={() => void releaseNow()}>
+              {!isComplete && <Small>Give the group a mark first</Small>}
+              <Button kind="main" isDisabled={markFault !== undefined || !isComplete || isReleased || releasing.isLoading || count === 0} onPress={() => void releaseNow()}>
                 {isReleased ? 'Released' : `Release to ${count} ${count === 1 ? 'student' : 'students'}`}
               </Button>
             </>

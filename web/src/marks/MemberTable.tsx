@@ -82,7 +82,7 @@ export function MemberTable({ members, adjustments, results, max, onAdjust, isDi
             <th className="num">Words</th>
             <th className="num">Files</th>
             <th style={{ width: 180 }}>Differs from the group</th>
-            <th style={{ width: 80 }}>By how much</th>
+            <th style={{ width: 80 }}>By</th>
             <th style={{ width: '34%' }}>Why, told to the student</th>
             <th>Mark of {max}</th>
           </tr>

@@ -11,7 +11,7 @@ const Side = styled.aside`
   overflow: auto;
   min-height: 0;
   > header {
-    padding: 12px 16px 10px;
+    padding: 12px 14px 10px;
     background: var(--paper);
     border-bottom: var(--hair);
   }
@@ -21,7 +21,7 @@ const Side = styled.aside`
     margin-top: 8px;
   }
   > header button {
-    width: 31px;
+    width: 30px;
     height: 36px;
     border: 0;
     background: none;

@@ -15,7 +15,7 @@ const Find = styled(SearchField)`
   display: flex;
   align-items: center;
   gap: 6px;
-  width: 240px;
+  width: 300px;
   height: var(--ctl);
   padding: 0 9px;
   border: 1px solid var(--edge);
@@ -69,9 +69,6 @@ const Sheet = styled(Table)`
   }
   [role='rowheader'] {
     font-weight: 600;
-    padding-left: var(--s-4);
-  }
-  [role='columnheader']:first-child {
     padding-left: var(--s-4);
   }
   [role='row'][data-hovered] > * {
@@ -223,7 +220,7 @@ function RosterTable({ roster, sought }: { readonly roster: RosterView; readonly
         <Sheet aria-label="Roster" sortDescriptor={sort} onSortChange={setSort}>
           <TableHeader columns={columns} dependencies={[sort]}>
             {(column) => (
-              <Column id={column.id} isRowHeader={column.id === 'name'} allowsSorting width={column.id === 'email' ? '1fr' : column.width} minWidth={column.width}>
+              <Column id={column.id} isRowHeader={column.id === 'name'} allowsSorting style={column.id === 'name' ? { paddingLeft: 16 } : undefined} width={column.id === 'email' ? '1fr' : column.width} minWidth={column.width}>
                 {column.heading}
                 {sort.column === column.id ? (sort.direction === 'ascending' ? ' ↑' : ' ↓') : ''}
               </Column>

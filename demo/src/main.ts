@@ -1,0 +1,29 @@
+import { configFrom, createApp, DatabaseRefused, listen, ListenRefused, migrate, SettingRefused } from '@jigsaw/server';
+import { DemoRefused, loadDemo } from './load.js';
+import { demoPassword, offered, staff } from './people.js';
+
+async function main(): Promise<void> {
+  const config = configFrom(process.env, { webFolder: process.env['JIGSAW_WEB'] ?? null, demoPeople: offered });
+  await migrate(config.databaseUrl);
+  const beganAt = Date.now();
+  process.stdout.write('Loading the sample course if it is not there yet…\n');
+  const outcome = await loadDemo(config);
+  if (outcome === 'loaded') process.stdout.write(`Half a term of Applied Fermentation loaded in ${Math.round((Date.now() - beganAt) / 1000)} s.\n`);
+  const app = await createApp(config);
+  await listen(app, config);
+  process.stdout.write(`
+Jigsaw Room is at ${config.publicUrl}
+
+Come in as somebody made up with one press on the sign-in page, or with an address and a password:
+  ${staff.instructor.email}  (instructor)
+  password for everyone made up: ${demoPassword}
+
+Stop it with Ctrl-C. Your changes are kept for the next start.
+`);
+}
+
+main().catch((error: unknown) => {
+  const isTold = [DatabaseRefused, SettingRefused, ListenRefused, DemoRefused].some((kind) => error instanceof kind);
+  process.stderr.write(`${isTold ? (error as Error).message : error instanceof Error ? error.stack : String(error)}\n`);
+  process.exit(1);
+});

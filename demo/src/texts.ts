@@ -1,0 +1,69 @@
+import type { Vessel } from './people.js';
+import { vessels } from './people.js';
+
+/** Figures that differ from bench to bench but are the same at every load. */
+export function figuresOf(vessel: Vessel) {
+  const at = vessels.indexOf(vessel);
+  return { start: (6.3 - at * 0.02).toFixed(2), end: (3.9 + ((at * 7) % 11) * 0.05).toFixed(2), hours: 52 + ((at * 13) % 24), temperature: (18.5 + ((at * 5) % 9) * 0.6).toFixed(1), salt: (2 + (at % 3) * 0.5).toFixed(1) };
+}
+
+const paragraph = (...content: object[]) => ({ type: 'paragraph', content });
+const words = (text: string) => ({ type: 'text', text });
+const bold = (text: string) => ({ type: 'text', text, marks: [{ type: 'bold' }] });
+const blank = (what: 'group-name' | 'group-members') => ({ type: 'placeholder', attrs: { what } });
+const list = (...items: string[]) => ({ type: 'bulletList', content: items.map((item) => ({ type: 'listItem', content: [paragraph(words(item))] })) });
+const doc = (...content: object[]) => ({ type: 'doc' as const, content });
+
+export const briefs = {
+  salt: doc(
+    paragraph(words('Weigh the salt for '), blank('group-name'), words(' at 1.5, 2.5 and 3.5 % of the cabbage and taste on days 3, 7 and 14.')),
+    paragraph(words('Hand in one table of pH and one paragraph on which you would serve, and why.')),
+  ),
+  report: doc(
+    paragraph(words('Write up what '), blank('group-name'), words(' fermented in the first five weeks, as if the next class had to repeat it from your report alone.')),
+    list('Method, with the control you kept and what it rules out', 'The pH curve, with the hour at which it bends', 'What the panel tasted, tied to the figures', 'One thing you would change'),
+    paragraph(bold('Each of you writes a part. '), words('Put your readings in as a file; nobody has to retype them.')),
+  ),
+  kinetics: doc(
+    paragraph(words('Fit a first-order curve to the sugar of '), blank('group-name'), words(' and say from where on it no longer fits.')),
+    paragraph(words('Eight short questions are on the sheet from Tuesday. '), blank('group-members'), words(': split them as you like, but each of you must be able to explain every answer.')),
+  ),
+  tasting: doc(paragraph(words('Bring one jar from '), blank('group-name'), words(' and twelve spoons. Hand in your tasting card by the evening.'))),
+  shelf: doc(paragraph(words('How long would you sell it for, and what would have to be on the label? One page, with a source for the limit you take.'))),
+};
+
+export const text = (...sentences: string[]) => doc(...sentences.map((sentence) => paragraph(words(sentence))));
+
+export const parts = [
+  (vessel: Vessel) => {
+    const { start, end, hours, salt } = figuresOf(vessel);
+    return text(
+      `We started at pH ${start} in ${salt} % brine and ended at ${end}. The curve bends at hour ${hours}; before it the fall is close to linear, after it the acid itself seems to slow things down.`,
+      'The control without starter fell too, but half a day later, so the starter changed the speed and not the end.',
+    );
+  },
+  (vessel: Vessel) => {
+    const { temperature } = figuresOf(vessel);
+    return text(
+      `The shelf was at ${temperature} °C on average, with a warm Thursday that we did not correct for. A rough Q10 of 2 puts its effect at about four hours, less than the distance between two of our readings.`,
+      'If we did it again we would log the temperature and not only read it.',
+    );
+  },
+  (vessel: Vessel) =>
+    text(
+      `Six people tasted ${vessel} blind against the shop's jar. Five found ours sharper and four would buy it again. The words that came up most were green apple, cellar and clean.`,
+      'The bitterness that came on day 9 was gone on day 14; we think it was the cabbage and not the microbes.',
+    ),
+  (vessel: Vessel) =>
+    text(`I weighed and packed ${vessel} and kept the lid book: opened eleven times, topped up twice with boiled brine, no film on top.`, 'The weight slipped on day 4 and three leaves stood out for a night. We took them off and wrote it down.'),
+];
+
+export function readingsCsv(vessel: Vessel): string {
+  const { start, end, hours } = figuresOf(vessel);
+  const rows = Array.from({ length: 15 }, (_, at) => {
+    const hour = at * 8;
+    const fall = (Number(start) - Number(end)) * (1 - Math.exp(-hour / (hours / 1.6)));
+    return `${hour},${(Number(start) - fall).toFixed(2)},${(19 + ((at * 3) % 5) * 0.4).toFixed(1)}`;
+  });
+  return `hour,pH,temperature\n${rows.join('\n')}\n`;
+}

@@ -1,0 +1,31 @@
+/** What ./jigsaw does. Everything that can go wrong for a person ends in one sentence and a non-zero exit. */
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Refused } from './postgres.mjs';
+import { refuseWrongNode } from './node.mjs';
+
+const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+const usage = `Use: ./jigsaw demo    the sample course, ready to look at
+     ./jigsaw start   an empty Jigsaw Room, or the one that is there
+     ./jigsaw test    everything that is tested, from nothing
+
+Settings, from the environment: PORT (3000), JIGSAW_DATA (folder of the database, .data),
+DATABASE_URL (a PostgreSQL of your own), PUBLIC_URL, JIGSAW_LARGEST_FILE_MB (250)`;
+
+try {
+  refuseWrongNode(process.versions.node);
+  const command = process.argv[2];
+  if (command === 'demo' || command === 'start') {
+    const { serve } = await import('./serve.mjs');
+    process.exitCode = await serve(root, command);
+  } else if (command === 'test') {
+    const { test } = await import('./test.mjs');
+    process.exitCode = await test(root, process.argv.slice(3));
+  } else {
+    process.stderr.write(`${usage}\n`);
+    process.exitCode = command === undefined || command === 'help' || command === '--help' ? 0 : 2;
+  }
+} catch (error) {
+  process.stderr.write(`${error instanceof Refused ? error.message : error.stack}\n`);
+  process.exitCode = 1;
+}
