@@ -64,7 +64,10 @@ test('finds people without accents and case, and hands out sign-in links', async
 });
 
 test('makes a group set with its forecast in view', async () => {
-  await instructor.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: /Groups/ }).click();
+  await instructor
+    .getByRole('navigation', { name: 'Working order' })
+    .getByRole('link', { name: /Groups/ })
+    .click();
   await instructor.getByRole('link', { name: 'Make a group set' }).click();
   await instructor.getByLabel('Name of the set').fill('Bench teams');
   await instructor.getByLabel('Members in a group').fill('2');
@@ -118,7 +121,9 @@ test('is told by how many a group is over, and takes it back with one key', asyn
 
 test('swaps two students, moves and pulls out; all of it is there after a reload', async () => {
   await card('Crock').getByRole('row', { name: 'Ada Okafor' }).click();
-  await card('Carboy').getByRole('row', { name: 'Callum Reith' }).click({ modifiers: ['Control'] });
+  await card('Carboy')
+    .getByRole('row', { name: 'Callum Reith' })
+    .click({ modifiers: ['Control'] });
   await instructor.keyboard.press('s');
   await expect(card('Crock').getByRole('row', { name: 'Callum Reith' })).toBeVisible();
   await expect(card('Carboy').getByRole('row', { name: 'Ada Okafor' })).toBeVisible();
@@ -137,7 +142,10 @@ test('swaps two students, moves and pulls out; all of it is there after a reload
 });
 
 test('writes an assignment with a blank for the group’s name, and releases it to the set', async () => {
-  await instructor.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: /Release/ }).click();
+  await instructor
+    .getByRole('navigation', { name: 'Working order' })
+    .getByRole('link', { name: /Release/ })
+    .click();
   await instructor.getByRole('button', { name: 'Write an assignment' }).click();
   await instructor.getByLabel('Title').fill('Ferment report');
   const brief = instructor.getByRole('textbox', { name: 'Brief' });
@@ -170,7 +178,10 @@ async function student(browser: Browser, given: string): Promise<Page> {
   await page.goto(linkOf.get(emailOf(given))!);
   await page.getByLabel('New password').fill(studentPassword);
   await page.getByRole('button', { name: 'Save it and come in' }).click();
-  await page.getByRole('link', { name: /Applied Fermentation/ }).first().click();
+  await page
+    .getByRole('link', { name: /Applied Fermentation/ })
+    .first()
+    .click();
   pageOf.set(given, page);
   return page;
 }
@@ -294,7 +305,10 @@ test('a session that ended in the middle of writing loses nothing', async () => 
 test('a student’s pages work at phone width', async ({ browser }) => {
   const phone = await newPerson(browser, { width: 390, height: 844 });
   await signIn(phone, emailOf(students[4].given), studentPassword);
-  await phone.getByRole('link', { name: /Applied Fermentation/ }).first().click();
+  await phone
+    .getByRole('link', { name: /Applied Fermentation/ })
+    .first()
+    .click();
   for (const station of [/Due/, /Room/, /Marks/]) {
     await phone.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: station }).click();
     await expect(phone.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: station })).toHaveAttribute('aria-current', 'page');

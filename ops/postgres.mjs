@@ -58,9 +58,12 @@ export async function startPostgres({ folder, isThrowAway = false }) {
     const command = path.join(bin, program);
     return owner ? run('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/' }) : run(command, args);
   };
-  if (owner) await run('runuser', ['-u', 'postgres', '--', 'test', '-x', folder], { cwd: '/' }).catch(() => {
-    throw new Refused(`The database may not run as root, and the user postgres cannot enter ${folder}. Choose another folder: JIGSAW_DATA=/var/lib/jigsaw-room ./jigsaw …`);
-  });
+  if (owner)
+    await run('runuser', ['-u', 'postgres', '--', 'test', '-x', folder], { cwd: '/' }).catch(() => {
+      throw new Refused(
+        `The database may not run as root, and the user postgres cannot enter ${folder}. Choose another folder: JIGSAW_DATA=/var/lib/jigsaw-room ./jigsaw …`,
+      );
+    });
 
   const explain = (error) => {
     const said = `${error.stderr ?? ''}${existsSync(log) ? readFileSync(log, 'utf8').slice(-2000) : ''}`;
@@ -94,5 +97,8 @@ function postgresUser() {
 function refuseFullDisk(folder) {
   const { bavail, bsize } = statfsSync(folder);
   const freeMb = (bavail * bsize) / 1024 / 1024;
-  if (freeMb < leastFreeMb) throw new Refused(`The disk that holds ${folder} has ${Math.floor(freeMb)} MB left; ${leastFreeMb} MB are needed. Free some space, or choose another folder with JIGSAW_DATA.`);
+  if (freeMb < leastFreeMb)
+    throw new Refused(
+      `The disk that holds ${folder} has ${Math.floor(freeMb)} MB left; ${leastFreeMb} MB are needed. Free some space, or choose another folder with JIGSAW_DATA.`,
+    );
 }

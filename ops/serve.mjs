@@ -48,7 +48,10 @@ async function localDatabase(folder) {
   const lock = path.join(folder, 'running.pid');
   if (existsSync(lock)) {
     const pid = Number(readFileSync(lock, 'utf8'));
-    if (isAlive(pid)) throw new Refused(`A Jigsaw Room with the data in ${folder} is running already (process ${pid}). Stop it, or use another folder: JIGSAW_DATA=… ./jigsaw …`);
+    if (isAlive(pid))
+      throw new Refused(
+        `A Jigsaw Room with the data in ${folder} is running already (process ${pid}). Stop it, or use another folder: JIGSAW_DATA=… ./jigsaw …`,
+      );
   }
   try {
     writeFileSync(lock, String(process.pid));

@@ -29,7 +29,13 @@ export type GroupSetView = z.infer<typeof GroupSetView>;
 export const GroupSetList = z.object({ sets: z.array(GroupSetView), students: z.number().int() });
 export type GroupSetList = z.infer<typeof GroupSetList>;
 
-export const BoardGroup = z.object({ id: GroupId, number: z.number().int(), name: z.string(), capacity: z.number().int().nullable(), version: z.number().int() });
+export const BoardGroup = z.object({
+  id: GroupId,
+  number: z.number().int(),
+  name: z.string(),
+  capacity: z.number().int().nullable(),
+  version: z.number().int(),
+});
 export type BoardGroup = z.infer<typeof BoardGroup>;
 
 export const BoardStudent = z.object({

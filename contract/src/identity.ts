@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { CourseId, PersonId, Role } from './common.js';
 
-export const SignIn = z.strictObject({ email: z.string().trim().min(1, 'Write your address.').max(254), password: z.string().min(1, 'Write your password.').max(500) });
+export const SignIn = z.strictObject({
+  email: z.string().trim().min(1, 'Write your address.').max(254),
+  password: z.string().min(1, 'Write your password.').max(500),
+});
 export type SignIn = z.infer<typeof SignIn>;
 
 export const DemoSignIn = z.strictObject({ personId: PersonId });
@@ -17,7 +20,15 @@ export type SessionView = z.infer<typeof SessionView>;
 /** What the sign-in page offers without anybody signed in; `demoPeople` is empty outside demo mode. */
 export const FrontDoor = z.object({
   demoPeople: z.array(
-    z.object({ personId: PersonId, name: z.string(), reading: z.string().nullable(), role: Role, courseId: CourseId, note: z.string(), groupNumber: z.number().int().nullable() }),
+    z.object({
+      personId: PersonId,
+      name: z.string(),
+      reading: z.string().nullable(),
+      role: Role,
+      courseId: CourseId,
+      note: z.string(),
+      groupNumber: z.number().int().nullable(),
+    }),
   ),
 });
 export type FrontDoor = z.infer<typeof FrontDoor>;

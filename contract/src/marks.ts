@@ -34,7 +34,9 @@ export const DeskRow = z.object({
 export type DeskRow = z.infer<typeof DeskRow>;
 
 export const DeskList = z.object({
-  activities: z.array(z.object({ activityId: ActivityId, releaseId: ReleaseId, title: z.string(), points: z.string(), toMark: z.number().int(), groups: z.number().int() })),
+  activities: z.array(
+    z.object({ activityId: ActivityId, releaseId: ReleaseId, title: z.string(), points: z.string(), toMark: z.number().int(), groups: z.number().int() }),
+  ),
 });
 export type DeskList = z.infer<typeof DeskList>;
 

@@ -48,7 +48,11 @@ export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name
 
 /** Bytes of a class file, or a pasted list. */
 export const ImportSource = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('file'), fileName: z.string().max(300), contentBase64: z.base64().max(14_000_000, 'The file is over 10 MB. A class file is a list of people; check that this is the right one.') }),
+  z.strictObject({
+    kind: z.literal('file'),
+    fileName: z.string().max(300),
+    contentBase64: z.base64().max(14_000_000, 'The file is over 10 MB. A class file is a list of people; check that this is the right one.'),
+  }),
   z.strictObject({ kind: z.literal('paste'), text: z.string().max(1_000_000, 'The pasted text is over 1 MB.') }),
 ]);
 export type ImportSource = z.infer<typeof ImportSource>;
@@ -61,10 +65,22 @@ export const PreviewRequest = z.strictObject({
 });
 export type PreviewRequest = z.input<typeof PreviewRequest>;
 
-const RowPerson = z.object({ email: z.string(), name: z.string(), familyName: z.string().nullable(), reading: z.string().nullable(), number: z.string().nullable(), attributes: z.record(z.string(), z.string()) });
+const RowPerson = z.object({
+  email: z.string(),
+  name: z.string(),
+  familyName: z.string().nullable(),
+  reading: z.string().nullable(),
+  number: z.string().nullable(),
+  attributes: z.record(z.string(), z.string()),
+});
 export const PreviewRowView = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('new'), line: z.number().int(), person: RowPerson }),
-  z.object({ kind: z.literal('changed'), line: z.number().int(), person: RowPerson, changes: z.array(z.object({ field: z.string(), from: z.string(), to: z.string() })) }),
+  z.object({
+    kind: z.literal('changed'),
+    line: z.number().int(),
+    person: RowPerson,
+    changes: z.array(z.object({ field: z.string(), from: z.string(), to: z.string() })),
+  }),
   z.object({ kind: z.literal('unchanged'), line: z.number().int(), person: RowPerson }),
   z.object({ kind: z.literal('problem'), line: z.number().int(), cells: z.array(z.string()), sentences: z.array(z.string()) }),
 ]);

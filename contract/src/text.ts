@@ -6,7 +6,10 @@ const blockTypes = ['paragraph', 'heading', 'bulletList', 'orderedList', 'listIt
 const deepest = 12;
 const mostCharacters = 200_000;
 
-const safeLink = z.string().max(2000).regex(/^(https?:|mailto:)/i, 'Links start with https, http or mailto.');
+const safeLink = z
+  .string()
+  .max(2000)
+  .regex(/^(https?:|mailto:)/i, 'Links start with https, http or mailto.');
 
 const Mark = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('bold') }),

@@ -22,7 +22,11 @@ export class Client {
 
   async upload<Answer>(path: string, name: string, type: string, content: string): Promise<Answer> {
     const query = new URLSearchParams({ name, type });
-    const answer = await fetch(`${this.base}/api/${path}?${query}`, { method: 'POST', headers: { Cookie: this.cookie, 'Content-Type': 'application/octet-stream' }, body: content });
+    const answer = await fetch(`${this.base}/api/${path}?${query}`, {
+      method: 'POST',
+      headers: { Cookie: this.cookie, 'Content-Type': 'application/octet-stream' },
+      body: content,
+    });
     return read<Answer>(answer, `POST ${path}`);
   }
 

@@ -16,7 +16,9 @@ export async function loadDemo(config: Config): Promise<'loaded' | 'there'> {
   if (marks.includes('demo.loaded')) return 'there';
   if (marks.includes('demo.begun')) await clear(config.databaseUrl);
   else if (await holdsPeople(config.databaseUrl)) {
-    throw new DemoRefused('This database holds a Jigsaw Room of somebody’s. The demo needs an empty one: use another DATABASE_URL, or ./jigsaw start for the one that is there.');
+    throw new DemoRefused(
+      'This database holds a Jigsaw Room of somebody’s. The demo needs an empty one: use another DATABASE_URL, or ./jigsaw start for the one that is there.',
+    );
   }
   await mark(config.databaseUrl, 'demo.begun');
 
@@ -26,7 +28,9 @@ export async function loadDemo(config: Config): Promise<'loaded' | 'there'> {
     await app.listen(0, '127.0.0.1');
     const { port } = (app.getHttpServer() as Server).address() as AddressInfo;
     const { instructor } = staff;
-    await app.get(PeopleService).createInstructor({ email: instructor.email, name: instructor.name, familyName: instructor.family, reading: null }, demoPassword);
+    await app
+      .get(PeopleService)
+      .createInstructor({ email: instructor.email, name: instructor.name, familyName: instructor.family, reading: null }, demoPassword);
     await tellStory(`http://127.0.0.1:${port}`, clock);
   } finally {
     await app.close();
@@ -46,7 +50,9 @@ async function withClient<Result>(databaseUrl: string, use: (client: pg.Client) 
 }
 
 const readMarks = (databaseUrl: string) =>
-  withClient(databaseUrl, async (client) => (await client.query<{ type: string }>(`SELECT "type" FROM "event" WHERE "type" LIKE 'demo.%'`)).rows.map((row) => row.type));
+  withClient(databaseUrl, async (client) =>
+    (await client.query<{ type: string }>(`SELECT "type" FROM "event" WHERE "type" LIKE 'demo.%'`)).rows.map((row) => row.type),
+  );
 
 const holdsPeople = (databaseUrl: string) => withClient(databaseUrl, async (client) => (await client.query('SELECT 1 FROM "person" LIMIT 1')).rowCount !== 0);
 
@@ -57,6 +63,8 @@ const mark = (databaseUrl: string, type: string) =>
 
 const clear = (databaseUrl: string) =>
   withClient(databaseUrl, async (client) => {
-    const { rows } = await client.query<{ name: string }>(`SELECT quote_ident("tablename") AS "name" FROM "pg_tables" WHERE "schemaname" = 'public' AND "tablename" <> 'migrations'`);
+    const { rows } = await client.query<{ name: string }>(
+      `SELECT quote_ident("tablename") AS "name" FROM "pg_tables" WHERE "schemaname" = 'public' AND "tablename" <> 'migrations'`,
+    );
     await client.query(`TRUNCATE ${rows.map((row) => row.name).join(', ')}`);
   });

@@ -43,18 +43,70 @@ export type Vessel = (typeof vessels)[number];
 
 /** Who sits where by hand, bench by bench. Two share the name Siobhán Mac Eoin. */
 export const benches: Readonly<Record<Vessel, readonly MadeStudent[]>> = {
-  Crock: ['Noor Haddad-Lindqvist|Haddad-Lindqvist||T|plenty|day|yes|Arabic', 'Bartholomew Achterberg-Nwosu|Achterberg-Nwosu||H|some|day|yes|Dutch', '한서연|한|Han Seo-yeon|H|none|evening|no|Korean', 'Mireille Dûchesne-Abara|Dûchesne-Abara||T|some|day|yes|French'].map(line),
-  Carboy: ['Oluwadamilare Fagbenro|Fagbenro||T|some|day|yes|Yoruba', 'Zofia Wiśniewska-Trąbka|Wiśniewska-Trąbka||T|none|day|no|Polish', 'Callum Reith|Reith||H|plenty|evening|yes|English', 'Тамара Белозёрова|Белозёрова|Tamara Belozerova|H|some|day|yes|Russian'].map(line),
-  Amphora: ['Jorge Peñaloza|Peñaloza||T|none|day|yes|Spanish', '林雨桐|林|Lin Yutong|T|some|evening|no|Chinese', 'Dáithí Ó Conghaile-Byrne|Ó Conghaile-Byrne||H|some|day|yes|Irish'].map(line),
-  Barrel: ['Anneliese Krumbholz|Krumbholz||H|plenty|day|yes|German', 'Tariq Zubayri|Zubayri||T|none|day|no|Urdu', 'Siobhán Mac Eoin|Mac Eoin||H|none|evening|yes|English', 'Πηνελόπη Καραθάνου|Καραθάνου|Pinelopi Karathanou|T|some|day|yes|Greek'].map(line),
-  Kvevri: ['Nino Javrishvili-Holm|Javrishvili-Holm||T|plenty|day|yes|Georgian', '高橋 ひなた|高橋|Takahashi Hinata|T|none|day|yes|Japanese', 'Emre Yıldızoğlu|Yıldızoğlu||H|some|day|yes|Turkish'].map(line),
+  Crock: [
+    'Noor Haddad-Lindqvist|Haddad-Lindqvist||T|plenty|day|yes|Arabic',
+    'Bartholomew Achterberg-Nwosu|Achterberg-Nwosu||H|some|day|yes|Dutch',
+    '한서연|한|Han Seo-yeon|H|none|evening|no|Korean',
+    'Mireille Dûchesne-Abara|Dûchesne-Abara||T|some|day|yes|French',
+  ].map(line),
+  Carboy: [
+    'Oluwadamilare Fagbenro|Fagbenro||T|some|day|yes|Yoruba',
+    'Zofia Wiśniewska-Trąbka|Wiśniewska-Trąbka||T|none|day|no|Polish',
+    'Callum Reith|Reith||H|plenty|evening|yes|English',
+    'Тамара Белозёрова|Белозёрова|Tamara Belozerova|H|some|day|yes|Russian',
+  ].map(line),
+  Amphora: [
+    'Jorge Peñaloza|Peñaloza||T|none|day|yes|Spanish',
+    '林雨桐|林|Lin Yutong|T|some|evening|no|Chinese',
+    'Dáithí Ó Conghaile-Byrne|Ó Conghaile-Byrne||H|some|day|yes|Irish',
+  ].map(line),
+  Barrel: [
+    'Anneliese Krumbholz|Krumbholz||H|plenty|day|yes|German',
+    'Tariq Zubayri|Zubayri||T|none|day|no|Urdu',
+    'Siobhán Mac Eoin|Mac Eoin||H|none|evening|yes|English',
+    'Πηνελόπη Καραθάνου|Καραθάνου|Pinelopi Karathanou|T|some|day|yes|Greek',
+  ].map(line),
+  Kvevri: [
+    'Nino Javrishvili-Holm|Javrishvili-Holm||T|plenty|day|yes|Georgian',
+    '高橋 ひなた|高橋|Takahashi Hinata|T|none|day|yes|Japanese',
+    'Emre Yıldızoğlu|Yıldızoğlu||H|some|day|yes|Turkish',
+  ].map(line),
   Demijohn: ['Marguerite van der Woestijne|van der Woestijne||H|some|day|yes|Dutch', 'Kofi Asare-Danquah|Asare-Danquah||T|some|evening|no|Twi'].map(line),
-  Firkin: ['Beatriz Carvalhal|Carvalhal||T|none|day|yes|Portuguese', 'Łukasz Przybyłko|Przybyłko||H|plenty|day|yes|Polish', 'Amina Diallo-Ferrante|Diallo-Ferrante||H|some|evening|yes|Fula', 'Rowan Thistlewood|Thistlewood||T|none|day|no|English'].map(line),
-  Stoneware: ['Hoàng Thị Mai Lan|Hoàng||T|some|day|yes|Vietnamese', 'Piers Attenburrow|Attenburrow||H|none|evening|no|English', 'Ximena Quispe-Arroyo|Quispe-Arroyo||H|plenty|day|yes|Quechua', 'נועה ברקאי|ברקאי|Noa Barkai|T|none|day|yes|Hebrew'].map(line),
-  Tun: ['Ayşe Karadağ|Karadağ||H|some|day|yes|Turkish', 'Gustav Lindhagen|Lindhagen||T|some|day|no|Swedish', 'Chiamaka Eze-Obiora|Eze-Obiora||H|none|evening|yes|Igbo', 'Fergus MacAllan|MacAllan||T|plenty|day|yes|English', 'Yara Boutros|Boutros||H|none|day|yes|Arabic'].map(line),
-  Onggi: ['박도윤|박|Park Do-yun|H|some|evening|yes|Korean', 'Leonie Faßbinder|Faßbinder||T|some|day|yes|German', 'Malachi Greene-Otieno|Greene-Otieno||T|none|day|no|Swahili'].map(line),
-  Flask: ['Ruaridh Colquhoun|Colquhoun||T|none|day|yes|Scots', 'ลลิตา ศรีสวัสดิ์|ศรีสวัสดิ์|Lalita Srisawat|H|some|evening|yes|Thai', 'Esperanza Villalobos-Iturriaga|Villalobos-Iturriaga||T|plenty|day|no|Spanish', 'Mateus Figueirôa|Figueirôa||H|some|day|yes|Portuguese'].map(line),
-  Cask: ['Søren Bjerregaard|Bjerregaard||H|none|day|yes|Danish', 'Thandiwe Mabaso|Mabaso||T|some|evening|yes|Zulu', 'ليلى الحموي|الحموي|Layla al-Hamwi|H|plenty|day|yes|Arabic'].map(line),
+  Firkin: [
+    'Beatriz Carvalhal|Carvalhal||T|none|day|yes|Portuguese',
+    'Łukasz Przybyłko|Przybyłko||H|plenty|day|yes|Polish',
+    'Amina Diallo-Ferrante|Diallo-Ferrante||H|some|evening|yes|Fula',
+    'Rowan Thistlewood|Thistlewood||T|none|day|no|English',
+  ].map(line),
+  Stoneware: [
+    'Hoàng Thị Mai Lan|Hoàng||T|some|day|yes|Vietnamese',
+    'Piers Attenburrow|Attenburrow||H|none|evening|no|English',
+    'Ximena Quispe-Arroyo|Quispe-Arroyo||H|plenty|day|yes|Quechua',
+    'נועה ברקאי|ברקאי|Noa Barkai|T|none|day|yes|Hebrew',
+  ].map(line),
+  Tun: [
+    'Ayşe Karadağ|Karadağ||H|some|day|yes|Turkish',
+    'Gustav Lindhagen|Lindhagen||T|some|day|no|Swedish',
+    'Chiamaka Eze-Obiora|Eze-Obiora||H|none|evening|yes|Igbo',
+    'Fergus MacAllan|MacAllan||T|plenty|day|yes|English',
+    'Yara Boutros|Boutros||H|none|day|yes|Arabic',
+  ].map(line),
+  Onggi: [
+    '박도윤|박|Park Do-yun|H|some|evening|yes|Korean',
+    'Leonie Faßbinder|Faßbinder||T|some|day|yes|German',
+    'Malachi Greene-Otieno|Greene-Otieno||T|none|day|no|Swahili',
+  ].map(line),
+  Flask: [
+    'Ruaridh Colquhoun|Colquhoun||T|none|day|yes|Scots',
+    'ลลิตา ศรีสวัสดิ์|ศรีสวัสดิ์|Lalita Srisawat|H|some|evening|yes|Thai',
+    'Esperanza Villalobos-Iturriaga|Villalobos-Iturriaga||T|plenty|day|no|Spanish',
+    'Mateus Figueirôa|Figueirôa||H|some|day|yes|Portuguese',
+  ].map(line),
+  Cask: [
+    'Søren Bjerregaard|Bjerregaard||H|none|day|yes|Danish',
+    'Thandiwe Mabaso|Mabaso||T|some|evening|yes|Zulu',
+    'ليلى الحموي|الحموي|Layla al-Hamwi|H|plenty|day|yes|Arabic',
+  ].map(line),
 };
 
 /** Began in Crock and moved to Amphora in week 5, after Crock had handed in. */
@@ -64,7 +116,10 @@ export const oneWord = line('Suharto|||T|none|evening|no|Indonesian');
 export const namesake = line('Siobhán Mac Eoin|Mac Eoin||T|plenty|day|yes|Irish');
 
 /** Joined late; nobody has placed them yet. */
-export const latecomers = ['Wilhelmina Oyelaran-Castellanos|Oyelaran-Castellanos||T|none|day|yes|English', 'आरव देशपांडे|देशपांडे|Aarav Deshpande|T|some|evening|yes|Marathi'].map(line);
+export const latecomers = [
+  'Wilhelmina Oyelaran-Castellanos|Oyelaran-Castellanos||T|none|day|yes|English',
+  'आरव देशपांडे|देशपांडे|Aarav Deshpande|T|some|evening|yes|Marathi',
+].map(line);
 
 /** An address made from the Latin letters of the name; the second of two alike gets a number. */
 export function addressOf(student: MadeStudent, isSecond = false): string {

@@ -54,7 +54,10 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
     await handInFor(people, course.id, members, 'Salt trial', vessel, [0, 2]);
   }
   clock.weeksAgo(4, 'Wed 14:00');
-  for (const [at, vessel] of vessels.entries()) await mark(instructor, course.id, salt, vessel, String(13 + ((at * 5) % 7)), 'Clear table. Say what would count against the salt you chose.', { release: true });
+  for (const [at, vessel] of vessels.entries())
+    await mark(instructor, course.id, salt, vessel, String(13 + ((at * 5) % 7)), 'Clear table. Say what would count against the salt you chose.', {
+      release: true,
+    });
 
   clock.weeksAgo(4, 'Mon 09:30');
   const report = await write(instructor, course.id, 'Ferment report', briefs.report, '40', { due: clock.at(1, 'Fri 17:00') });
@@ -96,7 +99,15 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
   await release(instructor, kinetics, teams);
   for (const vessel of ['Crock', 'Carboy', 'Kvevri', 'Cask'] as const) {
     clock.daysAgo(1, '20:10');
-    await handInFor(people, course.id, seated(seats, vessel), 'Brine kinetics problem sheet', vessel, vessel === 'Crock' ? [0, 1] : [0, 1, 2], vessel === 'Carboy');
+    await handInFor(
+      people,
+      course.id,
+      seated(seats, vessel),
+      'Brine kinetics problem sheet',
+      vessel,
+      vessel === 'Crock' ? [0, 1] : [0, 1, 2],
+      vessel === 'Carboy',
+    );
   }
 
   clock.daysAgo(1, '16:00');
@@ -141,7 +152,17 @@ function addresses(students: readonly MadeStudent[]): (student: MadeStudent) => 
 
 function rosterCsv(students: readonly MadeStudent[], emailOf: (student: MadeStudent) => string, from: number): string {
   const rows = students.map((student, at) =>
-    [`fe-0${400 + from + at * 7}`, student.name, student.family, emailOf(student), student.reading, student.experience, student.timetable, student.kitchen, student.language].join(','),
+    [
+      `fe-0${400 + from + at * 7}`,
+      student.name,
+      student.family,
+      emailOf(student),
+      student.reading,
+      student.experience,
+      student.timetable,
+      student.kitchen,
+      student.language,
+    ].join(','),
   );
   return `Number,Name,Family name,Email,Latin name,Lab experience,Timetable,Kitchen access,First language\n${rows.join('\n')}\n`;
 }
@@ -156,7 +177,13 @@ async function bringInPaste(instructor: Client, courseId: string, text: string, 
 
 async function importFrom(instructor: Client, courseId: string, source: object, role: string): Promise<void> {
   const preview = await instructor.post<ImportPreview>(`courses/${courseId}/roster/preview`, { source, role, meanings: null });
-  await instructor.post(`courses/${courseId}/roster/import`, { source, role, meanings: preview.columns.map((column) => column.meaning), leaveOutLines: [], fingerprint: preview.fingerprint });
+  await instructor.post(`courses/${courseId}/roster/import`, {
+    source,
+    role,
+    meanings: preview.columns.map((column) => column.meaning),
+    leaveOutLines: [],
+    fingerprint: preview.fingerprint,
+  });
 }
 
 async function makeSet(instructor: Client, courseId: string, name: string, shape: object, capacity: number | null, names: string[]): Promise<GroupSetView> {
@@ -188,7 +215,14 @@ const swapMembers = (instructor: Client, setId: string, courseId: string, one: s
 
 const seated = (seats: ReadonlyMap<string, string>, vessel: Vessel) => [...seats].flatMap(([email, at]) => (at === vessel ? [email] : []));
 
-async function write(instructor: Client, courseId: string, title: string, brief: object, points: string, { due = null }: { due?: string | null }): Promise<ActivityView> {
+async function write(
+  instructor: Client,
+  courseId: string,
+  title: string,
+  brief: object,
+  points: string,
+  { due = null }: { due?: string | null },
+): Promise<ActivityView> {
   return instructor.post<ActivityView>(`courses/${courseId}/activities`, { title, brief, points, schedule: { opens: null, due, closes: null }, latePolicy });
 }
 
@@ -198,14 +232,23 @@ async function release(instructor: Client, activity: ActivityView, set: GroupSet
 }
 
 /** Some members write, one adds the readings, and the first hands in. `writers`: who of them writes a part. */
-async function handInFor(people: Browsers, courseId: string, members: readonly string[], title: string, vessel: Vessel, writers: readonly number[], isHandedIn = true): Promise<void> {
+async function handInFor(
+  people: Browsers,
+  courseId: string,
+  members: readonly string[],
+  title: string,
+  vessel: Vessel,
+  writers: readonly number[],
+  isHandedIn = true,
+): Promise<void> {
   for (const [at, email] of members.entries()) {
     if (at > 0 && !writers.includes(at)) continue;
     const client = people.of(email);
     const { rooms } = await client.get<RoomList>(`courses/${courseId}/rooms`);
     const { copyId } = rooms.flatMap((room) => room.items).find((item) => item.title === title)!;
     if (writers.includes(at)) await client.put(`copies/${copyId}/part`, { text: parts[at % parts.length]!(vessel), version: 0 });
-    if (at === 1 || members.length === 1) await client.upload(`copies/${copyId}/files`, `${vessel.toLowerCase()}-readings.csv`, 'text/csv', readingsCsv(vessel));
+    if (at === 1 || members.length === 1)
+      await client.upload(`copies/${copyId}/files`, `${vessel.toLowerCase()}-readings.csv`, 'text/csv', readingsCsv(vessel));
   }
   if (!isHandedIn) return;
   const first = people.of(members[0]!);
@@ -219,12 +262,21 @@ interface Marking {
   readonly adjust?: { readonly name: string; readonly by: string; readonly reason: string };
 }
 
-async function mark(instructor: Client, courseId: string, activity: ActivityView, vessel: Vessel, groupMark: string, feedback: string, { release: isReleased, adjust }: Marking): Promise<void> {
+async function mark(
+  instructor: Client,
+  courseId: string,
+  activity: ActivityView,
+  vessel: Vessel,
+  groupMark: string,
+  feedback: string,
+  { release: isReleased, adjust }: Marking,
+): Promise<void> {
   const { rooms } = await instructor.get<RoomList>(`courses/${courseId}/rooms`);
   const { copyId } = rooms.find((room) => room.group.name === vessel)!.items.find((item) => item.title === activity.title)!;
   const sheet = await instructor.get<MarkView>(`copies/${copyId}/mark`);
   const member = adjust && sheet.members.find((each) => each.member.name === adjust.name);
-  const adjustments = adjust && member ? [{ enrolmentId: member.member.enrolmentId, adjustment: { kind: 'adjusted', by: adjust.by, reason: adjust.reason } }] : [];
+  const adjustments =
+    adjust && member ? [{ enrolmentId: member.member.enrolmentId, adjustment: { kind: 'adjusted', by: adjust.by, reason: adjust.reason } }] : [];
   const saved = await instructor.put<MarkView>(`copies/${copyId}/mark`, { groupMark, feedback, adjustments, version: sheet.version });
   if (isReleased) await instructor.post(`copies/${copyId}/mark/release`, { version: saved.version });
 }

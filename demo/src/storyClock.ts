@@ -52,7 +52,15 @@ function atTime(day: Date, time: string): string {
   return new Date(asUtc - offsetMs(asUtc)).toISOString();
 }
 
-const wall = new Intl.DateTimeFormat('en-GB', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
+const wall = new Intl.DateTimeFormat('en-GB', {
+  timeZone,
+  year: 'numeric',
+  month: '2-digit',
+  day: '2-digit',
+  hour: '2-digit',
+  minute: '2-digit',
+  hourCycle: 'h23',
+});
 
 function offsetMs(instant: number): number {
   const part = Object.fromEntries(wall.formatToParts(instant).map(({ type, value }) => [type, Number(value)]));

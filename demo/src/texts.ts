@@ -4,7 +4,13 @@ import { vessels } from './people.js';
 /** Figures that differ from bench to bench but are the same at every load. */
 export function figuresOf(vessel: Vessel) {
   const at = vessels.indexOf(vessel);
-  return { start: (6.3 - at * 0.02).toFixed(2), end: (3.9 + ((at * 7) % 11) * 0.05).toFixed(2), hours: 52 + ((at * 13) % 24), temperature: (18.5 + ((at * 5) % 9) * 0.6).toFixed(1), salt: (2 + (at % 3) * 0.5).toFixed(1) };
+  return {
+    start: (6.3 - at * 0.02).toFixed(2),
+    end: (3.9 + ((at * 7) % 11) * 0.05).toFixed(2),
+    hours: 52 + ((at * 13) % 24),
+    temperature: (18.5 + ((at * 5) % 9) * 0.6).toFixed(1),
+    salt: (2 + (at % 3) * 0.5).toFixed(1),
+  };
 }
 
 const paragraph = (...content: object[]) => ({ type: 'paragraph', content });
@@ -20,13 +26,26 @@ export const briefs = {
     paragraph(words('Hand in one table of pH and one paragraph on which you would serve, and why.')),
   ),
   report: doc(
-    paragraph(words('Write up what '), blank('group-name'), words(' fermented in the first five weeks, as if the next class had to repeat it from your report alone.')),
-    list('Method, with the control you kept and what it rules out', 'The pH curve, with the hour at which it bends', 'What the panel tasted, tied to the figures', 'One thing you would change'),
+    paragraph(
+      words('Write up what '),
+      blank('group-name'),
+      words(' fermented in the first five weeks, as if the next class had to repeat it from your report alone.'),
+    ),
+    list(
+      'Method, with the control you kept and what it rules out',
+      'The pH curve, with the hour at which it bends',
+      'What the panel tasted, tied to the figures',
+      'One thing you would change',
+    ),
     paragraph(bold('Each of you writes a part. '), words('Put your readings in as a file; nobody has to retype them.')),
   ),
   kinetics: doc(
     paragraph(words('Fit a first-order curve to the sugar of '), blank('group-name'), words(' and say from where on it no longer fits.')),
-    paragraph(words('Eight short questions are on the sheet from Tuesday. '), blank('group-members'), words(': split them as you like, but each of you must be able to explain every answer.')),
+    paragraph(
+      words('Eight short questions are on the sheet from Tuesday. '),
+      blank('group-members'),
+      words(': split them as you like, but each of you must be able to explain every answer.'),
+    ),
   ),
   tasting: doc(paragraph(words('Bring one jar from '), blank('group-name'), words(' and twelve spoons. Hand in your tasting card by the evening.'))),
   shelf: doc(paragraph(words('How long would you sell it for, and what would have to be on the label? One page, with a source for the limit you take.'))),
@@ -55,7 +74,10 @@ export const parts = [
       'The bitterness that came on day 9 was gone on day 14; we think it was the cabbage and not the microbes.',
     ),
   (vessel: Vessel) =>
-    text(`I weighed and packed ${vessel} and kept the lid book: opened eleven times, topped up twice with boiled brine, no film on top.`, 'The weight slipped on day 4 and three leaves stood out for a night. We took them off and wrote it down.'),
+    text(
+      `I weighed and packed ${vessel} and kept the lid book: opened eleven times, topped up twice with boiled brine, no film on top.`,
+      'The weight slipped on day 4 and three leaves stood out for a night. We took them off and wrote it down.',
+    ),
 ];
 
 export function readingsCsv(vessel: Vessel): string {

@@ -17,7 +17,12 @@ export type App = NestExpressApplication;
 
 /** A server that is ready to listen: migrated, guarded, with its pages if there are any. */
 export async function createApp(config: Config, clock: Clock = new Clock()): Promise<App> {
-  const app = await NestFactory.create<App>(AppModule.with(config, clock), { bufferLogs: true, forceCloseConnections: true, abortOnError: false, bodyParser: false });
+  const app = await NestFactory.create<App>(AppModule.with(config, clock), {
+    bufferLogs: true,
+    forceCloseConnections: true,
+    abortOnError: false,
+    bodyParser: false,
+  });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
   app.use(
@@ -56,7 +61,10 @@ function sameOriginOnly(request: Request, response: Response, next: NextFunction
   const isOther = origin !== undefined ? originHost(origin) !== request.headers.host : request.headers['sec-fetch-site'] === 'cross-site';
   if (!isOther) return next();
   const problem: Problem = problems.otherOrigin();
-  response.status(problem.status).type('application/problem+json').send(JSON.stringify({ type: `/problems/${problem.type}`, title: problem.title, status: problem.status, detail: problem.detail }));
+  response
+    .status(problem.status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: `/problems/${problem.type}`, title: problem.title, status: problem.status, detail: problem.detail }));
 }
 
 function originHost(origin: string): string | null {

@@ -14,7 +14,10 @@ export async function firstInstructor(app: App, env: NodeJS.ProcessEnv, ask: ((q
   const answer = async (name: string, question: string) => {
     const given = env[name];
     if (given !== undefined && given.trim() !== '') return given.trim();
-    if (!ask) throw new InstructorRefused('There is no instructor yet. Start once in a terminal, or set JIGSAW_INSTRUCTOR_NAME, JIGSAW_INSTRUCTOR_EMAIL and JIGSAW_INSTRUCTOR_PASSWORD.');
+    if (!ask)
+      throw new InstructorRefused(
+        'There is no instructor yet. Start once in a terminal, or set JIGSAW_INSTRUCTOR_NAME, JIGSAW_INSTRUCTOR_EMAIL and JIGSAW_INSTRUCTOR_PASSWORD.',
+      );
     return (await ask(question)).trim();
   };
   if (ask) process.stdout.write('\nThis is a new Jigsaw Room. Make the first instructor account.\n');
@@ -23,6 +26,7 @@ export async function firstInstructor(app: App, env: NodeJS.ProcessEnv, ask: ((q
   const password = await answer('JIGSAW_INSTRUCTOR_PASSWORD', `Password (at least ${shortestPassword} characters): `);
   if (name === '') throw new InstructorRefused('The instructor needs a name. Nothing was made; start again.');
   if (!isAddress(email)) throw new InstructorRefused(`"${email}" is not a mail address. Nothing was made; start again.`);
-  if (password.length < shortestPassword) throw new InstructorRefused(`The password needs at least ${shortestPassword} characters. Nothing was made; start again.`);
+  if (password.length < shortestPassword)
+    throw new InstructorRefused(`The password needs at least ${shortestPassword} characters. Nothing was made; start again.`);
   await people.createInstructor({ email, name, familyName: null, reading: null }, password);
 }

@@ -1,4 +1,5 @@
 import '@fontsource-variable/atkinson-hyperlegible-next';
+import '@fontsource-variable/atkinson-hyperlegible-mono';
 import '@fontsource-variable/bricolage-grotesque';
 import './look/tokens.css';
 import './look/base.css';

@@ -26,9 +26,7 @@ const applied = (placement: Placement, place: Place) => {
 
 describe('placing students', () => {
   it('gives the placement back when a command is undone', () =>
-    fc.assert(
-      fc.property(placementAndCommand, ([before, command]) => expect(applied(applied(before, command), inverse(command))).toEqual(before)),
-    ));
+    fc.assert(fc.property(placementAndCommand, ([before, command]) => expect(applied(applied(before, command), inverse(command))).toEqual(before))));
 
   it('gives the command back when it is inverted twice', () =>
     fc.assert(fc.property(placementAndCommand, ([, command]) => expect(inverse(inverse(command))).toEqual(command))));
@@ -44,7 +42,10 @@ describe('placing students', () => {
     ));
 
   it('refuses all of a command when one student was moved meanwhile', () => {
-    const before: Placement = new Map([[students[0]!, places[0]!], [students[1]!, places[1]!]]);
+    const before: Placement = new Map([
+      [students[0]!, places[0]!],
+      [students[1]!, places[1]!],
+    ]);
     const command: Place = {
       moves: [
         { student: students[0]!, from: places[0]!, to: places[2]! },
@@ -67,8 +68,14 @@ describe('placing students', () => {
   });
 
   it('swaps two students in one step', () => {
-    const before: Placement = new Map([[students[0]!, places[0]!], [students[1]!, null]]);
-    expect([...applied(before, swap(before, students[0]!, students[1]!))]).toEqual([['ada', null], ['ben', 'crock']]);
+    const before: Placement = new Map([
+      [students[0]!, places[0]!],
+      [students[1]!, null],
+    ]);
+    expect([...applied(before, swap(before, students[0]!, students[1]!))]).toEqual([
+      ['ada', null],
+      ['ben', 'crock'],
+    ]);
   });
 
   it('waits for a second digit only while one could follow', () => {

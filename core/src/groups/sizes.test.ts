@@ -8,8 +8,7 @@ describe('sizes of groups', () => {
   it('spreads 27 students over 5 groups as 6 6 5 5 5', () => expect(sizesOf(sizesByCount(27, 5))).toEqual([6, 6, 5, 5, 5]));
   it('spreads 27 students in sixes as 6 6 5 5 5', () => expect(sizesOf(sizesBySize(27, 6))).toEqual([6, 6, 5, 5, 5]));
   it('fills 27 students in sixes as 6 6 6 6 3', () => expect(sizesOf(sizesBySize(27, 6, 'fill'))).toEqual([6, 6, 6, 6, 3]));
-  it('makes eleven groups of 4 and two of 3 of 50 students in fours', () =>
-    expect(sizesOf(sizesBySize(50, 4))).toEqual([...Array<number>(11).fill(4), 3, 3]));
+  it('makes eleven groups of 4 and two of 3 of 50 students in fours', () => expect(sizesOf(sizesBySize(50, 4))).toEqual([...Array<number>(11).fill(4), 3, 3]));
   it('refuses no groups, no size and parts of a student', () => {
     expect(sizesOf(sizesByCount(10, 0))).toBe('count-not-positive');
     expect(sizesOf(sizesBySize(10, 0))).toBe('size-not-positive');
@@ -40,7 +39,16 @@ describe('sizes of groups', () => {
     ));
 
   it('fills existing groups towards equal size and says who finds no room', () => {
-    expect(fillRoom([{ members: 1, capacity: 4 }, { members: 3, capacity: 3 }, { members: 0, capacity: 2 }], 6)).toEqual({
+    expect(
+      fillRoom(
+        [
+          { members: 1, capacity: 4 },
+          { members: 3, capacity: 3 },
+          { members: 0, capacity: 2 },
+        ],
+        6,
+      ),
+    ).toEqual({
       sizes: [4, 3, 2],
       unplaced: 1,
     });

@@ -123,7 +123,9 @@ function mayRead(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: nu
     entry.kind === 'class' ||
     (entry.kind === 'person' && entry.enrolmentId === viewer.enrolmentId) ||
     viewer.groups.some((at) => (entry.kind === 'set' && at.setId === entry.setId) || (entry.kind === 'group' && at.groupId === entry.groupId));
-  const reachesCopy = include.some((entry) => (entry.kind === 'set' && entry.setId === copy.setId) || (entry.kind === 'group' && entry.groupId === copy.groupId));
+  const reachesCopy = include.some(
+    (entry) => (entry.kind === 'set' && entry.setId === copy.setId) || (entry.kind === 'group' && entry.groupId === copy.groupId),
+  );
   const isIn = include.some(isMine) && !exclude.includes(viewer.enrolmentId) && viewer.courseId === release.courseId && !viewer.hasLeft;
   const isOpenYet = release.schedule.opens === null || release.schedule.opens <= now;
   if (!isOut || !isIn || !isOpenYet) return false;

@@ -15,9 +15,7 @@ export function transition(from: ReleaseState, event: ReleaseEvent): Transition 
     case 'released':
       if (from.state !== 'draft' && from.state !== 'withdrawn') return refused;
       return to(
-        event.goesLiveAt !== null && event.goesLiveAt > event.at
-          ? { state: 'scheduled', goesLiveAt: event.goesLiveAt }
-          : { state: 'live', since: event.at },
+        event.goesLiveAt !== null && event.goesLiveAt > event.at ? { state: 'scheduled', goesLiveAt: event.goesLiveAt } : { state: 'live', since: event.at },
       );
     case 'withdrawn':
       return from.state === 'draft' || from.state === 'withdrawn' ? refused : to({ state: 'withdrawn', since: event.at });

@@ -1,8 +1,7 @@
 export type Encoding = 'UTF-8' | 'UTF-16' | 'Windows-1252';
 
 export type Decoded =
-  | { readonly ok: true; readonly text: string; readonly encoding: Encoding }
-  | { readonly ok: false; readonly code: 'empty' | 'spreadsheet' | 'pdf' | 'binary' };
+  { readonly ok: true; readonly text: string; readonly encoding: Encoding } | { readonly ok: false; readonly code: 'empty' | 'spreadsheet' | 'pdf' | 'binary' };
 
 const startsWith = (bytes: Uint8Array, ...head: number[]) => head.every((byte, at) => bytes[at] === byte);
 

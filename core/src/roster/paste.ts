@@ -30,6 +30,9 @@ function cellsOf(line: string): [address: string, name: string] {
 
 /** "ada.okafor@…" is called Ada Okafor until somebody says otherwise. */
 function nameFromAddress(address: string): string {
-  const words = address.split('@')[0]!.split(/[._+-]+/).filter((word) => word !== '');
+  const words = address
+    .split('@')[0]!
+    .split(/[._+-]+/)
+    .filter((word) => word !== '');
   return words.map((word) => word[0]!.toUpperCase() + word.slice(1)).join(' ');
 }

@@ -37,11 +37,21 @@ describe('the preview of a class file', () => {
     const meanings: ColumnMeaning[] = ['email', 'given-name', 'family-name', 'attribute'];
     expect(rowsOf(table, meanings, [enrolled()]).map((row) => row.kind)).toEqual(['unchanged', 'new']);
     const [changed] = rowsOf(table, meanings, [enrolled({ attributes: { Lab: 'none', Diet: 'vegan' } })]);
-    expect(changed).toMatchObject({ kind: 'changed', changes: [{ field: 'Lab', from: 'none', to: 'some' }], person: { attributes: { Lab: 'some', Diet: 'vegan' } } });
+    expect(changed).toMatchObject({
+      kind: 'changed',
+      changes: [{ field: 'Lab', from: 'none', to: 'some' }],
+      person: { attributes: { Lab: 'some', Diet: 'vegan' } },
+    });
   });
 
   it('does not take away what the file leaves empty', () =>
-    expect(rowsOf(aTable(['Email', 'Name', 'No', 'Lab'], ['noor@quillmere.example', 'Noor Haddad', '', '']), ['email', 'name', 'number', 'attribute'], [enrolled()])[0]!.kind).toBe('unchanged'));
+    expect(
+      rowsOf(
+        aTable(['Email', 'Name', 'No', 'Lab'], ['noor@quillmere.example', 'Noor Haddad', '', '']),
+        ['email', 'name', 'number', 'attribute'],
+        [enrolled()],
+      )[0]!.kind,
+    ).toBe('unchanged'));
 
   it('says what is wrong with a row', () => {
     expect(problemsIn(['', 'Ann'])).toEqual(['no-address']);
@@ -93,7 +103,9 @@ describe('the preview of a class file', () => {
 
 describe('a pasted list', () => {
   it('reads an address, or a name and an address, a line', () => {
-    const { table } = readPaste('ada.okafor@quillmere.example\n\nBen Ek <ben@quillmere.example>\nCho Min, cho@quillmere.example\ndia@quillmere.example\tDia Roy\n"Ek, Eli" <eli@quillmere.example>\nno address here');
+    const { table } = readPaste(
+      'ada.okafor@quillmere.example\n\nBen Ek <ben@quillmere.example>\nCho Min, cho@quillmere.example\ndia@quillmere.example\tDia Roy\n"Ek, Eli" <eli@quillmere.example>\nno address here',
+    );
     expect(table.rows).toEqual([
       { line: 1, cells: ['ada.okafor@quillmere.example', 'Ada Okafor'] },
       { line: 3, cells: ['ben@quillmere.example', 'Ben Ek'] },

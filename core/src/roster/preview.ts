@@ -105,7 +105,11 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   };
 }
 
-const tidy = (value: string) => value.replace(/[\s\u00a0]+/g, ' ').trim().normalize('NFC');
+const tidy = (value: string) =>
+  value
+    .replace(/[\s\u00a0]+/g, ' ')
+    .trim()
+    .normalize('NFC');
 
 /** "Family, Given" in one cell is turned round; two cells are joined given name first. */
 function nameOf(full: string, given: string, family: string): { name: string; familyName: string | null } {

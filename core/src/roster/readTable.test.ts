@@ -59,8 +59,10 @@ describe('reading a class file', () => {
     expect(read.rows.map((row) => row.line)).toEqual([2, 5, 8]);
     expect(read.rows[0]!.cells[1]).toBe('Ann\nLee');
   });
-  it('numbers lines the same without a last newline', () => expect(table(utf8('Email,Name\na@b.example,Ann\nc@d.example,"Cy\nDoe"')).rows.map((row) => row.line)).toEqual([2, 3]));
-  it('keeps ragged rows as they are', () => expect(table(utf8('Email,Name,Lab\na@b.example,Ann\nc@d.example,Cy,Tue,extra\n')).rows.map((row) => row.cells.length)).toEqual([2, 4]));
+  it('numbers lines the same without a last newline', () =>
+    expect(table(utf8('Email,Name\na@b.example,Ann\nc@d.example,"Cy\nDoe"')).rows.map((row) => row.line)).toEqual([2, 3]));
+  it('keeps ragged rows as they are', () =>
+    expect(table(utf8('Email,Name,Lab\na@b.example,Ann\nc@d.example,Cy,Tue,extra\n')).rows.map((row) => row.cells.length)).toEqual([2, 4]));
   it('reads 5,000 lines', () => {
     const rows = Array.from({ length: 5000 }, (_, at) => `s${at}@quillmere.example,Student ${at}`);
     expect(table(utf8(`Email,Name\n${rows.join('\n')}\n`)).rows.at(-1)).toEqual({ line: 5001, cells: ['s4999@quillmere.example', 'Student 4999'] });

@@ -74,7 +74,10 @@ const newlinesIn = (cells: readonly string[]) => cells.reduce((sum, cell) => sum
 
 /** The delimiter that cuts the first lines into the most columns, equally many in each. */
 function sniffDelimiter(text: string): Delimiter {
-  const lines = text.split('\n').filter((line) => line.trim() !== '').slice(0, 20);
+  const lines = text
+    .split('\n')
+    .filter((line) => line.trim() !== '')
+    .slice(0, 20);
   let best: { delimiter: Delimiter; score: number } = { delimiter: ',', score: 0 };
   for (const delimiter of [',', ';', '\t', '|'] as const) {
     const counts = lines.map((line) => line.replace(/"[^"]*"/g, '').split(delimiter).length - 1);

@@ -8,7 +8,13 @@ const doc: RichTextNode = {
   type: 'doc',
   content: [
     paragraph(words('Taste what '), { type: 'placeholder', attrs: { what: 'group-name' } }, words(' set up.')),
-    { type: 'bulletList', content: [{ type: 'listItem', content: [paragraph(words('nose'))] }, { type: 'listItem', content: [paragraph(words('sip'))] }] },
+    {
+      type: 'bulletList',
+      content: [
+        { type: 'listItem', content: [paragraph(words('nose'))] },
+        { type: 'listItem', content: [paragraph(words('sip'))] },
+      ],
+    },
   ],
 };
 const crock = { groupName: 'Crock', groupNumber: 1, memberNames: ['Noor', '한서연'] };
@@ -18,8 +24,7 @@ describe('rich text', () => {
     expect(plainText(doc)).toBe('Taste what {group-name} set up.\nnose\nsip');
     expect(plainText(doc, crock)).toBe('Taste what Crock set up.\nnose\nsip');
   });
-  it('fills in the members by name', () =>
-    expect(plainText(paragraph({ type: 'placeholder', attrs: { what: 'group-members' } }), crock)).toBe('Noor, 한서연'));
+  it('fills in the members by name', () => expect(plainText(paragraph({ type: 'placeholder', attrs: { what: 'group-members' } }), crock)).toBe('Noor, 한서연'));
   it('counts words in scripts without spaces too', () => {
     expect(countWords('One two, three.')).toBe(3);
     expect(countWords('高橋ひなたです')).toBeGreaterThan(1);

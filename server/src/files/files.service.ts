@@ -104,4 +104,5 @@ export class FilesService {
   }
 }
 
-const tooLarge = (mostBytes: number) => problems.tooLarge(`The file is over ${Math.floor(mostBytes / 1024 / 1024)} MB, which is the most here. Make it smaller or hand in a link.`);
+const tooLarge = (mostBytes: number) =>
+  problems.tooLarge(`The file is over ${Math.floor(mostBytes / 1024 / 1024)} MB, which is the most here. Make it smaller or hand in a link.`);

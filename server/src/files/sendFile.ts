@@ -5,7 +5,11 @@ import type { FileRow } from './files.rows.js';
 
 /** Always as an attachment and never sniffed: what a student hands in must not run as a page of ours. */
 export async function sendFile(response: Response, file: FileRow, chunks: AsyncIterable<Buffer>): Promise<void> {
-  const plainName = file.name.normalize('NFKD').replace(/[^\x20-\x7e]/g, '').replace(/["\\]/g, '_') || 'file';
+  const plainName =
+    file.name
+      .normalize('NFKD')
+      .replace(/[^\x20-\x7e]/g, '')
+      .replace(/["\\]/g, '_') || 'file';
   response.status(200).set({
     'Content-Type': /^[\w.+-]+\/[\w.+-]+$/.test(file.mediaType) ? file.mediaType : 'application/octet-stream',
     'Content-Length': file.sizeBytes,

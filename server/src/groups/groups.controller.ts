@@ -19,7 +19,11 @@ export class GroupsController {
   }
 
   @Endpoint('POST /courses/:courseId/sets', { id: 'createGroupSet', does: 'Make a group set with its groups', body: CreateGroupSet, answer: GroupSetView })
-  create(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Takes(CreateGroupSet) draft: CreateGroupSet): Promise<GroupSetView> {
+  create(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(CreateGroupSet) draft: CreateGroupSet,
+  ): Promise<GroupSetView> {
     return this.groups.create(person, courseId, draft);
   }
 
@@ -28,8 +32,17 @@ export class GroupsController {
     return this.groups.board(person, setId);
   }
 
-  @Endpoint('POST /sets/:setId/place', { id: 'placeStudents', does: 'Place, move, swap or pull out students in one act', body: PlaceRequest, answer: PlaceResult })
-  place(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Takes(PlaceRequest) request: PlaceRequest): Promise<PlaceResult> {
+  @Endpoint('POST /sets/:setId/place', {
+    id: 'placeStudents',
+    does: 'Place, move, swap or pull out students in one act',
+    body: PlaceRequest,
+    answer: PlaceResult,
+  })
+  place(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(PlaceRequest) request: PlaceRequest,
+  ): Promise<PlaceResult> {
     return this.groups.place(person, setId, request);
   }
 

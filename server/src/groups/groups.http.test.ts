@@ -63,13 +63,17 @@ describe('placing', () => {
 
   it('keeps the whole history of who was where', async () => {
     const { dataSource } = await import('typeorm').then(({ DataSource }) => ({ dataSource: server.app.get(DataSource) }));
-    const rows = await dataSource.query<{ until: Date | null }[]>(`SELECT "until" FROM "membership" WHERE "enrolmentId" = $1 ORDER BY "from", "id"`, [idOf('noor')]);
+    const rows = await dataSource.query<{ until: Date | null }[]>(`SELECT "until" FROM "membership" WHERE "enrolmentId" = $1 ORDER BY "from", "id"`, [
+      idOf('noor'),
+    ]);
     expect(rows.map((row) => row.until === null)).toEqual([false, true]);
   });
 
   it('never has a student twice in an exclusive set, however many place at once', async () => {
     const [crock, carboy] = given.board.groups;
-    const answers = await Promise.all(Array.from({ length: 12 }, (_, at) => place([{ student: idOf('nino'), from: null, to: at % 2 ? crock!.id : carboy!.id }])));
+    const answers = await Promise.all(
+      Array.from({ length: 12 }, (_, at) => place([{ student: idOf('nino'), from: null, to: at % 2 ? crock!.id : carboy!.id }])),
+    );
     expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
     expect(answers.filter((answer) => answer.status === 409)).toHaveLength(11);
   });
@@ -77,14 +81,20 @@ describe('placing', () => {
   it('places nobody into a group of another set, nor a stranger', async () => {
     const other = await aCourse(server, { email: 'other@quillmere.example', students: 2, groups: 1 });
     await place([{ student: idOf('noor'), from: await groupOf('noor'), to: other.board.groups[0]!.id }]).expect(404);
-    await other.instructor.post(`/api/sets/${other.set.id}/place`).send({ moves: [{ student: idOf('noor'), from: null, to: other.board.groups[0]!.id }] }).expect(409);
+    await other.instructor
+      .post(`/api/sets/${other.set.id}/place`)
+      .send({ moves: [{ student: idOf('noor'), from: null, to: other.board.groups[0]!.id }] })
+      .expect(409);
   });
 
   it('is closed to students and to other courses', async () => {
     const other = await server.instructor('third@quillmere.example');
     for (const browser of [given.students.get('noor')!.browser, other]) {
       await browser.get(`/api/sets/${given.set.id}/board`).expect(404);
-      await browser.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: idOf('noor'), from: null, to: null }] }).expect(404);
+      await browser
+        .post(`/api/sets/${given.set.id}/place`)
+        .send({ moves: [{ student: idOf('noor'), from: null, to: null }] })
+        .expect(404);
     }
   });
 

@@ -1,7 +1,17 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull } from 'typeorm';
-import type { BoardGroup, BoardStudent, BoardView, CreateGroupSet, EditGroup, GroupSetList, GroupSetView, PlaceRequest, PlaceResult } from '@jigsaw/contract/groups';
+import type {
+  BoardGroup,
+  BoardStudent,
+  BoardView,
+  CreateGroupSet,
+  EditGroup,
+  GroupSetList,
+  GroupSetView,
+  PlaceRequest,
+  PlaceResult,
+} from '@jigsaw/contract/groups';
 import type { Move, Placement } from '@jigsaw/core/groups';
 import { apply, namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
@@ -36,7 +46,16 @@ export class GroupsService {
       assert(forecast.ok, 'the contract lets only whole, positive shapes through');
       const setId = newId<'group-set'>();
       const position = await manager.countBy(GroupSetRow, { courseId });
-      await manager.insert(GroupSetRow, { id: setId, courseId, name: draft.name, position, capacity: draft.capacity, pattern: draft.pattern || 'Group {n}', isExclusive: true, createdAt: now });
+      await manager.insert(GroupSetRow, {
+        id: setId,
+        courseId,
+        name: draft.name,
+        position,
+        capacity: draft.capacity,
+        pattern: draft.pattern || 'Group {n}',
+        isExclusive: true,
+        createdAt: now,
+      });
       const names = namesFor(forecast.sizes.length, draft.pattern, draft.names);
       await manager.insert(
         GroupRow,
@@ -67,11 +86,22 @@ export class GroupsService {
 
       const placement = await placementOf(manager, set);
       const placed = apply(placement, request);
-      if (!placed.ok) throw problems.staleWrite(await this.boardOf(manager, set), 'Someone else moved one of these students first. Nobody was moved; the Board shows how it is now.');
+      if (!placed.ok)
+        throw problems.staleWrite(
+          await this.boardOf(manager, set),
+          'Someone else moved one of these students first. Nobody was moved; the Board shows how it is now.',
+        );
 
       await this.write(manager, set, request.moves, person.id, now);
       const touched = [...new Set(request.moves.flatMap((move) => [move.from, move.to]).filter((id) => id !== null))];
-      await record({ type: 'students.placed', courseId: set.courseId, actorId: person.id, subjectId: setId, facts: { moves: request.moves }, groupIds: touched });
+      await record({
+        type: 'students.placed',
+        courseId: set.courseId,
+        actorId: person.id,
+        subjectId: setId,
+        facts: { moves: request.moves },
+        groupIds: touched,
+      });
       return { unplaced: [...placed.placement.values()].filter((group) => group === null).length };
     });
   }
@@ -82,10 +112,21 @@ export class GroupsService {
     if (!found || !set) throw problems.notFound();
     await this.viewers.staff(person, set.courseId, 'manage-groups');
     return this.unitOfWork.run(async ({ manager, record }) => {
-      const { affected } = await manager.update(GroupRow, { id: groupId, version: edit.version }, { name: edit.name, capacity: edit.capacity, version: edit.version + 1 });
+      const { affected } = await manager.update(
+        GroupRow,
+        { id: groupId, version: edit.version },
+        { name: edit.name, capacity: edit.capacity, version: edit.version + 1 },
+      );
       const now = await manager.findOneByOrFail(GroupRow, { id: groupId });
       if (affected === 0) throw problems.staleWrite(groupView(now), `This group was changed meanwhile: it is called ${now.name} now.`);
-      await record({ type: 'group.edited', courseId: set.courseId, actorId: person.id, subjectId: groupId, facts: { version: now.version }, groupIds: [groupId] });
+      await record({
+        type: 'group.edited',
+        courseId: set.courseId,
+        actorId: person.id,
+        subjectId: groupId,
+        facts: { version: now.version },
+        groupIds: [groupId],
+      });
       return groupView(now);
     });
   }
@@ -94,7 +135,9 @@ export class GroupsService {
     const last = new Map(moves.map((move) => [move.student, move.to])); // a student moved twice in one act ends at the last place
     await manager.update(MembershipRow, { setId: set.id, enrolmentId: In([...last.keys()]), until: IsNull() }, { until: now, endedBy: actorId });
     const rows = [...last].flatMap(([enrolmentId, groupId]) =>
-      groupId === null ? [] : [{ id: newId(), setId: set.id, groupId, enrolmentId, isExclusive: set.isExclusive, from: now, until: null, placedBy: actorId, endedBy: null }],
+      groupId === null
+        ? []
+        : [{ id: newId(), setId: set.id, groupId, enrolmentId, isExclusive: set.isExclusive, from: now, until: null, placedBy: actorId, endedBy: null }],
     );
     if (rows.length > 0) await manager.insert(MembershipRow, rows);
   }
@@ -111,7 +154,11 @@ export class GroupsService {
     const byName = new Intl.Collator('en', { sensitivity: 'base' });
     students.sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
     const unplaced = students.filter((student) => student.groupId === null).length;
-    return { set: { id: set.id as GroupSetId, name: set.name, capacity: set.capacity, groupCount: groups.length, unplaced }, groups: groups.map(groupView), students };
+    return {
+      set: { id: set.id as GroupSetId, name: set.name, capacity: set.capacity, groupCount: groups.length, unplaced },
+      groups: groups.map(groupView),
+      students,
+    };
   }
 
   private async setViews(manager: EntityManager, courseId: CourseId): Promise<GroupSetView[]> {

@@ -34,11 +34,19 @@ export class HandInController {
   }
 
   @Endpoint('PUT /copies/:copyId/part', { id: 'savePart', does: "Save one's own part of the group's text", body: SavePart, answer: CopyView })
-  savePart(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(SavePart) part: z.output<typeof SavePart>): Promise<CopyView> {
+  savePart(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @Takes(SavePart) part: z.output<typeof SavePart>,
+  ): Promise<CopyView> {
     return this.handIns.savePart(person, copyId, part);
   }
 
-  @Endpoint('POST /copies/:copyId/files', { id: 'addFile', does: 'Add a file: its bytes as the body (application/octet-stream), its name and type in the query', answer: CopyView })
+  @Endpoint('POST /copies/:copyId/files', {
+    id: 'addFile',
+    does: 'Add a file: its bytes as the body (application/octet-stream), its name and type in the query',
+    answer: CopyView,
+  })
   addFile(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
@@ -69,7 +77,12 @@ export class HandInController {
   }
 
   @Endpoint('GET /copies/:copyId/files/:fileId', { id: 'downloadFile', does: "A file's bytes" })
-  async download(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId, @Res() response: Response): Promise<void> {
+  async download(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('fileId', FileId) fileId: ids.FileId,
+    @Res() response: Response,
+  ): Promise<void> {
     const { file, chunks } = await this.handIns.file(person, copyId, fileId);
     await sendFile(response, file, chunks);
   }

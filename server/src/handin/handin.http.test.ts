@@ -40,8 +40,14 @@ async function aCopy(): Promise<string> {
 describe('working on a hand-in', () => {
   it('lets each member write their own part and see the others’', async () => {
     const copyId = await aCopy();
-    await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('Noor wrote this.'), version: 0 }).expect(200);
-    const { body } = (await student('jorge').put(`/api/copies/${copyId}/part`).send({ text: aText('Jorge too.'), version: 0 }).expect(200)) as { body: CopyView };
+    await student('noor')
+      .put(`/api/copies/${copyId}/part`)
+      .send({ text: aText('Noor wrote this.'), version: 0 })
+      .expect(200);
+    const { body } = (await student('jorge')
+      .put(`/api/copies/${copyId}/part`)
+      .send({ text: aText('Jorge too.'), version: 0 })
+      .expect(200)) as { body: CopyView };
     expect(body.parts.map((part) => [part.author.name, part.author.isYou, part.words])).toEqual([
       ['Noor', false, 3],
       ['Jorge', true, 2],
@@ -50,8 +56,14 @@ describe('working on a hand-in', () => {
 
   it('shows both texts when one person wrote in two windows', async () => {
     const copyId = await aCopy();
-    await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('First window.'), version: 0 }).expect(200);
-    const refused = await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('Second window.'), version: 0 }).expect(409);
+    await student('noor')
+      .put(`/api/copies/${copyId}/part`)
+      .send({ text: aText('First window.'), version: 0 })
+      .expect(200);
+    const refused = await student('noor')
+      .put(`/api/copies/${copyId}/part`)
+      .send({ text: aText('Second window.'), version: 0 })
+      .expect(409);
     expect(JSON.stringify(refused.body)).toContain('First window.');
   });
 
@@ -70,7 +82,11 @@ describe('working on a hand-in', () => {
     const bytes = randomBytes(2_500_000); // more than two chunks
     const copy = await addFile(student('noor'), copyId, 'Größe "1" <b>.html', bytes);
     const path = `/api/copies/${copyId}/files/${copy.files[0]!.id}`;
-    expect(createHash('sha256').update(await bytesOf(student('jorge'), path)).digest('hex')).toBe(createHash('sha256').update(bytes).digest('hex'));
+    expect(
+      createHash('sha256')
+        .update(await bytesOf(student('jorge'), path))
+        .digest('hex'),
+    ).toBe(createHash('sha256').update(bytes).digest('hex'));
     const { headers } = await student('jorge').get(path).expect(200);
     expect(headers['content-disposition']).toMatch(/^attachment; filename="[ -~]+"; filename\*=UTF-8''Gr%C3%B6%C3%9Fe/);
     expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'content-security-policy': expect.stringContaining('sandbox') });
@@ -81,13 +97,19 @@ describe('working on a hand-in', () => {
     const bytes = randomBytes(1000);
     await addFile(student('noor'), copyId, 'one.bin', bytes);
     await addFile(student('jorge'), copyId, 'two.bin', bytes);
-    const blobs = await server.app.get(DataSource).query<unknown[]>(`SELECT 1 FROM "blob" WHERE "sha256" = $1`, [createHash('sha256').update(bytes).digest('hex')]);
+    const blobs = await server.app
+      .get(DataSource)
+      .query<unknown[]>(`SELECT 1 FROM "blob" WHERE "sha256" = $1`, [createHash('sha256').update(bytes).digest('hex')]);
     expect(blobs).toHaveLength(1);
   });
 
   it('says how large a file may be, and keeps nothing of one that is larger', async () => {
     const copyId = await aCopy();
-    const refused = await student('noor').post(`/api/copies/${copyId}/files`).query({ name: 'big.bin' }).set('Content-Type', 'application/octet-stream').send(Buffer.alloc(3 * 1024 * 1024 + 1));
+    const refused = await student('noor')
+      .post(`/api/copies/${copyId}/files`)
+      .query({ name: 'big.bin' })
+      .set('Content-Type', 'application/octet-stream')
+      .send(Buffer.alloc(3 * 1024 * 1024 + 1));
     expect(refused.status).toBe(413);
     expect(refused.body).toMatchObject({ detail: expect.stringContaining('3 MB') });
     const [left] = await server.app.get(DataSource).query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
@@ -117,7 +139,9 @@ describe('handing in', () => {
   it('hands in once when two members press at the same moment', async () => {
     const copyId = await aCopy();
     await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
-    const answers = await Promise.all(['noor', 'jorge', 'noor', 'jorge'].map((name) => student(name).post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 })));
+    const answers = await Promise.all(
+      ['noor', 'jorge', 'noor', 'jorge'].map((name) => student(name).post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 })),
+    );
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409]);
   });
 
@@ -140,12 +164,18 @@ describe('handing in', () => {
     server.clock.set('2026-11-14T17:00:00Z');
     expect(((await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyView).access).toBe('read-only');
     await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(409);
-    await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('late'), version: 0 }).expect(409);
+    await student('noor')
+      .put(`/api/copies/${copyId}/part`)
+      .send({ text: aText('late'), version: 0 })
+      .expect(409);
   });
 
   it('lets staff read the work and leaves it to the group to change it', async () => {
     const copyId = await aCopy();
     await given.instructor.get(`/api/copies/${copyId}`).expect(200);
-    await given.instructor.put(`/api/copies/${copyId}/part`).send({ text: aText('staff'), version: 0 }).expect(403);
+    await given.instructor
+      .put(`/api/copies/${copyId}/part`)
+      .send({ text: aText('staff'), version: 0 })
+      .expect(403);
   });
 });

@@ -37,7 +37,8 @@ export class HandInService {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const words = countWords(plainText(text));
       const known = await manager.findOne(PartRow, { where: { copyId, enrolmentId }, lock: { mode: 'pessimistic_write' } });
-      if ((known?.version ?? 0) !== version) throw problems.staleWrite(await this.work.read(access, manager), 'You wrote on in another window. Both texts are here; choose one.');
+      if ((known?.version ?? 0) !== version)
+        throw problems.staleWrite(await this.work.read(access, manager), 'You wrote on in another window. Both texts are here; choose one.');
       if (known) await manager.update(PartRow, known.id, { text: json(text), words, version: version + 1, updatedAt: now });
       else {
         const { identifiers } = await manager
@@ -49,7 +50,14 @@ export class HandInService {
           .execute();
         if (identifiers.length === 0) throw problems.staleWrite(await this.work.read(access, manager)); // two first saves at once
       }
-      await record({ type: 'part.saved', courseId: access.release.courseId, actorId: person.id, subjectId: copyId, facts: { words }, groupIds: [access.copy.groupId!] });
+      await record({
+        type: 'part.saved',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { words },
+        groupIds: [access.copy.groupId!],
+      });
       return this.work.read(access, manager);
     });
   }
@@ -61,7 +69,14 @@ export class HandInService {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const file = await this.files.keep(manager, arrived, upload.name, upload.mediaType);
       await manager.insert(WorkFileRow, { fileId: file.id, copyId, addedBy: access.viewer.enrolmentId, addedAt: now, takenOutAt: null });
-      await record({ type: 'file.added', courseId: access.release.courseId, actorId: person.id, subjectId: copyId, facts: { fileId: file.id, sizeBytes: arrived.sizeBytes }, groupIds: [access.copy.groupId!] });
+      await record({
+        type: 'file.added',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { fileId: file.id, sizeBytes: arrived.sizeBytes },
+        groupIds: [access.copy.groupId!],
+      });
       return this.work.read(access, manager);
     });
   }
@@ -74,7 +89,14 @@ export class HandInService {
       if (!file) throw problems.notFound();
       if (file.addedBy !== access.viewer.enrolmentId) throw problems.notYours('A teammate added this file; only they can take it out.');
       await manager.update(WorkFileRow, { fileId, takenOutAt: isOut ? IsNull() : file.takenOutAt! }, { takenOutAt: isOut ? now : null });
-      await record({ type: isOut ? 'file.taken-out' : 'file.put-back', courseId: access.release.courseId, actorId: person.id, subjectId: copyId, facts: { fileId }, groupIds: [access.copy.groupId!] });
+      await record({
+        type: isOut ? 'file.taken-out' : 'file.put-back',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { fileId },
+        groupIds: [access.copy.groupId!],
+      });
       return this.work.read(access, manager);
     });
   }
@@ -85,7 +107,11 @@ export class HandInService {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]); // hand-ins of one copy take turns
       const next = (await manager.countBy(HandInRow, { copyId })) + 1;
-      if (attempt !== next) throw problems.staleWrite(await this.work.read(access, manager), 'A teammate handed in a moment ago. Look at what is handed in; hand in again if something is missing.');
+      if (attempt !== next)
+        throw problems.staleWrite(
+          await this.work.read(access, manager),
+          'A teammate handed in a moment ago. Look at what is handed in; hand in again if something is missing.',
+        );
       const parts = await manager.find(PartRow, { where: { copyId }, order: { createdAt: 'ASC' } });
       const files = await manager.find(WorkFileRow, { where: { copyId, takenOutAt: IsNull() }, order: { addedAt: 'ASC' } });
       const written = parts.filter((part) => part.words > 0);
@@ -102,8 +128,18 @@ export class HandInService {
         fileIds: files.map((file) => file.fileId),
       });
       const members = await membersOf(manager, access.copy.groupId);
-      await manager.insert(CreditRow, members.map((enrolmentId) => ({ handInId, enrolmentId })));
-      await record({ type: 'handed-in', courseId: access.release.courseId, actorId: person.id, subjectId: copyId, facts: { attempt, files: files.length, credited: members.length }, groupIds: [access.copy.groupId!] });
+      await manager.insert(
+        CreditRow,
+        members.map((enrolmentId) => ({ handInId, enrolmentId })),
+      );
+      await record({
+        type: 'handed-in',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { attempt, files: files.length, credited: members.length },
+        groupIds: [access.copy.groupId!],
+      });
       return this.work.read(access, manager);
     });
   }
@@ -123,7 +159,8 @@ export class HandInService {
   /** Work belongs to the group's members; staff read it and leave it alone. */
   private async memberAccess(person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
     const access = await this.gate.enter(person, copyId, 'open');
-    if (!access.viewer.groups.some((group) => group.groupId === access.copy.groupId)) throw problems.notYours("This is the group's own work. Only its members write in it.");
+    if (!access.viewer.groups.some((group) => group.groupId === access.copy.groupId))
+      throw problems.notYours("This is the group's own work. Only its members write in it.");
     return access;
   }
 }

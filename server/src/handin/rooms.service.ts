@@ -21,7 +21,9 @@ export class RoomsService {
   async list(person: SignedIn, courseId: CourseId): Promise<RoomList> {
     const { viewer, entered } = await this.gate.enterAll(person, courseId);
     const { manager } = this.dataSource;
-    const groupIds = may(viewer.role, 'read-course') ? await allGroupIds(manager.query.bind(manager), courseId) : viewer.groups.map((group) => group.groupId as string);
+    const groupIds = may(viewer.role, 'read-course')
+      ? await allGroupIds(manager.query.bind(manager), courseId)
+      : viewer.groups.map((group) => group.groupId as string);
     const tags = await groupTags(manager, groupIds);
     const members = await manager.query<{ groupId: string; enrolmentId: EnrolmentId; name: string; reading: string | null }[]>(
       `SELECT m."groupId", e."id" AS "enrolmentId", p."name", p."reading"
@@ -32,18 +34,16 @@ export class RoomsService {
     const shown = entered.filter((access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn');
     const summaries = await this.work.summaries(shown);
     const marked = await this.copiesWithMarkFor(viewer.enrolmentId);
-    const rooms = [...tags.values()].map(
-      (group): RoomView => ({
-        group,
-        members: members
-          .filter((member) => member.groupId === group.id)
-          .map(({ enrolmentId, name, reading }) => ({ enrolmentId, name, reading, isYou: enrolmentId === viewer.enrolmentId })),
-        items: shown
-          .filter((access) => access.copy.groupId === group.id)
-          .map((access) => itemOf(access, summaries.get(access.copy.id)!, marked.has(access.copy.id)))
-          .sort(byDue),
-      }),
-    );
+    const rooms = [...tags.values()].map((group): RoomView => ({
+      group,
+      members: members
+        .filter((member) => member.groupId === group.id)
+        .map(({ enrolmentId, name, reading }) => ({ enrolmentId, name, reading, isYou: enrolmentId === viewer.enrolmentId })),
+      items: shown
+        .filter((access) => access.copy.groupId === group.id)
+        .map((access) => itemOf(access, summaries.get(access.copy.id)!, marked.has(access.copy.id)))
+        .sort(byDue),
+    }));
     return { rooms };
   }
 

@@ -30,12 +30,25 @@ export class WorkReader {
     const group = (await groupTags(manager, [copy.groupId])).get(copy.groupId!);
     assert(group, 'an own copy belongs to a group');
 
-    const everyone = [...memberIds, ...parts.map((part) => part.enrolmentId), ...workFiles.map((file) => file.addedBy), ...handIns.map((handIn) => handIn.handedInBy), ...credits.map((credit) => credit.enrolmentId)];
+    const everyone = [
+      ...memberIds,
+      ...parts.map((part) => part.enrolmentId),
+      ...workFiles.map((file) => file.addedBy),
+      ...handIns.map((handIn) => handIn.handedInBy),
+      ...credits.map((credit) => credit.enrolmentId),
+    ];
     const member = await membersById(manager, everyone, viewer.enrolmentId);
 
     const fileView = (row: WorkFileRow): WorkFile => {
       const file = files.find((each) => each.id === row.fileId)!;
-      return { id: file.id as FileId, name: file.name, mediaType: file.mediaType, sizeBytes: Number(file.sizeBytes), addedBy: member(row.addedBy), addedAt: row.addedAt.toISOString() };
+      return {
+        id: file.id as FileId,
+        name: file.name,
+        mediaType: file.mediaType,
+        sizeBytes: Number(file.sizeBytes),
+        addedBy: member(row.addedBy),
+        addedAt: row.addedAt.toISOString(),
+      };
     };
     const latestAt = handIns[0]?.handedInAt ?? null;
     const here = workFiles.filter((file) => file.takenOutAt === null);
@@ -50,21 +63,29 @@ export class WorkReader {
       mayHandIn: decision.access === 'open' && memberIds.includes(viewer.enrolmentId),
       group,
       members: memberIds.map(member),
-      parts: parts.map((part) => ({ author: member(part.enrolmentId), text: part.text, words: part.words, version: part.version, updatedAt: part.updatedAt.toISOString() })),
+      parts: parts.map((part) => ({
+        author: member(part.enrolmentId),
+        text: part.text,
+        words: part.words,
+        version: part.version,
+        updatedAt: part.updatedAt.toISOString(),
+      })),
       files: here.map(fileView),
-      handIns: handIns.map(
-        (handIn): HandInView => ({
-          id: handIn.id as HandInId,
-          attempt: handIn.attempt,
-          handedInAt: handIn.handedInAt.toISOString(),
-          handedInBy: member(handIn.handedInBy),
-          late: lateOf(access, handIn.handedInAt),
-          credited: credits.filter((credit) => credit.handInId === handIn.id).map((credit) => member(credit.enrolmentId)),
-          parts: handIn.parts.map((part) => ({ author: member(part.enrolmentId), text: part.text, words: part.words })),
-          files: handIn.fileIds.map((fileId) => fileView(workFiles.find((file) => file.fileId === fileId)!)),
-        }),
-      ),
-      state: workState(latestAt, [...parts.map((part) => part.updatedAt), ...here.map((file) => file.addedAt), ...workFiles.flatMap((file) => file.takenOutAt ?? [])]),
+      handIns: handIns.map((handIn): HandInView => ({
+        id: handIn.id as HandInId,
+        attempt: handIn.attempt,
+        handedInAt: handIn.handedInAt.toISOString(),
+        handedInBy: member(handIn.handedInBy),
+        late: lateOf(access, handIn.handedInAt),
+        credited: credits.filter((credit) => credit.handInId === handIn.id).map((credit) => member(credit.enrolmentId)),
+        parts: handIn.parts.map((part) => ({ author: member(part.enrolmentId), text: part.text, words: part.words })),
+        files: handIn.fileIds.map((fileId) => fileView(workFiles.find((file) => file.fileId === fileId)!)),
+      })),
+      state: workState(latestAt, [
+        ...parts.map((part) => part.updatedAt),
+        ...here.map((file) => file.addedAt),
+        ...workFiles.flatMap((file) => file.takenOutAt ?? []),
+      ]),
       lateNow: lateOf(access, this.clock.now()),
       serverTime: this.clock.now().toISOString(),
     };
@@ -74,7 +95,9 @@ export class WorkReader {
   async summaries(accesses: readonly CopyAccess[], manager: EntityManager = this.dataSource.manager): Promise<Map<string, WorkSummary>> {
     const copyIds = accesses.map((access) => access.copy.id);
     if (copyIds.length === 0) return new Map();
-    const rows = await manager.query<{ copyId: string; handInId: string | null; attempt: number | null; handedInAt: Date | null; handedInBy: string | null; changedAt: Date | null }[]>(
+    const rows = await manager.query<
+      { copyId: string; handInId: string | null; attempt: number | null; handedInAt: Date | null; handedInBy: string | null; changedAt: Date | null }[]
+    >(
       `SELECT c."id" AS "copyId", h."id" AS "handInId", h."attempt", h."handedInAt", p."name" AS "handedInBy",
               GREATEST((SELECT max("updatedAt") FROM "part" WHERE "copyId" = c."id"),
                        (SELECT max(GREATEST("addedAt", "takenOutAt")) FROM "work_file" WHERE "copyId" = c."id")) AS "changedAt"
@@ -92,7 +115,13 @@ export class WorkReader {
           state: workState(row.handedInAt, row.changedAt ? [row.changedAt] : []),
           latest:
             row.handInId && row.handedInAt
-              ? { id: row.handInId, attempt: row.attempt!, handedInAt: row.handedInAt, by: row.handedInBy!, late: lateOf(accessById.get(row.copyId)!, row.handedInAt) }
+              ? {
+                  id: row.handInId,
+                  attempt: row.attempt!,
+                  handedInAt: row.handedInAt,
+                  by: row.handedInBy!,
+                  late: lateOf(accessById.get(row.copyId)!, row.handedInAt),
+                }
               : null,
         },
       ]),
@@ -102,7 +131,13 @@ export class WorkReader {
 
 export interface WorkSummary {
   readonly state: HandInState;
-  readonly latest: { readonly id: string; readonly attempt: number; readonly handedInAt: Date; readonly by: string; readonly late: { minutes: number; deduction: string } } | null;
+  readonly latest: {
+    readonly id: string;
+    readonly attempt: number;
+    readonly handedInAt: Date;
+    readonly by: string;
+    readonly late: { minutes: number; deduction: string };
+  } | null;
 }
 
 export function lateOf({ activity }: CopyAccess, at: Date): { minutes: number; deduction: string } {

@@ -33,7 +33,7 @@ describe('signing in', () => {
     await server.instructor('tries@quillmere.example');
     for (const email of ['tries@quillmere.example', 'unknown@quillmere.example']) {
       for (let at = 0; at < 8; at += 1) await server.browser().post('/api/session').send({ email, password: 'no' }).expect(401);
-        const refused = await server.browser().post('/api/session').send({ email, password }).expect(429);
+      const refused = await server.browser().post('/api/session').send({ email, password }).expect(429);
       expect(Number(refused.headers['retry-after'])).toBeGreaterThan(0);
     }
     server.clock.pass({ minutes: 16 });
@@ -71,7 +71,11 @@ describe('first passwords', () => {
     await server.browser().post('/api/session/password').send({ token, password }).expect(200);
     await server.browser().post('/api/session/password').send({ token, password: 'another password' }).expect(410);
     await server.browser().post('/api/session').send({ email: 'late@quillmere.example', password }).expect(200);
-    const refused = await server.browser().post('/api/session/password').send({ token: 'x'.repeat(43), password }).expect(410);
+    const refused = await server
+      .browser()
+      .post('/api/session/password')
+      .send({ token: 'x'.repeat(43), password })
+      .expect(410);
     expect(refused.body).toMatchObject({ detail: expect.stringContaining('Ask your instructor') });
   });
 

@@ -48,7 +48,13 @@ export class PeopleService {
       lastSeenAt: null,
     }));
     for (let at = 0; at < rows.length; at += 1000) {
-      await manager.createQueryBuilder().insert().into(PersonRow).values(rows.slice(at, at + 1000)).orIgnore().execute();
+      await manager
+        .createQueryBuilder()
+        .insert()
+        .into(PersonRow)
+        .values(rows.slice(at, at + 1000))
+        .orIgnore()
+        .execute();
     }
     const found = await manager.find(PersonRow, { where: { addressKey: In(rows.map((row) => row.addressKey)) }, select: { id: true, addressKey: true } });
     return new Map(found.map((row) => [row.addressKey, row.id]));
@@ -106,7 +112,15 @@ export class PeopleService {
   async frontDoor(): Promise<FrontDoor> {
     if (this.config.demoPeople.length === 0) return { demoPeople: [] };
     const rows = await this.dataSource.query<
-      { personId: Id<'person'>; addressKey: string; name: string; reading: string | null; role: FrontDoor['demoPeople'][number]['role']; courseId: Id<'course'>; groupNumber: number | null }[]
+      {
+        personId: Id<'person'>;
+        addressKey: string;
+        name: string;
+        reading: string | null;
+        role: FrontDoor['demoPeople'][number]['role'];
+        courseId: Id<'course'>;
+        groupNumber: number | null;
+      }[]
     >(
       `SELECT DISTINCT ON (p."id") p."id" AS "personId", p."addressKey", p."name", p."reading", e."role", e."courseId",
               (SELECT g."number" FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId"

@@ -68,7 +68,13 @@ export class SessionService {
     const now = this.clock.now();
     const sessions = this.dataSource.getRepository(SessionRow);
     await sessions.delete({ personId: person.id, expiresAt: LessThan(now) });
-    await sessions.insert({ tokenHash: hashToken(token), personId: person.id, createdAt: now, seenAt: now, expiresAt: new Date(now.getTime() + sessionDays * dayMs) });
+    await sessions.insert({
+      tokenHash: hashToken(token),
+      personId: person.id,
+      createdAt: now,
+      seenAt: now,
+      expiresAt: new Date(now.getTime() + sessionDays * dayMs),
+    });
     await this.dataSource.getRepository(PersonRow).update(person.id, { lastSeenAt: now });
     return { token, person: signedIn(person) };
   }

@@ -23,7 +23,12 @@ export class LiveController {
 
   /** Tells what kind of thing changed, never what: the page asks again, and the decision function answers. */
   @Endpoint('GET /:courseId/changes', { id: 'followChanges', does: 'Server-sent events: what kind of thing changed in the course' })
-  async follow(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Req() request: Request, @Res() response: Response): Promise<void> {
+  async follow(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     await this.viewers.enter(person, courseId);
     response.status(200).set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
     response.flushHeaders();

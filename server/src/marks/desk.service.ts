@@ -89,23 +89,41 @@ export class DeskService {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
       const known = await manager.findOneBy(MarkRow, { copyId });
-      if ((known?.version ?? 0) !== sheet.version) throw problems.staleWrite(await this.view(manager, access), 'Someone else marked this group meanwhile. Both versions are here; choose one.');
+      if ((known?.version ?? 0) !== sheet.version)
+        throw problems.staleWrite(await this.view(manager, access), 'Someone else marked this group meanwhile. Both versions are here; choose one.');
       if (sheet.groupMark !== null && new Decimal(sheet.groupMark).gt(access.activity.points)) {
         const most = plainDecimal(access.activity.points);
-        throw problems.invalidInput(`${sheet.groupMark} is above the ${most} points of this assignment.`, { issues: [{ path: 'groupMark', message: `Write a number from 0 to ${most}.` }] });
+        throw problems.invalidInput(`${sheet.groupMark} is above the ${most} points of this assignment.`, {
+          issues: [{ path: 'groupMark', message: `Write a number from 0 to ${most}.` }],
+        });
       }
       const marking = await this.marking(manager, access);
       const credited = new Set<string>(marking.credited);
       if (sheet.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();
 
-      const columns = { groupMark: sheet.groupMark, feedback: sheet.feedback, version: sheet.version + 1, attempt: marking.summary.latest?.attempt ?? 0, updatedAt: now };
+      const columns = {
+        groupMark: sheet.groupMark,
+        feedback: sheet.feedback,
+        version: sheet.version + 1,
+        attempt: marking.summary.latest?.attempt ?? 0,
+        updatedAt: now,
+      };
       if (known) await manager.update(MarkRow, { copyId }, columns);
       else await manager.insert(MarkRow, { copyId, ...columns, releasedVersion: null });
       await manager.delete(MarkAdjustmentRow, { copyId });
       if (sheet.adjustments.length > 0) {
-        await manager.insert(MarkAdjustmentRow, sheet.adjustments.map(({ enrolmentId, adjustment }) => ({ copyId, enrolmentId, adjustment: json(adjustment) })));
+        await manager.insert(
+          MarkAdjustmentRow,
+          sheet.adjustments.map(({ enrolmentId, adjustment }) => ({ copyId, enrolmentId, adjustment: json(adjustment) })),
+        );
       }
-      await record({ type: 'mark.drafted', courseId: access.release.courseId, actorId: person.id, subjectId: copyId, facts: { from: known?.groupMark ?? null, to: sheet.groupMark, version: sheet.version + 1 } });
+      await record({
+        type: 'mark.drafted',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { from: known?.groupMark ?? null, to: sheet.groupMark, version: sheet.version + 1 },
+      });
       return this.view(manager, access);
     });
   }
@@ -118,7 +136,8 @@ export class DeskService {
       const marking = await this.marking(manager, access);
       const { mark } = marking;
       if (!mark) throw problems.invalidInput('There is no mark to release yet.');
-      if (mark.version !== version) throw problems.staleWrite(await this.view(manager, access), 'This mark was changed meanwhile. Look at it once more before you release it.');
+      if (mark.version !== version)
+        throw problems.staleWrite(await this.view(manager, access), 'This mark was changed meanwhile. Look at it once more before you release it.');
       await this.refuseIncomplete(manager, marking);
 
       const { latest } = marking.summary;
@@ -162,7 +181,14 @@ export class DeskService {
     return this.unitOfWork.run(async ({ manager, record }) => {
       const { affected } = await manager.delete(ReleasedMarkRow, { copyId });
       await manager.update(MarkRow, { copyId }, { releasedVersion: null });
-      await record({ type: 'mark.recalled', courseId: access.release.courseId, actorId: person.id, subjectId: copyId, facts: { students: affected ?? 0 }, groupIds: [access.copy.groupId!] });
+      await record({
+        type: 'mark.recalled',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { students: affected ?? 0 },
+        groupIds: [access.copy.groupId!],
+      });
       return this.view(manager, access);
     });
   }
@@ -179,7 +205,8 @@ export class DeskService {
       const adjustment = marking.adjustments.get(enrolmentId);
       const who = member(enrolmentId).name;
       if (adjustment && adjustment.reason.trim() === '') return [{ path: enrolmentId, message: `Say why ${who}'s mark differs.` }];
-      if (marking.mark?.groupMark === null && (!adjustment || adjustment.kind === 'adjusted')) return [{ path: 'groupMark', message: 'Give the group a mark, or each member a separate one.' }];
+      if (marking.mark?.groupMark === null && (!adjustment || adjustment.kind === 'adjusted'))
+        return [{ path: 'groupMark', message: 'Give the group a mark, or each member a separate one.' }];
       return [];
     });
     if (issues.length > 0) throw problems.invalidInput(issues[0]!.message, { issues });
@@ -203,7 +230,10 @@ export class DeskService {
     const copyIds = accesses.map((access) => access.copy.id);
     const summaries = await this.work.summaries(accesses);
     const marks = copyIds.length === 0 ? [] : await this.dataSource.getRepository(MarkRow).findBy({ copyId: In(copyIds) });
-    const tags = await groupTags(this.dataSource.manager, accesses.map((access) => access.copy.groupId));
+    const tags = await groupTags(
+      this.dataSource.manager,
+      accesses.map((access) => access.copy.groupId),
+    );
     return accesses.map(({ copy, release }) => {
       const { latest } = summaries.get(copy.id)!;
       const mark = marks.find((each) => each.copyId === copy.id) ?? null;
@@ -212,7 +242,9 @@ export class DeskService {
         releaseId: release.id,
         copyId: copy.id as CopyId,
         group: tags.get(copy.groupId!)!,
-        handIn: latest ? { handedInAt: latest.handedInAt.toISOString(), lateMinutes: latest.late.minutes, deduction: latest.late.deduction, by: latest.by } : null,
+        handIn: latest
+          ? { handedInAt: latest.handedInAt.toISOString(), lateMinutes: latest.late.minutes, deduction: latest.late.deduction, by: latest.by }
+          : null,
         mark: { state, groupMark: mark?.groupMark ? plainDecimal(mark.groupMark) : null },
         needsYou: latest !== null && (state === 'unmarked' || latest.attempt > (mark?.attempt ?? 0)),
       };

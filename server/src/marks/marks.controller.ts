@@ -37,7 +37,12 @@ export class MarksController {
     return this.desk.save(person, copyId, sheet);
   }
 
-  @Endpoint('POST /copies/:copyId/mark/release', { id: 'releaseMarks', does: 'Release the marks of one group to its credited members', body: ReleaseMarks, answer: MarkView })
+  @Endpoint('POST /copies/:copyId/mark/release', {
+    id: 'releaseMarks',
+    does: 'Release the marks of one group to its credited members',
+    body: ReleaseMarks,
+    answer: MarkView,
+  })
   release(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(ReleaseMarks) request: ReleaseMarks): Promise<MarkView> {
     return this.desk.release(person, copyId, request);
   }

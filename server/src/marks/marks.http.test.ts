@@ -30,9 +30,11 @@ beforeEach(async () => {
 
 const student = (name: string): Browser => given.students.get(name)!.browser;
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
-const save = (sheet: object) => given.instructor.put(`/api/copies/${copyId}/mark`).send({ groupMark: '31.5', feedback: 'Good reading.', adjustments: [], version: 0, ...sheet });
+const save = (sheet: object) =>
+  given.instructor.put(`/api/copies/${copyId}/mark`).send({ groupMark: '31.5', feedback: 'Good reading.', adjustments: [], version: 0, ...sheet });
 const releaseMarks = (version: number) => given.instructor.post(`/api/copies/${copyId}/mark/release`).send({ version });
-const myMark = async (name: string) => ((await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks).marks.find((mark) => mark.copyId === copyId);
+const myMark = async (name: string) =>
+  ((await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks).marks.find((mark) => mark.copyId === copyId);
 const adjusted = (name: string, by: string, reason: string) => ({ enrolmentId: idOf(name), adjustment: { kind: 'adjusted', by, reason } });
 
 describe('the Marking desk', () => {
@@ -48,12 +50,32 @@ describe('the Marking desk', () => {
     await save({ adjustments: [adjusted('jorge', '1.5', 'Ill for a week')] }).expect(200);
     expect(await myMark('noor')).toBeUndefined();
     const { body } = (await releaseMarks(1).expect(200)) as { body: MarkView };
-    expect(body).toMatchObject({ state: 'released', members: [{ member: { name: 'Jorge' }, mark: '25' }, { member: { name: 'Noor' }, mark: '23.5' }] });
+    expect(body).toMatchObject({
+      state: 'released',
+      members: [
+        { member: { name: 'Jorge' }, mark: '25' },
+        { member: { name: 'Noor' }, mark: '23.5' },
+      ],
+    });
 
-    expect(await myMark('noor')).toMatchObject({ groupMark: '31.5', mark: '23.5', feedback: 'Good reading.', steps: [{ code: 'group-mark', mark: '31.5' }, { code: 'late', deduction: '8' }] });
+    expect(await myMark('noor')).toMatchObject({
+      groupMark: '31.5',
+      mark: '23.5',
+      feedback: 'Good reading.',
+      steps: [
+        { code: 'group-mark', mark: '31.5' },
+        { code: 'late', deduction: '8' },
+      ],
+    });
     const jorge = await myMark('jorge');
     expect(jorge).toMatchObject({ mark: '25', steps: [{ code: 'group-mark' }, { code: 'late' }, { code: 'adjusted', by: '1.5', reason: 'Ill for a week' }] });
-    expect(JSON.stringify(await student('noor').get(`/api/courses/${given.course.id}/my-marks`).then((answer) => answer.body as unknown))).not.toContain('Ill for a week');
+    expect(
+      JSON.stringify(
+        await student('noor')
+          .get(`/api/courses/${given.course.id}/my-marks`)
+          .then((answer) => answer.body as unknown),
+      ),
+    ).not.toContain('Ill for a week');
     expect(await myMark('amina')).toBeUndefined();
   });
 
@@ -106,13 +128,19 @@ describe('the Marking desk', () => {
 
   it('credits whoever was in the group at hand-in, wherever they sit now', async () => {
     const [crock] = given.board.groups;
-    await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: idOf('jorge'), from: crock!.id, to: null }] }).expect(200);
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student: idOf('jorge'), from: crock!.id, to: null }] })
+      .expect(200);
     await save({}).expect(200);
     const { body } = (await releaseMarks(1).expect(200)) as { body: MarkView };
     expect(body.members.find((each) => each.member.name === 'Jorge')).toMatchObject({ isStillInGroup: false, mark: '23.5' });
     expect(await myMark('jorge')).toMatchObject({ mark: '23.5' });
     await student('jorge').get(`/api/copies/${copyId}`).expect(404);
-    await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: idOf('jorge'), from: null, to: crock!.id }] }).expect(200);
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student: idOf('jorge'), from: null, to: crock!.id }] })
+      .expect(200);
   });
 
   it('keeps who changed a mark, when, and from what to what', async () => {
@@ -121,6 +149,10 @@ describe('the Marking desk', () => {
     await save({ groupMark: '33', version: 1 }).expect(200);
     server.clock.pass({ minutes: 1 });
     const { body } = (await releaseMarks(2).expect(200)) as { body: MarkView };
-    expect(body.history.map((each) => `${each.by}: ${each.what}`)).toEqual(['Dr. Ilse Marrow: Released to 2 students', 'Dr. Ilse Marrow: Group mark 31.5 → 33', 'Dr. Ilse Marrow: Group mark none → 31.5']);
+    expect(body.history.map((each) => `${each.by}: ${each.what}`)).toEqual([
+      'Dr. Ilse Marrow: Released to 2 students',
+      'Dr. Ilse Marrow: Group mark 31.5 → 33',
+      'Dr. Ilse Marrow: Group mark none → 31.5',
+    ]);
   });
 });

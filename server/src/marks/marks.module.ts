@@ -6,5 +6,10 @@ import { DeskService } from './desk.service.js';
 import { MarksController } from './marks.controller.js';
 import { MyMarksService } from './myMarks.service.js';
 
-@Module({ imports: [RosterModule, ReleaseModule, HandInModule], controllers: [MarksController], providers: [DeskService, MyMarksService], exports: [DeskService] })
+@Module({
+  imports: [RosterModule, ReleaseModule, HandInModule],
+  controllers: [MarksController],
+  providers: [DeskService, MyMarksService],
+  exports: [DeskService],
+})
 export class MarksModule {}

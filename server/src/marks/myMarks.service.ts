@@ -20,16 +20,24 @@ export class MyMarksService {
 
   async read(person: SignedIn, courseId: CourseId): Promise<MyMarks> {
     const { viewer, entered } = await this.gate.enterAll(person, courseId);
-    const rows = await this.dataSource.query<(Omit<MyMark, 'releasedAt' | 'handedInAt' | 'group'> & { groupId: string; releasedAt: Date; handedInAt: Date | null })[]>(
+    const rows = await this.dataSource.query<
+      (Omit<MyMark, 'releasedAt' | 'handedInAt' | 'group'> & { groupId: string; releasedAt: Date; handedInAt: Date | null })[]
+    >(
       `SELECT r."copyId", a."title", a."points", c."groupId", r."groupMark", r."mark", r."steps", r."feedback", r."lateMinutes", r."handedInAt", r."releasedAt", p."name" AS "markedBy"
          FROM "released_mark" r JOIN "copy" c ON c."id" = r."copyId" JOIN "release" l ON l."id" = c."releaseId"
          JOIN "activity" a ON a."id" = l."activityId" JOIN "person" p ON p."id" = r."releasedBy"
         WHERE r."enrolmentId" = $1 AND l."courseId" = $2 ORDER BY r."releasedAt" DESC`,
       [viewer.enrolmentId, courseId],
     );
-    const tags = await groupTags(this.dataSource.manager, rows.map((row) => row.groupId));
+    const tags = await groupTags(
+      this.dataSource.manager,
+      rows.map((row) => row.groupId),
+    );
     const marked = new Set<string>(rows.map((row) => row.copyId));
-    const own = viewer.role === 'student' ? entered.filter((access) => viewer.groups.some((group) => group.groupId === access.copy.groupId) && !marked.has(access.copy.id)) : [];
+    const own =
+      viewer.role === 'student'
+        ? entered.filter((access) => viewer.groups.some((group) => group.groupId === access.copy.groupId) && !marked.has(access.copy.id))
+        : [];
     const summaries = await this.work.summaries(own);
     await this.dataSource.getRepository(ReleasedMarkRow).update({ enrolmentId: viewer.enrolmentId, seenAt: IsNull() }, { seenAt: this.clock.now() });
     return {
@@ -42,7 +50,9 @@ export class MyMarksService {
         handedInAt: row.handedInAt?.toISOString() ?? null,
         releasedAt: row.releasedAt.toISOString(),
       })),
-      waiting: own.filter((access) => summaries.get(access.copy.id)!.latest !== null).map(({ activity }) => ({ title: activity.title, points: plainDecimal(activity.points) })),
+      waiting: own
+        .filter((access) => summaries.get(access.copy.id)!.latest !== null)
+        .map(({ activity }) => ({ title: activity.title, points: plainDecimal(activity.points) })),
     };
   }
 }

@@ -43,7 +43,8 @@ function whole(env: NodeJS.ProcessEnv, name: string, usual: number, least: numbe
   const text = env[name];
   if (text === undefined || text === '') return usual;
   const value = Number(text);
-  if (!Number.isInteger(value) || value < least || value > most) throw new SettingRefused(`${name} is "${text}"; it must be a whole number from ${least} to ${most}.`);
+  if (!Number.isInteger(value) || value < least || value > most)
+    throw new SettingRefused(`${name} is "${text}"; it must be a whole number from ${least} to ${most}.`);
   return value;
 }
 

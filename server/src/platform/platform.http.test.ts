@@ -17,19 +17,25 @@ afterAll(() => server.stop());
 
 describe('the API document', () => {
   it('names every route once, with an area and what it takes and gives', async () => {
-    const { body } = (await server.browser().get('/api/openapi.json').expect(200)) as { body: { paths: Record<string, Record<string, { operationId?: string; tags?: string[]; requestBody?: unknown }>> } };
+    const { body } = (await server.browser().get('/api/openapi.json').expect(200)) as {
+      body: { paths: Record<string, Record<string, { operationId?: string; tags?: string[]; requestBody?: unknown }>> };
+    };
     const operations = Object.values(body.paths).flatMap((path) => Object.values(path));
     expect(operations.length).toBeGreaterThan(30);
     expect(operations.every((operation) => operation.operationId !== undefined && operation.tags?.length === 1)).toBe(true);
     expect(new Set(operations.map((operation) => operation.operationId)).size).toBe(operations.length);
-    expect(body.paths['/api/sets/{setId}/place']!['post']!.requestBody).toMatchObject({ content: { 'application/json': { schema: { properties: { moves: { type: 'array' } } } } } });
+    expect(body.paths['/api/sets/{setId}/place']!['post']!.requestBody).toMatchObject({
+      content: { 'application/json': { schema: { properties: { moves: { type: 'array' } } } } },
+    });
   });
 });
 
 describe('refusals', () => {
   it('have a code of their own, a fitting status and a sentence', () => {
     const all = [
-      ...Object.values({ ...problems, tooManyTries: () => problems.tooManyTries(60), staleWrite: () => problems.staleWrite(null) }).map((make) => (make as () => ReturnType<typeof problems.notFound>)()),
+      ...Object.values({ ...problems, tooManyTries: () => problems.tooManyTries(60), staleWrite: () => problems.staleWrite(null) }).map((make) =>
+        (make as () => ReturnType<typeof problems.notFound>)(),
+      ),
     ];
     expect(new Set(all.map((problem) => problem.type)).size).toBe(all.length);
     for (const problem of all) {
@@ -47,11 +53,14 @@ describe('refusals', () => {
 
 describe('settings', () => {
   it('says in one sentence what is wrong with a setting', () => {
-    expect(() => configFrom({ DATABASE_URL: 'postgres://x', PORT: 'many' })).toThrow(new SettingRefused('PORT is "many"; it must be a whole number from 0 to 65535.'));
+    expect(() => configFrom({ DATABASE_URL: 'postgres://x', PORT: 'many' })).toThrow(
+      new SettingRefused('PORT is "many"; it must be a whole number from 0 to 65535.'),
+    );
     expect(() => configFrom({})).toThrow(SettingRefused);
   });
 
-  it('says in one sentence that the database cannot be reached', async () => expect(migrate('postgres://nobody@127.0.0.1:1/none')).rejects.toThrow(DatabaseRefused));
+  it('says in one sentence that the database cannot be reached', async () =>
+    expect(migrate('postgres://nobody@127.0.0.1:1/none')).rejects.toThrow(DatabaseRefused));
 });
 
 describe('the schema', () => {
@@ -78,7 +87,14 @@ describe('the number of queries', () => {
     const many = await aCourse(server, { email: 'many@quillmere.example', students: 8, groups: 20 });
     await released(few);
     for (let at = 0; at < 6; at += 1) await released(many, { title: `Report ${at}` });
-    const paths = (courseId: string, setId: string) => [`/api/courses/${courseId}/roster`, `/api/courses/${courseId}/rooms`, `/api/courses/${courseId}/figures`, `/api/courses/${courseId}/desk`, `/api/courses/${courseId}/activities`, `/api/sets/${setId}/board`];
+    const paths = (courseId: string, setId: string) => [
+      `/api/courses/${courseId}/roster`,
+      `/api/courses/${courseId}/rooms`,
+      `/api/courses/${courseId}/figures`,
+      `/api/courses/${courseId}/desk`,
+      `/api/courses/${courseId}/activities`,
+      `/api/sets/${setId}/board`,
+    ];
     const manyPaths = paths(many.course.id, many.set.id);
     for (const [at, path] of paths(few.course.id, few.set.id).entries()) {
       const small = await queriesDuring(() => few.instructor.get(path).expect(200));
@@ -89,7 +105,8 @@ describe('the number of queries', () => {
 
   async function queriesDuring(act: () => Promise<unknown>): Promise<number> {
     const { driver } = server.app.get(DataSource);
-    const pool = (driver as unknown as { master: { on(event: 'acquire' | 'connect', hear: () => void): void; off(event: 'acquire', hear: () => void): void } }).master;
+    const pool = (driver as unknown as { master: { on(event: 'acquire' | 'connect', hear: () => void): void; off(event: 'acquire', hear: () => void): void } })
+      .master;
     let queries = 0;
     const hear = () => {
       queries += 1; // outside a transaction every query takes a connection of its own
@@ -108,7 +125,10 @@ describe('live changes', () => {
     const staff = await listen('live@quillmere.example', given.course.id);
     const carboy = given.board.groups[1]!;
     const move = { student: given.students.get('kofi')!.enrolmentId, from: carboy.id, to: null };
-    await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [move] }).expect(200);
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [move] })
+      .expect(200);
     expect(await staff.next()).toBe('students.placed');
     await released(given);
     expect(await noor.next()).toBe('activity.released'); // the first that Noor hears of: Carboy's move was not hers to know
@@ -118,9 +138,16 @@ describe('live changes', () => {
 
   async function listen(email: string, courseId: string) {
     const url = (await server.app.getUrl()).replace('[::1]', '127.0.0.1');
-    const session = await fetch(`${url}/api/session`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ email, password }) });
+    const session = await fetch(`${url}/api/session`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ email, password }),
+    });
     const abort = new AbortController();
-    const stream = await fetch(`${url}/api/courses/${courseId}/changes`, { headers: { Cookie: session.headers.get('set-cookie')!.split(';')[0]! }, signal: abort.signal });
+    const stream = await fetch(`${url}/api/courses/${courseId}/changes`, {
+      headers: { Cookie: session.headers.get('set-cookie')!.split(';')[0]! },
+      signal: abort.signal,
+    });
     const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
     await reader.read(); // the greeting: from here on everything is heard
     let heard = '';

@@ -53,5 +53,6 @@ export const problems = {
   tooLarge: problem('too-large', 413, 'That is larger than allowed.'),
   unreadableFile: problem('unreadable-file', 422, 'The file could not be read as a list of people.'),
   broken: () => new Problem('broken', 500, 'Something went wrong here', 'Something went wrong on our side. Nothing was changed; try again in a moment.'),
-  databaseAway: () => new Problem('database-away', 503, 'Not reachable for a moment', 'The database does not answer. Nothing was changed; try again in a moment.'),
+  databaseAway: () =>
+    new Problem('database-away', 503, 'Not reachable for a moment', 'The database does not answer. Nothing was changed; try again in a moment.'),
 } as const;

@@ -19,7 +19,10 @@ beforeAll(async () => {
   copyId = await copyOf(student('noor'), given.course.id);
   const copy = await addFile(student('noor'), copyId, 'notes.txt', Buffer.from('pH 4.4'));
   fileId = copy.files[0]!.id;
-  await student('noor').put(`/api/copies/${copyId}/part`).send({ text: aText('Our crock fell to 4.4.'), version: 0 }).expect(200);
+  await student('noor')
+    .put(`/api/copies/${copyId}/part`)
+    .send({ text: aText('Our crock fell to 4.4.'), version: 0 })
+    .expect(200);
   await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
 });
 afterAll(() => server.stop());
@@ -28,7 +31,12 @@ const student = (name: string): Browser => given.students.get(name)!.browser;
 const unknownId = '01920000-0000-7000-8000-00000000abcd';
 
 /** Every address by which a copy or something in it could be asked for. */
-const routes = (copy: string, file: string, release: string, activityId: string): readonly { method: 'get' | 'put' | 'post' | 'delete'; path: string; body?: object }[] => [
+const routes = (
+  copy: string,
+  file: string,
+  release: string,
+  activityId: string,
+): readonly { method: 'get' | 'put' | 'post' | 'delete'; path: string; body?: object }[] => [
   { method: 'get', path: `/api/copies/${copy}` },
   { method: 'put', path: `/api/copies/${copy}/part`, body: { text: aText('mine'), version: 0 } },
   { method: 'post', path: `/api/copies/${copy}/hand-in`, body: { attempt: 2 } },
@@ -46,18 +54,25 @@ const routes = (copy: string, file: string, release: string, activityId: string)
 ];
 
 describe('what is not released to you does not exist for you', () => {
-  it.each(['another group’s member', 'a student in no group', 'another course’s instructor', 'a dropped member'])('answers %s as for ids that do not exist', async (who) => {
-    const browser = await outsider(who);
-    const real = routes(copyId, fileId, activity.release!.id, activity.id);
-    const unknown = routes(unknownId, unknownId, unknownId, unknownId);
-    for (const [at, { method, path, body }] of real.entries()) {
-      const asked = await browser[method](path).send(body);
-      const absent = await browser[method](unknown[at]!.path).send(body);
-      expect({ path, status: asked.status, body: asked.body as unknown }).toEqual({ path, status: 404, body: absent.body as unknown });
-    }
-    const upload = await browser.post(`/api/copies/${copyId}/files`).query({ name: 'x.txt' }).set('Content-Type', 'application/octet-stream').send(Buffer.from('x'));
-    expect(upload.status).toBe(404);
-  });
+  it.each(['another group’s member', 'a student in no group', 'another course’s instructor', 'a dropped member'])(
+    'answers %s as for ids that do not exist',
+    async (who) => {
+      const browser = await outsider(who);
+      const real = routes(copyId, fileId, activity.release!.id, activity.id);
+      const unknown = routes(unknownId, unknownId, unknownId, unknownId);
+      for (const [at, { method, path, body }] of real.entries()) {
+        const asked = await browser[method](path).send(body);
+        const absent = await browser[method](unknown[at]!.path).send(body);
+        expect({ path, status: asked.status, body: asked.body as unknown }).toEqual({ path, status: 404, body: absent.body as unknown });
+      }
+      const upload = await browser
+        .post(`/api/copies/${copyId}/files`)
+        .query({ name: 'x.txt' })
+        .set('Content-Type', 'application/octet-stream')
+        .send(Buffer.from('x'));
+      expect(upload.status).toBe(404);
+    },
+  );
 
   async function outsider(who: string): Promise<Browser> {
     if (who === 'another group’s member') return student('amina');
@@ -69,7 +84,10 @@ describe('what is not released to you does not exist for you', () => {
   }
 
   it('asks everybody who is signed out to sign in, whether or not the id exists', async () => {
-    for (const { method, path, body } of [...routes(copyId, fileId, activity.release!.id, activity.id), ...routes(unknownId, unknownId, unknownId, unknownId)]) {
+    for (const { method, path, body } of [
+      ...routes(copyId, fileId, activity.release!.id, activity.id),
+      ...routes(unknownId, unknownId, unknownId, unknownId),
+    ]) {
       const answer = await server.browser()[method](path).send(body);
       expect({ path, status: answer.status }).toEqual({ path, status: 401 });
     }
@@ -84,25 +102,43 @@ describe('what is not released to you does not exist for you', () => {
 
   it('counts for a student only what is theirs', async () => {
     expect((await student('nino').get(`/api/courses/${given.course.id}/figures`).expect(200)).body).toEqual({ kind: 'student', due: 0, rooms: 0, newMarks: 0 });
-    expect((await student('amina').get(`/api/courses/${given.course.id}/figures`).expect(200)).body).toEqual({ kind: 'student', due: 1, rooms: 1, newMarks: 0 });
+    expect((await student('amina').get(`/api/courses/${given.course.id}/figures`).expect(200)).body).toEqual({
+      kind: 'student',
+      due: 1,
+      rooms: 1,
+      newMarks: 0,
+    });
   });
 });
 
 describe('releasing', () => {
   it('hides a draft and a withdrawn assignment from members, and brings the same copy back with its work', async () => {
-    const draft = (await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(anAssignment({ title: 'Quiet draft' })).expect(200)).body as ActivityView;
+    const draft = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send(anAssignment({ title: 'Quiet draft' }))
+        .expect(200)
+    ).body as ActivityView;
     expect(JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body)).not.toContain('Quiet draft');
     expect(draft.release).toBeNull();
 
     await given.instructor.post(`/api/activities/${activity.id}/withdraw`).expect(200);
     await student('noor').get(`/api/copies/${copyId}`).expect(404);
-    await given.instructor.post(`/api/activities/${activity.id}/release`).send({ setId: given.set.id, goesLiveAt: null, version: activity.version }).expect(200);
+    await given.instructor
+      .post(`/api/activities/${activity.id}/release`)
+      .send({ setId: given.set.id, goesLiveAt: null, version: activity.version })
+      .expect(200);
     const copy = (await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyView;
     expect(copy.handIns).toHaveLength(1);
   });
 
   it('goes live by itself at its moment', async () => {
-    const draft = (await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(anAssignment({ title: 'Later' })).expect(200)).body as ActivityView;
+    const draft = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send(anAssignment({ title: 'Later' }))
+        .expect(200)
+    ).body as ActivityView;
     const at = new Date(server.clock.now().getTime() + 3_600_000).toISOString();
     await given.instructor.post(`/api/activities/${draft.id}/release`).send({ setId: given.set.id, goesLiveAt: at, version: draft.version }).expect(200);
     const rooms = async () => JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body);
@@ -115,9 +151,15 @@ describe('releasing', () => {
     const [crock, carboy] = given.board.groups;
     const kofi = given.students.get('kofi')!;
     await kofi.browser.get(`/api/copies/${copyId}`).expect(404);
-    await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: kofi.enrolmentId, from: carboy!.id, to: crock!.id }] }).expect(200);
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student: kofi.enrolmentId, from: carboy!.id, to: crock!.id }] })
+      .expect(200);
     await kofi.browser.get(`/api/copies/${copyId}`).expect(200);
-    await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: kofi.enrolmentId, from: crock!.id, to: carboy!.id }] }).expect(200);
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student: kofi.enrolmentId, from: crock!.id, to: carboy!.id }] })
+      .expect(200);
     await kofi.browser.get(`/api/copies/${copyId}`).expect(404);
   });
 
@@ -127,18 +169,38 @@ describe('releasing', () => {
   });
 
   it('refuses a release of a draft that was edited meanwhile, and a stale save', async () => {
-    const draft = (await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(anAssignment({ title: 'Edited' })).expect(200)).body as ActivityView;
-    await given.instructor.put(`/api/activities/${draft.id}`).send({ ...anAssignment({ title: 'Edited twice' }), version: 1 }).expect(200);
+    const draft = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send(anAssignment({ title: 'Edited' }))
+        .expect(200)
+    ).body as ActivityView;
+    await given.instructor
+      .put(`/api/activities/${draft.id}`)
+      .send({ ...anAssignment({ title: 'Edited twice' }), version: 1 })
+      .expect(200);
     await given.instructor.post(`/api/activities/${draft.id}/release`).send({ setId: given.set.id, goesLiveAt: null, version: 1 }).expect(409);
-    const stale = await given.instructor.put(`/api/activities/${draft.id}`).send({ ...anAssignment({ title: 'Lost?' }), version: 1 }).expect(409);
+    const stale = await given.instructor
+      .put(`/api/activities/${draft.id}`)
+      .send({ ...anAssignment({ title: 'Lost?' }), version: 1 })
+      .expect(409);
     expect(stale.body).toMatchObject({ current: { title: 'Edited twice', version: 2 } });
   });
 
   it('keeps only text that the editor can make', async () => {
     const script = { type: 'doc', content: [{ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] }] };
-    await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(anAssignment({ brief: script as never })).expect(422);
-    const link = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] }] };
-    await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(anAssignment({ brief: link as never })).expect(422);
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/activities`)
+      .send(anAssignment({ brief: script as never }))
+      .expect(422);
+    const link = {
+      type: 'doc',
+      content: [{ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] }],
+    };
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/activities`)
+      .send(anAssignment({ brief: link as never }))
+      .expect(422);
     const dates = await given.instructor
       .post(`/api/courses/${given.course.id}/activities`)
       .send(anAssignment({ schedule: { opens: '2026-11-12T00:00:00.000Z', due: '2026-11-11T00:00:00.000Z', closes: null } }))

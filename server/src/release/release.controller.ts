@@ -20,7 +20,11 @@ export class ReleaseController {
   }
 
   @Endpoint('POST /courses/:courseId/activities', { id: 'draftActivity', does: 'Begin an assignment as a draft', body: ActivityDraft, answer: ActivityView })
-  create(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Takes(ActivityDraft) draft: z.output<typeof ActivityDraft>): Promise<ActivityView> {
+  create(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(ActivityDraft) draft: z.output<typeof ActivityDraft>,
+  ): Promise<ActivityView> {
     return this.releases.create(person, courseId, draft);
   }
 
@@ -30,12 +34,25 @@ export class ReleaseController {
   }
 
   @Endpoint('PUT /activities/:activityId', { id: 'editActivity', does: 'Save an activity as it is typed', body: EditActivity, answer: ActivityView })
-  edit(@CurrentPerson() person: SignedIn, @IdParam('activityId', ActivityId) activityId: ids.ActivityId, @Takes(EditActivity) edit: z.output<typeof EditActivity>): Promise<ActivityView> {
+  edit(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @Takes(EditActivity) edit: z.output<typeof EditActivity>,
+  ): Promise<ActivityView> {
     return this.releases.edit(person, activityId, edit);
   }
 
-  @Endpoint('POST /activities/:activityId/release', { id: 'releaseActivity', does: 'Release to a group set, a copy for each group', body: ReleaseRequest, answer: ActivityView })
-  release(@CurrentPerson() person: SignedIn, @IdParam('activityId', ActivityId) activityId: ids.ActivityId, @Takes(ReleaseRequest) request: ReleaseRequest): Promise<ActivityView> {
+  @Endpoint('POST /activities/:activityId/release', {
+    id: 'releaseActivity',
+    does: 'Release to a group set, a copy for each group',
+    body: ReleaseRequest,
+    answer: ActivityView,
+  })
+  release(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @Takes(ReleaseRequest) request: ReleaseRequest,
+  ): Promise<ActivityView> {
     return this.releases.release(person, activityId, request);
   }
 
@@ -45,7 +62,11 @@ export class ReleaseController {
   }
 
   @Endpoint('GET /activities/:activityId/reach/:setId', { id: 'readReach', does: 'Whom a release to a set reaches, and whom not and why', answer: ReachView })
-  reach(@CurrentPerson() person: SignedIn, @IdParam('activityId', ActivityId) activityId: ids.ActivityId, @IdParam('setId', GroupSetId) setId: ids.GroupSetId): Promise<ReachView> {
+  reach(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+  ): Promise<ReachView> {
     return this.releases.reach(person, activityId, setId);
   }
 }

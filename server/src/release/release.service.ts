@@ -52,7 +52,11 @@ export class ReleaseService {
   async edit(person: SignedIn, activityId: ActivityId, edit: z.output<typeof EditActivity>): Promise<ActivityView> {
     const activity = await this.staffActivity(person, activityId, 'release');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const { affected } = await manager.update(ActivityRow, { id: activityId, version: edit.version }, { ...columnsOf(edit), version: edit.version + 1, updatedAt: now });
+      const { affected } = await manager.update(
+        ActivityRow,
+        { id: activityId, version: edit.version },
+        { ...columnsOf(edit), version: edit.version + 1, updatedAt: now },
+      );
       const saved = await this.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
       if (affected === 0) throw problems.staleWrite(saved);
       await record({ type: 'activity.edited', courseId: activity.courseId, actorId: person.id, subjectId: activityId, facts: { version: saved.version } });
@@ -67,7 +71,8 @@ export class ReleaseService {
       const set = await manager.findOneBy(GroupSetRow, { id: request.setId, courseId: activity.courseId });
       if (!set) throw problems.notFound();
       const locked = await manager.findOneOrFail(ActivityRow, { where: { id: activityId }, lock: { mode: 'pessimistic_write' } });
-      if (locked.version !== request.version) throw problems.staleWrite(await this.view(manager, locked), 'This draft was changed meanwhile. Look at it once more before you release it.');
+      if (locked.version !== request.version)
+        throw problems.staleWrite(await this.view(manager, locked), 'This draft was changed meanwhile. Look at it once more before you release it.');
 
       const earlier = await manager.findOneBy(ReleaseRow, { activityId });
       if (earlier && earlier.setId !== set.id) throw problems.conflict('This was released to another set before. Make a copy of it to release it here.');
@@ -233,7 +238,15 @@ function shownState(release: ReleaseRow, activity: ActivityRow, now: number): Re
 
 function columnsOf(draft: z.output<typeof ActivityDraft>) {
   const { opens, due, closes } = draft.schedule;
-  return { title: draft.title, brief: json(draft.brief), points: draft.points, opens: dateOrNull(opens), due: dateOrNull(due), closes: dateOrNull(closes), latePolicy: draft.latePolicy };
+  return {
+    title: draft.title,
+    brief: json(draft.brief),
+    points: draft.points,
+    opens: dateOrNull(opens),
+    due: dateOrNull(due),
+    closes: dateOrNull(closes),
+    latePolicy: draft.latePolicy,
+  };
 }
 
 const dateOrNull = (at: string | null) => (at === null ? null : new Date(at));

@@ -32,7 +32,16 @@ export class CoursesService {
       const id = newId<'course'>();
       const enrolmentId = newId<'enrolment'>();
       await manager.insert(CourseRow, { id, ...draft, createdAt: now });
-      await manager.insert(EnrolmentRow, { id: enrolmentId, courseId: id, personId: person.id, role: 'instructor', number: null, attributes: {}, joinedAt: now, leftAt: null });
+      await manager.insert(EnrolmentRow, {
+        id: enrolmentId,
+        courseId: id,
+        personId: person.id,
+        role: 'instructor',
+        number: null,
+        attributes: {},
+        joinedAt: now,
+        leftAt: null,
+      });
       await record({ type: 'course.created', courseId: id, actorId: person.id, subjectId: id });
       return { id: id as CourseId, ...draft, role: 'instructor' as const, enrolmentId: enrolmentId as EnrolmentId };
     });

@@ -36,7 +36,11 @@ export class ImportService {
   async preview(person: SignedIn, courseId: CourseId, request: z.output<typeof PreviewRequest>): Promise<ImportPreview> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     const { table, columns } = read(request.source, request.meanings);
-    const preview = previewImport(table, columns.map((column) => column.meaning), await rosterOf(this.dataSource.manager, courseId));
+    const preview = previewImport(
+      table,
+      columns.map((column) => column.meaning),
+      await rosterOf(this.dataSource.manager, courseId),
+    );
     const rows = preview.ok ? preview.rows : [];
     return {
       columns: columns.map((column, at) => ({ heading: table.headings[at]!, ...column, samples: samplesOf(table, at) })),
@@ -57,13 +61,16 @@ export class ImportService {
       await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } }); // one import at a time
       const preview = previewImport(table, request.meanings, await rosterOf(manager, courseId));
       if (!preview.ok) throw problems.invalidInput(sayColumnProblem(preview));
-      if (fingerprint(preview.rows) !== request.fingerprint) throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
+      if (fingerprint(preview.rows) !== request.fingerprint)
+        throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
 
       const leftOut = new Set(request.leaveOutLines);
       const faulty = preview.rows.filter((row) => row.kind === 'problem' && !leftOut.has(row.line));
       if (faulty.length > 0) {
         throw problems.invalidInput(`${faulty.length} ${faulty.length === 1 ? 'row needs' : 'rows need'} you first. Nothing was brought in.`, {
-          issues: faulty.flatMap((row) => (row.kind === 'problem' ? row.problems.map((each) => ({ path: `line ${row.line}`, message: sayRowProblem(each) })) : [])),
+          issues: faulty.flatMap((row) =>
+            row.kind === 'problem' ? row.problems.map((each) => ({ path: `line ${row.line}`, message: sayRowProblem(each) })) : [],
+          ),
         });
       }
       await this.add(manager, courseId, request.role, preview.rows, now);
@@ -122,14 +129,25 @@ async function rosterOf(manager: EntityManager, courseId: CourseId): Promise<Enr
     .createQueryBuilder(EnrolmentRow, 'e')
     .innerJoin(PersonRow, 'p', 'p."id" = e."personId"')
     .where('e."courseId" = :courseId', { courseId })
-    .select(['e."id" AS "enrolmentId"', 'p."email" AS "email"', 'p."name" AS "name"', 'p."familyName" AS "familyName"', 'p."reading" AS "reading"', 'e."number" AS "number"', 'e."attributes" AS "attributes"'])
+    .select([
+      'e."id" AS "enrolmentId"',
+      'p."email" AS "email"',
+      'p."name" AS "name"',
+      'p."familyName" AS "familyName"',
+      'p."reading" AS "reading"',
+      'e."number" AS "number"',
+      'e."attributes" AS "attributes"',
+    ])
     .getRawMany<EnrolledPerson>();
 }
 
-const samplesOf = (table: Table, at: number) => [...new Set(table.rows.map((row) => row.cells[at] ?? '').filter((cell) => cell.trim() !== ''))].slice(0, samplesShown);
+const samplesOf = (table: Table, at: number) =>
+  [...new Set(table.rows.map((row) => row.cells[at] ?? '').filter((cell) => cell.trim() !== ''))].slice(0, samplesShown);
 
 function rowView(row: PreviewRow): PreviewRowView {
-  return row.kind === 'problem' ? { kind: row.kind, line: row.line, cells: [...row.cells], sentences: row.problems.map(sayRowProblem) } : ({ ...row } as PreviewRowView);
+  return row.kind === 'problem'
+    ? { kind: row.kind, line: row.line, cells: [...row.cells], sentences: row.problems.map(sayRowProblem) }
+    : ({ ...row } as PreviewRowView);
 }
 
 function countKinds(rows: readonly PreviewRow[]): ImportPreview['counts'] {

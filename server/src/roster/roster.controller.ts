@@ -36,13 +36,31 @@ export class RosterController {
     return this.roster.read(person, courseId);
   }
 
-  @Endpoint('POST /:courseId/roster/preview', { id: 'previewImport', does: 'What a class file or a paste would change; changes nothing', body: PreviewRequest, answer: ImportPreview })
-  preview(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Takes(PreviewRequest) request: z.output<typeof PreviewRequest>): Promise<ImportPreview> {
+  @Endpoint('POST /:courseId/roster/preview', {
+    id: 'previewImport',
+    does: 'What a class file or a paste would change; changes nothing',
+    body: PreviewRequest,
+    answer: ImportPreview,
+  })
+  preview(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(PreviewRequest) request: z.output<typeof PreviewRequest>,
+  ): Promise<ImportPreview> {
     return this.imports.preview(person, courseId, request);
   }
 
-  @Endpoint('POST /:courseId/roster/import', { id: 'applyImport', does: 'Bring in what was previewed, all or nothing', body: ImportRequest, answer: ImportResult })
-  apply(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Takes(ImportRequest) request: z.output<typeof ImportRequest>): Promise<ImportResult> {
+  @Endpoint('POST /:courseId/roster/import', {
+    id: 'applyImport',
+    does: 'Bring in what was previewed, all or nothing',
+    body: ImportRequest,
+    answer: ImportResult,
+  })
+  apply(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(ImportRequest) request: z.output<typeof ImportRequest>,
+  ): Promise<ImportResult> {
     return this.imports.apply(person, courseId, request);
   }
 
@@ -52,7 +70,11 @@ export class RosterController {
   }
 
   @Endpoint('POST /:courseId/roster/:enrolmentId/sign-in-link', { id: 'makeSignInLink', does: 'A first sign-in link for one person', answer: SignInLinks })
-  link(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId): Promise<SignInLinks> {
+  link(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId,
+  ): Promise<SignInLinks> {
     return this.roster.signInLinks(person, courseId, enrolmentId);
   }
 }

@@ -19,15 +19,23 @@ const preview = async (source: unknown, status = 200) => {
   return answer.body as ImportPreview & { detail: string };
 };
 const bringIn = (source: unknown, { columns, fingerprint }: ImportPreview, leaveOutLines: number[] = []) =>
-  given.instructor.post(`/api/courses/${given.course.id}/roster/import`).send({ source, meanings: columns.map((column) => column.meaning), leaveOutLines, fingerprint });
+  given.instructor
+    .post(`/api/courses/${given.course.id}/roster/import`)
+    .send({ source, meanings: columns.map((column) => column.meaning), leaveOutLines, fingerprint });
 const roster = async () => ((await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView).entries;
 
 describe('bringing in a class file', () => {
   it('brings in what was previewed, with numbers and attributes', async () => {
-    const source = file('Matrikel;Surname;First;E-Mail;Lab experience\nfe-1;Peñaloza;Jorge;jp@quillmere.example;some\nfe-2;한;서연;han@quillmere.example;none\n');
+    const source = file(
+      'Matrikel;Surname;First;E-Mail;Lab experience\nfe-1;Peñaloza;Jorge;jp@quillmere.example;some\nfe-2;한;서연;han@quillmere.example;none\n',
+    );
     const seen = await preview(source);
     expect(seen).toMatchObject({ delimiter: ';', counts: { new: 2, changed: 0, unchanged: 0, problem: 0 }, columnProblem: null });
-    expect(await bringIn(source, seen).expect(200).then((answer) => answer.body as unknown)).toEqual({ added: 2, changed: 0, unchanged: 0, leftOut: 0 });
+    expect(
+      await bringIn(source, seen)
+        .expect(200)
+        .then((answer) => answer.body as unknown),
+    ).toEqual({ added: 2, changed: 0, unchanged: 0, leftOut: 0 });
     expect((await roster()).find((entry) => entry.email === 'jp@quillmere.example')).toMatchObject({
       name: 'Jorge Peñaloza',
       number: 'fe-1',
@@ -73,7 +81,9 @@ describe('bringing in a class file', () => {
   it('reads 5,000 lines in one go', async () => {
     const lines = Array.from({ length: 5000 }, (_, at) => `s${at}@quillmere.example,Student ${at}`);
     const source = file(`Email,Name\n${lines.join('\n')}\n`);
-    const other = (await given.instructor.post('/api/courses').send({ code: 'BIG', title: 'Big', term: '', timeZone: 'UTC' }).expect(200)).body as { id: string };
+    const other = (await given.instructor.post('/api/courses').send({ code: 'BIG', title: 'Big', term: '', timeZone: 'UTC' }).expect(200)).body as {
+      id: string;
+    };
     const seen = (await given.instructor.post(`/api/courses/${other.id}/roster/preview`).send({ source, meanings: null }).expect(200)).body as ImportPreview;
     const result = await given.instructor
       .post(`/api/courses/${other.id}/roster/import`)

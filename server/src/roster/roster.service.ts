@@ -45,7 +45,10 @@ export class RosterService {
         groups: row.groups ?? [],
       }))
       .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
-    const sets = await this.dataSource.query<{ id: GroupSetId; name: string }[]>(`SELECT "id", "name" FROM "group_set" WHERE "courseId" = $1 ORDER BY "position"`, [courseId]);
+    const sets = await this.dataSource.query<{ id: GroupSetId; name: string }[]>(
+      `SELECT "id", "name" FROM "group_set" WHERE "courseId" = $1 ORDER BY "position"`,
+      [courseId],
+    );
     return { entries, sets };
   }
 

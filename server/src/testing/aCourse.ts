@@ -20,9 +20,14 @@ const names = ['noor', 'jorge', 'amina', 'kofi', 'nino', 'emre', 'piers', 'yara'
 export const base64 = (text: string | Buffer) => Buffer.from(text).toString('base64');
 
 /** A course with students who can sign in, two to a group; the last one stays unplaced. */
-export async function aCourse(server: TestServer, { students = 5, groups = 2, email }: { students?: number; groups?: number; email?: string } = {}): Promise<CourseForTests> {
+export async function aCourse(
+  server: TestServer,
+  { students = 5, groups = 2, email }: { students?: number; groups?: number; email?: string } = {},
+): Promise<CourseForTests> {
   const instructor = await server.instructor(email);
-  const course = (await instructor.post('/api/courses').send({ code: 'FER 220', title: 'Applied Fermentation', term: 'Autumn 2026', timeZone: 'Europe/Lisbon' }).expect(200)).body as CourseView;
+  const course = (
+    await instructor.post('/api/courses').send({ code: 'FER 220', title: 'Applied Fermentation', term: 'Autumn 2026', timeZone: 'Europe/Lisbon' }).expect(200)
+  ).body as CourseView;
   const chosen = names.slice(0, students);
   await importPaste(instructor, course.id, chosen.map((name) => `${name}@quillmere.example`).join('\n'));
   const roster = (await instructor.get(`/api/courses/${course.id}/roster`).expect(200)).body as RosterView;
@@ -33,7 +38,11 @@ export async function aCourse(server: TestServer, { students = 5, groups = 2, em
     const address = `${name}@quillmere.example`;
     const browser = server.browser();
     const link = links.find((each) => each.email === address);
-    if (link) await browser.post('/api/session/password').send({ token: link.url.split('#')[1], password }).expect(200);
+    if (link)
+      await browser
+        .post('/api/session/password')
+        .send({ token: link.url.split('#')[1], password })
+        .expect(200);
     else await browser.post('/api/session').send({ email: address, password }).expect(200);
     browsers.set(name, { browser, enrolmentId: roster.entries.find((entry) => entry.email === address)!.enrolmentId });
   }
@@ -76,7 +85,8 @@ export const anAssignment = (more: Partial<ActivityDraft> = {}): ActivityDraft =
 
 export async function released({ instructor, course, set }: CourseForTests, more: Partial<ActivityDraft> = {}): Promise<ActivityView> {
   const draft = (await instructor.post(`/api/courses/${course.id}/activities`).send(anAssignment(more)).expect(200)).body as ActivityView;
-  return (await instructor.post(`/api/activities/${draft.id}/release`).send({ setId: set.id, goesLiveAt: null, version: draft.version }).expect(200)).body as ActivityView;
+  return (await instructor.post(`/api/activities/${draft.id}/release`).send({ setId: set.id, goesLiveAt: null, version: draft.version }).expect(200))
+    .body as ActivityView;
 }
 
 /** The id of the copy that this student's group has of an assignment. */
@@ -88,6 +98,11 @@ export async function copyOf(browser: Browser, courseId: string, title = 'Fermen
 }
 
 export async function addFile(browser: Browser, copyId: string, name: string, bytes: Buffer): Promise<CopyView> {
-  const answer = await browser.post(`/api/copies/${copyId}/files`).query({ name, type: 'text/plain' }).set('Content-Type', 'application/octet-stream').send(bytes).expect(200);
+  const answer = await browser
+    .post(`/api/copies/${copyId}/files`)
+    .query({ name, type: 'text/plain' })
+    .set('Content-Type', 'application/octet-stream')
+    .send(bytes)
+    .expect(200);
   return answer.body as CopyView;
 }

@@ -64,7 +64,10 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
   const database = await newDatabase();
   await migrate(database.url);
   const clock = new SetClock(new Date('2026-11-10T10:00:00Z'));
-  const config = configFrom({ LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent', PORT: '0' }, { databaseUrl: database.url, publicUrl: 'http://jigsaw.test', ...more });
+  const config = configFrom(
+    { LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent', PORT: '0' },
+    { databaseUrl: database.url, publicUrl: 'http://jigsaw.test', ...more },
+  );
   const app = await createApp(config, clock);
   await app.listen(0, '127.0.0.1');
   const http = app.getHttpServer() as Server;

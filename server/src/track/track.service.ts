@@ -46,7 +46,10 @@ export class TrackService {
     const { viewer, entered } = await this.gate.enterAll(person, courseId);
     const own = entered.filter((access) => viewer.groups.some((group) => group.groupId === access.copy.groupId));
     const summaries = await this.work.summaries(own);
-    const [marks] = await this.dataSource.query<{ newMarks: number }[]>(`SELECT count(*)::int AS "newMarks" FROM "released_mark" WHERE "enrolmentId" = $1 AND "seenAt" IS NULL`, [viewer.enrolmentId]);
+    const [marks] = await this.dataSource.query<{ newMarks: number }[]>(
+      `SELECT count(*)::int AS "newMarks" FROM "released_mark" WHERE "enrolmentId" = $1 AND "seenAt" IS NULL`,
+      [viewer.enrolmentId],
+    );
     return {
       kind: 'student',
       due: own.filter((access) => access.decision.access === 'open' && summaries.get(access.copy.id)!.latest === null).length,

@@ -1,7 +1,7 @@
 export { api } from './api.js';
 export { isProblem, problemOf } from './problem.js';
+export { ProblemStrip } from './ProblemStrip.js';
 export { sessionResumed } from './sessionState.js';
 export { makeStore } from './store.js';
 export type { RootState } from './store.js';
 export { saySaved, useAutosave } from './useAutosave.js';
-export type { SaveState } from './useAutosave.js';

@@ -288,7 +288,18 @@ export function Board({ board }: { readonly board: BoardView }) {
         <Cards>
           {board.groups.map((group) => {
             const members = membersOf(board, group.id);
-            return <GroupCard key={group.id} board={board} group={group} members={members} sought={sought} selected={acts.selected} onSelect={select(members)} onDrop={drop(group.id)} />;
+            return (
+              <GroupCard
+                key={group.id}
+                board={board}
+                group={group}
+                members={members}
+                sought={sought}
+                selected={acts.selected}
+                onSelect={select(members)}
+                onDrop={drop(group.id)}
+              />
+            );
           })}
         </Cards>
       </Work>
@@ -329,7 +340,9 @@ const renderTrayStudent = (student: BoardStudent) => (
 
 function trayEmpty(board: BoardView, unplaced: number): string {
   if (unplaced > 0) return 'Nobody unplaced by that name.';
-  return board.students.length === 0 ? 'No students in this course yet.' : `No one is unplaced. All ${board.students.length} students have a group in ${board.set.name}.`;
+  return board.students.length === 0
+    ? 'No students in this course yet.'
+    : `No one is unplaced. All ${board.students.length} students have a group in ${board.set.name}.`;
 }
 
 function matching(students: readonly BoardStudent[], sought: string): readonly BoardStudent[] {

@@ -1,5 +1,6 @@
 import { useParams } from 'react-router';
-import { Empty, ProblemStrip, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Empty, Waiting } from '../look/index.js';
 import { Board } from './Board.js';
 import { useReadBoardQuery } from './groupsApi.js';
 
@@ -8,7 +9,11 @@ export function BoardPage() {
   const board = useReadBoardQuery(setId);
   if (board.data) return <Board key={setId} board={board.data} />;
   if (board.error) {
-    return 'status' in board.error && board.error.status === 404 ? <Empty title="No such group set">It may have been removed.</Empty> : <ProblemStrip of={board.error} onRetry={() => void board.refetch()} />;
+    return 'status' in board.error && board.error.status === 404 ? (
+      <Empty title="No such group set">It may have been removed.</Empty>
+    ) : (
+      <ProblemStrip of={board.error} onRetry={() => void board.refetch()} />
+    );
   }
   return <Waiting what="the Board" rows={12} />;
 }

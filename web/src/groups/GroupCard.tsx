@@ -5,8 +5,8 @@ import { styled } from 'styled-components';
 import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
-import { Button, Emblem, Field, hueOfGroup, ProblemStrip, Tag } from '../look/index.js';
-import { Sheet } from '../look/Sheet.js';
+import { ProblemStrip } from '../api/index.js';
+import { Button, Emblem, Field, hueOfGroup, Sheet, Tag } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useEditGroupMutation } from './groupsApi.js';
 import { StudentList, StudentName } from './StudentList.js';
@@ -124,7 +124,15 @@ export function GroupCard({ board, group, members, sought, selected, onSelect, o
           onSelect={onSelect}
           onDrop={onDrop}
           renderEmpty={() => <Free>{free > 0 ? `${free} free places` : 'Nobody yet'}</Free>}
-          renderStudent={(student) => (isSought(student, sought) ? <Found><StudentName student={student} /></Found> : <StudentName student={student} />)}
+          renderStudent={(student) =>
+            isSought(student, sought) ? (
+              <Found>
+                <StudentName student={student} />
+              </Found>
+            ) : (
+              <StudentName student={student} />
+            )
+          }
         />
         {members.length > 0 && free > 0 && <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>}
       </div>

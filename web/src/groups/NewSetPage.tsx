@@ -6,8 +6,8 @@ import { styled } from 'styled-components';
 import { mostGroups } from '@jigsaw/contract/groups';
 import type { CreateGroupSet } from '@jigsaw/contract/groups';
 import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
-import { problemOf } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, Field, Label, Page, ProblemStrip, Scroll, Waiting } from '../look/index.js';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { Bar, Button, ButtonLink, Emblem, Field, Label, Page, Scroll, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useCreateGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
 
@@ -145,12 +145,21 @@ export function NewSetPage() {
         <Work onSubmit={(event) => void submit(event)}>
           <Parts>
             <SetPart title="What" says="For which purpose">
-              <Field label="Name of the set" placeholder="Bench teams" value={name} onChange={setName} isRequired autoFocus fault={problem?.issues?.find((issue) => issue.path === 'name')?.message} />
+              <Field
+                label="Name of the set"
+                placeholder="Bench teams"
+                value={name}
+                onChange={setName}
+                isRequired
+                autoFocus
+                fault={problem?.issues?.find((issue) => issue.path === 'name')?.message}
+              />
             </SetPart>
             <SetPart title="How many" says={`${students} students`}>
               <Shapes aria-label="How many groups" value={by} onChange={(value) => setBy(value as By)}>
                 <Shape value="spread">
-                  Groups of about <Small aria-label="Members in a group" inputMode="numeric" value={size} onChange={(event) => setSize(event.target.value)} /> as even as can be
+                  Groups of about <Small aria-label="Members in a group" inputMode="numeric" value={size} onChange={(event) => setSize(event.target.value)} />{' '}
+                  as even as can be
                 </Shape>
                 <Shape value="fill">Full groups of that size, and one with whoever is left</Shape>
                 <Shape value="count">
@@ -160,7 +169,12 @@ export function NewSetPage() {
               <label>
                 <Label elementType="span">Places in each group, if there is a limit</Label>
                 <br />
-                <Small aria-label="Places in each group" inputMode="numeric" value={capacity} onChange={(event) => setCapacity(event.target.value.replace(/\D/g, ''))} />
+                <Small
+                  aria-label="Places in each group"
+                  inputMode="numeric"
+                  value={capacity}
+                  onChange={(event) => setCapacity(event.target.value.replace(/\D/g, ''))}
+                />
               </label>
             </SetPart>
             <SetPart title="Names" says="Change them any time">

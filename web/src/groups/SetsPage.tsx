@@ -1,5 +1,6 @@
 import { Navigate } from 'react-router';
-import { ButtonLink, Empty, ProblemStrip, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { ButtonLink, Empty, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
 
@@ -12,8 +13,18 @@ export function SetsPage() {
   const first = sets.data.sets.find((set) => set.unplaced > 0) ?? sets.data.sets[0];
   if (first) return <Navigate to={first.id} replace />;
   return (
-    <Empty title="No groups yet" action={course.role === 'instructor' ? <ButtonLink kind="main" to="new">Make a group set</ButtonLink> : undefined}>
-      A group set cuts the class into groups for one purpose: benches, project teams, sections. A student is in one group of it, and may be in other sets besides.
+    <Empty
+      title="No groups yet"
+      action={
+        course.role === 'instructor' ? (
+          <ButtonLink kind="main" to="new">
+            Make a group set
+          </ButtonLink>
+        ) : undefined
+      }
+    >
+      A group set cuts the class into groups for one purpose: benches, project teams, sections. A student is in one group of it, and may be in other sets
+      besides.
     </Empty>
   );
 }

@@ -75,7 +75,10 @@ interface StudentListProps {
 
 /** Students who can be selected, carried off and carried in, by mouse, touch or keyboard. */
 export function StudentList({ label, students, selected, onSelect, onDrop, renderEmpty, renderStudent }: StudentListProps) {
-  const own = useMemo(() => new Set(students.filter((student) => selected.has(student.enrolmentId)).map((student) => student.enrolmentId)), [students, selected]);
+  const own = useMemo(
+    () => new Set(students.filter((student) => selected.has(student.enrolmentId)).map((student) => student.enrolmentId)),
+    [students, selected],
+  );
   const { dragAndDropHooks } = useDragAndDrop({
     // A selected student carries the whole selection along, from other lists too.
     getItems: (keys) => {

@@ -125,7 +125,8 @@ function overAfter(board: BoardView, placement: Placement, place: Place): string
     if (!group || capacity === null || capacity === undefined) continue;
     const members = [...after.values()].filter((at) => at === groupId).length;
     const over = members - capacity;
-    if (over > 0) return `${group.name} has ${members} of ${capacity}. Move ${over === 1 ? 'one student' : `${over} students`}, or let ${group.name} hold ${members}.`;
+    if (over > 0)
+      return `${group.name} has ${members} of ${capacity}. Move ${over === 1 ? 'one student' : `${over} students`}, or let ${group.name} hold ${members}.`;
   }
   return null;
 }

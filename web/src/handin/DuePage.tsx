@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
-import { Empty, GroupChip, hueOfGroup, ProblemStrip, Tag, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListRoomsQuery } from './handinApi.js';
 import { sayState } from './words.js';
@@ -62,7 +63,9 @@ export function DuePage() {
   const rooms = useListRoomsQuery(course.id);
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="what is due" />;
-  const items = rooms.data.rooms.flatMap((room) => room.items.map((item) => ({ item, group: room.group }))).sort((a, b) => (a.item.due ?? '9').localeCompare(b.item.due ?? '9'));
+  const items = rooms.data.rooms
+    .flatMap((room) => room.items.map((item) => ({ item, group: room.group })))
+    .sort((a, b) => (a.item.due ?? '9').localeCompare(b.item.due ?? '9'));
   const owed = items.filter(({ item }) => item.handedInAt === null && item.access === 'open');
   const rest = items.filter((each) => !owed.includes(each));
   const list = (entries: typeof items) =>
@@ -94,7 +97,9 @@ export function DuePage() {
       <h1>Due</h1>
       {items.length === 0 && (
         <Empty title={rooms.data.rooms.length === 0 ? 'You are in no group yet' : 'Nothing is due'}>
-          {rooms.data.rooms.length === 0 ? 'Your instructor places you in one; what your group owes then stands here.' : 'What is released to your group appears here.'}
+          {rooms.data.rooms.length === 0
+            ? 'Your instructor places you in one; what your group owes then stands here.'
+            : 'What is released to your group appears here.'}
         </Empty>
       )}
       {items.length > 0 && owed.length === 0 && <p>Nothing is owed. Everything your groups were given is handed in.</p>}

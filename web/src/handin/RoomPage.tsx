@@ -2,7 +2,8 @@ import { ChevronRight, Lock } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { RoomView } from '@jigsaw/contract/handin';
-import { Emblem, Empty, hueOfGroup, PersonName, ProblemStrip, Tag, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Emblem, Empty, hueOfGroup, PersonName, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListRoomsQuery } from './handinApi.js';
 import { sayState } from './words.js';
@@ -200,7 +201,13 @@ function Things({ room }: { readonly room: RoomView }) {
                 {item.due && item.handedInAt === null && ` · due ${dates.dateTime(item.due)}, ${dates.fromNow(item.due)}`}
               </small>
             </span>
-            {item.hasMark ? <Tag $look="solid">Marked</Tag> : item.handedInAt === null && item.access === 'open' ? <Tag $look="needs">To hand in</Tag> : <span />}
+            {item.hasMark ? (
+              <Tag $look="solid">Marked</Tag>
+            ) : item.handedInAt === null && item.access === 'open' ? (
+              <Tag $look="needs">To hand in</Tag>
+            ) : (
+              <span />
+            )}
             <ChevronRight size={18} aria-hidden="true" />
           </Thing>
         </li>

@@ -1,5 +1,6 @@
 import { styled } from 'styled-components';
-import { Bar, ButtonLink, Emblem, Empty, hueOfGroup, Muted, Page, PersonName, ProblemStrip, Scroll, Small, Tag, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Bar, ButtonLink, Emblem, Empty, hueOfGroup, Muted, Page, PersonName, Scroll, Small, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListRoomsQuery } from './handinApi.js';
 import { sayState } from './words.js';
@@ -71,7 +72,14 @@ export function RoomsPage() {
       </Bar>
       <Scroll>
         {list.length === 0 && (
-          <Empty title="No rooms yet" action={<ButtonLink kind="main" to="../groups">To the groups</ButtonLink>}>
+          <Empty
+            title="No rooms yet"
+            action={
+              <ButtonLink kind="main" to="../groups">
+                To the groups
+              </ButtonLink>
+            }
+          >
             Every group has a room as soon as there is a group set.
           </Empty>
         )}

@@ -55,7 +55,17 @@ const PartBox = styled.section`
   }
 `;
 
-export function FileList({ copyId, files, dates, act }: { readonly copyId: string; readonly files: readonly WorkFile[]; readonly dates: Dates; readonly act?: (file: WorkFile) => ReactNode }) {
+export function FileList({
+  copyId,
+  files,
+  dates,
+  act,
+}: {
+  readonly copyId: string;
+  readonly files: readonly WorkFile[];
+  readonly dates: Dates;
+  readonly act?: (file: WorkFile) => ReactNode;
+}) {
   return (
     <Files>
       {files.map((file) => (

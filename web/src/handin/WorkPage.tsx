@@ -8,8 +8,8 @@ import { CopyView } from '@jigsaw/contract/handin';
 import type { WorkFile } from '@jigsaw/contract/handin';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { emptyText } from '@jigsaw/core/text';
-import { api, isProblem, problemOf, saySaved, useAutosave } from '../api/index.js';
-import { Button, Emblem, Empty, hueOfGroup, PersonName, ProblemStrip, Small, Tag, useNotice, Waiting } from '../look/index.js';
+import { api, isProblem, problemOf, ProblemStrip, saySaved, useAutosave } from '../api/index.js';
+import { Button, Emblem, Empty, hueOfGroup, PersonName, Small, Tag, useNotice, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { useHandInMutation, useReadCopyQuery, useSavePartMutation, useTakeOutFileMutation } from './handinApi.js';
@@ -179,7 +179,9 @@ function Work({ copy }: { readonly copy: CopyView }) {
           {copy.mayHandIn ? (
             <OwnPart copy={copy} />
           ) : (
-            <ProblemStrip>{copy.access === 'read-only' ? 'This is closed. You can read it, but no longer change it.' : 'This is the group’s work; you can read it.'}</ProblemStrip>
+            <ProblemStrip>
+              {copy.access === 'read-only' ? 'This is closed. You can read it, but no longer change it.' : 'This is the group’s work; you can read it.'}
+            </ProblemStrip>
           )}
           <FilesSection copy={copy} />
           {others.length > 0 && (
@@ -425,7 +427,8 @@ function HandInSide({ copy }: { readonly copy: CopyView }) {
             <li key={each.id}>
               <details>
                 <summary>
-                  <b>No. {each.attempt}</b> · {dates.dateTime(each.handedInAt)} · {each.files.length} files, {each.parts.reduce((sum, part) => sum + part.words, 0)} words
+                  <b>No. {each.attempt}</b> · {dates.dateTime(each.handedInAt)} · {each.files.length} files,{' '}
+                  {each.parts.reduce((sum, part) => sum + part.words, 0)} words
                 </summary>
                 <HandedInWork copyId={copy.id} handIn={each} dates={dates} />
               </details>

@@ -2,8 +2,8 @@ import { useState } from 'react';
 import type { FormEvent } from 'react';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
-import { problemOf } from '../api/index.js';
-import { Button, Field, ProblemStrip } from '../look/index.js';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { Button, Field } from '../look/index.js';
 import { useSignInMutation } from './identityApi.js';
 
 const Form = styled.form`

@@ -1,7 +1,8 @@
 import { ArrowRight } from 'lucide-react';
 import { styled } from 'styled-components';
 import type { FrontDoor } from '@jigsaw/contract/identity';
-import { Emblem, initials, PersonName, piecePath, ProblemStrip } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Emblem, initials, PersonName, piecePath } from '../look/index.js';
 import { useReadFrontDoorQuery, useSignInAsDemoPersonMutation } from './identityApi.js';
 import { SignInForm } from './SignInForm.js';
 

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { FormEvent } from 'react';
 import { styled } from 'styled-components';
-import { Button, Field, ProblemStrip, ProductMark } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Button, Field, ProductMark } from '../look/index.js';
 import { useChoosePasswordMutation } from './identityApi.js';
 
 const Frame = styled.main`

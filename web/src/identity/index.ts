@@ -1,2 +1,2 @@
-export { useReadSessionQuery, useSignOutMutation } from './identityApi.js';
+export { useSignOutMutation } from './identityApi.js';
 export { RequireSession } from './RequireSession.js';

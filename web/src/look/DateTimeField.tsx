@@ -136,7 +136,15 @@ export function DateTimeField({ label, value, onChange, timeZone }: DateTimeFiel
   const change = (next: ZonedDateTime | null) => onChange(next === null ? null : next.toDate().toISOString());
   return (
     <I18nProvider locale="en-GB">
-      <Frame value={zoned} onChange={change} granularity="minute" hideTimeZone hourCycle={24} shouldForceLeadingZeros placeholderValue={parseAbsolute(defaultMoment(), timeZone)}>
+      <Frame
+        value={zoned}
+        onChange={change}
+        granularity="minute"
+        hideTimeZone
+        hourCycle={24}
+        shouldForceLeadingZeros
+        placeholderValue={parseAbsolute(defaultMoment(), timeZone)}
+      >
         <Label>{label}</Label>
         <Group>
           <DateInput className="dates">{(segment) => <DateSegment segment={segment} />}</DateInput>

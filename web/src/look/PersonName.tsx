@@ -45,7 +45,10 @@ export function PersonName({ name, reading }: { readonly name: string; readonly 
 
 /** The first letters that stand for somebody in a small square. */
 export function initials(name: string): string {
-  const words = name.replace(/^(Dr|Prof)\.?\s+/, '').split(/[\s-]+/).filter((word) => /^\p{L}/u.test(word));
+  const words = name
+    .replace(/^(Dr|Prof)\.?\s+/, '')
+    .split(/[\s-]+/)
+    .filter((word) => /^\p{L}/u.test(word));
   const first = [...(words[0] ?? '?')][0] ?? '?';
   const last = words.length > 1 ? ([...words.at(-1)!][0] ?? '') : '';
   return (first + last).toUpperCase();

@@ -94,7 +94,17 @@ const StyledLink = styled(RouterLink)`
   ${buttonLook}
 `;
 
-export function ButtonLink({ kind = 'plain', isSmall, to, children }: { readonly kind?: ButtonKind; readonly isSmall?: boolean; readonly to: string; readonly children: ReactNode }) {
+export function ButtonLink({
+  kind = 'plain',
+  isSmall,
+  to,
+  children,
+}: {
+  readonly kind?: ButtonKind;
+  readonly isSmall?: boolean;
+  readonly to: string;
+  readonly children: ReactNode;
+}) {
   return (
     <StyledLink to={to} data-kind={kind} data-small={isSmall || undefined}>
       {children}

@@ -1,11 +1,14 @@
-export { Button, ButtonLink, Field, FieldFault, Input, Key, Label, Tag, TextArea } from './controls.js';
+export { Choice } from './Choice.js';
+export { Button, ButtonLink, Field, Key, Label, Tag } from './controls.js';
+export { DateTimeField } from './DateTimeField.js';
 export { datesIn } from './dates.js';
 export type { Dates } from './dates.js';
 export { Emblem, GroupChip, hueOfGroup, ProductMark } from './Emblem.js';
 export { piecePath, seamPath } from './emblem.js';
-export { Bar, Muted, Page, Panel, Row, Scroll, Small, Spoken } from './layout.js';
+export { Bar, Muted, Page, Scroll, Small, Spoken } from './layout.js';
 export { Notices, noticesReducer, useNotice } from './notices.js';
 export { initials, PersonName } from './PersonName.js';
-export { Empty, ProblemStrip, Waiting } from './states.js';
+export { Sheet } from './Sheet.js';
+export { Empty, Waiting } from './states.js';
 export { applyTheme, chooseTheme, chosenTheme } from './theme.js';
 export type { Theme } from './theme.js';

@@ -26,12 +26,6 @@ export const Scroll = styled.div`
   min-height: 0;
 `;
 
-export const Panel = styled.section`
-  background: var(--surface);
-  border: var(--hair);
-  border-radius: var(--r-2);
-`;
-
 export const Muted = styled.span`
   color: var(--ink-2);
 `;
@@ -39,13 +33,6 @@ export const Muted = styled.span`
 export const Small = styled.span`
   font: var(--t-12);
   color: var(--ink-2);
-`;
-
-export const Row = styled.div`
-  display: flex;
-  align-items: center;
-  gap: var(--s-2);
-  min-width: 0;
 `;
 
 /** Read by screen readers, seen by nobody. */

@@ -1,5 +1,6 @@
 import { Navigate } from 'react-router';
-import { ButtonLink, Empty, ProblemStrip, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { ButtonLink, Empty, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListDeskQuery } from './marksApi.js';
 

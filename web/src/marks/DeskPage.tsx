@@ -2,9 +2,8 @@ import { styled } from 'styled-components';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { DeskRow, DeskView } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
-import { isProblem } from '../api/index.js';
-import { Choice } from '../look/Choice.js';
-import { Bar, Emblem, Empty, hueOfGroup, Page, ProblemStrip, Small, Spoken, Tag, Waiting } from '../look/index.js';
+import { isProblem, ProblemStrip } from '../api/index.js';
+import { Bar, Choice, Emblem, Empty, hueOfGroup, Page, Small, Spoken, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { MarkSheet } from './MarkSheet.js';
 import { useListDeskQuery, useReadDeskQuery, useReadMarkQuery } from './marksApi.js';
@@ -193,7 +192,8 @@ function QueueOfGroups({ desk, copyId, base }: { readonly desk: DeskView; readon
 
 function OneGroup({ copyId, next, base }: { readonly copyId: string; readonly next: DeskRow | null; readonly base: string }) {
   const mark = useReadMarkQuery(copyId, { refetchOnMountOrArgChange: true });
-  if (mark.data && !(mark.isFetching && mark.originalArgs !== copyId)) return <MarkSheet mark={mark.data} next={next} base={base} reload={() => mark.refetch().unwrap()} />;
+  if (mark.data && !(mark.isFetching && mark.originalArgs !== copyId))
+    return <MarkSheet mark={mark.data} next={next} base={base} reload={() => mark.refetch().unwrap()} />;
   if (isProblem(mark.error, 'not-found')) return <Empty title="Nothing here">This group’s work is not here, or not yours to see.</Empty>;
   return mark.error ? <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} /> : <Waiting what="the work" rows={8} />;
 }

@@ -7,9 +7,9 @@ import type { AdjustmentShape, DeskRow, SaveMark } from '@jigsaw/contract/marks'
 import { sayMinutes } from '@jigsaw/core/handin';
 import type { Adjustment } from '@jigsaw/core/marks';
 import { personMark } from '@jigsaw/core/marks';
-import { problemOf, saySaved, useAutosave } from '../api/index.js';
-import { HandedInWork, PartView } from '../handin/Work.js';
-import { Button, Field, hueOfGroup, PersonName, ProblemStrip, Small, Spoken, Tag, useNotice } from '../look/index.js';
+import { problemOf, ProblemStrip, saySaved, useAutosave } from '../api/index.js';
+import { HandedInWork, PartView } from '../handin/index.js';
+import { Button, Field, hueOfGroup, PersonName, Small, Spoken, Tag, useNotice } from '../look/index.js';
 import { RichText } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { MemberTable } from './MemberTable.js';
@@ -183,7 +183,8 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const net = sheet.groupMark === null ? null : personMark({ groupMark: sheet.groupMark, lateDeduction: mark.lateDeduction, max }).mark;
   const count = mark.members.length;
   const isChangedSinceRelease = mark.releasedAt !== null && version !== mark.version ? true : mark.releasedAt !== null && mark.state !== 'released';
-  const isComplete = sheet.groupMark !== null || mark.members.every(({ member }) => ['separate', 'excused'].includes(sheet.adjustments.get(member.enrolmentId)?.kind ?? ''));
+  const isComplete =
+    sheet.groupMark !== null || mark.members.every(({ member }) => ['separate', 'excused'].includes(sheet.adjustments.get(member.enrolmentId)?.kind ?? ''));
   const isReleased = mark.releasedAt !== null && !isChangedSinceRelease;
   const latest = copy.handIns[0];
 
@@ -235,10 +236,20 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           <Field label="Group mark" inputMode="decimal" value={markText} onChange={changeMark} fault={markFault} isDisabled={!mayMark} />
           <span>of {max}</span>
         </div>
-        <Field label={`What you say to all ${count}`} lines={7} value={sheet.feedback} onChange={(feedback) => change({ feedback })} isDisabled={!mayMark} placeholder="What works, and what to do next time" />
+        <Field
+          label={`What you say to all ${count}`}
+          lines={7}
+          value={sheet.feedback}
+          onChange={(feedback) => change({ feedback })}
+          isDisabled={!mayMark}
+          placeholder="What works, and what to do next time"
+        />
         <details>
           <summary>What they were asked to do</summary>
-          <RichText node={copy.brief} values={{ groupName: copy.group.name, groupNumber: copy.group.number, memberNames: copy.members.map((member) => member.name) }} />
+          <RichText
+            node={copy.brief}
+            values={{ groupName: copy.group.name, groupNumber: copy.group.number, memberNames: copy.members.map((member) => member.name) }}
+          />
         </details>
         {mark.history.length > 0 && (
           <details>
@@ -255,7 +266,15 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
       </Feedback>
       <Sums>
         <SumStrip $height={56}>
-          <SumPiece height={56} figure={<>{sheet.groupMark ?? '–'} <small>/ {max}</small></>} says="group mark" />
+          <SumPiece
+            height={56}
+            figure={
+              <>
+                {sheet.groupMark ?? '–'} <small>/ {max}</small>
+              </>
+            }
+            says="group mark"
+          />
           <SumPiece
             height={56}
             look={mark.lateMinutes > 0 ? 'late' : 'plain'}
@@ -274,7 +293,8 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
         {autosave.state.kind === 'failed' && <ProblemStrip onRetry={() => void autosave.flush()}>{autosave.state.sentence}</ProblemStrip>}
         {autosave.state.kind === 'conflict' && (
           <ProblemStrip>
-            Someone else marked this group meanwhile{theirs ? `: they gave ${theirs.groupMark ?? 'no mark'}, you ${sheet.groupMark ?? 'none'}` : ''}. Yours is still here.{' '}
+            Someone else marked this group meanwhile{theirs ? `: they gave ${theirs.groupMark ?? 'no mark'}, you ${sheet.groupMark ?? 'none'}` : ''}. Yours is
+            still here.{' '}
             <Button isSmall onPress={() => void keepMine()}>
               Save mine over it
             </Button>{' '}
@@ -286,7 +306,9 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
         <Foot>
           <Small role="status">{mayMark ? saySaved(autosave.state, dates.time) : 'You may look, not mark'}</Small>
           {mark.releasedAt && (
-            <Tag $look={isReleased ? 'solid' : 'warn'}>{isReleased ? `Released ${dates.dateTime(mark.releasedAt)}` : 'Changed since release: students see the earlier mark'}</Tag>
+            <Tag $look={isReleased ? 'solid' : 'warn'}>
+              {isReleased ? `Released ${dates.dateTime(mark.releasedAt)}` : 'Changed since release: students see the earlier mark'}
+            </Tag>
           )}
           <span className="grow" />
           {mayMark && (
@@ -297,7 +319,11 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
                 </Button>
               )}
               {!isComplete && <Small>Give the group a mark first</Small>}
-              <Button kind="main" isDisabled={markFault !== undefined || !isComplete || isReleased || releasing.isLoading || count === 0} onPress={() => void releaseNow()}>
+              <Button
+                kind="main"
+                isDisabled={markFault !== undefined || !isComplete || isReleased || releasing.isLoading || count === 0}
+                onPress={() => void releaseNow()}
+              >
                 {isReleased ? 'Released' : `Release to ${count} ${count === 1 ? 'student' : 'students'}`}
               </Button>
             </>
@@ -321,6 +347,9 @@ function faultOfMark(text: string, max: string): string | undefined {
 }
 
 function bodyOf(sheet: Sheet, version: number): SaveMark {
-  const adjustments = [...sheet.adjustments].map(([enrolmentId, adjustment]) => ({ enrolmentId: enrolmentId as SaveMark['adjustments'][number]['enrolmentId'], adjustment }));
+  const adjustments = [...sheet.adjustments].map(([enrolmentId, adjustment]) => ({
+    enrolmentId: enrolmentId as SaveMark['adjustments'][number]['enrolmentId'],
+    adjustment,
+  }));
   return { groupMark: sheet.groupMark, feedback: sheet.feedback, adjustments, version };
 }

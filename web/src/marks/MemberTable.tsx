@@ -2,8 +2,7 @@ import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
 import type { PersonMark } from '@jigsaw/core/marks';
-import { Choice } from '../look/Choice.js';
-import { PersonName, Small, Tag } from '../look/index.js';
+import { Choice, PersonName, Small, Tag } from '../look/index.js';
 
 const Table = styled.div`
   max-height: 210px;
@@ -98,8 +97,15 @@ export function MemberTable({ members, adjustments, results, max, onAdjust, isDi
               </td>
               <td className="num">{words}</td>
               <td className="num">{files}</td>
-              <AdjustmentCells name={member.name} adjustment={adjustments.get(member.enrolmentId) ?? null} onChange={(next) => onAdjust(member.enrolmentId, next)} isDisabled={isDisabled} />
-              <td>{results.get(member.enrolmentId)?.mark ?? <Small>{adjustments.get(member.enrolmentId)?.kind === 'excused' ? 'excused' : 'none yet'}</Small>}</td>
+              <AdjustmentCells
+                name={member.name}
+                adjustment={adjustments.get(member.enrolmentId) ?? null}
+                onChange={(next) => onAdjust(member.enrolmentId, next)}
+                isDisabled={isDisabled}
+              />
+              <td>
+                {results.get(member.enrolmentId)?.mark ?? <Small>{adjustments.get(member.enrolmentId)?.kind === 'excused' ? 'excused' : 'none yet'}</Small>}
+              </td>
             </tr>
           ))}
         </tbody>

@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { MyMark } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
-import { Emblem, Empty, hueOfGroup, ProblemStrip, Small, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Emblem, Empty, hueOfGroup, Small, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
 import { useReadMyMarksQuery } from './marksApi.js';
@@ -142,7 +143,13 @@ export function MyMarksPage() {
       <List aria-label="Your marks">
         <h1>Your marks</h1>
         {marks.map((mark) => (
-          <button key={mark.copyId} type="button" style={hueOfGroup(mark.group.number)} aria-current={mark === open ? 'true' : undefined} onClick={() => setChosen(mark.copyId)}>
+          <button
+            key={mark.copyId}
+            type="button"
+            style={hueOfGroup(mark.group.number)}
+            aria-current={mark === open ? 'true' : undefined}
+            onClick={() => setChosen(mark.copyId)}
+          >
             <Emblem number={mark.group.number} size={28} />
             <span>
               <b>{mark.title}</b>
@@ -175,15 +182,40 @@ function OneMark({ mark, dates }: { readonly mark: MyMark; readonly dates: Retur
           <h2>{mark.title}</h2>
           <p>
             {mark.group.name}
-            {mark.handedInAt ? `, handed in ${dates.dateTime(mark.handedInAt)}` : ', nothing handed in'} · marked by {mark.markedBy}, {dates.dateTime(mark.releasedAt)}
+            {mark.handedInAt ? `, handed in ${dates.dateTime(mark.handedInAt)}` : ', nothing handed in'} · marked by {mark.markedBy},{' '}
+            {dates.dateTime(mark.releasedAt)}
           </p>
         </div>
       </header>
       <SumStrip $height={height}>
-        {mark.groupMark !== null && <SumPiece height={height} figure={<>{mark.groupMark} <small>/ {mark.points}</small></>} says="group mark" />}
+        {mark.groupMark !== null && (
+          <SumPiece
+            height={height}
+            figure={
+              <>
+                {mark.groupMark} <small>/ {mark.points}</small>
+              </>
+            }
+            says="group mark"
+          />
+        )}
         {!isOwn && late && <SumPiece height={height} look="late" figure={`−${late.deduction}`} says={`late ${sayMinutes(mark.lateMinutes)}`} />}
         {!isOwn && adjusted && <SumPiece height={height} look="net" figure={signed(adjusted.by)} says="for you" />}
-        <SumPiece height={height} look="own" isLast figure={mark.mark === null ? 'Excused' : <>{mark.mark} <small>/ {mark.points}</small></>} says="your mark" />
+        <SumPiece
+          height={height}
+          look="own"
+          isLast
+          figure={
+            mark.mark === null ? (
+              'Excused'
+            ) : (
+              <>
+                {mark.mark} <small>/ {mark.points}</small>
+              </>
+            )
+          }
+          says="your mark"
+        />
       </SumStrip>
       <div className="in">
         <div>

@@ -2,7 +2,15 @@ import { DeskList, DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { SaveMark } from '@jigsaw/contract/marks';
 import { api } from '../api/index.js';
 
-export const { useListDeskQuery, useReadDeskQuery, useReadMarkQuery, useSaveMarkMutation, useReleaseMarksMutation, useRecallMarksMutation, useReadMyMarksQuery } = api.injectEndpoints({
+export const {
+  useListDeskQuery,
+  useReadDeskQuery,
+  useReadMarkQuery,
+  useSaveMarkMutation,
+  useReleaseMarksMutation,
+  useRecallMarksMutation,
+  useReadMyMarksQuery,
+} = api.injectEndpoints({
   endpoints: (build) => ({
     listDesk: build.query<DeskList, string>({ query: (courseId) => `courses/${courseId}/desk`, responseSchema: DeskList, providesTags: ['Desk'] }),
     readDesk: build.query<DeskView, string>({ query: (releaseId) => `releases/${releaseId}/desk`, responseSchema: DeskView, providesTags: ['Desk'] }),

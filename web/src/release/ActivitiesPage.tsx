@@ -3,7 +3,8 @@ import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { emptyText } from '@jigsaw/core/text';
-import { Bar, Button, Empty, Muted, Page, ProblemStrip, Scroll, Small, Tag, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Bar, Button, Empty, Muted, Page, Scroll, Small, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
 
@@ -107,7 +108,9 @@ function Activities({ title, activities, isLinked }: { readonly title: string; r
             <li key={activity.id}>
               <Line to={isLinked ? activity.id : '.'}>
                 <b>{activity.title}</b>
-                <span>{activity.release && state !== 'withdrawn' ? `${activity.release.setName}: ${activity.release.groups} groups` : <Muted>to nobody yet</Muted>}</span>
+                <span>
+                  {activity.release && state !== 'withdrawn' ? `${activity.release.setName}: ${activity.release.groups} groups` : <Muted>to nobody yet</Muted>}
+                </span>
                 <span>{activity.schedule.due ? `Due ${dates.dateTime(activity.schedule.due)}` : <Muted>No due date</Muted>}</span>
                 <Small>{activity.points} points</Small>
                 <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>

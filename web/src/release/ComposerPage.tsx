@@ -4,10 +4,9 @@ import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import type { GroupSetId } from '@jigsaw/core/ids';
-import { isProblem, problemOf, saySaved, useAutosave } from '../api/index.js';
-import { useListGroupSetsQuery } from '../groups/groupsApi.js';
-import { Bar, Button, ButtonLink, Emblem, Empty, Field, Muted, Page, ProblemStrip, Small, Tag, useNotice, Waiting } from '../look/index.js';
-import { DateTimeField } from '../look/DateTimeField.js';
+import { isProblem, problemOf, ProblemStrip, saySaved, useAutosave } from '../api/index.js';
+import { useListGroupSetsQuery } from '../groups/index.js';
+import { Bar, Button, ButtonLink, DateTimeField, Emblem, Empty, Field, Muted, Page, Small, Tag, useNotice, Waiting } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { stateLook, stateWords } from './ActivitiesPage.js';
@@ -164,7 +163,6 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
 
   const state = activity.release?.state.state ?? 'draft';
   const isOut = state !== 'draft' && state !== 'withdrawn';
-  const opensLater = draft.schedule.opens !== null && Date.parse(draft.schedule.opens) > Date.now();
   const groups = reach.data?.groups ?? [];
   const outside = reach.data?.outside ?? [];
   const students = groups.reduce((sum, group) => sum + group.members, 0);
@@ -177,7 +175,8 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
     if (setId === null || !(await autosave.flush())) return;
     const current = await reload();
     const answer = await release({ activityId: activity.id, body: { setId, goesLiveAt: null, version: current.version } });
-    if ('data' in answer && answer.data) notice(`Released to ${groups.length} groups, ${students} students`, { label: 'Undo', do: () => void withdraw(activity.id) });
+    if ('data' in answer && answer.data)
+      notice(`Released to ${groups.length} groups, ${students} students`, { label: 'Undo', do: () => void withdraw(activity.id) });
   };
 
   return (
@@ -298,7 +297,7 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
                 ))}
               </div>
               <Small>
-                {opensLater ? `Groups see nothing before ${dates.dateTime(draft.schedule.opens!)}. ` : 'Groups see it as soon as it is released. '}
+                {draft.schedule.opens ? `Groups see nothing before ${dates.dateTime(draft.schedule.opens)}. ` : 'Groups see it as soon as it is released. '}
                 {draft.schedule.closes ? 'After it closes they can read but no longer hand in.' : 'It never closes.'}
               </Small>
             </div>
@@ -315,11 +314,23 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
               </p>
               <p className="say">
                 Late work loses
-                <PolicyNumber label="Percent for each day begun" value={draft.latePolicy.stepPercent} onChange={(stepPercent) => change({ latePolicy: { ...draft.latePolicy, stepPercent } })} />
+                <PolicyNumber
+                  label="Percent for each day begun"
+                  value={draft.latePolicy.stepPercent}
+                  onChange={(stepPercent) => change({ latePolicy: { ...draft.latePolicy, stepPercent } })}
+                />
                 % for each day begun, at most
-                <PolicyNumber label="Most percent" value={draft.latePolicy.capPercent} onChange={(capPercent) => change({ latePolicy: { ...draft.latePolicy, capPercent } })} />
+                <PolicyNumber
+                  label="Most percent"
+                  value={draft.latePolicy.capPercent}
+                  onChange={(capPercent) => change({ latePolicy: { ...draft.latePolicy, capPercent } })}
+                />
                 %; the first
-                <PolicyNumber label="Minutes of grace" value={draft.latePolicy.graceMinutes} onChange={(graceMinutes) => change({ latePolicy: { ...draft.latePolicy, graceMinutes } })} />
+                <PolicyNumber
+                  label="Minutes of grace"
+                  value={draft.latePolicy.graceMinutes}
+                  onChange={(graceMinutes) => change({ latePolicy: { ...draft.latePolicy, graceMinutes } })}
+                />
                 minutes are free
               </p>
             </div>
@@ -332,5 +343,7 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
 }
 
 function PolicyNumber({ label, value, onChange }: { readonly label: string; readonly value: number; readonly onChange: (value: number) => void }) {
-  return <Mini aria-label={label} inputMode="numeric" value={value} onChange={(event) => onChange(Number(event.target.value.replace(/\D/g, '').slice(0, 5)))} />;
+  return (
+    <Mini aria-label={label} inputMode="numeric" value={value} onChange={(event) => onChange(Number(event.target.value.replace(/\D/g, '').slice(0, 5)))} />
+  );
 }

@@ -82,7 +82,14 @@ export function CopyPreview({ draft, groups, dates }: { readonly draft: Activity
         <h2>What {group?.name ?? 'a group'} will see</h2>
         <div>
           {groups.slice(0, mostShown).map((each) => (
-            <button key={each.groupId} type="button" style={hueOfGroup(each.number)} aria-pressed={each === group} aria-label={each.name} onClick={() => setChosen(each.groupId)}>
+            <button
+              key={each.groupId}
+              type="button"
+              style={hueOfGroup(each.number)}
+              aria-pressed={each === group}
+              aria-label={each.name}
+              onClick={() => setChosen(each.groupId)}
+            >
               <Emblem number={each.number} size={26} />
             </button>
           ))}
@@ -98,7 +105,10 @@ export function CopyPreview({ draft, groups, dates }: { readonly draft: Activity
         <div className="in">
           <h3>{draft.title || 'Untitled'}</h3>
           <p className="facts">{facts}</p>
-          <RichText node={draft.brief} {...(group ? { values: { groupName: group.name, groupNumber: group.number, memberNames: [`the ${group.members} members`] } } : {})} />
+          <RichText
+            node={draft.brief}
+            {...(group ? { values: { groupName: group.name, groupNumber: group.number, memberNames: [`the ${group.members} members`] } } : {})}
+          />
         </div>
       </Screen>
     </Side>

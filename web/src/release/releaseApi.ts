@@ -12,8 +12,16 @@ export const {
   useWithdrawActivityMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
-    listActivities: build.query<ActivityList, string>({ query: (courseId) => `courses/${courseId}/activities`, responseSchema: ActivityList, providesTags: ['Activity'] }),
-    readActivity: build.query<ActivityView, string>({ query: (activityId) => `activities/${activityId}`, responseSchema: ActivityView, providesTags: ['Activity'] }),
+    listActivities: build.query<ActivityList, string>({
+      query: (courseId) => `courses/${courseId}/activities`,
+      responseSchema: ActivityList,
+      providesTags: ['Activity'],
+    }),
+    readActivity: build.query<ActivityView, string>({
+      query: (activityId) => `activities/${activityId}`,
+      responseSchema: ActivityView,
+      providesTags: ['Activity'],
+    }),
     readReach: build.query<ReachView, { activityId: string; setId: string }>({
       query: ({ activityId, setId }) => `activities/${activityId}/reach/${setId}`,
       responseSchema: ReachView,

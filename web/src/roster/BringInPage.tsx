@@ -5,8 +5,8 @@ import type { FileDropItem } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
-import { isProblem } from '../api/index.js';
-import { Bar, Button, ButtonLink, Field, Page, ProblemStrip, Scroll, useNotice, Waiting } from '../look/index.js';
+import { isProblem, ProblemStrip } from '../api/index.js';
+import { Bar, Button, ButtonLink, Field, Page, Scroll, useNotice, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
@@ -148,7 +148,10 @@ export function BringInPage() {
               <Text slot="label">
                 <b>Drop the class file here</b>
               </Text>
-              <p>CSV or any delimited text, as your registry or spreadsheet saves it. Commas, semicolons or tabs, with or without a header. Nothing changes before you have seen it.</p>
+              <p>
+                CSV or any delimited text, as your registry or spreadsheet saves it. Commas, semicolons or tabs, with or without a header. Nothing changes
+                before you have seen it.
+              </p>
               <FileTrigger acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']} onSelect={(files) => files?.[0] && void readFile(files[0])}>
                 <Button kind="main">Choose a file…</Button>
               </FileTrigger>
@@ -163,7 +166,11 @@ export function BringInPage() {
                 onChange={setPasted}
                 placeholder={'ada.okafor@school.example\nBen Ek <ben.ek@school.example>\nCho Min, cho.min@school.example'}
               />
-              <Button kind="main" isDisabled={pasted.trim() === ''} onPress={() => void look({ title: 'Pasted list', source: { kind: 'paste', text: pasted } }, null)}>
+              <Button
+                kind="main"
+                isDisabled={pasted.trim() === ''}
+                onPress={() => void look({ title: 'Pasted list', source: { kind: 'paste', text: pasted } }, null)}
+              >
                 Show what would change
               </Button>
             </Paste>

@@ -4,8 +4,8 @@ import type { FormEvent } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
-import { problemOf } from '../api/index.js';
-import { Button, Empty, Field, ProblemStrip, ProductMark, Waiting } from '../look/index.js';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { Button, Empty, Field, ProductMark, Waiting } from '../look/index.js';
 import { useCreateCourseMutation, useListCoursesQuery } from './rosterApi.js';
 
 const Frame = styled.main`

@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
-import { Bar, Button, Page, PersonName, ProblemStrip, Small, Tag } from '../look/index.js';
-import { Choice } from '../look/Choice.js';
+import { ProblemStrip } from '../api/index.js';
+import { Bar, Button, Choice, Page, PersonName, Small, Tag } from '../look/index.js';
 
 const Frame = styled(Page)`
   grid-template-rows: auto auto minmax(0, 1fr) auto;
@@ -134,7 +134,9 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, 
       return next;
     });
   const sure = counts.new + counts.changed;
-  const why = preview.columnProblem ?? (open.length > 0 ? `${open.length} ${open.length === 1 ? 'row needs' : 'rows need'} you first` : sure === 0 ? 'Nothing in it is new' : null);
+  const why =
+    preview.columnProblem ??
+    (open.length > 0 ? `${open.length} ${open.length === 1 ? 'row needs' : 'rows need'} you first` : sure === 0 ? 'Nothing in it is new' : null);
   return (
     <Frame>
       <Bar>

@@ -6,7 +6,8 @@ import { styled } from 'styled-components';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import { sortName } from '@jigsaw/core/roster';
 import { fold } from '@jigsaw/core/text';
-import { Bar, Button, ButtonLink, Empty, GroupChip, Muted, Page, PersonName, ProblemStrip, Spoken, Tag, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Bar, Button, ButtonLink, Empty, GroupChip, Muted, Page, PersonName, Spoken, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useReadRosterQuery } from './rosterApi.js';
 import { SignInLinksDialog } from './SignInLinksDialog.js';
@@ -129,7 +130,16 @@ export function RosterPage() {
         )}
       </Bar>
       {students.length === 0 ? (
-        <Empty title="No students yet" action={mayManage ? <ButtonLink kind="main" to="bring-in">Bring in a class file</ButtonLink> : undefined}>
+        <Empty
+          title="No students yet"
+          action={
+            mayManage ? (
+              <ButtonLink kind="main" to="bring-in">
+                Bring in a class file
+              </ButtonLink>
+            ) : undefined
+          }
+        >
           Bring in the class as a CSV file or paste a list of addresses. You see what will change before anything does.
         </Empty>
       ) : (
@@ -194,7 +204,10 @@ function RosterTable({ roster, sought }: { readonly roster: RosterView; readonly
   const { dates } = useCourse();
   const [sort, setSort] = useState<SortDescriptor>({ column: 'name', direction: 'ascending' });
   const columns = useMemo(() => columnsOf(roster), [roster]);
-  const searchable = useMemo(() => roster.entries.map((entry) => ({ entry, text: fold([entry.name, entry.reading, entry.number, entry.email].filter(Boolean).join(' ')) })), [roster]);
+  const searchable = useMemo(
+    () => roster.entries.map((entry) => ({ entry, text: fold([entry.name, entry.reading, entry.number, entry.email].filter(Boolean).join(' ')) })),
+    [roster],
+  );
   const shown = useMemo(() => {
     const words = fold(sought).split(/\s+/).filter(Boolean);
     const found = searchable.filter(({ text }) => words.every((word) => text.includes(word))).map(({ entry }) => entry);
@@ -220,13 +233,24 @@ function RosterTable({ roster, sought }: { readonly roster: RosterView; readonly
         <Sheet aria-label="Roster" sortDescriptor={sort} onSortChange={setSort}>
           <TableHeader columns={columns} dependencies={[sort]}>
             {(column) => (
-              <Column id={column.id} isRowHeader={column.id === 'name'} allowsSorting style={column.id === 'name' ? { paddingLeft: 16 } : undefined} width={column.id === 'email' ? '1fr' : column.width} minWidth={column.width}>
+              <Column
+                id={column.id}
+                isRowHeader={column.id === 'name'}
+                allowsSorting
+                style={column.id === 'name' ? { paddingLeft: 16 } : undefined}
+                width={column.id === 'email' ? '1fr' : column.width}
+                minWidth={column.width}
+              >
                 {column.heading}
                 {sort.column === column.id ? (sort.direction === 'ascending' ? ' ↑' : ' ↓') : ''}
               </Column>
             )}
           </TableHeader>
-          <TableBody items={shown} dependencies={[columns]} renderEmptyState={() => <Empty title="Nobody by that name">Try a part of the name, the number or the address.</Empty>}>
+          <TableBody
+            items={shown}
+            dependencies={[columns]}
+            renderEmptyState={() => <Empty title="Nobody by that name">Try a part of the name, the number or the address.</Empty>}
+          >
             {(entry) => (
               <Row id={entry.enrolmentId} columns={columns}>
                 {(column) => <Cell>{cell(entry, column)}</Cell>}
@@ -236,9 +260,7 @@ function RosterTable({ roster, sought }: { readonly roster: RosterView; readonly
         </Sheet>
       </Virtualizer>
       <Foot>
-        <span>
-          {shown.length === roster.entries.length ? `${shown.length} people` : `${shown.length} of ${roster.entries.length} people`}
-        </span>
+        <span>{shown.length === roster.entries.length ? `${shown.length} people` : `${shown.length} of ${roster.entries.length} people`}</span>
       </Foot>
     </>
   );

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { styled } from 'styled-components';
-import { Button, ProblemStrip, useNotice, Waiting } from '../look/index.js';
-import { Sheet } from '../look/Sheet.js';
+import { ProblemStrip } from '../api/index.js';
+import { Button, Sheet, useNotice, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useMakeSignInLinksMutation } from './rosterApi.js';
 
@@ -39,8 +39,8 @@ export function SignInLinksDialog({ courseId, onClose }: { readonly courseId: st
       {data && data.links.length > 0 && (
         <>
           <p>
-            {data.links.length} people have no password yet. Each link works once, until {dates.dateTime(data.expiresAt)}; links made before no longer do. Send each person
-            their own.
+            {data.links.length} people have no password yet. Each link works once, until {dates.dateTime(data.expiresAt)}; links made before no longer do. Send
+            each person their own.
           </p>
           <Lines readOnly value={text} aria-label="Name, address and link, one person a line" />
           <footer>

@@ -8,7 +8,14 @@ interface In<Body> {
   readonly body: Body;
 }
 
-export const { useListCoursesQuery, useCreateCourseMutation, useReadRosterQuery, usePreviewImportMutation, useApplyImportMutation, useMakeSignInLinksMutation } = api.injectEndpoints({
+export const {
+  useListCoursesQuery,
+  useCreateCourseMutation,
+  useReadRosterQuery,
+  usePreviewImportMutation,
+  useApplyImportMutation,
+  useMakeSignInLinksMutation,
+} = api.injectEndpoints({
   endpoints: (build) => ({
     listCourses: build.query<CourseList, void>({ query: () => 'courses', responseSchema: CourseList, providesTags: ['Course'] }),
     createCourse: build.mutation<CourseView, CreateCourse>({

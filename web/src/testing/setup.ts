@@ -1,1 +1,5 @@
-export default {}
+import '@testing-library/jest-dom/jest-globals';
+import { afterEach } from '@jest/globals';
+import { cleanup } from '@testing-library/react';
+
+afterEach(cleanup);

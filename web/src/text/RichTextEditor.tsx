@@ -90,7 +90,17 @@ interface EditorProps {
 }
 
 /** What is kept here is what the contract allows: no code, no underline, no strike. */
-const extensions = [StarterKit.configure({ code: false, codeBlock: false, strike: false, underline: false, heading: { levels: [2, 3] }, link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] } }), placeholderNode];
+const extensions = [
+  StarterKit.configure({
+    code: false,
+    codeBlock: false,
+    strike: false,
+    underline: false,
+    heading: { levels: [2, 3] },
+    link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] },
+  }),
+  placeholderNode,
+];
 
 /** A value that comes from outside (another window, an undo) replaces the text only while nobody types in it. */
 export default function RichTextEditor({ label, value, onChange, minHeight = 160, hasPlaceholders, foot }: EditorProps) {

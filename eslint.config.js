@@ -1,0 +1,42 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import hooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['**/dist', '**/dist-types', '**/node_modules', '.data', 'e2e/test-results', '**/*.d.mts'] },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off', // noUncheckedIndexedAccess asks for it where an index is known to be there
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off', // Nest's modules are classes without members
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'no-restricted-syntax': ['error', { selector: "JSXAttribute[name.name='dangerouslySetInnerHTML']", message: 'Rich text is rendered from its JSON.' }],
+    },
+  },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'The time is an argument in core.' },
+        { object: 'Math', property: 'random', message: 'Randomness comes from a seed in core.' },
+      ],
+      'no-restricted-globals': ['error', 'process', 'Buffer', 'fetch', 'window', 'document', 'setTimeout'],
+    },
+  },
+  { files: ['server/**/*.ts', 'demo/**/*.ts', 'e2e/**/*.ts'], languageOptions: { globals: globals.node } },
+  // Nest reads types of decorated parameters at run time; there `import type` would take them away.
+  { files: ['server/**/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
+  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules, languageOptions: { globals: globals.browser } },
+  { files: ['ops/**/*.mjs', 'bench/**/*.mjs', '*.js', '*.cjs'], languageOptions: { globals: globals.node } },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  { files: ['e2e/**/*.ts'], rules: { 'no-empty-pattern': 'off' } }, // Playwright reads which fixtures a test takes from the pattern
+  prettier,
+);

@@ -1,0 +1,1 @@
+export { useListGroupSetsQuery } from './groupsApi.js';

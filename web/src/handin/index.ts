@@ -1,0 +1,1 @@
+export { HandedInWork, PartView } from './Work.js';

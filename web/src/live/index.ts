@@ -1,0 +1,1 @@
+export { useLiveChanges } from './useLiveChanges.js';

@@ -1,0 +1,50 @@
+import { describe, expect, it } from '@jest/globals';
+import { render, screen } from '@testing-library/react';
+import { userEvent } from '@testing-library/user-event';
+import { useState } from 'react';
+import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
+import { personMark } from '@jigsaw/core/marks';
+import { MemberTable } from './MemberTable.js';
+
+const noor = { enrolmentId: '01920000-0000-7000-8000-000000000001' as never, name: 'Noor', reading: null, isYou: false };
+const members: MarkView['members'] = [{ member: noor, isStillInGroup: true, words: 57, files: 1, adjustment: null, mark: null, steps: [] }];
+
+function Desk({ heard }: { readonly heard: (adjustment: AdjustmentShape | null) => void }) {
+  const [adjustment, setAdjustment] = useState<AdjustmentShape | null>(null);
+  const results = new Map([[noor.enrolmentId as string, personMark({ groupMark: '30', lateDeduction: '2', max: '40', adjustment })]]);
+  return (
+    <MemberTable
+      members={members}
+      adjustments={new Map(adjustment ? [[noor.enrolmentId as string, adjustment]] : [])}
+      results={results}
+      max="40"
+      isDisabled={false}
+      onAdjust={(_, next) => {
+        setAdjustment(next);
+        heard(next);
+      }}
+    />
+  );
+}
+
+describe('what differs for a member', () => {
+  it('shows the sum while a figure and its reason are typed, comma or point', async () => {
+    const heard: (AdjustmentShape | null)[] = [];
+    render(<Desk heard={(next) => heard.push(next)} />);
+    expect(screen.getByText('28')).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: /How Noor’s mark differs/ }));
+    await userEvent.click(await screen.findByRole('option', { name: 'More or less' }));
+    await userEvent.type(screen.getByLabelText('Points more or less for Noor'), '+1,5');
+    expect(screen.getByText('29.5')).toBeInTheDocument();
+    expect(screen.getByLabelText('Why Noor’s mark differs')).toHaveAttribute('aria-invalid', 'true');
+    await userEvent.type(screen.getByLabelText('Why Noor’s mark differs'), 'Ill');
+    expect(heard.at(-1)).toEqual({ kind: 'adjusted', by: '1.5', reason: 'Ill' });
+  });
+
+  it('gives an excused member no mark', async () => {
+    render(<Desk heard={() => undefined} />);
+    await userEvent.click(screen.getByRole('button', { name: /How Noor’s mark differs/ }));
+    await userEvent.click(await screen.findByRole('option', { name: 'Excused' }));
+    expect(screen.getByText('excused')).toBeInTheDocument();
+  });
+});
