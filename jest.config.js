@@ -31,6 +31,7 @@ export default {
     project('contract'),
     project('server', { globalSetup: '<rootDir>/src/testing/globalSetup.ts', globalTeardown: '<rootDir>/src/testing/globalTeardown.ts' }),
     project('demo'),
+    { displayName: 'ops', rootDir: './ops', testMatch: ['<rootDir>/*.test.mjs'], testEnvironment: 'node', transform: {} },
     project('web', {
       testEnvironment: '<rootDir>/src/testing/browserEnvironment.ts',
       testEnvironmentOptions: { customExportConditions: ['@jigsaw/source', 'browser'], url: 'http://jigsaw.test/' },

@@ -1,6 +1,7 @@
 /** Starts and stops a PostgreSQL of our own: on loopback, as an unprivileged person, in one folder. */
 import { execFile, execFileSync } from 'node:child_process';
-import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, statfsSync } from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, statfsSync, writeFileSync } from 'node:fs';
+import { randomBytes } from 'node:crypto';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -11,6 +12,17 @@ const leastFreeMb = 300;
 
 /** One sentence for the person at the terminal; never a stack. */
 export class Refused extends Error {}
+
+/** Whether the account that runs the database can get into a folder: root's databases run as the user postgres. */
+export function canBeEntered(folder) {
+  if (os.userInfo().uid !== 0) return true;
+  try {
+    execFileSync('runuser', ['-u', 'postgres', '--', 'test', '-x', folder], { cwd: '/', stdio: 'ignore' });
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 /** @returns the folder with initdb and pg_ctl, newest version first, or null. */
 export function findBinaries() {
@@ -43,6 +55,7 @@ export async function startPostgres({ folder, isThrowAway = false }) {
   const data = path.join(folder, 'postgres');
   const socket = path.join(folder, 'socket');
   const log = path.join(folder, 'postgres.log');
+  const passwordFile = path.join(folder, 'password');
   mkdirSync(folder, { recursive: true });
   refuseFullDisk(folder);
 
@@ -58,12 +71,11 @@ export async function startPostgres({ folder, isThrowAway = false }) {
     const command = path.join(bin, program);
     return owner ? run('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/' }) : run(command, args);
   };
-  if (owner)
-    await run('runuser', ['-u', 'postgres', '--', 'test', '-x', folder], { cwd: '/' }).catch(() => {
-      throw new Refused(
-        `The database may not run as root, and the user postgres cannot enter ${folder}. Choose another folder: JIGSAW_DATA=/var/lib/jigsaw-room ./jigsaw …`,
-      );
-    });
+  if (!canBeEntered(folder)) {
+    throw new Refused(
+      `The database may not run as root, and the user postgres cannot enter ${folder}. Choose another folder: JIGSAW_DATA=/var/lib/jigsaw-room ./jigsaw …`,
+    );
+  }
 
   const explain = (error) => {
     const said = `${error.stderr ?? ''}${existsSync(log) ? readFileSync(log, 'utf8').slice(-2000) : ''}`;
@@ -72,17 +84,29 @@ export async function startPostgres({ folder, isThrowAway = false }) {
   };
   try {
     if (!existsSync(path.join(data, 'PG_VERSION'))) {
-      await as('initdb', ['-D', data, '-U', 'jigsaw', '--auth=trust', '--encoding=UTF8', '--locale=C.UTF-8', ...(isThrowAway ? ['--no-sync'] : [])]);
+      // Other accounts of this machine reach the port too; without the password they are not let in.
+      const auth = isThrowAway ? ['--auth=trust', '--no-sync'] : ['--auth=scram-sha-256', `--pwfile=${newPassword(passwordFile, owner)}`];
+      await as('initdb', ['-D', data, '-U', 'jigsaw', '--encoding=UTF8', '--locale=C.UTF-8', ...auth]);
     }
     if (existsSync(path.join(data, 'postmaster.pid'))) await as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).catch(() => undefined); // left over from a start that was killed
     const port = await freePort();
     const settings = ['-c listen_addresses=127.0.0.1', `-p ${port}`, `-k ${socket}`, '-c max_connections=60'];
     if (isThrowAway) settings.push('-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off', '-c max_connections=200');
     await as('pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', settings.join(' '), 'start']);
-    return { url: `postgres://jigsaw@127.0.0.1:${port}/postgres`, stop: () => as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).then(() => undefined) };
+    const password = isThrowAway ? '' : `:${readFileSync(passwordFile, 'utf8').trim()}`;
+    return {
+      url: `postgres://jigsaw${password}@127.0.0.1:${port}/postgres`,
+      stop: () => as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).then(() => undefined),
+    };
   } catch (error) {
     throw error instanceof Refused ? error : explain(error);
   }
+}
+
+function newPassword(file, owner) {
+  writeFileSync(file, randomBytes(24).toString('base64url'), { mode: 0o600 });
+  if (owner) chownSync(file, owner.uid, owner.gid);
+  return file;
 }
 
 function postgresUser() {
@@ -94,8 +118,9 @@ function postgresUser() {
   }
 }
 
-function refuseFullDisk(folder) {
-  const { bavail, bsize } = statfsSync(folder);
+/** @param space what the file system says of itself; only tests pass another. */
+export function refuseFullDisk(folder, space = statfsSync(folder)) {
+  const { bavail, bsize } = space;
   const freeMb = (bavail * bsize) / 1024 / 1024;
   if (freeMb < leastFreeMb)
     throw new Refused(

@@ -1,9 +1,10 @@
 /** ./jigsaw demo and ./jigsaw start: the database, then the server; both end together. */
 import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
-import { Refused, startPostgres } from './postgres.mjs';
+import { canBeEntered, Refused, startPostgres } from './postgres.mjs';
 import { prepareBuild, preparePackages, preparePostgres } from './prepare.mjs';
 
 const stopWithinMs = 10_000;
@@ -16,8 +17,7 @@ export async function serve(root, command) {
   await preparePackages(root);
   await prepareBuild(root);
 
-  const folder = path.resolve(process.env.JIGSAW_DATA || path.join(root, '.data'), command);
-  const database = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL, stop: async () => undefined } : await localDatabase(folder);
+  const database = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL, stop: async () => undefined } : await localDatabase(root, command);
   const program = command === 'demo' ? 'demo/dist/main.js' : 'server/dist/main.js';
   const server = spawn(process.execPath, [path.join(root, program)], {
     stdio: 'inherit',
@@ -42,8 +42,9 @@ export async function serve(root, command) {
 }
 
 /** One running Jigsaw Room a folder; what a killed one left behind is cleared away. */
-async function localDatabase(folder) {
+async function localDatabase(root, command) {
   await preparePostgres();
+  const folder = dataFolder(root, command);
   mkdirSync(folder, { recursive: true });
   const lock = path.join(folder, 'running.pid');
   if (existsSync(lock)) {
@@ -67,6 +68,15 @@ async function localDatabase(folder) {
       rmSync(lock, { force: true });
     },
   };
+}
+
+/** Beside the program, unless the account that runs the database cannot get there (a home folder of root's, for instance). */
+function dataFolder(root, command) {
+  if (process.env.JIGSAW_DATA) return path.resolve(process.env.JIGSAW_DATA, command);
+  if (canBeEntered(root)) return path.join(root, '.data', command);
+  const elsewhere = path.join('/var/lib/jigsaw-room', createHash('sha256').update(root).digest('hex').slice(0, 8), command);
+  console.log(`The database cannot run below ${root}; its data is kept in ${elsewhere}.`);
+  return elsewhere;
 }
 
 function isAlive(pid) {

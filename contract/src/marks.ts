@@ -95,6 +95,8 @@ export const MyMark = z.object({
   handedInAt: DateTime.nullable(),
   releasedAt: DateTime,
   markedBy: z.string(),
+  /** Not looked at before this moment. */
+  isNew: z.boolean(),
 });
 export type MyMark = z.infer<typeof MyMark>;
 export const MyMarks = z.object({ marks: z.array(MyMark), waiting: z.array(z.object({ title: z.string(), points: z.string() })) });

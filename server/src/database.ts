@@ -18,12 +18,17 @@ export async function migrate(databaseUrl: string): Promise<void> {
   }
   try {
     const [row] = await dataSource.query<{ server_version_num: string }[]>('SHOW server_version_num');
-    const version = Math.floor(Number(row!.server_version_num) / 10_000);
-    if (version < oldestVersion) throw new DatabaseRefused(`The database is PostgreSQL ${version}; Jigsaw Room needs ${oldestVersion} or newer.`);
+    refuseOldDatabase(Number(row!.server_version_num));
     await oneAtATime(databaseUrl, () => dataSource.runMigrations());
   } finally {
     await dataSource.destroy();
   }
+}
+
+/** @param versionNumber as PostgreSQL tells it: 150004 is 15.4. */
+export function refuseOldDatabase(versionNumber: number): void {
+  const version = Math.floor(versionNumber / 10_000);
+  if (version < oldestVersion) throw new DatabaseRefused(`The database is PostgreSQL ${version}; Jigsaw Room needs ${oldestVersion} or newer.`);
 }
 
 /** Two servers that start at once migrate one after the other. The lock ends with its connection. */

@@ -23,7 +23,7 @@ export class MyMarksService {
     const rows = await this.dataSource.query<
       (Omit<MyMark, 'releasedAt' | 'handedInAt' | 'group'> & { groupId: string; releasedAt: Date; handedInAt: Date | null })[]
     >(
-      `SELECT r."copyId", a."title", a."points", c."groupId", r."groupMark", r."mark", r."steps", r."feedback", r."lateMinutes", r."handedInAt", r."releasedAt", p."name" AS "markedBy"
+      `SELECT r."copyId", a."title", a."points", c."groupId", r."groupMark", r."mark", r."steps", r."feedback", r."lateMinutes", r."handedInAt", r."releasedAt", p."name" AS "markedBy", r."seenAt" IS NULL AS "isNew"
          FROM "released_mark" r JOIN "copy" c ON c."id" = r."copyId" JOIN "release" l ON l."id" = c."releaseId"
          JOIN "activity" a ON a."id" = l."activityId" JOIN "person" p ON p."id" = r."releasedBy"
         WHERE r."enrolmentId" = $1 AND l."courseId" = $2 ORDER BY r."releasedAt" DESC`,

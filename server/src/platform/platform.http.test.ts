@@ -4,7 +4,7 @@ import { migrations } from '../migrations/index.js';
 import { aCourse, released } from '../testing/aCourse.js';
 import type { TestServer } from '../testing/testServer.js';
 import { newDatabase, password, startTestServer } from '../testing/testServer.js';
-import { DatabaseRefused, migrate } from '../database.js';
+import { DatabaseRefused, migrate, refuseOldDatabase } from '../database.js';
 import { configFrom, SettingRefused } from './config.js';
 import { dataSourceOptions } from './dataSource.js';
 import { problems } from './problems.js';
@@ -57,6 +57,11 @@ describe('settings', () => {
       new SettingRefused('PORT is "many"; it must be a whole number from 0 to 65535.'),
     );
     expect(() => configFrom({})).toThrow(SettingRefused);
+  });
+
+  it('says in one sentence that the database is too old', () => {
+    expect(() => refuseOldDatabase(130_012)).toThrow(new DatabaseRefused('The database is PostgreSQL 13; Jigsaw Room needs 14 or newer.'));
+    expect(() => refuseOldDatabase(140_000)).not.toThrow();
   });
 
   it('says in one sentence that the database cannot be reached', async () =>

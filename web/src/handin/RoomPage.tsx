@@ -186,12 +186,15 @@ export function RoomPage() {
 /** Without a choice, the room in which something waits opens. */
 const busiest = (rooms: readonly RoomView[]) => rooms.toSorted((a, b) => b.items.length - a.items.length)[0];
 
+/** What is still to be handed in stands on top. */
+const owedFirst = (a: RoomView['items'][number], b: RoomView['items'][number]) => Number(a.handedInAt !== null) - Number(b.handedInAt !== null);
+
 function Things({ room }: { readonly room: RoomView }) {
   const { dates } = useCourse();
   if (room.items.length === 0) return <Empty title="Nothing released yet">What your group is given to do appears here.</Empty>;
   return (
     <ul>
-      {room.items.map((item) => (
+      {room.items.toSorted(owedFirst).map((item) => (
         <li key={item.copyId}>
           <Thing to={`../work/${item.copyId}`}>
             <span>

@@ -5,7 +5,7 @@ import type { PersonMark } from '@jigsaw/core/marks';
 import { Choice, PersonName, Small, Tag } from '../look/index.js';
 
 const Table = styled.div`
-  max-height: 210px;
+  max-height: 236px;
   overflow: auto;
   border-top: var(--hair);
   th {

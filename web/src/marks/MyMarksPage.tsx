@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import type { MyMark } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
 import { ProblemStrip } from '../api/index.js';
-import { Emblem, Empty, hueOfGroup, Small, Waiting } from '../look/index.js';
+import { Emblem, Empty, hueOfGroup, Small, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
 import { useReadMyMarksQuery } from './marksApi.js';
@@ -153,7 +153,7 @@ export function MyMarksPage() {
             <Emblem number={mark.group.number} size={28} />
             <span>
               <b>{mark.title}</b>
-              <Small>{mark.group.name}</Small>
+              <Small>{mark.group.name}</Small> {mark.isNew && <Tag $look="solid">new</Tag>}
             </span>
             <strong>
               {mark.mark ?? 'excused'} <small>/ {mark.points}</small>

@@ -30,6 +30,15 @@ export const {
       responseSchema: MarkView,
       invalidatesTags: ['Desk', 'Figures', 'Mark'],
     }),
-    readMyMarks: build.query<MyMarks, string>({ query: (courseId) => `courses/${courseId}/my-marks`, responseSchema: MyMarks, providesTags: ['MyMarks'] }),
+    readMyMarks: build.query<MyMarks, string>({
+      query: (courseId) => `courses/${courseId}/my-marks`,
+      responseSchema: MyMarks,
+      providesTags: ['MyMarks'],
+      // Looking at new marks is what makes them no longer new.
+      onQueryStarted: async (_courseId, { dispatch, queryFulfilled }) => {
+        const answer = await queryFulfilled.catch(() => null);
+        if (answer?.data.marks.some((mark) => mark.isNew)) dispatch(api.util.invalidateTags(['Figures']));
+      },
+    }),
   }),
 });

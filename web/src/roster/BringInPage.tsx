@@ -4,9 +4,10 @@ import { DropZone, FileTrigger, Tab, TabList, TabPanel, Tabs, Text } from 'react
 import type { FileDropItem } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
+import type { Role } from '@jigsaw/contract/common';
 import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
 import { isProblem, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Field, Page, Scroll, useNotice, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, useNotice, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
@@ -71,12 +72,20 @@ interface Given {
   readonly title: string;
 }
 
+const roles = [
+  { id: 'student', label: 'Students' },
+  { id: 'assistant', label: 'Assistants' },
+  { id: 'instructor', label: 'Instructors' },
+  { id: 'observer', label: 'Observers' },
+] as const satisfies readonly { id: Role; label: string }[];
+
 /** A class file or a pasted list: read, shown as what would change, and only then brought in, all or nothing. */
 export function BringInPage() {
   const { course } = useCourse();
   const navigate = useNavigate();
   const notice = useNotice();
   const [given, setGiven] = useState<Given | null>(null);
+  const [role, setRole] = useState<Role>('student');
   const [pasted, setPasted] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const [preview, { data, error, isLoading, reset }] = usePreviewImportMutation();
@@ -87,7 +96,7 @@ export function BringInPage() {
     setFault(null);
     setGiven(next);
     asked.current += 1;
-    await preview({ courseId: course.id, body: { source: next.source, meanings } });
+    await preview({ courseId: course.id, body: { source: next.source, role, meanings } });
   };
   const readFile = async (file: File) => {
     if (file.size > 10 * 1024 * 1024) return setFault('The file is over 10 MB. A class file is a list of people; check that this is the right one.');
@@ -95,7 +104,7 @@ export function BringInPage() {
   };
   const bringIn = async (leaveOutLines: number[]) => {
     if (!given || !data) return;
-    const body = { source: given.source, meanings: data.columns.map((column) => column.meaning), leaveOutLines, fingerprint: data.fingerprint };
+    const body = { source: given.source, role, meanings: data.columns.map((column) => column.meaning), leaveOutLines, fingerprint: data.fingerprint };
     const answer = await apply({ courseId: course.id, body });
     if ('data' in answer && answer.data) {
       const { added, changed } = answer.data;
@@ -126,6 +135,8 @@ export function BringInPage() {
     <Page>
       <Bar>
         <h1>Bring people in</h1>
+        <span>as</span>
+        <Choice label="Their role" isLabelHidden value={role} choices={roles} onChange={setRole} />
         <span className="grow" />
         <ButtonLink kind="quiet" to="../people">
           Back to the roster

@@ -50,6 +50,10 @@ const Tool = styled(ToggleButton)`
   &[data-hovered] {
     background: var(--wash);
   }
+  @media (max-width: 700px) {
+    width: 44px;
+    height: 44px;
+  }
   &[data-selected] {
     background: var(--ink);
     color: var(--on-ink);

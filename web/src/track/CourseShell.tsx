@@ -27,6 +27,9 @@ const Frame = styled.div`
       overflow: visible;
       padding-bottom: 62px;
     }
+    &[data-student] main button {
+      min-height: 44px;
+    }
   }
 `;
 const Masthead = styled.header`

@@ -170,6 +170,6 @@ function studentStations({ due, rooms, newMarks }: Extract<Figures, { kind: 'stu
   return [
     { id: 'due', path: 'due', label: 'Due', figure: due > 0 ? `${due} to hand in` : 'nothing owed', needs: due > 0 },
     { id: 'room', path: 'room', label: 'Room', figure: rooms > 0 ? plural(rooms, 'group', 'groups') : 'no group yet', needs: false },
-    { id: 'my-marks', path: 'my-marks', label: 'Marks', figure: newMarks > 0 ? plural(newMarks, 'new mark', 'new marks') : 'nothing new', needs: newMarks > 0 },
+    { id: 'my-marks', path: 'my-marks', label: 'Marks', figure: newMarks > 0 ? plural(newMarks, 'new mark', 'new marks') : 'nothing new', needs: false },
   ];
 }
