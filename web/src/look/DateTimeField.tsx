@@ -59,6 +59,8 @@ const Frame = styled(DatePicker<ZonedDateTime>)`
     display: flex;
     white-space: pre;
     overflow: hidden;
+    line-height: 24px;
+    font: 13px/24px var(--font-text);
   }
   button {
     display: grid;

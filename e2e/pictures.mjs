@@ -1,0 +1,90 @@
+/** Takes the pictures of docs/screenshots from a running demo: ./jigsaw demo, then node e2e/pictures.mjs [address] */
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
+
+const base = process.argv[2] ?? 'http://localhost:3000';
+const folder = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))), 'docs/screenshots');
+const password = 'brine and bubbles';
+const [ilse, noor, fergus] = ['ilse.marrow', 'noor.haddad-lindqvist', 'fergus.macallan'];
+
+const open = (name) => async (page) => {
+  await page.getByRole('link', { name }).first().click();
+};
+const classFile =
+  'Number;Surname;First;E-Mail;Lab experience\nfe-0401;Haddad-Lindqvist;Noor;noor.haddad-lindqvist@quillmere.example;some\nfe-0900;Ó Briain;Cormac;cormac.obriain@quillmere.example;none\nfe-0901;Tanaka;Mei;mei.tanaka(at)quillmere.example;none\nfe-0408;Okoye;Ifeoma;ifeoma.okoye@quillmere.example;plenty\n';
+const bringIn = async (page) => {
+  await page.locator('input[type=file]').setInputFiles({ name: 'roster-week-7.csv', mimeType: 'text/csv', buffer: Buffer.from(classFile) });
+  await page.getByRole('button', { name: 'Put it aside' }).waitFor();
+};
+const select = async (page) => {
+  await page.getByRole('grid', { name: 'Unplaced students' }).getByRole('row').first().click();
+  await page
+    .getByRole('grid', { name: 'Unplaced students' })
+    .getByRole('row')
+    .nth(1)
+    .click({ modifiers: ['Control'] });
+};
+
+/** name, who, where, what is done first, size and theme */
+const pictures = [
+  ['sign-in', null, '/'],
+  ['people', ilse, 'people'],
+  ['bring-in', ilse, 'people/bring-in', bringIn],
+  ['board', ilse, 'groups', select],
+  ['board-dark', ilse, 'groups', null, { dark: true }],
+  ['new-set', ilse, 'groups/new'],
+  ['release', ilse, 'release'],
+  ['composer', ilse, 'release', open(/Brine kinetics/)],
+  ['rooms', ilse, 'rooms'],
+  ['desk', ilse, 'marks', open(/Tun/)],
+  ['due-phone', noor, 'due', null, { phone: true }],
+  ['room', noor, 'room'],
+  ['work', noor, 'room', open(/Brine kinetics/)],
+  ['work-phone', noor, 'room', open(/Brine kinetics/), { phone: true }],
+  ['my-marks', fergus, 'my-marks'],
+  ['my-marks-phone', fergus, 'my-marks', null, { phone: true }],
+];
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+for (const [name, who, where, prepare, { dark = false, phone = false } = {}] of pictures) {
+  const context = await browser.newContext({
+    baseURL: base,
+    viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+    colorScheme: dark ? 'dark' : 'light',
+    locale: 'en-GB',
+    timezoneId: 'Europe/Lisbon',
+  });
+  const page = await context.newPage();
+  let address = where;
+  if (who) {
+    await context.request.post('/api/session', { data: { email: `${who}@quillmere.example`, password } });
+    const { courses } = await (await context.request.get('/api/courses')).json();
+    address = `/c/${courses[0].id}/${where}`;
+  }
+  await page.goto(address);
+  await page
+    .getByRole('navigation', { name: 'Working order' })
+    .or(page.getByRole('heading', { name: 'Come in' }))
+    .waitFor();
+  await page.waitForTimeout(1200); // fonts of names in other scripts come last
+  if (prepare) {
+    await prepare(page);
+    await page.waitForTimeout(1200);
+  }
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+  console.log(name);
+  await context.close();
+}
+await browser.close();
