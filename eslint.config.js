@@ -35,7 +35,7 @@ export default ts.config(
   // Nest reads types of decorated parameters at run time; there `import type` would take them away.
   { files: ['server/**/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
   { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules, languageOptions: { globals: globals.browser } },
-  { files: ['ops/**/*.mjs', 'bench/**/*.mjs', '*.js', '*.cjs'], languageOptions: { globals: globals.node } },
+  { files: ['ops/**/*.mjs', 'bench/**/*.mjs', 'e2e/**/*.mjs', '*.js', '*.cjs'], languageOptions: { globals: globals.node } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['e2e/**/*.ts'], rules: { 'no-empty-pattern': 'off' } }, // Playwright reads which fixtures a test takes from the pattern
   prettier,

@@ -1,10 +1,11 @@
-import { createBrowserRouter, Navigate } from 'react-router';
+import { createBrowserRouter, Navigate, Outlet } from 'react-router';
 import type { RouteObject } from 'react-router';
+import { Waiting } from './look/index.js';
 import { RequireSession } from './identity/index.js';
 import { CourseShell } from './track/index.js';
 
 /** Pages come when they are first opened; the frame around them is there at once. */
-export const routes: RouteObject[] = [
+const pages: RouteObject[] = [
   { path: '/welcome', lazy: async () => ({ Component: (await import('./identity/WelcomePage.js')).WelcomePage }) },
   {
     element: <RequireSession />,
@@ -38,5 +39,7 @@ export const routes: RouteObject[] = [
     ],
   },
 ];
+
+export const routes: RouteObject[] = [{ element: <Outlet />, HydrateFallback: () => <Waiting what="Jigsaw Room" />, children: pages }];
 
 export const makeRouter = () => createBrowserRouter(routes);

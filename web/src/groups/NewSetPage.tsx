@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import type { FormEvent, ReactNode } from 'react';
-import { Radio, RadioGroup } from 'react-aria-components';
+import { Radio, RadioGroup, TextField } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { mostGroups } from '@jigsaw/contract/groups';
 import type { CreateGroupSet } from '@jigsaw/contract/groups';
 import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, Field, Label, Page, Scroll, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Page, Scroll, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useCreateGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
 
@@ -61,15 +61,24 @@ const Shape = styled(Radio)`
     box-shadow: inset 0 0 0 1px var(--ink);
   }
 `;
-const Small = styled.input`
-  width: 64px;
-  height: 28px;
-  padding: 0 8px;
-  text-align: right;
-  border: 1px solid var(--edge);
-  border-radius: 5px;
-  background: var(--surface);
-  font-weight: 650;
+const ShapeRow = styled.div`
+  display: grid;
+  gap: 8px;
+`;
+const FigureRow = styled(TextField)`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 0 12px 4px;
+  &[data-idle] {
+    color: var(--ink-3);
+  }
+  input {
+    width: 72px;
+    text-align: right;
+    font-weight: 650;
+  }
 `;
 const Forecast = styled.aside`
   border-left: 1px solid var(--ink);
@@ -157,25 +166,17 @@ export function NewSetPage() {
             </SetPart>
             <SetPart title="How many" says={`${students} students`}>
               <Shapes aria-label="How many groups" value={by} onChange={(value) => setBy(value as By)}>
-                <Shape value="spread">
-                  Groups of about <Small aria-label="Members in a group" inputMode="numeric" value={size} onChange={(event) => setSize(event.target.value)} />{' '}
-                  as even as can be
-                </Shape>
-                <Shape value="fill">Full groups of that size, and one with whoever is left</Shape>
-                <Shape value="count">
-                  Exactly <Small aria-label="Number of groups" inputMode="numeric" value={count} onChange={(event) => setCount(event.target.value)} /> groups
-                </Shape>
+                <ShapeRow>
+                  <Shape value="spread">Groups of about the same size, as even as can be</Shape>
+                  <Shape value="fill">Full groups, and one with whoever is left</Shape>
+                  <Figure label="Members in a group" value={size} onChange={setSize} isUsed={by !== 'count'} />
+                </ShapeRow>
+                <ShapeRow>
+                  <Shape value="count">Exactly so many groups</Shape>
+                  <Figure label="Number of groups" value={count} onChange={setCount} isUsed={by === 'count'} />
+                </ShapeRow>
               </Shapes>
-              <label>
-                <Label elementType="span">Places in each group, if there is a limit</Label>
-                <br />
-                <Small
-                  aria-label="Places in each group"
-                  inputMode="numeric"
-                  value={capacity}
-                  onChange={(event) => setCapacity(event.target.value.replace(/\D/g, ''))}
-                />
-              </label>
+              <Figure label="Places in each group, if there is a limit" value={capacity} onChange={(value) => setCapacity(value.replace(/\D/g, ''))} isUsed />
             </SetPart>
             <SetPart title="Names" says="Change them any time">
               <Field label="Pattern" value={pattern} onChange={setPattern} hint="{n} becomes the number, {A} the letter" />
@@ -230,5 +231,25 @@ function SetPart({ title, says, children }: { readonly title: string; readonly s
       </header>
       <div>{children}</div>
     </Part>
+  );
+}
+
+/** A whole number on a line of its own. One that does not count at the moment stays, and steps back. */
+function Figure({
+  label,
+  value,
+  onChange,
+  isUsed,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly isUsed: boolean;
+}) {
+  return (
+    <FigureRow value={value} onChange={onChange} inputMode="numeric" isDisabled={!isUsed} data-idle={!isUsed || undefined}>
+      <Label>{label}</Label>
+      <Input />
+    </FigureRow>
   );
 }

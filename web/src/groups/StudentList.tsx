@@ -1,6 +1,7 @@
+import { GripVertical } from 'lucide-react';
 import { useMemo } from 'react';
 import type { ReactNode } from 'react';
-import { GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
+import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
 import type { Selection } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardStudent } from '@jigsaw/contract/groups';
@@ -49,6 +50,26 @@ const Item = styled(GridListItem)`
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
+  }
+`;
+/** For the keyboard and for readers: it takes the student up, Tab goes from group to group, Enter puts down. */
+const Grip = styled(Button)`
+  display: grid;
+  place-items: center;
+  flex: none;
+  width: 24px;
+  height: 24px;
+  margin: -2px -4px -2px 0;
+  border: 0;
+  border-radius: var(--r-1);
+  background: none;
+  color: var(--ink-3);
+  cursor: grab;
+  opacity: 0;
+  [data-hovered] > * > &,
+  [data-focus-visible-within] > * > &,
+  &[data-focus-visible] {
+    opacity: 1;
   }
 `;
 const Carried = styled.div`
@@ -108,6 +129,9 @@ export function StudentList({ label, students, selected, onSelect, onDrop, rende
       {(student) => (
         <Item id={student.enrolmentId} textValue={student.name}>
           {renderStudent ? renderStudent(student) : <StudentName student={student} />}
+          <Grip slot="drag">
+            <GripVertical size={14} aria-hidden="true" />
+          </Grip>
         </Item>
       )}
     </List>

@@ -1,5 +1,5 @@
 export { Choice } from './Choice.js';
-export { Button, ButtonLink, Field, Key, Label, Tag } from './controls.js';
+export { Button, ButtonLink, Field, Input, Key, Label, Tag } from './controls.js';
 export { DateTimeField } from './DateTimeField.js';
 export { datesIn } from './dates.js';
 export type { Dates } from './dates.js';

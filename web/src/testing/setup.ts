@@ -1,5 +1,7 @@
 import '@testing-library/jest-dom/jest-globals';
 import { afterEach } from '@jest/globals';
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 
+// What could not be found is enough to read; the whole page would bury it.
+configure({ getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found'), asyncUtilTimeout: 4000 });
 afterEach(cleanup);

@@ -1,0 +1,170 @@
+import { describe, expect, it } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import type { BoardView } from '@jigsaw/contract/groups';
+import { aBoard, courseId, id } from '../testing/data.js';
+import { inCourse, Refusal, showPage } from '../testing/showPage.js';
+
+const setId = id<'group-set'>('benches');
+const path = inCourse(`groups/${setId}`);
+const placePath = `POST sets/${setId}/place`;
+const onBoard = (board: BoardView, more = {}) => ({
+  [`GET courses/${courseId}/sets`]: { sets: [board.set], students: board.students.length },
+  [`GET sets/${setId}/board`]: board,
+  [placePath]: { unplaced: 0 },
+  ...more,
+});
+const tray = () => screen.findByRole('grid', { name: 'Unplaced students' });
+const group = (name: string) => screen.getByRole('grid', { name: new RegExp(`^${name}, group`) });
+const names = (grid: HTMLElement) => [...grid.querySelectorAll('[role=row][data-key]')].map((row) => row.getAttribute('aria-label') ?? row.textContent);
+/** In the notice, and then in the list of this sitting. */
+const said = async (words: string) => expect((await screen.findAllByText(words)).length).toBeGreaterThan(0);
+const move = (name: string, from: string | null, to: string | null) => ({ student: id(name), from: from && id(from), to: to && id(to) });
+
+describe('the Board', () => {
+  it('sends the selection to a group by its number, shows it at once and offers the way back', async () => {
+    let release: (value: unknown) => void = () => undefined;
+    const { user, writes, set } = showPage(path, onBoard(aBoard({ Ada: null, Ben: null, Cho: 'Crock' })));
+    set(placePath, () => new Promise((resolve) => (release = resolve)));
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('2');
+    expect(names(group('Carboy'))).toEqual(['Ada']); // before the server has answered
+    expect(screen.getByText('1 of 3 unplaced')).toBeInTheDocument();
+    release({ unplaced: 1 });
+    await said('Ada placed in Carboy');
+    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
+
+    set(placePath, { unplaced: 2 });
+    await user.keyboard('z');
+    await waitFor(() => expect(writes()).toHaveLength(2));
+    expect(writes()[1]!.body).toEqual({ moves: [move('Ada', 'Carboy', null)] });
+    expect(names(await tray())).toContain('Ada');
+  });
+
+  it('says by how many a group is over and keeps it', async () => {
+    const { user } = showPage(path, onBoard(aBoard({ Ada: null, Ben: 'Crock', Cho: 'Crock' })));
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('1');
+    await said('Crock has 3 of 2. Move one student, or let Crock hold 3.');
+    expect(screen.getByText('1 over')).toBeInTheDocument();
+  });
+
+  it('takes the move back and shows the Board as it is when somebody else was first', async () => {
+    const current = aBoard({ Ada: 'Crock', Ben: null });
+    const { user } = showPage(
+      path,
+      onBoard(aBoard({ Ada: null, Ben: null }), {
+        [placePath]: new Refusal(409, 'stale-write', 'Someone else moved one of these students first.', { current }),
+      }),
+    );
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('2');
+    expect(await screen.findByText(/Someone else moved one of these students first/)).toBeInTheDocument();
+    await waitFor(() => expect(names(group('Crock'))).toEqual(['Ada']));
+    expect(names(group('Carboy'))).toEqual([]);
+    expect(screen.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  });
+
+  it('swaps two, and says what is needed for it', async () => {
+    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: 'Crock', Ben: 'Carboy' })));
+    await tray();
+    await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('s');
+    expect(await screen.findByText(/Select two students in different groups/)).toBeInTheDocument();
+    await user.keyboard('{Control>}');
+    await user.click(within(group('Carboy')).getByRole('row', { name: 'Ben' }));
+    await user.keyboard('{/Control}');
+    expect(screen.getByText('2 selected.')).toBeInTheDocument();
+    await user.keyboard('s');
+    await said('Ada and Ben swapped');
+    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', 'Crock', 'Carboy'), move('Ben', 'Carboy', 'Crock')] });
+  });
+
+  it('knows no group of that number', async () => {
+    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: null })));
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('7');
+    expect(await screen.findByText('There is no group 7 in this set.')).toBeInTheDocument();
+    expect(writes()).toEqual([]);
+  });
+
+  it('finds a student without accents, in the tray and in the groups', async () => {
+    const { user } = showPage(path, onBoard(aBoard({ 'Zofia Wiśniewska': null, 'Ada Okafor': null, 'Łukasz Wisniewski': 'Crock' })));
+    await tray();
+    await user.keyboard('/');
+    await user.keyboard('wisniewsk');
+    expect(names(await tray())).toEqual(['Zofia Wiśniewska']);
+    expect(within(group('Crock')).getByText('Łukasz Wisniewski').closest('mark')).not.toBeNull();
+  });
+
+  it('renames a group and shows a stale rename what is there', async () => {
+    const { user, writes } = showPage(
+      path,
+      onBoard(aBoard({ Ada: 'Crock' }), {
+        [`PATCH groups/${id('Crock')}`]: new Refusal(409, 'stale-write', 'This group was changed meanwhile: it is called Kvevri now.'),
+      }),
+    );
+    await tray();
+    await user.click(screen.getByRole('button', { name: 'Change Crock' }));
+    const name = await screen.findByLabelText('Name, shown everywhere at once');
+    await user.clear(name);
+    await user.type(name, 'Tun');
+    await user.click(screen.getByRole('button', { name: 'Change the group' }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('it is called Kvevri now');
+    expect(name).toHaveValue('Tun');
+    expect(writes()[0]!.body).toEqual({ name: 'Tun', capacity: null, version: 1 });
+  });
+
+  it('lets observers look and nothing else', async () => {
+    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: null })), 'observer');
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('1');
+    expect(writes()).toEqual([]);
+    expect(screen.queryByRole('button', { name: 'Change Crock' })).not.toBeInTheDocument();
+  });
+});
+
+describe('a new group set', () => {
+  const open = (students: number) => showPage(inCourse('groups/new'), { [`GET courses/${courseId}/sets`]: { sets: [], students } });
+  const heading = (name: string) => screen.findByRole('heading', { name });
+
+  it('shows what will come of it before anything is made', async () => {
+    const { user } = open(27);
+    const size = await screen.findByLabelText('Members in a group');
+    await user.clear(size);
+    await user.type(size, '6');
+    expect(await heading('5 groups: 2 of 6, 3 of 5')).toBeInTheDocument();
+    await user.click(screen.getByText(/^Full groups/));
+    expect(await heading('5 groups: 4 of 6, 1 of 3')).toBeInTheDocument();
+    await user.click(screen.getByText(/^Exactly so many/));
+    expect(await heading('12 groups: 3 of 3, 9 of 2')).toBeInTheDocument();
+  });
+
+  it('says that groups stay empty, and what a shape must be', async () => {
+    const { user } = open(2);
+    await user.click(await screen.findByText(/^Exactly so many/));
+    expect(screen.getByText(/10 groups stay empty/)).toBeInTheDocument();
+    const count = screen.getByLabelText('Number of groups');
+    await user.clear(count);
+    await user.type(count, '2.5');
+    expect(screen.getByText('Write a whole number above 0.')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Make groups' })).toBeDisabled();
+  });
+
+  it('sends the names that were pasted and opens the Board', async () => {
+    const made = { id: setId, name: 'Bench teams', capacity: 4, groupCount: 2, unplaced: 8 };
+    const { user, writes, set, router } = open(8);
+    set(`POST courses/${courseId}/sets`, made);
+    await user.type(await screen.findByLabelText('Name of the set'), 'Bench teams');
+    await user.type(screen.getByLabelText(/^Places in each group/), '4');
+    await user.type(screen.getByLabelText('Or paste names, one a line'), 'Crock\nCarboy');
+    await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(path));
+    expect(writes()[0]!.body).toEqual({
+      name: 'Bench teams',
+      shape: { by: 'size', size: 4, how: 'spread' },
+      capacity: 4,
+      pattern: 'Group {n}',
+      names: ['Crock', 'Carboy'],
+    });
+  });
+});

@@ -1,0 +1,167 @@
+import { describe, expect, it } from '@jest/globals';
+import { screen, within } from '@testing-library/react';
+import type { ImportPreview } from '@jigsaw/contract/roster';
+import { anEntry, courseId, id } from '../testing/data.js';
+import { inCourse, Refusal, showPage } from '../testing/showPage.js';
+
+const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
+  [`GET courses/${courseId}/roster`]: { entries, sets: [{ id: id('benches'), name: 'Bench teams' }] },
+});
+
+describe('the courses of a person', () => {
+  it('names the field that needs correcting and keeps the rest', async () => {
+    const { user } = showPage('/', {
+      'POST courses': new Refusal(422, 'invalid-input', 'Give the course a title.', { issues: [{ path: 'title', message: 'Give the course a title.' }] }),
+    });
+    await user.type(await screen.findByLabelText('Code'), 'FER 220');
+    await user.click(screen.getByRole('button', { name: 'Make the course' }));
+    expect(await screen.findByText('Give the course a title.')).toBeInTheDocument();
+    expect(screen.getByLabelText('Code')).toHaveValue('FER 220');
+  });
+
+  it('tells a student without a course what happens next, and offers no form', async () => {
+    showPage('/', {
+      'GET session': { person: { id: id('noor'), name: 'Noor', reading: null, email: 'n@b.example' }, mayCreateCourses: false },
+      'GET courses': { courses: [] },
+    });
+    expect(await screen.findByRole('heading', { name: 'No course yet' })).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Make the course' })).not.toBeInTheDocument();
+  });
+});
+
+describe('the roster', () => {
+  it('says how to begin when it is empty', async () => {
+    showPage(inCourse('people'), roster());
+    expect(await screen.findByRole('heading', { name: 'No students yet' })).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'Bring in a class file' })).toHaveAttribute('href', inCourse('people/bring-in'));
+  });
+
+  it('counts students and staff apart, and leaves out who has left', async () => {
+    showPage(
+      inCourse('people'),
+      roster(anEntry('Ada Okafor'), anEntry('Tomas Vey', { role: 'assistant' }), anEntry('Gone Away', { leftAt: '2026-11-01T00:00:00.000Z' })),
+    );
+    expect(await screen.findByText('1 student, 1 staff')).toBeInTheDocument();
+    expect(screen.getByText('2 people')).toBeInTheDocument();
+  });
+
+  it('finds by name, reading, number and address, without accents and case', async () => {
+    const { user } = showPage(
+      inCourse('people'),
+      roster(
+        anEntry('Zofia Wiśniewska', { number: 'fe-7' }),
+        anEntry('한서연', { reading: 'Han Seo-yeon', email: 'han@quillmere.example' }),
+        anEntry('Ada Okafor'),
+      ),
+    );
+    const find = await screen.findByPlaceholderText(/Find a name/);
+    for (const sought of ['WISNIEWSKA', 'seo-yeon', 'fe-7', 'ada@']) {
+      await user.clear(find);
+      await user.type(find, sought);
+      expect(screen.getByText('1 of 3 people')).toBeInTheDocument();
+    }
+    await user.clear(find);
+    await user.type(find, 'nobody');
+    expect(screen.getByText('0 of 3 people')).toBeInTheDocument();
+  });
+
+  it('puts the cursor into the search with one key', async () => {
+    const { user } = showPage(inCourse('people'), roster(anEntry('Ada Okafor')));
+    const find = await screen.findByPlaceholderText(/Find a name/);
+    await user.keyboard('/');
+    expect(find).toHaveFocus();
+    expect(find).toHaveValue('');
+  });
+
+  it('keeps managing from assistants', async () => {
+    showPage(inCourse('people'), roster(anEntry('Ada Okafor')), 'assistant');
+    expect(await screen.findByText('1 student, 0 staff')).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Sign-in links/ })).not.toBeInTheDocument();
+    expect(screen.queryByRole('link', { name: /Bring people in/ })).not.toBeInTheDocument();
+  });
+
+  it('hands out links, one person a line', async () => {
+    const link = { name: 'Ada Okafor', email: 'ada@quillmere.example', url: 'http://x/welcome#token' };
+    const { user } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor')),
+      [`POST courses/${courseId}/roster/sign-in-links`]: { links: [link], expiresAt: '2026-11-24T10:00:00.000Z' },
+    });
+    await user.click(await screen.findByRole('button', { name: /Sign-in links/ }));
+    const dialog = await screen.findByRole('dialog', { name: 'Sign-in links' });
+    expect(within(dialog).getByRole('textbox')).toHaveValue('Ada Okafor\tada@quillmere.example\thttp://x/welcome#token');
+    expect(within(dialog).getByText(/1 people have no password yet|1 person has no password yet/)).toBeInTheDocument();
+  });
+});
+
+const aPreview: ImportPreview = {
+  columns: [
+    { heading: 'Address', meaning: 'email', sureness: 'sure', samples: ['ada@b.example'] },
+    { heading: 'Name', meaning: 'name', sureness: 'sure', samples: ['Ada'] },
+  ],
+  encoding: 'UTF-8',
+  delimiter: ',',
+  hasHeader: false,
+  columnProblem: null,
+  rows: [{ kind: 'new', line: 1, person: { email: 'ada@b.example', name: 'Ada', familyName: null, reading: null, number: null, attributes: {} } }],
+  counts: { new: 1, changed: 0, unchanged: 0, problem: 0 },
+  fingerprint: 'f1',
+};
+const previewPath = `POST courses/${courseId}/roster/preview`;
+const importPath = `POST courses/${courseId}/roster/import`;
+
+describe('bringing people in', () => {
+  it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), {
+      [previewPath]: aPreview,
+      [importPath]: { added: 1, changed: 0, unchanged: 0, leftOut: 0 },
+      ...roster(anEntry('Ada Okafor')),
+    });
+    await user.click(await screen.findByRole('button', { name: /Their role/ }));
+    await user.click(await screen.findByRole('option', { name: 'Assistants' }));
+    await user.click(screen.getByRole('tab', { name: 'From a pasted list' }));
+    await user.type(screen.getByRole('textbox', { name: /One person a line/ }), 'ada@b.example');
+    await user.click(screen.getByRole('button', { name: 'Show what would change' }));
+    await user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    expect(await screen.findByText('1 added, 0 changed')).toBeInTheDocument();
+    expect(writes().at(-1)!.body).toEqual({
+      source: { kind: 'paste', text: 'ada@b.example' },
+      role: 'assistant',
+      meanings: ['email', 'name'],
+      leaveOutLines: [],
+      fingerprint: 'f1',
+    });
+  });
+
+  it('says why a file cannot be read, and lets another be chosen', async () => {
+    const { user } = showPage(inCourse('people/bring-in'), {
+      [previewPath]: new Refusal(422, 'unreadable-file', 'This is a PDF. Ask for the class list as CSV.'),
+    });
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File(['%PDF'], 'class.csv', { type: 'text/csv' }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('This is a PDF.');
+    expect(screen.getByRole('button', { name: 'Choose a file…' })).toBeInTheDocument();
+  });
+
+  it('reads the file again when a column is given another meaning', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), { [previewPath]: aPreview });
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File(['ada@b.example,Ada'], 'class.csv', { type: 'text/csv' }));
+    await user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
+    await user.click(await screen.findByRole('option', { name: 'Left out' }));
+    expect(await screen.findByRole('heading', { name: 'class.csv' })).toBeInTheDocument();
+    expect(writes().at(-1)!.body).toMatchObject({ meanings: ['email', 'left-out'], source: { fileName: 'class.csv' } });
+  });
+
+  it('shows the new state when the class changed since the preview, and brings in nothing', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), {
+      [previewPath]: aPreview,
+      [importPath]: new Refusal(409, 'stale-write', 'The class changed since this preview.'),
+    });
+    await user.click(await screen.findByRole('tab', { name: 'From a pasted list' }));
+    await user.type(screen.getByRole('textbox', { name: /One person a line/ }), 'ada@b.example');
+    await user.click(screen.getByRole('button', { name: 'Show what would change' }));
+    await user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    expect(await screen.findByText('The class changed since this preview.')).toBeInTheDocument();
+    expect(writes().map((write) => write.path.split('/').at(-1))).toEqual(['preview', 'import', 'preview']);
+  });
+});

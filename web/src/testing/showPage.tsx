@@ -1,0 +1,76 @@
+import { render } from '@testing-library/react';
+import { userEvent } from '@testing-library/user-event';
+import { Provider } from 'react-redux';
+import { createMemoryRouter, RouterProvider } from 'react-router';
+import type { CourseView } from '@jigsaw/contract/roster';
+import { makeStore } from '../api/index.js';
+import { routes } from '../routes.js';
+import { aCourse, courseId, id } from './data.js';
+
+interface Asked {
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+}
+
+/** What the server answers at `METHOD path` (below /api/): a value, or what is made of the request's body. */
+export type Answers = Readonly<Record<string, unknown>>;
+
+/** A refusal as the server sends it. */
+export class Refusal {
+  constructor(
+    readonly status: number,
+    readonly type: string,
+    readonly detail: string,
+    readonly more: object = {},
+  ) {}
+}
+
+export const staffFigures = { kind: 'staff', enrolled: 5, unplaced: 1, live: 1, drafts: 0, rooms: 2, toMark: 1 };
+export const studentFigures = { kind: 'student', due: 1, rooms: 1, newMarks: 0 };
+
+/** Opens a page of the product on answers given by the test; everything between address and answers is the real thing. */
+export function showPage(path: string, answers: Answers, role: CourseView['role'] = 'instructor') {
+  const asked: Asked[] = [];
+  const all: Record<string, unknown> = {
+    'GET session': { person: { id: id('ilse'), name: 'Dr. Ilse Marrow', reading: null, email: 'ilse@quillmere.example' }, mayCreateCourses: true },
+    'GET session/front-door': { demoPeople: [] },
+    'GET courses': { courses: [aCourse(role)] },
+    [`GET courses/${courseId}/figures`]: role === 'student' ? studentFigures : staffFigures,
+    ...answers,
+  };
+  globalThis.fetch = async (input, init) => {
+    const request = new Request(input, init);
+    const at = new URL(request.url).pathname.replace(/^\/api\//, '');
+    const sent = await request.text();
+    const body: unknown = sent === '' ? undefined : JSON.parse(sent);
+    asked.push({ method: request.method, path: at, body });
+    const found = all[`${request.method} ${at}`];
+    const answer: unknown = typeof found === 'function' ? await (found as (body: unknown) => unknown)(body) : found;
+    if (answer === undefined) return refuse(new Refusal(404, 'not-found', 'There is nothing at this address, or it is not yours to see.'));
+    return answer instanceof Refusal ? refuse(answer) : new Response(JSON.stringify(answer), { status: 200, headers: { 'Content-Type': 'application/json' } });
+  };
+  const router = createMemoryRouter(routes, { initialEntries: [path] });
+  render(
+    <Provider store={makeStore()}>
+      <RouterProvider router={router} />
+    </Provider>,
+  );
+  return {
+    user: userEvent.setup(),
+    router,
+    /** Writes that reached the server, in order. */
+    writes: () => asked.filter((each) => each.method !== 'GET'),
+    asked,
+    set: (key: string, answer: unknown) => {
+      all[key] = answer;
+    },
+  };
+}
+
+function refuse({ status, type, detail, more }: Refusal): Response {
+  const problem = { type: `/problems/${type}`, title: 'No', status, detail, ...more };
+  return new Response(JSON.stringify(problem), { status, headers: { 'Content-Type': 'application/problem+json' } });
+}
+
+export const inCourse = (path: string) => `/c/${courseId}/${path}`;
