@@ -13,6 +13,7 @@ import type { Config } from './platform/config.js';
 import { CONFIG } from './platform/config.js';
 import { dataSourceOptions } from './platform/dataSource.js';
 import { AnswerInterceptor } from './platform/endpoint.js';
+import { loggedError } from './platform/logged.js';
 import { HealthController } from './platform/health.controller.js';
 import { ProblemFilter } from './platform/problem.filter.js';
 import { UnitOfWork } from './platform/unitOfWork.js';
@@ -35,6 +36,7 @@ export class AppModule {
             level: config.logLevel,
             // Ids and codes only: no names, no texts, no addresses, no cookies.
             serializers: {
+              err: loggedError,
               req: (request: { id: unknown; method: string; url: string }) => ({ id: request.id, method: request.method, path: request.url.split('?')[0] }),
               res: (response: { statusCode: number }) => ({ status: response.statusCode }),
             },

@@ -73,8 +73,10 @@ describe('working on a hand-in', () => {
     await student('jorge').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(403);
     const out = (await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200)) as { body: CopyView };
     expect(out.body.files).toEqual([]);
+    await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200); // a second press changes nothing
     const back = (await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200)) as { body: CopyView };
     expect(back.body.files.map((file) => file.name)).toEqual(['crock.txt']);
+    await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200);
   });
 
   it('gives a file back byte for byte, as an attachment that no browser opens as a page', async () => {

@@ -88,7 +88,9 @@ export class HandInService {
       const file = await manager.findOneBy(WorkFileRow, { fileId, copyId });
       if (!file) throw problems.notFound();
       if (file.addedBy !== access.viewer.enrolmentId) throw problems.notYours('A teammate added this file; only they can take it out.');
-      await manager.update(WorkFileRow, { fileId, takenOutAt: isOut ? IsNull() : file.takenOutAt! }, { takenOutAt: isOut ? now : null });
+      const isOutNow = file.takenOutAt !== null;
+      if (isOut === isOutNow) return this.work.read(access, manager); // pressed twice
+      await manager.update(WorkFileRow, { fileId }, { takenOutAt: isOut ? now : null });
       await record({
         type: isOut ? 'file.taken-out' : 'file.put-back',
         courseId: access.release.courseId,

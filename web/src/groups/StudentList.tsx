@@ -1,8 +1,8 @@
 import { GripVertical } from 'lucide-react';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
-import type { Selection } from 'react-aria-components';
+import type { Key, Selection } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardStudent } from '@jigsaw/contract/groups';
 import type { EnrolmentId } from '@jigsaw/core/ids';
@@ -100,6 +100,8 @@ export function StudentList({ label, students, selected, onSelect, onDrop, rende
     () => new Set(students.filter((student) => selected.has(student.enrolmentId)).map((student) => student.enrolmentId)),
     [students, selected],
   );
+  // The list's own set remembers where a range began; a copy of it would not.
+  const [heard, setHeard] = useState<Set<Key>>(new Set());
   const { dragAndDropHooks } = useDragAndDrop({
     // A selected student carries the whole selection along, from other lists too.
     getItems: (keys) => {
@@ -121,8 +123,11 @@ export function StudentList({ label, students, selected, onSelect, onDrop, rende
       dependencies={[renderStudent]}
       selectionMode="multiple"
       selectionBehavior="replace"
-      selectedKeys={own}
-      onSelectionChange={(keys: Selection) => onSelect(keys === 'all' ? students.map((student) => student.enrolmentId) : ([...keys] as EnrolmentId[]))}
+      selectedKeys={isSame(heard, own) ? heard : own}
+      onSelectionChange={(keys: Selection) => {
+        setHeard(keys === 'all' ? new Set() : keys);
+        onSelect(keys === 'all' ? students.map((student) => student.enrolmentId) : ([...keys] as EnrolmentId[]));
+      }}
       dragAndDropHooks={dragAndDropHooks}
       renderEmptyState={renderEmpty}
     >
@@ -137,6 +142,8 @@ export function StudentList({ label, students, selected, onSelect, onDrop, rende
     </List>
   );
 }
+
+const isSame = (one: ReadonlySet<Key>, other: ReadonlySet<Key>) => one.size === other.size && [...one].every((key) => other.has(key));
 
 export function StudentName({ student }: { readonly student: BoardStudent }) {
   return (

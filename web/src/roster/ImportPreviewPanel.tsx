@@ -1,4 +1,6 @@
-import { useMemo, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useMemo, useRef, useState } from 'react';
+import type { RefObject } from 'react';
 import { styled } from 'styled-components';
 import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
@@ -104,7 +106,6 @@ type Meaning = keyof typeof meaningWords;
 const meaningChoices = Object.entries(meaningWords).map(([id, label]) => ({ id: id as Meaning, label }));
 const delimiterWords: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
 const surenessWords = { sure: 'Sure, by its heading', guess: 'A guess', chosen: 'As you chose' } as const;
-const mostRowsShown = 400;
 
 interface PanelProps {
   readonly title: string;
@@ -118,6 +119,7 @@ interface PanelProps {
 
 /** What the file means, what it would change, and what is wrong with it, line by line. */
 export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, onBringIn, onPutAside }: PanelProps) {
+  const scroller = useRef<HTMLDivElement>(null);
   const [leftOut, setLeftOut] = useState<ReadonlySet<number>>(new Set());
   const { counts, columns } = preview;
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
@@ -169,31 +171,9 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, 
           </div>
         ))}
       </Columns>
-      <Rows tabIndex={0} role="region" aria-label="Rows">
+      <Rows ref={scroller} tabIndex={0} role="region" aria-label="Rows">
         {(preview.columnProblem || Boolean(error)) && <ProblemStrip of={error}>{preview.columnProblem ?? undefined}</ProblemStrip>}
-        {preview.rows.length > 0 && (
-          <table>
-            <thead>
-              <tr>
-                <th>Line</th>
-                <th>What happens</th>
-                <th>Person</th>
-                <th>Details</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {sorted.slice(0, mostRowsShown).map((row) => (
-                <RowView key={row.line} row={row} isOut={leftOut.has(row.line)} onToggle={() => toggle(row.line)} />
-              ))}
-            </tbody>
-          </table>
-        )}
-        {sorted.length > mostRowsShown && (
-          <p style={{ padding: 16 }}>
-            {sorted.length - mostRowsShown} more rows, all {sorted.at(-1)?.kind}, are not listed here.
-          </p>
-        )}
+        {sorted.length > 0 && <RowTable rows={sorted} leftOut={leftOut} onToggle={toggle} scroller={scroller} />}
       </Rows>
       <Foot>
         <span>Nothing has changed yet. All of it comes in, or nothing.</span>
@@ -213,12 +193,73 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, 
   );
 }
 
+interface RowTableProps {
+  readonly rows: readonly PreviewRowView[];
+  readonly leftOut: ReadonlySet<number>;
+  readonly onToggle: (line: number) => void;
+  readonly scroller: RefObject<HTMLDivElement | null>;
+}
+
+/** Only the rows in view are in the page; the space of the others is held by one row above and one below. */
+function RowTable({ rows, leftOut, onToggle, scroller }: RowTableProps) {
+  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 29,
+    overscan: 12,
+    initialRect: { width: 1280, height: 600 },
+  });
+  const shown = virtual.getVirtualItems();
+  const above = shown[0]?.start ?? 0;
+  const below = virtual.getTotalSize() - (shown.at(-1)?.end ?? 0);
+  return (
+    <table aria-rowcount={rows.length + 1}>
+      <thead>
+        <tr aria-rowindex={1}>
+          <th>Line</th>
+          <th>What happens</th>
+          <th>Person</th>
+          <th>Details</th>
+          <th aria-label="Choice" />
+        </tr>
+      </thead>
+      <tbody>
+        {above > 0 && <tr aria-hidden="true" style={{ height: above }} />}
+        {shown.map(({ index }) => {
+          const row = rows[index]!;
+          return (
+            <RowView
+              key={row.line}
+              row={row}
+              index={index}
+              isOut={leftOut.has(row.line)}
+              onToggle={() => onToggle(row.line)}
+              measure={virtual.measureElement}
+            />
+          );
+        })}
+        {below > 0 && <tr aria-hidden="true" style={{ height: below }} />}
+      </tbody>
+    </table>
+  );
+}
+
 const kindWords = { new: 'Added', changed: 'Changed', unchanged: 'Stays', problem: 'Needs you' } as const;
 
-function RowView({ row, isOut, onToggle }: { readonly row: PreviewRowView; readonly isOut: boolean; readonly onToggle: () => void }) {
+interface RowViewProps {
+  readonly row: PreviewRowView;
+  readonly index: number;
+  readonly isOut: boolean;
+  readonly onToggle: () => void;
+  readonly measure: (element: HTMLElement | null) => void;
+}
+
+function RowView({ row, index, isOut, onToggle, measure }: RowViewProps) {
+  const place = { ref: measure, 'data-index': index, 'aria-rowindex': index + 2 };
   if (row.kind === 'problem') {
     return (
-      <tr data-kind="problem" data-out={isOut || undefined}>
+      <tr {...place} data-kind="problem" data-out={isOut || undefined}>
         <td>{row.line}</td>
         <td>{isOut ? <Tag>Left out</Tag> : <Tag $look="needs">Needs you</Tag>}</td>
         <td>
@@ -239,7 +280,7 @@ function RowView({ row, isOut, onToggle }: { readonly row: PreviewRowView; reado
       ? row.changes.map((change) => `${change.field}: ${change.from || 'nothing'} → ${change.to || 'nothing'}`)
       : [person.number, ...Object.entries(person.attributes).map(([key, value]) => `${key} ${value}`)];
   return (
-    <tr data-kind={row.kind}>
+    <tr {...place} data-kind={row.kind}>
       <td>{row.line}</td>
       <td>{kindWords[row.kind]}</td>
       <td>

@@ -1,0 +1,38 @@
+import { describe, expect, it } from '@jest/globals';
+import { CreateGroupSet } from './groups.js';
+import { SaveMark } from './marks.js';
+import { Schedule } from './release.js';
+import { CreateCourse } from './roster.js';
+
+const faults = (parsed: { success: boolean; error?: { issues: { path: PropertyKey[]; message: string }[] } | undefined }) =>
+  parsed.error?.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`) ?? [];
+
+describe('what the edge says of a fault', () => {
+  it('names the field and what to do', () => {
+    expect(faults(CreateCourse.safeParse({ code: ' ', title: 'T', term: '', timeZone: 'Mars/Olympus' }))).toEqual([
+      'code: Give the course a short code, like FER 220.',
+      'timeZone: Choose a time zone from the list.',
+    ]);
+    expect(faults(CreateGroupSet.safeParse({ name: 'S', shape: { by: 'size', size: 0, how: 'spread' }, capacity: 0, pattern: '', names: [] }))).toEqual([
+      'shape.size: A group has at least 1 member.',
+      'capacity: A group holds at least 1.',
+    ]);
+  });
+
+  it('keeps marks decimals: no more than two places, no exponents, no commas', () => {
+    const sheet = (groupMark: string) => SaveMark.safeParse({ groupMark, feedback: '', adjustments: [], version: 0 }).success;
+    expect(['31.5', '0', '40', '7.25'].every(sheet)).toBe(true);
+    expect(['31,5', '1e3', '7.255', '-1', '', 'NaN', '123456'].some(sheet)).toBe(false);
+  });
+
+  it('keeps dates in order, whichever are given', () => {
+    const [first, second] = ['2026-11-01T00:00:00.000Z', '2026-11-02T00:00:00.000Z'];
+    expect(Schedule.safeParse({ opens: first, due: second, closes: null }).success).toBe(true);
+    expect(Schedule.safeParse({ opens: second, due: null, closes: first }).success).toBe(false);
+    expect(Schedule.safeParse({ opens: null, due: null, closes: null }).success).toBe(true);
+    expect(Schedule.safeParse({ opens: 'yesterday', due: null, closes: null }).success).toBe(false);
+  });
+
+  it('takes no field that it does not know', () =>
+    expect(CreateCourse.safeParse({ code: 'A', title: 'T', term: '', timeZone: 'UTC', isAdmin: true }).success).toBe(false));
+});
