@@ -24,14 +24,14 @@ module.exports = {
       name: 'server-areas-through-their-index',
       comment: 'An area is entered through its index only; row files may also meet in the data source.',
       severity: 'error',
-      from: { path: '^server/src/([^/]+)/', pathNot: '^server/src/(testing|migrations)/|[.]test[.]ts$|^server/src/platform/dataSource[.]ts$' },
+      from: { path: '^server/src/([^/]+)/', pathNot: '^server/src/(test|migrations)/|[.]test[.]ts$|^server/src/platform/dataSource[.]ts$' },
       to: { path: '^server/src/([^/]+)/.+', pathNot: ['^server/src/$1/', '^server/src/[^/]+/index[.]ts$', '^server/src/platform/'] },
     },
     {
       name: 'web-areas-through-their-index',
       comment: 'An area is entered through its index only; the routes alone know the pages.',
       severity: 'error',
-      from: { path: '^web/src/([^/]+)/', pathNot: '^web/src/testing/|[.]test[.]tsx?$' },
+      from: { path: '^web/src/([^/]+)/', pathNot: '^web/src/test/|[.]test[.]tsx?$' },
       to: { path: '^web/src/([^/]+)/.+', pathNot: ['^web/src/$1/', '^web/src/[^/]+/index[.]ts$'] },
     },
     {

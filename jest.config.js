@@ -29,17 +29,17 @@ export default {
   projects: [
     project('core'),
     project('contract'),
-    project('server', { globalSetup: '<rootDir>/src/testing/globalSetup.ts', globalTeardown: '<rootDir>/src/testing/globalTeardown.ts' }),
+    project('server', { globalSetup: '<rootDir>/src/test/globalSetup.ts', globalTeardown: '<rootDir>/src/test/globalTeardown.ts' }),
     project('demo'),
     { displayName: 'ops', rootDir: './ops', testMatch: ['<rootDir>/*.test.mjs'], testEnvironment: 'node', transform: {} },
     project('web', {
-      testEnvironment: '<rootDir>/src/testing/browserEnvironment.ts',
+      testEnvironment: '<rootDir>/src/test/browserEnvironment.ts',
       testEnvironmentOptions: { customExportConditions: ['@jigsaw/source', 'browser'], url: 'http://jigsaw.test/' },
       moduleNameMapper: {
         '^(\\.{1,2}/.*)\\.js$': '$1',
-        '\\.(css|woff2|svg)(\\?url)?$': '<rootDir>/src/testing/emptyAsset.ts',
+        '\\.(css|woff2|svg)(\\?url)?$': '<rootDir>/src/test/emptyAsset.ts',
       },
-      setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
+      setupFilesAfterEnv: ['<rootDir>/src/test/setup.ts'],
     }),
   ],
 };

@@ -30,7 +30,7 @@ const pages: RouteObject[] = [
           { path: 'due', lazy: async () => ({ Component: (await import('./handin/DuePage.js')).DuePage }) },
           { path: 'room', lazy: async () => ({ Component: (await import('./handin/RoomPage.js')).RoomPage }) },
           { path: 'room/:groupId', lazy: async () => ({ Component: (await import('./handin/RoomPage.js')).RoomPage }) },
-          { path: 'work/:copyId', lazy: async () => ({ Component: (await import('./handin/WorkPage.js')).WorkPage }) },
+          { path: 'hand-in/:copyId', lazy: async () => ({ Component: (await import('./handin/WorkPage.js')).WorkPage }) },
           { path: 'my-marks', lazy: async () => ({ Component: (await import('./marks/MyMarksPage.js')).MyMarksPage }) },
           { path: '*', element: <Navigate to="." replace /> },
         ],

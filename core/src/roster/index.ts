@@ -1,5 +1,6 @@
 export { guessColumns } from './columns.js';
-export type { ColumnGuess, ColumnMeaning } from './columns.js';
+export type { ColumnGuess } from './columns.js';
+export type { ColumnMeaning } from './headings.js';
 export { decode } from './decode.js';
 export { readPaste } from './paste.js';
 export { isAddress, sameAddress, sortName } from './person.js';

@@ -1,4 +1,4 @@
-import type { ColumnMeaning } from './columns.js';
+import type { ColumnMeaning } from './headings.js';
 import type { Table } from './readTable.js';
 
 export interface Paste {

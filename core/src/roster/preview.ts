@@ -1,5 +1,5 @@
 import type { EnrolmentId } from '../ids/index.js';
-import type { ColumnMeaning } from './columns.js';
+import type { ColumnMeaning } from './headings.js';
 import { isAddress, sameAddress } from './person.js';
 import type { RosterPerson } from './person.js';
 import type { Table, TableRow } from './readTable.js';

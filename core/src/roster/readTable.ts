@@ -1,7 +1,7 @@
 import { CsvError, parse } from 'csv-parse/sync';
 import type { Decoded, Encoding } from './decode.js';
 import { decode } from './decode.js';
-import { meaningOfHeading } from './columns.js';
+import { meaningOfHeading } from './headings.js';
 
 export type Delimiter = ',' | ';' | '\t' | '|';
 

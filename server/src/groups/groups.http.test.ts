@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/groups';
-import { aCourse } from '../testing/aCourse.js';
-import type { CourseForTests } from '../testing/aCourse.js';
-import type { TestServer } from '../testing/testServer.js';
-import { startTestServer } from '../testing/testServer.js';
+import { aCourse } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
 
 let server: TestServer;
 let given: CourseForTests;

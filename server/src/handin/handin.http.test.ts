@@ -2,10 +2,10 @@ import { createHash, randomBytes } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import type { CopyView } from '@jigsaw/contract/handin';
-import { aCourse, addFile, aText, copyOf, released } from '../testing/aCourse.js';
-import type { CourseForTests } from '../testing/aCourse.js';
-import type { Browser, TestServer } from '../testing/testServer.js';
-import { startTestServer } from '../testing/testServer.js';
+import { aCourse, addFile, aText, copyOf, released } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
 
 let server: TestServer;
 let given: CourseForTests;

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { SignInLinks } from '@jigsaw/contract/identity';
-import { aCourse, importPaste } from '../testing/aCourse.js';
-import type { TestServer } from '../testing/testServer.js';
-import { password, startTestServer } from '../testing/testServer.js';
+import { aCourse, importPaste } from '../test/aCourse.js';
+import type { TestServer } from '../test/testServer.js';
+import { password, startTestServer } from '../test/testServer.js';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
-import { aCourse, addFile, copyOf, released } from '../testing/aCourse.js';
-import type { CourseForTests } from '../testing/aCourse.js';
-import type { Browser, TestServer } from '../testing/testServer.js';
-import { startTestServer } from '../testing/testServer.js';
+import { aCourse, addFile, copyOf, released } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
 
 let server: TestServer;
 let given: CourseForTests;

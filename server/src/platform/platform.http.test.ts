@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import { migrations } from '../migrations/index.js';
-import { aCourse, released } from '../testing/aCourse.js';
-import type { TestServer } from '../testing/testServer.js';
-import { newDatabase, password, startTestServer } from '../testing/testServer.js';
+import { aCourse, released } from '../test/aCourse.js';
+import type { TestServer } from '../test/testServer.js';
+import { newDatabase, password, startTestServer } from '../test/testServer.js';
 import { DatabaseRefused, migrate, refuseOldDatabase } from '../database.js';
 import { configFrom, SettingRefused } from './config.js';
 import { dataSourceOptions } from './dataSource.js';

@@ -2,10 +2,10 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { Role } from '@jigsaw/core/release';
-import { aCourse, addFile, anAssignment, base64, copyOf, released } from '../testing/aCourse.js';
-import type { CourseForTests } from '../testing/aCourse.js';
-import type { Browser, TestServer } from '../testing/testServer.js';
-import { password, startTestServer } from '../testing/testServer.js';
+import { aCourse, addFile, anAssignment, base64, copyOf, released } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { password, startTestServer } from '../test/testServer.js';
 
 let server: TestServer;
 let given: CourseForTests;

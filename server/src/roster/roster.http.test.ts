@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
-import { aCourse, base64 } from '../testing/aCourse.js';
-import type { CourseForTests } from '../testing/aCourse.js';
-import type { TestServer } from '../testing/testServer.js';
-import { startTestServer } from '../testing/testServer.js';
+import { aCourse, base64 } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
 
 let server: TestServer;
 let given: CourseForTests;

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { BoardView } from '@jigsaw/contract/groups';
-import { aBoard, courseId, id } from '../testing/data.js';
-import { inCourse, Refusal, showPage } from '../testing/showPage.js';
+import { aBoard, courseId, id } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}`);

@@ -72,7 +72,7 @@ export function DuePage() {
     entries.map(({ item, group }) => {
       const isOverdue = item.due !== null && item.handedInAt === null && Date.parse(item.due) < Date.now();
       return (
-        <Line key={item.copyId} to={`../work/${item.copyId}`} style={hueOfGroup(group.number)}>
+        <Line key={item.copyId} to={`../hand-in/${item.copyId}`} style={hueOfGroup(group.number)}>
           <b>{item.title}</b>
           <span className="when">
             {item.due ? (

@@ -196,7 +196,7 @@ function Things({ room }: { readonly room: RoomView }) {
     <ul>
       {room.items.toSorted(owedFirst).map((item) => (
         <li key={item.copyId}>
-          <Thing to={`../work/${item.copyId}`}>
+          <Thing to={`../hand-in/${item.copyId}`}>
             <span>
               <b>{item.title}</b>
               <small>

@@ -1,13 +1,13 @@
 import { afterEach, describe, expect, it } from '@jest/globals';
 import { screen, waitFor } from '@testing-library/react';
-import { aCopy, aFile, aGroup, aHandIn, aMember, aPart, aRoom, aRoomItem, courseId, id } from '../testing/data.js';
-import { inCourse, Refusal, showPage } from '../testing/showPage.js';
+import { aCopy, aFile, aGroup, aHandIn, aMember, aPart, aRoom, aRoomItem, courseId, id } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const roomsPath = `GET courses/${courseId}/rooms`;
 const copyPath = `copies/${id('copy')}`;
 const noor = aMember('Noor', { isYou: true });
 const jorge = aMember('Jorge');
-const work = (copy: ReturnType<typeof aCopy>, more = {}) => showPage(inCourse(`work/${copy.id}`), { [`GET ${copyPath}`]: copy, ...more }, 'student');
+const work = (copy: ReturnType<typeof aCopy>, more = {}) => showPage(inCourse(`hand-in/${copy.id}`), { [`GET ${copyPath}`]: copy, ...more }, 'student');
 
 describe('what is due', () => {
   it('puts what is owed first and says what is late', async () => {
@@ -40,7 +40,7 @@ describe('a room', () => {
     expect(await screen.findByRole('heading', { name: 'Crock', level: 1 })).toBeInTheDocument();
     expect(screen.getByRole('list', { name: 'Members' })).toHaveTextContent('Noor youJorge');
     expect(screen.getByText(/Only the 2 of you and the staff can see this room/)).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute('href', inCourse(`work/${id('copy')}`));
+    expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute('href', inCourse(`hand-in/${id('copy')}`));
   });
 
   it('is not there for a group that is not one’s own', async () => {
@@ -123,7 +123,7 @@ describe('working on a hand-in', () => {
   });
 
   it('has one answer for what is not there and what is not theirs', async () => {
-    showPage(inCourse(`work/${id('other')}`), {}, 'student');
+    showPage(inCourse(`hand-in/${id('other')}`), {}, 'student');
     expect(await screen.findByRole('heading', { name: 'Nothing here' })).toBeInTheDocument();
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen } from '@testing-library/react';
-import { Refusal, showPage } from '../testing/showPage.js';
-import { courseId, id } from '../testing/data.js';
+import { Refusal, showPage } from '../test/showPage.js';
+import { courseId, id } from '../test/data.js';
 
 const signedOut = new Refusal(401, 'signed-out', 'You are not signed in, or your session has ended.');
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { DeskRow, MarkView } from '@jigsaw/contract/marks';
-import { aCopy, aGroup, aMark, aMyMark, at, courseId, id } from '../testing/data.js';
-import { inCourse, Refusal, showPage } from '../testing/showPage.js';
+import { aCopy, aGroup, aMark, aMyMark, at, courseId, id } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const releaseId = id<'release'>('release');
 const copyId = id<'copy'>('copy');

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { ActivityView } from '@jigsaw/contract/release';
-import { anActivity, aRelease, at, courseId, id } from '../testing/data.js';
-import { inCourse, Refusal, showPage } from '../testing/showPage.js';
+import { anActivity, aRelease, at, courseId, id } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const activityId = id<'activity'>('report');
 const setId = id<'group-set'>('benches');

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, within } from '@testing-library/react';
 import type { ImportPreview } from '@jigsaw/contract/roster';
-import { anEntry, courseId, id } from '../testing/data.js';
-import { inCourse, Refusal, showPage } from '../testing/showPage.js';
+import { anEntry, courseId, id } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
   [`GET courses/${courseId}/roster`]: { entries, sets: [{ id: id('benches'), name: 'Bench teams' }] },

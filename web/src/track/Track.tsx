@@ -140,7 +140,7 @@ export function Track({ base, figures }: { readonly base: string; readonly figur
       {stations.map((station, at) => {
         const ownsLeft = at > 0 && owners[at - 1] === 'right';
         const ownsRight = at < stations.length - 1 && owners[at] === 'left';
-        const isHere = station.id === here || (station.id === 'due' && here === 'work');
+        const isHere = station.id === here || (station.id === 'due' && here === 'hand-in');
         return (
           <Piece key={station.id} to={`${base}/${station.path}`} aria-current={isHere ? 'page' : undefined} data-owner={ownsLeft || ownsRight || undefined}>
             {ownsLeft && <Seam side="left" />}

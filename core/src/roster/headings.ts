@@ -1,0 +1,93 @@
+import { fold } from '../text/index.js';
+
+/** What a column of a class file stands for. An attribute keeps its heading as its name. */
+export type ColumnMeaning = 'email' | 'name' | 'given-name' | 'family-name' | 'reading' | 'number' | 'attribute' | 'left-out';
+
+/** Heading words of class files in several languages, folded; the longest that fits decides. */
+const headingWords: Record<Exclude<ColumnMeaning, 'attribute' | 'left-out'>, readonly string[]> = {
+  email: [
+    'email',
+    'e-mail',
+    'mail',
+    'email address',
+    'e-mail-adresse',
+    'courriel',
+    'adresse electronique',
+    'correo',
+    'correo electronico',
+    'e-post',
+    'posta',
+    'endereco de email',
+  ],
+  'given-name': [
+    'first name',
+    'firstname',
+    'given name',
+    'given',
+    'first',
+    'vorname',
+    'prenom',
+    'nombre',
+    'nome proprio',
+    'voornaam',
+    'fornamn',
+    'imie',
+    'forename',
+    'nome',
+  ],
+  'family-name': [
+    'last name',
+    'lastname',
+    'family name',
+    'family',
+    'surname',
+    'last',
+    'nachname',
+    'familienname',
+    'nom de famille',
+    'apellido',
+    'apellidos',
+    'sobrenome',
+    'apelido',
+    'cognome',
+    'achternaam',
+    'efternamn',
+    'nazwisko',
+    'nom',
+  ],
+  name: ['name', 'full name', 'student', 'student name', 'vollstandiger name', 'nom complet', 'nombre completo', 'nome completo', 'namn', 'naam'],
+  reading: ['reading', 'latin name', 'name in latin script', 'romanised name', 'romanized name'],
+  number: [
+    'number',
+    'student number',
+    'student no',
+    'student id',
+    'stud_no',
+    'studentnumber',
+    'id',
+    'matrikelnummer',
+    'matrikel',
+    'numero',
+    "numero d'etudiant",
+    'matricula',
+    'numero de aluno',
+    'studentnummer',
+    'nr',
+  ],
+};
+
+const leftOutWords = ['note', 'notes', 'comment', 'comments', 'remarks', 'bemerkung', 'remarque'];
+
+const meaningByHeading = new Map<string, ColumnMeaning>([
+  ...Object.entries(headingWords).flatMap(([meaning, words]) => words.map((word) => [word, meaning as ColumnMeaning] as const)),
+  ...leftOutWords.map((word) => [word, 'left-out'] as const),
+]);
+
+/** What a heading says by itself, or null. */
+export function meaningOfHeading(heading: string): ColumnMeaning | null {
+  const word = fold(heading)
+    .replace(/[\s_]+/g, ' ')
+    .replace(/[.:#]/g, '')
+    .trim();
+  return meaningByHeading.get(word) ?? meaningByHeading.get(word.replaceAll(' ', '_')) ?? null;
+}
