@@ -1,6 +1,6 @@
 import { createBrowserRouter, Navigate, Outlet } from 'react-router';
 import type { RouteObject } from 'react-router';
-import { Waiting } from './look/index.js';
+import { Broken, Waiting } from './look/index.js';
 import { RequireSession } from './identity/index.js';
 import { CourseShell } from './track/index.js';
 
@@ -40,6 +40,8 @@ const pages: RouteObject[] = [
   },
 ];
 
-export const routes: RouteObject[] = [{ element: <Outlet />, HydrateFallback: () => <Waiting what="Jigsaw Room" />, children: pages }];
+export const routes: RouteObject[] = [
+  { element: <Outlet />, errorElement: <Broken />, HydrateFallback: () => <Waiting what="Jigsaw Room" />, children: pages },
+];
 
 export const makeRouter = () => createBrowserRouter(routes);

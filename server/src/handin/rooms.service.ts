@@ -4,6 +4,7 @@ import type { RoomItem, RoomList, RoomView } from '@jigsaw/contract/handin';
 import type { CopyId, CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import { may } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
+import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, plainDecimal } from '../release/index.js';
 import type { WorkSummary } from './work.js';
@@ -16,6 +17,7 @@ export class RoomsService {
     private readonly dataSource: DataSource,
     private readonly gate: Gate,
     private readonly work: WorkReader,
+    private readonly clock: Clock,
   ) {}
 
   async list(person: SignedIn, courseId: CourseId): Promise<RoomList> {
@@ -31,7 +33,8 @@ export class RoomsService {
         WHERE m."groupId" = ANY($1) AND m."until" IS NULL AND e."leftAt" IS NULL ORDER BY p."name"`,
       [groupIds],
     );
-    const shown = entered.filter((access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn');
+    const now = this.clock.now();
+    const shown = entered.filter((access) => isOut(access, now));
     const summaries = await this.work.summaries(shown);
     const marked = await this.copiesWithMarkFor(viewer.enrolmentId);
     const rooms = [...tags.values()].map((group): RoomView => ({
@@ -65,6 +68,13 @@ function itemOf({ copy, activity, decision }: CopyAccess, { state, latest }: Wor
     late: latest?.late ?? null,
     hasMark,
   };
+}
+
+/** Staff look into rooms as they are: what its members cannot see yet, or no longer, is not in them. */
+function isOut({ release, activity }: CopyAccess, now: Date): boolean {
+  if (release.state === 'draft' || release.state === 'withdrawn') return false;
+  const isLive = release.state !== 'scheduled' || (release.stateAt !== null && release.stateAt <= now);
+  return isLive && (activity.opens === null || activity.opens <= now);
 }
 
 const byDue = (a: RoomItem, b: RoomItem) => (a.due ?? '9999').localeCompare(b.due ?? '9999');

@@ -143,6 +143,7 @@ describe('releasing', () => {
     await given.instructor.post(`/api/activities/${draft.id}/release`).send({ setId: given.set.id, goesLiveAt: at, version: draft.version }).expect(200);
     const rooms = async () => JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body);
     expect(await rooms()).not.toContain('Later');
+    expect(JSON.stringify((await given.instructor.get(`/api/courses/${given.course.id}/rooms`)).body)).not.toContain('Later'); // nor is it in the room yet for staff
     server.clock.pass({ hours: 2 });
     expect(await rooms()).toContain('Later');
   });

@@ -194,6 +194,7 @@ export function SignInPage() {
   };
   return (
     <Frame>
+      <title>Sign in · Jigsaw Room</title>
       <Floor>
         <span>Runs on one machine. Nothing is sent anywhere.</span>
       </Floor>

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { Button } from './controls.js';
 
 const EmptyBox = styled.div`
   border: 1px dashed var(--edge);
@@ -24,6 +25,15 @@ export function Empty({ title, children, action }: { readonly title: string; rea
       {children && <p>{children}</p>}
       {action}
     </EmptyBox>
+  );
+}
+
+/** The page itself broke, or a part of it could not be fetched after an update. What was saved is on the server. */
+export function Broken() {
+  return (
+    <Empty title="This page broke" action={<Button onPress={() => window.location.reload()}>Load it again</Button>}>
+      What you saved is safe on the server. If it happens again, tell whoever runs this Jigsaw Room what you were doing.
+    </Empty>
   );
 }
 

@@ -12,7 +12,7 @@ const List = styled.ul`
   background: var(--surface);
   border-bottom: var(--hair);
 `;
-const Line = styled(Link)`
+const Line = styled.div<{ to?: string }>`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 220px 190px 90px 120px;
   gap: 16px;
@@ -22,7 +22,7 @@ const Line = styled(Link)`
   border-bottom: var(--hair);
   text-decoration: none;
   outline-offset: -3px;
-  &:hover {
+  &:is(a):hover {
     background: var(--wash);
   }
   b {
@@ -106,7 +106,7 @@ function Activities({ title, activities, isLinked }: { readonly title: string; r
           const state = activity.release?.state.state ?? 'draft';
           return (
             <li key={activity.id}>
-              <Line to={isLinked ? activity.id : '.'}>
+              <Line {...(isLinked ? { as: Link, to: activity.id } : {})}>
                 <b>{activity.title}</b>
                 <span>
                   {activity.release && state !== 'withdrawn' ? `${activity.release.setName}: ${activity.release.groups} groups` : <Muted>to nobody yet</Muted>}

@@ -80,6 +80,7 @@ export function CoursesPage() {
   const list = courses.data.courses;
   return (
     <Frame>
+      <title>Your courses · Jigsaw Room</title>
       <h1>
         <ProductMark size={40} />
         Your courses

@@ -1,5 +1,5 @@
 import { Suspense } from 'react';
-import { Link, Navigate, Outlet, useOutletContext, useParams } from 'react-router';
+import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
 import { useLiveChanges } from '../live/index.js';
@@ -79,10 +79,47 @@ const Brand = styled(Link)`
   }
 `;
 
+/** For the keyboard: past the masthead, into the page. Seen only while it has the focus. */
+const Skip = styled.button`
+  position: absolute;
+  left: 8px;
+  top: -60px;
+  z-index: var(--z-notice);
+  height: 40px;
+  padding: 0 14px;
+  border: 0;
+  border-radius: var(--r-2);
+  background: var(--ink);
+  color: var(--on-ink);
+  &:focus {
+    top: 8px;
+  }
+`;
+
+function skipToWork(): void {
+  const work = document.querySelector('main');
+  work?.setAttribute('tabindex', '-1');
+  work?.focus();
+}
+
+const stationNames: Readonly<Record<string, string>> = {
+  people: 'People',
+  groups: 'Groups',
+  release: 'Release',
+  rooms: 'Rooms',
+  marks: 'Marks',
+  due: 'Due',
+  room: 'Room',
+  'my-marks': 'Marks',
+  'hand-in': 'Hand in',
+};
+const stationName = (pathname: string) => stationNames[pathname.split('/')[3] ?? ''] ?? 'Course';
+
 /** The frame of every page of a course: masthead, track, live changes. */
 export function CourseShell() {
   const { courseId = '' } = useParams();
   const session = useOutletContext<SessionView>();
+  const { pathname } = useLocation();
   const courses = useListCoursesQuery();
   const course = courses.data?.courses.find((each) => each.id === courseId);
   const figures = useReadFiguresQuery(courseId, { skip: !course });
@@ -99,6 +136,10 @@ export function CourseShell() {
   }
   return (
     <Frame data-student={course.role === 'student' || undefined}>
+      <title>{`${stationName(pathname)} · ${course.title} · Jigsaw Room`}</title>
+      <Skip type="button" onClick={skipToWork}>
+        Skip to the work
+      </Skip>
       <Masthead>
         <Brand to={`/c/${courseId}`}>
           <ProductMark size={30} />
