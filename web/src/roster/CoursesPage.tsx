@@ -6,6 +6,7 @@ import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { Button, Empty, Field, ProductMark, Waiting } from '../look/index.js';
+import { TimeZoneField } from './TimeZoneField.js';
 import { useCreateCourseMutation, useListCoursesQuery } from './rosterApi.js';
 
 const Frame = styled.main`
@@ -126,7 +127,7 @@ function NewCourse({ isFirst }: { readonly isFirst: boolean }) {
       <Field label="Title" value={draft.title} onChange={set('title')} fault={faultOf('title')} />
       <Field label="Term" placeholder="Autumn 2026" value={draft.term} onChange={set('term')} />
       <div style={{ gridColumn: '1 / 3' }}>
-        <Field label="Time zone" value={draft.timeZone} onChange={set('timeZone')} fault={faultOf('timeZone')} hint="Due dates are shown in it" />
+        <TimeZoneField value={draft.timeZone} onChange={set('timeZone')} />
       </div>
       {problem && !problem.issues && <ProblemStrip of={error} />}
       <footer>

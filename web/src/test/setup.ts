@@ -1,7 +1,9 @@
 import '@testing-library/jest-dom/jest-globals';
-import { afterEach } from '@jest/globals';
+import { afterEach, jest } from '@jest/globals';
 import { cleanup, configure } from '@testing-library/react';
 
 // What could not be found is enough to read; the whole page would bury it.
 configure({ getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found'), asyncUtilTimeout: 4000 });
 afterEach(cleanup);
+// Whole pages in jsdom are slow on a busy machine; a test that hangs is still ended.
+jest.setTimeout(30_000);

@@ -25,6 +25,9 @@ const Sheet = styled(Popover)`
   border-radius: var(--r-2);
   box-shadow: var(--lift);
   padding: 6px;
+  [role='menu'] {
+    outline: 0;
+  }
   [role='menuitem'],
   [role='menuitemradio'] {
     display: flex;
