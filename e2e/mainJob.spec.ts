@@ -283,6 +283,15 @@ test('each credited member sees the group mark, their own, and how it came about
   await expect(ada.getByRole('heading', { name: 'No marks yet' })).toBeVisible();
 });
 
+test('the gradebook shows staff every mark, and exports what is released', async () => {
+  await instructor.getByRole('navigation', { name: 'Marks' }).getByRole('link', { name: 'Gradebook' }).click();
+  await expect(instructor.getByRole('rowheader', { name: 'Callum Reith' })).toBeVisible();
+  await expect(instructor.getByRole('gridcell', { name: '33', exact: true })).toBeVisible();
+  await expectAccessible(instructor);
+  const [download] = await Promise.all([instructor.waitForEvent('download'), instructor.getByRole('link', { name: 'Released marks as CSV' }).click()]);
+  expect(await readFile((await download.path())!, 'utf8')).toContain('fe-0405,Callum Reith,callum@quillmere.example,33');
+});
+
 test('a session that ended in the middle of writing loses nothing', async () => {
   const noor = pageOf.get('Noor')!;
   await noor.goto(copyPath);

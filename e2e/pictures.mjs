@@ -38,6 +38,7 @@ const pictures = [
   ['composer', ilse, 'release', open(/Brine kinetics/)],
   ['rooms', ilse, 'rooms'],
   ['desk', ilse, 'marks', open(/Tun/)],
+  ['gradebook', ilse, 'marks/gradebook'],
   ['due-phone', noor, 'due', null, { phone: true }],
   ['room', noor, 'room'],
   ['work', noor, 'room', open(/Brine kinetics/)],

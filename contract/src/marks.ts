@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ActivityId, CopyId, DateTime, DecimalString, EnrolmentId, Points, ReleaseId } from './common.js';
+import { ActivityId, CopyId, DateTime, DecimalString, EnrolmentId, GroupId, GroupSetId, Points, ReleaseId } from './common.js';
 import { CopyView, GroupTag, Member } from './handin.js';
 
 export const MarkState = z.enum(['unmarked', 'drafted', 'released']);
@@ -101,3 +101,31 @@ export const MyMark = z.object({
 export type MyMark = z.infer<typeof MyMark>;
 export const MyMarks = z.object({ marks: z.array(MyMark), waiting: z.array(z.object({ title: z.string(), points: z.string() })) });
 export type MyMarks = z.infer<typeof MyMarks>;
+
+/** What one student has in one assignment. `not-theirs`: they were in no group that it was released to. */
+export const GradebookCell = z.object({
+  state: z.enum(['released', 'excused', 'drafted', 'to-mark', 'missing', 'open', 'not-theirs']),
+  mark: z.string().nullable(),
+  copyId: CopyId.nullable(),
+  isLate: z.boolean(),
+});
+export type GradebookCell = z.infer<typeof GradebookCell>;
+
+export const Gradebook = z.object({
+  activities: z.array(
+    z.object({ activityId: ActivityId, releaseId: ReleaseId, setId: GroupSetId, title: z.string(), points: z.string(), due: DateTime.nullable() }),
+  ),
+  students: z.array(
+    z.object({
+      enrolmentId: EnrolmentId,
+      name: z.string(),
+      familyName: z.string().nullable(),
+      reading: z.string().nullable(),
+      number: z.string().nullable(),
+      groups: z.array(z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() })),
+      /** One for each of `activities`, in their order. */
+      cells: z.array(GradebookCell),
+    }),
+  ),
+});
+export type Gradebook = z.infer<typeof Gradebook>;

@@ -25,6 +25,7 @@ const pages: RouteObject[] = [
           { path: 'release/:activityId', lazy: async () => ({ Component: (await import('./release/ComposerPage.js')).ComposerPage }) },
           { path: 'rooms', lazy: async () => ({ Component: (await import('./handin/RoomsPage.js')).RoomsPage }) },
           { path: 'marks', lazy: async () => ({ Component: (await import('./marks/DeskListPage.js')).DeskListPage }) },
+          { path: 'marks/gradebook', lazy: async () => ({ Component: (await import('./marks/GradebookPage.js')).GradebookPage }) },
           { path: 'marks/:releaseId', lazy: async () => ({ Component: (await import('./marks/DeskPage.js')).DeskPage }) },
           { path: 'marks/:releaseId/:copyId', lazy: async () => ({ Component: (await import('./marks/DeskPage.js')).DeskPage }) },
           { path: 'due', lazy: async () => ({ Component: (await import('./handin/DuePage.js')).DuePage }) },

@@ -2,12 +2,10 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { DeskList, DeskRow, DeskView, MarkView, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
-import type { ActivityId, CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
+import type { ActivityId, CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
 import { Decimal } from 'decimal.js';
-import type { Adjustment, PersonMark } from '@jigsaw/core/marks';
-import { personMark } from '@jigsaw/core/marks';
-import type { WorkSummary } from '../handin/index.js';
-import { CreditRow, groupTags, membersById, membersOf, WorkReader } from '../handin/index.js';
+import type { PersonMark } from '@jigsaw/core/marks';
+import { groupTags, membersById, membersOf, WorkReader } from '../handin/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { EventRow } from '../platform/event.rows.js';
@@ -17,16 +15,9 @@ import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, plainDecimal, ReleaseRow } from '../release/index.js';
 import { Viewers } from '../roster/index.js';
+import type { Marking } from './markings.js';
+import { markOf, Markings } from './markings.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from './marks.rows.js';
-
-/** Everything a copy's marks are worked out from. */
-interface Marking {
-  readonly access: CopyAccess;
-  readonly mark: MarkRow | null;
-  readonly adjustments: ReadonlyMap<string, Adjustment>;
-  readonly credited: readonly EnrolmentId[];
-  readonly summary: WorkSummary;
-}
 
 @Injectable()
 export class DeskService {
@@ -36,6 +27,7 @@ export class DeskService {
     private readonly viewers: Viewers,
     private readonly gate: Gate,
     private readonly work: WorkReader,
+    private readonly markings: Markings,
     private readonly clock: Clock,
   ) {}
 
@@ -213,17 +205,7 @@ export class DeskService {
   }
 
   private async marking(manager: EntityManager, access: CopyAccess): Promise<Marking> {
-    const summary = (await this.work.summaries([access], manager)).get(access.copy.id)!;
-    const credits = summary.latest ? await manager.findBy(CreditRow, { handInId: summary.latest.id }) : null;
-    const adjustments = await manager.findBy(MarkAdjustmentRow, { copyId: access.copy.id });
-    return {
-      access,
-      mark: await manager.findOneBy(MarkRow, { copyId: access.copy.id }),
-      adjustments: new Map(adjustments.map((row) => [row.enrolmentId, row.adjustment])),
-      // Nothing handed in: a mark, if one is given, goes to whoever is in the group.
-      credited: credits ? credits.map((credit) => credit.enrolmentId as EnrolmentId) : await membersOf(manager, access.copy.groupId),
-      summary,
-    };
+    return (await this.markings.of([access], manager))[0]!;
   }
 
   private async rows(accesses: readonly CopyAccess[]): Promise<(DeskRow & { releaseId: string })[]> {
@@ -295,15 +277,6 @@ export class DeskService {
 }
 
 const mutable = ({ mark, steps }: PersonMark) => ({ mark, steps: [...steps] });
-
-function markOf({ access, mark, adjustments, summary }: Marking, enrolmentId: string): PersonMark {
-  return personMark({
-    groupMark: mark?.groupMark ? plainDecimal(mark.groupMark) : null,
-    lateDeduction: summary.latest?.late.deduction ?? '0',
-    max: plainDecimal(access.activity.points),
-    adjustment: adjustments.get(enrolmentId) ?? null,
-  });
-}
 
 function stateOf(mark: MarkRow | null): MarkView['state'] {
   if (!mark) return 'unmarked';

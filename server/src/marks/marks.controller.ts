@@ -1,12 +1,14 @@
-import { Controller } from '@nestjs/common';
+import { Controller, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
 import { CopyId, CourseId, ReleaseId } from '@jigsaw/contract/common';
-import { DeskList, DeskView, MarkView, MyMarks, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
+import { DeskList, DeskView, Gradebook, MarkView, MyMarks, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { DeskService } from './desk.service.js';
+import { GradebookService } from './gradebook.service.js';
 import { MyMarksService } from './myMarks.service.js';
 
 @ApiTags('marks')
@@ -15,6 +17,7 @@ export class MarksController {
   constructor(
     private readonly desk: DeskService,
     private readonly myMarks: MyMarksService,
+    private readonly gradebook: GradebookService,
   ) {}
 
   @Endpoint('GET /courses/:courseId/desk', { id: 'listDesk', does: 'What there is to mark in a course', answer: DeskList })
@@ -55,5 +58,18 @@ export class MarksController {
   @Endpoint('GET /courses/:courseId/my-marks', { id: 'readMyMarks', does: "One's own released marks", answer: MyMarks })
   mine(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<MyMarks> {
     return this.myMarks.read(person, courseId);
+  }
+
+  @Endpoint('GET /courses/:courseId/gradebook', { id: 'readGradebook', does: 'Students by assignments, for staff', answer: Gradebook })
+  readGradebook(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<Gradebook> {
+    return this.gradebook.read(person, courseId);
+  }
+
+  @Endpoint('GET /courses/:courseId/gradebook.csv', { id: 'exportGradebook', does: 'Released marks as CSV' })
+  async exportGradebook(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Res() response: Response): Promise<void> {
+    const csv = await this.gradebook.csv(person, courseId);
+    response
+      .set({ 'Content-Type': 'text/csv; charset=utf-8', 'Content-Disposition': 'attachment; filename="gradebook.csv"', 'Cache-Control': 'private, no-store' })
+      .send(csv);
   }
 }

@@ -97,6 +97,7 @@ describe('the number of queries', () => {
       `/api/courses/${courseId}/rooms`,
       `/api/courses/${courseId}/figures`,
       `/api/courses/${courseId}/desk`,
+      `/api/courses/${courseId}/gradebook`,
       `/api/courses/${courseId}/activities`,
       `/api/sets/${setId}/board`,
     ];

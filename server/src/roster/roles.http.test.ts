@@ -146,6 +146,14 @@ const table: readonly {
     student: 404,
     ask: (browser) => browser.get(`/api/releases/${activity.release!.id}/desk`),
   },
+  {
+    act: 'read the gradebook',
+    instructor: 200,
+    assistant: 200,
+    observer: 200,
+    student: 404,
+    ask: (browser) => browser.get(`/api/courses/${given.course.id}/gradebook`),
+  },
   { act: 'read a marking sheet', instructor: 200, assistant: 200, observer: 200, student: 404, ask: (browser) => browser.get(`/api/copies/${copyId}/mark`) },
   {
     act: 'mark',

@@ -6,6 +6,7 @@ import { isProblem, ProblemStrip } from '../api/index.js';
 import { Bar, Choice, Emblem, Empty, hueOfGroup, Page, Small, Spoken, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { MarkSheet } from './MarkSheet.js';
+import { MarksViews } from './MarksViews.js';
 import { useListDeskQuery, useReadDeskQuery, useReadMarkQuery } from './marksApi.js';
 
 const Work = styled.div`
@@ -116,7 +117,7 @@ export function DeskPage() {
   return (
     <Page>
       <Bar>
-        <h1>Marking desk</h1>
+        <MarksViews />
         <div style={{ minWidth: 260 }}>
           <Choice
             label="Assignment"

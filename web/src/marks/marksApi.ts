@@ -1,4 +1,4 @@
-import { DeskList, DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
+import { DeskList, DeskView, Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { SaveMark } from '@jigsaw/contract/marks';
 import { api } from '../api/index.js';
 
@@ -10,6 +10,7 @@ export const {
   useReleaseMarksMutation,
   useRecallMarksMutation,
   useReadMyMarksQuery,
+  useReadGradebookQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     listDesk: build.query<DeskList, string>({ query: (courseId) => `courses/${courseId}/desk`, responseSchema: DeskList, providesTags: ['Desk'] }),
@@ -29,6 +30,11 @@ export const {
       query: (copyId) => ({ url: `copies/${copyId}/mark/recall`, method: 'POST' }),
       responseSchema: MarkView,
       invalidatesTags: ['Desk', 'Figures', 'Mark'],
+    }),
+    readGradebook: build.query<Gradebook, string>({
+      query: (courseId) => `courses/${courseId}/gradebook`,
+      responseSchema: Gradebook,
+      providesTags: ['Desk', 'Placement'],
     }),
     readMyMarks: build.query<MyMarks, string>({
       query: (courseId) => `courses/${courseId}/my-marks`,

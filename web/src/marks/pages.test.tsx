@@ -154,3 +154,38 @@ describe('one’s own marks', () => {
     expect(await screen.findByText(/Being marked: Ferment report/)).toBeInTheDocument();
   });
 });
+
+describe('the gradebook', () => {
+  const cell = (state: string, mark: string | null = null, isLate = false) => ({ state, mark, copyId: state === 'not-theirs' ? null : copyId, isLate });
+  const aStudent = (name: string, cells: object[], group: string | null = 'Crock') => ({
+    enrolmentId: id(name),
+    name,
+    familyName: null,
+    reading: null,
+    number: null,
+    groups: group ? [{ setId: id('benches'), groupId: id(group), number: 1, name: group }] : [],
+    cells,
+  });
+  const activities = [{ activityId: id('report'), releaseId, setId: id('benches'), title: 'Ferment report', points: '40', due: at }];
+  const open = (students: object[]) => showPage(inCourse('marks/gradebook'), { [`GET courses/${courseId}/gradebook`]: { activities, students } });
+
+  it('counts what is released, offers it as CSV, and filters by group', async () => {
+    const { user } = open([
+      aStudent('Noor', [cell('released', '31')]),
+      aStudent('Amina', [cell('drafted', '20')], 'Carboy'),
+      aStudent('Nino', [cell('not-theirs')], null),
+    ]);
+    expect(await screen.findByText('1 marks released')).toBeInTheDocument();
+    expect(screen.getByText('3 students')).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'Released marks as CSV' })).toHaveAttribute('href', `/api/courses/${courseId}/gradebook.csv`);
+    await user.click(screen.getByRole('button', { name: /Show/ }));
+    await user.click(await screen.findByRole('option', { name: 'Carboy' }));
+    expect(await screen.findByText('1 students')).toBeInTheDocument();
+  });
+
+  it('says how it fills when nothing is released', async () => {
+    showPage(inCourse('marks/gradebook'), { [`GET courses/${courseId}/gradebook`]: { activities: [], students: [] } });
+    expect(await screen.findByRole('heading', { name: 'Nothing to mark yet' })).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'Gradebook' })).toHaveAttribute('aria-current', 'page');
+  });
+});

@@ -1,6 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef, useState } from 'react';
-import type { RefObject } from 'react';
+import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
@@ -119,7 +118,7 @@ interface PanelProps {
 
 /** What the file means, what it would change, and what is wrong with it, line by line. */
 export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, onBringIn, onPutAside }: PanelProps) {
-  const scroller = useRef<HTMLDivElement>(null);
+  const [scroller, setScroller] = useState<HTMLDivElement | null>(null); // state, not a ref: the rows below are drawn once it is there
   const [leftOut, setLeftOut] = useState<ReadonlySet<number>>(new Set());
   const { counts, columns } = preview;
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
@@ -171,7 +170,7 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, 
           </div>
         ))}
       </Columns>
-      <Rows ref={scroller} tabIndex={0} role="region" aria-label="Rows">
+      <Rows ref={setScroller} tabIndex={0} role="region" aria-label="Rows">
         {(preview.columnProblem || Boolean(error)) && <ProblemStrip of={error}>{preview.columnProblem ?? undefined}</ProblemStrip>}
         {sorted.length > 0 && <RowTable rows={sorted} leftOut={leftOut} onToggle={toggle} scroller={scroller} />}
       </Rows>
@@ -197,7 +196,7 @@ interface RowTableProps {
   readonly rows: readonly PreviewRowView[];
   readonly leftOut: ReadonlySet<number>;
   readonly onToggle: (line: number) => void;
-  readonly scroller: RefObject<HTMLDivElement | null>;
+  readonly scroller: HTMLDivElement | null;
 }
 
 /** Only the rows in view are in the page; the space of the others is held by one row above and one below. */
@@ -205,7 +204,7 @@ function RowTable({ rows, leftOut, onToggle, scroller }: RowTableProps) {
   // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
   const virtual = useVirtualizer({
     count: rows.length,
-    getScrollElement: () => scroller.current,
+    getScrollElement: () => scroller,
     estimateSize: () => 29,
     overscan: 12,
     initialRect: { width: 1280, height: 600 },

@@ -7,3 +7,11 @@ configure({ getElementError: (message) => new Error(message?.split('\n\n')[0] ??
 afterEach(cleanup);
 // Whole pages in jsdom are slow on a busy machine; a test that hangs is still ended.
 jest.setTimeout(30_000);
+
+// jsdom lays nothing out; lists that show only what is in view need a view.
+Object.defineProperties(HTMLElement.prototype, {
+  offsetHeight: { get: () => 30 },
+  offsetWidth: { get: () => 1280 },
+  clientHeight: { get: () => 600 },
+  clientWidth: { get: () => 1280 },
+});

@@ -1,0 +1,108 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { Gradebook, MarkView } from '@jigsaw/contract/marks';
+import { aCourse, addFile, copyOf, released } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+
+beforeAll(async () => {
+  server = await startTestServer();
+  given = await aCourse(server, { students: 5, groups: 2 }); // Crock: noor, jorge; Carboy: amina, kofi; nino in none
+  await released(given, { title: '=Report' });
+  await released(given, { title: 'Later sheet', schedule: { opens: null, due: '2026-12-24T17:00:00.000Z', closes: null } });
+  server.clock.set('2026-11-13T21:05:00Z'); // the first is due on the 12th
+  const copyId = await copyOf(student('noor'), given.course.id, '=Report');
+  await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
+  await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+});
+afterAll(() => server.stop());
+
+const student = (name: string): Browser => given.students.get(name)!.browser;
+const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const read = async () => (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)).body as Gradebook;
+const cellsOf = async (name: string) => {
+  const book = await read();
+  return book.students.find((each) => each.enrolmentId === idOf(name))!.cells.map((cell) => [cell.state, cell.mark]);
+};
+const mark = async (sheet: object): Promise<MarkView> => {
+  const copyId = await copyOf(student('noor'), given.course.id, '=Report');
+  const { version } = (await given.instructor.get(`/api/copies/${copyId}/mark`)).body as MarkView;
+  return (
+    await given.instructor
+      .put(`/api/copies/${copyId}/mark`)
+      .send({ groupMark: '31.5', feedback: '', adjustments: [], version, ...sheet })
+      .expect(200)
+  ).body as MarkView;
+};
+const release = async () => {
+  const copyId = await copyOf(student('noor'), given.course.id, '=Report');
+  const { version } = (await given.instructor.get(`/api/copies/${copyId}/mark`)).body as MarkView;
+  await given.instructor.post(`/api/copies/${copyId}/mark/release`).send({ version }).expect(200);
+};
+
+describe('the gradebook', () => {
+  it('says of each student and assignment how far it is', async () => {
+    const book = await read();
+    expect(book.activities.map((activity) => activity.title)).toEqual(['=Report', 'Later sheet']);
+    expect(await cellsOf('noor')).toEqual([
+      ['to-mark', null],
+      ['open', null],
+    ]);
+    expect(await cellsOf('amina')).toEqual([
+      ['missing', null],
+      ['open', null],
+    ]);
+    expect(await cellsOf('nino')).toEqual([
+      ['not-theirs', null],
+      ['not-theirs', null],
+    ]);
+  });
+
+  it('shows a draft to staff with the sum that would be released, and then what was released', async () => {
+    const adjustment = { kind: 'adjusted', by: '1.5', reason: 'Ill' };
+    await mark({ adjustments: [{ enrolmentId: idOf('jorge'), adjustment }] });
+    expect((await cellsOf('noor'))[0]).toEqual(['drafted', '23.5']);
+    expect((await cellsOf('jorge'))[0]).toEqual(['drafted', '25']);
+    await release();
+    expect((await cellsOf('jorge'))[0]).toEqual(['released', '25']);
+    await mark({ groupMark: '40', adjustments: [] });
+    expect((await cellsOf('jorge'))[0]).toEqual(['released', '25']); // a later draft is not what they have
+    await mark({ adjustments: [{ enrolmentId: idOf('jorge'), adjustment: { kind: 'excused', reason: 'Ill' } }] });
+    await release();
+    expect((await cellsOf('jorge'))[0]).toEqual(['excused', null]);
+  });
+
+  it('follows credit and not today’s group', async () => {
+    const [crock] = given.board.groups;
+    const place = (from: string | null, to: string | null) =>
+      given.instructor
+        .post(`/api/sets/${given.set.id}/place`)
+        .send({ moves: [{ student: idOf('noor'), from, to }] })
+        .expect(200);
+    await place(crock!.id, null);
+    expect((await cellsOf('noor'))[0]).toEqual(['released', '23.5']);
+    expect((await cellsOf('noor'))[1]).toEqual(['not-theirs', null]);
+    await place(null, crock!.id);
+  });
+
+  it('exports released marks, with cells that begin like a formula made harmless', async () => {
+    const { text, headers } = await given.instructor.get(`/api/courses/${given.course.id}/gradebook.csv`).expect(200);
+    expect(headers['content-disposition']).toContain('gradebook.csv');
+    const lines = text.replace('\ufeff', '').trim().split('\r\n');
+    expect(lines[0]).toBe("Number,Name,Address,'=Report (of 40),Later sheet (of 40)");
+    expect(lines).toContain(',Noor,noor@quillmere.example,23.5,');
+    expect(lines).toContain(',Jorge,jorge@quillmere.example,excused,');
+    expect(lines).toContain(',Amina,amina@quillmere.example,,');
+  });
+
+  it('does not exist for students and for other courses', async () => {
+    const other = await server.instructor('elsewhere@quillmere.example');
+    for (const browser of [student('noor'), other]) {
+      await browser.get(`/api/courses/${given.course.id}/gradebook`).expect(404);
+      await browser.get(`/api/courses/${given.course.id}/gradebook.csv`).expect(404);
+    }
+  });
+});

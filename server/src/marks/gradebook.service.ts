@@ -1,0 +1,116 @@
+import { Injectable } from '@nestjs/common';
+import { stringify } from 'csv-stringify/sync';
+import { DataSource } from 'typeorm';
+import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
+import type { ActivityId, CourseId, EnrolmentId, GroupSetId, ReleaseId } from '@jigsaw/core/ids';
+import { sortName } from '@jigsaw/core/roster';
+import type { SignedIn } from '../identity/index.js';
+import { Clock } from '../platform/clock.js';
+import { Gate, plainDecimal } from '../release/index.js';
+import { Viewers } from '../roster/index.js';
+import type { Marking } from './markings.js';
+import { markOf, Markings } from './markings.js';
+
+interface Student {
+  readonly enrolmentId: EnrolmentId;
+  readonly name: string;
+  readonly familyName: string | null;
+  readonly reading: string | null;
+  readonly number: string | null;
+  readonly email: string;
+  readonly groups: Gradebook['students'][number]['groups'] | null;
+}
+
+/** Students by assignments, for staff. Columns are named by reference, so a new title is in every heading at once. */
+@Injectable()
+export class GradebookService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly viewers: Viewers,
+    private readonly gate: Gate,
+    private readonly markings: Markings,
+    private readonly clock: Clock,
+  ) {}
+
+  async read(person: SignedIn, courseId: CourseId): Promise<Gradebook> {
+    await this.viewers.staff(person, courseId, 'read-course');
+    const { entered } = await this.gate.enterAll(person, courseId);
+    const out = entered.filter((access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn');
+    const markings = await this.markings.of(out, this.dataSource.manager);
+    const released = await this.dataSource.query<{ copyId: string; enrolmentId: string; mark: string | null }[]>(
+      `SELECT "copyId", "enrolmentId", "mark" FROM "released_mark" WHERE "copyId" = ANY($1)`,
+      [out.map((access) => access.copy.id)],
+    );
+    const releasedMark = new Map(released.map((row) => [`${row.copyId} ${row.enrolmentId}`, row.mark]));
+    const students = await this.students(courseId);
+    const columns = [...new Map(out.map((access) => [access.release.id, access])).values()].sort((a, b) => dueOf(a.activity) - dueOf(b.activity));
+    const now = this.clock.now();
+    return {
+      activities: columns.map(({ release, activity }) => ({
+        activityId: activity.id as ActivityId,
+        releaseId: release.id as ReleaseId,
+        setId: release.setId as GroupSetId,
+        title: activity.title,
+        points: plainDecimal(activity.points),
+        due: activity.due?.toISOString() ?? null,
+      })),
+      students: students.map(({ email: _email, ...student }) => ({
+        ...student,
+        groups: student.groups ?? [],
+        cells: columns.map(({ release }) =>
+          cellOf(
+            markings.filter((marking) => marking.access.release.id === release.id),
+            student,
+            releasedMark,
+            now,
+          ),
+        ),
+      })),
+    };
+  }
+
+  /** Released marks only, as a spreadsheet opens them; cells that begin like a formula are escaped. */
+  async csv(person: SignedIn, courseId: CourseId): Promise<string> {
+    const { activities, students } = await this.read(person, courseId);
+    const emails = new Map((await this.students(courseId)).map((student) => [student.enrolmentId, student.email]));
+    const header = ['Number', 'Name', 'Address', ...activities.map((activity) => `${activity.title} (of ${activity.points})`)];
+    const rows = students.map((student) => [
+      student.number ?? '',
+      student.name,
+      emails.get(student.enrolmentId) ?? '',
+      ...student.cells.map((cell) => (cell.state === 'released' ? (cell.mark ?? '') : cell.state === 'excused' ? 'excused' : '')),
+    ]);
+    return stringify([header, ...rows], { bom: true, escape_formulas: true, record_delimiter: '\r\n' });
+  }
+
+  private async students(courseId: CourseId): Promise<Student[]> {
+    const rows = await this.dataSource.query<Student[]>(
+      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", p."email", e."number",
+              (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."id", 'number', g."number", 'name', g."name"))
+                 FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId" WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
+         FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,
+      [courseId],
+    );
+    const byName = new Intl.Collator('en', { sensitivity: 'base' });
+    return rows.sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
+  }
+}
+
+const dueOf = (activity: { due: Date | null }) => activity.due?.getTime() ?? Infinity;
+
+/** What one student has in one assignment. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
+function cellOf(markings: readonly Marking[], student: Omit<Student, 'email'>, releasedMark: ReadonlyMap<string, string | null>, now: Date): GradebookCell {
+  const ofGroup = (marking: Marking) => student.groups?.some((group) => group.groupId === marking.access.copy.groupId) ?? false;
+  const handedIn = markings.find((marking) => marking.summary.latest !== null && marking.credited.includes(student.enrolmentId));
+  const marking = handedIn ?? markings.find((each) => each.summary.latest === null && ofGroup(each));
+  if (!marking) return { state: 'not-theirs', mark: null, copyId: null, isLate: false };
+  const copyId = marking.access.copy.id as GradebookCell['copyId'];
+  const isLate = (marking.summary.latest?.late.minutes ?? 0) > 0;
+  const given = releasedMark.get(`${marking.access.copy.id} ${student.enrolmentId}`);
+  if (given !== undefined) return { state: given === null ? 'excused' : 'released', mark: given === null ? null : plainDecimal(given), copyId, isLate };
+  const { mark } = markOf(marking, student.enrolmentId);
+  if (marking.adjustments.get(student.enrolmentId)?.kind === 'excused' || mark !== null) return { state: 'drafted', mark, copyId, isLate };
+  if (marking.summary.latest) return { state: 'to-mark', mark: null, copyId, isLate };
+  const { due } = marking.access.activity;
+  return { state: due !== null && due < now ? 'missing' : 'open', mark: null, copyId, isLate };
+}
