@@ -26,6 +26,7 @@ const List = styled(GridList<BoardStudent>)`
   }
 `;
 const Item = styled(GridListItem)`
+  position: relative;
   display: flex;
   align-items: center;
   gap: 7px;
@@ -56,14 +57,15 @@ const Item = styled(GridListItem)`
 const Grip = styled(Button)`
   display: grid;
   place-items: center;
-  flex: none;
+  position: absolute;
+  right: 2px;
+  top: 2px;
   width: 24px;
   height: 24px;
-  margin: -2px -4px -2px 0;
   border: 0;
   border-radius: var(--r-1);
-  background: none;
-  color: var(--ink-3);
+  background: var(--surface);
+  color: var(--ink-2);
   cursor: grab;
   opacity: 0;
   [data-hovered] > * > &,

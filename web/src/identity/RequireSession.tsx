@@ -47,6 +47,9 @@ const Box = styled(Modal)`
   h2 {
     font: var(--h-22);
   }
+  [role='dialog'] {
+    outline: 0;
+  }
   p {
     margin: 4px 0 14px;
     color: var(--ink-2);

@@ -44,7 +44,16 @@ export function SignInForm({ onIn, email: given = '' }: { readonly onIn: (sessio
   return (
     <Form onSubmit={(event) => void submit(event)}>
       <Field label="Mail address" type="email" name="email" autoComplete="username" value={email} onChange={setEmail} isRequired />
-      <Field label="Password" type="password" name="password" autoComplete="current-password" value={password} onChange={setPassword} isRequired />
+      <Field
+        label="Password"
+        type="password"
+        name="password"
+        autoComplete="current-password"
+        value={password}
+        onChange={setPassword}
+        autoFocus={given !== ''}
+        isRequired
+      />
       <Button type="submit" kind="main" isDisabled={isLoading}>
         {isLoading ? 'Signing in…' : 'Sign in'}
       </Button>

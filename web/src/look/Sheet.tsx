@@ -21,6 +21,9 @@ const Box = styled(Modal)`
   border-radius: var(--r-2);
   box-shadow: var(--lift);
   padding: 16px 20px;
+  [role='dialog'] {
+    outline: 0;
+  }
   header {
     display: flex;
     align-items: center;
