@@ -1,6 +1,7 @@
 import { isAddress } from '@jigsaw/core/roster';
 import type { App } from './app.js';
 import { PeopleService } from './identity/index.js';
+import type { Terminal } from './terminal.js';
 
 export class InstructorRefused extends Error {}
 
@@ -8,22 +9,22 @@ const shortestPassword = 10;
 
 /** Without an instructor nobody could make a course, so the first one is made here, from the terminal or from the environment.
  * @throws InstructorRefused with one sentence. */
-export async function firstInstructor(app: App, env: NodeJS.ProcessEnv, ask: ((question: string) => Promise<string>) | null): Promise<void> {
+export async function firstInstructor(app: App, env: NodeJS.ProcessEnv, terminal: Terminal | null): Promise<void> {
   const people = app.get(PeopleService);
   if (await people.hasInstructor()) return;
-  const answer = async (name: string, question: string) => {
+  const answer = async (name: string, question: string, how: 'ask' | 'askSecret' = 'ask') => {
     const given = env[name];
     if (given !== undefined && given.trim() !== '') return given.trim();
-    if (!ask)
+    if (!terminal)
       throw new InstructorRefused(
         'There is no instructor yet. Start once in a terminal, or set JIGSAW_INSTRUCTOR_NAME, JIGSAW_INSTRUCTOR_EMAIL and JIGSAW_INSTRUCTOR_PASSWORD.',
       );
-    return (await ask(question)).trim();
+    return (await terminal[how](question)).trim();
   };
-  if (ask) process.stdout.write('\nThis is a new Jigsaw Room. Make the first instructor account.\n');
+  if (terminal) process.stdout.write('\nThis is a new Jigsaw Room. Make the first instructor account.\n');
   const name = await answer('JIGSAW_INSTRUCTOR_NAME', 'Name: ');
   const email = await answer('JIGSAW_INSTRUCTOR_EMAIL', 'Mail address: ');
-  const password = await answer('JIGSAW_INSTRUCTOR_PASSWORD', `Password (at least ${shortestPassword} characters): `);
+  const password = await answer('JIGSAW_INSTRUCTOR_PASSWORD', `Password (at least ${shortestPassword} characters, not shown): `, 'askSecret');
   if (name === '') throw new InstructorRefused('The instructor needs a name. Nothing was made; start again.');
   if (!isAddress(email)) throw new InstructorRefused(`"${email}" is not a mail address. Nothing was made; start again.`);
   if (password.length < shortestPassword)

@@ -1,17 +1,17 @@
-import { createInterface } from 'node:readline/promises';
 import { createApp } from './app.js';
 import { DatabaseRefused, migrate } from './database.js';
 import { firstInstructor, InstructorRefused } from './firstInstructor.js';
 import { configFrom, SettingRefused } from './platform/config.js';
 import { listen, ListenRefused } from './listen.js';
+import { openTerminal } from './terminal.js';
 
 /** Starts one server process: migrates, makes the first instructor if there is none, listens. */
 async function main(): Promise<void> {
   const config = configFrom(process.env, { webFolder: process.env['JIGSAW_WEB'] ?? null });
   await migrate(config.databaseUrl);
   const app = await createApp(config);
-  const terminal = process.stdin.isTTY ? createInterface({ input: process.stdin, output: process.stdout }) : null;
-  await firstInstructor(app, process.env, terminal && ((question) => terminal.question(question)));
+  const terminal = process.stdin.isTTY ? openTerminal(process.stdin, process.stdout) : null;
+  await firstInstructor(app, process.env, terminal);
   terminal?.close();
   await listen(app, config);
   process.stdout.write(`\nJigsaw Room is at ${config.publicUrl}\nStop it with Ctrl-C.\n`);

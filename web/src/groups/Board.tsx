@@ -1,12 +1,12 @@
-import { ChevronDown, Plus, Redo2, Search, Undo2 } from 'lucide-react';
+import { ChevronDown, Plus, Redo2, Undo2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
-import { Checkbox, Input, Label, Menu, MenuItem, MenuTrigger, Popover, SearchField } from 'react-aria-components';
+import { Checkbox, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
-import { Button, Emblem, Key, Page, Small, Spoken, Tag, useNotice } from '../look/index.js';
+import { Button, Emblem, FindField, Key, Page, Small, Tag, useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { GroupCard } from './GroupCard.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
@@ -108,30 +108,6 @@ const Tray = styled.section`
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
-  }
-`;
-const Find = styled(SearchField)`
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  height: var(--ctl);
-  padding: 0 9px;
-  border: 1px solid var(--edge);
-  border-radius: var(--r-2);
-  &[data-focus-within] {
-    outline: 2px solid var(--ink);
-    outline-offset: 2px;
-  }
-  input {
-    border: 0;
-    background: none;
-    outline: 0;
-    width: 100%;
-    min-width: 0;
-  }
-  svg {
-    color: var(--ink-3);
-    flex: none;
   }
 `;
 const Cards = styled.div`
@@ -251,14 +227,9 @@ export function Board({ board }: { readonly board: BoardView }) {
                 {unplaced.length} of {board.students.length} unplaced
               </Tag>
             </div>
-            <Find value={sought} onChange={setSought}>
-              <Label>
-                <Spoken>Find a student</Spoken>
-              </Label>
-              <Search size={16} aria-hidden="true" />
-              <Input ref={find} placeholder="Find a name" />
+            <FindField label="Find a student" placeholder="Find a name" value={sought} onChange={setSought} inputRef={find}>
               <Key aria-hidden="true">/</Key>
-            </Find>
+            </FindField>
           </header>
           <div>
             <StudentList

@@ -9,6 +9,7 @@ export { Bar, Muted, Page, Scroll, Small, Spoken } from './layout.js';
 export { Notices, noticesReducer, useNotice } from './notices.js';
 export { initials, PersonName } from './PersonName.js';
 export { Sheet } from './Sheet.js';
+export { FindField } from './FindField.js';
 export { Broken, Empty, Waiting } from './states.js';
 export { applyTheme, chooseTheme, chosenTheme } from './theme.js';
 export type { Theme } from './theme.js';

@@ -135,7 +135,9 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
   const [withdraw] = useWithdrawActivityMutation();
   const sets = useListGroupSetsQuery(course.id);
   const [chosenSet, setChosenSet] = useState<GroupSetId | null>(activity.release?.setId ?? null);
-  const setId = chosenSet ?? sets.data?.sets[0]?.id ?? null;
+  // With several sets one is chosen on purpose: the wrong one would show the work to the wrong students.
+  const onlySet = sets.data?.sets.length === 1 ? sets.data.sets[0]!.id : null;
+  const setId = chosenSet ?? onlySet;
   const reach = useReadReachQuery({ activityId: activity.id, setId: setId ?? '' }, { skip: setId === null });
 
   const autosave = useAutosave<ActivityDraft>(async (value) => {
@@ -197,9 +199,9 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
           </>
         ) : (
           <>
-            {setId === null && <Muted>Make a group set first</Muted>}
+            {setId === null && <Muted>{sets.data?.sets.length === 0 ? 'Make a group set first' : 'Choose a group set first'}</Muted>}
             <Button kind="main" isDisabled={setId === null || releasing.isLoading || groups.length === 0} onPress={() => void releaseNow()}>
-              {releasing.isLoading ? 'Releasing…' : `Release to ${groups.length} groups`}
+              {releasing.isLoading ? 'Releasing…' : setId === null ? 'Release' : `Release to ${groups.length} groups`}
             </Button>
           </>
         )}

@@ -114,6 +114,15 @@ describe('the composer', () => {
   it('asks for a group set first where there is none', async () => {
     composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [], students: 3 } });
     expect(await screen.findByText('Make a group set first')).toBeInTheDocument();
-    expect(screen.getByRole('button', { name: 'Release to 0 groups' })).toBeDisabled();
+    expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
+  });
+
+  it('never chooses between two sets by itself', async () => {
+    const other = { ...set, id: id<'group-set'>('labs'), name: 'Lab sections' };
+    const { user } = composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [other, set], students: 3 } });
+    expect(await screen.findByText('Choose a group set first')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
+    await user.click(await screen.findByText('Bench teams'));
+    expect(await screen.findByRole('button', { name: 'Release to 2 groups' })).toBeEnabled();
   });
 });

@@ -1,42 +1,17 @@
-import { KeyRound, Search, Upload } from 'lucide-react';
+import { KeyRound, Upload } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { SortDescriptor } from 'react-aria-components';
-import { Cell, Column, Input, Label, Row, SearchField, Table, TableBody, TableHeader, TableLayout, Virtualizer } from 'react-aria-components';
+import { Cell, Column, Row, Table, TableBody, TableHeader, TableLayout, Virtualizer } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import { sortName } from '@jigsaw/core/roster';
 import { fold } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Empty, GroupChip, Muted, Page, PersonName, Spoken, Tag, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Empty, FindField, GroupChip, Muted, Page, PersonName, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useReadRosterQuery } from './rosterApi.js';
 import { SignInLinksDialog } from './SignInLinksDialog.js';
 
-const Find = styled(SearchField)`
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  width: 300px;
-  height: var(--ctl);
-  padding: 0 9px;
-  border: 1px solid var(--edge);
-  border-radius: var(--r-2);
-  background: var(--surface);
-  &[data-focus-within] {
-    outline: 2px solid var(--ink);
-    outline-offset: 2px;
-  }
-  input {
-    border: 0;
-    background: none;
-    outline: 0;
-    width: 100%;
-    min-width: 0;
-  }
-  svg {
-    color: var(--ink-3);
-  }
-`;
 const Sheet = styled(Table)`
   display: block;
   height: 100%;
@@ -162,15 +137,7 @@ function FindPeople({ value, onChange }: { readonly value: string; readonly onCh
     window.addEventListener('keydown', focus);
     return () => window.removeEventListener('keydown', focus);
   }, []);
-  return (
-    <Find value={value} onChange={onChange}>
-      <Label>
-        <Spoken>Find people</Spoken>
-      </Label>
-      <Search size={16} aria-hidden="true" />
-      <Input ref={input} placeholder="Find a name, number or address" />
-    </Find>
-  );
+  return <FindField label="Find people" placeholder="Find a name, number or address" value={value} onChange={onChange} inputRef={input} width={300} />;
 }
 
 interface ColumnSpec {
