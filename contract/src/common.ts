@@ -14,6 +14,8 @@ export const ReleaseId = idOf<'release'>();
 export const CopyId = idOf<'copy'>();
 export const FileId = idOf<'file'>();
 export const HandInId = idOf<'hand-in'>();
+export const PostId = idOf<'post'>();
+export const PageId = idOf<'page'>();
 
 /** ISO 8601, UTC. */
 export const DateTime = z.iso.datetime();

@@ -1,37 +1,24 @@
 import { z } from 'zod';
-import { CopyId, DateTime, EnrolmentId, FileId, GroupId, GroupSetId, HandInId } from './common.js';
-import { LatePolicy } from './release.js';
+import { CopyId, DateTime, FileId, HandInId } from './common.js';
+import { Lateness, Member, WorkState } from './rooms.js';
 import { RichText, StoredRichText } from './text.js';
 
-export const Member = z.object({ enrolmentId: EnrolmentId, name: z.string(), reading: z.string().nullable(), isYou: z.boolean() });
-export type Member = z.infer<typeof Member>;
+const FileTypes = z.array(z.string().regex(/^[a-z0-9]{1,10}$/, 'Endings are letters and figures, like pdf.')).max(30);
+const Attempts = z.enum(['one', 'latest', 'all']);
 
-export const GroupTag = z.object({ id: GroupId, setId: GroupSetId, setName: z.string(), number: z.number().int(), name: z.string() });
-export type GroupTag = z.infer<typeof GroupTag>;
+/** A group writes in parts and adds files. */
+export const AssignmentSettings = z.strictObject({ attempts: Attempts.default('latest') });
+export type AssignmentSettings = z.infer<typeof AssignmentSettings>;
 
-export const HandInState = z.enum(['not-started', 'in-work', 'handed-in', 'changed-since']);
-export type HandInState = z.infer<typeof HandInState>;
-
-const Lateness = z.object({ minutes: z.number().int(), deduction: z.string() });
-
-/** One of a group's activities as its room lists it. */
-export const RoomItem = z.object({
-  copyId: CopyId,
-  title: z.string(),
-  points: z.string(),
-  due: DateTime.nullable(),
-  access: z.enum(['open', 'read-only']),
-  state: HandInState,
-  handedInAt: DateTime.nullable(),
-  late: Lateness.nullable(),
-  hasMark: z.boolean(),
+/** Files only, of these types, so many and so large; from the group or from each student. */
+export const FolderSettings = z.strictObject({
+  by: z.enum(['group', 'student']).default('group'),
+  mostFiles: z.number().int().min(1, 'At least 1 file.').max(50, '50 files are the most.').default(5),
+  types: FileTypes.default([]),
+  largestMb: z.number().int().min(1).max(250).default(50),
+  attempts: Attempts.default('latest'),
 });
-export type RoomItem = z.infer<typeof RoomItem>;
-
-export const RoomView = z.object({ group: GroupTag, members: z.array(Member), items: z.array(RoomItem) });
-export type RoomView = z.infer<typeof RoomView>;
-export const RoomList = z.object({ rooms: z.array(RoomView) });
-export type RoomList = z.infer<typeof RoomList>;
+export type FolderSettings = z.infer<typeof FolderSettings>;
 
 export const PartView = z.object({
   author: Member,
@@ -49,6 +36,8 @@ export const WorkFile = z.object({
   sizeBytes: z.number().int(),
   addedBy: Member,
   addedAt: DateTime,
+  /** Counts already and stays: every attempt is kept. */
+  isHandedIn: z.boolean(),
 });
 export type WorkFile = z.infer<typeof WorkFile>;
 
@@ -56,6 +45,8 @@ export type WorkFile = z.infer<typeof WorkFile>;
 export const HandInView = z.object({
   id: HandInId,
   attempt: z.number().int(),
+  /** null: the group's. */
+  owner: Member.nullable(),
   handedInAt: DateTime,
   handedInBy: Member,
   late: Lateness,
@@ -65,27 +56,29 @@ export const HandInView = z.object({
 });
 export type HandInView = z.infer<typeof HandInView>;
 
-/** One group's copy of an assignment, for whoever may see it. */
-export const CopyView = z.object({
-  id: CopyId,
-  title: z.string(),
-  brief: StoredRichText,
-  points: z.string(),
-  schedule: z.object({ opens: DateTime.nullable(), due: DateTime.nullable(), closes: DateTime.nullable() }),
-  latePolicy: LatePolicy,
-  access: z.enum(['open', 'read-only']),
+export const HandInRulesView = z.object({
+  by: z.enum(['group', 'student']),
+  takesText: z.boolean(),
+  mostFiles: z.number().int(),
+  types: z.array(z.string()),
+  largestMb: z.number().int(),
+  attempts: Attempts,
+});
+
+/** The work in one copy, as far as it is the asker's to see. */
+export const WorkView = z.object({
+  copyId: CopyId,
+  rules: HandInRulesView,
   mayHandIn: z.boolean(),
-  group: GroupTag,
-  members: z.array(Member),
   parts: z.array(PartView),
   files: z.array(WorkFile),
+  /** Newest first. */
   handIns: z.array(HandInView),
-  state: HandInState,
+  state: WorkState,
   /** What handing in at this moment would cost, told before anybody presses. */
   lateNow: Lateness,
-  serverTime: DateTime,
 });
-export type CopyView = z.infer<typeof CopyView>;
+export type WorkView = z.infer<typeof WorkView>;
 
 /** One's own part of the group's text; nobody else can change or delete it. `version` 0: the first save. */
 export const SavePart = z.strictObject({ text: RichText, version: z.number().int().min(0) });

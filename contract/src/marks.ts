@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { ActivityId, CopyId, DateTime, DecimalString, EnrolmentId, GroupId, GroupSetId, Points, ReleaseId } from './common.js';
-import { CopyView, GroupTag, Member } from './handin.js';
+import { ActivityId, CopyId, DateTime, DecimalString, EnrolmentId, GroupId, GroupSetId, PersonName, Points, ReleaseId } from './common.js';
+import { CopyHead, GroupTag, Member } from './rooms.js';
+import { Picks, Rubric } from './rubric.js';
 
 export const MarkState = z.enum(['unmarked', 'drafted', 'released']);
 
@@ -13,6 +14,7 @@ export type AdjustmentShape = z.infer<typeof AdjustmentShape>;
 
 const MarkStepView = z.discriminatedUnion('code', [
   z.object({ code: z.literal('group-mark'), mark: z.string(), max: z.string() }),
+  z.object({ code: z.literal('override'), rubricMark: z.string().nullable(), mark: z.string(), reason: z.string() }),
   z.object({ code: z.literal('late'), deduction: z.string() }),
   z.object({ code: z.literal('share'), factor: z.string(), weight: z.string() }),
   z.object({ code: z.literal('adjusted'), by: z.string(), reason: z.string() }),
@@ -22,34 +24,70 @@ const MarkStepView = z.discriminatedUnion('code', [
 ]);
 export type MarkStepView = z.infer<typeof MarkStepView>;
 
+/** What gets one mark: a whole group, or one student. */
+export const MarkUnit = z.union([z.literal('group'), EnrolmentId]);
+export type MarkUnit = z.infer<typeof MarkUnit>;
+
 /** One row of the desk's queue. */
 export const DeskRow = z.object({
   copyId: CopyId,
-  group: GroupTag,
-  handIn: z.object({ handedInAt: DateTime, lateMinutes: z.number().int(), deduction: z.string(), by: z.string() }).nullable(),
+  unit: MarkUnit,
+  /** null: a copy for all. */
+  group: GroupTag.nullable(),
+  /** Where each student has a mark of their own. */
+  student: PersonName.nullable(),
+  /** The work as it stands; null: there is none yet. */
+  work: z.object({ at: DateTime, isComplete: z.boolean(), lateMinutes: z.number().int(), deduction: z.string(), by: z.string() }).nullable(),
   mark: z.object({ state: MarkState, groupMark: z.string().nullable() }),
-  /** Handed in and not marked, or handed in again since. */
+  /** There is work and no mark, or new work since the mark. */
   needsYou: z.boolean(),
 });
 export type DeskRow = z.infer<typeof DeskRow>;
 
 export const DeskList = z.object({
   activities: z.array(
-    z.object({ activityId: ActivityId, releaseId: ReleaseId, title: z.string(), points: z.string(), toMark: z.number().int(), groups: z.number().int() }),
+    z.object({
+      activityId: ActivityId,
+      releaseId: ReleaseId,
+      kind: z.string(),
+      title: z.string(),
+      points: z.string(),
+      toMark: z.number().int(),
+      unitCount: z.number().int(),
+      markFor: z.enum(['group', 'student']),
+    }),
   ),
 });
 export type DeskList = z.infer<typeof DeskList>;
 
-export const DeskView = z.object({ releaseId: ReleaseId, title: z.string(), points: z.string(), due: DateTime.nullable(), rows: z.array(DeskRow) });
+export const DeskView = z.object({
+  releaseId: ReleaseId,
+  kind: z.string(),
+  title: z.string(),
+  points: z.string(),
+  due: DateTime.nullable(),
+  markFor: z.enum(['group', 'student']),
+  rows: z.array(DeskRow),
+});
 export type DeskView = z.infer<typeof DeskView>;
 
+export const Evidence = z.object({ label: z.string(), value: z.string() });
+
 export const MarkView = z.object({
-  copy: CopyView,
+  copy: CopyHead,
+  points: z.string(),
+  unit: MarkUnit,
   state: MarkState,
+  /** The mark as it stands: typed, or from the rubric. */
   groupMark: z.string().nullable(),
+  typedMark: z.string().nullable(),
+  overrideReason: z.string(),
+  picks: Picks,
   feedback: z.string(),
   lateDeduction: z.string(),
   lateMinutes: z.number().int(),
+  /** What the kind would propose, and how it comes to it. */
+  suggestion: z.object({ mark: z.string(), why: z.string() }).nullable(),
   version: z.number().int(),
   isStale: z.boolean(),
   beforeDue: z.boolean(),
@@ -58,8 +96,7 @@ export const MarkView = z.object({
     z.object({
       member: Member,
       isStillInGroup: z.boolean(),
-      words: z.number().int(),
-      files: z.number().int(),
+      evidence: z.array(Evidence),
       adjustment: AdjustmentShape.nullable(),
       mark: z.string().nullable(),
       steps: z.array(MarkStepView),
@@ -71,7 +108,10 @@ export type MarkView = z.infer<typeof MarkView>;
 
 /** Everything the desk edits, saved as it is typed. A reason may still be on its way; release asks for it. */
 export const SaveMark = z.strictObject({
-  groupMark: Points.nullable(),
+  /** The mark itself; with a rubric, what stands in its place. */
+  typedMark: Points.nullable(),
+  overrideReason: z.string().max(2000),
+  picks: Picks,
   feedback: z.string().max(20_000),
   adjustments: z.array(z.strictObject({ enrolmentId: EnrolmentId, adjustment: AdjustmentShape })).max(1000),
   version: z.number().int().min(0),
@@ -86,8 +126,11 @@ export const MyMark = z.object({
   copyId: CopyId,
   title: z.string(),
   points: z.string(),
-  group: GroupTag,
+  /** null: a copy for all. */
+  group: GroupTag.nullable(),
+  markFor: z.enum(['group', 'student']),
   groupMark: z.string().nullable(),
+  rubric: z.object({ rubric: Rubric, picks: Picks }).nullable(),
   mark: z.string().nullable(),
   steps: z.array(MarkStepView),
   feedback: z.string(),
@@ -107,13 +150,24 @@ export const GradebookCell = z.object({
   state: z.enum(['released', 'excused', 'drafted', 'to-mark', 'missing', 'open', 'not-theirs']),
   mark: z.string().nullable(),
   copyId: CopyId.nullable(),
+  unit: MarkUnit.nullable(),
   isLate: z.boolean(),
 });
 export type GradebookCell = z.infer<typeof GradebookCell>;
 
 export const Gradebook = z.object({
   activities: z.array(
-    z.object({ activityId: ActivityId, releaseId: ReleaseId, setId: GroupSetId, title: z.string(), points: z.string(), due: DateTime.nullable() }),
+    z.object({
+      activityId: ActivityId,
+      releaseId: ReleaseId,
+      /** null: the class. */
+      setId: GroupSetId.nullable(),
+      markFor: z.enum(['group', 'student']),
+      kind: z.string(),
+      title: z.string(),
+      points: z.string(),
+      due: DateTime.nullable(),
+    }),
   ),
   students: z.array(
     z.object({

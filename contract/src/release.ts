@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { inOrder } from '@jigsaw/core/release';
 import { ActivityId, CopyId, DateTime, GroupId, GroupSetId, Points, ReleaseId } from './common.js';
+import { Rubric } from './rubric.js';
 import { RichText, StoredRichText } from './text.js';
 
 const millis = (at: string | null) => (at === null ? null : Date.parse(at));
@@ -13,6 +14,8 @@ export const Schedule = z
   });
 export type Schedule = z.infer<typeof Schedule>;
 
+export const ScheduleView = z.object({ opens: DateTime.nullable(), due: DateTime.nullable(), closes: DateTime.nullable() });
+
 export const LatePolicy = z.strictObject({
   graceMinutes: z.number().int().min(0).max(10_080),
   stepPercent: z.number().int().min(0).max(100),
@@ -21,49 +24,93 @@ export const LatePolicy = z.strictObject({
 });
 export type LatePolicy = z.infer<typeof LatePolicy>;
 
+/** A kind of activity by its registered name. Which there are is the registry's to say. */
+export const KindName = z.string().regex(/^[a-z][a-z-]{1,39}$/);
+
+/** What a kind alone knows; checked by the kind's own schema. */
+export const KindSettings = z.record(z.string(), z.unknown());
+export type KindSettings = z.infer<typeof KindSettings>;
+
 /** What is written once for all copies. */
 export const ActivityDraft = z.strictObject({
-  title: z.string().trim().min(1, 'Give the assignment a title.').max(200),
+  kind: KindName,
+  title: z.string().trim().min(1, 'Give it a title.').max(200),
   brief: RichText,
-  points: Points.refine((value) => Number(value) > 0, 'Points must be above 0.'),
+  /** null: it is not marked. */
+  points: Points.refine((value) => Number(value) > 0, 'Points must be above 0.').nullable(),
+  rubric: Rubric.nullable(),
   schedule: Schedule,
   latePolicy: LatePolicy,
+  settings: KindSettings,
 });
 export type ActivityDraft = Omit<z.input<typeof ActivityDraft>, 'brief'> & { readonly brief: RichText };
 
 export const EditActivity = ActivityDraft.extend({ version: z.number().int() });
 export type EditActivity = ActivityDraft & { readonly version: number };
 
+export const ReleaseMode = z.enum(['own', 'read-along', 'common']);
+export type ReleaseMode = z.infer<typeof ReleaseMode>;
+
+/** To whom: the class, a whole set, or some groups of a set. */
+export const ReleasedTo = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('class') }),
+  z.strictObject({ kind: z.literal('set'), setId: GroupSetId }),
+  z.strictObject({ kind: z.literal('groups'), setId: GroupSetId, groupIds: z.array(GroupId).min(1, 'Choose at least one group.').max(500) }),
+]);
+export type ReleasedTo = z.infer<typeof ReleasedTo>;
+
+/** What people outside the audience learn: nothing, or that it exists. */
+export const OutsiderRule = z.enum(['hidden', 'listed']);
+export type OutsiderRule = z.infer<typeof OutsiderRule>;
+
 export const ReleaseStateView = z.object({ state: z.enum(['draft', 'scheduled', 'live', 'closed', 'withdrawn']), at: DateTime.nullable() });
 
 export const ReleaseView = z.object({
   id: ReleaseId,
-  setId: GroupSetId,
-  setName: z.string(),
+  to: ReleasedTo,
+  /** null: the class. */
+  setName: z.string().nullable(),
+  mode: ReleaseMode,
+  outsiders: OutsiderRule,
   state: ReleaseStateView,
   groups: z.number().int(),
   students: z.number().int(),
 });
 export type ReleaseView = z.infer<typeof ReleaseView>;
 
+/** More time for one group, with its reason. */
+export const ExtensionView = z.object({ groupId: GroupId, number: z.number().int(), name: z.string(), due: DateTime, reason: z.string() });
+export type ExtensionView = z.infer<typeof ExtensionView>;
+
+export const GrantExtension = z.strictObject({
+  due: DateTime,
+  reason: z.string().trim().min(1, 'Say why this group has longer.').max(500),
+});
+export type GrantExtension = z.infer<typeof GrantExtension>;
+
 export const ActivityView = z.object({
   id: ActivityId,
-  kind: z.literal('assignment'),
+  kind: z.string(),
   title: z.string(),
   brief: StoredRichText,
-  points: z.string(),
-  schedule: z.object({ opens: DateTime.nullable(), due: DateTime.nullable(), closes: DateTime.nullable() }),
+  points: z.string().nullable(),
+  rubric: Rubric.nullable(),
+  schedule: ScheduleView,
   latePolicy: LatePolicy,
+  settings: KindSettings,
   version: z.number().int(),
   updatedAt: DateTime,
   release: ReleaseView.nullable(),
+  extensions: z.array(ExtensionView),
 });
 export type ActivityView = z.infer<typeof ActivityView>;
 export const ActivityList = z.object({ activities: z.array(ActivityView) });
 export type ActivityList = z.infer<typeof ActivityList>;
 
 export const ReleaseRequest = z.strictObject({
-  setId: GroupSetId,
+  to: ReleasedTo,
+  mode: ReleaseMode,
+  outsiders: OutsiderRule,
   /** Later than now: scheduled. null: at once. */
   goesLiveAt: DateTime.nullable(),
   /** What the person had in view when they pressed: a draft edited meanwhile is not released unseen. */
@@ -71,9 +118,27 @@ export const ReleaseRequest = z.strictObject({
 });
 export type ReleaseRequest = z.infer<typeof ReleaseRequest>;
 
+/** Other groups of the same set, after release; copies of groups that are left out stay and close to them. */
+export const ChangeReach = z.strictObject({ to: ReleasedTo, outsiders: OutsiderRule });
+export type ChangeReach = z.infer<typeof ChangeReach>;
+
+export const ReachRequest = z.strictObject({ to: ReleasedTo, mode: ReleaseMode, outsiders: OutsiderRule });
+export type ReachRequest = z.infer<typeof ReachRequest>;
+
 /** Who of the class sees what, told in words, before and after release. */
 export const ReachView = z.object({
-  groups: z.array(z.object({ groupId: GroupId, number: z.number().int(), name: z.string(), members: z.number().int(), copyId: CopyId.nullable() })),
+  /** Every group of the set; the class has none. */
+  groups: z.array(
+    z.object({
+      groupId: GroupId,
+      number: z.number().int(),
+      name: z.string(),
+      members: z.number().int(),
+      isIn: z.boolean(),
+      copyId: CopyId.nullable(),
+    }),
+  ),
+  students: z.number().int(),
   outside: z.array(z.object({ name: z.string(), reading: z.string().nullable(), why: z.array(z.string()) })),
 });
 export type ReachView = z.infer<typeof ReachView>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { RichTextNode } from '@jigsaw/core/text';
+import { PageId } from './common.js';
 
 /** What the editor can make. Anything else (scripts, frames, styles) has no form here at all. */
 const blockTypes = ['paragraph', 'heading', 'bulletList', 'orderedList', 'listItem', 'blockquote', 'horizontalRule'] as const;
@@ -15,6 +16,7 @@ const Mark = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('bold') }),
   z.strictObject({ type: z.literal('italic') }),
   z.object({ type: z.literal('link'), attrs: z.object({ href: safeLink }) }),
+  z.object({ type: z.literal('pageLink'), attrs: z.object({ pageId: PageId }) }),
 ]);
 
 const Inline = z.discriminatedUnion('type', [

@@ -8,8 +8,15 @@ export const StaffFigures = z.object({
   live: z.number().int(),
   drafts: z.number().int(),
   rooms: z.number().int(),
+  unread: z.number().int(),
   toMark: z.number().int(),
 });
-export const StudentFigures = z.object({ kind: z.literal('student'), due: z.number().int(), rooms: z.number().int(), newMarks: z.number().int() });
+export const StudentFigures = z.object({
+  kind: z.literal('student'),
+  due: z.number().int(),
+  rooms: z.number().int(),
+  unread: z.number().int(),
+  newMarks: z.number().int(),
+});
 export const Figures = z.discriminatedUnion('kind', [StaffFigures, StudentFigures]);
 export type Figures = z.infer<typeof Figures>;

@@ -3,6 +3,7 @@ import { Global, Module } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
+import { DiscussionModule } from './discussion/index.js';
 import { GroupsModule } from './groups/index.js';
 import { HandInModule } from './handin/index.js';
 import { IdentityModule, SessionGuard } from './identity/index.js';
@@ -18,8 +19,10 @@ import { HealthController } from './platform/health.controller.js';
 import { ProblemFilter } from './platform/problem.filter.js';
 import { UnitOfWork } from './platform/unitOfWork.js';
 import { ReleaseModule } from './release/index.js';
+import { RoomsModule } from './rooms/index.js';
 import { RosterModule } from './roster/index.js';
 import { TrackModule } from './track/index.js';
+import { WikiModule } from './wiki/index.js';
 
 @Global()
 @Module({})
@@ -48,7 +51,10 @@ export class AppModule {
         RosterModule,
         GroupsModule,
         ReleaseModule,
+        RoomsModule,
         HandInModule,
+        DiscussionModule,
+        WikiModule,
         MarksModule,
         TrackModule,
         LiveModule,

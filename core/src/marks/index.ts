@@ -1,2 +1,4 @@
 export { personMark, roundMark } from './personMark.js';
 export type { Adjustment, MarkStep, PersonMark, PersonMarkInput } from './personMark.js';
+export { isOverride, levelOf, markFrom, mostOf, rubricMark } from './rubric.js';
+export type { Criterion, Level, MarkSource, Pick, Picks, Rubric } from './rubric.js';

@@ -9,6 +9,8 @@ export type Adjustment =
 export interface PersonMarkInput {
   /** Decimal strings throughout; null: the group is not marked yet. */
   readonly groupMark: string | null;
+  /** The marker's own number in place of what the rubric comes to. */
+  readonly override?: { readonly rubricMark: string | null; readonly reason: string } | null;
   readonly lateDeduction: string;
   readonly max: string;
   /** How much of the mark the shares may move, 0 to 1. */
@@ -20,6 +22,7 @@ export interface PersonMarkInput {
 /** How a person's mark came about, in the order in which it was worked out. */
 export type MarkStep =
   | { readonly code: 'group-mark'; readonly mark: string; readonly max: string }
+  | { readonly code: 'override'; readonly rubricMark: string | null; readonly mark: string; readonly reason: string }
   | { readonly code: 'late'; readonly deduction: string }
   | { readonly code: 'share'; readonly factor: string; readonly weight: string }
   | { readonly code: 'adjusted'; readonly by: string; readonly reason: string }
@@ -44,6 +47,7 @@ export function personMark(input: PersonMarkInput): PersonMark {
   if (groupMark === null) return { mark: null, steps: [] };
 
   const steps: MarkStep[] = [{ code: 'group-mark', mark: groupMark, max }];
+  if (input.override) steps.push({ code: 'override', ...input.override, mark: groupMark });
   const late = new Decimal(lateDeduction);
   if (late.gt(0)) steps.push({ code: 'late', deduction: lateDeduction });
   let value = Decimal.max(0, new Decimal(groupMark).minus(late));

@@ -1,22 +1,23 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
-import { atLeast, decide, explain } from './index.js';
+import { atLeast, decide, explain, mayAct } from './index.js';
 import type { Audience, AudienceEntry, CopyFacts, ReleaseFacts, ReleaseState, Viewer } from './index.js';
 
 const course = 'fer220' as CourseId;
 const benches = 'benches' as GroupSetId;
 const panels = 'panels' as GroupSetId;
 const groupsOf: Record<string, GroupSetId> = { crock: benches, carboy: benches, sour: panels, salt: panels };
-const crock = { groupId: 'crock' as GroupId, setId: benches };
-const carboy = { groupId: 'carboy' as GroupId, setId: benches };
+const seat = (name: string) => ({ groupId: name as GroupId, setId: groupsOf[name]! });
+const crock = { ...seat('crock'), extension: null };
+const carboy = { ...seat('carboy'), extension: null };
 
 const aStudent = (more: Partial<Viewer> = {}): Viewer => ({
   courseId: course,
   enrolmentId: 'noor' as EnrolmentId,
   role: 'student',
   hasLeft: false,
-  groups: [crock],
+  groups: [seat('crock')],
   ...more,
 });
 const aRelease = (more: Partial<ReleaseFacts> = {}): ReleaseFacts => ({
@@ -38,7 +39,8 @@ describe('who sees what', () => {
   it('lets groups read along where the release says so', () => expect(access(aStudent(), aRelease({ mode: 'read-along' }), carboy)).toBe('read-only'));
   it('opens the common copy to the whole audience', () => {
     const common = aRelease({ mode: 'common', audience: { include: [{ kind: 'class' }], exclude: [] } });
-    expect(access(aStudent({ groups: [] }), common, { groupId: null, setId: null })).toBe('open');
+    expect(access(aStudent({ groups: [] }), common, { groupId: null, setId: null, extension: null })).toBe('open');
+    expect(access(aStudent(), common, crock)).toBe('hidden'); // a private copy never turns into everybody's
   });
   it('hides drafts and withdrawn work from students, not from instructors', () => {
     for (const state of [{ state: 'draft' }, { state: 'withdrawn', since: 1 }] as ReleaseState[]) {
@@ -60,6 +62,19 @@ describe('who sees what', () => {
     const sourOnly = aStudent({ groups: [{ groupId: 'sour' as GroupId, setId: panels }] });
     expect(access(sourOnly, aRelease(), crock)).toBe('hidden');
     expect(access(sourOnly, aRelease({ outsiders: 'listed' }), crock)).toBe('listed');
+  });
+  it('keeps it open for a group that has longer, and says until when', () => {
+    const longer = { ...crock, extension: { due: 50 } };
+    const release = aRelease({ schedule: { opens: null, due: 20, closes: 30 } });
+    expect([29, 30, 49, 50].map((now) => access(aStudent(), release, longer, now))).toEqual(['open', 'open', 'open', 'read-only']);
+    expect(decide(aStudent(), release, longer, 40).reasons).toContainEqual({ code: 'extended', due: 50 });
+  });
+  it('tells whose work it is from who only reads', () => {
+    const part = (viewer: Viewer, release = aRelease({ mode: 'read-along' }), copy: CopyFacts = crock) => decide(viewer, release, copy, 1).part;
+    expect(part(aStudent())).toBe('member');
+    expect(part(aStudent(), aRelease({ mode: 'read-along' }), carboy)).toBe('reader');
+    expect(part(aStudent({ role: 'assistant' }))).toBe('staff');
+    expect(part(aStudent({ role: 'observer' }))).toBe('reader');
   });
   it('closes the course to those who left it, whatever their groups were', () =>
     expect(access(aStudent({ hasLeft: true, role: 'instructor' }), aRelease({ outsiders: 'listed' }), crock)).toBe('hidden'));
@@ -110,8 +125,8 @@ const anyStudent: fc.Arbitrary<Viewer> = fc.record({
   groups: fc.subarray(Object.keys(groupsOf)).map((names) => names.map((name) => ({ groupId: name as GroupId, setId: groupsOf[name]! }))),
 });
 const anyCopy: fc.Arbitrary<CopyFacts> = fc.oneof(
-  aGroupName.map((name) => ({ groupId: name as GroupId, setId: groupsOf[name]! })),
-  fc.constant({ groupId: null, setId: null }),
+  fc.record({ name: aGroupName, due: fc.option(fc.nat(120)) }).map(({ name, due }) => ({ ...seat(name), extension: due === null ? null : { due } })),
+  fc.constant({ groupId: null, setId: null, extension: null }),
 );
 
 /** The rule in its plainest form, written apart from `decide`: may this student read this copy at all? */
@@ -129,7 +144,7 @@ function mayRead(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: nu
   const isIn = include.some(isMine) && !exclude.includes(viewer.enrolmentId) && viewer.courseId === release.courseId && !viewer.hasLeft;
   const isOpenYet = release.schedule.opens === null || release.schedule.opens <= now;
   if (!isOut || !isIn || !isOpenYet) return false;
-  if (release.mode === 'common') return true;
+  if (release.mode === 'common') return copy.groupId === null;
   const isOwn = viewer.groups.some((at) => at.groupId === copy.groupId);
   return copy.groupId !== null && reachesCopy && (isOwn || release.mode === 'read-along');
 }
@@ -162,6 +177,16 @@ describe('who sees what, over generated courses', () => {
         expect(viewer.hasLeft).toBe(false);
       }),
       { numRuns: 2000 },
+    ));
+
+  it('lets nobody who only reads do anything, whatever a kind of activity allows', () =>
+    fc.assert(
+      fc.property(anyStudent, anyRelease, anyCopy, fc.nat(110), (viewer, release, copy, now) => {
+        const decision = decide(viewer, release, copy, now);
+        const allows = mayAct({ acts: { write: ['member', 'staff'] } }, 'write', decision);
+        expect(allows).toBe(decision.access === 'open' && decision.part === 'member');
+        if (decision.part === 'reader') expect(atLeast(decision.access, 'open')).toBe(false);
+      }),
     ));
 
   it('always gives a reason, and hides everything from the signed out', () =>

@@ -1,6 +1,7 @@
 import type { GroupId } from '../ids/index.js';
 import { unreachable } from '../ids/index.js';
-import type { AudienceEntry, CopyFacts, Instant, ReleaseFacts, Viewer } from './facts.js';
+import type { Audience, AudienceEntry, CopyFacts, Instant, ReleaseFacts, Viewer } from './facts.js';
+import { scheduleFor } from './schedule.js';
 
 export type Access = 'open' | 'read-only' | 'listed' | 'hidden';
 
@@ -22,10 +23,15 @@ export type Reason =
   | { readonly code: 'common-copy' }
   | { readonly code: 'not-open-yet'; readonly opens: Instant }
   | { readonly code: 'closed'; readonly since: Instant }
+  | { readonly code: 'extended'; readonly due: Instant }
   | { readonly code: 'outsiders-listed' };
+
+/** As what somebody is in a copy: one of those whose work it is, staff, or a reader only. */
+export type Part = 'member' | 'staff' | 'reader';
 
 export interface Decision {
   readonly access: Access;
+  readonly part: Part;
   /** The chain that led here, first step first; never empty. */
   readonly reasons: readonly Reason[];
 }
@@ -42,9 +48,9 @@ export function decide(viewer: Viewer | null, release: ReleaseFacts, copy: CopyF
   switch (viewer.role) {
     case 'instructor':
     case 'assistant':
-      return { access: 'open', reasons: [{ code: 'staff', role: viewer.role }] };
+      return { access: 'open', part: 'staff', reasons: [{ code: 'staff', role: viewer.role }] };
     case 'observer':
-      return release.state.state === 'draft' ? hidden({ code: 'draft' }) : { access: 'read-only', reasons: [{ code: 'observer' }] };
+      return release.state.state === 'draft' ? hidden({ code: 'draft' }) : { access: 'read-only', part: 'reader', reasons: [{ code: 'observer' }] };
     case 'student':
       return decideForStudent(viewer, release, copy, now);
     default:
@@ -60,13 +66,14 @@ function decideForStudent(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts
   if (place.kind === 'outside') return outsider(release, place.reason);
   if (place.kind === 'other-group') return hidden(place.reason);
 
-  const { opens, closes } = release.schedule;
+  const { opens, closes } = scheduleFor(release.schedule, copy.extension);
   if (opens !== null && now < opens) return outsider(release, { code: 'not-open-yet', opens });
-  if (place.kind === 'reads-along') return { access: 'read-only', reasons: place.reasons };
+  if (place.kind === 'reads-along') return { access: 'read-only', part: 'reader', reasons: place.reasons };
 
+  const extended: readonly Reason[] = copy.extension === null ? [] : [{ code: 'extended', due: copy.extension.due }];
   const closedSince = release.state.state === 'closed' ? release.state.since : closes !== null && now >= closes ? closes : null;
-  if (closedSince !== null) return { access: 'read-only', reasons: [...place.reasons, { code: 'closed', since: closedSince }] };
-  return { access: 'open', reasons: place.reasons };
+  const closed: readonly Reason[] = closedSince === null ? [] : [{ code: 'closed', since: closedSince }];
+  return { access: closedSince === null ? 'open' : 'read-only', part: 'member', reasons: [...place.reasons, ...extended, ...closed] };
 }
 
 /** A scheduled release is live from its moment on, whether or not anything has run since. */
@@ -98,9 +105,10 @@ function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceI
   if (!matched) return { kind: 'outside', reason: { code: 'outside-audience' } };
   const entry: Reason = { code: 'audience-entry', entry: matched };
 
-  if (release.mode === 'common') return { kind: 'inside', reasons: [entry, { code: 'common-copy' }] };
-
   const { groupId, setId } = copy;
+  // A private copy stays private even if its release were to become a common one.
+  if (release.mode === 'common')
+    return groupId === null ? { kind: 'inside', reasons: [entry, { code: 'common-copy' }] } : { kind: 'other-group', reason: { code: 'other-groups-copy' } };
   if (groupId === null || !copyIsReleased(release, copy)) return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
   const isMember = viewer.groups.some((group) => group.groupId === groupId);
   if (isMember) {
@@ -111,7 +119,12 @@ function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceI
   return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
 }
 
-function matches(viewer: Viewer, entry: AudienceEntry): boolean {
+/** Whether a release reaches this student at all, whatever its state and dates. */
+export function isInAudience(viewer: Pick<Viewer, 'enrolmentId' | 'groups'>, audience: Audience): boolean {
+  return !audience.exclude.includes(viewer.enrolmentId) && audience.include.some((entry) => matches(viewer, entry));
+}
+
+function matches(viewer: Pick<Viewer, 'enrolmentId' | 'groups'>, entry: AudienceEntry): boolean {
   switch (entry.kind) {
     case 'class':
       return true;
@@ -134,8 +147,8 @@ function copyIsReleased(release: ReleaseFacts, copy: CopyFacts): boolean {
 }
 
 function outsider(release: ReleaseFacts, reason: Reason): Decision {
-  if (release.outsiders === 'listed') return { access: 'listed', reasons: [reason, { code: 'outsiders-listed' }] };
+  if (release.outsiders === 'listed') return { access: 'listed', part: 'reader', reasons: [reason, { code: 'outsiders-listed' }] };
   return hidden(reason);
 }
 
-const hidden = (reason: Reason): Decision => ({ access: 'hidden', reasons: [reason] });
+const hidden = (reason: Reason): Decision => ({ access: 'hidden', part: 'reader', reasons: [reason] });

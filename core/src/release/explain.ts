@@ -66,6 +66,8 @@ function explainReason(reason: Reason, wording: Wording): string {
       return `It opens on ${wording.dateTime(reason.opens)}.`;
     case 'closed':
       return `It has been closed since ${wording.dateTime(reason.since)}.`;
+    case 'extended':
+      return `This group has until ${wording.dateTime(reason.due)}.`;
     case 'outsiders-listed':
       return 'Others may know that it exists.';
     default:

@@ -58,4 +58,11 @@ export interface ReleaseFacts {
 export interface CopyFacts {
   readonly groupId: GroupId | null;
   readonly setId: GroupSetId | null;
+  /** What this group was granted beyond the others. */
+  readonly extension: Extension | null;
+}
+
+/** More time for one group; its reason is kept where people read it. */
+export interface Extension {
+  readonly due: Instant;
 }

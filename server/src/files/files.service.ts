@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { Inject, Injectable } from '@nestjs/common';
+import { fileTypeFromBuffer } from 'file-type';
 import type { EntityManager } from 'typeorm';
 import { DataSource, IsNull, LessThan } from 'typeorm';
 import { Clock } from '../platform/clock.js';
@@ -11,6 +12,8 @@ import { problems } from '../platform/problems.js';
 import { BlobChunkRow, BlobRow, FileRow } from './files.rows.js';
 
 const chunkBytes = 1024 * 1024;
+/** So much of a file's beginning is looked at to tell what it is. */
+const headBytes = 64 * 1024;
 const abandonedAfterMs = 24 * 3_600_000;
 
 /** Bytes that have arrived whole and wait for somebody to refer to them. */
@@ -18,6 +21,8 @@ export interface Arrived {
   readonly blobId: string;
   readonly sizeBytes: number;
   readonly sha256: string;
+  /** The ending that the bytes speak for, like "pdf"; null: they look like no known kind, as plain text does. */
+  readonly found: string | null;
 }
 
 @Injectable()
@@ -37,8 +42,8 @@ export class FilesService {
     const blobId = newId<'blob'>();
     await this.dataSource.getRepository(BlobRow).insert({ id: blobId, sha256: null, sizeBytes: '0', startedAt: this.clock.now() });
     try {
-      const { sizeBytes, sha256 } = await this.store(blobId, source, largestFileBytes);
-      return { blobId, sizeBytes, sha256 };
+      const { head, ...stored } = await this.store(blobId, source, largestFileBytes);
+      return { blobId, ...stored, found: (await fileTypeFromBuffer(head))?.ext ?? null };
     } catch (error) {
       await this.drop(this.dataSource.manager, blobId);
       throw error;
@@ -56,6 +61,11 @@ export class FilesService {
     return manager.findOneByOrFail(FileRow, { id });
   }
 
+  /** Arrived bytes that nobody will refer to. */
+  async discard({ blobId }: Arrived): Promise<void> {
+    await this.drop(this.dataSource.manager, blobId);
+  }
+
   /** A file's bytes, one chunk in memory at a time. */
   async *chunksOf(file: FileRow): AsyncGenerator<Buffer> {
     const chunks = this.dataSource.getRepository(BlobChunkRow);
@@ -66,15 +76,18 @@ export class FilesService {
     }
   }
 
-  private async store(blobId: string, source: Readable, mostBytes: number): Promise<{ sizeBytes: number; sha256: string }> {
+  private async store(blobId: string, source: Readable, mostBytes: number): Promise<{ sizeBytes: number; sha256: string; head: Buffer }> {
     const digest = createHash('sha256');
     const chunks = this.dataSource.getRepository(BlobChunkRow);
     let waiting: Buffer[] = [];
     let waitingBytes = 0;
     let sizeBytes = 0;
     let position = 0;
+    let head: Buffer = Buffer.alloc(0);
     const flush = async () => {
-      await chunks.insert({ blobId, position, bytes: Buffer.concat(waiting) });
+      const bytes = Buffer.concat(waiting);
+      if (position === 0) head = Buffer.from(bytes.subarray(0, headBytes));
+      await chunks.insert({ blobId, position, bytes });
       position += 1;
       waiting = [];
       waitingBytes = 0;
@@ -88,7 +101,7 @@ export class FilesService {
       if (waitingBytes >= chunkBytes) await flush();
     }
     if (waitingBytes > 0) await flush();
-    return { sizeBytes, sha256: digest.digest('hex') };
+    return { sizeBytes, sha256: digest.digest('hex'), head };
   }
 
   private async drop(manager: EntityManager, blobId: string): Promise<void> {

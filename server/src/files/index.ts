@@ -1,4 +1,5 @@
 export { FilesModule } from './files.module.js';
 export { FileRow } from './files.rows.js';
 export { FilesService } from './files.service.js';
+export type { Arrived } from './files.service.js';
 export { sendFile } from './sendFile.js';

@@ -2,8 +2,8 @@ import { Controller, Query, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import type { z } from 'zod';
-import { CopyId, CourseId, FileId } from '@jigsaw/contract/common';
-import { CopyView, HandInRequest, RoomList, SavePart } from '@jigsaw/contract/handin';
+import { CopyId, FileId } from '@jigsaw/contract/common';
+import { HandInRequest, SavePart, WorkView } from '@jigsaw/contract/handin';
 import type * as ids from '@jigsaw/core/ids';
 import { sendFile } from '../files/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -11,41 +11,32 @@ import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { problems } from '../platform/problems.js';
 import { HandInService } from './handin.service.js';
-import { RoomsService } from './rooms.service.js';
 
 const longestFileName = 255;
 
 @ApiTags('handin')
 @Controller()
 export class HandInController {
-  constructor(
-    private readonly handIns: HandInService,
-    private readonly rooms: RoomsService,
-  ) {}
+  constructor(private readonly handIns: HandInService) {}
 
-  @Endpoint('GET /courses/:courseId/rooms', { id: 'listRooms', does: 'The rooms one may enter, with members and activities', answer: RoomList })
-  list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RoomList> {
-    return this.rooms.list(person, courseId);
-  }
-
-  @Endpoint('GET /copies/:copyId', { id: 'readCopy', does: "One group's copy: brief, work and hand-ins", answer: CopyView })
-  read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<CopyView> {
+  @Endpoint('GET /copies/:copyId/work', { id: 'readWork', does: 'What is written, added and handed in', answer: WorkView })
+  read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<WorkView> {
     return this.handIns.read(person, copyId);
   }
 
-  @Endpoint('PUT /copies/:copyId/part', { id: 'savePart', does: "Save one's own part of the group's text", body: SavePart, answer: CopyView })
+  @Endpoint('PUT /copies/:copyId/part', { id: 'savePart', does: "Save one's own part of the group's text", body: SavePart, answer: WorkView })
   savePart(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @Takes(SavePart) part: z.output<typeof SavePart>,
-  ): Promise<CopyView> {
+  ): Promise<WorkView> {
     return this.handIns.savePart(person, copyId, part);
   }
 
   @Endpoint('POST /copies/:copyId/files', {
     id: 'addFile',
     does: 'Add a file: its bytes as the body (application/octet-stream), its name and type in the query',
-    answer: CopyView,
+    answer: WorkView,
   })
   addFile(
     @CurrentPerson() person: SignedIn,
@@ -53,7 +44,7 @@ export class HandInController {
     @Query('name') name: unknown,
     @Query('type') type: unknown,
     @Req() request: Request,
-  ): Promise<CopyView> {
+  ): Promise<WorkView> {
     if (!request.is('application/octet-stream')) throw problems.invalidInput('Send the bytes of one file as application/octet-stream.');
     const tidyName = typeof name === 'string' ? name.replace(/[\p{Cc}\p{Cf}/\\]/gu, '').trim() : '';
     if (tidyName === '' || tidyName.length > longestFileName) throw problems.invalidInput(`A file needs a name of at most ${longestFileName} characters.`);
@@ -66,13 +57,13 @@ export class HandInController {
     });
   }
 
-  @Endpoint('DELETE /copies/:copyId/files/:fileId', { id: 'takeOutFile', does: 'Take out a file that one has added', answer: CopyView })
-  takeOut(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId): Promise<CopyView> {
+  @Endpoint('DELETE /copies/:copyId/files/:fileId', { id: 'takeOutFile', does: 'Take out a file that one has added', answer: WorkView })
+  takeOut(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId): Promise<WorkView> {
     return this.handIns.takeOut(person, copyId, fileId, true);
   }
 
-  @Endpoint('POST /copies/:copyId/files/:fileId/put-back', { id: 'putBackFile', does: 'Undo taking a file out', answer: CopyView })
-  putBack(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId): Promise<CopyView> {
+  @Endpoint('POST /copies/:copyId/files/:fileId/put-back', { id: 'putBackFile', does: 'Undo taking a file out', answer: WorkView })
+  putBack(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId): Promise<WorkView> {
     return this.handIns.takeOut(person, copyId, fileId, false);
   }
 
@@ -87,8 +78,8 @@ export class HandInController {
     await sendFile(response, file, chunks);
   }
 
-  @Endpoint('POST /copies/:copyId/hand-in', { id: 'handIn', does: 'Hand in for the whole group', body: HandInRequest, answer: CopyView })
-  handIn(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(HandInRequest) request: HandInRequest): Promise<CopyView> {
+  @Endpoint('POST /copies/:copyId/hand-in', { id: 'handIn', does: 'Hand in, for the group or for oneself', body: HandInRequest, answer: WorkView })
+  handIn(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(HandInRequest) request: HandInRequest): Promise<WorkView> {
     return this.handIns.handIn(person, copyId, request);
   }
 }

@@ -1,7 +1,8 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
-import type { CopyView } from '@jigsaw/contract/handin';
+import type { WorkView } from '@jigsaw/contract/handin';
+import type { CopyHead } from '@jigsaw/contract/rooms';
 import { aCourse, addFile, aText, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -47,7 +48,7 @@ describe('working on a hand-in', () => {
     const { body } = (await student('jorge')
       .put(`/api/copies/${copyId}/part`)
       .send({ text: aText('Jorge too.'), version: 0 })
-      .expect(200)) as { body: CopyView };
+      .expect(200)) as { body: WorkView };
     expect(body.parts.map((part) => [part.author.name, part.author.isYou, part.words])).toEqual([
       ['Noor', false, 3],
       ['Jorge', true, 2],
@@ -71,10 +72,10 @@ describe('working on a hand-in', () => {
     const copyId = await aCopy();
     const copy = await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
     await student('jorge').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(403);
-    const out = (await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200)) as { body: CopyView };
+    const out = (await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200)) as { body: WorkView };
     expect(out.body.files).toEqual([]);
     await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200); // a second press changes nothing
-    const back = (await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200)) as { body: CopyView };
+    const back = (await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200)) as { body: WorkView };
     expect(back.body.files.map((file) => file.name)).toEqual(['crock.txt']);
     await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200);
   });
@@ -129,13 +130,13 @@ describe('handing in', () => {
   it('hands in for all members, and a teammate adds to it and hands in again', async () => {
     const copyId = await aCopy();
     await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
-    const first = (await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: CopyView };
+    const first = (await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: WorkView };
     expect(first.body.handIns[0]).toMatchObject({ attempt: 1, credited: [{ name: 'Jorge' }, { name: 'Noor' }], late: { minutes: 0, deduction: '0' } });
     server.clock.pass({ minutes: 1 });
     await addFile(student('jorge'), copyId, 'carboy.txt', Buffer.from('pH2'));
-    const second = (await student('jorge').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200)) as { body: CopyView };
+    const second = (await student('jorge').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200)) as { body: WorkView };
     expect(second.body.handIns.map((handIn) => handIn.files.map((file) => file.name))).toEqual([['crock.txt', 'carboy.txt'], ['crock.txt']]);
-    expect(second.body.state).toBe('handed-in');
+    expect(second.body.state).toBe('done');
   });
 
   it('hands in once when two members press at the same moment', async () => {
@@ -151,10 +152,10 @@ describe('handing in', () => {
     const copyId = await aCopy();
     await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
     server.clock.set('2026-11-12T17:15:59Z');
-    expect(((await student('noor').get(`/api/copies/${copyId}`)).body as CopyView).lateNow).toEqual({ minutes: 0, deduction: '0' });
+    expect(((await student('noor').get(`/api/copies/${copyId}/work`)).body as WorkView).lateNow).toEqual({ minutes: 0, deduction: '0' });
     server.clock.set('2026-11-13T21:05:00Z');
-    expect(((await student('noor').get(`/api/copies/${copyId}`)).body as CopyView).lateNow).toEqual({ minutes: 1685, deduction: '8' });
-    const { body } = (await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: CopyView };
+    expect(((await student('noor').get(`/api/copies/${copyId}/work`)).body as WorkView).lateNow).toEqual({ minutes: 1685, deduction: '8' });
+    const { body } = (await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: WorkView };
     expect(body.handIns[0]!.late).toEqual({ minutes: 1685, deduction: '8' });
   });
 
@@ -164,7 +165,7 @@ describe('handing in', () => {
     const copyId = await copyOf(student('noor'), given.course.id, 'Closing');
     await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
     server.clock.set('2026-11-14T17:00:00Z');
-    expect(((await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyView).access).toBe('read-only');
+    expect(((await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyHead).access).toBe('read-only');
     await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(409);
     await student('noor')
       .put(`/api/copies/${copyId}/part`)

@@ -30,12 +30,15 @@ export class WorkFileRow {
   @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
 }
 
-/** What was handed in, frozen. Every attempt stays; the latest counts. */
+/** What was handed in, frozen. Every attempt stays. */
 @Entity('hand_in')
-@Index('hand_in_attempt_once', ['copyId', 'attempt'], { unique: true })
+@Index('hand_in_attempt_once', ['copyId', 'attempt'], { unique: true, where: `"ownerId" IS NULL` })
+@Index('hand_in_attempt_once_each', ['copyId', 'ownerId', 'attempt'], { unique: true, where: `"ownerId" IS NOT NULL` })
 export class HandInRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  /** null: the group's; else this student's alone. */
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) ownerId!: string | null;
   @Column('int') attempt!: number;
   @ForeignKey(() => EnrolmentRow) @Column('uuid') handedInBy!: string;
   @Column('timestamptz') handedInAt!: Date;

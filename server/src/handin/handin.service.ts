@@ -1,10 +1,15 @@
 import type { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
-import { DataSource, IsNull } from 'typeorm';
+import type { EntityManager } from 'typeorm';
+import { DataSource, In, IsNull } from 'typeorm';
 import type { z } from 'zod';
-import type { CopyView, HandInRequest, SavePart } from '@jigsaw/contract/handin';
+import type { HandInRequest, SavePart, WorkView } from '@jigsaw/contract/handin';
+import type { HandInAct, HandInRules, OfferedFile } from '@jigsaw/core/handin';
+import { checkFile, endingOf, handInActs, sayFileRefusal } from '@jigsaw/core/handin';
 import type { CopyId, FileId } from '@jigsaw/core/ids';
+import { mayAct } from '@jigsaw/core/release';
 import { countWords, plainText } from '@jigsaw/core/text';
+import type { Arrived } from '../files/index.js';
 import { FileRow, FilesService } from '../files/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -12,9 +17,22 @@ import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
-import { Gate } from '../release/index.js';
+import { Gate, hearersOf, membersOfCopies } from '../release/index.js';
+import { HandInKinds } from './handin.kinds.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from './handin.rows.js';
-import { membersOf, WorkReader } from './work.js';
+import { WorkReader } from './work.js';
+
+interface Entered {
+  readonly access: CopyAccess;
+  readonly rules: HandInRules;
+}
+
+interface Upload {
+  readonly name: string;
+  readonly mediaType: string;
+  readonly sizeBytes: number | null;
+  readonly source: Readable;
+}
 
 @Injectable()
 export class HandInService {
@@ -22,23 +40,27 @@ export class HandInService {
     private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
     private readonly gate: Gate,
+    private readonly kinds: HandInKinds,
     private readonly work: WorkReader,
     private readonly files: FilesService,
   ) {}
 
-  async read(person: SignedIn, copyId: CopyId): Promise<CopyView> {
-    return this.work.read(await this.gate.enter(person, copyId));
+  async read(person: SignedIn, copyId: CopyId): Promise<WorkView> {
+    return this.view(await this.enter(person, copyId));
   }
 
   /** Saves one's own part as it is typed. Two windows of one person: the later one is shown both texts. */
-  async savePart(person: SignedIn, copyId: CopyId, { text, version }: z.output<typeof SavePart>): Promise<CopyView> {
-    const access = await this.memberAccess(person, copyId);
+  async savePart(person: SignedIn, copyId: CopyId, { text, version }: z.output<typeof SavePart>): Promise<WorkView> {
+    const entered = await this.enterTo('work', person, copyId);
+    const { access } = entered;
+    if (!entered.rules.takesText) throw problems.invalidInput('Files are handed in here, no text. Add a file.');
     const { enrolmentId } = access.viewer;
     return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await this.refuseSecond(manager, entered);
       const words = countWords(plainText(text));
       const known = await manager.findOne(PartRow, { where: { copyId, enrolmentId }, lock: { mode: 'pessimistic_write' } });
       if ((known?.version ?? 0) !== version)
-        throw problems.staleWrite(await this.work.read(access, manager), 'You wrote on in another window. Both texts are here; choose one.');
+        throw problems.staleWrite(await this.view(entered, manager), 'You wrote on in another window. Both texts are here; choose one.');
       if (known) await manager.update(PartRow, known.id, { text: json(text), words, version: version + 1, updatedAt: now });
       else {
         const { identifiers } = await manager
@@ -48,121 +70,176 @@ export class HandInService {
           .values({ id: newId(), copyId, enrolmentId, text: json(text), words, version: 1, createdAt: now, updatedAt: now })
           .orIgnore()
           .execute();
-        if (identifiers.length === 0) throw problems.staleWrite(await this.work.read(access, manager)); // two first saves at once
+        if (identifiers.length === 0) throw problems.staleWrite(await this.view(entered, manager)); // two first saves at once
       }
-      await record({
-        type: 'part.saved',
-        courseId: access.release.courseId,
-        actorId: person.id,
-        subjectId: copyId,
-        facts: { words },
-        groupIds: [access.copy.groupId!],
-      });
-      return this.work.read(access, manager);
+      await record({ type: 'part.saved', facts: { words }, ...this.about(person, entered) });
+      return this.view(entered, manager);
     });
   }
 
-  async addFile(person: SignedIn, copyId: CopyId, upload: { name: string; mediaType: string; sizeBytes: number | null; source: Readable }): Promise<CopyView> {
-    await this.memberAccess(person, copyId);
+  async addFile(person: SignedIn, copyId: CopyId, upload: Upload): Promise<WorkView> {
+    const before = await this.enterTo('work', person, copyId);
+    // What can be known before the bytes come is said before they come.
+    const announced = { name: upload.name, sizeBytes: upload.sizeBytes ?? 0, found: endingOf(upload.name) };
+    await this.refuseFile(this.dataSource.manager, before, announced);
     const arrived = await this.files.receive(upload.source, upload.sizeBytes);
-    const access = await this.memberAccess(person, copyId); // a long upload: they may have been moved, or it may have closed, meanwhile
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const file = await this.files.keep(manager, arrived, upload.name, upload.mediaType);
-      await manager.insert(WorkFileRow, { fileId: file.id, copyId, addedBy: access.viewer.enrolmentId, addedAt: now, takenOutAt: null });
-      await record({
-        type: 'file.added',
-        courseId: access.release.courseId,
-        actorId: person.id,
-        subjectId: copyId,
-        facts: { fileId: file.id, sizeBytes: arrived.sizeBytes },
-        groupIds: [access.copy.groupId!],
-      });
-      return this.work.read(access, manager);
-    });
+    try {
+      return await this.keepFile(person, copyId, upload, arrived);
+    } catch (error) {
+      await this.files.discard(arrived);
+      throw error;
+    }
   }
 
   /** Only whoever added a file takes it out. It comes back the same way. */
-  async takeOut(person: SignedIn, copyId: CopyId, fileId: FileId, isOut: boolean): Promise<CopyView> {
-    const access = await this.memberAccess(person, copyId);
+  async takeOut(person: SignedIn, copyId: CopyId, fileId: FileId, isOut: boolean): Promise<WorkView> {
+    const entered = await this.enterTo('work', person, copyId);
+    const { access, rules } = entered;
     return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await lockCopy(manager, copyId);
       const file = await manager.findOneBy(WorkFileRow, { fileId, copyId });
-      if (!file) throw problems.notFound();
-      if (file.addedBy !== access.viewer.enrolmentId) throw problems.notYours('A teammate added this file; only they can take it out.');
+      const isTheirs = file?.addedBy === access.viewer.enrolmentId;
+      if (!file || (rules.by === 'student' && !isTheirs)) throw problems.notFound();
+      if (!isTheirs) throw problems.notYours('A teammate added this file; only they can take it out.');
       const isOutNow = file.takenOutAt !== null;
-      if (isOut === isOutNow) return this.work.read(access, manager); // pressed twice
+      if (isOut === isOutNow) return this.view(entered, manager); // pressed twice
+      await this.refuseSecond(manager, entered);
+      if (isOut && rules.attempts === 'all' && (await this.handedInFiles(manager, entered)).has(fileId))
+        throw problems.conflict('This file is handed in, and every hand-in is kept here. Add a newer one beside it.');
+      if (!isOut) await this.refuseCount(manager, entered);
       await manager.update(WorkFileRow, { fileId }, { takenOutAt: isOut ? now : null });
-      await record({
-        type: isOut ? 'file.taken-out' : 'file.put-back',
-        courseId: access.release.courseId,
-        actorId: person.id,
-        subjectId: copyId,
-        facts: { fileId },
-        groupIds: [access.copy.groupId!],
-      });
-      return this.work.read(access, manager);
+      await record({ type: isOut ? 'file.taken-out' : 'file.put-back', facts: { fileId }, ...this.about(person, entered) });
+      return this.view(entered, manager);
     });
   }
 
-  /** Freezes what is there for the whole group. `attempt` is the one the person had in view: two members who press at once hand in once. */
-  async handIn(person: SignedIn, copyId: CopyId, { attempt }: HandInRequest): Promise<CopyView> {
-    const access = await this.memberAccess(person, copyId);
+  /** Freezes what is there. `attempt` is the one the person had in view: two members who press at once hand in once. */
+  async handIn(person: SignedIn, copyId: CopyId, { attempt }: HandInRequest): Promise<WorkView> {
+    const entered = await this.enterTo('hand-in', person, copyId);
+    const { access, rules } = entered;
+    const ownerId = ownerOf(entered);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      await manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]); // hand-ins of one copy take turns
-      const next = (await manager.countBy(HandInRow, { copyId })) + 1;
+      await lockCopy(manager, copyId); // hand-ins of one copy take turns
+      const next = (await manager.countBy(HandInRow, { copyId, ownerId: ownerId ?? IsNull() })) + 1;
       if (attempt !== next)
         throw problems.staleWrite(
-          await this.work.read(access, manager),
-          'A teammate handed in a moment ago. Look at what is handed in; hand in again if something is missing.',
+          await this.view(entered, manager),
+          ownerId
+            ? 'This was handed in a moment ago from another window. Look at what is handed in.'
+            : 'A teammate handed in a moment ago. Look at what is handed in; hand in again if something is missing.',
         );
-      const parts = await manager.find(PartRow, { where: { copyId }, order: { createdAt: 'ASC' } });
-      const files = await manager.find(WorkFileRow, { where: { copyId, takenOutAt: IsNull() }, order: { addedAt: 'ASC' } });
+      await this.refuseSecond(manager, entered);
+      const parts = await manager.find(PartRow, { where: { copyId, ...(ownerId ? { enrolmentId: ownerId } : {}) }, order: { createdAt: 'ASC' } });
+      const files = await this.filesIn(manager, entered);
+      const before = rules.attempts === 'all' ? await this.handedInFiles(manager, entered) : new Set<string>();
+      const fileIds = files.map((file) => file.fileId).filter((id) => !before.has(id));
       const written = parts.filter((part) => part.words > 0);
-      if (written.length === 0 && files.length === 0) throw problems.invalidInput('There is nothing to hand in yet. Write something or add a file.');
+      if (written.length === 0 && fileIds.length === 0) throw problems.invalidInput(nothingYet(rules, before.size > 0));
 
       const handInId = newId<'hand-in'>();
       await manager.insert(HandInRow, {
         id: handInId,
         copyId,
+        ownerId,
         attempt,
         handedInBy: access.viewer.enrolmentId,
         handedInAt: now,
         parts: json(written.map((part) => ({ enrolmentId: part.enrolmentId, text: part.text, words: part.words }))) as object[],
-        fileIds: files.map((file) => file.fileId),
+        fileIds,
       });
-      const members = await membersOf(manager, access.copy.groupId);
+      const credited = ownerId ? [ownerId] : (await membersOfCopies(manager, [access]))(copyId);
       await manager.insert(
         CreditRow,
-        members.map((enrolmentId) => ({ handInId, enrolmentId })),
+        credited.map((enrolmentId) => ({ handInId, enrolmentId })),
       );
-      await record({
-        type: 'handed-in',
-        courseId: access.release.courseId,
-        actorId: person.id,
-        subjectId: copyId,
-        facts: { attempt, files: files.length, credited: members.length },
-        groupIds: [access.copy.groupId!],
-      });
-      return this.work.read(access, manager);
+      await record({ type: 'handed-in', facts: { attempt, files: fileIds.length, credited: credited.length }, ...this.about(person, entered) });
+      return this.view(entered, manager);
     });
   }
 
   async file(person: SignedIn, copyId: CopyId, fileId: FileId): Promise<{ file: FileRow; chunks: AsyncGenerator<Buffer> }> {
-    const access = await this.gate.enter(person, copyId);
-    return this.fileOf(access, fileId);
-  }
-
-  private async fileOf(access: CopyAccess, fileId: FileId): Promise<{ file: FileRow; chunks: AsyncGenerator<Buffer> }> {
+    const { access, rules } = await this.enter(person, copyId);
     const held = await this.dataSource.getRepository(WorkFileRow).findOneBy({ fileId, copyId: access.copy.id });
-    if (!held) throw problems.notFound();
+    const isHidden = rules.by === 'student' && access.viewer.role === 'student' && held?.addedBy !== access.viewer.enrolmentId;
+    if (!held || isHidden) throw problems.notFound();
     const file = await this.dataSource.getRepository(FileRow).findOneByOrFail({ id: fileId });
     return { file, chunks: this.files.chunksOf(file) };
   }
 
-  /** Work belongs to the group's members; staff read it and leave it alone. */
-  private async memberAccess(person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
-    const access = await this.gate.enter(person, copyId, 'open');
-    if (!access.viewer.groups.some((group) => group.groupId === access.copy.groupId))
-      throw problems.notYours("This is the group's own work. Only its members write in it.");
-    return access;
+  private async keepFile(person: SignedIn, copyId: CopyId, upload: Upload, arrived: Arrived): Promise<WorkView> {
+    const entered = await this.enterTo('work', person, copyId); // a long upload: they may have been moved, or it may have closed, meanwhile
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await lockCopy(manager, copyId);
+      await this.refuseSecond(manager, entered);
+      await this.refuseFile(manager, entered, { name: upload.name, sizeBytes: arrived.sizeBytes, found: arrived.found });
+      const file = await this.files.keep(manager, arrived, upload.name, upload.mediaType);
+      await manager.insert(WorkFileRow, { fileId: file.id, copyId, addedBy: entered.access.viewer.enrolmentId, addedAt: now, takenOutAt: null });
+      await record({ type: 'file.added', facts: { fileId: file.id, sizeBytes: arrived.sizeBytes }, ...this.about(person, entered) });
+      return this.view(entered, manager);
+    });
   }
+
+  private async refuseFile(manager: EntityManager, entered: Entered, file: OfferedFile): Promise<void> {
+    const refusal = checkFile(file, (await this.filesIn(manager, entered)).length, entered.rules);
+    if (!refusal) return;
+    const sentence = sayFileRefusal(refusal);
+    throw refusal.code === 'too-large' ? problems.tooLarge(sentence) : problems.invalidInput(sentence);
+  }
+
+  private async refuseCount(manager: EntityManager, entered: Entered): Promise<void> {
+    const { mostFiles } = entered.rules;
+    if ((await this.filesIn(manager, entered)).length >= mostFiles) throw problems.conflict(sayFileRefusal({ code: 'too-many', most: mostFiles }));
+  }
+
+  /** Where one hand-in is taken, what is in stays as it is. */
+  private async refuseSecond(manager: EntityManager, entered: Entered): Promise<void> {
+    if (entered.rules.attempts !== 'one') return;
+    if (await manager.existsBy(HandInRow, { copyId: entered.access.copy.id, ownerId: ownerOf(entered) ?? IsNull() }))
+      throw problems.conflict('One hand-in is taken here, and it is in. Ask your instructor if something is missing.');
+  }
+
+  private filesIn(manager: EntityManager, entered: Entered): Promise<WorkFileRow[]> {
+    const ownerId = ownerOf(entered);
+    return manager.find(WorkFileRow, {
+      where: { copyId: entered.access.copy.id, takenOutAt: IsNull(), ...(ownerId ? { addedBy: ownerId } : {}) },
+      order: { addedAt: 'ASC' },
+    });
+  }
+
+  private async handedInFiles(manager: EntityManager, entered: Entered): Promise<Set<string>> {
+    const handIns = await manager.findBy(HandInRow, { copyId: In([entered.access.copy.id]), ownerId: ownerOf(entered) ?? IsNull() });
+    return new Set(handIns.flatMap((handIn) => handIn.fileIds));
+  }
+
+  private async enter(person: SignedIn, copyId: CopyId): Promise<Entered> {
+    const access = await this.gate.enter(person, copyId);
+    const rules = this.kinds.rulesFor(access);
+    if (!rules) throw problems.notFound();
+    return { access, rules };
+  }
+
+  private async enterTo(act: HandInAct, person: SignedIn, copyId: CopyId): Promise<Entered> {
+    const entered = await this.enter(person, copyId);
+    const { decision } = entered.access;
+    if (mayAct(handInActs, act, decision)) return entered;
+    if (decision.part === 'member') throw problems.closed();
+    throw problems.notYours('This is the group’s own work. Only its members write in it.');
+  }
+
+  private view({ access, rules }: Entered, manager?: EntityManager): Promise<WorkView> {
+    return this.work.read(access, rules, manager);
+  }
+
+  private about(person: SignedIn, { access, rules }: Entered) {
+    const hearers = rules.by === 'student' ? { groupIds: [] } : hearersOf(access); // teammates have no part in it, and hear nothing
+    return { courseId: access.release.courseId, actorId: person.id, subjectId: access.copy.id, ...hearers };
+  }
+}
+
+const ownerOf = ({ access, rules }: Entered): string | null => (rules.by === 'student' ? access.viewer.enrolmentId : null);
+const lockCopy = (manager: EntityManager, copyId: string) => manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
+
+function nothingYet(rules: HandInRules, hasEarlier: boolean): string {
+  if (hasEarlier) return 'There is nothing new to hand in. Add a file first.';
+  return rules.takesText ? 'There is nothing to hand in yet. Write something or add a file.' : 'There is nothing to hand in yet. Add a file.';
 }

@@ -1,15 +1,32 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
-import type { CopyView, GroupTag, HandInState, HandInView, Member, WorkFile } from '@jigsaw/contract/handin';
-import { lateness } from '@jigsaw/core/handin';
-import type { CopyId, EnrolmentId, FileId, GroupId, GroupSetId, HandInId } from '@jigsaw/core/ids';
-import { assert } from '@jigsaw/core/ids';
+import type { HandInView, WorkFile, WorkView } from '@jigsaw/contract/handin';
+import type { WorkState } from '@jigsaw/contract/rooms';
+import type { HandInRules } from '@jigsaw/core/handin';
+import type { CopyId, EnrolmentId, FileId, HandInId } from '@jigsaw/core/ids';
 import { FileRow } from '../files/index.js';
+import { authorsById } from '../groups/index.js';
 import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
-import { plainDecimal } from '../release/index.js';
+import { lateOf } from '../release/index.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from './handin.rows.js';
+
+/** What one group, or one student, has in one copy. */
+export interface OwnWork {
+  readonly copyId: string;
+  /** null: the group's. */
+  readonly ownerId: string | null;
+  readonly changedAt: Date | null;
+  /** The latest; earlier ones stay. */
+  readonly handIn: {
+    readonly id: string;
+    readonly attempt: number;
+    readonly handedInAt: Date;
+    readonly by: string;
+    readonly credited: readonly EnrolmentId[];
+  } | null;
+}
 
 /** Reads the work of copies. Everything here takes the gate's proof. */
 @Injectable()
@@ -19,26 +36,29 @@ export class WorkReader {
     private readonly clock: Clock,
   ) {}
 
-  async read(access: CopyAccess, manager: EntityManager = this.dataSource.manager): Promise<CopyView> {
-    const { copy, activity, decision, viewer } = access;
-    const parts = await manager.find(PartRow, { where: { copyId: copy.id }, order: { createdAt: 'ASC' } });
-    const workFiles = await manager.find(WorkFileRow, { where: { copyId: copy.id }, order: { addedAt: 'ASC' } });
-    const handIns = await manager.find(HandInRow, { where: { copyId: copy.id }, order: { attempt: 'DESC' } });
+  /** As far as it is the asker's to see: where each student hands in alone, a student sees nobody else's. */
+  async read(access: CopyAccess, rules: HandInRules, manager: EntityManager = this.dataSource.manager): Promise<WorkView> {
+    const { copy, decision, viewer } = access;
+    const isOnlyOwn = rules.by === 'student' && decision.part !== 'staff' && viewer.role === 'student';
+    const isShown = (ownerId: string) => !isOnlyOwn || ownerId === viewer.enrolmentId;
+    const parts = (await manager.find(PartRow, { where: { copyId: copy.id }, order: { createdAt: 'ASC' } })).filter((part) => isShown(part.enrolmentId));
+    const workFiles = (await manager.find(WorkFileRow, { where: { copyId: copy.id }, order: { addedAt: 'ASC' } })).filter((file) => isShown(file.addedBy));
+    const handIns = (await manager.find(HandInRow, { where: { copyId: copy.id }, order: { handedInAt: 'DESC', attempt: 'DESC' } })).filter((handIn) =>
+      isShown(handIn.ownerId ?? viewer.enrolmentId),
+    );
     const credits = handIns.length === 0 ? [] : await manager.findBy(CreditRow, { handInId: In(handIns.map((handIn) => handIn.id)) });
     const files = workFiles.length === 0 ? [] : await manager.findBy(FileRow, { id: In(workFiles.map((file) => file.fileId)) });
-    const memberIds = await membersOf(manager, copy.groupId);
-    const group = (await groupTags(manager, [copy.groupId])).get(copy.groupId!);
-    assert(group, 'an own copy belongs to a group');
-
-    const everyone = [
-      ...memberIds,
-      ...parts.map((part) => part.enrolmentId),
-      ...workFiles.map((file) => file.addedBy),
-      ...handIns.map((handIn) => handIn.handedInBy),
-      ...credits.map((credit) => credit.enrolmentId),
-    ];
-    const member = await membersById(manager, everyone, viewer.enrolmentId);
-
+    const member = await authorsById(
+      manager,
+      [
+        ...parts.map((part) => part.enrolmentId),
+        ...workFiles.map((file) => file.addedBy),
+        ...handIns.map((handIn) => handIn.handedInBy),
+        ...credits.map((credit) => credit.enrolmentId),
+      ],
+      viewer.enrolmentId,
+    );
+    const handedIn = new Set(handIns.flatMap((handIn) => handIn.fileIds));
     const fileView = (row: WorkFileRow): WorkFile => {
       const file = files.find((each) => each.id === row.fileId)!;
       return {
@@ -48,21 +68,21 @@ export class WorkReader {
         sizeBytes: Number(file.sizeBytes),
         addedBy: member(row.addedBy),
         addedAt: row.addedAt.toISOString(),
+        isHandedIn: handedIn.has(file.id),
       };
     };
-    const latestAt = handIns[0]?.handedInAt ?? null;
-    const here = workFiles.filter((file) => file.takenOutAt === null);
+    const own = handIns.filter((handIn) => rules.by === 'group' || handIn.ownerId === viewer.enrolmentId);
+    const isMine = (id: string) => rules.by === 'group' || id === viewer.enrolmentId;
+    const changes = [
+      ...parts.flatMap((part) => (isMine(part.enrolmentId) ? [part.updatedAt] : [])),
+      ...workFiles.flatMap((file) => (isMine(file.addedBy) ? [file.addedAt, ...(file.takenOutAt ? [file.takenOutAt] : [])] : [])),
+    ];
+    const isOver = rules.attempts === 'one' && own.length > 0;
+    const byName = (a: { name: string }, b: { name: string }) => a.name.localeCompare(b.name);
     return {
-      id: copy.id as CopyId,
-      title: activity.title,
-      brief: activity.brief,
-      points: plainDecimal(activity.points),
-      schedule: { opens: iso(activity.opens), due: iso(activity.due), closes: iso(activity.closes) },
-      latePolicy: activity.latePolicy,
-      access: decision.access,
-      mayHandIn: decision.access === 'open' && memberIds.includes(viewer.enrolmentId),
-      group,
-      members: memberIds.map(member),
+      copyId: copy.id as CopyId,
+      rules: { ...rules, types: [...rules.types] },
+      mayHandIn: decision.access === 'open' && decision.part === 'member' && !isOver,
       parts: parts.map((part) => ({
         author: member(part.enrolmentId),
         text: part.text,
@@ -70,115 +90,63 @@ export class WorkReader {
         version: part.version,
         updatedAt: part.updatedAt.toISOString(),
       })),
-      files: here.map(fileView),
+      files: workFiles.filter((file) => file.takenOutAt === null).map(fileView),
       handIns: handIns.map((handIn): HandInView => ({
         id: handIn.id as HandInId,
         attempt: handIn.attempt,
+        owner: handIn.ownerId === null ? null : member(handIn.ownerId),
         handedInAt: handIn.handedInAt.toISOString(),
         handedInBy: member(handIn.handedInBy),
         late: lateOf(access, handIn.handedInAt),
-        credited: credits.filter((credit) => credit.handInId === handIn.id).map((credit) => member(credit.enrolmentId)),
+        credited: credits
+          .filter((credit) => credit.handInId === handIn.id)
+          .map((credit) => member(credit.enrolmentId))
+          .sort(byName),
         parts: handIn.parts.map((part) => ({ author: member(part.enrolmentId), text: part.text, words: part.words })),
         files: handIn.fileIds.map((fileId) => fileView(workFiles.find((file) => file.fileId === fileId)!)),
       })),
-      state: workState(latestAt, [
-        ...parts.map((part) => part.updatedAt),
-        ...here.map((file) => file.addedAt),
-        ...workFiles.flatMap((file) => file.takenOutAt ?? []),
-      ]),
+      state: workState(own[0]?.handedInAt ?? null, changes.length === 0 ? null : new Date(Math.max(...changes.map(Number)))),
       lateNow: lateOf(access, this.clock.now()),
-      serverTime: this.clock.now().toISOString(),
     };
   }
 
-  /** For many copies at once: how far the work is. Three queries, however many copies. */
-  async summaries(accesses: readonly CopyAccess[], manager: EntityManager = this.dataSource.manager): Promise<Map<string, WorkSummary>> {
+  /** For many copies at once: the latest hand-in and the latest change of each owner. Three queries, however many copies. */
+  async own(accesses: readonly CopyAccess[], manager: EntityManager = this.dataSource.manager): Promise<OwnWork[]> {
     const copyIds = accesses.map((access) => access.copy.id);
-    if (copyIds.length === 0) return new Map();
-    const rows = await manager.query<
-      { copyId: string; handInId: string | null; attempt: number | null; handedInAt: Date | null; handedInBy: string | null; changedAt: Date | null }[]
-    >(
-      `SELECT c."id" AS "copyId", h."id" AS "handInId", h."attempt", h."handedInAt", p."name" AS "handedInBy",
-              GREATEST((SELECT max("updatedAt") FROM "part" WHERE "copyId" = c."id"),
-                       (SELECT max(GREATEST("addedAt", "takenOutAt")) FROM "work_file" WHERE "copyId" = c."id")) AS "changedAt"
-         FROM "copy" c
-         LEFT JOIN LATERAL (SELECT * FROM "hand_in" WHERE "copyId" = c."id" ORDER BY "attempt" DESC LIMIT 1) h ON true
-         LEFT JOIN "enrolment" e ON e."id" = h."handedInBy" LEFT JOIN "person" p ON p."id" = e."personId"
-        WHERE c."id" = ANY($1)`,
+    const handIns = await manager.query<{ copyId: string; ownerId: string | null; id: string; attempt: number; handedInAt: Date; by: string }[]>(
+      `SELECT DISTINCT ON (h."copyId", h."ownerId") h."copyId", h."ownerId", h."id", h."attempt", h."handedInAt", p."name" AS "by"
+         FROM "hand_in" h JOIN "enrolment" e ON e."id" = h."handedInBy" JOIN "person" p ON p."id" = e."personId"
+        WHERE h."copyId" = ANY($1) ORDER BY h."copyId", h."ownerId", h."attempt" DESC`,
       [copyIds],
     );
-    const accessById = new Map(accesses.map((access) => [access.copy.id, access]));
-    return new Map(
-      rows.map((row) => [
-        row.copyId,
-        {
-          state: workState(row.handedInAt, row.changedAt ? [row.changedAt] : []),
-          latest:
-            row.handInId && row.handedInAt
-              ? {
-                  id: row.handInId,
-                  attempt: row.attempt!,
-                  handedInAt: row.handedInAt,
-                  by: row.handedInBy!,
-                  late: lateOf(accessById.get(row.copyId)!, row.handedInAt),
-                }
-              : null,
-        },
-      ]),
+    const changes = await manager.query<{ copyId: string; enrolmentId: string; changedAt: Date }[]>(
+      `SELECT "copyId", "enrolmentId", max("at") AS "changedAt" FROM (
+         SELECT "copyId", "enrolmentId", "updatedAt" AS "at" FROM "part"
+         UNION ALL SELECT "copyId", "addedBy", GREATEST("addedAt", "takenOutAt") FROM "work_file") change
+        WHERE "copyId" = ANY($1) GROUP BY 1, 2`,
+      [copyIds],
     );
+    const credits = handIns.length === 0 ? [] : await manager.findBy(CreditRow, { handInId: In(handIns.map((handIn) => handIn.id)) });
+    const works = new Map<string, OwnWork>();
+    const key = (copyId: string, ownerId: string | null) => `${copyId} ${ownerId ?? ''}`;
+    const change = (copyId: string, ownerId: string | null, at: Date) => {
+      const known = works.get(key(copyId, ownerId));
+      const changedAt = known?.changedAt && known.changedAt > at ? known.changedAt : at;
+      works.set(key(copyId, ownerId), { copyId, ownerId, handIn: known?.handIn ?? null, changedAt });
+    };
+    for (const { copyId, enrolmentId, changedAt } of changes) {
+      change(copyId, null, changedAt);
+      change(copyId, enrolmentId, changedAt);
+    }
+    for (const { copyId, ownerId, ...handIn } of handIns) {
+      const credited = credits.filter((credit) => credit.handInId === handIn.id).map((credit) => credit.enrolmentId as EnrolmentId);
+      works.set(key(copyId, ownerId), { copyId, ownerId, changedAt: works.get(key(copyId, ownerId))?.changedAt ?? null, handIn: { ...handIn, credited } });
+    }
+    return [...works.values()];
   }
 }
 
-export interface WorkSummary {
-  readonly state: HandInState;
-  readonly latest: {
-    readonly id: string;
-    readonly attempt: number;
-    readonly handedInAt: Date;
-    readonly by: string;
-    readonly late: { minutes: number; deduction: string };
-  } | null;
+export function workState(handedInAt: Date | null, changedAt: Date | null): WorkState {
+  if (handedInAt === null) return changedAt === null ? 'not-started' : 'in-work';
+  return changedAt !== null && changedAt > handedInAt ? 'changed-since' : 'done';
 }
-
-export function lateOf({ activity }: CopyAccess, at: Date): { minutes: number; deduction: string } {
-  const { minutes, deduction } = lateness(at.getTime(), activity.due?.getTime() ?? null, activity.latePolicy, activity.points);
-  return { minutes, deduction };
-}
-
-function workState(handedInAt: Date | null, changes: readonly Date[]): HandInState {
-  if (handedInAt === null) return changes.length === 0 ? 'not-started' : 'in-work';
-  return changes.some((at) => at > handedInAt) ? 'changed-since' : 'handed-in';
-}
-
-export async function membersOf(manager: EntityManager, groupId: string | null): Promise<EnrolmentId[]> {
-  const rows = await manager.query<{ id: EnrolmentId }[]>(
-    `SELECT e."id" FROM "membership" m JOIN "enrolment" e ON e."id" = m."enrolmentId" JOIN "person" p ON p."id" = e."personId"
-      WHERE m."groupId" = $1 AND m."until" IS NULL AND e."leftAt" IS NULL ORDER BY p."name"`,
-    [groupId],
-  );
-  return rows.map((row) => row.id);
-}
-
-export async function membersById(manager: EntityManager, enrolmentIds: readonly string[], you: string): Promise<(id: string) => Member> {
-  const rows = await manager.query<{ id: EnrolmentId; name: string; reading: string | null }[]>(
-    `SELECT e."id", p."name", p."reading" FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."id" = ANY($1)`,
-    [[...new Set(enrolmentIds)]],
-  );
-  const byId = new Map(rows.map((row) => [row.id as string, { enrolmentId: row.id, name: row.name, reading: row.reading, isYou: row.id === you }]));
-  return (id) => {
-    const member = byId.get(id);
-    assert(member, 'whoever worked in a copy is enrolled');
-    return member;
-  };
-}
-
-export async function groupTags(manager: EntityManager, groupIds: readonly (string | null)[]): Promise<Map<string, GroupTag>> {
-  const rows = await manager.query<{ id: GroupId; setId: GroupSetId; setName: string; number: number; name: string }[]>(
-    `SELECT g."id", g."setId", s."name" AS "setName", g."number", g."name"
-       FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId" WHERE g."id" = ANY($1) ORDER BY s."position", g."number"`,
-    [groupIds.filter((id) => id !== null)],
-  );
-  return new Map(rows.map((row) => [row.id as string, row]));
-}
-
-const iso = (at: Date | null) => at?.toISOString() ?? null;

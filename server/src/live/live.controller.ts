@@ -36,7 +36,10 @@ export class LiveController {
     const send = async (change: Change) => {
       const viewer = await this.viewers.find(person, courseId); // groups may have changed since the stream began
       if (!viewer || viewer.hasLeft) return response.end();
-      const isTheirs = may(viewer.role, 'read-course') || viewer.groups.some((group) => change.groupIds.includes(group.groupId));
+      const isTheirs =
+        change.isForAll ||
+        may(viewer.role, 'read-course') ||
+        viewer.groups.some((group) => change.groupIds.includes(group.groupId) || change.setIds.includes(group.setId));
       return isTheirs ? response.write(`event: change\ndata: ${JSON.stringify({ type: change.type })}\n\n`) : undefined;
     };
     const stop = this.changes.subscribe(courseId, (change) => {

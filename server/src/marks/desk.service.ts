@@ -1,22 +1,25 @@
 import { Injectable } from '@nestjs/common';
+import { Decimal } from 'decimal.js';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { DeskList, DeskRow, DeskView, MarkView, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
-import type { ActivityId, CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
-import { Decimal } from 'decimal.js';
+import type { ActivityId, CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
 import type { PersonMark } from '@jigsaw/core/marks';
-import { groupTags, membersById, membersOf, WorkReader } from '../handin/index.js';
+import { isOverride, markFrom, mostOf } from '@jigsaw/core/marks';
+import { authorsById, groupTags } from '../groups/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { EventRow } from '../platform/event.rows.js';
+import { newId } from '../platform/ids.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import type { CopyAccess } from '../release/index.js';
-import { Gate, plainDecimal, ReleaseRow } from '../release/index.js';
+import type { CopyAccess, Unit } from '../release/index.js';
+import { Gate, hearersOf, Kinds, membersOfCopies, plainDecimal, ReleaseRow } from '../release/index.js';
+import { RoomsService } from '../rooms/index.js';
 import { Viewers } from '../roster/index.js';
 import type { Marking } from './markings.js';
-import { markOf, Markings } from './markings.js';
+import { isStale, Markings, markOf, needsMarking, rubricOf, stateOf, typedOf, unitMarkOf } from './markings.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from './marks.rows.js';
 
 @Injectable()
@@ -26,7 +29,8 @@ export class DeskService {
     private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
     private readonly gate: Gate,
-    private readonly work: WorkReader,
+    private readonly kinds: Kinds,
+    private readonly rooms: RoomsService,
     private readonly markings: Markings,
     private readonly clock: Clock,
   ) {}
@@ -34,21 +38,23 @@ export class DeskService {
   async list(person: SignedIn, courseId: CourseId): Promise<DeskList> {
     await this.viewers.staff(person, courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, courseId);
-    const rows = await this.rows(entered);
-    const releases = new Map(entered.map((access) => [access.release.id, access]));
+    const out = entered.filter((access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn');
+    const markings = await this.markings.of(out, this.dataSource.manager);
+    const releases = new Map(out.flatMap((access) => (access.activity.points === null ? [] : [[access.release.id, access] as const])));
     return {
       activities: [...releases.values()]
-        .filter((access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn')
         .sort((a, b) => (a.activity.due?.getTime() ?? Infinity) - (b.activity.due?.getTime() ?? Infinity))
-        .map(({ release, activity }) => {
-          const own = rows.filter((row) => row.releaseId === release.id);
+        .map((access) => {
+          const own = markings.filter((marking) => marking.access.release.id === access.release.id);
           return {
-            activityId: activity.id as ActivityId,
-            releaseId: release.id as ReleaseId,
-            title: activity.title,
-            points: plainDecimal(activity.points),
-            toMark: own.filter((row) => row.needsYou).length,
-            groups: own.length,
+            activityId: access.activity.id as ActivityId,
+            releaseId: access.release.id as ReleaseId,
+            kind: access.activity.kind,
+            title: access.activity.title,
+            points: plainDecimal(access.activity.points!),
+            toMark: own.filter(needsMarking).length,
+            unitCount: own.length,
+            markFor: this.kinds.markFor(access),
           };
         }),
     };
@@ -60,94 +66,95 @@ export class DeskService {
     await this.viewers.staff(person, release.courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, release.courseId as CourseId);
     const own = entered.filter((access) => access.release.id === releaseId);
-    if (own.length === 0) throw problems.notFound();
-    const { activity } = own[0]!;
+    const [first] = own;
+    if (!first || first.activity.points === null) throw problems.notFound();
+    const { activity } = first;
     return {
       releaseId,
+      kind: activity.kind,
       title: activity.title,
-      points: plainDecimal(activity.points),
+      points: plainDecimal(activity.points!),
       due: activity.due?.toISOString() ?? null,
-      rows: (await this.rows(own)).sort((a, b) => a.group.number - b.group.number),
+      markFor: this.kinds.markFor(first),
+      rows: await this.rows(own),
     };
   }
 
-  async read(person: SignedIn, copyId: CopyId): Promise<MarkView> {
-    return this.view(this.dataSource.manager, await this.enter(person, copyId, 'read-course'));
+  async read(person: SignedIn, copyId: CopyId, unit: Unit): Promise<MarkView> {
+    const access = await this.enter(person, copyId, 'read-course');
+    return this.view(this.dataSource.manager, access, await this.marking(this.dataSource.manager, access, unit));
   }
 
   /** Saves the whole sheet as it is typed. Nothing of it reaches a student before it is released. */
-  async save(person: SignedIn, copyId: CopyId, sheet: SaveMark): Promise<MarkView> {
+  async save(person: SignedIn, copyId: CopyId, unit: Unit, sheet: SaveMark): Promise<MarkView> {
     const access = await this.enter(person, copyId, 'mark');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
-      const known = await manager.findOneBy(MarkRow, { copyId });
+      const marking = await this.marking(manager, access, unit);
+      const known = marking.mark;
       if ((known?.version ?? 0) !== sheet.version)
-        throw problems.staleWrite(await this.view(manager, access), 'Someone else marked this group meanwhile. Both versions are here; choose one.');
-      if (sheet.groupMark !== null && new Decimal(sheet.groupMark).gt(access.activity.points)) {
-        const most = plainDecimal(access.activity.points);
-        throw problems.invalidInput(`${sheet.groupMark} is above the ${most} points of this assignment.`, {
-          issues: [{ path: 'groupMark', message: `Write a number from 0 to ${most}.` }],
-        });
-      }
-      const marking = await this.marking(manager, access);
-      const credited = new Set<string>(marking.credited);
-      if (sheet.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();
+        throw problems.staleWrite(await this.view(manager, access, marking), 'Someone else marked this meanwhile. Both versions are here; choose one.');
+      refuseImpossible(marking, sheet);
 
       const columns = {
-        groupMark: sheet.groupMark,
+        typedMark: sheet.typedMark,
+        overrideReason: sheet.overrideReason,
+        picks: json(sheet.picks),
         feedback: sheet.feedback,
         version: sheet.version + 1,
-        attempt: marking.summary.latest?.attempt ?? 0,
+        workAt: marking.work.latest?.at ?? null,
         updatedAt: now,
       };
-      if (known) await manager.update(MarkRow, { copyId }, columns);
-      else await manager.insert(MarkRow, { copyId, ...columns, releasedVersion: null });
-      await manager.delete(MarkAdjustmentRow, { copyId });
+      if (known) await manager.update(MarkRow, known.id, columns);
+      else await manager.insert(MarkRow, { id: newId(), copyId, enrolmentId: unit === 'group' ? null : unit, ...columns, releasedVersion: null });
+      await manager.delete(MarkAdjustmentRow, { copyId, enrolmentId: In([...marking.work.credited]) });
       if (sheet.adjustments.length > 0) {
         await manager.insert(
           MarkAdjustmentRow,
           sheet.adjustments.map(({ enrolmentId, adjustment }) => ({ copyId, enrolmentId, adjustment: json(adjustment) })),
         );
       }
+      const after = await this.marking(manager, access, unit);
       await record({
         type: 'mark.drafted',
         courseId: access.release.courseId,
         actorId: person.id,
         subjectId: copyId,
-        facts: { from: known?.groupMark ?? null, to: sheet.groupMark, version: sheet.version + 1 },
+        facts: { unit, from: unitMarkOf(marking), to: unitMarkOf(after), version: sheet.version + 1 },
       });
-      return this.view(manager, access);
+      return this.view(manager, access, after);
     });
   }
 
   /** Gives each credited member their mark. Later edits reach them only when released again. */
-  async release(person: SignedIn, copyId: CopyId, { version }: ReleaseMarks): Promise<MarkView> {
+  async release(person: SignedIn, copyId: CopyId, unit: Unit, { version }: ReleaseMarks): Promise<MarkView> {
     const access = await this.enter(person, copyId, 'mark');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
-      const marking = await this.marking(manager, access);
-      const { mark } = marking;
+      const marking = await this.marking(manager, access, unit);
+      const { mark, work } = marking;
       if (!mark) throw problems.invalidInput('There is no mark to release yet.');
       if (mark.version !== version)
-        throw problems.staleWrite(await this.view(manager, access), 'This mark was changed meanwhile. Look at it once more before you release it.');
+        throw problems.staleWrite(await this.view(manager, access, marking), 'This mark was changed meanwhile. Look at it once more before you release it.');
       await this.refuseIncomplete(manager, marking);
 
-      const { latest } = marking.summary;
-      await manager.delete(ReleasedMarkRow, { copyId });
-      if (marking.credited.length > 0) {
+      const rubric = rubricOf(marking);
+      await this.takeBack(manager, copyId, unit);
+      if (work.credited.length > 0) {
         await manager.insert(
           ReleasedMarkRow,
-          marking.credited.map((enrolmentId) => {
+          work.credited.map((enrolmentId) => {
             const result = markOf(marking, enrolmentId);
             return {
               copyId,
               enrolmentId,
-              groupMark: mark.groupMark,
+              groupMark: unitMarkOf(marking),
               mark: result.mark,
               steps: json(result.steps) as object[],
+              rubric: rubric && json({ rubric, picks: mark.picks }),
               feedback: mark.feedback,
-              lateMinutes: latest?.late.minutes ?? 0,
-              handedInAt: latest?.handedInAt ?? null,
+              lateMinutes: work.late.minutes,
+              handedInAt: work.latest?.at ?? null,
               releasedAt: now,
               releasedBy: person.id,
               seenAt: null,
@@ -155,120 +162,159 @@ export class DeskService {
           }),
         );
       }
-      await manager.update(MarkRow, { copyId }, { releasedVersion: mark.version });
+      await manager.update(MarkRow, mark.id, { releasedVersion: mark.version });
       await record({
         type: 'mark.released',
         courseId: access.release.courseId,
         actorId: person.id,
         subjectId: copyId,
-        facts: { students: marking.credited.length, groupMark: mark.groupMark },
-        groupIds: [access.copy.groupId!],
+        facts: { unit, students: work.credited.length, groupMark: unitMarkOf(marking) },
+        ...hearersOf(access),
       });
-      return this.view(manager, access);
+      return this.view(manager, access, await this.marking(manager, access, unit));
     });
   }
 
-  async recall(person: SignedIn, copyId: CopyId): Promise<MarkView> {
+  async recall(person: SignedIn, copyId: CopyId, unit: Unit): Promise<MarkView> {
     const access = await this.enter(person, copyId, 'mark');
     return this.unitOfWork.run(async ({ manager, record }) => {
-      const { affected } = await manager.delete(ReleasedMarkRow, { copyId });
-      await manager.update(MarkRow, { copyId }, { releasedVersion: null });
+      const marking = await this.marking(manager, access, unit);
+      const students = await this.takeBack(manager, copyId, unit);
+      if (marking.mark) await manager.update(MarkRow, marking.mark.id, { releasedVersion: null });
       await record({
         type: 'mark.recalled',
         courseId: access.release.courseId,
         actorId: person.id,
         subjectId: copyId,
-        facts: { students: affected ?? 0 },
-        groupIds: [access.copy.groupId!],
+        facts: { unit, students },
+        ...hearersOf(access),
       });
-      return this.view(manager, access);
+      return this.view(manager, access, await this.marking(manager, access, unit));
     });
+  }
+
+  /** What was released for this unit: for the group all of the copy's, whoever is credited now. */
+  private async takeBack(manager: EntityManager, copyId: string, unit: Unit): Promise<number> {
+    const { affected } = await manager.delete(ReleasedMarkRow, { copyId, ...(unit === 'group' ? {} : { enrolmentId: unit }) });
+    return affected ?? 0;
   }
 
   private async enter(person: SignedIn, copyId: CopyId, act: 'mark' | 'read-course'): Promise<CopyAccess> {
     const access = await this.gate.enter(person, copyId);
     await this.viewers.staff(person, access.release.courseId, act);
+    if (access.activity.points === null) throw problems.notFound();
     return access;
   }
 
   private async refuseIncomplete(manager: EntityManager, marking: Marking): Promise<void> {
-    const member = await membersById(manager, marking.credited, '');
-    const issues = marking.credited.flatMap((enrolmentId) => {
-      const adjustment = marking.adjustments.get(enrolmentId);
-      const who = member(enrolmentId).name;
-      if (adjustment && adjustment.reason.trim() === '') return [{ path: enrolmentId, message: `Say why ${who}'s mark differs.` }];
-      if (marking.mark?.groupMark === null && (!adjustment || adjustment.kind === 'adjusted'))
-        return [{ path: 'groupMark', message: 'Give the group a mark, or each member a separate one.' }];
+    const { mark, work, adjustments, unit } = marking;
+    const member = await authorsById(manager, work.credited, '');
+    const rubric = rubricOf(marking);
+    if (rubric && isOverride({ rubric, typed: typedOf(marking) }) && mark!.overrideReason.trim() === '')
+      throw problems.invalidInput('Say why this mark stands in place of the rubric’s.', {
+        issues: [{ path: 'overrideReason', message: 'Give the reason; students see it.' }],
+      });
+    const missing =
+      unit !== 'group'
+        ? 'Give a mark first.'
+        : rubric
+          ? 'Pick a level for every criterion, or give the mark yourself and say why.'
+          : 'Give the group a mark, or each member a separate one.';
+    const issues = work.credited.flatMap((enrolmentId) => {
+      const adjustment = adjustments.get(enrolmentId);
+      if (adjustment && adjustment.reason.trim() === '')
+        return [{ path: enrolmentId as string, message: `Say why ${member(enrolmentId).name}'s mark differs.` }];
+      if (unitMarkOf(marking) === null && (!adjustment || adjustment.kind === 'adjusted')) return [{ path: 'typedMark', message: missing }];
       return [];
     });
     if (issues.length > 0) throw problems.invalidInput(issues[0]!.message, { issues });
   }
 
-  private async marking(manager: EntityManager, access: CopyAccess): Promise<Marking> {
-    return (await this.markings.of([access], manager))[0]!;
+  /** @throws not-found for a unit that this copy does not have. */
+  private async marking(manager: EntityManager, access: CopyAccess, unit: Unit): Promise<Marking> {
+    const marking = (await this.markings.of([access], manager)).find((each) => each.unit === unit);
+    if (!marking) throw problems.notFound();
+    return marking;
   }
 
-  private async rows(accesses: readonly CopyAccess[]): Promise<(DeskRow & { releaseId: string })[]> {
-    const copyIds = accesses.map((access) => access.copy.id);
-    const summaries = await this.work.summaries(accesses);
-    const marks = copyIds.length === 0 ? [] : await this.dataSource.getRepository(MarkRow).findBy({ copyId: In(copyIds) });
+  /** By group, and within a group by name; a copy for all is sorted by name alone. */
+  private async rows(accesses: readonly CopyAccess[]): Promise<DeskRow[]> {
+    const { manager } = this.dataSource;
+    const markings = await this.markings.of(accesses, manager);
     const tags = await groupTags(
-      this.dataSource.manager,
+      manager,
       accesses.map((access) => access.copy.groupId),
     );
-    return accesses.map(({ copy, release }) => {
-      const { latest } = summaries.get(copy.id)!;
-      const mark = marks.find((each) => each.copyId === copy.id) ?? null;
-      const state = stateOf(mark);
-      return {
-        releaseId: release.id,
-        copyId: copy.id as CopyId,
-        group: tags.get(copy.groupId!)!,
-        handIn: latest
-          ? { handedInAt: latest.handedInAt.toISOString(), lateMinutes: latest.late.minutes, deduction: latest.late.deduction, by: latest.by }
-          : null,
-        mark: { state, groupMark: mark?.groupMark ? plainDecimal(mark.groupMark) : null },
-        needsYou: latest !== null && (state === 'unmarked' || latest.attempt > (mark?.attempt ?? 0)),
-      };
-    });
+    const students = markings.flatMap(({ unit }) => (unit === 'group' ? [] : [unit]));
+    const student = await authorsById(manager, students, '');
+    const homeOf = await homeGroups(manager, accesses[0]!.release, students);
+    return markings
+      .map((marking): DeskRow => {
+        const { access, unit, work } = marking;
+        const { latest } = work;
+        const who = unit === 'group' ? null : student(unit);
+        const homeId = access.copy.groupId === null && unit !== 'group' ? homeOf(unit) : null;
+        return {
+          copyId: access.copy.id as CopyId,
+          unit,
+          group: (access.copy.groupId === null ? homeId : tags.get(access.copy.groupId)) ?? null,
+          student: who && { name: who.name, reading: who.reading },
+          work: latest && {
+            at: latest.at.toISOString(),
+            isComplete: work.isComplete,
+            lateMinutes: work.late.minutes,
+            deduction: work.late.deduction,
+            by: latest.by,
+          },
+          mark: { state: stateOf(marking), groupMark: unitMarkOf(marking) },
+          needsYou: needsMarking(marking),
+        };
+      })
+      .sort((a, b) => (a.group?.number ?? Infinity) - (b.group?.number ?? Infinity) || (a.student?.name ?? '').localeCompare(b.student?.name ?? ''));
   }
 
-  private async view(manager: EntityManager, access: CopyAccess): Promise<MarkView> {
-    const marking = await this.marking(manager, access);
-    const copy = await this.work.read(access, manager);
-    const { mark, summary, credited } = marking;
-    const member = await membersById(manager, credited, '');
-    const stillIn = new Set<string>(await membersOf(manager, access.copy.groupId));
-    const latest = copy.handIns[0];
-    const released = await manager.findOneBy(ReleasedMarkRow, { copyId: access.copy.id });
+  private async view(manager: EntityManager, access: CopyAccess, marking: Marking): Promise<MarkView> {
+    const { mark, work, unit } = marking;
+    const member = await authorsById(manager, work.credited, '');
+    const membersOf = await membersOfCopies(manager, [access]);
+    const stillIn = new Set<string>(membersOf(access.copy.id));
+    const released = await manager.findOneBy(ReleasedMarkRow, { copyId: access.copy.id, ...(unit === 'group' ? {} : { enrolmentId: unit }) });
+    const evidence = (await this.kinds.evidence({ accesses: [access], manager, now: this.clock.now(), membersOf })).get(access.copy.id);
     return {
-      copy,
-      state: stateOf(mark),
-      groupMark: mark?.groupMark ? plainDecimal(mark.groupMark) : null,
+      copy: await this.rooms.headOf(access, [access]),
+      points: marking.points,
+      unit,
+      state: stateOf(marking),
+      groupMark: unitMarkOf(marking),
+      typedMark: typedOf(marking),
+      overrideReason: mark?.overrideReason ?? '',
+      picks: (mark?.picks ?? {}) as MarkView['picks'],
       feedback: mark?.feedback ?? '',
-      lateDeduction: summary.latest?.late.deduction ?? '0',
-      lateMinutes: summary.latest?.late.minutes ?? 0,
+      lateDeduction: work.late.deduction,
+      lateMinutes: work.late.minutes,
+      suggestion: work.suggestion,
       version: mark?.version ?? 0,
-      isStale: mark !== null && (summary.latest?.attempt ?? 0) > mark.attempt,
-      beforeDue: access.activity.due !== null && this.clock.now() < access.activity.due,
+      isStale: isStale({ work, mark }),
+      beforeDue: access.schedule.due !== null && this.clock.now().getTime() < access.schedule.due,
       releasedAt: released?.releasedAt.toISOString() ?? null,
-      members: credited.map((enrolmentId) => ({
-        member: member(enrolmentId),
-        isStillInGroup: stillIn.has(enrolmentId),
-        words: latest?.parts.find((part) => part.author.enrolmentId === enrolmentId)?.words ?? 0,
-        files: latest?.files.filter((file) => file.addedBy.enrolmentId === enrolmentId).length ?? 0,
-        adjustment: marking.adjustments.get(enrolmentId) ?? null,
-        ...mutable(markOf(marking, enrolmentId)),
-      })),
-      history: await this.history(manager, access.copy.id),
+      members: work.credited
+        .map((enrolmentId) => ({
+          member: member(enrolmentId),
+          isStillInGroup: stillIn.has(enrolmentId),
+          evidence: [...(evidence?.get(enrolmentId) ?? [])],
+          adjustment: marking.adjustments.get(enrolmentId) ?? null,
+          ...mutable(markOf(marking, enrolmentId)),
+        }))
+        .sort((a, b) => a.member.name.localeCompare(b.member.name)),
+      history: await this.history(manager, access.copy.id, unit),
     };
   }
 
-  private async history(manager: EntityManager, copyId: string): Promise<MarkView['history']> {
+  private async history(manager: EntityManager, copyId: string, unit: Unit): Promise<MarkView['history']> {
     const rows = await manager.query<(Pick<EventRow, 'type' | 'at' | 'facts'> & { by: string })[]>(
       `SELECT ev."type", ev."at", ev."facts", p."name" AS "by" FROM "event" ev JOIN "person" p ON p."id" = ev."actorId"
-        WHERE ev."subjectId" = $1 AND ev."type" LIKE 'mark.%' ORDER BY ev."at" DESC, ev."id" DESC LIMIT 50`,
-      [copyId],
+        WHERE ev."subjectId" = $1 AND ev."type" LIKE 'mark.%' AND COALESCE(ev."facts"->>'unit', 'group') = $2 ORDER BY ev."at" DESC, ev."id" DESC LIMIT 50`,
+      [copyId, unit],
     );
     return rows
       .filter((row) => row.type !== 'mark.drafted' || row.facts['from'] !== row.facts['to'])
@@ -276,17 +322,48 @@ export class DeskService {
   }
 }
 
-const mutable = ({ mark, steps }: PersonMark) => ({ mark, steps: [...steps] });
-
-function stateOf(mark: MarkRow | null): MarkView['state'] {
-  if (!mark) return 'unmarked';
-  if (mark.releasedVersion === mark.version) return 'released';
-  return mark.groupMark === null && mark.releasedVersion === null ? 'unmarked' : 'drafted';
+/** Where each student sits in the set of a release that gives one copy to all: the desk sorts them by it. */
+async function homeGroups(manager: EntityManager, release: ReleaseRow, students: readonly EnrolmentId[]) {
+  if (release.mode !== 'common' || release.setId === null || students.length === 0) return () => null;
+  const rows = await manager.query<{ enrolmentId: string; groupId: string }[]>(
+    `SELECT "enrolmentId", "groupId" FROM "membership" WHERE "setId" = $1 AND "until" IS NULL AND "enrolmentId" = ANY($2)`,
+    [release.setId, students],
+  );
+  const tags = await groupTags(
+    manager,
+    rows.map((row) => row.groupId),
+  );
+  const home = new Map(rows.map((row) => [row.enrolmentId, tags.get(row.groupId) ?? null]));
+  return (id: string) => home.get(id) ?? null;
 }
+
+/** What no marker can mean: more points than there are, criteria and people that are not there. */
+function refuseImpossible(marking: Marking, sheet: SaveMark): void {
+  const rubric = rubricOf(marking);
+  const mark = markFrom({ rubric, picks: sheet.picks, points: marking.points, typed: sheet.typedMark });
+  if (mark !== null && new Decimal(mark).gt(marking.points)) {
+    throw problems.invalidInput(`${mark} is above the ${marking.points} points of this ${marking.access.activity.kind}.`, {
+      issues: [{ path: 'typedMark', message: `Write a number from 0 to ${marking.points}.` }],
+    });
+  }
+  for (const [criterionId, { points }] of Object.entries(sheet.picks)) {
+    const criterion = rubric?.criteria.find((each) => each.id === criterionId);
+    if (!criterion) continue; // taken out of the rubric meanwhile: kept, and counts for nothing
+    if (points !== null && new Decimal(points).gt(mostOf(criterion)))
+      throw problems.invalidInput(`${points} is above the ${mostOf(criterion)} points of ${criterion.name}.`, {
+        issues: [{ path: `picks.${criterionId}`, message: `Write a number from 0 to ${mostOf(criterion)}.` }],
+      });
+  }
+  const credited = new Set<string>(marking.work.credited);
+  if (sheet.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();
+}
+
+const mutable = ({ mark, steps }: PersonMark) => ({ mark, steps: [...steps] });
 
 function sayEvent(type: string, facts: Record<string, unknown>): string {
   const said = (value: unknown) => (typeof value === 'string' ? plainDecimal(value) : 'none');
-  if (type === 'mark.released') return `Released to ${String(facts['students'])} students`;
-  if (type === 'mark.recalled') return `Recalled from ${String(facts['students'])} students`;
-  return `Group mark ${said(facts['from'])} → ${said(facts['to'])}`;
+  const students = facts['students'] === 1 ? '1 student' : `${String(facts['students'])} students`;
+  if (type === 'mark.released') return `Released to ${students}`;
+  if (type === 'mark.recalled') return `Recalled from ${students}`;
+  return `${facts['unit'] === undefined || facts['unit'] === 'group' ? 'Group mark' : 'Mark'} ${said(facts['from'])} → ${said(facts['to'])}`;
 }

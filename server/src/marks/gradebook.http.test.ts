@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Gradebook, MarkView } from '@jigsaw/contract/marks';
-import { aCourse, addFile, copyOf, released } from '../test/aCourse.js';
+import { aSheet, aCourse, addFile, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -29,18 +29,18 @@ const cellsOf = async (name: string) => {
 };
 const mark = async (sheet: object): Promise<MarkView> => {
   const copyId = await copyOf(student('noor'), given.course.id, '=Report');
-  const { version } = (await given.instructor.get(`/api/copies/${copyId}/mark`)).body as MarkView;
+  const { version } = (await given.instructor.get(`/api/copies/${copyId}/marks/group`)).body as MarkView;
   return (
     await given.instructor
-      .put(`/api/copies/${copyId}/mark`)
-      .send({ groupMark: '31.5', feedback: '', adjustments: [], version, ...sheet })
+      .put(`/api/copies/${copyId}/marks/group`)
+      .send({ ...aSheet, typedMark: '31.5', adjustments: [], version, ...sheet })
       .expect(200)
   ).body as MarkView;
 };
 const release = async () => {
   const copyId = await copyOf(student('noor'), given.course.id, '=Report');
-  const { version } = (await given.instructor.get(`/api/copies/${copyId}/mark`)).body as MarkView;
-  await given.instructor.post(`/api/copies/${copyId}/mark/release`).send({ version }).expect(200);
+  const { version } = (await given.instructor.get(`/api/copies/${copyId}/marks/group`)).body as MarkView;
+  await given.instructor.post(`/api/copies/${copyId}/marks/group/release`).send({ version }).expect(200);
 };
 
 describe('the gradebook', () => {
@@ -68,7 +68,7 @@ describe('the gradebook', () => {
     expect((await cellsOf('jorge'))[0]).toEqual(['drafted', '25']);
     await release();
     expect((await cellsOf('jorge'))[0]).toEqual(['released', '25']);
-    await mark({ groupMark: '40', adjustments: [] });
+    await mark({ typedMark: '40', adjustments: [] });
     expect((await cellsOf('jorge'))[0]).toEqual(['released', '25']); // a later draft is not what they have
     await mark({ adjustments: [{ enrolmentId: idOf('jorge'), adjustment: { kind: 'excused', reason: 'Ill' } }] });
     await release();

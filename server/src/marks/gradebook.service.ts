@@ -6,7 +6,7 @@ import type { ActivityId, CourseId, EnrolmentId, GroupSetId, ReleaseId } from '@
 import { sortName } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
-import { Gate, plainDecimal } from '../release/index.js';
+import { Gate, Kinds, plainDecimal } from '../release/index.js';
 import { Viewers } from '../roster/index.js';
 import type { Marking } from './markings.js';
 import { markOf, Markings } from './markings.js';
@@ -28,6 +28,7 @@ export class GradebookService {
     private readonly dataSource: DataSource,
     private readonly viewers: Viewers,
     private readonly gate: Gate,
+    private readonly kinds: Kinds,
     private readonly markings: Markings,
     private readonly clock: Clock,
   ) {}
@@ -35,7 +36,7 @@ export class GradebookService {
   async read(person: SignedIn, courseId: CourseId): Promise<Gradebook> {
     await this.viewers.staff(person, courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, courseId);
-    const out = entered.filter((access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn');
+    const out = entered.filter((access) => access.activity.points !== null && access.release.state !== 'draft' && access.release.state !== 'withdrawn');
     const markings = await this.markings.of(out, this.dataSource.manager);
     const released = await this.dataSource.query<{ copyId: string; enrolmentId: string; mark: string | null }[]>(
       `SELECT "copyId", "enrolmentId", "mark" FROM "released_mark" WHERE "copyId" = ANY($1)`,
@@ -46,13 +47,15 @@ export class GradebookService {
     const columns = [...new Map(out.map((access) => [access.release.id, access])).values()].sort((a, b) => dueOf(a.activity) - dueOf(b.activity));
     const now = this.clock.now();
     return {
-      activities: columns.map(({ release, activity }) => ({
-        activityId: activity.id as ActivityId,
-        releaseId: release.id as ReleaseId,
-        setId: release.setId as GroupSetId,
-        title: activity.title,
-        points: plainDecimal(activity.points),
-        due: activity.due?.toISOString() ?? null,
+      activities: columns.map((access) => ({
+        activityId: access.activity.id as ActivityId,
+        releaseId: access.release.id as ReleaseId,
+        setId: access.release.setId as GroupSetId | null,
+        markFor: this.kinds.markFor(access),
+        kind: access.activity.kind,
+        title: access.activity.title,
+        points: plainDecimal(access.activity.points!),
+        due: access.activity.due?.toISOString() ?? null,
       })),
       students: students.map(({ email: _email, ...student }) => ({
         ...student,
@@ -98,19 +101,19 @@ export class GradebookService {
 
 const dueOf = (activity: { due: Date | null }) => activity.due?.getTime() ?? Infinity;
 
-/** What one student has in one assignment. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
+/** What one student has in one activity. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
 function cellOf(markings: readonly Marking[], student: Omit<Student, 'email'>, releasedMark: ReadonlyMap<string, string | null>, now: Date): GradebookCell {
-  const ofGroup = (marking: Marking) => student.groups?.some((group) => group.groupId === marking.access.copy.groupId) ?? false;
-  const handedIn = markings.find((marking) => marking.summary.latest !== null && marking.credited.includes(student.enrolmentId));
-  const marking = handedIn ?? markings.find((each) => each.summary.latest === null && ofGroup(each));
-  if (!marking) return { state: 'not-theirs', mark: null, copyId: null, isLate: false };
-  const copyId = marking.access.copy.id as GradebookCell['copyId'];
-  const isLate = (marking.summary.latest?.late.minutes ?? 0) > 0;
-  const given = releasedMark.get(`${marking.access.copy.id} ${student.enrolmentId}`);
-  if (given !== undefined) return { state: given === null ? 'excused' : 'released', mark: given === null ? null : plainDecimal(given), copyId, isLate };
+  const credits = markings.filter((marking) => marking.work.credited.includes(student.enrolmentId));
+  const marking = credits.find((each) => each.work.latest !== null) ?? credits[0];
+  if (!marking) return { state: 'not-theirs', mark: null, copyId: null, unit: null, isLate: false };
+  const { work, access, unit } = marking;
+  const copyId = access.copy.id as GradebookCell['copyId'];
+  const cell = (state: GradebookCell['state'], mark: string | null): GradebookCell => ({ state, mark, copyId, unit, isLate: work.late.minutes > 0 });
+  const given = releasedMark.get(`${access.copy.id} ${student.enrolmentId}`);
+  if (given !== undefined) return given === null ? cell('excused', null) : cell('released', plainDecimal(given));
   const { mark } = markOf(marking, student.enrolmentId);
-  if (marking.adjustments.get(student.enrolmentId)?.kind === 'excused' || mark !== null) return { state: 'drafted', mark, copyId, isLate };
-  if (marking.summary.latest) return { state: 'to-mark', mark: null, copyId, isLate };
-  const { due } = marking.access.activity;
-  return { state: due !== null && due < now ? 'missing' : 'open', mark: null, copyId, isLate };
+  if (marking.adjustments.get(student.enrolmentId)?.kind === 'excused' || mark !== null) return cell('drafted', mark);
+  if (work.isComplete) return cell('to-mark', null);
+  const { due } = access.schedule;
+  return cell(due !== null && due < now.getTime() && work.latest === null ? 'missing' : 'open', null);
 }

@@ -2,62 +2,94 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import type { Adjustment, PersonMark } from '@jigsaw/core/marks';
-import { personMark } from '@jigsaw/core/marks';
-import type { WorkSummary } from '../handin/index.js';
-import { CreditRow, WorkReader } from '../handin/index.js';
-import type { CopyAccess } from '../release/index.js';
-import { plainDecimal } from '../release/index.js';
+import type { Adjustment, PersonMark, Rubric } from '@jigsaw/core/marks';
+import { isOverride, markFrom, personMark, rubricMark } from '@jigsaw/core/marks';
+import { Clock } from '../platform/clock.js';
+import type { CopyAccess, Unit, UnitWork } from '../release/index.js';
+import { Kinds, membersOfCopies, plainDecimal } from '../release/index.js';
 import { MarkAdjustmentRow, MarkRow } from './marks.rows.js';
 
-/** Everything a copy's marks are worked out from. */
+/** Everything that the mark of one group, or of one student, is worked out from. */
 export interface Marking {
   readonly access: CopyAccess;
+  readonly unit: Unit;
+  readonly points: string;
   readonly mark: MarkRow | null;
   readonly adjustments: ReadonlyMap<string, Adjustment>;
-  readonly credited: readonly EnrolmentId[];
-  readonly summary: WorkSummary;
+  readonly work: UnitWork;
 }
 
 @Injectable()
 export class Markings {
-  constructor(private readonly work: WorkReader) {}
+  constructor(
+    private readonly kinds: Kinds,
+    private readonly clock: Clock,
+  ) {}
 
-  /** For many copies at once, in the order given; five queries, however many copies. */
+  /** For many copies at once; copies of what is not marked have none. A few queries a kind, however many copies. */
   async of(accesses: readonly CopyAccess[], manager: EntityManager): Promise<Marking[]> {
-    if (accesses.length === 0) return [];
-    const copyIds = accesses.map((access) => access.copy.id);
-    const summaries = await this.work.summaries(accesses, manager);
+    const marked = accesses.filter((access) => access.activity.points !== null);
+    const copyIds = marked.map((access) => access.copy.id);
+    const accessById = new Map(marked.map((access) => [access.copy.id, access]));
+    const works = await this.kinds.works({ accesses: marked, manager, now: this.clock.now(), membersOf: await membersOfCopies(manager, marked) });
     const marks = await manager.findBy(MarkRow, { copyId: In(copyIds) });
     const adjustments = await manager.findBy(MarkAdjustmentRow, { copyId: In(copyIds) });
-    const credits = await manager.findBy(CreditRow, { handInId: In([...summaries.values()].flatMap((summary) => summary.latest?.id ?? [])) });
-    const members = await manager.query<{ groupId: string; enrolmentId: EnrolmentId }[]>(
-      `SELECT m."groupId", m."enrolmentId" FROM "membership" m JOIN "enrolment" e ON e."id" = m."enrolmentId"
-        WHERE m."groupId" = ANY($1) AND m."until" IS NULL AND e."leftAt" IS NULL`,
-      [accesses.map((access) => access.copy.groupId)],
-    );
-    return accesses.map((access) => {
-      const summary = summaries.get(access.copy.id)!;
-      const { latest } = summary;
+    const markByUnit = new Map(marks.map((mark) => [`${mark.copyId} ${mark.enrolmentId ?? 'group'}`, mark]));
+    return works.map((work) => {
+      const access = accessById.get(work.copyId)!;
+      const credited = new Set<string>(work.credited);
       return {
         access,
-        summary,
-        mark: marks.find((mark) => mark.copyId === access.copy.id) ?? null,
-        adjustments: new Map(adjustments.filter((row) => row.copyId === access.copy.id).map((row) => [row.enrolmentId, row.adjustment])),
-        // Nothing handed in: a mark, if one is given, goes to whoever is in the group.
-        credited: latest
-          ? credits.filter((credit) => credit.handInId === latest.id).map((credit) => credit.enrolmentId as EnrolmentId)
-          : members.filter((member) => member.groupId === access.copy.groupId).map((member) => member.enrolmentId),
+        unit: work.unit,
+        points: plainDecimal(access.activity.points!),
+        mark: markByUnit.get(`${work.copyId} ${work.unit}`) ?? null,
+        adjustments: new Map(
+          adjustments.filter((row) => row.copyId === work.copyId && credited.has(row.enrolmentId)).map((row) => [row.enrolmentId, row.adjustment]),
+        ),
+        work,
       };
     });
   }
 }
 
-export function markOf({ access, mark, adjustments, summary }: Marking, enrolmentId: string): PersonMark {
+export const rubricOf = ({ access }: Pick<Marking, 'access'>): Rubric | null => access.activity.rubric;
+export const typedOf = ({ mark }: Pick<Marking, 'mark'>): string | null => (mark?.typedMark ? plainDecimal(mark.typedMark) : null);
+
+/** The group's mark, or the student's before anything that differs: typed, or from the rubric. */
+export function unitMarkOf(marking: Marking): string | null {
+  return markFrom({ rubric: rubricOf(marking), picks: marking.mark?.picks ?? {}, points: marking.points, typed: typedOf(marking) });
+}
+
+export function markOf(marking: Marking, enrolmentId: EnrolmentId): PersonMark {
+  const { mark, work, points, adjustments } = marking;
+  const rubric = rubricOf(marking);
+  const override =
+    rubric && mark && isOverride({ rubric, typed: typedOf(marking) })
+      ? { rubricMark: rubricMark(rubric, mark.picks, points), reason: mark.overrideReason }
+      : null;
   return personMark({
-    groupMark: mark?.groupMark ? plainDecimal(mark.groupMark) : null,
-    lateDeduction: summary.latest?.late.deduction ?? '0',
-    max: plainDecimal(access.activity.points),
+    groupMark: unitMarkOf(marking),
+    override,
+    lateDeduction: work.late.deduction,
+    max: points,
     adjustment: adjustments.get(enrolmentId) ?? null,
   });
+}
+
+/** There is work that nobody has marked, or newer work than the mark. */
+export function needsMarking(marking: Marking): boolean {
+  const { work, mark } = marking;
+  if (!work.isComplete || !work.latest) return false;
+  return stateOf(marking) === 'unmarked' || isStale({ work, mark });
+}
+
+export const isStale = ({ work, mark }: Pick<Marking, 'work' | 'mark'>): boolean =>
+  mark !== null && work.latest !== null && (mark.workAt === null || work.latest.at > mark.workAt);
+
+export function stateOf(marking: Marking): 'unmarked' | 'drafted' | 'released' {
+  const { mark, adjustments } = marking;
+  if (!mark) return 'unmarked';
+  if (mark.releasedVersion === mark.version) return 'released';
+  const hasBegun = unitMarkOf(marking) !== null || mark.releasedVersion !== null || [...adjustments.values()].some((each) => each.kind !== 'adjusted');
+  return hasBegun ? 'drafted' : 'unmarked';
 }

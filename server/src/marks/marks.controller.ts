@@ -2,7 +2,7 @@ import { Controller, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { CopyId, CourseId, ReleaseId } from '@jigsaw/contract/common';
-import { DeskList, DeskView, Gradebook, MarkView, MyMarks, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
+import { DeskList, DeskView, Gradebook, MarkUnit, MarkView, MyMarks, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
@@ -30,29 +30,39 @@ export class MarksController {
     return this.desk.queue(person, releaseId);
   }
 
-  @Endpoint('GET /copies/:copyId/mark', { id: 'readMark', does: 'The marking sheet of one group', answer: MarkView })
-  read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<MarkView> {
-    return this.desk.read(person, copyId);
+  @Endpoint('GET /copies/:copyId/marks/:unit', { id: 'readMark', does: "The marking sheet of the group ('group') or of one student", answer: MarkView })
+  read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('unit', MarkUnit) unit: MarkUnit): Promise<MarkView> {
+    return this.desk.read(person, copyId, unit);
   }
 
-  @Endpoint('PUT /copies/:copyId/mark', { id: 'saveMark', does: 'Save the marking sheet as it is typed', body: SaveMark, answer: MarkView })
-  save(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(SaveMark) sheet: SaveMark): Promise<MarkView> {
-    return this.desk.save(person, copyId, sheet);
+  @Endpoint('PUT /copies/:copyId/marks/:unit', { id: 'saveMark', does: 'Save a marking sheet as it is typed', body: SaveMark, answer: MarkView })
+  save(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('unit', MarkUnit) unit: MarkUnit,
+    @Takes(SaveMark) sheet: SaveMark,
+  ): Promise<MarkView> {
+    return this.desk.save(person, copyId, unit, sheet);
   }
 
-  @Endpoint('POST /copies/:copyId/mark/release', {
+  @Endpoint('POST /copies/:copyId/marks/:unit/release', {
     id: 'releaseMarks',
-    does: 'Release the marks of one group to its credited members',
+    does: 'Release a mark to those who are credited with the work',
     body: ReleaseMarks,
     answer: MarkView,
   })
-  release(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(ReleaseMarks) request: ReleaseMarks): Promise<MarkView> {
-    return this.desk.release(person, copyId, request);
+  release(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('unit', MarkUnit) unit: MarkUnit,
+    @Takes(ReleaseMarks) request: ReleaseMarks,
+  ): Promise<MarkView> {
+    return this.desk.release(person, copyId, unit, request);
   }
 
-  @Endpoint('POST /copies/:copyId/mark/recall', { id: 'recallMarks', does: 'Take released marks back', answer: MarkView })
-  recall(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<MarkView> {
-    return this.desk.recall(person, copyId);
+  @Endpoint('POST /copies/:copyId/marks/:unit/recall', { id: 'recallMarks', does: 'Take released marks back', answer: MarkView })
+  recall(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('unit', MarkUnit) unit: MarkUnit): Promise<MarkView> {
+    return this.desk.recall(person, copyId, unit);
   }
 
   @Endpoint('GET /courses/:courseId/my-marks', { id: 'readMyMarks', does: "One's own released marks", answer: MyMarks })

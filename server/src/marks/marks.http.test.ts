@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
-import { aCourse, addFile, copyOf, released } from '../test/aCourse.js';
+import { aCourse, addFile, aSheet, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -31,8 +31,8 @@ beforeEach(async () => {
 const student = (name: string): Browser => given.students.get(name)!.browser;
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
 const save = (sheet: object) =>
-  given.instructor.put(`/api/copies/${copyId}/mark`).send({ groupMark: '31.5', feedback: 'Good reading.', adjustments: [], version: 0, ...sheet });
-const releaseMarks = (version: number) => given.instructor.post(`/api/copies/${copyId}/mark/release`).send({ version });
+  given.instructor.put(`/api/copies/${copyId}/marks/group`).send({ ...aSheet, typedMark: '31.5', feedback: 'Good reading.', ...sheet });
+const releaseMarks = (version: number) => given.instructor.post(`/api/copies/${copyId}/marks/group/release`).send({ version });
 const myMark = async (name: string) =>
   ((await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks).marks.find((mark) => mark.copyId === copyId);
 const adjusted = (name: string, by: string, reason: string) => ({ enrolmentId: idOf(name), adjustment: { kind: 'adjusted', by, reason } });
@@ -41,8 +41,8 @@ describe('the Marking desk', () => {
   it('lists the groups with their state and what needs the marker', async () => {
     const { body } = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200)) as { body: DeskView };
     expect(body.rows).toMatchObject([
-      { group: { name: 'Crock' }, handIn: { lateMinutes: 1685, deduction: '8', by: 'Noor' }, mark: { state: 'unmarked' }, needsYou: true },
-      { group: { name: 'Carboy' }, handIn: null, needsYou: false },
+      { group: { name: 'Crock' }, work: { lateMinutes: 1685, deduction: '8', by: 'Noor' }, mark: { state: 'unmarked' }, needsYou: true },
+      { group: { name: 'Carboy' }, work: null, needsYou: false },
     ]);
   });
 
@@ -82,11 +82,11 @@ describe('the Marking desk', () => {
   it('keeps later edits to itself until they are released again, and takes marks back', async () => {
     await save({}).expect(200);
     await releaseMarks(1).expect(200);
-    await save({ groupMark: '38', version: 1 }).expect(200);
+    await save({ typedMark: '38', version: 1 }).expect(200);
     expect(await myMark('noor')).toMatchObject({ groupMark: '31.5' });
     await releaseMarks(2).expect(200);
     expect(await myMark('noor')).toMatchObject({ groupMark: '38' });
-    await given.instructor.post(`/api/copies/${copyId}/mark/recall`).expect(200);
+    await given.instructor.post(`/api/copies/${copyId}/marks/group/recall`).expect(200);
     expect(await myMark('noor')).toBeUndefined();
   });
 
@@ -97,22 +97,22 @@ describe('the Marking desk', () => {
   });
 
   it('never takes a missing mark for a zero', async () => {
-    await save({ groupMark: null }).expect(200);
+    await save({ typedMark: null }).expect(200);
     await releaseMarks(1).expect(422);
     const separate = (name: string, mark: string) => ({ enrolmentId: idOf(name), adjustment: { kind: 'separate', mark, reason: 'Worked alone' } });
-    await save({ groupMark: null, version: 1, adjustments: [separate('noor', '20'), separate('jorge', '12')] }).expect(200);
+    await save({ typedMark: null, version: 1, adjustments: [separate('noor', '20'), separate('jorge', '12')] }).expect(200);
     await releaseMarks(2).expect(200);
     expect(await myMark('jorge')).toMatchObject({ groupMark: null, mark: '12' });
   });
 
   it('refuses a mark above the points and one for somebody who is not credited', async () => {
-    await save({ groupMark: '41' }).expect(422);
+    await save({ typedMark: '41' }).expect(422);
     await save({ adjustments: [adjusted('amina', '1', 'why')] }).expect(404);
   });
 
   it('shows a second marker what the first one wrote', async () => {
     await save({}).expect(200);
-    const refused = await save({ groupMark: '20' }).expect(409);
+    const refused = await save({ typedMark: '20' }).expect(409);
     expect(refused.body).toMatchObject({ current: { groupMark: '31.5' } });
   });
 
@@ -121,7 +121,7 @@ describe('the Marking desk', () => {
     server.clock.pass({ minutes: 5 });
     await addFile(student('jorge'), copyId, 'more.txt', Buffer.from(`more ${count}`));
     await student('jorge').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200);
-    expect((await given.instructor.get(`/api/copies/${copyId}/mark`).expect(200)).body).toMatchObject({ isStale: true });
+    expect((await given.instructor.get(`/api/copies/${copyId}/marks/group`).expect(200)).body).toMatchObject({ isStale: true });
     const { body } = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`)) as { body: DeskView };
     expect(body.rows[0]).toMatchObject({ needsYou: true });
   });
@@ -146,7 +146,7 @@ describe('the Marking desk', () => {
   it('keeps who changed a mark, when, and from what to what', async () => {
     await save({}).expect(200);
     server.clock.pass({ minutes: 1 });
-    await save({ groupMark: '33', version: 1 }).expect(200);
+    await save({ typedMark: '33', version: 1 }).expect(200);
     server.clock.pass({ minutes: 1 });
     const { body } = (await releaseMarks(2).expect(200)) as { body: MarkView };
     expect(body.history.map((each) => `${each.by}: ${each.what}`)).toEqual([

@@ -1,6 +1,6 @@
 import { Module } from '@nestjs/common';
-import { HandInModule } from '../handin/index.js';
 import { ReleaseModule } from '../release/index.js';
+import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
 import { DeskService } from './desk.service.js';
 import { GradebookService } from './gradebook.service.js';
@@ -9,7 +9,7 @@ import { MarksController } from './marks.controller.js';
 import { MyMarksService } from './myMarks.service.js';
 
 @Module({
-  imports: [RosterModule, ReleaseModule, HandInModule],
+  imports: [RosterModule, ReleaseModule, RoomsModule],
   controllers: [MarksController],
   providers: [DeskService, MyMarksService, GradebookService, Markings],
   exports: [DeskService],

@@ -1,18 +1,26 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
-import type { Adjustment, MarkStep } from '@jigsaw/core/marks';
+import type { Adjustment, MarkStep, Picks, Rubric } from '@jigsaw/core/marks';
 import { PersonRow } from '../identity/index.js';
 import { CopyRow } from '../release/index.js';
 import { EnrolmentRow } from '../roster/index.js';
 
-/** The desk's draft for one group's copy. Students never read this table. */
+/** The desk's draft for one group's copy, or for one student in it. Students never read this table. */
 @Entity('mark')
+@Index('mark_of_group', ['copyId'], { unique: true, where: `"enrolmentId" IS NULL` })
+@Index('mark_of_student', ['copyId', 'enrolmentId'], { unique: true, where: `"enrolmentId" IS NOT NULL` })
 export class MarkRow {
-  @ForeignKey(() => CopyRow) @PrimaryColumn('uuid') copyId!: string;
-  @Column('numeric', { precision: 7, scale: 2, nullable: true }) groupMark!: string | null;
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  /** null: the group's. */
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) enrolmentId!: string | null;
+  /** Typed by the marker; with a rubric it stands in place of what the rubric comes to. */
+  @Column('numeric', { precision: 7, scale: 2, nullable: true }) typedMark!: string | null;
+  @Column('text', { default: '' }) overrideReason!: string;
+  @Column('jsonb', { default: {} }) picks!: Picks;
   @Column('text', { default: '' }) feedback!: string;
   @Column('int') version!: number;
-  /** The attempt that was on the desk when this was last saved; 0: nothing was handed in. */
-  @Column('int') attempt!: number;
+  /** The newest work that was on the desk when this was last saved; null: there was none. */
+  @Column('timestamptz', { nullable: true }) workAt!: Date | null;
   /** The version that students see; null: none. */
   @Column('int', { nullable: true }) releasedVersion!: number | null;
   @Column('timestamptz') updatedAt!: Date;
@@ -34,6 +42,8 @@ export class ReleasedMarkRow {
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) groupMark!: string | null;
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) mark!: string | null;
   @Column('jsonb') steps!: MarkStep[];
+  /** The rubric and what was picked in it, as they were then. */
+  @Column('jsonb', { nullable: true }) rubric!: { rubric: Rubric; picks: Picks } | null;
   @Column('text') feedback!: string;
   @Column('int') lateMinutes!: number;
   @Column('timestamptz', { nullable: true }) handedInAt!: Date | null;

@@ -1,4 +1,5 @@
 import { FirstSchema1764000000000 } from './1764000000000-firstSchema.js';
+import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
-/** In the order in which they run; one that ran anywhere never changes again. */
-export const migrations = [FirstSchema1764000000000];
+/** In the order in which they ran. A migration that ran is never changed. */
+export const migrations = [FirstSchema1764000000000, KindsOfActivities1764100000000] as const;

@@ -1,4 +1,5 @@
 import type { DataSourceOptions } from 'typeorm';
+import { PostRow } from '../discussion/index.js';
 import { FileRow } from '../files/index.js';
 import { BlobChunkRow, BlobRow } from '../files/files.rows.js';
 import { GroupRow, GroupSetRow, MembershipRow } from '../groups/index.js';
@@ -6,17 +7,20 @@ import { CreditRow, HandInRow, PartRow, WorkFileRow } from '../handin/index.js';
 import { PasswordLinkRow, PersonRow, SessionRow, SignInFailureRow } from '../identity/identity.rows.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
-import { ActivityRow, CopyRow, ReleaseRow } from '../release/index.js';
+import { SeenRow } from '../news/index.js';
+import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from '../release/index.js';
 import { CourseRow, EnrolmentRow } from '../roster/index.js';
+import { WikiPageRow, WikiRevisionRow } from '../wiki/index.js';
 import { EventRow } from './event.rows.js';
 
 const rows = [
   PersonRow, SessionRow, SignInFailureRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow,
   GroupSetRow, GroupRow, MembershipRow,
-  ActivityRow, ReleaseRow, CopyRow,
+  ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow,
   BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
+  PostRow, WikiPageRow, WikiRevisionRow,
   MarkRow, MarkAdjustmentRow, ReleasedMarkRow,
 ]; // prettier-ignore
 

@@ -14,6 +14,10 @@ export interface HappenedEvent {
   readonly facts?: Record<string, unknown>;
   /** Groups whose members may learn that something changed; staff always do. */
   readonly groupIds?: readonly string[];
+  /** The same for everybody in any group of these sets. */
+  readonly setIds?: readonly string[];
+  /** The same for everybody in the course. */
+  readonly isForAll?: boolean;
 }
 
 export interface Work {
@@ -38,9 +42,10 @@ export class UnitOfWork {
   }
 
   private async record(manager: EntityManager, now: Date, event: HappenedEvent): Promise<void> {
-    const { type, courseId = null, actorId = null, subjectId = null, facts = {}, groupIds = [] } = event;
+    const { type, courseId = null, actorId = null, subjectId = null, facts = {}, groupIds = [], setIds = [], isForAll = false } = event;
     await manager.insert(EventRow, { id: newId(), type, courseId, actorId, subjectId, facts: json(facts), at: now });
     // Sent by PostgreSQL when the transaction commits, and only then.
-    if (courseId) await manager.query(`SELECT pg_notify('course_event', $1)`, [JSON.stringify({ courseId, type, groupIds: groupIds.slice(0, 100) })]);
+    if (courseId)
+      await manager.query(`SELECT pg_notify('course_event', $1)`, [JSON.stringify({ courseId, type, groupIds: groupIds.slice(0, 150), setIds, isForAll })]);
   }
 }

@@ -1,7 +1,7 @@
 import type { CourseId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import type { CopyFacts, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
-import type { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
+import type { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
 /** Rows as the decision function wants them. */
 export function factsOf(release: ReleaseRow, activity: ActivityRow): ReleaseFacts {
@@ -26,13 +26,14 @@ export function stateColumns(state: ReleaseState): Pick<ReleaseRow, 'state' | 's
   return { state: state.state, stateAt: new Date(state.state === 'scheduled' ? state.goesLiveAt : state.since) };
 }
 
-const scheduleOf = ({ opens, due, closes }: ActivityRow): Schedule => ({
+export const scheduleOf = ({ opens, due, closes }: ActivityRow): Schedule => ({
   opens: opens?.getTime() ?? null,
   due: due?.getTime() ?? null,
   closes: closes?.getTime() ?? null,
 });
 
-export const copyFactsOf = (copy: CopyRow, release: ReleaseRow): CopyFacts => ({
+export const copyFactsOf = (copy: CopyRow, release: ReleaseRow, extension: ExtensionRow | null): CopyFacts => ({
   groupId: copy.groupId as GroupId | null,
   setId: copy.groupId === null ? null : (release.setId as GroupSetId),
+  extension: extension && { due: extension.due.getTime() },
 });

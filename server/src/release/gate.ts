@@ -1,14 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource, In } from 'typeorm';
 import type { CopyId, CourseId } from '@jigsaw/core/ids';
-import type { Access, Decision, Viewer } from '@jigsaw/core/release';
-import { atLeast, decide } from '@jigsaw/core/release';
+import type { Access, Decision, Schedule, Viewer } from '@jigsaw/core/release';
+import { atLeast, decide, scheduleFor } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import { Viewers } from '../roster/index.js';
-import { copyFactsOf, factsOf } from './facts.js';
-import { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
+import { copyFactsOf, factsOf, scheduleOf } from './facts.js';
+import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
 declare const proof: unique symbol;
 
@@ -20,7 +20,17 @@ export interface CopyAccess {
   readonly copy: CopyRow;
   readonly release: ReleaseRow;
   readonly activity: ActivityRow;
+  readonly extension: ExtensionRow | null;
+  /** This copy's dates: with its group's extension. */
+  readonly schedule: Schedule;
   readonly decision: Decision & { readonly access: 'open' | 'read-only' };
+}
+
+/** A release of which the person may know that it exists, and no more. */
+export interface Listed {
+  readonly release: ReleaseRow;
+  readonly activity: ActivityRow;
+  readonly decision: Decision;
 }
 
 @Injectable()
@@ -37,30 +47,73 @@ export class Gate {
     if (!copy) throw problems.notFound();
     const release = await this.dataSource.getRepository(ReleaseRow).findOneByOrFail({ id: copy.releaseId });
     const activity = await this.dataSource.getRepository(ActivityRow).findOneByOrFail({ id: release.activityId });
-    const access = this.admit(person, await this.viewers.find(person, release.courseId), copy, release, activity);
-    if (!access) throw problems.notFound();
-    if (!atLeast(access.decision.access, needed)) throw problems.closed();
-    return access;
+    const extension =
+      copy.groupId === null ? null : await this.dataSource.getRepository(ExtensionRow).findOneBy({ activityId: activity.id, groupId: copy.groupId });
+    const admitted = this.admit(person, await this.viewers.find(person, release.courseId), copy, release, activity, extension);
+    if (!('copy' in admitted)) throw problems.notFound();
+    if (!atLeast(admitted.decision.access, needed)) throw problems.closed();
+    return admitted;
   }
 
-  /** Every copy of a course that this person may read; three queries, however many there are. */
-  async enterAll(person: SignedIn, courseId: CourseId): Promise<{ viewer: Viewer; entered: CopyAccess[] }> {
+  /** Every copy of a course that this person may read, and every release that they may only know of; four queries, however many there are. */
+  async enterAll(person: SignedIn, courseId: CourseId): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
     const viewer = await this.viewers.enter(person, courseId);
     const releases = await this.dataSource.getRepository(ReleaseRow).findBy({ courseId });
     const activities = await this.dataSource.getRepository(ActivityRow).findBy({ courseId });
     const copies = releases.length === 0 ? [] : await this.dataSource.getRepository(CopyRow).findBy({ releaseId: In(releases.map((release) => release.id)) });
+    const extensions =
+      releases.length === 0 ? [] : await this.dataSource.getRepository(ExtensionRow).findBy({ activityId: In(activities.map((each) => each.id)) });
     const releaseById = new Map(releases.map((release) => [release.id, release]));
     const activityById = new Map(activities.map((activity) => [activity.id, activity]));
-    const entered = copies.flatMap((copy) => {
+    const extensionOf = new Map(extensions.map((extension) => [`${extension.activityId} ${extension.groupId}`, extension]));
+    const entered: CopyAccess[] = [];
+    const listed = new Map<string, Listed>();
+    for (const copy of copies) {
       const release = releaseById.get(copy.releaseId)!;
-      return this.admit(person, viewer, copy, release, activityById.get(release.activityId)!) ?? [];
-    });
-    return { viewer, entered };
+      const activity = activityById.get(release.activityId)!;
+      const admitted = this.admit(person, viewer, copy, release, activity, extensionOf.get(`${activity.id} ${copy.groupId ?? ''}`) ?? null);
+      if ('copy' in admitted) entered.push(admitted);
+      else if (admitted.access === 'listed') listed.set(release.id, { release, activity, decision: admitted });
+    }
+    for (const { release } of entered) listed.delete(release.id);
+    return { viewer, entered, listed: [...listed.values()] };
   }
 
-  private admit(person: SignedIn, viewer: Viewer | null, copy: CopyRow, release: ReleaseRow, activity: ActivityRow): CopyAccess | null {
-    const decision = decide(viewer, factsOf(release, activity), copyFactsOf(copy, release), this.clock.now().getTime());
-    if (viewer === null || !atLeast(decision.access, 'read-only')) return null;
-    return { person, viewer, copy, release, activity, decision } as CopyAccess; // the one place that makes the proof
+  private admit(
+    person: SignedIn,
+    viewer: Viewer | null,
+    copy: CopyRow,
+    release: ReleaseRow,
+    activity: ActivityRow,
+    extension: ExtensionRow | null,
+  ): CopyAccess | Decision {
+    const copyFacts = copyFactsOf(copy, release, extension);
+    const decision = decide(viewer, factsOf(release, activity), copyFacts, this.clock.now().getTime());
+    if (viewer === null || !atLeast(decision.access, 'read-only')) return decision;
+    const schedule = scheduleFor(scheduleOf(activity), copyFacts.extension);
+    return { person, viewer, copy, release, activity, extension, schedule, decision } as CopyAccess; // the one place that makes the proof
   }
+}
+
+/** Whether its members can be in it now: not a draft, not withdrawn, not before its time. */
+export function isOut({ release, schedule }: CopyAccess, now: Date): boolean {
+  if (release.state === 'draft' || release.state === 'withdrawn') return false;
+  const isLive = release.state !== 'scheduled' || (release.stateAt !== null && release.stateAt <= now);
+  return isLive && (schedule.opens === null || schedule.opens <= now.getTime());
+}
+
+export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null => (schedule.due === null ? null : new Date(schedule.due));
+
+/** Who may hear that something changed in a copy: its group, or everybody whom a copy for all or a read-along reaches. */
+export function hearersOf({ copy, release }: Pick<CopyAccess, 'copy' | 'release'>): { groupIds: string[]; setIds: string[]; isForAll: boolean } {
+  if (release.mode === 'own' && copy.groupId !== null) return { groupIds: [copy.groupId], setIds: [], isForAll: false };
+  return hearersOfRelease(release);
+}
+
+export function hearersOfRelease({ audience }: Pick<ReleaseRow, 'audience'>): { groupIds: string[]; setIds: string[]; isForAll: boolean } {
+  return {
+    groupIds: audience.include.flatMap((entry) => (entry.kind === 'group' ? [entry.groupId] : [])),
+    setIds: audience.include.flatMap((entry) => (entry.kind === 'set' ? [entry.setId] : [])),
+    isForAll: audience.include.some((entry) => entry.kind === 'class'),
+  };
 }

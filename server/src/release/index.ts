@@ -1,5 +1,8 @@
-export { Gate } from './gate.js';
-export type { CopyAccess } from './gate.js';
+export { dueOf, Gate, hearersOf, isOut } from './gate.js';
+export type { CopyAccess, Listed } from './gate.js';
+export { Kinds, lateOf, onTime } from './kinds.js';
+export type { ActivityKind, Asked, Evidence, Opening, Unit, UnitWork } from './kinds.js';
+export { membersOfCopies } from './members.js';
+export { plainDecimal } from './decimals.js';
 export { ReleaseModule } from './release.module.js';
-export { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
-export { plainDecimal } from './release.service.js';
+export { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';

@@ -1,211 +1,263 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { CopyView, RoomList } from '@jigsaw/contract/handin';
-import type { ActivityView } from '@jigsaw/contract/release';
-import { aCourse, addFile, anAssignment, aText, copyOf, released } from '../test/aCourse.js';
+import { DataSource } from 'typeorm';
+import type { RoomList } from '@jigsaw/contract/rooms';
+import type { WikiView } from '@jigsaw/contract/wiki';
+import { newId } from '../platform/ids.js';
+import { aCourse, addFile, anAssignment, aSheet, aText, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 
+interface Ask {
+  readonly method: 'get' | 'put' | 'post' | 'delete';
+  readonly path: string;
+  readonly body?: object;
+}
+/** What Crock has of one kind, by id. */
+interface Things {
+  readonly copy: string;
+  readonly thing: string;
+  readonly release: string;
+  readonly activity: string;
+  readonly group: string;
+  readonly person: string;
+}
+
 let server: TestServer;
 let given: CourseForTests;
-let activity: ActivityView;
-let copyId: string;
-let fileId: string;
+const crocks = new Map<string, Things>();
+
+const student = (name: string): Browser => given.students.get(name)!.browser;
+const unknownId = '01920000-0000-7000-8000-00000000abcd';
+const unknown: Things = { copy: unknownId, thing: unknownId, release: unknownId, activity: unknownId, group: unknownId, person: unknownId };
+
+/** Every address by which a copy of any kind, or what is set for it, could be asked for. */
+const common = ({ copy, release, activity, group, person }: Things): Ask[] => [
+  { method: 'get', path: `/api/copies/${copy}` },
+  { method: 'post', path: `/api/copies/${copy}/seen`, body: { what: 'all' } },
+  { method: 'get', path: `/api/copies/${copy}/marks/group` },
+  { method: 'get', path: `/api/copies/${copy}/marks/${person}` },
+  { method: 'put', path: `/api/copies/${copy}/marks/group`, body: { ...aSheet, typedMark: '40' } },
+  { method: 'post', path: `/api/copies/${copy}/marks/group/release`, body: { version: 1 } },
+  { method: 'post', path: `/api/copies/${copy}/marks/group/recall` },
+  { method: 'get', path: `/api/releases/${release}/desk` },
+  { method: 'get', path: `/api/activities/${activity}` },
+  { method: 'put', path: `/api/activities/${activity}`, body: { ...anAssignment(), version: 1 } },
+  { method: 'post', path: `/api/activities/${activity}/copy` },
+  { method: 'post', path: `/api/activities/${activity}/withdraw` },
+  { method: 'post', path: `/api/activities/${activity}/reach`, body: { to: { kind: 'class' }, mode: 'common', outsiders: 'hidden' } },
+  { method: 'put', path: `/api/activities/${activity}/reach`, body: { to: { kind: 'class' }, outsiders: 'hidden' } },
+  { method: 'put', path: `/api/activities/${activity}/extensions/${group}`, body: { due: '2026-12-01T10:00:00.000Z', reason: 'why' } },
+  { method: 'delete', path: `/api/activities/${activity}/extensions/${group}` },
+];
+
+const handedIn = ({ copy, thing }: Things): Ask[] => [
+  { method: 'get', path: `/api/copies/${copy}/work` },
+  { method: 'put', path: `/api/copies/${copy}/part`, body: { text: aText('mine'), version: 0 } },
+  { method: 'post', path: `/api/copies/${copy}/hand-in`, body: { attempt: 2 } },
+  { method: 'get', path: `/api/copies/${copy}/files/${thing}` },
+  { method: 'delete', path: `/api/copies/${copy}/files/${thing}` },
+  { method: 'post', path: `/api/copies/${copy}/files/${thing}/put-back` },
+];
+
+/** Every address of what is inside a copy, by kind. A kind that is missing here fails below. */
+const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
+  assignment: handedIn,
+  folder: handedIn,
+  discussion: ({ copy, thing }) => [
+    { method: 'get', path: `/api/copies/${copy}/discussion` },
+    { method: 'get', path: `/api/copies/${copy}/discussion?after=${thing}` },
+    { method: 'post', path: `/api/copies/${copy}/posts`, body: { id: newId(), parentId: null, text: aText('mine') } },
+    { method: 'post', path: `/api/copies/${copy}/posts`, body: { id: newId(), parentId: thing, text: aText('mine') } },
+    { method: 'put', path: `/api/copies/${copy}/posts/${thing}`, body: { text: aText('mine'), version: 1 } },
+    { method: 'delete', path: `/api/copies/${copy}/posts/${thing}` },
+    { method: 'post', path: `/api/copies/${copy}/posts/${thing}/put-back` },
+  ],
+  wiki: ({ copy, thing }) => [
+    { method: 'get', path: `/api/copies/${copy}/wiki` },
+    { method: 'post', path: `/api/copies/${copy}/wiki/pages`, body: { id: newId(), title: 'Mine' } },
+    { method: 'get', path: `/api/copies/${copy}/wiki/pages/${thing}` },
+    { method: 'put', path: `/api/copies/${copy}/wiki/pages/${thing}`, body: { title: 'Mine', text: aText('mine'), basedOn: 2 } },
+    { method: 'delete', path: `/api/copies/${copy}/wiki/pages/${thing}` },
+    { method: 'post', path: `/api/copies/${copy}/wiki/pages/${thing}/put-back` },
+    { method: 'get', path: `/api/copies/${copy}/wiki/pages/${thing}/revisions/2` },
+  ],
+};
+const kinds = Object.keys(inside);
+const all = (kind: string, things: Things) => [...common(things), ...inside[kind]!(things)];
 
 beforeAll(async () => {
   server = await startTestServer();
   given = await aCourse(server, { students: 5, groups: 2 }); // Crock: noor, jorge; Carboy: amina, kofi; nino is unplaced
-  activity = await released(given);
-  copyId = await copyOf(student('noor'), given.course.id);
-  const copy = await addFile(student('noor'), copyId, 'notes.txt', Buffer.from('pH 4.4'));
-  fileId = copy.files[0]!.id;
-  await student('noor')
-    .put(`/api/copies/${copyId}/part`)
-    .send({ text: aText('Our crock fell to 4.4.'), version: 0 })
-    .expect(200);
-  await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+  for (const kind of kinds) {
+    const activity = await released(given, { kind, title: `Crock’s ${kind}` });
+    const copy = await copyOf(student('noor'), given.course.id, `Crock’s ${kind}`);
+    crocks.set(kind, {
+      copy,
+      thing: await fill(kind, copy),
+      release: activity.release!.id,
+      activity: activity.id,
+      group: given.board.groups[0]!.id,
+      person: given.students.get('noor')!.enrolmentId,
+    });
+  }
 });
 afterAll(() => server.stop());
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
-const unknownId = '01920000-0000-7000-8000-00000000abcd';
+/** Something in Crock's copy, and its id. */
+async function fill(kind: string, copy: string): Promise<string> {
+  if (kind === 'discussion') {
+    const id = newId();
+    await student('noor')
+      .post(`/api/copies/${copy}/posts`)
+      .send({ id, parentId: null, text: aText('Only for Crock.') })
+      .expect(200);
+    return id;
+  }
+  if (kind === 'wiki') {
+    const { pages } = (await student('noor').get(`/api/copies/${copy}/wiki`).expect(200)).body as WikiView;
+    await student('noor')
+      .put(`/api/copies/${copy}/wiki/pages/${pages[0]!.id}`)
+      .send({ title: 'Log', text: aText('Only for Crock.'), basedOn: 1 })
+      .expect(200);
+    return pages[0]!.id;
+  }
+  const work = await addFile(student('noor'), copy, 'notes.txt', Buffer.from('pH 4.4'));
+  await student('noor').post(`/api/copies/${copy}/hand-in`).send({ attempt: 1 }).expect(200);
+  return work.files[0]!.id;
+}
 
-/** Every address by which a copy or something in it could be asked for. */
-const routes = (
-  copy: string,
-  file: string,
-  release: string,
-  activityId: string,
-): readonly { method: 'get' | 'put' | 'post' | 'delete'; path: string; body?: object }[] => [
-  { method: 'get', path: `/api/copies/${copy}` },
-  { method: 'put', path: `/api/copies/${copy}/part`, body: { text: aText('mine'), version: 0 } },
-  { method: 'post', path: `/api/copies/${copy}/hand-in`, body: { attempt: 2 } },
-  { method: 'get', path: `/api/copies/${copy}/files/${file}` },
-  { method: 'delete', path: `/api/copies/${copy}/files/${file}` },
-  { method: 'post', path: `/api/copies/${copy}/files/${file}/put-back` },
-  { method: 'get', path: `/api/copies/${copy}/mark` },
-  { method: 'put', path: `/api/copies/${copy}/mark`, body: { groupMark: '40', feedback: '', adjustments: [], version: 0 } },
-  { method: 'post', path: `/api/copies/${copy}/mark/release`, body: { version: 1 } },
-  { method: 'post', path: `/api/copies/${copy}/mark/recall` },
-  { method: 'get', path: `/api/releases/${release}/desk` },
-  { method: 'get', path: `/api/activities/${activityId}` },
-  { method: 'put', path: `/api/activities/${activityId}`, body: { ...anAssignment(), version: 1 } },
-  { method: 'post', path: `/api/activities/${activityId}/withdraw` },
-];
+let elsewhere: Browser | undefined;
+const outsiders = ['another group’s member', 'a student in no group', 'another course’s instructor', 'a dropped member'];
+async function outsider(who: string): Promise<Browser> {
+  if (who === 'another group’s member') return student('amina');
+  if (who === 'a student in no group') return student('nino');
+  if (who === 'another course’s instructor') return (elsewhere ??= await server.instructor('elsewhere@quillmere.example'));
+  await server.app.get(DataSource).query(`UPDATE "enrolment" SET "leftAt" = now() WHERE "id" = $1`, [given.students.get('jorge')!.enrolmentId]);
+  return student('jorge');
+}
 
 describe('what is not released to you does not exist for you', () => {
-  it.each(['another group’s member', 'a student in no group', 'another course’s instructor', 'a dropped member'])(
-    'answers %s as for ids that do not exist',
-    async (who) => {
-      const browser = await outsider(who);
-      const real = routes(copyId, fileId, activity.release!.id, activity.id);
-      const unknown = routes(unknownId, unknownId, unknownId, unknownId);
-      for (const [at, { method, path, body }] of real.entries()) {
-        const asked = await browser[method](path).send(body);
-        const absent = await browser[method](unknown[at]!.path).send(body);
-        expect({ path, status: asked.status, body: asked.body as unknown }).toEqual({ path, status: 404, body: absent.body as unknown });
-      }
-      const upload = await browser
-        .post(`/api/copies/${copyId}/files`)
-        .query({ name: 'x.txt' })
-        .set('Content-Type', 'application/octet-stream')
-        .send(Buffer.from('x'));
-      expect(upload.status).toBe(404);
-    },
-  );
+  it('is asked below of every kind that is registered', async () => {
+    const { Kinds } = await import('./kinds.js');
+    expect(
+      server.app
+        .get(Kinds, { strict: false })
+        .all.map((kind) => kind.name)
+        .sort(),
+    ).toEqual([...kinds].sort());
+  });
 
-  async function outsider(who: string): Promise<Browser> {
-    if (who === 'another group’s member') return student('amina');
-    if (who === 'a student in no group') return student('nino');
-    if (who === 'another course’s instructor') return server.instructor('elsewhere@quillmere.example');
-    const { DataSource } = await import('typeorm');
-    await server.app.get(DataSource).query(`UPDATE "enrolment" SET "leftAt" = now() WHERE "id" = $1`, [given.students.get('jorge')!.enrolmentId]);
-    return student('jorge');
-  }
+  it.each(outsiders.flatMap((who) => kinds.map((kind) => [who, kind] as const)))('answers %s, of a %s, as for ids that do not exist', async (who, kind) => {
+    const browser = await outsider(who);
+    const absent = all(kind, unknown);
+    for (const [at, { method, path, body }] of all(kind, crocks.get(kind)!).entries()) {
+      const asked = await browser[method](path).send(body);
+      const never = await browser[method](absent[at]!.path).send(absent[at]!.body);
+      expect({ path, status: asked.status, body: asked.body as unknown }).toEqual({ path, status: 404, body: never.body as unknown });
+    }
+    const upload = await browser
+      .post(`/api/copies/${crocks.get(kind)!.copy}/files`)
+      .query({ name: 'x.txt' })
+      .set('Content-Type', 'application/octet-stream')
+      .send(Buffer.from('x'));
+    expect(upload.status).toBe(404);
+  });
+
+  it.each(kinds)('does not tell, in a member’s own %s, that a thing of another group exists', async (kind) => {
+    const own = { ...crocks.get(kind)!, copy: await copyOf(student('amina'), given.course.id, `Crock’s ${kind}`) };
+    for (const { method, path, body } of inside[kind]!(own).filter((ask) => ask.path.includes(own.thing))) {
+      const asked = await student('amina')[method](path).send(body);
+      const never = await student('amina')[method](path.replace(own.thing, unknownId)).send(body);
+      expect({ path, status: asked.status, body: JSON.stringify(asked.body).replaceAll(own.thing, '') }).toEqual({
+        path,
+        status: never.status,
+        body: JSON.stringify(never.body).replaceAll(unknownId, ''),
+      });
+    }
+  });
+
+  it('does not tell that an id is taken by another group’s post or page', async () => {
+    const taken = crocks.get('discussion')!.thing;
+    const talk = await copyOf(student('amina'), given.course.id, 'Crock’s discussion');
+    const refused = await student('amina')
+      .post(`/api/copies/${talk}/posts`)
+      .send({ id: taken, parentId: null, text: aText('mine') })
+      .expect(422);
+    expect(JSON.stringify(refused.body)).not.toContain('Only for Crock');
+    const wiki = await copyOf(student('amina'), given.course.id, 'Crock’s wiki');
+    await student('amina')
+      .post(`/api/copies/${wiki}/wiki/pages`)
+      .send({ id: crocks.get('wiki')!.thing, title: 'Mine' })
+      .expect(422);
+  });
+
+  it('marks nothing as seen that is not the asker’s to see', async () => {
+    const talk = await copyOf(student('amina'), given.course.id, 'Crock’s discussion');
+    await student('amina')
+      .post(`/api/copies/${talk}/seen`)
+      .send({ what: 'items', items: [{ id: crocks.get('discussion')!.thing, version: 1 }] })
+      .expect(200, { unread: 0 });
+    const rows = await server.app
+      .get(DataSource)
+      .query<unknown[]>(`SELECT 1 FROM "seen" WHERE "subjectId" = $1 AND "enrolmentId" = $2`, [
+        crocks.get('discussion')!.thing,
+        given.students.get('amina')!.enrolmentId,
+      ]);
+    expect(rows).toEqual([]);
+  });
 
   it('asks everybody who is signed out to sign in, whether or not the id exists', async () => {
-    for (const { method, path, body } of [
-      ...routes(copyId, fileId, activity.release!.id, activity.id),
-      ...routes(unknownId, unknownId, unknownId, unknownId),
-    ]) {
-      const answer = await server.browser()[method](path).send(body);
-      expect({ path, status: answer.status }).toEqual({ path, status: 401 });
+    for (const kind of kinds) {
+      for (const { method, path, body } of [...all(kind, crocks.get(kind)!), ...all(kind, unknown)]) {
+        const answer = await server.browser()[method](path).send(body);
+        expect({ path, status: answer.status }).toEqual({ path, status: 401 });
+      }
+    }
+  });
+
+  it('answers one kind’s addresses for another kind’s copy as for none', async () => {
+    for (const kind of kinds) {
+      for (const other of kinds.filter((each) => inside[each] !== inside[kind])) {
+        const { copy, thing } = crocks.get(kind)!;
+        for (const { method, path, body } of inside[other]!({ ...unknown, copy, thing })) {
+          const asked = await student('noor')[method](path).send(body);
+          expect({ kind, path, status: asked.status }).toEqual({ kind, path, status: 404 });
+        }
+      }
     }
   });
 
   it('shows each student their own room and nothing of the others', async () => {
     const { rooms } = (await student('amina').get(`/api/courses/${given.course.id}/rooms`).expect(200)).body as RoomList;
     expect(rooms.map((room) => room.group.name)).toEqual(['Carboy']);
-    expect(JSON.stringify(rooms)).not.toContain('Noor');
-    expect((await student('nino').get(`/api/courses/${given.course.id}/rooms`).expect(200)).body).toEqual({ rooms: [] });
+    expect(JSON.stringify(rooms)).not.toMatch(/Noor|Only for/);
+    expect((await student('nino').get(`/api/courses/${given.course.id}/rooms`).expect(200)).body).toEqual({ rooms: [], common: [], locked: [] });
   });
 
   it('counts for a student only what is theirs', async () => {
-    expect((await student('nino').get(`/api/courses/${given.course.id}/figures`).expect(200)).body).toEqual({ kind: 'student', due: 0, rooms: 0, newMarks: 0 });
-    expect((await student('amina').get(`/api/courses/${given.course.id}/figures`).expect(200)).body).toEqual({
-      kind: 'student',
-      due: 1,
-      rooms: 1,
-      newMarks: 0,
-    });
+    const figures = async (name: string) => (await student(name).get(`/api/courses/${given.course.id}/figures`).expect(200)).body as object;
+    expect(await figures('nino')).toEqual({ kind: 'student', due: 0, rooms: 0, unread: 0, newMarks: 0 });
+    expect(await figures('amina')).toEqual({ kind: 'student', due: 3, rooms: 1, unread: 0, newMarks: 0 }); // the discussion asks for nothing
   });
 });
 
-describe('releasing', () => {
-  it('hides a draft and a withdrawn assignment from members, and brings the same copy back with its work', async () => {
-    const draft = (
-      await given.instructor
-        .post(`/api/courses/${given.course.id}/activities`)
-        .send(anAssignment({ title: 'Quiet draft' }))
-        .expect(200)
-    ).body as ActivityView;
-    expect(JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body)).not.toContain('Quiet draft');
-    expect(draft.release).toBeNull();
+describe('hand-ins of single students', () => {
+  it('are nobody else’s: no teammate learns of their files, hand-ins, news or marks', async () => {
+    await server.app.get(DataSource).query(`UPDATE "enrolment" SET "leftAt" = NULL WHERE "id" = $1`, [given.students.get('jorge')!.enrolmentId]);
+    await released(given, { kind: 'folder', title: 'Tasting notes', settings: { by: 'student' } });
+    const copy = await copyOf(student('noor'), given.course.id, 'Tasting notes');
+    const work = await addFile(student('noor'), copy, 'noors-secret.txt', Buffer.from('brine'));
+    await student('noor').post(`/api/copies/${copy}/hand-in`).send({ attempt: 1 }).expect(200);
+    const file = work.files[0]!.id;
 
-    await given.instructor.post(`/api/activities/${activity.id}/withdraw`).expect(200);
-    await student('noor').get(`/api/copies/${copyId}`).expect(404);
-    await given.instructor
-      .post(`/api/activities/${activity.id}/release`)
-      .send({ setId: given.set.id, goesLiveAt: null, version: activity.version })
-      .expect(200);
-    const copy = (await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyView;
-    expect(copy.handIns).toHaveLength(1);
-  });
-
-  it('goes live by itself at its moment', async () => {
-    const draft = (
-      await given.instructor
-        .post(`/api/courses/${given.course.id}/activities`)
-        .send(anAssignment({ title: 'Later' }))
-        .expect(200)
-    ).body as ActivityView;
-    const at = new Date(server.clock.now().getTime() + 3_600_000).toISOString();
-    await given.instructor.post(`/api/activities/${draft.id}/release`).send({ setId: given.set.id, goesLiveAt: at, version: draft.version }).expect(200);
-    const rooms = async () => JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body);
-    expect(await rooms()).not.toContain('Later');
-    expect(JSON.stringify((await given.instructor.get(`/api/courses/${given.course.id}/rooms`)).body)).not.toContain('Later'); // nor is it in the room yet for staff
-    server.clock.pass({ hours: 2 });
-    expect(await rooms()).toContain('Later');
-  });
-
-  it('follows a move at once', async () => {
-    const [crock, carboy] = given.board.groups;
-    const kofi = given.students.get('kofi')!;
-    await kofi.browser.get(`/api/copies/${copyId}`).expect(404);
-    await given.instructor
-      .post(`/api/sets/${given.set.id}/place`)
-      .send({ moves: [{ student: kofi.enrolmentId, from: carboy!.id, to: crock!.id }] })
-      .expect(200);
-    await kofi.browser.get(`/api/copies/${copyId}`).expect(200);
-    await given.instructor
-      .post(`/api/sets/${given.set.id}/place`)
-      .send({ moves: [{ student: kofi.enrolmentId, from: crock!.id, to: carboy!.id }] })
-      .expect(200);
-    await kofi.browser.get(`/api/copies/${copyId}`).expect(404);
-  });
-
-  it('tells before release who sees nothing and why', async () => {
-    const { body } = await given.instructor.get(`/api/activities/${activity.id}/reach/${given.set.id}`).expect(200);
-    expect(body).toMatchObject({ outside: [{ name: 'Nino', why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'] }] });
-  });
-
-  it('refuses a release of a draft that was edited meanwhile, and a stale save', async () => {
-    const draft = (
-      await given.instructor
-        .post(`/api/courses/${given.course.id}/activities`)
-        .send(anAssignment({ title: 'Edited' }))
-        .expect(200)
-    ).body as ActivityView;
-    await given.instructor
-      .put(`/api/activities/${draft.id}`)
-      .send({ ...anAssignment({ title: 'Edited twice' }), version: 1 })
-      .expect(200);
-    await given.instructor.post(`/api/activities/${draft.id}/release`).send({ setId: given.set.id, goesLiveAt: null, version: 1 }).expect(409);
-    const stale = await given.instructor
-      .put(`/api/activities/${draft.id}`)
-      .send({ ...anAssignment({ title: 'Lost?' }), version: 1 })
-      .expect(409);
-    expect(stale.body).toMatchObject({ current: { title: 'Edited twice', version: 2 } });
-  });
-
-  it('keeps only text that the editor can make', async () => {
-    const script = { type: 'doc', content: [{ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] }] };
-    await given.instructor
-      .post(`/api/courses/${given.course.id}/activities`)
-      .send(anAssignment({ brief: script as never }))
-      .expect(422);
-    const link = {
-      type: 'doc',
-      content: [{ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] }],
-    };
-    await given.instructor
-      .post(`/api/courses/${given.course.id}/activities`)
-      .send(anAssignment({ brief: link as never }))
-      .expect(422);
-    const dates = await given.instructor
-      .post(`/api/courses/${given.course.id}/activities`)
-      .send(anAssignment({ schedule: { opens: '2026-11-12T00:00:00.000Z', due: '2026-11-11T00:00:00.000Z', closes: null } }))
-      .expect(422);
-    expect(dates.body).toMatchObject({ detail: 'Opens, due and closes must come in that order.' });
+    expect((await student('jorge').get(`/api/copies/${copy}/work`).expect(200)).body).toMatchObject({ files: [], handIns: [], state: 'not-started' });
+    await student('jorge').get(`/api/copies/${copy}/files/${file}`).expect(404);
+    await student('jorge').delete(`/api/copies/${copy}/files/${file}`).expect(404);
+    expect(await itemOf(student('jorge'), given.course.id, 'Tasting notes')).toMatchObject({ unread: 0, latest: null, progress: { state: 'not-started' } });
+    expect(await itemOf(student('noor'), given.course.id, 'Tasting notes')).toMatchObject({ latest: { byYou: true }, progress: { state: 'done' } });
+    const { unread } = (await student('jorge').post(`/api/copies/${copy}/seen`).send({ what: 'all' })).body as { unread: number };
+    expect(unread).toBe(0);
+    expect(((await given.instructor.get(`/api/copies/${copy}/work`)).body as { files: unknown[] }).files).toHaveLength(1);
   });
 });

@@ -1,25 +1,39 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { z } from 'zod';
-import { ActivityId, CourseId, GroupSetId } from '@jigsaw/contract/common';
-import { ActivityDraft, ActivityList, ActivityView, EditActivity, ReachView, ReleaseRequest } from '@jigsaw/contract/release';
+import { ActivityId, CourseId, GroupId } from '@jigsaw/contract/common';
+import {
+  ActivityDraft,
+  ActivityList,
+  ActivityView,
+  ChangeReach,
+  EditActivity,
+  GrantExtension,
+  ReachRequest,
+  ReachView,
+  ReleaseRequest,
+} from '@jigsaw/contract/release';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { ReachService } from './reach.service.js';
 import { ReleaseService } from './release.service.js';
 
 @ApiTags('release')
 @Controller()
 export class ReleaseController {
-  constructor(private readonly releases: ReleaseService) {}
+  constructor(
+    private readonly releases: ReleaseService,
+    private readonly reach: ReachService,
+  ) {}
 
   @Endpoint('GET /courses/:courseId/activities', { id: 'listActivities', does: 'Drafts and released activities of a course', answer: ActivityList })
   list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<ActivityList> {
     return this.releases.list(person, courseId);
   }
 
-  @Endpoint('POST /courses/:courseId/activities', { id: 'draftActivity', does: 'Begin an assignment as a draft', body: ActivityDraft, answer: ActivityView })
+  @Endpoint('POST /courses/:courseId/activities', { id: 'draftActivity', does: 'Begin an activity as a draft', body: ActivityDraft, answer: ActivityView })
   create(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
@@ -44,7 +58,7 @@ export class ReleaseController {
 
   @Endpoint('POST /activities/:activityId/release', {
     id: 'releaseActivity',
-    does: 'Release to a group set, a copy for each group',
+    does: 'Release to a group set, some of its groups or the class',
     body: ReleaseRequest,
     answer: ActivityView,
   })
@@ -61,12 +75,60 @@ export class ReleaseController {
     return this.releases.withdraw(person, activityId);
   }
 
-  @Endpoint('GET /activities/:activityId/reach/:setId', { id: 'readReach', does: 'Whom a release to a set reaches, and whom not and why', answer: ReachView })
-  reach(
+  @Endpoint('POST /activities/:activityId/copy', { id: 'copyActivity', does: 'A new draft with the same settings', answer: ActivityView })
+  copy(@CurrentPerson() person: SignedIn, @IdParam('activityId', ActivityId) activityId: ids.ActivityId): Promise<ActivityView> {
+    return this.releases.copy(person, activityId);
+  }
+
+  @Endpoint('PUT /activities/:activityId/reach', {
+    id: 'changeReach',
+    does: 'Release to other groups of the same set, or change what outsiders learn',
+    body: ChangeReach,
+    answer: ActivityView,
+  })
+  changeReach(
     @CurrentPerson() person: SignedIn,
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
-    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(ChangeReach) request: ChangeReach,
+  ): Promise<ActivityView> {
+    return this.releases.changeReach(person, activityId, request);
+  }
+
+  @Endpoint('POST /activities/:activityId/reach', {
+    id: 'foresee',
+    does: 'Whom such a release would reach, and whom not and why; changes nothing',
+    body: ReachRequest,
+    answer: ReachView,
+  })
+  foresee(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @Takes(ReachRequest) request: ReachRequest,
   ): Promise<ReachView> {
-    return this.releases.reach(person, activityId, setId);
+    return this.reach.read(person, activityId, request);
+  }
+
+  @Endpoint('PUT /activities/:activityId/extensions/:groupId', {
+    id: 'grantExtension',
+    does: 'Give one group longer',
+    body: GrantExtension,
+    answer: ActivityView,
+  })
+  extend(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @IdParam('groupId', GroupId) groupId: ids.GroupId,
+    @Takes(GrantExtension) grant: GrantExtension,
+  ): Promise<ActivityView> {
+    return this.releases.extend(person, activityId, groupId, grant);
+  }
+
+  @Endpoint('DELETE /activities/:activityId/extensions/:groupId', { id: 'takeExtensionBack', does: 'Back to the date of all', answer: ActivityView })
+  takeExtensionBack(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @IdParam('groupId', GroupId) groupId: ids.GroupId,
+  ): Promise<ActivityView> {
+    return this.releases.extend(person, activityId, groupId, null);
   }
 }

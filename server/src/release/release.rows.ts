@@ -1,8 +1,10 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
 import type { LatePolicy } from '@jigsaw/core/handin';
+import type { Rubric } from '@jigsaw/core/marks';
 import type { Audience, OutsiderRule, ReleaseMode } from '@jigsaw/core/release';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { GroupRow, GroupSetRow } from '../groups/index.js';
+import { PersonRow } from '../identity/index.js';
 import { CourseRow } from '../roster/index.js';
 
 /** What is written once for all copies. */
@@ -11,10 +13,14 @@ import { CourseRow } from '../roster/index.js';
 export class ActivityRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CourseRow) @Column('uuid') @Index('activity_by_course') courseId!: string;
-  @Column('text') kind!: 'assignment';
+  /** The name of a registered kind; what it alone knows is in `settings`. */
+  @Column('text') kind!: string;
   @Column('text') title!: string;
   @Column('jsonb') brief!: RichTextNode;
-  @Column('numeric', { precision: 7, scale: 2 }) points!: string;
+  /** null: it is not marked. */
+  @Column('numeric', { precision: 7, scale: 2, nullable: true }) points!: string | null;
+  @Column('jsonb', { nullable: true }) rubric!: Rubric | null;
+  @Column('jsonb', { default: {} }) settings!: Record<string, unknown>;
   @Column('timestamptz', { nullable: true }) opens!: Date | null;
   @Column('timestamptz', { nullable: true }) due!: Date | null;
   @Column('timestamptz', { nullable: true }) closes!: Date | null;
@@ -30,7 +36,8 @@ export class ReleaseRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => ActivityRow) @Column('uuid') @Index('release_once', { unique: true }) activityId!: string;
   @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
-  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: string;
+  /** null: it is for the class. */
+  @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) setId!: string | null;
   @Column('text') mode!: ReleaseMode;
   @Column('jsonb') audience!: Audience;
   @Column('text') outsiders!: OutsiderRule;
@@ -43,8 +50,20 @@ export class ReleaseRow {
 /** What one group works in; groupId null is the common copy. */
 @Entity('copy')
 @Index('copy_once', ['releaseId', 'groupId'], { unique: true })
+@Index('copy_for_all_once', ['releaseId'], { unique: true, where: `"groupId" IS NULL` })
 export class CopyRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => ReleaseRow) @Column('uuid') releaseId!: string;
   @ForeignKey(() => GroupRow) @Column('uuid', { nullable: true }) @Index('copy_by_group') groupId!: string | null;
+}
+
+/** More time for one group. It hangs on the activity, so that it can be granted before release and outlives a withdrawal. */
+@Entity('extension')
+export class ExtensionRow {
+  @ForeignKey(() => ActivityRow) @PrimaryColumn('uuid') activityId!: string;
+  @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: string;
+  @Column('timestamptz') due!: Date;
+  @Column('text') reason!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') grantedBy!: string;
+  @Column('timestamptz') grantedAt!: Date;
 }

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { Role } from '@jigsaw/core/release';
-import { aCourse, addFile, anAssignment, base64, copyOf, released } from '../test/aCourse.js';
+import { aSheet, aCourse, addFile, anAssignment, base64, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { password, startTestServer } from '../test/testServer.js';
@@ -135,7 +135,16 @@ const table: readonly {
     assistant: 403,
     observer: 403,
     student: 404,
-    ask: (browser) => browser.get(`/api/activities/${activity.id}/reach/${given.set.id}`),
+    ask: (browser) => browser.post(`/api/activities/${activity.id}/reach`).send({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden' }),
+  },
+  {
+    act: 'give a group longer',
+    instructor: 200,
+    assistant: 403,
+    observer: 403,
+    student: 404,
+    ask: (browser) =>
+      browser.put(`/api/activities/${activity.id}/extensions/${given.board.groups[1]!.id}`).send({ due: '2026-11-20T10:00:00.000Z', reason: 'Ill' }),
   },
   { act: 'read a group’s copy', instructor: 200, assistant: 200, observer: 200, student: 404, ask: (browser) => browser.get(`/api/copies/${copyId}`) },
   {
@@ -154,16 +163,30 @@ const table: readonly {
     student: 404,
     ask: (browser) => browser.get(`/api/courses/${given.course.id}/gradebook`),
   },
-  { act: 'read a marking sheet', instructor: 200, assistant: 200, observer: 200, student: 404, ask: (browser) => browser.get(`/api/copies/${copyId}/mark`) },
+  {
+    act: 'read a marking sheet',
+    instructor: 200,
+    assistant: 200,
+    observer: 200,
+    student: 404,
+    ask: (browser) => browser.get(`/api/copies/${copyId}/marks/group`),
+  },
   {
     act: 'mark',
     instructor: 409,
     assistant: 409,
     observer: 403,
     student: 404,
-    ask: (browser) => browser.put(`/api/copies/${copyId}/mark`).send({ groupMark: '30', feedback: '', adjustments: [], version: 99 }),
+    ask: (browser) => browser.put(`/api/copies/${copyId}/marks/group`).send({ ...aSheet, typedMark: '30', version: 99 }),
   },
-  { act: 'recall marks', instructor: 200, assistant: 200, observer: 403, student: 404, ask: (browser) => browser.post(`/api/copies/${copyId}/mark/recall`) },
+  {
+    act: 'recall marks',
+    instructor: 200,
+    assistant: 200,
+    observer: 403,
+    student: 404,
+    ask: (browser) => browser.post(`/api/copies/${copyId}/marks/group/recall`),
+  },
 ];
 
 describe('what each role may do', () => {

@@ -1,7 +1,8 @@
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
-import type { CopyView, RoomList } from '@jigsaw/contract/handin';
+import type { WorkView } from '@jigsaw/contract/handin';
 import type { SignInLinks } from '@jigsaw/contract/identity';
-import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
+import type { ActivityDraft, ActivityView, ReleaseRequest } from '@jigsaw/contract/release';
+import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
 import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { Browser, TestServer } from './testServer.js';
@@ -75,34 +76,48 @@ export async function importPaste(instructor: Browser, courseId: string, text: s
 export const aText = (text: string) => ({ type: 'doc' as const, content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] });
 
 export const anAssignment = (more: Partial<ActivityDraft> = {}): ActivityDraft => ({
+  kind: 'assignment',
   title: 'Ferment report',
   brief: aText('Write what you saw.'),
   points: '40',
+  rubric: null,
   schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: null },
   latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
+  settings: {},
   ...more,
 });
 
-export async function released({ instructor, course, set }: CourseForTests, more: Partial<ActivityDraft> = {}): Promise<ActivityView> {
+/** A released activity, to the whole set with a copy each unless `how` says otherwise. */
+export async function released(
+  { instructor, course, set }: CourseForTests,
+  more: Partial<ActivityDraft> = {},
+  how: Partial<ReleaseRequest> = {},
+): Promise<ActivityView> {
   const draft = (await instructor.post(`/api/courses/${course.id}/activities`).send(anAssignment(more)).expect(200)).body as ActivityView;
-  return (await instructor.post(`/api/activities/${draft.id}/release`).send({ setId: set.id, goesLiveAt: null, version: draft.version }).expect(200))
-    .body as ActivityView;
+  const request = { to: { kind: 'set', setId: set.id }, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version: draft.version, ...how };
+  return (await instructor.post(`/api/activities/${draft.id}/release`).send(request).expect(200)).body as ActivityView;
 }
 
-/** The id of the copy that this student's group has of an assignment. */
-export async function copyOf(browser: Browser, courseId: string, title = 'Ferment report'): Promise<string> {
-  const { rooms } = (await browser.get(`/api/courses/${courseId}/rooms`).expect(200)).body as RoomList;
-  const item = rooms.flatMap((room) => room.items).find((each) => each.title === title);
+/** What a student's rooms say of one activity. */
+export async function itemOf(browser: Browser, courseId: string, title: string): Promise<RoomItem> {
+  const { rooms, common } = (await browser.get(`/api/courses/${courseId}/rooms`).expect(200)).body as RoomList;
+  const item = [...rooms.flatMap((room) => room.items), ...common].find((each) => each.title === title);
   if (!item) throw new Error(`no copy of ${title} in these rooms`);
-  return item.copyId;
+  return item;
 }
 
-export async function addFile(browser: Browser, copyId: string, name: string, bytes: Buffer): Promise<CopyView> {
+/** The id of the copy that this student's group has of an activity. */
+export const copyOf = async (browser: Browser, courseId: string, title = 'Ferment report'): Promise<string> => (await itemOf(browser, courseId, title)).copyId;
+
+export async function addFile(browser: Browser, copyId: string, name: string, bytes: Buffer): Promise<WorkView> {
   const answer = await browser
     .post(`/api/copies/${copyId}/files`)
     .query({ name, type: 'text/plain' })
     .set('Content-Type', 'application/octet-stream')
     .send(bytes)
     .expect(200);
-  return answer.body as CopyView;
+  return answer.body as WorkView;
 }
+
+/** A marking sheet on which nothing is written yet. */
+export const aSheet = { typedMark: null, overrideReason: '', picks: {}, feedback: '', adjustments: [], version: 0 };

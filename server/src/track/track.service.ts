@@ -3,10 +3,12 @@ import { DataSource } from 'typeorm';
 import type { Figures } from '@jigsaw/contract/track';
 import type { CourseId } from '@jigsaw/core/ids';
 import { may } from '@jigsaw/core/roster';
-import { WorkReader } from '../handin/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { DeskService } from '../marks/index.js';
-import { Gate } from '../release/index.js';
+import { News } from '../news/index.js';
+import { Clock } from '../platform/clock.js';
+import type { CopyAccess } from '../release/index.js';
+import { Gate, isOut, Kinds, membersOfCopies } from '../release/index.js';
 import { Viewers } from '../roster/index.js';
 
 /** The live figures of the track: where somebody is needed. */
@@ -16,7 +18,9 @@ export class TrackService {
     private readonly dataSource: DataSource,
     private readonly viewers: Viewers,
     private readonly gate: Gate,
-    private readonly work: WorkReader,
+    private readonly kinds: Kinds,
+    private readonly news: News,
+    private readonly clock: Clock,
     private readonly desk: DeskService,
   ) {}
 
@@ -39,22 +43,32 @@ export class TrackService {
       [courseId],
     );
     const { activities } = await this.desk.list(person, courseId);
-    return { kind: 'staff', ...counts!, toMark: activities.reduce((sum, activity) => sum + activity.toMark, 0) };
+    const unread = await this.unread((await this.gate.enterAll(person, courseId)).entered);
+    return { kind: 'staff', ...counts!, unread, toMark: activities.reduce((sum, activity) => sum + activity.toMark, 0) };
   }
 
   private async forStudent(person: SignedIn, courseId: CourseId): Promise<Figures> {
     const { viewer, entered } = await this.gate.enterAll(person, courseId);
-    const own = entered.filter((access) => viewer.groups.some((group) => group.groupId === access.copy.groupId));
-    const summaries = await this.work.summaries(own);
+    const own = entered.filter((access) => access.decision.part === 'member');
+    const { manager } = this.dataSource;
+    const progress = await this.kinds.progress({ accesses: own, manager, now: this.clock.now(), membersOf: await membersOfCopies(manager, own) });
     const [marks] = await this.dataSource.query<{ newMarks: number }[]>(
       `SELECT count(*)::int AS "newMarks" FROM "released_mark" WHERE "enrolmentId" = $1 AND "seenAt" IS NULL`,
       [viewer.enrolmentId],
     );
     return {
       kind: 'student',
-      due: own.filter((access) => access.decision.access === 'open' && summaries.get(access.copy.id)!.latest === null).length,
+      due: [...progress.values()].filter((each) => each.owes).length,
       rooms: viewer.groups.length,
+      unread: await this.unread(entered),
       newMarks: marks!.newMarks,
     };
+  }
+
+  /** Only what stands in a room counts: nothing of drafts, nor of what was withdrawn. */
+  private async unread(entered: readonly CopyAccess[]): Promise<number> {
+    const shown = entered.filter((access) => isOut(access, this.clock.now()));
+    const news = await this.news.of(shown);
+    return shown.reduce((sum, access) => sum + news(access.copy.id).unread, 0);
   }
 }

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { DateTime, PostId } from './common.js';
+import { Author } from './rooms.js';
+import { RichText, StoredRichText } from './text.js';
+
+const Wanted = z.number().int().min(0).max(50);
+const Words = z.number().int().min(0).max(10_000);
+
+export const DiscussionSettings = z.strictObject({
+  studentsOpenThreads: z.boolean().default(true),
+  /** What is asked of each student; 0 of both: nothing. */
+  posts: Wanted.default(0),
+  postWords: Words.default(0),
+  replies: Wanted.default(0),
+  replyWords: Words.default(0),
+  /** One mark for the group, or one for each student. */
+  markFor: z.enum(['group', 'student']).default('student'),
+});
+export type DiscussionSettings = z.infer<typeof DiscussionSettings>;
+
+export const PostView = z.object({
+  id: PostId,
+  threadId: PostId,
+  /** The post that this one answers; null: it opens a thread. */
+  parentId: PostId.nullable(),
+  author: Author,
+  /** null: taken out. Its replies stay. */
+  text: StoredRichText.nullable(),
+  words: z.number().int(),
+  version: z.number().int(),
+  createdAt: DateTime,
+  editedAt: DateTime.nullable(),
+  takenOutBy: z.enum(['you', 'author', 'staff']).nullable(),
+  isNew: z.boolean(),
+  mayChange: z.boolean(),
+  mayTakeOut: z.boolean(),
+});
+export type PostView = z.infer<typeof PostView>;
+
+const Count = z.object({ done: z.number().int(), asked: z.number().int() });
+
+export const DiscussionView = z.object({
+  threads: z.array(z.object({ id: PostId, posts: z.array(PostView) })),
+  /** Send as `after` to read on; null: this is the end. */
+  next: PostId.nullable(),
+  mayOpenThread: z.boolean(),
+  mayReply: z.boolean(),
+  /** What is asked of each student, and how far: oneself for a student, everybody for staff. */
+  met: z.array(z.object({ member: Author, posts: Count, replies: Count, words: z.number().int(), isComplete: z.boolean(), suggested: z.string().nullable() })),
+});
+export type DiscussionView = z.infer<typeof DiscussionView>;
+
+/** The page makes the id, so that a press that is sent twice writes one post. */
+export const AddPost = z.strictObject({ id: PostId, parentId: PostId.nullable(), text: RichText });
+export type AddPost = Omit<z.infer<typeof AddPost>, 'text'> & { readonly text: RichText };
+
+export const ChangePost = z.strictObject({ text: RichText, version: z.number().int().min(1) });
+export interface ChangePost {
+  readonly text: RichText;
+  readonly version: number;
+}

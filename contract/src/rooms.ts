@@ -1,0 +1,105 @@
+import { z } from 'zod';
+import { ActivityId, CopyId, DateTime, EnrolmentId, GroupId, GroupSetId, ReleaseId } from './common.js';
+import { KindSettings, LatePolicy, ReleaseMode, ScheduleView } from './release.js';
+import { Rubric } from './rubric.js';
+import { StoredRichText } from './text.js';
+
+export const Member = z.object({ enrolmentId: EnrolmentId, name: z.string(), reading: z.string().nullable(), isYou: z.boolean() });
+export type Member = z.infer<typeof Member>;
+
+/** Whoever wrote something: a member, somebody who was one, or staff. */
+export const Author = Member.extend({ isStaff: z.boolean() });
+export type Author = z.infer<typeof Author>;
+
+export const GroupTag = z.object({ id: GroupId, setId: GroupSetId, setName: z.string(), number: z.number().int(), name: z.string() });
+export type GroupTag = z.infer<typeof GroupTag>;
+
+export const Lateness = z.object({ minutes: z.number().int(), deduction: z.string() });
+export type Lateness = z.infer<typeof Lateness>;
+
+export const WorkState = z.enum(['not-started', 'in-work', 'done', 'changed-since']);
+export type WorkState = z.infer<typeof WorkState>;
+
+/** How far the asker's work (or, for staff, the group's) is in one copy. What it is called is the kind's to say. */
+export const Progress = z.object({
+  state: WorkState,
+  /** The asker still has something to do here. */
+  owes: z.boolean(),
+  /** Handed in, or last written, at. */
+  at: DateTime.nullable(),
+  late: Lateness.nullable(),
+  /** Of so many things asked, where the kind counts them. */
+  done: z.number().int().nullable(),
+  asked: z.number().int().nullable(),
+});
+export type Progress = z.infer<typeof Progress>;
+
+/** One activity as a room lists it. */
+export const RoomItem = z.object({
+  copyId: CopyId,
+  releaseId: ReleaseId,
+  kind: z.string(),
+  title: z.string(),
+  points: z.string().nullable(),
+  due: DateTime.nullable(),
+  isExtended: z.boolean(),
+  access: z.enum(['open', 'read-only']),
+  mode: ReleaseMode,
+  progress: Progress,
+  /** What others wrote and the asker has not seen. */
+  unread: z.number().int(),
+  latest: z.object({ at: DateTime, by: z.string(), byYou: z.boolean(), excerpt: z.string() }).nullable(),
+  hasMark: z.boolean(),
+});
+export type RoomItem = z.infer<typeof RoomItem>;
+
+/** It exists, and that is all that is told of it. */
+export const LockedItem = z.object({ title: z.string(), kind: z.string(), why: z.array(z.string()) });
+export type LockedItem = z.infer<typeof LockedItem>;
+
+export const RoomView = z.object({ group: GroupTag, members: z.array(Member), items: z.array(RoomItem) });
+export type RoomView = z.infer<typeof RoomView>;
+export const RoomList = z.object({
+  rooms: z.array(RoomView),
+  /** One copy for several groups or for the class. */
+  common: z.array(RoomItem),
+  locked: z.array(LockedItem),
+});
+export type RoomList = z.infer<typeof RoomList>;
+
+/** What every copy has, whatever its kind. Its content is asked for from the kind. */
+export const CopyHead = z.object({
+  id: CopyId,
+  releaseId: ReleaseId,
+  activityId: ActivityId,
+  kind: z.string(),
+  settings: KindSettings,
+  title: z.string(),
+  brief: StoredRichText,
+  points: z.string().nullable(),
+  rubric: Rubric.nullable(),
+  /** This group's dates: with its extension, if it has one. */
+  schedule: ScheduleView,
+  extension: z.object({ due: DateTime, reason: z.string() }).nullable(),
+  latePolicy: LatePolicy,
+  access: z.enum(['open', 'read-only']),
+  part: z.enum(['member', 'staff', 'reader']),
+  mode: ReleaseMode,
+  /** null: one copy for all. */
+  group: GroupTag.nullable(),
+  members: z.array(Member),
+  /** Other groups' copies of the same that the asker may look into; for staff all of them. */
+  others: z.array(z.object({ copyId: CopyId, group: GroupTag, unread: z.number().int(), state: WorkState })),
+  unread: z.number().int(),
+  serverTime: DateTime,
+});
+export type CopyHead = z.infer<typeof CopyHead>;
+
+/** What the asker has now seen; `all` is everything that is there at this moment. */
+export const MarkSeen = z.discriminatedUnion('what', [
+  z.strictObject({ what: z.literal('all') }),
+  z.strictObject({ what: z.literal('items'), items: z.array(z.strictObject({ id: z.uuid(), version: z.number().int().min(1) })).max(500) }),
+]);
+export type MarkSeen = z.infer<typeof MarkSeen>;
+export const SeenAnswer = z.object({ unread: z.number().int() });
+export type SeenAnswer = z.infer<typeof SeenAnswer>;

@@ -1,0 +1,4 @@
+export { requirementsMet, suggestedMark } from './requirements.js';
+export type { CountedPost, DiscussionRule, RequirementsMet } from './requirements.js';
+export { discussionRules } from './rules.js';
+export type { DiscussionAct } from './rules.js';

@@ -1,0 +1,76 @@
+import { Decimal } from 'decimal.js';
+import { roundMark } from './personMark.js';
+
+/** Points and weights are decimal strings. */
+export interface Level {
+  readonly id: string;
+  readonly name: string;
+  readonly description: string;
+  readonly points: string;
+}
+
+export interface Criterion {
+  readonly id: string;
+  readonly name: string;
+  readonly description: string;
+  /** How much it counts against the other criteria; above 0. */
+  readonly weight: string;
+  /** From the fewest points to the most. */
+  readonly levels: readonly Level[];
+}
+
+export interface Rubric {
+  readonly criteria: readonly Criterion[];
+}
+
+/** What a marker gave in one criterion; null points: not picked yet. */
+export interface Pick {
+  readonly points: string | null;
+  readonly comment: string;
+}
+
+export type Picks = Readonly<Record<string, Pick>>;
+
+/** The most points a criterion can give. */
+export function mostOf({ levels }: Criterion): string {
+  return Decimal.max(0, ...levels.map((level) => level.points)).toString();
+}
+
+/** The level that so many points stand in: the first that reaches them, so that 5.5 between 5 and 7 stands in the level of 7. */
+export function levelOf({ levels }: Criterion, points: string | null): Level | null {
+  if (points === null) return null;
+  return levels.find((level) => new Decimal(level.points).gte(points)) ?? levels.at(-1) ?? null;
+}
+
+/** `points · Σ w·(picked/max) / Σ w` (CALC §7), exact until the one rounding.
+ * @param points what the work is marked out of, a decimal string.
+ * @returns null while a criterion is unpicked: never a silent zero. */
+export function rubricMark({ criteria }: Rubric, picks: Picks, points: string): string | null {
+  let sum = new Decimal(0);
+  let weights = new Decimal(0);
+  for (const criterion of criteria) {
+    const picked = picks[criterion.id]?.points ?? null;
+    const most = mostOf(criterion);
+    if (picked === null || most === '0') return null;
+    sum = sum.plus(new Decimal(criterion.weight).times(picked).div(most));
+    weights = weights.plus(criterion.weight);
+  }
+  return weights.isZero() ? null : roundMark(sum.times(points).div(weights));
+}
+
+export interface MarkSource {
+  readonly rubric: Rubric | null;
+  readonly picks: Picks;
+  readonly points: string;
+  /** Typed by the marker: the mark itself, or what replaces the rubric's. */
+  readonly typed: string | null;
+}
+
+/** The mark as it stands: what was typed, else what the rubric comes to. */
+export function markFrom({ rubric, picks, points, typed }: MarkSource): string | null {
+  if (typed !== null) return typed;
+  return rubric === null ? null : rubricMark(rubric, picks, points);
+}
+
+/** Whether what was typed stands in place of the rubric's own mark, and so needs a reason. */
+export const isOverride = ({ rubric, typed }: { readonly rubric: Rubric | null; readonly typed: string | null }): boolean => rubric !== null && typed !== null;

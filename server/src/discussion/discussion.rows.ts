@@ -1,0 +1,27 @@
+import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { RichTextNode } from '@jigsaw/core/text';
+import { CopyRow } from '../release/index.js';
+import { EnrolmentRow } from '../roster/index.js';
+
+/** One thing said in one copy. A post without a parent opens a thread. */
+@Entity('post')
+@Index('post_by_copy', ['copyId', 'createdAt'])
+@Index('post_by_thread', ['threadId'])
+export class PostRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  /** The post that opened the thread; its own id if it is that post. */
+  @Column('uuid') threadId!: string;
+  @ForeignKey(() => PostRow) @Column('uuid', { nullable: true }) parentId!: string | null;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') authorId!: string;
+  @Column('jsonb') text!: RichTextNode;
+  @Column('text') plain!: string;
+  @Column('int') words!: number;
+  /** Counts up with every edit. */
+  @Column('int', { default: 1 }) version!: number;
+  @Column('timestamptz') createdAt!: Date;
+  @Column('timestamptz', { nullable: true }) editedAt!: Date | null;
+  /** Taken out: its text is shown to nobody, and it can be put back. */
+  @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) takenOutBy!: string | null;
+}

@@ -1,0 +1,227 @@
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource } from 'typeorm';
+import type { z } from 'zod';
+import type { AddPost, ChangePost, DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import { discussionRules, suggestedMark } from '@jigsaw/core/discussion';
+import type { DiscussionAct } from '@jigsaw/core/discussion';
+import type { CopyId, PostId } from '@jigsaw/core/ids';
+import { mayAct } from '@jigsaw/core/release';
+import { countWords, plainText } from '@jigsaw/core/text';
+import { authorsById } from '../groups/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { News } from '../news/index.js';
+import { json } from '../platform/json.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import type { CopyAccess } from '../release/index.js';
+import { Gate, hearersOf, membersOfCopies, plainDecimal } from '../release/index.js';
+import { DiscussionKind } from './discussion.kind.js';
+import { PostRow } from './discussion.rows.js';
+
+const threadsAPage = 60;
+
+@Injectable()
+export class DiscussionService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly gate: Gate,
+    private readonly kind: DiscussionKind,
+    private readonly news: News,
+  ) {}
+
+  /** Threads as they were begun, each with all its posts; `after` a thread, the next page of them. */
+  async read(person: SignedIn, copyId: CopyId, after: PostId | null): Promise<DiscussionView> {
+    const access = await this.enter(person, copyId);
+    const { manager } = this.dataSource;
+    const threads = await manager.query<{ id: PostId }[]>(
+      `SELECT t."id" FROM "post" t WHERE t."copyId" = $1 AND t."parentId" IS NULL
+          AND EXISTS (SELECT 1 FROM "post" p WHERE p."threadId" = t."id" AND (p."takenOutAt" IS NULL OR p."takenOutBy" = $4))
+          AND ($2::uuid IS NULL OR (t."createdAt", t."id") > (SELECT "createdAt", "id" FROM "post" WHERE "id" = $2 AND "copyId" = $1))
+        ORDER BY t."createdAt", t."id" LIMIT $3`,
+      [copyId, after, threadsAPage + 1, access.viewer.enrolmentId],
+    );
+    const page = threads.slice(0, threadsAPage).map((thread) => thread.id);
+    const posts = await manager
+      .createQueryBuilder(PostRow, 'post')
+      .where('post."threadId" = ANY(:page)', { page })
+      .orderBy('post."createdAt"', 'ASC')
+      .addOrderBy('post."id"', 'ASC')
+      .getMany();
+    const newIds = await this.news.newOf(access);
+    const authors = await authorsById(
+      manager,
+      posts.map((post) => post.authorId),
+      access.viewer.enrolmentId,
+    );
+    const view = (post: PostRow) => this.viewOf(access, post, authors, newIds.has(post.id));
+    return {
+      threads: page.map((id) => ({ id, posts: posts.filter((post) => post.threadId === id && isShown(post, posts, access)).map(view) })),
+      next: threads.length > threadsAPage ? page.at(-1)! : null,
+      mayOpenThread: this.may(access, 'open-thread'),
+      mayReply: this.may(access, 'reply'),
+      met: await this.metOf(access, manager),
+    };
+  }
+
+  /** The page makes the id: a post that is sent twice stands there once. */
+  async add(person: SignedIn, copyId: CopyId, { id, parentId, text }: z.output<typeof AddPost>): Promise<PostView> {
+    const access = await this.enterTo(parentId === null ? 'open-thread' : 'reply', person, copyId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const parent = parentId === null ? null : await manager.findOneBy(PostRow, { id: parentId, copyId });
+      if (parentId !== null && !parent) throw problems.notFound();
+      if (parent?.takenOutAt) throw problems.conflict('What you answer was taken out meanwhile. Your text is still here; write it as a new post.');
+      const plain = plainText(text);
+      if (plain === '') throw problems.invalidInput('Write something first.');
+      const { identifiers } = await manager
+        .createQueryBuilder()
+        .insert()
+        .into(PostRow)
+        .values({
+          id,
+          copyId,
+          threadId: parent?.threadId ?? id,
+          parentId,
+          authorId: access.viewer.enrolmentId,
+          text: json(text),
+          plain,
+          words: countWords(plain),
+          version: 1,
+          createdAt: now,
+          editedAt: null,
+          takenOutAt: null,
+          takenOutBy: null,
+        })
+        .orIgnore()
+        .execute();
+      const post = await manager.findOneBy(PostRow, { id, copyId, authorId: access.viewer.enrolmentId });
+      if (!post) throw problems.invalidInput('This post could not be kept under its id. Send it once more.'); // an id that is taken elsewhere says nothing of where
+      if (identifiers[0]?.['id'] !== undefined) await record({ type: 'post.added', facts: { postId: id, words: post.words }, ...about(person, access) });
+      return this.one(manager, access, post);
+    });
+  }
+
+  /** One's own post, in the version that one has in view. */
+  async change(person: SignedIn, copyId: CopyId, postId: PostId, { text, version }: z.output<typeof ChangePost>): Promise<PostView> {
+    const access = await this.enterTo('change-own', person, copyId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const post = await lockPost(manager, copyId, postId);
+      if (post.takenOutAt) throw problems.notFound();
+      if (post.authorId !== access.viewer.enrolmentId) throw problems.notYours('Only whoever wrote this changes it.');
+      if (post.version !== version)
+        throw problems.staleWrite(await this.one(manager, access, post), 'You changed this in another window. Both texts are here; choose one.');
+      const plain = plainText(text);
+      if (plain === '') throw problems.invalidInput('Write something, or take the post out.');
+      await manager.update(PostRow, postId, { text: json(text), plain, words: countWords(plain), version: version + 1, editedAt: now });
+      await record({ type: 'post.changed', facts: { postId, version: version + 1 }, ...about(person, access) });
+      return this.one(manager, access, await manager.findOneByOrFail(PostRow, { id: postId }));
+    });
+  }
+
+  /** Its author, or staff, take a post out; whoever did puts it back. Answers to it stay. */
+  async takeOut(person: SignedIn, copyId: CopyId, postId: PostId, isOut: boolean): Promise<PostView> {
+    const access = await this.enter(person, copyId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const post = await lockPost(manager, copyId, postId);
+      const you = access.viewer.enrolmentId;
+      const isAuthor = post.authorId === you && this.may(access, 'change-own');
+      const isStaff = this.may(access, 'take-out-any');
+      if (post.takenOutAt && post.takenOutBy !== you && !isStaff) throw problems.notFound();
+      if (!isAuthor && !isStaff)
+        throw access.decision.part === 'member' && access.decision.access !== 'open'
+          ? problems.closed()
+          : problems.notYours('Only whoever wrote this takes it out.');
+      if (isOut === (post.takenOutAt !== null)) return this.one(manager, access, post); // pressed twice
+      await manager.update(PostRow, postId, { takenOutAt: isOut ? now : null, takenOutBy: isOut ? you : null });
+      await record({ type: isOut ? 'post.taken-out' : 'post.put-back', facts: { postId }, ...about(person, access) });
+      return this.one(manager, access, await manager.findOneByOrFail(PostRow, { id: postId }));
+    });
+  }
+
+  private async metOf(access: CopyAccess, manager: EntityManager): Promise<DiscussionView['met']> {
+    const { posts, replies } = this.kind.settingsOf(access);
+    if (posts + replies === 0) return [];
+    const members = (await membersOfCopies(manager, [access]))(access.copy.id);
+    const shown = access.decision.part === 'member' ? members.filter((id) => id === access.viewer.enrolmentId) : members;
+    const rows = await manager
+      .createQueryBuilder(PostRow, 'post')
+      .where('post."copyId" = :copyId AND post."takenOutAt" IS NULL AND post."authorId" = ANY(:shown)', { copyId: access.copy.id, shown })
+      .getMany();
+    const member = await authorsById(manager, shown, access.viewer.enrolmentId);
+    const { points } = access.activity;
+    return shown.map((id) => {
+      const met = this.kind.met(access, rows, id);
+      return {
+        member: member(id),
+        posts: met.posts,
+        replies: met.replies,
+        words: rows.reduce((sum, post) => sum + (post.authorId === id ? post.words : 0), 0),
+        isComplete: met.isComplete,
+        suggested: points === null || access.decision.part === 'member' ? null : suggestedMark(plainDecimal(points), met),
+      };
+    });
+  }
+
+  private async one(manager: EntityManager, access: CopyAccess, post: PostRow): Promise<PostView> {
+    return this.viewOf(access, post, await authorsById(manager, [post.authorId], access.viewer.enrolmentId), false);
+  }
+
+  private viewOf(access: CopyAccess, post: PostRow, author: Awaited<ReturnType<typeof authorsById>>, isNew: boolean): PostView {
+    const you = access.viewer.enrolmentId;
+    const isOut = post.takenOutAt !== null;
+    return {
+      id: post.id as PostId,
+      threadId: post.threadId as PostId,
+      parentId: post.parentId as PostId | null,
+      author: author(post.authorId),
+      text: isOut ? null : post.text,
+      words: isOut ? 0 : post.words,
+      version: post.version,
+      createdAt: post.createdAt.toISOString(),
+      editedAt: post.editedAt?.toISOString() ?? null,
+      takenOutBy: !isOut ? null : post.takenOutBy === you ? 'you' : post.takenOutBy === post.authorId ? 'author' : 'staff',
+      isNew,
+      mayChange: !isOut && post.authorId === you && this.may(access, 'change-own'),
+      mayTakeOut: (post.authorId === you && this.may(access, 'change-own')) || this.may(access, 'take-out-any'),
+    };
+  }
+
+  private may(access: CopyAccess, act: DiscussionAct): boolean {
+    return mayAct(discussionRules(this.kind.settingsOf(access)), act, access.decision);
+  }
+
+  private async enter(person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
+    const access = await this.gate.enter(person, copyId);
+    if (access.activity.kind !== this.kind.name) throw problems.notFound();
+    return access;
+  }
+
+  private async enterTo(act: DiscussionAct, person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
+    const access = await this.enter(person, copyId);
+    if (this.may(access, act)) return access;
+    if (access.decision.part === 'member' && access.decision.access !== 'open') throw problems.closed();
+    throw act === 'open-thread' && access.decision.part === 'member'
+      ? problems.notYours('Your instructor opens the threads here. Answer in one of them.')
+      : problems.notYours('You may read along here, not write.');
+  }
+}
+
+/** What was taken out stands as a gap only where something hangs on it, or for whoever may put it back. */
+function isShown(post: PostRow, all: readonly PostRow[], access: CopyAccess): boolean {
+  if (post.takenOutAt === null || post.takenOutBy === access.viewer.enrolmentId) return true;
+  return all.some((other) => other.takenOutAt === null && (other.parentId === post.id || (post.parentId === null && other.threadId === post.id)));
+}
+
+async function lockPost(manager: EntityManager, copyId: string, postId: string): Promise<PostRow> {
+  const post = await manager.findOne(PostRow, { where: { id: postId, copyId }, lock: { mode: 'pessimistic_write' } });
+  if (!post) throw problems.notFound();
+  return post;
+}
+
+const about = (person: SignedIn, access: CopyAccess) => ({
+  courseId: access.release.courseId,
+  actorId: person.id,
+  subjectId: access.copy.id,
+  ...hearersOf(access),
+});

@@ -1,0 +1,2 @@
+export { DiscussionModule } from './discussion.module.js';
+export { PostRow } from './discussion.rows.js';

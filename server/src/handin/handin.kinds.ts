@@ -1,0 +1,174 @@
+import { Injectable } from '@nestjs/common';
+import type { z } from 'zod';
+import { AssignmentSettings, FolderSettings } from '@jigsaw/contract/handin';
+import type { Progress } from '@jigsaw/contract/rooms';
+import type { HandInRules } from '@jigsaw/core/handin';
+import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { ReleaseMode } from '@jigsaw/core/release';
+import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
+import { Kinds, lateOf, onTime } from '../release/index.js';
+import type { OwnWork } from './work.js';
+import { workState, WorkReader } from './work.js';
+
+/** What a group's assignment takes: its members' parts and their files. */
+const assignmentRules = ({ attempts }: AssignmentSettings): HandInRules => ({
+  by: 'group',
+  takesText: true,
+  mostFiles: 50,
+  types: [],
+  largestMb: 250,
+  attempts,
+});
+const folderRules = (settings: FolderSettings): HandInRules => ({ ...settings, takesText: false });
+
+/** What is common to all kinds that are handed in; they differ only in what they take and from whom. */
+class HandInKind<Settings> implements ActivityKind<Settings> {
+  constructor(
+    readonly name: string,
+    readonly settings: z.ZodType<Settings>,
+    readonly rulesOf: (settings: Settings) => HandInRules,
+    private readonly kinds: Kinds,
+    private readonly work: WorkReader,
+  ) {}
+
+  /** One group hands in one work, so a copy for all is for works of single students only, and those nobody reads along. */
+  modes(settings: Settings): readonly ReleaseMode[] {
+    return this.rulesOf(settings).by === 'group' ? ['own', 'read-along'] : ['own', 'common'];
+  }
+
+  markFor(settings: Settings): 'group' | 'student' {
+    return this.rulesOf(settings).by;
+  }
+
+  rulesFor({ activity }: CopyAccess): HandInRules {
+    return this.rulesOf(this.kinds.settingsOf(activity) as Settings);
+  }
+
+  itemsSql(copies: string): string {
+    return `SELECT "copyId", "id" AS "subjectId", 1 AS "version", "handedInBy" AS "authorId", "ownerId", "handedInAt" AS "at",
+                   'Handed in, no. ' || "attempt" AS "excerpt" FROM "hand_in" WHERE "copyId" = ANY(${copies})`;
+  }
+
+  async progress({ accesses, manager, membersOf }: Asked): Promise<Map<string, Progress>> {
+    const works = await this.work.own(accesses, manager);
+    return new Map(
+      accesses.map((access) => {
+        const { copy, viewer, decision } = access;
+        const isEach = this.rulesFor(access).by === 'student';
+        const ownerId = isEach ? (decision.part === 'member' ? viewer.enrolmentId : undefined) : null;
+        if (ownerId === undefined)
+          return [copy.id, allTogether(membersOf(copy.id), (id) => works.find((work) => work.copyId === copy.id && work.ownerId === id))];
+        const own = works.find((work) => work.copyId === copy.id && work.ownerId === ownerId);
+        const at = own?.handIn?.handedInAt ?? null;
+        return [
+          copy.id,
+          {
+            state: workState(at, own?.changedAt ?? null),
+            owes: decision.access === 'open' && decision.part === 'member' && at === null,
+            at: at?.toISOString() ?? null,
+            late: at && lateOf(access, at),
+            done: null,
+            asked: null,
+          },
+        ];
+      }),
+    );
+  }
+
+  async works({ accesses, manager, membersOf }: Asked): Promise<UnitWork[]> {
+    const works = await this.work.own(accesses, manager);
+    return accesses.flatMap((access) => {
+      const own = works.filter((work) => work.copyId === access.copy.id);
+      const members = membersOf(access.copy.id);
+      if (this.rulesFor(access).by === 'group')
+        return [
+          unitWork(
+            access,
+            'group',
+            own.find((work) => work.ownerId === null),
+            members,
+          ),
+        ];
+      const owners = own.flatMap((work) => (work.ownerId !== null && work.handIn ? [work.ownerId as EnrolmentId] : []));
+      return [...new Set([...members, ...owners])].map((id) =>
+        unitWork(
+          access,
+          id,
+          own.find((work) => work.ownerId === id),
+          [id],
+        ),
+      );
+    });
+  }
+
+  async evidence({ accesses, manager }: Asked): Promise<Map<string, Map<string, Evidence[]>>> {
+    const rows = await manager.query<{ copyId: string; enrolmentId: string; words: number; files: number }[]>(
+      `SELECT "copyId", "enrolmentId", sum("words")::int AS "words", sum("files")::int AS "files" FROM (
+         SELECT "copyId", "enrolmentId", "words", 0 AS "files" FROM "part"
+         UNION ALL SELECT "copyId", "addedBy", 0, 1 FROM "work_file" WHERE "takenOutAt" IS NULL) work
+        WHERE "copyId" = ANY($1) GROUP BY 1, 2`,
+      [accesses.map((access) => access.copy.id)],
+    );
+    return new Map(
+      accesses.map((access) => {
+        const { takesText } = this.rulesFor(access);
+        const own = rows.filter((row) => row.copyId === access.copy.id);
+        const figures = ({ words, files }: { words: number; files: number }): Evidence[] => [
+          ...(takesText ? [{ label: 'words', value: String(words) }] : []),
+          { label: 'files', value: String(files) },
+        ];
+        return [access.copy.id, new Map(own.map((row) => [row.enrolmentId, figures(row)]))];
+      }),
+    );
+  }
+}
+
+function unitWork(access: CopyAccess, unit: UnitWork['unit'], own: OwnWork | undefined, members: readonly EnrolmentId[]): UnitWork {
+  const handIn = own?.handIn ?? null;
+  return {
+    copyId: access.copy.id,
+    unit,
+    latest: handIn && { at: handIn.handedInAt, by: handIn.by },
+    isComplete: handIn !== null,
+    late: handIn ? lateOf(access, handIn.handedInAt) : onTime,
+    // Nothing handed in: a mark, if one is given, goes to whoever is in the group.
+    credited: handIn ? handIn.credited : members,
+    suggestion: null,
+  };
+}
+
+/** For staff, where each student hands in: how many have. */
+function allTogether(members: readonly string[], workOf: (id: string) => OwnWork | undefined): Progress {
+  const handedIn = members.flatMap((id) => workOf(id)?.handIn?.handedInAt ?? []);
+  const hasBegun = members.some((id) => workOf(id) !== undefined);
+  return {
+    state: members.length > 0 && handedIn.length === members.length ? 'done' : hasBegun ? 'in-work' : 'not-started',
+    owes: false,
+    at: handedIn.length === 0 ? null : new Date(Math.max(...handedIn.map(Number))).toISOString(),
+    late: null,
+    done: handedIn.length,
+    asked: members.length,
+  };
+}
+
+/** The two kinds that are handed in, registered. */
+@Injectable()
+export class HandInKinds {
+  private readonly own: ReadonlyMap<string, (access: CopyAccess) => HandInRules>;
+
+  constructor(kinds: Kinds, work: WorkReader) {
+    const assignment = new HandInKind('assignment', AssignmentSettings, assignmentRules, kinds, work);
+    const folder = new HandInKind('folder', FolderSettings, folderRules, kinds, work);
+    kinds.register(assignment);
+    kinds.register(folder);
+    this.own = new Map([
+      [assignment.name, (access: CopyAccess) => assignment.rulesFor(access)],
+      [folder.name, (access: CopyAccess) => folder.rulesFor(access)],
+    ]);
+  }
+
+  /** null: this copy is of a kind that is not handed in. */
+  rulesFor(access: CopyAccess): HandInRules | null {
+    return this.own.get(access.activity.kind)?.(access) ?? null;
+  }
+}

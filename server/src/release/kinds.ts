@@ -1,0 +1,149 @@
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import type { z } from 'zod';
+import type { Lateness, Progress } from '@jigsaw/contract/rooms';
+import type { EnrolmentId } from '@jigsaw/core/ids';
+import { assert } from '@jigsaw/core/ids';
+import { lateness } from '@jigsaw/core/handin';
+import type { ReleaseMode } from '@jigsaw/core/release';
+import { problems } from '../platform/problems.js';
+import type { CopyAccess } from './gate.js';
+import type { ActivityRow, CopyRow } from './release.rows.js';
+
+/** What gets one mark: the group, or one student. */
+export type Unit = 'group' | EnrolmentId;
+
+/** How the work of one unit stands, as far as marking it goes. */
+export interface UnitWork {
+  readonly copyId: string;
+  readonly unit: Unit;
+  /** The newest work and whose it is; null: there is none yet. */
+  readonly latest: { readonly at: Date; readonly by: string } | null;
+  /** Ready to be marked: handed in, or what was asked is done or its time is over. */
+  readonly isComplete: boolean;
+  readonly late: Lateness;
+  /** Who gets the mark. */
+  readonly credited: readonly EnrolmentId[];
+  readonly suggestion: { readonly mark: string; readonly why: string } | null;
+}
+
+/** One figure of what a member did: "posts", "3". Shown beside marks, never made into one. */
+export interface Evidence {
+  readonly label: string;
+  readonly value: string;
+}
+
+/** What a kind is asked with: the proofs of entry, and whose work each copy is now. */
+export interface Asked {
+  readonly accesses: readonly CopyAccess[];
+  readonly manager: EntityManager;
+  readonly now: Date;
+  readonly membersOf: (copyId: string) => readonly EnrolmentId[];
+}
+
+/** What a copy begins with. */
+export interface Opening<Settings> {
+  readonly copies: readonly CopyRow[];
+  readonly settings: Settings;
+  readonly manager: EntityManager;
+  readonly now: Date;
+  /** Whoever released it. */
+  readonly by: EnrolmentId;
+}
+
+/** All that the rest of the server knows of a kind of activity. Composer, rooms, unread counts, desk and gradebook work from this alone. */
+export interface ActivityKind<Settings = unknown> {
+  readonly name: string;
+  /** Settings from nothing are its defaults. */
+  readonly settings: z.ZodType<Settings>;
+  /** In which ways it can be released. */
+  modes(settings: Settings): readonly ReleaseMode[];
+  markFor(settings: Settings): 'group' | 'student';
+  /** What can be new to somebody: a query of one row an item over the copies in the given array parameter, with "copyId", "subjectId",
+   * "version" (an edit counts up), "authorId", "at", "excerpt", and "ownerId" where only one student and staff may know of it. */
+  itemsSql(copies: string): string;
+  begin?(opening: Opening<Settings>): Promise<void>;
+  /** How far the asker is in each copy; for staff, how far its members are. By copy. */
+  progress(asked: Asked): Promise<ReadonlyMap<string, Progress>>;
+  /** For each copy one for the group, or one for each student, as `unitOf` says. */
+  works(asked: Asked): Promise<readonly UnitWork[]>;
+  /** By copy, by member. */
+  evidence(asked: Asked): Promise<ReadonlyMap<string, ReadonlyMap<string, readonly Evidence[]>>>;
+}
+
+/** The kinds of activity that there are. A kind registers itself when its module starts. */
+@Injectable()
+export class Kinds {
+  private readonly kinds = new Map<string, ActivityKind>();
+  private readonly parsed = new WeakMap<ActivityRow, unknown>();
+
+  register<Settings>(kind: ActivityKind<Settings>): void {
+    assert(!this.kinds.has(kind.name), `the kind ${kind.name} is registered once`);
+    this.kinds.set(kind.name, kind as ActivityKind);
+  }
+
+  get all(): readonly ActivityKind[] {
+    return [...this.kinds.values()];
+  }
+
+  of(activity: Pick<ActivityRow, 'kind'>): ActivityKind {
+    const kind = this.kinds.get(activity.kind);
+    assert(kind, `the kind ${activity.kind} is registered`);
+    return kind;
+  }
+
+  /** @throws invalid-input naming what is wrong, for settings that somebody typed. */
+  check(kindName: string, settings: unknown): Record<string, unknown> {
+    const kind = this.kinds.get(kindName);
+    if (!kind) throw problems.invalidInput('There is no such kind of activity.', { issues: [{ path: 'kind', message: 'Choose a kind from the list.' }] });
+    const parsed = kind.settings.safeParse(settings);
+    if (parsed.success) return parsed.data as Record<string, unknown>;
+    const issues = parsed.error.issues.map((issue) => ({ path: `settings.${issue.path.join('.')}`, message: issue.message }));
+    throw problems.invalidInput(issues[0]?.message, { issues });
+  }
+
+  /** Settings as the kind reads them; rows of before a setting existed have its default. */
+  settingsOf(activity: ActivityRow): unknown {
+    if (!this.parsed.has(activity)) this.parsed.set(activity, this.of(activity).settings.parse(activity.settings));
+    return this.parsed.get(activity);
+  }
+
+  modesOf(activity: ActivityRow): readonly ReleaseMode[] {
+    return this.of(activity).modes(this.settingsOf(activity));
+  }
+
+  /** A copy for all has no group to mark: there each student has a mark. */
+  markFor({ activity, release }: Pick<CopyAccess, 'activity' | 'release'>): 'group' | 'student' {
+    return release.mode === 'common' ? 'student' : this.of(activity).markFor(this.settingsOf(activity));
+  }
+
+  /** Asks each kind about its own copies and puts the answers together. */
+  async ask<Answer>(asked: Asked, question: (kind: ActivityKind, own: Asked) => Promise<Answer>): Promise<Answer[]> {
+    const answers: Answer[] = [];
+    for (const kind of this.kinds.values()) {
+      const own = asked.accesses.filter((access) => access.activity.kind === kind.name);
+      if (own.length > 0) answers.push(await question(kind, { ...asked, accesses: own }));
+    }
+    return answers;
+  }
+
+  async progress(asked: Asked): Promise<Map<string, Progress>> {
+    return new Map((await this.ask(asked, (kind, own) => kind.progress(own))).flatMap((each) => [...each]));
+  }
+
+  async works(asked: Asked): Promise<UnitWork[]> {
+    return (await this.ask(asked, (kind, own) => kind.works(own))).flat();
+  }
+
+  async evidence(asked: Asked): Promise<Map<string, ReadonlyMap<string, readonly Evidence[]>>> {
+    return new Map((await this.ask(asked, (kind, own) => kind.evidence(own))).flatMap((each) => [...each]));
+  }
+}
+
+/** How late something is in one copy, by its group's due date. */
+export function lateOf({ activity, schedule }: Pick<CopyAccess, 'activity' | 'schedule'>, at: Date): Lateness {
+  const { minutes, deduction } = lateness(at.getTime(), schedule.due, activity.latePolicy, activity.points ?? '0');
+  return { minutes, deduction };
+}
+
+export const onTime: Lateness = { minutes: 0, deduction: '0' };

@@ -1,0 +1,271 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import type { WorkView } from '@jigsaw/contract/handin';
+import type { ActivityView } from '@jigsaw/contract/release';
+import type { CopyHead, RoomList } from '@jigsaw/contract/rooms';
+import { aCourse, addFile, anAssignment, copyOf, itemOf, released } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+let activity: ActivityView;
+let copyId: string;
+
+beforeAll(async () => {
+  server = await startTestServer();
+  given = await aCourse(server, { students: 5, groups: 2 }); // Crock: noor, jorge; Carboy: amina, kofi; nino is unplaced
+  activity = await released(given);
+  copyId = await copyOf(student('noor'), given.course.id);
+  await addFile(student('noor'), copyId, 'notes.txt', Buffer.from('pH 4.4'));
+  await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+});
+afterAll(() => server.stop());
+beforeEach(() => server.clock.set('2026-11-10T10:00:00Z'));
+
+const student = (name: string): Browser => given.students.get(name)!.browser;
+const toAll = () => ({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden', goesLiveAt: null });
+const toCrock = () => ({ kind: 'groups' as const, setId: given.set.id, groupIds: [given.board.groups[0]!.id] });
+const roomsOf = async (name: string) => (await student(name).get(`/api/courses/${given.course.id}/rooms`).expect(200)).body as RoomList;
+const titlesOf = async (name: string) => {
+  const { rooms, common, locked } = await roomsOf(name);
+  return {
+    inRooms: rooms.flatMap((room) => room.items.map((item) => item.title)),
+    common: common.map((item) => item.title),
+    locked: locked.map((item) => item.title),
+  };
+};
+
+describe('releasing', () => {
+  it('hides a draft and a withdrawn assignment from members, and brings the same copy back with its work', async () => {
+    const draft = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send(anAssignment({ title: 'Quiet draft' }))
+        .expect(200)
+    ).body as ActivityView;
+    expect(JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body)).not.toContain('Quiet draft');
+    expect(draft.release).toBeNull();
+
+    await given.instructor.post(`/api/activities/${activity.id}/withdraw`).expect(200);
+    await student('noor').get(`/api/copies/${copyId}`).expect(404);
+    await given.instructor
+      .post(`/api/activities/${activity.id}/release`)
+      .send({ ...toAll(), version: activity.version })
+      .expect(200);
+    const work = (await student('noor').get(`/api/copies/${copyId}/work`).expect(200)).body as WorkView;
+    expect(work.handIns).toHaveLength(1);
+  });
+
+  it('goes live by itself at its moment', async () => {
+    const draft = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send(anAssignment({ title: 'Later' }))
+        .expect(200)
+    ).body as ActivityView;
+    const at = new Date(server.clock.now().getTime() + 3_600_000).toISOString();
+    await given.instructor
+      .post(`/api/activities/${draft.id}/release`)
+      .send({ ...toAll(), goesLiveAt: at, version: draft.version })
+      .expect(200);
+    const rooms = async () => JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body);
+    expect(await rooms()).not.toContain('Later');
+    expect(JSON.stringify((await given.instructor.get(`/api/courses/${given.course.id}/rooms`)).body)).not.toContain('Later'); // nor is it in the room yet for staff
+    server.clock.pass({ hours: 2 });
+    expect(await rooms()).toContain('Later');
+  });
+
+  it('follows a move at once', async () => {
+    const [crock, carboy] = given.board.groups;
+    const kofi = given.students.get('kofi')!;
+    await kofi.browser.get(`/api/copies/${copyId}`).expect(404);
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student: kofi.enrolmentId, from: carboy!.id, to: crock!.id }] })
+      .expect(200);
+    await kofi.browser.get(`/api/copies/${copyId}`).expect(200);
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student: kofi.enrolmentId, from: crock!.id, to: carboy!.id }] })
+      .expect(200);
+    await kofi.browser.get(`/api/copies/${copyId}`).expect(404);
+  });
+
+  it('tells before release who sees nothing and why', async () => {
+    const { body } = await given.instructor
+      .post(`/api/activities/${activity.id}/reach`)
+      .send({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden' })
+      .expect(200);
+    expect(body).toMatchObject({ outside: [{ name: 'Nino', why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'] }] });
+  });
+
+  it('refuses a release of a draft that was edited meanwhile, and a stale save', async () => {
+    const draft = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send(anAssignment({ title: 'Edited' }))
+        .expect(200)
+    ).body as ActivityView;
+    await given.instructor
+      .put(`/api/activities/${draft.id}`)
+      .send({ ...anAssignment({ title: 'Edited twice' }), version: 1 })
+      .expect(200);
+    await given.instructor
+      .post(`/api/activities/${draft.id}/release`)
+      .send({ ...toAll(), version: 1 })
+      .expect(409);
+    const stale = await given.instructor
+      .put(`/api/activities/${draft.id}`)
+      .send({ ...anAssignment({ title: 'Lost?' }), version: 1 })
+      .expect(409);
+    expect(stale.body).toMatchObject({ current: { title: 'Edited twice', version: 2 } });
+  });
+
+  it('keeps only text that the editor can make', async () => {
+    const script = { type: 'doc', content: [{ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] }] };
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/activities`)
+      .send(anAssignment({ brief: script as never }))
+      .expect(422);
+    const link = {
+      type: 'doc',
+      content: [{ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] }],
+    };
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/activities`)
+      .send(anAssignment({ brief: link as never }))
+      .expect(422);
+    const dates = await given.instructor
+      .post(`/api/courses/${given.course.id}/activities`)
+      .send(anAssignment({ schedule: { opens: '2026-11-12T00:00:00.000Z', due: '2026-11-11T00:00:00.000Z', closes: null } }))
+      .expect(422);
+    expect(dates.body).toMatchObject({ detail: 'Opens, due and closes must come in that order.' });
+  });
+});
+
+describe('ways of releasing', () => {
+  it('lets groups read along in each other’s copies and write in their own only', async () => {
+    await released(given, { kind: 'discussion', title: 'Bench talk', points: null }, { mode: 'read-along' });
+    const own = await itemOf(student('noor'), given.course.id, 'Bench talk');
+    const head = (await student('noor').get(`/api/copies/${own.copyId}`).expect(200)).body as CopyHead;
+    expect(head.others.map((other) => other.group.name)).toEqual(['Carboy']);
+    const carboy = (await student('noor').get(`/api/copies/${head.others[0]!.copyId}`).expect(200)).body as CopyHead;
+    expect(carboy).toMatchObject({ access: 'read-only', part: 'reader', group: { name: 'Carboy' } });
+    await student('noor').get(`/api/copies/${carboy.id}/discussion`).expect(200);
+    await student('nino').get(`/api/copies/${carboy.id}`).expect(404);
+    expect((await titlesOf('noor')).inRooms).toContain('Bench talk');
+  });
+
+  it('gives the class one copy, also to whoever is in no group', async () => {
+    await released(given, { kind: 'discussion', title: 'Ask the lab', points: null }, { to: { kind: 'class' }, mode: 'common' });
+    const item = await itemOf(student('nino'), given.course.id, 'Ask the lab');
+    expect(item.copyId).toBe((await itemOf(student('amina'), given.course.id, 'Ask the lab')).copyId);
+    const head = (await student('nino').get(`/api/copies/${item.copyId}`).expect(200)).body as CopyHead;
+    expect(head).toMatchObject({ group: null, part: 'member', others: [] });
+    expect(head.members).toHaveLength(5);
+  });
+
+  it('reaches some groups of a set; the others learn nothing, or only that it exists', async () => {
+    await released(given, { title: 'Salt trial' }, { to: toCrock() });
+    await released(given, { title: 'Second salt trial' }, { to: toCrock(), outsiders: 'listed' });
+    expect((await titlesOf('noor')).inRooms).toEqual(expect.arrayContaining(['Salt trial', 'Second salt trial']));
+    const amina = await titlesOf('amina');
+    expect(amina.inRooms).not.toContain('Salt trial');
+    expect(amina.locked).toEqual(['Second salt trial']);
+    const locked = (await roomsOf('amina')).locked[0]!;
+    expect(JSON.stringify(locked)).not.toContain('Crock');
+    expect(locked.why).toEqual(['Sees that it exists, but cannot open it.', 'Is in none of the groups it was released to.', 'Others may know that it exists.']);
+    expect((await titlesOf('nino')).locked).toEqual(['Second salt trial']);
+  });
+
+  it('reaches another group later, and closes to a group that is left out, whose work stays', async () => {
+    const salt = await released(given, { title: 'Widening' }, { to: toCrock() });
+    await given.instructor
+      .put(`/api/activities/${salt.id}/reach`)
+      .send({ to: { kind: 'set', setId: given.set.id }, outsiders: 'hidden' })
+      .expect(200);
+    const carboys = await copyOf(student('amina'), given.course.id, 'Widening');
+    await addFile(student('amina'), carboys, 'notes.txt', Buffer.from('mine'));
+    await given.instructor.put(`/api/activities/${salt.id}/reach`).send({ to: toCrock(), outsiders: 'hidden' }).expect(200);
+    await student('amina').get(`/api/copies/${carboys}`).expect(404);
+    const work = (await given.instructor.get(`/api/copies/${carboys}/work`).expect(200)).body as WorkView;
+    expect(work.files.map((file) => file.name)).toEqual(['notes.txt']);
+  });
+
+  it('never turns private copies into shared ones', async () => {
+    const talk = await released(given, { kind: 'discussion', title: 'Private talk' });
+    await given.instructor.post(`/api/activities/${talk.id}/withdraw`).expect(200);
+    for (const mode of ['read-along', 'common'])
+      await given.instructor
+        .post(`/api/activities/${talk.id}/release`)
+        .send({ ...toAll(), mode, version: talk.version })
+        .expect(409);
+  });
+
+  it('offers no way that a kind does not know, nor sets and groups of elsewhere', async () => {
+    const draft = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send(anAssignment({ title: 'No way' }))
+        .expect(200)
+    ).body as ActivityView;
+    const attempt = (more: object) => given.instructor.post(`/api/activities/${draft.id}/release`).send({ ...toAll(), version: 1, ...more });
+    await attempt({ mode: 'common' }).expect(422);
+    await attempt({ to: { kind: 'class' } }).expect(422);
+    await attempt({ to: { kind: 'groups', setId: given.set.id, groupIds: ['01920000-0000-7000-8000-00000000abcd'] } }).expect(404);
+    await attempt({ to: { kind: 'groups', setId: given.set.id, groupIds: [] } }).expect(422);
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/activities`)
+      .send(anAssignment({ kind: 'seance' }))
+      .expect(422);
+  });
+
+  it('keeps its kind once it is released, and makes a copy that is a draft again', async () => {
+    await given.instructor
+      .put(`/api/activities/${activity.id}`)
+      .send({ ...anAssignment(), kind: 'wiki', version: activity.version })
+      .expect(409);
+    const copy = (await given.instructor.post(`/api/activities/${activity.id}/copy`).expect(200)).body as ActivityView;
+    expect(copy).toMatchObject({ title: 'Ferment report (copy)', release: null, points: '40', version: 1 });
+    expect((await titlesOf('noor')).inRooms).not.toContain('Ferment report (copy)');
+  });
+});
+
+describe('longer for one group', () => {
+  const extend = (id: string, due: string, reason = 'Their crock cracked') =>
+    given.instructor.put(`/api/activities/${id}/extensions/${given.board.groups[0]!.id}`).send({ due, reason });
+
+  it('moves its date, its lateness and its closing, and nobody else’s', async () => {
+    const late = await released(given, { title: 'Longer', schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: '2026-11-13T17:00:00.000Z' } });
+    const body = (await extend(late.id, '2026-11-14T17:00:00.000Z').expect(200)).body as ActivityView;
+    expect(body.extensions).toMatchObject([{ name: 'Crock', due: '2026-11-14T17:00:00.000Z', reason: 'Their crock cracked' }]);
+    const [crocks, carboys] = [await itemOf(student('noor'), given.course.id, 'Longer'), await itemOf(student('amina'), given.course.id, 'Longer')];
+    expect([crocks.due, carboys.due]).toEqual(['2026-11-14T17:00:00.000Z', '2026-11-12T17:00:00.000Z']);
+    const head = (await student('noor').get(`/api/copies/${crocks.copyId}`).expect(200)).body as CopyHead;
+    expect(head.extension).toEqual({ due: '2026-11-14T17:00:00.000Z', reason: 'Their crock cracked' });
+    expect(JSON.stringify((await student('amina').get(`/api/copies/${carboys.copyId}`)).body)).not.toContain('cracked');
+
+    server.clock.set('2026-11-14T12:00:00Z');
+    await addFile(student('noor'), crocks.copyId, 'late.txt', Buffer.from('pH'));
+    const { body: work } = (await student('noor').post(`/api/copies/${crocks.copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: WorkView };
+    expect(work.handIns[0]!.late).toEqual({ minutes: 0, deduction: '0' });
+    expect(((await student('amina').get(`/api/copies/${carboys.copyId}`)).body as CopyHead).access).toBe('read-only');
+
+    await given.instructor.delete(`/api/activities/${late.id}/extensions/${given.board.groups[0]!.id}`).expect(200);
+    const again = (await student('noor').get(`/api/copies/${crocks.copyId}/work`).expect(200)).body as WorkView;
+    expect(again.handIns[0]!.late).toEqual({ minutes: 2580, deduction: '8' });
+  });
+
+  it('asks for a reason, and only for groups of the course', async () => {
+    await extend(activity.id, '2026-11-14T17:00:00.000Z', ' ').expect(422);
+    await given.instructor
+      .put(`/api/activities/${activity.id}/extensions/01920000-0000-7000-8000-00000000abcd`)
+      .send({ due: '2026-11-14T17:00:00.000Z', reason: 'why' })
+      .expect(404);
+    await student('noor')
+      .put(`/api/activities/${activity.id}/extensions/${given.board.groups[0]!.id}`)
+      .send({ due: '2026-11-20T17:00:00.000Z', reason: 'we would like to' })
+      .expect(404);
+  });
+});

@@ -1,0 +1,2 @@
+export { RoomsModule } from './rooms.module.js';
+export { RoomsService } from './rooms.service.js';

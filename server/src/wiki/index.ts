@@ -1,0 +1,2 @@
+export { WikiModule } from './wiki.module.js';
+export { WikiPageRow, WikiRevisionRow } from './wiki.rows.js';

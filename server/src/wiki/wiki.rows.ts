@@ -1,0 +1,33 @@
+import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { RichTextNode } from '@jigsaw/core/text';
+import { CopyRow } from '../release/index.js';
+import { EnrolmentRow } from '../roster/index.js';
+
+@Entity('wiki_page')
+@Index('wiki_page_by_copy', ['copyId', 'createdAt'])
+export class WikiPageRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  /** The number of its newest revision. */
+  @Column('int') revision!: number;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') createdBy!: string;
+  @Column('timestamptz') createdAt!: Date;
+  @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
+}
+
+/** A page as somebody saved it. Revisions are never changed. */
+@Entity('wiki_revision')
+@Index('wiki_revision_by_author', ['authorId'])
+export class WikiRevisionRow {
+  @ForeignKey(() => WikiPageRow) @PrimaryColumn('uuid') pageId!: string;
+  @PrimaryColumn('int') number!: number;
+  @Column('text') title!: string;
+  @Column('jsonb') text!: RichTextNode;
+  @Column('text') plain!: string;
+  @Column('int') words!: number;
+  /** Words put in and taken out against the revision before. */
+  @Column('int') added!: number;
+  @Column('int') removed!: number;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') authorId!: string;
+  @Column('timestamptz') savedAt!: Date;
+}

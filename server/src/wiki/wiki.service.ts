@@ -1,0 +1,221 @@
+import { isDeepStrictEqual } from 'node:util';
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource } from 'typeorm';
+import type { z } from 'zod';
+import type { AddPage, PageView, RevisionLine, RevisionView, SavePage, WikiView } from '@jigsaw/contract/wiki';
+import type { CopyId, PageId } from '@jigsaw/core/ids';
+import { mayAct } from '@jigsaw/core/release';
+import { countWords, emptyText, plainText } from '@jigsaw/core/text';
+import type { WikiAct } from '@jigsaw/core/wiki';
+import { compare, countChanges, wikiRules } from '@jigsaw/core/wiki';
+import { authorsById } from '../groups/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { News } from '../news/index.js';
+import { json } from '../platform/json.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import type { CopyAccess } from '../release/index.js';
+import { Gate, hearersOf } from '../release/index.js';
+import { WikiKind } from './wiki.kind.js';
+import { WikiPageRow, WikiRevisionRow } from './wiki.rows.js';
+
+@Injectable()
+export class WikiService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly gate: Gate,
+    private readonly kind: WikiKind,
+    private readonly news: News,
+  ) {}
+
+  async read(person: SignedIn, copyId: CopyId): Promise<WikiView> {
+    const access = await this.enter(person, copyId);
+    const { manager } = this.dataSource;
+    const pages = await manager.query<
+      { id: PageId; title: string; words: number; revision: number; savedAt: Date; authorId: string; takenOutAt: Date | null }[]
+    >(
+      `SELECT p."id", r."title", r."words", p."revision", r."savedAt", r."authorId", p."takenOutAt"
+         FROM "wiki_page" p JOIN "wiki_revision" r ON r."pageId" = p."id" AND r."number" = p."revision"
+        WHERE p."copyId" = $1 ORDER BY p."createdAt", p."id"`,
+      [copyId],
+    );
+    const writers = await this.kind.writers({ accesses: [access], manager });
+    const author = await authorsById(manager, [...pages.map((page) => page.authorId), ...writers.map((writer) => writer.authorId)], access.viewer.enrolmentId);
+    const newIds = await this.news.newOf(access);
+    return {
+      pages: pages.map(({ id, title, words, revision, savedAt, authorId, takenOutAt }) => ({
+        id,
+        title,
+        words,
+        revision,
+        savedAt: savedAt.toISOString(),
+        savedBy: author(authorId),
+        isNew: newIds.has(id),
+        isTakenOut: takenOutAt !== null,
+      })),
+      mayWrite: may(access, 'write'),
+      writers: writers
+        .filter((writer) => writer.isStudent)
+        .map(({ authorId, revisions, added }) => ({ member: author(authorId), revisions, added }))
+        .sort((a, b) => a.member.name.localeCompare(b.member.name)),
+    };
+  }
+
+  async page(person: SignedIn, copyId: CopyId, pageId: PageId): Promise<PageView> {
+    const access = await this.enter(person, copyId);
+    return this.pageView(this.dataSource.manager, access, await pageOf(this.dataSource.manager, copyId, pageId));
+  }
+
+  async revision(person: SignedIn, copyId: CopyId, pageId: PageId, number: number): Promise<RevisionView> {
+    const access = await this.enter(person, copyId);
+    const { manager } = this.dataSource;
+    await pageOf(manager, copyId, pageId);
+    const revision = await manager.findOneBy(WikiRevisionRow, { pageId, number });
+    if (!revision) throw problems.notFound();
+    const author = await authorsById(manager, [revision.authorId], access.viewer.enrolmentId);
+    return { ...lineOf(revision, author), text: revision.text };
+  }
+
+  /** The page makes the id: a press that is sent twice makes one page. */
+  async add(person: SignedIn, copyId: CopyId, { id, title }: AddPage): Promise<PageView> {
+    const access = await this.enterTo('write', person, copyId);
+    const by = access.viewer.enrolmentId;
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const { raw } = (await manager
+        .createQueryBuilder()
+        .insert()
+        .into(WikiPageRow)
+        .values({ id, copyId, revision: 1, createdBy: by, createdAt: now, takenOutAt: null })
+        .orIgnore()
+        .returning('id')
+        .execute()) as { raw: unknown[] };
+      const page = await manager.findOneBy(WikiPageRow, { id, copyId, createdBy: by });
+      if (!page) throw problems.invalidInput('This page could not be made under its id. Try once more.'); // an id that is taken elsewhere says nothing of where
+      if (raw.length > 0) {
+        await manager.insert(WikiRevisionRow, {
+          pageId: id,
+          number: 1,
+          title,
+          text: json(emptyText),
+          plain: '',
+          words: 0,
+          added: 0,
+          removed: 0,
+          authorId: by,
+          savedAt: now,
+        });
+        await record({ type: 'page.added', facts: { pageId: id }, ...about(person, access) });
+      }
+      return this.pageView(manager, access, page);
+    });
+  }
+
+  /** Each save is a revision with its author. One that began from an older revision is refused with the newest, and nothing is lost. */
+  async save(person: SignedIn, copyId: CopyId, pageId: PageId, { title, text, basedOn }: z.output<typeof SavePage>): Promise<PageView> {
+    const access = await this.enterTo('write', person, copyId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await manager.query('SELECT 1 FROM "wiki_page" WHERE "id" = $1 FOR UPDATE', [pageId]); // saves of one page take turns
+      const page = await pageOf(manager, copyId, pageId);
+      if (page.takenOutAt) throw problems.conflict('This page was taken out meanwhile. Put it back to save in it; your text is still here.');
+      if (page.revision !== basedOn)
+        throw problems.staleWrite(
+          await this.pageView(manager, access, page),
+          'Somebody saved this page while you wrote. Your text is still here; compare the two.',
+        );
+      const before = await manager.findOneByOrFail(WikiRevisionRow, { pageId, number: page.revision });
+      if (before.title === title && isDeepStrictEqual(before.text, text)) return this.pageView(manager, access, page); // nothing changed: no revision
+      const plain = plainText(text);
+      const { added, removed } = countChanges(compare(before.plain, plain));
+      const number = page.revision + 1;
+      const row = {
+        pageId,
+        number,
+        title,
+        text: json(text),
+        plain,
+        words: countWords(plain),
+        added,
+        removed,
+        authorId: access.viewer.enrolmentId,
+        savedAt: now,
+      };
+      await manager.insert(WikiRevisionRow, row);
+      await manager.update(WikiPageRow, pageId, { revision: number });
+      await record({ type: 'page.saved', facts: { pageId, number, added, removed }, ...about(person, access) });
+      return this.pageView(manager, access, { ...page, revision: number });
+    });
+  }
+
+  /** A page that is taken out keeps all its revisions and comes back with them. */
+  async takeOut(person: SignedIn, copyId: CopyId, pageId: PageId, isOut: boolean): Promise<PageView> {
+    const access = await this.enterTo('take-out', person, copyId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const page = await pageOf(manager, copyId, pageId);
+      if (isOut === (page.takenOutAt !== null)) return this.pageView(manager, access, page); // pressed twice
+      const takenOutAt = isOut ? now : null;
+      await manager.update(WikiPageRow, pageId, { takenOutAt });
+      await record({ type: isOut ? 'page.taken-out' : 'page.put-back', facts: { pageId }, ...about(person, access) });
+      return this.pageView(manager, access, { ...page, takenOutAt });
+    });
+  }
+
+  private async pageView(manager: EntityManager, access: CopyAccess, page: WikiPageRow): Promise<PageView> {
+    const revisions = await manager.find(WikiRevisionRow, {
+      select: { pageId: true, number: true, title: true, words: true, added: true, removed: true, authorId: true, savedAt: true },
+      where: { pageId: page.id },
+      order: { number: 'DESC' },
+    });
+    const current = await manager.findOneByOrFail(WikiRevisionRow, { pageId: page.id, number: page.revision });
+    const author = await authorsById(
+      manager,
+      revisions.map((revision) => revision.authorId),
+      access.viewer.enrolmentId,
+    );
+    return {
+      id: page.id as PageId,
+      title: current.title,
+      text: current.text,
+      words: current.words,
+      revision: page.revision,
+      savedAt: current.savedAt.toISOString(),
+      savedBy: author(current.authorId),
+      isTakenOut: page.takenOutAt !== null,
+      mayWrite: may(access, 'write'),
+      revisions: revisions.map((revision) => lineOf(revision, author)),
+    };
+  }
+
+  private async enter(person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
+    const access = await this.gate.enter(person, copyId);
+    if (access.activity.kind !== this.kind.name) throw problems.notFound();
+    return access;
+  }
+
+  private async enterTo(act: WikiAct, person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
+    const access = await this.enter(person, copyId);
+    if (may(access, act)) return access;
+    throw access.decision.part === 'member' ? problems.closed() : problems.notYours('You may read along here, not write.');
+  }
+}
+
+const may = (access: CopyAccess, act: WikiAct): boolean => mayAct(wikiRules, act, access.decision);
+
+function lineOf(revision: WikiRevisionRow, author: Awaited<ReturnType<typeof authorsById>>): RevisionLine {
+  const { number, title, savedAt, words, added, removed, authorId } = revision;
+  return { number, title, author: author(authorId), savedAt: savedAt.toISOString(), words, added, removed };
+}
+
+async function pageOf(manager: EntityManager, copyId: string, pageId: string): Promise<WikiPageRow> {
+  const page = await manager.findOneBy(WikiPageRow, { id: pageId, copyId });
+  if (!page) throw problems.notFound();
+  return page;
+}
+
+const about = (person: SignedIn, access: CopyAccess) => ({
+  courseId: access.release.courseId,
+  actorId: person.id,
+  subjectId: access.copy.id,
+  ...hearersOf(access),
+});
