@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Browser, Page } from '@playwright/test';
-import type { RoomList } from '@jigsaw/contract/handin';
+import type { RoomList } from '@jigsaw/contract/rooms';
 import { baseUrl, expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { classFile, emailOf, firstInstructor, studentPassword, students } from './support/people.js';
 

@@ -20,12 +20,12 @@ export class Client {
     return this.ask<Answer>('PUT', path, body);
   }
 
-  async upload<Answer>(path: string, name: string, type: string, content: string): Promise<Answer> {
+  async upload<Answer>(path: string, name: string, type: string, content: string | Buffer): Promise<Answer> {
     const query = new URLSearchParams({ name, type });
     const answer = await fetch(`${this.base}/api/${path}?${query}`, {
       method: 'POST',
       headers: { Cookie: this.cookie, 'Content-Type': 'application/octet-stream' },
-      body: content,
+      body: typeof content === 'string' ? content : new Uint8Array(content),
     });
     return read<Answer>(answer, `POST ${path}`);
   }

@@ -1,17 +1,14 @@
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
-import type { RoomList } from '@jigsaw/contract/handin';
-import type { SignInLinks } from '@jigsaw/contract/identity';
-import type { MarkView } from '@jigsaw/contract/marks';
-import type { ActivityView } from '@jigsaw/contract/release';
 import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import { Client } from './client.js';
 import type { MadeStudent, Vessel } from './people.js';
 import { addressOf, benches, demoPassword, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
+import { certificates, handInReports, markCritiques, markReports, openTalks, readMost, releaseReport, starterLog, tastingCritique } from './scenes.js';
+import type { Stage } from './stage.js';
+import { Browsers, copiesOf, mark, release, write } from './stage.js';
 import { briefs, parts, readingsCsv } from './texts.js';
 import type { StoryClock } from './storyClock.js';
 import { timeZone } from './storyClock.js';
-
-const latePolicy = { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 };
 
 /** Half a term of Applied Fermentation, told through the public API from its first day up to today. */
 export async function tellStory(base: string, clock: StoryClock): Promise<void> {
@@ -45,23 +42,21 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
   seats.set(mireille, 'Amphora');
   await place(instructor, teams.id, course.id, seats);
 
+  const stage: Stage = { instructor, people, courseId: course.id, clock, teams, seated: (vessel) => seated(seats, vessel) };
+
   clock.weeksAgo(6, 'Tue 09:00');
-  const salt = await write(instructor, course.id, 'Salt trial', briefs.salt, '20', { due: clock.at(5, 'Fri 17:00') });
-  await release(instructor, salt, teams);
+  await release(stage, await write(stage, { kind: 'assignment', title: 'Salt trial', brief: briefs.salt, points: '20', due: clock.at(5, 'Fri 17:00') }));
   for (const [at, vessel] of vessels.entries()) {
-    const members = seated(seats, vessel);
     clock.weeksAgo(5, at % 5 === 3 ? 'Fri 19:20' : `Thu ${10 + at}:1${at % 10}`);
-    await handInFor(people, course.id, members, 'Salt trial', vessel, [0, 2]);
+    await handInFor(stage, 'Salt trial', vessel, [0, 2]);
   }
   clock.weeksAgo(4, 'Wed 14:00');
-  for (const [at, vessel] of vessels.entries())
-    await mark(instructor, course.id, salt, vessel, String(13 + ((at * 5) % 7)), 'Clear table. Say what would count against the salt you chose.', {
-      release: true,
-    });
-
-  clock.weeksAgo(4, 'Mon 09:30');
-  const report = await write(instructor, course.id, 'Ferment report', briefs.report, '40', { due: clock.at(1, 'Fri 17:00') });
-  await release(instructor, report, teams);
+  const trials = await copiesOf(instructor, course.id, 'Salt trial');
+  for (const [at, vessel] of vessels.entries()) {
+    const feedback = 'Clear table. Say what would count against the salt you chose.';
+    await mark(stage, trials.get(vessel)!.copyId, 'group', true, { typedMark: String(13 + ((at * 5) % 7)), feedback });
+  }
+  await releaseReport(stage);
 
   clock.weeksAgo(2, 'Thu 14:12');
   await swapMembers(instructor, teams.id, course.id, emailOf(moved), 'Amphora', mireille, 'Crock');
@@ -75,67 +70,28 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
   await place(instructor, teams.id, course.id, new Map([[mateus, null]]));
   seats.delete(mateus);
 
-  // Onggi has written but not handed in; Firkin is a day late; Barrel is three hours late.
-  for (const [at, vessel] of vessels.entries()) {
-    const members = seated(seats, vessel);
-    if (vessel === 'Firkin') clock.weeksAgo(1, 'Sat 21:05');
-    else if (vessel === 'Barrel') clock.weeksAgo(1, 'Fri 19:40');
-    else clock.weeksAgo(1, `${at % 2 ? 'Thu' : 'Fri'} ${String(9 + (at % 7)).padStart(2, '0')}:2${at % 10}`);
-    await handInFor(people, course.id, members, 'Ferment report', vessel, vessel === 'Tun' ? [0, 1, 2] : [0, 1, 2, 3], vessel !== 'Onggi');
-  }
-  clock.daysAgo(2, '15:30');
-  const good = 'The control earns its place: you say what it rules out before you show it. Next time test the rival cause too.';
-  await mark(instructor, course.id, report, 'Carboy', '33', good, { release: true });
-  await mark(instructor, course.id, report, 'Demijohn', '36', good, { release: true });
-  await mark(instructor, course.id, report, 'Tun', '30', 'Sound method. The panel is tied to the figures well.', {
-    release: true,
-    adjust: { name: 'Fergus MacAllan', by: '-6', reason: 'Agreed with the bench: no part written and two weighings missed' },
-  });
-  await mark(instructor, course.id, report, 'Stoneware', '30', 'Good curve. Figure 2 needs its unit.', { release: false });
-  await mark(instructor, course.id, report, 'Kvevri', '28.5', 'Interpretation stops at the first cause that fits.', { release: false });
+  const everyone = [...class1, ...latecomers];
+  await handInReports(stage, (email) => everyone.find((student) => emailOf(student) === email)!.name);
+  await markReports(stage);
+  await openTalks(stage);
+  await starterLog(stage);
+  await certificates(stage);
+  await tastingCritique(stage);
 
   clock.daysAgo(5, '09:00');
-  const kinetics = await write(instructor, course.id, 'Brine kinetics problem sheet', briefs.kinetics, '30', { due: clock.inDays(2, '17:00') });
-  await release(instructor, kinetics, teams);
+  const kinetics = { kind: 'assignment', title: 'Brine kinetics problem sheet', brief: briefs.kinetics, points: '30', due: clock.inDays(2, '17:00') };
+  await release(stage, await write(stage, kinetics));
   for (const vessel of ['Crock', 'Carboy', 'Kvevri', 'Cask'] as const) {
     clock.daysAgo(1, '20:10');
-    await handInFor(
-      people,
-      course.id,
-      seated(seats, vessel),
-      'Brine kinetics problem sheet',
-      vessel,
-      vessel === 'Crock' ? [0, 1] : [0, 1, 2],
-      vessel === 'Carboy',
-    );
+    await handInFor(stage, kinetics.title, vessel, vessel === 'Crock' ? [0, 1] : [0, 1, 2], vessel === 'Carboy');
   }
 
   clock.daysAgo(1, '16:00');
-  const tasting = await write(instructor, course.id, 'Tasting day card', briefs.tasting, '10', { due: clock.inDays(9, '20:00') });
-  await release(instructor, tasting, teams, clock.inDays(3, '08:00'));
-  await write(instructor, course.id, 'Shelf life memo', briefs.shelf, '15', {});
-}
-
-/** One signed-in browser a person. */
-class Browsers {
-  private readonly byAddress = new Map<string, Client>();
-
-  constructor(private readonly base: string) {}
-
-  async choosePasswords(instructor: Client, courseId: string): Promise<void> {
-    const { links } = await instructor.post<SignInLinks>(`courses/${courseId}/roster/sign-in-links`);
-    for (const link of links) {
-      const client = new Client(this.base, { email: link.email, password: demoPassword });
-      await client.post('session/password', { token: link.url.split('#')[1], password: demoPassword });
-      this.byAddress.set(link.email, client);
-    }
-  }
-
-  of(email: string): Client {
-    const client = this.byAddress.get(email);
-    if (!client) throw new Error(`${email} has chosen no password`);
-    return client;
-  }
+  const tasting = await write(stage, { kind: 'assignment', title: 'Tasting day card', brief: briefs.tasting, points: '10', due: clock.inDays(9, '20:00') });
+  await release(stage, tasting, { goesLiveAt: clock.inDays(3, '08:00') });
+  await write(stage, { kind: 'assignment', title: 'Shelf life memo', brief: briefs.shelf, points: '15' });
+  await markCritiques(stage);
+  await readMost(stage);
 }
 
 function addresses(students: readonly MadeStudent[]): (student: MadeStudent) => string {
@@ -215,68 +171,22 @@ const swapMembers = (instructor: Client, setId: string, courseId: string, one: s
 
 const seated = (seats: ReadonlyMap<string, string>, vessel: Vessel) => [...seats].flatMap(([email, at]) => (at === vessel ? [email] : []));
 
-async function write(
-  instructor: Client,
-  courseId: string,
-  title: string,
-  brief: object,
-  points: string,
-  { due = null }: { due?: string | null },
-): Promise<ActivityView> {
-  return instructor.post<ActivityView>(`courses/${courseId}/activities`, { title, brief, points, schedule: { opens: null, due, closes: null }, latePolicy });
-}
-
-async function release(instructor: Client, activity: ActivityView, set: GroupSetView, goesLiveAt: string | null = null): Promise<void> {
-  const released = await instructor.post<ActivityView>(`activities/${activity.id}/release`, { setId: set.id, goesLiveAt, version: activity.version });
-  Object.assign(activity, released);
-}
-
 /** Some members write, one adds the readings, and the first hands in. `writers`: who of them writes a part. */
 async function handInFor(
-  people: Browsers,
-  courseId: string,
-  members: readonly string[],
+  { instructor, people, courseId, seated: at }: Stage,
   title: string,
   vessel: Vessel,
   writers: readonly number[],
   isHandedIn = true,
 ): Promise<void> {
-  for (const [at, email] of members.entries()) {
-    if (at > 0 && !writers.includes(at)) continue;
+  const members = at(vessel);
+  const { copyId } = (await copiesOf(instructor, courseId, title)).get(vessel)!;
+  for (const [seat, email] of members.entries()) {
+    if (seat > 0 && !writers.includes(seat)) continue;
     const client = people.of(email);
-    const { rooms } = await client.get<RoomList>(`courses/${courseId}/rooms`);
-    const { copyId } = rooms.flatMap((room) => room.items).find((item) => item.title === title)!;
-    if (writers.includes(at)) await client.put(`copies/${copyId}/part`, { text: parts[at % parts.length]!(vessel), version: 0 });
-    if (at === 1 || members.length === 1)
+    if (writers.includes(seat)) await client.put(`copies/${copyId}/part`, { text: parts[seat % parts.length]!(vessel), version: 0 });
+    if (seat === 1 || members.length === 1)
       await client.upload(`copies/${copyId}/files`, `${vessel.toLowerCase()}-readings.csv`, 'text/csv', readingsCsv(vessel));
   }
-  if (!isHandedIn) return;
-  const first = people.of(members[0]!);
-  const { rooms } = await first.get<RoomList>(`courses/${courseId}/rooms`);
-  const { copyId } = rooms.flatMap((room) => room.items).find((item) => item.title === title)!;
-  await first.post(`copies/${copyId}/hand-in`, { attempt: 1 });
-}
-
-interface Marking {
-  readonly release: boolean;
-  readonly adjust?: { readonly name: string; readonly by: string; readonly reason: string };
-}
-
-async function mark(
-  instructor: Client,
-  courseId: string,
-  activity: ActivityView,
-  vessel: Vessel,
-  groupMark: string,
-  feedback: string,
-  { release: isReleased, adjust }: Marking,
-): Promise<void> {
-  const { rooms } = await instructor.get<RoomList>(`courses/${courseId}/rooms`);
-  const { copyId } = rooms.find((room) => room.group.name === vessel)!.items.find((item) => item.title === activity.title)!;
-  const sheet = await instructor.get<MarkView>(`copies/${copyId}/mark`);
-  const member = adjust && sheet.members.find((each) => each.member.name === adjust.name);
-  const adjustments =
-    adjust && member ? [{ enrolmentId: member.member.enrolmentId, adjustment: { kind: 'adjusted', by: adjust.by, reason: adjust.reason } }] : [];
-  const saved = await instructor.put<MarkView>(`copies/${copyId}/mark`, { groupMark, feedback, adjustments, version: sheet.version });
-  if (isReleased) await instructor.post(`copies/${copyId}/mark/release`, { version: saved.version });
+  if (isHandedIn) await people.of(members[0]!).post(`copies/${copyId}/hand-in`, { attempt: 1 });
 }

@@ -17,7 +17,7 @@ const paragraph = (...content: object[]) => ({ type: 'paragraph', content });
 const words = (text: string) => ({ type: 'text', text });
 const bold = (text: string) => ({ type: 'text', text, marks: [{ type: 'bold' }] });
 const blank = (what: 'group-name' | 'group-members') => ({ type: 'placeholder', attrs: { what } });
-const list = (...items: string[]) => ({ type: 'bulletList', content: items.map((item) => ({ type: 'listItem', content: [paragraph(words(item))] })) });
+const list = (...items: readonly string[]) => ({ type: 'bulletList', content: items.map((item) => ({ type: 'listItem', content: [paragraph(words(item))] })) });
 const doc = (...content: object[]) => ({ type: 'doc' as const, content });
 
 export const briefs = {
@@ -37,7 +37,7 @@ export const briefs = {
       'What the panel tasted, tied to the figures',
       'One thing you would change',
     ),
-    paragraph(bold('Each of you writes a part. '), words('Put your readings in as a file; nobody has to retype them.')),
+    paragraph(bold('One report a bench, '), words('with your readings beside it as they came from the logger; nobody has to retype them.')),
   ),
   kinetics: doc(
     paragraph(words('Fit a first-order curve to the sugar of '), blank('group-name'), words(' and say from where on it no longer fits.')),
@@ -49,6 +49,23 @@ export const briefs = {
   ),
   tasting: doc(paragraph(words('Bring one jar from '), blank('group-name'), words(' and twelve spoons. Hand in your tasting card by the evening.'))),
   shelf: doc(paragraph(words('How long would you sell it for, and what would have to be on the label? One page, with a source for the limit you take.'))),
+};
+
+export const moreBriefs = {
+  critique: doc(
+    paragraph(words('Taste what '), blank('group-name'), words(' set up, on day 14. Say what you notice in order: nose, first sip, after.')),
+    paragraph(
+      words('Then name one thing you would change next time, and why the numbers agree or do not. When you have posted, answer two others of '),
+      blank('group-name'),
+      words('.'),
+    ),
+  ),
+  benchTalk: doc(
+    paragraph(words('For everything that is not handed in: what works at your bench, what does not, what you can lend. The other benches read along.')),
+  ),
+  kombucha: doc(paragraph(words('For the benches that keep a mother: where it came from, how you feed it, and who has a spare.'))),
+  ask: doc(paragraph(words('Questions to the lab that others may have too. Somebody of the staff looks in once a day.'))),
+  certificate: doc(paragraph(words('Put in your hygiene certificate. Nobody of the class sees it, and without it you cannot pour on tasting day.'))),
 };
 
 export const text = (...sentences: string[]) => doc(...sentences.map((sentence) => paragraph(words(sentence))));
@@ -79,6 +96,16 @@ export const parts = [
       'The weight slipped on day 4 and three leaves stood out for a night. We took them off and wrote it down.',
     ),
 ];
+
+/** A bench's report as one text file: its members' parts under headings. */
+export function reportText(vessel: Vessel, names: readonly string[]): string {
+  const headings = ['1. Method and curve', '2. Temperature', '3. Sensory panel', '4. Handling'];
+  const sections = parts.map((part, at) => {
+    const lines = part(vessel).content.map((node) => (node as { content: { text: string }[] }).content.map((piece) => piece.text).join(''));
+    return `${headings[at]!}\n\n${lines.join('\n\n')}`;
+  });
+  return `${vessel}: what fermented in five weeks\n${names.join(', ')}\n\n${sections.join('\n\n')}\n`;
+}
 
 export function readingsCsv(vessel: Vessel): string {
   const { start, end, hours } = figuresOf(vessel);

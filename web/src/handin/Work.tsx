@@ -1,7 +1,7 @@
 import { Download, FileText } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import type { CopyView, HandInView, WorkFile } from '@jigsaw/contract/handin';
+import type { HandInView, PartView as Part, WorkFile } from '@jigsaw/contract/handin';
 import { PersonName, Small } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 import { RichText } from '../text/index.js';
@@ -88,7 +88,7 @@ export function FileList({
   );
 }
 
-export function PartView({ part }: { readonly part: HandInView['parts'][number] | CopyView['parts'][number] }) {
+export function PartView({ part }: { readonly part: HandInView['parts'][number] | Part }) {
   return (
     <PartBox>
       <header>

@@ -1,1 +1,1 @@
-export { HandedInWork, PartView } from './Work.js';
+export { assignmentKind, folderKind } from './kinds.js';

@@ -1,67 +1,19 @@
 import { afterEach, describe, expect, it } from '@jest/globals';
 import { screen, waitFor } from '@testing-library/react';
-import { aCopy, aFile, aGroup, aHandIn, aMember, aPart, aRoom, aRoomItem, courseId, id } from '../test/data.js';
+import type { WorkView } from '@jigsaw/contract/handin';
+import type { CopyHead } from '@jigsaw/contract/rooms';
+import { aFile, aHandIn, aHead, aMember, aPart, aRubric, aWork, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
-const roomsPath = `GET courses/${courseId}/rooms`;
 const copyPath = `copies/${id('copy')}`;
 const noor = aMember('Noor', { isYou: true });
 const jorge = aMember('Jorge');
-const work = (copy: ReturnType<typeof aCopy>, more = {}) => showPage(inCourse(`hand-in/${copy.id}`), { [`GET ${copyPath}`]: copy, ...more }, 'student');
-
-describe('what is due', () => {
-  it('puts what is owed first and says what is late', async () => {
-    const items = [
-      aRoomItem({
-        title: 'Salt trial',
-        copyId: id('salt'),
-        state: 'handed-in',
-        handedInAt: '2026-11-10T10:00:00.000Z',
-        late: { minutes: 160, deduction: '4' },
-      }),
-      aRoomItem({ title: 'Overdue sheet', copyId: id('over'), due: '2020-01-01T00:00:00.000Z' }),
-    ];
-    showPage(inCourse('due'), { [roomsPath]: { rooms: [aRoom({ items })] } }, 'student');
-    const [first, second] = await screen.findAllByRole('link', { name: /Crock/ });
-    expect(first).toHaveTextContent(/Overdue sheet.*Late/);
-    expect(second).toHaveTextContent('Handed in Tue 10 Nov, 10:00, late 2 h 40 min');
-  });
-
-  it('tells a student in no group what happens next', async () => {
-    showPage(inCourse('due'), { [roomsPath]: { rooms: [] } }, 'student');
-    expect(await screen.findByRole('heading', { name: 'You are in no group yet' })).toBeInTheDocument();
-  });
-});
-
-describe('a room', () => {
-  it('opens where something waits, and names the members', async () => {
-    const lab = aRoom({ group: { ...aGroup('Tuesday lab', 1), setName: 'Lab sections' }, items: [] });
-    showPage(inCourse('room'), { [roomsPath]: { rooms: [lab, aRoom()] } }, 'student');
-    expect(await screen.findByRole('heading', { name: 'Crock', level: 1 })).toBeInTheDocument();
-    expect(screen.getByRole('list', { name: 'Members' })).toHaveTextContent('Noor youJorge');
-    expect(screen.getByText(/Only the 2 of you and the staff can see this room/)).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute('href', inCourse(`hand-in/${id('copy')}`));
-  });
-
-  it('is not there for a group that is not one’s own', async () => {
-    showPage(inCourse(`room/${id('Carboy')}`), { [roomsPath]: { rooms: [aRoom()] } }, 'student');
-    expect(await screen.findByRole('heading', { name: 'Nothing here' })).toBeInTheDocument();
-  });
-
-  it('shows staff all rooms, who is in them and what is missing', async () => {
-    const late = aRoom({ group: aGroup('Carboy', 2), items: [aRoomItem({ due: '2020-01-01T00:00:00.000Z' })] });
-    showPage(inCourse('rooms'), {
-      [roomsPath]: { rooms: [aRoom({ items: [aRoomItem({ state: 'handed-in', handedInAt: '2026-11-10T10:00:00.000Z' })] }), late] },
-    });
-    expect(await screen.findByRole('heading', { name: 'Carboy' })).toBeInTheDocument();
-    expect(screen.getAllByText('Missing')).toHaveLength(1);
-    expect(screen.getByText('Handed in Tue 10 Nov, 10:00')).toBeInTheDocument();
-  });
-});
+const work = (own: WorkView, more = {}, head: Partial<CopyHead> = {}, role: 'student' | 'instructor' = 'student') =>
+  showPage(inCourse(`work/${id('copy')}`), { [`GET ${copyPath}`]: aHead(head), [`GET ${copyPath}/work`]: own, ...more }, role);
 
 describe('working on a hand-in', () => {
   it('fills the blanks of the brief, and keeps the others’ parts apart', async () => {
-    work(aCopy({ parts: [aPart(noor, 'Mine here'), aPart(jorge, 'It fell to 4.4')], state: 'in-work' }));
+    work(aWork({ parts: [aPart(noor, 'Mine here'), aPart(jorge, 'It fell to 4.4')], state: 'in-work' }));
     expect(await screen.findByRole('region', { name: 'Brief' })).toHaveTextContent('For Crock');
     expect(screen.getByRole('region', { name: 'What the others wrote' })).toHaveTextContent('It fell to 4.4');
     expect(screen.getByRole('region', { name: 'What the others wrote' })).not.toHaveTextContent('Mine here');
@@ -69,9 +21,9 @@ describe('working on a hand-in', () => {
   });
 
   it('offers to take out one’s own files only, with the way back', async () => {
-    const copy = aCopy({ files: [aFile('mine.csv', noor), aFile('theirs.csv', jorge)], state: 'in-work' });
+    const copy = aWork({ files: [aFile('mine.csv', noor), aFile('theirs.csv', jorge)], state: 'in-work' });
     const { user, writes } = work(copy, {
-      [`DELETE ${copyPath}/files/${id('mine.csv')}`]: aCopy({ files: [aFile('theirs.csv', jorge)] }),
+      [`DELETE ${copyPath}/files/${id('mine.csv')}`]: aWork({ files: [aFile('theirs.csv', jorge)] }),
       [`POST ${copyPath}/files/${id('mine.csv')}/put-back`]: copy,
     });
     await user.click(await screen.findByRole('button', { name: 'Take mine.csv out' }));
@@ -82,19 +34,19 @@ describe('working on a hand-in', () => {
   });
 
   it('says what is missing before it can be handed in', async () => {
-    work(aCopy());
+    work(aWork());
     expect(await screen.findByRole('button', { name: 'Hand in for all 2' })).toBeDisabled();
     expect(screen.getByText('Write something or add a file first.')).toBeInTheDocument();
   });
 
   it('tells what lateness costs before anybody presses', async () => {
-    work(aCopy({ files: [aFile('mine.csv', noor)], lateNow: { minutes: 1685, deduction: '8' } }));
+    work(aWork({ files: [aFile('mine.csv', noor)], lateNow: { minutes: 1685, deduction: '8' } }));
     expect(await screen.findByText('late 1 d 4 h 5 min, −8 points')).toBeInTheDocument();
     expect(screen.getByText('if handed in now')).toBeInTheDocument();
   });
 
   it('hands in the attempt that is in view, and shows a teammate’s that came first', async () => {
-    const { user, writes } = work(aCopy({ files: [aFile('mine.csv', noor)] }), {
+    const { user, writes } = work(aWork({ files: [aFile('mine.csv', noor)] }), {
       [`POST ${copyPath}/hand-in`]: new Refusal(409, 'stale-write', 'A teammate handed in a moment ago.'),
     });
     await user.click(await screen.findByRole('button', { name: 'Hand in for all 2' }));
@@ -103,28 +55,80 @@ describe('working on a hand-in', () => {
   });
 
   it('says who handed in, when, and for whom it counts', async () => {
-    work(aCopy({ files: [aFile('mine.csv', noor)], handIns: [aHandIn()], state: 'handed-in' }));
+    work(aWork({ files: [aFile('mine.csv', noor)], handIns: [aHandIn()], state: 'done' }));
     expect(await screen.findByRole('heading', { name: 'Handed in' })).toBeInTheDocument();
     expect(screen.getByRole('complementary', { name: 'Hand in' })).toHaveTextContent('Jorge handed in Tue 10 Nov, 10:00, on time. It counts for Noor, Jorge.');
     expect(screen.getByRole('button', { name: 'Hand in again for all 2' })).toBeDisabled();
   });
 
   it('offers to hand in again what was added since', async () => {
-    work(aCopy({ files: [aFile('mine.csv', noor)], handIns: [aHandIn()], state: 'changed-since' }));
+    work(aWork({ files: [aFile('mine.csv', noor)], handIns: [aHandIn()], state: 'changed-since' }));
     expect(await screen.findByRole('heading', { name: 'Handed in, changed since' })).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Hand in again for all 2' })).toBeEnabled();
   });
 
   it('can be read but not changed once closed', async () => {
-    work(aCopy({ access: 'read-only', mayHandIn: false, files: [aFile('mine.csv', noor)] }));
+    work(aWork({ mayHandIn: false, files: [aFile('mine.csv', noor)] }), {}, { access: 'read-only' });
     expect(await screen.findByRole('alert')).toHaveTextContent('This is closed.');
     expect(screen.queryByRole('button', { name: /Hand in/ })).not.toBeInTheDocument();
     expect(screen.queryByRole('textbox')).not.toBeInTheDocument();
   });
 
   it('has one answer for what is not there and what is not theirs', async () => {
-    showPage(inCourse(`hand-in/${id('other')}`), {}, 'student');
+    showPage(inCourse(`work/${id('other')}`), {}, 'student');
     expect(await screen.findByRole('heading', { name: 'Nothing here' })).toBeInTheDocument();
+  });
+});
+
+describe('a submission folder', () => {
+  const folder = { kind: 'folder', settings: {} };
+  const rules = { takesText: false, mostFiles: 2, types: ['pdf', 'csv'], largestMb: 10 };
+
+  it('says what it takes, has no place for text, and is full at its number', async () => {
+    work(aWork({ rules }), {}, folder);
+    expect(await screen.findByText('Takes at most 2 files, .pdf, .csv, up to 10 MB each.')).toBeInTheDocument();
+    expect(screen.queryByRole('textbox')).not.toBeInTheDocument();
+    expect(screen.getByText('Add a file first.')).toBeInTheDocument();
+    expect(document.querySelector('input[type=file]')).toHaveAttribute('accept', '.pdf,.csv');
+  });
+
+  it('takes no more once it is full', async () => {
+    work(aWork({ rules, files: [aFile('a.csv', noor), aFile('b.csv', jorge)] }), {}, folder);
+    expect(await screen.findByText('2 files are the most here.')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Add files…' })).toBeDisabled();
+  });
+
+  it('is each student’s alone where it is set so', async () => {
+    const { user, writes } = work(
+      aWork({ rules: { ...rules, by: 'student', attempts: 'one' }, files: [aFile('mine.csv', noor)] }),
+      { [`POST ${copyPath}/hand-in`]: aWork() },
+      folder,
+    );
+    expect(await screen.findByText(/Each hands in alone, 40 points. Teammates do not see it./)).toBeInTheDocument();
+    expect(screen.getByText('One hand-in is taken here: look once more before you press.')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Hand in' }));
+    expect(writes()[0]).toMatchObject({ path: `${copyPath}/hand-in`, body: { attempt: 1 } });
+  });
+
+  it('keeps what is handed in where all attempts count', async () => {
+    const file = { ...aFile('week1.csv', noor), isHandedIn: true };
+    work(aWork({ rules: { ...rules, attempts: 'all' }, files: [file], handIns: [aHandIn({ files: [file], parts: [] })], state: 'done' }), {}, folder);
+    expect(await screen.findByRole('heading', { name: 'Handed in' })).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Take week1.csv out' })).not.toBeInTheDocument();
+  });
+
+  it('shows staff each student’s hand-in', async () => {
+    const own = aHandIn({ owner: jorge, handedInBy: jorge, files: [aFile('jorge.csv', jorge)], parts: [] });
+    work(aWork({ rules: { ...rules, by: 'student' }, mayHandIn: false, handIns: [own] }), {}, { ...folder, part: 'staff' }, 'instructor');
+    expect(await screen.findByRole('region', { name: 'Jorge' })).toHaveTextContent(/on time.*jorge.csv/);
+    expect(screen.getByRole('region', { name: 'Noor' })).toHaveTextContent('not handed in');
+  });
+
+  it('shows the rubric before anything is handed in, and until when a group has longer', async () => {
+    work(aWork({ rules }), {}, { ...folder, rubric: aRubric, extension: { due: '2099-11-12T17:00:00.000Z', reason: 'Their crock cracked' } });
+    expect(await screen.findByText('How it will be marked')).toBeInTheDocument();
+    expect(screen.getByText(/Their crock cracked/)).toBeInTheDocument();
+    expect(screen.getByText('extended')).toBeInTheDocument();
   });
 });
 
@@ -167,7 +171,7 @@ describe('adding a file', () => {
 
   it('shows how far it is, and can be cancelled', async () => {
     const uploads = standInForUploads();
-    const { user } = work(aCopy());
+    const { user } = work(aWork());
     await screen.findByRole('button', { name: 'Add files…' });
     await user.upload(input(), new File(['pH'], 'readings.csv', { type: 'text/csv' }));
     expect(uploads[0]!.address).toBe(`/api/${copyPath}/files?name=readings.csv&type=text%2Fcsv`);
@@ -180,7 +184,7 @@ describe('adding a file', () => {
 
   it('says in the server’s words why a file was refused', async () => {
     const uploads = standInForUploads();
-    const { user } = work(aCopy());
+    const { user } = work(aWork());
     await screen.findByRole('button', { name: 'Add files…' });
     await user.upload(input(), new File(['x'], 'huge.bin'));
     uploads[0]!.answer(413, { type: '/problems/too-large', title: 'Too large', status: 413, detail: 'The file is over 250 MB, which is the most here.' });
@@ -189,11 +193,11 @@ describe('adding a file', () => {
 
   it('asks for the copy anew once a file has arrived', async () => {
     const uploads = standInForUploads();
-    const { user, set } = work(aCopy());
+    const { user, set } = work(aWork());
     await screen.findByRole('button', { name: 'Add files…' });
     await user.upload(input(), new File(['pH'], 'readings.csv'));
-    const arrived = aCopy({ files: [aFile('readings.csv', noor)] });
-    set(`GET ${copyPath}`, arrived);
+    const arrived = aWork({ files: [aFile('readings.csv', noor)] });
+    set(`GET ${copyPath}/work`, arrived);
     uploads[0]!.answer(200, arrived);
     expect(await screen.findByRole('link', { name: 'Download readings.csv' })).toBeInTheDocument();
   });

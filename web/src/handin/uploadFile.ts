@@ -1,8 +1,8 @@
-import { CopyView } from '@jigsaw/contract/handin';
+import { WorkView } from '@jigsaw/contract/handin';
 import { Problem } from '@jigsaw/contract/common';
 
 export interface Upload {
-  readonly done: Promise<CopyView>;
+  readonly done: Promise<WorkView>;
   readonly cancel: () => void;
 }
 
@@ -11,10 +11,10 @@ export interface Upload {
  * @throws an Error with a sentence for people; nothing of a cancelled or refused file stays. */
 export function uploadFile(copyId: string, file: File, onProgress: (share: number) => void): Upload {
   const request = new XMLHttpRequest();
-  const done = new Promise<CopyView>((resolve, reject) => {
+  const done = new Promise<WorkView>((resolve, reject) => {
     request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
     request.onload = () => {
-      if (request.status === 200) return resolve(CopyView.parse(JSON.parse(request.responseText)));
+      if (request.status === 200) return resolve(WorkView.parse(JSON.parse(request.responseText)));
       reject(new Error(sentenceOf(request.responseText)));
     };
     request.onerror = () => reject(new Error(`${file.name} did not arrive: the line to the server broke. Add it again.`));

@@ -13,16 +13,16 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'activity.drafted': ['Activity'],
   'activity.edited': ['Activity', 'Room', 'Copy', 'Desk'],
   'activity.released': ['Activity', 'Room', 'Copy', 'Desk'],
+  'activity.reach-changed': ['Activity', 'Room', 'Copy', 'Desk'],
   'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Desk'],
-  'part.saved': ['Copy', 'Room', 'Mark'],
-  'file.added': ['Copy', 'Room', 'Mark'],
-  'file.taken-out': ['Copy', 'Room', 'Mark'],
-  'file.put-back': ['Copy', 'Room', 'Mark'],
-  'handed-in': ['Copy', 'Room', 'Desk', 'Mark'],
+  'extension.granted': ['Activity', 'Room', 'Copy', 'Desk', 'Mark'],
+  'extension.taken-back': ['Activity', 'Room', 'Copy', 'Desk', 'Mark'],
   'mark.drafted': ['Desk'],
   'mark.released': ['Desk', 'MyMarks', 'Room'],
   'mark.recalled': ['Desk', 'MyMarks', 'Room'],
 };
+/** Everything else happens inside a copy, whatever its kind. */
+const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Mark'];
 
 /** What others change appears without a reload: the server says what kind of thing changed, and the page asks again. */
 export function useLiveChanges(courseId: string | null): void {
@@ -32,7 +32,7 @@ export function useLiveChanges(courseId: string | null): void {
     const stream = new EventSource(`/api/courses/${courseId}/changes`);
     stream.addEventListener('change', (event: MessageEvent<string>) => {
       const { type } = JSON.parse(event.data) as { type: string };
-      dispatch(api.util.invalidateTags([...(tagsByChange[type] ?? []), 'Figures']));
+      dispatch(api.util.invalidateTags([...(tagsByChange[type] ?? insideACopy), 'Figures']));
     });
     return () => stream.close();
   }, [courseId, dispatch]);

@@ -4,7 +4,7 @@ import { ButtonLink, Empty, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListDeskQuery } from './marksApi.js';
 
-/** The station opens where marking is needed most: the first assignment with something to mark. */
+/** The station opens where marking is needed most: the first activity with something to mark. */
 export function DeskListPage() {
   const { course } = useCourse();
   const desk = useListDeskQuery(course.id);
@@ -14,7 +14,7 @@ export function DeskListPage() {
   if (first) return <Navigate to={first.releaseId} replace />;
   return (
     <Empty title="Nothing to mark yet" action={<ButtonLink to="../release">To what is released</ButtonLink>}>
-      Once an assignment is released, its groups queue here: the work, one mark for the group, and what differs for a member.
+      Once something that is marked is released, its groups or students queue here: the work, the mark, and what differs for whom.
     </Empty>
   );
 }

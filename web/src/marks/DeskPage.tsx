@@ -3,11 +3,13 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { DeskRow, DeskView } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
 import { isProblem, ProblemStrip } from '../api/index.js';
-import { Bar, Choice, Emblem, Empty, hueOfGroup, Page, Small, Spoken, Tag, Waiting } from '../look/index.js';
+import { kindOf } from '../kinds/index.js';
+import { Bar, Choice, Emblem, Empty, hueOfGroup, Page, PersonName, Small, Spoken, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { MarkSheet } from './MarkSheet.js';
 import { MarksViews } from './MarksViews.js';
 import { useListDeskQuery, useReadDeskQuery, useReadMarkQuery } from './marksApi.js';
+import type { MarkOf } from './marksApi.js';
 
 const Work = styled.div`
   display: grid;
@@ -61,6 +63,8 @@ const QueueRow = styled(Link)`
   gap: 8px;
   align-items: center;
   flex: 0 0 50px;
+  content-visibility: auto; /* hundreds of students may queue here */
+  contain-intrinsic-size: auto 50px;
   padding: 0 12px 0 10px;
   border-bottom: var(--hair);
   text-decoration: none;
@@ -100,11 +104,11 @@ const QueueRow = styled(Link)`
   }
 `;
 
-/** The queue on the left, one group's work and sheet on the right. */
+/** The queue on the left; the work and sheet of one group, or one student, on the right. */
 export function DeskPage() {
   const { course, dates } = useCourse();
   const navigate = useNavigate();
-  const { releaseId = '', copyId } = useParams();
+  const { releaseId = '', copyId, unit } = useParams();
   const list = useListDeskQuery(course.id);
   const desk = useReadDeskQuery(releaseId);
   if (isProblem(desk.error, 'not-found')) return <Empty title="Nothing here">There is nothing to mark at this address, or it is not yours to see.</Empty>;
@@ -112,7 +116,7 @@ export function DeskPage() {
   if (!desk.data) return <Waiting what="the Marking desk" rows={10} />;
   const { rows } = desk.data;
   const first = rows.find((row) => row.needsYou) ?? rows[0];
-  if (copyId === undefined && first) return <Navigate to={first.copyId} replace />;
+  if ((copyId === undefined || unit === undefined) && first) return <Navigate to={`${first.copyId}/${first.unit}`} replace />;
   const base = `/c/${course.id}/marks/${releaseId}`;
   return (
     <Page>
@@ -120,7 +124,7 @@ export function DeskPage() {
         <MarksViews />
         <div style={{ minWidth: 260 }}>
           <Choice
-            label="Assignment"
+            label="Activity"
             isLabelHidden
             value={releaseId}
             choices={(list.data?.activities ?? []).map((activity) => ({ id: activity.releaseId as string, label: activity.title }))}
@@ -129,52 +133,64 @@ export function DeskPage() {
         </div>
         <Small>
           {desk.data.points} points
-          {desk.data.due ? ` · due ${dates.dateTime(desk.data.due)}` : ''} · one mark a group
+          {desk.data.due ? ` · due ${dates.dateTime(desk.data.due)}` : ''} · {desk.data.markFor === 'group' ? 'one mark a group' : 'one mark a student'}
         </Small>
       </Bar>
       <Work>
-        <QueueOfGroups desk={desk.data} copyId={copyId} base={base} />
-        {copyId && <OneGroup key={copyId} copyId={copyId} next={nextToMark(rows, copyId)} base={base} />}
+        <QueueOfUnits desk={desk.data} here={`${copyId}/${unit}`} base={base} />
+        {copyId && unit && <OneSheet key={`${copyId}/${unit}`} of={{ copyId, unit }} next={nextToMark(rows, `${copyId}/${unit}`)} base={base} />}
       </Work>
     </Page>
   );
 }
 
-function nextToMark(rows: readonly DeskRow[], copyId: string): DeskRow | null {
-  const at = rows.findIndex((row) => row.copyId === copyId);
+const placeOf = (row: Pick<DeskRow, 'copyId' | 'unit'>) => `${row.copyId}/${row.unit}`;
+
+function nextToMark(rows: readonly DeskRow[], here: string): DeskRow | null {
+  const at = rows.findIndex((row) => placeOf(row) === here);
   const after = [...rows.slice(at + 1), ...rows.slice(0, at)];
   return after.find((row) => row.needsYou) ?? null;
 }
 
-function sayRow(row: DeskRow): string {
-  const late = row.handIn && row.handIn.lateMinutes > 0 ? `, late ${sayMinutes(row.handIn.lateMinutes)}` : '';
+function sayRow(row: DeskRow, isHandedIn: boolean): string {
+  const late = row.work && row.work.lateMinutes > 0 ? `, late ${sayMinutes(row.work.lateMinutes)}` : '';
   if (row.needsYou) return row.mark.state === 'unmarked' ? `To mark${late}` : 'New work since the mark';
   if (row.mark.state === 'released') return `Released${late}`;
   if (row.mark.state === 'drafted') return `Drafted${late}`;
-  return row.handIn ? `Handed in${late}` : 'Not handed in';
+  if (!row.work) return isHandedIn ? 'Not handed in' : 'Nothing written';
+  return row.work.isComplete ? `Handed in${late}` : 'Still at it';
 }
 
-function QueueOfGroups({ desk, copyId, base }: { readonly desk: DeskView; readonly copyId: string | undefined; readonly base: string }) {
+function QueueOfUnits({ desk, here, base }: { readonly desk: DeskView; readonly here: string; readonly base: string }) {
   const toMark = desk.rows.filter((row) => row.needsYou).length;
+  const isHandedIn = kindOf(desk.kind)?.isHandedIn ?? false;
+  const what = desk.markFor === 'group' ? 'groups' : 'students';
   return (
-    <Queue aria-label="Groups to mark">
+    <Queue aria-label={desk.markFor === 'group' ? 'Groups to mark' : 'Students to mark'}>
       <header>
         <div>
-          <h2>{desk.rows.length} groups</h2>
+          <h2>
+            {desk.rows.length} {what}
+          </h2>
           {toMark > 0 ? <Tag $look="needs">{toMark} to mark</Tag> : <Tag $look="plain">none to mark</Tag>}
         </div>
         <Tally aria-hidden="true">
-          {desk.rows.map((row) => (
-            <i key={row.copyId} data-state={row.mark.state} data-needs={row.needsYou || undefined} />
+          {desk.rows.slice(0, 60).map((row) => (
+            <i key={placeOf(row)} data-state={row.mark.state} data-needs={row.needsYou || undefined} />
           ))}
         </Tally>
       </header>
       {desk.rows.map((row) => (
-        <QueueRow key={row.copyId} to={`${base}/${row.copyId}`} aria-current={row.copyId === copyId ? 'page' : undefined} style={hueOfGroup(row.group.number)}>
-          <Emblem number={row.group.number} size={30} look={row.handIn ? 'solid' : 'line'} />
+        <QueueRow
+          key={placeOf(row)}
+          to={`${base}/${placeOf(row)}`}
+          aria-current={placeOf(row) === here ? 'page' : undefined}
+          style={row.group ? hueOfGroup(row.group.number) : undefined}
+        >
+          {row.group ? <Emblem number={row.group.number} size={30} look={row.work ? 'solid' : 'line'} /> : <span />}
           <span style={{ minWidth: 0 }}>
-            <b>{row.group.name}</b>
-            <small>{sayRow(row)}</small>
+            <b>{row.student ? <PersonName name={row.student.name} /> : row.group?.name}</b>
+            <small>{sayRow(row, isHandedIn)}</small>
           </span>
           {row.needsYou ? (
             <span className="dot">
@@ -191,10 +207,10 @@ function QueueOfGroups({ desk, copyId, base }: { readonly desk: DeskView; readon
   );
 }
 
-function OneGroup({ copyId, next, base }: { readonly copyId: string; readonly next: DeskRow | null; readonly base: string }) {
-  const mark = useReadMarkQuery(copyId, { refetchOnMountOrArgChange: true });
-  if (mark.data && !(mark.isFetching && mark.originalArgs !== copyId))
+function OneSheet({ of, next, base }: { readonly of: MarkOf; readonly next: DeskRow | null; readonly base: string }) {
+  const mark = useReadMarkQuery(of, { refetchOnMountOrArgChange: true });
+  if (mark.data && !(mark.isFetching && mark.originalArgs?.unit !== of.unit))
     return <MarkSheet mark={mark.data} next={next} base={base} reload={() => mark.refetch().unwrap()} />;
-  if (isProblem(mark.error, 'not-found')) return <Empty title="Nothing here">This group’s work is not here, or not yours to see.</Empty>;
+  if (isProblem(mark.error, 'not-found')) return <Empty title="Nothing here">This work is not here, or not yours to see.</Empty>;
   return mark.error ? <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} /> : <Waiting what="the work" rows={8} />;
 }

@@ -153,7 +153,7 @@ function groupsIn(book: Gradebook | undefined): { id: string; label: string }[] 
 /** The set to which most was released: its groups stand beside the names. */
 function usualSet({ activities }: Gradebook): string | undefined {
   const count = (setId: string) => activities.filter((activity) => activity.setId === setId).length;
-  return activities.map((activity) => activity.setId).toSorted((a, b) => count(b) - count(a))[0];
+  return activities.flatMap((activity) => activity.setId ?? []).toSorted((a, b) => count(b) - count(a))[0];
 }
 
 function GradebookTable({ book }: { readonly book: Gradebook }) {
@@ -209,7 +209,7 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
                 return (
                   <Cell data-figure>
                     {cell.copyId ? (
-                      <Link to={`/c/${course.id}/marks/${id}/${cell.copyId}`}>
+                      <Link to={`/c/${course.id}/marks/${id}/${cell.copyId}/${cell.unit}`}>
                         <Figure cell={cell} />
                       </Link>
                     ) : (

@@ -1,24 +1,29 @@
 import { ArrowRight } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { Suspense, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { MarkView } from '@jigsaw/contract/marks';
 import type { AdjustmentShape, DeskRow, SaveMark } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
 import type { Adjustment } from '@jigsaw/core/marks';
-import { personMark } from '@jigsaw/core/marks';
+import { markFrom, personMark, rubricMark } from '@jigsaw/core/marks';
 import { problemOf, ProblemStrip, saySaved, useAutosave } from '../api/index.js';
-import { HandedInWork, PartView } from '../handin/index.js';
-import { Button, Field, hueOfGroup, PersonName, Small, Spoken, Tag, useNotice } from '../look/index.js';
+import { valuesOf } from '../copy/index.js';
+import { kindOf } from '../kinds/index.js';
+import { Button, Field, hueOfGroup, Small, Spoken, Tag, useNotice, Waiting } from '../look/index.js';
 import { RichText } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { MemberTable } from './MemberTable.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
+import { RubricGrid } from './RubricGrid.js';
 import { useRecallMarksMutation, useReleaseMarksMutation, useSaveMarkMutation } from './marksApi.js';
 
 const Frame = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 360px;
+  &[data-rubric] {
+    grid-template-columns: minmax(0, 1fr) 456px;
+  }
   grid-template-rows: minmax(0, 1fr) auto;
   min-height: 0;
 `;
@@ -37,12 +42,16 @@ const Doc = styled.div`
     display: grid;
     gap: 10px;
   }
-  > article > header {
+  article header {
     display: flex;
     align-items: baseline;
     justify-content: space-between;
     gap: 12px;
     font: var(--t-13);
+  }
+  article section + section {
+    border-top: var(--hair);
+    padding-top: 10px;
   }
 `;
 const Feedback = styled.div`
@@ -82,6 +91,16 @@ const Feedback = styled.div`
     border-bottom: var(--hair);
   }
 `;
+const Suggested = styled.p`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 10px;
+  font: var(--t-13);
+  padding: 6px 10px;
+  background: var(--sunk);
+  border-radius: var(--r-2);
+`;
 const Sums = styled.div`
   grid-column: 1 / -1;
   border-top: 1px solid var(--ink);
@@ -101,10 +120,12 @@ const Foot = styled.footer`
   }
 `;
 
-type Sheet = Pick<SaveMark, 'groupMark' | 'feedback'> & { readonly adjustments: ReadonlyMap<string, AdjustmentShape> };
+type Sheet = Pick<SaveMark, 'typedMark' | 'overrideReason' | 'picks' | 'feedback'> & { readonly adjustments: ReadonlyMap<string, AdjustmentShape> };
 
 const sheetOf = (mark: MarkView): Sheet => ({
-  groupMark: mark.groupMark,
+  typedMark: mark.typedMark,
+  overrideReason: mark.overrideReason,
+  picks: mark.picks,
   feedback: mark.feedback,
   adjustments: new Map(mark.members.flatMap(({ member, adjustment }) => (adjustment ? [[member.enrolmentId, adjustment] as const] : []))),
 });
@@ -118,23 +139,26 @@ interface MarkSheetProps {
   readonly reload: () => Promise<MarkView>;
 }
 
-/** The work, one mark for the group, what differs for whom and why, and the sum that each member will see. */
+/** The work, one mark for the group or the student, what differs for whom and why, and the sum that each member will see. */
 export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const { course, dates } = useCourse();
   const notice = useNotice();
   const navigate = useNavigate();
   const mayMark = course.role === 'instructor' || course.role === 'assistant';
   const [sheet, setSheet] = useState<Sheet>(() => sheetOf(mark));
-  const [markText, setMarkText] = useState(mark.groupMark ?? '');
+  const [markText, setMarkText] = useState(mark.typedMark ?? '');
   const [version, setVersion] = useState(mark.version);
   const [save] = useSaveMarkMutation();
   const [release, releasing] = useReleaseMarksMutation();
   const [recall] = useRecallMarksMutation();
-  const { copy } = mark;
-  const max = copy.points;
+  const { copy, unit, points: max } = mark;
+  const { rubric } = copy;
+  const isGroup = unit === 'group';
+  const kind = kindOf(copy.kind);
+  const [isOverriding, setIsOverriding] = useState(mark.typedMark !== null);
 
   const autosave = useAutosave<Sheet>(async (value) => {
-    const saved = await save({ copyId: copy.id, body: bodyOf(value, version) }).unwrap();
+    const saved = await save({ copyId: copy.id, unit, body: bodyOf(value, version) }).unwrap();
     setVersion(saved.version);
   });
   const change = (part: Partial<Sheet>) => {
@@ -147,7 +171,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const changeMark = (text: string) => {
     const tidy = text.replace(',', '.').trim();
     setMarkText(tidy);
-    if (faultOfMark(tidy, max) === undefined) change({ groupMark: tidy === '' ? null : tidy });
+    if (faultOfMark(tidy, max) === undefined) change({ typedMark: tidy === '' ? null : tidy });
   };
   const adjust = (enrolmentId: string, adjustment: AdjustmentShape | null) => {
     const adjustments = new Map(sheet.adjustments);
@@ -158,15 +182,23 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const takeTheirs = async () => {
     const current = await reload();
     setSheet(sheetOf(current));
-    setMarkText(current.groupMark ?? '');
+    setMarkText(current.typedMark ?? '');
     setVersion(current.version);
     autosave.settle();
   };
   const keepMine = async () => {
     const current = await reload();
-    const saved = await save({ copyId: copy.id, body: bodyOf(sheet, current.version) }).unwrap();
+    const saved = await save({ copyId: copy.id, unit, body: bodyOf(sheet, current.version) }).unwrap();
     setVersion(saved.version);
     autosave.settle();
+  };
+
+  const groupMark = markFrom({ rubric, picks: sheet.picks, points: max, typed: sheet.typedMark });
+  const ofRubric = rubric && rubricMark(rubric, sheet.picks, max);
+  const backToRubric = () => {
+    setIsOverriding(false);
+    setMarkText('');
+    change({ typedMark: null, overrideReason: '' });
   };
 
   // The same function that the server runs, so that the sum on the screen is the sum that is released.
@@ -175,70 +207,95 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
       new Map(
         mark.members.map(({ member }) => {
           const adjustment = (sheet.adjustments.get(member.enrolmentId) ?? null) as Adjustment | null;
-          return [member.enrolmentId as string, personMark({ groupMark: sheet.groupMark, lateDeduction: mark.lateDeduction, max, adjustment })];
+          return [member.enrolmentId as string, personMark({ groupMark, lateDeduction: mark.lateDeduction, max, adjustment })];
         }),
       ),
-    [mark.members, mark.lateDeduction, sheet, max],
+    [mark.members, mark.lateDeduction, sheet, groupMark, max],
   );
-  const net = sheet.groupMark === null ? null : personMark({ groupMark: sheet.groupMark, lateDeduction: mark.lateDeduction, max }).mark;
+  const net = groupMark === null ? null : personMark({ groupMark, lateDeduction: mark.lateDeduction, max }).mark;
   const count = mark.members.length;
+  const who = isGroup ? (copy.group?.name ?? 'all') : (mark.members[0]?.member.name ?? 'the student');
   const isChangedSinceRelease = mark.releasedAt !== null && version !== mark.version ? true : mark.releasedAt !== null && mark.state !== 'released';
   const isComplete =
-    sheet.groupMark !== null || mark.members.every(({ member }) => ['separate', 'excused'].includes(sheet.adjustments.get(member.enrolmentId)?.kind ?? ''));
+    groupMark !== null || mark.members.every(({ member }) => ['separate', 'excused'].includes(sheet.adjustments.get(member.enrolmentId)?.kind ?? ''));
   const isReleased = mark.releasedAt !== null && !isChangedSinceRelease;
-  const latest = copy.handIns[0];
 
   const releaseNow = async () => {
     if (!(await autosave.flush())) return;
     const current = await reload();
-    const answer = await release({ copyId: copy.id, version: current.version });
+    const answer = await release({ copyId: copy.id, unit, version: current.version });
     if ('data' in answer && answer.data) {
       setVersion(answer.data.version);
-      notice(`Released to ${count} students`, { label: 'Take it back', do: () => void recall(copy.id) });
+      notice(`Released to ${isGroup ? sayStudents(count) : who}`, { label: 'Take it back', do: () => void recall({ copyId: copy.id, unit }) });
     }
   };
   const theirs = autosave.state.kind === 'conflict' ? MarkView.safeParse(autosave.state.current).data : undefined;
 
   return (
-    <Frame style={hueOfGroup(copy.group.number)}>
-      <Doc tabIndex={0} role="region" aria-label={`${copy.group.name}’s work`}>
+    <Frame style={copy.group ? hueOfGroup(copy.group.number) : undefined} data-rubric={rubric ? true : undefined}>
+      <Doc tabIndex={0} role="region" aria-label={`${who}’s work`}>
         <article>
-          {latest ? (
-            <>
-              <header>
-                <b>
-                  {copy.group.name}, hand-in no. {latest.attempt}
-                </b>
-                <span>
-                  <PersonName name={latest.handedInBy.name} />, {dates.dateTime(latest.handedInAt)}
-                </span>
-              </header>
-              <HandedInWork copyId={copy.id} handIn={latest} dates={dates} />
-            </>
-          ) : (
-            <>
-              <header>
-                <b>{copy.group.name} has not handed in</b>
-                <span>{copy.schedule.due ? `due ${dates.dateTime(copy.schedule.due)}` : ''}</span>
-              </header>
-              {copy.parts.length > 0 && <Small>What stands there so far:</Small>}
-              {copy.parts.map((part) => (
-                <PartView key={part.author.enrolmentId} part={part} />
-              ))}
-            </>
-          )}
+          <Suspense fallback={<Waiting what="the work" rows={5} />}>{kind && <kind.Work head={copy} student={isGroup ? null : unit} />}</Suspense>
         </article>
       </Doc>
       <Feedback>
         {mark.isStale && <ProblemStrip>New work came in after this mark. Look at it before you release.</ProblemStrip>}
-        {mark.beforeDue && <ProblemStrip>It is not due yet: the group may still hand in again.</ProblemStrip>}
-        <div className="mark">
-          <Field label="Group mark" inputMode="decimal" value={markText} onChange={changeMark} fault={markFault} isDisabled={!mayMark} />
-          <span>of {max}</span>
-        </div>
+        {mark.beforeDue && (
+          <ProblemStrip>{isGroup ? 'It is not due yet: the group may still work on it.' : 'It is not due yet: there may be more to come.'}</ProblemStrip>
+        )}
+        {rubric && <RubricGrid rubric={rubric} picks={sheet.picks} points={max} sum={ofRubric} isDisabled={!mayMark} onPick={(picks) => change({ picks })} />}
+        {rubric && !isOverriding ? (
+          mayMark && (
+            <Button kind="quiet" isSmall onPress={() => setIsOverriding(true)}>
+              Give another mark than the rubric’s…
+            </Button>
+          )
+        ) : (
+          <>
+            <div className="mark">
+              <Field
+                label={rubric ? 'In place of the rubric’s mark' : isGroup ? 'Group mark' : 'Mark'}
+                inputMode="decimal"
+                value={markText}
+                onChange={changeMark}
+                fault={markFault}
+                isDisabled={!mayMark}
+              />
+              <span>of {max}</span>
+            </div>
+            {rubric && (
+              <>
+                <Field
+                  label="Why, told to students"
+                  value={sheet.overrideReason}
+                  onChange={(overrideReason) => change({ overrideReason })}
+                  isDisabled={!mayMark}
+                  placeholder="The reason; without one it cannot be released"
+                />
+                {mayMark && (
+                  <Button kind="quiet" isSmall onPress={backToRubric}>
+                    Back to the rubric’s mark
+                  </Button>
+                )}
+              </>
+            )}
+          </>
+        )}
+        {mark.suggestion && (
+          <Suggested>
+            <span>
+              What is asked comes to <b>{mark.suggestion.mark}</b>: {mark.suggestion.why}.
+            </span>
+            {mayMark && !rubric && sheet.typedMark !== mark.suggestion.mark && (
+              <Button isSmall onPress={() => changeMark(mark.suggestion!.mark)}>
+                Take {mark.suggestion.mark}
+              </Button>
+            )}
+          </Suggested>
+        )}
         <Field
-          label={`What you say to all ${count}`}
-          lines={7}
+          label={isGroup ? `What you say to all ${count}` : `What you say to ${who}`}
+          lines={rubric ? 3 : 7}
           value={sheet.feedback}
           onChange={(feedback) => change({ feedback })}
           isDisabled={!mayMark}
@@ -246,10 +303,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
         />
         <details>
           <summary>What they were asked to do</summary>
-          <RichText
-            node={copy.brief}
-            values={{ groupName: copy.group.name, groupNumber: copy.group.number, memberNames: copy.members.map((member) => member.name) }}
-          />
+          <RichText node={copy.brief} values={valuesOf(copy)} />
         </details>
         {mark.history.length > 0 && (
           <details>
@@ -270,31 +324,44 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
             height={56}
             figure={
               <>
-                {sheet.groupMark ?? '–'} <small>/ {max}</small>
+                {groupMark ?? '–'} <small>/ {max}</small>
               </>
             }
-            says="group mark"
+            says={sheet.typedMark === null && rubric ? 'from the rubric' : isGroup ? 'group mark' : 'mark'}
           />
           <SumPiece
             height={56}
             look={mark.lateMinutes > 0 ? 'late' : 'plain'}
             figure={mark.lateDeduction === '0' ? '0' : `−${mark.lateDeduction}`}
-            says={mark.lateMinutes > 0 ? `late ${sayMinutes(mark.lateMinutes)}` : latest ? 'on time' : 'nothing handed in'}
+            says={mark.lateMinutes > 0 ? `late ${sayMinutes(mark.lateMinutes)}` : 'for lateness'}
           />
-          <SumPiece height={56} look="net" figure={net ?? '–'} says="for each member" />
+          <SumPiece height={56} look="net" figure={net ?? '–'} says={isGroup ? 'for each member' : `for ${who}`} />
           <div style={{ padding: '10px 28px', font: 'var(--t-12)' }}>
-            <b>Each student: {net ?? 'that mark'} and what you adjust</b>, never above {max}.
-            <br />
-            Students see their own mark and your reason, never a teammate’s.
+            {isGroup ? (
+              <>
+                <b>Each student: {net ?? 'that mark'} and what you adjust</b>, never above {max}.
+                <br />
+                Students see their own mark and your reason, never a teammate’s.
+              </>
+            ) : (
+              <>Seen by {who} alone, never by the others, and by nobody before you release it.</>
+            )}
           </div>
         </SumStrip>
-        <MemberTable members={mark.members} adjustments={sheet.adjustments} results={results} max={max} onAdjust={adjust} isDisabled={!mayMark} />
+        <MemberTable
+          members={mark.members}
+          adjustments={sheet.adjustments}
+          results={results}
+          max={max}
+          onAdjust={adjust}
+          isDisabled={!mayMark}
+          isGroup={isGroup}
+        />
         {releasing.error && <ProblemStrip>{problemOf(releasing.error).detail}</ProblemStrip>}
         {autosave.state.kind === 'failed' && <ProblemStrip onRetry={() => void autosave.flush()}>{autosave.state.sentence}</ProblemStrip>}
         {autosave.state.kind === 'conflict' && (
           <ProblemStrip>
-            Someone else marked this group meanwhile{theirs ? `: they gave ${theirs.groupMark ?? 'no mark'}, you ${sheet.groupMark ?? 'none'}` : ''}. Yours is
-            still here.{' '}
+            Someone else marked this meanwhile{theirs ? `: they gave ${theirs.groupMark ?? 'no mark'}, you ${groupMark ?? 'none'}` : ''}. Yours is still here.{' '}
             <Button isSmall onPress={() => void keepMine()}>
               Save mine over it
             </Button>{' '}
@@ -314,23 +381,25 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           {mayMark && (
             <>
               {mark.releasedAt && (
-                <Button kind="quiet" onPress={() => void recall(copy.id)}>
-                  Take back from {count} students
+                <Button kind="quiet" onPress={() => void recall({ copyId: copy.id, unit })}>
+                  Take back from {sayStudents(count)}
                 </Button>
               )}
-              {!isComplete && <Small>Give the group a mark first</Small>}
+              {!isComplete && (
+                <Small>{rubric ? 'Pick a level for every criterion first' : isGroup ? 'Give the group a mark first' : 'Give a mark first'}</Small>
+              )}
               <Button
                 kind="main"
                 isDisabled={markFault !== undefined || !isComplete || isReleased || releasing.isLoading || count === 0}
                 onPress={() => void releaseNow()}
               >
-                {isReleased ? 'Released' : `Release to ${count} ${count === 1 ? 'student' : 'students'}`}
+                {isReleased ? 'Released' : `Release to ${isGroup ? sayStudents(count) : who}`}
               </Button>
             </>
           )}
           {next && (
-            <Button onPress={() => void navigate(`${base}/${next.copyId}`)}>
-              Next to mark<Spoken>, {next.group.name}</Spoken>
+            <Button onPress={() => void navigate(`${base}/${next.copyId}/${next.unit}`)}>
+              Next to mark<Spoken>, {next.student?.name ?? next.group?.name}</Spoken>
               <ArrowRight size={15} aria-hidden="true" />
             </Button>
           )}
@@ -339,6 +408,8 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
     </Frame>
   );
 }
+
+const sayStudents = (count: number) => `${count} ${count === 1 ? 'student' : 'students'}`;
 
 function faultOfMark(text: string, max: string): string | undefined {
   if (text === '') return undefined;
@@ -351,5 +422,6 @@ function bodyOf(sheet: Sheet, version: number): SaveMark {
     enrolmentId: enrolmentId as SaveMark['adjustments'][number]['enrolmentId'],
     adjustment,
   }));
-  return { groupMark: sheet.groupMark, feedback: sheet.feedback, adjustments, version };
+  const { typedMark, overrideReason, picks, feedback } = sheet;
+  return { typedMark, overrideReason, picks, feedback, adjustments, version };
 }

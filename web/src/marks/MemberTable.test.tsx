@@ -7,7 +7,9 @@ import { personMark } from '@jigsaw/core/marks';
 import { MemberTable } from './MemberTable.js';
 
 const noor = { enrolmentId: '01920000-0000-7000-8000-000000000001' as never, name: 'Noor', reading: null, isYou: false };
-const members: MarkView['members'] = [{ member: noor, isStillInGroup: true, words: 57, files: 1, adjustment: null, mark: null, steps: [] }];
+const members: MarkView['members'] = [
+  { member: noor, isStillInGroup: true, evidence: [{ label: 'words', value: '57' }], adjustment: null, mark: null, steps: [] },
+];
 
 function Desk({ heard }: { readonly heard: (adjustment: AdjustmentShape | null) => void }) {
   const [adjustment, setAdjustment] = useState<AdjustmentShape | null>(null);
@@ -19,6 +21,7 @@ function Desk({ heard }: { readonly heard: (adjustment: AdjustmentShape | null) 
       results={results}
       max="40"
       isDisabled={false}
+      isGroup
       onAdjust={(_, next) => {
         setAdjustment(next);
         heard(next);

@@ -53,13 +53,15 @@ const Table = styled.div`
   }
 `;
 
-const kinds = [
+const kindsFor = (isGroup: boolean) =>
+  isGroup ? groupKinds : groupKinds.filter((kind) => kind.id !== 'separate').map((kind) => (kind.id === 'same' ? { ...kind, label: 'As marked' } : kind));
+const groupKinds = [
   { id: 'same', label: 'As the group' },
   { id: 'adjusted', label: 'More or less' },
   { id: 'separate', label: 'A mark of their own' },
   { id: 'excused', label: 'Excused' },
 ] as const;
-type Kind = (typeof kinds)[number]['id'];
+type Kind = (typeof groupKinds)[number]['id'];
 
 interface MemberTableProps {
   readonly members: MarkView['members'];
@@ -68,26 +70,32 @@ interface MemberTableProps {
   readonly max: string;
   readonly onAdjust: (enrolmentId: string, adjustment: AdjustmentShape | null) => void;
   readonly isDisabled: boolean;
+  /** One mark for several, from which some may differ; else one student's. */
+  readonly isGroup: boolean;
 }
 
 /** What each credited member gets, and what makes it differ from the group's mark. */
-export function MemberTable({ members, adjustments, results, max, onAdjust, isDisabled }: MemberTableProps) {
+export function MemberTable({ members, adjustments, results, max, onAdjust, isDisabled, isGroup }: MemberTableProps) {
+  const figures = members[0]?.evidence.map((figure) => figure.label) ?? [];
   return (
     <Table tabIndex={0} role="region" aria-label="Members and their marks">
       <table>
         <thead>
           <tr>
             <th>Member</th>
-            <th className="num">Words</th>
-            <th className="num">Files</th>
-            <th style={{ width: 180 }}>Differs from the group</th>
+            {figures.map((label) => (
+              <th key={label} className="num">
+                {label}
+              </th>
+            ))}
+            <th style={{ width: 180 }}>{isGroup ? 'Differs from the group' : 'Differs'}</th>
             <th style={{ width: 80 }}>By</th>
             <th style={{ width: '34%' }}>Why, told to the student</th>
             <th>Mark of {max}</th>
           </tr>
         </thead>
         <tbody>
-          {members.map(({ member, isStillInGroup, words, files }) => (
+          {members.map(({ member, isStillInGroup, evidence }) => (
             <tr key={member.enrolmentId}>
               <td>
                 <b>
@@ -95,13 +103,17 @@ export function MemberTable({ members, adjustments, results, max, onAdjust, isDi
                 </b>{' '}
                 {!isStillInGroup && <Tag $look="warn">has left the group</Tag>}
               </td>
-              <td className="num">{words}</td>
-              <td className="num">{files}</td>
+              {figures.map((label) => (
+                <td key={label} className="num">
+                  {evidence.find((figure) => figure.label === label)?.value ?? '0'}
+                </td>
+              ))}
               <AdjustmentCells
                 name={member.name}
                 adjustment={adjustments.get(member.enrolmentId) ?? null}
                 onChange={(next) => onAdjust(member.enrolmentId, next)}
                 isDisabled={isDisabled}
+                isGroup={isGroup}
               />
               <td>
                 {results.get(member.enrolmentId)?.mark ?? <Small>{adjustments.get(member.enrolmentId)?.kind === 'excused' ? 'excused' : 'none yet'}</Small>}
@@ -119,10 +131,11 @@ interface CellsProps {
   readonly adjustment: AdjustmentShape | null;
   readonly onChange: (adjustment: AdjustmentShape | null) => void;
   readonly isDisabled: boolean;
+  readonly isGroup: boolean;
 }
 
 /** A figure is kept as it is typed; it counts as soon as it is a number. */
-function AdjustmentCells({ name, adjustment, onChange, isDisabled }: CellsProps) {
+function AdjustmentCells({ name, adjustment, onChange, isDisabled, isGroup }: CellsProps) {
   const kind: Kind = adjustment?.kind ?? 'same';
   const figure = adjustment?.kind === 'adjusted' ? adjustment.by : adjustment?.kind === 'separate' ? adjustment.mark : '';
   const [typed, setTyped] = useState(figure);
@@ -139,9 +152,15 @@ function AdjustmentCells({ name, adjustment, onChange, isDisabled }: CellsProps)
     <>
       <td>
         {isDisabled ? (
-          kinds.find((each) => each.id === kind)?.label
+          kindsFor(isGroup).find((each) => each.id === kind)?.label
         ) : (
-          <Choice label={`How ${name}’s mark differs`} isLabelHidden value={kind} choices={kinds} onChange={(next) => onChange(make(next, typed, reason))} />
+          <Choice
+            label={`How ${name}’s mark differs`}
+            isLabelHidden
+            value={kind}
+            choices={kindsFor(isGroup)}
+            onChange={(next) => onChange(make(next, typed, reason))}
+          />
         )}
       </td>
       <td>

@@ -4,6 +4,7 @@ import type { MyMark } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
 import { ProblemStrip } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, Small, Tag, Waiting } from '../look/index.js';
+import { RubricTable } from '../rubric/index.js';
 import { useCourse } from '../track/index.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
 import { useReadMyMarksQuery } from './marksApi.js';
@@ -97,6 +98,10 @@ const One = styled.section`
     grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr);
     gap: 32px;
   }
+  .in > .wide {
+    grid-column: 1 / -1;
+    min-width: 0;
+  }
   h3 {
     margin-bottom: 6px;
   }
@@ -146,14 +151,14 @@ export function MyMarksPage() {
           <button
             key={mark.copyId}
             type="button"
-            style={hueOfGroup(mark.group.number)}
+            style={mark.group ? hueOfGroup(mark.group.number) : undefined}
             aria-current={mark === open ? 'true' : undefined}
             onClick={() => setChosen(mark.copyId)}
           >
-            <Emblem number={mark.group.number} size={28} />
+            {mark.group ? <Emblem number={mark.group.number} size={28} /> : <span />}
             <span>
               <b>{mark.title}</b>
-              <Small>{mark.group.name}</Small> {mark.isNew && <Tag $look="solid">new</Tag>}
+              <Small>{mark.group?.name ?? 'For all'}</Small> {mark.isNew && <Tag $look="solid">new</Tag>}
             </span>
             <strong>
               {mark.mark ?? 'excused'} <small>/ {mark.points}</small>
@@ -161,7 +166,7 @@ export function MyMarksPage() {
           </button>
         ))}
         {waiting.map((each, at) => (
-          <p key={at}>{each.title}: handed in, being marked</p>
+          <p key={at}>{each.title}: done, being marked</p>
         ))}
         <p>Marks appear here when they are released, never before.</p>
       </List>
@@ -175,14 +180,14 @@ function OneMark({ mark, dates }: { readonly mark: MyMark; readonly dates: Retur
   const adjusted = mark.steps.find((step) => step.code === 'adjusted');
   const isOwn = mark.steps.some((step) => step.code === 'separate' || step.code === 'excused');
   return (
-    <One aria-label={mark.title} style={hueOfGroup(mark.group.number)}>
+    <One aria-label={mark.title} style={mark.group ? hueOfGroup(mark.group.number) : undefined}>
       <header>
-        <Emblem number={mark.group.number} size={48} />
+        {mark.group && <Emblem number={mark.group.number} size={48} />}
         <div>
           <h2>{mark.title}</h2>
           <p>
-            {mark.group.name}
-            {mark.handedInAt ? `, handed in ${dates.dateTime(mark.handedInAt)}` : ', nothing handed in'} · marked by {mark.markedBy},{' '}
+            {mark.group?.name ?? 'For all'}
+            {mark.handedInAt ? `, work of ${dates.dateTime(mark.handedInAt)}` : ', nothing handed in'} · marked by {mark.markedBy},{' '}
             {dates.dateTime(mark.releasedAt)}
           </p>
         </div>
@@ -196,7 +201,7 @@ function OneMark({ mark, dates }: { readonly mark: MyMark; readonly dates: Retur
                 {mark.groupMark} <small>/ {mark.points}</small>
               </>
             }
-            says="group mark"
+            says={mark.markFor === 'group' ? 'group mark' : 'for the work'}
           />
         )}
         {!isOwn && late && <SumPiece height={height} look="late" figure={`−${late.deduction}`} says={`late ${sayMinutes(mark.lateMinutes)}`} />}
@@ -222,14 +227,19 @@ function OneMark({ mark, dates }: { readonly mark: MyMark; readonly dates: Retur
           <h3>How it came about</h3>
           <ol>
             {mark.steps.map((step, at) => (
-              <li key={at}>{sayStep(step)}</li>
+              <li key={at}>{sayStep(step, mark.markFor)}</li>
             ))}
           </ol>
         </div>
         <div>
-          <h3>What was said to your group</h3>
+          <h3>{mark.markFor === 'group' ? 'What was said to your group' : 'What was said to you'}</h3>
           <p className="said">{mark.feedback || 'Nothing was written.'}</p>
         </div>
+        {mark.rubric && (
+          <div className="wide">
+            <RubricTable rubric={mark.rubric.rubric} points={mark.points} picks={mark.rubric.picks} />
+          </div>
+        )}
       </div>
     </One>
   );

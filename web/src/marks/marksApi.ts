@@ -2,6 +2,12 @@ import { DeskList, DeskView, Gradebook, MarkView, MyMarks } from '@jigsaw/contra
 import type { SaveMark } from '@jigsaw/contract/marks';
 import { api } from '../api/index.js';
 
+/** What one mark is of: the group's copy, or one student in it. */
+export interface MarkOf {
+  readonly copyId: string;
+  readonly unit: string;
+}
+
 export const {
   useListDeskQuery,
   useReadDeskQuery,
@@ -15,19 +21,23 @@ export const {
   endpoints: (build) => ({
     listDesk: build.query<DeskList, string>({ query: (courseId) => `courses/${courseId}/desk`, responseSchema: DeskList, providesTags: ['Desk'] }),
     readDesk: build.query<DeskView, string>({ query: (releaseId) => `releases/${releaseId}/desk`, responseSchema: DeskView, providesTags: ['Desk'] }),
-    readMark: build.query<MarkView, string>({ query: (copyId) => `copies/${copyId}/mark`, responseSchema: MarkView, providesTags: ['Mark'] }),
-    saveMark: build.mutation<MarkView, { copyId: string; body: SaveMark }>({
-      query: ({ copyId, body }) => ({ url: `copies/${copyId}/mark`, method: 'PUT', body }),
+    readMark: build.query<MarkView, MarkOf>({
+      query: ({ copyId, unit }) => `copies/${copyId}/marks/${unit}`,
+      responseSchema: MarkView,
+      providesTags: ['Mark'],
+    }),
+    saveMark: build.mutation<MarkView, MarkOf & { body: SaveMark }>({
+      query: ({ copyId, unit, body }) => ({ url: `copies/${copyId}/marks/${unit}`, method: 'PUT', body }),
       responseSchema: MarkView,
       invalidatesTags: ['Desk', 'Figures'],
     }),
-    releaseMarks: build.mutation<MarkView, { copyId: string; version: number }>({
-      query: ({ copyId, version }) => ({ url: `copies/${copyId}/mark/release`, method: 'POST', body: { version } }),
+    releaseMarks: build.mutation<MarkView, MarkOf & { version: number }>({
+      query: ({ copyId, unit, version }) => ({ url: `copies/${copyId}/marks/${unit}/release`, method: 'POST', body: { version } }),
       responseSchema: MarkView,
       invalidatesTags: ['Desk', 'Figures', 'Mark'],
     }),
-    recallMarks: build.mutation<MarkView, string>({
-      query: (copyId) => ({ url: `copies/${copyId}/mark/recall`, method: 'POST' }),
+    recallMarks: build.mutation<MarkView, MarkOf>({
+      query: ({ copyId, unit }) => ({ url: `copies/${copyId}/marks/${unit}/recall`, method: 'POST' }),
       responseSchema: MarkView,
       invalidatesTags: ['Desk', 'Figures', 'Mark'],
     }),

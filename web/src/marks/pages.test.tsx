@@ -1,28 +1,35 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { DeskRow, MarkView } from '@jigsaw/contract/marks';
-import { aCopy, aGroup, aMark, aMyMark, at, courseId, id } from '../test/data.js';
+import { aGroup, aHandIn, aHead, aMark, aMember, aMyMark, aPart, aPost, aRubric, aTalk, at, aWork, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const releaseId = id<'release'>('release');
 const copyId = id<'copy'>('copy');
-const markPath = `copies/${copyId}/mark`;
+const markPath = `copies/${copyId}/marks/group`;
 const aRow = (more: Partial<DeskRow> = {}): DeskRow => ({
   copyId,
+  unit: 'group',
   group: aGroup(),
-  handIn: { handedInAt: at, lateMinutes: 160, deduction: '2', by: 'Noor' },
+  student: null,
+  work: { at, isComplete: true, lateMinutes: 160, deduction: '2', by: 'Noor' },
   mark: { state: 'unmarked', groupMark: null },
   needsYou: true,
   ...more,
 });
-const carboy = aRow({ copyId: id('carboy'), group: aGroup('Carboy', 2), handIn: null, needsYou: false });
+const carboy = aRow({ copyId: id('carboy'), group: aGroup('Carboy', 2), work: null, needsYou: false });
 const desk = (mark: MarkView, rows = [aRow(), carboy], more = {}, role: 'instructor' | 'observer' = 'instructor') =>
   showPage(
-    inCourse(`marks/${releaseId}/${copyId}`),
+    inCourse(`marks/${releaseId}/${copyId}/group`),
     {
-      [`GET courses/${courseId}/desk`]: { activities: [{ activityId: id('report'), releaseId, title: 'Ferment report', points: '40', toMark: 1, groups: 2 }] },
-      [`GET releases/${releaseId}/desk`]: { releaseId, title: 'Ferment report', points: '40', due: at, rows },
+      [`GET courses/${courseId}/desk`]: {
+        activities: [
+          { activityId: id('report'), releaseId, kind: 'assignment', title: 'Ferment report', points: '40', toMark: 1, unitCount: 2, markFor: 'group' },
+        ],
+      },
+      [`GET releases/${releaseId}/desk`]: { releaseId, kind: 'assignment', title: 'Ferment report', points: '40', due: at, markFor: 'group', rows },
       [`GET ${markPath}`]: mark,
+      [`GET copies/${copyId}/work`]: aWork({ mayHandIn: false, handIns: [aHandIn()], state: 'done' }),
       ...more,
     },
     role,
@@ -38,12 +45,16 @@ describe('the Marking desk', () => {
   });
 
   it('shows the sum while the mark is typed, and saves it as it is typed', async () => {
-    const { user, writes } = desk(aMark(), undefined, { [`PUT ${markPath}`]: aMark({ version: 1, groupMark: '31.5' }) });
+    const { user, writes } = desk(aMark(), undefined, { [`PUT ${markPath}`]: aMark({ version: 1, typedMark: '31.5' }) });
     await user.type(await screen.findByLabelText('Group mark'), '31,5');
     const members = screen.getByRole('region', { name: 'Members and their marks' });
     expect(within(members).getAllByText('29.5')).toHaveLength(2);
     await waitFor(() => expect(writes().length).toBeGreaterThan(0), { timeout: 3000 });
-    expect(writes().at(-1)).toEqual({ method: 'PUT', path: markPath, body: { groupMark: '31.5', feedback: '', adjustments: [], version: 0 } });
+    expect(writes().at(-1)).toEqual({
+      method: 'PUT',
+      path: markPath,
+      body: { typedMark: '31.5', overrideReason: '', picks: {}, feedback: '', adjustments: [], version: 0 },
+    });
   });
 
   it('does not save a mark that is no mark, and keeps what was typed', async () => {
@@ -55,7 +66,7 @@ describe('the Marking desk', () => {
     expect(await screen.findByText('Write a number, like 31.5.')).toBeInTheDocument();
     expect(field).toHaveValue('41x');
     expect(screen.getByRole('button', { name: 'Release to 2 students' })).toBeDisabled();
-    expect(writes().every((write) => (write.body as { groupMark: string }).groupMark !== '41')).toBe(true);
+    expect(writes().every((write) => (write.body as { typedMark: string }).typedMark !== '41')).toBe(true);
   });
 
   it('cannot release what has no mark, and says so', async () => {
@@ -65,7 +76,7 @@ describe('the Marking desk', () => {
   });
 
   it('releases what is saved and offers to take it back', async () => {
-    const drafted = aMark({ state: 'drafted', groupMark: '31.5', version: 2 });
+    const drafted = aMark({ state: 'drafted', typedMark: '31.5', version: 2 });
     const { user, writes } = desk(drafted, undefined, {
       [`POST ${markPath}/release`]: { ...drafted, state: 'released', releasedAt: at },
       [`POST ${markPath}/recall`]: drafted,
@@ -77,14 +88,14 @@ describe('the Marking desk', () => {
   });
 
   it('names the missing reason in the server’s words', async () => {
-    const drafted = aMark({ state: 'drafted', groupMark: '31.5', version: 2 });
+    const drafted = aMark({ state: 'drafted', typedMark: '31.5', version: 2 });
     const { user } = desk(drafted, undefined, { [`POST ${markPath}/release`]: new Refusal(422, 'invalid-input', "Say why Jorge's mark differs.") });
     await user.click(await screen.findByRole('button', { name: 'Release to 2 students' }));
     expect(await screen.findByRole('alert')).toHaveTextContent("Say why Jorge's mark differs.");
   });
 
   it('shows both marks when two people marked at once, and lets one choose', async () => {
-    const theirs = aMark({ state: 'drafted', groupMark: '20', version: 1 });
+    const theirs = aMark({ state: 'drafted', typedMark: '20', version: 1 });
     const { user, set } = desk(aMark(), undefined, {
       [`PUT ${markPath}`]: new Refusal(409, 'stale-write', 'Someone else marked this group meanwhile.', { current: theirs }),
     });
@@ -96,19 +107,21 @@ describe('the Marking desk', () => {
   });
 
   it('warns of new work since the mark, and of marking before it is due', async () => {
-    desk(aMark({ state: 'drafted', groupMark: '30', version: 1, isStale: true, beforeDue: true }));
+    desk(aMark({ state: 'drafted', typedMark: '30', version: 1, isStale: true, beforeDue: true }));
     expect(await screen.findByText(/New work came in after this mark/)).toBeInTheDocument();
     expect(screen.getByText(/not due yet/)).toBeInTheDocument();
   });
 
   it('says that students see the earlier mark while a later one is a draft', async () => {
-    desk(aMark({ state: 'drafted', groupMark: '35', version: 4, releasedAt: at }));
+    desk(aMark({ state: 'drafted', typedMark: '35', version: 4, releasedAt: at }));
     expect(await screen.findByText(/students see the earlier mark/)).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Take back from 2 students' })).toBeInTheDocument();
   });
 
   it('shows the history, and what a group that has not handed in has so far', async () => {
-    desk(aMark({ copy: aCopy({ mayHandIn: false }), history: [{ at, by: 'Tomas Vey', what: 'Group mark none → 30' }] }));
+    desk(aMark({ history: [{ at, by: 'Tomas Vey', what: 'Group mark none → 30' }] }), undefined, {
+      [`GET copies/${copyId}/work`]: aWork({ parts: [aPart(aMember('Jorge'), 'So far so good')] }),
+    });
     expect(await screen.findByText('Crock has not handed in')).toBeInTheDocument();
     expect(screen.getByText(/Tomas Vey: Group mark none → 30/)).toBeInTheDocument();
   });
@@ -117,6 +130,104 @@ describe('the Marking desk', () => {
     desk(aMark(), undefined, {}, 'observer');
     expect(await screen.findByLabelText('Group mark')).toBeDisabled();
     expect(screen.queryByRole('button', { name: /Release to/ })).not.toBeInTheDocument();
+  });
+});
+
+describe('marking by a rubric', () => {
+  const byRubric = (more: Partial<MarkView> = {}) =>
+    aMark({ copy: aHead({ part: 'staff', kind: 'folder', rubric: aRubric }), lateDeduction: '0', lateMinutes: 0, ...more });
+  const saved = (more: Partial<MarkView> = {}) => ({ [`PUT ${markPath}`]: byRubric({ version: 1, ...more }) });
+
+  it('is done from the keyboard: a figure picks and goes on, arrows move, Backspace takes a pick back', async () => {
+    const { user, writes } = desk(byRubric(), undefined, saved());
+    const grid = await screen.findByRole('grid', { name: 'Rubric' });
+    within(grid)
+      .getByRole('gridcell', { name: /^Method: Thin/ })
+      .focus();
+    await user.keyboard('3');
+    expect(within(grid).getByRole('gridcell', { name: /^Method: Sound/ })).toHaveAttribute('aria-selected', 'true');
+    expect(within(grid).getByRole('gridcell', { name: /^Writing: Sound/ })).toHaveFocus();
+    expect(screen.getByText('1 to pick')).toBeInTheDocument();
+    await user.keyboard('{ArrowRight}{Enter}');
+    expect(within(grid).getByRole('gridcell', { name: /^Writing: Strong/ })).toHaveAttribute('aria-selected', 'true');
+    expect(screen.getAllByText('35').length).toBeGreaterThan(0); // 40 · (3/4 + 8/8) / 2
+    await user.type(screen.getByLabelText('On Writing, told with it'), 'Clear.');
+    await waitFor(
+      () =>
+        expect((writes().at(-1)?.body as { picks: object } | undefined)?.picks).toEqual({
+          method: { points: '3', comment: '' },
+          writing: { points: '8', comment: 'Clear.' },
+        }),
+      { timeout: 3000 },
+    );
+    within(grid)
+      .getByRole('gridcell', { name: /^Writing: Strong/ })
+      .focus();
+    await user.keyboard('{Backspace}');
+    expect(screen.getByText('1 to pick')).toBeInTheDocument();
+    expect(screen.getByText('Pick a level for every criterion first')).toBeInTheDocument();
+  });
+
+  it('takes points between two levels, and no more than there are', async () => {
+    const { user } = desk(byRubric(), undefined, saved());
+    const points = await screen.findByLabelText('Points for Writing, of 8');
+    await user.type(points, '5,5');
+    expect(screen.getByRole('gridcell', { name: /^Writing: Sound/ })).toHaveAttribute('aria-selected', 'true');
+    await user.type(screen.getByLabelText('Points for Method, of 4'), '9');
+    expect(screen.getByText('1 to pick')).toBeInTheDocument();
+  });
+
+  it('puts another mark in its place with a reason, and goes back to the rubric’s', async () => {
+    const picks = { method: { points: '3', comment: '' }, writing: { points: '8', comment: '' } };
+    const { user, writes } = desk(byRubric({ picks, groupMark: '35', version: 1, state: 'drafted' }), undefined, saved());
+    await user.click(await screen.findByRole('button', { name: /Give another mark/ }));
+    await user.type(screen.getByLabelText('In place of the rubric’s mark'), '38');
+    await user.type(screen.getByLabelText('Why, told to students'), 'A second trial');
+    await waitFor(() => expect(writes().at(-1)?.body).toMatchObject({ typedMark: '38', overrideReason: 'A second trial' }), { timeout: 3000 });
+    await user.click(screen.getByRole('button', { name: 'Back to the rubric’s mark' }));
+    await waitFor(() => expect(writes().at(-1)?.body).toMatchObject({ typedMark: null, overrideReason: '' }), { timeout: 3000 });
+  });
+});
+
+describe('marking each student of a talk', () => {
+  const unit = id<'enrolment'>('Noor');
+  const path = `copies/${copyId}/marks/${unit}`;
+
+  it('shows what they wrote, what is proposed, and whose mark it is', async () => {
+    const jorge = aPost('Jorge', 'Nose of walnut');
+    const noor = aPost('Noor', 'Mine was toast', { parentId: jorge.id });
+    const row = aRow({ unit, student: { name: 'Noor', reading: null } });
+    const { user, writes } = showPage(inCourse(`marks/${releaseId}/${copyId}/${unit}`), {
+      [`GET courses/${courseId}/desk`]: { activities: [] },
+      [`GET releases/${releaseId}/desk`]: {
+        releaseId,
+        kind: 'discussion',
+        title: 'Critique',
+        points: '10',
+        due: at,
+        markFor: 'student',
+        rows: [row, aRow({ unit: id('Jorge'), student: { name: 'Jorge', reading: null }, work: null, needsYou: false })],
+      },
+      [`GET ${path}`]: aMark({
+        copy: aHead({ part: 'staff', kind: 'discussion' }),
+        points: '10',
+        unit,
+        lateDeduction: '0',
+        lateMinutes: 0,
+        suggestion: { mark: '8', why: '1 of 1 post' },
+        members: [{ ...aMark().members[0]! }],
+      }),
+      [`GET copies/${copyId}/discussion`]: aTalk([[jorge, noor]]),
+      [`PUT ${path}`]: aMark({ unit, version: 1, typedMark: '8' }),
+    });
+    const queue = await screen.findByRole('navigation', { name: 'Students to mark' });
+    expect(within(queue).getByRole('link', { name: /Jorge/ })).toHaveTextContent('Nothing written');
+    const work = await screen.findByRole('region', { name: 'Noor’s work' });
+    expect(await within(work).findByText('Mine was toast')).toBeInTheDocument();
+    expect(within(work).queryByRole('heading', { name: 'Jorge' })).not.toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Take 8' }));
+    await waitFor(() => expect(writes().at(-1)?.body).toMatchObject({ typedMark: '8' }), { timeout: 3000 });
+    expect(screen.getByRole('button', { name: 'Release to Noor' })).toBeInTheDocument();
   });
 });
 
@@ -139,6 +250,19 @@ describe('one’s own marks', () => {
     expect(screen.queryByText(/for you/)).not.toBeInTheDocument();
   });
 
+  it('show the rubric with what was picked and said, and why another mark stands in its place', async () => {
+    const picks = { method: { points: '3', comment: 'Say what it rules out.' }, writing: { points: '8', comment: '' } };
+    const steps = [
+      { code: 'group-mark' as const, mark: '38', max: '40' },
+      { code: 'override' as const, rubricMark: '35', mark: '38', reason: 'A second trial' },
+    ];
+    mine({ marks: [aMyMark({ rubric: { rubric: aRubric, picks }, steps, groupMark: '38', mark: '38' })], waiting: [] });
+    expect(await screen.findByText('In place of the 35 that the rubric comes to: A second trial')).toBeInTheDocument();
+    expect(screen.getByText('Say what it rules out.')).toBeInTheDocument();
+    const picked = document.querySelectorAll('td[data-picked]');
+    expect([...picked].map((cell) => cell.textContent)).toEqual(['Sound 3', 'Strong 8']);
+  });
+
   it('change from one to another', async () => {
     const { user } = mine({
       marks: [aMyMark(), aMyMark({ copyId: id('salt'), title: 'Salt trial', mark: '16', isNew: false })],
@@ -146,7 +270,7 @@ describe('one’s own marks', () => {
     });
     await user.click(await screen.findByRole('button', { name: /Salt trial/ }));
     expect(screen.getByRole('region', { name: 'Salt trial' })).toBeInTheDocument();
-    expect(screen.getByText('Problem sheet: handed in, being marked')).toBeInTheDocument();
+    expect(screen.getByText('Problem sheet: done, being marked')).toBeInTheDocument();
   });
 
   it('say what is being marked while there are none', async () => {
@@ -156,7 +280,13 @@ describe('one’s own marks', () => {
 });
 
 describe('the gradebook', () => {
-  const cell = (state: string, mark: string | null = null, isLate = false) => ({ state, mark, copyId: state === 'not-theirs' ? null : copyId, isLate });
+  const cell = (state: string, mark: string | null = null, isLate = false) => ({
+    state,
+    mark,
+    copyId: state === 'not-theirs' ? null : copyId,
+    unit: state === 'not-theirs' ? null : 'group',
+    isLate,
+  });
   const aStudent = (name: string, cells: object[], group: string | null = 'Crock') => ({
     enrolmentId: id(name),
     name,
@@ -166,7 +296,9 @@ describe('the gradebook', () => {
     groups: group ? [{ setId: id('benches'), groupId: id(group), number: 1, name: group }] : [],
     cells,
   });
-  const activities = [{ activityId: id('report'), releaseId, setId: id('benches'), title: 'Ferment report', points: '40', due: at }];
+  const activities = [
+    { activityId: id('report'), releaseId, setId: id('benches'), markFor: 'group', kind: 'assignment', title: 'Ferment report', points: '40', due: at },
+  ];
   const open = (students: object[]) => showPage(inCourse('marks/gradebook'), { [`GET courses/${courseId}/gradebook`]: { activities, students } });
 
   it('counts what is released, offers it as CSV, and filters by group', async () => {

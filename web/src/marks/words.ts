@@ -1,10 +1,12 @@
 import type { MarkStepView } from '@jigsaw/contract/marks';
 
 /** One step on the way to a mark, in words for the person it is about. */
-export function sayStep(step: MarkStepView): string {
+export function sayStep(step: MarkStepView, markFor: 'group' | 'student' = 'group'): string {
   switch (step.code) {
     case 'group-mark':
-      return `The group’s mark is ${step.mark} of ${step.max}.`;
+      return `${markFor === 'group' ? 'The group’s mark' : 'The mark'} is ${step.mark} of ${step.max}.`;
+    case 'override':
+      return step.rubricMark === null ? `Given as a whole: ${step.reason}` : `In place of the ${step.rubricMark} that the rubric comes to: ${step.reason}`;
     case 'late':
       return `${step.deduction} points less, because it was late.`;
     case 'share':

@@ -1,12 +1,14 @@
-import { PenLine } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
-import type { ActivityView } from '@jigsaw/contract/release';
+import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { emptyText } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, Empty, Muted, Page, Scroll, Small, Tag, Waiting } from '../look/index.js';
+import { kindOf } from '../kinds/index.js';
+import type { KindOnPages } from '../kinds/index.js';
+import { Bar, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
+import { WriteMenu } from './WriteMenu.js';
 
 const List = styled.ul`
   background: var(--surface);
@@ -14,7 +16,7 @@ const List = styled.ul`
 `;
 const Line = styled.div<{ to?: string }>`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 220px 190px 90px 120px;
+  grid-template-columns: 22px minmax(0, 1fr) 270px 190px 80px 96px;
   gap: 16px;
   align-items: center;
   min-height: 52px;
@@ -42,13 +44,17 @@ const Head = styled.h2`
   color: var(--ink-2);
 `;
 
-const draft = {
-  title: 'Untitled assignment',
+/** A new draft of one kind, with what is usual for it. */
+const draftOfKind = (kind: KindOnPages): ActivityDraft => ({
+  kind: kind.name,
+  title: `Untitled ${kind.word.toLowerCase()}`,
   brief: emptyText,
-  points: '40',
+  points: kind.usualPoints,
+  rubric: null,
   schedule: { opens: null, due: null, closes: null },
   latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
-};
+  settings: kind.settings.parse({}) as ActivityDraft['settings'],
+});
 
 export function ActivitiesPage() {
   const { course } = useCourse();
@@ -56,8 +62,8 @@ export function ActivitiesPage() {
   const list = useListActivitiesQuery(course.id);
   const [create, { isLoading, error }] = useDraftActivityMutation();
   const mayRelease = course.role === 'instructor';
-  const begin = async () => {
-    const answer = await create({ courseId: course.id, body: draft });
+  const begin = async (kind: KindOnPages) => {
+    const answer = await create({ courseId: course.id, body: draftOfKind(kind) });
     if ('data' in answer && answer.data) void navigate(answer.data.id);
   };
   if (list.error) return <ProblemStrip of={list.error} onRetry={() => void list.refetch()} />;
@@ -65,17 +71,12 @@ export function ActivitiesPage() {
   const { activities } = list.data;
   const drafts = activities.filter((activity) => activity.release === null || activity.release.state.state === 'withdrawn');
   const out = activities.filter((activity) => !drafts.includes(activity));
-  const write = mayRelease && (
-    <Button kind="main" isDisabled={isLoading} onPress={() => void begin()}>
-      <PenLine size={16} aria-hidden="true" />
-      Write an assignment
-    </Button>
-  );
+  const write = mayRelease && <WriteMenu isDisabled={isLoading} onChoose={(kind) => void begin(kind)} />;
   return (
     <Page>
       <Bar>
         <h1>Release</h1>
-        <Muted>Written once; each group gets a copy of its own</Muted>
+        <Muted>Written once, released to whom it is for</Muted>
         <span className="grow" />
         {activities.length > 0 && write}
       </Bar>
@@ -83,7 +84,7 @@ export function ActivitiesPage() {
         {error && <ProblemStrip of={error} />}
         {activities.length === 0 && (
           <Empty title="Nothing written yet" action={write}>
-            Write an assignment once and release it to a group set: each group works in its own copy, and nobody else sees it.
+            Write something once and release it to a group set: each group works in its own copy, and nobody else sees it.
           </Empty>
         )}
         {drafts.length > 0 && <Activities title="Drafts, seen by staff only" activities={drafts} isLinked={mayRelease} />}
@@ -107,12 +108,11 @@ function Activities({ title, activities, isLinked }: { readonly title: string; r
           return (
             <li key={activity.id}>
               <Line {...(isLinked ? { as: Link, to: activity.id } : {})}>
+                <KindIcon kind={activity.kind} />
                 <b>{activity.title}</b>
-                <span>
-                  {activity.release && state !== 'withdrawn' ? `${activity.release.setName}: ${activity.release.groups} groups` : <Muted>to nobody yet</Muted>}
-                </span>
+                <span>{activity.release && state !== 'withdrawn' ? sayTo(activity.release) : <Muted>to nobody yet</Muted>}</span>
                 <span>{activity.schedule.due ? `Due ${dates.dateTime(activity.schedule.due)}` : <Muted>No due date</Muted>}</span>
-                <Small>{activity.points} points</Small>
+                <Small>{activity.points === null ? 'not marked' : `${activity.points} points`}</Small>
                 <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
               </Line>
             </li>
@@ -121,4 +121,22 @@ function Activities({ title, activities, isLinked }: { readonly title: string; r
       </List>
     </section>
   );
+}
+
+function KindIcon({ kind }: { readonly kind: string }) {
+  const known = kindOf(kind);
+  return known ? (
+    <span title={known.word}>
+      <known.icon size={19} aria-hidden="true" />
+      <Spoken>{known.word}: </Spoken>
+    </span>
+  ) : (
+    <span />
+  );
+}
+
+const ways = { own: '', 'read-along': ', reading along', common: ', one copy' } as const;
+function sayTo({ to, setName, groups, mode }: NonNullable<ActivityView['release']>): string {
+  if (to.kind === 'class') return 'The class, one copy';
+  return `${setName}: ${groups} ${groups === 1 ? 'group' : 'groups'}${ways[mode]}`;
 }

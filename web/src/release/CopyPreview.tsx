@@ -1,9 +1,12 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { ActivityDraft, ReachView } from '@jigsaw/contract/release';
+import type { KindOnPages } from '../kinds/index.js';
 import type { Dates } from '../look/index.js';
 import { Emblem, hueOfGroup } from '../look/index.js';
+import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
+import type { Aim } from './aim.js';
 
 const Side = styled.aside`
   border-left: 1px solid var(--ink);
@@ -70,47 +73,90 @@ const Screen = styled.article`
 `;
 const mostShown = 24;
 
+interface CopyPreviewProps {
+  readonly draft: ActivityDraft;
+  readonly kind: KindOnPages | undefined;
+  readonly aim: Aim;
+  readonly groups: ReachView['groups'];
+  readonly dates: Dates;
+}
+
 /** What one group will see, with its own name in the blanks. */
-export function CopyPreview({ draft, groups, dates }: { readonly draft: ActivityDraft; readonly groups: ReachView['groups']; readonly dates: Dates }) {
+export function CopyPreview({ draft, kind, aim, groups, dates }: CopyPreviewProps) {
   const [chosen, setChosen] = useState<string | null>(null);
-  const group = groups.find((each) => each.groupId === chosen) ?? groups[0];
+  const isCommon = aim.mode === 'common';
+  const group = isCommon ? undefined : (groups.find((each) => each.groupId === chosen) ?? groups[0]);
   const { opens, due } = draft.schedule;
-  const facts = [opens && `Opens ${dates.dateTime(opens)}`, due && `due ${dates.dateTime(due)}`, `${draft.points || '?'} points`].filter(Boolean).join(' · ');
+  const facts = [
+    kind?.word,
+    opens && `opens ${dates.dateTime(opens)}`,
+    due && `due ${dates.dateTime(due)}`,
+    draft.points === null ? 'not marked' : `${draft.points || '?'} points`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+  const name = group?.name ?? (isCommon ? 'everybody' : 'a group');
   return (
     <Side aria-label="What a group will see">
       <header>
-        <h2>What {group?.name ?? 'a group'} will see</h2>
-        <div>
-          {groups.slice(0, mostShown).map((each) => (
-            <button
-              key={each.groupId}
-              type="button"
-              style={hueOfGroup(each.number)}
-              aria-pressed={each === group}
-              aria-label={each.name}
-              onClick={() => setChosen(each.groupId)}
-            >
-              <Emblem number={each.number} size={26} />
-            </button>
-          ))}
-        </div>
+        <h2>What {name} will see</h2>
+        {!isCommon && (
+          <div>
+            {groups.slice(0, mostShown).map((each) => (
+              <button
+                key={each.groupId}
+                type="button"
+                style={hueOfGroup(each.number)}
+                aria-pressed={each === group}
+                aria-label={each.name}
+                onClick={() => setChosen(each.groupId)}
+              >
+                <Emblem number={each.number} size={26} />
+              </button>
+            ))}
+          </div>
+        )}
       </header>
       <Screen style={group ? hueOfGroup(group.number) : undefined}>
         <div className="top">
           {group && <Emblem number={group.number} size={30} />}
-          <span>
-            <b>{group ? `${group.name}’s own copy.` : 'Each group’s own copy.'}</b> No other group sees it.
-          </span>
+          <span>{whoSees(aim, group?.name)}</span>
         </div>
         <div className="in">
           <h3>{draft.title || 'Untitled'}</h3>
           <p className="facts">{facts}</p>
           <RichText
             node={draft.brief}
-            {...(group ? { values: { groupName: group.name, groupNumber: group.number, memberNames: [`the ${group.members} members`] } } : {})}
+            values={{
+              groupName: group?.name ?? 'the class',
+              groupNumber: group?.number ?? 0,
+              memberNames: [group ? `the ${group.members} members` : 'everybody'],
+            }}
           />
+          {draft.rubric && draft.points !== null && (
+            <div style={{ marginTop: 14 }}>
+              <RubricTable rubric={draft.rubric} points={draft.points} isFolded />
+            </div>
+          )}
         </div>
       </Screen>
     </Side>
+  );
+}
+
+function whoSees({ mode, outsiders }: Aim, groupName: string | undefined) {
+  const whose = groupName ? `${groupName}’s own copy.` : mode === 'common' ? 'One copy for all.' : 'Each group’s own copy.';
+  const others =
+    mode === 'common'
+      ? 'Everybody it reaches reads and writes in it.'
+      : mode === 'read-along'
+        ? 'The other groups read along.'
+        : outsiders === 'listed'
+          ? 'Others see only that it exists.'
+          : 'No other group sees it.';
+  return (
+    <>
+      <b>{whose}</b> {others}
+    </>
   );
 }

@@ -1,23 +1,24 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { ActivityView } from '@jigsaw/contract/release';
-import { anActivity, aRelease, at, courseId, id } from '../test/data.js';
+import { anActivity, aReach, aRelease, at, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const activityId = id<'activity'>('report');
 const setId = id<'group-set'>('benches');
 const set = { id: setId, name: 'Bench teams', capacity: 4, groupCount: 2, unplaced: 1 };
-const reach = {
-  groups: ['Crock', 'Carboy'].map((name, index) => ({ groupId: id(name), number: index + 1, name, members: index === 0 ? 2 : 0, copyId: null })),
-  outside: [{ name: 'Nino', reading: null, why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'] }],
-};
+const reach = aReach();
 const composer = (activity: ActivityView, more = {}) =>
   showPage(inCourse(`release/${activityId}`), {
     [`GET activities/${activityId}`]: activity,
     [`GET courses/${courseId}/sets`]: { sets: [set], students: 3 },
-    [`GET activities/${activityId}/reach/${setId}`]: reach,
+    [`POST activities/${activityId}/reach`]: reach,
     ...more,
   });
+
+/** Asking whom it would reach changes nothing. */
+const acts = <Write extends { readonly path: string; readonly method: string }>(writes: readonly Write[]) =>
+  writes.filter((write) => !(write.method === 'POST' && write.path.endsWith('/reach')));
 
 describe('what is written and released', () => {
   it('keeps drafts and withdrawn ones apart from what groups see', async () => {
@@ -37,7 +38,7 @@ describe('what is written and released', () => {
         .map((link) => link.querySelector('b')?.textContent),
     ).toEqual(['Shelf life memo', 'Old sheet']);
     expect(within(screen.getByRole('region', { name: 'Released' })).getByRole('link')).toHaveTextContent(
-      'Ferment reportBench teams: 2 groupsDue Thu 12 Nov, 17:0040 pointsLive',
+      'Assignment: Ferment reportBench teams: 2 groupsDue Thu 12 Nov, 17:0040 pointsLive',
     );
   });
 
@@ -46,17 +47,23 @@ describe('what is written and released', () => {
       [`GET courses/${courseId}/activities`]: { activities: [] },
       [`POST courses/${courseId}/activities`]: anActivity(),
     });
-    await user.click(await screen.findByRole('button', { name: 'Write an assignment' }));
+    await user.click(await screen.findByRole('button', { name: 'Write…' }));
+    await user.click(await screen.findByRole('menuitem', { name: /Submission folder/ }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`release/${activityId}`)));
-    expect(writes()[0]!.body).toMatchObject({ title: 'Untitled assignment', points: '40' });
+    expect(writes()[0]!.body).toMatchObject({
+      kind: 'folder',
+      title: 'Untitled submission folder',
+      points: '40',
+      settings: { by: 'group', attempts: 'latest' },
+    });
   });
 });
 
 describe('the composer', () => {
   it('says before release who sees nothing and why, and which groups are empty', async () => {
     composer(anActivity());
-    expect(await screen.findByText('1 unplaced see nothing')).toBeInTheDocument();
-    expect(screen.getByText('1 groups are empty')).toBeInTheDocument();
+    expect(await screen.findByText('1 see nothing')).toBeInTheDocument();
+    expect(screen.getByText('Carboy is empty')).toBeInTheDocument();
     expect(screen.getByText('Is in none of the groups it was released to.')).toBeInTheDocument();
   });
 
@@ -65,8 +72,8 @@ describe('the composer', () => {
     const points = await screen.findByLabelText('Points');
     await user.clear(points);
     await user.type(points, '50');
-    await waitFor(() => expect(writes().length).toBeGreaterThan(0), { timeout: 3000 });
-    expect(writes().at(-1)!.body).toMatchObject({ points: '50', title: 'Ferment report', version: 3 });
+    await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0), { timeout: 3000 });
+    expect(acts(writes()).at(-1)!.body).toMatchObject({ points: '50', title: 'Ferment report', version: 3 });
     expect(await screen.findByText(/^Saved \d\d:\d\d$/)).toBeInTheDocument();
   });
 
@@ -74,7 +81,7 @@ describe('the composer', () => {
     const { user, writes } = composer(anActivity());
     await user.clear(await screen.findByLabelText('Title'));
     expect(await screen.findByText('Give it a title; until then it is not saved.')).toBeInTheDocument();
-    expect(writes()).toEqual([]);
+    expect(acts(writes())).toEqual([]);
   });
 
   it('offers both texts when somebody else changed it', async () => {
@@ -83,7 +90,7 @@ describe('the composer', () => {
       [`PUT activities/${activityId}`]: new Refusal(409, 'stale-write', 'Changed.', { current: theirs }),
     });
     await user.type(await screen.findByLabelText('Title'), ' mine');
-    const strip = (await screen.findByText(/Someone else changed this assignment/, {}, { timeout: 4000 })).closest<HTMLElement>('[role=alert]')!;
+    const strip = (await screen.findByText(/Someone else changed this while/, {}, { timeout: 4000 })).closest<HTMLElement>('[role=alert]')!;
     expect(screen.getByLabelText('Title')).toHaveValue('Ferment report mine');
     answer(`GET activities/${activityId}`, theirs);
     await user.click(within(strip).getByRole('button', { name: 'Take theirs' }));
@@ -97,8 +104,8 @@ describe('the composer', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Release to 2 groups' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(writes().map((write) => write.path.split('/').at(-1))).toEqual(['release', 'withdraw']));
-    expect(writes()[0]!.body).toEqual({ setId, goesLiveAt: null, version: 3 });
+    await waitFor(() => expect(acts(writes()).map((write) => write.path.split('/').at(-1))).toEqual(['release', 'withdraw']));
+    expect(acts(writes())[0]!.body).toEqual({ to: { kind: 'set', setId }, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version: 3 });
   });
 
   it('shows the copy of whichever group is picked', async () => {
@@ -111,9 +118,98 @@ describe('the composer', () => {
     expect(within(side).getByText('Carboy', { selector: 'span' })).toBeInTheDocument();
   });
 
+  it('releases in another way, to some groups, and says so on the button', async () => {
+    const { user, writes } = composer(anActivity({ kind: 'discussion', settings: {} }), {
+      [`POST activities/${activityId}/release`]: anActivity({ release: aRelease() }),
+    });
+    await user.click(await screen.findByText('Groups read each other'));
+    await user.click(await screen.findByRole('button', { name: 'Carboy', pressed: true }));
+    await user.click(screen.getByRole('button', { name: /What others learn/ }));
+    await user.click(await screen.findByRole('option', { name: 'see that it exists, locked' }));
+    await user.click(screen.getByRole('button', { name: /^Release to/ }));
+    await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0));
+    expect(acts(writes()).at(-1)!.body).toMatchObject({ to: { kind: 'groups', setId, groupIds: [id('Crock')] }, mode: 'read-along', outsiders: 'listed' });
+  });
+
+  it('offers the class where a kind can be one copy, and not where it cannot', async () => {
+    composer(anActivity({ kind: 'discussion', settings: {} }));
+    expect(await screen.findByText('The whole class')).toBeInTheDocument();
+  });
+
+  it('does not offer one copy for all of what a group hands in', async () => {
+    composer(anActivity());
+    expect(await screen.findByText('Not for this assignment')).toBeInTheDocument();
+    expect(screen.queryByText('The whole class')).not.toBeInTheDocument();
+  });
+
+  it('changes its kind while nobody has it, with the settings of the new kind', async () => {
+    const { user, writes } = composer(anActivity(), { [`PUT activities/${activityId}`]: anActivity({ version: 4 }) });
+    await user.click(await screen.findByRole('button', { name: 'Discussion' }));
+    expect(await screen.findByLabelText('Posts asked')).toBeInTheDocument();
+    await user.clear(screen.getByLabelText('Posts asked'));
+    await user.type(screen.getByLabelText('Posts asked'), '1');
+    await waitFor(() => expect(acts(writes()).at(-1)?.body).toMatchObject({ kind: 'discussion', points: null, settings: { posts: 1, markFor: 'student' } }), {
+      timeout: 3000,
+    });
+    expect(screen.getByText('Not marked')).toBeInTheDocument();
+  });
+
+  it('edits a rubric in place, and does not save what is none yet', async () => {
+    const { user, writes } = composer(anActivity(), { [`PUT activities/${activityId}`]: anActivity({ version: 4 }) });
+    await user.click(await screen.findByRole('button', { name: 'Mark by a rubric' }));
+    const name = await screen.findByLabelText('Criterion 1');
+    await user.clear(name);
+    expect(await screen.findByText(/Give each criterion a name. Until then the rubric is not saved./)).toBeInTheDocument();
+    await user.type(name, 'Method');
+    await waitFor(
+      () =>
+        expect(acts(writes()).at(-1)?.body).toMatchObject({
+          rubric: { criteria: [{ name: 'Method', levels: [{ name: 'Thin', points: '2' }, {}, {}, {}] }, {}] },
+        }),
+      { timeout: 3000 },
+    );
+    await user.click(screen.getByRole('button', { name: 'Take Method out' }));
+    expect(screen.queryByDisplayValue('Method')).not.toBeInTheDocument();
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    expect(await screen.findByDisplayValue('Method')).toBeInTheDocument();
+  });
+
+  it('gives a group longer with a reason, and takes it back', async () => {
+    const extension = { groupId: id<'group'>('Crock'), number: 1, name: 'Crock', due: '2026-11-14T17:00:00.000Z', reason: 'Ill' };
+    const path = `activities/${activityId}/extensions/${id('Crock')}`;
+    const { user, writes } = composer(anActivity({ extensions: [extension] }), {
+      [`DELETE ${path}`]: anActivity(),
+      [`PUT ${path}`]: anActivity({ extensions: [extension] }),
+    });
+    expect(await screen.findByText(/due Sat 14 Nov, 17:00: Ill/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Take the extension of Crock back' }));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() =>
+      expect(acts(writes()).map((write) => [write.method, write.path])).toEqual([
+        ['DELETE', path],
+        ['PUT', path],
+      ]),
+    );
+    expect(acts(writes())[1]!.body).toEqual({ due: extension.due, reason: 'Ill' });
+  });
+
+  it('changes whom a release reaches afterwards, with the way back', async () => {
+    const out = anActivity({ release: aRelease() });
+    const { user, writes } = composer(out, { [`PUT activities/${activityId}/reach`]: out });
+    await user.click(await screen.findByRole('button', { name: 'Carboy', pressed: true }));
+    await user.click(await screen.findByRole('button', { name: /^Change to/ }));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(writes().filter((write) => write.method === 'PUT')).toHaveLength(2));
+    expect(
+      writes()
+        .filter((write) => write.method === 'PUT')
+        .map((write) => (write.body as { to: { kind: string } }).to.kind),
+    ).toEqual(['groups', 'set']);
+  });
+
   it('asks for a group set first where there is none', async () => {
     composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [], students: 3 } });
-    expect(await screen.findByText('Make a group set first')).toBeInTheDocument();
+    expect(await screen.findByText(/Make a group set first/)).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
   });
 

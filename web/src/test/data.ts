@@ -1,8 +1,12 @@
 import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
-import type { CopyView, GroupTag, HandInView, Member, RoomItem, RoomView } from '@jigsaw/contract/handin';
+import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import type { HandInView, PartView, WorkFile, WorkView } from '@jigsaw/contract/handin';
 import type { MarkView, MyMark } from '@jigsaw/contract/marks';
-import type { ActivityView } from '@jigsaw/contract/release';
+import type { ActivityView, ReachView } from '@jigsaw/contract/release';
+import type { Author, CopyHead, GroupTag, Member, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type { CourseView, RosterEntry } from '@jigsaw/contract/roster';
+import type { Rubric } from '@jigsaw/contract/rubric';
+import type { PageView as WikiPageView, RevisionLine, WikiView } from '@jigsaw/contract/wiki';
 import type { Id } from '@jigsaw/core/ids';
 
 /** Ids that read like what they are for: `id('ada')` is always the same. */
@@ -76,33 +80,58 @@ export const anActivity = (more: Partial<ActivityView> = {}): ActivityView => ({
   points: '40',
   schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: null },
   latePolicy,
+  rubric: null,
+  settings: { attempts: 'latest' },
   version: 3,
   updatedAt: at,
   release: null,
+  extensions: [],
   ...more,
 });
 
 export const aRelease = (more: Partial<NonNullable<ActivityView['release']>> = {}): NonNullable<ActivityView['release']> => ({
   id: id('release'),
-  setId: id('benches'),
+  to: { kind: 'set', setId: id('benches') },
   setName: 'Bench teams',
+  mode: 'own',
+  outsiders: 'hidden',
   state: { state: 'live', at },
   groups: 2,
   students: 4,
   ...more,
 });
 
-export const aRoomItem = (more: Partial<RoomItem> = {}): RoomItem => ({
+export const aReach = (more: Partial<ReachView> = {}): ReachView => ({
+  groups: ['Crock', 'Carboy'].map((name, index) => ({ groupId: id(name), number: index + 1, name, members: index === 0 ? 2 : 0, isIn: true, copyId: null })),
+  students: 2,
+  outside: [{ name: 'Nino', reading: null, why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'] }],
+  ...more,
+});
+
+export const aRoomItem = ({ progress, ...more }: Partial<Omit<RoomItem, 'progress'>> & { progress?: Partial<RoomItem['progress']> } = {}): RoomItem => ({
   copyId: id('copy'),
+  releaseId: id('release'),
+  kind: 'assignment',
   title: 'Ferment report',
   points: '40',
   due: '2099-11-12T17:00:00.000Z',
+  isExtended: false,
   access: 'open',
-  state: 'not-started',
-  handedInAt: null,
-  late: null,
+  mode: 'own',
+  unread: 0,
+  latest: null,
   hasMark: false,
   ...more,
+  progress: { state: 'not-started', owes: true, at: null, late: null, done: null, asked: null, ...progress },
+});
+/** Handed in on 10 November, on time unless it says otherwise. */
+export const handedIn = (minutes = 0, deduction = '0'): RoomItem['progress'] => ({
+  state: 'done',
+  owes: false,
+  at,
+  late: { minutes, deduction },
+  done: null,
+  asked: null,
 });
 
 export const aRoom = (more: Partial<RoomView> = {}): RoomView => ({
@@ -111,9 +140,14 @@ export const aRoom = (more: Partial<RoomView> = {}): RoomView => ({
   items: [aRoomItem()],
   ...more,
 });
+export const rooms = (...list: RoomView[]): RoomList => ({ rooms: list, common: [], locked: [] });
 
-export const aCopy = (more: Partial<CopyView> = {}): CopyView => ({
+export const aHead = (more: Partial<CopyHead> = {}): CopyHead => ({
   id: id('copy'),
+  releaseId: id('release'),
+  activityId: id('report'),
+  kind: 'assignment',
+  settings: {},
   title: 'Ferment report',
   brief: {
     type: 'doc',
@@ -128,22 +162,34 @@ export const aCopy = (more: Partial<CopyView> = {}): CopyView => ({
     ],
   },
   points: '40',
+  rubric: null,
   schedule: { opens: null, due: '2099-11-12T17:00:00.000Z', closes: null },
+  extension: null,
   latePolicy,
   access: 'open',
-  mayHandIn: true,
+  part: 'member',
+  mode: 'own',
   group: aGroup(),
   members: [aMember('Noor', { isYou: true }), aMember('Jorge')],
+  others: [],
+  unread: 0,
+  serverTime: at,
+  ...more,
+});
+
+export const aWork = ({ rules, ...more }: Partial<Omit<WorkView, 'rules'>> & { rules?: Partial<WorkView['rules']> } = {}): WorkView => ({
+  copyId: id('copy'),
+  rules: { by: 'group', takesText: true, mostFiles: 50, types: [], largestMb: 250, attempts: 'latest', ...rules },
+  mayHandIn: true,
   parts: [],
   files: [],
   handIns: [],
   state: 'not-started',
   lateNow: { minutes: 0, deduction: '0' },
-  serverTime: at,
   ...more,
 });
 
-export const aPart = (author: Member, words: string): CopyView['parts'][number] => ({
+export const aPart = (author: Member, words: string): PartView => ({
   author,
   text: text(words),
   words: words.split(' ').length,
@@ -151,18 +197,99 @@ export const aPart = (author: Member, words: string): CopyView['parts'][number] 
   updatedAt: at,
 });
 
-export const aFile = (name: string, addedBy: Member): CopyView['files'][number] => ({
+export const anAuthor = (name: string, more: Partial<Author> = {}): Author => ({ ...aMember(name), isStaff: false, ...more });
+
+/** A post that opens a thread, unless it answers another. */
+export const aPost = (name: string, words: string, more: Partial<PostView> = {}): PostView => ({
+  id: id(`p${words}`),
+  threadId: more.parentId ?? id(`p${words}`),
+  parentId: null,
+  author: anAuthor(name, { isYou: name === 'Noor' }),
+  text: text(words),
+  words: words.split(' ').length,
+  version: 1,
+  createdAt: at,
+  editedAt: null,
+  takenOutBy: null,
+  isNew: false,
+  mayChange: name === 'Noor',
+  mayTakeOut: name === 'Noor',
+  ...more,
+});
+export const aTalk = (threads: readonly (readonly PostView[])[], more: Partial<DiscussionView> = {}): DiscussionView => ({
+  threads: threads.map((posts) => ({ id: posts[0]!.id, posts: [...posts] })),
+  next: null,
+  mayOpenThread: true,
+  mayReply: true,
+  met: [],
+  ...more,
+});
+
+export const aRevision = (number: number, name: string, more: Partial<RevisionLine> = {}): RevisionLine => ({
+  number,
+  title: 'Days 15 to 28',
+  author: anAuthor(name),
+  savedAt: at,
+  words: 10,
+  added: 4,
+  removed: 1,
+  ...more,
+});
+export const aPage = (words: string, revision = 2, more: Partial<WikiPageView> = {}): WikiPageView => ({
+  id: id('page'),
+  title: 'Days 15 to 28',
+  text: text(words),
+  words: words.split(' ').length,
+  revision,
+  savedAt: at,
+  savedBy: anAuthor('Jorge'),
+  isTakenOut: false,
+  mayWrite: true,
+  revisions: Array.from({ length: revision }, (_, index) => aRevision(revision - index, index % 2 ? 'Noor' : 'Jorge')),
+  ...more,
+});
+export const aWiki = (page: WikiPageView, more: Partial<WikiView> = {}): WikiView => ({
+  pages: [
+    {
+      id: page.id,
+      title: page.title,
+      words: page.words,
+      revision: page.revision,
+      savedAt: at,
+      savedBy: page.savedBy,
+      isNew: false,
+      isTakenOut: page.isTakenOut,
+    },
+  ],
+  mayWrite: true,
+  writers: [],
+  ...more,
+});
+
+const levels = (most: number) =>
+  ['Thin', 'Basic', 'Sound', 'Strong'].map((name, index) => ({ id: `l${index}`, name, description: '', points: String((most * (index + 1)) / 4) }));
+/** Two criteria of 4 and of 8, which weigh the same. */
+export const aRubric: Rubric = {
+  criteria: [
+    { id: 'method', name: 'Method', description: 'and controls', weight: '1', levels: levels(4) },
+    { id: 'writing', name: 'Writing', description: '', weight: '1', levels: levels(8) },
+  ],
+};
+
+export const aFile = (name: string, addedBy: Member): WorkFile => ({
   id: id(name),
   name,
   mediaType: 'text/plain',
   sizeBytes: 2048,
   addedBy,
   addedAt: at,
+  isHandedIn: false,
 });
 
 export const aHandIn = (more: Partial<HandInView> = {}): HandInView => ({
   id: id('handin'),
   attempt: 1,
+  owner: null,
   handedInAt: at,
   handedInBy: aMember('Jorge'),
   late: { minutes: 0, deduction: '0' },
@@ -173,9 +300,15 @@ export const aHandIn = (more: Partial<HandInView> = {}): HandInView => ({
 });
 
 export const aMark = (more: Partial<MarkView> = {}): MarkView => ({
-  copy: aCopy({ handIns: [aHandIn()], state: 'handed-in', mayHandIn: false }),
+  copy: aHead({ part: 'staff' }),
+  points: '40',
+  unit: 'group',
   state: 'unmarked',
-  groupMark: null,
+  groupMark: more.typedMark ?? null,
+  typedMark: null,
+  overrideReason: '',
+  picks: {},
+  suggestion: null,
   feedback: '',
   lateDeduction: '2',
   lateMinutes: 160,
@@ -183,7 +316,14 @@ export const aMark = (more: Partial<MarkView> = {}): MarkView => ({
   isStale: false,
   beforeDue: false,
   releasedAt: null,
-  members: ['Noor', 'Jorge'].map((name) => ({ member: aMember(name), isStillInGroup: true, words: 4, files: 0, adjustment: null, mark: null, steps: [] })),
+  members: ['Noor', 'Jorge'].map((name) => ({
+    member: aMember(name),
+    isStillInGroup: true,
+    evidence: [{ label: 'words', value: '4' }],
+    adjustment: null,
+    mark: null,
+    steps: [],
+  })),
   history: [],
   ...more,
 });
@@ -193,6 +333,8 @@ export const aMyMark = (more: Partial<MyMark> = {}): MyMark => ({
   title: 'Ferment report',
   points: '40',
   group: aGroup(),
+  markFor: 'group',
+  rubric: null,
   groupMark: '31.5',
   mark: '31',
   steps: [

@@ -26,8 +26,8 @@ export class Refusal {
   ) {}
 }
 
-export const staffFigures = { kind: 'staff', enrolled: 5, unplaced: 1, live: 1, drafts: 0, rooms: 2, toMark: 1 };
-export const studentFigures = { kind: 'student', due: 1, rooms: 1, newMarks: 0 };
+export const staffFigures = { kind: 'staff', enrolled: 5, unplaced: 1, live: 1, drafts: 0, rooms: 2, unread: 0, toMark: 1 };
+export const studentFigures = { kind: 'student', due: 1, rooms: 1, unread: 0, newMarks: 0 };
 
 /** Opens a page of the product on answers given by the test; everything between address and answers is the real thing. */
 export function showPage(path: string, answers: Answers, role: CourseView['role'] = 'instructor') {

@@ -40,13 +40,20 @@ const Filled = styled.span`
   font-weight: 620;
 `;
 
-/** Rich text from its JSON, node by node: nothing that is not known here can appear on a page. */
-export function RichText({ node, values }: { readonly node: RichTextNode; readonly values?: PlaceholderValues }) {
-  return <Prose>{(node.content ?? []).map((child, at) => renderNode(child, at, values))}</Prose>;
+interface Given {
+  readonly values?: PlaceholderValues | undefined;
+  /** Makes the link to another page of the same wiki; null: there is no such page. Without it such words are plain. */
+  readonly linkToPage?: ((pageId: string, words: ReactNode) => ReactNode) | undefined;
 }
 
-function renderNode(node: RichTextNode, key: number, values: PlaceholderValues | undefined): ReactNode {
-  const children = (node.content ?? []).map((child, at) => renderNode(child, at, values));
+/** Rich text from its JSON, node by node: nothing that is not known here can appear on a page. */
+export function RichText({ node, ...given }: { readonly node: RichTextNode } & Given) {
+  return <Prose>{(node.content ?? []).map((child, at) => renderNode(child, at, given))}</Prose>;
+}
+
+function renderNode(node: RichTextNode, key: number, given: Given): ReactNode {
+  const { values } = given;
+  const children = (node.content ?? []).map((child, at) => renderNode(child, at, given));
   switch (node.type) {
     case 'paragraph':
       return <p key={key}>{children.length > 0 ? children : <br />}</p>;
@@ -67,7 +74,7 @@ function renderNode(node: RichTextNode, key: number, values: PlaceholderValues |
     case 'placeholder':
       return <Filled key={key}>{values ? placeholderText(placeholderOf(node), values) : sayPlaceholder(placeholderOf(node))}</Filled>;
     case 'text':
-      return <span key={key}>{markedText(node)}</span>;
+      return <span key={key}>{markedText(node, given)}</span>;
     default:
       return null;
   }
@@ -76,10 +83,12 @@ function renderNode(node: RichTextNode, key: number, values: PlaceholderValues |
 export const sayPlaceholder = (what: ReturnType<typeof placeholderOf>): string =>
   ({ 'group-name': 'group’s name', 'group-members': 'group’s members', 'group-number': 'group’s number' })[what];
 
-function markedText(node: RichTextNode): ReactNode {
+function markedText(node: RichTextNode, { linkToPage }: Given): ReactNode {
   return (node.marks ?? []).reduce<ReactNode>((inner, mark) => {
     if (mark.type === 'bold') return <b>{inner}</b>;
     if (mark.type === 'italic') return <i>{inner}</i>;
+    const pageId = mark.attrs?.['pageId'];
+    if (mark.type === 'pageLink' && typeof pageId === 'string') return linkToPage?.(pageId, inner) ?? inner;
     const href = mark.attrs?.['href'];
     if (mark.type === 'link' && typeof href === 'string' && /^(https?:|mailto:)/i.test(href)) {
       return (

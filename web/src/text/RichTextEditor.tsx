@@ -1,13 +1,14 @@
 import { EditorContent, useEditor } from '@tiptap/react';
 import type { Editor, JSONContent } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
-import { Bold, Italic, List, ListOrdered } from 'lucide-react';
+import { Bold, Heading, Italic, List, ListOrdered } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { ToggleButton, Toolbar } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RichTextNode } from '@jigsaw/core/text';
-import { Button } from '../look/index.js';
+import { Button, Choice } from '../look/index.js';
+import { pageLinkMark } from './pageLinkMark.js';
 import { placeholderNode } from './placeholderNode.js';
 import { Prose, sayPlaceholder } from './RichText.js';
 
@@ -73,6 +74,10 @@ const Area = styled(Prose)`
   .tiptap > * + * {
     margin-top: 7px;
   }
+  [data-page] {
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
+  }
   [data-placeholder] {
     font: 600 13px/18px var(--font-text);
     background: var(--sunk);
@@ -90,6 +95,8 @@ interface EditorProps {
   readonly minHeight?: number;
   /** Offers the blanks that each group's copy fills in. */
   readonly hasPlaceholders?: boolean;
+  /** Pages that chosen words can be made to lead to. */
+  readonly pages?: readonly { readonly id: string; readonly title: string }[];
   readonly foot?: ReactNode;
 }
 
@@ -104,10 +111,11 @@ const extensions = [
     link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] },
   }),
   placeholderNode,
+  pageLinkMark,
 ];
 
 /** A value that comes from outside (another window, an undo) replaces the text only while nobody types in it. */
-export default function RichTextEditor({ label, value, onChange, minHeight = 160, hasPlaceholders, foot }: EditorProps) {
+export default function RichTextEditor({ label, value, onChange, minHeight = 160, hasPlaceholders, pages, foot }: EditorProps) {
   const latest = useRef(onChange);
   const typed = useRef(value);
   useEffect(() => {
@@ -129,7 +137,7 @@ export default function RichTextEditor({ label, value, onChange, minHeight = 160
   }, [value, editor]);
   return (
     <Box>
-      <EditorTools editor={editor} hasPlaceholders={hasPlaceholders ?? false} />
+      <EditorTools editor={editor} hasPlaceholders={hasPlaceholders ?? false} pages={pages ?? []} />
       <Area style={{ minHeight }} onClick={() => editor.commands.focus()}>
         <EditorContent editor={editor} style={{ minHeight: 'inherit' }} />
       </Area>
@@ -138,7 +146,15 @@ export default function RichTextEditor({ label, value, onChange, minHeight = 160
   );
 }
 
-function EditorTools({ editor, hasPlaceholders }: { readonly editor: Editor; readonly hasPlaceholders: boolean }) {
+function EditorTools({
+  editor,
+  hasPlaceholders,
+  pages,
+}: {
+  readonly editor: Editor;
+  readonly hasPlaceholders: boolean;
+  readonly pages: NonNullable<EditorProps['pages']>;
+}) {
   const [, redraw] = useState(0);
   useEffect(() => {
     const onTransaction = () => redraw((count) => count + 1);
@@ -152,6 +168,14 @@ function EditorTools({ editor, hasPlaceholders }: { readonly editor: Editor; rea
       {icon}
     </Tool>
   );
+  /** The chosen words lead there; without any, the page's title is put in. */
+  const linkTo = (pageId: string) => {
+    const marks = [{ type: 'pageLink', attrs: { pageId } }];
+    const title = pages.find((page) => page.id === pageId)?.title ?? '';
+    const chain = editor.chain().focus();
+    if (editor.state.selection.empty) chain.insertContent({ type: 'text', text: title, marks }).unsetMark('pageLink').run();
+    else chain.setMark('pageLink', { pageId }).run();
+  };
   const put = (what: 'group-name' | 'group-members') => editor.chain().focus().insertContent({ type: 'placeholder', attrs: { what } }).run();
   return (
     <Tools aria-label="Formatting">
@@ -159,7 +183,18 @@ function EditorTools({ editor, hasPlaceholders }: { readonly editor: Editor; rea
       {tool('italic', 'Italic', <Italic size={15} />, () => editor.chain().focus().toggleItalic().run())}
       {tool('bulletList', 'List', <List size={15} />, () => editor.chain().focus().toggleBulletList().run())}
       {tool('orderedList', 'Numbered list', <ListOrdered size={15} />, () => editor.chain().focus().toggleOrderedList().run())}
+      {tool('heading', 'Heading', <Heading size={15} />, () => editor.chain().focus().toggleHeading({ level: 2 }).run())}
       <span className="grow" />
+      {pages.length > 0 && (
+        <Choice
+          label="Link to a page"
+          isLabelHidden
+          value={null}
+          placeholder="Link to a page"
+          choices={pages.map((page) => ({ id: page.id, label: page.title }))}
+          onChange={(pageId) => linkTo(pageId)}
+        />
+      )}
       {hasPlaceholders && (
         <>
           Put in
@@ -182,7 +217,10 @@ const asContent = (node: RichTextNode) => node as JSONContent;
 function clean(node: RichTextNode): RichTextNode {
   const { type, text, marks, content } = node;
   const kept = Object.entries(node.attrs ?? {}).filter(([key, value]) => value !== null && ['level', 'start', 'what'].includes(key));
-  const keptMarks = marks?.map((mark) => (mark.type === 'link' ? { type: 'link', attrs: { href: mark.attrs?.['href'] } } : { type: mark.type }));
+  const keptMarks = marks?.map((mark) => {
+    if (mark.type === 'link') return { type: 'link', attrs: { href: mark.attrs?.['href'] } };
+    return mark.type === 'pageLink' ? { type: 'pageLink', attrs: { pageId: mark.attrs?.['pageId'] } } : { type: mark.type };
+  });
   return {
     type,
     ...(kept.length > 0 ? { attrs: Object.fromEntries(kept) } : {}),

@@ -111,7 +111,7 @@ const stationNames: Readonly<Record<string, string>> = {
   due: 'Due',
   room: 'Room',
   'my-marks': 'Marks',
-  'hand-in': 'Hand in',
+  work: 'Room',
 };
 const stationName = (pathname: string) => stationNames[pathname.split('/')[3] ?? ''] ?? 'Course';
 

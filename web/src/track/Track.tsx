@@ -140,7 +140,7 @@ export function Track({ base, figures }: { readonly base: string; readonly figur
       {stations.map((station, at) => {
         const ownsLeft = at > 0 && owners[at - 1] === 'right';
         const ownsRight = at < stations.length - 1 && owners[at] === 'left';
-        const isHere = station.id === here || (station.id === 'due' && here === 'hand-in');
+        const isHere = station.id === here || (here === 'work' && (station.id === 'room' || station.id === 'rooms'));
         return (
           <Piece key={station.id} to={`${base}/${station.path}`} aria-current={isHere ? 'page' : undefined} data-owner={ownsLeft || ownsRight || undefined}>
             {ownsLeft && <Seam side="left" />}
@@ -156,20 +156,26 @@ export function Track({ base, figures }: { readonly base: string; readonly figur
 
 const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
-function staffStations({ enrolled, unplaced, live, drafts, rooms, toMark }: Extract<Figures, { kind: 'staff' }>): Station[] {
+function staffStations({ enrolled, unplaced, live, drafts, rooms, unread, toMark }: Extract<Figures, { kind: 'staff' }>): Station[] {
   return [
     { id: 'people', path: 'people', label: 'People', figure: `${enrolled} enrolled`, needs: false },
     { id: 'groups', path: 'groups', label: 'Groups', figure: unplaced > 0 ? `${unplaced} unplaced` : 'all placed', needs: unplaced > 0 },
     { id: 'release', path: 'release', label: 'Release', figure: `${live} live · ${plural(drafts, 'draft', 'drafts')}`, needs: false },
-    { id: 'rooms', path: 'rooms', label: 'Rooms', figure: plural(rooms, 'room', 'rooms'), needs: false },
+    { id: 'rooms', path: 'rooms', label: 'Rooms', figure: unread > 0 ? `${unread} unread` : plural(rooms, 'room', 'rooms'), needs: false },
     { id: 'marks', path: 'marks', label: 'Marks', figure: toMark > 0 ? `${toMark} to mark` : 'nothing to mark', needs: toMark > 0 },
   ];
 }
 
-function studentStations({ due, rooms, newMarks }: Extract<Figures, { kind: 'student' }>): Station[] {
+function studentStations({ due, rooms, unread, newMarks }: Extract<Figures, { kind: 'student' }>): Station[] {
   return [
-    { id: 'due', path: 'due', label: 'Due', figure: due > 0 ? `${due} to hand in` : 'nothing owed', needs: due > 0 },
-    { id: 'room', path: 'room', label: 'Room', figure: rooms > 0 ? plural(rooms, 'group', 'groups') : 'no group yet', needs: false },
+    { id: 'due', path: 'due', label: 'Due', figure: due > 0 ? `${due} to do` : 'nothing owed', needs: due > 0 },
+    {
+      id: 'room',
+      path: 'room',
+      label: 'Room',
+      figure: unread > 0 ? `${unread} new` : rooms > 0 ? plural(rooms, 'group', 'groups') : 'no group yet',
+      needs: false,
+    },
     { id: 'my-marks', path: 'my-marks', label: 'Marks', figure: newMarks > 0 ? plural(newMarks, 'new mark', 'new marks') : 'nothing new', needs: false },
   ];
 }

@@ -1,10 +1,11 @@
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
+import type { GroupTag } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
+import { kindOf } from '../kinds/index.js';
 import { Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
-import { useListRoomsQuery } from './handinApi.js';
-import { sayState } from './words.js';
+import { useListRoomsQuery } from './roomsApi.js';
 
 const Frame = styled.main`
   overflow: auto;
@@ -32,7 +33,7 @@ const Line = styled(Link)`
   margin-bottom: 8px;
   background: var(--surface);
   border: var(--hair);
-  border-left: 4px solid var(--hue);
+  border-left: 4px solid var(--hue, var(--ink));
   border-radius: var(--r-2);
   text-decoration: none;
   &:hover {
@@ -63,31 +64,34 @@ export function DuePage() {
   const rooms = useListRoomsQuery(course.id);
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="what is due" />;
-  const items = rooms.data.rooms
-    .flatMap((room) => room.items.map((item) => ({ item, group: room.group })))
-    .sort((a, b) => (a.item.due ?? '9').localeCompare(b.item.due ?? '9'));
-  const owed = items.filter(({ item }) => item.handedInAt === null && item.access === 'open');
-  const rest = items.filter((each) => !owed.includes(each));
+  const items = [
+    ...rooms.data.rooms.flatMap((room) => room.items.map((item) => ({ item, group: room.group as GroupTag | null }))),
+    ...rooms.data.common.map((item) => ({ item, group: null })),
+  ].sort((a, b) => (a.item.due ?? '9').localeCompare(b.item.due ?? '9'));
+  const owed = items.filter(({ item }) => item.progress.owes);
+  // What has no date and asks for nothing is not due; it is in the room.
+  const rest = items.filter(({ item }) => !item.progress.owes && (item.due !== null || item.progress.state === 'done'));
   const list = (entries: typeof items) =>
     entries.map(({ item, group }) => {
-      const isOverdue = item.due !== null && item.handedInAt === null && Date.parse(item.due) < Date.now();
+      const isOverdue = item.due !== null && item.progress.owes && Date.parse(item.due) < Date.now();
+      const kind = kindOf(item.kind);
       return (
-        <Line key={item.copyId} to={`../hand-in/${item.copyId}`} style={hueOfGroup(group.number)}>
+        <Line key={item.copyId} to={`../work/${item.copyId}`} style={group ? hueOfGroup(group.number) : undefined}>
           <b>{item.title}</b>
           <span className="when">
             {item.due ? (
               <>
-                {isOverdue && <Tag $look="needs">Late</Tag>} Due {dates.dateTime(item.due)}
+                {isOverdue && <Tag $look="needs">Late</Tag>} {item.isExtended && <Tag $look="warn">extended</Tag>} Due {dates.dateTime(item.due)}
               </>
             ) : (
               'No due date'
             )}
           </span>
           <small>
-            <GroupChip number={group.number} name={group.name} /> · {sayState(item, dates)}
+            {group ? <GroupChip number={group.number} name={group.name} /> : 'For all'} · {kind?.word} · {kind?.sayProgress(item.progress, dates)}
           </small>
           <small className="when" style={{ fontWeight: 400 }}>
-            {item.due && item.handedInAt === null ? dates.fromNow(item.due) : `${item.points} points`}
+            {item.due && item.progress.owes ? dates.fromNow(item.due) : item.points === null ? '' : `${item.points} points`}
           </small>
         </Line>
       );
@@ -102,9 +106,9 @@ export function DuePage() {
             : 'What is released to your group appears here.'}
         </Empty>
       )}
-      {items.length > 0 && owed.length === 0 && <p>Nothing is owed. Everything your groups were given is handed in.</p>}
+      {items.length > 0 && owed.length === 0 && <p>Nothing is owed. All that was asked of you is done.</p>}
       {list(owed)}
-      {rest.length > 0 && <h2>Handed in or closed</h2>}
+      {rest.length > 0 && <h2>Done or closed</h2>}
       {list(rest)}
     </Frame>
   );

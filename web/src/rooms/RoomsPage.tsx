@@ -1,9 +1,12 @@
+import { Link } from 'react-router';
 import { styled } from 'styled-components';
+import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
+import { kindOf } from '../kinds/index.js';
 import { Bar, ButtonLink, Emblem, Empty, hueOfGroup, Muted, Page, PersonName, Scroll, Small, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
-import { useListRoomsQuery } from './handinApi.js';
-import { sayState } from './words.js';
+import { useListRoomsQuery } from './roomsApi.js';
+import { Things } from './Things.js';
 
 const Cards = styled.ul`
   display: grid;
@@ -40,6 +43,12 @@ const Card = styled.li`
     gap: 2px 8px;
     padding: 6px 0 0;
   }
+  ul li a {
+    text-decoration: none;
+  }
+  ul li a:hover b {
+    text-decoration: underline;
+  }
   ul li b {
     font-weight: 620;
   }
@@ -55,6 +64,33 @@ const SetHead = styled.h2`
 
 const mostMembersShown = 8;
 
+const sayNews = (items: readonly { readonly room: string; readonly unread: number }[]): string => {
+  const unread = items.reduce((sum, item) => sum + item.unread, 0);
+  const rooms = new Set(items.flatMap((item) => (item.unread > 0 ? [item.room] : []))).size;
+  return unread === 0 ? 'All read. One room behind each door' : `${unread} unread in ${rooms} ${rooms === 1 ? 'room' : 'rooms'}`;
+};
+
+const firstUnread = ({ rooms, common }: RoomList): RoomItem | undefined => [...rooms.flatMap((room) => room.items), ...common].find((item) => item.unread > 0);
+
+/** One activity in a room: where it stands, and what is new there. */
+function Line({ item }: { readonly item: RoomItem }) {
+  const { dates } = useCourse();
+  const kind = kindOf(item.kind);
+  const isMissing = kind?.isHandedIn && item.progress.state !== 'done' && item.progress.at === null && item.due !== null && Date.parse(item.due) < Date.now();
+  return (
+    <li>
+      <Link to={`../work/${item.copyId}`}>
+        <b>{item.title}</b>
+      </Link>
+      {item.unread > 0 ? <Tag $look="solid">{item.unread} new</Tag> : isMissing && <Tag $look="warn">Missing</Tag>}
+      <small>
+        {kind?.sayProgress(item.progress, dates)}
+        {item.isExtended && item.due && ` · has until ${dates.dateTime(item.due)}`}
+      </small>
+    </li>
+  );
+}
+
 /** All rooms at a glance for staff: who is in them and how far their work is. */
 export function RoomsPage() {
   const { course, dates } = useCourse();
@@ -62,13 +98,16 @@ export function RoomsPage() {
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="the rooms" rows={10} />;
   const list = rooms.data.rooms;
+  const first = firstUnread(rooms.data);
   // Sets with work in them come first.
   const setNames = [...new Set(list.toSorted((a, b) => Math.sign(b.items.length) - Math.sign(a.items.length)).map((room) => room.group.setName))];
   return (
     <Page>
       <Bar>
         <h1>Rooms</h1>
-        <Muted>One behind each door; discussions, wikis and what is new in them come here</Muted>
+        <Muted>{sayNews(list.flatMap((room) => room.items.map((item) => ({ room: room.group.id, unread: item.unread }))))}</Muted>
+        <span className="grow" />
+        {first && <ButtonLink to={`../work/${first.copyId}`}>First unread, {first.title}</ButtonLink>}
       </Bar>
       <Scroll>
         {list.length === 0 && (
@@ -82,6 +121,14 @@ export function RoomsPage() {
           >
             Every group has a room as soon as there is a group set.
           </Empty>
+        )}
+        {rooms.data.common.length > 0 && (
+          <section aria-label="One copy for all">
+            <SetHead>One copy for all</SetHead>
+            <div style={{ padding: '8px var(--s-4) 0' }}>
+              <Things label="One copy for all" items={rooms.data.common} dates={dates} />
+            </div>
+          </section>
         )}
         {setNames.map((name) => (
           <section key={name} aria-label={name}>
@@ -107,16 +154,9 @@ export function RoomsPage() {
                       {room.members.length > mostMembersShown && ` and ${room.members.length - mostMembersShown} more`}
                     </p>
                     <ul hidden={room.items.length === 0}>
-                      {room.items.map((item) => {
-                        const isMissing = item.handedInAt === null && item.due !== null && Date.parse(item.due) < Date.now();
-                        return (
-                          <li key={item.copyId}>
-                            <b>{item.title}</b>
-                            {isMissing && <Tag $look="warn">Missing</Tag>}
-                            <small>{sayState(item, dates)}</small>
-                          </li>
-                        );
-                      })}
+                      {room.items.map((item) => (
+                        <Line key={item.copyId} item={item} />
+                      ))}
                     </ul>
                   </Card>
                 ))}

@@ -1,12 +1,12 @@
-import { ChevronRight, Lock } from 'lucide-react';
+import { Lock } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { styled } from 'styled-components';
-import type { RoomView } from '@jigsaw/contract/handin';
+import type { RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
-import { Emblem, Empty, hueOfGroup, PersonName, Tag, Waiting } from '../look/index.js';
+import { Emblem, Empty, hueOfGroup, PersonName, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
-import { useListRoomsQuery } from './handinApi.js';
-import { sayState } from './words.js';
+import { useListRoomsQuery } from './roomsApi.js';
+import { owedFirst, Things } from './Things.js';
 
 const Frame = styled.main`
   display: grid;
@@ -92,45 +92,20 @@ const Body = styled.div`
     margin-bottom: 12px;
   }
   > ul {
-    border: var(--hair);
-    border-radius: var(--r-2);
-    background: var(--surface);
-    max-width: 920px;
+    max-width: 1080px;
   }
-  > ul > li + li {
-    border-top: var(--hair);
+  > ul + h2 {
+    margin-top: 24px;
   }
   @media (max-width: 700px) {
     padding: 16px;
   }
 `;
-const Thing = styled(Link)`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto auto;
-  gap: 14px;
-  align-items: center;
-  min-height: 64px;
-  padding: 10px 18px;
-  text-decoration: none;
-  outline-offset: -3px;
-  &:hover {
-    background: var(--wash);
-  }
-  b {
-    display: block;
-    font: 620 16px/20px var(--font-text);
-  }
-  small {
-    font: var(--t-13);
-    color: var(--ink-2);
-  }
-`;
-
 const mostMembersShown = 8;
 
 /** A group's room as its members see it: who is in it, and what was released to it. */
 export function RoomPage() {
-  const { course } = useCourse();
+  const { course, dates } = useCourse();
   const { groupId } = useParams();
   const rooms = useListRoomsQuery(course.id);
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
@@ -138,7 +113,14 @@ export function RoomPage() {
   const room = rooms.data.rooms.find((each) => each.group.id === groupId) ?? (groupId === undefined ? busiest(rooms.data.rooms) : undefined);
   if (!room) {
     return groupId === undefined ? (
-      <Empty title="You are in no group yet">Your instructor places you in one. Your group’s room then opens here.</Empty>
+      <Frame>
+        <span />
+        <span />
+        <Body>
+          <Empty title="You are in no group yet">Your instructor places you in one. Your group’s room then opens here.</Empty>
+          <Shared rooms={rooms.data} />
+        </Body>
+      </Frame>
     ) : (
       <Empty title="Nothing here">There is no room at this address, or it is not yours to see.</Empty>
     );
@@ -177,44 +159,28 @@ export function RoomPage() {
       </Sill>
       <Body>
         <h2>In this room</h2>
-        <Things room={room} />
+        {room.items.length === 0 ? (
+          <Empty title="Nothing released yet">What your group is given to do appears here.</Empty>
+        ) : (
+          <Things label="In this room" items={room.items.toSorted(owedFirst)} dates={dates} />
+        )}
+        <Shared rooms={rooms.data} />
       </Body>
     </Frame>
   );
 }
 
-/** Without a choice, the room in which something waits opens. */
-const busiest = (rooms: readonly RoomView[]) => rooms.toSorted((a, b) => b.items.length - a.items.length)[0];
-
-/** What is still to be handed in stands on top. */
-const owedFirst = (a: RoomView['items'][number], b: RoomView['items'][number]) => Number(a.handedInAt !== null) - Number(b.handedInAt !== null);
-
-function Things({ room }: { readonly room: RoomView }) {
+/** What several groups, or the class, have in one copy; and what one may only know of. */
+function Shared({ rooms: { common, locked } }: { readonly rooms: RoomList }) {
   const { dates } = useCourse();
-  if (room.items.length === 0) return <Empty title="Nothing released yet">What your group is given to do appears here.</Empty>;
+  if (common.length + locked.length === 0) return null;
   return (
-    <ul>
-      {room.items.toSorted(owedFirst).map((item) => (
-        <li key={item.copyId}>
-          <Thing to={`../hand-in/${item.copyId}`}>
-            <span>
-              <b>{item.title}</b>
-              <small>
-                {sayState(item, dates)}
-                {item.due && item.handedInAt === null && ` · due ${dates.dateTime(item.due)}, ${dates.fromNow(item.due)}`}
-              </small>
-            </span>
-            {item.hasMark ? (
-              <Tag $look="solid">Marked</Tag>
-            ) : item.handedInAt === null && item.access === 'open' ? (
-              <Tag $look="needs">To hand in</Tag>
-            ) : (
-              <span />
-            )}
-            <ChevronRight size={18} aria-hidden="true" />
-          </Thing>
-        </li>
-      ))}
-    </ul>
+    <>
+      <h2>{common.length > 0 ? 'Shared with others' : 'Not open to you'}</h2>
+      <Things label="Shared with others" items={common.toSorted(owedFirst)} locked={locked} dates={dates} />
+    </>
   );
 }
+
+/** Without a choice, the room in which something waits opens. */
+const busiest = (rooms: readonly RoomView[]) => rooms.toSorted((a, b) => b.items.length - a.items.length)[0];

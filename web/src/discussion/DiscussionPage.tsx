@@ -1,0 +1,424 @@
+import { ArrowDown } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
+import { styled } from 'styled-components';
+import { DiscussionSettings } from '@jigsaw/contract/discussion';
+import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import type { CopyHead } from '@jigsaw/contract/rooms';
+import { ProblemStrip } from '../api/index.js';
+import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../copy/index.js';
+import { Button, Key, PersonName, Small, useNotice, Waiting } from '../look/index.js';
+import { RubricTable } from '../rubric/index.js';
+import { RichText } from '../text/index.js';
+import { useCourse } from '../track/index.js';
+import { useReadDiscussionQuery } from './discussionApi.js';
+import { Post } from './Post.js';
+import { PostBox } from './PostBox.js';
+import { sayWords } from './words.js';
+
+const Body = styled.div`
+  display: grid;
+  grid-template-columns: 264px minmax(0, 1fr);
+  min-height: 0;
+  @media (max-width: 900px) {
+    display: block;
+  }
+`;
+const Side = styled.aside`
+  overflow: auto;
+  border-right: var(--hair);
+  background: var(--paper);
+  padding: 16px 18px 20px 26px;
+  display: grid;
+  gap: 14px;
+  align-content: start;
+  h2 {
+    font: var(--h-17);
+    margin-bottom: 4px;
+  }
+  ul.shape {
+    display: grid;
+    gap: 1px;
+    font: var(--t-12);
+  }
+  ul.shape a {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 0 8px;
+    padding: 3px 6px;
+    text-decoration: none;
+    border-radius: var(--r-1);
+  }
+  ul.shape a:hover {
+    background: var(--wash);
+  }
+  ul.shape li[data-reply] {
+    padding-left: 12px;
+  }
+  ul.shape b {
+    font-weight: 600;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  ul.shape i {
+    grid-column: 1 / -1;
+    height: 3px;
+    background: linear-gradient(var(--hue, var(--ink)) 0 0) left / var(--long) 100% no-repeat var(--line);
+  }
+  ul.shape [data-new] b::before {
+    content: '';
+    display: inline-block;
+    width: 7px;
+    height: 7px;
+    margin-right: 5px;
+    border-radius: 2px;
+    background: var(--ink);
+  }
+  table {
+    width: 100%;
+    font: var(--t-12);
+    border-collapse: collapse;
+  }
+  td,
+  th {
+    text-align: left;
+    padding: 4px 0;
+    border-bottom: var(--hair);
+    font-weight: 500;
+  }
+  td:not(:first-child),
+  th:not(:first-child) {
+    text-align: right;
+    white-space: nowrap;
+    padding-left: 8px;
+  }
+  @media (max-width: 900px) {
+    border-right: 0;
+    border-bottom: 1px solid var(--ink);
+    padding: 14px 16px;
+    ul.shape {
+      display: none;
+    }
+  }
+`;
+const Talk = styled.div`
+  overflow: auto;
+  padding: 16px 22px 32px;
+  > div {
+    max-width: 860px;
+    display: grid;
+    gap: 12px;
+  }
+  @media (max-width: 700px) {
+    padding: 14px 12px 24px;
+  }
+`;
+const Thread = styled.section`
+  background: var(--surface);
+  border: var(--hair);
+  border-radius: var(--r-2);
+  padding: 2px 0 6px;
+  .answer {
+    margin: 6px 16px 8px 42px;
+  }
+`;
+const NewThread = styled.section`
+  background: var(--surface);
+  border: var(--hair);
+  border-radius: var(--r-2);
+  padding: 12px 16px;
+  h2 {
+    font: var(--h-17);
+    margin-bottom: 8px;
+  }
+`;
+const Top = styled.div`
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 10px;
+  .grow {
+    flex: 1;
+  }
+`;
+
+/** A group's talk: its shape on the left, its threads in the middle, an answer under whatever is answered. */
+export default function DiscussionPage({ head }: { readonly head: CopyHead }) {
+  const [afters, setAfters] = useState<readonly (string | null)[]>([null]);
+  return (
+    <CopyFrame head={head}>
+      <Pages head={head} afters={afters} onMore={(after) => setAfters([...afters, after])} />
+    </CopyFrame>
+  );
+}
+
+interface PagesProps {
+  readonly head: CopyHead;
+  readonly afters: readonly (string | null)[];
+  readonly onMore: (after: string) => void;
+}
+
+function Pages({ head, afters, onMore }: PagesProps) {
+  const first = useReadDiscussionQuery({ copyId: head.id, after: null });
+  // The first page carries what is asked and what one may do; further pages only add threads.
+  if (first.error) return <ProblemStrip of={first.error} onRetry={() => void first.refetch()} />;
+  if (!first.data) return <Waiting what="the discussion" rows={8} />;
+  return <Discussion head={head} view={first.data} afters={afters.slice(1)} onMore={onMore} />;
+}
+
+function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; readonly view: DiscussionView } & Omit<PagesProps, 'head'>) {
+  const { course } = useCourse();
+  const settings = useMemo(() => DiscussionSettings.parse(head.settings), [head.settings]);
+  const notice = useNotice();
+  const seen = useSeen(head.id);
+  const [markSeen] = useMarkSeenMutation();
+  const [answering, setAnswering] = useState<string | null>(null);
+  const arrivedNew = useNewAtArrival(view);
+  const posts = view.threads.flatMap((thread) => thread.posts);
+  const isMember = head.part === 'member';
+  const unread = posts.filter((post) => post.isNew && post.text);
+
+  const jump = () => document.getElementById(`post-${unread[0]?.id}`)?.scrollIntoView({ block: 'center' });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const isTyping = event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable=true]') !== null;
+      if (event.key === 'n' && !isTyping && !event.ctrlKey && !event.metaKey && !event.altKey) jump();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+
+  return (
+    <Body>
+      <Side aria-label="What is asked">
+        <div>
+          <h2>What is asked</h2>
+          <RichText node={head.brief} values={valuesOf(head)} />
+        </div>
+        {head.rubric && head.points !== null && <RubricTable rubric={head.rubric} points={head.points} isFolded />}
+        {view.met.length > 0 && <Met view={view} settings={settings} isMember={isMember} />}
+        <Shape posts={posts} settings={settings} />
+      </Side>
+      <Talk tabIndex={-1}>
+        <div>
+          {(unread.length > 0 || course.role !== 'student') && (
+            <Top>
+              <b>{unread.length === 0 ? 'All read' : `${unread.length} unread`}</b>
+              <span className="grow" />
+              {unread.length > 0 && (
+                <>
+                  <Button kind="quiet" isSmall onPress={() => void markSeen({ copyId: head.id, body: { what: 'all' } })}>
+                    Mark all as read
+                  </Button>
+                  <Button isSmall onPress={jump}>
+                    Next unread <ArrowDown size={13} aria-hidden="true" /> <Key>N</Key>
+                  </Button>
+                </>
+              )}
+            </Top>
+          )}
+          {view.threads.length === 0 && <p>{view.mayOpenThread ? 'Nobody has written yet. Begin.' : 'Nobody has written yet.'}</p>}
+          {view.threads.map((thread) => (
+            <ThreadOfPosts
+              key={thread.id}
+              head={head}
+              settings={settings}
+              posts={thread.posts}
+              mayReply={view.mayReply}
+              arrivedNew={arrivedNew}
+              seen={seen}
+              answering={answering}
+              onAnswer={setAnswering}
+            />
+          ))}
+          {afters.map((after) => (
+            <MoreThreads
+              key={after}
+              head={head}
+              after={after!}
+              render={(more) =>
+                more.threads.map((thread) => (
+                  <ThreadOfPosts
+                    key={thread.id}
+                    head={head}
+                    settings={settings}
+                    posts={thread.posts}
+                    mayReply={view.mayReply}
+                    arrivedNew={arrivedNew}
+                    seen={seen}
+                    answering={answering}
+                    onAnswer={setAnswering}
+                  />
+                ))
+              }
+              onMore={onMore}
+              isLast={after === afters.at(-1)}
+            />
+          ))}
+          {view.next !== null && afters.length === 0 && <Button onPress={() => onMore(view.next!)}>Show later threads</Button>}
+          {view.mayOpenThread ? (
+            <NewThread aria-label={isMember ? 'Your post' : 'Open a thread'}>
+              <h2>{isMember ? 'Your post' : 'Open a thread'}</h2>
+              <PostBox
+                copyId={head.id}
+                parent={null}
+                wanted={isMember ? settings.postWords : 0}
+                label="New post"
+                send={head.group ? `Post to ${head.group.name}` : `Post to all ${head.members.length}`}
+                minHeight={100}
+                onSent={() => notice('Posted')}
+              />
+            </NewThread>
+          ) : (
+            <Small>{sayWhyNot(head, view)}</Small>
+          )}
+        </div>
+      </Talk>
+    </Body>
+  );
+}
+
+function sayWhyNot(head: CopyHead, view: DiscussionView): string {
+  if (view.mayReply) return 'Staff open the threads here; answer in them.';
+  return head.part === 'reader' ? 'You read along here.' : 'This is closed. You can read it, but no longer write.';
+}
+
+interface ThreadProps {
+  readonly head: CopyHead;
+  readonly settings: DiscussionSettings;
+  readonly posts: readonly PostView[];
+  readonly mayReply: boolean;
+  readonly arrivedNew: ReadonlySet<string>;
+  readonly seen: ReturnType<typeof useSeen>;
+  readonly answering: string | null;
+  readonly onAnswer: (postId: string | null) => void;
+}
+
+function ThreadOfPosts({ head, settings, posts, mayReply, arrivedNew, seen, answering, onAnswer }: ThreadProps) {
+  const notice = useNotice();
+  const [first] = posts;
+  if (!first) return null;
+  const answered = posts.find((post) => post.id === answering);
+  return (
+    <Thread aria-label={`Thread of ${first.author.name}`}>
+      {posts.map((post) => (
+        <Post
+          key={post.id}
+          head={head}
+          post={post}
+          settings={settings}
+          answers={post.parentId === null || post.parentId === first.id ? null : (posts.find((other) => other.id === post.parentId) ?? null)}
+          isNew={post.text !== null && (post.isNew || arrivedNew.has(post.id))}
+          seenRef={post.isNew ? seen(post.id, post.version) : noRef}
+          onAnswer={mayReply ? () => onAnswer(post.id) : null}
+        />
+      ))}
+      {answered && (
+        <div className="answer">
+          <PostBox
+            key={answered.id}
+            copyId={head.id}
+            parent={answered}
+            wanted={head.part === 'member' ? settings.replyWords : 0}
+            label={`Your answer to ${answered.author.name}`}
+            send={`Answer ${answered.author.isYou ? 'yourself' : answered.author.name.split(' ')[0]}`}
+            minHeight={72}
+            onSent={() => {
+              onAnswer(null);
+              notice('Answered');
+            }}
+            onLeave={() => onAnswer(null)}
+          />
+        </div>
+      )}
+    </Thread>
+  );
+}
+
+const noRef = () => undefined;
+
+interface MoreProps {
+  readonly head: CopyHead;
+  readonly after: string;
+  readonly render: (view: DiscussionView) => React.ReactNode;
+  readonly onMore: (after: string) => void;
+  readonly isLast: boolean;
+}
+
+function MoreThreads({ head, after, render, onMore, isLast }: MoreProps) {
+  const more = useReadDiscussionQuery({ copyId: head.id, after });
+  if (more.error) return <ProblemStrip of={more.error} onRetry={() => void more.refetch()} />;
+  if (!more.data) return <Waiting what="later threads" rows={3} />;
+  const { next } = more.data;
+  return (
+    <>
+      {render(more.data)}
+      {isLast && next !== null && <Button onPress={() => onMore(next)}>Show later threads</Button>}
+    </>
+  );
+}
+
+/** What was new when it came into view stays marked for this visit, although it counts as seen. */
+function useNewAtArrival(view: DiscussionView): ReadonlySet<string> {
+  const [arrived, setArrived] = useState<ReadonlySet<string>>(new Set());
+  const fresh = view.threads.flatMap((thread) => thread.posts).filter((post) => post.isNew && !arrived.has(post.id));
+  if (fresh.length > 0) setArrived(new Set([...arrived, ...fresh.map((post) => post.id)]));
+  return arrived;
+}
+
+/** A line a post, as long as its words: where the talk is thick and where it is thin. */
+function Shape({ posts, settings }: { readonly posts: readonly PostView[]; readonly settings: DiscussionSettings }) {
+  const most = Math.max(settings.postWords, ...posts.map((post) => post.words), 1);
+  const shown = posts.filter((post) => post.text);
+  if (shown.length < 3) return null;
+  return (
+    <nav aria-label="The posts by words">
+      <ul className="shape">
+        {shown.map((post) => (
+          <li key={post.id} data-reply={post.parentId !== null || undefined}>
+            <a href={`#post-${post.id}`} data-new={post.isNew || undefined} style={{ '--long': `${Math.round((post.words / most) * 100)}%` } as never}>
+              <b>
+                <PersonName name={post.author.isYou ? 'You' : post.author.name} />
+              </b>
+              <span>{post.words}</span>
+              <i aria-hidden="true" />
+            </a>
+          </li>
+        ))}
+      </ul>
+    </nav>
+  );
+}
+
+function Met({ view, settings, isMember }: { readonly view: DiscussionView; readonly settings: DiscussionSettings; readonly isMember: boolean }) {
+  const asked = [
+    settings.posts > 0 && `${settings.posts} ${settings.posts === 1 ? 'post' : 'posts'}${settings.postWords > 0 ? ` of ${sayWords(settings.postWords)}` : ''}`,
+    settings.replies > 0 &&
+      `${settings.replies} ${settings.replies === 1 ? 'reply' : 'replies'}${settings.replyWords > 0 ? ` of ${sayWords(settings.replyWords)}` : ''}`,
+  ].filter(Boolean);
+  const count = ({ done, asked: wanted }: { done: number; asked: number }) => (wanted === 0 ? `${done}` : `${Math.min(done, wanted)} of ${wanted}`);
+  return (
+    <div>
+      <h2>{isMember ? 'You so far' : 'Who has done it'}</h2>
+      <Small>From each: {asked.join(' and ')}.</Small>
+      <table>
+        <thead>
+          <tr>
+            <th>{isMember ? '' : 'Student'}</th>
+            <th>Posts</th>
+            <th>Replies</th>
+          </tr>
+        </thead>
+        <tbody>
+          {view.met.map(({ member, posts, replies, isComplete }) => (
+            <tr key={member.enrolmentId}>
+              <td>{isMember ? isComplete ? 'Done' : 'Not yet all' : <PersonName name={member.name} />}</td>
+              <td>{count(posts)}</td>
+              <td>{count(replies)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

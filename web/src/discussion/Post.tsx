@@ -1,0 +1,205 @@
+import { Reply } from 'lucide-react';
+import { Suspense, useState } from 'react';
+import { styled } from 'styled-components';
+import type { DiscussionSettings, PostView } from '@jigsaw/contract/discussion';
+import type { CopyHead } from '@jigsaw/contract/rooms';
+import type { RichTextNode } from '@jigsaw/core/text';
+import { emptyText, plainText } from '@jigsaw/core/text';
+import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
+import { valuesOf } from '../copy/index.js';
+import { Button, initials, PersonName, Small, Tag, useNotice, Waiting } from '../look/index.js';
+import { RichText, RichTextEditor } from '../text/index.js';
+import { useCourse } from '../track/index.js';
+import { useChangePostMutation, useTakeOutPostMutation } from './discussionApi.js';
+import { WordRule } from './WordRule.js';
+
+const Box = styled.article`
+  padding: 12px 16px;
+  scroll-margin-top: 8px;
+  &[data-reply] {
+    margin-left: 26px;
+    border-left: 2px solid var(--line);
+    padding: 10px 16px;
+  }
+  &[data-new] {
+    background: var(--hue-tint, var(--wash-2));
+    border-left: 3px solid var(--ink);
+  }
+  > header {
+    display: flex;
+    align-items: center;
+    flex-wrap: wrap;
+    gap: 4px 8px;
+    margin-bottom: 6px;
+    font: var(--t-13);
+  }
+  > header b {
+    font-weight: 650;
+  }
+  > header > :last-child {
+    margin-left: auto;
+  }
+  .who {
+    display: grid;
+    place-items: center;
+    min-width: 26px;
+    height: 24px;
+    border: 1px solid var(--edge);
+    border-radius: var(--r-1);
+    background: var(--surface);
+    font: 650 11px/1 var(--font-text);
+  }
+  .who[data-staff] {
+    background: var(--ink);
+    border-color: var(--ink);
+    color: var(--on-ink);
+  }
+  > footer {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px;
+    margin: 6px 0 -4px -8px;
+  }
+  .gone {
+    color: var(--ink-2);
+    font-style: italic;
+  }
+`;
+
+interface PostProps {
+  readonly head: CopyHead;
+  readonly post: PostView;
+  readonly settings: DiscussionSettings;
+  /** The post that this one answers, where that is not the one that opened the thread. */
+  readonly answers: PostView | null;
+  readonly isNew: boolean;
+  readonly seenRef: (element: HTMLElement | null) => void;
+  readonly onAnswer: (() => void) | null;
+}
+
+/** One post: whose, when, how long; its author changes it, and whoever may takes it out, with the way back. */
+export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }: PostProps) {
+  const { dates } = useCourse();
+  const notice = useNotice();
+  const [isChanging, setIsChanging] = useState(false);
+  const [takeOut, taking] = useTakeOutPostMutation();
+  const { author, text } = post;
+  const isReply = post.parentId !== null;
+  const remove = async () => {
+    const answer = await takeOut({ copyId: head.id, postId: post.id, isOut: true });
+    if ('data' in answer && answer.data)
+      notice('Post taken out', { label: 'Undo', do: () => void takeOut({ copyId: head.id, postId: post.id, isOut: false }) });
+  };
+  return (
+    <Box
+      ref={seenRef}
+      id={`post-${post.id}`}
+      data-reply={isReply || undefined}
+      data-new={isNew || undefined}
+      aria-label={`${author.name}, ${dates.dateTime(post.createdAt)}`}
+    >
+      <header>
+        <span className="who" data-staff={author.isStaff || undefined} aria-hidden="true">
+          {initials(author.name)}
+        </span>
+        <b>
+          <PersonName name={author.name} reading={author.reading} />
+        </b>
+        {author.isStaff && <Tag $look="plain">staff</Tag>}
+        {isNew && <Tag $look="solid">new</Tag>}
+        <Small>
+          {dates.dateTime(post.createdAt)}
+          {post.editedAt && `, changed ${dates.dateTime(post.editedAt)}`}
+          {answers && `, to ${answers.author.name}`}
+        </Small>
+        {text && !author.isStaff ? <WordRule words={post.words} wanted={isReply ? settings.replyWords : settings.postWords} /> : <span />}
+      </header>
+      {taking.error && <ProblemStrip of={taking.error} />}
+      {isChanging && text ? (
+        <ChangePost head={head} post={post} text={text} onDone={() => setIsChanging(false)} />
+      ) : text ? (
+        <RichText node={text} values={valuesOf(head)} />
+      ) : (
+        <p className="gone">{sayGone(post)}</p>
+      )}
+      {!isChanging && (
+        <footer>
+          {text && onAnswer && (
+            <Button kind="quiet" isSmall onPress={onAnswer} aria-label={`Answer ${author.name}`}>
+              <Reply size={14} aria-hidden="true" />
+              Answer
+            </Button>
+          )}
+          {post.mayChange && (
+            <Button kind="quiet" isSmall onPress={() => setIsChanging(true)}>
+              Change
+            </Button>
+          )}
+          {text && post.mayTakeOut && (
+            <Button kind="quiet" isSmall onPress={() => void remove()} aria-label={`Take ${author.isYou ? 'your' : `${author.name}’s`} post out`}>
+              Take out
+            </Button>
+          )}
+          {post.takenOutBy === 'you' && (
+            <Button kind="quiet" isSmall onPress={() => void takeOut({ copyId: head.id, postId: post.id, isOut: false })}>
+              Put it back
+            </Button>
+          )}
+        </footer>
+      )}
+    </Box>
+  );
+}
+
+function sayGone({ takenOutBy }: PostView): string {
+  if (takenOutBy === 'you') return 'You took this out. Only you still see that it was here, unless somebody answered it.';
+  return takenOutBy === 'staff' ? 'Taken out by staff.' : 'Taken out by whoever wrote it.';
+}
+
+interface ChangeProps {
+  readonly head: CopyHead;
+  readonly post: PostView;
+  readonly text: RichTextNode;
+  readonly onDone: () => void;
+}
+
+function ChangePost({ head, post, text, onDone }: ChangeProps) {
+  const [draft, setDraft] = useState(text);
+  const [version, setVersion] = useState(post.version);
+  const [change, { error, isLoading }] = useChangePostMutation();
+  const isStale = isProblem(error, 'stale-write');
+  const save = async () => {
+    const answer = await change({ copyId: head.id, postId: post.id, body: { text: draft, version } });
+    if ('data' in answer && answer.data) onDone();
+  };
+  return (
+    <>
+      {error && !isStale && <ProblemStrip of={error} />}
+      {isStale && (
+        <ProblemStrip>
+          {problemOf(error).detail}
+          <RichText node={text} />
+          <Button isSmall onPress={() => setVersion(post.version)}>
+            Keep what is in this window
+          </Button>{' '}
+          <Button isSmall onPress={onDone}>
+            Take the other text
+          </Button>
+        </ProblemStrip>
+      )}
+      <Suspense fallback={<Waiting what="the editor" rows={2} />}>
+        <RichTextEditor label="Your post" value={draft} onChange={setDraft} minHeight={90} />
+      </Suspense>
+      <footer>
+        <Button isSmall isDisabled={isLoading || plainText(draft) === ''} onPress={() => void save()}>
+          {isLoading ? 'Saving…' : 'Save the change'}
+        </Button>
+        <Button kind="quiet" isSmall onPress={onDone}>
+          Leave it as it was
+        </Button>
+      </footer>
+    </>
+  );
+}
+
+export const isEmptyText = (text: RichTextNode): boolean => text === emptyText || plainText(text) === '';

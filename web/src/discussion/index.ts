@@ -1,0 +1,1 @@
+export { discussionKind } from './kinds.js';

@@ -1,0 +1,134 @@
+import { describe, expect, it } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import type { DiscussionView } from '@jigsaw/contract/discussion';
+import type { CopyHead } from '@jigsaw/contract/rooms';
+import { aGroup, aHead, anAuthor, aPost, aTalk, id, text } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
+
+const copyPath = `copies/${id('copy')}`;
+const settings = { posts: 1, postWords: 120, replies: 2, replyWords: 40 };
+const talk = (view: DiscussionView, more = {}, head: Partial<CopyHead> = {}, role: 'student' | 'instructor' = 'student') =>
+  showPage(
+    inCourse(`work/${id('copy')}`),
+    { [`GET ${copyPath}`]: aHead({ kind: 'discussion', title: 'Tasting critique', settings, ...head }), [`GET ${copyPath}/discussion`]: view, ...more },
+    role,
+  );
+const jorge = aPost('Jorge', 'Nose of walnut');
+const noor = aPost('Noor', 'Mine was toast', { parentId: jorge.id });
+
+describe('a discussion', () => {
+  it('shows threads with answers, who is staff, what is new, and how long each is against what is asked', async () => {
+    const staff = aPost('Ilse', 'Taste first', { parentId: noor.id, threadId: jorge.id, author: anAuthor('Dr. Ilse Marrow', { isStaff: true }), isNew: true });
+    talk(aTalk([[jorge, noor, staff]]));
+    const thread = await screen.findByRole('region', { name: 'Thread of Jorge' });
+    const [first, second, third] = within(thread).getAllByRole('article');
+    expect(first).toHaveTextContent(/Jorge.*3 of 120 words.*Nose of walnut/);
+    expect(second).toHaveTextContent(/Noor.*3 of 40 words/);
+    expect(third).toHaveTextContent(/Dr. Ilse Marrow.*staff.*new.*to Noor/);
+    expect(screen.getByText('1 unread')).toBeInTheDocument();
+  });
+
+  it('tells a student how far they are, and staff everybody', async () => {
+    const met = { posts: { done: 1, asked: 1 }, replies: { done: 0, asked: 2 }, words: 3, isComplete: false, suggested: null };
+    talk(aTalk([[jorge]], { met: [{ member: anAuthor('Noor', { isYou: true }), ...met }] }));
+    const side = await screen.findByRole('complementary', { name: 'What is asked' });
+    expect(side).toHaveTextContent('For Crock');
+    expect(side).toHaveTextContent(/You so far.*1 post of 120 words and 2 replies of 40 words.*Not yet all1 of 10 of 2/);
+  });
+
+  it('answers under what is answered, once, and counts words as they are typed', async () => {
+    const { user, writes } = talk(aTalk([[jorge]]), { [`POST ${copyPath}/posts`]: noor });
+    await user.click(await screen.findByRole('button', { name: 'Answer Jorge' }));
+    const box = await screen.findByRole('textbox', { name: 'Your answer to Jorge' });
+    await user.click(box);
+    await user.keyboard('Mine was toast');
+    expect(await screen.findByText('3 of 40 words', { selector: '[role=status] span' })).toBeInTheDocument();
+    expect(screen.getByText('37 words to go; you may post it shorter.')).toBeInTheDocument();
+    await user.click(screen.getAllByRole('button', { name: 'Answer Jorge' }).at(-1)!);
+    await waitFor(() => expect(writes().filter((write) => write.path === `${copyPath}/posts`)).toHaveLength(1));
+    expect(writes()[0]!.body).toMatchObject({ parentId: jorge.id, text: { content: [{ content: [{ text: 'Mine was toast' }] }] } });
+    await waitFor(() => expect(screen.queryByRole('textbox', { name: 'Your answer to Jorge' })).not.toBeInTheDocument());
+  });
+
+  it('keeps what is written when the server does not answer, and through a reload', async () => {
+    const { user } = talk(aTalk([]), { [`POST ${copyPath}/posts`]: new Refusal(503, 'database-away', 'The database does not answer.') });
+    const box = await screen.findByRole('textbox', { name: 'New post' });
+    await user.click(box);
+    await user.keyboard('Not lost');
+    await user.click(screen.getByRole('button', { name: 'Post to Crock' }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('The database does not answer.');
+    expect(box).toHaveTextContent('Not lost');
+    expect(sessionStorage.getItem(`draft post ${id('copy')} `)).toContain('Not lost');
+    sessionStorage.clear();
+  });
+
+  it('changes one’s own post, and shows both texts when another window did', async () => {
+    const own = aPost('Noor', 'First draft');
+    const path = `${copyPath}/posts/${own.id}`;
+    const { user, writes, set } = talk(aTalk([[own]]), {
+      [`PUT ${path}`]: new Refusal(409, 'stale-write', 'You changed this in another window.', { current: own }),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Change' }));
+    await user.click(await screen.findByRole('textbox', { name: 'Your post' }));
+    await user.keyboard('{End} here');
+    set(`GET ${copyPath}/discussion`, aTalk([[{ ...own, version: 2, text: text('From the other window') }]]));
+    await user.click(screen.getByRole('button', { name: 'Save the change' }));
+    expect(await screen.findByText(/You changed this in another window/)).toBeInTheDocument();
+    expect(writes().filter((write) => write.method === 'PUT')[0]!.body).toMatchObject({ version: 1 });
+    expect(screen.getByRole('button', { name: 'Keep what is in this window' })).toBeInTheDocument();
+  });
+
+  it('takes a post out with the way back, and shows a gap where it was', async () => {
+    const own = aPost('Noor', 'To be regretted');
+    const path = `${copyPath}/posts/${own.id}`;
+    const gone = { ...own, text: null, words: 0, takenOutBy: 'you' as const, mayChange: false };
+    const { user, writes, set } = talk(aTalk([[own]]), { [`DELETE ${path}`]: gone, [`POST ${path}/put-back`]: own });
+    set(`GET ${copyPath}/discussion`, aTalk([[own]]));
+    await user.click(await screen.findByRole('button', { name: 'Take your post out' }));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(writes().map((write) => write.method)).toEqual(['DELETE', 'POST']));
+    expect(screen.queryByRole('button', { name: 'Take Jorge’s post out' })).not.toBeInTheDocument();
+  });
+
+  it('says who took a post out, never what it said', async () => {
+    talk(aTalk([[{ ...jorge, text: null, words: 0, takenOutBy: 'staff' }, noor]]));
+    expect(await screen.findByText('Taken out by staff.')).toBeInTheDocument();
+  });
+
+  it('lets readers read, and says why they cannot write', async () => {
+    talk(
+      aTalk([[jorge]], { mayOpenThread: false, mayReply: false }),
+      {},
+      { part: 'reader', access: 'read-only', group: aGroup('Carboy', 2), mode: 'read-along' },
+    );
+    expect(await screen.findByText('You read along here.')).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Answer/ })).not.toBeInTheDocument();
+    expect(screen.getByText('Carboy’s copy. You read along.')).toBeInTheDocument();
+  });
+
+  it('lets staff go from group to group, and mark all as read', async () => {
+    const others = [{ copyId: id<'copy'>('carboy'), group: aGroup('Carboy', 2), unread: 3, state: 'in-work' as const }];
+    const { user, writes } = talk(
+      aTalk([[{ ...jorge, isNew: true }]]),
+      { [`POST ${copyPath}/seen`]: { unread: 0 } },
+      { part: 'staff', others, unread: 1 },
+      'instructor',
+    );
+    const copies = await screen.findByRole('navigation', { name: 'The groups’ copies' });
+    expect(copies).toHaveTextContent('4 unread');
+    expect(within(copies).getByRole('link', { name: /Carboy, 3/ })).toHaveAttribute('href', inCourse(`work/${id('carboy')}`));
+    expect(within(copies).getByRole('link', { name: /Crock/ })).toHaveAttribute('aria-current', 'page');
+    await user.click(screen.getByRole('button', { name: 'Mark all as read' }));
+    await waitFor(() => expect(writes()[0]).toMatchObject({ path: `${copyPath}/seen`, body: { what: 'all' } }));
+  });
+
+  it('shows later threads when asked, each whole', async () => {
+    const later = aPost('Jorge', 'A later thread');
+    const first = aTalk([[jorge]], { next: jorge.id });
+    const { user, set } = talk(first);
+    await screen.findByText('Nose of walnut');
+    set(`GET ${copyPath}/discussion`, aTalk([[later]], { next: null }));
+    await user.click(screen.getByRole('button', { name: 'Show later threads' }));
+    expect(await screen.findByText('A later thread')).toBeInTheDocument();
+  });
+});

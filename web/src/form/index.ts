@@ -1,0 +1,1 @@
+export { DecimalInLine, NumberInLine, OptionCard, OptionCards, Sentence } from './options.js';

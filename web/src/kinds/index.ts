@@ -1,0 +1,2 @@
+export type { KindOnPages, SettingsFormProps } from './kind.js';
+export { kindOf, kinds } from './registry.js';

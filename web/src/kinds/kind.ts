@@ -1,0 +1,37 @@
+import type { LucideIcon } from 'lucide-react';
+import type { ComponentType } from 'react';
+import type { z } from 'zod';
+import type { ReleaseMode } from '@jigsaw/contract/release';
+import type { CopyHead, Progress } from '@jigsaw/contract/rooms';
+import type { Dates } from '../look/index.js';
+
+export interface SettingsFormProps<Settings> {
+  readonly settings: Settings;
+  readonly onChange: (settings: Settings) => void;
+}
+
+/** All that composer, rooms and desk know of a kind of activity. */
+export interface KindOnPages<Settings = unknown> {
+  readonly name: string;
+  /** "Discussion": how people call it. */
+  readonly word: string;
+  /** What it is for, in one sentence. */
+  readonly says: string;
+  readonly icon: LucideIcon;
+  readonly settings: z.ZodType<Settings>;
+  /** Marked out of, for a new one; null: not marked unless somebody says so. */
+  readonly usualPoints: string | null;
+  readonly modes: (settings: Settings) => readonly ReleaseMode[];
+  readonly markFor: (settings: Settings) => 'group' | 'student';
+  readonly SettingsForm: ComponentType<SettingsFormProps<Settings>> | null;
+  /** Whether being late costs something here. */
+  readonly isHandedIn: boolean;
+  /** Where the work stands, in words. */
+  readonly sayProgress: (progress: Progress, dates: Dates) => string;
+  /** What is still to do, in two words: "To hand in". */
+  readonly owed: string;
+  /** The activity as its members work in it and staff look into it. */
+  readonly Page: ComponentType<{ readonly head: CopyHead }>;
+  /** The work on the Marking desk; `student` where each has a mark of their own. */
+  readonly Work: ComponentType<{ readonly head: CopyHead; readonly student: string | null }>;
+}

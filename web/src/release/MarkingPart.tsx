@@ -1,0 +1,77 @@
+import { Suspense, lazy } from 'react';
+import type { ActivityDraft } from '@jigsaw/contract/release';
+import { DecimalInLine, NumberInLine, Sentence } from '../form/index.js';
+import type { KindOnPages } from '../kinds/index.js';
+import { Button, Small, Waiting } from '../look/index.js';
+import { Part } from './Part.js';
+
+const RubricEditor = lazy(() => import('./RubricEditor.js'));
+
+interface MarkingPartProps {
+  readonly draft: ActivityDraft;
+  readonly kind: KindOnPages | undefined;
+  readonly markFor: 'group' | 'student';
+  readonly onChange: (part: Partial<ActivityDraft>) => void;
+}
+
+/** Out of how much, by what, and what lateness costs. */
+export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps) {
+  const { points, rubric, latePolicy } = draft;
+  const policy = (part: Partial<ActivityDraft['latePolicy']>) => onChange({ latePolicy: { ...latePolicy, ...part } });
+  if (points === null) {
+    return (
+      <Part>
+        <header>
+          <h2>Marking</h2>
+          <p>Not marked</p>
+        </header>
+        <div>
+          <div className="row">
+            <Small>It has no place on the Marking desk and none in the gradebook.</Small>
+            <Button isSmall onPress={() => onChange({ points: '10' })}>
+              Mark it
+            </Button>
+          </div>
+        </div>
+      </Part>
+    );
+  }
+  return (
+    <Part>
+      <header>
+        <h2>Marking</h2>
+        <p>{markFor === 'group' ? 'One mark for the group' : 'Each student has their own mark'}</p>
+      </header>
+      <div>
+        <Sentence>
+          Marked out of <DecimalInLine label="Points" value={points} onChange={(value) => onChange({ points: value })} /> points
+          <Button kind="quiet" isSmall onPress={() => onChange({ points: null, rubric: null })}>
+            Do not mark it
+          </Button>
+        </Sentence>
+        {kind?.isHandedIn && (
+          <Sentence>
+            Late work loses
+            <NumberInLine
+              label="Percent for each day begun"
+              value={latePolicy.stepPercent}
+              onChange={(stepPercent) => policy({ stepPercent: Math.min(100, stepPercent) })}
+            />
+            % for each day begun, at most
+            <NumberInLine label="Most percent" value={latePolicy.capPercent} onChange={(capPercent) => policy({ capPercent: Math.min(100, capPercent) })} />
+            %; the first
+            <NumberInLine
+              label="Minutes of grace"
+              value={latePolicy.graceMinutes}
+              onChange={(graceMinutes) => policy({ graceMinutes: Math.min(10_080, graceMinutes) })}
+            />
+            minutes are free
+          </Sentence>
+        )}
+        <Suspense fallback={<Waiting what="the rubric" rows={3} />}>
+          <RubricEditor rubric={rubric} points={points} onChange={(next) => onChange({ rubric: next })} />
+        </Suspense>
+      </div>
+    </Part>
+  );
+}

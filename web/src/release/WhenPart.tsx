@@ -1,0 +1,140 @@
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import type { ActivityDraft, ActivityView, ReachView } from '@jigsaw/contract/release';
+import type { GroupId } from '@jigsaw/core/ids';
+import { ProblemStrip } from '../api/index.js';
+import { Button, Choice, DateTimeField, Emblem, Field, Sheet, Small, useNotice } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { Part } from './Part.js';
+import { useExtendMutation } from './releaseApi.js';
+
+const Chip = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  padding: 2px 4px 2px 6px;
+  border: var(--hair);
+  border-radius: var(--r-2);
+  background: var(--surface);
+  font: var(--t-12);
+`;
+
+interface WhenPartProps {
+  readonly activity: ActivityView;
+  readonly draft: ActivityDraft;
+  readonly groups: ReachView['groups'];
+  readonly goesLiveAt: string | null;
+  readonly isOut: boolean;
+  readonly onSchedule: (schedule: ActivityDraft['schedule']) => void;
+  readonly onGoesLive: (at: string | null) => void;
+}
+
+/** The dates of all, and which groups have longer and why. */
+export function WhenPart({ activity, draft, groups, goesLiveAt, isOut, onSchedule, onGoesLive }: WhenPartProps) {
+  const { course, dates } = useCourse();
+  const notice = useNotice();
+  const [extend, { error }] = useExtendMutation();
+  const [isGiving, setIsGiving] = useState(false);
+  const { schedule } = draft;
+  const takeBack = async (extension: ActivityView['extensions'][number]) => {
+    const { groupId, due, reason, name } = extension;
+    const answer = await extend({ activityId: activity.id, groupId, grant: null });
+    if ('data' in answer && answer.data)
+      notice(`${name} has the date of all again`, { label: 'Undo', do: () => void extend({ activityId: activity.id, groupId, grant: { due, reason } }) });
+  };
+  return (
+    <Part>
+      <header>
+        <h2>When</h2>
+        <p>Times in {course.timeZone}</p>
+      </header>
+      <div>
+        <div className="when">
+          {!isOut && <DateTimeField label="Goes live" value={goesLiveAt} timeZone={course.timeZone} onChange={onGoesLive} />}
+          {(['opens', 'due', 'closes'] as const).map((which) => (
+            <DateTimeField
+              key={which}
+              label={{ opens: 'Opens to groups', due: 'Due', closes: 'Closes' }[which]}
+              value={schedule[which]}
+              timeZone={course.timeZone}
+              onChange={(value) => onSchedule({ ...schedule, [which]: value })}
+            />
+          ))}
+        </div>
+        <Small>
+          {!isOut && (goesLiveAt ? `It is released by itself on ${dates.dateTime(goesLiveAt)}. ` : 'It is released as soon as you press. ')}
+          {schedule.opens ? `Groups see nothing before ${dates.dateTime(schedule.opens)}. ` : ''}
+          {schedule.closes ? 'After it closes they can read, but no longer work in it.' : 'It never closes.'}
+        </Small>
+        {error && <ProblemStrip of={error} />}
+        <div className="row">
+          {activity.extensions.length > 0 && <Small>Different for</Small>}
+          {activity.extensions.map((extension) => (
+            <Chip key={extension.groupId}>
+              <Emblem number={extension.number} size={22} />
+              <span>
+                <b>{extension.name}</b>, due {dates.dateTime(extension.due)}: {extension.reason}
+              </span>
+              <Button kind="quiet" isSmall onPress={() => void takeBack(extension)} aria-label={`Take the extension of ${extension.name} back`}>
+                Take back
+              </Button>
+            </Chip>
+          ))}
+          {groups.length > 0 && (
+            <Button kind="quiet" isSmall onPress={() => setIsGiving(true)}>
+              Give a group longer…
+            </Button>
+          )}
+        </div>
+        {isGiving && <GiveLonger activity={activity} groups={groups} due={schedule.due} onClose={() => setIsGiving(false)} />}
+      </div>
+    </Part>
+  );
+}
+
+interface GiveLongerProps {
+  readonly activity: ActivityView;
+  readonly groups: ReachView['groups'];
+  readonly due: string | null;
+  readonly onClose: () => void;
+}
+
+function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
+  const { course, dates } = useCourse();
+  const notice = useNotice();
+  const [groupId, setGroupId] = useState<GroupId | null>(null);
+  const [until, setUntil] = useState<string | null>(due);
+  const [reason, setReason] = useState('');
+  const [extend, { error, isLoading }] = useExtendMutation();
+  const name = groups.find((group) => group.groupId === groupId)?.name;
+  const missing = groupId === null ? 'Choose a group' : until === null ? 'Choose a time' : reason.trim() === '' ? 'Give the reason' : null;
+  const submit = async () => {
+    if (groupId === null || until === null) return;
+    const answer = await extend({ activityId: activity.id, groupId, grant: { due: until, reason } });
+    if (!('data' in answer) || !answer.data) return;
+    notice(`${name} has until ${dates.dateTime(until)}`, { label: 'Undo', do: () => void extend({ activityId: activity.id, groupId, grant: null }) });
+    onClose();
+  };
+  return (
+    <Sheet title="Give a group longer" onClose={onClose}>
+      <div style={{ display: 'grid', gap: 12 }}>
+        {error && <ProblemStrip of={error} />}
+        <Choice
+          label="Group"
+          value={groupId}
+          placeholder="Which group"
+          choices={groups.map((group) => ({ id: group.groupId, label: group.name }))}
+          onChange={setGroupId}
+        />
+        <DateTimeField label="Due for this group" value={until} timeZone={course.timeZone} onChange={setUntil} />
+        <Field label="Why, told to the group" value={reason} onChange={setReason} placeholder="Their crock cracked on day 9" />
+      </div>
+      <footer>
+        {missing && <Small>{missing}</Small>}
+        <Button kind="main" isDisabled={missing !== null || isLoading} onPress={() => void submit()}>
+          {name ? `Give ${name} longer` : 'Give longer'}
+        </Button>
+      </footer>
+    </Sheet>
+  );
+}

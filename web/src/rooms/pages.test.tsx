@@ -1,0 +1,93 @@
+import { describe, expect, it } from '@jest/globals';
+import { screen, within } from '@testing-library/react';
+import { aGroup, aHead, aRoom, aRoomItem, courseId, handedIn, id, rooms } from '../test/data.js';
+import { inCourse, showPage } from '../test/showPage.js';
+
+const roomsPath = `GET courses/${courseId}/rooms`;
+
+describe('what is due', () => {
+  it('puts what is owed first and says what is late', async () => {
+    const items = [
+      aRoomItem({
+        title: 'Salt trial',
+        copyId: id('salt'),
+        progress: handedIn(160, '4'),
+      }),
+      aRoomItem({ title: 'Overdue sheet', copyId: id('over'), due: '2020-01-01T00:00:00.000Z' }),
+    ];
+    showPage(inCourse('due'), { [roomsPath]: rooms(aRoom({ items })) }, 'student');
+    const [first, second] = await screen.findAllByRole('link', { name: /Crock/ });
+    expect(first).toHaveTextContent(/Overdue sheet.*Late/);
+    expect(second).toHaveTextContent('Handed in Tue 10 Nov, 10:00, late 2 h 40 min');
+  });
+
+  it('tells a student in no group what happens next', async () => {
+    showPage(inCourse('due'), { [roomsPath]: rooms() }, 'student');
+    expect(await screen.findByRole('heading', { name: 'You are in no group yet' })).toBeInTheDocument();
+  });
+});
+
+describe('a room', () => {
+  it('opens where something waits, and names the members', async () => {
+    const lab = aRoom({ group: { ...aGroup('Tuesday lab', 1), setName: 'Lab sections' }, items: [] });
+    showPage(inCourse('room'), { [roomsPath]: rooms(lab, aRoom()) }, 'student');
+    expect(await screen.findByRole('heading', { name: 'Crock', level: 1 })).toBeInTheDocument();
+    expect(screen.getByRole('list', { name: 'Members' })).toHaveTextContent('Noor youJorge');
+    expect(screen.getByText(/Only the 2 of you and the staff can see this room/)).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute('href', inCourse(`work/${id('copy')}`));
+  });
+
+  it('is not there for a group that is not one’s own', async () => {
+    showPage(inCourse(`room/${id('Carboy')}`), { [roomsPath]: rooms(aRoom()) }, 'student');
+    expect(await screen.findByRole('heading', { name: 'Nothing here' })).toBeInTheDocument();
+  });
+
+  it('shows staff all rooms, who is in them and what is missing', async () => {
+    const late = aRoom({ group: aGroup('Carboy', 2), items: [aRoomItem({ due: '2020-01-01T00:00:00.000Z' })] });
+    showPage(inCourse('rooms'), {
+      [roomsPath]: rooms(aRoom({ items: [aRoomItem({ progress: handedIn() })] }), late),
+    });
+    expect(await screen.findByRole('heading', { name: 'Carboy' })).toBeInTheDocument();
+    expect(screen.getAllByText('Missing')).toHaveLength(1);
+    expect(screen.getByText('Handed in Tue 10 Nov, 10:00')).toBeInTheDocument();
+  });
+
+  it('shows what is new and who wrote last, what is shared with others, and what is locked', async () => {
+    const talk = aRoomItem({
+      kind: 'discussion',
+      title: 'Tasting critique',
+      unread: 2,
+      latest: { at: '2026-11-10T10:00:00.000Z', by: 'Jorge', byYou: false, excerpt: 'I had the bitterness later.' },
+      progress: { state: 'in-work', done: 1, asked: 3 },
+    });
+    const list = {
+      ...rooms(aRoom({ items: [talk] })),
+      common: [aRoomItem({ kind: 'discussion', title: 'Ask the lab', copyId: id('ask'), due: null, progress: { owes: false } })],
+    };
+    showPage(
+      inCourse('room'),
+      { [roomsPath]: { ...list, locked: [{ title: 'Salt trial', kind: 'folder', why: ['Sees it.', 'Is for other groups.'] }] } },
+      'student',
+    );
+    const inRoom = await screen.findByRole('list', { name: 'In this room' });
+    expect(within(inRoom).getByRole('link')).toHaveTextContent(
+      /Tasting critique.*Discussion · 1 of 3 done.*Jorge: I had the bitterness later.*2 new.*To write/,
+    );
+    const shared = screen.getByRole('list', { name: 'Shared with others' });
+    expect(within(shared).getByRole('link')).toHaveTextContent(/Ask the lab.*Nothing written yet/);
+    expect(shared).toHaveTextContent('Salt trialIs for other groups.');
+  });
+
+  it('leads staff to what they have not read', async () => {
+    showPage(inCourse('rooms'), {
+      [roomsPath]: rooms(aRoom({ items: [aRoomItem({ kind: 'wiki', title: 'Log', unread: 3, copyId: id('log'), progress: { owes: false } })] })),
+    });
+    expect(await screen.findByText('3 unread in 1 room')).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'First unread, Log' })).toHaveAttribute('href', inCourse(`work/${id('log')}`));
+  });
+
+  it('asks to load the page again for a kind that came with an update', async () => {
+    showPage(inCourse(`work/${id('copy')}`), { [`GET copies/${id('copy')}`]: aHead({ kind: 'seance' }) }, 'student');
+    expect(await screen.findByRole('heading', { name: 'Something new' })).toBeInTheDocument();
+  });
+});

@@ -1,0 +1,1 @@
+export { RubricTable } from './RubricTable.js';

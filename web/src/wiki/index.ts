@@ -1,0 +1,1 @@
+export { wikiKind } from './kinds.js';
