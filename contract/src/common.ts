@@ -18,6 +18,9 @@ export const PostId = idOf<'post'>();
 export const PageId = idOf<'page'>();
 
 /** ISO 8601, UTC. */
+/** What checks values of one shape. */
+export type Schema<Shape> = z.ZodType<Shape>;
+
 export const DateTime = z.iso.datetime();
 
 /** A mark or a number of points: up to 2 decimals, never a binary float. */

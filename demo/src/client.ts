@@ -22,23 +22,23 @@ export class Client {
 
   async upload<Answer>(path: string, name: string, type: string, content: string | Buffer): Promise<Answer> {
     const query = new URLSearchParams({ name, type });
-    const answer = await fetch(`${this.base}/api/${path}?${query}`, {
-      method: 'POST',
-      headers: { Cookie: this.cookie, 'Content-Type': 'application/octet-stream' },
-      body: typeof content === 'string' ? content : new Uint8Array(content),
-    });
-    return read<Answer>(answer, `POST ${path}`);
+    const body = typeof content === 'string' ? content : new Uint8Array(content);
+    return this.send<Answer>('POST', `${path}?${query}`, { type: 'application/octet-stream', body });
   }
 
   private async ask<Answer>(method: string, path: string, body?: unknown): Promise<Answer> {
+    return this.send<Answer>(method, path, body === undefined ? null : { type: 'application/json', body: JSON.stringify(body) });
+  }
+
+  private async send<Answer>(method: string, path: string, content: { type: string; body: string | Uint8Array<ArrayBuffer> } | null): Promise<Answer> {
     const answer = await fetch(`${this.base}/api/${path}`, {
       method,
-      headers: { Cookie: this.cookie, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      headers: { Cookie: this.cookie, ...(content && { 'Content-Type': content.type }) },
+      ...(content && { body: content.body }),
     });
     if (answer.status === 401 && path !== 'session') {
       await this.post('session', this.credentials);
-      return this.ask<Answer>(method, path, body);
+      return this.send<Answer>(method, path, content);
     }
     const set = answer.headers.getSetCookie()[0];
     if (set) this.cookie = set.split(';')[0]!;

@@ -7,6 +7,8 @@ const heading = (said: string) => ({ type: 'heading', attrs: { level: 2 }, conte
 const linkTo = (said: string, pageId: string) => ({ type: 'text', text: said, marks: [{ type: 'pageLink', attrs: { pageId } }] });
 const doc = (...content: object[]) => ({ type: 'doc' as const, content });
 
+export const blankPage = doc({ type: 'paragraph' });
+
 /** The first page of every bench's log. */
 export const logPrompt = {
   promptTitle: 'How we keep this log',

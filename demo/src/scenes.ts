@@ -6,7 +6,7 @@ import type { PageView, WikiView } from '@jigsaw/contract/wiki';
 import { v7 as uuid } from 'uuid';
 import { certificate } from './certificate.js';
 import type { Client } from './client.js';
-import { filledPrompt, growth, logBrief, logPrompt, saltMistake } from './log.js';
+import { blankPage, filledPrompt, growth, logBrief, logPrompt, saltMistake } from './log.js';
 import type { Vessel } from './people.js';
 import { vessels } from './people.js';
 import type { ReportPoints } from './rubricOfReport.js';
@@ -130,7 +130,7 @@ export async function starterLog(stage: Stage): Promise<void> {
       // Somebody blanks the page by mistake and the next one brings it back.
       const before = saves.at(-1)!;
       clock.daysAgo(1, '20:55');
-      revision = (await save(2, days, { title: before.title, text: text('') }, revision)).revision;
+      revision = (await save(2, days, { title: before.title, text: blankPage }, revision)).revision;
       clock.daysAgo(1, '21:10');
       await save(3, days, { title: before.title, text: before.text }, revision);
     }

@@ -9,8 +9,6 @@ import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { WikiService } from './wiki.service.js';
 
-const RevisionNumber = z.coerce.number().int().min(1).max(1_000_000);
-
 @ApiTags('wiki')
 @Controller('copies/:copyId/wiki')
 export class WikiController {
@@ -56,7 +54,7 @@ export class WikiController {
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('pageId', PageId) pageId: ids.PageId,
-    @IdParam('number', RevisionNumber) number: number,
+    @IdParam('number', z.coerce.number().int().min(1).max(1_000_000)) number: number,
   ): Promise<RevisionView> {
     return this.wikis.revision(person, copyId, pageId, number);
   }

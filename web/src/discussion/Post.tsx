@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import type { DiscussionSettings, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { RichTextNode } from '@jigsaw/core/text';
-import { emptyText, plainText } from '@jigsaw/core/text';
+import { plainText } from '@jigsaw/core/text';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
 import { valuesOf } from '../copy/index.js';
 import { Button, initials, PersonName, Small, Tag, useNotice, Waiting } from '../look/index.js';
@@ -201,5 +201,3 @@ function ChangePost({ head, post, text, onDone }: ChangeProps) {
     </>
   );
 }
-
-export const isEmptyText = (text: RichTextNode): boolean => text === emptyText || plainText(text) === '';

@@ -70,7 +70,7 @@ describe('a discussion', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Change' }));
     await user.click(await screen.findByRole('textbox', { name: 'Your post' }));
-    await user.keyboard('{End} here');
+    await user.keyboard(' here');
     set(`GET ${copyPath}/discussion`, aTalk([[{ ...own, version: 2, text: text('From the other window') }]]));
     await user.click(screen.getByRole('button', { name: 'Save the change' }));
     expect(await screen.findByText(/You changed this in another window/)).toBeInTheDocument();
@@ -118,7 +118,7 @@ describe('a discussion', () => {
     expect(copies).toHaveTextContent('4 unread');
     expect(within(copies).getByRole('link', { name: /Carboy, 3/ })).toHaveAttribute('href', inCourse(`work/${id('carboy')}`));
     expect(within(copies).getByRole('link', { name: /Crock/ })).toHaveAttribute('aria-current', 'page');
-    await user.click(screen.getByRole('button', { name: 'Mark all as read' }));
+    await user.click(await screen.findByRole('button', { name: 'Mark all as read' }));
     await waitFor(() => expect(writes()[0]).toMatchObject({ path: `${copyPath}/seen`, body: { what: 'all' } }));
   });
 

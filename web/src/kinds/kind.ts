@@ -1,6 +1,6 @@
 import type { LucideIcon } from 'lucide-react';
 import type { ComponentType } from 'react';
-import type { z } from 'zod';
+import type { Schema } from '@jigsaw/contract/common';
 import type { ReleaseMode } from '@jigsaw/contract/release';
 import type { CopyHead, Progress } from '@jigsaw/contract/rooms';
 import type { Dates } from '../look/index.js';
@@ -18,7 +18,7 @@ export interface KindOnPages<Settings = unknown> {
   /** What it is for, in one sentence. */
   readonly says: string;
   readonly icon: LucideIcon;
-  readonly settings: z.ZodType<Settings>;
+  readonly settings: Schema<Settings>;
   /** Marked out of, for a new one; null: not marked unless somebody says so. */
   readonly usualPoints: string | null;
   readonly modes: (settings: Settings) => readonly ReleaseMode[];

@@ -5,6 +5,7 @@ export interface Dates {
   readonly time: (iso: string) => string;
   /** "in 2 days", "3 hours ago". */
   readonly fromNow: (iso: string, now?: number) => string;
+  readonly isPast: (iso: string) => boolean;
 }
 
 const made = new Map<string, Dates>();
@@ -27,6 +28,7 @@ export function datesIn(timeZone: string): Dates {
       if (Math.abs(minutes) < 60 * 36) return relative.format(Math.round(minutes / 60), 'hour');
       return relative.format(Math.round(minutes / 1440), 'day');
     },
+    isPast: (iso) => Date.parse(iso) < Date.now(),
   };
   made.set(timeZone, dates);
   return dates;

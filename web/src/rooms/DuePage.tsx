@@ -73,7 +73,7 @@ export function DuePage() {
   const rest = items.filter(({ item }) => !item.progress.owes && (item.due !== null || item.progress.state === 'done'));
   const list = (entries: typeof items) =>
     entries.map(({ item, group }) => {
-      const isOverdue = item.due !== null && item.progress.owes && Date.parse(item.due) < Date.now();
+      const isOverdue = item.due !== null && item.progress.owes && dates.isPast(item.due);
       const kind = kindOf(item.kind);
       return (
         <Line key={item.copyId} to={`../work/${item.copyId}`} style={group ? hueOfGroup(group.number) : undefined}>

@@ -76,7 +76,7 @@ const firstUnread = ({ rooms, common }: RoomList): RoomItem | undefined => [...r
 function Line({ item }: { readonly item: RoomItem }) {
   const { dates } = useCourse();
   const kind = kindOf(item.kind);
-  const isMissing = kind?.isHandedIn && item.progress.state !== 'done' && item.progress.at === null && item.due !== null && Date.parse(item.due) < Date.now();
+  const isMissing = kind?.isHandedIn && item.progress.state !== 'done' && item.progress.at === null && item.due !== null && dates.isPast(item.due);
   return (
     <li>
       <Link to={`../work/${item.copyId}`}>
