@@ -23,6 +23,8 @@ export type WorkState = z.infer<typeof WorkState>;
 /** How far the asker's work (or, for staff, the group's) is in one copy. What it is called is the kind's to say. */
 export const Progress = z.object({
   state: WorkState,
+  /** Counted for the asker alone, not for the group. */
+  isYours: z.boolean(),
   /** The asker still has something to do here. */
   owes: z.boolean(),
   /** Handed in, or last written, at. */

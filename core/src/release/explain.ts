@@ -7,6 +7,8 @@ export interface Wording {
   readonly dateTime: (at: Instant) => string;
   readonly groupName: (groupId: string) => string;
   readonly setName: (setId: string) => string;
+  /** Said to the person themselves: "You are…" instead of "Is…". */
+  readonly isToYou?: boolean;
 }
 
 const verdicts = {
@@ -18,8 +20,12 @@ const verdicts = {
 
 /** A decision in sentences, the verdict first. */
 export function explain(decision: Decision, wording: Wording): string[] {
-  return [verdicts[decision.access], ...decision.reasons.map((reason) => explainReason(reason, wording))];
+  const said = [verdicts[decision.access], ...decision.reasons.map((reason) => explainReason(reason, wording))];
+  return wording.isToYou ? said.map(toYou) : said;
 }
+
+const secondPerson: Readonly<Record<string, string>> = { Is: 'You are', Has: 'You have', Was: 'You were', Can: 'You can', Sees: 'You see' };
+const toYou = (sentence: string) => sentence.replace(/^(Is|Has|Was|Can|Sees)\b/, (verb) => secondPerson[verb]!).replace('to this person', 'to you');
 
 function explainReason(reason: Reason, wording: Wording): string {
   switch (reason.code) {

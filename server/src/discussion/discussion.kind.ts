@@ -55,6 +55,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
           copy.id,
           {
             state: isDone ? 'done' : own.length > 0 ? 'in-work' : 'not-started',
+            isYours: isMember,
             owes: isMember && decision.access === 'open' && isAsking && !isDone,
             at: latestOf(own)?.createdAt.toISOString() ?? null,
             late: null,

@@ -64,6 +64,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
           copy.id,
           {
             state: workState(at, own?.changedAt ?? null),
+            isYours: isEach,
             owes: decision.access === 'open' && decision.part === 'member' && at === null,
             at: at?.toISOString() ?? null,
             late: at && lateOf(access, at),
@@ -143,6 +144,7 @@ function allTogether(members: readonly string[], workOf: (id: string) => OwnWork
   const hasBegun = members.some((id) => workOf(id) !== undefined);
   return {
     state: members.length > 0 && handedIn.length === members.length ? 'done' : hasBegun ? 'in-work' : 'not-started',
+    isYours: false,
     owes: false,
     at: handedIn.length === 0 ? null : new Date(Math.max(...handedIn.map(Number))).toISOString(),
     late: null,

@@ -37,7 +37,7 @@ const bell: ActivityKind<{ loud: boolean }> = {
         accesses.map(({ copy, decision }) => {
           const isRung = rung.some((each) => each.copyId === copy.id);
           const state = isRung ? ('done' as const) : ('not-started' as const);
-          return [copy.id, { state, owes: decision.part === 'member' && !isRung, at: null, late: null, done: null, asked: null }];
+          return [copy.id, { state, isYours: false, owes: decision.part === 'member' && !isRung, at: null, late: null, done: null, asked: null }];
         }),
       ),
     ),

@@ -175,7 +175,11 @@ describe('ways of releasing', () => {
     expect(amina.locked).toEqual(['Second salt trial']);
     const locked = (await roomsOf('amina')).locked[0]!;
     expect(JSON.stringify(locked)).not.toContain('Crock');
-    expect(locked.why).toEqual(['Sees that it exists, but cannot open it.', 'Is in none of the groups it was released to.', 'Others may know that it exists.']);
+    expect(locked.why).toEqual([
+      'You see that it exists, but cannot open it.',
+      'You are in none of the groups it was released to.',
+      'Others may know that it exists.',
+    ]);
     expect((await titlesOf('nino')).locked).toEqual(['Second salt trial']);
   });
 

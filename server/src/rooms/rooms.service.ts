@@ -115,7 +115,7 @@ export class RoomsService {
     const { timeZone } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
     const dateTime = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone });
     // To whom it was released is not told: that it exists is all that outsiders learn.
-    const wording = { dateTime: (at: number) => dateTime.format(at), groupName: () => 'a group', setName: () => 'a group set' };
+    const wording = { dateTime: (at: number) => dateTime.format(at), groupName: () => 'a group', setName: () => 'a group set', isToYou: true };
     return listed.map(({ activity, decision }) => ({ title: activity.title, kind: activity.kind, why: explain(decision, wording) }));
   }
 

@@ -80,6 +80,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
           copy.id,
           {
             state: here.length === 0 ? 'not-started' : 'in-work',
+            isYours: false,
             // Nothing says when a wiki is done; what is asked of everybody is to have written in it by its date.
             owes: decision.part === 'member' && decision.access === 'open' && schedule.due !== null && !hasWritten,
             at: latest?.latestAt.toISOString() ?? null,

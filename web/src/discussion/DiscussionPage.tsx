@@ -9,7 +9,6 @@ import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../copy/index
 import { Button, Key, PersonName, Small, useNotice, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
-import { useCourse } from '../track/index.js';
 import { useReadDiscussionQuery } from './discussionApi.js';
 import { Post } from './Post.js';
 import { PostBox } from './PostBox.js';
@@ -167,7 +166,6 @@ function Pages({ head, afters, onMore }: PagesProps) {
 }
 
 function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; readonly view: DiscussionView } & Omit<PagesProps, 'head'>) {
-  const { course } = useCourse();
   const settings = useMemo(() => DiscussionSettings.parse(head.settings), [head.settings]);
   const notice = useNotice();
   const seen = useSeen(head.id);
@@ -201,20 +199,16 @@ function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; r
       </Side>
       <Talk tabIndex={-1}>
         <div>
-          {(unread.length > 0 || course.role !== 'student') && (
+          {unread.length > 0 && (
             <Top>
-              <b>{unread.length === 0 ? 'All read' : `${unread.length} unread`}</b>
+              <b>{unread.length} unread</b>
               <span className="grow" />
-              {unread.length > 0 && (
-                <>
-                  <Button kind="quiet" isSmall onPress={() => void markSeen({ copyId: head.id, body: { what: 'all' } })}>
-                    Mark all as read
-                  </Button>
-                  <Button isSmall onPress={jump}>
-                    Next unread <ArrowDown size={13} aria-hidden="true" /> <Key>N</Key>
-                  </Button>
-                </>
-              )}
+              <Button kind="quiet" isSmall onPress={() => void markSeen({ copyId: head.id, body: { what: 'all' } })}>
+                Mark all as read
+              </Button>
+              <Button isSmall onPress={jump}>
+                Next unread <ArrowDown size={13} aria-hidden="true" /> <Key>N</Key>
+              </Button>
             </Top>
           )}
           {view.threads.length === 0 && <p>{view.mayOpenThread ? 'Nobody has written yet. Begin.' : 'Nobody has written yet.'}</p>}

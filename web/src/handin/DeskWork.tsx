@@ -40,7 +40,7 @@ export default function DeskWork({ head, student }: { readonly head: CopyHead; r
           <PersonName name={handIn.handedInBy.name} />, {dates.dateTime(handIn.handedInAt)}
         </span>
       </header>
-      <HandedInWork copyId={head.id} handIn={handIn} dates={dates} />
+      <HandedInWork copyId={head.id} handIn={handIn} dates={dates} isOpen />
     </section>
   ));
 }

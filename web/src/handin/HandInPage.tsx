@@ -34,7 +34,8 @@ const Main = styled.div`
   display: grid;
   gap: 22px;
   align-content: start;
-  > section {
+  > section,
+  > details {
     max-width: 820px;
   }
   h2 {
@@ -426,9 +427,9 @@ function HandInSide({ head, work }: { readonly head: CopyHead; readonly work: Wo
       <h2>{latest ? (isUnchanged ? 'Handed in' : 'Handed in, changed since') : 'Not handed in yet'}</h2>
       {latest && (
         <p>
-          <PersonName name={latest.handedInBy.name} /> handed in {dates.dateTime(latest.handedInAt)}
+          <PersonName name={latest.handedInBy.isYou ? 'You' : latest.handedInBy.name} /> handed in {dates.dateTime(latest.handedInAt)}
           {sayLate(latest.late) ? `, ${sayLate(latest.late)}` : ', on time'}
-          {isEach ? '.' : `. It counts for ${latest.credited.map((member) => member.name).join(', ')}.`}
+          {isEach ? '.' : `. It counts for ${latest.credited.map((member) => (member.isYou ? 'you' : member.name)).join(', ')}.`}
         </p>
       )}
       {work.mayHandIn && (

@@ -1,10 +1,12 @@
 import { Download, FileText } from 'lucide-react';
+import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { HandInView, PartView as Part, WorkFile } from '@jigsaw/contract/handin';
-import { PersonName, Small } from '../look/index.js';
+import { Button, PersonName, Small } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 import { RichText } from '../text/index.js';
+import { FilePreview, isReadable } from './FilePreview.js';
 import { saySize } from './words.js';
 
 const Files = styled.ul`
@@ -12,7 +14,7 @@ const Files = styled.ul`
   gap: 6px;
   li {
     display: grid;
-    grid-template-columns: 20px minmax(0, 1fr) auto auto;
+    grid-template-columns: 20px minmax(0, 1fr) auto auto auto;
     gap: 10px;
     align-items: center;
     padding: 7px 10px 7px 12px;
@@ -55,17 +57,21 @@ const PartBox = styled.section`
   }
 `;
 
-export function FileList({
-  copyId,
-  files,
-  dates,
-  act,
-}: {
+interface FileListProps {
   readonly copyId: string;
   readonly files: readonly WorkFile[];
   readonly dates: Dates;
   readonly act?: (file: WorkFile) => ReactNode;
-}) {
+  /** The first file that can be read here lies open. */
+  readonly isOpen?: boolean;
+}
+
+/** Files with who added them; those that a page can show are read in place. */
+export function FileList({ copyId, files, dates, act, isOpen = false }: FileListProps) {
+  const [toggled, setToggled] = useState<ReadonlySet<string>>(new Set());
+  const first = isOpen ? firstToRead(files) : undefined;
+  const toggle = (id: string) => setToggled(toggled.has(id) ? new Set([...toggled].filter((each) => each !== id)) : new Set([...toggled, id]));
+  const isShown = (file: WorkFile) => (file.id === first?.id) !== toggled.has(file.id);
   return (
     <Files>
       {files.map((file) => (
@@ -78,15 +84,33 @@ export function FileList({
               {file.addedBy.isYou && ' (you)'}, {dates.dateTime(file.addedAt)}
             </Small>
           </span>
+          {isReadable(file) ? (
+            <Button
+              kind="quiet"
+              isSmall
+              aria-expanded={isShown(file)}
+              aria-label={`${isShown(file) ? 'Close' : 'Read'} ${file.name}`}
+              onPress={() => toggle(file.id)}
+            >
+              {isShown(file) ? 'Close' : 'Read'}
+            </Button>
+          ) : (
+            <span />
+          )}
           {act?.(file) ?? <span />}
           <a href={`/api/copies/${copyId}/files/${file.id}`} download={file.name} aria-label={`Download ${file.name}`}>
             <Download size={16} aria-hidden="true" />
           </a>
+          {isShown(file) && <FilePreview copyId={copyId} file={file} />}
         </li>
       ))}
     </Files>
   );
 }
+
+/** What was written comes before what was measured. */
+const firstToRead = (files: readonly WorkFile[]): WorkFile | undefined =>
+  files.find((file) => isReadable(file) && /\.(md|txt)$/i.test(file.name)) ?? files.find(isReadable);
 
 export function PartView({ part }: { readonly part: HandInView['parts'][number] | Part }) {
   return (
@@ -105,10 +129,20 @@ export function PartView({ part }: { readonly part: HandInView['parts'][number] 
 }
 
 /** What was handed in, as it was then. */
-export function HandedInWork({ copyId, handIn, dates }: { readonly copyId: string; readonly handIn: HandInView; readonly dates: Dates }) {
+export function HandedInWork({
+  copyId,
+  handIn,
+  dates,
+  isOpen = false,
+}: {
+  readonly copyId: string;
+  readonly handIn: HandInView;
+  readonly dates: Dates;
+  readonly isOpen?: boolean;
+}) {
   return (
     <>
-      {handIn.files.length > 0 && <FileList copyId={copyId} files={handIn.files} dates={dates} />}
+      {handIn.files.length > 0 && <FileList copyId={copyId} files={handIn.files} dates={dates} isOpen={isOpen} />}
       {handIn.parts.map((part) => (
         <PartView key={part.author.enrolmentId} part={part} />
       ))}

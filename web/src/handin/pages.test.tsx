@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from '@jest/globals';
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { aFile, aHandIn, aHead, aMember, aPart, aRubric, aWork, id } from '../test/data.js';
@@ -31,6 +31,25 @@ describe('working on a hand-in', () => {
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(writes().map((write) => write.method)).toEqual(['DELETE', 'POST']));
     expect(screen.getByRole('link', { name: 'Download theirs.csv' })).toHaveAttribute('href', `/api/${copyPath}/files/${id('theirs.csv')}`);
+  });
+
+  it('shows words and tables in place, a table’s header first, and says when a file holds none', async () => {
+    const files = [aFile('report.md', jorge), aFile('readings.csv', jorge), aFile('odd.txt', jorge), aFile('scan.pdf', jorge)];
+    const { user } = work(aWork({ files }), {
+      [`GET ${copyPath}/files/${id('report.md')}`]: new Response('# It fell\n<script>alert(1)</script>'),
+      [`GET ${copyPath}/files/${id('readings.csv')}`]: new Response('day;pH\n1;5,1\n2;4,4\n'),
+      [`GET ${copyPath}/files/${id('odd.txt')}`]: new Response(new Uint8Array([0x25, 0x50, 0x44, 0x46, 0, 1])),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Read report.md' }));
+    expect(await screen.findByRole('region', { name: 'report.md' })).toHaveTextContent('# It fell <script>alert(1)</script>');
+    await user.click(screen.getByRole('button', { name: 'Read readings.csv' }));
+    const rows = within(await screen.findByRole('region', { name: 'readings.csv' })).getAllByRole('row');
+    expect(rows.map((row) => row.textContent)).toEqual(['daypH', '15,1', '24,4']);
+    await user.click(screen.getByRole('button', { name: 'Read odd.txt' }));
+    expect(await screen.findByText('It holds no text that can be shown here. Download it to look.')).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Read scan.pdf' })).not.toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Close report.md' }));
+    expect(screen.queryByRole('region', { name: 'report.md' })).not.toBeInTheDocument();
   });
 
   it('says what is missing before it can be handed in', async () => {

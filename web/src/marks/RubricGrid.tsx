@@ -83,9 +83,9 @@ const Grid = styled.div`
   input {
     width: 48px;
     height: 30px;
-    border: 1px solid transparent;
+    border: 1px solid var(--line);
     border-radius: var(--r-1);
-    background: none;
+    background: var(--surface);
     text-align: right;
     padding: 0 6px;
     font: 650 15px/1 var(--font-text);

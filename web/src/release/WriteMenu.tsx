@@ -12,6 +12,9 @@ const List = styled(Popover)`
   border: 1px solid var(--ink);
   border-radius: var(--r-2);
   box-shadow: var(--lift);
+  [role='menu'] {
+    outline: none;
+  }
   [role='menuitem'] {
     display: grid;
     grid-template-columns: 24px minmax(0, 1fr);

@@ -92,7 +92,7 @@ const Body = styled.div`
     margin-bottom: 12px;
   }
   > ul {
-    max-width: 1080px;
+    max-width: 1280px;
   }
   > ul + h2 {
     margin-top: 24px;

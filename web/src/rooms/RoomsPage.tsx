@@ -64,11 +64,16 @@ const SetHead = styled.h2`
 
 const mostMembersShown = 8;
 
-const sayNews = (items: readonly { readonly room: string; readonly unread: number }[]): string => {
-  const unread = items.reduce((sum, item) => sum + item.unread, 0);
-  const rooms = new Set(items.flatMap((item) => (item.unread > 0 ? [item.room] : []))).size;
-  return unread === 0 ? 'All read. One room behind each door' : `${unread} unread in ${rooms} ${rooms === 1 ? 'room' : 'rooms'}`;
-};
+const unreadIn = (items: readonly RoomItem[]): number => items.reduce((sum, item) => sum + item.unread, 0);
+function sayNews({ rooms, common }: RoomList): string {
+  const unread = rooms.map((room) => unreadIn(room.items)).filter((count) => count > 0);
+  const shared = unreadIn(common);
+  const said = [
+    unread.length > 0 && `${unread.reduce((sum, count) => sum + count, 0)} unread in ${unread.length} ${unread.length === 1 ? 'room' : 'rooms'}`,
+    shared > 0 && `${shared} in ${unread.length > 0 ? '' : 'the '}common copies`,
+  ].filter(Boolean);
+  return said.length === 0 ? 'All read' : said.join(', ');
+}
 
 const firstUnread = ({ rooms, common }: RoomList): RoomItem | undefined => [...rooms.flatMap((room) => room.items), ...common].find((item) => item.unread > 0);
 
@@ -105,7 +110,7 @@ export function RoomsPage() {
     <Page>
       <Bar>
         <h1>Rooms</h1>
-        <Muted>{sayNews(list.flatMap((room) => room.items.map((item) => ({ room: room.group.id, unread: item.unread }))))}</Muted>
+        <Muted>{sayNews(rooms.data)}</Muted>
         <span className="grow" />
         {first && <ButtonLink to={`../work/${first.copyId}`}>First unread, {first.title}</ButtonLink>}
       </Bar>

@@ -11,11 +11,12 @@ const List = styled.ul`
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr));
   border: var(--hair);
   border-radius: var(--r-2);
-  background: var(--line);
+  background: var(--surface);
   gap: 1px;
   overflow: hidden;
   > li {
     background: var(--surface);
+    box-shadow: 0 0 0 1px var(--line);
     display: grid;
   }
 `;

@@ -58,7 +58,7 @@ describe('a room', () => {
       title: 'Tasting critique',
       unread: 2,
       latest: { at: '2026-11-10T10:00:00.000Z', by: 'Jorge', byYou: false, excerpt: 'I had the bitterness later.' },
-      progress: { state: 'in-work', done: 1, asked: 3 },
+      progress: { state: 'in-work', isYours: true, done: 1, asked: 3 },
     });
     const list = {
       ...rooms(aRoom({ items: [talk] })),
@@ -71,7 +71,7 @@ describe('a room', () => {
     );
     const inRoom = await screen.findByRole('list', { name: 'In this room' });
     expect(within(inRoom).getByRole('link')).toHaveTextContent(
-      /Tasting critique.*Discussion · 1 of 3 done.*Jorge: I had the bitterness later.*2 new.*To write/,
+      /Tasting critique.*Discussion · You have written 1 of 3.*Jorge: I had the bitterness later.*2 new.*To write/,
     );
     const shared = screen.getByRole('list', { name: 'Shared with others' });
     expect(within(shared).getByRole('link')).toHaveTextContent(/Ask the lab.*Nothing written yet/);

@@ -122,11 +122,12 @@ export const aRoomItem = ({ progress, ...more }: Partial<Omit<RoomItem, 'progres
   latest: null,
   hasMark: false,
   ...more,
-  progress: { state: 'not-started', owes: true, at: null, late: null, done: null, asked: null, ...progress },
+  progress: { state: 'not-started', isYours: false, owes: true, at: null, late: null, done: null, asked: null, ...progress },
 });
 /** Handed in on 10 November, on time unless it says otherwise. */
 export const handedIn = (minutes = 0, deduction = '0'): RoomItem['progress'] => ({
   state: 'done',
+  isYours: false,
   owes: false,
   at,
   late: { minutes, deduction },

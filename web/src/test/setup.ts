@@ -18,11 +18,3 @@ Object.defineProperties(HTMLElement.prototype, {
 // The text editor asks where its caret stands.
 Object.assign(Range.prototype, { getClientRects: () => [], getBoundingClientRect: () => new DOMRect() });
 Object.assign(document, { elementFromPoint: () => null });
-// Nothing scrolls into view in jsdom; what is seen by being looked at is tested in the browser.
-Object.assign(globalThis, {
-  IntersectionObserver: class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  },
-});

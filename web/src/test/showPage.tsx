@@ -40,7 +40,7 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
     ...answers,
   };
   globalThis.fetch = async (input, init) => {
-    const request = new Request(input, init);
+    const request = new Request(typeof input === 'string' ? new URL(input, window.location.origin) : input, init);
     const at = new URL(request.url).pathname.replace(/^\/api\//, '');
     const sent = await request.text();
     const body: unknown = sent === '' ? undefined : JSON.parse(sent);
@@ -48,6 +48,7 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
     const found = all[`${request.method} ${at}`];
     const answer: unknown = typeof found === 'function' ? await (found as (body: unknown) => unknown)(body) : found;
     if (answer === undefined) return refuse(new Refusal(404, 'not-found', 'There is nothing at this address, or it is not yours to see.'));
+    if (answer instanceof Response) return answer.clone();
     return answer instanceof Refusal ? refuse(answer) : new Response(JSON.stringify(answer), { status: 200, headers: { 'Content-Type': 'application/json' } });
   };
   const router = createMemoryRouter(routes, { initialEntries: [path] });

@@ -86,6 +86,9 @@ const Side = styled.aside`
     font: var(--t-12);
     padding: 2px 0;
   }
+  ul li > :last-child {
+    white-space: nowrap;
+  }
   @media (max-width: 900px) {
     border-right: 0;
     border-bottom: 1px solid var(--ink);
