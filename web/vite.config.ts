@@ -6,7 +6,12 @@ const server = process.env['JIGSAW_API'] ?? 'http://127.0.0.1:3000';
 
 export default defineConfig({
   plugins: [react(), { ...optimizeLocales.vite({ locales: ['en-US', 'en-GB'] }), enforce: 'pre' }],
-  resolve: { conditions: ['@jigsaw/source', 'module', 'browser', 'development|production'], dedupe: ['react', 'react-dom'] },
+  resolve: {
+    conditions: ['@jigsaw/source', 'module', 'browser', 'development|production'],
+    dedupe: ['react', 'react-dom'],
+    // The same parser without what only Node.js has.
+    alias: { 'csv-parse/sync': 'csv-parse/browser/esm/sync' },
+  },
   worker: { format: 'es' },
   server: { proxy: { '/api': server } },
   // Nothing is inlined: the content security policy loads fonts from the server alone.

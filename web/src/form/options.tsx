@@ -2,7 +2,7 @@ import { Radio, RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 
 /** A rule said as a sentence, with its numbers in the line. */
-export const Sentence = styled.p`
+export const Sentence = styled.div`
   display: flex;
   align-items: center;
   flex-wrap: wrap;

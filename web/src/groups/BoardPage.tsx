@@ -7,7 +7,7 @@ import { useReadBoardQuery } from './groupsApi.js';
 export function BoardPage() {
   const { setId = '' } = useParams();
   const board = useReadBoardQuery(setId);
-  if (board.data) return <Board key={setId} board={board.data} />;
+  if (board.currentData) return <Board key={setId} board={board.currentData} />;
   if (board.error) {
     return 'status' in board.error && board.error.status === 404 ? (
       <Empty title="No such group set">It may have been removed.</Empty>

@@ -3,6 +3,7 @@ import { styled } from 'styled-components';
 import type { WorkFile } from '@jigsaw/contract/handin';
 import { decode, readTable } from '@jigsaw/core/roster';
 import { Small, Waiting } from '../look/index.js';
+import { endingOf, images } from './readable.js';
 
 const Box = styled.div`
   grid-column: 1 / -1;
@@ -35,16 +36,7 @@ const Box = styled.div`
   }
 `;
 
-const texts = new Set(['md', 'txt', 'csv', 'tsv']);
-const images: Readonly<Record<string, string>> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp' };
-const largestBytes = 2_000_000;
 const mostRows = 200;
-
-const endingOf = (name: string): string => /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
-
-/** Whether the page itself can show it; all else is downloaded. */
-export const isReadable = ({ name, sizeBytes }: WorkFile): boolean =>
-  sizeBytes <= largestBytes && (texts.has(endingOf(name)) || Object.hasOwn(images, endingOf(name)));
 
 type Content =
   | { readonly kind: 'text'; readonly text: string }
@@ -70,7 +62,7 @@ function read(name: string, bytes: Uint8Array<ArrayBuffer>): Content {
 }
 
 /** A file as it can be read without leaving the page. */
-export function FilePreview({ copyId, file }: { readonly copyId: string; readonly file: WorkFile }) {
+export default function FilePreview({ copyId, file }: { readonly copyId: string; readonly file: WorkFile }) {
   const [content, setContent] = useState<Content | null>(null);
   useEffect(() => {
     const stop = new AbortController();

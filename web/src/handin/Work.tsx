@@ -1,13 +1,15 @@
 import { Download, FileText } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { HandInView, PartView as Part, WorkFile } from '@jigsaw/contract/handin';
-import { Button, PersonName, Small } from '../look/index.js';
+import { Button, PersonName, Small, Waiting } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 import { RichText } from '../text/index.js';
-import { FilePreview, isReadable } from './FilePreview.js';
+import { firstToRead, isReadable } from './readable.js';
 import { saySize } from './words.js';
+
+const FilePreview = lazy(() => import('./FilePreview.js'));
 
 const Files = styled.ul`
   display: grid;
@@ -101,16 +103,16 @@ export function FileList({ copyId, files, dates, act, isOpen = false }: FileList
           <a href={`/api/copies/${copyId}/files/${file.id}`} download={file.name} aria-label={`Download ${file.name}`}>
             <Download size={16} aria-hidden="true" />
           </a>
-          {isShown(file) && <FilePreview copyId={copyId} file={file} />}
+          {isShown(file) && (
+            <Suspense fallback={<Waiting what={file.name} rows={3} />}>
+              <FilePreview copyId={copyId} file={file} />
+            </Suspense>
+          )}
         </li>
       ))}
     </Files>
   );
 }
-
-/** What was written comes before what was measured. */
-const firstToRead = (files: readonly WorkFile[]): WorkFile | undefined =>
-  files.find((file) => isReadable(file) && /\.(md|txt)$/i.test(file.name)) ?? files.find(isReadable);
 
 export function PartView({ part }: { readonly part: HandInView['parts'][number] | Part }) {
   return (

@@ -113,8 +113,9 @@ export function DeskPage() {
   const desk = useReadDeskQuery(releaseId);
   if (isProblem(desk.error, 'not-found')) return <Empty title="Nothing here">There is nothing to mark at this address, or it is not yours to see.</Empty>;
   if (desk.error) return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
-  if (!desk.data) return <Waiting what="the Marking desk" rows={10} />;
-  const { rows } = desk.data;
+  // The last activity's queue must never stand beside this one's sheet.
+  if (!desk.currentData) return <Waiting what="the Marking desk" rows={10} />;
+  const { rows } = desk.currentData;
   const first = rows.find((row) => row.needsYou) ?? rows[0];
   if ((copyId === undefined || unit === undefined) && first) return <Navigate to={`${first.copyId}/${first.unit}`} replace />;
   const base = `/c/${course.id}/marks/${releaseId}`;
@@ -132,12 +133,13 @@ export function DeskPage() {
           />
         </div>
         <Small>
-          {desk.data.points} points
-          {desk.data.due ? ` · due ${dates.dateTime(desk.data.due)}` : ''} · {desk.data.markFor === 'group' ? 'one mark a group' : 'one mark a student'}
+          {desk.currentData.points} points
+          {desk.currentData.due ? ` · due ${dates.dateTime(desk.currentData.due)}` : ''} ·{' '}
+          {desk.currentData.markFor === 'group' ? 'one mark a group' : 'one mark a student'}
         </Small>
       </Bar>
       <Work>
-        <QueueOfUnits desk={desk.data} here={`${copyId}/${unit}`} base={base} />
+        <QueueOfUnits desk={desk.currentData} here={`${copyId}/${unit}`} base={base} />
         {copyId && unit && <OneSheet key={`${copyId}/${unit}`} of={{ copyId, unit }} next={nextToMark(rows, `${copyId}/${unit}`)} base={base} />}
       </Work>
     </Page>

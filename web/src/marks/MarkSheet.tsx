@@ -48,6 +48,7 @@ const Doc = styled.div`
     justify-content: space-between;
     gap: 12px;
     font: var(--t-13);
+    margin-bottom: 10px;
   }
   article section + section {
     border-top: var(--hair);

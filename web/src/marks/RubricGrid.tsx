@@ -80,8 +80,9 @@ const Grid = styled.div`
     display: grid;
     place-items: center;
   }
-  input {
-    width: 48px;
+  input[role='gridcell'] {
+    width: 46px;
+    min-height: 0;
     height: 30px;
     border: 1px solid var(--line);
     border-radius: var(--r-1);
@@ -90,8 +91,8 @@ const Grid = styled.div`
     padding: 0 6px;
     font: 650 15px/1 var(--font-text);
   }
-  input:hover,
-  input:focus {
+  input[role='gridcell']:hover,
+  input[role='gridcell']:focus {
     border-color: var(--edge);
     background: var(--surface);
   }

@@ -44,6 +44,29 @@ describe('the Marking desk', () => {
     expect(within(queue).getByText('1 to mark')).toBeInTheDocument();
   });
 
+  it('shows another activity’s work when another one is chosen, never the last one’s under its name', async () => {
+    const other = id<'release'>('other');
+    const otherCopy = id<'copy'>('other copy');
+    const entry = { activityId: id('report'), kind: 'assignment', points: '40', toMark: 1, unitCount: 2, markFor: 'group' };
+    const { user, router } = desk(aMark(), undefined, {
+      [`GET courses/${courseId}/desk`]: {
+        activities: [
+          { ...entry, releaseId, title: 'Ferment report' },
+          { ...entry, releaseId: other, title: 'Salt trial' },
+        ],
+      },
+      [`GET releases/${other}/desk`]: async () => {
+        await new Promise((resolve) => setTimeout(resolve, 50));
+        return { releaseId: other, kind: 'assignment', title: 'Salt trial', points: '40', due: at, markFor: 'group', rows: [aRow({ copyId: otherCopy })] };
+      },
+      [`GET copies/${otherCopy}/marks/group`]: aMark(),
+    });
+    await screen.findByRole('navigation', { name: 'Groups to mark' });
+    await user.click(await screen.findByRole('button', { name: /Activity/ }));
+    await user.click(await screen.findByRole('option', { name: 'Salt trial' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`marks/${other}/${otherCopy}/group`)));
+  });
+
   it('shows the sum while the mark is typed, and saves it as it is typed', async () => {
     const { user, writes } = desk(aMark(), undefined, { [`PUT ${markPath}`]: aMark({ version: 1, typedMark: '31.5' }) });
     await user.type(await screen.findByLabelText('Group mark'), '31,5');

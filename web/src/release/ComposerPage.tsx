@@ -67,7 +67,7 @@ const Kinds = styled.div`
 export function ComposerPage() {
   const { activityId = '' } = useParams();
   const activity = useReadActivityQuery(activityId);
-  if (activity.data) return <Composer key={activityId} activity={activity.data} reload={() => activity.refetch().unwrap()} />;
+  if (activity.currentData) return <Composer key={activityId} activity={activity.currentData} reload={() => activity.refetch().unwrap()} />;
   if (isProblem(activity.error, 'not-found')) return <Empty title="No such activity">It may belong to another course.</Empty>;
   return activity.error ? <ProblemStrip of={activity.error} onRetry={() => void activity.refetch()} /> : <Waiting what="the activity" rows={10} />;
 }

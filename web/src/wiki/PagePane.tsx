@@ -85,8 +85,8 @@ export function PagePane({ head, pageId, isNew, revision, pages }: PagePaneProps
     if (isNew) void markSeen({ copyId: head.id, body: { what: 'items', items: [{ id: pageId, version: revision }] } });
   }, [isNew, revision, pageId, head.id, markSeen]);
   if (page.error) return <ProblemStrip of={page.error} onRetry={() => void page.refetch()} />;
-  if (!page.data) return <Waiting what="the page" rows={8} />;
-  return <Page head={head} page={page.data} pages={pages} />;
+  if (!page.currentData) return <Waiting what="the page" rows={8} />;
+  return <Page head={head} page={page.currentData} pages={pages} />;
 }
 
 /** What is written and not saved yet, and the version that it began from. */
@@ -269,8 +269,8 @@ function Comparing({ head, page, compared, onBack }: ComparingProps) {
   const values = useMemo(() => valuesOf(head), [head]);
   const problem = a.error ?? b.error;
   if (problem) return <ProblemStrip of={problem} onRetry={() => void Promise.all([a.refetch(), b.refetch()])} />;
-  if (!a.data || !b.data) return <Waiting what="the two versions" />;
-  const older = a.data;
+  if (!a.currentData || !b.currentData) return <Waiting what="the two versions" />;
+  const older = a.currentData;
   const bringBack = async () => {
     const answer = await save({ copyId: head.id, pageId: page.id, body: { title: older.title, text: older.text, basedOn: page.revision } });
     if (!('data' in answer) || !answer.data) return;
@@ -291,15 +291,15 @@ function Comparing({ head, page, compared, onBack }: ComparingProps) {
         )}
         <p>
           <Small>
-            <b>A</b> version {older.number}, {older.author.name}, {dates.dateTime(older.savedAt)} → <b>B</b> version {b.data.number}, {b.data.author.name},{' '}
-            {dates.dateTime(b.data.savedAt)}
-            {older.title !== b.data.title && `. Title: “${older.title}” → “${b.data.title}”`}
+            <b>A</b> version {older.number}, {older.author.name}, {dates.dateTime(older.savedAt)} → <b>B</b> version {b.currentData.number},{' '}
+            {b.currentData.author.name}, {dates.dateTime(b.currentData.savedAt)}
+            {older.title !== b.currentData.title && `. Title: “${older.title}” → “${b.currentData.title}”`}
           </Small>
         </p>
       </header>
       {saving.error && <ProblemStrip of={saving.error} />}
       <section aria-label="What changed">
-        <Comparison before={older.text} after={b.data.text} values={values} />
+        <Comparison before={older.text} after={b.currentData.text} values={values} />
       </section>
     </>
   );
