@@ -63,8 +63,11 @@ describe('the Marking desk', () => {
     });
     await screen.findByRole('navigation', { name: 'Groups to mark' });
     await user.click(await screen.findByRole('button', { name: /Activity/ }));
+    const seen: string[] = [];
+    router.subscribe(({ location }) => void seen.push(location.pathname));
     await user.click(await screen.findByRole('option', { name: 'Salt trial' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`marks/${other}/${otherCopy}/group`)));
+    expect(seen).not.toContain(inCourse(`marks/${other}/${copyId}/group`));
   });
 
   it('shows the sum while the mark is typed, and saves it as it is typed', async () => {
