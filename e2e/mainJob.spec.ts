@@ -146,7 +146,8 @@ test('writes an assignment with a blank for the group’s name, and releases it 
     .getByRole('navigation', { name: 'Working order' })
     .getByRole('link', { name: /Release/ })
     .click();
-  await instructor.getByRole('button', { name: 'Write an assignment' }).click();
+  await instructor.getByRole('button', { name: 'Write…' }).click();
+  await instructor.getByRole('menuitem', { name: 'Assignment' }).click();
   await instructor.getByLabel('Title').fill('Ferment report');
   const brief = instructor.getByRole('textbox', { name: 'Brief' });
   await brief.click();
@@ -158,7 +159,7 @@ test('writes an assignment with a blank for the group’s name, and releases it 
   await due.getByRole('spinbutton').first().click();
   await instructor.keyboard.type('010120991700');
   await expect(instructor.getByRole('complementary', { name: 'What a group will see' })).toContainText('Write up what Crock fermented.');
-  await expect(instructor.getByText('1 unplaced see nothing')).toBeVisible();
+  await expect(instructor.getByText('1 see nothing')).toBeVisible();
   await expect(instructor.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
   await expectAccessible(instructor);
 
@@ -234,7 +235,7 @@ test('another group’s member and an outsider see none of it, in the page or by
     await other.goto(copyPath);
     await expect(other.getByRole('heading', { name: 'Nothing here' })).toBeVisible();
     await expect(other.locator('body')).not.toContainText('Callum');
-    for (const path of ['', '/mark', '/files/x']) {
+    for (const path of ['', '/work', '/marks/group', '/files/x']) {
       const asked = await other.request.get(`/api/copies/${copyId}${path}`);
       const absent = await other.request.get(`/api/copies/${unknown}${path}`);
       expect(asked.status()).toBe(404);

@@ -188,7 +188,7 @@ function ChangePost({ head, post, text, onDone }: ChangeProps) {
         </ProblemStrip>
       )}
       <Suspense fallback={<Waiting what="the editor" rows={2} />}>
-        <RichTextEditor label="Your post" value={draft} onChange={setDraft} minHeight={90} />
+        <RichTextEditor label="Your post" value={draft} onChange={setDraft} minHeight={90} takesFocus />
       </Suspense>
       <footer>
         <Button isSmall isDisabled={isLoading || plainText(draft) === ''} onPress={() => void save()}>

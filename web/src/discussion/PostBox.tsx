@@ -56,7 +56,7 @@ export function PostBox({ copyId, parent, wanted, label, send, minHeight, onSent
     <>
       {error && <ProblemStrip of={error} />}
       <Suspense fallback={<Waiting what="the editor" rows={2} />}>
-        <RichTextEditor key={round} label={label} value={text} onChange={setText} minHeight={minHeight} />
+        <RichTextEditor key={round} label={label} value={text} onChange={setText} minHeight={minHeight} takesFocus={parent !== null} />
       </Suspense>
       <Foot>
         <span role="status">

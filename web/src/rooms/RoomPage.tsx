@@ -59,6 +59,9 @@ const Sill = styled.header`
     align-items: center;
     margin-top: 2px;
   }
+  p svg {
+    flex-shrink: 0;
+  }
   ul {
     display: grid;
     grid-template-columns: auto auto;

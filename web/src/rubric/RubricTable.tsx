@@ -41,6 +41,9 @@ const Frame = styled.details`
   tr:last-child > * {
     border-bottom: 0;
   }
+  th {
+    font: 650 14px/18px var(--font-text);
+  }
   td b {
     display: block;
   }

@@ -98,6 +98,8 @@ interface EditorProps {
   /** Pages that chosen words can be made to lead to. */
   readonly pages?: readonly { readonly id: string; readonly title: string }[];
   readonly foot?: ReactNode;
+  /** Where a press opened the editor, one writes on at once, at the end of what is there. */
+  readonly takesFocus?: boolean;
 }
 
 /** What is kept here is what the contract allows: no code, no underline, no strike. */
@@ -115,7 +117,7 @@ const extensions = [
 ];
 
 /** A value that comes from outside (another window, an undo) replaces the text only while nobody types in it. */
-export default function RichTextEditor({ label, value, onChange, minHeight = 160, hasPlaceholders, pages, foot }: EditorProps) {
+export default function RichTextEditor({ label, value, onChange, minHeight = 160, hasPlaceholders, pages, foot, takesFocus = false }: EditorProps) {
   const latest = useRef(onChange);
   const typed = useRef(value);
   useEffect(() => {
@@ -124,6 +126,7 @@ export default function RichTextEditor({ label, value, onChange, minHeight = 160
   const editor = useEditor({
     extensions,
     content: asContent(value),
+    autofocus: takesFocus ? 'end' : false,
     editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': label } },
     onUpdate: ({ editor: at }) => {
       typed.current = clean(at.getJSON() as RichTextNode);

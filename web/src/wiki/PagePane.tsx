@@ -203,6 +203,7 @@ function Writing({ head, page, pages, draft, onDraft, onDone }: WritingProps) {
       <Suspense fallback={<Waiting what="the editor" rows={4} />}>
         <RichTextEditor
           label="Text of the page"
+          takesFocus
           value={draft.text}
           onChange={(text) => onDraft({ ...draft, text })}
           pages={pages.filter((other) => other.id !== page.id)}

@@ -128,8 +128,8 @@ describe('a wiki', () => {
       [`POST ${pagePath}/put-back`]: page,
     });
     await waitFor(() => expect(writes()[0]).toMatchObject({ path: `${copyPath}/seen`, body: { what: 'items', items: [{ id: id('page'), version: 2 }] } }));
-    expect(screen.getByRole('list', { name: 'Who wrote how much' })).toHaveTextContent('Jorge40 in 2');
-    await user.click(screen.getByRole('button', { name: 'Take out' }));
+    expect(await screen.findByRole('list', { name: 'Who wrote how much' })).toHaveTextContent('Jorge40 in 2');
+    await user.click(await screen.findByRole('button', { name: 'Take out' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(writes().map((write) => write.path)).toContain(`${pagePath}/put-back`));
   });

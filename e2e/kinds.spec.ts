@@ -1,0 +1,305 @@
+import type { Browser, Page } from '@playwright/test';
+import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { SignInLinks } from '@jigsaw/contract/identity';
+import type { CourseView, ImportPreview } from '@jigsaw/contract/roster';
+import { baseUrl, expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
+import { firstInstructor } from './support/people.js';
+
+/** A talk, a wiki and a folder that each of two groups has for itself, and a third group that learns nothing of them. */
+test.describe.configure({ mode: 'serial' });
+
+const members = {
+  Crock: ['Ada', 'Callum'],
+  Carboy: ['Noor', 'Jorge'],
+  Onggi: ['Yara'],
+} as const;
+const password = 'salt, water, time';
+const addressOf = (given: string) => `${given.toLowerCase()}.k@quillmere.example`;
+
+let instructor: Page;
+let courseId = '';
+const pages = new Map<string, Page>();
+const of = (given: string) => pages.get(given)!;
+const copyOf = new Map<string, string>();
+
+async function api<Answer>(page: Page, method: 'GET' | 'POST', path: string, data?: unknown): Promise<Answer> {
+  const answer = await page.request.fetch(`/api/${path}`, { method, ...(data === undefined ? {} : { data }) });
+  if (!answer.ok()) throw new Error(`${method} ${path}: ${answer.status()} ${await answer.text()}`);
+  return (await answer.json()) as Answer;
+}
+
+async function student(browser: Browser, link: string): Promise<Page> {
+  const page = await newPerson(browser);
+  await api(page, 'POST', 'session/password', { token: link.split('#')[1], password });
+  return page;
+}
+
+const station = (page: Page, name: RegExp) => page.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name });
+
+test.beforeAll(async ({ browser }) => {
+  instructor = await newPerson(browser);
+  await signIn(instructor, firstInstructor.email, firstInstructor.password);
+  await expect(instructor.getByRole('heading', { name: 'Your courses' })).toBeVisible();
+  const course = await api<CourseView>(instructor, 'POST', 'courses', {
+    code: 'FER 310',
+    title: 'Koji and Friends',
+    term: 'Autumn 2026',
+    timeZone: 'Europe/Lisbon',
+  });
+  courseId = course.id;
+  const all = Object.values(members).flat();
+  const source = { kind: 'paste', text: all.map((given) => `${given} Kay <${addressOf(given)}>`).join('\n') };
+  const preview = await api<ImportPreview>(instructor, 'POST', `courses/${courseId}/roster/preview`, {
+    source,
+    role: 'student',
+    meanings: null,
+  });
+  await api(instructor, 'POST', `courses/${courseId}/roster/import`, {
+    source,
+    role: 'student',
+    meanings: preview.columns.map((column) => column.meaning),
+    leaveOutLines: [],
+    fingerprint: preview.fingerprint,
+  });
+  const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
+    name: 'Koji teams',
+    shape: { by: 'count', groups: 3 },
+    capacity: null,
+    pattern: 'Team {n}',
+    names: Object.keys(members),
+  });
+  const board = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
+  const moves = Object.entries(members).flatMap(([group, given]) =>
+    given.map((name) => ({
+      student: board.students.find((each) => each.name.startsWith(name))!.enrolmentId,
+      from: null,
+      to: board.groups.find((each) => each.name === group)!.id,
+    })),
+  );
+  await api(instructor, 'POST', `sets/${set.id}/place`, { moves });
+  const { links } = await api<SignInLinks>(instructor, 'POST', `courses/${courseId}/roster/sign-in-links`);
+  for (const link of links) pages.set(link.name.split(' ')[0]!, await student(browser, link.url));
+  await instructor.goto(`/c/${courseId}/release`);
+});
+
+/** From the Write menu to the composer, with a title, and without the third group. */
+async function begin(kind: string, title: string): Promise<void> {
+  await station(instructor, /Release/).click();
+  await instructor.getByRole('button', { name: 'Write…' }).click();
+  await instructor.getByRole('menuitem', { name: kind }).click();
+  await instructor.getByLabel('Title', { exact: true }).fill(title);
+  await instructor.getByRole('group', { name: 'Groups it is released to' }).getByRole('button', { name: 'Onggi' }).click();
+  await expect(instructor.getByText('1 see nothing')).toBeVisible();
+}
+
+async function release(title: string): Promise<void> {
+  await expect(instructor.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
+  await instructor.getByRole('button', { name: 'Release to 2 groups' }).click();
+  await expect(instructor.getByRole('status').filter({ hasText: 'Released to 2 groups, 4 students' })).toBeVisible();
+  await of('Ada').goto(`/c/${courseId}/room`);
+  await of('Ada').getByRole('link', { name: title }).click();
+  await expect(of('Ada').getByRole('heading', { name: title, level: 1 })).toBeVisible();
+  copyOf.set(title, new URL(of('Ada').url()).pathname);
+}
+
+test('a discussion is written from the menu of kinds and released to two of three groups', async () => {
+  await begin('Discussion', 'Second tasting');
+  await instructor.getByRole('textbox', { name: 'Brief' }).click();
+  await instructor.keyboard.type('Say what you notice.');
+  await instructor.getByLabel('Posts asked').fill('1');
+  await instructor.getByLabel('Words of a post').fill('5');
+  await expectAccessible(instructor);
+  await release('Second tasting');
+});
+
+test('members talk: a thread, an answer with a live count of words, and what is new', async () => {
+  const ada = of('Ada');
+  await ada.getByRole('textbox', { name: 'New post' }).click();
+  await ada.keyboard.type('Sour first, then walnut, then salt.');
+  await expect(ada.getByRole('status').filter({ hasText: '6 of 5 words' })).toBeVisible();
+  await expectAccessible(ada);
+  await ada.getByRole('button', { name: 'Post to Crock' }).dblclick(); // one post, however often it is pressed
+  await expect(ada.getByRole('article', { name: /Ada/ })).toHaveCount(1);
+  await expect(ada.getByRole('article', { name: /Ada/ })).toContainText('Sour first');
+
+  const callum = of('Callum');
+  await callum.goto(`/c/${courseId}/room`);
+  await expect(callum.getByRole('link', { name: /Second tasting/ })).toContainText('1 new');
+  await callum.getByRole('link', { name: /Second tasting/ }).click();
+  await callum.getByRole('button', { name: 'Answer Ada Kay' }).click();
+  await callum.keyboard.type('Mine was '); // the editor is written in at once
+  await callum.keyboard.press('Control+b');
+  await callum.keyboard.type('toast');
+  await callum.getByRole('button', { name: 'Answer Ada', exact: true }).click();
+  await expect(ada.getByRole('article', { name: /Callum/ })).toContainText('Mine was toast'); // without a reload
+  await expect(ada.locator('article strong', { hasText: 'toast' })).toBeVisible();
+  await expect(station(callum, /Room/)).toContainText('nothing new'); // seen by being looked at
+
+  await ada.getByRole('article', { name: /Ada/ }).getByRole('button', { name: 'Change' }).click();
+  await ada.keyboard.type(' And fizz.');
+  await ada.getByRole('button', { name: 'Save the change' }).click();
+  await expect(ada.getByRole('article', { name: /Ada/ })).toContainText('And fizz.');
+});
+
+test('staff go from group to group and take part', async () => {
+  await instructor.goto(`/c/${courseId}/rooms`);
+  await expect(instructor.getByText('2 unread in 1 room')).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.goto(copyOf.get('Second tasting')!);
+  await instructor.getByRole('button', { name: 'Mark all as read' }).click();
+  const copies = instructor.getByRole('navigation', { name: 'The groups’ copies' });
+  await expect(copies).toContainText('All read');
+  await copies.getByRole('link', { name: /Carboy/ }).click();
+  await expect(instructor.getByText('Nobody has written yet. Begin.')).toBeVisible();
+  await instructor.getByRole('textbox', { name: 'New post' }).click();
+  await instructor.keyboard.type('Nobody here yet? The jar is waiting.');
+  await instructor.getByRole('button', { name: 'Post to Carboy' }).click();
+  await expect(instructor.getByRole('article', { name: /Ilse/ })).toContainText('The jar is waiting.');
+  await expectAccessible(instructor);
+  await of('Noor').goto(`/c/${courseId}/room`);
+  await expect(of('Noor').getByRole('link', { name: /Second tasting/ })).toContainText('1 new');
+});
+
+test('a wiki begins with the same page in every group, its blank filled in for each', async () => {
+  await begin('Wiki', 'Koji log');
+  await instructor.getByLabel('Title of the first page').fill('Who reads when');
+  await instructor.getByRole('textbox', { name: 'First page' }).click();
+  await instructor.keyboard.type('The log of ');
+  await instructor.getByRole('button', { name: 'group’s name' }).last().click();
+  await instructor.keyboard.type('.');
+  await release('Koji log');
+  await expect(of('Ada').getByRole('article', { name: 'Who reads when' })).toContainText('The log of Crock.');
+});
+
+test('two members write one page: both texts are shown, nothing is lost, and versions compare by words', async () => {
+  const [ada, callum] = [of('Ada'), of('Callum')];
+  await callum.goto(copyOf.get('Koji log')!);
+  for (const page of [ada, callum]) {
+    await page.getByRole('button', { name: 'Write', exact: true }).click();
+    await expect(page.getByRole('textbox', { name: 'Text of the page' })).toBeFocused();
+  }
+  await ada.keyboard.type(' Ada reads at noon.');
+  await callum.keyboard.type(' Callum reads at nine.');
+  await ada.getByRole('button', { name: 'Save as version 2' }).click();
+  await expect(ada.getByRole('article', { name: 'Who reads when' })).toContainText('Ada reads at noon.');
+  await callum.getByRole('button', { name: 'Save as version 2' }).click();
+  await expect(callum.getByText(/Ada Kay saved version 2/)).toBeVisible();
+  await expect(callum.getByRole('textbox', { name: 'Text of the page' })).toContainText('Callum reads at nine.');
+  await expectAccessible(callum);
+  await callum.getByRole('button', { name: 'Save mine on top of it' }).click();
+  await callum.getByRole('button', { name: 'Save as version 3' }).click();
+  await expect(callum.getByRole('complementary', { name: 'History' }).getByRole('listitem')).toHaveCount(3);
+  await callum.getByRole('button', { name: 'Version 3 as B' }).click();
+  await expect(callum.getByRole('region', { name: 'What changed' }).locator('ins')).toContainText('Callum');
+  await expect(callum.getByRole('region', { name: 'What changed' }).locator('del').first()).toContainText('Ada');
+  await expectAccessible(callum);
+  await callum.getByRole('button', { name: 'Bring back version 2' }).click();
+  await expect(callum.getByRole('status').filter({ hasText: 'Version 2 is back, as version 4' })).toBeVisible();
+});
+
+test('a page is added, linked from another one, and the other group’s wiki has none of it', async () => {
+  const ada = of('Ada');
+  await ada.goto(copyOf.get('Koji log')!);
+  await ada.getByRole('button', { name: 'New page' }).click();
+  await ada.getByRole('dialog').getByLabel('Title').fill('The salt mistake');
+  await ada.keyboard.press('Enter');
+  await expect(ada.getByRole('heading', { name: 'The salt mistake' })).toBeVisible();
+  await ada.getByRole('link', { name: /Who reads when/ }).click();
+  await ada.getByRole('button', { name: 'Write', exact: true }).click();
+  await ada.keyboard.press('Control+a');
+  await ada.getByRole('button', { name: /Link to a page/ }).click();
+  await ada.getByRole('option', { name: 'The salt mistake' }).click();
+  await ada.getByRole('button', { name: /^Save as version/ }).click();
+  await ada.getByRole('article').getByRole('link').first().click();
+  await expect(ada.getByRole('heading', { name: 'The salt mistake' })).toBeVisible();
+  const noor = of('Noor');
+  await noor.goto(`/c/${courseId}/room`);
+  await noor.getByRole('link', { name: /Koji log/ }).click();
+  await expect(noor.getByRole('article', { name: 'Who reads when' })).toContainText('The log of Carboy.');
+  await expect(noor.locator('body')).not.toContainText('The salt mistake');
+});
+
+test('a folder with a rubric takes what it asks for and says what it does not take', async () => {
+  await begin('Submission folder', 'Koji report');
+  await instructor.getByLabel('Types of file').fill('csv, pdf');
+  await instructor.getByRole('button', { name: 'Mark by a rubric' }).click();
+  await instructor.getByLabel('Criterion 1', { exact: true }).fill('Method');
+  await expectAccessible(instructor);
+  await release('Koji report');
+  const ada = of('Ada');
+  await ada.getByText('How it will be marked').click();
+  await expect(ada.getByRole('table')).toContainText('Method');
+  const put = (name: string, content: string) =>
+    ada.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
+  await put('notes.txt', 'no');
+  await expect(ada.getByRole('alert')).toContainText('notes.txt');
+  await put('scan.pdf', 'this is no pdf');
+  await expect(ada.getByRole('alert')).toContainText('scan.pdf');
+  await put('readings.csv', 'hour;pH\n0;6,3\n');
+  await ada.getByRole('button', { name: 'Read readings.csv' }).click();
+  await expect(ada.getByRole('region', { name: 'readings.csv' }).getByRole('row').nth(1)).toContainText('6,3');
+  await expectAccessible(ada);
+  await ada.getByRole('button', { name: 'Hand in for all 2' }).dblclick();
+  await expect(ada.getByRole('heading', { name: 'Handed in' })).toBeVisible();
+  await expect(ada.getByRole('list', { name: 'Hand-ins' }).getByRole('listitem')).toHaveCount(1);
+});
+
+test('it is marked by the rubric from the keyboard, and each member reads what was picked', async () => {
+  await instructor.goto(`/c/${courseId}/marks`);
+  await instructor.getByRole('button', { name: /Activity/ }).click();
+  await instructor.getByRole('option', { name: 'Koji report' }).click();
+  await expect(instructor.getByRole('region', { name: 'Crock’s work' })).toContainText('6,3'); // it lies open
+  const grid = instructor.getByRole('grid', { name: 'Rubric' });
+  const rows = await grid.getByRole('row').count();
+  await grid.getByRole('gridcell').first().focus();
+  for (let row = 0; row < rows; row += 1) await instructor.keyboard.press('2');
+  await expect(grid.locator('[aria-selected=true]')).toHaveCount(rows);
+  await instructor.keyboard.press('Tab');
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Release to 2 students' }).focus();
+  await instructor.keyboard.press('Enter');
+  await expect(instructor.getByRole('status').filter({ hasText: 'Released to 2 students' })).toBeVisible();
+  for (const given of ['Ada', 'Callum']) {
+    await of(given).goto(`/c/${courseId}/my-marks`);
+    await expect(of(given).getByRole('region', { name: 'Koji report' })).toContainText('How it was marked');
+    await expect(of(given).locator('td[aria-current=true]')).toHaveCount(rows);
+  }
+  await expectAccessible(of('Ada'));
+  await of('Noor').goto(`/c/${courseId}/my-marks`);
+  await expect(of('Noor').getByRole('heading', { name: 'No marks yet' })).toBeVisible();
+});
+
+test('the third group and the other one see nothing of it, in any list or at any address', async () => {
+  const yara = of('Yara');
+  for (const page of ['due', 'room', 'my-marks']) {
+    await yara.goto(`/c/${courseId}/${page}`);
+    await expect(station(yara, /Due/)).toBeVisible();
+    await expect(yara.locator('body')).not.toContainText(/Second tasting|Koji log|Koji report/);
+  }
+  const inside = { 'Second tasting': ['discussion'], 'Koji log': ['wiki'], 'Koji report': ['work', 'marks/group'] };
+  for (const [title, paths] of Object.entries(inside)) {
+    const copyId = copyOf.get(title)!.split('/').at(-1)!;
+    const unknown = copyId.replace(/.{4}$/, '0000');
+    for (const given of ['Yara', 'Noor']) {
+      await of(given).goto(copyOf.get(title)!);
+      await expect(of(given).getByRole('heading', { name: 'Nothing here' })).toBeVisible();
+      for (const path of ['', ...paths.map((each) => `/${each}`)]) {
+        const asked = await of(given).request.get(`${baseUrl()}/api/copies/${copyId}${path}`);
+        const absent = await of(given).request.get(`${baseUrl()}/api/copies/${unknown}${path}`);
+        expect([asked.status(), await asked.text()]).toEqual([404, await absent.text()]);
+      }
+    }
+  }
+});
+
+test('a student’s activities work at phone width', async () => {
+  const ada = of('Ada');
+  await ada.setViewportSize({ width: 390, height: 844 });
+  for (const path of copyOf.values()) {
+    await ada.goto(path);
+    await expect(ada.getByRole('heading', { level: 1 })).toBeVisible();
+    await ada.waitForLoadState('networkidle').catch(() => undefined);
+    expect(await ada.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    await expectAccessible(ada);
+  }
+});
