@@ -106,13 +106,22 @@ async function aGroupCopy() {
   const board = await instructor.ask('GET', `sets/${set.id}/board`);
   await instructor.ask('POST', `sets/${set.id}/place`, { moves: [{ student: board.students[0].enrolmentId, from: null, to: board.groups[0].id }] });
   const draft = await instructor.ask('POST', `courses/${course.id}/activities`, {
+    kind: 'assignment',
+    settings: {},
+    rubric: null,
     title: 'A',
     brief: { type: 'doc', content: [] },
     points: '10',
     schedule: { opens: null, due: null, closes: null },
     latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
   });
-  await instructor.ask('POST', `activities/${draft.id}/release`, { setId: set.id, goesLiveAt: null, version: 1 });
+  await instructor.ask('POST', `activities/${draft.id}/release`, {
+    to: { kind: 'set', setId: set.id },
+    mode: 'own',
+    outsiders: 'hidden',
+    goesLiveAt: null,
+    version: 1,
+  });
   const { links } = await instructor.ask('POST', `courses/${course.id}/roster/sign-in-links`);
   const student = asker();
   await student.ask('POST', 'session/password', { token: links[0].url.split('#')[1], password: 'salt and water' });

@@ -180,8 +180,8 @@ function Writing({ head, page, pages, draft, onDraft, onDone }: WritingProps) {
   const refused = isProblem(error, 'stale-write') ? PageView.safeParse(problemOf(error).current).data : undefined;
   // Known before anybody presses: the page tells of a newer version as soon as it is there.
   const newer = page.revision > draft.basedOn ? page : refused && refused.revision > draft.basedOn ? refused : undefined;
-  const submit = async () => {
-    const answer = await save({ copyId: head.id, pageId: page.id, body: draft });
+  const submit = async (basedOn = draft.basedOn) => {
+    const answer = await save({ copyId: head.id, pageId: page.id, body: { ...draft, basedOn } });
     if ('data' in answer && answer.data) {
       onDone();
       notice(`Saved as version ${answer.data.revision}`);
@@ -217,9 +217,10 @@ function Writing({ head, page, pages, draft, onDraft, onDone }: WritingProps) {
           {draft.basedOn}. Yours is still here; below is what yours would change in theirs.{' '}
           <Button
             isSmall
+            isDisabled={isLoading}
             onPress={() => {
-              reset();
               onDraft({ ...draft, basedOn: newer.revision });
+              void submit(newer.revision);
             }}
           >
             Save mine on top of it
