@@ -11,6 +11,16 @@ const [ilse, noor, fergus] = ['ilse.marrow', 'noor.haddad-lindqvist', 'fergus.ma
 const open = (name) => async (page) => {
   await page.getByRole('link', { name }).first().click();
 };
+const openThenPage = (name, pageName) => async (page) => {
+  await open(name)(page);
+  await page.getByRole('link', { name: pageName }).click();
+};
+const atTheDesk = (activity, unit) => async (page) => {
+  await page.getByRole('button', { name: /Activity/ }).click();
+  await page.getByRole('option', { name: activity }).click();
+  await page.getByRole('link', { name: unit }).click();
+  await page.getByText('Method and curve').waitFor();
+};
 const classFile =
   'Number;Surname;First;E-Mail;Lab experience\nfe-0401;Haddad-Lindqvist;Noor;noor.haddad-lindqvist@quillmere.example;some\nfe-0900;Ó Briain;Cormac;cormac.obriain@quillmere.example;none\nfe-0901;Tanaka;Mei;mei.tanaka(at)quillmere.example;none\nfe-0408;Okoye;Ifeoma;ifeoma.okoye@quillmere.example;plenty\n';
 const bringIn = async (page) => {
@@ -35,16 +45,17 @@ const pictures = [
   ['board-dark', ilse, 'groups', null, { dark: true }],
   ['new-set', ilse, 'groups/new'],
   ['release', ilse, 'release'],
-  ['composer', ilse, 'release', open(/Brine kinetics/)],
+  ['composer', ilse, 'release', open(/Ferment report/)],
   ['rooms', ilse, 'rooms'],
-  ['desk', ilse, 'marks', open(/Tun/)],
+  ['desk', ilse, 'marks', atTheDesk('Ferment report', /Stoneware/)],
   ['gradebook', ilse, 'marks/gradebook'],
   ['due-phone', noor, 'due', null, { phone: true }],
   ['room', noor, 'room'],
   ['work', noor, 'room', open(/Brine kinetics/)],
-  ['work-phone', noor, 'room', open(/Brine kinetics/), { phone: true }],
+  ['discussion', noor, 'room', open(/tasting critique/)],
+  ['discussion-phone', noor, 'room', open(/tasting critique/), { phone: true }],
+  ['wiki', noor, 'room', openThenPage(/Starter culture log/, /Days 15/)],
   ['my-marks', fergus, 'my-marks'],
-  ['my-marks-phone', fergus, 'my-marks', null, { phone: true }],
 ];
 
 const browser = await chromium.launch({

@@ -31,7 +31,7 @@ const pages: RouteObject[] = [
           { path: 'due', lazy: async () => ({ Component: (await import('./rooms/DuePage.js')).DuePage }) },
           { path: 'room', lazy: async () => ({ Component: (await import('./rooms/RoomPage.js')).RoomPage }) },
           { path: 'room/:groupId', lazy: async () => ({ Component: (await import('./rooms/RoomPage.js')).RoomPage }) },
-          { path: 'work/:copyId', lazy: async () => ({ Component: (await import('./rooms/CopyPage.js')).CopyPage }) },
+          { path: 'copies/:copyId', lazy: async () => ({ Component: (await import('./rooms/CopyPage.js')).CopyPage }) },
           { path: 'my-marks', lazy: async () => ({ Component: (await import('./marks/MyMarksPage.js')).MyMarksPage }) },
           { path: '*', element: <Navigate to="." replace /> },
         ],

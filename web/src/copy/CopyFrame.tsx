@@ -121,7 +121,7 @@ export function CopyFrame({ head, note, children }: { readonly head: CopyHead; r
   );
 }
 
-function whoSees({ group, mode, part, members }: CopyHead): string {
+function whoSees({ mode, group, part, members }: CopyHead): string {
   if (!group) return `One copy for all ${members.length}.`;
   if (part === 'reader') return `${group.name}’s copy. You read along.`;
   if (mode === 'read-along') return `${group.name}’s own copy. The other groups read along.`;
@@ -136,7 +136,12 @@ function OtherCopies({ head }: { readonly head: CopyHead }) {
     <Switcher aria-label="The groups’ copies">
       <span>{unread > 0 ? `${unread} unread` : 'All read'}</span>
       {copies.map((copy) => (
-        <Link key={copy.copyId} to={`../work/${copy.copyId}`} aria-current={copy.copyId === head.id ? 'page' : undefined} style={hueOfGroup(copy.group.number)}>
+        <Link
+          key={copy.copyId}
+          to={`../copies/${copy.copyId}`}
+          aria-current={copy.copyId === head.id ? 'page' : undefined}
+          style={hueOfGroup(copy.group.number)}
+        >
           <Emblem number={copy.group.number} size={30} look={copy.state === 'not-started' ? 'line' : 'solid'} />
           <Spoken>{copy.group.name}, </Spoken>
           <small data-unread={copy.unread > 0 || undefined}>

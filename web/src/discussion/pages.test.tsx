@@ -9,7 +9,7 @@ const copyPath = `copies/${id('copy')}`;
 const settings = { posts: 1, postWords: 120, replies: 2, replyWords: 40 };
 const talk = (view: DiscussionView, more = {}, head: Partial<CopyHead> = {}, role: 'student' | 'instructor' = 'student') =>
   showPage(
-    inCourse(`work/${id('copy')}`),
+    inCourse(`copies/${id('copy')}`),
     { [`GET ${copyPath}`]: aHead({ kind: 'discussion', title: 'Tasting critique', settings, ...head }), [`GET ${copyPath}/discussion`]: view, ...more },
     role,
   );
@@ -116,7 +116,7 @@ describe('a discussion', () => {
     );
     const copies = await screen.findByRole('navigation', { name: 'The groups’ copies' });
     expect(copies).toHaveTextContent('4 unread');
-    expect(within(copies).getByRole('link', { name: /Carboy, 3/ })).toHaveAttribute('href', inCourse(`work/${id('carboy')}`));
+    expect(within(copies).getByRole('link', { name: /Carboy, 3/ })).toHaveAttribute('href', inCourse(`copies/${id('carboy')}`));
     expect(within(copies).getByRole('link', { name: /Crock/ })).toHaveAttribute('aria-current', 'page');
     await user.click(await screen.findByRole('button', { name: 'Mark all as read' }));
     await waitFor(() => expect(writes()[0]).toMatchObject({ path: `${copyPath}/seen`, body: { what: 'all' } }));

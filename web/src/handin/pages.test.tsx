@@ -9,7 +9,7 @@ const copyPath = `copies/${id('copy')}`;
 const noor = aMember('Noor', { isYou: true });
 const jorge = aMember('Jorge');
 const work = (own: WorkView, more = {}, head: Partial<CopyHead> = {}, role: 'student' | 'instructor' = 'student') =>
-  showPage(inCourse(`work/${id('copy')}`), { [`GET ${copyPath}`]: aHead(head), [`GET ${copyPath}/work`]: own, ...more }, role);
+  showPage(inCourse(`copies/${id('copy')}`), { [`GET ${copyPath}`]: aHead(head), [`GET ${copyPath}/work`]: own, ...more }, role);
 
 describe('working on a hand-in', () => {
   it('fills the blanks of the brief, and keeps the others’ parts apart', async () => {
@@ -94,7 +94,7 @@ describe('working on a hand-in', () => {
   });
 
   it('has one answer for what is not there and what is not theirs', async () => {
-    showPage(inCourse(`work/${id('other')}`), {}, 'student');
+    showPage(inCourse(`copies/${id('other')}`), {}, 'student');
     expect(await screen.findByRole('heading', { name: 'Nothing here' })).toBeInTheDocument();
   });
 });

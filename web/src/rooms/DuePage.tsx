@@ -76,7 +76,7 @@ export function DuePage() {
       const isOverdue = item.due !== null && item.progress.owes && dates.isPast(item.due);
       const kind = kindOf(item.kind);
       return (
-        <Line key={item.copyId} to={`../work/${item.copyId}`} style={group ? hueOfGroup(group.number) : undefined}>
+        <Line key={item.copyId} to={`../copies/${item.copyId}`} style={group ? hueOfGroup(group.number) : undefined}>
           <b>{item.title}</b>
           <span className="when">
             {item.due ? (

@@ -84,7 +84,7 @@ function Line({ item }: { readonly item: RoomItem }) {
   const isMissing = kind?.isHandedIn && item.progress.state !== 'done' && item.progress.at === null && item.due !== null && dates.isPast(item.due);
   return (
     <li>
-      <Link to={`../work/${item.copyId}`}>
+      <Link to={`../copies/${item.copyId}`}>
         <b>{item.title}</b>
       </Link>
       {item.unread > 0 ? <Tag $look="solid">{item.unread} new</Tag> : isMissing && <Tag $look="warn">Missing</Tag>}
@@ -112,7 +112,7 @@ export function RoomsPage() {
         <h1>Rooms</h1>
         <Muted>{sayNews(rooms.data)}</Muted>
         <span className="grow" />
-        {first && <ButtonLink to={`../work/${first.copyId}`}>First unread, {first.title}</ButtonLink>}
+        {first && <ButtonLink to={`../copies/${first.copyId}`}>First unread, {first.title}</ButtonLink>}
       </Bar>
       <Scroll>
         {list.length === 0 && (

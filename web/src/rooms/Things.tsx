@@ -95,7 +95,7 @@ export function Things({
         const Icon = kind?.icon ?? Lock;
         return (
           <li key={item.copyId}>
-            <Thing to={`../work/${item.copyId}`}>
+            <Thing to={`../copies/${item.copyId}`}>
               <Icon size={21} aria-hidden="true" />
               <span style={{ minWidth: 0 }}>
                 <b>{item.title}</b>

@@ -34,7 +34,7 @@ describe('a room', () => {
     expect(await screen.findByRole('heading', { name: 'Crock', level: 1 })).toBeInTheDocument();
     expect(screen.getByRole('list', { name: 'Members' })).toHaveTextContent('Noor youJorge');
     expect(screen.getByText(/Only the 2 of you and the staff can see this room/)).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute('href', inCourse(`work/${id('copy')}`));
+    expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute('href', inCourse(`copies/${id('copy')}`));
   });
 
   it('is not there for a group that is not one’s own', async () => {
@@ -83,11 +83,11 @@ describe('a room', () => {
       [roomsPath]: rooms(aRoom({ items: [aRoomItem({ kind: 'wiki', title: 'Log', unread: 3, copyId: id('log'), progress: { owes: false } })] })),
     });
     expect(await screen.findByText('3 unread in 1 room')).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: 'First unread, Log' })).toHaveAttribute('href', inCourse(`work/${id('log')}`));
+    expect(screen.getByRole('link', { name: 'First unread, Log' })).toHaveAttribute('href', inCourse(`copies/${id('log')}`));
   });
 
   it('asks to load the page again for a kind that came with an update', async () => {
-    showPage(inCourse(`work/${id('copy')}`), { [`GET copies/${id('copy')}`]: aHead({ kind: 'seance' }) }, 'student');
+    showPage(inCourse(`copies/${id('copy')}`), { [`GET copies/${id('copy')}`]: aHead({ kind: 'seance' }) }, 'student');
     expect(await screen.findByRole('heading', { name: 'Something new' })).toBeInTheDocument();
   });
 });

@@ -9,7 +9,7 @@ const copyPath = `copies/${id('copy')}`;
 const pagePath = `${copyPath}/wiki/pages/${id('page')}`;
 const wiki = (page: PageView, more = {}, head: Partial<CopyHead> = {}) =>
   showPage(
-    inCourse(`work/${id('copy')}`),
+    inCourse(`copies/${id('copy')}`),
     {
       [`GET ${copyPath}`]: aHead({ kind: 'wiki', title: 'Starter log', settings: {}, ...head }),
       [`GET ${copyPath}/wiki`]: aWiki(page),
