@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { CourseId, DateTime, EnrolmentId, GroupId, GroupSetId, PersonId, Role } from './common.js';
+import { isAddress } from '@jigsaw/core/roster';
+import { CourseId, DateTime, EnrolmentId, GroupId, GroupSetId, PersonId, Role, RosterChangeId } from './common.js';
 
 const timeZones = new Set(Intl.supportedValuesOf('timeZone'));
 export const TimeZone = z.string().refine((zone) => zone === 'UTC' || timeZones.has(zone), 'Choose a time zone from the list.');
@@ -44,7 +45,7 @@ export type RosterEntry = z.infer<typeof RosterEntry>;
 export const RosterView = z.object({ entries: z.array(RosterEntry), sets: z.array(z.object({ id: GroupSetId, name: z.string() })) });
 export type RosterView = z.infer<typeof RosterView>;
 
-export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name', 'reading', 'number', 'attribute', 'left-out']);
+export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name', 'reading', 'number', 'role', 'attribute', 'left-out']);
 
 /** Bytes of a class file, or a pasted list. */
 export const ImportSource = z.discriminatedUnion('kind', [
@@ -57,9 +58,13 @@ export const ImportSource = z.discriminatedUnion('kind', [
 ]);
 export type ImportSource = z.infer<typeof ImportSource>;
 
+/** Rows of a file as somebody corrected them; the file itself stays as it is. */
+const Mends = z.array(z.strictObject({ line: z.number().int(), cells: z.array(z.string().max(5000)).max(200) })).max(500);
+
 export const PreviewRequest = z.strictObject({
   source: ImportSource,
   role: Role.default('student'),
+  mends: Mends.default([]),
   /** null: guess. */
   meanings: z.array(ColumnMeaning).nullable(),
 });
@@ -71,6 +76,7 @@ const RowPerson = z.object({
   familyName: z.string().nullable(),
   reading: z.string().nullable(),
   number: z.string().nullable(),
+  role: Role.nullable(),
   attributes: z.record(z.string(), z.string()),
 });
 export const PreviewRowView = z.discriminatedUnion('kind', [
@@ -94,6 +100,8 @@ export const ImportPreview = z.object({
   /** A sentence about the columns that must be answered first; then `rows` is empty. */
   columnProblem: z.string().nullable(),
   rows: z.array(PreviewRowView),
+  /** In the course with this role, and in no row of the file. They stay unless they are named in `drop`. */
+  missing: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string(), email: z.string(), groups: z.array(z.string()) })),
   counts: z.object({ new: z.number().int(), changed: z.number().int(), unchanged: z.number().int(), problem: z.number().int() }),
   /** Names what was previewed: an import is applied only while the roster still gives this same preview. */
   fingerprint: z.string(),
@@ -103,11 +111,81 @@ export type ImportPreview = z.infer<typeof ImportPreview>;
 export const ImportRequest = z.strictObject({
   source: ImportSource,
   role: Role.default('student'),
+  mends: Mends.default([]),
+  /** Those of the missing who leave the course. */
+  drop: z.array(EnrolmentId).max(20_000).default([]),
   meanings: z.array(ColumnMeaning),
   /** Problem rows that the person chose to leave out, by line; any other problem row refuses the whole file. */
   leaveOutLines: z.array(z.number().int()).max(20_000),
   fingerprint: z.string(),
 });
 export type ImportRequest = z.input<typeof ImportRequest>;
-export const ImportResult = z.object({ added: z.number().int(), changed: z.number().int(), unchanged: z.number().int(), leftOut: z.number().int() });
+export const ImportResult = z.object({
+  /** For undoing it; null: nothing changed. */
+  changeId: RosterChangeId.nullable(),
+  added: z.number().int(),
+  changed: z.number().int(),
+  unchanged: z.number().int(),
+  dropped: z.number().int(),
+  leftOut: z.number().int(),
+});
 export type ImportResult = z.infer<typeof ImportResult>;
+
+const Email = z.string().trim().max(254).refine(isAddress, 'Write the address like name@school.example.');
+const PersonName = z.string().trim().min(1, 'Write a name.').max(200, '200 characters are the most.');
+const ShortText = z.string().trim().max(200);
+const AttributeName = z.string().trim().min(1, 'Give the attribute a name.').max(80);
+/** Absent: untouched. An attribute that is null is taken away. */
+const EntryFields = z.strictObject({
+  email: Email.optional(),
+  name: PersonName.optional(),
+  familyName: ShortText.nullable().optional(),
+  reading: ShortText.nullable().optional(),
+  number: ShortText.nullable().optional(),
+  role: Role.optional(),
+  attributes: z.record(AttributeName, ShortText.nullable()).optional(),
+});
+export type EntryFields = z.infer<typeof EntryFields>;
+
+export const NewEntry = z.strictObject({
+  email: Email,
+  name: PersonName,
+  familyName: ShortText.nullable(),
+  reading: ShortText.nullable(),
+  number: ShortText.nullable(),
+  role: Role,
+  attributes: z.record(AttributeName, ShortText),
+});
+export type NewEntry = z.infer<typeof NewEntry>;
+
+/** One act on the roster, of one person or several: all of it is done, or none, and it can be undone. */
+export const RosterAct = z.discriminatedUnion('act', [
+  z.strictObject({ act: z.literal('add'), entry: NewEntry }),
+  /** `from` is what the editor showed: whoever was changed meanwhile in these fields is not changed again unseen. */
+  z.strictObject({
+    act: z.literal('edit'),
+    edits: z
+      .array(z.strictObject({ enrolmentId: EnrolmentId, from: EntryFields, to: EntryFields }))
+      .min(1)
+      .max(5000),
+  }),
+  z.strictObject({ act: z.enum(['drop', 'bring-back']), enrolmentIds: z.array(EnrolmentId).min(1).max(5000) }),
+]);
+export type RosterAct = z.infer<typeof RosterAct>;
+
+export const RosterChanged = z.object({ changeId: RosterChangeId.nullable(), people: z.number().int() });
+export type RosterChanged = z.infer<typeof RosterChanged>;
+
+export const RosterChangeView = z.object({
+  id: RosterChangeId,
+  kind: z.enum(['import', 'add', 'edit', 'drop', 'bring-back', 'undo']),
+  at: DateTime,
+  by: z.string(),
+  counts: z.object({ added: z.number().int(), removed: z.number().int(), dropped: z.number().int(), back: z.number().int(), edited: z.number().int() }),
+  /** Of whom; the first few. */
+  names: z.array(z.string()),
+  isUndone: z.boolean(),
+});
+export type RosterChangeView = z.infer<typeof RosterChangeView>;
+export const RosterChangeList = z.object({ changes: z.array(RosterChangeView) });
+export type RosterChangeList = z.infer<typeof RosterChangeList>;

@@ -11,6 +11,7 @@ export type CopyId = Id<'copy'>;
 export type FileId = Id<'file'>;
 export type HandInId = Id<'hand-in'>;
 export type PostId = Id<'post'>;
+export type RosterChangeId = Id<'roster-change'>;
 export type PageId = Id<'page'>;
 
 /** A value that the types say cannot exist: a new variant does not compile until it is handled. */

@@ -62,6 +62,20 @@ const aMarkedRubric = fc
     }),
   );
 
+describe('a sum that stands on the half', () => {
+  it('is rounded up even where a third is in it: 42 · (0.6 · 0.5/8 + 0.4 · 1/3) is 7.175', () => {
+    const criterion = (name: string, weight: string, most: string) => ({
+      id: name,
+      name,
+      description: '',
+      weight,
+      levels: ['0', most].map((points) => ({ id: points, name: points, description: '', points })),
+    });
+    const rubric = { criteria: [criterion('a', '0.6', '8'), criterion('b', '0.4', '3')] };
+    expect(rubricMark(rubric, given({ a: '0.5', b: '1' }), '42')).toBe('7.18');
+  });
+});
+
 describe('rubric sums over generated rubrics', () => {
   it('lie between 0 and the points, and are exact in fractions up to the one rounding', () =>
     fc.assert(

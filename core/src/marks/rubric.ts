@@ -42,20 +42,26 @@ export function levelOf({ levels }: Criterion, points: string | null): Level | n
   return levels.find((level) => new Decimal(level.points).gte(points)) ?? levels.at(-1) ?? null;
 }
 
+/** Digits enough that no product of a rubric's figures is ever rounded: a third of a point must not lose the half that rounds a mark up. */
+const Exact = Decimal.clone({ precision: 1000 });
+
 /** `points · Σ w·(picked/max) / Σ w` (CALC §7), exact until the one rounding.
  * @param points what the work is marked out of, a decimal string.
  * @returns null while a criterion is unpicked: never a silent zero. */
 export function rubricMark({ criteria }: Rubric, picks: Picks, points: string): string | null {
-  let sum = new Decimal(0);
-  let weights = new Decimal(0);
+  // The sum as one fraction, divided once at the end.
+  let numerator = new Exact(0);
+  let denominator = new Exact(1);
+  let weights = new Exact(0);
   for (const criterion of criteria) {
     const picked = picks[criterion.id]?.points ?? null;
     const most = mostOf(criterion);
     if (picked === null || most === '0') return null;
-    sum = sum.plus(new Decimal(criterion.weight).times(picked).div(most));
+    numerator = numerator.times(most).plus(denominator.times(criterion.weight).times(picked));
+    denominator = denominator.times(most);
     weights = weights.plus(criterion.weight);
   }
-  return weights.isZero() ? null : roundMark(sum.times(points).div(weights));
+  return weights.isZero() ? null : roundMark(numerator.times(points).div(denominator.times(weights)));
 }
 
 export interface MarkSource {

@@ -1,7 +1,8 @@
+import type { Role } from '../release/index.js';
 import { fold } from '../text/index.js';
 
 /** What a column of a class file stands for. An attribute keeps its heading as its name. */
-export type ColumnMeaning = 'email' | 'name' | 'given-name' | 'family-name' | 'reading' | 'number' | 'attribute' | 'left-out';
+export type ColumnMeaning = 'email' | 'name' | 'given-name' | 'family-name' | 'reading' | 'number' | 'role' | 'attribute' | 'left-out';
 
 /** Heading words of class files in several languages, folded; the longest that fits decides. */
 const headingWords: Record<Exclude<ColumnMeaning, 'attribute' | 'left-out'>, readonly string[]> = {
@@ -74,7 +75,33 @@ const headingWords: Record<Exclude<ColumnMeaning, 'attribute' | 'left-out'>, rea
     'studentnummer',
     'nr',
   ],
+  role: ['role', 'rolle', 'rol', 'papel', 'funcao', 'ruolo', 'roll', 'course role', 'enrollment role'],
 };
+
+const roleWords: Record<Role, readonly string[]> = {
+  student: [
+    'student',
+    'students',
+    'learner',
+    'etudiant',
+    'etudiante',
+    'estudante',
+    'aluno',
+    'aluna',
+    'estudiante',
+    'alumno',
+    'alumna',
+    'studierende',
+    'studentin',
+  ],
+  assistant: ['assistant', 'teaching assistant', 'ta', 'tutor', 'tutorin', 'aide', 'assistente', 'assistent', 'assistentin', 'asistente', 'chargee de td'],
+  instructor: ['instructor', 'teacher', 'lecturer', 'professor', 'dozent', 'dozentin', 'lehrperson', 'docente', 'profesor', 'enseignant', 'enseignante'],
+  observer: ['observer', 'guest', 'auditor', 'beobachter', 'observateur', 'observador'],
+};
+const roleByWord = new Map(Object.entries(roleWords).flatMap(([role, words]) => words.map((word) => [word, role as Role] as const)));
+
+/** The role that a cell names, in several languages; null: none, or a word that is no role. */
+export const roleOfWord = (word: string): Role | null => roleByWord.get(fold(word)) ?? null;
 
 const leftOutWords = ['note', 'notes', 'comment', 'comments', 'remarks', 'bemerkung', 'remarque'];
 

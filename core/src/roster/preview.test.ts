@@ -2,7 +2,9 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId } from '../ids/index.js';
 import { isAddress, previewImport, readPaste, readTable } from './index.js';
-import type { ColumnMeaning, EnrolledPerson, Table } from './index.js';
+import type { ColumnMeaning, RosterEntry, Table } from './index.js';
+
+type EnrolledPerson = RosterEntry & { enrolmentId: EnrolmentId };
 
 const aTable = (headings: string[], ...rows: string[][]): Table => ({
   headings,
@@ -19,10 +21,13 @@ const enrolled = (more: Partial<EnrolledPerson> = {}): EnrolledPerson => ({
   reading: null,
   number: 'fe-1',
   attributes: { Lab: 'some' },
+  role: 'student',
+  isHere: true,
+  groups: [],
   ...more,
 });
 const rowsOf = (table: Table, meanings: ColumnMeaning[], roster: EnrolledPerson[] = []) => {
-  const preview = previewImport(table, meanings, roster);
+  const preview = previewImport(table, meanings, new Map(roster.map(({ enrolmentId, ...entry }) => [enrolmentId, entry])), 'student');
   if (!preview.ok) throw new Error(preview.code);
   return preview.rows;
 };
@@ -73,10 +78,10 @@ describe('the preview of a class file', () => {
 
   it('asks for an address and a name column, each once', () => {
     const table = aTable(['A', 'B'], ['x', 'y']);
-    expect(previewImport(table, ['name', 'attribute'], [])).toMatchObject({ code: 'no-address-column' });
-    expect(previewImport(table, ['email', 'attribute'], [])).toMatchObject({ code: 'no-name-column' });
-    expect(previewImport(table, ['email', 'email'], [])).toMatchObject({ code: 'meaning-twice' });
-    expect(previewImport(table, ['email'], [])).toMatchObject({ code: 'columns-do-not-fit' });
+    expect(previewImport(table, ['name', 'attribute'], new Map(), 'student')).toMatchObject({ code: 'no-address-column' });
+    expect(previewImport(table, ['email', 'attribute'], new Map(), 'student')).toMatchObject({ code: 'no-name-column' });
+    expect(previewImport(table, ['email', 'email'], new Map(), 'student')).toMatchObject({ code: 'meaning-twice' });
+    expect(previewImport(table, ['email'], new Map(), 'student')).toMatchObject({ code: 'columns-do-not-fit' });
   });
 
   it('turns "Family, Given" round and keeps names of every script', () => {
@@ -94,7 +99,7 @@ describe('the preview of a class file', () => {
         const first = rowsOf(read.table, ['email', 'name', 'attribute']);
         const roster = first.map((row, at) => {
           if (row.kind !== 'new') throw new Error(`line ${row.line} is ${row.kind}`);
-          return { ...row.person, enrolmentId: `e${at}` as EnrolmentId };
+          return { ...enrolled(row.person as Partial<EnrolledPerson>), role: 'student' as const, enrolmentId: `e${at}` as EnrolmentId };
         });
         expect(rowsOf(read.table, ['email', 'name', 'attribute'], roster).every((row) => row.kind === 'unchanged')).toBe(true);
       }),

@@ -1,11 +1,16 @@
 import type { EnrolmentId } from '../ids/index.js';
+import type { Role } from '../release/index.js';
+import { changeOf, dropped } from './change.js';
+import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './change.js';
+import { roleOfWord } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
 import { isAddress, sameAddress } from './person.js';
 import type { RosterPerson } from './person.js';
 import type { Table, TableRow } from './readTable.js';
 
-export interface EnrolledPerson extends RosterPerson {
-  readonly enrolmentId: EnrolmentId;
+/** A person as a row tells of them; `role` null: the row does not say. */
+export interface RowPerson extends RosterPerson {
+  readonly role: Role | null;
 }
 
 export type RowProblem =
@@ -17,6 +22,7 @@ export type RowProblem =
   | { readonly code: 'looks-like-formula'; readonly heading: string; readonly value: string }
   | { readonly code: 'number-of-another'; readonly number: string; readonly name: string }
   | { readonly code: 'same-number-as-line'; readonly number: string; readonly line: number }
+  | { readonly code: 'unknown-role'; readonly value: string }
   | { readonly code: 'too-few-cells' | 'too-many-cells'; readonly cells: number; readonly expected: number };
 
 export interface FieldChange {
@@ -26,22 +32,23 @@ export interface FieldChange {
 }
 
 export type PreviewRow = { readonly line: number } & (
-  | { readonly kind: 'new'; readonly person: RosterPerson }
-  | { readonly kind: 'changed'; readonly enrolmentId: EnrolmentId; readonly person: RosterPerson; readonly changes: readonly FieldChange[] }
-  | { readonly kind: 'unchanged'; readonly enrolmentId: EnrolmentId; readonly person: RosterPerson }
+  | { readonly kind: 'new'; readonly person: RowPerson }
+  | { readonly kind: 'changed'; readonly enrolmentId: EnrolmentId; readonly person: RowPerson; readonly changes: readonly FieldChange[] }
+  | { readonly kind: 'unchanged'; readonly enrolmentId: EnrolmentId; readonly person: RowPerson }
   | { readonly kind: 'problem'; readonly problems: readonly RowProblem[]; readonly cells: readonly string[] }
 );
 
 export type Preview =
-  | { readonly ok: true; readonly rows: readonly PreviewRow[] }
+  | { readonly ok: true; readonly rows: readonly PreviewRow[]; readonly missing: readonly EnrolmentId[] }
   | { readonly ok: false; readonly code: 'no-address-column' | 'no-name-column' | 'meaning-twice' | 'columns-do-not-fit' };
 
 const longestName = 200;
 
 /** What bringing in a table would do to the roster, row by row. Nothing is changed here.
  * @param meanings one for each heading of the table.
- * @param roster everyone enrolled now, those who left included: they are brought back, not doubled. */
-export function previewImport(table: Table, meanings: readonly ColumnMeaning[], roster: readonly EnrolledPerson[]): Preview {
+ * @param roster everyone enrolled, those who left included: they are brought back, not doubled.
+ * @param role what the people in the file are, unless a column of it says so; people of this role who are not in it are `missing`. */
+export function previewImport(table: Table, meanings: readonly ColumnMeaning[], roster: Roster, role: Role): Preview {
   if (meanings.length !== table.headings.length) return { ok: false, code: 'columns-do-not-fit' };
   const single = meanings.filter((meaning) => meaning !== 'attribute' && meaning !== 'left-out');
   if (new Set(single).size !== single.length) return { ok: false, code: 'meaning-twice' };
@@ -50,8 +57,8 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
     return { ok: false, code: 'no-name-column' };
   }
 
-  const byAddress = new Map(roster.map((person) => [sameAddress(person.email), person]));
-  const byNumber = new Map(roster.flatMap((person) => (person.number === null ? [] : [[person.number, person] as const])));
+  const byAddress = new Map([...roster].map(([enrolmentId, entry]) => [sameAddress(entry.email), { enrolmentId, entry }]));
+  const byNumber = new Map([...roster.values()].flatMap((entry) => (entry.number === null ? [] : [[entry.number, entry] as const])));
   const lineByAddress = new Map<string, number>();
   const lineByNumber = new Map<string, number>();
 
@@ -75,16 +82,49 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
 
     const known = byAddress.get(address);
     if (!known) return { line: row.line, kind: 'new', person };
-    const merged = merge(known, person);
-    const changes = changesBetween(known, merged);
+    const { enrolmentId, entry } = known;
+    const merged = merge(entry, person);
+    const changes = changesBetween(entry, merged);
     return changes.length === 0
-      ? { line: row.line, kind: 'unchanged', enrolmentId: known.enrolmentId, person: merged }
-      : { line: row.line, kind: 'changed', enrolmentId: known.enrolmentId, person: merged, changes };
+      ? { line: row.line, kind: 'unchanged', enrolmentId, person: merged }
+      : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes };
   });
-  return { ok: true, rows };
+  // Whoever a faulty row names is not missing: the row is there, and it needs somebody.
+  const missing = [...roster].flatMap(([enrolmentId, entry]) =>
+    entry.isHere && entry.role === role && !lineByAddress.has(sameAddress(entry.email)) ? [enrolmentId] : [],
+  );
+  return { ok: true, rows, missing };
 }
 
-function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeaning[]): RosterPerson {
+/** What bringing in these rows does to the roster; `drop` are those of the missing who are to leave. */
+export function importChange(
+  roster: Roster,
+  rows: readonly PreviewRow[],
+  role: Role,
+  drop: readonly EnrolmentId[],
+  newEnrolmentId: () => EnrolmentId,
+): RosterChange {
+  const changes = rows.flatMap((row): EntryChange[] => {
+    if (row.kind === 'new') {
+      return [{ kind: 'add', enrolmentId: newEnrolmentId(), entry: { ...row.person, role: row.person.role ?? role, isHere: true, groups: [] } }];
+    }
+    const entry = row.kind === 'changed' ? roster.get(row.enrolmentId) : undefined;
+    if (row.kind !== 'changed' || !entry) return [];
+    const { email: _kept, role: told, ...said } = row.person;
+    const isStaff = told !== null && told !== 'student';
+    const to: EntryFields = { ...said, isHere: true, ...(told !== null && { role: told }), ...(isStaff && { groups: [] }) };
+    const change = changeOf(row.enrolmentId, entry, to);
+    return change ? [change] : [];
+  });
+  const drops = drop.flatMap((enrolmentId) => {
+    const entry = roster.get(enrolmentId);
+    const change = entry && changeOf(enrolmentId, entry, dropped);
+    return change ? [change] : [];
+  });
+  return [...changes, ...drops];
+}
+
+function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeaning[]): RowPerson {
   const cell = (meaning: ColumnMeaning) => {
     const at = meanings.indexOf(meaning);
     return at < 0 ? '' : tidy(row.cells[at] ?? '');
@@ -101,6 +141,7 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
     familyName,
     reading: cell('reading') || null,
     number: cell('number') || null,
+    role: roleOfWord(cell('role')),
     attributes,
   };
 }
@@ -119,7 +160,7 @@ function nameOf(full: string, given: string, family: string): { name: string; fa
   return { name: full, familyName: family || null };
 }
 
-function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeaning[], person: RosterPerson): RowProblem[] {
+function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeaning[], person: RowPerson): RowProblem[] {
   const problems: RowProblem[] = [];
   const expected = table.headings.length;
   const cells = row.cells.length;
@@ -131,6 +172,9 @@ function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeanin
       problems.push({ code: 'looks-like-formula', heading: table.headings[at]!, value });
     }
   });
+  const roleAt = meanings.indexOf('role');
+  const roleWord = roleAt < 0 ? '' : tidy(row.cells[roleAt] ?? '');
+  if (roleWord !== '' && person.role === null) problems.push({ code: 'unknown-role', value: roleWord });
   if (problems.length > 0) return problems;
   if (person.email === '') problems.push({ code: 'no-address' });
   else if (!isAddress(person.email)) problems.push({ code: 'bad-address', value: person.email });
@@ -140,26 +184,29 @@ function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeanin
 }
 
 /** What a file leaves empty, it does not take away. */
-function merge(known: EnrolledPerson, told: RosterPerson): RosterPerson {
+function merge(known: RosterEntry, told: RowPerson): RowPerson {
   return {
     email: known.email,
     name: told.name,
     familyName: told.familyName ?? (told.name === known.name ? known.familyName : null),
     reading: told.reading ?? known.reading,
     number: told.number ?? known.number,
+    role: told.role ?? known.role,
     attributes: { ...known.attributes, ...told.attributes },
   };
 }
 
-function changesBetween(known: RosterPerson, next: RosterPerson): FieldChange[] {
+function changesBetween(known: RosterEntry, next: RowPerson): FieldChange[] {
   const changes: FieldChange[] = [];
   const compare = (field: string, from: string | null | undefined, to: string | null | undefined) => {
     if ((from ?? '') !== (to ?? '')) changes.push({ field, from: from ?? '', to: to ?? '' });
   };
+  if (!known.isHere) changes.push({ field: 'In the course', from: 'left', to: 'again' });
   compare('Name', known.name, next.name);
   compare('Family name', known.familyName, next.familyName);
   compare('Reading', known.reading, next.reading);
   compare('Number', known.number, next.number);
+  compare('Role', known.role, next.role);
   for (const key of Object.keys(next.attributes)) compare(key, known.attributes[key], next.attributes[key]);
   return changes;
 }

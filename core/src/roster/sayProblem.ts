@@ -1,4 +1,5 @@
 import { unreachable } from '../ids/index.js';
+import type { RosterFault } from './change.js';
 import type { Preview, RowProblem } from './preview.js';
 import type { ReadTable } from './readTable.js';
 
@@ -21,6 +22,8 @@ export function sayRowProblem(problem: RowProblem): string {
       return `${problem.number} is the number of ${problem.name}, who has another address.`;
     case 'same-number-as-line':
       return `The same number, ${problem.number}, as in line ${problem.line}.`;
+    case 'unknown-role':
+      return `“${problem.value}” is no role. Write student, assistant, instructor or observer.`;
     case 'too-few-cells':
       return `${problem.cells} of ${problem.expected} cells. The end of the row is missing.`;
     case 'too-many-cells':
@@ -67,5 +70,19 @@ export function sayColumnProblem(preview: Exclude<Preview, { ok: true }>): strin
       return 'These columns belong to another file. Read the file again.';
     default:
       return unreachable(preview.code);
+  }
+}
+
+/** Why a change of the roster cannot be. */
+export function sayFault(fault: RosterFault): string {
+  switch (fault.code) {
+    case 'no-instructor':
+      return 'A course needs an instructor. Make somebody else one first.';
+    case 'address-twice':
+      return `${fault.names.join(' and ')} would have the same address, ${fault.email}. Give one of them another.`;
+    case 'number-twice':
+      return `${fault.names.join(' and ')} would have the same number, ${fault.number}. Give one of them another.`;
+    default:
+      return unreachable(fault);
   }
 }

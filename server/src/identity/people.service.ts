@@ -60,6 +60,22 @@ export class PeopleService {
     return new Map(found.map((row) => [row.addressKey, row.id]));
   }
 
+  /** The account of somebody who is known under another address in one course. One that nobody has used is put right in place; else the
+   * entry goes to the account at the new address, made if there is none, and whoever uses the old one keeps it. */
+  async accountAt(manager: EntityManager, email: string, was: NewPerson, courseId: string): Promise<string> {
+    const there = await manager.findOneBy(PersonRow, { addressKey: sameAddress(email) });
+    const old = await manager.findOneByOrFail(PersonRow, { addressKey: sameAddress(was.email) });
+    if (there && there.id !== old.id) return there.id;
+    const [elsewhere] = await manager.query<unknown[]>(`SELECT 1 FROM "enrolment" WHERE "personId" = $1 AND "courseId" <> $2 LIMIT 1`, [old.id, courseId]);
+    const isUnused = old.passwordHash === null && !elsewhere;
+    if (there || isUnused) {
+      await manager.update(PersonRow, old.id, { email, addressKey: sameAddress(email) });
+      return old.id;
+    }
+    const made = await this.accountsFor(manager, [{ email, name: was.name, familyName: was.familyName, reading: was.reading }]);
+    return made.get(sameAddress(email))!;
+  }
+
   async createInstructor(person: NewPerson, password: string): Promise<void> {
     const addressKey = sameAddress(person.email);
     await this.dataSource.getRepository(PersonRow).insert({

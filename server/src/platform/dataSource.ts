@@ -9,13 +9,13 @@ import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
 import { SeenRow } from '../news/index.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from '../release/index.js';
-import { CourseRow, EnrolmentRow } from '../roster/index.js';
+import { CourseRow, EnrolmentRow, RosterChangeRow } from '../roster/index.js';
 import { WikiPageRow, WikiRevisionRow } from '../wiki/index.js';
 import { EventRow } from './event.rows.js';
 
 const rows = [
   PersonRow, SessionRow, SignInFailureRow, PasswordLinkRow, EventRow,
-  CourseRow, EnrolmentRow,
+  CourseRow, EnrolmentRow, RosterChangeRow,
   GroupSetRow, GroupRow, MembershipRow,
   ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow,
   BlobRow, BlobChunkRow, FileRow,

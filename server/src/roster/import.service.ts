@@ -1,19 +1,16 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { z } from 'zod';
 import type { ImportPreview, ImportRequest, ImportResult, ImportSource, PreviewRequest, PreviewRowView } from '@jigsaw/contract/roster';
-import type { CourseId } from '@jigsaw/core/ids';
-import type { ColumnGuess, ColumnMeaning, EnrolledPerson, PreviewRow, Table } from '@jigsaw/core/roster';
-import { guessColumns, previewImport, readPaste, readTable, sameAddress, sayColumnProblem, sayRowProblem, sayUnreadable } from '@jigsaw/core/roster';
+import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster, Table } from '@jigsaw/core/roster';
+import { guessColumns, importChange, previewImport, readPaste, readTable, sayColumnProblem, sayRowProblem, sayUnreadable } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
-import { PeopleService, PersonRow } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
-import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
-import { UnitOfWork } from '../platform/unitOfWork.js';
-import { CourseRow, EnrolmentRow } from './roster.rows.js';
+import { RosterChanges } from './rosterChanges.service.js';
+import { readEntries } from './rosterStore.js';
 import { Viewers } from './viewers.js';
 
 const samplesShown = 3;
@@ -28,19 +25,16 @@ interface ReadSource {
 export class ImportService {
   constructor(
     private readonly dataSource: DataSource,
-    private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
-    private readonly people: PeopleService,
+    private readonly changes: RosterChanges,
   ) {}
 
   async preview(person: SignedIn, courseId: CourseId, request: z.output<typeof PreviewRequest>): Promise<ImportPreview> {
     await this.viewers.staff(person, courseId, 'manage-roster');
-    const { table, columns } = read(request.source, request.meanings);
-    const preview = previewImport(
-      table,
-      columns.map((column) => column.meaning),
-      await rosterOf(this.dataSource.manager, courseId),
-    );
+    const { table, columns } = read(request.source, request.meanings, request.mends);
+    const roster = await readEntries(this.dataSource.manager, courseId);
+    const meanings = columns.map((column) => column.meaning);
+    const preview = previewImport(table, meanings, roster, request.role);
     const rows = preview.ok ? preview.rows : [];
     return {
       columns: columns.map((column, at) => ({ heading: table.headings[at]!, ...column, samples: samplesOf(table, at) })),
@@ -49,17 +43,36 @@ export class ImportService {
       hasHeader: table.hasHeader,
       columnProblem: preview.ok ? null : sayColumnProblem(preview),
       rows: rows.map(rowView),
+      missing: preview.ok ? await this.missing(roster, preview.missing) : [],
       counts: countKinds(rows),
       fingerprint: fingerprint(rows),
     };
   }
 
+  /** With the names of the groups in which they would leave a place. */
+  private async missing(roster: Roster, missing: readonly EnrolmentId[]): Promise<ImportPreview['missing']> {
+    const entries = missing.flatMap((enrolmentId) => {
+      const entry = roster.get(enrolmentId);
+      return entry ? [{ enrolmentId, entry }] : [];
+    });
+    const groupIds = [...new Set(entries.flatMap(({ entry }) => entry.groups))];
+    const groups = await this.dataSource.query<{ id: string; name: string }[]>(`SELECT "id", "name" FROM "course_group" WHERE "id" = ANY($1)`, [groupIds]);
+    const nameOf = new Map(groups.map((group) => [group.id, group.name]));
+    return entries.map(({ enrolmentId, entry }) => ({
+      enrolmentId,
+      name: entry.name,
+      email: entry.email,
+      groups: entry.groups.flatMap((groupId) => nameOf.get(groupId) ?? []),
+    }));
+  }
+
   async apply(person: SignedIn, courseId: CourseId, request: z.output<typeof ImportRequest>): Promise<ImportResult> {
-    await this.viewers.staff(person, courseId, 'manage-roster');
-    const { table } = read(request.source, request.meanings);
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
-      await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } }); // one import at a time
-      const preview = previewImport(table, request.meanings, await rosterOf(manager, courseId));
+    const { enrolmentId: you } = await this.viewers.staff(person, courseId, 'manage-roster');
+    if (request.drop.includes(you)) throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
+    const { table } = read(request.source, request.meanings, request.mends);
+    const result = { added: 0, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 };
+    const { changeId } = await this.changes.run(person, courseId, 'import', (roster) => {
+      const preview = previewImport(table, request.meanings, roster, request.role);
       if (!preview.ok) throw problems.invalidInput(sayColumnProblem(preview));
       if (fingerprint(preview.rows) !== request.fingerprint)
         throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
@@ -73,72 +86,36 @@ export class ImportService {
           ),
         });
       }
-      await this.add(manager, courseId, request.role, preview.rows, now);
-      await change(manager, preview.rows);
+      const missing = new Set(preview.missing);
+      const drop = request.drop.filter((enrolmentId) => missing.has(enrolmentId));
+      if (drop.length < request.drop.length)
+        throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
       const counts = countKinds(preview.rows);
-      await record({ type: 'roster.imported', courseId, actorId: person.id, subjectId: courseId, facts: counts });
-      return { added: counts.new, changed: counts.changed, unchanged: counts.unchanged, leftOut: counts.problem };
+      Object.assign(result, { added: counts.new, changed: counts.changed, unchanged: counts.unchanged, dropped: drop.length, leftOut: counts.problem });
+      return importChange(roster, preview.rows, request.role, drop, newId<'enrolment'>);
     });
-  }
-
-  private async add(manager: EntityManager, courseId: CourseId, role: EnrolmentRow['role'], rows: readonly PreviewRow[], now: Date): Promise<void> {
-    const newcomers = rows.flatMap((row) => (row.kind === 'new' ? [row.person] : []));
-    if (newcomers.length === 0) return;
-    const personIdByAddress = await this.people.accountsFor(manager, newcomers);
-    const enrolments = newcomers.map((each) => ({
-      id: newId(),
-      courseId,
-      personId: personIdByAddress.get(sameAddress(each.email))!,
-      role,
-      number: each.number,
-      attributes: each.attributes,
-      joinedAt: now,
-      leftAt: null,
-    }));
-    for (let at = 0; at < enrolments.length; at += 1000) await manager.insert(EnrolmentRow, enrolments.slice(at, at + 1000));
+    return { changeId, ...result };
   }
 }
 
-async function change(manager: EntityManager, rows: readonly PreviewRow[]): Promise<void> {
-  for (const row of rows) {
-    if (row.kind !== 'changed') continue;
-    const { name, familyName, reading, number, attributes } = row.person;
-    await manager.update(EnrolmentRow, row.enrolmentId, { number, attributes: json(attributes) });
-    await manager.query(
-      `UPDATE "person" SET "name" = $2, "familyName" = $3, "reading" = $4 FROM "enrolment" e
-        WHERE e."id" = $1 AND "person"."id" = e."personId"`,
-      [row.enrolmentId, name, familyName, reading],
-    );
-  }
+/** A row as somebody corrected it stands in the place of the file's. */
+function mended(table: Table, mends: readonly { readonly line: number; readonly cells: readonly string[] }[]): Table {
+  if (mends.length === 0) return table;
+  const cellsOf = new Map(mends.map((mend) => [mend.line, mend.cells]));
+  return { ...table, rows: table.rows.map((row) => ({ ...row, cells: cellsOf.get(row.line) ?? row.cells })) };
 }
 
-function read(source: z.output<typeof ImportSource>, meanings: readonly ColumnMeaning[] | null): ReadSource {
+function read(source: z.output<typeof ImportSource>, meanings: readonly ColumnMeaning[] | null, mends: z.output<typeof PreviewRequest>['mends']): ReadSource {
   if (source.kind === 'paste') {
     const paste = readPaste(source.text);
     if (paste.table.rows.length === 0) throw problems.unreadableFile('Nothing was pasted. Write one person a line.');
-    return { table: paste.table, columns: paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' })) };
+    return { table: mended(paste.table, mends), columns: paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' })) };
   }
   const result = readTable(new Uint8Array(Buffer.from(source.contentBase64, 'base64')));
   if (!result.ok) throw problems.unreadableFile(sayUnreadable(result));
-  const { table } = result;
-  return { table, columns: meanings === null ? guessColumns(table) : meanings.map((meaning) => ({ meaning, sureness: 'chosen' })) };
-}
-
-async function rosterOf(manager: EntityManager, courseId: CourseId): Promise<EnrolledPerson[]> {
-  return manager
-    .createQueryBuilder(EnrolmentRow, 'e')
-    .innerJoin(PersonRow, 'p', 'p."id" = e."personId"')
-    .where('e."courseId" = :courseId', { courseId })
-    .select([
-      'e."id" AS "enrolmentId"',
-      'p."email" AS "email"',
-      'p."name" AS "name"',
-      'p."familyName" AS "familyName"',
-      'p."reading" AS "reading"',
-      'e."number" AS "number"',
-      'e."attributes" AS "attributes"',
-    ])
-    .getRawMany<EnrolledPerson>();
+  const table = mended(result.table, mends);
+  // Guessed from the file as it is, so that a mended cell does not turn a column into another one.
+  return { table, columns: meanings === null ? guessColumns(result.table) : meanings.map((meaning) => ({ meaning, sureness: 'chosen' })) };
 }
 
 const samplesOf = (table: Table, at: number) =>

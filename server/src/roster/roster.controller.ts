@@ -1,9 +1,21 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { z } from 'zod';
-import { CourseId, EnrolmentId } from '@jigsaw/contract/common';
+import { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/contract/common';
 import { SignInLinks } from '@jigsaw/contract/identity';
-import { CourseList, CourseView, CreateCourse, ImportPreview, ImportRequest, ImportResult, PreviewRequest, RosterView } from '@jigsaw/contract/roster';
+import {
+  CourseList,
+  CourseView,
+  CreateCourse,
+  ImportPreview,
+  ImportRequest,
+  ImportResult,
+  PreviewRequest,
+  RosterAct,
+  RosterChanged,
+  RosterChangeList,
+  RosterView,
+} from '@jigsaw/contract/roster';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
@@ -11,6 +23,7 @@ import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
 import { RosterService } from './roster.service.js';
+import { RosterChanges } from './rosterChanges.service.js';
 
 @ApiTags('roster')
 @Controller('courses')
@@ -19,6 +32,7 @@ export class RosterController {
     private readonly courses: CoursesService,
     private readonly roster: RosterService,
     private readonly imports: ImportService,
+    private readonly changes: RosterChanges,
   ) {}
 
   @Endpoint('GET /', { id: 'listCourses', does: 'Courses the signed-in person is in', answer: CourseList })
@@ -62,6 +76,38 @@ export class RosterController {
     @Takes(ImportRequest) request: z.output<typeof ImportRequest>,
   ): Promise<ImportResult> {
     return this.imports.apply(person, courseId, request);
+  }
+
+  @Endpoint('GET /:courseId/roster/changes', { id: 'listRosterChanges', does: 'What was done to the roster lately, and by whom', answer: RosterChangeList })
+  listChanges(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RosterChangeList> {
+    return this.changes.list(person, courseId);
+  }
+
+  @Endpoint('POST /:courseId/roster/changes', {
+    id: 'changeRoster',
+    does: 'Add, edit, drop or bring back people, all or nothing',
+    body: RosterAct,
+    answer: RosterChanged,
+  })
+  change(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(RosterAct) act: z.output<typeof RosterAct>,
+  ): Promise<RosterChanged> {
+    return this.changes.act(person, courseId, act);
+  }
+
+  @Endpoint('POST /:courseId/roster/changes/:changeId/undo', {
+    id: 'undoRosterChange',
+    does: 'Take one change of the roster back as a whole',
+    answer: RosterChanged,
+  })
+  undo(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @IdParam('changeId', RosterChangeId) changeId: ids.RosterChangeId,
+  ): Promise<RosterChanged> {
+    return this.changes.undo(person, courseId, changeId);
   }
 
   @Endpoint('POST /:courseId/roster/sign-in-links', { id: 'makeSignInLinks', does: 'First sign-in links for everyone without a password', answer: SignInLinks })

@@ -35,7 +35,7 @@ describe('bringing in a class file', () => {
       await bringIn(source, seen)
         .expect(200)
         .then((answer) => answer.body as unknown),
-    ).toEqual({ added: 2, changed: 0, unchanged: 0, leftOut: 0 });
+    ).toEqual({ changeId: expect.any(String), added: 2, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 });
     expect((await roster()).find((entry) => entry.email === 'jp@quillmere.example')).toMatchObject({
       name: 'Jorge Peñaloza',
       number: 'fe-1',
@@ -55,6 +55,24 @@ describe('bringing in a class file', () => {
     expect(await roster()).toHaveLength(before);
     await bringIn(source, seen, [3]).expect(200);
     expect(await roster()).toHaveLength(before + 1);
+  });
+
+  it('takes a row as somebody corrected it, with the file itself as it is', async () => {
+    const source = file('Email,Name\nmended at quillmere,Mended\n');
+    const mends = [{ line: 2, cells: ['mended@quillmere.example', 'Mended'] }];
+    expect((await preview(source)).counts).toMatchObject({ problem: 1 });
+    const seen = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/roster/preview`)
+        .send({ source, meanings: ['email', 'name'], mends })
+        .expect(200)
+    ).body as ImportPreview;
+    expect(seen.counts).toMatchObject({ new: 1, problem: 0 });
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/roster/import`)
+      .send({ source, meanings: ['email', 'name'], mends, leaveOutLines: [], fingerprint: seen.fingerprint })
+      .expect(200);
+    expect((await roster()).map((entry) => entry.email)).toContain('mended@quillmere.example');
   });
 
   it('refuses what no longer matches its preview', async () => {

@@ -4,7 +4,13 @@ import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
 import { RosterController } from './roster.controller.js';
 import { RosterService } from './roster.service.js';
+import { RosterChanges } from './rosterChanges.service.js';
 import { Viewers } from './viewers.js';
 
-@Module({ imports: [IdentityModule], controllers: [RosterController], providers: [Viewers, CoursesService, RosterService, ImportService], exports: [Viewers] })
+@Module({
+  imports: [IdentityModule],
+  controllers: [RosterController],
+  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService],
+  exports: [Viewers],
+})
 export class RosterModule {}

@@ -1,5 +1,6 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
 import type { Role } from '@jigsaw/core/release';
+import type { RosterChange } from '@jigsaw/core/roster';
 import { PersonRow } from '../identity/index.js';
 
 @Entity('course')
@@ -25,4 +26,20 @@ export class EnrolmentRow {
   @Column('jsonb', { default: {} }) attributes!: Record<string, string>;
   @Column('timestamptz') joinedAt!: Date;
   @Column('timestamptz', { nullable: true }) leftAt!: Date | null;
+}
+
+export type RosterChangeKind = 'import' | 'add' | 'edit' | 'drop' | 'bring-back' | 'undo';
+
+/** Every act on the roster, as the value that undoes it: history and undo in one. */
+@Entity('roster_change')
+@Index('roster_change_by_course', ['courseId', 'at'])
+@Check('roster_change_kind', `"kind" IN ('import', 'add', 'edit', 'drop', 'bring-back', 'undo')`)
+export class RosterChangeRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') actorId!: string;
+  @Column('timestamptz') at!: Date;
+  @Column('text') kind!: RosterChangeKind;
+  @Column('jsonb') change!: RosterChange;
+  @Column('timestamptz', { nullable: true }) undoneAt!: Date | null;
 }

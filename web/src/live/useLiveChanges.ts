@@ -6,7 +6,8 @@ type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 
 /** Which cached facts each kind of change makes old. */
 const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
-  'roster.imported': ['Roster', 'Set', 'Placement'],
+  'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy'],
+  'roster.changed': ['Roster', 'Set', 'Placement', 'Room', 'Copy'],
   'set.created': ['Set'],
   'students.placed': ['Placement', 'Set', 'Roster', 'Room', 'Activity', 'Copy'],
   'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk'],

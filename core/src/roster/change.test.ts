@@ -1,0 +1,159 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { applyChange, asRole, changeOf, dropped, importChange, inverseOf, previewImport, sayFault } from './index.js';
+import type { ColumnMeaning, EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './index.js';
+
+const id = (name: string) => name as EnrolmentId;
+const entry = (more: Partial<RosterEntry> = {}): RosterEntry => ({
+  email: 'noor@quillmere.example',
+  name: 'Noor Haddad',
+  familyName: null,
+  reading: null,
+  number: null,
+  role: 'student',
+  isHere: true,
+  groups: [],
+  attributes: {},
+  ...more,
+});
+const ilse = entry({ email: 'ilse@quillmere.example', name: 'Ilse Marrow', role: 'instructor' });
+const withIlse = (...others: [string, RosterEntry][]): Roster => new Map([[id('ilse'), ilse], ...others.map(([name, each]) => [id(name), each] as const)]);
+const plain = (roster: Roster) => [...roster].sort(([a], [b]) => a.localeCompare(b));
+
+/** A change that fits the roster: people added, taken out, and edited in one to three fields each. */
+const aRoster = fc
+  .uniqueArray(fc.integer({ min: 0, max: 30 }), { maxLength: 8 })
+  .map((numbers): Roster =>
+    withIlse(...numbers.map((n) => [`e${n}`, entry({ email: `p${n}@quillmere.example`, name: `P ${n}`, number: `no-${n}` })] as [string, RosterEntry])),
+  );
+const someFields = fc.record<EntryFields>(
+  {
+    name: fc.string({ minLength: 1, maxLength: 5 }),
+    reading: fc.option(fc.string({ maxLength: 3 })),
+    isHere: fc.boolean(),
+    groups: fc.array(
+      fc.constantFrom('g1', 'g2', 'g3').map((each) => each as GroupId),
+      { maxLength: 2 },
+    ),
+    attributes: fc.dictionary(fc.constantFrom('Lab', 'Diet', '__proto__x'), fc.option(fc.string({ maxLength: 3 })), { maxKeys: 3 }),
+  },
+  { requiredKeys: [] },
+);
+const aChange = aRoster.chain((roster) =>
+  fc
+    .record({ edits: fc.array(someFields, { minLength: roster.size, maxLength: roster.size }), added: fc.nat({ max: 3 }), removed: fc.nat({ max: 2 }) })
+    .map(({ edits, added, removed }) => {
+      const others = [...roster].filter(([name]) => name !== id('ilse'));
+      const change: EntryChange[] = [
+        ...others.slice(0, removed).map(([enrolmentId, each]): EntryChange => ({ kind: 'remove', enrolmentId, entry: each })),
+        ...others.slice(removed).flatMap(([enrolmentId, each], at) => {
+          const one = changeOf(enrolmentId, each, edits[at]!);
+          return one ? [one] : [];
+        }),
+        ...Array.from({ length: added }, (_, at): EntryChange => ({
+          kind: 'add',
+          enrolmentId: id(`new${at}`),
+          entry: entry({ email: `new${at}@quillmere.example`, name: `New ${at}` }),
+        })),
+      ];
+      return { roster, change: change as RosterChange };
+    }),
+);
+
+describe('a change of the roster', () => {
+  it('followed by its inverse gives the same roster', () =>
+    fc.assert(
+      fc.property(aChange, ({ roster, change }) => {
+        const there = applyChange(roster, change);
+        if (!there.ok) throw new Error('the change fits');
+        const back = applyChange(there.roster, inverseOf(change));
+        expect(back.ok && plain(back.roster)).toEqual(plain(roster));
+      }),
+    ));
+
+  it('is done as a whole or not at all, and names who is no longer as it found them', () => {
+    const roster = withIlse(['noor', entry()], ['jo', entry({ email: 'jo@quillmere.example', name: 'Jo' })]);
+    const change = [changeOf(id('noor'), roster.get(id('noor'))!, { name: 'Noor H.' })!, changeOf(id('jo'), roster.get(id('jo'))!, dropped)!];
+    const meanwhile = applyChange(roster, [changeOf(id('jo'), roster.get(id('jo'))!, { isHere: false, groups: [] })!]);
+    expect(meanwhile.ok && applyChange(meanwhile.roster, change)).toEqual({ ok: false, conflicts: [id('jo')], fault: null });
+  });
+
+  it('does not mind what it does not touch', () => {
+    const roster = withIlse(['noor', entry({ attributes: { Lab: 'some' } })]);
+    const change = [changeOf(id('noor'), roster.get(id('noor'))!, { attributes: { Lab: 'none' } })!];
+    const meanwhile = applyChange(roster, [changeOf(id('noor'), roster.get(id('noor'))!, { name: 'Noor X', attributes: { Diet: 'vegan' } })!]);
+    const after = meanwhile.ok ? applyChange(meanwhile.roster, change) : meanwhile;
+    expect(after.ok && after.roster.get(id('noor'))).toMatchObject({ name: 'Noor X', attributes: { Lab: 'none', Diet: 'vegan' } });
+  });
+
+  it('keeps an instructor, one address and one number each', () => {
+    const roster = withIlse(['noor', entry({ number: '1' })], ['jo', entry({ email: 'jo@quillmere.example', name: 'Jo', number: '2' })]);
+    const fault = (name: string, to: EntryFields) => {
+      const after = applyChange(roster, [changeOf(id(name), roster.get(id(name))!, to)!]);
+      return after.ok ? null : after.fault && sayFault(after.fault);
+    };
+    expect(fault('ilse', asRole('observer'))).toBe('A course needs an instructor. Make somebody else one first.');
+    expect(fault('ilse', dropped)).toBe('A course needs an instructor. Make somebody else one first.');
+    expect(fault('jo', { email: 'NOOR@quillmere.example' })).toMatch('Noor Haddad and Jo would have the same address');
+    expect(fault('jo', { number: '1' })).toBe('Noor Haddad and Jo would have the same number, 1. Give one of them another.');
+    expect(fault('jo', { number: null })).toBeNull();
+  });
+
+  it('frees the places of whoever leaves or becomes staff', () => {
+    expect(dropped.groups).toEqual([]);
+    expect(asRole('assistant')).toEqual({ role: 'assistant', groups: [] });
+    expect(asRole('student')).toEqual({ role: 'student' });
+  });
+
+  it('is nothing where nothing differs', () => {
+    expect(
+      changeOf(id('noor'), entry({ groups: ['a' as GroupId, 'b' as GroupId] }), { groups: ['b' as GroupId, 'a' as GroupId], name: 'Noor Haddad' }),
+    ).toBeNull();
+    expect(changeOf(id('noor'), entry(), { attributes: { Lab: null } })).toBeNull();
+  });
+});
+
+describe('a class file as a change', () => {
+  const table = (...rows: string[][]) => ({
+    headings: ['Email', 'Name', 'Role', 'Lab'],
+    hasHeader: true,
+    encoding: 'UTF-8' as const,
+    delimiter: ',' as const,
+    rows: rows.map((cells, at) => ({ line: at + 2, cells })),
+  });
+  const meanings: ColumnMeaning[] = ['email', 'name', 'role', 'attribute'];
+  const roster = withIlse(
+    ['noor', entry({ attributes: { Lab: 'some' }, groups: ['g1' as GroupId] })],
+    ['gone', entry({ email: 'gone@quillmere.example', name: 'Gone By', isHere: false })],
+    ['absent', entry({ email: 'absent@quillmere.example', name: 'Ab Sent', groups: ['g1' as GroupId] })],
+  );
+  const rows = table(
+    ['noor@quillmere.example', 'Noor Haddad', 'Tutorin', 'none'],
+    ['gone@quillmere.example', 'Gone By', '', ''],
+    ['new@quillmere.example', 'New Here', 'étudiante', 'some'],
+    ['odd@quillmere.example', 'Odd One', 'wizard', ''],
+  );
+  const preview = previewImport(rows, meanings, roster, 'student');
+
+  it('brings back who left, takes roles in several languages, and names who is missing', () => {
+    if (!preview.ok) throw new Error(preview.code);
+    expect(preview.rows.map((row) => row.kind)).toEqual(['changed', 'changed', 'new', 'problem']);
+    expect(preview.rows[1]).toMatchObject({ changes: [{ field: 'In the course', from: 'left', to: 'again' }] });
+    expect(preview.rows[3]).toMatchObject({ problems: [{ code: 'unknown-role', value: 'wizard' }] });
+    expect(preview.missing).toEqual([id('absent')]);
+  });
+
+  it('applies, drops whom it is told to drop, and goes back as a whole', () => {
+    if (!preview.ok) throw new Error(preview.code);
+    const change = importChange(roster, preview.rows, 'student', preview.missing, () => id('new'));
+    const after = applyChange(roster, change);
+    if (!after.ok) throw new Error('it fits');
+    expect(after.roster.get(id('noor'))).toMatchObject({ role: 'assistant', groups: [], attributes: { Lab: 'none' } });
+    expect(after.roster.get(id('gone'))).toMatchObject({ isHere: true });
+    expect(after.roster.get(id('new'))).toMatchObject({ role: 'student', attributes: { Lab: 'some' } });
+    expect(after.roster.get(id('absent'))).toMatchObject({ isHere: false, groups: [] });
+    const back = applyChange(after.roster, inverseOf(change));
+    expect(back.ok && plain(back.roster)).toEqual(plain(roster));
+  });
+});

@@ -1,0 +1,163 @@
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource, In } from 'typeorm';
+import type { RosterAct, RosterChanged, RosterChangeList, RosterChangeView } from '@jigsaw/contract/roster';
+import type { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/core/ids';
+import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
+import { applyChange, asRole, changeOf, dropped, inverseOf, sameAddress, sayFault } from '@jigsaw/core/roster';
+import type { SignedIn } from '../identity/index.js';
+import { PeopleService, PersonRow } from '../identity/index.js';
+import { newId } from '../platform/ids.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import type { RosterChangeKind } from './roster.rows.js';
+import { CourseRow, RosterChangeRow } from './roster.rows.js';
+import { groupsTouched, readEntries, writeChange } from './rosterStore.js';
+import { Viewers } from './viewers.js';
+
+const changesShown = 30;
+const namesShown = 3;
+
+/** The one way in which a roster changes: a value that is checked, written, recorded and can be undone. */
+@Injectable()
+export class RosterChanges {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly viewers: Viewers,
+    private readonly people: PeopleService,
+  ) {}
+
+  async act(person: SignedIn, courseId: CourseId, request: RosterAct): Promise<RosterChanged> {
+    const { enrolmentId: you } = await this.viewers.staff(person, courseId, 'manage-roster');
+    return this.run(person, courseId, request.act, (roster) => changeFor(request, roster, you));
+  }
+
+  /** Inside a transaction that holds the course, so that of two acts at once the second sees what the first did. */
+  async run(
+    person: SignedIn,
+    courseId: CourseId,
+    kind: RosterChangeKind,
+    build: (roster: Roster, work: { readonly manager: EntityManager; readonly now: Date }) => RosterChange | Promise<RosterChange>,
+  ): Promise<RosterChanged> {
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
+      const before = await readEntries(manager, courseId);
+      const change = await build(before, { manager, now });
+      if (change.length === 0) return { changeId: null, people: 0 };
+      const changed = applyChange(before, change);
+      if (!changed.ok) throw refusal(changed, before, change);
+      await writeChange({ manager, courseId, actorId: person.id, now, people: this.people }, change, before, changed.roster);
+      const id = newId<'roster-change'>();
+      await manager.query(`INSERT INTO "roster_change" ("id", "courseId", "actorId", "at", "kind", "change") VALUES ($1, $2, $3, $4, $5, $6)`, [
+        id,
+        courseId,
+        person.id,
+        now,
+        kind,
+        JSON.stringify(change),
+      ]);
+      await record({
+        type: kind === 'import' ? 'roster.imported' : 'roster.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: courseId,
+        facts: { changeId: id, people: change.length },
+        groupIds: groupsTouched(change),
+      });
+      return { changeId: id, people: change.length };
+    });
+  }
+
+  async undo(person: SignedIn, courseId: CourseId, changeId: RosterChangeId): Promise<RosterChanged> {
+    await this.viewers.staff(person, courseId, 'manage-roster');
+    return this.run(person, courseId, 'undo', async (_roster, { manager, now }) => {
+      const row = await manager.findOneBy(RosterChangeRow, { id: changeId, courseId });
+      if (!row) throw problems.notFound();
+      if (row.undoneAt) return []; // pressed twice
+      await manager.update(RosterChangeRow, changeId, { undoneAt: now });
+      return inverseOf(row.change);
+    });
+  }
+
+  async list(person: SignedIn, courseId: CourseId): Promise<RosterChangeList> {
+    await this.viewers.staff(person, courseId, 'manage-roster');
+    const { manager } = this.dataSource;
+    const rows = await manager.find(RosterChangeRow, { where: { courseId }, order: { at: 'DESC', id: 'DESC' }, take: changesShown });
+    const actors = await manager.find(PersonRow, { where: { id: In(rows.map((row) => row.actorId)) }, select: { id: true, name: true } });
+    const nameOf = new Map(actors.map((actor) => [actor.id, actor.name]));
+    const now = await readEntries(manager, courseId);
+    return { changes: rows.map((row) => viewOf(row, nameOf.get(row.actorId) ?? '', now)) };
+  }
+}
+
+function changeFor(request: RosterAct, roster: Roster, you: EnrolmentId): RosterChange {
+  switch (request.act) {
+    case 'add':
+      return [addOrBringBack(request.entry, roster)];
+    case 'edit':
+      return request.edits.map((edit) => {
+        const { role } = edit.to;
+        const entry = known(roster, edit.enrolmentId);
+        const isLosingPlaces = role !== undefined && role !== 'student' && entry.groups.length > 0;
+        return {
+          kind: 'set',
+          enrolmentId: edit.enrolmentId,
+          from: { ...clean(edit.from), ...(isLosingPlaces && { groups: entry.groups }) },
+          to: { ...clean(edit.to), ...(role && isLosingPlaces ? asRole(role) : {}) },
+        };
+      });
+    case 'drop':
+      if (request.enrolmentIds.includes(you)) throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
+      return setAll(request.enrolmentIds, roster, dropped);
+    case 'bring-back':
+      return setAll(request.enrolmentIds, roster, { isHere: true });
+  }
+}
+
+const setAll = (enrolmentIds: readonly EnrolmentId[], roster: Roster, to: EntryFields): RosterChange =>
+  [...new Set(enrolmentIds)].flatMap((enrolmentId) => changeOf(enrolmentId, known(roster, enrolmentId), to) ?? []);
+
+function known(roster: Roster, enrolmentId: EnrolmentId) {
+  const entry = roster.get(enrolmentId);
+  if (!entry) throw problems.notFound();
+  return entry;
+}
+
+function addOrBringBack(entry: Extract<RosterAct, { act: 'add' }>['entry'], roster: Roster): EntryChange {
+  const found = [...roster].find(([, each]) => sameAddress(each.email) === sameAddress(entry.email));
+  if (!found) return { kind: 'add', enrolmentId: newId<'enrolment'>(), entry: { ...entry, isHere: true, groups: [] } };
+  const [enrolmentId, there] = found;
+  if (there.isHere) throw problems.invalidInput(`${there.name} is in this course already, with this address.`);
+  const { email: _same, ...fields } = entry;
+  return changeOf(enrolmentId, there, { ...fields, isHere: true })!;
+}
+
+/** What the contract left out is not there at all, so that a change holds only what it touches. */
+const clean = (fields: EntryFieldsIn): EntryFields => Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
+type EntryFieldsIn = Extract<RosterAct, { act: 'edit' }>['edits'][number]['to'];
+
+function refusal(changed: Extract<ReturnType<typeof applyChange>, { ok: false }>, roster: Roster, change: RosterChange) {
+  if (changed.fault) return problems.invalidInput(sayFault(changed.fault));
+  const names = changed.conflicts.map((id) => roster.get(id)?.name ?? nameIn(change, id)).filter((name) => name !== null);
+  const some = names.slice(0, namesShown).join(', ') + (names.length > namesShown ? ` and ${names.length - namesShown} more` : '');
+  return problems.conflict(`${some} ${names.length === 1 ? 'was' : 'were'} changed meanwhile, so nothing was done. Look at the roster as it is now.`);
+}
+
+const nameIn = (change: RosterChange, id: EnrolmentId): string | null => {
+  const each = change.find((one) => one.enrolmentId === id);
+  return each && each.kind !== 'set' ? each.entry.name : null;
+};
+
+function viewOf(row: RosterChangeRow, by: string, now: Roster): RosterChangeView {
+  const counts = { added: 0, removed: 0, dropped: 0, back: 0, edited: 0 };
+  for (const each of row.change) {
+    if (each.kind === 'add') counts.added += 1;
+    else if (each.kind === 'remove') counts.removed += 1;
+    else if (each.to.isHere === false) counts.dropped += 1;
+    else if (each.to.isHere === true) counts.back += 1;
+    else counts.edited += 1;
+  }
+  const names = row.change.slice(0, namesShown).flatMap((each) => (each.kind === 'set' ? (now.get(each.enrolmentId)?.name ?? []) : each.entry.name));
+  return { id: row.id as RosterChangeId, kind: row.kind, at: row.at.toISOString(), by, counts, names, isUndone: row.undoneAt !== null };
+}
