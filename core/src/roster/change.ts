@@ -107,12 +107,9 @@ function holds(entry: RosterEntry, fields: EntryFields): boolean {
 
 function withFields(entry: RosterEntry, { attributes, ...plain }: EntryFields): RosterEntry {
   if (!attributes) return { ...entry, ...plain };
-  const all: Record<string, string> = { ...entry.attributes };
-  for (const [key, value] of Object.entries(attributes)) {
-    if (value === null) delete all[key];
-    else all[key] = value;
-  }
-  return { ...entry, ...plain, attributes: all };
+  const all = { ...entry.attributes, ...attributes };
+  const kept = Object.entries(all).filter((pair): pair is [string, string] => pair[1] !== null);
+  return { ...entry, ...plain, attributes: Object.fromEntries(kept) };
 }
 
 function faultOf(roster: Roster): RosterFault | null {

@@ -6,11 +6,13 @@ import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { Role } from '@jigsaw/contract/common';
 import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
+import type { EnrolmentId } from '@jigsaw/core/ids';
 import { isProblem, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, useNotice, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
+import { useUndoRoster } from './useRosterAct.js';
 
 const Ways = styled(Tabs)`
   max-width: 760px;
@@ -88,32 +90,49 @@ export function BringInPage() {
   const [role, setRole] = useState<Role>('student');
   const [pasted, setPasted] = useState('');
   const [fault, setFault] = useState<string | null>(null);
-  const [preview, { data, error, isLoading, reset }] = usePreviewImportMutation();
+  const [preview, { error, isLoading, reset }] = usePreviewImportMutation();
+  // What was seen last stays in view while a correction is looked at.
+  const [data, setSeen] = useState<ImportPreview | null>(null);
+  const [mends, setMends] = useState<ReadonlyMap<number, readonly string[]>>(new Map());
+  const undo = useUndoRoster();
   const [apply, applying] = useApplyImportMutation();
   const asked = useRef(0);
 
-  const look = async (next: Given, meanings: Meanings | null) => {
+  const look = async (next: Given, meanings: Meanings | null, corrected: ReadonlyMap<number, readonly string[]> = new Map()) => {
     setFault(null);
     setGiven(next);
+    setMends(corrected);
     asked.current += 1;
-    await preview({ courseId: course.id, body: { source: next.source, role, meanings } });
+    const turn = asked.current;
+    const answer = await preview({ courseId: course.id, body: { source: next.source, role, meanings, mends: asMends(corrected) } });
+    if ('data' in answer && answer.data && turn === asked.current) setSeen(answer.data);
+  };
+  const mend = (line: number, cells: readonly string[] | null) => {
+    if (!given || !data) return;
+    const next = new Map(mends);
+    if (cells) next.set(line, cells);
+    else next.delete(line);
+    void look(given, meaningsOf(data), next);
   };
   const readFile = async (file: File) => {
     if (file.size > 10 * 1024 * 1024) return setFault('The file is over 10 MB. A class file is a list of people; check that this is the right one.');
     await look({ title: file.name, source: { kind: 'file', fileName: file.name, contentBase64: await toBase64(file) } }, null);
   };
-  const bringIn = async (leaveOutLines: number[]) => {
+  const bringIn = async (leaveOutLines: number[], drop: EnrolmentId[]) => {
     if (!given || !data) return;
-    const body = { source: given.source, role, meanings: data.columns.map((column) => column.meaning), leaveOutLines, fingerprint: data.fingerprint };
+    const body = { source: given.source, role, meanings: meaningsOf(data), mends: asMends(mends), leaveOutLines, drop, fingerprint: data.fingerprint };
     const answer = await apply({ courseId: course.id, body });
     if ('data' in answer && answer.data) {
-      const { added, changed } = answer.data;
-      notice(`${added} added, ${changed} changed`);
+      const { added, changed, dropped, changeId } = answer.data;
+      const said = `${added} added, ${changed} changed${dropped > 0 ? `, ${dropped} taken out` : ''}`;
+      if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });
+      else notice(said);
       void navigate('../people');
-    } else if (isProblem(answer.error, 'stale-write')) await look(given, body.meanings);
+    } else if (isProblem(answer.error, 'stale-write')) await look(given, body.meanings, mends);
   };
   const putAside = () => {
     setGiven(null);
+    setSeen(null);
     reset();
     applying.reset();
   };
@@ -125,8 +144,11 @@ export function BringInPage() {
         preview={data}
         isBusy={isLoading || applying.isLoading}
         error={applying.error ?? error}
-        onMeanings={(meanings) => void look(given, meanings)}
-        onBringIn={(lines) => void bringIn(lines)}
+        mends={mends}
+        hasMissing={given.source.kind === 'file'}
+        onMend={mend}
+        onMeanings={(meanings) => void look(given, meanings, mends)}
+        onBringIn={(lines, drop) => void bringIn(lines, drop)}
         onPutAside={putAside}
       />
     );
@@ -193,6 +215,9 @@ export function BringInPage() {
     </Page>
   );
 }
+
+const meaningsOf = (preview: ImportPreview) => preview.columns.map((column) => column.meaning);
+const asMends = (mends: ReadonlyMap<number, readonly string[]>) => [...mends].map(([line, cells]) => ({ line, cells: [...cells] }));
 
 function toBase64(file: Blob): Promise<string> {
   return new Promise((resolve, reject) => {

@@ -2,9 +2,18 @@ import { describe, expect, it, jest } from '@jest/globals';
 import { render, screen, within } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import type { ImportPreview } from '@jigsaw/contract/roster';
+import { id } from '../test/data.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 
-const aPerson = (name: string) => ({ email: `${name.toLowerCase()}@b.example`, name, familyName: null, reading: null, number: null, attributes: {} });
+const aPerson = (name: string) => ({
+  email: `${name.toLowerCase()}@b.example`,
+  name,
+  familyName: null,
+  reading: null,
+  number: null,
+  role: null,
+  attributes: {},
+});
 const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
   columns: [
     { heading: 'Mail', meaning: 'email', sureness: 'sure', samples: ['a@b.example'] },
@@ -20,12 +29,14 @@ const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
     { kind: 'changed', line: 4, person: aPerson('Cho'), changes: [{ field: 'Lab', from: 'none', to: 'some' }] },
     { kind: 'problem', line: 5, cells: ['nope', 'Dia'], sentences: ['“nope” is not a mail address.'] },
   ],
+  missing: [{ enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'] }],
   counts: { new: 1, changed: 1, unchanged: 1, problem: 1 },
   fingerprint: 'x',
   ...more,
 });
-const show = (preview: ImportPreview) => {
-  const onBringIn = jest.fn<(lines: number[]) => void>();
+const show = (preview: ImportPreview, more: { hasMissing?: boolean; mends?: ReadonlyMap<number, readonly string[]> } = {}) => {
+  const onBringIn = jest.fn<(lines: number[], drop: string[]) => void>();
+  const onMend = jest.fn<(line: number, cells: readonly string[] | null) => void>();
   const onMeanings = jest.fn<(meanings: string[]) => void>();
   render(
     <ImportPreviewPanel
@@ -35,10 +46,13 @@ const show = (preview: ImportPreview) => {
       error={undefined}
       onMeanings={onMeanings}
       onBringIn={onBringIn}
+      onMend={onMend}
+      mends={more.mends ?? new Map()}
+      hasMissing={more.hasMissing ?? false}
       onPutAside={() => undefined}
     />,
   );
-  return { onBringIn, onMeanings };
+  return { onBringIn, onMeanings, onMend };
 };
 
 describe('the preview of a class file', () => {
@@ -50,7 +64,7 @@ describe('the preview of a class file', () => {
     expect(faulty).toHaveTextContent('5');
     await userEvent.click(within(faulty).getByRole('button', { name: 'Leave it out' }));
     await userEvent.click(screen.getByRole('button', { name: 'Bring in 2 rows' }));
-    expect(onBringIn).toHaveBeenCalledWith([5]);
+    expect(onBringIn).toHaveBeenCalledWith([5], []);
   });
 
   it('puts faults first and what stays as it is last', () => {
@@ -61,6 +75,32 @@ describe('the preview of a class file', () => {
       .map((row) => within(row).getAllByRole('cell')[0]!.textContent);
     expect(lines).toEqual(['5', '4', '3', '2']);
     expect(screen.getByText('Lab: none → some')).toBeInTheDocument();
+  });
+
+  it('corrects a faulty row in place, cell by cell, and gives the file’s own back', async () => {
+    const { onMend } = show(aPreview());
+    await userEvent.click(screen.getByRole('button', { name: 'Correct line 5' }));
+    const form = within(screen.getByRole('form', { name: 'Line 5' }));
+    await userEvent.clear(form.getByLabelText('Mail'));
+    await userEvent.type(form.getByLabelText('Mail'), 'dia@b.example{Enter}');
+    expect(onMend).toHaveBeenCalledWith(5, ['dia@b.example', 'Dia']);
+  });
+
+  it('marks what was corrected, with the way back', async () => {
+    const { onMend } = show(aPreview(), { mends: new Map([[3, ['ada@b.example', 'Ada']]]) });
+    expect(screen.getByRole('row', { name: /Ada/ })).toHaveTextContent('as corrected');
+    await userEvent.click(screen.getByRole('button', { name: 'Line 3 as in the file' }));
+    expect(onMend).toHaveBeenCalledWith(3, null);
+  });
+
+  it('keeps who is not in the file unless somebody says they leave, and says what they leave', async () => {
+    const { onBringIn } = show(aPreview({ rows: aPreview().rows.slice(0, 1), counts: { new: 0, changed: 0, unchanged: 1, problem: 0 } }), { hasMissing: true });
+    expect(screen.getByRole('row', { name: /Eli/ })).toHaveTextContent('Not in it, stays');
+    expect(screen.getByRole('button', { name: 'Bring in 0 rows' })).toBeDisabled();
+    await userEvent.click(screen.getByRole('button', { name: 'Take Eli out' }));
+    expect(screen.getByRole('row', { name: /Eli/ })).toHaveTextContent('Leaves Crock; work and marks are kept');
+    await userEvent.click(screen.getByRole('button', { name: 'Take out 1' }));
+    expect(onBringIn).toHaveBeenCalledWith([], [id('eli')]);
   });
 
   it('asks about the columns before anything else', () => {

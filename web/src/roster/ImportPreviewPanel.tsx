@@ -1,9 +1,11 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { EnrolmentId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, Choice, Page, PersonName, Small, Tag } from '../look/index.js';
+import { Bar, Button, Choice, Page, Small, Tag } from '../look/index.js';
+import type { ImportRow } from './ImportRows.js';
+import { ImportRows } from './ImportRows.js';
 
 const Frame = styled(Page)`
   grid-template-rows: auto auto minmax(0, 1fr) auto;
@@ -77,6 +79,34 @@ const Rows = styled.div`
     white-space: normal;
     padding: 5px 8px;
   }
+  td form {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+    align-items: end;
+    padding: 6px 0;
+  }
+  td form label {
+    display: grid;
+    gap: 1px;
+    font: 600 11px/14px var(--font-text);
+    color: var(--ink-2);
+  }
+  td form input {
+    height: 28px;
+    width: 170px;
+    padding: 0 7px;
+    border: 1px solid var(--edge);
+    border-radius: var(--r-1);
+    background: var(--surface);
+    color: var(--ink);
+    font: 12px/16px var(--font-mono);
+  }
+  tr[data-kind='missing'][data-out] td {
+    text-decoration: none;
+    color: var(--ink);
+    background: var(--attn-tint);
+  }
 `;
 const Foot = styled.footer`
   display: flex;
@@ -98,6 +128,7 @@ const meaningWords = {
   'family-name': 'Family name',
   reading: 'Name in Latin letters',
   number: 'Number',
+  role: 'Role',
   attribute: 'An attribute',
   'left-out': 'Left out',
 } as const;
@@ -112,22 +143,39 @@ interface PanelProps {
   readonly isBusy: boolean;
   readonly error: unknown;
   readonly onMeanings: (meanings: Meaning[]) => void;
-  readonly onBringIn: (leaveOutLines: number[]) => void;
+  /** Somebody's corrections of faulty rows, by line. */
+  readonly mends: ReadonlyMap<number, readonly string[]>;
+  readonly onMend: (line: number, cells: readonly string[] | null) => void;
+  /** Whether people who are not in it are shown: a short list of latecomers is not the class. */
+  readonly hasMissing: boolean;
+  readonly onBringIn: (leaveOutLines: number[], drop: EnrolmentId[]) => void;
   readonly onPutAside: () => void;
 }
 
 /** What the file means, what it would change, and what is wrong with it, line by line. */
-export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, onBringIn, onPutAside }: PanelProps) {
+export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMissing, onMeanings, onMend, onBringIn, onPutAside }: PanelProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null); // state, not a ref: the rows below are drawn once it is there
   const [leftOut, setLeftOut] = useState<ReadonlySet<number>>(new Set());
+  const [drop, setDrop] = useState<ReadonlySet<EnrolmentId>>(new Set());
   const { counts, columns } = preview;
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
   const open = faulty.filter((row) => !leftOut.has(row.line));
+  const missing = hasMissing ? preview.missing : [];
+  const leaving = missing.filter((person) => drop.has(person.enrolmentId));
   // Faults first, then what changes; what stays as it is comes last.
-  const sorted = useMemo(() => {
+  const sorted = useMemo((): ImportRow[] => {
     const rank = { problem: 0, changed: 1, new: 2, unchanged: 3 };
-    return preview.rows.toSorted((a, b) => rank[a.kind] - rank[b.kind] || a.line - b.line);
-  }, [preview.rows]);
+    const rows = preview.rows.toSorted((a, b) => rank[a.kind] - rank[b.kind] || a.line - b.line);
+    const at = rows.findIndex((row) => row.kind === 'unchanged');
+    const absent = hasMissing ? preview.missing.map((person) => ({ kind: 'missing' as const, person })) : [];
+    return at < 0 ? [...rows, ...absent] : [...rows.slice(0, at), ...absent, ...rows.slice(at)];
+  }, [preview.rows, preview.missing, hasMissing]);
+  const toggleDrop = (id: EnrolmentId) =>
+    setDrop((before) => {
+      const next = new Set(before);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
   const toggle = (line: number) =>
     setLeftOut((before) => {
       const next = new Set(before);
@@ -137,7 +185,11 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, 
   const sure = counts.new + counts.changed;
   const why =
     preview.columnProblem ??
-    (open.length > 0 ? `${open.length} ${open.length === 1 ? 'row needs' : 'rows need'} you first` : sure === 0 ? 'Nothing in it is new' : null);
+    (open.length > 0
+      ? `${open.length} ${open.length === 1 ? 'row needs' : 'rows need'} you first`
+      : sure + leaving.length === 0
+        ? 'Nothing in it is new'
+        : null);
   return (
     <Frame>
       <Bar>
@@ -149,6 +201,12 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, 
         <span className="grow" />
         <span>
           <b>{counts.new}</b> new · <b>{counts.changed}</b> changed · <b>{counts.unchanged}</b> unchanged
+          {missing.length > 0 && (
+            <>
+              {' '}
+              · <b>{missing.length}</b> not in it
+            </>
+          )}
         </span>
         {counts.problem > 0 && <Tag $look={open.length > 0 ? 'needs' : 'plain'}>{counts.problem} need you</Tag>}
       </Bar>
@@ -172,7 +230,19 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, 
       </Columns>
       <Rows ref={setScroller} tabIndex={0} role="region" aria-label="Rows">
         {(preview.columnProblem || Boolean(error)) && <ProblemStrip of={error}>{preview.columnProblem ?? undefined}</ProblemStrip>}
-        {sorted.length > 0 && <RowTable rows={sorted} leftOut={leftOut} onToggle={toggle} scroller={scroller} />}
+        {sorted.length > 0 && (
+          <ImportRows
+            rows={sorted}
+            columns={columns}
+            leftOut={leftOut}
+            onToggle={toggle}
+            drop={drop}
+            onDrop={toggleDrop}
+            mends={mends}
+            onMend={onMend}
+            scroller={scroller}
+          />
+        )}
       </Rows>
       <Foot>
         <span>Nothing has changed yet. All of it comes in, or nothing.</span>
@@ -182,116 +252,32 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, onMeanings, 
             Leave all {open.length} out
           </Button>
         )}
+        {missing.length > 1 && leaving.length < missing.length && (
+          <Button kind="quiet" onPress={() => setDrop(new Set(missing.map((person) => person.enrolmentId)))}>
+            Take out all {missing.length} who are not in it
+          </Button>
+        )}
         <Button onPress={onPutAside}>Put it aside</Button>
         {why && <Small>{why}</Small>}
-        <Button kind="main" isDisabled={why !== null || isBusy} onPress={() => onBringIn([...leftOut])}>
-          {isBusy ? 'One moment…' : `Bring in ${sure} ${sure === 1 ? 'row' : 'rows'}`}
+        <Button
+          kind="main"
+          isDisabled={why !== null || isBusy}
+          onPress={() =>
+            onBringIn(
+              [...leftOut],
+              leaving.map((person) => person.enrolmentId),
+            )
+          }
+        >
+          {isBusy ? 'One moment…' : sayDoing(sure, leaving.length)}
         </Button>
       </Foot>
     </Frame>
   );
 }
 
-interface RowTableProps {
-  readonly rows: readonly PreviewRowView[];
-  readonly leftOut: ReadonlySet<number>;
-  readonly onToggle: (line: number) => void;
-  readonly scroller: HTMLDivElement | null;
-}
-
-/** Only the rows in view are in the page; the space of the others is held by one row above and one below. */
-function RowTable({ rows, leftOut, onToggle, scroller }: RowTableProps) {
-  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller,
-    estimateSize: () => 29,
-    overscan: 12,
-    initialRect: { width: 1280, height: 600 },
-  });
-  const shown = virtual.getVirtualItems();
-  const above = shown[0]?.start ?? 0;
-  const below = virtual.getTotalSize() - (shown.at(-1)?.end ?? 0);
-  return (
-    <table aria-rowcount={rows.length + 1}>
-      <thead>
-        <tr aria-rowindex={1}>
-          <th>Line</th>
-          <th>What happens</th>
-          <th>Person</th>
-          <th>Details</th>
-          <th aria-label="Choice" />
-        </tr>
-      </thead>
-      <tbody>
-        {above > 0 && <tr aria-hidden="true" style={{ height: above }} />}
-        {shown.map(({ index }) => {
-          const row = rows[index]!;
-          return (
-            <RowView
-              key={row.line}
-              row={row}
-              index={index}
-              isOut={leftOut.has(row.line)}
-              onToggle={() => onToggle(row.line)}
-              measure={virtual.measureElement}
-            />
-          );
-        })}
-        {below > 0 && <tr aria-hidden="true" style={{ height: below }} />}
-      </tbody>
-    </table>
-  );
-}
-
-const kindWords = { new: 'Added', changed: 'Changed', unchanged: 'Stays', problem: 'Needs you' } as const;
-
-interface RowViewProps {
-  readonly row: PreviewRowView;
-  readonly index: number;
-  readonly isOut: boolean;
-  readonly onToggle: () => void;
-  readonly measure: (element: HTMLElement | null) => void;
-}
-
-function RowView({ row, index, isOut, onToggle, measure }: RowViewProps) {
-  const place = { ref: measure, 'data-index': index, 'aria-rowindex': index + 2 };
-  if (row.kind === 'problem') {
-    return (
-      <tr {...place} data-kind="problem" data-out={isOut || undefined}>
-        <td>{row.line}</td>
-        <td>{isOut ? <Tag>Left out</Tag> : <Tag $look="needs">Needs you</Tag>}</td>
-        <td>
-          <code>{row.cells.join(' │ ').slice(0, 90)}</code>
-        </td>
-        <td className="wrap">{row.sentences.join(' ')}</td>
-        <td>
-          <Button isSmall onPress={onToggle}>
-            {isOut ? 'Take it in after all' : 'Leave it out'}
-          </Button>
-        </td>
-      </tr>
-    );
-  }
-  const { person } = row;
-  const details =
-    row.kind === 'changed'
-      ? row.changes.map((change) => `${change.field}: ${change.from || 'nothing'} → ${change.to || 'nothing'}`)
-      : [person.number, ...Object.entries(person.attributes).map(([key, value]) => `${key} ${value}`)];
-  return (
-    <tr {...place} data-kind={row.kind}>
-      <td>{row.line}</td>
-      <td>{kindWords[row.kind]}</td>
-      <td>
-        <b>
-          <PersonName name={person.name} reading={person.reading} />
-        </b>{' '}
-        <Small>{person.email}</Small>
-      </td>
-      <td>
-        <Small>{details.filter(Boolean).join(' · ')}</Small>
-      </td>
-      <td />
-    </tr>
-  );
-}
+const sayDoing = (rows: number, leaving: number): string => {
+  const bring = `Bring in ${rows} ${rows === 1 ? 'row' : 'rows'}`;
+  if (leaving === 0) return bring;
+  return rows === 0 ? `Take out ${leaving}` : `${bring}, take out ${leaving}`;
+};

@@ -1,110 +1,151 @@
-import { KeyRound, Upload } from 'lucide-react';
+import { Columns3, History, KeyRound, Upload, UserPlus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { SortDescriptor } from 'react-aria-components';
-import { Cell, Column, Row, Table, TableBody, TableHeader, TableLayout, Virtualizer } from 'react-aria-components';
+import { Dialog, DialogTrigger, Popover, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
-import { sortName } from '@jigsaw/core/roster';
-import { fold } from '@jigsaw/core/text';
+import type { RosterEntry } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Empty, FindField, GroupChip, Muted, Page, PersonName, Tag, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Empty, FindField, Page, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
+import { ChangesSheet } from './ChangesSheet.js';
+import { attributeNames, columnsOf, useColumnChoice, useFound } from './columns.js';
+import type { ColumnSpec } from './columns.js';
+import { PersonSheet } from './PersonSheet.js';
 import { useReadRosterQuery } from './rosterApi.js';
+import { RosterTable } from './RosterTable.js';
+import { SelectionBar } from './SelectionBar.js';
 import { SignInLinksDialog } from './SignInLinksDialog.js';
 
-const Sheet = styled(Table)`
-  display: block;
-  height: 100%;
-  overflow: auto;
-  background: var(--surface);
-  font: var(--t-13);
-  [role='columnheader'] {
-    height: 32px;
-    padding: 0 8px;
-    font: 600 11px/32px var(--font-text);
-    color: var(--ink-2);
-    border-bottom: 1px solid var(--ink);
-    background: var(--surface);
-    text-align: left;
-    cursor: default;
-    outline-offset: -2px;
-  }
-  [role='columnheader'][data-allows-sorting] {
-    cursor: pointer;
-  }
-  [role='rowheader'],
-  [role='gridcell'] {
-    height: 28px;
-    padding: 0 8px;
-    line-height: 27px;
-    border-bottom: var(--hair);
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    outline-offset: -2px;
-  }
-  [role='rowheader'] {
-    font-weight: 600;
-    padding-left: var(--s-4);
-  }
-  [role='row'][data-hovered] > * {
-    background: var(--wash);
-  }
-  [role='row'] {
-    outline-offset: -2px;
-  }
-`;
 const Foot = styled.footer`
   display: flex;
   align-items: center;
   gap: 18px;
-  height: 32px;
-  padding: 0 var(--s-4);
+  min-height: 32px;
+  padding: 2px var(--s-4);
   border-top: var(--hair);
   background: var(--paper);
   font: var(--t-12);
   color: var(--ink-2);
+  b {
+    color: var(--ink);
+  }
 `;
 const Frame = styled(Page)`
   grid-template-rows: auto minmax(0, 1fr) auto;
 `;
+const Views = styled(ToggleButtonGroup)`
+  display: flex;
+  border: 1px solid var(--edge);
+  border-radius: var(--r-2);
+  overflow: hidden;
+  background: var(--surface);
+  button {
+    border: 0;
+    border-left: var(--hair);
+    background: none;
+    color: var(--ink);
+    height: 30px;
+    padding: 0 11px;
+    font: 600 13px/1 var(--font-text);
+    cursor: pointer;
+    outline-offset: -3px;
+  }
+  button:first-child {
+    border-left: 0;
+  }
+  button[data-selected] {
+    background: var(--ink);
+    color: var(--on-ink);
+  }
+`;
+const ColumnList = styled(Popover)`
+  padding: 8px 12px;
+  background: var(--surface);
+  border: 1px solid var(--ink);
+  border-radius: var(--r-2);
+  box-shadow: var(--lift);
+  max-height: 70vh;
+  overflow: auto;
+  label {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 4px 0;
+    cursor: pointer;
+  }
+`;
 
-const roleWords = { instructor: 'Instructor', assistant: 'Assistant', student: 'Student', observer: 'Observer' } as const;
-const mostAttributeColumns = 3;
+type View = 'here' | 'students' | 'staff' | 'left';
+const inView: Readonly<Record<View, (entry: RosterEntry) => boolean>> = {
+  here: (entry) => entry.leftAt === null,
+  students: (entry) => entry.leftAt === null && entry.role === 'student',
+  staff: (entry) => entry.leftAt === null && entry.role !== 'student',
+  left: (entry) => entry.leftAt !== null,
+};
+const viewWords: Readonly<Record<View, string>> = { here: 'All', students: 'Students', staff: 'Staff', left: 'Left' };
 
 export function RosterPage() {
   const { course } = useCourse();
   const roster = useReadRosterQuery(course.id);
   const [sought, setSought] = useState('');
-  const [isHandingOut, setHandingOut] = useState(false);
+  const [view, setView] = useState<View>('here');
+  const [selected, setSelected] = useState<ReadonlySet<string>>(new Set());
+  const [open, setOpen] = useState<'links' | 'changes' | 'new' | RosterEntry | null>(null);
+  const choice = useColumnChoice(course.id);
+  const columns = useMemo(() => (roster.data ? columnsOf(roster.data) : []), [roster.data]);
+  const entries = useMemo(() => roster.data?.entries.filter(inView[view]) ?? [], [roster.data, view]);
+  const found = useFound(entries, sought);
   const mayManage = course.role === 'instructor';
   if (roster.error) return <ProblemStrip of={roster.error} onRetry={() => void roster.refetch()} />;
   if (!roster.data) return <Waiting what="the roster" rows={14} />;
-  const here = roster.data.entries.filter((entry) => entry.leftAt === null);
-  const students = here.filter((entry) => entry.role === 'student');
+  const everyone = roster.data.entries;
+  const isEmpty = !everyone.some((entry) => entry.role === 'student');
+  const views = (Object.keys(viewWords) as View[]).filter((each) => each === 'here' || everyone.some(inView[each]));
+  const chosen = entries.filter((entry) => selected.has(entry.enrolmentId));
+  const show = (next: View) => {
+    setView(next);
+    setSelected(new Set());
+  };
   return (
     <Frame>
       <Bar>
         <h1>Roster</h1>
         <FindPeople value={sought} onChange={setSought} />
-        <Muted>
-          {students.length} {students.length === 1 ? 'student' : 'students'}, {here.length - students.length} staff
-        </Muted>
+        <Views
+          aria-label="Who is shown"
+          selectionMode="single"
+          disallowEmptySelection
+          selectedKeys={[view]}
+          onSelectionChange={(keys) => show([...keys][0] as View)}
+        >
+          {views.map((each) => (
+            <ToggleButton key={each} id={each}>
+              {viewWords[each]} {everyone.filter(inView[each]).length}
+            </ToggleButton>
+          ))}
+        </Views>
         <span className="grow" />
+        <ColumnChoice columns={columns} choice={choice} />
         {mayManage && (
           <>
-            <Button kind="quiet" onPress={() => setHandingOut(true)}>
+            <Button kind="quiet" isIconOnly aria-label="Changes of the roster" onPress={() => setOpen('changes')}>
+              <History size={16} aria-hidden="true" />
+            </Button>
+            <Button kind="quiet" onPress={() => setOpen('links')}>
               <KeyRound size={16} aria-hidden="true" />
               Sign-in links…
             </Button>
-            <ButtonLink kind={students.length === 0 ? 'main' : 'plain'} to="bring-in">
+            <Button kind="quiet" onPress={() => setOpen('new')}>
+              <UserPlus size={16} aria-hidden="true" />
+              Add a person…
+            </Button>
+            <ButtonLink kind={isEmpty ? 'main' : 'plain'} to="bring-in">
               <Upload size={16} aria-hidden="true" />
               Bring people in
             </ButtonLink>
           </>
         )}
       </Bar>
-      {students.length === 0 ? (
+      {isEmpty ? (
         <Empty
           title="No students yet"
           action={
@@ -118,10 +159,56 @@ export function RosterPage() {
           Bring in the class as a CSV file or paste a list of addresses. You see what will change before anything does.
         </Empty>
       ) : (
-        <RosterTable roster={{ ...roster.data, entries: here }} sought={sought} />
+        <RosterTable
+          entries={found}
+          columns={columns.filter(choice.isShown)}
+          selected={mayManage ? selected : null}
+          onSelect={setSelected}
+          onOpen={(entry) => mayManage && setOpen(entry)}
+        />
       )}
-      {isHandingOut && <SignInLinksDialog courseId={course.id} onClose={() => setHandingOut(false)} />}
+      <Foot>
+        {chosen.length > 0 ? (
+          <SelectionBar selected={chosen} all={everyone} onDone={() => setSelected(new Set())} onOpen={setOpen} />
+        ) : (
+          <span>
+            {found.length < entries.length && `${found.length} of `}
+            {entries.length} {entries.length === 1 ? 'person' : 'people'}
+            {mayManage && entries.length > 0 && '. Press Enter or a row to edit; select several by their boxes or with Shift.'}
+          </span>
+        )}
+      </Foot>
+      {open === 'links' && <SignInLinksDialog courseId={course.id} onClose={() => setOpen(null)} />}
+      {open === 'changes' && <ChangesSheet onClose={() => setOpen(null)} />}
+      {open !== null && open !== 'links' && open !== 'changes' && (
+        <PersonSheet
+          key={open === 'new' ? open : open.enrolmentId}
+          entry={open === 'new' ? null : open}
+          attributes={attributeNames(everyone)}
+          onClose={() => setOpen(null)}
+        />
+      )}
     </Frame>
+  );
+}
+
+function ColumnChoice({ columns, choice }: { readonly columns: readonly ColumnSpec[]; readonly choice: ReturnType<typeof useColumnChoice> }) {
+  return (
+    <DialogTrigger>
+      <Button kind="quiet" isIconOnly aria-label="Columns">
+        <Columns3 size={16} aria-hidden="true" />
+      </Button>
+      <ColumnList placement="bottom end">
+        <Dialog aria-label="Columns">
+          {columns.slice(1).map((column) => (
+            <label key={column.id}>
+              <input type="checkbox" checked={choice.isShown(column)} onChange={(event) => choice.show(column, event.target.checked)} />
+              {column.heading}
+            </label>
+          ))}
+        </Dialog>
+      </ColumnList>
+    </DialogTrigger>
   );
 }
 
@@ -137,98 +224,5 @@ function FindPeople({ value, onChange }: { readonly value: string; readonly onCh
     window.addEventListener('keydown', focus);
     return () => window.removeEventListener('keydown', focus);
   }, []);
-  return <FindField label="Find people" placeholder="Find a name, number or address" value={value} onChange={onChange} inputRef={input} width={300} />;
-}
-
-interface ColumnSpec {
-  readonly id: string;
-  readonly heading: string;
-  readonly width: number;
-  readonly sortBy: (entry: RosterEntry) => string;
-}
-
-function columnsOf(roster: RosterView): ColumnSpec[] {
-  const attributes = [...new Set(roster.entries.flatMap((entry) => Object.keys(entry.attributes)))].slice(0, mostAttributeColumns);
-  return [
-    { id: 'name', heading: 'Name, by family name', width: 270, sortBy: (entry) => sortName(entry) },
-    { id: 'number', heading: 'Number', width: 88, sortBy: (entry) => entry.number ?? '' },
-    { id: 'role', heading: 'Role', width: 92, sortBy: (entry) => entry.role },
-    ...roster.sets.map((set) => ({
-      id: `set:${set.id}`,
-      heading: set.name,
-      width: 150,
-      sortBy: (entry: RosterEntry) => String(entry.groups.find((group) => group.setId === set.id)?.number ?? 9999).padStart(5, '0'),
-    })),
-    ...attributes.map((name) => ({ id: `attribute:${name}`, heading: name, width: 120, sortBy: (entry: RosterEntry) => entry.attributes[name] ?? '' })),
-    { id: 'email', heading: 'Address', width: 250, sortBy: (entry) => entry.email },
-    { id: 'seen', heading: 'Last in', width: 130, sortBy: (entry) => entry.lastSeenAt ?? '' },
-  ];
-}
-
-const collator = new Intl.Collator('en', { sensitivity: 'base', numeric: true });
-
-function RosterTable({ roster, sought }: { readonly roster: RosterView; readonly sought: string }) {
-  const { dates } = useCourse();
-  const [sort, setSort] = useState<SortDescriptor>({ column: 'name', direction: 'ascending' });
-  const columns = useMemo(() => columnsOf(roster), [roster]);
-  const searchable = useMemo(
-    () => roster.entries.map((entry) => ({ entry, text: fold([entry.name, entry.reading, entry.number, entry.email].filter(Boolean).join(' ')) })),
-    [roster],
-  );
-  const shown = useMemo(() => {
-    const words = fold(sought).split(/\s+/).filter(Boolean);
-    const found = searchable.filter(({ text }) => words.every((word) => text.includes(word))).map(({ entry }) => entry);
-    const column = columns.find((each) => each.id === sort.column) ?? columns[0]!;
-    const sign = sort.direction === 'descending' ? -1 : 1;
-    return found.toSorted((a, b) => sign * collator.compare(column.sortBy(a), column.sortBy(b)));
-  }, [searchable, sought, columns, sort]);
-
-  const cell = (entry: RosterEntry, column: ColumnSpec) => {
-    if (column.id === 'name') return <PersonName name={entry.name} reading={entry.reading} />;
-    if (column.id === 'number') return <Muted>{entry.number}</Muted>;
-    if (column.id === 'role') return <Muted>{roleWords[entry.role]}</Muted>;
-    if (column.id === 'email') return <Muted>{entry.email}</Muted>;
-    if (column.id === 'seen') return <Muted>{entry.lastSeenAt ? dates.dateTime(entry.lastSeenAt) : 'never'}</Muted>;
-    if (column.id.startsWith('attribute:')) return entry.attributes[column.heading] ?? '';
-    const group = entry.groups.find((each) => `set:${each.setId}` === column.id);
-    if (group) return <GroupChip number={group.number} name={group.name} />;
-    return entry.role === 'student' ? <Tag $look="needs">Unplaced</Tag> : null;
-  };
-  return (
-    <>
-      <Virtualizer layout={TableLayout} layoutOptions={{ rowHeight: 28, headingHeight: 32 }}>
-        <Sheet aria-label="Roster" sortDescriptor={sort} onSortChange={setSort}>
-          <TableHeader columns={columns} dependencies={[sort]}>
-            {(column) => (
-              <Column
-                id={column.id}
-                isRowHeader={column.id === 'name'}
-                allowsSorting
-                style={column.id === 'name' ? { paddingLeft: 16 } : undefined}
-                width={column.id === 'email' ? '1fr' : column.width}
-                minWidth={column.width}
-              >
-                {column.heading}
-                {sort.column === column.id ? (sort.direction === 'ascending' ? ' ↑' : ' ↓') : ''}
-              </Column>
-            )}
-          </TableHeader>
-          <TableBody
-            items={shown}
-            dependencies={[columns]}
-            renderEmptyState={() => <Empty title="Nobody by that name">Try a part of the name, the number or the address.</Empty>}
-          >
-            {(entry) => (
-              <Row id={entry.enrolmentId} columns={columns}>
-                {(column) => <Cell>{cell(entry, column)}</Cell>}
-              </Row>
-            )}
-          </TableBody>
-        </Sheet>
-      </Virtualizer>
-      <Foot>
-        <span>{shown.length === roster.entries.length ? `${shown.length} people` : `${shown.length} of ${roster.entries.length} people`}</span>
-      </Foot>
-    </>
-  );
+  return <FindField label="Find people" placeholder="Find a name, number or address" value={value} onChange={onChange} inputRef={input} width={260} />;
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import type { ImportPreview } from '@jigsaw/contract/roster';
 import { anEntry, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
@@ -52,8 +52,9 @@ describe('the roster', () => {
       inCourse('people'),
       roster(anEntry('Ada Okafor'), anEntry('Tomas Vey', { role: 'assistant' }), anEntry('Gone Away', { leftAt: '2026-11-01T00:00:00.000Z' })),
     );
-    expect(await screen.findByText('1 student, 1 staff')).toBeInTheDocument();
-    expect(screen.getByText('2 people')).toBeInTheDocument();
+    const views = within(await screen.findByRole('radiogroup', { name: 'Who is shown' }));
+    expect(views.getAllByRole('radio').map((each) => each.textContent)).toEqual(['All 2', 'Students 1', 'Staff 1', 'Left 1']);
+    expect(screen.getByText(/^2 people/)).toBeInTheDocument();
   });
 
   it('finds by name, reading, number and address, without accents and case', async () => {
@@ -69,11 +70,11 @@ describe('the roster', () => {
     for (const sought of ['WISNIEWSKA', 'seo-yeon', 'fe-7', 'ada@']) {
       await user.clear(find);
       await user.type(find, sought);
-      expect(screen.getByText('1 of 3 people')).toBeInTheDocument();
+      expect(screen.getByText(/^1 of 3 people/)).toBeInTheDocument();
     }
     await user.clear(find);
     await user.type(find, 'nobody');
-    expect(screen.getByText('0 of 3 people')).toBeInTheDocument();
+    expect(screen.getByText(/^0 of 3 people/)).toBeInTheDocument();
   });
 
   it('puts the cursor into the search with one key', async () => {
@@ -86,7 +87,9 @@ describe('the roster', () => {
 
   it('keeps managing from assistants', async () => {
     showPage(inCourse('people'), roster(anEntry('Ada Okafor')), 'assistant');
-    expect(await screen.findByText('1 student, 0 staff')).toBeInTheDocument();
+    expect(await screen.findByText('1 person')).toBeInTheDocument();
+    expect(screen.queryByRole('checkbox')).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Add a person/ })).not.toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /Sign-in links/ })).not.toBeInTheDocument();
     expect(screen.queryByRole('link', { name: /Bring people in/ })).not.toBeInTheDocument();
   });
@@ -104,6 +107,116 @@ describe('the roster', () => {
   });
 });
 
+const changesPath = `courses/${courseId}/roster/changes`;
+const changed = { changeId: id('change'), people: 1 };
+
+describe('changing the roster', () => {
+  it('adds a person, and takes it back with one press', async () => {
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor')),
+      [`POST ${changesPath}`]: changed,
+      [`POST ${changesPath}/${id('change')}/undo`]: changed,
+    });
+    await user.click(await screen.findByRole('button', { name: /Add a person/ }));
+    const dialog = within(await screen.findByRole('dialog', { name: 'Add a person' }));
+    await user.type(dialog.getByLabelText('Name'), 'Cho Min');
+    await user.type(dialog.getByLabelText('Mail address'), 'cho');
+    expect(dialog.getByText('Write the address like name@school.example.')).toBeInTheDocument();
+    expect(dialog.getByRole('button', { name: 'Add' })).toBeDisabled();
+    await user.type(dialog.getByLabelText('Mail address'), '@quillmere.example{Enter}');
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(writes().map((write) => write.path)).toEqual([changesPath, `${changesPath}/${id('change')}/undo`]));
+    expect(writes()[0]!.body).toEqual({
+      act: 'add',
+      entry: { name: 'Cho Min', email: 'cho@quillmere.example', role: 'student', familyName: null, reading: null, number: null, attributes: {} },
+    });
+  });
+
+  it('sends only what was changed, with what it was', async () => {
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor', { number: 'fe-1', attributes: { Lab: 'some' } })),
+      [`POST ${changesPath}`]: changed,
+    });
+    await user.click(await screen.findByRole('rowheader', { name: 'Ada Okafor' }));
+    const dialog = within(await screen.findByRole('dialog', { name: 'Ada Okafor' }));
+    expect(dialog.getByRole('button', { name: 'Save' })).toBeDisabled();
+    await user.clear(dialog.getByLabelText('Number'));
+    await user.clear(dialog.getByLabelText('Lab'));
+    await user.type(dialog.getByLabelText('Lab'), 'plenty');
+    await user.click(dialog.getByRole('button', { name: 'Save' }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        act: 'edit',
+        edits: [
+          {
+            enrolmentId: anEntry('Ada Okafor').enrolmentId,
+            from: { number: 'fe-1', attributes: { Lab: 'some' } },
+            to: { number: null, attributes: { Lab: 'plenty' } },
+          },
+        ],
+      }),
+    );
+  });
+
+  it('selects several and takes them out of the course, except oneself', async () => {
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor'), anEntry('Ben Ek'), anEntry('Cho Min')),
+      [`POST ${changesPath}`]: changed,
+    });
+    await user.click(await screen.findByRole('checkbox', { name: /Select Ada Okafor/ }));
+    await user.click(screen.getByRole('checkbox', { name: /Select Ben Ek/ }));
+    expect(screen.getByText('2 selected')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Take out of the course' }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ act: 'drop', enrolmentIds: [anEntry('Ada Okafor').enrolmentId, anEntry('Ben Ek').enrolmentId] }));
+    expect(await screen.findByText('2 people taken out of the course; work and marks are kept')).toBeInTheDocument();
+  });
+
+  it('shows who left apart, and brings them back', async () => {
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor'), anEntry('Gone Away', { leftAt: '2026-11-01T00:00:00.000Z' })),
+      [`POST ${changesPath}`]: changed,
+    });
+    await user.click(await screen.findByRole('radio', { name: 'Left 1' }));
+    await user.click(await screen.findByRole('checkbox', { name: /Select Gone Away/ }));
+    await user.click(screen.getByRole('button', { name: 'Bring back' }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ act: 'bring-back', enrolmentIds: [anEntry('Gone Away').enrolmentId] }));
+  });
+
+  it('tells what was done lately, and says why something cannot be taken back', async () => {
+    const { user } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor')),
+      [`GET ${changesPath}`]: {
+        changes: [
+          {
+            id: id('c1'),
+            kind: 'drop',
+            at: '2026-11-10T10:00:00.000Z',
+            by: 'Dr. Ilse Marrow',
+            counts: { added: 0, removed: 0, dropped: 5, back: 0, edited: 0 },
+            names: ['Ada', 'Ben', 'Cho'],
+            isUndone: false,
+          },
+        ],
+      },
+      [`POST ${changesPath}/${id('c1')}/undo`]: new Refusal(409, 'conflict', 'Ada was changed meanwhile, so nothing was done.'),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Changes of the roster' }));
+    const dialog = within(await screen.findByRole('dialog', { name: 'Changes of the roster' }));
+    expect(await dialog.findByRole('listitem')).toHaveTextContent('Taken out of the course Ada, Ben, Cho and 2 more');
+    await user.click(dialog.getByRole('button', { name: /^Undo/ }));
+    expect(await screen.findByText('Ada was changed meanwhile, so nothing was done.')).toBeInTheDocument();
+  });
+
+  it('remembers which columns are wanted', async () => {
+    const { user } = showPage(inCourse('people'), roster(anEntry('Ada Okafor')));
+    await user.click(await screen.findByRole('button', { name: 'Columns' }));
+    await user.click(await screen.findByRole('checkbox', { name: 'Address' }));
+    expect(screen.queryByRole('columnheader', { name: /Address/, hidden: true })).not.toBeInTheDocument();
+    expect(localStorage.getItem(`roster columns ${courseId}`)).toBe('{"email":false}');
+    localStorage.clear();
+  });
+});
+
 const aPreview: ImportPreview = {
   columns: [
     { heading: 'Address', meaning: 'email', sureness: 'sure', samples: ['ada@b.example'] },
@@ -113,7 +226,8 @@ const aPreview: ImportPreview = {
   delimiter: ',',
   hasHeader: false,
   columnProblem: null,
-  rows: [{ kind: 'new', line: 1, person: { email: 'ada@b.example', name: 'Ada', familyName: null, reading: null, number: null, attributes: {} } }],
+  rows: [{ kind: 'new', line: 1, person: { email: 'ada@b.example', name: 'Ada', familyName: null, reading: null, number: null, role: null, attributes: {} } }],
+  missing: [],
   counts: { new: 1, changed: 0, unchanged: 0, problem: 0 },
   fingerprint: 'f1',
 };
@@ -124,7 +238,7 @@ describe('bringing people in', () => {
   it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {
     const { user, writes } = showPage(inCourse('people/bring-in'), {
       [previewPath]: aPreview,
-      [importPath]: { added: 1, changed: 0, unchanged: 0, leftOut: 0 },
+      [importPath]: { changeId: id('change'), added: 1, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 },
       ...roster(anEntry('Ada Okafor')),
     });
     await user.click(await screen.findByRole('button', { name: /Their role/ }));
@@ -138,7 +252,9 @@ describe('bringing people in', () => {
       source: { kind: 'paste', text: 'ada@b.example' },
       role: 'assistant',
       meanings: ['email', 'name'],
+      mends: [],
       leaveOutLines: [],
+      drop: [],
       fingerprint: 'f1',
     });
   });

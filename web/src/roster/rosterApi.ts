@@ -1,12 +1,14 @@
 import { SignInLinks } from '@jigsaw/contract/identity';
-import { CourseList, CourseView, ImportPreview, ImportResult, RosterView } from '@jigsaw/contract/roster';
-import type { CreateCourse, ImportRequest, PreviewRequest } from '@jigsaw/contract/roster';
+import { CourseList, CourseView, ImportPreview, ImportResult, RosterChanged, RosterChangeList, RosterView } from '@jigsaw/contract/roster';
+import type { CreateCourse, ImportRequest, PreviewRequest, RosterAct } from '@jigsaw/contract/roster';
 import { api } from '../api/index.js';
 
 interface In<Body> {
   readonly courseId: string;
   readonly body: Body;
 }
+
+const touchedByRoster = ['Roster', 'Set', 'Placement', 'Figures', 'Room'] as const;
 
 export const {
   useListCoursesQuery,
@@ -15,6 +17,9 @@ export const {
   usePreviewImportMutation,
   useApplyImportMutation,
   useMakeSignInLinksMutation,
+  useChangeRosterMutation,
+  useListRosterChangesQuery,
+  useUndoRosterChangeMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     listCourses: build.query<CourseList, void>({ query: () => 'courses', responseSchema: CourseList, providesTags: ['Course'] }),
@@ -31,7 +36,22 @@ export const {
     applyImport: build.mutation<ImportResult, In<ImportRequest>>({
       query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/import`, method: 'POST', body }),
       responseSchema: ImportResult,
-      invalidatesTags: ['Roster', 'Set', 'Placement', 'Figures'],
+      invalidatesTags: [...touchedByRoster],
+    }),
+    changeRoster: build.mutation<RosterChanged, In<RosterAct>>({
+      query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/changes`, method: 'POST', body }),
+      responseSchema: RosterChanged,
+      invalidatesTags: [...touchedByRoster],
+    }),
+    listRosterChanges: build.query<RosterChangeList, string>({
+      query: (courseId) => `courses/${courseId}/roster/changes`,
+      responseSchema: RosterChangeList,
+      providesTags: ['Roster'],
+    }),
+    undoRosterChange: build.mutation<RosterChanged, { readonly courseId: string; readonly changeId: string }>({
+      query: ({ courseId, changeId }) => ({ url: `courses/${courseId}/roster/changes/${changeId}/undo`, method: 'POST' }),
+      responseSchema: RosterChanged,
+      invalidatesTags: [...touchedByRoster],
     }),
     makeSignInLinks: build.mutation<SignInLinks, string>({
       query: (courseId) => ({ url: `courses/${courseId}/roster/sign-in-links`, method: 'POST' }),

@@ -1,0 +1,150 @@
+import { useState } from 'react';
+import { styled } from 'styled-components';
+import type { EntryFields, RosterAct, RosterEntry } from '@jigsaw/contract/roster';
+import { isAddress } from '@jigsaw/core/roster';
+import type { Role } from '@jigsaw/core/release';
+import { ProblemStrip } from '../api/index.js';
+import { Button, Choice, Field, GroupChip, Sheet, Small } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { roleSays, roleWords } from './columns.js';
+import { useRosterAct } from './useRosterAct.js';
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 14px;
+  > .wide {
+    grid-column: 1 / -1;
+  }
+  > .places {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 14px;
+  }
+`;
+
+interface Draft {
+  readonly email: string;
+  readonly name: string;
+  readonly familyName: string;
+  readonly reading: string;
+  readonly number: string;
+  readonly role: Role;
+  readonly attributes: Readonly<Record<string, string>>;
+}
+
+const draftOf = (entry: RosterEntry | null, attributes: readonly string[]): Draft => ({
+  email: entry?.email ?? '',
+  name: entry?.name ?? '',
+  familyName: entry?.familyName ?? '',
+  reading: entry?.reading ?? '',
+  number: entry?.number ?? '',
+  role: entry?.role ?? 'student',
+  attributes: Object.fromEntries(attributes.map((name) => [name, entry?.attributes[name] ?? ''])),
+});
+
+const orNull = (text: string): string | null => text.trim() || null;
+const roles = Object.entries(roleWords).map(([id, label]) => ({ id: id as Role, label }));
+
+/** Only what somebody changed is sent, with what it was: two people may edit one person's different fields. */
+function editOf(entry: RosterEntry, before: Draft, draft: Draft): { from: EntryFields; to: EntryFields } | null {
+  const from: Record<string, unknown> = {};
+  const to: Record<string, unknown> = {};
+  for (const key of ['email', 'name', 'familyName', 'reading', 'number', 'role'] as const) {
+    if (before[key] === draft[key]) continue;
+    from[key] = entry[key];
+    to[key] = key === 'email' || key === 'name' || key === 'role' ? draft[key] : orNull(draft[key]);
+  }
+  const touched = Object.keys(draft.attributes).filter((name) => draft.attributes[name] !== (before.attributes[name] ?? ''));
+  if (touched.length > 0) {
+    from['attributes'] = Object.fromEntries(touched.map((name) => [name, entry.attributes[name] ?? null]));
+    to['attributes'] = Object.fromEntries(touched.map((name) => [name, orNull(draft.attributes[name]!)]));
+  }
+  return Object.keys(to).length === 0 ? null : { from, to };
+}
+
+interface PersonSheetProps {
+  /** null: somebody new. */
+  readonly entry: RosterEntry | null;
+  readonly attributes: readonly string[];
+  readonly onClose: () => void;
+}
+
+/** One person of the course: added, corrected, taken out, brought back. */
+export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
+  const { course, dates } = useCourse();
+  const [before] = useState(() => draftOf(entry, attributes));
+  const [draft, setDraft] = useState(before);
+  const { act, error, isBusy } = useRosterAct();
+  const put = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
+  const edit = entry && editOf(entry, before, draft);
+  const addressFault = draft.email !== '' && !isAddress(draft.email.trim()) ? 'Write the address like name@school.example.' : undefined;
+  const isReady = draft.name.trim() !== '' && draft.email.trim() !== '' && !addressFault;
+  const send = async (body: RosterAct, said: string) => {
+    if (await act(body, said)) onClose();
+  };
+  const save = () => {
+    if (!isReady) return;
+    if (!entry) {
+      const { name, email, role } = draft;
+      const filled = Object.fromEntries(Object.entries(draft.attributes).filter(([, value]) => value.trim() !== ''));
+      const texts = { familyName: orNull(draft.familyName), reading: orNull(draft.reading), number: orNull(draft.number) };
+      void send({ act: 'add', entry: { name, email, role, ...texts, attributes: filled } }, `${name.trim()} added`);
+    } else if (edit) void send({ act: 'edit', edits: [{ enrolmentId: entry.enrolmentId, ...edit }] }, `${draft.name.trim()} changed`);
+  };
+  const losesPlaces = entry !== null && entry.groups.length > 0 && draft.role !== 'student';
+  return (
+    <Sheet title={entry ? entry.name : 'Add a person'} onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        {error && <ProblemStrip of={error} />}
+        <Fields>
+          <Field label="Name" value={draft.name} onChange={(name) => put({ name })} autoFocus={!entry} />
+          <Field label="Family name, for sorting" value={draft.familyName} onChange={(familyName) => put({ familyName })} />
+          <Field label="Mail address" value={draft.email} onChange={(email) => put({ email })} fault={addressFault} />
+          <Field label="Number" value={draft.number} onChange={(number) => put({ number })} />
+          <Field label="Name in Latin letters" value={draft.reading} onChange={(reading) => put({ reading })} />
+          <Choice label="Role" value={draft.role} choices={roles} onChange={(role) => put({ role })} />
+          <Small className="wide">
+            {roleWords[draft.role]}: {roleSays[draft.role]} {losesPlaces && 'Staff are members of no group: the places below become free.'}
+          </Small>
+          {Object.entries(draft.attributes).map(([name, value]) => (
+            <Field key={name} label={name} value={value} onChange={(next) => put({ attributes: { ...draft.attributes, [name]: next } })} />
+          ))}
+          {entry && entry.groups.length > 0 && (
+            <div className="wide places">
+              {entry.groups.map((group) => (
+                <GroupChip key={group.groupId} number={group.number} name={group.name} />
+              ))}
+            </div>
+          )}
+          {entry?.leftAt && <Small className="wide">Left the course on {dates.dateTime(entry.leftAt)}. Work and marks are kept.</Small>}
+        </Fields>
+        <footer>
+          {entry && entry.leftAt === null && entry.enrolmentId !== course.enrolmentId && (
+            <Button
+              kind="quiet"
+              isDisabled={isBusy}
+              onPress={() => void send({ act: 'drop', enrolmentIds: [entry.enrolmentId] }, `${entry.name} taken out of the course; work and marks are kept`)}
+            >
+              Take out of the course
+            </Button>
+          )}
+          {entry && entry.leftAt !== null && (
+            <Button isDisabled={isBusy} onPress={() => void send({ act: 'bring-back', enrolmentIds: [entry.enrolmentId] }, `${entry.name} is back`)}>
+              Bring back
+            </Button>
+          )}
+          <span style={{ flex: 1 }} />
+          <Button kind="main" type="submit" isDisabled={isBusy || !isReady || (entry !== null && !edit)}>
+            {isBusy ? 'Saving…' : entry ? 'Save' : 'Add'}
+          </Button>
+        </footer>
+      </form>
+    </Sheet>
+  );
+}

@@ -1,0 +1,161 @@
+import { useState } from 'react';
+import { Button as AriaButton, Dialog, DialogTrigger, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { styled } from 'styled-components';
+import type { RosterEntry } from '@jigsaw/contract/roster';
+import type { Role } from '@jigsaw/core/release';
+import { ProblemStrip } from '../api/index.js';
+import { Button, Field, Small } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { attributeNames, roleSays, roleWords } from './columns.js';
+import { useRosterAct } from './useRosterAct.js';
+
+const List = styled(Popover)`
+  min-width: 260px;
+  padding: 5px;
+  background: var(--surface);
+  border: 1px solid var(--ink);
+  border-radius: var(--r-2);
+  box-shadow: var(--lift);
+  [role='menu'] {
+    outline: none;
+  }
+  [role='menuitem'] {
+    display: grid;
+    padding: 6px 10px;
+    border-radius: var(--r-1);
+    cursor: pointer;
+    outline-offset: -2px;
+  }
+  [data-focused] {
+    background: var(--wash-2);
+  }
+  form {
+    display: grid;
+    gap: 10px;
+    padding: 8px;
+  }
+`;
+const Act = styled(AriaButton)`
+  border: 0;
+  background: none;
+  padding: 4px 2px;
+  font: 600 12px/16px var(--font-text);
+  color: var(--ink);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+  &:hover {
+    background: var(--wash);
+  }
+`;
+
+interface SelectionBarProps {
+  readonly selected: readonly RosterEntry[];
+  readonly all: readonly RosterEntry[];
+  readonly onDone: () => void;
+  readonly onOpen: (entry: RosterEntry) => void;
+}
+
+const sayWho = (entries: readonly RosterEntry[]) => (entries.length === 1 ? entries[0]!.name : `${entries.length} people`);
+
+/** What can be done with the people who are selected. */
+export function SelectionBar({ selected, all, onDone, onOpen }: SelectionBarProps) {
+  const { course } = useCourse();
+  const { act, error, isBusy } = useRosterAct();
+  const here = selected.filter((entry) => entry.leftAt === null);
+  const left = selected.filter((entry) => entry.leftAt !== null);
+  const others = here.filter((entry) => entry.enrolmentId !== course.enrolmentId);
+  const ids = (entries: readonly RosterEntry[]) => entries.map((entry) => entry.enrolmentId);
+  const done = async (doing: Promise<boolean>) => {
+    if (await doing) onDone();
+  };
+  const setRole = (role: Role) => {
+    const edits = here.filter((entry) => entry.role !== role).map((entry) => ({ enrolmentId: entry.enrolmentId, from: { role: entry.role }, to: { role } }));
+    if (edits.length > 0) void done(act({ act: 'edit', edits }, `${sayWho(here)}: ${roleWords[role].toLowerCase()} now`));
+  };
+  const setAttribute = (name: string, value: string) => {
+    const edits = selected.map((entry) => ({
+      enrolmentId: entry.enrolmentId,
+      from: { attributes: { [name]: entry.attributes[name] ?? null } },
+      to: { attributes: { [name]: value.trim() || null } },
+    }));
+    void done(act({ act: 'edit', edits }, `${name} set for ${sayWho(selected)}`));
+  };
+  return (
+    <>
+      <b role="status">{selected.length} selected</b>
+      {selected.length === 1 && <Act onPress={() => onOpen(selected[0]!)}>Edit…</Act>}
+      {here.length > 0 && (
+        <MenuTrigger>
+          <Act isDisabled={isBusy}>Role…</Act>
+          <List placement="top start">
+            <Menu aria-label="Their role" onAction={(role) => setRole(role as Role)}>
+              {Object.entries(roleWords).map(([id, word]) => (
+                <MenuItem key={id} id={id} textValue={word}>
+                  <b>{word}</b>
+                  <Small>{roleSays[id as Role]}</Small>
+                </MenuItem>
+              ))}
+            </Menu>
+          </List>
+        </MenuTrigger>
+      )}
+      <DialogTrigger>
+        <Act isDisabled={isBusy}>Set an attribute…</Act>
+        <List placement="top start">
+          <Dialog aria-label="Set an attribute">{({ close }) => <AttributeForm names={attributeNames(all)} onSet={setAttribute} onDone={close} />}</Dialog>
+        </List>
+      </DialogTrigger>
+      {others.length > 0 && (
+        <Act
+          isDisabled={isBusy}
+          onPress={() => void done(act({ act: 'drop', enrolmentIds: ids(others) }, `${sayWho(others)} taken out of the course; work and marks are kept`))}
+        >
+          Take out of the course
+        </Act>
+      )}
+      {left.length > 0 && (
+        <Act isDisabled={isBusy} onPress={() => void done(act({ act: 'bring-back', enrolmentIds: ids(left) }, `${sayWho(left)} back in the course`))}>
+          Bring back
+        </Act>
+      )}
+      <Act onPress={onDone}>Select nobody</Act>
+      {error && <ProblemStrip of={error} />}
+    </>
+  );
+}
+
+function AttributeForm({
+  names,
+  onSet,
+  onDone,
+}: {
+  readonly names: readonly string[];
+  readonly onSet: (name: string, value: string) => void;
+  readonly onDone: () => void;
+}) {
+  const [name, setName] = useState(names[0] ?? '');
+  const [value, setValue] = useState('');
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name.trim() === '') return;
+        onSet(name.trim(), value);
+        onDone();
+      }}
+    >
+      <Field
+        label="Attribute"
+        value={name}
+        onChange={setName}
+        hint={names.length > 0 ? `Known here: ${names.join(', ')}` : 'A name of your own, like Timetable'}
+        autoFocus
+      />
+      <Field label="Value" value={value} onChange={setValue} hint="Left empty, it is taken away" />
+      <Button kind="main" type="submit" isDisabled={name.trim() === ''}>
+        Set it
+      </Button>
+    </form>
+  );
+}

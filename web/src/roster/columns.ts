@@ -1,0 +1,77 @@
+import { useMemo, useState } from 'react';
+import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import { sortName } from '@jigsaw/core/roster';
+import { fold } from '@jigsaw/core/text';
+
+export interface ColumnSpec {
+  readonly id: string;
+  readonly heading: string;
+  readonly width: number;
+  readonly sortBy: (entry: RosterEntry) => string;
+  /** Shown to somebody who has chosen nothing. */
+  readonly isUsual: boolean;
+}
+
+export const roleWords = { instructor: 'Instructor', assistant: 'Assistant', student: 'Student', observer: 'Observer' } as const;
+/** What each role may do, in a sentence. */
+export const roleSays = {
+  student: 'Is in groups, works there and sees their own marks.',
+  assistant: 'Places students, takes part in every room and marks.',
+  instructor: 'Does everything in this course, the roster included.',
+  observer: 'Looks at everything and changes nothing.',
+} as const;
+
+export const attributeNames = (entries: readonly RosterEntry[]): string[] => [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))];
+
+const usualAttributes = 3;
+
+/** Every column that the roster of this course can have, in their order. */
+export function columnsOf(roster: RosterView): ColumnSpec[] {
+  return [
+    { id: 'name', heading: 'Name, by family name', width: 270, sortBy: (entry) => sortName(entry), isUsual: true },
+    { id: 'number', heading: 'Number', width: 88, sortBy: (entry) => entry.number ?? '', isUsual: true },
+    { id: 'role', heading: 'Role', width: 92, sortBy: (entry) => entry.role, isUsual: true },
+    ...roster.sets.map((set) => ({
+      id: `set:${set.id}`,
+      heading: set.name,
+      width: 150,
+      sortBy: (entry: RosterEntry) => String(entry.groups.find((group) => group.setId === set.id)?.number ?? 9999).padStart(5, '0'),
+      isUsual: true,
+    })),
+    ...attributeNames(roster.entries).map((name, at) => ({
+      id: `attribute:${name}`,
+      heading: name,
+      width: 120,
+      sortBy: (entry: RosterEntry) => entry.attributes[name] ?? '',
+      isUsual: at < usualAttributes,
+    })),
+    { id: 'email', heading: 'Address', width: 250, sortBy: (entry) => entry.email, isUsual: true },
+    { id: 'seen', heading: 'Last in', width: 130, sortBy: (entry) => entry.lastSeenAt ?? '', isUsual: true },
+  ];
+}
+
+/** Those whose name, reading, number or address has every word, without accents and case. */
+export function useFound(entries: readonly RosterEntry[], sought: string): readonly RosterEntry[] {
+  const searchable = useMemo(
+    () => entries.map((entry) => ({ entry, text: fold([entry.name, entry.reading, entry.number, entry.email].filter(Boolean).join(' ')) })),
+    [entries],
+  );
+  return useMemo(() => {
+    const words = fold(sought).split(/\s+/).filter(Boolean);
+    return words.length === 0 ? entries : searchable.flatMap(({ entry, text }) => (words.every((word) => text.includes(word)) ? [entry] : []));
+  }, [entries, searchable, sought]);
+}
+
+/** Which columns somebody has switched on or off here; kept in this browser. What they did not choose follows the usual. */
+export function useColumnChoice(courseId: string) {
+  const key = `roster columns ${courseId}`;
+  const [choice, setChoice] = useState<Readonly<Record<string, boolean>>>(() => JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, boolean>);
+  return {
+    isShown: (column: ColumnSpec) => column.id === 'name' || (choice[column.id] ?? column.isUsual),
+    show: (column: ColumnSpec, isShown: boolean) => {
+      const next = { ...choice, [column.id]: isShown };
+      setChoice(next);
+      localStorage.setItem(key, JSON.stringify(next));
+    },
+  };
+}

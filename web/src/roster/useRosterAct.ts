@@ -1,0 +1,37 @@
+import type { RosterAct } from '@jigsaw/contract/roster';
+import { problemOf } from '../api/index.js';
+import { useNotice } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { useChangeRosterMutation, useUndoRosterChangeMutation } from './rosterApi.js';
+
+/** Does an act on the roster and says what was done, with the way back. */
+export function useRosterAct() {
+  const { course } = useCourse();
+  const notice = useNotice();
+  const [change, { error, isLoading, reset }] = useChangeRosterMutation();
+  const undo = useUndoRoster();
+  return {
+    error,
+    isBusy: isLoading,
+    reset,
+    act: async (body: RosterAct, said: string): Promise<boolean> => {
+      const answer = await change({ courseId: course.id, body });
+      if (!('data' in answer) || !answer.data) return false;
+      const { changeId } = answer.data;
+      if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });
+      return true;
+    },
+  };
+}
+
+/** Takes one change of the roster back as a whole. */
+export function useUndoRoster() {
+  const { course } = useCourse();
+  const notice = useNotice();
+  const [undo] = useUndoRosterChangeMutation();
+  return async (changeId: string): Promise<void> => {
+    const answer = await undo({ courseId: course.id, changeId });
+    if ('data' in answer && answer.data) notice('Taken back');
+    else notice(problemOf(answer.error).detail);
+  };
+}
