@@ -78,6 +78,10 @@ const headingWords: Record<Exclude<ColumnMeaning, 'attribute' | 'left-out'>, rea
   role: ['role', 'rolle', 'rol', 'papel', 'funcao', 'ruolo', 'roll', 'course role', 'enrollment role'],
 };
 
+/** Groups are told in our own class files, and are not attributes when they come back. */
+export const groupHeading = (setName: string): string => `Group in ${setName}`;
+const isGroupHeading = (heading: string): boolean => heading.startsWith('Group in ');
+
 const roleWords: Record<Role, readonly string[]> = {
   student: [
     'student',
@@ -94,9 +98,22 @@ const roleWords: Record<Role, readonly string[]> = {
     'studierende',
     'studentin',
   ],
-  assistant: ['assistant', 'teaching assistant', 'ta', 'tutor', 'tutorin', 'aide', 'assistente', 'assistent', 'assistentin', 'asistente', 'chargee de td'],
+  assistant: [
+    'proctor',
+    'assistant',
+    'teaching assistant',
+    'ta',
+    'tutor',
+    'tutorin',
+    'aide',
+    'assistente',
+    'assistent',
+    'assistentin',
+    'asistente',
+    'chargee de td',
+  ],
   instructor: ['instructor', 'teacher', 'lecturer', 'professor', 'dozent', 'dozentin', 'lehrperson', 'docente', 'profesor', 'enseignant', 'enseignante'],
-  observer: ['observer', 'guest', 'auditor', 'beobachter', 'observateur', 'observador'],
+  observer: ['administrator', 'observer', 'guest', 'auditor', 'beobachter', 'observateur', 'observador'],
 };
 const roleByWord = new Map(Object.entries(roleWords).flatMap(([role, words]) => words.map((word) => [word, role as Role] as const)));
 
@@ -112,6 +129,7 @@ const meaningByHeading = new Map<string, ColumnMeaning>([
 
 /** What a heading says by itself, or null. */
 export function meaningOfHeading(heading: string): ColumnMeaning | null {
+  if (isGroupHeading(heading)) return 'left-out';
   const word = fold(heading)
     .replace(/[\s_]+/g, ' ')
     .replace(/[.:#]/g, '')

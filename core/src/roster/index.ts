@@ -1,5 +1,6 @@
 export { applyChange, asRole, changeOf, dropped, inverseOf } from './change.js';
 export type { ChangedRoster, EntryChange, EntryFields, Roster, RosterChange, RosterEntry, RosterFault } from './change.js';
+export { groupHeading } from './headings.js';
 export { guessColumns } from './columns.js';
 export type { ColumnGuess } from './columns.js';
 export type { ColumnMeaning } from './headings.js';
@@ -12,5 +13,6 @@ export type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './
 export { may } from './roles.js';
 export type { Act } from './roles.js';
 export { sayColumnProblem, sayFault, sayRowProblem, sayUnreadable } from './sayProblem.js';
-export { readTable } from './readTable.js';
-export type { ReadTable, Table } from './readTable.js';
+export { readBundle } from './oneRoster.js';
+export { asTable, readTable } from './readTable.js';
+export type { ArchiveFault, ReadTable, Table, TableRow } from './readTable.js';

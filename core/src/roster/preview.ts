@@ -146,8 +146,10 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   };
 }
 
+/** A sign that was put before what looks like a formula is taken away again. */
 const tidy = (value: string) =>
   value
+    .replace(/^'(?=[=+\-@])/, '')
     .replace(/[\s\u00a0]+/g, ' ')
     .trim()
     .normalize('NFC');

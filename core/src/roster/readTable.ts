@@ -16,13 +16,17 @@ export interface Table {
   readonly hasHeader: boolean;
   readonly rows: readonly TableRow[];
   readonly encoding: Encoding;
-  readonly delimiter: Delimiter;
+  /** What parts the cells; of a spreadsheet or a bundle, what it was. */
+  readonly delimiter: Delimiter | 'spreadsheet' | 'bundle';
 }
 
 export type ReadTable =
   | { readonly ok: true; readonly table: Table }
-  | { readonly ok: false; readonly code: Exclude<Decoded, { ok: true }>['code'] | 'header-only' | 'too-many-rows' | 'not-a-table' }
+  | { readonly ok: false; readonly code: Exclude<Decoded, { ok: true }>['code'] | 'header-only' | 'too-many-rows' | 'not-a-table' | ArchiveFault }
   | { readonly ok: false; readonly code: 'quote-not-closed'; readonly line: number };
+
+/** Why an archive (a spreadsheet is one too) holds no class list. */
+export type ArchiveFault = 'archive-broken' | 'archive-too-large' | 'archive-without-people';
 
 export const mostRows = 20_000;
 
@@ -43,6 +47,11 @@ function readDelimited(text: string, encoding: Encoding): ReadTable {
     if (error.code === 'CSV_QUOTE_NOT_CLOSED') return { ok: false, code: 'quote-not-closed', line: lineOfOpenQuote(text, delimiter) };
     return { ok: false, code: 'not-a-table' };
   }
+  return asTable(all, encoding, delimiter);
+}
+
+/** Rows as a table: whether the first one is its header is found out. */
+export function asTable(all: readonly TableRow[], encoding: Encoding, delimiter: Table['delimiter']): ReadTable {
   if (all.length === 0) return { ok: false, code: 'empty' };
   if (all.length > mostRows) return { ok: false, code: 'too-many-rows' };
 
@@ -55,7 +64,8 @@ function readDelimited(text: string, encoding: Encoding): ReadTable {
   return { ok: true, table: { headings, hasHeader, rows, encoding, delimiter } };
 }
 
-function records(text: string, delimiter: Delimiter): TableRow[] {
+/** The records of a delimited text with the line on which each starts. */
+export function records(text: string, delimiter: Delimiter): TableRow[] {
   const parsed = parse(text, {
     delimiter,
     bom: true,

@@ -41,7 +41,7 @@ export function sayUnreadable(read: Exclude<ReadTable, { ok: true }>): string {
     case 'header-only':
       return 'The file has headings but no people under them.';
     case 'spreadsheet':
-      return 'This is a spreadsheet file. Save it as CSV in your spreadsheet program and bring that in.';
+      return 'This is a spreadsheet in an older form. Save it as XLSX or CSV and bring that in.';
     case 'pdf':
       return 'This is a PDF. Ask for the class list as CSV.';
     case 'binary':
@@ -50,6 +50,12 @@ export function sayUnreadable(read: Exclude<ReadTable, { ok: true }>): string {
       return 'The file has over 20,000 rows. Bring it in as several files.';
     case 'not-a-table':
       return 'The rows of this file could not be told apart. Save it again as CSV.';
+    case 'archive-broken':
+      return 'This archive or spreadsheet is damaged. Download or save it once more.';
+    case 'archive-too-large':
+      return 'This archive unpacks to more than 40 MB. A class list is smaller; check that this is the right file.';
+    case 'archive-without-people':
+      return 'This archive holds neither a spreadsheet nor a users.csv. Bring in the class list itself.';
     case 'quote-not-closed':
       return `The quote that opens in line ${read.line} is never closed. Close it or take it away.`;
     default:

@@ -9,6 +9,7 @@ import { guessColumns, importChange, previewImport, readPaste, readTable, sayCol
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
+import { isArchive, readArchive } from './archive.js';
 import { RosterChanges } from './rosterChanges.service.js';
 import { readEntries } from './rosterStore.js';
 import { Viewers } from './viewers.js';
@@ -31,7 +32,7 @@ export class ImportService {
 
   async preview(person: SignedIn, courseId: CourseId, request: z.output<typeof PreviewRequest>): Promise<ImportPreview> {
     await this.viewers.staff(person, courseId, 'manage-roster');
-    const { table, columns } = read(request.source, request.meanings, request.mends);
+    const { table, columns } = await read(request.source, request.meanings, request.mends);
     const roster = await readEntries(this.dataSource.manager, courseId);
     const meanings = columns.map((column) => column.meaning);
     const preview = previewImport(table, meanings, roster, request.role);
@@ -69,7 +70,7 @@ export class ImportService {
   async apply(person: SignedIn, courseId: CourseId, request: z.output<typeof ImportRequest>): Promise<ImportResult> {
     const { enrolmentId: you } = await this.viewers.staff(person, courseId, 'manage-roster');
     if (request.drop.includes(you)) throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
-    const { table } = read(request.source, request.meanings, request.mends);
+    const { table } = await read(request.source, request.meanings, request.mends);
     const result = { added: 0, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 };
     const { changeId } = await this.changes.run(person, courseId, 'import', (roster) => {
       const preview = previewImport(table, request.meanings, roster, request.role);
@@ -105,13 +106,18 @@ function mended(table: Table, mends: readonly { readonly line: number; readonly 
   return { ...table, rows: table.rows.map((row) => ({ ...row, cells: cellsOf.get(row.line) ?? row.cells })) };
 }
 
-function read(source: z.output<typeof ImportSource>, meanings: readonly ColumnMeaning[] | null, mends: z.output<typeof PreviewRequest>['mends']): ReadSource {
+async function read(
+  source: z.output<typeof ImportSource>,
+  meanings: readonly ColumnMeaning[] | null,
+  mends: z.output<typeof PreviewRequest>['mends'],
+): Promise<ReadSource> {
   if (source.kind === 'paste') {
     const paste = readPaste(source.text);
     if (paste.table.rows.length === 0) throw problems.unreadableFile('Nothing was pasted. Write one person a line.');
     return { table: mended(paste.table, mends), columns: paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' })) };
   }
-  const result = readTable(new Uint8Array(Buffer.from(source.contentBase64, 'base64')));
+  const bytes = new Uint8Array(Buffer.from(source.contentBase64, 'base64'));
+  const result = isArchive(bytes) ? await readArchive(bytes) : readTable(bytes);
   if (!result.ok) throw problems.unreadableFile(sayUnreadable(result));
   const table = mended(result.table, mends);
   // Guessed from the file as it is, so that a mended cell does not turn a column into another one.

@@ -1,5 +1,6 @@
-import { Controller } from '@nestjs/common';
+import { Controller, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
 import type { z } from 'zod';
 import { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/contract/common';
 import { SignInLinks } from '@jigsaw/contract/identity';
@@ -48,6 +49,16 @@ export class RosterController {
   @Endpoint('GET /:courseId/roster', { id: 'readRoster', does: 'Everyone in the course with their groups', answer: RosterView })
   read(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RosterView> {
     return this.roster.read(person, courseId);
+  }
+
+  @Endpoint('GET /:courseId/roster.csv', { id: 'exportRoster', does: 'The roster with all groups as CSV' })
+  async exportCsv(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Res() response: Response): Promise<void> {
+    response.set(asFile('roster.csv', 'text/csv; charset=utf-8')).send(await this.roster.csv(person, courseId));
+  }
+
+  @Endpoint('GET /:courseId/roster.zip', { id: 'exportRosterBundle', does: 'The roster with all groups as a OneRoster 1.1 CSV bundle' })
+  async exportBundle(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Res() response: Response): Promise<void> {
+    response.set(asFile('roster.zip', 'application/zip')).send(Buffer.from(await this.roster.bundle(person, courseId)));
   }
 
   @Endpoint('POST /:courseId/roster/preview', {
@@ -124,3 +135,9 @@ export class RosterController {
     return this.roster.signInLinks(person, courseId, enrolmentId);
   }
 }
+
+const asFile = (name: string, type: string) => ({
+  'Content-Type': type,
+  'Content-Disposition': `attachment; filename="${name}"`,
+  'Cache-Control': 'private, no-store',
+});

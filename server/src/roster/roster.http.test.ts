@@ -85,7 +85,8 @@ describe('bringing in a class file', () => {
   it.each([
     ['an empty file', '', 'empty'],
     ['a header without people', 'Email,Name\n', 'no people'],
-    ['a spreadsheet', Buffer.from([0x50, 0x4b, 3, 4, 20, 0]), 'Save it as CSV'],
+    ['a damaged spreadsheet', Buffer.from([0x50, 0x4b, 3, 4, 20, 0]), 'Download or save it once more'],
+    ['a spreadsheet of an older form', Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0, 0]), 'Save it as XLSX or CSV'],
     ['something binary', Buffer.from(Array.from({ length: 500 }, (_, at) => (at * 7) % 251)), 'not a text file'],
     ['a quote that never closes', 'Email,Name\na@b.example,"Ann\n', 'line 2'],
   ])('says what to do with %s', async (_what, content, says) => expect((await preview(file(content), 422)).detail).toContain(says));
@@ -108,6 +109,42 @@ describe('bringing in a class file', () => {
       .send({ source, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: seen.fingerprint })
       .expect(200);
     expect(result.body).toMatchObject({ added: 5000 });
+  });
+});
+
+describe('taking the roster out', () => {
+  it('gives a class file and a bundle that an empty course takes in with the same people', async () => {
+    const own = (await roster()).filter((entry) => entry.role === 'student');
+    for (const format of ['csv', 'zip']) {
+      const answer = await given.instructor
+        .get(`/api/courses/${given.course.id}/roster.${format}`)
+        .buffer(true)
+        .parse((response, done) => {
+          const chunks: Buffer[] = [];
+          response.on('data', (chunk: Buffer) => chunks.push(chunk));
+          response.on('end', () => done(null, Buffer.concat(chunks)));
+        })
+        .expect(200);
+      expect(answer.headers).toMatchObject({ 'content-disposition': `attachment; filename="roster.${format}"`, 'cache-control': 'private, no-store' });
+      const other = (await given.instructor.post('/api/courses').send({ code: format, title: 'Copy', term: '', timeZone: 'UTC' }).expect(200)).body as {
+        id: string;
+      };
+      const source = file(answer.body as Buffer, `roster.${format}`);
+      const seen = (await given.instructor.post(`/api/courses/${other.id}/roster/preview`).send({ source, meanings: null }).expect(200)).body as ImportPreview;
+      expect(seen.counts.problem).toBe(0);
+      const body = { source, meanings: seen.columns.map((column) => column.meaning), leaveOutLines: [], fingerprint: seen.fingerprint };
+      await given.instructor.post(`/api/courses/${other.id}/roster/import`).send(body).expect(200);
+      const there = ((await given.instructor.get(`/api/courses/${other.id}/roster`).expect(200)).body as RosterView).entries;
+      const plain = (entries: RosterView['entries']) => entries.map(({ email, name, number, role, attributes }) => ({ email, name, number, role, attributes }));
+      expect(plain(there.filter((entry) => entry.role === 'student'))).toEqual(plain(own));
+    }
+  });
+
+  it('is for the instructor alone', async () => {
+    for (const format of ['csv', 'zip']) {
+      await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/roster.${format}`).expect(404);
+      await server.browser().get(`/api/courses/${given.course.id}/roster.${format}`).expect(401);
+    }
   });
 });
 

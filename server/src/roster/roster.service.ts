@@ -1,11 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
-import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sortName } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { PeopleService } from '../identity/index.js';
+import { Clock } from '../platform/clock.js';
+import { writeBundle, writeCsv } from './classFile.js';
+import { CourseRow } from './roster.rows.js';
 import { Viewers } from './viewers.js';
 
 type Stored = Omit<RosterEntry, 'joinedAt' | 'leftAt' | 'lastSeenAt' | 'groups'> & {
@@ -21,6 +24,7 @@ export class RosterService {
     private readonly dataSource: DataSource,
     private readonly viewers: Viewers,
     private readonly people: PeopleService,
+    private readonly clock: Clock,
   ) {}
 
   /** Everybody in the course with the group they have in every set; one query, whatever the size of the class. */
@@ -50,6 +54,19 @@ export class RosterService {
       [courseId],
     );
     return { entries, sets };
+  }
+
+  /** The roster and all memberships, to be taken elsewhere or brought back in. */
+  async csv(person: SignedIn, courseId: CourseId): Promise<string> {
+    await this.viewers.staff(person, courseId, 'manage-roster');
+    return writeCsv(await this.read(person, courseId));
+  }
+
+  async bundle(person: SignedIn, courseId: CourseId): Promise<Uint8Array> {
+    const { role, enrolmentId } = await this.viewers.staff(person, courseId, 'manage-roster');
+    const { code, title, term, timeZone } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
+    const course: CourseView = { id: courseId, code, title, term, timeZone, role, enrolmentId };
+    return writeBundle(course, await this.read(person, courseId), this.clock.now());
   }
 
   /** First sign-in links for these people, or for everyone in the course who has no password yet. */

@@ -1,6 +1,7 @@
 import { ChevronDown } from 'lucide-react';
-import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { Label } from './controls.js';
 import { Spoken } from './layout.js';
 
 const Frame = styled(Select)`
@@ -9,10 +10,6 @@ const Frame = styled(Select)`
   min-width: 0;
   &[data-bare] {
     gap: 0;
-  }
-  > label {
-    font: 600 12px/16px var(--font-text);
-    color: var(--ink-2);
   }
   > button {
     display: flex;

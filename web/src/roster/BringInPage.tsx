@@ -182,10 +182,13 @@ export function BringInPage() {
                 <b>Drop the class file here</b>
               </Text>
               <p>
-                CSV or any delimited text, as your registry or spreadsheet saves it. Commas, semicolons or tabs, with or without a header. Nothing changes
-                before you have seen it.
+                A spreadsheet (XLSX), CSV or any delimited text, or a OneRoster bundle (ZIP), as your registry saves it. Nothing changes before you have seen
+                it.
               </p>
-              <FileTrigger acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']} onSelect={(files) => files?.[0] && void readFile(files[0])}>
+              <FileTrigger
+                acceptedFileTypes={['.csv', '.tsv', '.txt', '.xlsx', '.zip', 'text/csv', 'text/plain']}
+                onSelect={(files) => files?.[0] && void readFile(files[0])}
+              >
                 <Button kind="main">Choose a file…</Button>
               </FileTrigger>
             </Drop>

@@ -1,3 +1,4 @@
+import { Fragment } from 'react';
 import { styled } from 'styled-components';
 import type { RosterChangeView } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
@@ -58,7 +59,13 @@ export function ChangesSheet({ onClose }: { readonly onClose: () => void }) {
             return (
               <li key={change.id}>
                 <span>
-                  <b>{kindWords[change.kind]}</b> {change.names.join(', ')}
+                  <b>{kindWords[change.kind]}</b>{' '}
+                  {change.names.map((name, at) => (
+                    <Fragment key={at}>
+                      {at > 0 && ', '}
+                      <PersonName name={name} />
+                    </Fragment>
+                  ))}
                   {people > change.names.length && ` and ${people - change.names.length} more`}
                   <br />
                   <Small>

@@ -88,13 +88,15 @@ const Rows = styled.div`
   }
   td form label {
     display: grid;
+    flex: 1 1 130px;
+    max-width: 300px;
     gap: 1px;
     font: 600 11px/14px var(--font-text);
     color: var(--ink-2);
   }
   td form input {
     height: 28px;
-    width: 170px;
+    width: 100%;
     padding: 0 7px;
     border: 1px solid var(--edge);
     border-radius: var(--r-1);
@@ -134,7 +136,14 @@ const meaningWords = {
 } as const;
 type Meaning = keyof typeof meaningWords;
 const meaningChoices = Object.entries(meaningWords).map(([id, label]) => ({ id: id as Meaning, label }));
-const delimiterWords: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
+const delimiterWords: Readonly<Record<string, string>> = {
+  ',': 'commas',
+  ';': 'semicolons',
+  '\t': 'tabs',
+  '|': 'bars',
+  spreadsheet: 'spreadsheet',
+  bundle: 'OneRoster bundle',
+};
 const surenessWords = { sure: 'Sure, by its heading', guess: 'A guess', chosen: 'As you chose' } as const;
 
 interface PanelProps {

@@ -1,6 +1,6 @@
-import { Columns3, History, KeyRound, Upload, UserPlus } from 'lucide-react';
+import { Columns3, Download, History, KeyRound, Upload, UserPlus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Dialog, DialogTrigger, Popover, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { Dialog, DialogTrigger, Menu, MenuItem, MenuTrigger, Popover, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
@@ -72,6 +72,20 @@ const ColumnList = styled(Popover)`
     padding: 4px 0;
     cursor: pointer;
   }
+  [role='menu'] {
+    outline: none;
+  }
+  [role='menuitem'] {
+    display: block;
+    padding: 6px 8px;
+    border-radius: var(--r-1);
+    text-decoration: none;
+    cursor: pointer;
+    outline-offset: -2px;
+  }
+  [data-focused] {
+    background: var(--wash-2);
+  }
 `;
 
 type View = 'here' | 'students' | 'staff' | 'left';
@@ -127,6 +141,7 @@ export function RosterPage() {
         <ColumnChoice columns={columns} choice={choice} />
         {mayManage && (
           <>
+            <TakeOut courseId={course.id} />
             <Button kind="quiet" isIconOnly aria-label="Changes of the roster" onPress={() => setOpen('changes')}>
               <History size={16} aria-hidden="true" />
             </Button>
@@ -189,6 +204,27 @@ export function RosterPage() {
         />
       )}
     </Frame>
+  );
+}
+
+function TakeOut({ courseId }: { readonly courseId: string }) {
+  const base = `/api/courses/${courseId}/roster`;
+  return (
+    <MenuTrigger>
+      <Button kind="quiet" isIconOnly aria-label="Take the roster out">
+        <Download size={16} aria-hidden="true" />
+      </Button>
+      <ColumnList placement="bottom end">
+        <Menu aria-label="Take the roster out">
+          <MenuItem href={`${base}.csv`} download="roster.csv">
+            As CSV, with everybody’s groups
+          </MenuItem>
+          <MenuItem href={`${base}.zip`} download="roster.zip">
+            As a OneRoster bundle
+          </MenuItem>
+        </Menu>
+      </ColumnList>
+    </MenuTrigger>
   );
 }
 

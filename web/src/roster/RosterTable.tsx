@@ -1,4 +1,4 @@
-import { Check } from 'lucide-react';
+import { Check, Minus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { Selection, SortDescriptor } from 'react-aria-components';
 import { Cell, Checkbox, Column, Row, Table, TableBody, TableHeader, TableLayout, Virtualizer } from 'react-aria-components';
@@ -58,7 +58,7 @@ const Box = styled(Checkbox)`
   place-items: center;
   width: 27px;
   height: 27px;
-  margin-left: 6px;
+  margin: 2px 0 0 6px;
   i {
     display: grid;
     place-items: center;
@@ -172,6 +172,8 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
 
 const Tick = ({ label }: { readonly label: string }) => (
   <Box slot="selection" aria-label={label}>
-    {({ isSelected, isIndeterminate }) => <i>{(isSelected || isIndeterminate) && <Check size={12} strokeWidth={3} aria-hidden="true" />}</i>}
+    {({ isSelected, isIndeterminate }) => (
+      <i>{isIndeterminate ? <Minus size={12} strokeWidth={3} aria-hidden="true" /> : isSelected && <Check size={12} strokeWidth={3} aria-hidden="true" />}</i>
+    )}
   </Box>
 );

@@ -1,0 +1,62 @@
+import { unzipSync, zipSync } from 'fflate';
+import readSpreadsheet from 'read-excel-file/node';
+import type { ReadTable, TableRow } from '@jigsaw/core/roster';
+import { asTable, readBundle } from '@jigsaw/core/roster';
+
+/** A zip may say that it unpacks to little and mean much; what is unpacked is bounded before anything is. */
+const mostUnpackedBytes = 40_000_000;
+const mostFiles = 2_000;
+
+export const isArchive = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
+
+/** A spreadsheet or a roster bundle as a class file. */
+export async function readArchive(bytes: Uint8Array): Promise<ReadTable> {
+  const files = unpack(bytes);
+  if (files === 'archive-too-large' || files === 'archive-broken') return { ok: false, code: files };
+  if (files.has('xl/workbook.xml')) return readWorkbook(files);
+  const byName = new Map([...files].map(([path, content]) => [path.split('/').at(-1)!.toLowerCase(), content]));
+  return readBundle(byName);
+}
+
+function unpack(bytes: Uint8Array): ReadonlyMap<string, Uint8Array> | 'archive-too-large' | 'archive-broken' {
+  let total = 0;
+  let count = 0;
+  const isWithinBounds = () => total <= mostUnpackedBytes && count <= mostFiles;
+  try {
+    const files = unzipSync(bytes, {
+      filter: ({ originalSize }) => {
+        total += originalSize;
+        count += 1;
+        return isWithinBounds(); // nothing more is unpacked once there is too much
+      },
+    });
+    if (!isWithinBounds()) return 'archive-too-large';
+    return new Map(Object.entries(files));
+  } catch {
+    return isWithinBounds() ? 'archive-broken' : 'archive-too-large';
+  }
+}
+
+/** The first sheet that holds anything. */
+async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Promise<ReadTable> {
+  let sheets: Awaited<ReturnType<typeof readSpreadsheet>>;
+  try {
+    // Packed again from what was unpacked within bounds, so that the reader cannot be led beyond them.
+    sheets = await readSpreadsheet(Buffer.from(zipSync(Object.fromEntries(files), { level: 0 })));
+  } catch {
+    return { ok: false, code: 'archive-broken' };
+  }
+  const tables = sheets.map(({ data }) =>
+    data.flatMap((cells, at): TableRow[] => {
+      const texts = cells.map(cellText);
+      return texts.some((text) => text.trim() !== '') ? [{ line: at + 1, cells: texts }] : [];
+    }),
+  );
+  return asTable(tables.find((rows) => rows.length > 0) ?? [], 'UTF-8', 'spreadsheet');
+}
+
+function cellText(cell: unknown): string {
+  if (cell === null || cell === undefined) return '';
+  if (cell instanceof Date) return cell.toISOString().slice(0, 10);
+  return String(cell as string | number | boolean);
+}
