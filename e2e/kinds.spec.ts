@@ -1,7 +1,6 @@
-import type { Browser, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
-import type { SignInLinks } from '@jigsaw/contract/identity';
-import type { CourseView, ImportPreview } from '@jigsaw/contract/roster';
+import { aCourseOf, api, browsersOf } from './support/course.js';
 import { baseUrl, expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -13,26 +12,13 @@ const members = {
   Carboy: ['Noor', 'Jorge'],
   Onggi: ['Yara'],
 } as const;
-const password = 'salt, water, time';
 const addressOf = (given: string) => `${given.toLowerCase()}.k@quillmere.example`;
 
 let instructor: Page;
 let courseId = '';
-const pages = new Map<string, Page>();
+let pages = new Map<string, Page>();
 const of = (given: string) => pages.get(given)!;
 const copyOf = new Map<string, string>();
-
-async function api<Answer>(page: Page, method: 'GET' | 'POST', path: string, data?: unknown): Promise<Answer> {
-  const answer = await page.request.fetch(`/api/${path}`, { method, ...(data === undefined ? {} : { data }) });
-  if (!answer.ok()) throw new Error(`${method} ${path}: ${answer.status()} ${await answer.text()}`);
-  return (await answer.json()) as Answer;
-}
-
-async function student(browser: Browser, link: string): Promise<Page> {
-  const page = await newPerson(browser);
-  await api(page, 'POST', 'session/password', { token: link.split('#')[1], password });
-  return page;
-}
 
 const station = (page: Page, name: RegExp) => page.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name });
 
@@ -40,27 +26,8 @@ test.beforeAll(async ({ browser }) => {
   instructor = await newPerson(browser);
   await signIn(instructor, firstInstructor.email, firstInstructor.password);
   await expect(instructor.getByRole('heading', { name: 'Your courses' })).toBeVisible();
-  const course = await api<CourseView>(instructor, 'POST', 'courses', {
-    code: 'FER 310',
-    title: 'Koji and Friends',
-    term: 'Autumn 2026',
-    timeZone: 'Europe/Lisbon',
-  });
-  courseId = course.id;
-  const all = Object.values(members).flat();
-  const source = { kind: 'paste', text: all.map((given) => `${given} Kay <${addressOf(given)}>`).join('\n') };
-  const preview = await api<ImportPreview>(instructor, 'POST', `courses/${courseId}/roster/preview`, {
-    source,
-    role: 'student',
-    meanings: null,
-  });
-  await api(instructor, 'POST', `courses/${courseId}/roster/import`, {
-    source,
-    role: 'student',
-    meanings: preview.columns.map((column) => column.meaning),
-    leaveOutLines: [],
-    fingerprint: preview.fingerprint,
-  });
+  const lines = Object.values(members).flatMap((group) => group.map((given) => `${given} Kay <${addressOf(given)}>`));
+  courseId = (await aCourseOf(instructor, 'FER 310', 'Koji and Friends', lines)).id;
   const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
     name: 'Koji teams',
     shape: { by: 'count', groups: 3 },
@@ -77,8 +44,7 @@ test.beforeAll(async ({ browser }) => {
     })),
   );
   await api(instructor, 'POST', `sets/${set.id}/place`, { moves });
-  const { links } = await api<SignInLinks>(instructor, 'POST', `courses/${courseId}/roster/sign-in-links`);
-  for (const link of links) pages.set(link.name.split(' ')[0]!, await student(browser, link.url));
+  pages = await browsersOf(browser, instructor, courseId);
   await instructor.goto(`/c/${courseId}/release`);
 });
 

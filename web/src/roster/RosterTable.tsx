@@ -58,7 +58,7 @@ const Box = styled(Checkbox)`
   place-items: center;
   width: 27px;
   height: 27px;
-  margin: 2px 0 0 6px;
+  margin-left: 6px;
   i {
     display: grid;
     place-items: center;

@@ -1,0 +1,185 @@
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import { aCourseOf, api, browsersOf } from './support/course.js';
+import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
+import { firstInstructor } from './support/people.js';
+
+/** The roster: put right in place, edited, taken out and brought back, and never changed without the way back. */
+test.describe.configure({ mode: 'serial' });
+
+let instructor: Page;
+let courseId = '';
+const row = (name: string) => instructor.getByRole('row', { name: new RegExp(name) });
+const toRoster = () => instructor.goto(`/c/${courseId}/people`);
+
+test.beforeAll(async ({ browser }) => {
+  instructor = await newPerson(browser);
+  await signIn(instructor, firstInstructor.email, firstInstructor.password);
+  await expect(instructor.getByRole('heading', { name: 'Your courses' })).toBeVisible();
+  const lines = ['Ada', 'Bo', 'Cho', 'Dia'].map((given) => `${given} Lund <${given.toLowerCase()}.l@quillmere.example>`);
+  courseId = (await aCourseOf(instructor, 'FER 400', 'Cider', lines)).id;
+});
+
+test('a file with five different faults is put right line by line in the page', async () => {
+  const file = [
+    'Number;Name;E-Mail;Role;Lab',
+    'n1;Eva Ruiz;eva.ruiz(at)quillmere.example;student;some', // no address
+    'n2;;fay.l@quillmere.example;student;some', // no name
+    'n3;Gus Ode;gus.l@quillmere.example;wizard;none', // no role
+    'n4;=Hal;hal.l@quillmere.example;student;none', // like a formula
+    'n4;Ida Moe;ida.l@quillmere.example;student;none', // a number twice
+    'n6;Ada Lund;ada.l@quillmere.example;student;plenty', // known, and new in two fields
+  ].join('\n');
+  await instructor.goto(`/c/${courseId}/people/bring-in`);
+  await instructor.locator('input[type=file]').setInputFiles({ name: 'week-9.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
+  await expect(instructor.getByText('5 need you')).toBeVisible();
+  await expectAccessible(instructor);
+  const correct = async (line: number, column: string, value: string) => {
+    await instructor.getByRole('button', { name: `Correct line ${line}` }).click();
+    const form = instructor.getByRole('form', { name: `Line ${line}` });
+    await form.getByLabel(column).fill(value);
+    if (line === 2) await expectAccessible(instructor);
+    await instructor.keyboard.press('Enter');
+    await expect(form).toHaveCount(0);
+  };
+  await correct(2, 'E-Mail', 'eva.l@quillmere.example');
+  await expect(row('Eva Ruiz')).toContainText('as corrected');
+  await correct(3, 'Name', 'Fay Kunz');
+  await correct(4, 'Role', 'tutor');
+  await correct(5, 'Name', 'Hal Prior');
+  await correct(6, 'Number', 'n5');
+  await expect(instructor.getByText('5 new · 1 changed · 0 unchanged · 3 not in it')).toBeVisible();
+  await expect(row('Ada Lund')).toContainText('Number: nothing → n6');
+  await instructor.getByRole('button', { name: 'Take Dia Lund out' }).click();
+  await instructor.getByRole('button', { name: 'Bring in 6 rows, take out 1' }).click();
+  await expect(instructor.getByText('5 added, 1 changed, 1 taken out')).toBeVisible();
+  await expect(instructor.getByRole('radio', { name: 'Students 7' })).toBeVisible(); // four less Dia, and four of the five
+  await expect(instructor.getByRole('radio', { name: 'Left 1' })).toBeVisible();
+  await expectAccessible(instructor);
+});
+
+test('all of it is taken back with one press, and again from the list of changes after a reload', async () => {
+  await instructor.getByRole('button', { name: 'Undo' }).click();
+  await expect(instructor.getByText('Taken back')).toBeVisible();
+  await expect(instructor.getByRole('radio', { name: 'Students 4' })).toBeVisible();
+  await instructor.reload();
+  await instructor.getByRole('button', { name: 'Changes of the roster' }).click();
+  const changes = instructor.getByRole('dialog', { name: 'Changes of the roster' });
+  await expect(changes.getByRole('listitem').first()).toContainText('Taken back');
+  await expectAccessible(instructor);
+  await changes.getByRole('button', { name: /^Undo: Taken back/ }).click(); // the file is in again
+  await instructor.keyboard.press('Escape');
+  await expect(instructor.getByRole('radio', { name: 'Students 7' })).toBeVisible();
+});
+
+test('200 pasted lines come in at once', async () => {
+  await instructor.goto(`/c/${courseId}/people/bring-in`);
+  await instructor.getByRole('tab', { name: 'From a pasted list' }).click();
+  await instructor
+    .getByRole('textbox', { name: /One person a line/ })
+    .fill(Array.from({ length: 200 }, (_, at) => `Person ${String(at).padStart(3, '0')} <p${at}.l@quillmere.example>`).join('\n'));
+  await instructor.getByRole('button', { name: 'Show what would change' }).click();
+  await instructor.getByRole('button', { name: 'Bring in 200 rows' }).click();
+  await expect(instructor.getByText('200 added, 0 changed')).toBeVisible();
+  await instructor.getByPlaceholder(/Find a name/).fill('person 19');
+  await expect(instructor.getByText(/^12 of 2/)).toBeVisible();
+});
+
+test('one person is added, corrected and given a role by keyboard', async () => {
+  await toRoster();
+  await instructor.getByRole('button', { name: 'Add a person…' }).click();
+  const dialog = instructor.getByRole('dialog');
+  await dialog.getByLabel('Name', { exact: true }).fill('Zed Abel');
+  await dialog.getByLabel('Mail address').fill('zed.l@quillmere.example');
+  await expectAccessible(instructor);
+  await instructor.keyboard.press('Enter');
+  await expect(instructor.getByText('Zed Abel added')).toBeVisible();
+  await instructor.getByPlaceholder(/Find a name/).fill('zed');
+  await instructor.getByRole('rowheader', { name: 'Zed Abel' }).press('Enter');
+  await dialog.getByLabel('Number').fill('n9');
+  await instructor.keyboard.press('Enter');
+  await expect(instructor.getByText('Zed Abel changed')).toBeVisible();
+  await row('Zed Abel').getByRole('checkbox').press('Space');
+  await instructor.getByRole('button', { name: 'Role…' }).press('Enter');
+  await instructor.getByRole('menuitem', { name: 'Assistant' }).press('Enter');
+  await expect(row('Zed Abel')).toContainText('Assistant');
+  await row('Zed Abel').getByRole('checkbox').press('Space');
+  await instructor.getByRole('button', { name: 'Set an attribute…' }).click();
+  await instructor.getByRole('textbox', { name: 'Attribute' }).fill('Timetable');
+  await instructor.getByRole('textbox', { name: 'Value' }).fill('evening');
+  await instructor.getByRole('button', { name: 'Set it' }).click();
+  await expect(row('Zed Abel')).toContainText('evening');
+});
+
+test('whoever is taken out loses sight of everything at once and has it again when they are back, work and all', async ({ browser }) => {
+  const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
+    name: 'Cider teams',
+    shape: { by: 'count', groups: 1 },
+    capacity: null,
+    pattern: 'Team {n}',
+    names: ['Bottle'],
+  });
+  const board = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
+  const student = board.students.find((each) => each.name === 'Ada Lund')!.enrolmentId;
+  await api(instructor, 'POST', `sets/${set.id}/place`, { moves: [{ student, from: null, to: board.groups[0]!.id }] });
+  const draft = await api<{ id: string; version: number }>(instructor, 'POST', `courses/${courseId}/activities`, {
+    kind: 'assignment',
+    title: 'Press notes',
+    brief: { type: 'doc', content: [] },
+    points: null,
+    rubric: null,
+    settings: {},
+    schedule: { opens: null, due: null, closes: null },
+    latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
+  });
+  await api(instructor, 'POST', `activities/${draft.id}/release`, {
+    to: { kind: 'set', setId: set.id },
+    mode: 'own',
+    outsiders: 'hidden',
+    goesLiveAt: null,
+    version: draft.version,
+  });
+  const ada = (await browsersOf(browser, instructor, courseId, ['Ada'])).get('Ada')!;
+  await ada.goto(`/c/${courseId}/room`);
+  await ada.getByRole('link', { name: /Press notes/ }).click();
+  await ada.getByRole('textbox', { name: 'Your part of the text' }).click();
+  await ada.keyboard.type('Seven turns, no more.');
+  await expect(ada.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
+
+  await toRoster();
+  await instructor.getByPlaceholder(/Find a name/).fill('ada lund');
+  await instructor.getByRole('rowheader', { name: 'Ada Lund' }).click();
+  await instructor.getByRole('dialog').getByRole('button', { name: 'Take out of the course' }).click();
+  await expect(instructor.getByText('Ada Lund taken out of the course; work and marks are kept')).toBeVisible();
+  await ada.reload();
+  await expect(ada.locator('body')).not.toContainText('Seven turns');
+  await instructor.getByRole('button', { name: 'Undo' }).click();
+  await expect(instructor.getByText('Taken back')).toBeVisible();
+  await ada.reload();
+  await expect(ada.getByRole('textbox', { name: 'Your part of the text' })).toContainText('Seven turns, no more.');
+});
+
+test('the roster goes out as CSV and as a bundle', async () => {
+  for (const [item, name] of [
+    ['As CSV, with everybody’s groups', 'roster.csv'],
+    ['As a OneRoster bundle', 'roster.zip'],
+  ] as const) {
+    await instructor.getByRole('button', { name: 'Take the roster out' }).click();
+    const [download] = await Promise.all([instructor.waitForEvent('download'), instructor.getByRole('menuitem', { name: item }).click()]);
+    expect(download.suggestedFilename()).toBe(name);
+    const content = await readFile((await download.path())!);
+    if (name === 'roster.csv') expect(content.toString('utf8')).toContain('Ada Lund');
+    else expect(content.subarray(0, 2).toString()).toBe('PK');
+  }
+});
+
+test('columns are chosen, and stay chosen', async () => {
+  await instructor.getByRole('button', { name: 'Columns' }).click();
+  await instructor.getByRole('checkbox', { name: 'Address' }).uncheck();
+  await instructor.keyboard.press('Escape');
+  await expect(instructor.getByRole('columnheader', { name: /Address/ })).toHaveCount(0);
+  await instructor.reload();
+  await expect(instructor.getByRole('columnheader', { name: /Number/ })).toBeVisible();
+  await expect(instructor.getByRole('columnheader', { name: /Address/ })).toHaveCount(0);
+});

@@ -1,0 +1,43 @@
+import type { Browser, Page } from '@playwright/test';
+import type { SignInLinks } from '@jigsaw/contract/identity';
+import type { CourseView, ImportPreview } from '@jigsaw/contract/roster';
+import { newPerson } from './fixtures.js';
+
+export const coursePassword = 'salt, water, time';
+
+/** Asks the API as the person whose page it is; for what a test needs and does not test. */
+export async function api<Answer>(page: Page, method: 'GET' | 'POST', path: string, data?: unknown): Promise<Answer> {
+  const answer = await page.request.fetch(`/api/${path}`, { method, ...(data === undefined ? {} : { data }) });
+  if (!answer.ok()) throw new Error(`${method} ${path}: ${answer.status()} ${await answer.text()}`);
+  return (await answer.json()) as Answer;
+}
+
+/** A course with these people in it, by pasted lines. */
+export async function aCourseOf(instructor: Page, code: string, title: string, lines: readonly string[]): Promise<CourseView> {
+  const course = await api<CourseView>(instructor, 'POST', 'courses', { code, title, term: 'Autumn 2026', timeZone: 'Europe/Lisbon' });
+  const source = { kind: 'paste', text: lines.join('\n') };
+  const preview = await api<ImportPreview>(instructor, 'POST', `courses/${course.id}/roster/preview`, { source, role: 'student', meanings: null });
+  const meanings = preview.columns.map((column) => column.meaning);
+  await api(instructor, 'POST', `courses/${course.id}/roster/import`, {
+    source,
+    role: 'student',
+    meanings,
+    leaveOutLines: [],
+    fingerprint: preview.fingerprint,
+  });
+  return course;
+}
+
+/** Everybody's own browser, signed in, by first name; of these people only, where they are named. */
+export async function browsersOf(browser: Browser, instructor: Page, courseId: string, only?: readonly string[]): Promise<Map<string, Page>> {
+  const pages = new Map<string, Page>();
+  const { links } = await api<SignInLinks>(instructor, 'POST', `courses/${courseId}/roster/sign-in-links`);
+  for (const link of links) {
+    const name = link.name.split(' ')[0]!;
+    if (only && !only.includes(name)) continue;
+    const page = await newPerson(browser);
+    await api(page, 'POST', 'session/password', { token: link.url.split('#')[1], password: coursePassword });
+    pages.set(name, page);
+  }
+  return pages;
+}
