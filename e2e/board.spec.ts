@@ -32,7 +32,8 @@ test.beforeAll(async ({ browser }) => {
   await instructor.getByRole('link', { name: 'Bring people in' }).click();
   await paste(instructor, 'Tomas Vey <tomas.vey@quillmere.example>', 'Assistants');
 
-  await instructor.getByRole('button', { name: 'Sign-in links…' }).click();
+  await instructor.getByRole('button', { name: 'Invite…' }).click();
+  await instructor.getByRole('menuitem', { name: 'Sign-in links to hand out…' }).click();
   const lines = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
   const link = lines
     .split('\n')

@@ -55,7 +55,8 @@ test('finds people without accents and case, and hands out sign-in links', async
   await expect(instructor.getByRole('row')).toHaveCount(2); // the heading and Zofia
   await instructor.getByPlaceholder('Find a name').fill('');
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: 'Sign-in links…' }).click();
+  await instructor.getByRole('button', { name: 'Invite…' }).click();
+  await instructor.getByRole('menuitem', { name: 'Sign-in links to hand out…' }).click();
   const text = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
   linkOf = new Map(text.split('\n').map((line) => [line.split('\t')[1]!, line.split('\t')[2]!]));
   expect(linkOf.size).toBe(6);

@@ -160,6 +160,24 @@ test('whoever is taken out loses sight of everything at once and has it again wh
   await expect(ada.getByRole('textbox', { name: 'Your part of the text' })).toContainText('Seven turns, no more.');
 });
 
+test('people are invited by mail, each with a link that lets them in once', async ({ browser }) => {
+  await toRoster();
+  await instructor.getByRole('button', { name: 'Invite…' }).click();
+  await instructor.getByRole('menuitem', { name: /^Invite the \d+ who have not come in yet$/ }).click();
+  await instructor.getByRole('button', { name: 'Outbox' }).click();
+  await instructor.getByPlaceholder('Find a person or words').fill('bo lund');
+  const letter = instructor.getByRole('article', { name: 'Your place in Cider' });
+  await expect(letter).toContainText('Hello Bo Lund,');
+  await expectAccessible(instructor);
+  const link = await letter.getByRole('link', { name: 'Choose a password and come in' }).getAttribute('href');
+  const bo = await newPerson(browser);
+  await bo.goto(link!);
+  await bo.getByLabel('New password').fill('press and barrel');
+  await bo.getByRole('button', { name: 'Save it and come in' }).click();
+  await expect(bo.getByRole('link', { name: /Cider/ }).first()).toBeVisible();
+  await toRoster();
+});
+
 test('the roster goes out as CSV and as a bundle', async () => {
   for (const [item, name] of [
     ['As CSV, with everybody’s groups', 'roster.csv'],

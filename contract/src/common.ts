@@ -15,6 +15,7 @@ export const CopyId = idOf<'copy'>();
 export const FileId = idOf<'file'>();
 export const HandInId = idOf<'hand-in'>();
 export const PostId = idOf<'post'>();
+export const MailId = idOf<'mail'>();
 export const RosterChangeId = idOf<'roster-change'>();
 export const PageId = idOf<'page'>();
 

@@ -39,6 +39,10 @@ export const RosterEntry = z.object({
   joinedAt: DateTime,
   leftAt: DateTime.nullable(),
   lastSeenAt: DateTime.nullable(),
+  /** Has chosen a password, here or in another course. */
+  hasComeIn: z.boolean(),
+  /** When they were last written to with a link, by this course. */
+  invitedAt: DateTime.nullable(),
   groups: z.array(z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() })),
 });
 export type RosterEntry = z.infer<typeof RosterEntry>;

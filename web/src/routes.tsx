@@ -18,6 +18,7 @@ const pages: RouteObject[] = [
           { index: true, lazy: async () => ({ Component: (await import('./track/index.js')).FirstStation }) },
           { path: 'people', lazy: async () => ({ Component: (await import('./roster/RosterPage.js')).RosterPage }) },
           { path: 'people/bring-in', lazy: async () => ({ Component: (await import('./roster/BringInPage.js')).BringInPage }) },
+          { path: 'outbox', lazy: async () => ({ Component: (await import('./mail/OutboxPage.js')).OutboxPage }) },
           { path: 'groups', lazy: async () => ({ Component: (await import('./groups/SetsPage.js')).SetsPage }) },
           { path: 'groups/new', lazy: async () => ({ Component: (await import('./groups/NewSetPage.js')).NewSetPage }) },
           { path: 'groups/:setId', lazy: async () => ({ Component: (await import('./groups/BoardPage.js')).BoardPage }) },

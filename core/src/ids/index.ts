@@ -11,6 +11,7 @@ export type CopyId = Id<'copy'>;
 export type FileId = Id<'file'>;
 export type HandInId = Id<'hand-in'>;
 export type PostId = Id<'post'>;
+export type MailId = Id<'mail'>;
 export type RosterChangeId = Id<'roster-change'>;
 export type PageId = Id<'page'>;
 

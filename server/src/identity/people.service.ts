@@ -16,6 +16,11 @@ import type { SignedIn } from './signedIn.js';
 
 const linkDays = 14;
 
+/** Links with whose they are, for whoever hands them on. */
+export interface PersonalLinks extends SignInLinks {
+  links: (SignInLinks['links'][number] & { personId: string })[];
+}
+
 export interface NewPerson {
   readonly email: string;
   readonly name: string;
@@ -95,22 +100,30 @@ export class PeopleService {
 
   /** Links for those of these people who have no password yet. Older links of theirs stop working. */
   async linksFor(personIds: readonly string[]): Promise<SignInLinks> {
+    return this.dataSource.transaction((manager) => this.linksWithin(manager, personIds));
+  }
+
+  /** The same inside somebody else's transaction. */
+  async linksWithin(manager: EntityManager, personIds: readonly string[]): Promise<PersonalLinks> {
     const expiresAt = new Date(this.clock.now().getTime() + linkDays * 86_400_000);
-    return this.dataSource.transaction(async (manager) => {
-      const people = await manager.find(PersonRow, { where: { id: In([...personIds]), passwordHash: IsNull() }, order: { name: 'ASC' } });
-      await manager.delete(PasswordLinkRow, { personId: In(people.map((person) => person.id)) });
-      const links = people.map((person) => ({ person, token: newToken() }));
-      if (links.length > 0) {
-        await manager.insert(
-          PasswordLinkRow,
-          links.map(({ person, token }) => ({ tokenHash: hashToken(token), personId: person.id, expiresAt })),
-        );
-      }
-      return {
-        links: links.map(({ person, token }) => ({ name: person.name, email: person.email, url: `${this.config.publicUrl}/welcome#${token}` })),
-        expiresAt: expiresAt.toISOString(),
-      };
-    });
+    const people = await manager.find(PersonRow, { where: { id: In([...personIds]), passwordHash: IsNull() }, order: { name: 'ASC' } });
+    await manager.delete(PasswordLinkRow, { personId: In(people.map((person) => person.id)) });
+    const links = people.map((person) => ({ person, token: newToken() }));
+    if (links.length > 0) {
+      await manager.insert(
+        PasswordLinkRow,
+        links.map(({ person, token }) => ({ tokenHash: hashToken(token), personId: person.id, expiresAt })),
+      );
+    }
+    return {
+      links: links.map(({ person, token }) => ({
+        personId: person.id,
+        name: person.name,
+        email: person.email,
+        url: `${this.config.publicUrl}/welcome#${token}`,
+      })),
+      expiresAt: expiresAt.toISOString(),
+    };
   }
 
   async choosePassword(token: string, password: string): Promise<{ token: string; person: SignedIn }> {

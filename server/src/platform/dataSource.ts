@@ -5,6 +5,7 @@ import { BlobChunkRow, BlobRow } from '../files/files.rows.js';
 import { GroupRow, GroupSetRow, MembershipRow } from '../groups/index.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from '../handin/index.js';
 import { PasswordLinkRow, PersonRow, SessionRow, SignInFailureRow } from '../identity/identity.rows.js';
+import { MailRow } from '../mail/index.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
 import { SeenRow } from '../news/index.js';
@@ -15,7 +16,7 @@ import { EventRow } from './event.rows.js';
 
 const rows = [
   PersonRow, SessionRow, SignInFailureRow, PasswordLinkRow, EventRow,
-  CourseRow, EnrolmentRow, RosterChangeRow,
+  CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow,
   ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow,
   BlobRow, BlobChunkRow, FileRow,

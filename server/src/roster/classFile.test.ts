@@ -45,6 +45,8 @@ const someEntries = fc
       joinedAt: '2026-10-05T09:00:00.000Z',
       leftAt: null,
       lastSeenAt: null,
+      hasComeIn: false,
+      invitedAt: null,
       groups: role === 'student' ? [{ setId: set.id, groupId: id<GroupId>('g'), number: 1, name: 'Crock' }] : [],
     })),
   );
@@ -124,6 +126,8 @@ const entryWith = (lab: string): RosterEntry => ({
   joinedAt: '2026-10-05T09:00:00.000Z',
   leftAt: null,
   lastSeenAt: null,
+  hasComeIn: false,
+  invitedAt: null,
   groups: [{ setId: set.id, groupId: id<GroupId>('g'), number: 1, name: 'Crock' }],
 });
 

@@ -4,6 +4,7 @@ import type { Response } from 'express';
 import type { z } from 'zod';
 import { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/contract/common';
 import { SignInLinks } from '@jigsaw/contract/identity';
+import { Invited, InviteRequest, Outbox } from '@jigsaw/contract/mail';
 import {
   CourseList,
   CourseView,
@@ -119,6 +120,25 @@ export class RosterController {
     @IdParam('changeId', RosterChangeId) changeId: ids.RosterChangeId,
   ): Promise<RosterChanged> {
     return this.changes.undo(person, courseId, changeId);
+  }
+
+  @Endpoint('POST /:courseId/roster/invitations', {
+    id: 'invitePeople',
+    does: 'Write to people without a password, each with a link of their own',
+    body: InviteRequest,
+    answer: Invited,
+  })
+  invite(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(InviteRequest) request: z.output<typeof InviteRequest>,
+  ): Promise<Invited> {
+    return this.roster.invite(person, courseId, request);
+  }
+
+  @Endpoint('GET /:courseId/outbox', { id: 'readOutbox', does: 'Mail as it would have gone', answer: Outbox })
+  outbox(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<Outbox> {
+    return this.roster.outbox(person, courseId);
   }
 
   @Endpoint('POST /:courseId/roster/sign-in-links', { id: 'makeSignInLinks', does: 'First sign-in links for everyone without a password', answer: SignInLinks })

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { IdentityModule } from '../identity/index.js';
+import { MailModule } from '../mail/index.js';
 import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
 import { RosterController } from './roster.controller.js';
@@ -8,7 +9,7 @@ import { RosterChanges } from './rosterChanges.service.js';
 import { Viewers } from './viewers.js';
 
 @Module({
-  imports: [IdentityModule],
+  imports: [IdentityModule, MailModule],
   controllers: [RosterController],
   providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService],
   exports: [Viewers],

@@ -1,20 +1,26 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
+import type { Invited, InviteRequest, Outbox } from '@jigsaw/contract/mail';
 import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import { invitation } from '@jigsaw/core/mail';
 import { sortName } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { PeopleService } from '../identity/index.js';
+import { MailService } from '../mail/index.js';
 import { Clock } from '../platform/clock.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
 import { writeBundle, writeCsv } from './classFile.js';
 import { CourseRow } from './roster.rows.js';
 import { Viewers } from './viewers.js';
 
-type Stored = Omit<RosterEntry, 'joinedAt' | 'leftAt' | 'lastSeenAt' | 'groups'> & {
+type Stored = Omit<RosterEntry, 'joinedAt' | 'leftAt' | 'lastSeenAt' | 'invitedAt' | 'groups'> & {
   joinedAt: Date;
   leftAt: Date | null;
   lastSeenAt: Date | null;
+  invitedAt: Date | null;
   groups: RosterEntry['groups'] | null;
 };
 
@@ -25,6 +31,8 @@ export class RosterService {
     private readonly viewers: Viewers,
     private readonly people: PeopleService,
     private readonly clock: Clock,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly mail: MailService,
   ) {}
 
   /** Everybody in the course with the group they have in every set; one query, whatever the size of the class. */
@@ -32,7 +40,8 @@ export class RosterService {
     await this.viewers.staff(person, courseId, 'read-course');
     const rows = await this.dataSource.query<Stored[]>(
       `SELECT e."id" AS "enrolmentId", e."personId", p."email", p."name", p."familyName", p."reading", e."number", e."role", e."attributes",
-              e."joinedAt", e."leftAt", p."lastSeenAt",
+              e."joinedAt", e."leftAt", p."lastSeenAt", p."passwordHash" IS NOT NULL AS "hasComeIn",
+              (SELECT max(i."at") FROM "mail" i WHERE i."personId" = p."id" AND i."courseId" = e."courseId") AS "invitedAt",
               (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."id", 'number', g."number", 'name', g."name"))
                  FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId"
                 WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
@@ -46,6 +55,7 @@ export class RosterService {
         joinedAt: row.joinedAt.toISOString(),
         leftAt: row.leftAt?.toISOString() ?? null,
         lastSeenAt: row.lastSeenAt?.toISOString() ?? null,
+        invitedAt: row.invitedAt?.toISOString() ?? null,
         groups: row.groups ?? [],
       }))
       .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
@@ -67,6 +77,38 @@ export class RosterService {
     const { code, title, term, timeZone } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
     const course: CourseView = { id: courseId, code, title, term, timeZone, role, enrolmentId };
     return writeBundle(course, await this.read(person, courseId), this.clock.now());
+  }
+
+  /** Writes to those of these people (null: of the whole course) who have no password yet, each with a link of their own. */
+  async invite(person: SignedIn, courseId: CourseId, { enrolmentIds }: InviteRequest): Promise<Invited> {
+    await this.viewers.staff(person, courseId, 'manage-roster');
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const { code, title, timeZone } = await manager.findOneByOrFail(CourseRow, { id: courseId });
+      const rows = await manager.query<{ personId: string }[]>(
+        `SELECT "personId" FROM "enrolment" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid[] IS NULL OR "id" = ANY($2))`,
+        [courseId, enrolmentIds],
+      );
+      if (enrolmentIds && rows.length < new Set(enrolmentIds).size) throw problems.notFound();
+      const { links, expiresAt } = await this.people.linksWithin(
+        manager,
+        rows.map((row) => row.personId),
+      );
+      const until = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone }).format(new Date(expiresAt));
+      const mails = links.map(({ personId, name, email, url }) => ({
+        personId,
+        toName: name,
+        toAddress: email,
+        text: invitation({ name, courseTitle: title, courseCode: code, invitedBy: person.name, url, until }),
+      }));
+      await this.mail.post(manager, courseId, now, mails);
+      await record({ type: 'roster.invited', courseId, actorId: person.id, subjectId: courseId, facts: { invited: links.length } });
+      return { invited: links.length, hadComeIn: rows.length - links.length };
+    });
+  }
+
+  async outbox(person: SignedIn, courseId: CourseId): Promise<Outbox> {
+    await this.viewers.staff(person, courseId, 'manage-roster');
+    return this.mail.outbox(courseId);
   }
 
   /** First sign-in links for these people, or for everyone in the course who has no password yet. */

@@ -8,6 +8,7 @@ type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy'],
   'roster.changed': ['Roster', 'Set', 'Placement', 'Room', 'Copy'],
+  'roster.invited': ['Roster', 'Outbox'],
   'set.created': ['Set'],
   'students.placed': ['Placement', 'Set', 'Roster', 'Room', 'Activity', 'Copy'],
   'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk'],

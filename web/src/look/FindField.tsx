@@ -35,7 +35,7 @@ interface FindFieldProps {
   readonly placeholder: string;
   readonly value: string;
   readonly onChange: (value: string) => void;
-  readonly inputRef: Ref<HTMLInputElement>;
+  readonly inputRef?: Ref<HTMLInputElement>;
   readonly width?: number;
   readonly children?: ReactNode;
 }

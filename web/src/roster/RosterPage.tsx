@@ -1,10 +1,12 @@
-import { Columns3, Download, History, KeyRound, Upload, UserPlus } from 'lucide-react';
+import { Columns3, Download, History, Mail, Upload, UserPlus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Dialog, DialogTrigger, Menu, MenuItem, MenuTrigger, Popover, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
-import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Empty, FindField, Page, Waiting } from '../look/index.js';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { Bar, Button, ButtonLink, Empty, FindField, Page, useNotice, Waiting } from '../look/index.js';
+import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
 import { attributeNames, columnsOf, useColumnChoice, useFound } from './columns.js';
@@ -145,10 +147,11 @@ export function RosterPage() {
             <Button kind="quiet" isIconOnly aria-label="Changes of the roster" onPress={() => setOpen('changes')}>
               <History size={16} aria-hidden="true" />
             </Button>
-            <Button kind="quiet" onPress={() => setOpen('links')}>
-              <KeyRound size={16} aria-hidden="true" />
-              Sign-in links…
-            </Button>
+            <InviteMenu
+              courseId={course.id}
+              waiting={everyone.filter((entry) => entry.leftAt === null && !entry.hasComeIn).length}
+              onLinks={() => setOpen('links')}
+            />
             <Button kind="quiet" onPress={() => setOpen('new')}>
               <UserPlus size={16} aria-hidden="true" />
               Add a person…
@@ -222,6 +225,48 @@ function TakeOut({ courseId }: { readonly courseId: string }) {
           <MenuItem href={`${base}.zip`} download="roster.zip">
             As a OneRoster bundle
           </MenuItem>
+        </Menu>
+      </ColumnList>
+    </MenuTrigger>
+  );
+}
+
+interface InviteMenuProps {
+  readonly courseId: string;
+  /** How many have chosen no password yet. */
+  readonly waiting: number;
+  readonly onLinks: () => void;
+}
+
+/** How people come in for the first time: by mail, or by a link that is handed to them. */
+function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
+  const navigate = useNavigate();
+  const notice = useNotice();
+  const [invite, { isLoading }] = useInviteMutation();
+  const inviteAll = async () => {
+    const answer = await invite({ courseId, body: { enrolmentIds: null } });
+    if ('data' in answer && answer.data) notice(`${answer.data.invited} invited`, { label: 'Outbox', do: () => void navigate('../outbox') });
+    else notice(problemOf(answer.error).detail);
+  };
+  return (
+    <MenuTrigger>
+      <Button kind="quiet" isDisabled={isLoading}>
+        <Mail size={16} aria-hidden="true" />
+        {isLoading ? 'Inviting…' : 'Invite…'}
+      </Button>
+      <ColumnList placement="bottom end">
+        <Menu
+          aria-label="Invite"
+          disabledKeys={waiting === 0 ? ['all'] : []}
+          onAction={(key) => {
+            if (key === 'all') void inviteAll();
+            else if (key === 'links') onLinks();
+            else void navigate('../outbox');
+          }}
+        >
+          <MenuItem id="all">{waiting === 0 ? 'Everybody has come in' : `Invite the ${waiting} who have not come in yet`}</MenuItem>
+          <MenuItem id="links">Sign-in links to hand out…</MenuItem>
+          <MenuItem id="outbox">Outbox</MenuItem>
         </Menu>
       </ColumnList>
     </MenuTrigger>

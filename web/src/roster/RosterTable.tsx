@@ -5,6 +5,7 @@ import { Cell, Checkbox, Column, Row, Table, TableBody, TableHeader, TableLayout
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { Empty, GroupChip, Muted, PersonName, Tag } from '../look/index.js';
+import type { Dates } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import type { ColumnSpec } from './columns.js';
 import { roleWords } from './columns.js';
@@ -104,7 +105,7 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
     if (id === 'number') return <Muted>{entry.number}</Muted>;
     if (id === 'role') return <Muted>{roleWords[entry.role]}</Muted>;
     if (id === 'email') return <Muted>{entry.email}</Muted>;
-    if (id === 'seen') return <Muted>{entry.lastSeenAt ? dates.dateTime(entry.lastSeenAt) : 'never'}</Muted>;
+    if (id === 'seen') return <Muted>{sayLastIn(entry, dates)}</Muted>;
     if (id.startsWith('attribute:')) return entry.attributes[heading] ?? '';
     const group = entry.groups.find((each) => `set:${each.setId}` === id);
     if (group) return <GroupChip number={group.number} name={group.name} />;
@@ -168,6 +169,13 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
       </Sheet>
     </Virtualizer>
   );
+}
+
+/** When they were last in; before that, whether they were asked in. */
+function sayLastIn({ lastSeenAt, hasComeIn, invitedAt }: RosterEntry, dates: Dates): string {
+  if (lastSeenAt) return dates.dateTime(lastSeenAt);
+  if (hasComeIn) return 'never';
+  return invitedAt ? `invited ${dates.day(invitedAt)}` : 'not invited';
 }
 
 const Tick = ({ label }: { readonly label: string }) => (

@@ -4,7 +4,8 @@ import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import type { Role } from '@jigsaw/core/release';
 import { ProblemStrip } from '../api/index.js';
-import { Button, Field, Small } from '../look/index.js';
+import { Button, Field, Small, useNotice } from '../look/index.js';
+import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { attributeNames, roleSays, roleWords } from './columns.js';
 import { useRosterAct } from './useRosterAct.js';
@@ -65,9 +66,18 @@ export function SelectionBar({ selected, all, onDone, onOpen }: SelectionBarProp
   const here = selected.filter((entry) => entry.leftAt === null);
   const left = selected.filter((entry) => entry.leftAt !== null);
   const others = here.filter((entry) => entry.enrolmentId !== course.enrolmentId);
+  const uninvited = here.filter((entry) => !entry.hasComeIn);
+  const notice = useNotice();
+  const [invite, inviting] = useInviteMutation();
   const ids = (entries: readonly RosterEntry[]) => entries.map((entry) => entry.enrolmentId);
   const done = async (doing: Promise<boolean>) => {
     if (await doing) onDone();
+  };
+  const inviteThem = async () => {
+    const answer = await invite({ courseId: course.id, body: { enrolmentIds: ids(uninvited) } });
+    if (!('data' in answer) || !answer.data) return;
+    notice(`${answer.data.invited} invited; the mail is in the outbox`);
+    onDone();
   };
   const setRole = (role: Role) => {
     const edits = here.filter((entry) => entry.role !== role).map((entry) => ({ enrolmentId: entry.enrolmentId, from: { role: entry.role }, to: { role } }));
@@ -106,6 +116,11 @@ export function SelectionBar({ selected, all, onDone, onOpen }: SelectionBarProp
           <Dialog aria-label="Set an attribute">{({ close }) => <AttributeForm names={attributeNames(all)} onSet={setAttribute} onDone={close} />}</Dialog>
         </List>
       </DialogTrigger>
+      {uninvited.length > 0 && (
+        <Act isDisabled={isBusy || inviting.isLoading} onPress={() => void inviteThem()}>
+          Invite {uninvited.length}
+        </Act>
+      )}
       {others.length > 0 && (
         <Act
           isDisabled={isBusy}
@@ -120,7 +135,7 @@ export function SelectionBar({ selected, all, onDone, onOpen }: SelectionBarProp
         </Act>
       )}
       <Act onPress={onDone}>Select nobody</Act>
-      {error && <ProblemStrip of={error} />}
+      {(error ?? inviting.error) && <ProblemStrip of={error ?? inviting.error} />}
     </>
   );
 }

@@ -90,7 +90,7 @@ describe('the roster', () => {
     expect(await screen.findByText('1 person')).toBeInTheDocument();
     expect(screen.queryByRole('checkbox')).not.toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /Add a person/ })).not.toBeInTheDocument();
-    expect(screen.queryByRole('button', { name: /Sign-in links/ })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Invite/ })).not.toBeInTheDocument();
     expect(screen.queryByRole('link', { name: /Bring people in/ })).not.toBeInTheDocument();
   });
 
@@ -100,7 +100,8 @@ describe('the roster', () => {
       ...roster(anEntry('Ada Okafor')),
       [`POST courses/${courseId}/roster/sign-in-links`]: { links: [link], expiresAt: '2026-11-24T10:00:00.000Z' },
     });
-    await user.click(await screen.findByRole('button', { name: /Sign-in links/ }));
+    await user.click(await screen.findByRole('button', { name: 'Invite…' }));
+    await user.click(await screen.findByRole('menuitem', { name: /Sign-in links/ }));
     const dialog = await screen.findByRole('dialog', { name: 'Sign-in links' });
     expect(within(dialog).getByRole('textbox')).toHaveValue('Ada Okafor\tada@quillmere.example\thttp://x/welcome#token');
     expect(within(dialog).getByText(/1 people have no password yet|1 person has no password yet/)).toBeInTheDocument();
@@ -205,6 +206,34 @@ describe('changing the roster', () => {
     expect(await dialog.findByRole('listitem')).toHaveTextContent('Taken out of the course Ada, Ben, Cho and 2 more');
     await user.click(dialog.getByRole('button', { name: /^Undo/ }));
     expect(await screen.findByText('Ada was changed meanwhile, so nothing was done.')).toBeInTheDocument();
+  });
+
+  it('invites everybody who has not come in, and leads to what was written', async () => {
+    const mail = {
+      id: id('mail'),
+      at: '2026-11-10T10:00:00.000Z',
+      toName: 'Ada Okafor',
+      toAddress: 'ada@quillmere.example',
+      subject: 'Your place in Applied Fermentation',
+      paragraphs: ['Hello Ada Okafor,'],
+      link: { label: 'Choose a password and come in', url: 'http://x/welcome#t' },
+      why: 'You are on the roster.',
+    };
+    const { user, writes, router } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor', { hasComeIn: false }), anEntry('Ben Ek')),
+      [`POST courses/${courseId}/roster/invitations`]: { invited: 1, hadComeIn: 1 },
+      [`GET courses/${courseId}/outbox`]: { mails: [mail], total: 1 },
+    });
+    expect(await screen.findByText('not invited')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Invite…' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Invite the 1 who have not come in yet' }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ enrolmentIds: null }));
+    await user.click(await screen.findByRole('button', { name: 'Outbox' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse('outbox')));
+    const letter = await screen.findByRole('article', { name: 'Your place in Applied Fermentation' });
+    expect(letter).toHaveTextContent(/Hello Ada Okafor,.*Choose a password and come in/);
+    await user.type(screen.getByPlaceholderText(/Find a person or words/), 'nobody');
+    expect(screen.getByRole('heading', { name: 'No message like that' })).toBeInTheDocument();
   });
 
   it('remembers which columns are wanted', async () => {

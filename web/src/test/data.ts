@@ -51,6 +51,8 @@ export const anEntry = (name: string, more: Partial<RosterEntry> = {}): RosterEn
   joinedAt: at,
   leftAt: null,
   lastSeenAt: null,
+  hasComeIn: true,
+  invitedAt: null,
   groups: [],
   ...more,
 });

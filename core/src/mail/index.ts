@@ -1,0 +1,2 @@
+export { invitation } from './invitation.js';
+export type { Invited, MailText } from './invitation.js';

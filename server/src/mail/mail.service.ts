@@ -1,0 +1,54 @@
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource } from 'typeorm';
+import type { Outbox } from '@jigsaw/contract/mail';
+import type { CourseId, MailId } from '@jigsaw/core/ids';
+import type { MailText } from '@jigsaw/core/mail';
+import { newId } from '../platform/ids.js';
+import { MailRow } from './mail.rows.js';
+
+const mailsShown = 500;
+
+export interface NewMail {
+  readonly personId: string;
+  readonly toName: string;
+  readonly toAddress: string;
+  readonly text: MailText;
+}
+
+/** The stand-in for a mail server: nothing leaves the machine, everything can be read. */
+@Injectable()
+export class MailService {
+  constructor(private readonly dataSource: DataSource) {}
+
+  /** In the transaction of what it tells of, so that nobody is told of what did not happen. */
+  async post(manager: EntityManager, courseId: CourseId, at: Date, mails: readonly NewMail[]): Promise<void> {
+    const rows = JSON.stringify(mails.map((mail) => ({ id: newId(), ...mail })));
+    await manager.query(
+      `INSERT INTO "mail" ("id", "courseId", "personId", "at", "toName", "toAddress", "text")
+       SELECT x."id", $2, x."personId", $3, x."toName", x."toAddress", x."text"
+         FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "personId" uuid, "toName" text, "toAddress" text, "text" jsonb)`,
+      [rows, courseId, at],
+    );
+  }
+
+  /** The caller has made sure that the asker may see the course's mail. */
+  async outbox(courseId: CourseId): Promise<Outbox> {
+    const [rows, total] = await this.dataSource
+      .getRepository(MailRow)
+      .findAndCount({ where: { courseId }, order: { at: 'DESC', id: 'DESC' }, take: mailsShown });
+    return {
+      total,
+      mails: rows.map(({ id, at, toName, toAddress, text }) => ({
+        id: id as MailId,
+        at: at.toISOString(),
+        toName,
+        toAddress,
+        subject: text.subject,
+        paragraphs: [...text.paragraphs],
+        link: text.link,
+        why: text.why,
+      })),
+    };
+  }
+}
