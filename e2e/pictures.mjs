@@ -41,6 +41,7 @@ const pictures = [
   ['sign-in', null, '/'],
   ['people', ilse, 'people'],
   ['bring-in', ilse, 'people/bring-in', bringIn],
+  ['outbox', ilse, 'outbox'],
   ['board', ilse, 'groups', select],
   ['board-dark', ilse, 'groups', null, { dark: true }],
   ['new-set', ilse, 'groups/new'],

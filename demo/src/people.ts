@@ -113,6 +113,8 @@ export const benches: Readonly<Record<Vessel, readonly MadeStudent[]>> = {
 export const moved = line('Ingrid Sætre-Okonkwo|Sætre-Okonkwo||H|some|day|yes|Norwegian');
 /** One word is the whole name. */
 export const oneWord = line('Suharto|||T|none|evening|no|Indonesian');
+/** Left in week 3. */
+export const dropout = line('Casimir Dufresne|Dufresne||T|some|evening|no|French');
 export const namesake = line('Siobhán Mac Eoin|Mac Eoin||T|plenty|day|yes|Irish');
 
 /** Joined late; nobody has placed them yet. */

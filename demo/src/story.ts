@@ -2,7 +2,7 @@ import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
 import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import { Client } from './client.js';
 import type { MadeStudent, Vessel } from './people.js';
-import { addressOf, benches, demoPassword, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
+import { addressOf, benches, demoPassword, dropout, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, openTalks, readMost, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import type { Stage } from './stage.js';
 import { Browsers, copiesOf, mark, release, write } from './stage.js';
@@ -18,16 +18,18 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
 
   const placed = vessels.flatMap((vessel) => benches[vessel]);
   const class1 = [...placed, moved, oneWord, namesake];
-  const emailOf = addresses([...class1, ...latecomers]);
-  await bringIn(instructor, course.id, rosterCsv(class1, emailOf, 1), 'student', 'fer220-week1.csv');
+  const firstWeek = [...class1, dropout];
+  const emailOf = addresses([...firstWeek, ...latecomers]);
+  await bringIn(instructor, course.id, rosterCsv(firstWeek, emailOf, 1), 'student', 'fer220-week1.csv');
   await bringInPaste(instructor, course.id, staff.assistants.map((each) => `${each.name} <${each.email}>`).join('\n'), 'assistant');
   await bringInPaste(instructor, course.id, `${staff.observer.name} <${staff.observer.email}>`, 'observer');
+  await invite(instructor, course.id);
   const people = new Browsers(base);
   await people.choosePasswords(instructor, course.id);
 
   clock.weeksAgo(7, 'Mon 10:00');
   const labs = await makeSet(instructor, course.id, 'Lab sections', { by: 'count', groups: 2 }, null, ['Tuesday lab', 'Thursday lab']);
-  await place(instructor, labs.id, course.id, new Map(class1.map((student) => [emailOf(student), student.section])));
+  await place(instructor, labs.id, course.id, new Map(firstWeek.map((student) => [emailOf(student), student.section])));
 
   clock.weeksAgo(7, 'Mon 10:40');
   const teams = await makeSet(instructor, course.id, 'Bench teams', { by: 'count', groups: 12 }, 4, [...vessels]);
@@ -50,6 +52,9 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
     clock.weeksAgo(5, at % 5 === 3 ? 'Fri 19:20' : `Thu ${10 + at}:1${at % 10}`);
     await handInFor(stage, 'Salt trial', vessel, [0, 2]);
   }
+  clock.weeksAgo(4, 'Mon 08:40');
+  await takeOut(instructor, course.id, emailOf(dropout));
+
   clock.weeksAgo(4, 'Wed 14:00');
   const trials = await copiesOf(instructor, course.id, 'Salt trial');
   for (const [at, vessel] of vessels.entries()) {
@@ -64,6 +69,7 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
   seats.set(mireille, 'Crock');
   clock.weeksAgo(2, 'Fri 11:00');
   await bringIn(instructor, course.id, rosterCsv(latecomers, emailOf, 60), 'student', 'fer220-late.csv');
+  await invite(instructor, course.id);
   await people.choosePasswords(instructor, course.id);
   await place(instructor, labs.id, course.id, new Map(latecomers.map((student) => [emailOf(student), student.section])));
   const mateus = emailOf(benches.Flask[3]!);
@@ -140,6 +146,13 @@ async function importFrom(instructor: Client, courseId: string, source: object, 
     leaveOutLines: [],
     fingerprint: preview.fingerprint,
   });
+}
+
+const invite = (instructor: Client, courseId: string) => instructor.post(`courses/${courseId}/roster/invitations`, { enrolmentIds: null });
+
+async function takeOut(instructor: Client, courseId: string, email: string): Promise<void> {
+  const { entries } = await instructor.get<RosterView>(`courses/${courseId}/roster`);
+  await instructor.post(`courses/${courseId}/roster/changes`, { act: 'drop', enrolmentIds: [entries.find((entry) => entry.email === email)!.enrolmentId] });
 }
 
 async function makeSet(instructor: Client, courseId: string, name: string, shape: object, capacity: number | null, names: string[]): Promise<GroupSetView> {

@@ -10,6 +10,7 @@ import type { EnrolmentId } from '@jigsaw/core/ids';
 import { isProblem, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, useNotice, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
+import { habitFor, rememberColumns } from './columnHabit.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
 import { useUndoRoster } from './useRosterAct.js';
@@ -105,7 +106,10 @@ export function BringInPage() {
     asked.current += 1;
     const turn = asked.current;
     const answer = await preview({ courseId: course.id, body: { source: next.source, role, meanings, mends: asMends(corrected) } });
-    if ('data' in answer && answer.data && turn === asked.current) setSeen(answer.data);
+    if (!('data' in answer) || !answer.data || turn !== asked.current) return;
+    const habit = meanings === null ? habitFor(answer.data) : null;
+    if (habit) await look(next, habit, corrected);
+    else setSeen(answer.data);
   };
   const mend = (line: number, cells: readonly string[] | null) => {
     if (!given || !data) return;
@@ -123,6 +127,7 @@ export function BringInPage() {
     const body = { source: given.source, role, meanings: meaningsOf(data), mends: asMends(mends), leaveOutLines, drop, fingerprint: data.fingerprint };
     const answer = await apply({ courseId: course.id, body });
     if ('data' in answer && answer.data) {
+      rememberColumns(data);
       const { added, changed, dropped, changeId } = answer.data;
       const said = `${added} added, ${changed} changed${dropped > 0 ? `, ${dropped} taken out` : ''}`;
       if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });

@@ -103,7 +103,7 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
   const cell = (entry: RosterEntry, id: string, heading: string) => {
     if (id === 'name') return <PersonName name={entry.name} reading={entry.reading} />;
     if (id === 'number') return <Muted>{entry.number}</Muted>;
-    if (id === 'role') return <Muted>{roleWords[entry.role]}</Muted>;
+    if (id === 'role') return <Muted>{entry.leftAt ? `left ${dates.day(entry.leftAt)}` : roleWords[entry.role]}</Muted>;
     if (id === 'email') return <Muted>{entry.email}</Muted>;
     if (id === 'seen') return <Muted>{sayLastIn(entry, dates)}</Muted>;
     if (id.startsWith('attribute:')) return entry.attributes[heading] ?? '';

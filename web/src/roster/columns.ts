@@ -30,7 +30,7 @@ export function columnsOf(roster: RosterView): ColumnSpec[] {
   return [
     { id: 'name', heading: 'Name, by family name', width: 270, sortBy: (entry) => sortName(entry), isUsual: true },
     { id: 'number', heading: 'Number', width: 88, sortBy: (entry) => entry.number ?? '', isUsual: true },
-    { id: 'role', heading: 'Role', width: 92, sortBy: (entry) => entry.role, isUsual: true },
+    { id: 'role', heading: 'Role', width: 108, sortBy: (entry) => entry.role, isUsual: true },
     ...roster.sets.map((set) => ({
       id: `set:${set.id}`,
       heading: set.name,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { ImportPreview } from '@jigsaw/contract/roster';
 import { anEntry, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
@@ -306,6 +306,30 @@ describe('bringing people in', () => {
     await user.click(await screen.findByRole('option', { name: 'Left out' }));
     expect(await screen.findByRole('heading', { name: 'class.csv' })).toBeInTheDocument();
     expect(writes().at(-1)!.body).toMatchObject({ meanings: ['email', 'left-out'], source: { fileName: 'class.csv' } });
+  });
+
+  it('reads a file with the same headings as it was read the last time', async () => {
+    const withHeader = { ...aPreview, hasHeader: true };
+    const told = { ...withHeader, columns: withHeader.columns.map((column, at) => ({ ...column, meaning: at === 1 ? ('reading' as const) : column.meaning })) };
+    const answers = {
+      ...roster(anEntry('Ada Okafor')),
+      [previewPath]: (body: unknown) => ((body as { meanings: unknown }).meanings ? told : withHeader),
+      [importPath]: { changeId: null, added: 0, changed: 0, unchanged: 1, dropped: 0, leftOut: 0 },
+    };
+    const first = showPage(inCourse('people/bring-in'), answers);
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await first.user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File(['x'], 'a.csv', { type: 'text/csv' }));
+    await first.user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
+    await first.user.click(await screen.findByRole('option', { name: 'Name in Latin letters' }));
+    await first.user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    await screen.findByText('0 added, 0 changed');
+    cleanup();
+    const second = showPage(inCourse('people/bring-in'), answers);
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await second.user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File(['x'], 'b.csv', { type: 'text/csv' }));
+    expect(await screen.findByRole('button', { name: /Meaning of Name/ })).toHaveTextContent('Name in Latin letters');
+    expect(second.writes().map((write) => (write.body as { meanings: unknown }).meanings)).toEqual([null, ['email', 'reading']]);
+    localStorage.clear();
   });
 
   it('shows the new state when the class changed since the preview, and brings in nothing', async () => {
