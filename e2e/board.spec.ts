@@ -127,7 +127,7 @@ test('files that are no class list are told apart, each with what to do', async 
   const files: [string, Buffer, RegExp][] = [
     ['empty.csv', Buffer.from(''), /The file is empty/],
     ['header.csv', Buffer.from('Email,Name\n'), /no people under them/],
-    ['book.csv', Buffer.from([0x50, 0x4b, 3, 4, 20, 0, 8, 0]), /Save it as CSV/],
+    ['book.csv', Buffer.from([0x50, 0x4b, 3, 4, 20, 0, 8, 0]), /damaged/],
     ['sheet.csv', Buffer.from('%PDF-1.7\n'), /This is a PDF/],
     ['noise.csv', Buffer.from(Array.from({ length: 900 }, (_, at) => (at * 73) % 256)), /not a text file/],
     ['quote.csv', Buffer.from('Email,Name\na@b.example,"Ann\nb@b.example,Ben\n'), /opens in line 2 is never closed/],

@@ -46,7 +46,12 @@ export const RosterEntry = z.object({
   groups: z.array(z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() })),
 });
 export type RosterEntry = z.infer<typeof RosterEntry>;
-export const RosterView = z.object({ entries: z.array(RosterEntry), sets: z.array(z.object({ id: GroupSetId, name: z.string() })) });
+const RosterSet = z.object({
+  id: GroupSetId,
+  name: z.string(),
+  groups: z.array(z.object({ id: GroupId, number: z.number().int(), name: z.string() })),
+});
+export const RosterView = z.object({ entries: z.array(RosterEntry), sets: z.array(RosterSet) });
 export type RosterView = z.infer<typeof RosterView>;
 
 export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name', 'reading', 'number', 'role', 'attribute', 'left-out']);

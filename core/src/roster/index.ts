@@ -1,5 +1,6 @@
 export { applyChange, asRole, changeOf, dropped, inverseOf } from './change.js';
 export type { ChangedRoster, EntryChange, EntryFields, Roster, RosterChange, RosterEntry, RosterFault } from './change.js';
+export { guardFormula } from './formula.js';
 export { groupHeading } from './headings.js';
 export { guessColumns } from './columns.js';
 export type { ColumnGuess } from './columns.js';

@@ -2,6 +2,7 @@ import type { EnrolmentId } from '../ids/index.js';
 import type { Role } from '../release/index.js';
 import { changeOf, dropped } from './change.js';
 import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './change.js';
+import { unguardFormula } from './formula.js';
 import { roleOfWord } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
 import { isAddress, sameAddress } from './person.js';
@@ -146,10 +147,8 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   };
 }
 
-/** A sign that was put before what looks like a formula is taken away again. */
 const tidy = (value: string) =>
-  value
-    .replace(/^'(?=[=+\-@])/, '')
+  unguardFormula(value)
     .replace(/[\s\u00a0]+/g, ' ')
     .trim()
     .normalize('NFC');

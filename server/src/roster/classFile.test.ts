@@ -10,14 +10,14 @@ import { writeBundle, writeCsv } from './classFile.js';
 
 const id = <Kind>(name: string) => name as Kind;
 const course = { id: id<CourseId>('c'), code: 'FER 220', title: 'Applied Fermentation', term: 'Autumn' } as CourseView;
-const set = { id: id<GroupSetId>('s'), name: 'Bench teams' };
+const set = { id: id<GroupSetId>('s'), name: 'Bench teams', groups: [] };
 
 const tidyText = (text: string) => text.replace(/\s+/g, ' ').trim().normalize('NFC');
 const aWord = fc.oneof(
   fc.constantFrom('한', '서연', 'ليلى', 'Ó Briain', 'Zoe\u0301', 'O"Neil', "d'Arc", 'al-Hamwi', 'Nguyễn', 'van der Woestijne'),
   fc.stringMatching(/^[A-Za-z]{1,6}$/),
 );
-const aCell = fc.oneof(fc.constantFrom('=1+1', '-5', '+x', '@y', 'a;b', 'two\nlines', "it's", '"q"'), fc.string({ maxLength: 6 })).map(tidyText);
+const aCell = fc.oneof(fc.constantFrom("'+", "''=x", '=1+1', '-5', '+x', '@y', 'a;b', 'two\nlines', "it's", '"q"'), fc.string({ maxLength: 6 })).map(tidyText);
 const someEntries = fc
   .uniqueArray(
     fc.record({

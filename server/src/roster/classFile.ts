@@ -1,10 +1,10 @@
 import { stringify } from 'csv-stringify/sync';
 import { strToU8, zipSync } from 'fflate';
 import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
-import { groupHeading } from '@jigsaw/core/roster';
+import { groupHeading, guardFormula } from '@jigsaw/core/roster';
 
-/** A cell that a spreadsheet would run as a formula gets a sign before it; bringing the file in takes it away again. */
-const csv = (rows: readonly (readonly string[])[]): string => stringify(rows as string[][], { escape_formulas: true, bom: false });
+/** No cell of ours is run by a spreadsheet; bringing the file in gives the cells as they were. */
+const csv = (rows: readonly (readonly string[])[]): string => stringify(rows.map((cells) => cells.map(guardFormula)));
 
 const attributeNames = (entries: readonly RosterEntry[]) => [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))];
 const here = (entries: readonly RosterEntry[]) => entries.filter((entry) => entry.leftAt === null);

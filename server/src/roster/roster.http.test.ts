@@ -91,6 +91,25 @@ describe('bringing in a class file', () => {
     ['a quote that never closes', 'Email,Name\na@b.example,"Ann\n', 'line 2'],
   ])('says what to do with %s', async (_what, content, says) => expect((await preview(file(content), 422)).detail).toContain(says));
 
+  it('refuses 20 MB of anything before it looks into it', async () => {
+    const answer = await given.instructor
+      .post(`/api/courses/${given.course.id}/roster/preview`)
+      .send({ source: file(Buffer.alloc(20_000_000, 'a,')), meanings: null });
+    expect([413, 422]).toContain(answer.status);
+    expect((answer.body as { detail: string }).detail).toMatch(/10 MB|larger than allowed/);
+  });
+
+  it('keeps names in every script, in either direction, of one word or with marks that combine; one address in two cases is one', async () => {
+    const names = ['Suharto', 'ليلى الحموي', 'נועה ברקאי', '高橋 ひなた', 'Πηνελόπη Καραθάνου', 'आरव देशपांडे', 'Zoe\u0308 Ga\u0308rtner', 'ณัฐพล ศรีสุข'];
+    const source = file(`Email,Name\n${names.map((name, at) => `script${at}@quillmere.example,${name}`).join('\n')}\nSCRIPT0@quillmere.example,Twice\n`);
+    const seen = await preview(source);
+    expect(seen.counts).toMatchObject({ new: names.length, problem: 1 });
+    expect(seen.rows.at(-1)).toMatchObject({ kind: 'problem', sentences: ['The same address as in line 2. Keep one of the two.'] });
+    await bringIn(source, seen, [names.length + 2]).expect(200);
+    const there = new Map((await roster()).map((entry) => [entry.email, entry.name]));
+    names.forEach((name, at) => expect(there.get(`script${at}@quillmere.example`)).toBe(name.normalize('NFC')));
+  });
+
   it('asks which column holds addresses before it reads rows', async () => {
     const seen = await preview(file('Name,Lab\nAnn,some\n'));
     expect(seen.columnProblem).toContain('mail addresses');

@@ -3,7 +3,7 @@ import { DataSource } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { Invited, InviteRequest, Outbox } from '@jigsaw/contract/mail';
 import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
-import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import { invitation } from '@jigsaw/core/mail';
 import { sortName } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
@@ -59,8 +59,10 @@ export class RosterService {
         groups: row.groups ?? [],
       }))
       .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
-    const sets = await this.dataSource.query<{ id: GroupSetId; name: string }[]>(
-      `SELECT "id", "name" FROM "group_set" WHERE "courseId" = $1 ORDER BY "position"`,
+    const sets = await this.dataSource.query<RosterView['sets']>(
+      `SELECT s."id", s."name", coalesce((SELECT jsonb_agg(jsonb_build_object('id', g."id", 'number', g."number", 'name', g."name") ORDER BY g."number")
+                 FROM "course_group" g WHERE g."setId" = s."id"), '[]') AS "groups"
+         FROM "group_set" s WHERE s."courseId" = $1 ORDER BY s."position"`,
       [courseId],
     );
     return { entries, sets };

@@ -1,1 +1,1 @@
-export { useListGroupSetsQuery } from './groupsApi.js';
+export { useListGroupSetsQuery, usePlaceStudentsMutation } from './groupsApi.js';

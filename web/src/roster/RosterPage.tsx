@@ -1,6 +1,6 @@
-import { Columns3, Download, History, Mail, Upload, UserPlus } from 'lucide-react';
+import { Download, History, Mail, Upload, UserPlus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Dialog, DialogTrigger, Menu, MenuItem, MenuTrigger, Popover, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { Menu, MenuItem, MenuTrigger, Popover, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
@@ -9,8 +9,8 @@ import { Bar, Button, ButtonLink, Empty, FindField, Page, useNotice, Waiting } f
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
+import { ColumnChoice } from './ColumnChoice.js';
 import { attributeNames, columnsOf, useColumnChoice, useFound } from './columns.js';
-import type { ColumnSpec } from './columns.js';
 import { PersonSheet } from './PersonSheet.js';
 import { useReadRosterQuery } from './rosterApi.js';
 import { RosterTable } from './RosterTable.js';
@@ -59,21 +59,12 @@ const Views = styled(ToggleButtonGroup)`
     color: var(--on-ink);
   }
 `;
-const ColumnList = styled(Popover)`
-  padding: 8px 12px;
+const MenuBox = styled(Popover)`
+  padding: 5px;
   background: var(--surface);
   border: 1px solid var(--ink);
   border-radius: var(--r-2);
   box-shadow: var(--lift);
-  max-height: 70vh;
-  overflow: auto;
-  label {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    padding: 4px 0;
-    cursor: pointer;
-  }
   [role='menu'] {
     outline: none;
   }
@@ -87,6 +78,9 @@ const ColumnList = styled(Popover)`
   }
   [data-focused] {
     background: var(--wash-2);
+  }
+  [data-disabled] {
+    color: var(--ink-3);
   }
 `;
 
@@ -140,7 +134,7 @@ export function RosterPage() {
           ))}
         </Views>
         <span className="grow" />
-        <ColumnChoice columns={columns} choice={choice} />
+        <ColumnChoice columns={columns} choice={choice} entries={mayManage ? everyone : null} />
         {mayManage && (
           <>
             <TakeOut courseId={course.id} />
@@ -187,7 +181,7 @@ export function RosterPage() {
       )}
       <Foot>
         {chosen.length > 0 ? (
-          <SelectionBar selected={chosen} all={everyone} onDone={() => setSelected(new Set())} onOpen={setOpen} />
+          <SelectionBar selected={chosen} all={everyone} sets={roster.data.sets} onDone={() => setSelected(new Set())} onOpen={setOpen} />
         ) : (
           <span>
             {found.length < entries.length && `${found.length} of `}
@@ -217,7 +211,7 @@ function TakeOut({ courseId }: { readonly courseId: string }) {
       <Button kind="quiet" isIconOnly aria-label="Take the roster out">
         <Download size={16} aria-hidden="true" />
       </Button>
-      <ColumnList placement="bottom end">
+      <MenuBox placement="bottom end">
         <Menu aria-label="Take the roster out">
           <MenuItem href={`${base}.csv`} download="roster.csv">
             As CSV, with everybody’s groups
@@ -226,7 +220,7 @@ function TakeOut({ courseId }: { readonly courseId: string }) {
             As a OneRoster bundle
           </MenuItem>
         </Menu>
-      </ColumnList>
+      </MenuBox>
     </MenuTrigger>
   );
 }
@@ -254,7 +248,7 @@ function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
         <Mail size={16} aria-hidden="true" />
         {isLoading ? 'Inviting…' : 'Invite…'}
       </Button>
-      <ColumnList placement="bottom end">
+      <MenuBox placement="bottom end">
         <Menu
           aria-label="Invite"
           disabledKeys={waiting === 0 ? ['all'] : []}
@@ -268,28 +262,8 @@ function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
           <MenuItem id="links">Sign-in links to hand out…</MenuItem>
           <MenuItem id="outbox">Outbox</MenuItem>
         </Menu>
-      </ColumnList>
+      </MenuBox>
     </MenuTrigger>
-  );
-}
-
-function ColumnChoice({ columns, choice }: { readonly columns: readonly ColumnSpec[]; readonly choice: ReturnType<typeof useColumnChoice> }) {
-  return (
-    <DialogTrigger>
-      <Button kind="quiet" isIconOnly aria-label="Columns">
-        <Columns3 size={16} aria-hidden="true" />
-      </Button>
-      <ColumnList placement="bottom end">
-        <Dialog aria-label="Columns">
-          {columns.slice(1).map((column) => (
-            <label key={column.id}>
-              <input type="checkbox" checked={choice.isShown(column)} onChange={(event) => choice.show(column, event.target.checked)} />
-              {column.heading}
-            </label>
-          ))}
-        </Dialog>
-      </ColumnList>
-    </DialogTrigger>
   );
 }
 

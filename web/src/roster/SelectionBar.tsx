@@ -1,10 +1,14 @@
 import { useState } from 'react';
-import { Button as AriaButton, Dialog, DialogTrigger, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { Button as AriaButton, Dialog, DialogTrigger, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { RosterEntry } from '@jigsaw/contract/roster';
+import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import { inverse } from '@jigsaw/core/groups';
+import type { Place } from '@jigsaw/core/groups';
+import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
 import type { Role } from '@jigsaw/core/release';
-import { ProblemStrip } from '../api/index.js';
-import { Button, Field, Small, useNotice } from '../look/index.js';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { usePlaceStudentsMutation } from '../groups/index.js';
+import { Button, Field, GroupChip, Small, useNotice } from '../look/index.js';
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { attributeNames, roleSays, roleWords } from './columns.js';
@@ -19,6 +23,13 @@ const List = styled(Popover)`
   box-shadow: var(--lift);
   [role='menu'] {
     outline: none;
+  }
+  max-height: 60vh;
+  overflow: auto;
+  header {
+    padding: 6px 10px 2px;
+    font: 600 11px/16px var(--font-text);
+    color: var(--ink-2);
   }
   [role='menuitem'] {
     display: grid;
@@ -53,6 +64,7 @@ const Act = styled(AriaButton)`
 interface SelectionBarProps {
   readonly selected: readonly RosterEntry[];
   readonly all: readonly RosterEntry[];
+  readonly sets: RosterView['sets'];
   readonly onDone: () => void;
   readonly onOpen: (entry: RosterEntry) => void;
 }
@@ -60,12 +72,13 @@ interface SelectionBarProps {
 const sayWho = (entries: readonly RosterEntry[]) => (entries.length === 1 ? entries[0]!.name : `${entries.length} people`);
 
 /** What can be done with the people who are selected. */
-export function SelectionBar({ selected, all, onDone, onOpen }: SelectionBarProps) {
+export function SelectionBar({ selected, all, sets, onDone, onOpen }: SelectionBarProps) {
   const { course } = useCourse();
   const { act, error, isBusy } = useRosterAct();
   const here = selected.filter((entry) => entry.leftAt === null);
   const left = selected.filter((entry) => entry.leftAt !== null);
   const others = here.filter((entry) => entry.enrolmentId !== course.enrolmentId);
+  const students = here.filter((entry) => entry.role === 'student');
   const uninvited = here.filter((entry) => !entry.hasComeIn);
   const notice = useNotice();
   const [invite, inviting] = useInviteMutation();
@@ -110,6 +123,7 @@ export function SelectionBar({ selected, all, onDone, onOpen }: SelectionBarProp
           </List>
         </MenuTrigger>
       )}
+      {students.length > 0 && sets.length > 0 && <PlaceMenu students={students} sets={sets} onDone={onDone} />}
       <DialogTrigger>
         <Act isDisabled={isBusy}>Set an attribute…</Act>
         <List placement="top start">
@@ -137,6 +151,54 @@ export function SelectionBar({ selected, all, onDone, onOpen }: SelectionBarProp
       <Act onPress={onDone}>Select nobody</Act>
       {(error ?? inviting.error) && <ProblemStrip of={error ?? inviting.error} />}
     </>
+  );
+}
+
+interface PlaceMenuProps {
+  readonly students: readonly RosterEntry[];
+  readonly sets: RosterView['sets'];
+  readonly onDone: () => void;
+}
+
+/** Into a group of any set, each from where they are; the way back puts each where they were. */
+function PlaceMenu({ students, sets, onDone }: PlaceMenuProps) {
+  const notice = useNotice();
+  const [send, { isLoading }] = usePlaceStudentsMutation();
+  const groupIn = (entry: RosterEntry, setId: GroupSetId) => entry.groups.find((group) => group.setId === setId)?.groupId ?? null;
+  const carryOut = async (setId: GroupSetId, place: Place, said: string, back: boolean) => {
+    const answer = await send({ setId, place });
+    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
+    notice(said, ...(back ? [{ label: 'Undo', do: () => void carryOut(setId, inverse(place), 'Taken back', false) }] : []));
+  };
+  const placeIn = (setId: GroupSetId, to: GroupId | null, name: string) => {
+    const moves = students.flatMap((entry) => {
+      const from = groupIn(entry, setId);
+      return from === to ? [] : [{ student: entry.enrolmentId, from, to }];
+    });
+    if (moves.length > 0) void carryOut(setId, { moves }, `${sayWho(students)} ${to === null ? `in no group of ${name}` : `in ${name}`}`, true);
+    onDone();
+  };
+  return (
+    <MenuTrigger>
+      <Act isDisabled={isLoading}>Place in…</Act>
+      <List placement="top start">
+        <Menu aria-label="Place in">
+          {sets.map((set) => (
+            <MenuSection key={set.id}>
+              <Header>{set.name}</Header>
+              {set.groups.map((group) => (
+                <MenuItem key={group.id} id={group.id} textValue={group.name} onAction={() => placeIn(set.id, group.id, group.name)}>
+                  <GroupChip number={group.number} name={group.name} />
+                </MenuItem>
+              ))}
+              <MenuItem id={`none ${set.id}`} textValue={`None of ${set.name}`} onAction={() => placeIn(set.id, null, set.name)}>
+                None of them
+              </MenuItem>
+            </MenuSection>
+          ))}
+        </Menu>
+      </List>
+    </MenuTrigger>
   );
 }
 

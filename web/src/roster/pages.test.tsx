@@ -5,7 +5,7 @@ import { anEntry, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
-  [`GET courses/${courseId}/roster`]: { entries, sets: [{ id: id('benches'), name: 'Bench teams' }] },
+  [`GET courses/${courseId}/roster`]: { entries, sets: [{ id: id('benches'), name: 'Bench teams', groups: [{ id: id('crock'), number: 1, name: 'Crock' }] }] },
 });
 
 describe('the courses of a person', () => {
@@ -170,6 +170,58 @@ describe('changing the roster', () => {
     await user.click(screen.getByRole('button', { name: 'Take out of the course' }));
     await waitFor(() => expect(writes()[0]!.body).toEqual({ act: 'drop', enrolmentIds: [anEntry('Ada Okafor').enrolmentId, anEntry('Ben Ek').enrolmentId] }));
     expect(await screen.findByText('2 people taken out of the course; work and marks are kept')).toBeInTheDocument();
+  });
+
+  it('places those selected in a group of any set, from where each of them is', async () => {
+    const seat = { setId: id<'group-set'>('benches'), groupId: id<'group'>('carboy'), number: 2, name: 'Carboy' };
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor'), anEntry('Ben Ek', { groups: [seat] })),
+      [`POST sets/${id('benches')}/place`]: { unplaced: 0 },
+    });
+    await user.click(await screen.findByRole('checkbox', { name: /Select Ada Okafor/ }));
+    await user.click(screen.getByRole('checkbox', { name: /Select Ben Ek/ }));
+    await user.click(screen.getByRole('button', { name: 'Place in…' }));
+    await user.click(await screen.findByRole('menuitem', { name: /Crock/ }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        moves: [
+          { student: anEntry('Ada Okafor').enrolmentId, from: null, to: id('crock') },
+          { student: anEntry('Ben Ek').enrolmentId, from: id('carboy'), to: id('crock') },
+        ],
+      }),
+    );
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() =>
+      expect(writes()[1]!.body).toMatchObject({
+        moves: [
+          { from: id('crock'), to: id('carboy') },
+          { from: id('crock'), to: null },
+        ],
+      }),
+    );
+  });
+
+  it('gives an attribute another name for everybody who has it', async () => {
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor', { attributes: { Lab: 'some' } }), anEntry('Ben Ek')),
+      [`POST ${changesPath}`]: changed,
+    });
+    await user.click(await screen.findByRole('button', { name: 'Columns' }));
+    await user.click(await screen.findByRole('button', { name: 'Rename Lab' }));
+    await user.clear(screen.getByRole('textbox', { name: 'New name of Lab' }));
+    await user.type(screen.getByRole('textbox', { name: 'New name of Lab' }), 'Lab experience{Enter}');
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        act: 'edit',
+        edits: [
+          {
+            enrolmentId: anEntry('Ada Okafor').enrolmentId,
+            from: { attributes: { Lab: 'some', 'Lab experience': null } },
+            to: { attributes: { Lab: null, 'Lab experience': 'some' } },
+          },
+        ],
+      }),
+    );
   });
 
   it('shows who left apart, and brings them back', async () => {
