@@ -1,7 +1,7 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check, Minus } from 'lucide-react';
-import { useMemo, useState } from 'react';
-import type { Selection, SortDescriptor } from 'react-aria-components';
-import { Cell, Checkbox, Column, Row, Table, TableBody, TableHeader, TableLayout, Virtualizer } from 'react-aria-components';
+import { memo, useCallback, useMemo, useRef, useState } from 'react';
+import type { KeyboardEvent, MouseEvent } from 'react';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { Empty, GroupChip, Muted, PersonName, Tag } from '../look/index.js';
@@ -10,57 +10,91 @@ import { useCourse } from '../track/index.js';
 import type { ColumnSpec } from './columns.js';
 import { roleWords } from './columns.js';
 
-const Sheet = styled(Table)`
-  display: block;
+const rowHeight = 28;
+const boxWidth = 38;
+
+const Sheet = styled.div`
   height: 100%;
   overflow: auto;
   background: var(--surface);
   font: var(--t-13);
+  [role='row'] {
+    display: grid;
+    grid-template-columns: var(--columns);
+    min-width: max-content;
+  }
+  > [role='rowgroup']:first-child {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    background: var(--surface);
+    border-bottom: 1px solid var(--ink);
+    min-width: max-content;
+  }
+  > [role='rowgroup']:last-of-type {
+    position: relative;
+    min-width: max-content;
+  }
   [role='columnheader'] {
+    display: grid;
+    min-width: 0;
+  }
+  [role='columnheader'] button {
     height: 32px;
     padding: 0 8px;
-    font: 600 11px/32px var(--font-text);
+    border: 0;
+    background: none;
     color: var(--ink-2);
-    border-bottom: 1px solid var(--ink);
-    background: var(--surface);
+    font: 600 11px/32px var(--font-text);
     text-align: left;
-    cursor: default;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    cursor: pointer;
     outline-offset: -2px;
   }
-  [role='columnheader'][data-allows-sorting] {
+  [data-row] {
+    position: absolute;
+    left: 0;
+    right: 0;
+    height: ${rowHeight}px;
     cursor: pointer;
+    outline-offset: -2px;
+  }
+  [data-row]:hover > * {
+    background: var(--wash);
+  }
+  [data-row][aria-selected='true'] > * {
+    background: var(--wash-2);
   }
   [role='rowheader'],
   [role='gridcell'] {
-    height: 28px;
     padding: 0 8px;
-    line-height: 27px;
+    line-height: ${rowHeight - 1}px;
     border-bottom: var(--hair);
     white-space: nowrap;
     overflow: hidden;
     text-overflow: ellipsis;
-    outline-offset: -2px;
   }
   [role='rowheader'] {
     font-weight: 600;
   }
-  [role='row'][data-hovered] > * {
-    background: var(--wash);
+  &[data-plain] [role='rowheader'],
+  &[data-plain] [role='columnheader']:first-child button {
+    padding-left: 16px;
   }
-  [role='row'][aria-selected='true'] > * {
-    background: var(--wash-2);
+  .box {
+    display: grid;
+    place-items: center;
+    width: ${boxWidth}px;
+    height: 100%;
+    padding: 0;
+    border: 0;
+    background: none;
+    cursor: pointer;
+    outline-offset: -4px;
   }
-  [role='row'] {
-    outline-offset: -2px;
-  }
-`;
-const Box = styled(Checkbox)`
-  display: grid;
-  place-items: center;
-  width: 27px;
-  height: 27px;
-  margin-left: 6px;
-  i {
+  .box i {
     display: grid;
     place-items: center;
     width: 15px;
@@ -70,15 +104,17 @@ const Box = styled(Checkbox)`
     background: var(--surface);
     color: var(--on-ink);
   }
-  &[data-selected] i,
-  &[data-indeterminate] i {
+  .box:not([aria-checked='false']) i {
     background: var(--ink);
     border-color: var(--ink);
   }
 `;
 
 const collator = new Intl.Collator('en', { sensitivity: 'base', numeric: true });
-const boxColumn = 'box';
+interface Sort {
+  readonly column: string;
+  readonly sign: 1 | -1;
+}
 
 interface RosterTableProps {
   readonly entries: readonly RosterEntry[];
@@ -89,86 +125,187 @@ interface RosterTableProps {
   readonly onOpen: (entry: RosterEntry) => void;
 }
 
-/** People sorted by any column, selected by box, Shift and arrow keys. */
+/** People sorted by any column, selected by box, Shift and arrow keys. Only the rows in view are drawn, so that a search over a
+ * thousand people costs what its first screen costs. */
 export function RosterTable({ entries, columns, selected, onSelect, onOpen }: RosterTableProps) {
   const { dates } = useCourse();
-  const [sort, setSort] = useState<SortDescriptor>({ column: 'name', direction: 'ascending' });
+  const [sort, setSort] = useState<Sort>({ column: 'name', sign: 1 });
+  const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
+  const [at, setAt] = useState(0);
+  const anchor = useRef(0);
   const shown = useMemo(() => {
     const column = columns.find((each) => each.id === sort.column) ?? columns[0]!;
-    const sign = sort.direction === 'descending' ? -1 : 1;
-    return entries.toSorted((a, b) => sign * collator.compare(column.sortBy(a), column.sortBy(b)));
+    const keyed = entries.map((entry) => ({ entry, key: column.sortBy(entry) }));
+    return keyed.sort((a, b) => sort.sign * collator.compare(a.key, b.key)).map(({ entry }) => entry);
   }, [entries, columns, sort]);
-  const all = useMemo(() => [...(selected ? [{ id: boxColumn, heading: '', width: 38 }] : []), ...columns], [columns, selected]);
+  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller,
+    estimateSize: () => rowHeight,
+    getItemKey: (index) => shown[index]!.enrolmentId,
+    overscan: 6,
+    initialRect: { width: 1280, height: 600 },
+  });
+  const current = Math.min(at, Math.max(0, shown.length - 1));
+  const template = [
+    ...(selected ? [`${boxWidth}px`] : []),
+    ...columns.map((column) => (column.id === 'email' ? `minmax(${column.width}px, 1fr)` : `${column.width}px`)),
+  ];
 
-  const cell = (entry: RosterEntry, id: string, heading: string) => {
-    if (id === 'name') return <PersonName name={entry.name} reading={entry.reading} />;
-    if (id === 'number') return <Muted>{entry.number}</Muted>;
-    if (id === 'role') return <Muted>{entry.leftAt ? `left ${dates.day(entry.leftAt)}` : roleWords[entry.role]}</Muted>;
-    if (id === 'email') return <Muted>{entry.email}</Muted>;
-    if (id === 'seen') return <Muted>{sayLastIn(entry, dates)}</Muted>;
-    if (id.startsWith('attribute:')) return entry.attributes[heading] ?? '';
-    const group = entry.groups.find((each) => `set:${each.setId}` === id);
-    if (group) return <GroupChip number={group.number} name={group.name} />;
-    return entry.role === 'student' && entry.leftAt === null ? <Tag $look="needs">Unplaced</Tag> : null;
-  };
-  const select = (keys: Selection) => onSelect(keys === 'all' ? new Set(shown.map((entry) => entry.enrolmentId)) : new Set([...keys].map(String)));
-  return (
-    <Virtualizer layout={TableLayout} layoutOptions={{ rowHeight: 28, headingHeight: 32 }}>
-      <Sheet
-        aria-label="Roster"
-        sortDescriptor={sort}
-        onSortChange={setSort}
-        selectionMode={selected ? 'multiple' : 'none'}
-        selectedKeys={selected ?? []}
-        onSelectionChange={select}
-        onRowAction={(key) => {
-          const entry = entries.find((each) => each.enrolmentId === key);
-          if (entry) onOpen(entry);
-        }}
-      >
-        <TableHeader columns={all} dependencies={[sort, all]}>
-          {(column) =>
-            column.id === boxColumn ? (
-              <Column id={boxColumn} width={38} minWidth={38} style={{ padding: 0 }}>
-                <Tick label="Select all" />
-              </Column>
-            ) : (
-              <Column
-                id={column.id}
-                isRowHeader={column.id === 'name'}
-                allowsSorting
-                width={column.id === 'email' ? '1fr' : column.width}
-                minWidth={column.width}
-                style={column.id === 'name' && !selected ? { paddingLeft: 16 } : undefined}
-              >
-                {column.heading}
-                {sort.column === column.id ? (sort.direction === 'ascending' ? ' ↑' : ' ↓') : ''}
-              </Column>
-            )
-          }
-        </TableHeader>
-        <TableBody
-          items={shown}
-          dependencies={[all]}
-          renderEmptyState={() => <Empty title="Nobody by that name">Try a part of the name, the number or the address.</Empty>}
-        >
-          {(entry) => (
-            <Row id={entry.enrolmentId} columns={all} textValue={entry.name}>
-              {(column) =>
-                column.id === boxColumn ? (
-                  <Cell style={{ padding: 0 }}>
-                    <Tick label={`Select ${entry.name}`} />
-                  </Cell>
-                ) : (
-                  <Cell style={column.id === 'name' && !selected ? { paddingLeft: 16 } : undefined}>{cell(entry, column.id, column.heading)}</Cell>
-                )
-              }
-            </Row>
-          )}
-        </TableBody>
-      </Sheet>
-    </Virtualizer>
+  const toggle = useCallback(
+    (index: number, isRange: boolean) => {
+      if (!selected) return;
+      const next = new Set(selected);
+      const [from, to] = isRange ? [Math.min(anchor.current, index), Math.max(anchor.current, index)] : [index, index];
+      const isOn = isRange || !next.has(shown[index]!.enrolmentId);
+      for (const entry of shown.slice(from, to + 1)) {
+        if (isOn) next.add(entry.enrolmentId);
+        else next.delete(entry.enrolmentId);
+      }
+      if (!isRange) anchor.current = index;
+      onSelect(next);
+    },
+    [selected, shown, onSelect],
   );
+  const goTo = (index: number) => {
+    const next = Math.min(Math.max(index, 0), shown.length - 1);
+    setAt(next);
+    virtual.scrollToIndex(next);
+    requestAnimationFrame(() => scroller?.querySelector<HTMLElement>(`[data-row="${next}"]`)?.focus());
+    return next;
+  };
+  const onKey = (event: KeyboardEvent) => {
+    const isBox = event.target instanceof HTMLElement && event.target.closest('button');
+    const steps: Readonly<Record<string, number>> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15, Home: -shown.length, End: shown.length };
+    const step = steps[event.key];
+    if (step !== undefined) {
+      const next = goTo(current + step);
+      if (event.shiftKey) toggle(next, true);
+    } else if (event.key === ' ' && !isBox) toggle(current, event.shiftKey);
+    else if (event.key === 'Enter' && !isBox) onOpen(shown[current]!);
+    else if (event.key === 'Escape' && selected && selected.size > 0) onSelect(new Set());
+    else if (event.key === 'a' && (event.ctrlKey || event.metaKey) && selected) onSelect(new Set(shown.map((entry) => entry.enrolmentId)));
+    else return;
+    event.preventDefault();
+  };
+  const press = (index: number, event: MouseEvent) => {
+    setAt(index);
+    if (event.shiftKey || event.ctrlKey || event.metaKey) toggle(index, event.shiftKey);
+    else if (selected && selected.size > 0) toggle(index, false);
+    else onOpen(shown[index]!);
+  };
+  const selectedHere = selected ? shown.filter((entry) => selected.has(entry.enrolmentId)).length : 0;
+  const allTicked = selectedHere === 0 ? false : selectedHere === shown.length ? true : ('mixed' as const);
+  return (
+    <Sheet
+      ref={setScroller}
+      role="grid"
+      aria-label="Roster"
+      aria-rowcount={shown.length + 1}
+      aria-multiselectable={selected ? true : undefined}
+      data-plain={selected ? undefined : true}
+      style={{ '--columns': template.join(' ') } as never}
+    >
+      <div role="rowgroup">
+        <div role="row" aria-rowindex={1}>
+          {selected && (
+            <span role="columnheader">
+              <Tick
+                label="Select all"
+                checked={allTicked}
+                onPress={() => onSelect(allTicked === true ? new Set() : new Set(shown.map((entry) => entry.enrolmentId)))}
+              />
+            </span>
+          )}
+          {columns.map((column) => {
+            const isSorted = sort.column === column.id;
+            return (
+              <span key={column.id} role="columnheader" aria-sort={isSorted ? (sort.sign === 1 ? 'ascending' : 'descending') : 'none'}>
+                <button type="button" onClick={() => setSort({ column: column.id, sign: isSorted && sort.sign === 1 ? -1 : 1 })}>
+                  {column.heading}
+                  {isSorted ? (sort.sign === 1 ? ' ↑' : ' ↓') : ''}
+                </button>
+              </span>
+            );
+          })}
+        </div>
+      </div>
+      {shown.length === 0 ? (
+        <Empty title="Nobody by that name">Try a part of the name, the number or the address.</Empty>
+      ) : (
+        <div role="rowgroup" style={{ height: virtual.getTotalSize() }} onKeyDown={onKey}>
+          {virtual.getVirtualItems().map(({ index, key, start }) => (
+            <PersonRow
+              key={key}
+              index={index}
+              top={start}
+              entry={shown[index]!}
+              columns={columns}
+              dates={dates}
+              isSelected={selected ? selected.has(shown[index]!.enrolmentId) : null}
+              isCurrent={index === current}
+              onFocus={setAt}
+              onPress={press}
+              onTick={toggle}
+            />
+          ))}
+        </div>
+      )}
+    </Sheet>
+  );
+}
+
+interface PersonRowProps {
+  readonly index: number;
+  readonly top: number;
+  readonly entry: RosterEntry;
+  readonly columns: readonly ColumnSpec[];
+  readonly dates: Dates;
+  /** null: there is nothing to select. */
+  readonly isSelected: boolean | null;
+  readonly isCurrent: boolean;
+  readonly onFocus: (index: number) => void;
+  readonly onPress: (index: number, event: MouseEvent) => void;
+  readonly onTick: (index: number, isRange: boolean) => void;
+}
+
+const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, isSelected, isCurrent, onFocus, onPress, onTick }: PersonRowProps) {
+  return (
+    <div
+      role="row"
+      data-row={index}
+      aria-rowindex={index + 2}
+      aria-selected={isSelected ?? undefined}
+      tabIndex={isCurrent ? 0 : -1}
+      style={{ transform: `translateY(${top}px)` }}
+      onFocus={() => onFocus(index)}
+      onClick={(event) => onPress(index, event)}
+    >
+      {isSelected !== null && (
+        <span role="gridcell" style={{ padding: 0 }}>
+          <Tick label={`Select ${entry.name}`} checked={isSelected} onPress={(isRange) => onTick(index, isRange)} />
+        </span>
+      )}
+      {columns.map((column) => (
+        <span key={column.id} role={column.id === 'name' ? 'rowheader' : 'gridcell'}>
+          {cellOf(entry, column, dates)}
+        </span>
+      ))}
+    </div>
+  );
+});
+
+function cellOf(entry: RosterEntry, { id, heading }: ColumnSpec, dates: Dates) {
+  if (id === 'name') return <PersonName name={entry.name} reading={entry.reading} />;
+  if (id === 'number') return <Muted>{entry.number}</Muted>;
+  if (id === 'role') return <Muted>{entry.leftAt ? `left ${dates.day(entry.leftAt)}` : roleWords[entry.role]}</Muted>;
+  if (id === 'email') return <Muted>{entry.email}</Muted>;
+  if (id === 'seen') return <Muted>{sayLastIn(entry, dates)}</Muted>;
+  if (id.startsWith('attribute:')) return entry.attributes[heading] ?? '';
+  const group = entry.groups.find((each) => `set:${each.setId}` === id);
+  if (group) return <GroupChip number={group.number} name={group.name} />;
+  return entry.role === 'student' && entry.leftAt === null ? <Tag $look="needs">Unplaced</Tag> : null;
 }
 
 /** When they were last in; before that, whether they were asked in. */
@@ -178,10 +315,24 @@ function sayLastIn({ lastSeenAt, hasComeIn, invitedAt }: RosterEntry, dates: Dat
   return invitedAt ? `invited ${dates.day(invitedAt)}` : 'not invited';
 }
 
-const Tick = ({ label }: { readonly label: string }) => (
-  <Box slot="selection" aria-label={label}>
-    {({ isSelected, isIndeterminate }) => (
-      <i>{isIndeterminate ? <Minus size={12} strokeWidth={3} aria-hidden="true" /> : isSelected && <Check size={12} strokeWidth={3} aria-hidden="true" />}</i>
-    )}
-  </Box>
+interface TickProps {
+  readonly label: string;
+  readonly checked: boolean | 'mixed';
+  readonly onPress: (isRange: boolean) => void;
+}
+
+const Tick = ({ label, checked, onPress }: TickProps) => (
+  <button
+    type="button"
+    className="box"
+    role="checkbox"
+    aria-label={label}
+    aria-checked={checked}
+    onClick={(event) => {
+      event.stopPropagation();
+      onPress(event.shiftKey);
+    }}
+  >
+    <i>{checked === 'mixed' ? <Minus size={12} strokeWidth={3} aria-hidden="true" /> : checked && <Check size={12} strokeWidth={3} aria-hidden="true" />}</i>
+  </button>
 );
