@@ -174,6 +174,25 @@ describe('a class file', () => {
     expect(comparable(await entries())).toEqual(before);
   });
 
+  it('is taken back even where somebody of it has begun: they leave, the others go without a trace', async () => {
+    const many = { kind: 'paste', text: Array.from({ length: 40 }, (_, at) => `Many ${at} <many${at}@quillmere.example>`).join('\n') };
+    const seen = (await given.instructor.post(at('/preview')).send({ source: many, meanings: null }).expect(200)).body as ImportPreview;
+    const answer = await given.instructor
+      .post(at('/import'))
+      .send({ source: many, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: seen.fingerprint })
+      .expect(200);
+    const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
+    const student = board.students.find((each) => each.name === 'Many 17')!.enrolmentId;
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student, from: null, to: board.groups[0]!.id }] })
+      .expect(200);
+    await undo((answer.body as RosterChanged).changeId).expect(200);
+    expect((await entries()).filter((each) => each.email.startsWith('many')).map((each) => [each.name, each.leftAt !== null, each.groups])).toEqual([
+      ['Many 17', true, []],
+    ]);
+  });
+
   it('drops nobody whom the file names', async () => {
     const seen = await seenNow();
     const body = { source, meanings: ['email', 'name', 'role'], leaveOutLines: [], drop: [idOf('noor')], fingerprint: seen.fingerprint };

@@ -40,7 +40,10 @@ export async function writeChange(writing: Writing, change: RosterChange, before
     writing,
     change.map((each) => ({ enrolmentId: each.enrolmentId, groups: after.get(each.enrolmentId)?.groups ?? [] })),
   );
-  for (const each of change) if (each.kind === 'remove') await removeOrEnd(writing, each.enrolmentId);
+  await removeOrEnd(
+    writing,
+    change.flatMap((each) => (each.kind === 'remove' ? [each.enrolmentId] : [])),
+  );
 }
 
 async function addPeople({ manager, courseId, now, people }: Writing, change: RosterChange, before: Roster): Promise<void> {
@@ -108,18 +111,34 @@ async function seat({ manager, actorId, now }: Writing, seats: readonly { enrolm
   );
 }
 
-/** Somebody added by mistake goes without a trace; if anything hangs on them already, they leave instead. */
-async function removeOrEnd({ manager, now }: Writing, enrolmentId: EnrolmentId): Promise<void> {
+/** Those added by mistake go without a trace; whoever has something hanging on them already leaves instead. */
+async function removeOrEnd(writing: Writing, enrolmentIds: readonly EnrolmentId[]): Promise<void> {
+  if (enrolmentIds.length === 0 || (await removeAll(writing, enrolmentIds))) return;
+  const [only] = enrolmentIds;
+  if (enrolmentIds.length === 1) await writing.manager.update(EnrolmentRow, only!, { leftAt: writing.now });
+  else {
+    // Halves, so that one person with work in a class of a thousand costs a few statements and not a thousand.
+    const middle = enrolmentIds.length >> 1;
+    await removeOrEnd(writing, enrolmentIds.slice(0, middle));
+    await removeOrEnd(writing, enrolmentIds.slice(middle));
+  }
+}
+
+/** @returns false if something hangs on one of them; then none is removed. */
+async function removeAll({ manager }: Writing, enrolmentIds: readonly EnrolmentId[]): Promise<boolean> {
   const foreignKeyHolds = '23503';
   await manager.query('SAVEPOINT "removal"');
   try {
-    await manager.query(`DELETE FROM "enrolment" WHERE "id" = $1`, [enrolmentId]);
+    await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [enrolmentIds]);
+    return true;
   } catch (error) {
     if (!(error instanceof QueryFailedError) || (error.driverError as { code?: string }).code !== foreignKeyHolds) throw error;
     await manager.query('ROLLBACK TO SAVEPOINT "removal"');
-    await manager.update(EnrolmentRow, enrolmentId, { leftAt: now });
+    return false;
+  } finally {
+    // After any other failure the whole transaction goes, and its savepoint with it.
+    await manager.query('RELEASE SAVEPOINT "removal"').catch(() => undefined);
   }
-  await manager.query('RELEASE SAVEPOINT "removal"');
 }
 
 /** Everyone whose places a change touches: their groups' pages change with it. */
