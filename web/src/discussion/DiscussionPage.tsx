@@ -186,6 +186,20 @@ function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; r
     return () => window.removeEventListener('keydown', onKey);
   });
 
+  const drawn = ({ threads }: DiscussionView) =>
+    threads.map((thread) => (
+      <ThreadOfPosts
+        key={thread.id}
+        head={head}
+        settings={settings}
+        posts={thread.posts}
+        mayReply={view.mayReply}
+        arrivedNew={arrivedNew}
+        seen={seen}
+        answering={answering}
+        onAnswer={setAnswering}
+      />
+    ));
   return (
     <Body>
       <Side aria-label="What is asked">
@@ -212,42 +226,9 @@ function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; r
             </Top>
           )}
           {view.threads.length === 0 && <p>{view.mayOpenThread ? 'Nobody has written yet. Begin.' : 'Nobody has written yet.'}</p>}
-          {view.threads.map((thread) => (
-            <ThreadOfPosts
-              key={thread.id}
-              head={head}
-              settings={settings}
-              posts={thread.posts}
-              mayReply={view.mayReply}
-              arrivedNew={arrivedNew}
-              seen={seen}
-              answering={answering}
-              onAnswer={setAnswering}
-            />
-          ))}
+          {drawn(view)}
           {afters.map((after) => (
-            <MoreThreads
-              key={after}
-              head={head}
-              after={after!}
-              render={(more) =>
-                more.threads.map((thread) => (
-                  <ThreadOfPosts
-                    key={thread.id}
-                    head={head}
-                    settings={settings}
-                    posts={thread.posts}
-                    mayReply={view.mayReply}
-                    arrivedNew={arrivedNew}
-                    seen={seen}
-                    answering={answering}
-                    onAnswer={setAnswering}
-                  />
-                ))
-              }
-              onMore={onMore}
-              isLast={after === afters.at(-1)}
-            />
+            <MoreThreads key={after} head={head} after={after!} render={drawn} onMore={onMore} isLast={after === afters.at(-1)} />
           ))}
           {view.next !== null && afters.length === 0 && <Button onPress={() => onMore(view.next!)}>Show later threads</Button>}
           {view.mayOpenThread ? (

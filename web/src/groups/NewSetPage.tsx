@@ -7,7 +7,7 @@ import { mostGroups } from '@jigsaw/contract/groups';
 import type { CreateGroupSet } from '@jigsaw/contract/groups';
 import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Page, Scroll, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Page, Part, Scroll, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useCreateGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
 
@@ -19,26 +19,8 @@ const Work = styled.form`
 const Parts = styled.div`
   background: var(--surface);
 `;
-const Part = styled.section`
-  display: grid;
-  grid-template-columns: 148px minmax(0, 1fr);
-  border-bottom: var(--hair);
-  > header {
-    padding: 16px 12px 16px 20px;
-    border-right: var(--hair);
-    background: var(--paper);
-  }
-  > header h2 {
-    font: var(--h-22);
-    font-size: 20px;
-  }
-  > header p {
-    font: var(--t-12);
-    color: var(--ink-2);
-  }
+const Narrow = styled(Part)`
   > div {
-    padding: 16px 20px;
-    display: grid;
     gap: 12px;
     max-width: 640px;
   }
@@ -224,13 +206,13 @@ export function NewSetPage() {
 
 function SetPart({ title, says, children }: { readonly title: string; readonly says: string; readonly children: ReactNode }) {
   return (
-    <Part>
+    <Narrow>
       <header>
         <h2>{title}</h2>
         <p>{says}</p>
       </header>
       <div>{children}</div>
-    </Part>
+    </Narrow>
   );
 }
 

@@ -7,7 +7,7 @@ import { isProblem, problemOf, ProblemStrip, saySaved, useAutosave } from '../ap
 import { useListGroupSetsQuery } from '../groups/index.js';
 import { kindOf, kinds } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
-import { Bar, Button, ButtonLink, Empty, Field, Muted, Page, Small, Tag, useNotice, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Empty, Field, Muted, Page, Part, Small, Tag, useNotice, Waiting } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { stateLook, stateWords } from './ActivitiesPage.js';
@@ -15,7 +15,6 @@ import type { Aim } from './aim.js';
 import { firstAim, isSameAim } from './aim.js';
 import { CopyPreview } from './CopyPreview.js';
 import { MarkingPart } from './MarkingPart.js';
-import { Part } from './Part.js';
 import {
   useChangeReachMutation,
   useCopyActivityMutation,

@@ -2,8 +2,7 @@ import { Suspense, lazy } from 'react';
 import type { ActivityDraft } from '@jigsaw/contract/release';
 import { DecimalInLine, NumberInLine, Sentence } from '../form/index.js';
 import type { KindOnPages } from '../kinds/index.js';
-import { Button, Small, Waiting } from '../look/index.js';
-import { Part } from './Part.js';
+import { Button, Part, Small, Waiting } from '../look/index.js';
 
 const RubricEditor = lazy(() => import('./RubricEditor.js'));
 

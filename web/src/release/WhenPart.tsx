@@ -3,9 +3,8 @@ import { styled } from 'styled-components';
 import type { ActivityDraft, ActivityView, ReachView } from '@jigsaw/contract/release';
 import type { GroupId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
-import { Button, Choice, DateTimeField, Emblem, Field, Sheet, Small, useNotice } from '../look/index.js';
+import { Button, Choice, DateTimeField, Emblem, Field, Part, Sheet, Small, useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';
-import { Part } from './Part.js';
 import { useExtendMutation } from './releaseApi.js';
 
 const Chip = styled.span`

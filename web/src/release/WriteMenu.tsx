@@ -1,34 +1,19 @@
 import { PenLine } from 'lucide-react';
-import { Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { kinds } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
-import { Button, Small } from '../look/index.js';
+import { Button, Popup, Small } from '../look/index.js';
 
-const List = styled(Popover)`
+const List = styled(Popup)`
   width: 360px;
-  padding: 5px;
-  background: var(--surface);
-  border: 1px solid var(--ink);
-  border-radius: var(--r-2);
-  box-shadow: var(--lift);
-  [role='menu'] {
-    outline: none;
-  }
   [role='menuitem'] {
-    display: grid;
     grid-template-columns: 24px minmax(0, 1fr);
     gap: 2px 10px;
     padding: 8px 10px;
-    border-radius: var(--r-1);
-    cursor: pointer;
-    outline-offset: -2px;
   }
   [role='menuitem'] > :last-child {
     grid-column: 2;
-  }
-  [data-focused] {
-    background: var(--wash-2);
   }
   b {
     font-weight: 620;

@@ -1,21 +1,15 @@
 import { Columns3, Pencil } from 'lucide-react';
 import { useState } from 'react';
-import { Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { Dialog, DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
-import { Button, Input, useNotice } from '../look/index.js';
+import { Button, Input, Popup, useNotice } from '../look/index.js';
 import type { ColumnSpec, useColumnChoice } from './columns.js';
 import { useRosterAct } from './useRosterAct.js';
 
-const Box = styled(Popover)`
+const Box = styled(Popup)`
   padding: 8px 12px;
   min-width: 240px;
-  max-height: 70vh;
-  overflow: auto;
-  background: var(--surface);
-  border: 1px solid var(--ink);
-  border-radius: var(--r-2);
-  box-shadow: var(--lift);
   .line {
     display: flex;
     align-items: center;

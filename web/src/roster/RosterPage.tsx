@@ -1,11 +1,11 @@
 import { Download, History, Mail, Upload, UserPlus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Menu, MenuItem, MenuTrigger, Popover, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { Menu, MenuItem, MenuTrigger, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Empty, FindField, Page, useNotice, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Empty, FindField, Page, Popup, useNotice, Waiting } from '../look/index.js';
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
@@ -57,30 +57,6 @@ const Views = styled(ToggleButtonGroup)`
   button[data-selected] {
     background: var(--ink);
     color: var(--on-ink);
-  }
-`;
-const MenuBox = styled(Popover)`
-  padding: 5px;
-  background: var(--surface);
-  border: 1px solid var(--ink);
-  border-radius: var(--r-2);
-  box-shadow: var(--lift);
-  [role='menu'] {
-    outline: none;
-  }
-  [role='menuitem'] {
-    display: block;
-    padding: 6px 8px;
-    border-radius: var(--r-1);
-    text-decoration: none;
-    cursor: pointer;
-    outline-offset: -2px;
-  }
-  [data-focused] {
-    background: var(--wash-2);
-  }
-  [data-disabled] {
-    color: var(--ink-3);
   }
 `;
 
@@ -211,7 +187,7 @@ function TakeOut({ courseId }: { readonly courseId: string }) {
       <Button kind="quiet" isIconOnly aria-label="Take the roster out">
         <Download size={16} aria-hidden="true" />
       </Button>
-      <MenuBox placement="bottom end">
+      <Popup placement="bottom end">
         <Menu aria-label="Take the roster out">
           <MenuItem href={`${base}.csv`} download="roster.csv">
             As CSV, with everybody’s groups
@@ -220,7 +196,7 @@ function TakeOut({ courseId }: { readonly courseId: string }) {
             As a OneRoster bundle
           </MenuItem>
         </Menu>
-      </MenuBox>
+      </Popup>
     </MenuTrigger>
   );
 }
@@ -248,7 +224,7 @@ function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
         <Mail size={16} aria-hidden="true" />
         {isLoading ? 'Inviting…' : 'Invite…'}
       </Button>
-      <MenuBox placement="bottom end">
+      <Popup placement="bottom end">
         <Menu
           aria-label="Invite"
           disabledKeys={waiting === 0 ? ['all'] : []}
@@ -262,7 +238,7 @@ function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
           <MenuItem id="links">Sign-in links to hand out…</MenuItem>
           <MenuItem id="outbox">Outbox</MenuItem>
         </Menu>
-      </MenuBox>
+      </Popup>
     </MenuTrigger>
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button as AriaButton, Dialog, DialogTrigger, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from 'react-aria-components';
+import { Button as AriaButton, Dialog, DialogTrigger, Header, Menu, MenuItem, MenuSection, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import { inverse } from '@jigsaw/core/groups';
@@ -8,38 +8,18 @@ import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
 import type { Role } from '@jigsaw/core/release';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { usePlaceStudentsMutation } from '../groups/index.js';
-import { Button, Field, GroupChip, Small, useNotice } from '../look/index.js';
+import { Button, Field, GroupChip, Popup, Small, useNotice } from '../look/index.js';
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { attributeNames, roleSays, roleWords } from './columns.js';
 import { useRosterAct } from './useRosterAct.js';
 
-const List = styled(Popover)`
+const List = styled(Popup)`
   min-width: 260px;
-  padding: 5px;
-  background: var(--surface);
-  border: 1px solid var(--ink);
-  border-radius: var(--r-2);
-  box-shadow: var(--lift);
-  [role='menu'] {
-    outline: none;
-  }
-  max-height: 60vh;
-  overflow: auto;
   header {
     padding: 6px 10px 2px;
     font: 600 11px/16px var(--font-text);
     color: var(--ink-2);
-  }
-  [role='menuitem'] {
-    display: grid;
-    padding: 6px 10px;
-    border-radius: var(--r-1);
-    cursor: pointer;
-    outline-offset: -2px;
-  }
-  [data-focused] {
-    background: var(--wash-2);
   }
   form {
     display: grid;

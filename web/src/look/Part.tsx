@@ -1,6 +1,6 @@
 import { styled } from 'styled-components';
 
-/** One part of the composer: what it is about on the left, what is set on the right. */
+/** One part of a page that is filled in: what it is about on the left, what is set on the right. */
 export const Part = styled.section`
   display: grid;
   grid-template-columns: 148px minmax(0, 1fr);
