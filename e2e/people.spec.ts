@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
 import { aCourseOf, api, browsersOf } from './support/course.js';
-import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
+import { expect, expectAccessible, newPerson, registrar, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
 /** The roster: put right in place, edited, taken out and brought back, and never changed without the way back. */
@@ -200,4 +200,56 @@ test('columns are chosen, and stay chosen', async () => {
   await instructor.reload();
   await expect(instructor.getByRole('columnheader', { name: /Number/ })).toBeVisible();
   await expect(instructor.getByRole('columnheader', { name: /Address/ })).toHaveCount(0);
+});
+
+test('the registrar is followed: who joins, who leaves and who changes sections is shown before it happens', async () => {
+  const enrolled = (given: string, section: string, role = 'student') => ({
+    name: `${given} Lund`,
+    email: `${given.toLowerCase()}.l@quillmere.example`,
+    section,
+    role,
+  });
+  const sections = [
+    { id: 'tue', title: 'Tuesday press' },
+    { id: 'thu', title: 'Thursday press' },
+  ];
+  const ilse = { name: firstInstructor.name, email: firstInstructor.email, role: 'teacher' };
+  const people = [ilse, enrolled('Ada', 'tue'), enrolled('Bo', 'tue'), enrolled('Cho', 'thu')];
+  await registrar('courses/x', { code: 'FER 400', title: 'Cider', sections, people });
+  await instructor.goto(`/c/${courseId}/people/bring-in`);
+  await instructor.getByRole('tab', { name: 'From the registrar' }).click();
+  await instructor.getByRole('textbox', { name: /set of its sections/ }).fill('Press days');
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Show what would change' }).click();
+  await expect(instructor.getByText('Tuesday press, Thursday press: new groups, one for each section.')).toBeVisible();
+  await instructor.getByRole('button', { name: 'Bring in 3 rows' }).click();
+  await expect(instructor.getByText('0 added, 3 changed')).toBeVisible();
+
+  await registrar('courses/FER%20400/drop', { email: 'bo.l@quillmere.example' });
+  await registrar('courses/FER%20400/seat', { email: 'cho.l@quillmere.example', section: 'tue' });
+  await registrar('courses/FER%20400/enrol', enrolled('Eli', 'thu'));
+  await instructor.getByRole('link', { name: 'Sync…' }).click();
+  await expect(row('Cho Lund')).toContainText('Section: Thursday press → Tuesday press');
+  await expect(row('Bo Lund')).toContainText('No longer listed, leaves');
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Bring in 2 rows, take out 1' }).click();
+  await expect(instructor.getByText('1 added, 1 changed, 1 taken out')).toBeVisible();
+  await instructor.getByPlaceholder(/Find a name/).fill('lund');
+  await expect(row('Cho Lund')).toContainText('Tuesday press');
+  await expect(row('Eli Lund')).toContainText('Thursday press');
+  await expect(row('Bo Lund')).toHaveCount(0);
+});
+
+test('a registrar that is gone or answers nonsense is told of, and changes nothing', async () => {
+  for (const [mood, sentence] of [
+    ['away', /answered with an error \(503\)/],
+    ['nonsense', /answered with something that is no roster/],
+  ] as const) {
+    await registrar('mood', { mood });
+    await instructor.goto(`/c/${courseId}/people/bring-in?from=registrar`);
+    await expect(instructor.getByRole('alert')).toContainText(sentence);
+  }
+  await registrar('mood', { mood: 'well' });
+  await instructor.getByRole('button', { name: 'Try again' }).click();
+  await expect(instructor.getByText('Nothing in it differs from the roster')).toBeVisible();
 });

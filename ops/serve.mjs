@@ -17,12 +17,22 @@ export async function serve(root, command) {
   await preparePackages(root);
   await prepareBuild(root);
 
-  const database = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL, stop: async () => undefined } : await localDatabase(root, command);
+  const database = process.env.DATABASE_URL
+    ? { url: process.env.DATABASE_URL, folder: undefined, stop: async () => undefined }
+    : await localDatabase(root, command);
   const program = command === 'demo' ? 'demo/dist/main.js' : 'server/dist/main.js';
   const server = spawn(process.execPath, [path.join(root, program)], {
     stdio: 'inherit',
     cwd: root,
-    env: { NODE_ENV: 'production', LOG_LEVEL: 'warn', ...process.env, PORT: String(port), DATABASE_URL: database.url, JIGSAW_WEB: path.join(root, 'web/dist') },
+    env: {
+      NODE_ENV: 'production',
+      LOG_LEVEL: 'warn',
+      ...process.env,
+      PORT: String(port),
+      DATABASE_URL: database.url,
+      JIGSAW_WEB: path.join(root, 'web/dist'),
+      ...(database.folder && { JIGSAW_FOLDER: database.folder }),
+    },
   });
 
   let isStopping = false;
@@ -63,6 +73,7 @@ async function localDatabase(root, command) {
   const postgres = await startPostgres({ folder });
   return {
     url: postgres.url,
+    folder,
     stop: async () => {
       await postgres.stop();
       rmSync(lock, { force: true });

@@ -24,6 +24,8 @@ export const GroupSetView = z.object({
   capacity: z.number().int().nullable(),
   groupCount: z.number().int(),
   unplaced: z.number().int(),
+  /** Its groups are the registrar's sections, and a sync moves people between them. */
+  isSynchronised: z.boolean(),
 });
 export type GroupSetView = z.infer<typeof GroupSetView>;
 export const GroupSetList = z.object({ sets: z.array(GroupSetView), students: z.number().int() });

@@ -51,12 +51,17 @@ const RosterSet = z.object({
   name: z.string(),
   groups: z.array(z.object({ id: GroupId, number: z.number().int(), name: z.string() })),
 });
-export const RosterView = z.object({ entries: z.array(RosterEntry), sets: z.array(RosterSet) });
+export const RosterView = z.object({
+  entries: z.array(RosterEntry),
+  sets: z.array(RosterSet),
+  /** When the class was last brought into step with the registrar; null: it does not follow one. */
+  syncedAt: DateTime.nullable(),
+});
 export type RosterView = z.infer<typeof RosterView>;
 
-export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name', 'reading', 'number', 'role', 'attribute', 'left-out']);
+export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name', 'reading', 'number', 'role', 'section', 'attribute', 'left-out']);
 
-/** Bytes of a class file, or a pasted list. */
+/** Bytes of a class file, a pasted list, or the registrar. */
 export const ImportSource = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('file'),
@@ -64,6 +69,12 @@ export const ImportSource = z.discriminatedUnion('kind', [
     contentBase64: z.base64().max(14_000_000, 'The file is over 10 MB. A class file is a list of people; check that this is the right one.'),
   }),
   z.strictObject({ kind: z.literal('paste'), text: z.string().max(1_000_000, 'The pasted text is over 1 MB.') }),
+  /** What the registrar lists at this moment under its code for a course. `setName`: what the set of its sections is called, while there is none. */
+  z.strictObject({
+    kind: z.literal('registrar'),
+    course: z.string().trim().min(1).max(80),
+    setName: z.string().trim().min(1, 'Give the set of sections a name.').max(120),
+  }),
 ]);
 export type ImportSource = z.infer<typeof ImportSource>;
 
@@ -86,6 +97,7 @@ const RowPerson = z.object({
   reading: z.string().nullable(),
   number: z.string().nullable(),
   role: Role.nullable(),
+  section: z.string().nullable(),
   attributes: z.record(z.string(), z.string()),
 });
 export const PreviewRowView = z.discriminatedUnion('kind', [
@@ -110,7 +122,20 @@ export const ImportPreview = z.object({
   columnProblem: z.string().nullable(),
   rows: z.array(PreviewRowView),
   /** In the course with this role, and in no row of the file. They stay unless they are named in `drop`. */
-  missing: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string(), email: z.string(), groups: z.array(z.string()) })),
+  missing: z.array(
+    z.object({
+      enrolmentId: EnrolmentId,
+      name: z.string(),
+      email: z.string(),
+      groups: z.array(z.string()),
+      /** The registrar listed them before and does so no longer: proposed to leave. */
+      isDropped: z.boolean(),
+    }),
+  ),
+  /** Sections that become groups when this is brought in. */
+  newSections: z.array(z.string()),
+  /** What somebody should know before bringing it in; null: nothing. */
+  warning: z.string().nullable(),
   counts: z.object({ new: z.number().int(), changed: z.number().int(), unchanged: z.number().int(), problem: z.number().int() }),
   /** Names what was previewed: an import is applied only while the roster still gives this same preview. */
   fingerprint: z.string(),
@@ -139,6 +164,27 @@ export const ImportResult = z.object({
   leftOut: z.number().int(),
 });
 export type ImportResult = z.infer<typeof ImportResult>;
+
+/** The registrar as this course sees it. */
+export const RegistrarView = z.discriminatedUnion('state', [
+  /** No registrar is set up for this installation. */
+  z.object({ state: z.literal('none') }),
+  z.object({ state: z.literal('away'), sentence: z.string() }),
+  z.object({
+    state: z.literal('there'),
+    /** What whoever asks teaches, as the registrar says. */
+    courses: z.array(z.object({ code: z.string(), title: z.string(), people: z.number().int() })),
+    /** Its code of the course that this one follows; null: none yet. */
+    followed: z.string().nullable(),
+    /** The one that has this course's code; null: none. */
+    likely: z.string().nullable(),
+    /** null: never brought in yet. */
+    syncedAt: DateTime.nullable(),
+    /** The set that follows the registrar's sections; null: none yet. */
+    setName: z.string().nullable(),
+  }),
+]);
+export type RegistrarView = z.infer<typeof RegistrarView>;
 
 const Email = z.string().trim().max(254).refine(isAddress, 'Write the address like name@school.example.');
 const PersonName = z.string().trim().min(1, 'Write a name.').max(200, '200 characters are the most.');
@@ -187,7 +233,7 @@ export type RosterChanged = z.infer<typeof RosterChanged>;
 
 export const RosterChangeView = z.object({
   id: RosterChangeId,
-  kind: z.enum(['import', 'add', 'edit', 'drop', 'bring-back', 'undo']),
+  kind: z.enum(['import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'undo']),
   at: DateTime,
   by: z.string(),
   counts: z.object({ added: z.number().int(), removed: z.number().int(), dropped: z.number().int(), back: z.number().int(), edited: z.number().int() }),

@@ -4,6 +4,7 @@ import { createApp, PeopleService } from '@jigsaw/server';
 import type { Config } from '@jigsaw/server';
 import pg from 'pg';
 import { demoPassword, staff } from './people.js';
+import type { School } from './registrar/index.js';
 import { tellStory } from './story.js';
 import { StoryClock } from './storyClock.js';
 
@@ -11,7 +12,7 @@ export class DemoRefused extends Error {}
 
 /** Loads the sample course into an empty database. A load that was broken off is begun anew; anybody else's data is left alone.
  * @throws DemoRefused if the database holds something that is not the demo's. */
-export async function loadDemo(config: Config): Promise<'loaded' | 'there'> {
+export async function loadDemo(config: Config, school: School): Promise<'loaded' | 'there'> {
   const marks = await readMarks(config.databaseUrl);
   if (marks.includes('demo.loaded')) return 'there';
   if (marks.includes('demo.begun')) await clear(config.databaseUrl);
@@ -31,7 +32,8 @@ export async function loadDemo(config: Config): Promise<'loaded' | 'there'> {
     await app
       .get(PeopleService)
       .createInstructor({ email: instructor.email, name: instructor.name, familyName: instructor.family, reading: null }, demoPassword);
-    await tellStory(`http://127.0.0.1:${port}`, clock);
+    school.forget();
+    await tellStory(`http://127.0.0.1:${port}`, clock, school);
   } finally {
     await app.close();
   }

@@ -1,13 +1,19 @@
 import { configFrom, createApp, DatabaseRefused, listen, ListenRefused, migrate, SettingRefused } from '@jigsaw/server';
+import path from 'node:path';
 import { DemoRefused, loadDemo } from './load.js';
 import { demoPassword, offered, staff } from './people.js';
+import { openRegistrar, School } from './registrar/index.js';
 
 async function main(): Promise<void> {
-  const config = configFrom(process.env, { webFolder: process.env['JIGSAW_WEB'] ?? null, demoPeople: offered });
+  const folder = process.env['JIGSAW_FOLDER'];
+  const school = new School(folder === undefined ? null : path.join(folder, 'registrar.json'));
+  const asked = configFrom(process.env, { webFolder: process.env['JIGSAW_WEB'] ?? null, demoPeople: offered });
+  const registrar = await openRegistrar(school, asked.port === 0 ? 0 : asked.port + 1);
+  const config = { ...asked, registrarUrl: registrar.url };
   await migrate(config.databaseUrl);
   const beganAt = Date.now();
   process.stdout.write('Loading the sample course if it is not there yet…\n');
-  const outcome = await loadDemo(config);
+  const outcome = await loadDemo(config, school);
   if (outcome === 'loaded') process.stdout.write(`Half a term of Applied Fermentation loaded in ${Math.round((Date.now() - beganAt) / 1000)} s.\n`);
   const app = await createApp(config);
   await listen(app, config);
@@ -17,6 +23,8 @@ Jigsaw Room is at ${config.publicUrl}
 Come in as somebody made up with one press on the sign-in page, or with an address and a password:
   ${staff.instructor.email}  (instructor)
   password for everyone made up: ${demoPassword}
+
+The made-up school's registrar, for people who join, leave and change sections: ${registrar.url}
 
 Stop it with Ctrl-C. Your changes are kept for the next start.
 `);

@@ -7,11 +7,13 @@ import { certificates, handInReports, markCritiques, markReports, openTalks, rea
 import type { Stage } from './stage.js';
 import { Browsers, copiesOf, mark, release, write } from './stage.js';
 import { briefs, parts, readingsCsv } from './texts.js';
+import type { School } from './registrar/index.js';
+import { asEnrolled, happenSince, listing, sync, teachers } from './sections.js';
 import type { StoryClock } from './storyClock.js';
 import { timeZone } from './storyClock.js';
 
 /** Half a term of Applied Fermentation, told through the public API from its first day up to today. */
-export async function tellStory(base: string, clock: StoryClock): Promise<void> {
+export async function tellStory(base: string, clock: StoryClock, school: School): Promise<void> {
   const instructor = new Client(base, { email: staff.instructor.email, password: demoPassword });
   clock.weeksAgo(7, 'Mon 09:00');
   const course = await instructor.post<CourseView>('courses', { code: 'FER 220', title: 'Applied Fermentation', term: clock.term(), timeZone });
@@ -20,7 +22,8 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
   const class1 = [...placed, moved, oneWord, namesake];
   const firstWeek = [...class1, dropout];
   const emailOf = addresses([...firstWeek, ...latecomers]);
-  await bringIn(instructor, course.id, rosterCsv(firstWeek, emailOf, 1), 'student', 'fer220-week1.csv');
+  const numbers = new Map([...numbered(firstWeek, 1), ...numbered(latecomers, 60)]);
+  await bringIn(instructor, course.id, rosterCsv(firstWeek, emailOf, numbers), 'student', 'fer220-week1.csv');
   await bringInPaste(instructor, course.id, staff.assistants.map((each) => `${each.name} <${each.email}>`).join('\n'), 'assistant');
   await bringInPaste(instructor, course.id, `${staff.observer.name} <${staff.observer.email}>`, 'observer');
   await invite(instructor, course.id);
@@ -28,8 +31,9 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
   await people.choosePasswords(instructor, course.id);
 
   clock.weeksAgo(7, 'Mon 10:00');
-  const labs = await makeSet(instructor, course.id, 'Lab sections', { by: 'count', groups: 2 }, null, ['Tuesday lab', 'Thursday lab']);
-  await place(instructor, labs.id, course.id, new Map(firstWeek.map((student) => [emailOf(student), student.section])));
+  const listed = (student: MadeStudent) => asEnrolled(student, emailOf(student), numbers.get(student)!);
+  school.put({ ...listing, people: [...teachers, ...firstWeek.map(listed)] });
+  await sync(instructor, course.id);
 
   clock.weeksAgo(7, 'Mon 10:40');
   const teams = await makeSet(instructor, course.id, 'Bench teams', { by: 'count', groups: 12 }, 4, [...vessels]);
@@ -53,7 +57,8 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
     await handInFor(stage, 'Salt trial', vessel, [0, 2]);
   }
   clock.weeksAgo(4, 'Mon 08:40');
-  await takeOut(instructor, course.id, emailOf(dropout));
+  school.drop(listing.code, emailOf(dropout));
+  await sync(instructor, course.id);
 
   clock.weeksAgo(4, 'Wed 14:00');
   const trials = await copiesOf(instructor, course.id, 'Salt trial');
@@ -68,10 +73,11 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
   seats.set(emailOf(moved), 'Amphora');
   seats.set(mireille, 'Crock');
   clock.weeksAgo(2, 'Fri 11:00');
-  await bringIn(instructor, course.id, rosterCsv(latecomers, emailOf, 60), 'student', 'fer220-late.csv');
+  await bringIn(instructor, course.id, rosterCsv(latecomers, emailOf, numbers), 'student', 'fer220-late.csv');
   await invite(instructor, course.id);
   await people.choosePasswords(instructor, course.id);
-  await place(instructor, labs.id, course.id, new Map(latecomers.map((student) => [emailOf(student), student.section])));
+  for (const student of latecomers) school.enrol(listing.code, listed(student));
+  await sync(instructor, course.id);
   const mateus = emailOf(benches.Flask[3]!);
   await place(instructor, teams.id, course.id, new Map([[mateus, null]]));
   seats.delete(mateus);
@@ -98,7 +104,10 @@ export async function tellStory(base: string, clock: StoryClock): Promise<void> 
   await write(stage, { kind: 'assignment', title: 'Shelf life memo', brief: briefs.shelf, points: '15' });
   await markCritiques(stage);
   await readMost(stage);
+  happenSince(school, (student) => emailOf(student));
 }
+
+const numbered = (students: readonly MadeStudent[], from: number) => students.map((student, at) => [student, `fe-0${400 + from + at * 7}`] as const);
 
 function addresses(students: readonly MadeStudent[]): (student: MadeStudent) => string {
   const taken = new Set<string>();
@@ -112,10 +121,10 @@ function addresses(students: readonly MadeStudent[]): (student: MadeStudent) => 
   return (student) => byStudent.get(student)!;
 }
 
-function rosterCsv(students: readonly MadeStudent[], emailOf: (student: MadeStudent) => string, from: number): string {
-  const rows = students.map((student, at) =>
+function rosterCsv(students: readonly MadeStudent[], emailOf: (student: MadeStudent) => string, numbers: ReadonlyMap<MadeStudent, string>): string {
+  const rows = students.map((student) =>
     [
-      `fe-0${400 + from + at * 7}`,
+      numbers.get(student)!,
       student.name,
       student.family,
       emailOf(student),
@@ -149,11 +158,6 @@ async function importFrom(instructor: Client, courseId: string, source: object, 
 }
 
 const invite = (instructor: Client, courseId: string) => instructor.post(`courses/${courseId}/roster/invitations`, { enrolmentIds: null });
-
-async function takeOut(instructor: Client, courseId: string, email: string): Promise<void> {
-  const { entries } = await instructor.get<RosterView>(`courses/${courseId}/roster`);
-  await instructor.post(`courses/${courseId}/roster/changes`, { act: 'drop', enrolmentIds: [entries.find((entry) => entry.email === email)!.enrolmentId] });
-}
 
 async function makeSet(instructor: Client, courseId: string, name: string, shape: object, capacity: number | null, names: string[]): Promise<GroupSetView> {
   return instructor.post<GroupSetView>(`courses/${courseId}/sets`, { name, shape, capacity, pattern: `${name} {n}`, names });

@@ -16,6 +16,16 @@ export const test = base.extend({
   },
 });
 
+/** Makes something happen at the made-up school's registrar. */
+export async function registrar(path: string, data: object): Promise<void> {
+  const answer = await fetch(`${process.env['JIGSAW_E2E_REGISTRAR']}/${path}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(data),
+  });
+  if (!answer.ok) throw new Error(`registrar: ${answer.status} ${await answer.text()}`);
+}
+
 /** A browser of one person's own, signed out. */
 export async function newPerson(browser: Browser, viewport = { width: 1280, height: 800 }): Promise<Page> {
   const context = await browser.newContext({ baseURL: baseUrl(), viewport });

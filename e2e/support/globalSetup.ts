@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { openRegistrar, School } from '@jigsaw/demo/registrar';
 import { freePort, startPostgres } from '../../ops/postgres.mjs';
 import { firstInstructor } from './people.js';
 
@@ -14,6 +15,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
   const postgres = await startPostgres({ folder, isThrowAway: true });
   const port = await freePort();
   const url = `http://localhost:${port}`;
+  const registrar = await openRegistrar(new School(), 0);
   const server = spawn(process.execPath, [path.join(root, 'server/dist/main.js')], {
     stdio: ['ignore', 'ignore', 'inherit'],
     env: {
@@ -23,6 +25,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
       PORT: String(port),
       PUBLIC_URL: url,
       DATABASE_URL: postgres.url,
+      REGISTRAR_URL: registrar.url,
       JIGSAW_WEB: path.join(root, 'web/dist'),
       JIGSAW_INSTRUCTOR_NAME: firstInstructor.name,
       JIGSAW_INSTRUCTOR_EMAIL: firstInstructor.email,
@@ -30,10 +33,12 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
     },
   });
   process.env['JIGSAW_E2E_URL'] = url;
+  process.env['JIGSAW_E2E_REGISTRAR'] = registrar.url;
   await untilReady(url);
   return async () => {
     server.kill('SIGTERM');
     await new Promise((resolve) => server.once('exit', resolve));
+    await registrar.close();
     await postgres.stop();
     rmSync(folder, { recursive: true, force: true });
   };

@@ -2,10 +2,10 @@ import type { Role } from '../release/index.js';
 import { fold } from '../text/index.js';
 
 /** What a column of a class file stands for. An attribute keeps its heading as its name. */
-export type ColumnMeaning = 'email' | 'name' | 'given-name' | 'family-name' | 'reading' | 'number' | 'role' | 'attribute' | 'left-out';
+export type ColumnMeaning = 'email' | 'name' | 'given-name' | 'family-name' | 'reading' | 'number' | 'role' | 'section' | 'attribute' | 'left-out';
 
 /** Heading words of class files in several languages, folded; the longest that fits decides. */
-const headingWords: Record<Exclude<ColumnMeaning, 'attribute' | 'left-out'>, readonly string[]> = {
+const headingWords: Record<Exclude<ColumnMeaning, 'section' | 'attribute' | 'left-out'>, readonly string[]> = {
   email: [
     'email',
     'e-mail',

@@ -1,6 +1,6 @@
 import { decode } from './decode.js';
 import { asTable, records } from './readTable.js';
-import type { ReadTable, TableRow } from './readTable.js';
+import type { BundleSection, ReadTable, TableRow } from './readTable.js';
 
 type Record = Readonly<{ line: number; cell: (heading: string) => string }>;
 
@@ -23,14 +23,15 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
   const isSection = (classId: string) => classes.has(classId) && classes.get(classId)!.cell(setColumn) === '';
   const sectionsOf = (userId: string) => [...new Set((enrolledIn.get(userId) ?? []).map((each) => each.cell('classSourcedId')).filter(isSection))];
   const people = users.filter((user) => isActive(user) && (enrolments.length === 0 || enrolledIn.has(user.cell('sourcedId'))));
-  const hasSections = new Set(people.flatMap((user) => sectionsOf(user.cell('sourcedId')))).size > 1;
+  const titles = titlesOf([...classes.values()].filter((each) => each.cell(setColumn) === ''));
+  const hasSections = titles.size > 1;
   const attributes = headingsOf(files.get('users.csv')!).filter((heading) => heading.startsWith(attributePrefix));
 
   const headings = ['E-mail', 'Given name', 'Family name', 'Latin name', 'Number', 'Role', ...(hasSections ? ['Section'] : [])];
   const rows = people.map((user): TableRow => {
     const id = user.cell('sourcedId');
     const role = enrolledIn.get(id)?.[0]?.cell('role') || user.cell('role') || usersRoles.get(id) || '';
-    const sections = sectionsOf(id).map((classId) => classes.get(classId)!.cell('title'));
+    const sections = sectionsOf(id).map((classId) => titles.get(classId)!);
     return {
       line: user.line,
       cells: [
@@ -46,7 +47,23 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
     };
   });
   const names = [...headings, ...attributes.map((heading) => heading.slice(attributePrefix.length))];
-  return rows.length === 0 ? { ok: false, code: 'header-only' } : asTable([{ line: 1, cells: names }, ...rows], 'UTF-8', 'bundle');
+  if (rows.length === 0) return { ok: false, code: 'header-only' };
+  const read = asTable([{ line: 1, cells: names }, ...rows], 'UTF-8', 'bundle');
+  const sections = hasSections ? [...titles].map(([sourceId, title]): BundleSection => ({ sourceId, title })) : [];
+  return read.ok ? { ok: true, table: { ...read.table, sections } } : read;
+}
+
+/** What each class is called; those that share a title are told apart by their code. A semicolon parts sections in a cell. */
+function titlesOf(classes: readonly Record[]): ReadonlyMap<string, string> {
+  const taken = new Map<string, number>();
+  for (const each of classes) taken.set(each.cell('title'), (taken.get(each.cell('title')) ?? 0) + 1);
+  return new Map(
+    classes.map((each) => {
+      const title = each.cell('title');
+      const code = each.cell('classCode') || each.cell('sourcedId');
+      return [each.cell('sourcedId'), (title === '' || taken.get(title)! > 1 ? `${title} (${code})`.trim() : title).replaceAll(';', ',')];
+    }),
+  );
 }
 
 const isActive = (record: Record): boolean => record.cell('status').toLowerCase() !== 'tobedeleted';

@@ -1,5 +1,7 @@
-import type { EnrolmentId } from '../ids/index.js';
+import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { assert } from '../ids/index.js';
 import type { Role } from '../release/index.js';
+import { fold } from '../text/index.js';
 import { changeOf, dropped } from './change.js';
 import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './change.js';
 import { unguardFormula } from './formula.js';
@@ -12,7 +14,16 @@ import type { Table, TableRow } from './readTable.js';
 /** A person as a row tells of them; `role` null: the row does not say. */
 export interface RowPerson extends RosterPerson {
   readonly role: Role | null;
+  /** The section that the row names; null: none, or the person is no student and sits in none. */
+  readonly section: string | null;
 }
+
+/** The groups that stand for sections: which one a section's name means, and what each is called here. */
+export interface Sections {
+  readonly groupOf: ReadonlyMap<string, GroupId>;
+  readonly nameOf: ReadonlyMap<GroupId, string>;
+}
+const noSections: Sections = { groupOf: new Map(), nameOf: new Map() };
 
 export type RowProblem =
   | { readonly code: 'no-address' }
@@ -24,6 +35,7 @@ export type RowProblem =
   | { readonly code: 'number-of-another'; readonly number: string; readonly name: string }
   | { readonly code: 'same-number-as-line'; readonly number: string; readonly line: number }
   | { readonly code: 'unknown-role'; readonly value: string }
+  | { readonly code: 'several-sections'; readonly sections: readonly string[] }
   | { readonly code: 'too-few-cells' | 'too-many-cells'; readonly cells: number; readonly expected: number };
 
 export interface FieldChange {
@@ -48,8 +60,9 @@ const longestName = 200;
 /** What bringing in a table would do to the roster, row by row. Nothing is changed here.
  * @param meanings one for each heading of the table.
  * @param roster everyone enrolled, those who left included: they are brought back, not doubled.
- * @param role what the people in the file are, unless a column of it says so; people of this role who are not in it are `missing`. */
-export function previewImport(table: Table, meanings: readonly ColumnMeaning[], roster: Roster, role: Role): Preview {
+ * @param role what the people in the file are, unless a column of it says so; people of this role who are not in it are `missing`.
+ * @param sections the groups in which a column of sections seats students; one that is not among them yet is shown by its name. */
+export function previewImport(table: Table, meanings: readonly ColumnMeaning[], roster: Roster, role: Role, sections: Sections = noSections): Preview {
   if (meanings.length !== table.headings.length) return { ok: false, code: 'columns-do-not-fit' };
   const single = meanings.filter((meaning) => meaning !== 'attribute' && meaning !== 'left-out');
   if (new Set(single).size !== single.length) return { ok: false, code: 'meaning-twice' };
@@ -82,10 +95,10 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
     if (problems.length > 0) return { line: row.line, kind: 'problem', problems, cells: row.cells };
 
     const known = byAddress.get(address);
-    if (!known) return { line: row.line, kind: 'new', person };
+    if (!known) return { line: row.line, kind: 'new', person: { ...person, section: (person.role ?? role) === 'student' ? person.section : null } };
     const { enrolmentId, entry } = known;
     const merged = merge(entry, person);
-    const changes = changesBetween(entry, merged);
+    const changes = [...changesBetween(entry, merged), ...sectionChange(entry, merged, sections)];
     return changes.length === 0
       ? { line: row.line, kind: 'unchanged', enrolmentId, person: merged }
       : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes };
@@ -97,23 +110,40 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
   return { ok: true, rows, missing };
 }
 
-/** What bringing in these rows does to the roster; `drop` are those of the missing who are to leave. */
+/** What bringing in these rows does to the roster.
+ * @param drop those of the missing who are to leave.
+ * @param sections every section that a row names has its group here by now. */
 export function importChange(
   roster: Roster,
   rows: readonly PreviewRow[],
   role: Role,
   drop: readonly EnrolmentId[],
   newEnrolmentId: () => EnrolmentId,
+  sections: Sections = noSections,
 ): RosterChange {
+  const seatOf = (section: string) => {
+    const groupId = sections.groupOf.get(fold(section));
+    assert(groupId, `no group stands for the section ${section}`);
+    return groupId;
+  };
   const changes = rows.flatMap((row): EntryChange[] => {
     if (row.kind === 'new') {
-      return [{ kind: 'add', enrolmentId: newEnrolmentId(), entry: { ...row.person, role: row.person.role ?? role, isHere: true, groups: [] } }];
+      const { section, ...person } = row.person;
+      const groups = section === null ? [] : [seatOf(section)];
+      return [{ kind: 'add', enrolmentId: newEnrolmentId(), entry: { ...person, role: person.role ?? role, isHere: true, groups } }];
     }
     const entry = row.kind === 'changed' ? roster.get(row.enrolmentId) : undefined;
     if (row.kind !== 'changed' || !entry) return [];
-    const { email: _kept, role: told, ...said } = row.person;
+    const { email: _kept, role: told, section, ...said } = row.person;
     const isStaff = told !== null && told !== 'student';
-    const to: EntryFields = { ...said, isHere: true, ...(told !== null && { role: told }), ...(isStaff && { groups: [] }) };
+    const others = entry.groups.filter((groupId) => !sections.nameOf.has(groupId));
+    const to: EntryFields = {
+      ...said,
+      isHere: true,
+      ...(told !== null && { role: told }),
+      ...(section !== null && { groups: [...others, seatOf(section)] }),
+      ...(isStaff && { groups: [] }),
+    };
     const change = changeOf(row.enrolmentId, entry, to);
     return change ? [change] : [];
   });
@@ -143,6 +173,7 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
     reading: cell('reading') || null,
     number: cell('number') || null,
     role: roleOfWord(cell('role')),
+    section: cell('section') || null,
     attributes,
   };
 }
@@ -176,6 +207,8 @@ function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   const roleAt = meanings.indexOf('role');
   const roleWord = roleAt < 0 ? '' : tidy(row.cells[roleAt] ?? '');
   if (roleWord !== '' && person.role === null) problems.push({ code: 'unknown-role', value: roleWord });
+  const sections = person.section?.split(';').map((each) => each.trim()) ?? [];
+  if (sections.length > 1) problems.push({ code: 'several-sections', sections });
   if (problems.length > 0) return problems;
   if (person.email === '') problems.push({ code: 'no-address' });
   else if (!isAddress(person.email)) problems.push({ code: 'bad-address', value: person.email });
@@ -193,6 +226,7 @@ function merge(known: RosterEntry, told: RowPerson): RowPerson {
     reading: told.reading ?? known.reading,
     number: told.number ?? known.number,
     role: told.role ?? known.role,
+    section: (told.role ?? known.role) === 'student' ? told.section : null,
     attributes: { ...known.attributes, ...told.attributes },
   };
 }
@@ -210,4 +244,11 @@ function changesBetween(known: RosterEntry, next: RowPerson): FieldChange[] {
   compare('Role', known.role, next.role);
   for (const key of Object.keys(next.attributes)) compare(key, known.attributes[key], next.attributes[key]);
   return changes;
+}
+
+function sectionChange(known: RosterEntry, next: RowPerson, { groupOf, nameOf }: Sections): FieldChange[] {
+  if (next.section === null) return [];
+  const seat = known.groups.find((groupId) => nameOf.has(groupId));
+  if (seat !== undefined && seat === groupOf.get(fold(next.section))) return [];
+  return [{ field: 'Section', from: seat === undefined ? '' : nameOf.get(seat)!, to: next.section }];
 }

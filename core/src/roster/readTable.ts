@@ -18,6 +18,15 @@ export interface Table {
   readonly encoding: Encoding;
   /** What parts the cells; of a spreadsheet or a bundle, what it was. */
   readonly delimiter: Delimiter | 'spreadsheet' | 'bundle';
+  /** The sections of a bundle by the names they have in its rows. */
+  readonly sections?: readonly BundleSection[];
+}
+
+export interface BundleSection {
+  /** Unlike any other in its bundle. */
+  readonly title: string;
+  /** What the registrar knows it by, whatever it is called. */
+  readonly sourceId: string;
 }
 
 export type ReadTable =

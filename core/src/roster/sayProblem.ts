@@ -24,6 +24,8 @@ export function sayRowProblem(problem: RowProblem): string {
       return `The same number, ${problem.number}, as in line ${problem.line}.`;
     case 'unknown-role':
       return `“${problem.value}” is no role. Write student, assistant, instructor or observer.`;
+    case 'several-sections':
+      return `Several sections: ${problem.sections.join(' and ')}. Keep the one in which this person is to sit.`;
     case 'too-few-cells':
       return `${problem.cells} of ${problem.expected} cells. The end of the row is missing.`;
     case 'too-many-cells':

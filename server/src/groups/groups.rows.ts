@@ -4,6 +4,7 @@ import { CourseRow, EnrolmentRow } from '../roster/index.js';
 
 @Entity('group_set')
 @Index('group_set_by_course', ['courseId', 'position'])
+@Index('group_set_of_sections_once', ['courseId'], { unique: true, where: `"isSynchronised"` })
 export class GroupSetRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
@@ -12,6 +13,8 @@ export class GroupSetRow {
   @Column('int', { nullable: true }) capacity!: number | null;
   @Column('text') pattern!: string;
   @Column('boolean', { default: true }) isExclusive!: boolean;
+  /** Its groups are the registrar's sections. */
+  @Column('boolean', { default: false }) isSynchronised!: boolean;
   @Column('timestamptz') createdAt!: Date;
 }
 
@@ -26,6 +29,8 @@ export class GroupRow {
   /** null: the set's. */
   @Column('int', { nullable: true }) capacity!: number | null;
   @Column('int', { default: 1 }) version!: number;
+  /** What the registrar knows a section by; null: this group is none. */
+  @Column('text', { nullable: true }) sourceId!: string | null;
 }
 
 /** Membership is history: a move ends one row and begins another. */

@@ -62,7 +62,7 @@ export class GroupsService {
         names.map((name, at) => ({ id: newId(), setId, number: at + 1, name, capacity: null, version: 1 })),
       );
       await record({ type: 'set.created', courseId, actorId: person.id, subjectId: setId, facts: { groups: names.length } });
-      return { id: setId as GroupSetId, name: draft.name, capacity: draft.capacity, groupCount: names.length, unplaced: students };
+      return { id: setId as GroupSetId, name: draft.name, capacity: draft.capacity, groupCount: names.length, unplaced: students, isSynchronised: false };
     });
   }
 
@@ -155,7 +155,7 @@ export class GroupsService {
     students.sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
     const unplaced = students.filter((student) => student.groupId === null).length;
     return {
-      set: { id: set.id as GroupSetId, name: set.name, capacity: set.capacity, groupCount: groups.length, unplaced },
+      set: { id: set.id as GroupSetId, name: set.name, capacity: set.capacity, groupCount: groups.length, unplaced, isSynchronised: set.isSynchronised },
       groups: groups.map(groupView),
       students,
     };
@@ -163,7 +163,7 @@ export class GroupsService {
 
   private async setViews(manager: EntityManager, courseId: CourseId): Promise<GroupSetView[]> {
     return manager.query<GroupSetView[]>(
-      `SELECT s."id", s."name", s."capacity",
+      `SELECT s."id", s."name", s."capacity", s."isSynchronised",
               (SELECT count(*)::int FROM "course_group" g WHERE g."setId" = s."id") AS "groupCount",
               (SELECT count(*)::int FROM "enrolment" e WHERE e."courseId" = s."courseId" AND e."role" = 'student' AND e."leftAt" IS NULL
                   AND NOT EXISTS (SELECT 1 FROM "membership" m WHERE m."setId" = s."id" AND m."enrolmentId" = e."id" AND m."until" IS NULL)) AS "unplaced"

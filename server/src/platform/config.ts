@@ -11,6 +11,8 @@ export interface Config {
   readonly isSecure: boolean;
   readonly largestFileBytes: number;
   readonly logLevel: string;
+  /** Where the registrar's lists are fetched; null: there is none. */
+  readonly registrarUrl: string | null;
   /** Made-up people whom the sign-in page offers without a password. Empty outside demo mode. */
   readonly demoPeople: readonly { readonly email: string; readonly note: string }[];
 }
@@ -34,9 +36,18 @@ export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): 
     isSecure: (env['PUBLIC_URL'] ?? '').startsWith('https:'),
     largestFileBytes: whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
     logLevel: env['LOG_LEVEL'] ?? 'info',
+    registrarUrl: address(env, 'REGISTRAR_URL'),
     demoPeople: [],
     ...more,
   };
+}
+
+function address(env: NodeJS.ProcessEnv, name: string): string | null {
+  const text = env[name];
+  if (text === undefined || text === '') return null;
+  if (!URL.canParse(text) || !new URL(text).protocol.startsWith('http'))
+    throw new SettingRefused(`${name} is "${text}"; it must be an address like https://registrar.school.example.`);
+  return text.replace(/\/$/, '');
 }
 
 function whole(env: NodeJS.ProcessEnv, name: string, usual: number, least: number, most: number): number {

@@ -51,6 +51,7 @@ export const problems = {
     new Problem('stale-write', 409, 'Changed meanwhile', detail, { current }),
   conflict: problem('conflict', 409, 'That does not go together with what is there.'),
   tooLarge: problem('too-large', 413, 'That is larger than allowed.'),
+  registrarAway: problem('registrar-away', 502, 'The registrar cannot be reached.'),
   unreadableFile: problem('unreadable-file', 422, 'The file could not be read as a list of people.'),
   broken: () => new Problem('broken', 500, 'Something went wrong here', 'Something went wrong on our side. Nothing was changed; try again in a moment.'),
   databaseAway: () =>

@@ -10,8 +10,10 @@ import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { isArchive, readArchive } from './archive.js';
+import { noneDropped, RegistrarService } from './registrar.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
 import { readEntries } from './rosterStore.js';
+import { makeSections, readSections, unknownSections } from './sections.js';
 import { Viewers } from './viewers.js';
 
 const samplesShown = 3;
@@ -28,15 +30,19 @@ export class ImportService {
     private readonly dataSource: DataSource,
     private readonly viewers: Viewers,
     private readonly changes: RosterChanges,
+    private readonly registrar: RegistrarService,
   ) {}
 
   async preview(person: SignedIn, courseId: CourseId, request: z.output<typeof PreviewRequest>): Promise<ImportPreview> {
     await this.viewers.staff(person, courseId, 'manage-roster');
-    const { table, columns } = await read(request.source, request.meanings, request.mends);
-    const roster = await readEntries(this.dataSource.manager, courseId);
+    const { table, columns } = await this.read(person, courseId, request.source, request.meanings, request.mends);
+    const { manager } = this.dataSource;
+    const roster = await readEntries(manager, courseId);
     const meanings = columns.map((column) => column.meaning);
-    const preview = previewImport(table, meanings, roster, request.role);
+    const sections = await readSections(manager, courseId, table.sections);
+    const preview = previewImport(table, meanings, roster, request.role, sections);
     const rows = preview.ok ? preview.rows : [];
+    const dropped = preview.ok && request.source.kind === 'registrar' ? await this.registrar.dropped(courseId, preview.missing) : noneDropped;
     return {
       columns: columns.map((column, at) => ({ heading: table.headings[at]!, ...column, samples: samplesOf(table, at) })),
       encoding: table.encoding,
@@ -44,14 +50,16 @@ export class ImportService {
       hasHeader: table.hasHeader,
       columnProblem: preview.ok ? null : sayColumnProblem(preview),
       rows: rows.map(rowView),
-      missing: preview.ok ? await this.missing(roster, preview.missing) : [],
+      missing: preview.ok ? await this.missing(roster, preview.missing, dropped.enrolmentIds) : [],
+      newSections: unknownSections(rows, sections),
+      warning: dropped.warning,
       counts: countKinds(rows),
       fingerprint: fingerprint(rows),
     };
   }
 
   /** With the names of the groups in which they would leave a place. */
-  private async missing(roster: Roster, missing: readonly EnrolmentId[]): Promise<ImportPreview['missing']> {
+  private async missing(roster: Roster, missing: readonly EnrolmentId[], dropped: ReadonlySet<EnrolmentId>): Promise<ImportPreview['missing']> {
     const entries = missing.flatMap((enrolmentId) => {
       const entry = roster.get(enrolmentId);
       return entry ? [{ enrolmentId, entry }] : [];
@@ -59,45 +67,78 @@ export class ImportService {
     const groupIds = [...new Set(entries.flatMap(({ entry }) => entry.groups))];
     const groups = await this.dataSource.query<{ id: string; name: string }[]>(`SELECT "id", "name" FROM "course_group" WHERE "id" = ANY($1)`, [groupIds]);
     const nameOf = new Map(groups.map((group) => [group.id, group.name]));
-    return entries.map(({ enrolmentId, entry }) => ({
-      enrolmentId,
-      name: entry.name,
-      email: entry.email,
-      groups: entry.groups.flatMap((groupId) => nameOf.get(groupId) ?? []),
-    }));
+    return entries
+      .map(({ enrolmentId, entry }) => ({
+        enrolmentId,
+        name: entry.name,
+        email: entry.email,
+        groups: entry.groups.flatMap((groupId) => nameOf.get(groupId) ?? []),
+        isDropped: dropped.has(enrolmentId),
+      }))
+      .sort((a, b) => Number(b.isDropped) - Number(a.isDropped) || a.name.localeCompare(b.name));
   }
 
   async apply(person: SignedIn, courseId: CourseId, request: z.output<typeof ImportRequest>): Promise<ImportResult> {
     const { enrolmentId: you } = await this.viewers.staff(person, courseId, 'manage-roster');
     if (request.drop.includes(you)) throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
-    const { table } = await read(request.source, request.meanings, request.mends);
+    const { source } = request;
+    const { table } = await this.read(person, courseId, source, request.meanings, request.mends);
+    const kind = source.kind === 'registrar' ? 'sync' : 'import';
     const result = { added: 0, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 };
-    const { changeId } = await this.changes.run(person, courseId, 'import', (roster) => {
-      const preview = previewImport(table, request.meanings, roster, request.role);
-      if (!preview.ok) throw problems.invalidInput(sayColumnProblem(preview));
-      if (fingerprint(preview.rows) !== request.fingerprint)
-        throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
+    const { changeId } = await this.changes.run(
+      person,
+      courseId,
+      kind,
+      async (roster, { manager, now }) => {
+        const known = await readSections(manager, courseId, table.sections);
+        const preview = previewImport(table, request.meanings, roster, request.role, known);
+        if (!preview.ok) throw problems.invalidInput(sayColumnProblem(preview));
+        if (fingerprint(preview.rows) !== request.fingerprint)
+          throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
 
-      const leftOut = new Set(request.leaveOutLines);
-      const faulty = preview.rows.filter((row) => row.kind === 'problem' && !leftOut.has(row.line));
-      if (faulty.length > 0) {
-        throw problems.invalidInput(`${faulty.length} ${faulty.length === 1 ? 'row needs' : 'rows need'} you first. Nothing was brought in.`, {
-          issues: faulty.flatMap((row) =>
-            row.kind === 'problem' ? row.problems.map((each) => ({ path: `line ${row.line}`, message: sayRowProblem(each) })) : [],
-          ),
-        });
-      }
-      const missing = new Set(preview.missing);
-      const drop = request.drop.filter((enrolmentId) => missing.has(enrolmentId));
-      if (drop.length < request.drop.length)
-        throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
-      const counts = countKinds(preview.rows);
-      Object.assign(result, { added: counts.new, changed: counts.changed, unchanged: counts.unchanged, dropped: drop.length, leftOut: counts.problem });
-      return importChange(roster, preview.rows, request.role, drop, newId<'enrolment'>);
-    });
+        const leftOut = new Set(request.leaveOutLines);
+        const faulty = preview.rows.filter((row) => row.kind === 'problem' && !leftOut.has(row.line));
+        if (faulty.length > 0) {
+          throw problems.invalidInput(`${faulty.length} ${faulty.length === 1 ? 'row needs' : 'rows need'} you first. Nothing was brought in.`, {
+            issues: faulty.flatMap((row) =>
+              row.kind === 'problem' ? row.problems.map((each) => ({ path: `line ${row.line}`, message: sayRowProblem(each) })) : [],
+            ),
+          });
+        }
+        const missing = new Set(preview.missing);
+        const drop = request.drop.filter((enrolmentId) => missing.has(enrolmentId));
+        if (drop.length < request.drop.length)
+          throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
+        const counts = countKinds(preview.rows);
+        Object.assign(result, { added: counts.new, changed: counts.changed, unchanged: counts.unchanged, dropped: drop.length, leftOut: counts.problem });
+        const setName = source.kind === 'registrar' ? source.setName : 'Sections';
+        const sections = await makeSections(manager, { courseId, setName, now }, unknownSections(preview.rows, known), table.sections ?? [], known);
+        return importChange(roster, preview.rows, request.role, drop, newId<'enrolment'>, sections);
+      },
+      async ({ manager, now }) => {
+        if (source.kind === 'registrar') await this.registrar.note(manager, courseId, source.course, table, request.meanings, now);
+      },
+    );
     return { changeId, ...result };
   }
+
+  private async read(
+    person: SignedIn,
+    courseId: CourseId,
+    source: z.output<typeof ImportSource>,
+    meanings: readonly ColumnMeaning[] | null,
+    mends: z.output<typeof PreviewRequest>['mends'],
+  ): Promise<ReadSource> {
+    if (source.kind !== 'registrar') return read(source, meanings, mends);
+    const table = await this.registrar.roster(person, courseId, source.course);
+    const guessed = guessColumns(table).map((column, at) =>
+      table.headings[at] === 'Section' ? { meaning: 'section' as const, sureness: 'sure' as const } : column,
+    );
+    return { table: mended(table, mends), columns: chosen(meanings) ?? guessed };
+  }
 }
+
+const chosen = (meanings: readonly ColumnMeaning[] | null) => meanings?.map((meaning) => ({ meaning, sureness: 'chosen' as const })) ?? null;
 
 /** A row as somebody corrected it stands in the place of the file's. */
 function mended(table: Table, mends: readonly { readonly line: number; readonly cells: readonly string[] }[]): Table {
@@ -107,7 +148,7 @@ function mended(table: Table, mends: readonly { readonly line: number; readonly 
 }
 
 async function read(
-  source: z.output<typeof ImportSource>,
+  source: Exclude<z.output<typeof ImportSource>, { kind: 'registrar' }>,
   meanings: readonly ColumnMeaning[] | null,
   mends: z.output<typeof PreviewRequest>['mends'],
 ): Promise<ReadSource> {
@@ -121,7 +162,7 @@ async function read(
   if (!result.ok) throw problems.unreadableFile(sayUnreadable(result));
   const table = mended(result.table, mends);
   // Guessed from the file as it is, so that a mended cell does not turn a column into another one.
-  return { table, columns: meanings === null ? guessColumns(result.table) : meanings.map((meaning) => ({ meaning, sureness: 'chosen' })) };
+  return { table, columns: chosen(meanings) ?? guessColumns(result.table) };
 }
 
 const samplesOf = (table: Table, at: number) =>

@@ -13,6 +13,7 @@ import {
   ImportRequest,
   ImportResult,
   PreviewRequest,
+  RegistrarView,
   RosterAct,
   RosterChanged,
   RosterChangeList,
@@ -24,6 +25,7 @@ import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
+import { RegistrarService } from './registrar.service.js';
 import { RosterService } from './roster.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
 
@@ -35,6 +37,7 @@ export class RosterController {
     private readonly roster: RosterService,
     private readonly imports: ImportService,
     private readonly changes: RosterChanges,
+    private readonly registrars: RegistrarService,
   ) {}
 
   @Endpoint('GET /', { id: 'listCourses', does: 'Courses the signed-in person is in', answer: CourseList })
@@ -88,6 +91,11 @@ export class RosterController {
     @Takes(ImportRequest) request: z.output<typeof ImportRequest>,
   ): Promise<ImportResult> {
     return this.imports.apply(person, courseId, request);
+  }
+
+  @Endpoint('GET /:courseId/registrar', { id: 'readRegistrar', does: 'What the school’s registrar offers this course', answer: RegistrarView })
+  registrar(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RegistrarView> {
+    return this.registrars.view(person, courseId);
   }
 
   @Endpoint('GET /:courseId/roster/changes', { id: 'listRosterChanges', does: 'What was done to the roster lately, and by whom', answer: RosterChangeList })

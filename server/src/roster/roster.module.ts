@@ -3,6 +3,8 @@ import { IdentityModule } from '../identity/index.js';
 import { MailModule } from '../mail/index.js';
 import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
+import { Registrar } from './registrar.js';
+import { RegistrarService } from './registrar.service.js';
 import { RosterController } from './roster.controller.js';
 import { RosterService } from './roster.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
@@ -11,7 +13,7 @@ import { Viewers } from './viewers.js';
 @Module({
   imports: [IdentityModule, MailModule],
   controllers: [RosterController],
-  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService],
+  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService, Registrar, RegistrarService],
   exports: [Viewers],
 })
 export class RosterModule {}

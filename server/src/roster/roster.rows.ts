@@ -11,6 +11,9 @@ export class CourseRow {
   @Column('text') term!: string;
   @Column('text') timeZone!: string;
   @Column('timestamptz') createdAt!: Date;
+  /** The registrar's code for the course that this one follows; null: none. */
+  @Column('text', { nullable: true }) registrarCode!: string | null;
+  @Column('timestamptz', { nullable: true }) syncedAt!: Date | null;
 }
 
 /** A person in a course. Leaving sets an end; the row, and all that hangs on it, stays. */
@@ -26,14 +29,16 @@ export class EnrolmentRow {
   @Column('jsonb', { default: {} }) attributes!: Record<string, string>;
   @Column('timestamptz') joinedAt!: Date;
   @Column('timestamptz', { nullable: true }) leftAt!: Date | null;
+  /** When the registrar last listed them; null: never, so that it does not speak of them. */
+  @Column('timestamptz', { nullable: true }) listedAt!: Date | null;
 }
 
-export type RosterChangeKind = 'import' | 'add' | 'edit' | 'drop' | 'bring-back' | 'undo';
+export type RosterChangeKind = 'import' | 'sync' | 'add' | 'edit' | 'drop' | 'bring-back' | 'undo';
 
 /** Every act on the roster, as the value that undoes it: history and undo in one. */
 @Entity('roster_change')
 @Index('roster_change_by_course', ['courseId', 'at'])
-@Check('roster_change_kind', `"kind" IN ('import', 'add', 'edit', 'drop', 'bring-back', 'undo')`)
+@Check('roster_change_kind', `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'undo')`)
 export class RosterChangeRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;

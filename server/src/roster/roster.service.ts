@@ -65,7 +65,8 @@ export class RosterService {
          FROM "group_set" s WHERE s."courseId" = $1 ORDER BY s."position"`,
       [courseId],
     );
-    return { entries, sets };
+    const { syncedAt } = await this.dataSource.getRepository(CourseRow).findOneOrFail({ where: { id: courseId }, select: { id: true, syncedAt: true } });
+    return { entries, sets, syncedAt: syncedAt?.toISOString() ?? null };
   }
 
   /** The roster and all memberships, to be taken elsewhere or brought back in. */

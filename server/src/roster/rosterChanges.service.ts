@@ -18,6 +18,11 @@ import { Viewers } from './viewers.js';
 const changesShown = 30;
 const namesShown = 3;
 
+interface Work {
+  readonly manager: EntityManager;
+  readonly now: Date;
+}
+
 /** The one way in which a roster changes: a value that is checked, written, recorded and can be undone. */
 @Injectable()
 export class RosterChanges {
@@ -38,16 +43,22 @@ export class RosterChanges {
     person: SignedIn,
     courseId: CourseId,
     kind: RosterChangeKind,
-    build: (roster: Roster, work: { readonly manager: EntityManager; readonly now: Date }) => RosterChange | Promise<RosterChange>,
+    build: (roster: Roster, work: Work) => RosterChange | Promise<RosterChange>,
+    /** Within the same transaction, also when nothing changed. */
+    afterwards?: (work: Work) => Promise<void>,
   ): Promise<RosterChanged> {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
       const before = await readEntries(manager, courseId);
       const change = await build(before, { manager, now });
-      if (change.length === 0) return { changeId: null, people: 0 };
+      if (change.length === 0) {
+        await afterwards?.({ manager, now });
+        return { changeId: null, people: 0 };
+      }
       const changed = applyChange(before, change);
       if (!changed.ok) throw refusal(changed, before, change);
       await writeChange({ manager, courseId, actorId: person.id, now, people: this.people }, change, before, changed.roster);
+      await afterwards?.({ manager, now });
       const id = newId<'roster-change'>();
       await manager.query(`INSERT INTO "roster_change" ("id", "courseId", "actorId", "at", "kind", "change") VALUES ($1, $2, $3, $4, $5, $6)`, [
         id,
@@ -58,7 +69,7 @@ export class RosterChanges {
         JSON.stringify(change),
       ]);
       await record({
-        type: kind === 'import' ? 'roster.imported' : 'roster.changed',
+        type: kind === 'import' || kind === 'sync' ? 'roster.imported' : 'roster.changed',
         courseId,
         actorId: person.id,
         subjectId: courseId,

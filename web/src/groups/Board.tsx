@@ -292,6 +292,8 @@ export function Board({ board }: { readonly board: BoardView }) {
               <Key>Esc</Key>let go
             </span>
           </>
+        ) : board.set.isSynchronised ? (
+          <span>These sections follow the registrar: where somebody sits otherwise here, its next sync proposes to move them back.</span>
         ) : (
           <span>Select students, then type a group’s number, or drag them. Shift and Ctrl select several.</span>
         )}
@@ -346,7 +348,7 @@ function SetTabs({ board, acts }: { readonly board: BoardView; readonly acts: Bo
             <b>{set.name}</b>
             <Small>
               {set.groupCount}
-              {set.capacity === null ? ' groups' : ` of ${set.capacity}`}
+              {set.isSynchronised ? ' sections' : set.capacity === null ? ' groups' : ` of ${set.capacity}`}
             </Small>
           </Link>
         ))}

@@ -2,7 +2,7 @@ import { Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { DropZone, FileTrigger, Tab, TabList, TabPanel, Tabs, Text } from 'react-aria-components';
 import type { FileDropItem } from 'react-aria-components';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { Role } from '@jigsaw/contract/common';
 import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
@@ -12,6 +12,7 @@ import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, useNotice, Waitin
 import { useCourse } from '../track/index.js';
 import { habitFor, rememberColumns } from './columnHabit.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
+import { RegistrarTab } from './RegistrarTab.js';
 import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
 import { useUndoRoster } from './useRosterAct.js';
 
@@ -88,7 +89,7 @@ export function BringInPage() {
   const navigate = useNavigate();
   const notice = useNotice();
   const [given, setGiven] = useState<Given | null>(null);
-  const [role, setRole] = useState<Role>('student');
+  const [chosenRole, setRole] = useState<Role>('student');
   const [pasted, setPasted] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const [preview, { error, isLoading, reset }] = usePreviewImportMutation();
@@ -98,6 +99,11 @@ export function BringInPage() {
   const undo = useUndoRoster();
   const [apply, applying] = useApplyImportMutation();
   const asked = useRef(0);
+  const isSync = useSearchParams()[0].get('from') === 'registrar';
+  const [tab, setTab] = useState<string>(isSync ? 'registrar' : 'file');
+  // The registrar says itself what everybody is.
+  const role = tab === 'registrar' ? 'student' : chosenRole;
+  const [wasPutAside, setPutAside] = useState(false);
 
   const look = async (next: Given, meanings: Meanings | null, corrected: ReadonlyMap<number, readonly string[]> = new Map()) => {
     setFault(null);
@@ -136,6 +142,7 @@ export function BringInPage() {
     } else if (isProblem(answer.error, 'stale-write')) await look(given, body.meanings, mends);
   };
   const putAside = () => {
+    setPutAside(true);
     setGiven(null);
     setSeen(null);
     reset();
@@ -150,7 +157,7 @@ export function BringInPage() {
         isBusy={isLoading || applying.isLoading}
         error={applying.error ?? error}
         mends={mends}
-        hasMissing={given.source.kind === 'file'}
+        hasMissing={given.source.kind !== 'paste'}
         onMend={mend}
         onMeanings={(meanings) => void look(given, meanings, mends)}
         onBringIn={(lines, drop) => void bringIn(lines, drop)}
@@ -162,18 +169,23 @@ export function BringInPage() {
     <Page>
       <Bar>
         <h1>Bring people in</h1>
-        <span>as</span>
-        <Choice label="Their role" isLabelHidden value={role} choices={roles} onChange={setRole} />
+        {tab !== 'registrar' && (
+          <>
+            <span>as</span>
+            <Choice label="Their role" isLabelHidden value={chosenRole} choices={roles} onChange={setRole} />
+          </>
+        )}
         <span className="grow" />
         <ButtonLink kind="quiet" to="../people">
           Back to the roster
         </ButtonLink>
       </Bar>
       <Scroll>
-        <Ways>
+        <Ways selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
           <TabList aria-label="Where the people come from">
             <Tab id="file">From a file</Tab>
             <Tab id="paste">From a pasted list</Tab>
+            <Tab id="registrar">From the registrar</Tab>
           </TabList>
           <TabPanel id="file">
             <Drop
@@ -216,7 +228,10 @@ export function BringInPage() {
               </Button>
             </Paste>
           </TabPanel>
-          {isLoading && <Waiting what="the file" rows={2} />}
+          <TabPanel id="registrar">
+            <RegistrarTab isAtOnce={isSync && !wasPutAside} onLook={(source) => void look({ title: `${source.course} at the registrar`, source }, null)} />
+          </TabPanel>
+          {isLoading && <Waiting what={given?.source.kind === 'registrar' ? 'the registrar' : 'the file'} rows={2} />}
           {(fault ?? error) && !isLoading && <ProblemStrip of={error}>{fault ?? undefined}</ProblemStrip>}
         </Ways>
       </Scroll>

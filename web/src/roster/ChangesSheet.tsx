@@ -21,6 +21,7 @@ const List = styled.ol`
 
 const kindWords = {
   import: 'Brought in',
+  sync: 'In step with the registrar',
   add: 'Added',
   edit: 'Edited',
   drop: 'Taken out of the course',

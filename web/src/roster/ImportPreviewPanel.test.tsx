@@ -12,6 +12,7 @@ const aPerson = (name: string) => ({
   reading: null,
   number: null,
   role: null,
+  section: null,
   attributes: {},
 });
 const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
@@ -29,7 +30,9 @@ const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
     { kind: 'changed', line: 4, person: aPerson('Cho'), changes: [{ field: 'Lab', from: 'none', to: 'some' }] },
     { kind: 'problem', line: 5, cells: ['nope', 'Dia'], sentences: ['“nope” is not a mail address.'] },
   ],
-  missing: [{ enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'] }],
+  missing: [{ enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'], isDropped: false }],
+  newSections: [],
+  warning: null,
   counts: { new: 1, changed: 1, unchanged: 1, problem: 1 },
   fingerprint: 'x',
   ...more,

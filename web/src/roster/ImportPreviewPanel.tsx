@@ -131,6 +131,7 @@ const meaningWords = {
   reading: 'Name in Latin letters',
   number: 'Number',
   role: 'Role',
+  section: 'Section',
   attribute: 'An attribute',
   'left-out': 'Left out',
 } as const;
@@ -165,7 +166,9 @@ interface PanelProps {
 export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMissing, onMeanings, onMend, onBringIn, onPutAside }: PanelProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null); // state, not a ref: the rows below are drawn once it is there
   const [leftOut, setLeftOut] = useState<ReadonlySet<number>>(new Set());
-  const [drop, setDrop] = useState<ReadonlySet<EnrolmentId>>(new Set());
+  const [drop, setDrop] = useState<ReadonlySet<EnrolmentId>>(
+    () => new Set(preview.missing.flatMap((person) => (person.isDropped ? [person.enrolmentId] : []))),
+  );
   const { counts, columns } = preview;
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
   const open = faulty.filter((row) => !leftOut.has(row.line));
@@ -197,7 +200,7 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMi
     (open.length > 0
       ? `${open.length} ${open.length === 1 ? 'row needs' : 'rows need'} you first`
       : sure + leaving.length === 0
-        ? 'Nothing in it is new'
+        ? 'Nothing in it differs from the roster'
         : null);
   return (
     <Frame>
@@ -238,6 +241,7 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMi
         ))}
       </Columns>
       <Rows ref={setScroller} tabIndex={0} role="region" aria-label="Rows">
+        {preview.warning && <ProblemStrip>{preview.warning}</ProblemStrip>}
         {(preview.columnProblem || Boolean(error)) && <ProblemStrip of={error}>{preview.columnProblem ?? undefined}</ProblemStrip>}
         {sorted.length > 0 && (
           <ImportRows
@@ -254,7 +258,10 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMi
         )}
       </Rows>
       <Foot>
-        <span>Nothing has changed yet. All of it comes in, or nothing.</span>
+        <span>
+          Nothing has changed yet. All of it comes in, or nothing.
+          {preview.newSections.length > 0 && ` ${preview.newSections.join(', ')}: new groups, one for each section.`}
+        </span>
         <span className="grow" />
         {open.length > 1 && (
           <Button kind="quiet" onPress={() => setLeftOut(new Set(faulty.map((row) => row.line)))}>

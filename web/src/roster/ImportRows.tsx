@@ -74,7 +74,7 @@ function GoodRow({ place, row, choices }: { readonly place: Place; readonly row:
   const details =
     row.kind === 'changed'
       ? row.changes.map((change) => `${change.field}: ${change.from || 'nothing'} → ${change.to || 'nothing'}`)
-      : [person.number, person.role, ...Object.entries(person.attributes).map(([key, value]) => `${key} ${value}`)];
+      : [person.number, person.role, person.section, ...Object.entries(person.attributes).map(([key, value]) => `${key} ${value}`)];
   return (
     <tr {...place} data-kind={row.kind}>
       <td>{line}</td>
@@ -195,7 +195,7 @@ function MissingRow({ place, person, choices }: { readonly place: Place; readonl
   return (
     <tr {...place} data-kind="missing" data-out={isOut || undefined}>
       <td />
-      <td>{isOut ? <Tag $look="needs">Leaves</Tag> : 'Not in it, stays'}</td>
+      <td>{isOut ? <Tag $look="needs">{person.isDropped ? 'No longer listed, leaves' : 'Leaves'}</Tag> : 'Not in it, stays'}</td>
       <td>
         <b>
           <PersonName name={person.name} />

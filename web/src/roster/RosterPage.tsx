@@ -1,4 +1,4 @@
-import { Download, History, Mail, Upload, UserPlus } from 'lucide-react';
+import { Download, History, Mail, RefreshCw, Upload, UserPlus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Menu, MenuItem, MenuTrigger, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { useNavigate } from 'react-router';
@@ -29,6 +29,9 @@ const Foot = styled.footer`
   color: var(--ink-2);
   b {
     color: var(--ink);
+  }
+  .grow {
+    flex: 1;
   }
 `;
 const Frame = styled(Page)`
@@ -165,6 +168,7 @@ export function RosterPage() {
             {mayManage && entries.length > 0 && '. Press Enter or a row to edit; select several by their boxes or with Shift.'}
           </span>
         )}
+        {mayManage && chosen.length === 0 && roster.data.syncedAt && <InStep syncedAt={roster.data.syncedAt} />}
       </Foot>
       {open === 'links' && <SignInLinksDialog courseId={course.id} onClose={() => setOpen(null)} />}
       {open === 'changes' && <ChangesSheet onClose={() => setOpen(null)} />}
@@ -177,6 +181,21 @@ export function RosterPage() {
         />
       )}
     </Frame>
+  );
+}
+
+/** Since when the class is as the registrar had it, and the way to look again. */
+function InStep({ syncedAt }: { readonly syncedAt: string }) {
+  const { dates } = useCourse();
+  return (
+    <>
+      <span className="grow" />
+      <span>In step with the registrar since {dates.dateTime(syncedAt)}</span>
+      <ButtonLink kind="quiet" to="bring-in?from=registrar">
+        <RefreshCw size={14} aria-hidden="true" />
+        Sync…
+      </ButtonLink>
+    </>
   );
 }
 

@@ -8,7 +8,7 @@ const table = async (entries = names.map((name, at) => anEntry(name, { number: `
   // jsdom paints nothing; what waits for a frame goes on at once.
   jest.spyOn(globalThis, 'requestAnimationFrame').mockImplementation((then) => setTimeout(() => then(0), 0) as unknown as number);
   const page = showPage(inCourse('people'), {
-    [`GET courses/${courseId}/roster`]: { entries, sets: [{ id: id('benches'), name: 'Bench teams', groups: [] }] },
+    [`GET courses/${courseId}/roster`]: { entries, sets: [{ id: id('benches'), name: 'Bench teams', groups: [] }], syncedAt: null },
   });
   await screen.findByRole('row', { name: /Ada Abel/ });
   return page;

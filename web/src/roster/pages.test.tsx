@@ -5,7 +5,11 @@ import { anEntry, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
-  [`GET courses/${courseId}/roster`]: { entries, sets: [{ id: id('benches'), name: 'Bench teams', groups: [{ id: id('crock'), number: 1, name: 'Crock' }] }] },
+  [`GET courses/${courseId}/roster`]: {
+    entries,
+    sets: [{ id: id('benches'), name: 'Bench teams', groups: [{ id: id('crock'), number: 1, name: 'Crock' }] }],
+    syncedAt: null,
+  },
 });
 
 describe('the courses of a person', () => {
@@ -307,8 +311,16 @@ const aPreview: ImportPreview = {
   delimiter: ',',
   hasHeader: false,
   columnProblem: null,
-  rows: [{ kind: 'new', line: 1, person: { email: 'ada@b.example', name: 'Ada', familyName: null, reading: null, number: null, role: null, attributes: {} } }],
+  rows: [
+    {
+      kind: 'new',
+      line: 1,
+      person: { email: 'ada@b.example', name: 'Ada', familyName: null, reading: null, number: null, role: null, section: null, attributes: {} },
+    },
+  ],
   missing: [],
+  newSections: [],
+  warning: null,
   counts: { new: 1, changed: 0, unchanged: 0, problem: 0 },
   fingerprint: 'f1',
 };
@@ -395,5 +407,73 @@ describe('bringing people in', () => {
     await user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
     expect(await screen.findByText('The class changed since this preview.')).toBeInTheDocument();
     expect(writes().map((write) => write.path.split('/').at(-1))).toEqual(['preview', 'import', 'preview']);
+  });
+});
+
+describe('the registrar', () => {
+  const registrarPath = `GET courses/${courseId}/registrar`;
+  const there = {
+    state: 'there',
+    courses: [{ code: 'FER 220', title: 'Fermentation', people: 2 }],
+    followed: null,
+    likely: 'FER 220',
+    syncedAt: null,
+    setName: null,
+  };
+  const dropped: ImportPreview = {
+    ...aPreview,
+    missing: [{ enrolmentId: id('yara'), name: 'Yara', email: 'yara@b.example', groups: ['Tun'], isDropped: true }],
+    newSections: ['Tuesday lab'],
+  };
+  const answers = {
+    [registrarPath]: there,
+    [previewPath]: dropped,
+    [importPath]: { changeId: id('change'), added: 1, changed: 0, unchanged: 0, dropped: 1, leftOut: 0 },
+  };
+
+  it('is asked for the course of the same code, and whom it drops leaves unless kept', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), answers);
+    await user.click(await screen.findByRole('tab', { name: 'From the registrar' }));
+    const name = await screen.findByRole('textbox', { name: /set of its sections/ });
+    await user.clear(name);
+    await user.type(name, 'Lab sections');
+    await user.click(screen.getByRole('button', { name: 'Show what would change' }));
+    expect(await screen.findByRole('heading', { name: 'FER 220 at the registrar' })).toBeInTheDocument();
+    expect(screen.getByText(/Tuesday lab: new groups/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Keep Yara' }));
+    await user.click(screen.getByRole('button', { name: 'Take Yara out' }));
+    await user.click(screen.getByRole('button', { name: 'Bring in 1 row, take out 1' }));
+    expect(await screen.findByText('1 added, 0 changed, 1 taken out')).toBeInTheDocument();
+    expect(writes().at(-1)!.body).toMatchObject({
+      source: { kind: 'registrar', course: 'FER 220', setName: 'Lab sections' },
+      role: 'student',
+      drop: [id('yara')],
+    });
+  });
+
+  it('is asked at once where the course follows it', async () => {
+    const { writes } = showPage(inCourse('people/bring-in?from=registrar'), {
+      ...answers,
+      [registrarPath]: { ...there, followed: 'FER 220', setName: 'Labs' },
+    });
+    expect(await screen.findByRole('heading', { name: 'FER 220 at the registrar' })).toBeInTheDocument();
+    expect(writes()).toHaveLength(1);
+  });
+
+  it.each([
+    ['none', { state: 'none' }, /REGISTRAR_URL/],
+    ['away', { state: 'away', sentence: 'The registrar cannot be reached.' }, /cannot be reached/],
+    ['a stranger', { ...there, courses: [], likely: null }, /does not name you/],
+  ])('says so when it is %s', async (_what, view, sentence) => {
+    showPage(inCourse('people/bring-in?from=registrar'), { [registrarPath]: view });
+    expect(await screen.findByText(sentence)).toBeInTheDocument();
+  });
+
+  it('is one press from the roster that follows it', async () => {
+    showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor')),
+      [`GET courses/${courseId}/roster`]: { entries: [anEntry('Ada Okafor')], sets: [], syncedAt: '2026-11-13T11:00:00.000Z' },
+    });
+    expect(await screen.findByRole('link', { name: 'Sync…' })).toHaveAttribute('href', expect.stringContaining('bring-in?from=registrar'));
   });
 });

@@ -1,5 +1,5 @@
 import { SignInLinks } from '@jigsaw/contract/identity';
-import { CourseList, CourseView, ImportPreview, ImportResult, RosterChanged, RosterChangeList, RosterView } from '@jigsaw/contract/roster';
+import { CourseList, CourseView, ImportPreview, ImportResult, RegistrarView, RosterChanged, RosterChangeList, RosterView } from '@jigsaw/contract/roster';
 import type { CreateCourse, ImportRequest, PreviewRequest, RosterAct } from '@jigsaw/contract/roster';
 import { api } from '../api/index.js';
 
@@ -14,6 +14,7 @@ export const {
   useListCoursesQuery,
   useCreateCourseMutation,
   useReadRosterQuery,
+  useReadRegistrarQuery,
   usePreviewImportMutation,
   useApplyImportMutation,
   useMakeSignInLinksMutation,
@@ -29,6 +30,10 @@ export const {
       invalidatesTags: ['Course'],
     }),
     readRoster: build.query<RosterView, string>({ query: (courseId) => `courses/${courseId}/roster`, responseSchema: RosterView, providesTags: ['Roster'] }),
+    readRegistrar: build.query<RegistrarView, string>({
+      query: (courseId) => `courses/${courseId}/registrar`,
+      responseSchema: RegistrarView,
+    }),
     previewImport: build.mutation<ImportPreview, In<PreviewRequest>>({
       query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/preview`, method: 'POST', body }),
       responseSchema: ImportPreview,

@@ -68,7 +68,14 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     groupId: group === null ? null : id(group),
   }));
   return {
-    set: { id: id('benches'), name: 'Bench teams', capacity: 2, groupCount: 2, unplaced: students.filter((student) => student.groupId === null).length },
+    set: {
+      id: id('benches'),
+      name: 'Bench teams',
+      capacity: 2,
+      groupCount: 2,
+      unplaced: students.filter((student) => student.groupId === null).length,
+      isSynchronised: false,
+    },
     groups: ['Crock', 'Carboy'].map((name, index) => ({ id: id(name), number: index + 1, name, capacity: null, version: 1 })),
     students,
   };
