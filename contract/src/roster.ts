@@ -225,6 +225,8 @@ export const RosterAct = z.discriminatedUnion('act', [
       .max(5000),
   }),
   z.strictObject({ act: z.enum(['drop', 'bring-back']), enrolmentIds: z.array(EnrolmentId).min(1).max(5000) }),
+  /** Two entries of one person: everything of the other's goes to the one that stays. */
+  z.strictObject({ act: z.literal('join'), keep: EnrolmentId, other: EnrolmentId }),
 ]);
 export type RosterAct = z.infer<typeof RosterAct>;
 
@@ -233,13 +235,14 @@ export type RosterChanged = z.infer<typeof RosterChanged>;
 
 export const RosterChangeView = z.object({
   id: RosterChangeId,
-  kind: z.enum(['import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'undo']),
+  kind: z.enum(['import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'undo']),
   at: DateTime,
   by: z.string(),
   counts: z.object({ added: z.number().int(), removed: z.number().int(), dropped: z.number().int(), back: z.number().int(), edited: z.number().int() }),
   /** Of whom; the first few. */
   names: z.array(z.string()),
   isUndone: z.boolean(),
+  canUndo: z.boolean(),
 });
 export type RosterChangeView = z.infer<typeof RosterChangeView>;
 export const RosterChangeList = z.object({ changes: z.array(RosterChangeView) });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
-import { applyChange, asRole, changeOf, dropped, importChange, inverseOf, previewImport, sayFault } from './index.js';
+import { applyChange, asRole, changeOf, dropped, importChange, inverseOf, joinChange, previewImport, sayFault } from './index.js';
 import type { ColumnMeaning, EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './index.js';
 
 const id = (name: string) => name as EnrolmentId;
@@ -14,6 +14,7 @@ const entry = (more: Partial<RosterEntry> = {}): RosterEntry => ({
   role: 'student',
   isHere: true,
   groups: [],
+  joinedTo: null,
   attributes: {},
   ...more,
 });
@@ -156,4 +157,40 @@ describe('a class file as a change', () => {
     const back = applyChange(after.roster, inverseOf(change));
     expect(back.ok && plain(back.roster)).toEqual(plain(roster));
   });
+});
+
+describe('two entries of one person', () => {
+  const setOf = (groupId: GroupId) => groupId.slice(0, 1);
+  const someEntry = fc.record({
+    number: fc.option(fc.constantFrom('n1', 'n2')),
+    reading: fc.option(fc.constantFrom('Noor')),
+    isHere: fc.boolean(),
+    groups: fc.uniqueArray(fc.constantFrom('a1', 'a2', 'b1', 'c1'), { selector: (each) => each.slice(0, 1) }) as fc.Arbitrary<GroupId[]>,
+    attributes: fc.dictionary(fc.constantFrom('Lab', 'Diet'), fc.constantFrom('some', 'none')),
+  });
+
+  it('become one that lacks nothing either had, sits in each set once, and can be parted again', () =>
+    fc.assert(
+      fc.property(someEntry, someEntry, (one, two) => {
+        const roster = withIlse(
+          ['one', entry({ ...one, groups: one.isHere ? one.groups : [] })],
+          [
+            'two',
+            entry({ ...two, email: 'noor.two@quillmere.example', number: two.number === one.number ? null : two.number, groups: two.isHere ? two.groups : [] }),
+          ],
+        );
+        const change = joinChange(roster, id('one'), id('two'), setOf);
+        const joined = applyChange(roster, change);
+        if (!joined.ok) throw new Error('they can be joined');
+        const kept = joined.roster.get(id('one'))!;
+        expect(joined.roster.get(id('two'))).toMatchObject({ isHere: false, groups: [], number: null, joinedTo: id('one') });
+        expect(kept.number).toBe(roster.get(id('one'))!.number ?? roster.get(id('two'))!.number);
+        expect(kept.attributes).toEqual({ ...two.attributes, ...one.attributes });
+        expect(new Set(kept.groups.map(setOf)).size).toBe(kept.groups.length);
+        const sets = [...roster.get(id('one'))!.groups, ...roster.get(id('two'))!.groups].map(setOf);
+        expect(new Set(kept.groups.map(setOf))).toEqual(new Set(sets));
+        const parted = applyChange(joined.roster, inverseOf(change));
+        expect(parted.ok && plain(parted.roster)).toEqual(plain(roster));
+      }),
+    ));
 });

@@ -1,5 +1,6 @@
 import type { EnrolmentId, GroupId } from '../ids/index.js';
 import type { Role } from '../release/index.js';
+import { assert } from '../ids/index.js';
 import { sameAddress } from './person.js';
 import type { RosterPerson } from './person.js';
 
@@ -10,6 +11,8 @@ export interface RosterEntry extends RosterPerson {
   readonly isHere: boolean;
   /** Where they sit now, in every set. */
   readonly groups: readonly GroupId[];
+  /** The other entry of the same person that this one was joined to; null: it stands for itself. */
+  readonly joinedTo: EnrolmentId | null;
 }
 
 export type Roster = ReadonlyMap<EnrolmentId, RosterEntry>;
@@ -24,6 +27,7 @@ export interface EntryFields {
   readonly role?: Role;
   readonly isHere?: boolean;
   readonly groups?: readonly GroupId[];
+  readonly joinedTo?: EnrolmentId | null;
   readonly attributes?: Readonly<Record<string, string | null>>;
 }
 
@@ -93,6 +97,27 @@ export function changeOf(enrolmentId: EnrolmentId, entry: RosterEntry, to: Entry
 /** Leaving frees every place; so does becoming staff, who are members of no group. */
 export const dropped: EntryFields = { isHere: false, groups: [] };
 export const asRole = (role: Role): EntryFields => (role === 'student' ? { role } : { role, groups: [] });
+
+/** Makes one person of two entries: the one that stays takes what it lacks from the other, which leaves.
+ * @param setOf the set of each of their groups; where both sit in one set, the place of the one that stays counts. */
+export function joinChange(roster: Roster, keepId: EnrolmentId, otherId: EnrolmentId, setOf: (groupId: GroupId) => string): RosterChange {
+  const keep = roster.get(keepId);
+  const other = roster.get(otherId);
+  assert(keep && other && keepId !== otherId, 'two entries of one roster are joined');
+  const taken = new Set(keep.groups.map(setOf));
+  const groups = keep.role === 'student' ? [...keep.groups, ...other.groups.filter((groupId) => !taken.has(setOf(groupId)))] : keep.groups;
+  // What the other's was, is theirs no longer: a number is nobody's twice.
+  const leaves = changeOf(otherId, other, { ...dropped, number: null, joinedTo: keepId });
+  const stays = changeOf(keepId, keep, {
+    groups,
+    isHere: keep.isHere || other.isHere,
+    number: keep.number ?? other.number,
+    reading: keep.reading ?? other.reading,
+    familyName: keep.familyName ?? other.familyName,
+    attributes: { ...other.attributes, ...keep.attributes },
+  });
+  return [leaves, stays].filter((each) => each !== null);
+}
 
 const isSame = (a: unknown, b: unknown): boolean =>
   Array.isArray(a) && Array.isArray(b) ? a.length === b.length && a.toSorted().every((each, at) => each === b.toSorted()[at]) : a === b;

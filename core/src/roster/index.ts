@@ -1,4 +1,4 @@
-export { applyChange, asRole, changeOf, dropped, inverseOf } from './change.js';
+export { applyChange, asRole, changeOf, dropped, inverseOf, joinChange } from './change.js';
 export type { ChangedRoster, EntryChange, EntryFields, Roster, RosterChange, RosterEntry, RosterFault } from './change.js';
 export { guardFormula } from './formula.js';
 export { groupHeading } from './headings.js';

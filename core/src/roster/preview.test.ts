@@ -24,6 +24,7 @@ const enrolled = (more: Partial<EnrolledPerson> = {}): EnrolledPerson => ({
   role: 'student',
   isHere: true,
   groups: [],
+  joinedTo: null,
   ...more,
 });
 const rowsOf = (table: Table, meanings: ColumnMeaning[], roster: EnrolledPerson[] = []) => {

@@ -29,6 +29,7 @@ export type RowProblem =
   | { readonly code: 'no-address' }
   | { readonly code: 'bad-address'; readonly value: string }
   | { readonly code: 'same-address-as-line'; readonly line: number }
+  | { readonly code: 'same-person-as-line'; readonly line: number; readonly name: string }
   | { readonly code: 'no-name' }
   | { readonly code: 'name-too-long'; readonly length: number }
   | { readonly code: 'looks-like-formula'; readonly heading: string; readonly value: string }
@@ -71,7 +72,14 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
     return { ok: false, code: 'no-name-column' };
   }
 
-  const byAddress = new Map([...roster].map(([enrolmentId, entry]) => [sameAddress(entry.email), { enrolmentId, entry }]));
+  // Whoever is named by the address of an entry that was joined to another is that other.
+  const byAddress = new Map(
+    [...roster].map(([own, { email, joinedTo }]) => {
+      const enrolmentId = joinedTo ?? own;
+      return [sameAddress(email), { enrolmentId, entry: roster.get(enrolmentId)! }];
+    }),
+  );
+  const lineByPerson = new Map<EnrolmentId, number>();
   const byNumber = new Map([...roster.values()].flatMap((entry) => (entry.number === null ? [] : [[entry.number, entry] as const])));
   const lineByAddress = new Map<string, number>();
   const lineByNumber = new Map<string, number>();
@@ -90,11 +98,14 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
       if (numberLine !== undefined && sameLine === undefined) problems.push({ code: 'same-number-as-line', number: person.number, line: numberLine });
       else lineByNumber.set(person.number, row.line);
       const holder = byNumber.get(person.number);
-      if (holder && sameAddress(holder.email) !== address) problems.push({ code: 'number-of-another', number: person.number, name: holder.name });
+      if (holder && holder !== byAddress.get(address)?.entry) problems.push({ code: 'number-of-another', number: person.number, name: holder.name });
     }
+    const known = byAddress.get(address);
+    const personLine = known && lineByPerson.get(known.enrolmentId);
+    if (known && personLine !== undefined && sameLine === undefined) problems.push({ code: 'same-person-as-line', line: personLine, name: known.entry.name });
+    else if (known && problems.length === 0) lineByPerson.set(known.enrolmentId, row.line);
     if (problems.length > 0) return { line: row.line, kind: 'problem', problems, cells: row.cells };
 
-    const known = byAddress.get(address);
     if (!known) return { line: row.line, kind: 'new', person: { ...person, section: (person.role ?? role) === 'student' ? person.section : null } };
     const { enrolmentId, entry } = known;
     const merged = merge(entry, person);
@@ -105,7 +116,7 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
   });
   // Whoever a faulty row names is not missing: the row is there, and it needs somebody.
   const missing = [...roster].flatMap(([enrolmentId, entry]) =>
-    entry.isHere && entry.role === role && !lineByAddress.has(sameAddress(entry.email)) ? [enrolmentId] : [],
+    entry.isHere && entry.role === role && !lineByAddress.has(sameAddress(entry.email)) && !lineByPerson.has(enrolmentId) ? [enrolmentId] : [],
   );
   return { ok: true, rows, missing };
 }
@@ -130,7 +141,7 @@ export function importChange(
     if (row.kind === 'new') {
       const { section, ...person } = row.person;
       const groups = section === null ? [] : [seatOf(section)];
-      return [{ kind: 'add', enrolmentId: newEnrolmentId(), entry: { ...person, role: person.role ?? role, isHere: true, groups } }];
+      return [{ kind: 'add', enrolmentId: newEnrolmentId(), entry: { ...person, role: person.role ?? role, isHere: true, groups, joinedTo: null } }];
     }
     const entry = row.kind === 'changed' ? roster.get(row.enrolmentId) : undefined;
     if (row.kind !== 'changed' || !entry) return [];

@@ -12,6 +12,8 @@ export function sayRowProblem(problem: RowProblem): string {
       return `“${problem.value}” is not a mail address. Write it like name@school.example.`;
     case 'same-address-as-line':
       return `The same address as in line ${problem.line}. Keep one of the two.`;
+    case 'same-person-as-line':
+      return `Another address of ${problem.name}, who is in line ${problem.line} already. Keep one of the two.`;
     case 'no-name':
       return 'No name in this row.';
     case 'name-too-long':

@@ -34,6 +34,7 @@ const anEntry = (name: string, groups: GroupId[], more: Partial<RosterEntry> = {
   attributes: {},
   isHere: true,
   groups,
+  joinedTo: null,
   ...more,
 });
 const rosterOf = (...entries: RosterEntry[]) => new Map(entries.map((entry) => [entry.name as EnrolmentId, entry]));

@@ -18,8 +18,10 @@ import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, membersOfCopies } from '../release/index.js';
+import { Joining } from '../roster/index.js';
 import { HandInKinds } from './handin.kinds.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from './handin.rows.js';
+import { joinHandIns } from './joinEntries.js';
 import { WorkReader } from './work.js';
 
 interface Entered {
@@ -43,7 +45,10 @@ export class HandInService {
     private readonly kinds: HandInKinds,
     private readonly work: WorkReader,
     private readonly files: FilesService,
-  ) {}
+    joining: Joining,
+  ) {
+    joining.addStep(joinHandIns);
+  }
 
   async read(person: SignedIn, copyId: CopyId): Promise<WorkView> {
     return this.view(await this.enter(person, copyId));

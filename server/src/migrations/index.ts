@@ -1,7 +1,14 @@
 import { FirstSchema1764000000000 } from './1764000000000-firstSchema.js';
 import { ChangesOfTheRoster1764200000000 } from './1764200000000-changesOfTheRoster.js';
+import { JoinedEntries1764400000000 } from './1764400000000-joinedEntries.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
 /** In the order in which they ran. A migration that ran is never changed. */
-export const migrations = [FirstSchema1764000000000, KindsOfActivities1764100000000, ChangesOfTheRoster1764200000000, TheRegistrar1764300000000] as const;
+export const migrations = [
+  FirstSchema1764000000000,
+  KindsOfActivities1764100000000,
+  ChangesOfTheRoster1764200000000,
+  TheRegistrar1764300000000,
+  JoinedEntries1764400000000,
+] as const;

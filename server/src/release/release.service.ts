@@ -22,11 +22,12 @@ import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { Viewers } from '../roster/index.js';
+import { Joining, Viewers } from '../roster/index.js';
 import { audienceOf, toOf } from './audience.js';
 import { stateColumns, stateOf } from './facts.js';
 import { hearersOfRelease } from './gate.js';
 import { Kinds } from './kinds.js';
+import { joinAudiences } from './joinAudiences.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 import { activityViews } from './views.js';
 
@@ -38,7 +39,10 @@ export class ReleaseService {
     private readonly viewers: Viewers,
     private readonly kinds: Kinds,
     private readonly clock: Clock,
-  ) {}
+    joining: Joining,
+  ) {
+    joining.addStep(joinAudiences);
+  }
 
   async list(person: SignedIn, courseId: CourseId): Promise<ActivityList> {
     const viewer = await this.viewers.staff(person, courseId, 'read-course');

@@ -3,6 +3,7 @@ import { IdentityModule } from '../identity/index.js';
 import { MailModule } from '../mail/index.js';
 import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
+import { Joining } from './joining.js';
 import { Registrar } from './registrar.js';
 import { RegistrarService } from './registrar.service.js';
 import { RosterController } from './roster.controller.js';
@@ -13,7 +14,7 @@ import { Viewers } from './viewers.js';
 @Module({
   imports: [IdentityModule, MailModule],
   controllers: [RosterController],
-  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService, Registrar, RegistrarService],
-  exports: [Viewers],
+  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining],
+  exports: [Viewers, Joining],
 })
 export class RosterModule {}

@@ -2,6 +2,7 @@ import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm
 import type { Role } from '@jigsaw/core/release';
 import type { RosterChange } from '@jigsaw/core/roster';
 import { PersonRow } from '../identity/index.js';
+import type { Traces } from './joining.js';
 
 @Entity('course')
 export class CourseRow {
@@ -31,14 +32,16 @@ export class EnrolmentRow {
   @Column('timestamptz', { nullable: true }) leftAt!: Date | null;
   /** When the registrar last listed them; null: never, so that it does not speak of them. */
   @Column('timestamptz', { nullable: true }) listedAt!: Date | null;
+  /** The entry of the same person to which this one was joined. */
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) joinedTo!: string | null;
 }
 
-export type RosterChangeKind = 'import' | 'sync' | 'add' | 'edit' | 'drop' | 'bring-back' | 'undo';
+export type RosterChangeKind = 'import' | 'sync' | 'add' | 'edit' | 'drop' | 'bring-back' | 'join' | 'undo';
 
 /** Every act on the roster, as the value that undoes it: history and undo in one. */
 @Entity('roster_change')
 @Index('roster_change_by_course', ['courseId', 'at'])
-@Check('roster_change_kind', `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'undo')`)
+@Check('roster_change_kind', `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'undo')`)
 export class RosterChangeRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
@@ -46,5 +49,7 @@ export class RosterChangeRow {
   @Column('timestamptz') at!: Date;
   @Column('text') kind!: RosterChangeKind;
   @Column('jsonb') change!: RosterChange;
+  /** What moved from one entry to another when two were joined. */
+  @Column('jsonb', { nullable: true }) traces!: Traces | null;
   @Column('timestamptz', { nullable: true }) undoneAt!: Date | null;
 }

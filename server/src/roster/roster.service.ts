@@ -45,7 +45,7 @@ export class RosterService {
               (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."id", 'number', g."number", 'name', g."name"))
                  FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId"
                 WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
-         FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1`,
+         FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1 AND e."joinedTo" IS NULL`,
       [courseId],
     );
     const byName = new Intl.Collator('en', { sensitivity: 'base' });

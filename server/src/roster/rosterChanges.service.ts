@@ -2,14 +2,15 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { RosterAct, RosterChanged, RosterChangeList, RosterChangeView } from '@jigsaw/contract/roster';
-import type { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupId, RosterChangeId } from '@jigsaw/core/ids';
 import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
-import { applyChange, asRole, changeOf, dropped, inverseOf, sameAddress, sayFault } from '@jigsaw/core/roster';
+import { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, sameAddress, sayFault } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { PeopleService, PersonRow } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
+import { Joining } from './joining.js';
 import type { RosterChangeKind } from './roster.rows.js';
 import { CourseRow, RosterChangeRow } from './roster.rows.js';
 import { groupsTouched, readEntries, writeChange } from './rosterStore.js';
@@ -22,6 +23,10 @@ interface Work {
   readonly manager: EntityManager;
   readonly now: Date;
 }
+interface Done extends Work {
+  /** null: nothing changed. */
+  readonly changeId: RosterChangeId | null;
+}
 
 /** The one way in which a roster changes: a value that is checked, written, recorded and can be undone. */
 @Injectable()
@@ -31,10 +36,12 @@ export class RosterChanges {
     private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
     private readonly people: PeopleService,
+    private readonly joining: Joining,
   ) {}
 
   async act(person: SignedIn, courseId: CourseId, request: RosterAct): Promise<RosterChanged> {
     const { enrolmentId: you } = await this.viewers.staff(person, courseId, 'manage-roster');
+    if (request.act === 'join') return this.join(person, courseId, request, you);
     return this.run(person, courseId, request.act, (roster) => changeFor(request, roster, you));
   }
 
@@ -45,20 +52,19 @@ export class RosterChanges {
     kind: RosterChangeKind,
     build: (roster: Roster, work: Work) => RosterChange | Promise<RosterChange>,
     /** Within the same transaction, also when nothing changed. */
-    afterwards?: (work: Work) => Promise<void>,
+    afterwards?: (work: Done) => Promise<void>,
   ): Promise<RosterChanged> {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
       const before = await readEntries(manager, courseId);
       const change = await build(before, { manager, now });
       if (change.length === 0) {
-        await afterwards?.({ manager, now });
+        await afterwards?.({ manager, now, changeId: null });
         return { changeId: null, people: 0 };
       }
       const changed = applyChange(before, change);
       if (!changed.ok) throw refusal(changed, before, change);
       await writeChange({ manager, courseId, actorId: person.id, now, people: this.people }, change, before, changed.roster);
-      await afterwards?.({ manager, now });
       const id = newId<'roster-change'>();
       await manager.query(`INSERT INTO "roster_change" ("id", "courseId", "actorId", "at", "kind", "change") VALUES ($1, $2, $3, $4, $5, $6)`, [
         id,
@@ -68,6 +74,7 @@ export class RosterChanges {
         kind,
         JSON.stringify(change),
       ]);
+      await afterwards?.({ manager, now, changeId: id });
       await record({
         type: kind === 'import' || kind === 'sync' ? 'roster.imported' : 'roster.changed',
         courseId,
@@ -80,12 +87,35 @@ export class RosterChanges {
     });
   }
 
+  /** Two entries of one person become one, with all that hangs on either. */
+  private async join(person: SignedIn, courseId: CourseId, { keep, other }: Extract<RosterAct, { act: 'join' }>, you: EnrolmentId): Promise<RosterChanged> {
+    if (other === you) throw problems.invalidInput('Your own entry has to be the one that stays.');
+    if (other === keep) throw problems.invalidInput('These are one entry already. Choose two.');
+    return this.run(
+      person,
+      courseId,
+      'join',
+      async (roster, { manager }) => {
+        const groups = [...known(roster, keep).groups, ...known(roster, other).groups];
+        const sets = await manager.query<{ id: GroupId; setId: string }[]>(`SELECT "id", "setId" FROM "course_group" WHERE "id" = ANY($1)`, [groups]);
+        const setOf = new Map(sets.map((group) => [group.id, group.setId]));
+        return joinChange(roster, keep, other, (groupId) => setOf.get(groupId)!);
+      },
+      async ({ manager, changeId }) => {
+        const traces = await this.joining.join(manager, keep, other);
+        await manager.query(`UPDATE "roster_change" SET "traces" = $2 WHERE "id" = $1`, [changeId, JSON.stringify(traces)]);
+      },
+    );
+  }
+
   async undo(person: SignedIn, courseId: CourseId, changeId: RosterChangeId): Promise<RosterChanged> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     return this.run(person, courseId, 'undo', async (_roster, { manager, now }) => {
       const row = await manager.findOneBy(RosterChangeRow, { id: changeId, courseId });
       if (!row) throw problems.notFound();
       if (row.undoneAt) return []; // pressed twice
+      if (partsEntries(row)) throw problems.conflict('These two were parted by hand. Join them again from the roster.');
+      if (row.traces) await this.joining.part(manager, row.traces);
       await manager.update(RosterChangeRow, changeId, { undoneAt: now });
       return inverseOf(row.change);
     });
@@ -102,7 +132,7 @@ export class RosterChanges {
   }
 }
 
-function changeFor(request: RosterAct, roster: Roster, you: EnrolmentId): RosterChange {
+function changeFor(request: Exclude<RosterAct, { act: 'join' }>, roster: Roster, you: EnrolmentId): RosterChange {
   switch (request.act) {
     case 'add':
       return [addOrBringBack(request.entry, roster)];
@@ -131,13 +161,13 @@ const setAll = (enrolmentIds: readonly EnrolmentId[], roster: Roster, to: EntryF
 
 function known(roster: Roster, enrolmentId: EnrolmentId) {
   const entry = roster.get(enrolmentId);
-  if (!entry) throw problems.notFound();
+  if (!entry || entry.joinedTo !== null) throw problems.notFound();
   return entry;
 }
 
 function addOrBringBack(entry: Extract<RosterAct, { act: 'add' }>['entry'], roster: Roster): EntryChange {
   const found = [...roster].find(([, each]) => sameAddress(each.email) === sameAddress(entry.email));
-  if (!found) return { kind: 'add', enrolmentId: newId<'enrolment'>(), entry: { ...entry, isHere: true, groups: [] } };
+  if (!found) return { kind: 'add', enrolmentId: newId<'enrolment'>(), entry: { ...entry, isHere: true, groups: [], joinedTo: null } };
   const [enrolmentId, there] = found;
   if (there.isHere) throw problems.invalidInput(`${there.name} is in this course already, with this address.`);
   const { email: _same, ...fields } = entry;
@@ -160,6 +190,9 @@ const nameIn = (change: RosterChange, id: EnrolmentId): string | null => {
   return each && each.kind !== 'set' ? each.entry.name : null;
 };
 
+/** Undoing a join moves traces back to where they were; undoing that is joining anew, which asks for a press of its own. */
+const partsEntries = ({ kind, change }: RosterChangeRow): boolean => kind === 'undo' && change.some((each) => each.kind === 'set' && each.to.joinedTo === null);
+
 function viewOf(row: RosterChangeRow, by: string, now: Roster): RosterChangeView {
   const counts = { added: 0, removed: 0, dropped: 0, back: 0, edited: 0 };
   for (const each of row.change) {
@@ -170,5 +203,14 @@ function viewOf(row: RosterChangeRow, by: string, now: Roster): RosterChangeView
     else counts.edited += 1;
   }
   const names = row.change.slice(0, namesShown).flatMap((each) => (each.kind === 'set' ? (now.get(each.enrolmentId)?.name ?? []) : each.entry.name));
-  return { id: row.id as RosterChangeId, kind: row.kind, at: row.at.toISOString(), by, counts, names, isUndone: row.undoneAt !== null };
+  return {
+    id: row.id as RosterChangeId,
+    kind: row.kind,
+    at: row.at.toISOString(),
+    by,
+    counts,
+    names,
+    isUndone: row.undoneAt !== null,
+    canUndo: row.undoneAt === null && !partsEntries(row),
+  };
 }

@@ -10,7 +10,7 @@ import { EnrolmentRow } from './roster.rows.js';
 /** The whole roster of a course, those who left included, in one query. */
 export async function readEntries(manager: EntityManager, courseId: string): Promise<Roster> {
   const rows = await manager.query<(RosterEntry & { enrolmentId: EnrolmentId; groups: GroupId[] | null })[]>(
-    `SELECT e."id" AS "enrolmentId", p."email", p."name", p."familyName", p."reading", e."number", e."role", e."attributes", e."leftAt" IS NULL AS "isHere",
+    `SELECT e."id" AS "enrolmentId", p."email", p."name", p."familyName", p."reading", e."number", e."role", e."attributes", e."leftAt" IS NULL AS "isHere", e."joinedTo",
             (SELECT jsonb_agg(m."groupId" ORDER BY m."groupId") FROM "membership" m WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
        FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1`,
     [courseId],
@@ -80,8 +80,8 @@ async function updateEntries({ manager, now }: Writing, kept: readonly { enrolme
   const rows = JSON.stringify(kept.map(({ enrolmentId, entry }) => ({ id: enrolmentId, ...entry })));
   await manager.query(
     `UPDATE "enrolment" e SET "role" = x."role", "number" = x."number", "attributes" = x."attributes",
-            "leftAt" = CASE WHEN x."isHere" THEN NULL ELSE COALESCE(e."leftAt", $2) END
-       FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "role" text, "number" text, "attributes" jsonb, "isHere" boolean) WHERE e."id" = x."id"`,
+            "joinedTo" = x."joinedTo", "leftAt" = CASE WHEN x."isHere" THEN NULL ELSE COALESCE(e."leftAt", $2) END
+       FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "role" text, "number" text, "attributes" jsonb, "isHere" boolean, "joinedTo" uuid) WHERE e."id" = x."id"`,
     [rows, now],
   );
   await manager.query(

@@ -26,6 +26,7 @@ const kindWords = {
   edit: 'Edited',
   drop: 'Taken out of the course',
   'bring-back': 'Brought back',
+  join: 'Made one of two entries',
   undo: 'Taken back',
 } as const satisfies Record<RosterChangeView['kind'], string>;
 
@@ -75,11 +76,11 @@ export function ChangesSheet({ onClose }: { readonly onClose: () => void }) {
                 </span>
                 {change.isUndone ? (
                   <Tag>Taken back</Tag>
-                ) : (
+                ) : change.canUndo ? (
                   <Button isSmall aria-label={`Undo: ${kindWords[change.kind]} ${change.names.join(', ')}`} onPress={() => void undo(change.id)}>
                     Undo
                   </Button>
-                )}
+                ) : null}
               </li>
             );
           })}

@@ -12,6 +12,7 @@ import { Button, Field, GroupChip, Popup, Small, useNotice } from '../look/index
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { attributeNames, roleSays, roleWords } from './columns.js';
+import { JoinSheet } from './JoinSheet.js';
 import { useRosterAct } from './useRosterAct.js';
 
 const List = styled(Popup)`
@@ -61,6 +62,7 @@ export function SelectionBar({ selected, all, sets, onDone, onOpen }: SelectionB
   const students = here.filter((entry) => entry.role === 'student');
   const uninvited = here.filter((entry) => !entry.hasComeIn);
   const notice = useNotice();
+  const [isJoining, setJoining] = useState(false);
   const [invite, inviting] = useInviteMutation();
   const ids = (entries: readonly RosterEntry[]) => entries.map((entry) => entry.enrolmentId);
   const done = async (doing: Promise<boolean>) => {
@@ -128,6 +130,8 @@ export function SelectionBar({ selected, all, sets, onDone, onOpen }: SelectionB
           Bring back
         </Act>
       )}
+      {selected.length === 2 && <Act onPress={() => setJoining(true)}>Same person…</Act>}
+      {isJoining && selected.length === 2 && <JoinSheet pair={[selected[0]!, selected[1]!]} onClose={() => setJoining(false)} onDone={onDone} />}
       <Act onPress={onDone}>Select nobody</Act>
       {(error ?? inviting.error) && <ProblemStrip of={error ?? inviting.error} />}
     </>

@@ -1,0 +1,120 @@
+import { useState } from 'react';
+import { Label, Radio, RadioGroup } from 'react-aria-components';
+import { styled } from 'styled-components';
+import type { RosterEntry } from '@jigsaw/contract/roster';
+import { ProblemStrip } from '../api/index.js';
+import { Button, GroupChip, PersonName, Sheet, Small, Tag } from '../look/index.js';
+import { useCourse } from '../track/index.js';
+import { roleWords } from './columns.js';
+import { useRosterAct } from './useRosterAct.js';
+
+const Pair = styled(RadioGroup)`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  margin: 10px 0 12px;
+  > label,
+  > span {
+    grid-column: 1 / -1;
+    font: 600 12px/16px var(--font-text);
+    color: var(--ink-2);
+  }
+  [data-rac][data-selected],
+  [data-rac]:hover {
+    background: var(--wash);
+  }
+`;
+const Card = styled(Radio)`
+  display: grid;
+  align-content: start;
+  gap: 6px;
+  padding: 12px;
+  border: 1px solid var(--edge);
+  border-radius: var(--r-2);
+  cursor: pointer;
+  min-width: 0;
+  overflow-wrap: anywhere;
+  &[data-selected] {
+    border-color: var(--ink);
+    box-shadow: inset 0 0 0 1px var(--ink);
+  }
+  header {
+    display: flex;
+    justify-content: space-between;
+    gap: 8px;
+    align-items: start;
+    margin: 0;
+  }
+  .places {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 10px;
+  }
+`;
+
+interface JoinSheetProps {
+  readonly pair: readonly [RosterEntry, RosterEntry];
+  readonly onClose: () => void;
+  readonly onDone: () => void;
+}
+
+/** Somebody who stands in the roster twice: which entry stays, and what it takes over. */
+export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
+  const { course, dates } = useCourse();
+  const [stays, setStays] = useState(() => likelier(pair, course.enrolmentId).enrolmentId);
+  const { act, error, isBusy } = useRosterAct();
+  const keep = pair.find((entry) => entry.enrolmentId === stays)!;
+  const other = pair.find((entry) => entry.enrolmentId !== stays)!;
+  const isYouLost = other.enrolmentId === course.enrolmentId;
+  const join = async () => {
+    if (await act({ act: 'join', keep: keep.enrolmentId, other: other.enrolmentId }, `${keep.name} has one entry now, with all that both had`)) onDone();
+  };
+  return (
+    <Sheet title="One person, two entries" onClose={onClose}>
+      {error && <ProblemStrip of={error} />}
+      <p>Places, posts, work, credits and marks of both go to the entry that stays. Nothing is lost, and it can be undone.</p>
+      <Pair value={stays} onChange={(id) => setStays(id as typeof stays)}>
+        <Label>Which one stays?</Label>
+        {pair.map((entry) => (
+          <Card key={entry.enrolmentId} value={entry.enrolmentId}>
+            <header>
+              <b>
+                <PersonName name={entry.name} reading={entry.reading} />
+              </b>
+              {entry.enrolmentId === stays && <Tag $look="plain">Stays</Tag>}
+            </header>
+            <span>{entry.email}</span>
+            <Small>
+              {[entry.number, roleWords[entry.role], ...Object.values(entry.attributes)].filter(Boolean).join(' · ')}
+              <br />
+              {entry.lastSeenAt ? `Last in ${dates.dateTime(entry.lastSeenAt)}` : entry.hasComeIn ? 'Has chosen a password' : 'Has not come in yet'}
+              {entry.leftAt && `, left ${dates.day(entry.leftAt)}`}
+            </Small>
+            <span className="places">
+              {entry.groups.map((group) => (
+                <GroupChip key={group.groupId} number={group.number} name={group.name} />
+              ))}
+            </span>
+          </Card>
+        ))}
+      </Pair>
+      <Small>
+        {keep.name} signs in as {keep.email}. Class files and the registrar may go on naming {other.email}: it is the same person from now on.
+      </Small>
+      <footer>
+        {isYouLost && <Small>Your own entry has to be the one that stays.</Small>}
+        <Button kind="main" isDisabled={isBusy || isYouLost} onPress={() => void join()}>
+          {isBusy ? 'One moment…' : 'Make them one'}
+        </Button>
+      </footer>
+    </Sheet>
+  );
+}
+
+/** Whoever is here, has come in, and was in last. */
+function likelier([one, two]: readonly [RosterEntry, RosterEntry], you: string): RosterEntry {
+  const weight = (entry: RosterEntry) => [entry.enrolmentId === you, entry.leftAt === null, entry.hasComeIn, entry.lastSeenAt ?? '', entry.number !== null];
+  const [a, b] = [weight(one), weight(two)];
+  const at = a.findIndex((each, index) => each !== b[index]);
+  return at >= 0 && b[at]! > a[at]! ? two : one;
+}
