@@ -202,6 +202,53 @@ test('columns are chosen, and stay chosen', async () => {
   await expect(instructor.getByRole('columnheader', { name: /Address/ })).toHaveCount(0);
 });
 
+test('attributes are given cell by cell, and are what somebody says', async () => {
+  await instructor.getByRole('button', { name: 'Columns' }).click();
+  await instructor.getByRole('button', { name: 'Add an attribute…' }).click();
+  await instructor.getByRole('textbox', { name: 'Its name' }).fill('Free');
+  await instructor.getByRole('button', { name: /What its values are/ }).click();
+  await instructor.getByRole('option', { name: 'Free half-days' }).click();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Add', exact: true }).click();
+  await instructor.getByRole('checkbox', { name: 'Free' }).check();
+  await instructor.keyboard.press('Escape');
+  await instructor.getByPlaceholder(/Find a name/).fill('lund');
+  await row('Ada Lund').press('F2');
+  await instructor.keyboard.press('Tab');
+  await instructor.keyboard.press('Tab');
+  const box = instructor.getByRole('dialog', { name: 'Free of Ada Lund' });
+  await box.getByRole('button', { name: 'Mon am' }).click();
+  await expectAccessible(instructor);
+  await instructor.keyboard.press('Escape');
+  await expect(instructor.getByText('Free of Ada Lund: nothing → Mon am')).toBeVisible();
+  await expect(row('Ada Lund').getByRole('img', { name: 'Mon am' })).toBeVisible();
+  await expect(row('Ada Lund')).toBeFocused();
+});
+
+test('somebody who stands in the roster twice is made one, work and all, and parted again', async ({ browser }) => {
+  const twin = 'A. Lund <a.lund.l@quillmere.example>';
+  await instructor.goto(`/c/${courseId}/people/bring-in`);
+  await instructor.getByRole('tab', { name: 'From a pasted list' }).click();
+  await instructor.getByRole('textbox', { name: /One person a line/ }).fill(twin);
+  await instructor.getByRole('button', { name: 'Show what would change' }).click();
+  await instructor.getByRole('button', { name: 'Bring in 1 row' }).click();
+  await instructor.getByPlaceholder(/Find a name/).fill('a lund');
+  await row('A. Lund').getByRole('checkbox').click();
+  await row('Ada Lund').getByRole('checkbox').click();
+  await instructor.getByRole('button', { name: 'Same person…' }).click();
+  await instructor.getByRole('radio', { name: /a\.lund\.l@/ }).check({ force: true });
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Make them one' }).click();
+  await expect(row('Ada Lund')).toHaveCount(0);
+  await expect(row('A. Lund')).toContainText('Bottle');
+  const alias = (await browsersOf(browser, instructor, courseId, ['A.'])).get('A.')!;
+  await alias.goto(`/c/${courseId}/room`);
+  await alias.getByRole('link', { name: /Press notes/ }).click();
+  await expect(alias.getByRole('textbox', { name: 'Your part of the text' })).toContainText('Seven turns, no more.');
+  await instructor.getByRole('button', { name: 'Undo' }).click();
+  await expect(row('Ada Lund')).toContainText('Bottle');
+});
+
 test('the registrar is followed: who joins, who leaves and who changes sections is shown before it happens', async () => {
   const enrolled = (given: string, section: string, role = 'student') => ({
     name: `${given} Lund`,

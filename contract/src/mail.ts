@@ -16,6 +16,16 @@ export type MailView = z.infer<typeof MailView>;
 export const Outbox = z.object({ mails: z.array(MailView), total: z.number().int() });
 export type Outbox = z.infer<typeof Outbox>;
 
+/** From whoever asks to these people, each alone. */
+export const MessageRequest = z.strictObject({
+  enrolmentIds: z.array(EnrolmentId).min(1).max(5000),
+  subject: z.string().trim().min(1, 'Give the message a subject.').max(200),
+  text: z.string().trim().min(1, 'Write a message.').max(10_000, '10,000 characters are the most.'),
+});
+export type MessageRequest = z.infer<typeof MessageRequest>;
+export const Written = z.object({ written: z.number().int() });
+export type Written = z.infer<typeof Written>;
+
 /** null: everybody who has chosen no password yet. */
 export const InviteRequest = z.strictObject({ enrolmentIds: z.array(EnrolmentId).min(1).max(5000).nullable() });
 export type InviteRequest = z.infer<typeof InviteRequest>;

@@ -46,6 +46,14 @@ export const RosterEntry = z.object({
   groups: z.array(z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() })),
 });
 export type RosterEntry = z.infer<typeof RosterEntry>;
+export const AttributeKind = z.enum(['category', 'number', 'half-days', 'text']);
+export type AttributeKind = z.infer<typeof AttributeKind>;
+const RosterAttribute = z.object({
+  name: z.string(),
+  kind: AttributeKind,
+  /** Somebody said so; else it is guessed from the values. */
+  isChosen: z.boolean(),
+});
 const RosterSet = z.object({
   id: GroupSetId,
   name: z.string(),
@@ -54,6 +62,7 @@ const RosterSet = z.object({
 export const RosterView = z.object({
   entries: z.array(RosterEntry),
   sets: z.array(RosterSet),
+  attributes: z.array(RosterAttribute),
   /** When the class was last brought into step with the registrar; null: it does not follow one. */
   syncedAt: DateTime.nullable(),
 });
@@ -227,15 +236,22 @@ export const RosterAct = z.discriminatedUnion('act', [
   z.strictObject({ act: z.enum(['drop', 'bring-back']), enrolmentIds: z.array(EnrolmentId).min(1).max(5000) }),
   /** Two entries of one person: everything of the other's goes to the one that stays. */
   z.strictObject({ act: z.literal('join'), keep: EnrolmentId, other: EnrolmentId }),
+  z.strictObject({ act: z.literal('rename-attribute'), from: AttributeName, to: AttributeName }),
 ]);
 export type RosterAct = z.infer<typeof RosterAct>;
+
+/** What an attribute is, whether anybody has a value of it yet or not. null: as its values look. */
+export const ChooseKind = z.strictObject({ name: AttributeName, kind: AttributeKind.nullable() });
+export type ChooseKind = z.infer<typeof ChooseKind>;
+export const RosterAttributes = z.object({ attributes: z.array(RosterAttribute) });
+export type RosterAttributes = z.infer<typeof RosterAttributes>;
 
 export const RosterChanged = z.object({ changeId: RosterChangeId.nullable(), people: z.number().int() });
 export type RosterChanged = z.infer<typeof RosterChanged>;
 
 export const RosterChangeView = z.object({
   id: RosterChangeId,
-  kind: z.enum(['import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'undo']),
+  kind: z.enum(['import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'rename-attribute', 'undo']),
   at: DateTime,
   by: z.string(),
   counts: z.object({ added: z.number().int(), removed: z.number().int(), dropped: z.number().int(), back: z.number().int(), edited: z.number().int() }),

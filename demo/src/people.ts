@@ -1,3 +1,5 @@
+import { halfDays, writeHalfDays } from '@jigsaw/core/roster';
+
 /** The made-up class. Nobody here exists. */
 export interface MadeStudent {
   readonly name: string;
@@ -152,3 +154,12 @@ export const offered = [
   { email: addressOf(benches.Firkin[3]!), note: 'in Firkin; handed in a day late' },
   { email: addressOf(latecomers[0]!), note: 'joined late, in no group yet' },
 ];
+
+/** When somebody has time besides classes: by the letters of the name, so that it is the same at every load. */
+export function freeTime({ name, timetable }: MadeStudent): string {
+  const seed = [...name].reduce((sum, letter) => (sum * 31 + letter.codePointAt(0)!) % 9973, 7);
+  const wanted = timetable === 'evening' ? 3 : 5;
+  const usual = halfDays.filter((each) => !/^S/.test(each));
+  const free = usual.filter((each, at) => (seed * (at + 3)) % 11 < wanted || (at + seed) % 7 === 0);
+  return writeHalfDays(new Set(free));
+}

@@ -2,7 +2,7 @@ import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
 import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import { Client } from './client.js';
 import type { MadeStudent, Vessel } from './people.js';
-import { addressOf, benches, demoPassword, dropout, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
+import { addressOf, benches, demoPassword, dropout, freeTime, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, openTalks, readMost, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import type { Stage } from './stage.js';
 import { Browsers, copiesOf, mark, release, write } from './stage.js';
@@ -133,9 +133,10 @@ function rosterCsv(students: readonly MadeStudent[], emailOf: (student: MadeStud
       student.timetable,
       student.kitchen,
       student.language,
+      `"${freeTime(student)}"`,
     ].join(','),
   );
-  return `Number,Name,Family name,Email,Latin name,Lab experience,Timetable,Kitchen access,First language\n${rows.join('\n')}\n`;
+  return `Number,Name,Family name,Email,Latin name,Lab experience,Timetable,Kitchen access,First language,Free half-days\n${rows.join('\n')}\n`;
 }
 
 async function bringIn(instructor: Client, courseId: string, csv: string, role: string, fileName: string): Promise<void> {

@@ -1,3 +1,5 @@
+export { days, fitsKind, guessKind, halfDays, readHalfDays, readNumber, writeHalfDays } from './attributes.js';
+export type { AttributeKind, HalfDay } from './attributes.js';
 export { applyChange, asRole, changeOf, dropped, inverseOf, joinChange } from './change.js';
 export type { ChangedRoster, EntryChange, EntryFields, Roster, RosterChange, RosterEntry, RosterFault } from './change.js';
 export { guardFormula } from './formula.js';

@@ -1,11 +1,11 @@
 import type { Role } from '../release/index.js';
 
 /** What a role may do in its course, apart from reading copies, which `decide` alone answers. */
-export type Act = 'read-course' | 'manage-roster' | 'manage-groups' | 'place' | 'release' | 'mark';
+export type Act = 'read-course' | 'manage-roster' | 'manage-groups' | 'place' | 'release' | 'mark' | 'write-to-people';
 
 const acts = {
-  instructor: ['read-course', 'manage-roster', 'manage-groups', 'place', 'release', 'mark'],
-  assistant: ['read-course', 'place', 'mark'],
+  instructor: ['read-course', 'manage-roster', 'manage-groups', 'place', 'release', 'mark', 'write-to-people'],
+  assistant: ['read-course', 'place', 'mark', 'write-to-people'],
   observer: ['read-course'],
   student: [],
 } satisfies Record<Role, readonly Act[]>;

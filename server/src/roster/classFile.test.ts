@@ -73,7 +73,7 @@ const told = (entries: readonly RosterEntry[]) =>
     isHere: true,
     groups: [],
   }));
-const view = (entries: RosterEntry[]): RosterView => ({ entries, sets: [set], syncedAt: null });
+const view = (entries: RosterEntry[]): RosterView => ({ entries, sets: [set], attributes: [], syncedAt: null });
 
 describe('a class file of our own', () => {
   it('brought into an empty course gives the same people', () =>

@@ -4,8 +4,9 @@ import type { Response } from 'express';
 import type { z } from 'zod';
 import { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/contract/common';
 import { SignInLinks } from '@jigsaw/contract/identity';
-import { Invited, InviteRequest, Outbox } from '@jigsaw/contract/mail';
+import { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
 import {
+  ChooseKind,
   CourseList,
   CourseView,
   CreateCourse,
@@ -15,6 +16,7 @@ import {
   PreviewRequest,
   RegistrarView,
   RosterAct,
+  RosterAttributes,
   RosterChanged,
   RosterChangeList,
   RosterView,
@@ -98,6 +100,15 @@ export class RosterController {
     return this.registrars.view(person, courseId);
   }
 
+  @Endpoint('PUT /:courseId/roster/attributes', { id: 'chooseKind', does: 'Say what an attribute is', body: ChooseKind, answer: RosterAttributes })
+  chooseKind(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(ChooseKind) choice: ChooseKind,
+  ): Promise<RosterAttributes> {
+    return this.roster.chooseKind(person, courseId, choice);
+  }
+
   @Endpoint('GET /:courseId/roster/changes', { id: 'listRosterChanges', does: 'What was done to the roster lately, and by whom', answer: RosterChangeList })
   listChanges(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RosterChangeList> {
     return this.changes.list(person, courseId);
@@ -142,6 +153,15 @@ export class RosterController {
     @Takes(InviteRequest) request: z.output<typeof InviteRequest>,
   ): Promise<Invited> {
     return this.roster.invite(person, courseId, request);
+  }
+
+  @Endpoint('POST /:courseId/roster/messages', { id: 'writeToPeople', does: 'Write to people, each alone', body: MessageRequest, answer: Written })
+  write(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(MessageRequest) request: MessageRequest,
+  ): Promise<Written> {
+    return this.roster.write(person, courseId, request);
   }
 
   @Endpoint('GET /:courseId/outbox', { id: 'readOutbox', does: 'Mail as it would have gone', answer: Outbox })

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
 import type { Role } from '@jigsaw/core/release';
-import type { RosterChange } from '@jigsaw/core/roster';
+import type { AttributeKind, RosterChange } from '@jigsaw/core/roster';
 import { PersonRow } from '../identity/index.js';
 import type { Traces } from './joining.js';
 
@@ -15,6 +15,8 @@ export class CourseRow {
   /** The registrar's code for the course that this one follows; null: none. */
   @Column('text', { nullable: true }) registrarCode!: string | null;
   @Column('timestamptz', { nullable: true }) syncedAt!: Date | null;
+  /** By name; what nobody said is guessed from the values. */
+  @Column('jsonb', { default: {} }) attributeKinds!: Record<string, AttributeKind>;
 }
 
 /** A person in a course. Leaving sets an end; the row, and all that hangs on it, stays. */
@@ -36,12 +38,12 @@ export class EnrolmentRow {
   @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) joinedTo!: string | null;
 }
 
-export type RosterChangeKind = 'import' | 'sync' | 'add' | 'edit' | 'drop' | 'bring-back' | 'join' | 'undo';
+export type RosterChangeKind = 'import' | 'sync' | 'add' | 'edit' | 'drop' | 'bring-back' | 'join' | 'rename-attribute' | 'undo';
 
 /** Every act on the roster, as the value that undoes it: history and undo in one. */
 @Entity('roster_change')
 @Index('roster_change_by_course', ['courseId', 'at'])
-@Check('roster_change_kind', `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'undo')`)
+@Check('roster_change_kind', `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'rename-attribute', 'undo')`)
 export class RosterChangeRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;

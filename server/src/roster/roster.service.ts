@@ -1,17 +1,20 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
-import type { Invited, InviteRequest, Outbox } from '@jigsaw/contract/mail';
-import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
+import type { ChooseKind, CourseView, RosterAttributes, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
-import { invitation } from '@jigsaw/core/mail';
+import { invitation, message } from '@jigsaw/core/mail';
 import { sortName } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { PeopleService } from '../identity/index.js';
 import { MailService } from '../mail/index.js';
 import { Clock } from '../platform/clock.js';
+import type { Config } from '../platform/config.js';
+import { CONFIG } from '../platform/config.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
+import { attributesOf, chooseKind } from './attributes.js';
 import { writeBundle, writeCsv } from './classFile.js';
 import { CourseRow } from './roster.rows.js';
 import { Viewers } from './viewers.js';
@@ -33,6 +36,7 @@ export class RosterService {
     private readonly clock: Clock,
     private readonly unitOfWork: UnitOfWork,
     private readonly mail: MailService,
+    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   /** Everybody in the course with the group they have in every set; one query, whatever the size of the class. */
@@ -65,8 +69,18 @@ export class RosterService {
          FROM "group_set" s WHERE s."courseId" = $1 ORDER BY s."position"`,
       [courseId],
     );
-    const { syncedAt } = await this.dataSource.getRepository(CourseRow).findOneOrFail({ where: { id: courseId }, select: { id: true, syncedAt: true } });
-    return { entries, sets, syncedAt: syncedAt?.toISOString() ?? null };
+    const { syncedAt, attributeKinds } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
+    return { entries, sets, attributes: attributesOf(entries, attributeKinds), syncedAt: syncedAt?.toISOString() ?? null };
+  }
+
+  async chooseKind(person: SignedIn, courseId: CourseId, { name, kind }: ChooseKind): Promise<RosterAttributes> {
+    await this.viewers.staff(person, courseId, 'manage-roster');
+    await this.unitOfWork.run(async ({ manager, record }) => {
+      await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
+      await chooseKind(manager, courseId, name, kind);
+      await record({ type: 'roster.changed', courseId, actorId: person.id, subjectId: courseId, facts: { attribute: name, kind } });
+    });
+    return { attributes: (await this.read(person, courseId)).attributes };
   }
 
   /** The roster and all memberships, to be taken elsewhere or brought back in. */
@@ -106,6 +120,29 @@ export class RosterService {
       await this.mail.post(manager, courseId, now, mails);
       await record({ type: 'roster.invited', courseId, actorId: person.id, subjectId: courseId, facts: { invited: links.length } });
       return { invited: links.length, hadComeIn: rows.length - links.length };
+    });
+  }
+
+  /** Writes to these people, each alone; whoever left is not written to. */
+  async write(person: SignedIn, courseId: CourseId, { enrolmentIds, subject, text }: MessageRequest): Promise<Written> {
+    await this.viewers.staff(person, courseId, 'write-to-people');
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const { code } = await manager.findOneByOrFail(CourseRow, { id: courseId });
+      const people = await manager.query<{ personId: string; toName: string; toAddress: string }[]>(
+        `SELECT p."id" AS "personId", p."name" AS "toName", p."email" AS "toAddress" FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
+          WHERE e."courseId" = $1 AND e."leftAt" IS NULL AND e."id" = ANY($2) ORDER BY p."name"`,
+        [courseId, enrolmentIds],
+      );
+      if (people.length < new Set(enrolmentIds).size) throw problems.notFound();
+      const mail = message({ subject, text, from: person, courseCode: code, url: `${this.config.publicUrl}/c/${courseId}` });
+      await this.mail.post(
+        manager,
+        courseId,
+        now,
+        people.map((each) => ({ ...each, text: mail })),
+      );
+      await record({ type: 'roster.written-to', courseId, actorId: person.id, subjectId: courseId, facts: { subject, people: people.length } });
+      return { written: people.length };
     });
   }
 

@@ -10,6 +10,8 @@ import { PeopleService, PersonRow } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
+import type { Renamed } from './attributes.js';
+import { chosenKinds, renamedIn, renameKind } from './attributes.js';
 import { Joining } from './joining.js';
 import type { RosterChangeKind } from './roster.rows.js';
 import { CourseRow, RosterChangeRow } from './roster.rows.js';
@@ -42,6 +44,7 @@ export class RosterChanges {
   async act(person: SignedIn, courseId: CourseId, request: RosterAct): Promise<RosterChanged> {
     const { enrolmentId: you } = await this.viewers.staff(person, courseId, 'manage-roster');
     if (request.act === 'join') return this.join(person, courseId, request, you);
+    if (request.act === 'rename-attribute') return this.rename(person, courseId, request);
     return this.run(person, courseId, request.act, (roster) => changeFor(request, roster, you));
   }
 
@@ -87,6 +90,23 @@ export class RosterChanges {
     });
   }
 
+  private async rename(person: SignedIn, courseId: CourseId, { from, to }: Renamed): Promise<RosterChanged> {
+    return this.run(
+      person,
+      courseId,
+      'rename-attribute',
+      async (roster, { manager }) => {
+        const isTaken = [...roster.values()].some((entry) => Object.hasOwn(entry.attributes, to)) || Object.hasOwn(await chosenKinds(manager, courseId), to);
+        if (isTaken) throw problems.invalidInput(`${to} is the name of another attribute here. Choose one of its own.`);
+        return [...roster].flatMap(([enrolmentId, entry]) => {
+          const value = Object.hasOwn(entry.attributes, from) ? entry.attributes[from]! : null;
+          return value === null ? [] : (changeOf(enrolmentId, entry, { attributes: { [from]: null, [to]: value } }) ?? []);
+        });
+      },
+      ({ manager }) => renameKind(manager, courseId, { from, to }),
+    );
+  }
+
   /** Two entries of one person become one, with all that hangs on either. */
   private async join(person: SignedIn, courseId: CourseId, { keep, other }: Extract<RosterAct, { act: 'join' }>, you: EnrolmentId): Promise<RosterChanged> {
     if (other === you) throw problems.invalidInput('Your own entry has to be the one that stays.');
@@ -115,6 +135,8 @@ export class RosterChanges {
       if (!row) throw problems.notFound();
       if (row.undoneAt) return []; // pressed twice
       if (partsEntries(row)) throw problems.conflict('These two were parted by hand. Join them again from the roster.');
+      const renamed = row.kind === 'rename-attribute' ? renamedIn(row.change) : null;
+      if (renamed) await renameKind(manager, courseId, { from: renamed.to, to: renamed.from });
       if (row.traces) await this.joining.part(manager, row.traces);
       await manager.update(RosterChangeRow, changeId, { undoneAt: now });
       return inverseOf(row.change);
@@ -132,7 +154,7 @@ export class RosterChanges {
   }
 }
 
-function changeFor(request: Exclude<RosterAct, { act: 'join' }>, roster: Roster, you: EnrolmentId): RosterChange {
+function changeFor(request: Exclude<RosterAct, { act: 'join' | 'rename-attribute' }>, roster: Roster, you: EnrolmentId): RosterChange {
   switch (request.act) {
     case 'add':
       return [addOrBringBack(request.entry, roster)];

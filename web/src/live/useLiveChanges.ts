@@ -9,6 +9,7 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy'],
   'roster.changed': ['Roster', 'Set', 'Placement', 'Room', 'Copy'],
   'roster.invited': ['Roster', 'Outbox'],
+  'roster.written-to': ['Outbox'],
   'set.created': ['Set'],
   'students.placed': ['Placement', 'Set', 'Roster', 'Room', 'Activity', 'Copy'],
   'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk'],

@@ -1,1 +1,2 @@
 export { useInviteMutation } from './mailApi.js';
+export { WriteSheet } from './WriteSheet.js';

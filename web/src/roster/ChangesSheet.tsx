@@ -27,6 +27,7 @@ const kindWords = {
   drop: 'Taken out of the course',
   'bring-back': 'Brought back',
   join: 'Made one of two entries',
+  'rename-attribute': 'Attribute renamed',
   undo: 'Taken back',
 } as const satisfies Record<RosterChangeView['kind'], string>;
 

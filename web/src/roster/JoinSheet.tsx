@@ -13,15 +13,10 @@ const Pair = styled(RadioGroup)`
   grid-template-columns: 1fr 1fr;
   gap: 10px;
   margin: 10px 0 12px;
-  > label,
-  > span {
+  > :first-child {
     grid-column: 1 / -1;
     font: 600 12px/16px var(--font-text);
     color: var(--ink-2);
-  }
-  [data-rac][data-selected],
-  [data-rac]:hover {
-    background: var(--wash);
   }
 `;
 const Card = styled(Radio)`

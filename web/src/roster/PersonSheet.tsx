@@ -1,12 +1,14 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import type { EntryFields, RosterAct, RosterEntry } from '@jigsaw/contract/roster';
-import { isAddress } from '@jigsaw/core/roster';
+import type { EntryFields, RosterAct, RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import { isAddress, readHalfDays, writeHalfDays } from '@jigsaw/core/roster';
 import type { Role } from '@jigsaw/core/release';
 import { ProblemStrip } from '../api/index.js';
+import type { Dates } from '../look/index.js';
 import { Button, Choice, Field, GroupChip, Sheet, Small } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { roleSays, roleWords } from './columns.js';
+import { HalfDayGrid } from './HalfDays.js';
 import { useRosterAct } from './useRosterAct.js';
 
 const Fields = styled.div`
@@ -33,14 +35,14 @@ interface Draft {
   readonly attributes: Readonly<Record<string, string>>;
 }
 
-const draftOf = (entry: RosterEntry | null, attributes: readonly string[]): Draft => ({
+const draftOf = (entry: RosterEntry | null, attributes: RosterView['attributes']): Draft => ({
   email: entry?.email ?? '',
   name: entry?.name ?? '',
   familyName: entry?.familyName ?? '',
   reading: entry?.reading ?? '',
   number: entry?.number ?? '',
   role: entry?.role ?? 'student',
-  attributes: Object.fromEntries(attributes.map((name) => [name, entry?.attributes[name] ?? ''])),
+  attributes: Object.fromEntries(attributes.map(({ name }) => [name, entry?.attributes[name] ?? ''])),
 });
 
 const orNull = (text: string): string | null => text.trim() || null;
@@ -63,10 +65,18 @@ function editOf(entry: RosterEntry, before: Draft, draft: Draft): { from: EntryF
   return Object.keys(to).length === 0 ? null : { from, to };
 }
 
+/** When they came, and were here last. */
+function sayLastIn({ joinedAt, lastSeenAt, hasComeIn, invitedAt }: RosterEntry, dates: Dates): string {
+  const joined = `On the roster since ${dates.day(joinedAt)}`;
+  if (lastSeenAt) return `${joined}, last in ${dates.dateTime(lastSeenAt)}.`;
+  if (hasComeIn) return `${joined}, has chosen a password.`;
+  return `${joined}, has not come in yet${invitedAt ? `; invited ${dates.dateTime(invitedAt)}` : ''}.`;
+}
+
 interface PersonSheetProps {
   /** null: somebody new. */
   readonly entry: RosterEntry | null;
-  readonly attributes: readonly string[];
+  readonly attributes: RosterView['attributes'];
   readonly onClose: () => void;
 }
 
@@ -112,9 +122,19 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
           <Small className="wide">
             {roleWords[draft.role]}: {roleSays[draft.role]} {losesPlaces && 'Staff are members of no group: the places below become free.'}
           </Small>
-          {Object.entries(draft.attributes).map(([name, value]) => (
-            <Field key={name} label={name} value={value} onChange={(next) => put({ attributes: { ...draft.attributes, [name]: next } })} />
-          ))}
+          {attributes.map(({ name, kind }) => {
+            const value = draft.attributes[name] ?? '';
+            const set = (next: string) => put({ attributes: { ...draft.attributes, [name]: next } });
+            const free = value === '' ? new Set<never>() : readHalfDays(value);
+            return kind === 'half-days' && free ? (
+              <div key={name} className="wide" role="group" aria-label={name}>
+                <Small>{name}</Small>
+                <HalfDayGrid free={free} onChange={(next) => set(writeHalfDays(next))} />
+              </div>
+            ) : (
+              <Field key={name} label={name} value={value} onChange={set} />
+            );
+          })}
           {entry && entry.groups.length > 0 && (
             <div className="wide places">
               {entry.groups.map((group) => (
@@ -122,6 +142,7 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
               ))}
             </div>
           )}
+          {entry && <Small className="wide">{sayLastIn(entry, dates)}</Small>}
           {entry?.leftAt && <Small className="wide">Left the course on {dates.dateTime(entry.leftAt)}. Work and marks are kept.</Small>}
         </Fields>
         <footer>

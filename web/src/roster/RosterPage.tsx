@@ -4,18 +4,20 @@ import { Menu, MenuItem, MenuTrigger, ToggleButton, ToggleButtonGroup } from 're
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
+import { may } from '@jigsaw/core/roster';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Empty, FindField, Page, Popup, useNotice, Waiting } from '../look/index.js';
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
 import { ColumnChoice } from './ColumnChoice.js';
-import { attributeNames, columnsOf, useColumnChoice, useFound } from './columns.js';
+import { columnsOf, useColumnChoice, useFound } from './columns.js';
 import { PersonSheet } from './PersonSheet.js';
 import { useReadRosterQuery } from './rosterApi.js';
 import { RosterTable } from './RosterTable.js';
 import { SelectionBar } from './SelectionBar.js';
 import { SignInLinksDialog } from './SignInLinksDialog.js';
+import { useRosterAct } from './useRosterAct.js';
 
 const Foot = styled.footer`
   display: flex;
@@ -84,12 +86,21 @@ export function RosterPage() {
   const entries = useMemo(() => roster.data?.entries.filter(inView[view]) ?? [], [roster.data, view]);
   const found = useFound(entries, sought);
   const mayManage = course.role === 'instructor';
+  const maySelect = may(course.role, 'write-to-people');
+  const { act } = useRosterAct();
+  const notice = useNotice();
   if (roster.error) return <ProblemStrip of={roster.error} onRetry={() => void roster.refetch()} />;
   if (!roster.data) return <Waiting what="the roster" rows={14} />;
   const everyone = roster.data.entries;
   const isEmpty = !everyone.some((entry) => entry.role === 'student');
   const views = (Object.keys(viewWords) as View[]).filter((each) => each === 'here' || everyone.some(inView[each]));
   const chosen = entries.filter((entry) => selected.has(entry.enrolmentId));
+  const used = new Set(everyone.flatMap((entry) => Object.keys(entry.attributes)));
+  const setAttribute = (entry: RosterEntry, name: string, value: string | null) => {
+    const from = entry.attributes[name] ?? null;
+    const edits = [{ enrolmentId: entry.enrolmentId, from: { attributes: { [name]: from } }, to: { attributes: { [name]: value } } }];
+    void act({ act: 'edit', edits }, `${name} of ${entry.name}: ${from ?? 'nothing'} → ${value ?? 'nothing'}`, notice);
+  };
   const show = (next: View) => {
     setView(next);
     setSelected(new Set());
@@ -113,7 +124,7 @@ export function RosterPage() {
           ))}
         </Views>
         <span className="grow" />
-        <ColumnChoice columns={columns} choice={choice} entries={mayManage ? everyone : null} />
+        <ColumnChoice columns={columns} choice={choice} attributes={mayManage ? roster.data.attributes : null} used={used} />
         {mayManage && (
           <>
             <TakeOut courseId={course.id} />
@@ -153,19 +164,20 @@ export function RosterPage() {
         <RosterTable
           entries={found}
           columns={columns.filter(choice.isShown)}
-          selected={mayManage ? selected : null}
+          selected={maySelect ? selected : null}
           onSelect={setSelected}
           onOpen={(entry) => mayManage && setOpen(entry)}
+          onAttribute={mayManage ? setAttribute : null}
         />
       )}
       <Foot>
         {chosen.length > 0 ? (
-          <SelectionBar selected={chosen} all={everyone} sets={roster.data.sets} onDone={() => setSelected(new Set())} onOpen={setOpen} />
+          <SelectionBar selected={chosen} attributes={roster.data.attributes} sets={roster.data.sets} onDone={() => setSelected(new Set())} onOpen={setOpen} />
         ) : (
           <span>
             {found.length < entries.length && `${found.length} of `}
             {entries.length} {entries.length === 1 ? 'person' : 'people'}
-            {mayManage && entries.length > 0 && '. Press Enter or a row to edit; select several by their boxes or with Shift.'}
+            {mayManage && entries.length > 0 && '. Press a row or Enter to edit, a cell or F2 for attributes; select several by their boxes or with Shift.'}
           </span>
         )}
         {mayManage && chosen.length === 0 && roster.data.syncedAt && <InStep syncedAt={roster.data.syncedAt} />}
@@ -176,7 +188,7 @@ export function RosterPage() {
         <PersonSheet
           key={open === 'new' ? open : open.enrolmentId}
           entry={open === 'new' ? null : open}
-          attributes={attributeNames(everyone)}
+          attributes={roster.data.attributes}
           onClose={() => setOpen(null)}
         />
       )}

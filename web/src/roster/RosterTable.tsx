@@ -7,6 +7,8 @@ import type { RosterEntry } from '@jigsaw/contract/roster';
 import { Empty, GroupChip, Muted, PersonName, Tag } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 import { useCourse } from '../track/index.js';
+import type { AfterCell } from './AttributeCell.js';
+import { AttributeEditor, AttributeValue } from './AttributeCell.js';
 import type { ColumnSpec } from './columns.js';
 import { roleWords } from './columns.js';
 
@@ -79,6 +81,10 @@ const Sheet = styled.div`
   [role='rowheader'] {
     font-weight: 600;
   }
+  &[data-editable] [data-attribute]:hover {
+    box-shadow: inset 0 -2px 0 var(--edge);
+    cursor: text;
+  }
   &[data-plain] [role='rowheader'],
   &[data-plain] [role='columnheader']:first-child button {
     padding-left: 16px;
@@ -123,16 +129,19 @@ interface RosterTableProps {
   readonly selected: ReadonlySet<string> | null;
   readonly onSelect: (ids: ReadonlySet<string>) => void;
   readonly onOpen: (entry: RosterEntry) => void;
+  /** null: nobody's attributes can be changed here. */
+  readonly onAttribute: ((entry: RosterEntry, name: string, value: string | null) => void) | null;
 }
 
 /** People sorted by any column, selected by box, Shift and arrow keys. Only the rows in view are drawn, so that a search over a
  * thousand people costs what its first screen costs. */
-export function RosterTable({ entries, columns, selected, onSelect, onOpen }: RosterTableProps) {
+export function RosterTable({ entries, columns, selected, onSelect, onOpen, onAttribute }: RosterTableProps) {
   const { dates } = useCourse();
   const [sort, setSort] = useState<Sort>({ column: 'name', sign: 1 });
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const [at, setAt] = useState(0);
   const anchor = useRef(0);
+  const [editing, setEditing] = useState<{ readonly of: string; readonly name: string } | null>(null);
   const shown = useMemo(() => {
     const column = columns.find((each) => each.id === sort.column) ?? columns[0]!;
     const keyed = entries.map((entry) => ({ entry, key: column.sortBy(entry) }));
@@ -175,6 +184,24 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
     requestAnimationFrame(() => scroller?.querySelector<HTMLElement>(`[data-row="${next}"]`)?.focus());
     return next;
   };
+  const editable = onAttribute ? columns.flatMap((column) => column.attribute ?? []) : [];
+  const edit = (index: number, name: string) => {
+    setAt(index);
+    setEditing({ of: shown[index]!.enrolmentId, name });
+  };
+  const leaveCell = (index: number, name: string, then: AfterCell) => {
+    const column = editable.findIndex((each) => each.name === name) + (then === 'next' ? 1 : then === 'before' ? -1 : 0);
+    const next = then === 'row' || then === 'elsewhere' ? null : editable[column];
+    if (next && then !== 'below') edit(index, next.name);
+    else if (next && index + 1 < shown.length) {
+      virtual.scrollToIndex(index + 1);
+      edit(index + 1, next.name);
+    } else {
+      setEditing(null);
+      if (then !== 'elsewhere') goTo(index);
+    }
+  };
+  const known = (name: string) => [...new Set(entries.flatMap((entry) => entry.attributes[name] ?? []))].sort(collator.compare);
   const onKey = (event: KeyboardEvent) => {
     const isBox = event.target instanceof HTMLElement && event.target.closest('button');
     const steps: Readonly<Record<string, number>> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15, Home: -shown.length, End: shown.length };
@@ -183,6 +210,7 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
       const next = goTo(current + step);
       if (event.shiftKey) toggle(next, true);
     } else if (event.key === ' ' && !isBox) toggle(current, event.shiftKey);
+    else if (event.key === 'F2' && editable[0]) edit(current, editable[0].name);
     else if (event.key === 'Enter' && !isBox) onOpen(shown[current]!);
     else if (event.key === 'Escape' && selected && selected.size > 0) onSelect(new Set());
     else if (event.key === 'a' && (event.ctrlKey || event.metaKey) && selected) onSelect(new Set(shown.map((entry) => entry.enrolmentId)));
@@ -191,8 +219,10 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
   };
   const press = (index: number, event: MouseEvent) => {
     setAt(index);
+    const name = event.target instanceof Element ? event.target.closest('[data-attribute]')?.getAttribute('data-attribute') : undefined;
     if (event.shiftKey || event.ctrlKey || event.metaKey) toggle(index, event.shiftKey);
     else if (selected && selected.size > 0) toggle(index, false);
+    else if (name && onAttribute) edit(index, name);
     else onOpen(shown[index]!);
   };
   const selectedHere = selected ? shown.filter((entry) => selected.has(entry.enrolmentId)).length : 0;
@@ -205,6 +235,7 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
       aria-rowcount={shown.length + 1}
       aria-multiselectable={selected ? true : undefined}
       data-plain={selected ? undefined : true}
+      data-editable={onAttribute ? true : undefined}
       style={{ '--columns': template.join(' ') } as never}
     >
       <div role="rowgroup">
@@ -248,6 +279,7 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen }: Ro
               onFocus={setAt}
               onPress={press}
               onTick={toggle}
+              editor={editing?.of === key ? { name: editing.name, known: known(editing.name), onSave: onAttribute!, onLeave: leaveCell } : null}
             />
           ))}
         </div>
@@ -268,9 +300,16 @@ interface PersonRowProps {
   readonly onFocus: (index: number) => void;
   readonly onPress: (index: number, event: MouseEvent) => void;
   readonly onTick: (index: number, isRange: boolean) => void;
+  /** The attribute of this row that somebody is changing. */
+  readonly editor: {
+    readonly name: string;
+    readonly known: readonly string[];
+    readonly onSave: (entry: RosterEntry, name: string, value: string | null) => void;
+    readonly onLeave: (index: number, name: string, then: AfterCell) => void;
+  } | null;
 }
 
-const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, isSelected, isCurrent, onFocus, onPress, onTick }: PersonRowProps) {
+const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, isSelected, isCurrent, onFocus, onPress, onTick, editor }: PersonRowProps) {
   return (
     <div
       role="row"
@@ -288,21 +327,32 @@ const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, i
         </span>
       )}
       {columns.map((column) => (
-        <span key={column.id} role={column.id === 'name' ? 'rowheader' : 'gridcell'}>
-          {cellOf(entry, column, dates)}
+        <span key={column.id} role={column.id === 'name' ? 'rowheader' : 'gridcell'} data-attribute={column.attribute?.name}>
+          {editor !== null && column.attribute?.name === editor.name ? (
+            <AttributeEditor
+              label={`${editor.name} of ${entry.name}`}
+              value={entry.attributes[editor.name] ?? ''}
+              kind={column.attribute.kind}
+              known={editor.known}
+              onSave={(value) => editor.onSave(entry, editor.name, value)}
+              onLeave={(then) => editor.onLeave(index, editor.name, then)}
+            />
+          ) : (
+            cellOf(entry, column, dates)
+          )}
         </span>
       ))}
     </div>
   );
 });
 
-function cellOf(entry: RosterEntry, { id, heading }: ColumnSpec, dates: Dates) {
+function cellOf(entry: RosterEntry, { id, attribute }: ColumnSpec, dates: Dates) {
   if (id === 'name') return <PersonName name={entry.name} reading={entry.reading} />;
   if (id === 'number') return <Muted>{entry.number}</Muted>;
   if (id === 'role') return <Muted>{entry.leftAt ? `left ${dates.day(entry.leftAt)}` : roleWords[entry.role]}</Muted>;
   if (id === 'email') return <Muted>{entry.email}</Muted>;
   if (id === 'seen') return <Muted>{sayLastIn(entry, dates)}</Muted>;
-  if (id.startsWith('attribute:')) return entry.attributes[heading] ?? '';
+  if (attribute) return <AttributeValue value={entry.attributes[attribute.name]} kind={attribute.kind} />;
   const group = entry.groups.find((each) => `set:${each.setId}` === id);
   if (group) return <GroupChip number={group.number} name={group.name} />;
   return entry.role === 'student' && entry.leftAt === null ? <Tag $look="needs">Unplaced</Tag> : null;

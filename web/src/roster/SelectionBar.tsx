@@ -6,12 +6,13 @@ import { inverse } from '@jigsaw/core/groups';
 import type { Place } from '@jigsaw/core/groups';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
 import type { Role } from '@jigsaw/core/release';
+import { may } from '@jigsaw/core/roster';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { usePlaceStudentsMutation } from '../groups/index.js';
 import { Button, Field, GroupChip, Popup, Small, useNotice } from '../look/index.js';
-import { useInviteMutation } from '../mail/index.js';
+import { useInviteMutation, WriteSheet } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
-import { attributeNames, roleSays, roleWords } from './columns.js';
+import { roleSays, roleWords } from './columns.js';
 import { JoinSheet } from './JoinSheet.js';
 import { useRosterAct } from './useRosterAct.js';
 
@@ -44,7 +45,7 @@ const Act = styled(AriaButton)`
 
 interface SelectionBarProps {
   readonly selected: readonly RosterEntry[];
-  readonly all: readonly RosterEntry[];
+  readonly attributes: RosterView['attributes'];
   readonly sets: RosterView['sets'];
   readonly onDone: () => void;
   readonly onOpen: (entry: RosterEntry) => void;
@@ -53,16 +54,17 @@ interface SelectionBarProps {
 const sayWho = (entries: readonly RosterEntry[]) => (entries.length === 1 ? entries[0]!.name : `${entries.length} people`);
 
 /** What can be done with the people who are selected. */
-export function SelectionBar({ selected, all, sets, onDone, onOpen }: SelectionBarProps) {
+export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: SelectionBarProps) {
   const { course } = useCourse();
   const { act, error, isBusy } = useRosterAct();
+  const mayManage = may(course.role, 'manage-roster');
   const here = selected.filter((entry) => entry.leftAt === null);
   const left = selected.filter((entry) => entry.leftAt !== null);
   const others = here.filter((entry) => entry.enrolmentId !== course.enrolmentId);
   const students = here.filter((entry) => entry.role === 'student');
   const uninvited = here.filter((entry) => !entry.hasComeIn);
   const notice = useNotice();
-  const [isJoining, setJoining] = useState(false);
+  const [open, setOpen] = useState<'join' | 'write' | null>(null);
   const [invite, inviting] = useInviteMutation();
   const ids = (entries: readonly RosterEntry[]) => entries.map((entry) => entry.enrolmentId);
   const done = async (doing: Promise<boolean>) => {
@@ -89,8 +91,8 @@ export function SelectionBar({ selected, all, sets, onDone, onOpen }: SelectionB
   return (
     <>
       <b role="status">{selected.length} selected</b>
-      {selected.length === 1 && <Act onPress={() => onOpen(selected[0]!)}>Edit…</Act>}
-      {here.length > 0 && (
+      {mayManage && selected.length === 1 && <Act onPress={() => onOpen(selected[0]!)}>Edit…</Act>}
+      {mayManage && here.length > 0 && (
         <MenuTrigger>
           <Act isDisabled={isBusy}>Role…</Act>
           <List placement="top start">
@@ -106,18 +108,23 @@ export function SelectionBar({ selected, all, sets, onDone, onOpen }: SelectionB
         </MenuTrigger>
       )}
       {students.length > 0 && sets.length > 0 && <PlaceMenu students={students} sets={sets} onDone={onDone} />}
-      <DialogTrigger>
-        <Act isDisabled={isBusy}>Set an attribute…</Act>
-        <List placement="top start">
-          <Dialog aria-label="Set an attribute">{({ close }) => <AttributeForm names={attributeNames(all)} onSet={setAttribute} onDone={close} />}</Dialog>
-        </List>
-      </DialogTrigger>
-      {uninvited.length > 0 && (
+      {mayManage && (
+        <DialogTrigger>
+          <Act isDisabled={isBusy}>Set an attribute…</Act>
+          <List placement="top start">
+            <Dialog aria-label="Set an attribute">
+              {({ close }) => <AttributeForm names={attributes.map((each) => each.name)} onSet={setAttribute} onDone={close} />}
+            </Dialog>
+          </List>
+        </DialogTrigger>
+      )}
+      {here.length > 0 && <Act onPress={() => setOpen('write')}>Write…</Act>}
+      {mayManage && uninvited.length > 0 && (
         <Act isDisabled={isBusy || inviting.isLoading} onPress={() => void inviteThem()}>
           Invite {uninvited.length}
         </Act>
       )}
-      {others.length > 0 && (
+      {mayManage && others.length > 0 && (
         <Act
           isDisabled={isBusy}
           onPress={() => void done(act({ act: 'drop', enrolmentIds: ids(others) }, `${sayWho(others)} taken out of the course; work and marks are kept`))}
@@ -125,13 +132,14 @@ export function SelectionBar({ selected, all, sets, onDone, onOpen }: SelectionB
           Take out of the course
         </Act>
       )}
-      {left.length > 0 && (
+      {mayManage && left.length > 0 && (
         <Act isDisabled={isBusy} onPress={() => void done(act({ act: 'bring-back', enrolmentIds: ids(left) }, `${sayWho(left)} back in the course`))}>
           Bring back
         </Act>
       )}
-      {selected.length === 2 && <Act onPress={() => setJoining(true)}>Same person…</Act>}
-      {isJoining && selected.length === 2 && <JoinSheet pair={[selected[0]!, selected[1]!]} onClose={() => setJoining(false)} onDone={onDone} />}
+      {mayManage && selected.length === 2 && <Act onPress={() => setOpen('join')}>Same person…</Act>}
+      {open === 'join' && selected.length === 2 && <JoinSheet pair={[selected[0]!, selected[1]!]} onClose={() => setOpen(null)} onDone={onDone} />}
+      {open === 'write' && <WriteSheet people={here} hasOutbox={mayManage} onClose={() => setOpen(null)} onDone={onDone} />}
       <Act onPress={onDone}>Select nobody</Act>
       {(error ?? inviting.error) && <ProblemStrip of={error ?? inviting.error} />}
     </>

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type { AttributeKind } from '@jigsaw/core/roster';
 import { sortName } from '@jigsaw/core/roster';
 import { fold } from '@jigsaw/core/text';
 
@@ -7,6 +8,8 @@ export interface ColumnSpec {
   readonly id: string;
   readonly heading: string;
   readonly width: number;
+  /** The attribute that it shows; absent: something else. */
+  readonly attribute?: { readonly name: string; readonly kind: AttributeKind };
   readonly sortBy: (entry: RosterEntry) => string;
   /** Shown to somebody who has chosen nothing. */
   readonly isUsual: boolean;
@@ -20,8 +23,6 @@ export const roleSays = {
   instructor: 'Does everything in this course, the roster included.',
   observer: 'Looks at everything and changes nothing.',
 } as const;
-
-export const attributeNames = (entries: readonly RosterEntry[]): string[] => [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))];
 
 const usualAttributes = 3;
 
@@ -38,10 +39,11 @@ export function columnsOf(roster: RosterView): ColumnSpec[] {
       sortBy: (entry: RosterEntry) => String(entry.groups.find((group) => group.setId === set.id)?.number ?? 9999).padStart(5, '0'),
       isUsual: true,
     })),
-    ...attributeNames(roster.entries).map((name, at) => ({
+    ...roster.attributes.map(({ name, kind }, at) => ({
       id: `attribute:${name}`,
       heading: name,
       width: 120,
+      attribute: { name, kind },
       sortBy: (entry: RosterEntry) => entry.attributes[name] ?? '',
       isUsual: at < usualAttributes,
     })),

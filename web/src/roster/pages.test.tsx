@@ -1,13 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { ImportPreview } from '@jigsaw/contract/roster';
-import { anEntry, courseId, id } from '../test/data.js';
+import { anEntry, attributesOf, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
   [`GET courses/${courseId}/roster`]: {
     entries,
     sets: [{ id: id('benches'), name: 'Bench teams', groups: [{ id: id('crock'), number: 1, name: 'Crock' }] }],
+    attributes: attributesOf(entries),
     syncedAt: null,
   },
 });
@@ -89,13 +90,15 @@ describe('the roster', () => {
     expect(find).toHaveValue('');
   });
 
-  it('keeps managing from assistants', async () => {
-    showPage(inCourse('people'), roster(anEntry('Ada Okafor')), 'assistant');
+  it('keeps managing from assistants, who may write to people', async () => {
+    const { user } = showPage(inCourse('people'), roster(anEntry('Ada Okafor')), 'assistant');
     expect(await screen.findByText('1 person')).toBeInTheDocument();
-    expect(screen.queryByRole('checkbox')).not.toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /Add a person/ })).not.toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /Invite/ })).not.toBeInTheDocument();
     expect(screen.queryByRole('link', { name: /Bring people in/ })).not.toBeInTheDocument();
+    await user.click(screen.getByRole('checkbox', { name: 'Select Ada Okafor' }));
+    expect(screen.getByRole('button', { name: 'Write…' })).toBeInTheDocument();
+    for (const name of ['Edit…', 'Role…', 'Take out of the course']) expect(screen.queryByRole('button', { name })).not.toBeInTheDocument();
   });
 
   it('hands out links, one person a line', async () => {
@@ -211,21 +214,27 @@ describe('changing the roster', () => {
       [`POST ${changesPath}`]: changed,
     });
     await user.click(await screen.findByRole('button', { name: 'Columns' }));
-    await user.click(await screen.findByRole('button', { name: 'Rename Lab' }));
+    await user.click(await screen.findByRole('button', { name: 'Change Lab' }));
     await user.clear(screen.getByRole('textbox', { name: 'New name of Lab' }));
     await user.type(screen.getByRole('textbox', { name: 'New name of Lab' }), 'Lab experience{Enter}');
-    await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
-        act: 'edit',
-        edits: [
-          {
-            enrolmentId: anEntry('Ada Okafor').enrolmentId,
-            from: { attributes: { Lab: 'some', 'Lab experience': null } },
-            to: { attributes: { Lab: null, 'Lab experience': 'some' } },
-          },
-        ],
-      }),
-    );
+    await waitFor(() => expect(writes().map((write) => write.body)).toEqual([{ act: 'rename-attribute', from: 'Lab', to: 'Lab experience' }]));
+  });
+
+  it('says what an attribute is, and adds one that nobody has yet', async () => {
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor', { attributes: { Hours: '3' } })),
+      [`PUT courses/${courseId}/roster/attributes`]: { attributes: [] },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Columns' }));
+    await user.click(await screen.findByRole('button', { name: 'Add an attribute…' }));
+    await user.type(screen.getByRole('textbox', { name: 'Its name' }), 'Hours');
+    expect(screen.getByText(/is the name of another attribute/)).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Add' })).toBeDisabled();
+    await user.type(screen.getByRole('textbox', { name: 'Its name' }), ' free');
+    await user.click(screen.getByRole('button', { name: /What its values are/ }));
+    await user.click(await screen.findByRole('option', { name: 'Free half-days' }));
+    await user.click(screen.getByRole('button', { name: 'Add' }));
+    await waitFor(() => expect(writes().map((write) => write.body)).toEqual([{ name: 'Hours free', kind: 'half-days' }]));
   });
 
   it('shows who left apart, and brings them back', async () => {
@@ -252,6 +261,7 @@ describe('changing the roster', () => {
             counts: { added: 0, removed: 0, dropped: 5, back: 0, edited: 0 },
             names: ['Ada', 'Ben', 'Cho'],
             isUndone: false,
+            canUndo: true,
           },
         ],
       },
@@ -290,6 +300,38 @@ describe('changing the roster', () => {
     expect(letter).toHaveTextContent(/Hello Ada Okafor,.*Choose a password and come in/);
     await user.type(screen.getByPlaceholderText(/Find a person or words/), 'nobody');
     expect(screen.getByRole('heading', { name: 'No message like that' })).toBeInTheDocument();
+  });
+
+  it('writes to those who are selected, each alone', async () => {
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(anEntry('Ada Okafor'), anEntry('Ben Ek')),
+      [`POST courses/${courseId}/roster/messages`]: { written: 2 },
+    });
+    await user.click(await screen.findByRole('checkbox', { name: 'Select all' }));
+    await user.click(screen.getByRole('button', { name: 'Write…' }));
+    const dialog = within(await screen.findByRole('dialog', { name: 'Write to 2 people' }));
+    expect(dialog.getByRole('button', { name: 'Send to 2 people' })).toBeDisabled();
+    await user.type(dialog.getByRole('textbox', { name: 'Subject' }), 'Jars');
+    await user.type(dialog.getByRole('textbox', { name: 'Message' }), 'Bring your own.');
+    await user.click(dialog.getByRole('button', { name: 'Send to 2 people' }));
+    expect(await screen.findByText('Written to 2 people')).toBeInTheDocument();
+    const ids = ['Ben Ek', 'Ada Okafor'].map((name) => anEntry(name).enrolmentId);
+    expect(writes()[0]!.body).toMatchObject({ subject: 'Jars', text: 'Bring your own.', enrolmentIds: expect.arrayContaining(ids) });
+  });
+
+  it('makes one of two entries of one person: the one that has come in stays, unless the other is chosen', async () => {
+    const known = anEntry('Ada Okafor', { email: 'ada@b.example', number: 'fe-1' });
+    const stranger = anEntry('A. Okafor', { email: 'a.okafor@b.example', hasComeIn: false });
+    const { user, writes } = showPage(inCourse('people'), { ...roster(stranger, known), [`POST ${changesPath}`]: changed });
+    await user.click(await screen.findByRole('checkbox', { name: 'Select all' }));
+    await user.click(screen.getByRole('button', { name: 'Same person…' }));
+    expect(await screen.findByRole('radio', { name: /ada@b\.example/ })).toBeChecked();
+    await user.click(screen.getByRole('radio', { name: /a\.okafor@b\.example/ }));
+    expect(screen.getByText(/A\. Okafor signs in as a\.okafor@b\.example/)).toBeInTheDocument();
+    await user.click(screen.getByRole('radio', { name: /ada@b\.example/ }));
+    await user.click(screen.getByRole('button', { name: 'Make them one' }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ act: 'join', keep: known.enrolmentId, other: stranger.enrolmentId }));
+    expect(await screen.findByText('Ada Okafor has one entry now, with all that both had')).toBeInTheDocument();
   });
 
   it('remembers which columns are wanted', async () => {
@@ -472,7 +514,7 @@ describe('the registrar', () => {
   it('is one press from the roster that follows it', async () => {
     showPage(inCourse('people'), {
       ...roster(anEntry('Ada Okafor')),
-      [`GET courses/${courseId}/roster`]: { entries: [anEntry('Ada Okafor')], sets: [], syncedAt: '2026-11-13T11:00:00.000Z' },
+      [`GET courses/${courseId}/roster`]: { entries: [anEntry('Ada Okafor')], sets: [], attributes: [], syncedAt: '2026-11-13T11:00:00.000Z' },
     });
     expect(await screen.findByRole('link', { name: 'Sync…' })).toHaveAttribute('href', expect.stringContaining('bring-in?from=registrar'));
   });

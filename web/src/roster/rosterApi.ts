@@ -1,6 +1,16 @@
 import { SignInLinks } from '@jigsaw/contract/identity';
-import { CourseList, CourseView, ImportPreview, ImportResult, RegistrarView, RosterChanged, RosterChangeList, RosterView } from '@jigsaw/contract/roster';
-import type { CreateCourse, ImportRequest, PreviewRequest, RosterAct } from '@jigsaw/contract/roster';
+import {
+  CourseList,
+  CourseView,
+  ImportPreview,
+  ImportResult,
+  RegistrarView,
+  RosterAttributes,
+  RosterChanged,
+  RosterChangeList,
+  RosterView,
+} from '@jigsaw/contract/roster';
+import type { ChooseKind, CreateCourse, ImportRequest, PreviewRequest, RosterAct } from '@jigsaw/contract/roster';
 import { api } from '../api/index.js';
 
 interface In<Body> {
@@ -19,6 +29,7 @@ export const {
   useApplyImportMutation,
   useMakeSignInLinksMutation,
   useChangeRosterMutation,
+  useChooseKindMutation,
   useListRosterChangesQuery,
   useUndoRosterChangeMutation,
 } = api.injectEndpoints({
@@ -47,6 +58,11 @@ export const {
       query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/changes`, method: 'POST', body }),
       responseSchema: RosterChanged,
       invalidatesTags: [...touchedByRoster],
+    }),
+    chooseKind: build.mutation<RosterAttributes, In<ChooseKind>>({
+      query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/attributes`, method: 'PUT', body }),
+      responseSchema: RosterAttributes,
+      invalidatesTags: ['Roster'],
     }),
     listRosterChanges: build.query<RosterChangeList, string>({
       query: (courseId) => `courses/${courseId}/roster/changes`,

@@ -14,9 +14,13 @@ export function useRosterAct() {
     error,
     isBusy: isLoading,
     reset,
-    act: async (body: RosterAct, said: string): Promise<boolean> => {
+    /** @param onRefused told why, where no strip shows it. */
+    act: async (body: RosterAct, said: string, onRefused?: (why: string) => void): Promise<boolean> => {
       const answer = await change({ courseId: course.id, body });
-      if (!('data' in answer) || !answer.data) return false;
+      if (!('data' in answer) || !answer.data) {
+        onRefused?.(problemOf(answer.error).detail);
+        return false;
+      }
       const { changeId } = answer.data;
       if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });
       return true;

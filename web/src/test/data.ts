@@ -4,7 +4,7 @@ import type { HandInView, PartView, WorkFile, WorkView } from '@jigsaw/contract/
 import type { MarkView, MyMark } from '@jigsaw/contract/marks';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
 import type { Author, CopyHead, GroupTag, Member, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
-import type { CourseView, RosterEntry } from '@jigsaw/contract/roster';
+import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { Rubric } from '@jigsaw/contract/rubric';
 import type { PageView as WikiPageView, RevisionLine, WikiView } from '@jigsaw/contract/wiki';
 import type { Id } from '@jigsaw/core/ids';
@@ -360,3 +360,7 @@ export const aMyMark = (more: Partial<MyMark> = {}): MyMark => ({
   isNew: true,
   ...more,
 });
+
+/** The attributes of these people, as the server lists them. */
+export const attributesOf = (entries: readonly RosterEntry[]): RosterView['attributes'] =>
+  [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))].map((name) => ({ name, kind: 'category', isChosen: false }));

@@ -1,0 +1,78 @@
+import { fold } from '../text/index.js';
+
+/** What the values of a roster attribute are. Dealing spreads categories and numbers, and looks for common free half-days. */
+export type AttributeKind = 'category' | 'number' | 'half-days' | 'text';
+
+export const days = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+const halves = ['am', 'pm'] as const;
+export type HalfDay = `${(typeof days)[number]} ${(typeof halves)[number]}`;
+
+/** Every half-day of the week in order: Mon am, Mon pm, Tue am, … */
+export const halfDays: readonly HalfDay[] = days.flatMap((day) => halves.map((half): HalfDay => `${day} ${half}`));
+
+const halfByWord = new Map<string, 'am' | 'pm'>([
+  ...['am', 'morning', 'mornings', 'a.m.'].map((word) => [word, 'am'] as const),
+  ...['pm', 'afternoon', 'afternoons', 'p.m.'].map((word) => [word, 'pm'] as const),
+]);
+
+/** The half-days that a text names: "Mon am, Tuesday afternoon, Fri" (a day alone is both halves), "none" for none at all.
+ * @returns null if any part of it is something else. */
+export function readHalfDays(text: string): ReadonlySet<HalfDay> | null {
+  const parts = fold(text)
+    .split(/[,;/|\n]+/)
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
+  if (parts.length === 0) return null;
+  if (parts.length === 1 && parts[0] === 'none') return new Set();
+  const found = new Set<HalfDay>();
+  for (const part of parts) {
+    const [dayWord, halfWord, ...more] = part.split(/\s+/);
+    const day = days.find((each) => isDay(dayWord!, each));
+    const half = halfWord === undefined ? null : halfByWord.get(halfWord);
+    if (day === undefined || half === undefined || more.length > 0) return null;
+    for (const each of half === null ? halves : [half]) found.add(`${day} ${each}`);
+  }
+  return found;
+}
+
+/** Three letters or more of an English day's name, or the whole with an s. */
+const isDay = (word: string, day: (typeof days)[number]): boolean => word.length >= 3 && `${fullDays[day]}s`.startsWith(word);
+const fullDays = { Mon: 'monday', Tue: 'tuesday', Wed: 'wednesday', Thu: 'thursday', Fri: 'friday', Sat: 'saturday', Sun: 'sunday' } as const;
+
+/** The one way in which half-days are written: in the week's order, whole days by their name alone. */
+export function writeHalfDays(chosen: ReadonlySet<HalfDay>): string {
+  const parts = days.flatMap((day) => {
+    const own = halves.filter((half) => chosen.has(`${day} ${half}`));
+    return own.length === 2 ? [day] : own.map((half) => `${day} ${half}`);
+  });
+  return parts.length === 0 ? 'none' : parts.join(', ');
+}
+
+/** @returns null: this is no number. Both decimal signs are taken. */
+export function readNumber(text: string): number | null {
+  const plain = text.trim().replace(',', '.');
+  return /^[+-]?\d+(\.\d+)?$/.test(plain) ? Number(plain) : null;
+}
+
+/** Whether a value can be used as what its attribute is. */
+export function fitsKind(value: string, kind: AttributeKind): boolean {
+  if (kind === 'number') return readNumber(value) !== null;
+  if (kind === 'half-days') return readHalfDays(value) !== null;
+  return true;
+}
+
+const mostCategories = 12;
+const longestCategory = 40;
+const recurring = 0.7;
+const shareOfHalfDays = 0.8;
+
+/** What an attribute seems to be, from the values that people have of it. */
+export function guessKind(values: readonly string[]): AttributeKind {
+  if (values.length === 0) return 'text';
+  if (values.filter((value) => fitsKind(value, 'half-days')).length >= values.length * shareOfHalfDays) return 'half-days';
+  if (values.every((value) => fitsKind(value, 'number'))) return 'number';
+  const distinct = new Set(values).size;
+  // Many short words of which some return, such as languages, are a category too.
+  const isRecurring = distinct <= values.length * recurring && values.every((value) => value.length <= longestCategory);
+  return distinct <= mostCategories || isRecurring ? 'category' : 'text';
+}
