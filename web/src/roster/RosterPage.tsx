@@ -81,8 +81,8 @@ export function RosterPage() {
   const [view, setView] = useState<View>('here');
   const [selected, setSelected] = useState<ReadonlySet<string>>(new Set());
   const [open, setOpen] = useState<'links' | 'changes' | 'new' | RosterEntry | null>(null);
-  const choice = useColumnChoice(course.id);
   const columns = useMemo(() => (roster.data ? columnsOf(roster.data) : []), [roster.data]);
+  const choice = useColumnChoice(course.id, columns);
   const entries = useMemo(() => roster.data?.entries.filter(inView[view]) ?? [], [roster.data, view]);
   const found = useFound(entries, sought);
   const mayManage = course.role === 'instructor';
@@ -162,8 +162,9 @@ export function RosterPage() {
         </Empty>
       ) : (
         <RosterTable
-          entries={found}
-          columns={columns.filter(choice.isShown)}
+          entries={entries}
+          found={found}
+          columns={choice.shown}
           selected={maySelect ? selected : null}
           onSelect={setSelected}
           onOpen={(entry) => mayManage && setOpen(entry)}

@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check, Minus } from 'lucide-react';
-import { memo, useCallback, useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
@@ -124,6 +124,8 @@ interface Sort {
 
 interface RosterTableProps {
   readonly entries: readonly RosterEntry[];
+  /** Those of them who are shown. */
+  readonly found: readonly RosterEntry[];
   readonly columns: readonly ColumnSpec[];
   /** null: nobody can be selected here. */
   readonly selected: ReadonlySet<string> | null;
@@ -135,25 +137,31 @@ interface RosterTableProps {
 
 /** People sorted by any column, selected by box, Shift and arrow keys. Only the rows in view are drawn, so that a search over a
  * thousand people costs what its first screen costs. */
-export function RosterTable({ entries, columns, selected, onSelect, onOpen, onAttribute }: RosterTableProps) {
+export function RosterTable({ entries, found, columns, selected, onSelect, onOpen, onAttribute }: RosterTableProps) {
   const { dates } = useCourse();
   const [sort, setSort] = useState<Sort>({ column: 'name', sign: 1 });
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const [at, setAt] = useState(0);
   const anchor = useRef(0);
   const [editing, setEditing] = useState<{ readonly of: string; readonly name: string } | null>(null);
-  const shown = useMemo(() => {
+  // Sorted before anybody searches: comparing names costs more than all else that a key of the search does.
+  const sorted = useMemo(() => {
     const column = columns.find((each) => each.id === sort.column) ?? columns[0]!;
     const keyed = entries.map((entry) => ({ entry, key: column.sortBy(entry) }));
     return keyed.sort((a, b) => sort.sign * collator.compare(a.key, b.key)).map(({ entry }) => entry);
   }, [entries, columns, sort]);
+  const shown = useMemo(() => {
+    if (found.length === entries.length) return sorted;
+    const wanted = new Set(found);
+    return sorted.filter((entry) => wanted.has(entry));
+  }, [sorted, entries, found]);
   // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
   const virtual = useVirtualizer({
     count: shown.length,
     getScrollElement: () => scroller,
     estimateSize: () => rowHeight,
     getItemKey: (index) => shown[index]!.enrolmentId,
-    overscan: 6,
+    overscan: 3,
     initialRect: { width: 1280, height: 600 },
   });
   const current = Math.min(at, Math.max(0, shown.length - 1));
@@ -162,21 +170,18 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen, onAt
     ...columns.map((column) => (column.id === 'email' ? `minmax(${column.width}px, 1fr)` : `${column.width}px`)),
   ];
 
-  const toggle = useCallback(
-    (index: number, isRange: boolean) => {
-      if (!selected) return;
-      const next = new Set(selected);
-      const [from, to] = isRange ? [Math.min(anchor.current, index), Math.max(anchor.current, index)] : [index, index];
-      const isOn = isRange || !next.has(shown[index]!.enrolmentId);
-      for (const entry of shown.slice(from, to + 1)) {
-        if (isOn) next.add(entry.enrolmentId);
-        else next.delete(entry.enrolmentId);
-      }
-      if (!isRange) anchor.current = index;
-      onSelect(next);
-    },
-    [selected, shown, onSelect],
-  );
+  const toggle = (index: number, isRange: boolean) => {
+    if (!selected) return;
+    const next = new Set(selected);
+    const [from, to] = isRange ? [Math.min(anchor.current, index), Math.max(anchor.current, index)] : [index, index];
+    const isOn = isRange || !next.has(shown[index]!.enrolmentId);
+    for (const entry of shown.slice(from, to + 1)) {
+      if (isOn) next.add(entry.enrolmentId);
+      else next.delete(entry.enrolmentId);
+    }
+    if (!isRange) anchor.current = index;
+    onSelect(next);
+  };
   const goTo = (index: number) => {
     const next = Math.min(Math.max(index, 0), shown.length - 1);
     setAt(next);
@@ -217,10 +222,14 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen, onAt
     else return;
     event.preventDefault();
   };
-  const press = (index: number, event: MouseEvent) => {
+  const press = (event: MouseEvent) => {
+    const index = rowAt(event.target);
+    if (index === null) return;
     setAt(index);
-    const name = event.target instanceof Element ? event.target.closest('[data-attribute]')?.getAttribute('data-attribute') : undefined;
-    if (event.shiftKey || event.ctrlKey || event.metaKey) toggle(index, event.shiftKey);
+    const within = (selector: string) => (event.target instanceof Element ? event.target.closest(selector) : null);
+    const name = within('[data-attribute]')?.getAttribute('data-attribute');
+    if (within('.box')) toggle(index, event.shiftKey);
+    else if (event.shiftKey || event.ctrlKey || event.metaKey) toggle(index, event.shiftKey);
     else if (selected && selected.size > 0) toggle(index, false);
     else if (name && onAttribute) edit(index, name);
     else onOpen(shown[index]!);
@@ -265,7 +274,14 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen, onAt
       {shown.length === 0 ? (
         <Empty title="Nobody by that name">Try a part of the name, the number or the address.</Empty>
       ) : (
-        <div role="rowgroup" style={{ height: virtual.getTotalSize() }} onKeyDown={onKey}>
+        // Rows are heard here, so that those which a key of the search leaves in view need not be drawn anew.
+        <div
+          role="rowgroup"
+          style={{ height: virtual.getTotalSize() }}
+          onKeyDown={onKey}
+          onFocus={(event) => setAt(rowAt(event.target) ?? current)}
+          onClick={press}
+        >
           {virtual.getVirtualItems().map(({ index, key, start }) => (
             <PersonRow
               key={key}
@@ -276,9 +292,6 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen, onAt
               dates={dates}
               isSelected={selected ? selected.has(shown[index]!.enrolmentId) : null}
               isCurrent={index === current}
-              onFocus={setAt}
-              onPress={press}
-              onTick={toggle}
               editor={editing?.of === key ? { name: editing.name, known: known(editing.name), onSave: onAttribute!, onLeave: leaveCell } : null}
             />
           ))}
@@ -286,6 +299,12 @@ export function RosterTable({ entries, columns, selected, onSelect, onOpen, onAt
       )}
     </Sheet>
   );
+}
+
+/** The row in which something happened. */
+function rowAt(target: EventTarget): number | null {
+  const row = target instanceof Element ? target.closest('[data-row]') : null;
+  return row === null ? null : Number(row.getAttribute('data-row'));
 }
 
 interface PersonRowProps {
@@ -297,9 +316,6 @@ interface PersonRowProps {
   /** null: there is nothing to select. */
   readonly isSelected: boolean | null;
   readonly isCurrent: boolean;
-  readonly onFocus: (index: number) => void;
-  readonly onPress: (index: number, event: MouseEvent) => void;
-  readonly onTick: (index: number, isRange: boolean) => void;
   /** The attribute of this row that somebody is changing. */
   readonly editor: {
     readonly name: string;
@@ -309,7 +325,7 @@ interface PersonRowProps {
   } | null;
 }
 
-const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, isSelected, isCurrent, onFocus, onPress, onTick, editor }: PersonRowProps) {
+const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, isSelected, isCurrent, editor }: PersonRowProps) {
   return (
     <div
       role="row"
@@ -318,12 +334,10 @@ const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, i
       aria-selected={isSelected ?? undefined}
       tabIndex={isCurrent ? 0 : -1}
       style={{ transform: `translateY(${top}px)` }}
-      onFocus={() => onFocus(index)}
-      onClick={(event) => onPress(index, event)}
     >
       {isSelected !== null && (
         <span role="gridcell" style={{ padding: 0 }}>
-          <Tick label={`Select ${entry.name}`} checked={isSelected} onPress={(isRange) => onTick(index, isRange)} />
+          <Tick label={`Select ${entry.name}`} checked={isSelected} />
         </span>
       )}
       {columns.map((column) => (
@@ -368,21 +382,12 @@ function sayLastIn({ lastSeenAt, hasComeIn, invitedAt }: RosterEntry, dates: Dat
 interface TickProps {
   readonly label: string;
   readonly checked: boolean | 'mixed';
-  readonly onPress: (isRange: boolean) => void;
+  /** Absent: the table hears of it. */
+  readonly onPress?: () => void;
 }
 
 const Tick = ({ label, checked, onPress }: TickProps) => (
-  <button
-    type="button"
-    className="box"
-    role="checkbox"
-    aria-label={label}
-    aria-checked={checked}
-    onClick={(event) => {
-      event.stopPropagation();
-      onPress(event.shiftKey);
-    }}
-  >
+  <button type="button" className="box" role="checkbox" aria-label={label} aria-checked={checked} onClick={onPress}>
     <i>{checked === 'mixed' ? <Minus size={12} strokeWidth={3} aria-hidden="true" /> : checked && <Check size={12} strokeWidth={3} aria-hidden="true" />}</i>
   </button>
 );

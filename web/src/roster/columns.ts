@@ -65,11 +65,14 @@ export function useFound(entries: readonly RosterEntry[], sought: string): reado
 }
 
 /** Which columns somebody has switched on or off here; kept in this browser. What they did not choose follows the usual. */
-export function useColumnChoice(courseId: string) {
+export function useColumnChoice(courseId: string, columns: readonly ColumnSpec[]) {
   const key = `roster columns ${courseId}`;
   const [choice, setChoice] = useState<Readonly<Record<string, boolean>>>(() => JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, boolean>);
+  // The same array while nothing changes, so that rows are not drawn anew at every key of a search.
+  const shown = useMemo(() => columns.filter((column) => column.id === 'name' || (choice[column.id] ?? column.isUsual)), [columns, choice]);
   return {
-    isShown: (column: ColumnSpec) => column.id === 'name' || (choice[column.id] ?? column.isUsual),
+    shown,
+    isShown: (column: ColumnSpec) => shown.includes(column),
     show: (column: ColumnSpec, isShown: boolean) => {
       const next = { ...choice, [column.id]: isShown };
       setChoice(next);
