@@ -287,5 +287,5 @@ function FindPeople({ value, onChange }: { readonly value: string; readonly onCh
     window.addEventListener('keydown', focus);
     return () => window.removeEventListener('keydown', focus);
   }, []);
-  return <FindField label="Find people" placeholder="Find a name, number or address" value={value} onChange={onChange} inputRef={input} width={260} />;
+  return <FindField label="Find people" placeholder="Find a name, group or attribute" value={value} onChange={onChange} inputRef={input} width={260} />;
 }

@@ -52,10 +52,20 @@ export function columnsOf(roster: RosterView): ColumnSpec[] {
   ];
 }
 
-/** Those whose name, reading, number or address has every word, without accents and case. */
+/** All that somebody may look for: who they are, which groups they are in, and what is known of them. */
+const searchedOf = ({ name, reading, number, email, groups, attributes }: RosterEntry) => [
+  name,
+  reading,
+  number,
+  email,
+  ...groups.map((group) => group.name),
+  ...Object.values(attributes),
+];
+
+/** Those of whom every word is told, without accents and case: "crock evening" finds the evening students of Crock. */
 export function useFound(entries: readonly RosterEntry[], sought: string): readonly RosterEntry[] {
   const searchable = useMemo(
-    () => entries.map((entry) => ({ entry, text: fold([entry.name, entry.reading, entry.number, entry.email].filter(Boolean).join(' ')) })),
+    () => entries.map((entry) => ({ entry, text: fold(searchedOf(entry).filter(Boolean).join(' ')) })),
     [entries],
   );
   return useMemo(() => {
