@@ -171,6 +171,7 @@ export const ImportResult = z.object({
   unchanged: z.number().int(),
   dropped: z.number().int(),
   leftOut: z.number().int(),
+  seated: z.number().int(),
 });
 export type ImportResult = z.infer<typeof ImportResult>;
 
@@ -246,7 +247,12 @@ export type ChooseKind = z.infer<typeof ChooseKind>;
 export const RosterAttributes = z.object({ attributes: z.array(RosterAttribute) });
 export type RosterAttributes = z.infer<typeof RosterAttributes>;
 
-export const RosterChanged = z.object({ changeId: RosterChangeId.nullable(), people: z.number().int() });
+export const RosterChanged = z.object({
+  changeId: RosterChangeId.nullable(),
+  people: z.number().int(),
+  /** Seats that latecomers got in sets which give them one. */
+  seated: z.number().int(),
+});
 export type RosterChanged = z.infer<typeof RosterChanged>;
 
 export const RosterChangeView = z.object({

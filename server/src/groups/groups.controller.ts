@@ -1,17 +1,36 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import type { z } from 'zod';
 import { CourseId, GroupId, GroupSetId } from '@jigsaw/contract/common';
-import { BoardGroup, BoardView, CreateGroupSet, EditGroup, GroupSetList, GroupSetView, PlaceRequest, PlaceResult } from '@jigsaw/contract/groups';
+import {
+  BoardGroup,
+  BoardView,
+  CreateGroupSet,
+  EditGroup,
+  FreezeRequest,
+  GroupSetList,
+  GroupSetView,
+  PlaceRequest,
+  PlaceResult,
+  SetSettings,
+  SignUpList,
+  SignUpView,
+  TakePlace,
+} from '@jigsaw/contract/groups';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { GroupsService } from './groups.service.js';
+import { SignUpService } from './signUp.service.js';
 
 @ApiTags('groups')
 @Controller()
 export class GroupsController {
-  constructor(private readonly groups: GroupsService) {}
+  constructor(
+    private readonly groups: GroupsService,
+    private readonly signUps: SignUpService,
+  ) {}
 
   @Endpoint('GET /courses/:courseId/sets', { id: 'listGroupSets', does: 'The group sets of a course', answer: GroupSetList })
   list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<GroupSetList> {
@@ -22,7 +41,7 @@ export class GroupsController {
   create(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
-    @Takes(CreateGroupSet) draft: CreateGroupSet,
+    @Takes(CreateGroupSet) draft: z.output<typeof CreateGroupSet>,
   ): Promise<GroupSetView> {
     return this.groups.create(person, courseId, draft);
   }
@@ -44,6 +63,48 @@ export class GroupsController {
     @Takes(PlaceRequest) request: PlaceRequest,
   ): Promise<PlaceResult> {
     return this.groups.place(person, setId, request);
+  }
+
+  @Endpoint('PATCH /sets/:setId', { id: 'changeGroupSet', does: 'Change what a set is called and how it is filled', body: SetSettings, answer: GroupSetView })
+  change(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(SetSettings) settings: SetSettings,
+  ): Promise<GroupSetView> {
+    return this.groups.change(person, setId, settings);
+  }
+
+  @Endpoint('POST /sets/:setId/freeze', {
+    id: 'freezeGroupSet',
+    does: 'Fix where students sit, or let them choose again',
+    body: FreezeRequest,
+    answer: GroupSetView,
+  })
+  freeze(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(FreezeRequest) { isFrozen }: FreezeRequest,
+  ): Promise<GroupSetView> {
+    return this.groups.freeze(person, setId, isFrozen);
+  }
+
+  @Endpoint('GET /courses/:courseId/sign-ups', { id: 'listSignUps', does: 'Sets in which a student chooses a place', answer: SignUpList })
+  listSignUps(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<SignUpList> {
+    return this.signUps.list(person, courseId);
+  }
+
+  @Endpoint('GET /sets/:setId/sign-up', { id: 'readSignUp', does: 'Groups of a set with the places left', answer: SignUpView })
+  signUp(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId): Promise<SignUpView> {
+    return this.signUps.view(person, setId);
+  }
+
+  @Endpoint('POST /sets/:setId/sign-up', { id: 'takePlace', does: 'Take a place, move to it, or give one back', body: TakePlace, answer: SignUpView })
+  takePlace(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(TakePlace) { groupId }: TakePlace,
+  ): Promise<SignUpView> {
+    return this.signUps.take(person, setId, groupId);
   }
 
   @Endpoint('PATCH /groups/:groupId', { id: 'editGroup', does: "Change a group's name and capacity", body: EditGroup, answer: BoardGroup })

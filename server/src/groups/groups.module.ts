@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { RosterModule } from '../roster/index.js';
 import { GroupsController } from './groups.controller.js';
 import { GroupsService } from './groups.service.js';
+import { SignUpService } from './signUp.service.js';
 
-@Module({ imports: [RosterModule], controllers: [GroupsController], providers: [GroupsService] })
+@Module({ imports: [RosterModule], controllers: [GroupsController], providers: [GroupsService, SignUpService] })
 export class GroupsModule {}

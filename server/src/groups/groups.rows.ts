@@ -1,9 +1,11 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { SignUpSettings } from '@jigsaw/contract/groups';
 import { PersonRow } from '../identity/index.js';
 import { CourseRow, EnrolmentRow } from '../roster/index.js';
 
 @Entity('group_set')
 @Index('group_set_by_course', ['courseId', 'position'])
+@Check('group_set_latecomers', `"latecomers" IN ('leave', 'smallest')`)
 @Index('group_set_of_sections_once', ['courseId'], { unique: true, where: `"isSynchronised"` })
 export class GroupSetRow {
   @PrimaryColumn('uuid') id!: string;
@@ -15,6 +17,13 @@ export class GroupSetRow {
   @Column('boolean', { default: true }) isExclusive!: boolean;
   /** Its groups are the registrar's sections. */
   @Column('boolean', { default: false }) isSynchronised!: boolean;
+  @Column('text', { default: '' }) description!: string;
+  @Column('boolean', { default: true }) isDescriptionShown!: boolean;
+  @Column('text', { default: 'leave' }) latecomers!: 'leave' | 'smallest';
+  /** null: students do not choose their places. */
+  @Column('jsonb', { nullable: true }) signUp!: SignUpSettings | null;
+  @Column('timestamptz', { nullable: true }) frozenAt!: Date | null;
+  @Column('int', { default: 1 }) version!: number;
   @Column('timestamptz') createdAt!: Date;
 }
 
@@ -28,6 +37,7 @@ export class GroupRow {
   @Column('text') name!: string;
   /** null: the set's. */
   @Column('int', { nullable: true }) capacity!: number | null;
+  @Column('boolean', { default: false }) isLocked!: boolean;
   @Column('int', { default: 1 }) version!: number;
   /** What the registrar knows a section by; null: this group is none. */
   @Column('text', { nullable: true }) sourceId!: string | null;

@@ -11,7 +11,9 @@ import type {
   GroupSetView,
   PlaceRequest,
   PlaceResult,
+  SetSettings,
 } from '@jigsaw/contract/groups';
+import type { z } from 'zod';
 import type { Move, Placement } from '@jigsaw/core/groups';
 import { apply, namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
@@ -37,7 +39,7 @@ export class GroupsService {
     return { sets: await this.setViews(this.dataSource.manager, courseId), students: await countStudents(this.dataSource.manager, courseId) };
   }
 
-  async create(person: SignedIn, courseId: CourseId, draft: CreateGroupSet): Promise<GroupSetView> {
+  async create(person: SignedIn, courseId: CourseId, draft: z.output<typeof CreateGroupSet>): Promise<GroupSetView> {
     await this.viewers.staff(person, courseId, 'manage-groups');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const students = await countStudents(manager, courseId);
@@ -54,6 +56,7 @@ export class GroupsService {
         capacity: draft.capacity,
         pattern: draft.pattern || 'Group {n}',
         isExclusive: true,
+        signUp: draft.signUp,
         createdAt: now,
       });
       const names = namesFor(forecast.sizes.length, draft.pattern, draft.names);
@@ -62,7 +65,7 @@ export class GroupsService {
         names.map((name, at) => ({ id: newId(), setId, number: at + 1, name, capacity: null, version: 1 })),
       );
       await record({ type: 'set.created', courseId, actorId: person.id, subjectId: setId, facts: { groups: names.length } });
-      return { id: setId as GroupSetId, name: draft.name, capacity: draft.capacity, groupCount: names.length, unplaced: students, isSynchronised: false };
+      return setView(await manager.findOneByOrFail(GroupSetRow, { id: setId }), names.length, students);
     });
   }
 
@@ -102,8 +105,47 @@ export class GroupsService {
         facts: { moves: request.moves },
         groupIds: touched,
       });
+      if (set.signUp) await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: setId, isForAll: true });
       return { unplaced: [...placed.placement.values()].filter((group) => group === null).length };
     });
+  }
+
+  /** @throws stale-write with the set as it is, if somebody changed it meanwhile. */
+  async change(person: SignedIn, setId: GroupSetId, { version, ...settings }: SetSettings): Promise<GroupSetView> {
+    const found = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      const { affected } = await manager.update(GroupSetRow, { id: setId, version }, { ...settings, version: version + 1 });
+      const set = await this.viewOfSet(manager, found.courseId as CourseId, setId);
+      if (affected === 0) throw problems.staleWrite(set, `This set was changed meanwhile: it is called ${set.name} now. Yours is kept here; compare the two.`);
+      await record({ type: 'set.changed', courseId: found.courseId, actorId: person.id, subjectId: setId, facts: { version: set.version }, isForAll: true });
+      return set;
+    });
+  }
+
+  /** Students stay where they are; staff still place them. */
+  async freeze(person: SignedIn, setId: GroupSetId, isFrozen: boolean): Promise<GroupSetView> {
+    const found = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const set = await manager.findOneOrFail(GroupSetRow, { where: { id: setId }, lock: { mode: 'pessimistic_write' } });
+      if ((set.frozenAt !== null) !== isFrozen) {
+        await manager.update(GroupSetRow, setId, { frozenAt: isFrozen ? now : null, version: set.version + 1 });
+        await record({ type: 'set.changed', courseId: found.courseId, actorId: person.id, subjectId: setId, facts: { isFrozen }, isForAll: true });
+      }
+      return this.viewOfSet(manager, found.courseId as CourseId, setId);
+    });
+  }
+
+  private async staffSet(person: SignedIn, setId: GroupSetId): Promise<GroupSetRow> {
+    const set = await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: setId });
+    if (!set) throw problems.notFound();
+    await this.viewers.staff(person, set.courseId, 'manage-groups');
+    return set;
+  }
+
+  private async viewOfSet(manager: EntityManager, courseId: CourseId, setId: GroupSetId): Promise<GroupSetView> {
+    const set = (await this.setViews(manager, courseId)).find((each) => each.id === setId);
+    assert(set, 'a set of the course is among its sets');
+    return set;
   }
 
   async edit(person: SignedIn, groupId: GroupId, edit: EditGroup): Promise<BoardGroup> {
@@ -115,7 +157,7 @@ export class GroupsService {
       const { affected } = await manager.update(
         GroupRow,
         { id: groupId, version: edit.version },
-        { name: edit.name, capacity: edit.capacity, version: edit.version + 1 },
+        { name: edit.name, capacity: edit.capacity, ...(edit.isLocked !== undefined && { isLocked: edit.isLocked }), version: edit.version + 1 },
       );
       const now = await manager.findOneByOrFail(GroupRow, { id: groupId });
       if (affected === 0) throw problems.staleWrite(groupView(now), `This group was changed meanwhile: it is called ${now.name} now.`);
@@ -127,6 +169,7 @@ export class GroupsService {
         facts: { version: now.version },
         groupIds: [groupId],
       });
+      if (set.signUp) await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: set.id, isForAll: true });
       return groupView(now);
     });
   }
@@ -155,25 +198,48 @@ export class GroupsService {
     students.sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
     const unplaced = students.filter((student) => student.groupId === null).length;
     return {
-      set: { id: set.id as GroupSetId, name: set.name, capacity: set.capacity, groupCount: groups.length, unplaced, isSynchronised: set.isSynchronised },
+      set: setView(set, groups.length, unplaced),
       groups: groups.map(groupView),
       students,
     };
   }
 
   private async setViews(manager: EntityManager, courseId: CourseId): Promise<GroupSetView[]> {
-    return manager.query<GroupSetView[]>(
-      `SELECT s."id", s."name", s."capacity", s."isSynchronised",
+    const rows = await manager.query<(GroupSetRow & { groupCount: number; unplaced: number })[]>(
+      `SELECT s.*,
               (SELECT count(*)::int FROM "course_group" g WHERE g."setId" = s."id") AS "groupCount",
               (SELECT count(*)::int FROM "enrolment" e WHERE e."courseId" = s."courseId" AND e."role" = 'student' AND e."leftAt" IS NULL
                   AND NOT EXISTS (SELECT 1 FROM "membership" m WHERE m."setId" = s."id" AND m."enrolmentId" = e."id" AND m."until" IS NULL)) AS "unplaced"
          FROM "group_set" s WHERE s."courseId" = $1 ORDER BY s."position"`,
       [courseId],
     );
+    return rows.map((row) => setView(row, row.groupCount, row.unplaced));
   }
 }
 
-const groupView = (row: GroupRow): BoardGroup => ({ id: row.id as GroupId, number: row.number, name: row.name, capacity: row.capacity, version: row.version });
+const setView = (set: GroupSetRow, groupCount: number, unplaced: number): GroupSetView => ({
+  id: set.id as GroupSetId,
+  name: set.name,
+  capacity: set.capacity,
+  groupCount,
+  unplaced,
+  isSynchronised: set.isSynchronised,
+  description: set.description,
+  isDescriptionShown: set.isDescriptionShown,
+  latecomers: set.latecomers,
+  signUp: set.signUp,
+  frozenAt: set.frozenAt?.toISOString() ?? null,
+  version: set.version,
+});
+
+const groupView = (row: GroupRow): BoardGroup => ({
+  id: row.id as GroupId,
+  number: row.number,
+  name: row.name,
+  capacity: row.capacity,
+  isLocked: row.isLocked,
+  version: row.version,
+});
 
 const countStudents = (manager: EntityManager, courseId: string) => manager.countBy(EnrolmentRow, { courseId, role: 'student', leftAt: IsNull() });
 

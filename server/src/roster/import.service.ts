@@ -85,7 +85,7 @@ export class ImportService {
     const { table } = await this.read(person, courseId, source, request.meanings, request.mends);
     const kind = source.kind === 'registrar' ? 'sync' : 'import';
     const result = { added: 0, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 };
-    const { changeId } = await this.changes.run(
+    const { changeId, seated } = await this.changes.run(
       person,
       courseId,
       kind,
@@ -119,7 +119,7 @@ export class ImportService {
         if (source.kind === 'registrar') await this.registrar.note(manager, courseId, source.course, table, request.meanings, now);
       },
     );
-    return { changeId, ...result };
+    return { changeId, seated, ...result };
   }
 
   private async read(

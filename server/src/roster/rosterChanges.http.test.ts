@@ -130,7 +130,7 @@ describe('several people at once', () => {
   it('are told of in order, with who did it, and each undone once', async () => {
     const { changeId } = await changed({ act: 'drop', enrolmentIds: [idOf('noor'), idOf('jorge')] });
     await undo(changeId).expect(200);
-    expect((await undo(changeId).expect(200)).body).toEqual({ changeId: null, people: 0 });
+    expect((await undo(changeId).expect(200)).body).toEqual({ changeId: null, people: 0, seated: 0 });
     const [last, before] = await changes();
     expect(last).toMatchObject({ kind: 'undo', counts: { back: 2 }, isUndone: false });
     expect(before).toMatchObject({ kind: 'drop', counts: { dropped: 2 }, names: ['Noor', 'Jorge'], isUndone: true, by: expect.any(String) });

@@ -13,6 +13,7 @@ import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { Renamed } from './attributes.js';
 import { chosenKinds, renamedIn, renameKind } from './attributes.js';
 import { Joining } from './joining.js';
+import { seatLatecomers } from './latecomers.js';
 import type { RosterChangeKind } from './roster.rows.js';
 import { CourseRow, RosterChangeRow } from './roster.rows.js';
 import { groupsTouched, readEntries, writeChange } from './rosterStore.js';
@@ -29,6 +30,9 @@ interface Done extends Work {
   /** null: nothing changed. */
   readonly changeId: RosterChangeId | null;
 }
+
+/** With which somebody may join. */
+const joiningKinds: ReadonlySet<RosterChangeKind> = new Set(['import', 'sync', 'add', 'bring-back']);
 
 /** The one way in which a roster changes: a value that is checked, written, recorded and can be undone. */
 @Injectable()
@@ -60,10 +64,11 @@ export class RosterChanges {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
       const before = await readEntries(manager, courseId);
-      const change = await build(before, { manager, now });
+      const built = await build(before, { manager, now });
+      const { change, seated } = joiningKinds.has(kind) ? await seatLatecomers(manager, courseId, before, built) : { change: built, seated: 0 };
       if (change.length === 0) {
         await afterwards?.({ manager, now, changeId: null });
-        return { changeId: null, people: 0 };
+        return { changeId: null, people: 0, seated: 0 };
       }
       const changed = applyChange(before, change);
       if (!changed.ok) throw refusal(changed, before, change);
@@ -86,7 +91,7 @@ export class RosterChanges {
         facts: { changeId: id, people: change.length },
         groupIds: groupsTouched(change),
       });
-      return { changeId: id, people: change.length };
+      return { changeId: id, people: change.length, seated };
     });
   }
 

@@ -129,6 +129,10 @@ async function removeAll({ manager }: Writing, enrolmentIds: readonly EnrolmentI
   const foreignKeyHolds = '23503';
   await manager.query('SAVEPOINT "removal"');
   try {
+    // Places that they were given on joining go with them.
+    await manager.query(`DELETE FROM "membership" m USING "enrolment" e WHERE e."id" = m."enrolmentId" AND m."from" = e."joinedAt" AND e."id" = ANY($1)`, [
+      enrolmentIds,
+    ]);
     await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [enrolmentIds]);
     return true;
   } catch (error) {

@@ -75,8 +75,14 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
       groupCount: 2,
       unplaced: students.filter((student) => student.groupId === null).length,
       isSynchronised: false,
+      description: '',
+      isDescriptionShown: true,
+      latecomers: 'leave',
+      signUp: null,
+      frozenAt: null,
+      version: 1,
     },
-    groups: ['Crock', 'Carboy'].map((name, index) => ({ id: id(name), number: index + 1, name, capacity: null, version: 1 })),
+    groups: ['Crock', 'Carboy'].map((name, index) => ({ id: id(name), number: index + 1, name, capacity: null, isLocked: false, version: 1 })),
     students,
   };
 }

@@ -1,0 +1,64 @@
+import type { EnrolmentId, GroupId } from '../ids/index.js';
+import type { Move } from './placement.js';
+
+/** A group as far as dealing is concerned. */
+export interface DealtGroup {
+  readonly id: GroupId;
+  readonly members: number;
+  /** null: no limit. */
+  readonly capacity: number | null;
+  /** Nobody is dealt into it. */
+  readonly isLocked: boolean;
+}
+
+export interface DealtOut {
+  readonly moves: readonly Move[];
+  /** Whom no group has room for, in the order given. */
+  readonly left: readonly EnrolmentId[];
+}
+
+/** Gives students places one after the other, each in the group that has the fewest members and room (CALC §1); of several, the first. */
+export function dealOut(groups: readonly DealtGroup[], students: readonly EnrolmentId[]): DealtOut {
+  const members = new Map(groups.map((group) => [group.id, group.members]));
+  const moves: Move[] = [];
+  const left: EnrolmentId[] = [];
+  for (const student of students) {
+    const to = emptiest(groups.map((group) => ({ ...group, members: members.get(group.id)! })));
+    if (to === null) left.push(student);
+    else {
+      members.set(to, members.get(to)! + 1);
+      moves.push({ student, from: null, to });
+    }
+  }
+  return { moves, left };
+}
+
+/** Where a latecomer goes (CALC §3): the unlocked group with the fewest members that has room; of several, the first. null: no room. */
+export function emptiest(groups: readonly DealtGroup[]): GroupId | null {
+  let best: DealtGroup | null = null;
+  for (const group of groups) {
+    const hasRoom = !group.isLocked && (group.capacity === null || group.members < group.capacity);
+    if (hasRoom && (best === null || group.members < best.members)) best = group;
+  }
+  return best?.id ?? null;
+}
+
+/** The same order for the same seed, on every machine: Fisher and Yates, drawn by a 32-bit xorshift (Marsaglia, 2003). */
+export function shuffled<Item>(items: readonly Item[], seed: number): Item[] {
+  const next = [...items];
+  let state = (seed ^ 0x9e3779b9) >>> 0 || 1;
+  const draw = (below: number): number => {
+    state ^= state << 13;
+    state >>>= 0;
+    state ^= state >>> 17;
+    state ^= state << 5;
+    state >>>= 0;
+    return state % below;
+  };
+  for (let warmUp = 0; warmUp < 8; warmUp += 1) draw(2); // small seeds differ in few bits
+  for (let at = next.length - 1; at > 0; at -= 1) {
+    const other = draw(at + 1);
+    [next[at], next[other]] = [next[other]!, next[at]!];
+  }
+  return next;
+}
