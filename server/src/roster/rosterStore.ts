@@ -42,7 +42,7 @@ export async function writeChange(writing: Writing, change: RosterChange, before
   );
   await removeOrEnd(
     writing,
-    change.flatMap((each) => (each.kind === 'remove' ? [each.enrolmentId] : [])),
+    change.flatMap((each) => (each.kind === 'remove' ? [{ enrolmentId: each.enrolmentId, groups: each.entry.groups }] : [])),
   );
 }
 
@@ -111,29 +111,36 @@ async function seat({ manager, actorId, now }: Writing, seats: readonly { enrolm
   );
 }
 
+interface Removal {
+  readonly enrolmentId: EnrolmentId;
+  /** Where they were seated on joining, by the change that added them. */
+  readonly groups: readonly GroupId[];
+}
+
 /** Those added by mistake go without a trace; whoever has something hanging on them already leaves instead. */
-async function removeOrEnd(writing: Writing, enrolmentIds: readonly EnrolmentId[]): Promise<void> {
-  if (enrolmentIds.length === 0 || (await removeAll(writing, enrolmentIds))) return;
-  const [only] = enrolmentIds;
-  if (enrolmentIds.length === 1) await writing.manager.update(EnrolmentRow, only!, { leftAt: writing.now });
+async function removeOrEnd(writing: Writing, removals: readonly Removal[]): Promise<void> {
+  if (removals.length === 0 || (await removeAll(writing, removals))) return;
+  const [only] = removals;
+  if (removals.length === 1) await writing.manager.update(EnrolmentRow, only!.enrolmentId, { leftAt: writing.now });
   else {
     // Halves, so that one person with work in a class of a thousand costs a few statements and not a thousand.
-    const middle = enrolmentIds.length >> 1;
-    await removeOrEnd(writing, enrolmentIds.slice(0, middle));
-    await removeOrEnd(writing, enrolmentIds.slice(middle));
+    const middle = removals.length >> 1;
+    await removeOrEnd(writing, removals.slice(0, middle));
+    await removeOrEnd(writing, removals.slice(middle));
   }
 }
 
 /** @returns false if something hangs on one of them; then none is removed. */
-async function removeAll({ manager }: Writing, enrolmentIds: readonly EnrolmentId[]): Promise<boolean> {
+async function removeAll({ manager }: Writing, removals: readonly Removal[]): Promise<boolean> {
   const foreignKeyHolds = '23503';
   await manager.query('SAVEPOINT "removal"');
   try {
-    // Places that they were given on joining go with them.
-    await manager.query(`DELETE FROM "membership" m USING "enrolment" e WHERE e."id" = m."enrolmentId" AND m."from" = e."joinedAt" AND e."id" = ANY($1)`, [
-      enrolmentIds,
-    ]);
-    await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [enrolmentIds]);
+    await manager.query(
+      `DELETE FROM "membership" m USING jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "groupId" uuid)
+        WHERE m."enrolmentId" = x."enrolmentId" AND m."groupId" = x."groupId"`,
+      [JSON.stringify(removals.flatMap(({ enrolmentId, groups }) => groups.map((groupId) => ({ enrolmentId, groupId }))))],
+    );
+    await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [removals.map((each) => each.enrolmentId)]);
     return true;
   } catch (error) {
     if (!(error instanceof QueryFailedError) || (error.driverError as { code?: string }).code !== foreignKeyHolds) throw error;
