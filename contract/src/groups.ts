@@ -67,6 +67,7 @@ export const BoardStudent = z.object({
   name: z.string(),
   familyName: z.string().nullable(),
   reading: z.string().nullable(),
+  number: z.string().nullable(),
   attributes: z.record(z.string(), z.string()),
   groupId: GroupId.nullable(),
 });

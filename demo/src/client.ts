@@ -20,6 +20,10 @@ export class Client {
     return this.ask<Answer>('PUT', path, body);
   }
 
+  async patch<Answer>(path: string, body: unknown): Promise<Answer> {
+    return this.ask<Answer>('PATCH', path, body);
+  }
+
   async upload<Answer>(path: string, name: string, type: string, content: string | Buffer): Promise<Answer> {
     const query = new URLSearchParams({ name, type });
     const body = typeof content === 'string' ? content : new Uint8Array(content);

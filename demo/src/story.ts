@@ -4,6 +4,7 @@ import { Client } from './client.js';
 import type { MadeStudent, Vessel } from './people.js';
 import { addressOf, benches, demoPassword, dropout, freeTime, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, openTalks, readMost, releaseReport, starterLog, tastingCritique } from './scenes.js';
+import { choosePanels } from './panels.js';
 import type { Stage } from './stage.js';
 import { Browsers, copiesOf, mark, release, write } from './stage.js';
 import { briefs, parts, readingsCsv } from './texts.js';
@@ -89,6 +90,8 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await starterLog(stage);
   await certificates(stage);
   await tastingCritique(stage);
+
+  await choosePanels(stage, everyone.map(emailOf));
 
   clock.daysAgo(5, '09:00');
   const kinetics = { kind: 'assignment', title: 'Brine kinetics problem sheet', brief: briefs.kinetics, points: '30', due: clock.inDays(2, '17:00') };

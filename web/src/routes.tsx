@@ -30,6 +30,7 @@ const pages: RouteObject[] = [
           { path: 'marks/:releaseId', lazy: async () => ({ Component: (await import('./marks/DeskPage.js')).DeskPage }) },
           { path: 'marks/:releaseId/:copyId/:unit', lazy: async () => ({ Component: (await import('./marks/DeskPage.js')).DeskPage }) },
           { path: 'due', lazy: async () => ({ Component: (await import('./rooms/DuePage.js')).DuePage }) },
+          { path: 'choose/:setId', lazy: async () => ({ Component: (await import('./groups/SignUpPage.js')).SignUpPage }) },
           { path: 'room', lazy: async () => ({ Component: (await import('./rooms/RoomPage.js')).RoomPage }) },
           { path: 'room/:groupId', lazy: async () => ({ Component: (await import('./rooms/RoomPage.js')).RoomPage }) },
           { path: 'copies/:copyId', lazy: async () => ({ Component: (await import('./rooms/CopyPage.js')).CopyPage }) },

@@ -188,7 +188,7 @@ export class GroupsService {
   private async boardOf(manager: EntityManager, set: GroupSetRow): Promise<BoardView> {
     const groups = await manager.find(GroupRow, { where: { setId: set.id }, order: { number: 'ASC' } });
     const students = await manager.query<BoardStudent[]>(
-      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", e."attributes", m."groupId"
+      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", e."number", e."attributes", m."groupId"
          FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
          LEFT JOIN "membership" m ON m."enrolmentId" = e."id" AND m."setId" = $2 AND m."until" IS NULL
         WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,

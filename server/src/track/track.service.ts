@@ -32,15 +32,16 @@ export class TrackService {
   private async forStaff(person: SignedIn, courseId: CourseId): Promise<Figures> {
     const [counts] = await this.dataSource.query<{ enrolled: number; unplaced: number; live: number; drafts: number; rooms: number }[]>(
       `WITH student AS (SELECT "id" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL),
-            set AS (SELECT "id" FROM "group_set" WHERE "courseId" = $1)
+            set AS (SELECT "id", "signUp" IS NOT NULL AND "frozenAt" IS NULL AND ("signUp"->>'closes' IS NULL OR ("signUp"->>'closes')::timestamptz > $2) AS "isChosen"
+                      FROM "group_set" WHERE "courseId" = $1)
        SELECT (SELECT count(*)::int FROM student) AS "enrolled",
-              (SELECT count(*)::int FROM student WHERE EXISTS (SELECT 1 FROM set WHERE NOT EXISTS
+              (SELECT count(*)::int FROM student WHERE EXISTS (SELECT 1 FROM set WHERE NOT "isChosen" AND NOT EXISTS
                  (SELECT 1 FROM "membership" m WHERE m."setId" = set."id" AND m."enrolmentId" = student."id" AND m."until" IS NULL))) AS "unplaced",
               (SELECT count(*)::int FROM "release" WHERE "courseId" = $1 AND "state" IN ('live', 'scheduled', 'closed')) AS "live",
               (SELECT count(*)::int FROM "activity" a WHERE a."courseId" = $1 AND NOT EXISTS
                  (SELECT 1 FROM "release" r WHERE r."activityId" = a."id" AND r."state" <> 'withdrawn')) AS "drafts",
               (SELECT count(*)::int FROM "course_group" g JOIN set ON set."id" = g."setId") AS "rooms"`,
-      [courseId],
+      [courseId, this.clock.now()],
     );
     const { activities } = await this.desk.list(person, courseId);
     const unread = await this.unread((await this.gate.enterAll(person, courseId)).entered);

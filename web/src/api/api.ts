@@ -23,7 +23,7 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['Session', 'Course', 'Roster', 'Set', 'Placement', 'Activity', 'Copy', 'Room', 'Desk', 'Mark', 'MyMarks', 'Figures', 'Outbox'],
+  tagTypes: ['Session', 'Course', 'Roster', 'Set', 'Placement', 'Activity', 'Copy', 'Room', 'Desk', 'Mark', 'MyMarks', 'Figures', 'Outbox', 'SignUp'],
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });

@@ -1,15 +1,19 @@
-import { ChevronDown, Plus, Redo2, Undo2 } from 'lucide-react';
+import { ChevronDown, Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Checkbox, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
-import { Button, Emblem, FindField, Key, Page, Small, Tag, useNotice } from '../look/index.js';
+import { problemOf } from '../api/index.js';
+import { Button, Emblem, FindField, Key, Page, Popup, Small, Tag, useNotice } from '../look/index.js';
+import { WriteSheet } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { GroupCard } from './GroupCard.js';
-import { useListGroupSetsQuery } from './groupsApi.js';
+import { DealSheet } from './DealSheet.js';
+import { useFreezeGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
+import { SetSheet } from './SetSheet.js';
 import { StudentList, StudentName } from './StudentList.js';
 import { membersOf, useBoard } from './useBoard.js';
 import type { BoardActs } from './useBoard.js';
@@ -89,6 +93,10 @@ const Tray = styled.section`
   }
   > div > * {
     flex: 1;
+  }
+  > aside {
+    padding: 8px var(--s-4);
+    border-top: var(--hair);
   }
   > footer {
     padding: 10px var(--s-4) 12px;
@@ -191,6 +199,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   const acts = useBoard(board);
   const find = useRef<HTMLInputElement>(null);
   const [sought, setSought] = useState('');
+  const [isWriting, setWriting] = useState(false);
   const mayPlace = course.role === 'instructor' || course.role === 'assistant';
   const unplaced = useMemo(() => membersOf(board, null), [board]);
   const shown = useMemo(() => matching(unplaced, sought), [unplaced, sought]);
@@ -242,6 +251,16 @@ export function Board({ board }: { readonly board: BoardView }) {
               renderStudent={renderTrayStudent}
             />
           </div>
+          {mayPlace && unplaced.length > 0 && (
+            <aside>
+              <Button isSmall onPress={() => setWriting(true)}>
+                Write to {unplaced.length === 1 ? 'them' : `these ${unplaced.length}`}…
+              </Button>
+            </aside>
+          )}
+          {isWriting && (
+            <WriteSheet people={unplaced} hasOutbox={course.role === 'instructor'} onClose={() => setWriting(false)} onDone={() => setWriting(false)} />
+          )}
           {acts.history.length > 0 && (
             <footer>
               <h3>This sitting</h3>
@@ -340,12 +359,17 @@ function useMoreKey() {
 function SetTabs({ board, acts }: { readonly board: BoardView; readonly acts: BoardActs }) {
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
+  const [params] = useSearchParams();
+  const [isDealing, setDealing] = useState(params.has('deal'));
+  const { unplaced } = board.set;
+  const mayPlace = course.role === 'instructor' || course.role === 'assistant';
   return (
     <SetBar>
       <nav aria-label="Group sets">
         {(sets.data?.sets ?? [board.set]).map((set) => (
           <Link key={set.id} to={`../groups/${set.id}`} aria-current={set.id === board.set.id ? 'page' : undefined}>
             <b>{set.name}</b>
+            {set.frozenAt && <Lock size={13} aria-label="Frozen" />}
             <Small>
               {set.groupCount}
               {set.isSynchronised ? ' sections' : set.capacity === null ? ' groups' : ` of ${set.capacity}`}
@@ -364,11 +388,66 @@ function SetTabs({ board, acts }: { readonly board: BoardView; readonly acts: Bo
         Undo
         <Key aria-hidden="true">Z</Key>
       </Button>
-      <Button kind="quiet" isDisabled={!acts.canRedo} onPress={acts.redo} aria-label={acts.canRedo ? `Redo: ${acts.canRedo.says}` : 'Redo'}>
+      <Button kind="quiet" isIconOnly isDisabled={!acts.canRedo} onPress={acts.redo} aria-label={acts.canRedo ? `Redo: ${acts.canRedo.says}` : 'Redo'}>
         <Redo2 size={16} aria-hidden="true" />
-        Redo
       </Button>
+      {course.role === 'instructor' && <SetMenu board={board} acts={acts} onDeal={() => setDealing(true)} />}
+      {mayPlace && unplaced > 0 && board.groups.length > 0 && (
+        <Button kind="main" onPress={() => setDealing(true)}>
+          <Layers size={16} aria-hidden="true" />
+          Deal {unplaced} {unplaced === 1 ? 'student' : 'students'}…
+        </Button>
+      )}
+      {isDealing && <DealSheet board={board} onDeal={acts.carry} onClose={() => setDealing(false)} />}
     </SetBar>
+  );
+}
+
+/** What is done with the set as a whole. */
+function SetMenu({ board, acts, onDeal }: { readonly board: BoardView; readonly acts: BoardActs; readonly onDeal: () => void }) {
+  const notice = useNotice();
+  const [isOpen, setOpen] = useState(false);
+  const [freeze] = useFreezeGroupSetMutation();
+  const { set } = board;
+  const isFrozen = set.frozenAt !== null;
+  const seated = board.students.filter((student) => student.groupId !== null && !board.groups.find((group) => group.id === student.groupId)?.isLocked);
+  const turn = async (next: boolean) => {
+    const answer = await freeze({ setId: set.id, isFrozen: next });
+    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
+    notice(next ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`, { label: 'Undo', do: () => void turn(!next) });
+  };
+  const takeOut = () =>
+    acts.carry(
+      { moves: seated.map((student) => ({ student: student.enrolmentId, from: student.groupId, to: null })) },
+      `${seated.length} ${seated.length === 1 ? 'student' : 'students'} taken out of ${set.name}`,
+    );
+  return (
+    <>
+      <MenuTrigger>
+        <Button kind="quiet">
+          Set
+          <ChevronDown size={14} aria-hidden="true" />
+        </Button>
+        <Popup placement="bottom end">
+          <Menu
+            aria-label={set.name}
+            disabledKeys={seated.length === 0 ? ['out'] : []}
+            onAction={(key) => {
+              if (key === 'settings') setOpen(true);
+              else if (key === 'deal') onDeal();
+              else if (key === 'freeze') void turn(!isFrozen);
+              else takeOut();
+            }}
+          >
+            <MenuItem id="settings">Name, places, sign-up, latecomers…</MenuItem>
+            <MenuItem id="freeze">{isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}</MenuItem>
+            <MenuItem id="deal">Deal places…</MenuItem>
+            <MenuItem id="out">Take everyone out{seated.length < board.students.length - set.unplaced ? ' who is in no locked group' : ''}</MenuItem>
+          </Menu>
+        </Popup>
+      </MenuTrigger>
+      {isOpen && <SetSheet set={set} onClose={() => setOpen(false)} />}
+    </>
   );
 }
 

@@ -6,9 +6,10 @@ import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/group
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { Button, Emblem, Field, hueOfGroup, Sheet, Tag } from '../look/index.js';
+import { Button, Emblem, Field, hueOfGroup, Sheet, Small, Tag } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useEditGroupMutation } from './groupsApi.js';
+import { Tickbox } from './SetSheet.js';
 import { StudentList, StudentName } from './StudentList.js';
 import { capacityOf } from './useBoard.js';
 
@@ -20,6 +21,9 @@ const Card = styled.section`
   min-height: 194px;
   display: flex;
   flex-direction: column;
+  &[data-locked] {
+    background: var(--paper);
+  }
   &[data-over] {
     border-color: var(--attn-line);
     box-shadow: inset 0 3px var(--attn);
@@ -100,7 +104,12 @@ export function GroupCard({ board, group, members, sought, selected, onSelect, o
   const over = capacity === null ? 0 : members.length - capacity;
   const free = capacity === null ? 0 : Math.max(0, capacity - members.length);
   return (
-    <Card style={hueOfGroup(group.number)} data-over={over > 0 || undefined} aria-label={`Group ${group.number}, ${group.name}`}>
+    <Card
+      style={hueOfGroup(group.number)}
+      data-over={over > 0 || undefined}
+      data-locked={group.isLocked || undefined}
+      aria-label={`Group ${group.number}, ${group.name}`}
+    >
       <header>
         <Emblem number={group.number} size={36} />
         <h3>{group.name}</h3>
@@ -112,7 +121,7 @@ export function GroupCard({ board, group, members, sought, selected, onSelect, o
           <span />
         )}
         <span className="count">
-          {over > 0 && <Tag $look="needs">{over} over</Tag>} {members.length}
+          {group.isLocked && <Tag>Locked</Tag>} {over > 0 && <Tag $look="needs">{over} over</Tag>} {members.length}
           {capacity !== null && <small>/{capacity}</small>}
         </span>
       </header>
@@ -147,11 +156,12 @@ function isSought(student: BoardStudent, sought: string): boolean {
 
 function EditGroupSheet({ board, group, onClose }: { readonly board: BoardView; readonly group: BoardGroup; readonly onClose: () => void }) {
   const [name, setName] = useState(group.name);
+  const [isLocked, setLocked] = useState(group.isLocked);
   const [places, setPlaces] = useState(group.capacity === null ? '' : String(group.capacity));
   const [edit, { error, isLoading }] = useEditGroupMutation();
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const answer = await edit({ groupId: group.id, body: { name, capacity: places === '' ? null : Number(places), version: group.version } });
+    const answer = await edit({ groupId: group.id, body: { name, capacity: places === '' ? null : Number(places), isLocked, version: group.version } });
     if (!('error' in answer) || answer.error === undefined) onClose();
   };
   return (
@@ -165,6 +175,14 @@ function EditGroupSheet({ board, group, onClose }: { readonly board: BoardView; 
           onChange={(value) => setPlaces(value.replace(/\D/g, ''))}
           hint={board.set.capacity === null ? 'Empty: no limit' : `Empty: ${board.set.capacity}, as in the whole set`}
         />
+        <Tickbox>
+          <input type="checkbox" checked={isLocked} onChange={(event) => setLocked(event.target.checked)} />
+          <span>
+            Locked
+            <br />
+            <Small>No student joins or leaves by themselves, and nobody is dealt into it. You may still move people.</Small>
+          </span>
+        </Tickbox>
         {error && <ProblemStrip of={error} />}
         <footer>
           <Button onPress={onClose}>Leave it</Button>

@@ -4,11 +4,12 @@ import { Radio, RadioGroup, TextField } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { mostGroups } from '@jigsaw/contract/groups';
-import type { CreateGroupSet } from '@jigsaw/contract/groups';
+import type { CreateGroupSet, SignUpSettings } from '@jigsaw/contract/groups';
 import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Page, Part, Scroll, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
+import { SignUpFields } from './SetSheet.js';
 import { useCreateGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
 
 const Work = styled.form`
@@ -30,6 +31,7 @@ const Shapes = styled(RadioGroup)`
   gap: 8px;
 `;
 const Shape = styled(Radio)`
+  position: relative;
   display: flex;
   align-items: center;
   gap: 8px;
@@ -91,6 +93,12 @@ const Forecast = styled.aside`
   }
 `;
 
+type Fill = 'hand' | 'deal' | 'sign-up';
+const fillSays: Readonly<Record<Fill, string>> = {
+  hand: 'all to be placed by you',
+  deal: 'dealt out in the next step',
+  'sign-up': 'each choosing a place',
+};
 type By = 'count' | 'spread' | 'fill';
 const mostNamesShown = 60;
 
@@ -107,6 +115,8 @@ export function NewSetPage() {
   const [pattern, setPattern] = useState('Group {n}');
   const [pasted, setPasted] = useState('');
   const [capacity, setCapacity] = useState('');
+  const [fill, setFill] = useState<Fill>('hand');
+  const [signUp, setSignUp] = useState<SignUpSettings>({ opens: null, closes: null, showsNames: true });
   if (!sets.data) return <Waiting what="the class" />;
 
   const { students } = sets.data;
@@ -119,9 +129,16 @@ export function NewSetPage() {
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const shape: CreateGroupSet['shape'] = by === 'count' ? { by: 'count', groups: asked } : { by: 'size', size: asked, how: by };
-    const body = { name, shape, capacity: capacity === '' ? null : Number(capacity), pattern, names: pasted.split('\n').filter((line) => line.trim() !== '') };
+    const body = {
+      name,
+      shape,
+      capacity: capacity === '' ? null : Number(capacity),
+      pattern,
+      names: pasted.split('\n').filter((line) => line.trim() !== ''),
+      signUp: fill === 'sign-up' ? signUp : null,
+    };
     const answer = await create({ courseId: course.id, body });
-    if ('data' in answer && answer.data) void navigate(`../groups/${answer.data.id}`);
+    if ('data' in answer && answer.data) void navigate(`../groups/${answer.data.id}${fill === 'deal' ? '?deal' : ''}`);
   };
   return (
     <Page>
@@ -165,14 +182,20 @@ export function NewSetPage() {
               <Field label="Or paste names, one a line" lines={4} value={pasted} onChange={setPasted} placeholder={'Crock\nCarboy\nAmphora'} />
             </SetPart>
             <SetPart title="Filling" says="Who sits where">
-              <p>By hand on the Board, which opens next: drag students, or select them and type the number of a group.</p>
+              <Shapes aria-label="How it is filled" value={fill} onChange={(value) => setFill(value as Fill)}>
+                <Shape value="hand">By hand on the Board: drag students, or select them and type the number of a group</Shape>
+                <Shape value="deal">Dealt out: at random, in roster order or alphabetically; you see the groups before they stand</Shape>
+                <Shape value="sign-up">By the students: each chooses a place, first come, never more than there are</Shape>
+              </Shapes>
+              {fill === 'sign-up' && <SignUpFields value={signUp} onChange={(next) => (next ? setSignUp(next) : setFill('hand'))} />}
+              {fill === 'sign-up' && capacity === '' && <Small>No limit is set above: everybody could choose the same group.</Small>}
             </SetPart>
           </Parts>
           <Forecast aria-label="Forecast" aria-live="polite">
             <h2>{forecast.ok ? sayForecast(forecast.sizes) : 'What will be made'}</h2>
             {forecast.ok ? (
               <p>
-                {students} students, all to be placed by you.
+                {students} students, {fillSays[fill]}.
                 {forecast.emptyGroups > 0 && ` ${forecast.emptyGroups} groups stay empty: there are more groups than students.`}
                 {capacity !== '' && forecast.sizes[0]! > Number(capacity) && ` The largest would have ${forecast.sizes[0]} of ${capacity} places.`}
               </p>

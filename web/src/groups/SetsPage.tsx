@@ -10,7 +10,7 @@ export function SetsPage() {
   const sets = useListGroupSetsQuery(course.id);
   if (sets.error) return <ProblemStrip of={sets.error} onRetry={() => void sets.refetch()} />;
   if (!sets.data) return <Waiting what="the group sets" />;
-  const first = sets.data.sets.find((set) => set.unplaced > 0) ?? sets.data.sets[0];
+  const first = sets.data.sets.find((set) => set.unplaced > 0 && !set.signUp) ?? sets.data.sets[0];
   if (first) return <Navigate to={first.id} replace />;
   return (
     <Empty

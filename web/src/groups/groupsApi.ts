@@ -1,5 +1,5 @@
-import { BoardGroup, BoardView, GroupSetList, GroupSetView, PlaceResult } from '@jigsaw/contract/groups';
-import type { CreateGroupSet, EditGroup } from '@jigsaw/contract/groups';
+import { BoardGroup, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
+import type { CreateGroupSet, EditGroup, SetSettings } from '@jigsaw/contract/groups';
 import type { Place } from '@jigsaw/core/groups';
 import { api, isProblem, problemOf } from '../api/index.js';
 
@@ -43,6 +43,24 @@ const groupsApi = queriesApi.injectEndpoints({
         }
       },
     }),
+    changeGroupSet: build.mutation<GroupSetView, { setId: string; body: SetSettings }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}`, method: 'PATCH', body }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Placement', 'Roster', 'Room'],
+    }),
+    freezeGroupSet: build.mutation<GroupSetView, { setId: string; isFrozen: boolean }>({
+      query: ({ setId, isFrozen }) => ({ url: `sets/${setId}/freeze`, method: 'POST', body: { isFrozen } }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Placement'],
+    }),
+    listSignUps: build.query<SignUpList, string>({ query: (courseId) => `courses/${courseId}/sign-ups`, responseSchema: SignUpList, providesTags: ['SignUp'] }),
+    readSignUp: build.query<SignUpView, string>({ query: (setId) => `sets/${setId}/sign-up`, responseSchema: SignUpView, providesTags: ['SignUp'] }),
+    /** What comes back is how it is now, also when the place was just taken by somebody else. */
+    takePlace: build.mutation<SignUpView, { setId: string; groupId: string | null }>({
+      query: ({ setId, groupId }) => ({ url: `sets/${setId}/sign-up`, method: 'POST', body: { groupId } }),
+      responseSchema: SignUpView,
+      invalidatesTags: ['SignUp', 'Room', 'Figures'],
+    }),
     editGroup: build.mutation<BoardGroup, { groupId: string; body: EditGroup }>({
       query: ({ groupId, body }) => ({ url: `groups/${groupId}`, method: 'PATCH', body }),
       responseSchema: BoardGroup,
@@ -51,4 +69,15 @@ const groupsApi = queriesApi.injectEndpoints({
   }),
 });
 
-export const { useListGroupSetsQuery, useCreateGroupSetMutation, useReadBoardQuery, usePlaceStudentsMutation, useEditGroupMutation } = groupsApi;
+export const {
+  useListGroupSetsQuery,
+  useCreateGroupSetMutation,
+  useReadBoardQuery,
+  usePlaceStudentsMutation,
+  useEditGroupMutation,
+  useChangeGroupSetMutation,
+  useFreezeGroupSetMutation,
+  useListSignUpsQuery,
+  useReadSignUpQuery,
+  useTakePlaceMutation,
+} = groupsApi;

@@ -1,1 +1,1 @@
-export { useListGroupSetsQuery, usePlaceStudentsMutation } from './groupsApi.js';
+export { useListGroupSetsQuery, useListSignUpsQuery, usePlaceStudentsMutation } from './groupsApi.js';

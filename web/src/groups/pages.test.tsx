@@ -1,8 +1,9 @@
-import { describe, expect, it } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
-import type { BoardView } from '@jigsaw/contract/groups';
+import { beforeEach, describe, expect, it } from '@jest/globals';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import type { BoardView, SignUpView } from '@jigsaw/contract/groups';
 import { aBoard, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
+import { deal } from './DealSheet.js';
 
 const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}`);
@@ -19,6 +20,8 @@ const names = (grid: HTMLElement) => [...grid.querySelectorAll('[role=row][data-
 /** In the notice, and then in the list of this sitting. */
 const said = async (words: string) => expect((await screen.findAllByText(words)).length).toBeGreaterThan(0);
 const move = (name: string, from: string | null, to: string | null) => ({ student: id(name), from: from && id(from), to: to && id(to) });
+
+beforeEach(() => localStorage.clear()); // what was done on a Board is kept there
 
 describe('the Board', () => {
   it('sends the selection to a group by its number, shows it at once and offers the way back', async () => {
@@ -111,7 +114,7 @@ describe('the Board', () => {
     await user.click(screen.getByRole('button', { name: 'Change the group' }));
     expect(await screen.findByRole('alert')).toHaveTextContent('it is called Kvevri now');
     expect(name).toHaveValue('Tun');
-    expect(writes()[0]!.body).toEqual({ name: 'Tun', capacity: null, version: 1 });
+    expect(writes()[0]!.body).toEqual({ name: 'Tun', capacity: null, isLocked: false, version: 1 });
   });
 
   it('lets observers look and nothing else', async () => {
@@ -151,7 +154,7 @@ describe('a new group set', () => {
   });
 
   it('sends the names that were pasted and opens the Board', async () => {
-    const made = { id: setId, name: 'Bench teams', capacity: 4, groupCount: 2, unplaced: 8 };
+    const made = { ...aBoard({}).set, id: setId, capacity: 4, unplaced: 8 };
     const { user, writes, set, router } = open(8);
     set(`POST courses/${courseId}/sets`, made);
     await user.type(await screen.findByLabelText('Name of the set'), 'Bench teams');
@@ -165,6 +168,148 @@ describe('a new group set', () => {
       capacity: 4,
       pattern: 'Group {n}',
       names: ['Crock', 'Carboy'],
+      signUp: null,
     });
+  });
+});
+
+describe('a set as a whole', () => {
+  const menu = async (user: ReturnType<typeof showPage>['user'], item: RegExp) => {
+    await user.click(await screen.findByRole('button', { name: 'Set' }));
+    await user.click(await screen.findByRole('menuitem', { name: item }));
+  };
+
+  it('is dealt to the unplaced in the order asked for, as one step that can be undone', async () => {
+    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: null, Ben: 'Crock', Cho: null, Dia: null }), { [placePath]: { unplaced: 0 } }));
+    await user.click(await screen.findByRole('button', { name: 'Deal 3 students…' }));
+    await user.click(screen.getByRole('radio', { name: /Alphabetically/ }));
+    expect(screen.getByText('2 groups of 2')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Deal 3 students' }));
+    await said('3 students dealt alphabetically');
+    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy'), move('Cho', null, 'Crock'), move('Dia', null, 'Carboy')] });
+    await user.keyboard('z');
+    await waitFor(() => expect(writes()).toHaveLength(2));
+  });
+
+  it('says who finds no room, and deals the same again for the same seed', async () => {
+    const { user } = showPage(path, onBoard(aBoard({ Ada: null, Ben: null, Cho: null, Dia: null, Eva: null })));
+    await user.click(await screen.findByRole('button', { name: 'Deal 5 students…' }));
+    expect(screen.getByText(/1 student finds no room and stays unplaced/)).toBeInTheDocument();
+    const view = aBoard({ Ada: null, Ben: null, Cho: 'Crock', Dia: 'Carboy' });
+    expect(deal(view, 'all', 'random', 7)).toEqual(deal(view, 'all', 'random', 7));
+    expect(
+      deal(view, 'unplaced', 'random', 7)
+        .place.moves.map((each) => each.student)
+        .sort(),
+    ).toEqual([id('Ada'), id('Ben')].sort());
+    const locked = { ...view, groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })) };
+    const anew = deal(locked, 'all', 'alphabet', 0);
+    expect(anew.place.moves.every((each) => each.student !== id('Cho') && each.to !== id('Crock'))).toBe(true);
+    expect(anew.left).toBe(1);
+  });
+
+  it('keeps what was done over a reload', async () => {
+    const answers = onBoard(aBoard({ Ada: null }), { [placePath]: { unplaced: 0 } });
+    const first = showPage(path, answers);
+    await first.user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await first.user.keyboard('2');
+    await said('Ada placed in Carboy');
+    cleanup();
+    const second = showPage(path, onBoard(aBoard({ Ada: 'Carboy' }), { [placePath]: { unplaced: 1 } }));
+    await second.user.click(await screen.findByRole('button', { name: 'Undo: Ada placed in Carboy' }));
+    await waitFor(() => expect(second.writes()[0]!.body).toEqual({ moves: [move('Ada', 'Carboy', null)] }));
+  });
+
+  it('takes everyone out but those in locked groups', async () => {
+    const view = aBoard({ Ada: 'Crock', Ben: 'Carboy' });
+    const locked = { ...view, groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })) };
+    const { user, writes } = showPage(path, onBoard(locked, { [placePath]: { unplaced: 1 } }));
+    expect(await screen.findByText('Locked')).toBeInTheDocument();
+    await menu(user, /Take everyone out who is in no locked group/);
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [move('Ben', 'Carboy', null)] }));
+  });
+
+  it('is frozen with the way back, and offered to students', async () => {
+    const view = aBoard({ Ada: 'Crock' });
+    const { user, writes } = showPage(
+      path,
+      onBoard(view, {
+        [`POST sets/${setId}/freeze`]: { ...view.set, frozenAt: '2026-11-10T10:00:00.000Z' },
+        [`PATCH sets/${setId}`]: { ...view.set, version: 2 },
+      }),
+    );
+    await menu(user, /^Freeze/);
+    await said('Bench teams frozen: students stay where they are');
+    await menu(user, /Name, places/);
+    await user.click(await screen.findByRole('checkbox', { name: /Students choose their own place/ }));
+    await user.click(screen.getByRole('checkbox', { name: /Everybody sees who is in which group/ }));
+    await user.click(screen.getByRole('button', { name: 'Save' }));
+    await waitFor(() => expect(writes().at(-1)!.body).toMatchObject({ signUp: { opens: null, closes: null, showsNames: false }, version: 1 }));
+  });
+});
+
+describe('a student who chooses a place', () => {
+  const signUpPath = `sets/${setId}/sign-up`;
+  const aView = (more: Partial<SignUpView> = {}): SignUpView => ({
+    set: { id: setId, name: 'Tasting panels', description: 'One taste each.', opens: null, closes: null },
+    state: 'open',
+    groups: [
+      { id: id('Sour'), number: 1, name: 'Sour', members: 1, capacity: 2, isLocked: false, names: [{ name: 'Ben', reading: null, isYou: false }] },
+      { id: id('Malt'), number: 2, name: 'Malt', members: 2, capacity: 2, isLocked: false, names: null },
+    ],
+    yours: null,
+    bound: null,
+    chosen: 3,
+    students: 5,
+    ...more,
+  });
+  const page = (view: SignUpView, more: object = {}) => showPage(inCourse(`choose/${setId}`), { [`GET ${signUpPath}`]: view, ...more }, 'student');
+
+  it('sees what is left and takes one, with the way back', async () => {
+    const taken = aView({ yours: id('Sour') });
+    const { user, writes } = page(aView(), { [`POST ${signUpPath}`]: taken });
+    expect(await screen.findByText('3 of 5')).toBeInTheDocument();
+    expect(within(screen.getByRole('listitem', { name: 'Malt' })).getByText('Full')).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /in Malt/ })).not.toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Take a place in Sour' }));
+    await said('You are in Sour');
+    expect(writes()[0]!.body).toEqual({ groupId: id('Sour') });
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(writes()[1]!.body).toEqual({ groupId: null }));
+  });
+
+  it('is told what is left when somebody was faster', async () => {
+    const { user } = page(aView(), {
+      [`POST ${signUpPath}`]: new Refusal(409, 'stale-write', 'Sour is full now. No group has a place left; your instructor will place you.'),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Take a place in Sour' }));
+    expect(await screen.findByText(/Sour is full now/)).toBeInTheDocument();
+  });
+
+  it.each([
+    ['before its time', aView({ state: 'not-open-yet', set: { ...aView().set, opens: '2026-11-12T08:00:00.000Z' } }), 'choosing begins then'],
+    ['after its time', aView({ state: 'closed', set: { ...aView().set, closes: '2026-11-09T08:00:00.000Z' } }), 'choosing ended then'],
+    ['once it is frozen', aView({ state: 'frozen', yours: id('Sour') }), 'by your instructor'],
+    ['once handed in', aView({ bound: 'Your group has handed in already.', yours: id('Sour') }), 'Your group has handed in already.'],
+  ])('has nothing to press %s', async (_when, view, says) => {
+    page(view);
+    expect(await screen.findByText(says)).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Sour|Give it back/ })).not.toBeInTheDocument();
+  });
+
+  it('finds the choice among what is due, and nothing where there is none', async () => {
+    const signUps = [{ setId, name: 'Tasting panels', state: 'open', opens: null, closes: null, yours: null }];
+    showPage(
+      inCourse('due'),
+      { [`GET courses/${courseId}/rooms`]: { rooms: [], common: [], locked: [] }, [`GET courses/${courseId}/sign-ups`]: { signUps } },
+      'student',
+    );
+    expect(await screen.findByRole('link', { name: /Choose your group in Tasting panels/ })).toHaveAttribute(
+      'href',
+      expect.stringContaining(`choose/${setId}`),
+    );
+    cleanup();
+    page(aView(), { [`GET ${signUpPath}`]: new Refusal(404, 'not-found', 'There is nothing here.') });
+    expect(await screen.findByText('There is nothing to choose here')).toBeInTheDocument();
   });
 });

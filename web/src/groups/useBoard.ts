@@ -5,6 +5,7 @@ import { inverse, movesTo, swap } from '@jigsaw/core/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { problemOf } from '../api/index.js';
 import { useNotice } from '../look/index.js';
+import { useCourse } from '../track/index.js';
 import { usePlaceStudentsMutation } from './groupsApi.js';
 
 interface Done {
@@ -18,6 +19,8 @@ export interface BoardActs {
   readonly selected: ReadonlySet<EnrolmentId>;
   readonly select: (students: Iterable<EnrolmentId>) => void;
   readonly send: (students: Iterable<EnrolmentId>, to: GroupId | null) => void;
+  /** Any other act: dealing, taking everyone out. */
+  readonly carry: (place: Place, says: string) => void;
   readonly swapSelected: () => void;
   readonly undo: () => void;
   readonly redo: () => void;
@@ -31,10 +34,10 @@ export interface BoardActs {
 /** What can be done on the Board, with its way back. Every act is one command, sent at once; undo sends its inverse. */
 export function useBoard(board: BoardView): BoardActs {
   const notice = useNotice();
+  const { course } = useCourse();
   const [send, { isLoading }] = usePlaceStudentsMutation();
   const [selected, setSelected] = useState<ReadonlySet<EnrolmentId>>(new Set());
-  const [past, setPast] = useState<readonly Done[]>([]);
-  const [future, setFuture] = useState<readonly Done[]>([]);
+  const { past, future, setPast, setFuture } = useKept(`board ${board.set.id} ${course.enrolmentId}`);
   const [savedAt, setSavedAt] = useState<number | null>(null);
   const line = useRef<Promise<unknown>>(Promise.resolve()); // acts reach the server in the order in which they were done
 
@@ -82,6 +85,7 @@ export function useBoard(board: BoardView): BoardActs {
       doNow({ place, says: sayPlace(board, place, to) });
       setSelected(new Set());
     },
+    carry: (place, says) => place.moves.length > 0 && doNow({ place, says }),
     swapSelected: () => {
       const [one, other] = [...selected];
       if (selected.size !== 2 || one === undefined || other === undefined) return notice('Select two students in different groups to swap them.');
@@ -102,6 +106,42 @@ export function useBoard(board: BoardView): BoardActs {
     savedAt,
     isSaving: isLoading,
   };
+}
+
+interface Kept {
+  readonly past: readonly Done[];
+  readonly future: readonly Done[];
+}
+const mostKept = 100;
+
+/** What was done and taken back here, kept in this browser over a reload. What no longer fits the Board is refused by the server, and nothing is lost. */
+function useKept(key: string) {
+  const [kept, setKept] = useState<Kept>(() => read(key));
+  const put = useCallback(
+    (change: (before: Kept) => Kept) =>
+      setKept((before) => {
+        const next = change(before);
+        localStorage.setItem(key, JSON.stringify({ past: next.past.slice(-mostKept), future: next.future.slice(-mostKept) }));
+        return next;
+      }),
+    [key],
+  );
+  type Change = readonly Done[] | ((before: readonly Done[]) => readonly Done[]);
+  const apply = (change: Change, before: readonly Done[]) => (typeof change === 'function' ? change(before) : change);
+  return {
+    ...kept,
+    setPast: (change: Change) => put((before) => ({ ...before, past: apply(change, before.past) })),
+    setFuture: (change: Change) => put((before) => ({ ...before, future: apply(change, before.future) })),
+  };
+}
+
+function read(key: string): Kept {
+  try {
+    const kept = JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<Kept>;
+    return { past: kept.past ?? [], future: kept.future ?? [] };
+  } catch {
+    return { past: [], future: [] };
+  }
 }
 
 const nameOf = (board: BoardView, id: EnrolmentId) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'A student';

@@ -1,8 +1,11 @@
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
+import type { SignUpList } from '@jigsaw/contract/groups';
 import type { GroupTag } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
+import { useListSignUpsQuery } from '../groups/index.js';
+import type { Dates } from '../look/index.js';
 import { Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListRoomsQuery } from './roomsApi.js';
@@ -58,10 +61,17 @@ const Line = styled(Link)`
   }
 `;
 
+function sayChoosing({ state, opens, closes }: SignUpList['signUps'][number], dates: Dates): string {
+  if (state === 'not-open-yet') return `From ${dates.dateTime(opens!)}`;
+  if (state === 'open') return closes ? `Until ${dates.dateTime(closes)}` : 'Open';
+  return state === 'frozen' ? 'Fixed' : 'Choosing is over';
+}
+
 /** What this student's groups owe, and by when. */
 export function DuePage() {
   const { course, dates } = useCourse();
   const rooms = useListRoomsQuery(course.id);
+  const signUps = useListSignUpsQuery(course.id);
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="what is due" />;
   const items = [
@@ -99,7 +109,16 @@ export function DuePage() {
   return (
     <Frame>
       <h1>Due</h1>
-      {items.length === 0 && (
+      {signUps.data?.signUps.map((each) => (
+        <Line key={each.setId} to={`../choose/${each.setId}`} style={each.yours ? hueOfGroup(each.yours.number) : undefined}>
+          <b>{each.yours ? `${each.name}: you are in ${each.yours.name}` : `Choose your group in ${each.name}`}</b>
+          <span className="when">
+            {each.state === 'open' && !each.yours && <Tag $look="needs">To choose</Tag>} {sayChoosing(each, dates)}
+          </span>
+          <small>{each.yours ? <GroupChip number={each.yours.number} name={each.yours.name} /> : 'You have no place yet'}</small>
+        </Line>
+      ))}
+      {items.length === 0 && !signUps.data?.signUps.length && (
         <Empty title={rooms.data.rooms.length === 0 ? 'You are in no group yet' : 'Nothing is due'}>
           {rooms.data.rooms.length === 0
             ? 'Your instructor places you in one; what your group owes then stands here.'

@@ -14,7 +14,7 @@ import { habitFor, rememberColumns } from './columnHabit.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { RegistrarTab } from './RegistrarTab.js';
 import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
-import { useUndoRoster } from './useRosterAct.js';
+import { saySeated, useUndoRoster } from './useRosterAct.js';
 
 const Ways = styled(Tabs)`
   max-width: 760px;
@@ -134,8 +134,8 @@ export function BringInPage() {
     const answer = await apply({ courseId: course.id, body });
     if ('data' in answer && answer.data) {
       rememberColumns(data);
-      const { added, changed, dropped, changeId } = answer.data;
-      const said = `${added} added, ${changed} changed${dropped > 0 ? `, ${dropped} taken out` : ''}`;
+      const { added, changed, dropped, changeId, seated } = answer.data;
+      const said = `${added} added, ${changed} changed${dropped > 0 ? `, ${dropped} taken out` : ''}${saySeated(seated)}`;
       if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });
       else notice(said);
       void navigate('../people');

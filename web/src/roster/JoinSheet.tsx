@@ -20,6 +20,7 @@ const Pair = styled(RadioGroup)`
   }
 `;
 const Card = styled(Radio)`
+  position: relative;
   display: grid;
   align-content: start;
   gap: 6px;

@@ -16,7 +16,7 @@ const table = async (entries: ReturnType<typeof anEntry>[] = names.map((name, at
       attributes: attributesOf(entries).map((each) => ({ ...each, kind: kinds[each.name] ?? each.kind })),
       syncedAt: null,
     },
-    [`POST courses/${courseId}/roster/changes`]: { changeId: id('change'), people: 1 },
+    [`POST courses/${courseId}/roster/changes`]: { changeId: id('change'), people: 1, seated: 0 },
   });
   await screen.findByRole('row', { name: /Ada Abel/ });
   return page;

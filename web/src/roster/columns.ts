@@ -64,10 +64,7 @@ const searchedOf = ({ name, reading, number, email, groups, attributes }: Roster
 
 /** Those of whom every word is told, without accents and case: "crock evening" finds the evening students of Crock. */
 export function useFound(entries: readonly RosterEntry[], sought: string): readonly RosterEntry[] {
-  const searchable = useMemo(
-    () => entries.map((entry) => ({ entry, text: fold(searchedOf(entry).filter(Boolean).join(' ')) })),
-    [entries],
-  );
+  const searchable = useMemo(() => entries.map((entry) => ({ entry, text: fold(searchedOf(entry).filter(Boolean).join(' ')) })), [entries]);
   return useMemo(() => {
     const words = fold(sought).split(/\s+/).filter(Boolean);
     return words.length === 0 ? entries : searchable.flatMap(({ entry, text }) => (words.every((word) => text.includes(word)) ? [entry] : []));

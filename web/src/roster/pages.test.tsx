@@ -116,7 +116,7 @@ describe('the roster', () => {
 });
 
 const changesPath = `courses/${courseId}/roster/changes`;
-const changed = { changeId: id('change'), people: 1 };
+const changed = { changeId: id('change'), people: 1, seated: 0 };
 
 describe('changing the roster', () => {
   it('adds a person, and takes it back with one press', async () => {
@@ -373,7 +373,7 @@ describe('bringing people in', () => {
   it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {
     const { user, writes } = showPage(inCourse('people/bring-in'), {
       [previewPath]: aPreview,
-      [importPath]: { changeId: id('change'), added: 1, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 },
+      [importPath]: { changeId: id('change'), added: 1, changed: 0, unchanged: 0, dropped: 0, leftOut: 0, seated: 0 },
       ...roster(anEntry('Ada Okafor')),
     });
     await user.click(await screen.findByRole('button', { name: /Their role/ }));
@@ -420,7 +420,7 @@ describe('bringing people in', () => {
     const answers = {
       ...roster(anEntry('Ada Okafor')),
       [previewPath]: (body: unknown) => ((body as { meanings: unknown }).meanings ? told : withHeader),
-      [importPath]: { changeId: null, added: 0, changed: 0, unchanged: 1, dropped: 0, leftOut: 0 },
+      [importPath]: { changeId: null, added: 0, changed: 0, unchanged: 1, dropped: 0, leftOut: 0, seated: 0 },
     };
     const first = showPage(inCourse('people/bring-in'), answers);
     await screen.findByRole('button', { name: 'Choose a file…' });
@@ -456,7 +456,7 @@ describe('the registrar', () => {
   const registrarPath = `GET courses/${courseId}/registrar`;
   const there = {
     state: 'there',
-    courses: [{ code: 'FER 220', title: 'Fermentation', people: 2 }],
+    courses: [{ code: 'FER 220', title: 'Fermentation', people: 2, seated: 0 }],
     followed: null,
     likely: 'FER 220',
     syncedAt: null,
@@ -470,7 +470,7 @@ describe('the registrar', () => {
   const answers = {
     [registrarPath]: there,
     [previewPath]: dropped,
-    [importPath]: { changeId: id('change'), added: 1, changed: 0, unchanged: 0, dropped: 1, leftOut: 0 },
+    [importPath]: { changeId: id('change'), added: 1, changed: 0, unchanged: 0, dropped: 1, leftOut: 0, seated: 0 },
   };
 
   it('is asked for the course of the same code, and whom it drops leaves unless kept', async () => {

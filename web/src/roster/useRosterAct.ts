@@ -21,12 +21,15 @@ export function useRosterAct() {
         onRefused?.(problemOf(answer.error).detail);
         return false;
       }
-      const { changeId } = answer.data;
-      if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });
+      const { changeId, seated } = answer.data;
+      if (changeId) notice(`${said}${saySeated(seated)}`, { label: 'Undo', do: () => void undo(changeId) });
       return true;
     },
   };
 }
+
+/** What happened to latecomers, where a set gives them a place. */
+export const saySeated = (seated: number): string => (seated === 0 ? '' : `; ${seated} ${seated === 1 ? 'place' : 'places'} given where there was room`);
 
 /** Takes one change of the roster back as a whole. */
 export function useUndoRoster() {

@@ -64,6 +64,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     name,
     familyName: null,
     reading: null,
+    number: null,
     attributes: {},
     groupId: group === null ? null : id(group),
   }));

@@ -1,0 +1,30 @@
+import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { Stage } from './stage.js';
+
+/** How many have chosen each so far: one is full, two almost. Seven of the class have still to choose. */
+const panels = { Sour: 7, Bitter: 7, Salt: 6, Umami: 6, Malt: 7, Fruit: 8 } as const;
+const places = 8;
+
+/** Tasting panels beside the benches: the students choose them themselves. */
+export async function choosePanels({ instructor, people, courseId, clock }: Stage, emails: readonly string[]): Promise<void> {
+  clock.daysAgo(6, '12:00');
+  const set = await instructor.post<GroupSetView>(`courses/${courseId}/sets`, {
+    name: 'Tasting panels',
+    shape: { by: 'count', groups: Object.keys(panels).length },
+    capacity: places,
+    pattern: 'Panel {n}',
+    names: Object.keys(panels),
+    signUp: { opens: null, closes: clock.inDays(2, '17:00'), showsNames: true },
+  });
+  const { name, capacity, latecomers, signUp, version } = set;
+  const description = 'You taste with these people on Mondays, beside your bench team.';
+  await instructor.patch(`sets/${set.id}`, { name, capacity, latecomers, signUp, version, description, isDescriptionShown: true });
+  const { groups } = await instructor.get<BoardView>(`sets/${set.id}/board`);
+  const wanted = Object.entries(panels).flatMap(([panel, count]) => Array.from({ length: count }, () => panel));
+  // Friends of one bench do not all choose alike: every seventh of the class, and so on.
+  const order = emails.toSorted((a, b) => ((emails.indexOf(a) * 7) % emails.length) - ((emails.indexOf(b) * 7) % emails.length));
+  for (const [at, panel] of wanted.entries()) {
+    if (at % 9 === 0) clock.daysAgo(5 - Math.floor(at / 9), `1${at % 8}:20`);
+    await people.of(order[at]!).post(`sets/${set.id}/sign-up`, { groupId: groups.find((group) => group.name === panel)!.id });
+  }
+}
