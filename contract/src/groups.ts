@@ -70,6 +70,8 @@ export const BoardStudent = z.object({
   number: z.string().nullable(),
   attributes: z.record(z.string(), z.string()),
   groupId: GroupId.nullable(),
+  /** Hand-ins of the group they are in that they are credited with. */
+  handIns: z.number().int(),
 });
 export type BoardStudent = z.infer<typeof BoardStudent>;
 
@@ -124,6 +126,23 @@ export const SignUpView = z.object({
   students: z.number().int(),
 });
 export type SignUpView = z.infer<typeof SignUpView>;
+
+/** Where somebody has been, the latest first. */
+export const PlacesOf = z.object({
+  places: z.array(
+    z.object({
+      set: z.string(),
+      number: z.number().int(),
+      name: z.string(),
+      from: DateTime,
+      until: DateTime.nullable(),
+      placedBy: z.string(),
+      /** null: they are there now. */
+      endedBy: z.string().nullable(),
+    }),
+  ),
+});
+export type PlacesOf = z.infer<typeof PlacesOf>;
 
 /** null: give the place back. */
 export const TakePlace = z.strictObject({ groupId: GroupId.nullable() });

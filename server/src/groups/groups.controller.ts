@@ -1,7 +1,7 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { z } from 'zod';
-import { CourseId, GroupId, GroupSetId } from '@jigsaw/contract/common';
+import { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/contract/common';
 import {
   BoardGroup,
   BoardView,
@@ -11,6 +11,7 @@ import {
   GroupSetList,
   GroupSetView,
   PlaceRequest,
+  PlacesOf,
   PlaceResult,
   SetSettings,
   SignUpList,
@@ -86,6 +87,15 @@ export class GroupsController {
     @Takes(FreezeRequest) { isFrozen }: FreezeRequest,
   ): Promise<GroupSetView> {
     return this.groups.freeze(person, setId, isFrozen);
+  }
+
+  @Endpoint('GET /courses/:courseId/roster/:enrolmentId/places', { id: 'readPlaces', does: 'Where somebody has been, by whom', answer: PlacesOf })
+  placesOf(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId,
+  ): Promise<PlacesOf> {
+    return this.groups.placesOf(person, courseId, enrolmentId);
   }
 
   @Endpoint('GET /courses/:courseId/sign-ups', { id: 'listSignUps', does: 'Sets in which a student chooses a place', answer: SignUpList })

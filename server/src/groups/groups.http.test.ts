@@ -38,6 +38,27 @@ describe('group sets', () => {
   });
 });
 
+describe('where somebody has been', () => {
+  it('is told with who put them there, to staff alone', async () => {
+    const other = await aCourse(server, { email: 'places@quillmere.example', students: 2, groups: 1 });
+    const { enrolmentId, browser } = other.students.get('noor')!;
+    const [crock] = other.board.groups;
+    const put = (moves: unknown[]) => other.instructor.post(`/api/sets/${other.set.id}/place`).send({ moves }).expect(200);
+    await put([{ student: enrolmentId, from: crock!.id, to: null }]);
+    await put([{ student: enrolmentId, from: null, to: crock!.id }]);
+    const at = `/api/courses/${other.course.id}/roster/${enrolmentId}/places`;
+    expect((await other.instructor.get(at).expect(200)).body).toMatchObject({
+      places: [
+        { set: 'Bench teams', name: 'Crock', until: null, placedBy: 'Dr. Ilse Marrow', endedBy: null },
+        { name: 'Crock', until: expect.any(String), endedBy: 'Dr. Ilse Marrow' },
+      ],
+    });
+    await browser.get(at).expect(404);
+    await given.instructor.get(at).expect(404);
+    expect((await given.instructor.get(`/api/courses/${given.course.id}/roster/${enrolmentId}/places`).expect(200)).body).toEqual({ places: [] });
+  });
+});
+
 describe('placing', () => {
   it('moves, swaps and pulls out, and counts who is unplaced', async () => {
     const [crock, carboy] = given.board.groups;

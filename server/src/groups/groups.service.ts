@@ -9,6 +9,7 @@ import type {
   EditGroup,
   GroupSetList,
   GroupSetView,
+  PlacesOf,
   PlaceRequest,
   PlaceResult,
   SetSettings,
@@ -174,6 +175,19 @@ export class GroupsService {
     });
   }
 
+  /** Where somebody has been in every set, who put them there and who took them out. */
+  async placesOf(person: SignedIn, courseId: CourseId, enrolmentId: EnrolmentId): Promise<PlacesOf> {
+    await this.viewers.staff(person, courseId, 'read-course');
+    const rows = await this.dataSource.query<(Omit<PlacesOf['places'][number], 'from' | 'until'> & { from: Date; until: Date | null })[]>(
+      `SELECT s."name" AS "set", g."number", g."name", m."from", m."until", p."name" AS "placedBy", q."name" AS "endedBy"
+         FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId" JOIN "group_set" s ON s."id" = g."setId"
+         JOIN "enrolment" e ON e."id" = m."enrolmentId" JOIN "person" p ON p."id" = m."placedBy" LEFT JOIN "person" q ON q."id" = m."endedBy"
+        WHERE e."courseId" = $1 AND e."id" = $2 ORDER BY m."from" DESC, m."id" DESC`,
+      [courseId, enrolmentId],
+    );
+    return { places: rows.map((row) => ({ ...row, from: row.from.toISOString(), until: row.until?.toISOString() ?? null })) };
+  }
+
   private async write(manager: EntityManager, set: GroupSetRow, moves: readonly Move[], actorId: string, now: Date): Promise<void> {
     const last = new Map(moves.map((move) => [move.student, move.to])); // a student moved twice in one act ends at the last place
     await manager.update(MembershipRow, { setId: set.id, enrolmentId: In([...last.keys()]), until: IsNull() }, { until: now, endedBy: actorId });
@@ -188,7 +202,9 @@ export class GroupsService {
   private async boardOf(manager: EntityManager, set: GroupSetRow): Promise<BoardView> {
     const groups = await manager.find(GroupRow, { where: { setId: set.id }, order: { number: 'ASC' } });
     const students = await manager.query<BoardStudent[]>(
-      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", e."number", e."attributes", m."groupId"
+      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", e."number", e."attributes", m."groupId",
+              (SELECT count(*)::int FROM "credit" k JOIN "hand_in" h ON h."id" = k."handInId" JOIN "copy" c ON c."id" = h."copyId"
+                WHERE k."enrolmentId" = e."id" AND c."groupId" = m."groupId") AS "handIns"
          FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
          LEFT JOIN "membership" m ON m."enrolmentId" = e."id" AND m."setId" = $2 AND m."until" IS NULL
         WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,

@@ -7,12 +7,14 @@ import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
 import { problemOf } from '../api/index.js';
+import type { Dates } from '../look/index.js';
 import { Button, Emblem, FindField, Key, Page, Popup, Small, Tag, useNotice } from '../look/index.js';
 import { WriteSheet } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { GroupCard } from './GroupCard.js';
 import { DealSheet } from './DealSheet.js';
 import { useFreezeGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
+import { MoveSheet } from './MoveSheet.js';
 import { SetSheet } from './SetSheet.js';
 import { StudentList, StudentName } from './StudentList.js';
 import { membersOf, useBoard } from './useBoard.js';
@@ -293,6 +295,7 @@ export function Board({ board }: { readonly board: BoardView }) {
           })}
         </Cards>
       </Work>
+      {acts.pending && <MoveSheet board={board} pending={acts.pending} />}
       <Hints>
         {typed !== '' ? (
           <b>To group {typed}…</b>
@@ -311,6 +314,8 @@ export function Board({ board }: { readonly board: BoardView }) {
               <Key>Esc</Key>let go
             </span>
           </>
+        ) : board.set.signUp && !board.set.frozenAt ? (
+          <span>{sayChoosing(board, dates)}</span>
         ) : board.set.isSynchronised ? (
           <span>These sections follow the registrar: where somebody sits otherwise here, its next sync proposes to move them back.</span>
         ) : (
@@ -329,6 +334,15 @@ const renderTrayStudent = (student: BoardStudent) => (
     <StudentName student={student} />
   </>
 );
+
+/** How far the students have come with choosing. */
+function sayChoosing({ set, students }: BoardView, dates: Dates): string {
+  const { opens, closes } = set.signUp!;
+  const chosen = `${students.length - set.unplaced} of ${students.length} have a place.`;
+  if (opens && !dates.isPast(opens)) return `Students choose their places from ${dates.dateTime(opens)}. ${chosen}`;
+  if (closes && dates.isPast(closes)) return `Choosing ended on ${dates.dateTime(closes)}. ${chosen}`;
+  return `Students are choosing${closes ? ` until ${dates.dateTime(closes)}` : ' until you freeze the set'}. ${chosen} You may place them too.`;
+}
 
 function trayEmpty(board: BoardView, unplaced: number): string {
   if (unplaced > 0) return 'Nobody unplaced by that name.';

@@ -46,7 +46,7 @@ const Head = styled.header`
 `;
 const Cards = styled.ul`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(340px, 1fr));
   gap: 12px;
   padding: 16px 32px 32px;
   max-width: 1280px;
@@ -196,7 +196,7 @@ export function SignUpPage() {
           return (
             <Card key={group.id} aria-label={group.name} style={hueOfGroup(group.number)} data-yours={isYours || undefined} data-shut={isShut || undefined}>
               <header>
-                <Emblem number={group.number} size={44} />
+                <Emblem number={group.number} size={44} look={isYours ? 'solid' : isShut ? 'line' : 'pale'} />
                 <h2>{group.name}</h2>
                 <span className="left">
                   {left === null ? group.members : left === 0 ? 'Full' : left}

@@ -248,6 +248,26 @@ describe('a set as a whole', () => {
   });
 });
 
+describe('moving after work began', () => {
+  it('says first what happens to the work, and moves nobody until it is read', async () => {
+    const view = aBoard({ Ada: 'Crock', Ben: null });
+    const worked = { ...view, students: view.students.map((student) => (student.name === 'Ada' ? { ...student, handIns: 2 } : student)) };
+    const { user, writes } = showPage(path, onBoard(worked));
+    await tray();
+    await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('2');
+    const dialog = within(await screen.findByRole('dialog', { name: 'Ada has handed in' }));
+    expect(dialog.getByText(/Crock → Carboy\. 2 hand-ins of Crock stay credited to them/)).toBeInTheDocument();
+    await user.click(dialog.getByRole('button', { name: 'Leave it' }));
+    expect(writes()).toEqual([]);
+    await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('2');
+    await user.click(await screen.findByRole('button', { name: 'Move, credit stays' }));
+    await said('Ada moved to Carboy');
+    expect(writes()).toHaveLength(1);
+  });
+});
+
 describe('a student who chooses a place', () => {
   const signUpPath = `sets/${setId}/sign-up`;
   const aView = (more: Partial<SignUpView> = {}): SignUpView => ({

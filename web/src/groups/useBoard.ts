@@ -14,7 +14,15 @@ interface Done {
   readonly says: string;
 }
 
+interface Pending {
+  readonly done: Done;
+  /** Those who leave a group in which they have handed in. */
+  readonly who: readonly BoardStudent[];
+}
+
 export interface BoardActs {
+  /** An act that waits until somebody has read what it does to work. */
+  readonly pending: (Pending & { readonly goOn: () => void; readonly leave: () => void }) | null;
   readonly placement: Placement;
   readonly selected: ReadonlySet<EnrolmentId>;
   readonly select: (students: Iterable<EnrolmentId>) => void;
@@ -38,6 +46,7 @@ export function useBoard(board: BoardView): BoardActs {
   const [send, { isLoading }] = usePlaceStudentsMutation();
   const [selected, setSelected] = useState<ReadonlySet<EnrolmentId>>(new Set());
   const { past, future, setPast, setFuture } = useKept(`board ${board.set.id} ${course.enrolmentId}`);
+  const [pending, setPending] = useState<Pending | null>(null);
   const [savedAt, setSavedAt] = useState<number | null>(null);
   const line = useRef<Promise<unknown>>(Promise.resolve()); // acts reach the server in the order in which they were done
 
@@ -59,7 +68,13 @@ export function useBoard(board: BoardView): BoardActs {
     [send, setId, notice],
   );
 
-  const doNow = (done: Done) =>
+  const doNow = (done: Done) => {
+    const who = done.place.moves.flatMap((move) => board.students.find((student) => student.enrolmentId === move.student && student.handIns > 0) ?? []);
+    if (who.length > 0) setPending({ done, who });
+    else carryOn(done);
+  };
+
+  const carryOn = (done: Done) =>
     carryOut(done.place, () => {
       setPast((before) => [...before, done]);
       setFuture([]);
@@ -100,6 +115,14 @@ export function useBoard(board: BoardView): BoardActs {
         setFuture((before) => before.filter((each) => each !== next));
         setPast((before) => [...before, next]);
       }),
+    pending: pending && {
+      ...pending,
+      goOn: () => {
+        setPending(null);
+        carryOn(pending.done);
+      },
+      leave: () => setPending(null),
+    },
     canUndo: last,
     canRedo: next,
     history: past,

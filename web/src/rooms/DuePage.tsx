@@ -106,19 +106,21 @@ export function DuePage() {
         </Line>
       );
     });
+  const choices = signUps.data?.signUps ?? [];
+  const choiceLine = (each: (typeof choices)[number]) => (
+    <Line key={each.setId} to={`../choose/${each.setId}`} style={each.yours ? hueOfGroup(each.yours.number) : undefined}>
+      <b>{each.yours ? `${each.name}: you are in ${each.yours.name}` : `Choose your group in ${each.name}`}</b>
+      <span className="when">
+        {each.state === 'open' && !each.yours && <Tag $look="needs">To choose</Tag>} {sayChoosing(each, dates)}
+      </span>
+      <small>{each.yours ? <GroupChip number={each.yours.number} name={each.yours.name} /> : 'You have no place yet'}</small>
+    </Line>
+  );
   return (
     <Frame>
       <h1>Due</h1>
-      {signUps.data?.signUps.map((each) => (
-        <Line key={each.setId} to={`../choose/${each.setId}`} style={each.yours ? hueOfGroup(each.yours.number) : undefined}>
-          <b>{each.yours ? `${each.name}: you are in ${each.yours.name}` : `Choose your group in ${each.name}`}</b>
-          <span className="when">
-            {each.state === 'open' && !each.yours && <Tag $look="needs">To choose</Tag>} {sayChoosing(each, dates)}
-          </span>
-          <small>{each.yours ? <GroupChip number={each.yours.number} name={each.yours.name} /> : 'You have no place yet'}</small>
-        </Line>
-      ))}
-      {items.length === 0 && !signUps.data?.signUps.length && (
+      {choices.filter((each) => !each.yours).map(choiceLine)}
+      {items.length === 0 && choices.length === 0 && (
         <Empty title={rooms.data.rooms.length === 0 ? 'You are in no group yet' : 'Nothing is due'}>
           {rooms.data.rooms.length === 0
             ? 'Your instructor places you in one; what your group owes then stands here.'
@@ -127,6 +129,7 @@ export function DuePage() {
       )}
       {items.length > 0 && owed.length === 0 && <p>Nothing is owed. All that was asked of you is done.</p>}
       {list(owed)}
+      {choices.filter((each) => each.yours).map(choiceLine)}
       {rest.length > 0 && <h2>Done or closed</h2>}
       {list(rest)}
     </Frame>

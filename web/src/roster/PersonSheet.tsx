@@ -9,6 +9,7 @@ import { Button, Choice, Field, GroupChip, Sheet, Small } from '../look/index.js
 import { useCourse } from '../track/index.js';
 import { roleSays, roleWords } from './columns.js';
 import { HalfDayGrid } from './HalfDays.js';
+import { useReadPlacesQuery } from './rosterApi.js';
 import { useRosterAct } from './useRosterAct.js';
 
 const Fields = styled.div`
@@ -71,6 +72,46 @@ function sayLastIn({ joinedAt, lastSeenAt, hasComeIn, invitedAt }: RosterEntry, 
   if (lastSeenAt) return `${joined}, last in ${dates.dateTime(lastSeenAt)}.`;
   if (hasComeIn) return `${joined}, has chosen a password.`;
   return `${joined}, has not come in yet${invitedAt ? `; invited ${dates.dateTime(invitedAt)}` : ''}.`;
+}
+
+const History = styled.details`
+  grid-column: 1 / -1;
+  summary {
+    cursor: pointer;
+    font: 600 12px/20px var(--font-text);
+  }
+  li {
+    display: grid;
+    grid-template-columns: 150px 1fr;
+    gap: 10px;
+    align-items: center;
+    padding: 4px 0;
+    border-bottom: var(--hair);
+  }
+`;
+
+/** Where they have been, from when until when, and by whom. */
+function Places({ entry }: { readonly entry: RosterEntry }) {
+  const { course, dates } = useCourse();
+  const { data } = useReadPlacesQuery({ courseId: course.id, enrolmentId: entry.enrolmentId });
+  if (!data || data.places.length === 0) return null;
+  return (
+    <History>
+      <summary>Where {entry.name} has been</summary>
+      <ul>
+        {data.places.map((place, at) => (
+          <li key={at}>
+            <GroupChip number={place.number} name={place.name} look={place.until ? 'line' : 'solid'} />
+            <Small>
+              {place.set}, {place.until ? `${dates.day(place.from)} to ${dates.dateTime(place.until)}` : `since ${dates.dateTime(place.from)}`}; placed by{' '}
+              {place.placedBy}
+              {place.endedBy && place.endedBy !== place.placedBy && `, ended by ${place.endedBy}`}
+            </Small>
+          </li>
+        ))}
+      </ul>
+    </History>
+  );
 }
 
 interface PersonSheetProps {
@@ -142,6 +183,7 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
               ))}
             </div>
           )}
+          {entry && <Places entry={entry} />}
           {entry && <Small className="wide">{sayLastIn(entry, dates)}</Small>}
           {entry?.leftAt && <Small className="wide">Left the course on {dates.dateTime(entry.leftAt)}. Work and marks are kept.</Small>}
         </Fields>

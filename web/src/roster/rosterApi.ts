@@ -1,3 +1,4 @@
+import { PlacesOf } from '@jigsaw/contract/groups';
 import { SignInLinks } from '@jigsaw/contract/identity';
 import {
   CourseList,
@@ -31,6 +32,7 @@ export const {
   useChangeRosterMutation,
   useChooseKindMutation,
   useListRosterChangesQuery,
+  useReadPlacesQuery,
   useUndoRosterChangeMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
@@ -67,6 +69,11 @@ export const {
     listRosterChanges: build.query<RosterChangeList, string>({
       query: (courseId) => `courses/${courseId}/roster/changes`,
       responseSchema: RosterChangeList,
+      providesTags: ['Roster'],
+    }),
+    readPlaces: build.query<PlacesOf, { readonly courseId: string; readonly enrolmentId: string }>({
+      query: ({ courseId, enrolmentId }) => `courses/${courseId}/roster/${enrolmentId}/places`,
+      responseSchema: PlacesOf,
       providesTags: ['Roster'],
     }),
     undoRosterChange: build.mutation<RosterChanged, { readonly courseId: string; readonly changeId: string }>({

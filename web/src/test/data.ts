@@ -67,6 +67,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     number: null,
     attributes: {},
     groupId: group === null ? null : id(group),
+    handIns: 0,
   }));
   return {
     set: {
