@@ -373,8 +373,12 @@ function useMoreKey() {
 function SetTabs({ board, acts }: { readonly board: BoardView; readonly acts: BoardActs }) {
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
-  const [params] = useSearchParams();
+  const [params, setParams] = useSearchParams();
   const [isDealing, setDealing] = useState(params.has('deal'));
+  const closeDealing = () => {
+    setDealing(false);
+    if (params.has('deal')) setParams({}, { replace: true }); // asked for once, by whoever made the set
+  };
   const { unplaced } = board.set;
   const mayPlace = course.role === 'instructor' || course.role === 'assistant';
   return (
@@ -412,7 +416,7 @@ function SetTabs({ board, acts }: { readonly board: BoardView; readonly acts: Bo
           Deal {unplaced} {unplaced === 1 ? 'student' : 'students'}…
         </Button>
       )}
-      {isDealing && <DealSheet board={board} onDeal={acts.carry} onClose={() => setDealing(false)} />}
+      {isDealing && <DealSheet board={board} onDeal={acts.carry} onClose={closeDealing} />}
     </SetBar>
   );
 }

@@ -1,0 +1,165 @@
+import type { Page } from '@playwright/test';
+import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { RoomList } from '@jigsaw/contract/rooms';
+import { aCourseOf, api, browsersOf } from './support/course.js';
+import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
+import { firstInstructor } from './support/people.js';
+
+/** Sets filled by dealing, by the students and by keyboard, and what happens when somebody moves after work began. */
+test.describe.configure({ mode: 'serial' });
+
+let instructor: Page;
+let courseId = '';
+let students: Map<string, Page>;
+const given = ['Ada', 'Bo', 'Cho', 'Dia', 'Eva', 'Fay', 'Gus', 'Hal', 'Ida', 'Jon'];
+const card = (page: Page, name: string) => page.getByRole('listitem', { name });
+const group = (name: string) => instructor.getByRole('grid', { name: new RegExp(`^${name}, group`) });
+const unplaced = () => instructor.getByText(/^\d+ of 10 unplaced$/);
+
+test.beforeAll(async ({ browser }) => {
+  instructor = await newPerson(browser);
+  await signIn(instructor, firstInstructor.email, firstInstructor.password);
+  await expect(instructor.getByRole('heading', { name: 'Your courses' })).toBeVisible();
+  courseId = (
+    await aCourseOf(
+      instructor,
+      'FER 500',
+      'Cheese',
+      given.map((name) => `${name} Moss <${name.toLowerCase()}.m@quillmere.example>`),
+    )
+  ).id;
+  students = await browsersOf(browser, instructor, courseId, ['Ada', 'Bo', 'Cho']);
+});
+
+async function newSet(name: string, groups: string, places: string, names: string, how: RegExp): Promise<void> {
+  await instructor.goto(`/c/${courseId}/groups/new`);
+  await instructor.getByLabel('Name of the set').fill(name);
+  await instructor.getByText('Exactly so many groups').click();
+  await instructor.getByLabel('Number of groups').fill(groups);
+  await instructor.getByLabel(/^Places in each group/).fill(places);
+  await instructor.getByLabel('Or paste names, one a line').fill(names);
+  await instructor.getByText(how).click();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: /^Make \d+ groups$/ }).click();
+}
+
+test('students choose their places until a group is full, and see each other choose', async () => {
+  await newSet('Panels', '2', '2', 'Sour\nMalt', /By the students/);
+  await expect(instructor.getByText(/Students are choosing until you freeze the set\. 0 of 10 have a place/)).toBeVisible();
+  const [ada, bo, cho] = ['Ada', 'Bo', 'Cho'].map((name) => students.get(name)!) as [Page, Page, Page];
+  for (const page of [ada, bo, cho]) {
+    await page.goto(`/c/${courseId}/due`);
+    await page.getByRole('link', { name: /Choose your group in Panels/ }).click();
+  }
+  await expectAccessible(ada);
+  await ada.getByRole('button', { name: 'Take a place in Sour' }).click();
+  await expect(ada.getByText('You are in Sour')).toBeVisible();
+  await expect(card(cho, 'Sour')).toContainText('place left'); // without a reload
+  await bo.getByRole('button', { name: 'Take a place in Sour' }).click();
+  await expect(card(cho, 'Sour')).toContainText('Full');
+  await expect(cho.getByRole('button', { name: 'Take a place in Sour' })).toHaveCount(0);
+  // Whoever asks all the same is told what is left.
+  const setId = cho.url().split('/').at(-1)!;
+  const board = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
+  const late = await cho.request.post(`/api/sets/${setId}/sign-up`, { data: { groupId: board.groups[0]!.id } });
+  expect([late.status(), ((await late.json()) as { detail: string }).detail]).toEqual([409, 'Sour is full now. 2 places are left in other groups.']);
+  await ada.getByRole('button', { name: 'Move to Malt' }).click();
+  await expect(card(cho, 'Sour')).toContainText('1place left');
+  await cho.setViewportSize({ width: 390, height: 844 });
+  await expectAccessible(cho);
+  await cho.getByRole('button', { name: 'Take a place in Sour' }).click();
+  await expect(cho.getByRole('heading', { name: 'Panels: Sour' })).toBeVisible();
+  await expect(instructor.getByText('7 of 10 unplaced')).toBeVisible();
+});
+
+test('once the set is frozen students stay where they are, and the instructor may still move them', async () => {
+  await instructor.getByRole('button', { name: 'Set', exact: true }).click();
+  await instructor.getByRole('menuitem', { name: /^Freeze/ }).click();
+  await expect(instructor.getByText('Panels frozen: students stay where they are')).toBeVisible();
+  const ada = students.get('Ada')!;
+  await expect(ada.getByText('by your instructor')).toBeVisible();
+  await expect(ada.getByRole('button', { name: /Move to|Give it back/ })).toHaveCount(0);
+  await group('Malt').getByRole('row', { name: 'Ada Moss' }).click();
+  await instructor.keyboard.press('1');
+  await expect(instructor.getByText(/Sour has 3 of 2/).first()).toBeVisible();
+  await expect(ada.getByRole('heading', { name: 'Panels: Sour' })).toBeVisible();
+});
+
+test('a set is dealt with its groups in view before they stand, and taken back after a reload', async () => {
+  await newSet('Vats', '3', '', 'Vat\nTub\nTun', /Dealt out/);
+  const sheet = instructor.getByRole('dialog', { name: 'Deal places' });
+  await expect(sheet.getByText('3 groups: 1 of 4, 2 of 3')).toBeVisible();
+  await sheet.getByRole('textbox', { name: 'Seed' }).fill('4127');
+  await expectAccessible(instructor);
+  await sheet.getByRole('button', { name: 'Deal 10 students' }).click();
+  await expect(unplaced()).toHaveText('0 of 10 unplaced');
+  await instructor.reload();
+  await expect(unplaced()).toHaveText('0 of 10 unplaced');
+  await instructor.getByRole('button', { name: 'Undo: 10 students dealt at random, seed 4127' }).click();
+  await expect(unplaced()).toHaveText('10 of 10 unplaced');
+});
+
+test('ten students are placed by keyboard alone, in five strokes for two', async () => {
+  await newSet('Pairs', '5', '2', 'P\nQ\nR\nS\nT', /By hand on the Board/);
+  await expect(unplaced()).toHaveText('10 of 10 unplaced');
+  let strokes = 0;
+  const press = async (...keys: string[]) => {
+    for (const key of keys) {
+      await instructor.keyboard.press(key);
+      strokes += 1;
+    }
+  };
+  for (const number of ['1', '2', '3', '4', '5']) {
+    await press('/', 'Tab', 'Space', 'Shift+ArrowDown', number);
+    await expect(unplaced()).toHaveText(`${10 - Number(number) * 2} of 10 unplaced`);
+  }
+  for (const name of ['P', 'Q', 'R', 'S', 'T']) await expect(group(name).getByRole('row')).toHaveCount(2);
+  expect(strokes).toBeLessThanOrEqual(25);
+});
+
+test('moving somebody who has handed in says first what happens to the work, and their credit stays', async () => {
+  const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
+    name: 'Caves',
+    shape: { by: 'count', groups: 2 },
+    capacity: null,
+    pattern: '',
+    names: ['Rind', 'Curd'],
+  });
+  const { groups, students: all } = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
+  const ada = all.find((each) => each.name === 'Ada Moss')!.enrolmentId;
+  await api(instructor, 'POST', `sets/${set.id}/place`, { moves: [{ student: ada, from: null, to: groups[0]!.id }] });
+  const draft = await api<{ id: string; version: number }>(instructor, 'POST', `courses/${courseId}/activities`, {
+    kind: 'assignment',
+    title: 'Ripening notes',
+    brief: { type: 'doc', content: [] },
+    points: null,
+    rubric: null,
+    settings: {},
+    schedule: { opens: null, due: null, closes: null },
+    latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
+  });
+  const to = { kind: 'set', setId: set.id };
+  await api(instructor, 'POST', `activities/${draft.id}/release`, { to, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version: draft.version });
+  const page = students.get('Ada')!;
+  const { rooms } = await api<RoomList>(page, 'GET', `courses/${courseId}/rooms`);
+  const { copyId } = rooms.flatMap((room) => room.items).find((item) => item.title === 'Ripening notes')!;
+  const text = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Nine weeks at twelve degrees.' }] }] };
+  await page.request.put(`/api/copies/${copyId}/part`, { data: { text, version: 0 } });
+  await api(page, 'POST', `copies/${copyId}/hand-in`, { attempt: 1 });
+
+  await instructor.goto(`/c/${courseId}/groups/${set.id}`);
+  await group('Rind').getByRole('row', { name: 'Ada Moss' }).click();
+  await instructor.keyboard.press('2');
+  const sheet = instructor.getByRole('dialog', { name: 'Ada Moss has handed in' });
+  await expect(sheet).toContainText('1 hand-in of Rind stays credited to them');
+  await expectAccessible(instructor);
+  await sheet.getByRole('button', { name: 'Move, credit stays' }).click();
+  await expect(group('Curd').getByRole('row', { name: 'Ada Moss' })).toBeVisible();
+  expect((await page.request.get(`/api/copies/${copyId}/work`)).status()).toBe(404); // access follows at once
+  await instructor.goto(`/c/${courseId}/people`);
+  await instructor.getByPlaceholder(/Find a name/).fill('ada moss');
+  await instructor.getByRole('rowheader', { name: 'Ada Moss' }).click();
+  await instructor.getByText('Where Ada Moss has been').click();
+  await expect(instructor.getByRole('dialog').getByText(/Caves, .* to .*; placed by Dr\. Ilse Marrow/)).toBeVisible();
+  await expectAccessible(instructor);
+});
