@@ -67,6 +67,7 @@ export const BoardStudent = z.object({
   name: z.string(),
   familyName: z.string().nullable(),
   reading: z.string().nullable(),
+  email: z.string(),
   number: z.string().nullable(),
   attributes: z.record(z.string(), z.string()),
   groupId: GroupId.nullable(),
@@ -99,6 +100,10 @@ export const SetSettings = z.strictObject({
   version: z.number().int(),
 });
 export type SetSettings = z.infer<typeof SetSettings>;
+
+/** A set like this one under another name. */
+export const CopySet = z.strictObject({ name: SetName, withMembers: z.boolean() });
+export type CopySet = z.infer<typeof CopySet>;
 
 export const FreezeRequest = z.strictObject({ isFrozen: z.boolean() });
 export type FreezeRequest = z.infer<typeof FreezeRequest>;

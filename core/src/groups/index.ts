@@ -7,3 +7,5 @@ export { dealOut, emptiest, shuffled } from './deal.js';
 export type { DealtGroup, DealtOut } from './deal.js';
 export { sayNoPlace, signUpState, whyNoPlace } from './signUp.js';
 export type { NoPlace, SignUp, SignUpState, WantedPlace } from './signUp.js';
+export { readGroupFile, sayGroupFileProblem } from './groupFile.js';
+export type { GroupFile, GroupFileProblem, NamedGroup, NamedStudent } from './groupFile.js';

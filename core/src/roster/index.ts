@@ -2,7 +2,7 @@ export { days, fitsKind, guessKind, halfDays, readHalfDays, readNumber, writeHal
 export type { AttributeKind, HalfDay } from './attributes.js';
 export { applyChange, asRole, changeOf, dropped, inverseOf, joinChange } from './change.js';
 export type { ChangedRoster, EntryChange, EntryFields, Roster, RosterChange, RosterEntry, RosterFault } from './change.js';
-export { guardFormula } from './formula.js';
+export { guardFormula, unguardFormula } from './formula.js';
 export { groupHeading } from './headings.js';
 export { guessColumns } from './columns.js';
 export type { ColumnGuess } from './columns.js';

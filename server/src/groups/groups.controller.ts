@@ -1,10 +1,12 @@
-import { Controller } from '@nestjs/common';
+import { Controller, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
 import type { z } from 'zod';
 import { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/contract/common';
 import {
   BoardGroup,
   BoardView,
+  CopySet,
   CreateGroupSet,
   EditGroup,
   FreezeRequest,
@@ -96,6 +98,19 @@ export class GroupsController {
     @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId,
   ): Promise<PlacesOf> {
     return this.groups.placesOf(person, courseId, enrolmentId);
+  }
+
+  @Endpoint('POST /sets/:setId/copies', { id: 'copyGroupSet', does: 'A set like this one, with or without members', body: CopySet, answer: GroupSetView })
+  copy(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Takes(CopySet) request: CopySet): Promise<GroupSetView> {
+    return this.groups.copy(person, setId, request);
+  }
+
+  @Endpoint('GET /sets/:setId/groups.csv', { id: 'exportGroups', does: 'Everybody with their group in this set, as CSV' })
+  async file(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Res() response: Response): Promise<void> {
+    const csv = await this.groups.file(person, setId);
+    response
+      .set({ 'Content-Type': 'text/csv; charset=utf-8', 'Content-Disposition': 'attachment; filename="groups.csv"', 'Cache-Control': 'private, no-store' })
+      .send(csv);
   }
 
   @Endpoint('GET /courses/:courseId/sign-ups', { id: 'listSignUps', does: 'Sets in which a student chooses a place', answer: SignUpList })

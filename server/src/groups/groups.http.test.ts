@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/groups';
+import { readGroupFile } from '@jigsaw/core/groups';
+import { readTable } from '@jigsaw/core/roster';
 import { aCourse } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -35,6 +37,45 @@ describe('group sets', () => {
       .send({ name: 'None', shape: { by: 'count', groups: 0 }, capacity: null, pattern: '', names: [] })
       .expect(422);
     expect(refused.body).toMatchObject({ issues: [{ path: 'shape.groups', message: 'Make at least 1 group.' }] });
+  });
+});
+
+describe('a set taken elsewhere', () => {
+  it('is copied with everybody in the same group, or empty', async () => {
+    const copy = async (withMembers: boolean) => {
+      const { body } = await given.instructor.post(`/api/sets/${given.set.id}/copies`).send({ name: 'Again', withMembers }).expect(200);
+      return (await given.instructor.get(`/api/sets/${(body as { id: string }).id}/board`).expect(200)).body as BoardView;
+    };
+    const seats = ({ students, groups }: BoardView) => students.map((each) => groups.find((group) => group.id === each.groupId)?.name ?? null);
+    expect(seats(await copy(true))).toEqual(seats(await board()));
+    const empty = await copy(false);
+    expect([empty.groups.map((group) => group.name), empty.set.unplaced]).toEqual([['Crock', 'Carboy'], 5]);
+    expect((await board()).students).toEqual((await board()).students);
+  });
+
+  it('goes out as a file that gives the same places', async () => {
+    await given.instructor.patch(`/api/groups/${given.board.groups[0]!.id}`).send({ name: '=Crock', capacity: null, version: 1 }).expect(200);
+    const { text } = await given.instructor.get(`/api/sets/${given.set.id}/groups.csv`).expect(200);
+    expect(text).toContain("1,'=Crock,");
+    const table = readTable(new Uint8Array(Buffer.from(text)));
+    if (!table.ok) throw new Error(table.code);
+    const now = await board();
+    const seated = now.students.filter((student) => student.groupId !== null);
+    const file = readGroupFile(
+      table.table,
+      now.students.map((student) => ({ ...student, groupId: null })),
+      now.groups,
+    );
+    expect(file).toMatchObject({ ok: true, problems: [] });
+    if (file.ok)
+      expect(Object.fromEntries(file.moves.map((move) => [move.student, move.to]))).toEqual(
+        Object.fromEntries(seated.map((each) => [each.enrolmentId, each.groupId])),
+      );
+    await given.instructor.patch(`/api/groups/${given.board.groups[0]!.id}`).send({ name: 'Crock', capacity: null, version: 2 }).expect(200);
+    for (const browser of [given.students.get('noor')!.browser]) {
+      await browser.get(`/api/sets/${given.set.id}/groups.csv`).expect(404);
+      await browser.post(`/api/sets/${given.set.id}/copies`).send({ name: 'Mine', withMembers: true }).expect(404);
+    }
   });
 });
 
@@ -84,9 +125,10 @@ describe('placing', () => {
 
   it('keeps the whole history of who was where', async () => {
     const { dataSource } = await import('typeorm').then(({ DataSource }) => ({ dataSource: server.app.get(DataSource) }));
-    const rows = await dataSource.query<{ until: Date | null }[]>(`SELECT "until" FROM "membership" WHERE "enrolmentId" = $1 ORDER BY "from", "id"`, [
-      idOf('noor'),
-    ]);
+    const rows = await dataSource.query<{ until: Date | null }[]>(
+      `SELECT "until" FROM "membership" WHERE "enrolmentId" = $1 AND "setId" = $2 ORDER BY "from", "id"`,
+      [idOf('noor'), given.set.id],
+    );
     expect(rows.map((row) => row.until === null)).toEqual([false, true]);
   });
 

@@ -1,10 +1,12 @@
 import { Injectable } from '@nestjs/common';
+import { stringify } from 'csv-stringify/sync';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull } from 'typeorm';
 import type {
   BoardGroup,
   BoardStudent,
   BoardView,
+  CopySet,
   CreateGroupSet,
   EditGroup,
   GroupSetList,
@@ -19,7 +21,7 @@ import type { Move, Placement } from '@jigsaw/core/groups';
 import { apply, namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
-import { sortName } from '@jigsaw/core/roster';
+import { guardFormula, sortName } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
@@ -175,6 +177,52 @@ export class GroupsService {
     });
   }
 
+  /** Groups, places and settings once more; with everybody in the same group, or empty. */
+  async copy(person: SignedIn, setId: GroupSetId, { name, withMembers }: CopySet): Promise<GroupSetView> {
+    const found = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const id = newId<'group-set'>();
+      const position = await manager.countBy(GroupSetRow, { courseId: found.courseId });
+      const { capacity, pattern, isExclusive, description, isDescriptionShown, latecomers } = found;
+      const shared = { capacity, pattern, isExclusive, description, isDescriptionShown, latecomers };
+      await manager.insert(GroupSetRow, { id, courseId: found.courseId, name, position, createdAt: now, ...shared });
+      const groups = await manager.find(GroupRow, { where: { setId }, order: { number: 'ASC' } });
+      const copies = groups.map((group) => ({ id: newId(), setId: id, number: group.number, name: group.name, capacity: group.capacity, version: 1 }));
+      if (copies.length > 0) await manager.insert(GroupRow, copies);
+      if (withMembers) {
+        const idOf = new Map(groups.map((group, at) => [group.id, copies[at]!.id]));
+        const seats = await manager.findBy(MembershipRow, { setId, until: IsNull() });
+        const rows = seats.map(({ groupId, enrolmentId }) => ({
+          id: newId(),
+          setId: id,
+          groupId: idOf.get(groupId)!,
+          enrolmentId,
+          isExclusive,
+          from: now,
+          until: null,
+          placedBy: person.id,
+          endedBy: null,
+        }));
+        if (rows.length > 0) await manager.insert(MembershipRow, rows);
+      }
+      await record({ type: 'set.created', courseId: found.courseId, actorId: person.id, subjectId: id, facts: { copyOf: setId, withMembers } });
+      return this.viewOfSet(manager, found.courseId as CourseId, id);
+    });
+  }
+
+  /** Everybody with their group in this set, as a file that the Board takes back. */
+  async file(person: SignedIn, setId: GroupSetId): Promise<string> {
+    const { set, groups, students } = await this.board(person, setId);
+    const groupOf = new Map(groups.map((group) => [group.id, group]));
+    const rows = students.map((student) => {
+      const group = student.groupId && groupOf.get(student.groupId);
+      return [group ? String(group.number) : '', group ? group.name : '', student.number ?? '', student.name, student.email];
+    });
+    const byGroup = rows.toSorted((a, b) => (Number(a[0]) || Infinity) - (Number(b[0]) || Infinity));
+    const lines = [[`Group number in ${set.name}`, 'Group', 'Number', 'Name', 'E-mail'], ...byGroup];
+    return `\ufeff${stringify(lines.map((cells) => cells.map(guardFormula)))}`;
+  }
+
   /** Where somebody has been in every set, who put them there and who took them out. */
   async placesOf(person: SignedIn, courseId: CourseId, enrolmentId: EnrolmentId): Promise<PlacesOf> {
     await this.viewers.staff(person, courseId, 'read-course');
@@ -202,7 +250,7 @@ export class GroupsService {
   private async boardOf(manager: EntityManager, set: GroupSetRow): Promise<BoardView> {
     const groups = await manager.find(GroupRow, { where: { setId: set.id }, order: { number: 'ASC' } });
     const students = await manager.query<BoardStudent[]>(
-      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", e."number", e."attributes", m."groupId",
+      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", p."email", e."number", e."attributes", m."groupId",
               (SELECT count(*)::int FROM "credit" k JOIN "hand_in" h ON h."id" = k."handInId" JOIN "copy" c ON c."id" = h."copyId"
                 WHERE k."enrolmentId" = e."id" AND c."groupId" = m."groupId") AS "handIns"
          FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"

@@ -6,16 +6,15 @@ import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
-import { problemOf } from '../api/index.js';
 import type { Dates } from '../look/index.js';
-import { Button, Emblem, FindField, Key, Page, Popup, Small, Tag, useNotice } from '../look/index.js';
+import { Button, Emblem, FindField, Key, Page, Small, Tag, useNotice } from '../look/index.js';
 import { WriteSheet } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { GroupCard } from './GroupCard.js';
 import { DealSheet } from './DealSheet.js';
-import { useFreezeGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
+import { useListGroupSetsQuery } from './groupsApi.js';
 import { MoveSheet } from './MoveSheet.js';
-import { SetSheet } from './SetSheet.js';
+import { SetMenu } from './SetMenu.js';
 import { StudentList, StudentName } from './StudentList.js';
 import { membersOf, useBoard } from './useBoard.js';
 import type { BoardActs } from './useBoard.js';
@@ -418,54 +417,6 @@ function SetTabs({ board, acts }: { readonly board: BoardView; readonly acts: Bo
       )}
       {isDealing && <DealSheet board={board} onDeal={acts.carry} onClose={closeDealing} />}
     </SetBar>
-  );
-}
-
-/** What is done with the set as a whole. */
-function SetMenu({ board, acts, onDeal }: { readonly board: BoardView; readonly acts: BoardActs; readonly onDeal: () => void }) {
-  const notice = useNotice();
-  const [isOpen, setOpen] = useState(false);
-  const [freeze] = useFreezeGroupSetMutation();
-  const { set } = board;
-  const isFrozen = set.frozenAt !== null;
-  const seated = board.students.filter((student) => student.groupId !== null && !board.groups.find((group) => group.id === student.groupId)?.isLocked);
-  const turn = async (next: boolean) => {
-    const answer = await freeze({ setId: set.id, isFrozen: next });
-    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
-    notice(next ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`, { label: 'Undo', do: () => void turn(!next) });
-  };
-  const takeOut = () =>
-    acts.carry(
-      { moves: seated.map((student) => ({ student: student.enrolmentId, from: student.groupId, to: null })) },
-      `${seated.length} ${seated.length === 1 ? 'student' : 'students'} taken out of ${set.name}`,
-    );
-  return (
-    <>
-      <MenuTrigger>
-        <Button kind="quiet">
-          Set
-          <ChevronDown size={14} aria-hidden="true" />
-        </Button>
-        <Popup placement="bottom end">
-          <Menu
-            aria-label={set.name}
-            disabledKeys={seated.length === 0 ? ['out'] : []}
-            onAction={(key) => {
-              if (key === 'settings') setOpen(true);
-              else if (key === 'deal') onDeal();
-              else if (key === 'freeze') void turn(!isFrozen);
-              else takeOut();
-            }}
-          >
-            <MenuItem id="settings">Name, places, sign-up, latecomers…</MenuItem>
-            <MenuItem id="freeze">{isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}</MenuItem>
-            <MenuItem id="deal">Deal places…</MenuItem>
-            <MenuItem id="out">Take everyone out{seated.length < board.students.length - set.unplaced ? ' who is in no locked group' : ''}</MenuItem>
-          </Menu>
-        </Popup>
-      </MenuTrigger>
-      {isOpen && <SetSheet set={set} onClose={() => setOpen(false)} />}
-    </>
   );
 }
 

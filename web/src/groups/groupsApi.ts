@@ -1,5 +1,5 @@
 import { BoardGroup, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
-import type { CreateGroupSet, EditGroup, SetSettings } from '@jigsaw/contract/groups';
+import type { CopySet, CreateGroupSet, EditGroup, SetSettings } from '@jigsaw/contract/groups';
 import type { Place } from '@jigsaw/core/groups';
 import { api, isProblem, problemOf } from '../api/index.js';
 
@@ -48,6 +48,11 @@ const groupsApi = queriesApi.injectEndpoints({
       responseSchema: GroupSetView,
       invalidatesTags: ['Set', 'Placement', 'Roster', 'Room'],
     }),
+    copyGroupSet: build.mutation<GroupSetView, { setId: string; body: CopySet }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/copies`, method: 'POST', body }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Figures', 'Roster'],
+    }),
     freezeGroupSet: build.mutation<GroupSetView, { setId: string; isFrozen: boolean }>({
       query: ({ setId, isFrozen }) => ({ url: `sets/${setId}/freeze`, method: 'POST', body: { isFrozen } }),
       responseSchema: GroupSetView,
@@ -77,6 +82,7 @@ export const {
   useEditGroupMutation,
   useChangeGroupSetMutation,
   useFreezeGroupSetMutation,
+  useCopyGroupSetMutation,
   useListSignUpsQuery,
   useReadSignUpQuery,
   useTakePlaceMutation,

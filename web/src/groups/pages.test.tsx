@@ -248,6 +248,50 @@ describe('a set as a whole', () => {
   });
 });
 
+describe('groups and files', () => {
+  const chooseFile = async (user: ReturnType<typeof showPage>['user'], text: string) => {
+    await user.click(await screen.findByRole('button', { name: 'Set' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Places from a file…' }));
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File([text], 'places.csv', { type: 'text/csv' }));
+  };
+
+  it('shows what a file would move and which lines are left out, then moves in one step', async () => {
+    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: null, Ben: 'Crock' })));
+    await chooseFile(user, 'E-mail,Group\nada@quillmere.example,Carboy\nben@quillmere.example,Crock\nzed@quillmere.example,Crock\n');
+    expect(await screen.findByText('1 left out')).toBeInTheDocument();
+    expect(screen.getByText(/Nobody in this course is known as “zed@quillmere.example”/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Move 1' }));
+    await said('1 student placed as in places.csv');
+    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
+  });
+
+  it('says why a file is no list of groups', async () => {
+    const { user } = showPage(path, onBoard(aBoard({ Ada: null })));
+    await chooseFile(user, 'E-mail,Colour\nada@quillmere.example,red\n');
+    expect(await screen.findByText(/No column is called Group/)).toBeInTheDocument();
+  });
+
+  it('copies the set under another name', async () => {
+    const view = aBoard({ Ada: 'Crock' });
+    const copied = { ...view.set, id: id<'group-set'>('again'), name: 'Bench teams 2' };
+    const { user, writes, router } = showPage(path, onBoard(view, { [`POST sets/${setId}/copies`]: copied }));
+    await user.click(await screen.findByRole('button', { name: 'Set' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Copy the set…' }));
+    await user.click(await screen.findByRole('checkbox', { name: /With everybody/ }));
+    await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`groups/${copied.id}`)));
+    expect(writes()[0]!.body).toEqual({ name: 'Bench teams 2', withMembers: false });
+  });
+
+  it('lists who is where, to be printed', async () => {
+    const { user } = showPage(inCourse(`groups/${setId}/lists`), onBoard(aBoard({ Ada: 'Crock', Ben: null })));
+    expect(within(await screen.findByRole('region', { name: 'Crock' })).getByText('Ada')).toBeInTheDocument();
+    await user.click(screen.getByRole('radio', { name: 'By student' }));
+    expect(screen.getByRole('row', { name: 'Ben no group yet' })).toBeInTheDocument();
+  });
+});
+
 describe('moving after work began', () => {
   it('says first what happens to the work, and moves nobody until it is read', async () => {
     const view = aBoard({ Ada: 'Crock', Ben: null });

@@ -64,6 +64,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     name,
     familyName: null,
     reading: null,
+    email: `${name.toLowerCase()}@quillmere.example`,
     number: null,
     attributes: {},
     groupId: group === null ? null : id(group),

@@ -1,0 +1,99 @@
+import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sameAddress, unguardFormula } from '../roster/index.js';
+import type { Table } from '../roster/index.js';
+import { fold } from '../text/index.js';
+import type { Move } from './placement.js';
+
+/** Somebody of the class as a file of groups may name them. */
+export interface NamedStudent {
+  readonly enrolmentId: EnrolmentId;
+  readonly name: string;
+  readonly email: string;
+  readonly number: string | null;
+  readonly groupId: GroupId | null;
+}
+
+export interface NamedGroup {
+  readonly id: GroupId;
+  readonly number: number;
+  readonly name: string;
+}
+
+export type GroupFileProblem =
+  | { readonly code: 'nobody-named' }
+  | { readonly code: 'unknown-person'; readonly value: string }
+  | { readonly code: 'several-of-that-name'; readonly value: string }
+  | { readonly code: 'twice'; readonly name: string; readonly line: number }
+  | { readonly code: 'unknown-group'; readonly value: string };
+
+export type GroupFile =
+  | {
+      readonly ok: true;
+      readonly moves: readonly Move[];
+      /** Who sit where the file says already. */
+      readonly same: number;
+      readonly problems: readonly { readonly line: number; readonly problem: GroupFileProblem }[];
+    }
+  | { readonly ok: false; readonly code: 'no-person-column' | 'no-group-column' };
+
+const groupWords = ['group', 'group name', 'team', 'gruppe', 'groupe', 'grupo', 'equipo', 'equipa', 'grupp', 'groep', 'gruppo'];
+const emailWords = ['email', 'e-mail', 'mail', 'mail address', 'address', 'courriel', 'correo', 'e-post'];
+const numberWords = ['number', 'student number', 'id', 'student id', 'matrikel', 'matrikelnummer', 'numero', 'matricula'];
+const nameWords = ['name', 'student', 'full name', 'student name', 'nom', 'nombre', 'nome', 'namn', 'naam'];
+
+/** Who should sit where, by a file with a column for the person (address, number or name) and one for the group (name or number). An
+ * empty group takes its person out. Nobody who is not in the file moves. */
+export function readGroupFile({ headings, rows }: Table, students: readonly NamedStudent[], groups: readonly NamedGroup[]): GroupFile {
+  const column = (words: readonly string[]) => headings.findIndex((heading) => words.includes(fold(heading)));
+  const groupAt = column(groupWords);
+  const person = [
+    { at: column(emailWords), find: (value: string) => students.filter((student) => sameAddress(student.email) === sameAddress(value)) },
+    { at: column(numberWords), find: (value: string) => students.filter((student) => student.number === value) },
+    { at: column(nameWords), find: (value: string) => students.filter((student) => fold(student.name) === fold(value)) },
+  ].filter(({ at }) => at >= 0);
+  if (groupAt < 0) return { ok: false, code: 'no-group-column' };
+  if (person.length === 0) return { ok: false, code: 'no-person-column' };
+
+  const byName = new Map(groups.map((group) => [fold(group.name), group]));
+  const byNumber = new Map(groups.map((group) => [String(group.number), group]));
+  const lineOf = new Map<EnrolmentId, number>();
+  const moves: Move[] = [];
+  const problems: { line: number; problem: GroupFileProblem }[] = [];
+  let same = 0;
+  for (const { line, cells } of rows) {
+    const cell = (at: number) => unguardFormula(cells[at] ?? '').trim();
+    const told = person.map(({ at, find }) => ({ value: cell(at), find })).find(({ value }) => value !== '');
+    const found = told?.find(told.value) ?? [];
+    const groupName = cell(groupAt);
+    const group = groupName === '' ? null : (byName.get(fold(groupName)) ?? byNumber.get(groupName));
+    const [student, ...more] = found;
+    const before = student && lineOf.get(student.enrolmentId);
+    if (!told) problems.push({ line, problem: { code: 'nobody-named' } });
+    else if (!student) problems.push({ line, problem: { code: 'unknown-person', value: told.value } });
+    else if (more.length > 0) problems.push({ line, problem: { code: 'several-of-that-name', value: told.value } });
+    else if (before !== undefined) problems.push({ line, problem: { code: 'twice', name: student.name, line: before } });
+    else if (group === undefined) problems.push({ line, problem: { code: 'unknown-group', value: groupName } });
+    else {
+      lineOf.set(student.enrolmentId, line);
+      const to = group?.id ?? null;
+      if (student.groupId === to) same += 1;
+      else moves.push({ student: student.enrolmentId, from: student.groupId, to });
+    }
+  }
+  return { ok: true, moves, same, problems };
+}
+
+export function sayGroupFileProblem(problem: GroupFileProblem): string {
+  switch (problem.code) {
+    case 'nobody-named':
+      return 'Nobody is named in this line.';
+    case 'unknown-person':
+      return `Nobody in this course is known as “${problem.value}”. Bring them in under People first.`;
+    case 'several-of-that-name':
+      return `Several people are called ${problem.value}. Name them by address or number.`;
+    case 'twice':
+      return `${problem.name} stands in line ${problem.line} already; in this set everybody has one place.`;
+    case 'unknown-group':
+      return `This set has no group “${problem.value}”. Write a group’s name or number.`;
+  }
+}

@@ -1,0 +1,114 @@
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/groups';
+import { readGroupFile, sayGroupFileProblem } from '@jigsaw/core/groups';
+import type { GroupFile, Place } from '@jigsaw/core/groups';
+import { readTable, sayUnreadable } from '@jigsaw/core/roster';
+import { ProblemStrip } from '../api/index.js';
+import { Button, PersonName, Sheet, Small } from '../look/index.js';
+
+const List = styled.ul`
+  display: grid;
+  margin: 10px 0;
+  max-height: 260px;
+  overflow: auto;
+  border-top: var(--hair);
+  li {
+    display: grid;
+    grid-template-columns: 64px 1fr;
+    gap: 10px;
+    padding: 5px 0;
+    border-bottom: var(--hair);
+  }
+`;
+const largestBytes = 5_000_000;
+
+interface GroupFileSheetProps {
+  readonly board: BoardView;
+  readonly onPlace: (place: Place, says: string) => void;
+  readonly onClose: () => void;
+}
+
+/** Places from a file: shown as what would move, then done as one step of the Board. */
+export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps) {
+  const [name, setName] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const [read, setRead] = useState<Extract<GroupFile, { ok: true }> | null>(null);
+  const take = async (file: File) => {
+    setRead(null);
+    setName(file.name);
+    const found = file.size > largestBytes ? 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.' : await look(file, board);
+    if (typeof found === 'string') setFault(found);
+    else {
+      setFault(null);
+      setRead(found);
+    }
+  };
+  const students = new Map(board.students.map((student) => [student.enrolmentId, student]));
+  const nameOf = (id: string | null) => board.groups.find((group) => group.id === id)?.name ?? 'no group';
+  const count = read?.moves.length ?? 0;
+  return (
+    <Sheet title={name === '' ? 'Groups from a file' : name} onClose={onClose}>
+      {fault && <ProblemStrip>{fault}</ProblemStrip>}
+      {!read && (
+        <p>
+          A CSV or other delimited text with a column for the person (<b>E-mail</b>, <b>Number</b> or <b>Name</b>) and one called <b>Group</b>, with a group’s
+          name or number. An empty group takes its person out. Nothing changes before you have seen it.
+        </p>
+      )}
+      {read && (
+        <>
+          <p>
+            <b>{count}</b> would move · <b>{read.same}</b> stay as they are ·{' '}
+            {read.problems.length === 0 ? 'no line is at fault' : <b>{read.problems.length} left out</b>}
+          </p>
+          <List aria-label="Lines">
+            {read.problems.map(({ line, problem }) => (
+              <li key={`line ${line}`} style={{ background: 'var(--attn-tint)' }}>
+                <Small>Line {line}</Small>
+                <span>{sayGroupFileProblem(problem)}</span>
+              </li>
+            ))}
+            {read.moves.map((move) => (
+              <li key={move.student}>
+                <Small>{move.from === null ? 'Placed' : move.to === null ? 'Out' : 'Moved'}</Small>
+                <span>
+                  <PersonName name={students.get(move.student)!.name} />: {nameOf(move.from)} → {nameOf(move.to)}
+                </span>
+              </li>
+            ))}
+          </List>
+        </>
+      )}
+      <footer>
+        <FileTrigger acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']} onSelect={(files) => files?.[0] && void take(files[0])}>
+          <Button kind={read ? 'plain' : 'main'}>{name === '' ? 'Choose a file…' : 'Choose another…'}</Button>
+        </FileTrigger>
+        {read && (
+          <Button
+            kind="main"
+            isDisabled={count === 0}
+            onPress={() => {
+              onPlace({ moves: [...read.moves] }, `${count} ${count === 1 ? 'student' : 'students'} placed as in ${name}`);
+              onClose();
+            }}
+          >
+            {count === 0 ? 'Nobody would move' : `Move ${count}`}
+          </Button>
+        )}
+      </footer>
+    </Sheet>
+  );
+}
+
+/** What the file would do, or why it is no list of groups. */
+async function look(file: File, board: BoardView): Promise<Extract<GroupFile, { ok: true }> | string> {
+  const table = readTable(new Uint8Array(await file.arrayBuffer()));
+  if (!table.ok) return sayUnreadable(table);
+  const read = readGroupFile(table.table, board.students, board.groups);
+  if (read.ok) return read;
+  return read.code === 'no-group-column'
+    ? 'No column is called Group. Give the column of the groups that name.'
+    : 'No column is called E-mail, Number or Name. Give the column of the people one of these names.';
+}

@@ -1,0 +1,85 @@
+import { ChevronDown } from 'lucide-react';
+import { useState } from 'react';
+import { Menu, MenuItem, MenuTrigger, Separator } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/groups';
+import { problemOf } from '../api/index.js';
+import { Button, Popup, useNotice } from '../look/index.js';
+import { CopySheet } from './CopySheet.js';
+import { GroupFileSheet } from './GroupFileSheet.js';
+import { useFreezeGroupSetMutation } from './groupsApi.js';
+import { SetSheet } from './SetSheet.js';
+import type { BoardActs } from './useBoard.js';
+
+const Line = styled(Separator)`
+  border-top: var(--hair);
+  margin: 4px 6px;
+`;
+
+interface SetMenuProps {
+  readonly board: BoardView;
+  readonly acts: BoardActs;
+  readonly onDeal: () => void;
+}
+
+/** What is done with the set as a whole. */
+export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
+  const notice = useNotice();
+  const navigate = useNavigate();
+  const [open, setOpen] = useState<'settings' | 'copy' | 'file' | null>(null);
+  const [freeze] = useFreezeGroupSetMutation();
+  const { set } = board;
+  const isFrozen = set.frozenAt !== null;
+  const isLocked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
+  const seated = board.students.filter((student) => student.groupId !== null && !isLocked.has(student.groupId));
+  const turn = async (next: boolean) => {
+    const answer = await freeze({ setId: set.id, isFrozen: next });
+    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
+    notice(next ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`, { label: 'Undo', do: () => void turn(!next) });
+  };
+  const takeOut = () =>
+    acts.carry(
+      { moves: seated.map((student) => ({ student: student.enrolmentId, from: student.groupId, to: null })) },
+      `${seated.length} ${seated.length === 1 ? 'student' : 'students'} taken out of ${set.name}`,
+    );
+  const does: Readonly<Record<string, () => void>> = {
+    settings: () => setOpen('settings'),
+    freeze: () => void turn(!isFrozen),
+    deal: onDeal,
+    file: () => setOpen('file'),
+    out: takeOut,
+    copy: () => setOpen('copy'),
+    lists: () => void navigate(`lists`),
+  };
+  const close = () => setOpen(null);
+  return (
+    <>
+      <MenuTrigger>
+        <Button kind="quiet">
+          Set
+          <ChevronDown size={14} aria-hidden="true" />
+        </Button>
+        <Popup placement="bottom end">
+          <Menu aria-label={set.name} disabledKeys={seated.length === 0 ? ['out'] : []} onAction={(key) => does[key]?.()}>
+            <MenuItem id="settings">Name, places, sign-up, latecomers…</MenuItem>
+            <MenuItem id="freeze">{isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}</MenuItem>
+            <Line />
+            <MenuItem id="deal">Deal places…</MenuItem>
+            <MenuItem id="file">Places from a file…</MenuItem>
+            <MenuItem id="out">Take everyone out{isLocked.size > 0 ? ' who is in no locked group' : ''}</MenuItem>
+            <Line />
+            <MenuItem id="copy">Copy the set…</MenuItem>
+            <MenuItem id="lists">Lists to print</MenuItem>
+            <MenuItem id="csv" href={`/api/sets/${set.id}/groups.csv`} download="groups.csv">
+              Take the groups out as CSV
+            </MenuItem>
+          </Menu>
+        </Popup>
+      </MenuTrigger>
+      {open === 'settings' && <SetSheet set={set} onClose={close} />}
+      {open === 'copy' && <CopySheet set={set} onClose={close} />}
+      {open === 'file' && <GroupFileSheet board={board} onPlace={acts.carry} onClose={close} />}
+    </>
+  );
+}
