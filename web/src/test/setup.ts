@@ -18,3 +18,13 @@ Object.defineProperties(HTMLElement.prototype, {
 // The text editor asks where its caret stands.
 Object.assign(Range.prototype, { getClientRects: () => [], getBoundingClientRect: () => new DOMRect() });
 Object.assign(document, { elementFromPoint: () => null });
+
+// jsdom's files cannot be read as browsers' are.
+Blob.prototype.arrayBuffer ??= function (this: Blob): Promise<ArrayBuffer> {
+  return new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(reader.result as ArrayBuffer);
+    reader.onerror = () => reject(reader.error ?? new Error('the file could not be read'));
+    reader.readAsArrayBuffer(this);
+  });
+};
