@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { RosterAttribute } from './roster.js';
 import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
 
 export const mostGroups = 500;
@@ -77,7 +78,12 @@ export const BoardStudent = z.object({
 export type BoardStudent = z.infer<typeof BoardStudent>;
 
 /** All that the Board of one set shows. */
-export const BoardView = z.object({ set: GroupSetView, groups: z.array(BoardGroup), students: z.array(BoardStudent) });
+export const BoardView = z.object({
+  set: GroupSetView,
+  groups: z.array(BoardGroup),
+  students: z.array(BoardStudent),
+  attributes: z.array(RosterAttribute),
+});
 export type BoardView = z.infer<typeof BoardView>;
 
 const MoveShape = z.strictObject({ student: EnrolmentId, from: GroupId.nullable(), to: GroupId.nullable() });

@@ -48,7 +48,7 @@ export const RosterEntry = z.object({
 export type RosterEntry = z.infer<typeof RosterEntry>;
 export const AttributeKind = z.enum(['category', 'number', 'half-days', 'text']);
 export type AttributeKind = z.infer<typeof AttributeKind>;
-const RosterAttribute = z.object({
+export const RosterAttribute = z.object({
   name: z.string(),
   kind: AttributeKind,
   /** Somebody said so; else it is guessed from the values. */

@@ -26,7 +26,7 @@ import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { EnrolmentRow, Viewers } from '../roster/index.js';
+import { attributesOf, chosenKinds, EnrolmentRow, Viewers } from '../roster/index.js';
 import { GroupRow, GroupSetRow, MembershipRow } from './groups.rows.js';
 
 @Injectable()
@@ -265,6 +265,7 @@ export class GroupsService {
       set: setView(set, groups.length, unplaced),
       groups: groups.map(groupView),
       students,
+      attributes: attributesOf(students, await chosenKinds(manager, set.courseId)),
     };
   }
 

@@ -11,6 +11,7 @@ import { Button, Emblem, FindField, Key, Page, Small, Tag, useNotice } from '../
 import { WriteSheet } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { GroupCard } from './GroupCard.js';
+import { Balance } from './Balance.js';
 import { DealSheet } from './DealSheet.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
 import { MoveSheet } from './MoveSheet.js';
@@ -21,7 +22,12 @@ import type { BoardActs } from './useBoard.js';
 import { useBoardKeys } from './useBoardKeys.js';
 
 const Frame = styled(Page)`
-  grid-template-rows: auto minmax(0, 1fr) 34px;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  > :last-child {
+    min-height: 34px;
+  }
 `;
 const SetBar = styled.div`
   display: flex;
@@ -65,6 +71,7 @@ const SetBar = styled.div`
 const Work = styled.div`
   display: grid;
   grid-template-columns: 248px minmax(0, 1fr);
+  flex: 1;
   min-height: 0;
 `;
 const Tray = styled.section`
@@ -228,6 +235,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   return (
     <Frame {...more.handlers}>
       <SetTabs board={board} acts={acts} />
+      <Balance board={board} />
       <Work>
         <Tray aria-label="Unplaced">
           <header>

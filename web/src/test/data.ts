@@ -87,6 +87,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     },
     groups: ['Crock', 'Carboy'].map((name, index) => ({ id: id(name), number: index + 1, name, capacity: null, isLocked: false, version: 1 })),
     students,
+    attributes: [],
   };
 }
 

@@ -1,0 +1,112 @@
+import { useMemo } from 'react';
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/groups';
+import type { Meter } from '@jigsaw/core/groups';
+import { meterOf, sizeMeter } from '@jigsaw/core/groups';
+import { Small } from '../look/index.js';
+import { capacityOf, membersOf } from './useBoard.js';
+
+const Strip = styled.section`
+  display: grid;
+  grid-template-columns: 248px repeat(auto-fit, minmax(200px, 1fr));
+  align-items: stretch;
+  min-height: 44px;
+  border-bottom: var(--hair);
+  background: var(--surface);
+  > * {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    padding: 4px var(--s-3);
+    border-left: var(--hair);
+    min-width: 0;
+    overflow: hidden;
+  }
+  > :first-child {
+    border-left: 0;
+    padding-left: var(--s-4);
+    justify-content: space-between;
+  }
+  h2 {
+    font: var(--h-14);
+  }
+  b {
+    font: 620 12px/15px var(--font-text);
+    display: block;
+  }
+  div > span > * {
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    display: block;
+  }
+  div > span {
+    min-width: 0;
+  }
+`;
+
+const [width, height] = [96, 28];
+const mostMeters = 3;
+
+/** How evenly the groups are made: one bar a group in their order, a line at the goal, and what it comes to in words. */
+export function Balance({ board }: { readonly board: BoardView }) {
+  const meters = useMemo(() => metersOf(board), [board]);
+  if (board.groups.length < 2 || board.students.every((student) => student.groupId === null)) return null;
+  return (
+    <Strip aria-label="Balance">
+      <header>
+        <h2>Balance</h2>
+        <Small>one bar a group, 1 to {board.groups.length}</Small>
+      </header>
+      {meters.map(({ name, meter }) => (
+        <div key={name} title={meter.finding}>
+          <Bars meter={meter} />
+          <span>
+            <b>{name}</b>
+            <Small>{meter.finding}</Small>
+          </span>
+        </div>
+      ))}
+    </Strip>
+  );
+}
+
+function Bars({ meter: { bars, goal } }: { readonly meter: Meter }) {
+  const most = Math.max(goal, ...bars.map((bar) => bar.value ?? 0)) || 1;
+  const step = width / bars.length;
+  const y = (value: number) => height - (value / most) * (height - 2);
+  return (
+    <svg aria-hidden="true" width={width} height={height} style={{ flex: 'none' }}>
+      {bars.map((bar, at) => (
+        <rect
+          key={bar.id}
+          x={at * step}
+          y={y(bar.value ?? 0)}
+          width={Math.max(1, step - 1)}
+          height={Math.max(bar.value === null ? 0 : 1, height - y(bar.value ?? 0))}
+          fill={bar.isOut ? 'var(--attn)' : 'var(--ink-3)'}
+          stroke={bar.isOut ? 'var(--attn-line)' : 'none'}
+        />
+      ))}
+      <line x1={0} x2={width} y1={y(goal)} y2={y(goal)} stroke="var(--ink)" />
+    </svg>
+  );
+}
+
+function metersOf(board: BoardView): { name: string; meter: Meter }[] {
+  const members = board.groups.map((group) => ({ group, own: membersOf(board, group.id) }));
+  const attributes = board.attributes.flatMap(({ name, kind }) => {
+    const meter = meterOf(
+      kind,
+      members.map(({ group, own }) => ({ id: group.id, name: group.name, values: own.map((student) => student.attributes[name]) })),
+    );
+    return meter ? [{ name, meter, kind }] : [];
+  });
+  // What can be evened out comes first: a category of few kinds, a number, common time.
+  const kindsIn = (name: string) => new Set(board.students.map((student) => student.attributes[name])).size;
+  const chosen = attributes.sort((a, b) => kindsIn(a.name) - kindsIn(b.name)).slice(0, mostMeters);
+  const freeTime = attributes.find((each) => each.kind === 'half-days');
+  const shown = freeTime && !chosen.includes(freeTime) ? [...chosen.slice(0, mostMeters - 1), freeTime] : chosen;
+  const sizes = sizeMeter(members.map(({ group, own }) => ({ id: group.id, name: group.name, members: own.length, capacity: capacityOf(board, group) })));
+  return [...shown, { name: 'Size', meter: sizes }];
+}
