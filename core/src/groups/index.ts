@@ -11,3 +11,5 @@ export { readGroupFile, sayGroupFileProblem } from './groupFile.js';
 export type { GroupFile, GroupFileProblem, NamedGroup, NamedStudent } from './groupFile.js';
 export { meterOf, sizeMeter } from './balance.js';
 export type { Bar, MeasuredGroup, Meter } from './balance.js';
+export { whereTheyFit } from './fit.js';
+export type { Fit, FittingGroup } from './fit.js';

@@ -20,6 +20,7 @@ import { StudentList, StudentName } from './StudentList.js';
 import { membersOf, useBoard } from './useBoard.js';
 import type { BoardActs } from './useBoard.js';
 import { useBoardKeys } from './useBoardKeys.js';
+import { WhereTheyFit } from './WhereTheyFit.js';
 
 const Frame = styled(Page)`
   display: flex;
@@ -260,7 +261,8 @@ export function Board({ board }: { readonly board: BoardView }) {
               renderStudent={renderTrayStudent}
             />
           </div>
-          {mayPlace && unplaced.length > 0 && (
+          {mayPlace && <WhereTheyFit board={board} selected={acts.selected} onPlace={(groupId) => acts.send(acts.selected, groupId)} />}
+          {mayPlace && unplaced.length > 0 && acts.selected.size === 0 && (
             <aside>
               <Button isSmall onPress={() => setWriting(true)}>
                 Write to {unplaced.length === 1 ? 'them' : `these ${unplaced.length}`}…

@@ -248,6 +248,26 @@ describe('a set as a whole', () => {
   });
 });
 
+describe('where they fit', () => {
+  it('is told for those who are selected, with the reason, and a press places them', async () => {
+    const view = aBoard({ Ada: null, Ben: 'Crock', Cho: 'Carboy', Dia: null });
+    const lab: Readonly<Record<string, string>> = { Ada: 'none', Ben: 'none', Cho: 'some', Dia: 'some' };
+    const known = {
+      ...view,
+      attributes: [{ name: 'Lab', kind: 'category' as const, isChosen: false }],
+      students: view.students.map((each) => ({ ...each, attributes: { Lab: lab[each.name]! } })),
+    };
+    const { user, writes } = showPage(path, onBoard(known));
+    expect(await screen.findByRole('region', { name: 'Balance' })).toHaveTextContent('All mixed like the class');
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    const fits = within(await screen.findByRole('region', { name: 'Where they fit' }));
+    expect(fits.getAllByRole('button').map((each) => each.textContent)).toEqual(['2Carboy1 free, evens out LabBest', '1Crock1 free, tilts Lab']);
+    await user.click(fits.getByRole('button', { name: /Carboy/ }));
+    await said('Ada placed in Carboy');
+    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
+  });
+});
+
 describe('groups and files', () => {
   const chooseFile = async (user: ReturnType<typeof showPage>['user'], text: string) => {
     await user.click(await screen.findByRole('button', { name: 'Set' }));
