@@ -49,7 +49,12 @@ export const GroupSetView = z.object({
   version: z.number().int(),
 });
 export type GroupSetView = z.infer<typeof GroupSetView>;
-export const GroupSetList = z.object({ sets: z.array(GroupSetView), students: z.number().int() });
+export const GroupSetList = z.object({
+  sets: z.array(GroupSetView),
+  /** Out of the way, the latest first. */
+  putAway: z.array(z.object({ id: GroupSetId, name: z.string() })),
+  students: z.number().int(),
+});
 export type GroupSetList = z.infer<typeof GroupSetList>;
 
 export const BoardGroup = z.object({
@@ -110,6 +115,13 @@ export type SetSettings = z.infer<typeof SetSettings>;
 /** A set like this one under another name. */
 export const CopySet = z.strictObject({ name: SetName, withMembers: z.boolean() });
 export type CopySet = z.infer<typeof CopySet>;
+
+export const PutAwayRequest = z.strictObject({ isPutAway: z.boolean() });
+export type PutAwayRequest = z.infer<typeof PutAwayRequest>;
+
+/** Every set that is shown, in the order in which it is to be shown. */
+export const SetOrder = z.strictObject({ setIds: z.array(GroupSetId).min(1).max(500) });
+export type SetOrder = z.infer<typeof SetOrder>;
 
 export const FreezeRequest = z.strictObject({ isFrozen: z.boolean() });
 export type FreezeRequest = z.infer<typeof FreezeRequest>;

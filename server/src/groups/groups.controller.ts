@@ -15,6 +15,8 @@ import {
   PlaceRequest,
   PlacesOf,
   PlaceResult,
+  PutAwayRequest,
+  SetOrder,
   SetSettings,
   SignUpList,
   SignUpView,
@@ -111,6 +113,25 @@ export class GroupsController {
     response
       .set({ 'Content-Type': 'text/csv; charset=utf-8', 'Content-Disposition': 'attachment; filename="groups.csv"', 'Cache-Control': 'private, no-store' })
       .send(csv);
+  }
+
+  @Endpoint('POST /sets/:setId/put-away', {
+    id: 'putAwayGroupSet',
+    does: 'Put a set out of the way, or bring it back',
+    body: PutAwayRequest,
+    answer: GroupSetView,
+  })
+  putAway(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(PutAwayRequest) { isPutAway }: PutAwayRequest,
+  ): Promise<GroupSetView> {
+    return this.groups.putAway(person, setId, isPutAway);
+  }
+
+  @Endpoint('PUT /courses/:courseId/sets/order', { id: 'orderGroupSets', does: 'In which order the sets are shown', body: SetOrder, answer: GroupSetList })
+  order(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Takes(SetOrder) order: SetOrder): Promise<GroupSetList> {
+    return this.groups.order(person, courseId, order);
   }
 
   @Endpoint('GET /courses/:courseId/sign-ups', { id: 'listSignUps', does: 'Sets in which a student chooses a place', answer: SignUpList })

@@ -23,6 +23,8 @@ export class GroupSetRow {
   /** null: students do not choose their places. */
   @Column('jsonb', { nullable: true }) signUp!: SignUpSettings | null;
   @Column('timestamptz', { nullable: true }) frozenAt!: Date | null;
+  /** Out of the way: its rooms and work stay, but nobody is placed in it any more. */
+  @Column('timestamptz', { nullable: true }) putAwayAt!: Date | null;
   @Column('int', { default: 1 }) version!: number;
   @Column('timestamptz') createdAt!: Date;
 }

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import type { EntityManager } from 'typeorm';
-import { DataSource, In, IsNull } from 'typeorm';
+import { DataSource, In, IsNull, Not } from 'typeorm';
 import type {
   BoardGroup,
   BoardStudent,
@@ -14,6 +14,7 @@ import type {
   PlacesOf,
   PlaceRequest,
   PlaceResult,
+  SetOrder,
   SetSettings,
 } from '@jigsaw/contract/groups';
 import type { z } from 'zod';
@@ -39,7 +40,13 @@ export class GroupsService {
 
   async list(person: SignedIn, courseId: CourseId): Promise<GroupSetList> {
     await this.viewers.staff(person, courseId, 'read-course');
-    return { sets: await this.setViews(this.dataSource.manager, courseId), students: await countStudents(this.dataSource.manager, courseId) };
+    const { manager } = this.dataSource;
+    const putAway = await manager.find(GroupSetRow, { where: { courseId, putAwayAt: Not(IsNull()) }, order: { putAwayAt: 'DESC' } });
+    return {
+      sets: await this.setViews(manager, courseId),
+      putAway: putAway.map((set) => ({ id: set.id as GroupSetId, name: set.name })),
+      students: await countStudents(manager, courseId),
+    };
   }
 
   async create(person: SignedIn, courseId: CourseId, draft: z.output<typeof CreateGroupSet>): Promise<GroupSetView> {
@@ -138,6 +145,28 @@ export class GroupsService {
     });
   }
 
+  /** Its rooms, work and marks stay; it is out of the way of everything that places people. */
+  async putAway(person: SignedIn, setId: GroupSetId, isPutAway: boolean): Promise<GroupSetView> {
+    const found = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await manager.update(GroupSetRow, setId, { putAwayAt: isPutAway ? now : null });
+      await record({ type: 'set.changed', courseId: found.courseId, actorId: person.id, subjectId: setId, facts: { isPutAway }, isForAll: true });
+      return this.viewOfSet(manager, found.courseId as CourseId, setId);
+    });
+  }
+
+  async order(person: SignedIn, courseId: CourseId, { setIds }: SetOrder): Promise<GroupSetList> {
+    await this.viewers.staff(person, courseId, 'manage-groups');
+    await this.unitOfWork.run(async ({ manager, record }) => {
+      const shown = await this.setViews(manager, courseId);
+      if (shown.length !== setIds.length || shown.some((set) => !setIds.includes(set.id)))
+        throw problems.conflict('The sets of this course changed meanwhile. Look at them once more; they stand as before.');
+      for (const [position, id] of setIds.entries()) await manager.update(GroupSetRow, id, { position });
+      await record({ type: 'set.changed', courseId, actorId: person.id, subjectId: courseId, facts: { order: setIds } });
+    });
+    return this.list(person, courseId);
+  }
+
   private async staffSet(person: SignedIn, setId: GroupSetId): Promise<GroupSetRow> {
     const set = await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: setId });
     if (!set) throw problems.notFound();
@@ -146,7 +175,7 @@ export class GroupsService {
   }
 
   private async viewOfSet(manager: EntityManager, courseId: CourseId, setId: GroupSetId): Promise<GroupSetView> {
-    const set = (await this.setViews(manager, courseId)).find((each) => each.id === setId);
+    const set = (await this.setViews(manager, courseId, setId)).find((each) => each.id === setId);
     assert(set, 'a set of the course is among its sets');
     return set;
   }
@@ -269,14 +298,15 @@ export class GroupsService {
     };
   }
 
-  private async setViews(manager: EntityManager, courseId: CourseId): Promise<GroupSetView[]> {
+  /** @param also one that is shown even if it is put away. */
+  private async setViews(manager: EntityManager, courseId: CourseId, also: GroupSetId | null = null): Promise<GroupSetView[]> {
     const rows = await manager.query<(GroupSetRow & { groupCount: number; unplaced: number })[]>(
       `SELECT s.*,
               (SELECT count(*)::int FROM "course_group" g WHERE g."setId" = s."id") AS "groupCount",
               (SELECT count(*)::int FROM "enrolment" e WHERE e."courseId" = s."courseId" AND e."role" = 'student' AND e."leftAt" IS NULL
                   AND NOT EXISTS (SELECT 1 FROM "membership" m WHERE m."setId" = s."id" AND m."enrolmentId" = e."id" AND m."until" IS NULL)) AS "unplaced"
-         FROM "group_set" s WHERE s."courseId" = $1 ORDER BY s."position"`,
-      [courseId],
+         FROM "group_set" s WHERE s."courseId" = $1 AND (s."putAwayAt" IS NULL OR s."id" = $2) ORDER BY s."position"`,
+      [courseId, also],
     );
     return rows.map((row) => setView(row, row.groupCount, row.unplaced));
   }

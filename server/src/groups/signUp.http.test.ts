@@ -185,6 +185,37 @@ describe('a set', () => {
   });
 });
 
+describe('a set that is put away', () => {
+  it('is out of the way of all that places people, and comes back as it was', async () => {
+    const { set, groups } = await aSet();
+    await take('noor', set.id, groups[0]!.id).expect(200);
+    const before = (await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
+    const setsNow = async () => (await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList;
+    const putAway = (isPutAway: boolean) => given.instructor.post(`/api/sets/${set.id}/put-away`).send({ isPutAway });
+    await putAway(true).expect(200);
+    expect([(await setsNow()).sets.map((each) => each.name), (await setsNow()).putAway]).toEqual([['Bench teams'], [{ id: set.id, name: 'Tasting panels' }]]);
+    await student('noor').get(`/api/sets/${set.id}/sign-up`).expect(404);
+    expect(((await student('noor').get(`/api/courses/${given.course.id}/sign-ups`).expect(200)).body as SignUpList).signUps).toEqual([]);
+    const roster = (await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView;
+    expect(roster.sets.map((each) => each.name)).toEqual(['Bench teams']);
+    await putAway(false).expect(200);
+    expect((await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body).toEqual(before);
+    await student('noor').post(`/api/sets/${set.id}/put-away`).send({ isPutAway: true }).expect(404);
+  });
+
+  it('leaves the order of the others, which is changed as a whole or not at all', async () => {
+    const { set } = await aSet();
+    const order = (setIds: string[]) => given.instructor.put(`/api/courses/${given.course.id}/sets/order`).send({ setIds });
+    expect(((await order([set.id, given.set.id]).expect(200)).body as GroupSetList).sets.map((each) => each.name)).toEqual(['Tasting panels', 'Bench teams']);
+    await order([set.id]).expect(409);
+    await order([set.id, set.id]).expect(409);
+    await student('noor')
+      .put(`/api/courses/${given.course.id}/sets/order`)
+      .send({ setIds: [given.set.id, set.id] })
+      .expect(404);
+  });
+});
+
 describe('latecomers', () => {
   const board = async (setId: string) => (await given.instructor.get(`/api/sets/${setId}/board`).expect(200)).body as BoardView;
   const add = async (name: string) =>

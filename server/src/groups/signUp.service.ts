@@ -15,6 +15,15 @@ import { GroupRow, GroupSetRow, MembershipRow } from './groups.rows.js';
 
 type Offered = GroupSetRow & { signUp: SignUpSettings };
 
+interface Counted {
+  readonly id: GroupId;
+  readonly name: string;
+  readonly isLocked: boolean;
+  readonly capacity: number | null;
+  readonly members: number;
+  readonly isYours: boolean;
+}
+
 interface Seat {
   readonly groupId: GroupId;
   readonly enrolmentId: EnrolmentId;
@@ -59,33 +68,39 @@ export class SignUpService {
     return this.viewOf(this.dataSource.manager, set, enrolmentId);
   }
 
-  /** Takes a place, moves to it, or gives one back. Whoever asks at the same moment waits for their turn, so that no place is given twice. */
+  /** Takes a place, moves to it, or gives one back. Whoever asks at the same moment waits for their turn, so that no place is given twice;
+   * what the page then shows is read once the turn is over. */
   async take(person: SignedIn, setId: GroupSetId, groupId: GroupId | null): Promise<SignUpView> {
-    const { enrolmentId } = await this.enter(person, setId);
+    const { set, enrolmentId } = await this.enter(person, setId);
+    const refused = await this.inTurn(person, setId, groupId, enrolmentId);
+    const view = await this.viewOf(this.dataSource.manager, set, enrolmentId);
+    if (refused) throw problems.staleWrite(view, sayNoPlace(refused.why, refused.name));
+    return view;
+  }
+
+  /** @returns why not; null: it is done. */
+  private inTurn(person: SignedIn, setId: GroupSetId, groupId: GroupId | null, enrolmentId: EnrolmentId): Promise<{ why: NoPlace; name: string } | null> {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const set = await manager.findOneOrFail(GroupSetRow, { where: { id: setId }, lock: { mode: 'pessimistic_write' } });
       if (!isOffered(set)) throw problems.notFound();
-      const groups = await manager.find(GroupRow, { where: { setId }, order: { number: 'ASC' } });
+      const groups = await manager.query<Counted[]>(
+        `SELECT g."id", g."name", g."isLocked", coalesce(g."capacity", $2) AS "capacity", count(m."id")::int AS "members",
+                coalesce(bool_or(m."enrolmentId" = $3), false) AS "isYours"
+           FROM "course_group" g LEFT JOIN "membership" m ON m."groupId" = g."id" AND m."until" IS NULL WHERE g."setId" = $1 GROUP BY g."id"`,
+        [setId, set.capacity, enrolmentId],
+      );
       const to = groupId === null ? null : groups.find((group) => group.id === groupId);
       if (to === undefined) throw problems.notFound();
-      const seats = await seatsOf(manager, setId);
-      const own = seats.find((seat) => seat.enrolmentId === enrolmentId)?.groupId ?? null;
-      if (own === groupId) return this.viewOf(manager, set, enrolmentId); // pressed twice
+      const own = groups.find((group) => group.isYours) ?? null;
+      if ((own?.id ?? null) === groupId) return null; // pressed twice
 
-      const capacityOf = (group: GroupRow) => group.capacity ?? set.capacity;
-      const count = (group: GroupRow) => seats.filter((seat) => seat.groupId === group.id).length;
-      const placesElsewhere = groups
-        .filter((group) => group.id !== groupId && !group.isLocked)
-        .reduce((sum, group) => sum + Math.max(0, (capacityOf(group) ?? Infinity) - count(group)), 0);
-      const why = whyNoPlace({
-        state: stateOf(set, now),
-        from: await this.boundBy(manager, groups, own, enrolmentId),
-        to: to && { isLocked: to.isLocked, members: count(to), capacity: capacityOf(to) },
-        placesElsewhere,
-      });
-      if (why) throw refusal(why, to?.name ?? set.name, await this.viewOf(manager, set, enrolmentId));
+      const elsewhere = groups.filter((group) => group.id !== groupId && !group.isLocked);
+      const placesElsewhere = elsewhere.reduce((sum, group) => sum + Math.max(0, (group.capacity ?? Infinity) - group.members), 0);
+      const from = own && { isLocked: own.isLocked, hasHandedIn: await hasHandedIn(manager, own.id, enrolmentId) };
+      const why = whyNoPlace({ state: stateOf(set, now), from, to, placesElsewhere });
+      if (why) return { why, name: to?.name ?? set.name };
 
-      await manager.update(MembershipRow, { setId, enrolmentId, until: IsNull() }, { until: now, endedBy: person.id });
+      if (own) await manager.update(MembershipRow, { setId, enrolmentId, until: IsNull() }, { until: now, endedBy: person.id });
       if (to) {
         const row = {
           id: newId(),
@@ -100,12 +115,12 @@ export class SignUpService {
         };
         await manager.insert(MembershipRow, row);
       }
-      const touched = [own, groupId].filter((id) => id !== null);
-      const facts = { moves: [{ student: enrolmentId, from: own, to: groupId }] };
+      const touched = [own?.id, to?.id].filter((id) => id !== undefined);
+      const facts = { moves: [{ student: enrolmentId, from: own?.id ?? null, to: groupId }] };
       await record({ type: 'students.placed', courseId: set.courseId, actorId: person.id, subjectId: setId, facts, groupIds: touched });
       // Everybody who chooses sees how many places are left, and nothing else of it.
       await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: setId, isForAll: true });
-      return this.viewOf(manager, set, enrolmentId);
+      return null;
     });
   }
 
@@ -117,24 +132,13 @@ export class SignUpService {
     return { set, enrolmentId: viewer.enrolmentId };
   }
 
-  /** What the group that they are in now says about leaving it. */
-  private async boundBy(manager: EntityManager, groups: readonly GroupRow[], own: GroupId | null, enrolmentId: EnrolmentId) {
-    const group = groups.find((each) => each.id === own);
-    if (!group) return null;
-    const handedIn = await manager.query<unknown[]>(
-      `SELECT 1 FROM "credit" k JOIN "hand_in" h ON h."id" = k."handInId" JOIN "copy" c ON c."id" = h."copyId"
-        WHERE k."enrolmentId" = $1 AND c."groupId" = $2 LIMIT 1`,
-      [enrolmentId, group.id],
-    );
-    return { isLocked: group.isLocked, hasHandedIn: handedIn.length > 0 };
-  }
-
   private async viewOf(manager: EntityManager, set: Offered, enrolmentId: EnrolmentId): Promise<SignUpView> {
     const groups = await manager.find(GroupRow, { where: { setId: set.id }, order: { number: 'ASC' } });
     const seats = await seatsOf(manager, set.id as GroupSetId);
     const yours = seats.find((seat) => seat.enrolmentId === enrolmentId)?.groupId ?? null;
     const state = stateOf(set, this.clock.now());
-    const from = await this.boundBy(manager, groups, yours, enrolmentId);
+    const own = groups.find((group) => group.id === yours);
+    const from = own ? { isLocked: own.isLocked, hasHandedIn: await hasHandedIn(manager, own.id as GroupId, enrolmentId) } : null;
     const why = state === 'open' ? whyNoPlace({ state, from, to: null, placesElsewhere: 0 }) : null;
     return {
       set: {
@@ -166,7 +170,7 @@ export class SignUpService {
   }
 }
 
-const isOffered = (set: GroupSetRow): set is Offered => set.signUp !== null;
+const isOffered = (set: GroupSetRow): set is Offered => set.signUp !== null && set.putAwayAt === null;
 
 function stateOf({ signUp, frozenAt }: Offered, now: Date): SignUpState {
   const at = (time: string | null) => (time === null ? null : Date.parse(time));
@@ -181,4 +185,12 @@ const seatsOf = (manager: EntityManager, setId: GroupSetId): Promise<Seat[]> =>
     [setId],
   );
 
-const refusal = (why: NoPlace, name: string, now: SignUpView) => problems.staleWrite(now, sayNoPlace(why, name));
+/** Whether they are credited with a hand-in of this group. */
+async function hasHandedIn(manager: EntityManager, groupId: GroupId, enrolmentId: EnrolmentId): Promise<boolean> {
+  const [handIn] = await manager.query<unknown[]>(
+    `SELECT 1 FROM "credit" k JOIN "hand_in" h ON h."id" = k."handInId" JOIN "copy" c ON c."id" = h."copyId"
+      WHERE k."enrolmentId" = $1 AND c."groupId" = $2 LIMIT 1`,
+    [enrolmentId, groupId],
+  );
+  return handIn !== undefined;
+}

@@ -2,6 +2,7 @@ import { FirstSchema1764000000000 } from './1764000000000-firstSchema.js';
 import { ChangesOfTheRoster1764200000000 } from './1764200000000-changesOfTheRoster.js';
 import { JoinedEntries1764400000000 } from './1764400000000-joinedEntries.js';
 import { KindsOfAttributes1764500000000 } from './1764500000000-kindsOfAttributes.js';
+import { SetsPutAway1764700000000 } from './1764700000000-setsPutAway.js';
 import { SignUp1764600000000 } from './1764600000000-signUp.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -15,4 +16,5 @@ export const migrations = [
   JoinedEntries1764400000000,
   KindsOfAttributes1764500000000,
   SignUp1764600000000,
+  SetsPutAway1764700000000,
 ] as const;

@@ -25,6 +25,9 @@ const rows = [
   MarkRow, MarkAdjustmentRow, ReleasedMarkRow,
 ]; // prettier-ignore
 
+/** How long somebody waits for their turn when everybody presses at once. */
+const patienceMs = 30_000;
+
 /** The schema comes from migrations alone; nothing is ever synchronised from the entities. */
 export const dataSourceOptions = (databaseUrl: string): DataSourceOptions => ({
   type: 'postgres',
@@ -34,5 +37,5 @@ export const dataSourceOptions = (databaseUrl: string): DataSourceOptions => ({
   migrationsTransactionMode: 'each',
   synchronize: false,
   logging: false,
-  extra: { max: 10, connectionTimeoutMillis: 5000 },
+  extra: { max: 10, connectionTimeoutMillis: patienceMs },
 });

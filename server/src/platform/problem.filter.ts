@@ -45,5 +45,7 @@ function problemOf(error: unknown): Problem {
   const { status, code } = error as { status?: unknown; code?: unknown };
   if (status === 413) return problems.tooLarge();
   if (status === 400) return problems.invalidInput('The request could not be read.');
+  // What the pool says when nobody's turn came in time; it has no code.
+  if (error instanceof Error && error.message.startsWith('timeout exceeded when trying to connect')) return problems.busy();
   return typeof code === 'string' && awayCodes.has(code) ? problems.databaseAway() : problems.broken();
 }

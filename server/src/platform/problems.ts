@@ -54,6 +54,7 @@ export const problems = {
   registrarAway: problem('registrar-away', 502, 'The registrar cannot be reached.'),
   unreadableFile: problem('unreadable-file', 422, 'The file could not be read as a list of people.'),
   broken: () => new Problem('broken', 500, 'Something went wrong here', 'Something went wrong on our side. Nothing was changed; try again in a moment.'),
+  busy: () => new Problem('busy', 503, 'Very many at once', 'Very many people are at it at this moment. Nothing was changed; try again in a few seconds.'),
   databaseAway: () =>
     new Problem('database-away', 503, 'Not reachable for a moment', 'The database does not answer. Nothing was changed; try again in a moment.'),
 } as const;

@@ -22,7 +22,7 @@ export async function seatLatecomers(
     `SELECT g."id", g."setId", g."isLocked", coalesce(g."capacity", s."capacity") AS "capacity",
             (SELECT count(*)::int FROM "membership" m WHERE m."groupId" = g."id" AND m."until" IS NULL) AS "members"
        FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId"
-      WHERE s."courseId" = $1 AND s."latecomers" = 'smallest'
+      WHERE s."courseId" = $1 AND s."latecomers" = 'smallest' AND s."putAwayAt" IS NULL
         AND EXISTS (SELECT 1 FROM "membership" m WHERE m."setId" = s."id" AND m."until" IS NULL) ORDER BY s."position", g."number"`,
     [courseId],
   );

@@ -33,7 +33,7 @@ export class TrackService {
     const [counts] = await this.dataSource.query<{ enrolled: number; unplaced: number; live: number; drafts: number; rooms: number }[]>(
       `WITH student AS (SELECT "id" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL),
             set AS (SELECT "id", "signUp" IS NOT NULL AND "frozenAt" IS NULL AND ("signUp"->>'closes' IS NULL OR ("signUp"->>'closes')::timestamptz > $2) AS "isChosen"
-                      FROM "group_set" WHERE "courseId" = $1)
+                      FROM "group_set" WHERE "courseId" = $1 AND "putAwayAt" IS NULL)
        SELECT (SELECT count(*)::int FROM student) AS "enrolled",
               (SELECT count(*)::int FROM student WHERE EXISTS (SELECT 1 FROM set WHERE NOT "isChosen" AND NOT EXISTS
                  (SELECT 1 FROM "membership" m WHERE m."setId" = set."id" AND m."enrolmentId" = student."id" AND m."until" IS NULL))) AS "unplaced",

@@ -10,7 +10,7 @@ import { problemOf, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { SignUpFields } from './SetSheet.js';
-import { useCreateGroupSetMutation, useListGroupSetsQuery } from './groupsApi.js';
+import { useCreateGroupSetMutation, useListGroupSetsQuery, usePutAwayGroupSetMutation } from './groupsApi.js';
 
 const Work = styled.form`
   display: grid;
@@ -107,6 +107,7 @@ export function NewSetPage() {
   const { course } = useCourse();
   const navigate = useNavigate();
   const sets = useListGroupSetsQuery(course.id);
+  const [putAway] = usePutAwayGroupSetMutation();
   const [create, { isLoading, error }] = useCreateGroupSetMutation();
   const [name, setName] = useState('');
   const [by, setBy] = useState<By>('spread');
@@ -126,6 +127,10 @@ export function NewSetPage() {
   const tooMany = forecast.ok && forecast.sizes.length > mostGroups;
   const problem = error && problemOf(error);
 
+  const bringBack = async (setId: string) => {
+    const answer = await putAway({ setId, isPutAway: false });
+    if ('data' in answer && answer.data) void navigate(`../groups/${setId}`);
+  };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const shape: CreateGroupSet['shape'] = by === 'count' ? { by: 'count', groups: asked } : { by: 'size', size: asked, how: by };
@@ -190,6 +195,18 @@ export function NewSetPage() {
               {fill === 'sign-up' && <SignUpFields value={signUp} onChange={(next) => (next ? setSignUp(next) : setFill('hand'))} />}
               {fill === 'sign-up' && capacity === '' && <Small>No limit is set above: everybody could choose the same group.</Small>}
             </SetPart>
+            {sets.data.putAway.length > 0 && (
+              <SetPart title="Put away" says="Brought back as they were">
+                {sets.data.putAway.map((each) => (
+                  <div key={each.id} style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center' }}>
+                    <b>{each.name}</b>
+                    <Button isSmall onPress={() => void bringBack(each.id)} aria-label={`Bring ${each.name} back`}>
+                      Bring it back
+                    </Button>
+                  </div>
+                ))}
+              </SetPart>
+            )}
           </Parts>
           <Forecast aria-label="Forecast" aria-live="polite">
             <h2>{forecast.ok ? sayForecast(forecast.sizes) : 'What will be made'}</h2>

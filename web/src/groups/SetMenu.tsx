@@ -6,9 +6,10 @@ import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/groups';
 import { problemOf } from '../api/index.js';
 import { Button, Popup, useNotice } from '../look/index.js';
+import { useCourse } from '../track/index.js';
 import { CopySheet } from './CopySheet.js';
 import { GroupFileSheet } from './GroupFileSheet.js';
-import { useFreezeGroupSetMutation } from './groupsApi.js';
+import { useFreezeGroupSetMutation, useListGroupSetsQuery, useOrderGroupSetsMutation, usePutAwayGroupSetMutation } from './groupsApi.js';
 import { SetSheet } from './SetSheet.js';
 import type { BoardActs } from './useBoard.js';
 
@@ -28,7 +29,12 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   const notice = useNotice();
   const navigate = useNavigate();
   const [open, setOpen] = useState<'settings' | 'copy' | 'file' | null>(null);
+  const { course } = useCourse();
   const [freeze] = useFreezeGroupSetMutation();
+  const [putAway] = usePutAwayGroupSetMutation();
+  const [order] = useOrderGroupSetsMutation();
+  const sets = useListGroupSetsQuery(course.id).data?.sets ?? [];
+  const place = sets.findIndex((each) => each.id === board.set.id);
   const { set } = board;
   const isFrozen = set.frozenAt !== null;
   const isLocked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
@@ -43,6 +49,18 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
       { moves: seated.map((student) => ({ student: student.enrolmentId, from: student.groupId, to: null })) },
       `${seated.length} ${seated.length === 1 ? 'student' : 'students'} taken out of ${set.name}`,
     );
+  const setAside = async (next: boolean) => {
+    const answer = await putAway({ setId: set.id, isPutAway: next });
+    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
+    notice(next ? `${set.name} put away; its rooms, work and marks stay` : `${set.name} is back`, { label: 'Undo', do: () => void setAside(!next) });
+    void navigate(next ? `/c/${course.id}/groups` : `/c/${course.id}/groups/${set.id}`);
+  };
+  const shift = async (by: 1 | -1) => {
+    const setIds = sets.map((each) => each.id);
+    setIds.splice(place + by, 0, ...setIds.splice(place, 1));
+    const answer = await order({ courseId: course.id, setIds });
+    if ('error' in answer) notice(problemOf(answer.error).detail);
+  };
   const does: Readonly<Record<string, () => void>> = {
     settings: () => setOpen('settings'),
     freeze: () => void turn(!isFrozen),
@@ -50,7 +68,10 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
     file: () => setOpen('file'),
     out: takeOut,
     copy: () => setOpen('copy'),
-    lists: () => void navigate(`lists`),
+    lists: () => void navigate('lists'),
+    earlier: () => void shift(-1),
+    later: () => void shift(1),
+    away: () => void setAside(true),
   };
   const close = () => setOpen(null);
   return (
@@ -61,7 +82,15 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
           <ChevronDown size={14} aria-hidden="true" />
         </Button>
         <Popup placement="bottom end">
-          <Menu aria-label={set.name} disabledKeys={seated.length === 0 ? ['out'] : []} onAction={(key) => does[key]?.()}>
+          <Menu
+            aria-label={set.name}
+            disabledKeys={[
+              ...(seated.length === 0 ? ['out'] : []),
+              ...(place <= 0 ? ['earlier'] : []),
+              ...(place < 0 || place === sets.length - 1 ? ['later'] : []),
+            ]}
+            onAction={(key) => does[key]?.()}
+          >
             <MenuItem id="settings">Name, places, sign-up, latecomers…</MenuItem>
             <MenuItem id="freeze">{isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}</MenuItem>
             <Line />
@@ -74,6 +103,10 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
             <MenuItem id="csv" href={`/api/sets/${set.id}/groups.csv`} download="groups.csv">
               Take the groups out as CSV
             </MenuItem>
+            <Line />
+            <MenuItem id="earlier">Show it earlier</MenuItem>
+            <MenuItem id="later">Show it later</MenuItem>
+            <MenuItem id="away">Put the set away</MenuItem>
           </Menu>
         </Popup>
       </MenuTrigger>

@@ -1,5 +1,6 @@
 import { BoardGroup, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
 import type { CopySet, CreateGroupSet, EditGroup, SetSettings } from '@jigsaw/contract/groups';
+import type { GroupSetId } from '@jigsaw/core/ids';
 import type { Place } from '@jigsaw/core/groups';
 import { api, isProblem, problemOf } from '../api/index.js';
 
@@ -48,6 +49,16 @@ const groupsApi = queriesApi.injectEndpoints({
       responseSchema: GroupSetView,
       invalidatesTags: ['Set', 'Placement', 'Roster', 'Room'],
     }),
+    putAwayGroupSet: build.mutation<GroupSetView, { setId: string; isPutAway: boolean }>({
+      query: ({ setId, isPutAway }) => ({ url: `sets/${setId}/put-away`, method: 'POST', body: { isPutAway } }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Roster', 'Figures'],
+    }),
+    orderGroupSets: build.mutation<GroupSetList, { courseId: string; setIds: GroupSetId[] }>({
+      query: ({ courseId, setIds }) => ({ url: `courses/${courseId}/sets/order`, method: 'PUT', body: { setIds } }),
+      responseSchema: GroupSetList,
+      invalidatesTags: ['Set', 'Roster'],
+    }),
     copyGroupSet: build.mutation<GroupSetView, { setId: string; body: CopySet }>({
       query: ({ setId, body }) => ({ url: `sets/${setId}/copies`, method: 'POST', body }),
       responseSchema: GroupSetView,
@@ -83,6 +94,8 @@ export const {
   useChangeGroupSetMutation,
   useFreezeGroupSetMutation,
   useCopyGroupSetMutation,
+  usePutAwayGroupSetMutation,
+  useOrderGroupSetsMutation,
   useListSignUpsQuery,
   useReadSignUpQuery,
   useTakePlaceMutation,

@@ -9,7 +9,7 @@ const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}`);
 const placePath = `POST sets/${setId}/place`;
 const onBoard = (board: BoardView, more = {}) => ({
-  [`GET courses/${courseId}/sets`]: { sets: [board.set], students: board.students.length },
+  [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: board.students.length },
   [`GET sets/${setId}/board`]: board,
   [placePath]: { unplaced: 0 },
   ...more,
@@ -127,7 +127,7 @@ describe('the Board', () => {
 });
 
 describe('a new group set', () => {
-  const open = (students: number) => showPage(inCourse('groups/new'), { [`GET courses/${courseId}/sets`]: { sets: [], students } });
+  const open = (students: number) => showPage(inCourse('groups/new'), { [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students } });
   const heading = (name: string) => screen.findByRole('heading', { name });
 
   it('shows what will come of it before anything is made', async () => {
@@ -229,6 +229,27 @@ describe('a set as a whole', () => {
     await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [move('Ben', 'Carboy', null)] }));
   });
 
+  it('is put away with the way back, and moved among the others', async () => {
+    const view = aBoard({ Ada: 'Crock' });
+    const other = { ...view.set, id: id<'group-set'>('labs'), name: 'Labs' };
+    const sets = { sets: [view.set, other], putAway: [], students: 1 };
+    const { user, writes } = showPage(
+      path,
+      onBoard(view, {
+        [`GET courses/${courseId}/sets`]: sets,
+        [`PUT courses/${courseId}/sets/order`]: sets,
+        [`POST sets/${setId}/put-away`]: view.set,
+      }),
+    );
+    await menu(user, /Show it later/);
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ setIds: [other.id, setId] }));
+    await menu(user, /Put the set away/);
+    await said('Bench teams put away; its rooms, work and marks stay');
+    expect(writes()[1]!.body).toEqual({ isPutAway: true });
+    await user.click(screen.getAllByRole('button', { name: 'Undo' }).at(-1)!); // the notice's, not the Board's
+    await waitFor(() => expect(writes()[2]!.body).toEqual({ isPutAway: false }));
+  });
+
   it('is frozen with the way back, and offered to students', async () => {
     const view = aBoard({ Ada: 'Crock' });
     const { user, writes } = showPage(
@@ -245,6 +266,18 @@ describe('a set as a whole', () => {
     await user.click(screen.getByRole('checkbox', { name: /Everybody sees who is in which group/ }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() => expect(writes().at(-1)!.body).toMatchObject({ signUp: { opens: null, closes: null, showsNames: false }, version: 1 }));
+  });
+});
+
+describe('a set that was put away', () => {
+  it('is brought back from where sets are made', async () => {
+    const { user, writes, router } = showPage(inCourse('groups/new'), {
+      [`GET courses/${courseId}/sets`]: { sets: [], putAway: [{ id: setId, name: 'Bench teams' }], students: 3 },
+      [`POST sets/${setId}/put-away`]: aBoard({}).set,
+    });
+    await user.click(await screen.findByRole('button', { name: 'Bring Bench teams back' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(path));
+    expect(writes()[0]!.body).toEqual({ isPutAway: false });
   });
 });
 

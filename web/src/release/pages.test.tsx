@@ -11,7 +11,7 @@ const reach = aReach();
 const composer = (activity: ActivityView, more = {}) =>
   showPage(inCourse(`release/${activityId}`), {
     [`GET activities/${activityId}`]: activity,
-    [`GET courses/${courseId}/sets`]: { sets: [set], students: 3 },
+    [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 3 },
     [`POST activities/${activityId}/reach`]: reach,
     ...more,
   });
@@ -208,14 +208,14 @@ describe('the composer', () => {
   });
 
   it('asks for a group set first where there is none', async () => {
-    composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [], students: 3 } });
+    composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students: 3 } });
     expect(await screen.findByText(/Make a group set first/)).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
   });
 
   it('never chooses between two sets by itself', async () => {
     const other = { ...set, id: id<'group-set'>('labs'), name: 'Lab sections' };
-    const { user } = composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [other, set], students: 3 } });
+    const { user } = composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [other, set], putAway: [], students: 3 } });
     expect(await screen.findByText('Choose a group set first')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
     await user.click(await screen.findByText('Bench teams'));
