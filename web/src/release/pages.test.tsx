@@ -1,12 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { ActivityView } from '@jigsaw/contract/release';
-import { anActivity, aReach, aRelease, at, courseId, id } from '../test/data.js';
+import { aBoard, anActivity, aReach, aRelease, at, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const activityId = id<'activity'>('report');
 const setId = id<'group-set'>('benches');
-const set = { id: setId, name: 'Bench teams', capacity: 4, groupCount: 2, unplaced: 1 };
+const set = { ...aBoard({}).set, id: setId, capacity: 4, unplaced: 1 };
 const reach = aReach();
 const composer = (activity: ActivityView, more = {}) =>
   showPage(inCourse(`release/${activityId}`), {
