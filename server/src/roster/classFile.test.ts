@@ -72,6 +72,7 @@ const told = (entries: readonly RosterEntry[]) =>
     attributes,
     isHere: true,
     groups: [],
+    joinedTo: null,
   }));
 const view = (entries: RosterEntry[]): RosterView => ({ entries, sets: [set], attributes: [], syncedAt: null });
 

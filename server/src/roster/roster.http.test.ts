@@ -35,7 +35,7 @@ describe('bringing in a class file', () => {
       await bringIn(source, seen)
         .expect(200)
         .then((answer) => answer.body as unknown),
-    ).toEqual({ changeId: expect.any(String), added: 2, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 });
+    ).toEqual({ changeId: expect.any(String), added: 2, changed: 0, unchanged: 0, dropped: 0, leftOut: 0, seated: 0 });
     expect((await roster()).find((entry) => entry.email === 'jp@quillmere.example')).toMatchObject({
       name: 'Jorge Peñaloza',
       number: 'fe-1',
