@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
-import { Radio, RadioGroup } from 'react-aria-components';
+import { RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { Place } from '@jigsaw/core/groups';
 import { dealOut, sayForecast, shuffled } from '@jigsaw/core/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { Button, Field, Label, Sheet, Small } from '../look/index.js';
+import { Button, Field, Label, Option, Sheet, Small } from '../look/index.js';
 import { capacityOf, membersOf } from './useBoard.js';
 
 const Choices = styled(RadioGroup)`
@@ -17,20 +17,6 @@ const Choices = styled(RadioGroup)`
     margin-bottom: 2px;
   }
 `;
-const Way = styled(Radio)`
-  position: relative;
-  display: grid;
-  gap: 1px;
-  padding: 8px 12px;
-  border: 1px solid var(--line);
-  border-radius: var(--r-2);
-  cursor: pointer;
-  &[data-selected] {
-    border-color: var(--ink);
-    box-shadow: inset 0 0 0 1px var(--ink);
-  }
-`;
-
 type Order = 'random' | 'roster' | 'alphabet';
 type Whom = 'unplaced' | 'all';
 const mostSeeds = 10_000;
@@ -65,29 +51,29 @@ export function DealSheet({ board, onDeal, onClose }: DealSheetProps) {
       >
         <Choices value={whom} onChange={(next) => setWhom(next as Whom)}>
           <Label>Whom</Label>
-          <Way value="unplaced" isDisabled={unplaced === 0}>
+          <Option value="unplaced" isDisabled={unplaced === 0}>
             <b>The {unplaced} unplaced</b>
             <Small>Whoever has a place keeps it.</Small>
-          </Way>
-          <Way value="all">
+          </Option>
+          <Option value="all">
             <b>Everybody anew</b>
             <Small>All places are given out again; locked groups stay as they are.</Small>
-          </Way>
+          </Option>
         </Choices>
         <Choices value={order} onChange={(next) => setOrder(next as Order)}>
           <Label>In which order</Label>
-          <Way value="random">
+          <Option value="random">
             <b>At random</b>
             <Small>The same seed gives the same groups again, on any machine.</Small>
-          </Way>
-          <Way value="roster">
+          </Option>
+          <Option value="roster">
             <b>In roster order</b>
             <Small>By number: who stands together in the class file is spread over the groups.</Small>
-          </Way>
-          <Way value="alphabet">
+          </Option>
+          <Option value="alphabet">
             <b>Alphabetically</b>
             <Small>By family name, one group after the other in turn.</Small>
-          </Way>
+          </Option>
         </Choices>
         {order === 'random' && <Field label="Seed" inputMode="numeric" value={seed} onChange={(next) => setSeed(next.replace(/\D/g, '').slice(0, 9))} />}
         <p style={{ marginTop: 12 }} role="status">

@@ -1,11 +1,10 @@
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
-import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/groups';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, GroupChip, Page, PersonName, Scroll, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Emblem, GroupChip, Page, PersonName, Scroll, Segments, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useReadBoardQuery } from './groupsApi.js';
 import { membersOf } from './useBoard.js';
@@ -48,26 +47,6 @@ const Sheets = styled.div`
     break-inside: avoid;
   }
 `;
-const Choice = styled(ToggleButtonGroup)`
-  display: flex;
-  border: 1px solid var(--edge);
-  border-radius: var(--r-2);
-  overflow: hidden;
-  button {
-    border: 0;
-    background: var(--surface);
-    color: var(--ink);
-    height: 30px;
-    padding: 0 11px;
-    font: 600 13px/1 var(--font-text);
-    cursor: pointer;
-    outline-offset: -3px;
-  }
-  button[data-selected] {
-    background: var(--ink);
-    color: var(--on-ink);
-  }
-`;
 /** On paper there is the list and nothing around it. */
 const Screen = styled(Page)`
   @media print {
@@ -93,16 +72,15 @@ export function ListsPage() {
     <Screen>
       <Bar>
         <h1>Lists of {set.name}</h1>
-        <Choice
-          aria-label="In which order"
-          selectionMode="single"
-          disallowEmptySelection
-          selectedKeys={[by]}
-          onSelectionChange={(keys) => setBy([...keys][0] as By)}
-        >
-          <ToggleButton id="group">By group</ToggleButton>
-          <ToggleButton id="student">By student</ToggleButton>
-        </Choice>
+        <Segments
+          label="In which order"
+          value={by}
+          choices={[
+            { id: 'group', label: 'By group' },
+            { id: 'student', label: 'By student' },
+          ]}
+          onChange={setBy}
+        />
         <span className="grow" />
         <ButtonLink kind="quiet" to={`../groups/${setId}`}>
           Back to the Board

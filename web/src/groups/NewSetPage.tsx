@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import type { FormEvent, ReactNode } from 'react';
-import { Radio, RadioGroup, TextField } from 'react-aria-components';
+import { RadioGroup, TextField } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { mostGroups } from '@jigsaw/contract/groups';
 import type { CreateGroupSet, SignUpSettings } from '@jigsaw/contract/groups';
 import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Option, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { SignUpFields } from './SetSheet.js';
 import { useCreateGroupSetMutation, useListGroupSetsQuery, usePutAwayGroupSetMutation } from './groupsApi.js';
@@ -29,21 +29,6 @@ const Narrow = styled(Part)`
 const Shapes = styled(RadioGroup)`
   display: grid;
   gap: 8px;
-`;
-const Shape = styled(Radio)`
-  position: relative;
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: 40px;
-  padding: 4px 12px;
-  border: 1px solid var(--line);
-  border-radius: var(--r-2);
-  cursor: pointer;
-  &[data-selected] {
-    border-color: var(--ink);
-    box-shadow: inset 0 0 0 1px var(--ink);
-  }
 `;
 const ShapeRow = styled.div`
   display: grid;
@@ -171,12 +156,12 @@ export function NewSetPage() {
             <SetPart title="How many" says={`${students} students`}>
               <Shapes aria-label="How many groups" value={by} onChange={(value) => setBy(value as By)}>
                 <ShapeRow>
-                  <Shape value="spread">Groups of about the same size, as even as can be</Shape>
-                  <Shape value="fill">Full groups, and one with whoever is left</Shape>
+                  <Option value="spread">Groups of about the same size, as even as can be</Option>
+                  <Option value="fill">Full groups, and one with whoever is left</Option>
                   <Figure label="Members in a group" value={size} onChange={setSize} isUsed={by !== 'count'} />
                 </ShapeRow>
                 <ShapeRow>
-                  <Shape value="count">Exactly so many groups</Shape>
+                  <Option value="count">Exactly so many groups</Option>
                   <Figure label="Number of groups" value={count} onChange={setCount} isUsed={by === 'count'} />
                 </ShapeRow>
               </Shapes>
@@ -188,9 +173,9 @@ export function NewSetPage() {
             </SetPart>
             <SetPart title="Filling" says="Who sits where">
               <Shapes aria-label="How it is filled" value={fill} onChange={(value) => setFill(value as Fill)}>
-                <Shape value="hand">By hand on the Board: drag students, or select them and type the number of a group</Shape>
-                <Shape value="deal">Dealt out: at random, in roster order or alphabetically; you see the groups before they stand</Shape>
-                <Shape value="sign-up">By the students: each chooses a place, first come, never more than there are</Shape>
+                <Option value="hand">By hand on the Board: drag students, or select them and type the number of a group</Option>
+                <Option value="deal">Dealt out: at random, in roster order or alphabetically; you see the groups before they stand</Option>
+                <Option value="sign-up">By the students: each chooses a place, first come, never more than there are</Option>
               </Shapes>
               {fill === 'sign-up' && <SignUpFields value={signUp} onChange={(next) => (next ? setSignUp(next) : setFill('hand'))} />}
               {fill === 'sign-up' && capacity === '' && <Small>No limit is set above: everybody could choose the same group.</Small>}

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { Label, Radio, RadioGroup } from 'react-aria-components';
+import { Label, RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
-import { Button, GroupChip, PersonName, Sheet, Small, Tag } from '../look/index.js';
+import { Button, GroupChip, Option, PersonName, Sheet, Small, Tag } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { roleWords } from './columns.js';
 import { useRosterAct } from './useRosterAct.js';
@@ -19,21 +19,11 @@ const Pair = styled(RadioGroup)`
     color: var(--ink-2);
   }
 `;
-const Card = styled(Radio)`
-  position: relative;
-  display: grid;
+const Card = styled(Option)`
   align-content: start;
   gap: 6px;
   padding: 12px;
-  border: 1px solid var(--edge);
-  border-radius: var(--r-2);
-  cursor: pointer;
-  min-width: 0;
   overflow-wrap: anywhere;
-  &[data-selected] {
-    border-color: var(--ink);
-    box-shadow: inset 0 0 0 1px var(--ink);
-  }
   header {
     display: flex;
     justify-content: space-between;

@@ -1,12 +1,12 @@
 import { Download, History, Mail, RefreshCw, Upload, UserPlus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Menu, MenuItem, MenuTrigger, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { may } from '@jigsaw/core/roster';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Empty, FindField, Page, Popup, useNotice, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Empty, FindField, Page, Popup, Segments, useNotice, Waiting } from '../look/index.js';
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
@@ -39,32 +39,6 @@ const Foot = styled.footer`
 const Frame = styled(Page)`
   grid-template-rows: auto minmax(0, 1fr) auto;
 `;
-const Views = styled(ToggleButtonGroup)`
-  display: flex;
-  border: 1px solid var(--edge);
-  border-radius: var(--r-2);
-  overflow: hidden;
-  background: var(--surface);
-  button {
-    border: 0;
-    border-left: var(--hair);
-    background: none;
-    color: var(--ink);
-    height: 30px;
-    padding: 0 11px;
-    font: 600 13px/1 var(--font-text);
-    cursor: pointer;
-    outline-offset: -3px;
-  }
-  button:first-child {
-    border-left: 0;
-  }
-  button[data-selected] {
-    background: var(--ink);
-    color: var(--on-ink);
-  }
-`;
-
 type View = 'here' | 'students' | 'staff' | 'left';
 const inView: Readonly<Record<View, (entry: RosterEntry) => boolean>> = {
   here: (entry) => entry.leftAt === null,
@@ -110,19 +84,12 @@ export function RosterPage() {
       <Bar>
         <h1>Roster</h1>
         <FindPeople value={sought} onChange={setSought} />
-        <Views
-          aria-label="Who is shown"
-          selectionMode="single"
-          disallowEmptySelection
-          selectedKeys={[view]}
-          onSelectionChange={(keys) => show([...keys][0] as View)}
-        >
-          {views.map((each) => (
-            <ToggleButton key={each} id={each}>
-              {viewWords[each]} {everyone.filter(inView[each]).length}
-            </ToggleButton>
-          ))}
-        </Views>
+        <Segments
+          label="Who is shown"
+          value={view}
+          choices={views.map((id) => ({ id, label: `${viewWords[id]} ${everyone.filter(inView[id]).length}` }))}
+          onChange={show}
+        />
         <span className="grow" />
         <ColumnChoice columns={columns} choice={choice} attributes={mayManage ? roster.data.attributes : null} used={used} />
         {mayManage && (
