@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
 import type { RoomList } from '@jigsaw/contract/rooms';
-import { aCourseOf, api, browsersOf } from './support/course.js';
+import { aCourseOf, anAssignmentFor, api, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -128,18 +128,7 @@ test('moving somebody who has handed in says first what happens to the work, and
   const { groups, students: all } = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
   const ada = all.find((each) => each.name === 'Ada Moss')!.enrolmentId;
   await api(instructor, 'POST', `sets/${set.id}/place`, { moves: [{ student: ada, from: null, to: groups[0]!.id }] });
-  const draft = await api<{ id: string; version: number }>(instructor, 'POST', `courses/${courseId}/activities`, {
-    kind: 'assignment',
-    title: 'Ripening notes',
-    brief: { type: 'doc', content: [] },
-    points: null,
-    rubric: null,
-    settings: {},
-    schedule: { opens: null, due: null, closes: null },
-    latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
-  });
-  const to = { kind: 'set', setId: set.id };
-  await api(instructor, 'POST', `activities/${draft.id}/release`, { to, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version: draft.version });
+  await anAssignmentFor(instructor, courseId, set.id, 'Ripening notes');
   const page = students.get('Ada')!;
   const { rooms } = await api<RoomList>(page, 'GET', `courses/${courseId}/rooms`);
   const { copyId } = rooms.flatMap((room) => room.items).find((item) => item.title === 'Ripening notes')!;

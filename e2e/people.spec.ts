@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
-import { aCourseOf, api, browsersOf } from './support/course.js';
+import { aCourseOf, anAssignmentFor, api, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, registrar, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -123,23 +123,7 @@ test('whoever is taken out loses sight of everything at once and has it again wh
   const board = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
   const student = board.students.find((each) => each.name === 'Ada Lund')!.enrolmentId;
   await api(instructor, 'POST', `sets/${set.id}/place`, { moves: [{ student, from: null, to: board.groups[0]!.id }] });
-  const draft = await api<{ id: string; version: number }>(instructor, 'POST', `courses/${courseId}/activities`, {
-    kind: 'assignment',
-    title: 'Press notes',
-    brief: { type: 'doc', content: [] },
-    points: null,
-    rubric: null,
-    settings: {},
-    schedule: { opens: null, due: null, closes: null },
-    latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
-  });
-  await api(instructor, 'POST', `activities/${draft.id}/release`, {
-    to: { kind: 'set', setId: set.id },
-    mode: 'own',
-    outsiders: 'hidden',
-    goesLiveAt: null,
-    version: draft.version,
-  });
+  await anAssignmentFor(instructor, courseId, set.id, 'Press notes');
   const ada = (await browsersOf(browser, instructor, courseId, ['Ada'])).get('Ada')!;
   await ada.goto(`/c/${courseId}/room`);
   await ada.getByRole('link', { name: /Press notes/ }).click();

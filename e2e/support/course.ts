@@ -41,3 +41,19 @@ export async function browsersOf(browser: Browser, instructor: Page, courseId: s
   }
   return pages;
 }
+
+/** An assignment without dates or points, released to a set with a copy for each group. */
+export async function anAssignmentFor(instructor: Page, courseId: string, setId: string, title: string): Promise<void> {
+  const draft = await api<{ id: string; version: number }>(instructor, 'POST', `courses/${courseId}/activities`, {
+    kind: 'assignment',
+    title,
+    brief: { type: 'doc', content: [] },
+    points: null,
+    rubric: null,
+    settings: {},
+    schedule: { opens: null, due: null, closes: null },
+    latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
+  });
+  const to = { kind: 'set', setId };
+  await api(instructor, 'POST', `activities/${draft.id}/release`, { to, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version: draft.version });
+}

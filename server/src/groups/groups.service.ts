@@ -305,7 +305,7 @@ export class GroupsService {
               (SELECT count(*)::int FROM "course_group" g WHERE g."setId" = s."id") AS "groupCount",
               (SELECT count(*)::int FROM "enrolment" e WHERE e."courseId" = s."courseId" AND e."role" = 'student' AND e."leftAt" IS NULL
                   AND NOT EXISTS (SELECT 1 FROM "membership" m WHERE m."setId" = s."id" AND m."enrolmentId" = e."id" AND m."until" IS NULL)) AS "unplaced"
-         FROM "group_set" s WHERE s."courseId" = $1 AND (s."putAwayAt" IS NULL OR s."id" = $2) ORDER BY s."position"`,
+         FROM "group_set" s WHERE s."courseId" = $1 AND (s."putAwayAt" IS NULL OR s."id" = $2) ORDER BY s."position", s."createdAt"`,
       [courseId, also],
     );
     return rows.map((row) => setView(row, row.groupCount, row.unplaced));

@@ -66,7 +66,7 @@ export class RosterService {
     const sets = await this.dataSource.query<RosterView['sets']>(
       `SELECT s."id", s."name", coalesce((SELECT jsonb_agg(jsonb_build_object('id', g."id", 'number', g."number", 'name', g."name") ORDER BY g."number")
                  FROM "course_group" g WHERE g."setId" = s."id"), '[]') AS "groups"
-         FROM "group_set" s WHERE s."courseId" = $1 AND s."putAwayAt" IS NULL ORDER BY s."position"`,
+         FROM "group_set" s WHERE s."courseId" = $1 AND s."putAwayAt" IS NULL ORDER BY s."position", s."createdAt"`,
       [courseId],
     );
     const { syncedAt, attributeKinds } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
