@@ -1,8 +1,10 @@
 import { z } from 'zod';
-import { RosterAttribute } from './roster.js';
+import { mostGroups } from '@jigsaw/core/roster';
+import { AssistantsSee, RosterAttribute } from './roster.js';
 import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
 
-export const mostGroups = 500;
+export { mostGroups };
+
 const Capacity = z.number().int().min(1, 'A group holds at least 1.').max(1000).nullable();
 const GroupName = z.string().trim().min(1, 'Give the group a name.').max(80);
 
@@ -22,10 +24,13 @@ export const CreateGroupSet = z.strictObject({
   shape: z.discriminatedUnion('by', [
     z.strictObject({ by: z.literal('count'), groups: z.number().int().min(1, 'Make at least 1 group.').max(mostGroups, `${mostGroups} groups are the most.`) }),
     z.strictObject({ by: z.literal('size'), size: z.number().int().min(1, 'A group has at least 1 member.').max(1000), how: z.enum(['spread', 'fill']) }),
+    /** Groups come to be when students hand in with their partners. */
+    z.strictObject({ by: z.literal('hand-in') }),
   ]),
   capacity: Capacity,
   pattern: z.string().trim().max(80),
   names: z.array(z.string().max(80)).max(mostGroups),
+  isExclusive: z.boolean().default(true),
   signUp: SignUpSettings.nullable().default(null),
 });
 export type CreateGroupSet = z.input<typeof CreateGroupSet>;
@@ -38,6 +43,13 @@ export const GroupSetView = z.object({
   unplaced: z.number().int(),
   /** Its groups are the registrar's sections, and a sync moves people between them. */
   isSynchronised: z.boolean(),
+  /** Whether nobody is in two of its groups. */
+  isExclusive: z.boolean(),
+  /** Whether a group may have a leader among its members. */
+  hasLeaders: z.boolean(),
+  /** Whether members name their own group and give it a motto. */
+  membersDress: z.boolean(),
+  isFormedAtHandIn: z.boolean(),
   description: z.string(),
   /** Whether its members read the description. */
   isDescriptionShown: z.boolean(),
@@ -64,6 +76,9 @@ export const BoardGroup = z.object({
   capacity: z.number().int().nullable(),
   /** No student joins or leaves by themselves, and nobody is dealt into it. */
   isLocked: z.boolean(),
+  motto: z.string(),
+  /** Staff who look after it. */
+  leads: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string() })),
   version: z.number().int(),
 });
 export type BoardGroup = z.infer<typeof BoardGroup>;
@@ -76,9 +91,15 @@ export const BoardStudent = z.object({
   email: z.string(),
   number: z.string().nullable(),
   attributes: z.record(z.string(), z.string()),
-  groupId: GroupId.nullable(),
-  /** Hand-ins of the group they are in that they are credited with. */
-  handIns: z.number().int(),
+  /** The groups they are in; one at most where the set is exclusive. */
+  seats: z.array(
+    z.object({
+      groupId: GroupId,
+      isLeader: z.boolean(),
+      /** Hand-ins of this group that they are credited with. */
+      handIns: z.number().int(),
+    }),
+  ),
 });
 export type BoardStudent = z.infer<typeof BoardStudent>;
 
@@ -88,12 +109,24 @@ export const BoardView = z.object({
   groups: z.array(BoardGroup),
   students: z.array(BoardStudent),
   attributes: z.array(RosterAttribute),
+  /** Who may be asked to look after a group. */
+  staff: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string(), role: z.enum(['instructor', 'assistant']) })),
+  assistantsSee: AssistantsSee,
 });
 export type BoardView = z.infer<typeof BoardView>;
 
-const MoveShape = z.strictObject({ student: EnrolmentId, from: GroupId.nullable(), to: GroupId.nullable() });
-export const PlaceRequest = z.strictObject({ moves: z.array(MoveShape).min(1).max(5000) });
-export type PlaceRequest = z.infer<typeof PlaceRequest>;
+const MoveShape = z.strictObject({
+  student: EnrolmentId,
+  from: GroupId.nullable(),
+  to: GroupId.nullable(),
+  leads: z.strictObject({ from: z.boolean(), to: z.boolean() }).optional(),
+});
+export const PlaceRequest = z.strictObject({
+  moves: z.array(MoveShape).min(1).max(5000),
+  /** Kept in the history of everybody who moves. */
+  why: z.string().trim().max(300, '300 characters are the most.').default(''),
+});
+export type PlaceRequest = z.output<typeof PlaceRequest>;
 
 export const PlaceResult = z.object({ unplaced: z.number().int() });
 export type PlaceResult = z.infer<typeof PlaceResult>;
@@ -101,11 +134,42 @@ export type PlaceResult = z.infer<typeof PlaceResult>;
 export const EditGroup = z.strictObject({ name: GroupName, capacity: Capacity, isLocked: z.boolean().optional(), version: z.number().int() });
 export type EditGroup = z.infer<typeof EditGroup>;
 
+/** Many groups at once: names, places and locks; groups that are added, and such as are taken away. All of it or nothing. */
+export const EditGroups = z.strictObject({
+  groups: z
+    .array(z.strictObject({ id: GroupId.nullable(), name: GroupName, capacity: Capacity, isLocked: z.boolean(), version: z.number().int() }))
+    .max(mostGroups, `${mostGroups} groups are the most.`),
+  removed: z.array(GroupId).max(mostGroups),
+});
+export type EditGroups = z.infer<typeof EditGroups>;
+
+/** Who of the staff look after each of these groups from now on; other groups stay as they are. */
+export const LeadGroups = z.strictObject({
+  leads: z
+    .array(z.strictObject({ groupId: GroupId, enrolmentIds: z.array(EnrolmentId).max(50) }))
+    .min(1)
+    .max(mostGroups),
+});
+export type LeadGroups = z.infer<typeof LeadGroups>;
+
+export const BoardGroups = z.object({ groups: z.array(BoardGroup) });
+export type BoardGroups = z.infer<typeof BoardGroups>;
+
+/** What members make of their own group. */
+export const DressGroup = z.strictObject({ name: GroupName, motto: z.string().trim().max(120, '120 characters are the most.'), version: z.number().int() });
+export type DressGroup = z.infer<typeof DressGroup>;
+/** `name` and `motto` of the group as its members see it. */
+export const GroupDress = z.object({ id: GroupId, name: z.string(), motto: z.string(), version: z.number().int() });
+export type GroupDress = z.infer<typeof GroupDress>;
+
 export const SetSettings = z.strictObject({
   name: SetName,
   description: z.string().trim().max(2000, '2,000 characters are the most.'),
   isDescriptionShown: z.boolean(),
   capacity: Capacity,
+  isExclusive: z.boolean(),
+  hasLeaders: z.boolean(),
+  membersDress: z.boolean(),
   latecomers: Latecomers,
   signUp: SignUpSettings.nullable(),
   version: z.number().int(),
@@ -160,6 +224,8 @@ export const PlacesOf = z.object({
       from: DateTime,
       until: DateTime.nullable(),
       placedBy: z.string(),
+      why: z.string().nullable(),
+      endedWhy: z.string().nullable(),
       /** null: they are there now. */
       endedBy: z.string().nullable(),
     }),

@@ -59,7 +59,16 @@ export type RoomItem = z.infer<typeof RoomItem>;
 export const LockedItem = z.object({ title: z.string(), kind: z.string(), why: z.array(z.string()) });
 export type LockedItem = z.infer<typeof LockedItem>;
 
-export const RoomView = z.object({ group: GroupTag, members: z.array(Member), items: z.array(RoomItem) });
+export const RoomView = z.object({
+  group: GroupTag,
+  /** What its set is for, where members may read that. */
+  about: z.string(),
+  motto: z.string(),
+  /** For changing name and motto, if the asker may; null: they may not. */
+  dressVersion: z.number().int().nullable(),
+  members: z.array(Member.extend({ isLeader: z.boolean() })),
+  items: z.array(RoomItem),
+});
 export type RoomView = z.infer<typeof RoomView>;
 export const RoomList = z.object({
   rooms: z.array(RoomView),

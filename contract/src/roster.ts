@@ -23,6 +23,10 @@ export const CourseView = z.object({
   enrolmentId: EnrolmentId,
 });
 export type CourseView = z.infer<typeof CourseView>;
+/** Whose work assistants see: everybody's, or that of the groups they look after. */
+export const AssistantsSee = z.enum(['all', 'theirs']);
+export const ChangeAssistants = z.strictObject({ assistantsSee: AssistantsSee });
+export type ChangeAssistants = z.infer<typeof ChangeAssistants>;
 export const CourseList = z.object({ courses: z.array(CourseView) });
 export type CourseList = z.infer<typeof CourseList>;
 
@@ -57,6 +61,8 @@ export const RosterAttribute = z.object({
 const RosterSet = z.object({
   id: GroupSetId,
   name: z.string(),
+  /** Whether nobody is in two of its groups. */
+  isExclusive: z.boolean(),
   groups: z.array(z.object({ id: GroupId, number: z.number().int(), name: z.string() })),
 });
 export const RosterView = z.object({
@@ -68,7 +74,7 @@ export const RosterView = z.object({
 });
 export type RosterView = z.infer<typeof RosterView>;
 
-export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name', 'reading', 'number', 'role', 'section', 'attribute', 'left-out']);
+export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name', 'reading', 'number', 'role', 'section', 'group', 'attribute', 'left-out']);
 
 /** Bytes of a class file, a pasted list, or the registrar. */
 export const ImportSource = z.discriminatedUnion('kind', [
@@ -106,7 +112,7 @@ const RowPerson = z.object({
   reading: z.string().nullable(),
   number: z.string().nullable(),
   role: Role.nullable(),
-  section: z.string().nullable(),
+  places: z.array(z.object({ set: z.string().nullable(), group: z.string() })),
   attributes: z.record(z.string(), z.string()),
 });
 export const PreviewRowView = z.discriminatedUnion('kind', [
@@ -141,8 +147,8 @@ export const ImportPreview = z.object({
       isDropped: z.boolean(),
     }),
   ),
-  /** Sections that become groups when this is brought in. */
-  newSections: z.array(z.string()),
+  /** Groups that are made when this is brought in, and whether their set is; `set` null: the set of sections. */
+  newGroups: z.array(z.object({ set: z.string().nullable(), isNew: z.boolean(), groups: z.array(z.string()) })),
   /** What somebody should know before bringing it in; null: nothing. */
   warning: z.string().nullable(),
   counts: z.object({ new: z.number().int(), changed: z.number().int(), unchanged: z.number().int(), problem: z.number().int() }),

@@ -1,4 +1,5 @@
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import { settle } from './groups.js';
 import type { Stage } from './stage.js';
 
 /** How many have chosen each so far: one is full, two almost. Seven of the class have still to choose. */
@@ -16,9 +17,7 @@ export async function choosePanels({ instructor, people, courseId, clock }: Stag
     names: Object.keys(panels),
     signUp: { opens: null, closes: clock.inDays(2, '17:00'), showsNames: true },
   });
-  const { name, capacity, latecomers, signUp, version } = set;
-  const description = 'You taste with these people on Mondays, beside your bench team.';
-  await instructor.patch(`sets/${set.id}`, { name, capacity, latecomers, signUp, version, description, isDescriptionShown: true });
+  await settle({ instructor }, set, { description: 'You taste with these people on Mondays, beside your bench team.' });
   const { groups } = await instructor.get<BoardView>(`sets/${set.id}/board`);
   const wanted = Object.entries(panels).flatMap(([panel, count]) => Array.from({ length: count }, () => panel));
   // Friends of one bench do not all choose alike: every seventh of the class, and so on.

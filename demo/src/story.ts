@@ -1,6 +1,7 @@
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
 import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import { Client } from './client.js';
+import { askForPosters, furnishBenches } from './groups.js';
 import type { MadeStudent, Vessel } from './people.js';
 import { addressOf, benches, demoPassword, dropout, freeTime, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, openTalks, readMost, releaseReport, starterLog, tastingCritique } from './scenes.js';
@@ -51,6 +52,9 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
 
   const stage: Stage = { instructor, people, courseId: course.id, clock, teams, seated: (vessel) => seated(seats, vessel) };
 
+  clock.weeksAgo(7, 'Tue 09:00');
+  await furnishBenches(stage);
+
   clock.weeksAgo(6, 'Tue 09:00');
   await release(stage, await write(stage, { kind: 'assignment', title: 'Salt trial', brief: briefs.salt, points: '20', due: clock.at(5, 'Fri 17:00') }));
   for (const [at, vessel] of vessels.entries()) {
@@ -92,6 +96,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await tastingCritique(stage);
 
   await choosePanels(stage, everyone.map(emailOf));
+  await askForPosters(stage);
 
   clock.daysAgo(5, '09:00');
   const kinetics = { kind: 'assignment', title: 'Brine kinetics problem sheet', brief: briefs.kinetics, points: '30', due: clock.inDays(2, '17:00') };
@@ -173,7 +178,7 @@ async function place(instructor: Client, setId: string, courseId: string, seats:
   const roster = await instructor.get<RosterView>(`courses/${courseId}/roster`);
   const moves = [...seats].map(([email, groupName]) => {
     const student = roster.entries.find((entry) => entry.email === email)!.enrolmentId;
-    const from = board.students.find((each) => each.enrolmentId === student)!.groupId;
+    const from = board.students.find((each) => each.enrolmentId === student)!.seats[0]?.groupId ?? null;
     return { student, from, to: groupName === null ? null : board.groups.find((group) => group.name === groupName)!.id };
   });
   await instructor.post(`sets/${setId}/place`, { moves });

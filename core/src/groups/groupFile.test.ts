@@ -11,12 +11,12 @@ const student = (name: string, groupId: string | null = null, number: string | n
   name,
   email: `${name.toLowerCase().replace(' ', '.')}@b.example`,
   number,
-  groupId: groupId as GroupId | null,
+  seats: groupId === null ? [] : [{ groupId: groupId as GroupId, isLeader: false }],
 });
-const read = (csv: string, students: NamedStudent[]) => {
+const read = (csv: string, students: NamedStudent[], isExclusive = true) => {
   const table = readTable(new Uint8Array(Buffer.from(csv)));
   if (!table.ok) throw new Error(table.code);
-  return readGroupFile(table.table, students, groups);
+  return readGroupFile(table.table, students, groups, isExclusive);
 };
 
 describe('a file of groups', () => {
@@ -51,6 +51,20 @@ describe('a file of groups', () => {
     for (const { problem } of file.problems) expect(sayGroupFileProblem(problem)).toMatch(/\.$/);
   });
 
+  it('names all groups of a person where one may be in several', () => {
+    const ada = { ...student('Ada', 'Crock'), seats: ['Crock', 'Vat'].map((groupId) => ({ groupId: groupId as GroupId, isLeader: groupId === 'Vat' })) };
+    const file = read('Name,Group\nAda,Carboy\nAda,Crock\nBen,1\nBen,1\n', [ada, student('Ben')], false);
+    expect(file).toEqual({
+      ok: true,
+      moves: [
+        { student: 'Ada', from: 'Vat', to: 'Carboy', leads: { from: true, to: false } },
+        { student: 'Ben', from: null, to: 'Crock' },
+      ],
+      same: 0,
+      problems: [],
+    });
+  });
+
   it('needs a column for the person and one for the group', () => {
     expect(read('Name,Colour\nAda,red\n', [student('Ada')])).toEqual({ ok: false, code: 'no-group-column' });
     expect(read('Role,Group\nstudent,Crock\n', [student('Ada')])).toEqual({ ok: false, code: 'no-person-column' });
@@ -63,11 +77,11 @@ describe('a file of groups', () => {
         const csv = `Name,Group\n${seats.map(([, to], index) => `S${index},${to}`).join('\n')}\n`;
         const first = read(csv, students);
         if (!first.ok) throw new Error(first.code);
-        const placed = apply(new Map(students.map((each) => [each.enrolmentId, each.groupId])), { moves: first.moves });
+        const placed = apply(new Map(students.map((each) => [each.enrolmentId, each.seats])), { moves: first.moves }, true);
         if (!placed.ok) throw new Error('the moves fit');
         const again = read(
           csv,
-          students.map((each) => ({ ...each, groupId: placed.placement.get(each.enrolmentId)! })),
+          students.map((each) => ({ ...each, seats: placed.placement.get(each.enrolmentId)! })),
         );
         expect(again).toEqual({ ok: true, moves: [], same: seats.length, problems: [] });
       }),

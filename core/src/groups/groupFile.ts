@@ -2,7 +2,8 @@ import type { EnrolmentId, GroupId } from '../ids/index.js';
 import { sameAddress, unguardFormula } from '../roster/index.js';
 import type { Table } from '../roster/index.js';
 import { fold } from '../text/index.js';
-import type { Move } from './placement.js';
+import { movesOut } from './placement.js';
+import type { Move, Placement, Seat } from './placement.js';
 
 /** Somebody of the class as a file of groups may name them. */
 export interface NamedStudent {
@@ -10,7 +11,7 @@ export interface NamedStudent {
   readonly name: string;
   readonly email: string;
   readonly number: string | null;
-  readonly groupId: GroupId | null;
+  readonly seats: readonly Seat[];
 }
 
 export interface NamedGroup {
@@ -42,8 +43,9 @@ const numberWords = ['number', 'student number', 'id', 'student id', 'matrikel',
 const nameWords = ['name', 'student', 'full name', 'student name', 'nom', 'nombre', 'nome', 'namn', 'naam'];
 
 /** Who should sit where, by a file with a column for the person (address, number or name) and one for the group (name or number). An
- * empty group takes its person out. Nobody who is not in the file moves. */
-export function readGroupFile({ headings, rows }: Table, students: readonly NamedStudent[], groups: readonly NamedGroup[]): GroupFile {
+ * empty group takes its person out. Nobody who is not in the file moves.
+ * @param isExclusive else the lines of one person together name all their groups. */
+export function readGroupFile({ headings, rows }: Table, students: readonly NamedStudent[], groups: readonly NamedGroup[], isExclusive = true): GroupFile {
   const column = (words: readonly string[]) => headings.findIndex((heading) => words.includes(fold(heading)));
   const groupAt = column(groupWords);
   const person = [
@@ -57,9 +59,8 @@ export function readGroupFile({ headings, rows }: Table, students: readonly Name
   const byName = new Map(groups.map((group) => [fold(group.name), group]));
   const byNumber = new Map(groups.map((group) => [String(group.number), group]));
   const lineOf = new Map<EnrolmentId, number>();
-  const moves: Move[] = [];
+  const wanted = new Map<EnrolmentId, Set<GroupId>>();
   const problems: { line: number; problem: GroupFileProblem }[] = [];
-  let same = 0;
   for (const { line, cells } of rows) {
     const cell = (at: number) => unguardFormula(cells[at] ?? '').trim();
     const told = person.map(({ at, find }) => ({ value: cell(at), find })).find(({ value }) => value !== '');
@@ -71,16 +72,28 @@ export function readGroupFile({ headings, rows }: Table, students: readonly Name
     if (!told) problems.push({ line, problem: { code: 'nobody-named' } });
     else if (!student) problems.push({ line, problem: { code: 'unknown-person', value: told.value } });
     else if (more.length > 0) problems.push({ line, problem: { code: 'several-of-that-name', value: told.value } });
-    else if (before !== undefined) problems.push({ line, problem: { code: 'twice', name: student.name, line: before } });
+    else if (before !== undefined && isExclusive) problems.push({ line, problem: { code: 'twice', name: student.name, line: before } });
     else if (group === undefined) problems.push({ line, problem: { code: 'unknown-group', value: groupName } });
     else {
       lineOf.set(student.enrolmentId, line);
-      const to = group?.id ?? null;
-      if (student.groupId === to) same += 1;
-      else moves.push({ student: student.enrolmentId, from: student.groupId, to });
+      wanted.set(student.enrolmentId, new Set([...(wanted.get(student.enrolmentId) ?? []), ...(group ? [group.id] : [])]));
     }
   }
+  const placement = new Map(students.map((student) => [student.enrolmentId, student.seats]));
+  const moves = [...wanted].flatMap(([student, to]) => movesBetween(placement, student, to));
+  const same = [...wanted.keys()].filter((id) => !moves.some((move) => move.student === id)).length;
   return { ok: true, moves, same, problems };
+}
+
+/** From the places that somebody has to those they are to have; the first of each is one move. */
+function movesBetween(placement: Placement, student: EnrolmentId, to: ReadonlySet<GroupId>): Move[] {
+  const seats = placement.get(student)!;
+  const out = movesOut(placement, [student], (groupId) => !to.has(groupId));
+  const into = [...to].filter((groupId) => !seats.some((seat) => seat.groupId === groupId));
+  const [firstOut, ...moreOut] = out;
+  const [firstIn, ...moreIn] = into;
+  const first = firstOut && firstIn ? [{ ...firstOut, to: firstIn }] : firstOut ? [firstOut] : firstIn ? [{ student, from: null, to: firstIn }] : [];
+  return [...first, ...moreOut, ...moreIn.map((groupId) => ({ student, from: null, to: groupId }))];
 }
 
 export function sayGroupFileProblem(problem: GroupFileProblem): string {

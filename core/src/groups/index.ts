@@ -1,6 +1,6 @@
 export { lettersOf, nameByPattern, namesFor } from './naming.js';
-export { apply, countMembers, groupNumberTyped, inverse, movesTo, swap } from './placement.js';
-export type { Conflict, Move, Place, Placed, Placement } from './placement.js';
+export { apply, countMembers, groupNumberTyped, inverse, lead, movesOut, movesTo, swap } from './placement.js';
+export type { Conflict, Held, Move, Place, Placed, Placement, Seat } from './placement.js';
 export { fillRoom, sayForecast, sizesByCount, sizesBySize } from './sizes.js';
 export type { RoomForecast, SizesForecast, SizesRefused } from './sizes.js';
 export { dealOut, emptiest, shuffled } from './deal.js';

@@ -18,6 +18,8 @@ const aStudent = (more: Partial<Viewer> = {}): Viewer => ({
   role: 'student',
   hasLeft: false,
   groups: [seat('crock')],
+  leads: [],
+  seesOnlyLed: false,
   ...more,
 });
 const aRelease = (more: Partial<ReleaseFacts> = {}): ReleaseFacts => ({
@@ -122,6 +124,8 @@ const anyStudent: fc.Arbitrary<Viewer> = fc.record({
   enrolmentId: fc.constantFrom('noor', 'jorge').map((id) => id as EnrolmentId),
   role: fc.constant('student' as const),
   hasLeft: fc.boolean(),
+  leads: fc.constant([]),
+  seesOnlyLed: fc.constant(false),
   groups: fc.subarray(Object.keys(groupsOf)).map((names) => names.map((name) => ({ groupId: name as GroupId, setId: groupsOf[name]! }))),
 });
 const anyCopy: fc.Arbitrary<CopyFacts> = fc.oneof(

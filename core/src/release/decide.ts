@@ -10,6 +10,8 @@ export type Reason =
   | { readonly code: 'not-in-course' }
   | { readonly code: 'left-course' }
   | { readonly code: 'staff'; readonly role: 'instructor' | 'assistant' }
+  | { readonly code: 'leads'; readonly groupId: GroupId }
+  | { readonly code: 'leads-others' }
   | { readonly code: 'observer' }
   | { readonly code: 'draft' }
   | { readonly code: 'withdrawn'; readonly since: Instant }
@@ -47,8 +49,9 @@ export function decide(viewer: Viewer | null, release: ReleaseFacts, copy: CopyF
   if (viewer.hasLeft) return hidden({ code: 'left-course' });
   switch (viewer.role) {
     case 'instructor':
-    case 'assistant':
       return { access: 'open', part: 'staff', reasons: [{ code: 'staff', role: viewer.role }] };
+    case 'assistant':
+      return decideForAssistant(viewer, copy);
     case 'observer':
       return release.state.state === 'draft' ? hidden({ code: 'draft' }) : { access: 'read-only', part: 'reader', reasons: [{ code: 'observer' }] };
     case 'student':
@@ -56,6 +59,14 @@ export function decide(viewer: Viewer | null, release: ReleaseFacts, copy: CopyF
     default:
       return unreachable(viewer.role);
   }
+}
+
+/** What all work in together, every assistant sees. */
+function decideForAssistant(viewer: Viewer, { groupId }: CopyFacts): Decision {
+  const isLed = groupId !== null && viewer.leads.includes(groupId);
+  if (viewer.seesOnlyLed && groupId !== null && !isLed) return hidden({ code: 'leads-others' });
+  const reasons: Reason[] = isLed ? [{ code: 'leads', groupId }] : [{ code: 'staff', role: 'assistant' }];
+  return { access: 'open', part: 'staff', reasons };
 }
 
 function decideForStudent(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: Instant): Decision {

@@ -35,6 +35,10 @@ function explainReason(reason: Reason, wording: Wording): string {
       return 'Has left the course.';
     case 'staff':
       return reason.role === 'instructor' ? 'Instructors see everything in their course.' : 'Assistants see the groups of this course.';
+    case 'leads':
+      return `Looks after ${wording.groupName(reason.groupId)}.`;
+    case 'leads-others':
+      return 'Assistants see the groups that they look after, and this is none of theirs.';
     case 'observer':
       return 'Observers may look but not change.';
     case 'draft':

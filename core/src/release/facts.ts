@@ -11,6 +11,10 @@ export interface Viewer {
   readonly hasLeft: boolean;
   /** Groups they are a member of now. */
   readonly groups: readonly { readonly groupId: GroupId; readonly setId: GroupSetId }[];
+  /** Groups they look after as staff. */
+  readonly leads: readonly GroupId[];
+  /** An assistant in a course that shows assistants the work of the groups they lead, and of no others. */
+  readonly seesOnlyLed: boolean;
 }
 
 export type AudienceEntry =

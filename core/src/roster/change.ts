@@ -99,7 +99,8 @@ export const dropped: EntryFields = { isHere: false, groups: [] };
 export const asRole = (role: Role): EntryFields => (role === 'student' ? { role } : { role, groups: [] });
 
 /** Makes one person of two entries: the one that stays takes what it lacks from the other, which leaves.
- * @param setOf the set of each of their groups; where both sit in one set, the place of the one that stays counts. */
+ * @param setOf what somebody can have one place in only: the set of a group, or the group itself where one may be in several. If both have
+ *   a place in it, that of the one that stays counts. */
 export function joinChange(roster: Roster, keepId: EnrolmentId, otherId: EnrolmentId, setOf: (groupId: GroupId) => string): RosterChange {
   const keep = roster.get(keepId);
   const other = roster.get(otherId);

@@ -8,11 +8,14 @@ export interface ColumnGuess {
   readonly sureness: 'sure' | 'guess';
 }
 
-/** A first reading of the columns, for a person to correct. Each meaning but `attribute` is given once. */
+/** Meanings that any number of columns can have. */
+export const oftenMeant: ReadonlySet<ColumnMeaning> = new Set(['attribute', 'group', 'left-out']);
+
+/** A first reading of the columns, for a person to correct. */
 export function guessColumns(table: Table): ColumnGuess[] {
   const taken = new Set<ColumnMeaning>();
   const take = (meaning: ColumnMeaning, sureness: ColumnGuess['sureness']): ColumnGuess => {
-    if (meaning !== 'attribute' && meaning !== 'left-out') taken.add(meaning);
+    if (!oftenMeant.has(meaning)) taken.add(meaning);
     return { meaning, sureness };
   };
   const byHeading = table.headings.map((heading) => {

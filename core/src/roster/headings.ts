@@ -1,11 +1,12 @@
 import type { Role } from '../release/index.js';
 import { fold } from '../text/index.js';
+import { isGroupHeading } from './places.js';
 
-/** What a column of a class file stands for. An attribute keeps its heading as its name. */
-export type ColumnMeaning = 'email' | 'name' | 'given-name' | 'family-name' | 'reading' | 'number' | 'role' | 'section' | 'attribute' | 'left-out';
+/** What a column of a class file stands for. An attribute keeps its heading as its name, a column of groups as that of their set. */
+export type ColumnMeaning = 'email' | 'name' | 'given-name' | 'family-name' | 'reading' | 'number' | 'role' | 'section' | 'group' | 'attribute' | 'left-out';
 
 /** Heading words of class files in several languages, folded; the longest that fits decides. */
-const headingWords: Record<Exclude<ColumnMeaning, 'section' | 'attribute' | 'left-out'>, readonly string[]> = {
+const headingWords: Record<Exclude<ColumnMeaning, 'section' | 'group' | 'attribute' | 'left-out'>, readonly string[]> = {
   email: [
     'email',
     'e-mail',
@@ -78,10 +79,6 @@ const headingWords: Record<Exclude<ColumnMeaning, 'section' | 'attribute' | 'lef
   role: ['role', 'rolle', 'rol', 'papel', 'funcao', 'ruolo', 'roll', 'course role', 'enrollment role'],
 };
 
-/** Groups are told in our own class files, and are not attributes when they come back. */
-export const groupHeading = (setName: string): string => `Group in ${setName}`;
-const isGroupHeading = (heading: string): boolean => heading.startsWith('Group in ');
-
 const roleWords: Record<Role, readonly string[]> = {
   student: [
     'student',
@@ -129,7 +126,7 @@ const meaningByHeading = new Map<string, ColumnMeaning>([
 
 /** What a heading says by itself, or null. */
 export function meaningOfHeading(heading: string): ColumnMeaning | null {
-  if (isGroupHeading(heading)) return 'left-out';
+  if (isGroupHeading(heading)) return 'group';
   const word = fold(heading)
     .replace(/[\s_]+/g, ' ')
     .replace(/[.:#]/g, '')

@@ -1,12 +1,14 @@
 import { decode } from './decode.js';
 import { asTable, records } from './readTable.js';
-import type { BundleSection, ReadTable, TableRow } from './readTable.js';
+import { groupHeading, joinNames } from './places.js';
+import type { BundleClass, ReadTable, TableRow } from './readTable.js';
 
 type Record = Readonly<{ line: number; cell: (heading: string) => string }>;
 
 /** Prefix of columns that the standard leaves to whoever writes the file (1EdTech OneRoster 1.1, §4.2). */
 const attributePrefix = 'metadata.attribute.';
 const setColumn = 'metadata.set';
+const exclusiveColumn = 'metadata.isExclusive';
 
 /** The people of a OneRoster 1.1 or 1.2 CSV bundle as a class file: those enrolled in any of its classes, with their role there.
  * @param files the bundle's files by name, in lower case. */
@@ -19,19 +21,15 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
 
   const enrolledIn = new Map<string, Record[]>();
   for (const each of enrolments) enrolledIn.set(each.cell('userSourcedId'), [...(enrolledIn.get(each.cell('userSourcedId')) ?? []), each]);
-  // What a class of a group set is called is told by the set, not as a section of the registrar's.
-  const isSection = (classId: string) => classes.has(classId) && classes.get(classId)!.cell(setColumn) === '';
-  const sectionsOf = (userId: string) => [...new Set((enrolledIn.get(userId) ?? []).map((each) => each.cell('classSourcedId')).filter(isSection))];
   const people = users.filter((user) => isActive(user) && (enrolments.length === 0 || enrolledIn.has(user.cell('sourcedId'))));
-  const titles = titlesOf([...classes.values()].filter((each) => each.cell(setColumn) === ''));
-  const hasSections = titles.size > 1;
+  const columns = classColumns([...classes.values()]);
   const attributes = headingsOf(files.get('users.csv')!).filter((heading) => heading.startsWith(attributePrefix));
 
-  const headings = ['E-mail', 'Given name', 'Family name', 'Latin name', 'Number', 'Role', ...(hasSections ? ['Section'] : [])];
+  const headings = ['E-mail', 'Given name', 'Family name', 'Latin name', 'Number', 'Role', ...columns.map((column) => column.heading)];
   const rows = people.map((user): TableRow => {
     const id = user.cell('sourcedId');
     const role = enrolledIn.get(id)?.[0]?.cell('role') || user.cell('role') || usersRoles.get(id) || '';
-    const sections = sectionsOf(id).map((classId) => titles.get(classId)!);
+    const own = new Set(enrolledIn.get(id)?.map((each) => each.cell('classSourcedId')));
     return {
       line: user.line,
       cells: [
@@ -41,7 +39,7 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
         user.cell('metadata.reading'),
         user.cell('identifier'),
         role,
-        ...(hasSections ? [sections.join('; ')] : []),
+        ...columns.map(({ titles }) => joinNames([...titles].flatMap(([classId, title]) => (own.has(classId) ? [title] : [])))),
         ...attributes.map((heading) => user.cell(heading)),
       ],
     };
@@ -49,11 +47,30 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
   const names = [...headings, ...attributes.map((heading) => heading.slice(attributePrefix.length))];
   if (rows.length === 0) return { ok: false, code: 'header-only' };
   const read = asTable([{ line: 1, cells: names }, ...rows], 'UTF-8', 'bundle');
-  const sections = hasSections ? [...titles].map(([sourceId, title]): BundleSection => ({ sourceId, title })) : [];
-  return read.ok ? { ok: true, table: { ...read.table, sections } } : read;
+  const told = columns.flatMap(({ set, titles }) => [...titles].map(([sourceId, title]): BundleClass => ({ set, sourceId, title })));
+  return read.ok ? { ok: true, table: { ...read.table, classes: told } } : read;
 }
 
-/** What each class is called; those that share a title are told apart by their code. A semicolon parts sections in a cell. */
+interface ClassColumn {
+  readonly heading: string;
+  readonly set: string | null;
+  /** What each of its classes is called, by its id. */
+  readonly titles: ReadonlyMap<string, string>;
+}
+
+/** The columns in which a person's classes are told: one for sections, if there are several, and one for each group set. */
+function classColumns(classes: readonly Record[]): ClassColumn[] {
+  const bySet = new Map<string, Record[]>();
+  for (const each of classes) bySet.set(each.cell(setColumn), [...(bySet.get(each.cell(setColumn)) ?? []), each]);
+  return [...bySet].flatMap(([name, own]): ClassColumn[] => {
+    const titles = titlesOf(own);
+    if (name === '') return own.length > 1 ? [{ heading: 'Section', set: null, titles }] : [];
+    const isExclusive = own.every((each) => each.cell(exclusiveColumn) !== 'false');
+    return [{ heading: groupHeading({ name, isExclusive }), set: name, titles }];
+  });
+}
+
+/** What each class is called; those that share a title are told apart by their code. */
 function titlesOf(classes: readonly Record[]): ReadonlyMap<string, string> {
   const taken = new Map<string, number>();
   for (const each of classes) taken.set(each.cell('title'), (taken.get(each.cell('title')) ?? 0) + 1);
@@ -61,7 +78,7 @@ function titlesOf(classes: readonly Record[]): ReadonlyMap<string, string> {
     classes.map((each) => {
       const title = each.cell('title');
       const code = each.cell('classCode') || each.cell('sourcedId');
-      return [each.cell('sourcedId'), (title === '' || taken.get(title)! > 1 ? `${title} (${code})`.trim() : title).replaceAll(';', ',')];
+      return [each.cell('sourcedId'), title === '' || taken.get(title)! > 1 ? `${title} (${code})`.trim() : title];
     }),
   );
 }

@@ -1,29 +1,24 @@
-import type { EnrolmentId, GroupId } from '../ids/index.js';
-import { assert } from '../ids/index.js';
+import type { EnrolmentId } from '../ids/index.js';
 import type { Role } from '../release/index.js';
-import { fold } from '../text/index.js';
 import { changeOf, dropped } from './change.js';
 import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './change.js';
+import { oftenMeant } from './columns.js';
 import { unguardFormula } from './formula.js';
+import { severalGroups } from './groupsNamed.js';
 import { roleOfWord } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
 import { isAddress, sameAddress } from './person.js';
 import type { RosterPerson } from './person.js';
+import { placeChanges, seatedIn, setOfHeading, splitNames } from './places.js';
+import type { KnownSets, NamedPlace } from './places.js';
 import type { Table, TableRow } from './readTable.js';
 
 /** A person as a row tells of them; `role` null: the row does not say. */
 export interface RowPerson extends RosterPerson {
   readonly role: Role | null;
-  /** The section that the row names; null: none, or the person is no student and sits in none. */
-  readonly section: string | null;
+  /** The places that the row names; none if the person is no student and sits nowhere. */
+  readonly places: readonly NamedPlace[];
 }
-
-/** The groups that stand for sections: which one a section's name means, and what each is called here. */
-export interface Sections {
-  readonly groupOf: ReadonlyMap<string, GroupId>;
-  readonly nameOf: ReadonlyMap<GroupId, string>;
-}
-const noSections: Sections = { groupOf: new Map(), nameOf: new Map() };
 
 export type RowProblem =
   | { readonly code: 'no-address' }
@@ -36,7 +31,7 @@ export type RowProblem =
   | { readonly code: 'number-of-another'; readonly number: string; readonly name: string }
   | { readonly code: 'same-number-as-line'; readonly number: string; readonly line: number }
   | { readonly code: 'unknown-role'; readonly value: string }
-  | { readonly code: 'several-sections'; readonly sections: readonly string[] }
+  | { readonly code: 'several-groups'; readonly set: string | null; readonly groups: readonly string[] }
   | { readonly code: 'too-few-cells' | 'too-many-cells'; readonly cells: number; readonly expected: number };
 
 export interface FieldChange {
@@ -62,10 +57,10 @@ const longestName = 200;
  * @param meanings one for each heading of the table.
  * @param roster everyone enrolled, those who left included: they are brought back, not doubled.
  * @param role what the people in the file are, unless a column of it says so; people of this role who are not in it are `missing`.
- * @param sections the groups in which a column of sections seats students; one that is not among them yet is shown by its name. */
-export function previewImport(table: Table, meanings: readonly ColumnMeaning[], roster: Roster, role: Role, sections: Sections = noSections): Preview {
+ * @param sets those of the course; a group or a set that is not among them yet is shown by its name. */
+export function previewImport(table: Table, meanings: readonly ColumnMeaning[], roster: Roster, role: Role, sets: KnownSets = new Map()): Preview {
   if (meanings.length !== table.headings.length) return { ok: false, code: 'columns-do-not-fit' };
-  const single = meanings.filter((meaning) => meaning !== 'attribute' && meaning !== 'left-out');
+  const single = meanings.filter((meaning) => !oftenMeant.has(meaning));
   if (new Set(single).size !== single.length) return { ok: false, code: 'meaning-twice' };
   if (!meanings.includes('email')) return { ok: false, code: 'no-address-column' };
   if (!single.some((meaning) => meaning === 'name' || meaning === 'given-name' || meaning === 'family-name')) {
@@ -87,7 +82,7 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
   const rows = table.rows.map((row): PreviewRow => {
     const person = readPerson(table, row, meanings);
     const address = sameAddress(person.email);
-    const problems = problemsOf(table, row, meanings, person);
+    const problems = [...problemsOf(table, row, meanings, person), ...severalGroups(table, meanings, person, sets)];
 
     const sameLine = lineByAddress.get(address);
     if (address !== '' && sameLine !== undefined) problems.push({ code: 'same-address-as-line', line: sameLine });
@@ -106,10 +101,10 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
     else if (known && problems.length === 0) lineByPerson.set(known.enrolmentId, row.line);
     if (problems.length > 0) return { line: row.line, kind: 'problem', problems, cells: row.cells };
 
-    if (!known) return { line: row.line, kind: 'new', person: { ...person, section: (person.role ?? role) === 'student' ? person.section : null } };
+    if (!known) return { line: row.line, kind: 'new', person: { ...person, places: (person.role ?? role) === 'student' ? person.places : [] } };
     const { enrolmentId, entry } = known;
     const merged = merge(entry, person);
-    const changes = [...changesBetween(entry, merged), ...sectionChange(entry, merged, sections)];
+    const changes = [...changesBetween(entry, merged), ...placeChanges(entry, merged.places, sets)];
     return changes.length === 0
       ? { line: row.line, kind: 'unchanged', enrolmentId, person: merged }
       : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes };
@@ -123,36 +118,30 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
 
 /** What bringing in these rows does to the roster.
  * @param drop those of the missing who are to leave.
- * @param sections every section that a row names has its group here by now. */
+ * @param sets every group that a row names is there by now. */
 export function importChange(
   roster: Roster,
   rows: readonly PreviewRow[],
   role: Role,
   drop: readonly EnrolmentId[],
   newEnrolmentId: () => EnrolmentId,
-  sections: Sections = noSections,
+  sets: KnownSets = new Map(),
 ): RosterChange {
-  const seatOf = (section: string) => {
-    const groupId = sections.groupOf.get(fold(section));
-    assert(groupId, `no group stands for the section ${section}`);
-    return groupId;
-  };
   const changes = rows.flatMap((row): EntryChange[] => {
     if (row.kind === 'new') {
-      const { section, ...person } = row.person;
-      const groups = section === null ? [] : [seatOf(section)];
+      const { places, ...person } = row.person;
+      const groups = seatedIn([], places, sets);
       return [{ kind: 'add', enrolmentId: newEnrolmentId(), entry: { ...person, role: person.role ?? role, isHere: true, groups, joinedTo: null } }];
     }
     const entry = row.kind === 'changed' ? roster.get(row.enrolmentId) : undefined;
     if (row.kind !== 'changed' || !entry) return [];
-    const { email: _kept, role: told, section, ...said } = row.person;
+    const { email: _kept, role: told, places, ...said } = row.person;
     const isStaff = told !== null && told !== 'student';
-    const others = entry.groups.filter((groupId) => !sections.nameOf.has(groupId));
     const to: EntryFields = {
       ...said,
       isHere: true,
       ...(told !== null && { role: told }),
-      ...(section !== null && { groups: [...others, seatOf(section)] }),
+      ...(places.length > 0 && { groups: seatedIn(entry.groups, places, sets) }),
       ...(isStaff && { groups: [] }),
     };
     const change = changeOf(row.enrolmentId, entry, to);
@@ -184,7 +173,11 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
     reading: cell('reading') || null,
     number: cell('number') || null,
     role: roleOfWord(cell('role')),
-    section: cell('section') || null,
+    places: meanings.flatMap((meaning, at): NamedPlace[] => {
+      if (meaning !== 'section' && meaning !== 'group') return [];
+      const set = meaning === 'section' ? null : setOfHeading(table.headings[at]!).name;
+      return splitNames(tidy(row.cells[at] ?? '')).map((group) => ({ set, group }));
+    }),
     attributes,
   };
 }
@@ -218,8 +211,6 @@ function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   const roleAt = meanings.indexOf('role');
   const roleWord = roleAt < 0 ? '' : tidy(row.cells[roleAt] ?? '');
   if (roleWord !== '' && person.role === null) problems.push({ code: 'unknown-role', value: roleWord });
-  const sections = person.section?.split(';').map((each) => each.trim()) ?? [];
-  if (sections.length > 1) problems.push({ code: 'several-sections', sections });
   if (problems.length > 0) return problems;
   if (person.email === '') problems.push({ code: 'no-address' });
   else if (!isAddress(person.email)) problems.push({ code: 'bad-address', value: person.email });
@@ -237,7 +228,7 @@ function merge(known: RosterEntry, told: RowPerson): RowPerson {
     reading: told.reading ?? known.reading,
     number: told.number ?? known.number,
     role: told.role ?? known.role,
-    section: (told.role ?? known.role) === 'student' ? told.section : null,
+    places: (told.role ?? known.role) === 'student' ? told.places : [],
     attributes: { ...known.attributes, ...told.attributes },
   };
 }
@@ -255,11 +246,4 @@ function changesBetween(known: RosterEntry, next: RowPerson): FieldChange[] {
   compare('Role', known.role, next.role);
   for (const key of Object.keys(next.attributes)) compare(key, known.attributes[key], next.attributes[key]);
   return changes;
-}
-
-function sectionChange(known: RosterEntry, next: RowPerson, { groupOf, nameOf }: Sections): FieldChange[] {
-  if (next.section === null) return [];
-  const seat = known.groups.find((groupId) => nameOf.has(groupId));
-  if (seat !== undefined && seat === groupOf.get(fold(next.section))) return [];
-  return [{ field: 'Section', from: seat === undefined ? '' : nameOf.get(seat)!, to: next.section }];
 }

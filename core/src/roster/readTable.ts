@@ -18,12 +18,14 @@ export interface Table {
   readonly encoding: Encoding;
   /** What parts the cells; of a spreadsheet or a bundle, what it was. */
   readonly delimiter: Delimiter | 'spreadsheet' | 'bundle';
-  /** The sections of a bundle by the names they have in its rows. */
-  readonly sections?: readonly BundleSection[];
+  /** The classes of a bundle by the names they have in its rows, in its order. */
+  readonly classes?: readonly BundleClass[];
 }
 
-export interface BundleSection {
-  /** Unlike any other in its bundle. */
+export interface BundleClass {
+  /** The group set that it is a group of; null: it is a section of the registrar's. */
+  readonly set: string | null;
+  /** Unlike any other of its set in this bundle. */
   readonly title: string;
   /** What the registrar knows it by, whatever it is called. */
   readonly sourceId: string;

@@ -1,5 +1,6 @@
 import { unreachable } from '../ids/index.js';
 import type { RosterFault } from './change.js';
+import type { LackingGroups } from './groupsNamed.js';
 import type { Preview, RowProblem } from './preview.js';
 import type { ReadTable } from './readTable.js';
 
@@ -26,8 +27,8 @@ export function sayRowProblem(problem: RowProblem): string {
       return `The same number, ${problem.number}, as in line ${problem.line}.`;
     case 'unknown-role':
       return `“${problem.value}” is no role. Write student, assistant, instructor or observer.`;
-    case 'several-sections':
-      return `Several sections: ${problem.sections.join(' and ')}. Keep the one in which this person is to sit.`;
+    case 'several-groups':
+      return `Several ${problem.set === null ? 'sections' : `groups of ${problem.set}`}: ${problem.groups.join(' and ')}. Keep the one in which this person is to sit.`;
     case 'too-few-cells':
       return `${problem.cells} of ${problem.expected} cells. The end of the row is missing.`;
     case 'too-many-cells':
@@ -81,6 +82,22 @@ export function sayColumnProblem(preview: Exclude<Preview, { ok: true }>): strin
     default:
       return unreachable(preview.code);
   }
+}
+
+export const mostGroups = 500;
+const longestName = { set: 120, group: 80 };
+
+/** Why the groups that a file names cannot be made; null: they can. A column that was taken for groups by mistake is found out here. */
+export function sayLacking(lacking: readonly LackingGroups[]): string | null {
+  for (const { set, groups } of lacking) {
+    const name = set ?? 'sections';
+    if (groups.length > mostGroups)
+      return `${name} would get ${groups.length} new groups; ${mostGroups} are the most. Say that this column means something else.`;
+    if (name.length > longestName.set) return `A set's name has at most ${longestName.set} characters. Shorten the heading “${name.slice(0, 40)}…”.`;
+    const long = groups.find((group) => group.length > longestName.group);
+    if (long !== undefined) return `“${long.slice(0, 40)}…” in the column ${name} is too long for a group's name. Say that this column means something else.`;
+  }
+  return null;
 }
 
 /** Why a change of the roster cannot be. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
 import { applyChange, importChange, inverseOf, previewImport, readBundle } from './index.js';
-import type { ColumnMeaning, RosterEntry, Sections, Table } from './index.js';
+import type { ColumnMeaning, KnownSet, RosterEntry, Table } from './index.js';
 
 const headings = ['Email', 'Name', 'Role', 'Section'];
 const meanings: ColumnMeaning[] = ['email', 'name', 'role', 'section'];
@@ -14,7 +14,8 @@ const tableOf = (...rows: string[][]): Table => ({
   rows: rows.map((cells, at) => ({ line: at + 2, cells })),
 });
 const [tue, thu, crock] = ['tue', 'thu', 'crock'] as GroupId[] as [GroupId, GroupId, GroupId];
-const sections: Sections = {
+const sections: KnownSet = {
+  isExclusive: true,
   groupOf: new Map([
     ['tuesday lab', tue],
     ['thursday lab', thu],
@@ -24,6 +25,7 @@ const sections: Sections = {
     [thu, 'Late lab'],
   ]),
 };
+const sets = new Map([['', sections]]);
 const anEntry = (name: string, groups: GroupId[], more: Partial<RosterEntry> = {}): RosterEntry => ({
   email: `${name}@b.example`,
   name,
@@ -39,7 +41,7 @@ const anEntry = (name: string, groups: GroupId[], more: Partial<RosterEntry> = {
 });
 const rosterOf = (...entries: RosterEntry[]) => new Map(entries.map((entry) => [entry.name as EnrolmentId, entry]));
 const look = (roster: ReturnType<typeof rosterOf>, ...rows: string[][]) => {
-  const preview = previewImport(tableOf(...rows), meanings, roster, 'student', sections);
+  const preview = previewImport(tableOf(...rows), meanings, roster, 'student', sets);
   if (!preview.ok) throw new Error(preview.code);
   return preview.rows;
 };
@@ -60,7 +62,7 @@ describe('sections in a class file', () => {
       'unchanged',
       'new',
     ]);
-    const change = importChange(roster, rows, 'student', [], () => 'new' as EnrolmentId, sections);
+    const change = importChange(roster, rows, 'student', [], () => 'new' as EnrolmentId, sets);
     const changed = applyChange(roster, change);
     if (!changed.ok) throw new Error('refused');
     expect([...changed.roster.values()].map((entry) => entry.groups)).toEqual([[crock, tue], [tue], [crock], [thu]]);
@@ -74,8 +76,8 @@ describe('sections in a class file', () => {
       ['ben@b.example', 'ben', '', 'Tuesday lab; Thursday lab'],
     );
     expect(rows[0]!.kind).toBe('unchanged');
-    expect(rows[1]).toMatchObject({ kind: 'new', person: { section: null } });
-    expect(rows[2]).toMatchObject({ kind: 'problem', problems: [{ code: 'several-sections', sections: ['Tuesday lab', 'Thursday lab'] }] });
+    expect(rows[1]).toMatchObject({ kind: 'new', person: { places: [] } });
+    expect(rows[2]).toMatchObject({ kind: 'problem', problems: [{ code: 'several-groups', set: null, groups: ['Tuesday lab', 'Thursday lab'] }] });
   });
 
   it('are left as they were when bringing them in is undone', () =>
@@ -86,7 +88,7 @@ describe('sections in a class file', () => {
           anEntry('ilse', [], { role: 'instructor' }),
         );
         const rows = look(roster, ...seats.map(([, section], at) => [`p${at}@b.example`, `p${at}`, '', section]));
-        const change = importChange(roster, rows, 'student', [], () => 'x' as EnrolmentId, sections);
+        const change = importChange(roster, rows, 'student', [], () => 'x' as EnrolmentId, sets);
         const after = applyChange(roster, change);
         if (!after.ok) throw new Error('refused');
         for (const entry of after.roster.values()) expect(entry.groups.filter((group) => group !== crock).length).toBeLessThanOrEqual(1);
@@ -106,11 +108,11 @@ describe('the sections of a bundle', () => {
       ]),
     );
     if (!read.ok) throw new Error(read.code);
-    expect(read.table.sections).toEqual([
-      { sourceId: 'c1', title: 'Lab (T1)' },
-      { sourceId: 'c2', title: 'Lab (T2)' },
-      { sourceId: 'c3', title: 'Night, day' },
+    expect(read.table.classes).toEqual([
+      { set: null, sourceId: 'c1', title: 'Lab (T1)' },
+      { set: null, sourceId: 'c2', title: 'Lab (T2)' },
+      { set: null, sourceId: 'c3', title: 'Night; day' },
     ]);
-    expect(read.table.rows.map((row) => row.cells.at(-1))).toEqual(['Lab (T1)', 'Lab (T2)', 'Night, day']);
+    expect(read.table.rows.map((row) => row.cells.at(-1))).toEqual(['Lab (T1)', 'Lab (T2)', 'Night;; day']);
   });
 });

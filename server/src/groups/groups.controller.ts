@@ -5,13 +5,18 @@ import type { z } from 'zod';
 import { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/contract/common';
 import {
   BoardGroup,
+  BoardGroups,
   BoardView,
   CopySet,
   CreateGroupSet,
+  DressGroup,
   EditGroup,
+  EditGroups,
   FreezeRequest,
+  GroupDress,
   GroupSetList,
   GroupSetView,
+  LeadGroups,
   PlaceRequest,
   PlacesOf,
   PlaceResult,
@@ -26,20 +31,24 @@ import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { BoardService } from './board.service.js';
 import { GroupsService } from './groups.service.js';
+import { SetsService } from './sets.service.js';
 import { SignUpService } from './signUp.service.js';
 
 @ApiTags('groups')
 @Controller()
 export class GroupsController {
   constructor(
+    private readonly sets: SetsService,
+    private readonly boards: BoardService,
     private readonly groups: GroupsService,
     private readonly signUps: SignUpService,
   ) {}
 
   @Endpoint('GET /courses/:courseId/sets', { id: 'listGroupSets', does: 'The group sets of a course', answer: GroupSetList })
   list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<GroupSetList> {
-    return this.groups.list(person, courseId);
+    return this.sets.list(person, courseId);
   }
 
   @Endpoint('POST /courses/:courseId/sets', { id: 'createGroupSet', does: 'Make a group set with its groups', body: CreateGroupSet, answer: GroupSetView })
@@ -48,12 +57,12 @@ export class GroupsController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @Takes(CreateGroupSet) draft: z.output<typeof CreateGroupSet>,
   ): Promise<GroupSetView> {
-    return this.groups.create(person, courseId, draft);
+    return this.sets.create(person, courseId, draft);
   }
 
   @Endpoint('GET /sets/:setId/board', { id: 'readBoard', does: 'Groups of a set and where each student sits', answer: BoardView })
   board(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId): Promise<BoardView> {
-    return this.groups.board(person, setId);
+    return this.boards.read(person, setId);
   }
 
   @Endpoint('POST /sets/:setId/place', {
@@ -67,7 +76,7 @@ export class GroupsController {
     @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
     @Takes(PlaceRequest) request: PlaceRequest,
   ): Promise<PlaceResult> {
-    return this.groups.place(person, setId, request);
+    return this.boards.place(person, setId, request);
   }
 
   @Endpoint('PATCH /sets/:setId', { id: 'changeGroupSet', does: 'Change what a set is called and how it is filled', body: SetSettings, answer: GroupSetView })
@@ -76,7 +85,7 @@ export class GroupsController {
     @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
     @Takes(SetSettings) settings: SetSettings,
   ): Promise<GroupSetView> {
-    return this.groups.change(person, setId, settings);
+    return this.sets.change(person, setId, settings);
   }
 
   @Endpoint('POST /sets/:setId/freeze', {
@@ -90,7 +99,7 @@ export class GroupsController {
     @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
     @Takes(FreezeRequest) { isFrozen }: FreezeRequest,
   ): Promise<GroupSetView> {
-    return this.groups.freeze(person, setId, isFrozen);
+    return this.sets.freeze(person, setId, isFrozen);
   }
 
   @Endpoint('GET /courses/:courseId/roster/:enrolmentId/places', { id: 'readPlaces', does: 'Where somebody has been, by whom', answer: PlacesOf })
@@ -99,17 +108,17 @@ export class GroupsController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId,
   ): Promise<PlacesOf> {
-    return this.groups.placesOf(person, courseId, enrolmentId);
+    return this.boards.placesOf(person, courseId, enrolmentId);
   }
 
   @Endpoint('POST /sets/:setId/copies', { id: 'copyGroupSet', does: 'A set like this one, with or without members', body: CopySet, answer: GroupSetView })
   copy(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Takes(CopySet) request: CopySet): Promise<GroupSetView> {
-    return this.groups.copy(person, setId, request);
+    return this.sets.copy(person, setId, request);
   }
 
   @Endpoint('GET /sets/:setId/groups.csv', { id: 'exportGroups', does: 'Everybody with their group in this set, as CSV' })
   async file(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Res() response: Response): Promise<void> {
-    const csv = await this.groups.file(person, setId);
+    const csv = await this.boards.file(person, setId);
     response
       .set({ 'Content-Type': 'text/csv; charset=utf-8', 'Content-Disposition': 'attachment; filename="groups.csv"', 'Cache-Control': 'private, no-store' })
       .send(csv);
@@ -126,12 +135,12 @@ export class GroupsController {
     @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
     @Takes(PutAwayRequest) { isPutAway }: PutAwayRequest,
   ): Promise<GroupSetView> {
-    return this.groups.putAway(person, setId, isPutAway);
+    return this.sets.putAway(person, setId, isPutAway);
   }
 
   @Endpoint('PUT /courses/:courseId/sets/order', { id: 'orderGroupSets', does: 'In which order the sets are shown', body: SetOrder, answer: GroupSetList })
   order(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Takes(SetOrder) order: SetOrder): Promise<GroupSetList> {
-    return this.groups.order(person, courseId, order);
+    return this.sets.order(person, courseId, order);
   }
 
   @Endpoint('GET /courses/:courseId/sign-ups', { id: 'listSignUps', does: 'Sets in which a student chooses a place', answer: SignUpList })
@@ -156,5 +165,20 @@ export class GroupsController {
   @Endpoint('PATCH /groups/:groupId', { id: 'editGroup', does: "Change a group's name and capacity", body: EditGroup, answer: BoardGroup })
   edit(@CurrentPerson() person: SignedIn, @IdParam('groupId', GroupId) groupId: ids.GroupId, @Takes(EditGroup) edit: EditGroup): Promise<BoardGroup> {
     return this.groups.edit(person, groupId, edit);
+  }
+
+  @Endpoint('PUT /sets/:setId/groups', { id: 'editGroups', does: 'Change, add and take away groups of a set at once', body: EditGroups, answer: BoardGroups })
+  editAll(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Takes(EditGroups) edit: EditGroups): Promise<BoardGroups> {
+    return this.groups.editAll(person, setId, edit);
+  }
+
+  @Endpoint('PUT /sets/:setId/leads', { id: 'leadGroups', does: 'Who of the staff look after these groups', body: LeadGroups, answer: BoardGroups })
+  lead(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Takes(LeadGroups) request: LeadGroups): Promise<BoardGroups> {
+    return this.groups.lead(person, setId, request);
+  }
+
+  @Endpoint('PATCH /groups/:groupId/dress', { id: 'dressGroup', does: 'What members make of their own group', body: DressGroup, answer: GroupDress })
+  dress(@CurrentPerson() person: SignedIn, @IdParam('groupId', GroupId) groupId: ids.GroupId, @Takes(DressGroup) dress: DressGroup): Promise<GroupDress> {
+    return this.groups.dress(person, groupId, dress);
   }
 }

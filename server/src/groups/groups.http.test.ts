@@ -18,7 +18,7 @@ afterAll(() => server.stop());
 const board = async () => (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
 const place = (moves: unknown[]) => given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves });
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
-const groupOf = async (name: string) => (await board()).students.find((student) => student.enrolmentId === idOf(name))!.groupId;
+const groupOf = async (name: string) => (await board()).students.find((student) => student.enrolmentId === idOf(name))!.seats[0]?.groupId ?? null;
 
 describe('group sets', () => {
   it('makes groups of the size asked for, with pasted names first', async () => {
@@ -46,7 +46,7 @@ describe('a set taken elsewhere', () => {
       const { body } = await given.instructor.post(`/api/sets/${given.set.id}/copies`).send({ name: 'Again', withMembers }).expect(200);
       return (await given.instructor.get(`/api/sets/${(body as { id: string }).id}/board`).expect(200)).body as BoardView;
     };
-    const seats = ({ students, groups }: BoardView) => students.map((each) => groups.find((group) => group.id === each.groupId)?.name ?? null);
+    const seats = ({ students, groups }: BoardView) => students.map((each) => groups.find((group) => group.id === each.seats[0]?.groupId)?.name ?? null);
     expect(seats(await copy(true))).toEqual(seats(await board()));
     const empty = await copy(false);
     expect([empty.groups.map((group) => group.name), empty.set.unplaced]).toEqual([['Crock', 'Carboy'], 5]);
@@ -60,16 +60,16 @@ describe('a set taken elsewhere', () => {
     const table = readTable(new Uint8Array(Buffer.from(text)));
     if (!table.ok) throw new Error(table.code);
     const now = await board();
-    const seated = now.students.filter((student) => student.groupId !== null);
+    const seated = now.students.filter((student) => student.seats.length > 0);
     const file = readGroupFile(
       table.table,
-      now.students.map((student) => ({ ...student, groupId: null })),
+      now.students.map((student) => ({ ...student, seats: [] })),
       now.groups,
     );
     expect(file).toMatchObject({ ok: true, problems: [] });
     if (file.ok)
       expect(Object.fromEntries(file.moves.map((move) => [move.student, move.to]))).toEqual(
-        Object.fromEntries(seated.map((each) => [each.enrolmentId, each.groupId])),
+        Object.fromEntries(seated.map((each) => [each.enrolmentId, each.seats[0]!.groupId])),
       );
     await given.instructor.patch(`/api/groups/${given.board.groups[0]!.id}`).send({ name: 'Crock', capacity: null, version: 2 }).expect(200);
     for (const browser of [given.students.get('noor')!.browser]) {

@@ -25,6 +25,12 @@ export class GroupSetRow {
   @Column('timestamptz', { nullable: true }) frozenAt!: Date | null;
   /** Out of the way: its rooms and work stay, but nobody is placed in it any more. */
   @Column('timestamptz', { nullable: true }) putAwayAt!: Date | null;
+  /** One member of each group may lead it. */
+  @Column('boolean', { default: false }) hasLeaders!: boolean;
+  /** Members name their own group and give it a motto. */
+  @Column('boolean', { default: false }) membersDress!: boolean;
+  /** Its groups come to be when students hand in and name their partners. */
+  @Column('boolean', { default: false }) isFormedAtHandIn!: boolean;
   @Column('int', { default: 1 }) version!: number;
   @Column('timestamptz') createdAt!: Date;
 }
@@ -43,12 +49,24 @@ export class GroupRow {
   @Column('int', { default: 1 }) version!: number;
   /** What the registrar knows a section by; null: this group is none. */
   @Column('text', { nullable: true }) sourceId!: string | null;
+  /** A line of its members' own under the name. */
+  @Column('text', { default: '' }) motto!: string;
+}
+
+/** Staff who look after a group without being its members. */
+@Entity('group_lead')
+export class GroupLeadRow {
+  @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: string;
+  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') @Index('group_lead_by_enrolment') enrolmentId!: string;
+  @Column('timestamptz') since!: Date;
+  @ForeignKey(() => PersonRow) @Column('uuid') namedBy!: string;
 }
 
 /** Membership is history: a move ends one row and begins another. */
 @Entity('membership')
 @Check('membership_span', `"until" IS NULL OR "until" >= "from"`)
 @Index('membership_exclusive', ['setId', 'enrolmentId'], { unique: true, where: `"until" IS NULL AND "isExclusive"` })
+@Index('membership_leader_once', ['groupId'], { unique: true, where: `"until" IS NULL AND "isLeader"` })
 @Index('membership_by_group', ['groupId'], { where: `"until" IS NULL` })
 @Index('membership_by_enrolment', ['enrolmentId'])
 export class MembershipRow {
@@ -62,4 +80,9 @@ export class MembershipRow {
   @Column('timestamptz', { nullable: true }) until!: Date | null;
   @ForeignKey(() => PersonRow) @Column('uuid') placedBy!: string;
   @ForeignKey(() => PersonRow) @Column('uuid', { nullable: true }) endedBy!: string | null;
+  /** The one member whom the others may turn to; at most one a group. */
+  @Column('boolean', { default: false }) isLeader!: boolean;
+  /** In somebody's words, where they gave any: why this place began, and why it ended. */
+  @Column('text', { nullable: true }) why!: string | null;
+  @Column('text', { nullable: true }) endedWhy!: string | null;
 }

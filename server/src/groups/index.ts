@@ -1,3 +1,3 @@
 export { GroupsModule } from './groups.module.js';
-export { GroupRow, GroupSetRow, MembershipRow } from './groups.rows.js';
+export { GroupLeadRow, GroupRow, GroupSetRow, MembershipRow } from './groups.rows.js';
 export { authorsById, groupTags } from './people.js';

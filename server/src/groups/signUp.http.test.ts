@@ -32,15 +32,10 @@ const student = (name: string): Browser => given.students.get(name)!.browser;
 const take = (name: string, setId: string, groupId: string | null) => student(name).post(`/api/sets/${setId}/sign-up`).send({ groupId });
 const view = async (name: string, setId: string) => (await student(name).get(`/api/sets/${setId}/sign-up`).expect(200)).body as SignUpView;
 const sizes = async (setId: string) => (await view('noor', setId)).groups.map((group) => group.members);
-const settings = ({ name, description, isDescriptionShown, capacity, latecomers, signUp, version }: GroupSetView) => ({
-  name,
-  description,
-  isDescriptionShown,
-  capacity,
-  latecomers,
-  signUp,
-  version,
-});
+const settings = (set: GroupSetView) => {
+  const { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version } = set;
+  return { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version };
+};
 const change = (set: GroupSetView, more: object) => given.instructor.patch(`/api/sets/${set.id}`).send({ ...settings(set), ...more });
 
 describe('signing up', () => {
@@ -239,7 +234,7 @@ describe('latecomers', () => {
     await add('Ben');
     expect((await add('Cyd')).seated).toBe(0); // both groups have 3 of 3
     const seats = (await board(given.set.id)).students.filter((each) => ['Ann', 'Ben', 'Cyd', 'Una'].includes(each.name));
-    expect(Object.fromEntries(seats.map((each) => [each.name, each.groupId]))).toEqual({
+    expect(Object.fromEntries(seats.map((each) => [each.name, each.seats[0]?.groupId ?? null]))).toEqual({
       Ann: given.board.groups[0]!.id,
       Ben: given.board.groups[1]!.id,
       Cyd: null,

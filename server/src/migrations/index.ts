@@ -4,6 +4,7 @@ import { JoinedEntries1764400000000 } from './1764400000000-joinedEntries.js';
 import { KindsOfAttributes1764500000000 } from './1764500000000-kindsOfAttributes.js';
 import { SetsPutAway1764700000000 } from './1764700000000-setsPutAway.js';
 import { SignUp1764600000000 } from './1764600000000-signUp.js';
+import { WaysOfGroups1764800000000 } from './1764800000000-waysOfGroups.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -17,4 +18,5 @@ export const migrations = [
   KindsOfAttributes1764500000000,
   SignUp1764600000000,
   SetsPutAway1764700000000,
+  WaysOfGroups1764800000000,
 ] as const;

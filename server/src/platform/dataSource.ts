@@ -2,7 +2,7 @@ import type { DataSourceOptions } from 'typeorm';
 import { PostRow } from '../discussion/index.js';
 import { FileRow } from '../files/index.js';
 import { BlobChunkRow, BlobRow } from '../files/files.rows.js';
-import { GroupRow, GroupSetRow, MembershipRow } from '../groups/index.js';
+import { GroupLeadRow, GroupRow, GroupSetRow, MembershipRow } from '../groups/index.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from '../handin/index.js';
 import { PasswordLinkRow, PersonRow, SessionRow, SignInFailureRow } from '../identity/identity.rows.js';
 import { MailRow } from '../mail/index.js';
@@ -17,7 +17,7 @@ import { EventRow } from './event.rows.js';
 const rows = [
   PersonRow, SessionRow, SignInFailureRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
-  GroupSetRow, GroupRow, MembershipRow,
+  GroupSetRow, GroupRow, MembershipRow, GroupLeadRow,
   ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow,
   BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,

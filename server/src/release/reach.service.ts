@@ -33,10 +33,10 @@ export class ReachService {
     const groups = setId === null ? [] : await this.dataSource.getRepository(GroupRow).find({ where: { setId }, order: { number: 'ASC' } });
     const release = await this.dataSource.getRepository(ReleaseRow).findOneBy({ activityId });
     const copies = release ? await this.dataSource.getRepository(CopyRow).findBy({ releaseId: release.id }) : [];
-    const students = await this.dataSource.query<{ enrolmentId: EnrolmentId; name: string; reading: string | null; groupId: GroupId | null }[]>(
-      `SELECT e."id" AS "enrolmentId", p."name", p."reading", m."groupId"
+    const students = await this.dataSource.query<{ enrolmentId: EnrolmentId; name: string; reading: string | null; groupIds: GroupId[] }[]>(
+      `SELECT e."id" AS "enrolmentId", p."name", p."reading",
+              ARRAY(SELECT m."groupId" FROM "membership" m WHERE m."enrolmentId" = e."id" AND m."setId" = $2 AND m."until" IS NULL) AS "groupIds"
          FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
-         LEFT JOIN "membership" m ON m."enrolmentId" = e."id" AND m."setId" = $2 AND m."until" IS NULL
         WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL ORDER BY p."name"`,
       [activity.courseId, setId],
     );
@@ -52,24 +52,27 @@ export class ReachService {
       groupName: (id: string) => groupName.get(id) ?? 'a group',
       setName: () => set?.name ?? 'the class',
     };
+    const isIn = (id: string) => to.kind === 'set' || (to.kind === 'groups' && to.groupIds.includes(id as GroupId));
     const decided = students.map((student) => {
       const viewer: Viewer = {
         courseId: activity.courseId as CourseId,
         enrolmentId: student.enrolmentId,
         role: 'student',
         hasLeft: false,
-        groups: student.groupId === null ? [] : [{ groupId: student.groupId, setId: setId as GroupSetId }],
+        groups: student.groupIds.map((groupId) => ({ groupId, setId: setId as GroupSetId })),
+        leads: [],
+        seesOnlyLed: false,
       };
-      const own = mode === 'common' ? null : student.groupId;
+      // Of several groups, one that it is released to.
+      const own = mode === 'common' ? null : (student.groupIds.find(isIn) ?? student.groupIds[0] ?? null);
       return { student, decision: decide(viewer, facts, { groupId: own, setId: own === null ? null : setId, extension: null }, now) };
     });
-    const isIn = (id: string) => to.kind === 'set' || (to.kind === 'groups' && to.groupIds.includes(id as GroupId));
     return {
       groups: groups.map((group) => ({
         groupId: group.id as GroupId,
         number: group.number,
         name: group.name,
-        members: students.filter((student) => student.groupId === group.id).length,
+        members: students.filter((student) => student.groupIds.includes(group.id as GroupId)).length,
         isIn: isIn(group.id),
         copyId: (copies.find((copy) => copy.groupId === group.id)?.id ?? null) as CopyId | null,
       })),

@@ -22,7 +22,8 @@ import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { Joining, Viewers } from '../roster/index.js';
+import type { MadeGroups } from '../roster/index.js';
+import { Joining, NewGroups, Viewers } from '../roster/index.js';
 import { audienceOf, toOf } from './audience.js';
 import { stateColumns, stateOf } from './facts.js';
 import { hearersOfRelease } from './gate.js';
@@ -40,15 +41,19 @@ export class ReleaseService {
     private readonly kinds: Kinds,
     private readonly clock: Clock,
     joining: Joining,
+    newGroups: NewGroups,
   ) {
     joining.addStep(joinAudiences);
+    newGroups.whenMade((made) => this.openForNewGroups(made));
   }
 
   async list(person: SignedIn, courseId: CourseId): Promise<ActivityList> {
     const viewer = await this.viewers.staff(person, courseId, 'read-course');
     const activities = await this.dataSource.getRepository(ActivityRow).find({ where: { courseId }, order: { updatedAt: 'DESC' } });
     const views = await activityViews(this.dataSource.manager, this.kinds, activities, this.clock.now());
-    return { activities: viewer.role === 'observer' ? views.filter((view) => view.release !== null && view.release.state.state !== 'draft') : views };
+    const isTheirs = (groupId: GroupId) => !viewer.seesOnlyLed || viewer.leads.includes(groupId);
+    const shown = views.map((view) => ({ ...view, extensions: view.extensions.filter((each) => isTheirs(each.groupId)) }));
+    return { activities: viewer.role === 'observer' ? shown.filter((view) => view.release !== null && view.release.state.state !== 'draft') : shown };
   }
 
   async read(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
@@ -237,8 +242,16 @@ export class ReleaseService {
     });
   }
 
+  /** What was released to a whole set is for its new groups, too. */
+  private async openForNewGroups({ setId, by, ...work }: MadeGroups): Promise<void> {
+    for (const release of await work.manager.findBy(ReleaseRow, { setId })) {
+      if (toOf(release).kind !== 'set') continue;
+      await this.openCopies(work, await work.manager.findOneByOrFail(ActivityRow, { id: release.activityId }), release, by);
+    }
+  }
+
   /** Makes the copies that are missing, with what the kind begins them with. */
-  private async openCopies({ manager, now }: Work, activity: ActivityRow, release: ReleaseRow, by: EnrolmentId): Promise<string[]> {
+  private async openCopies({ manager, now }: Pick<Work, 'manager' | 'now'>, activity: ActivityRow, release: ReleaseRow, by: EnrolmentId): Promise<string[]> {
     const to = toOf(release);
     const groups = release.setId === null ? [] : await manager.findBy(GroupRow, { setId: release.setId });
     const groupIds = groups.map((group) => group.id).filter((id) => to.kind !== 'groups' || to.groupIds.includes(id as GroupId));

@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import type { CopyHead, LockedItem, Progress, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type { ActivityId, CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
+import type { Viewer } from '@jigsaw/core/release';
 import { explain } from '@jigsaw/core/release';
 import { may } from '@jigsaw/core/roster';
 import { authorsById, groupTags } from '../groups/index.js';
@@ -29,10 +30,10 @@ export class RoomsService {
     const { viewer, entered, listed } = await this.gate.enterAll(person, courseId);
     const { manager } = this.dataSource;
     const isStaff = may(viewer.role, 'read-course');
-    const groupIds = isStaff ? await this.allGroupIds(courseId) : viewer.groups.map((group) => group.groupId as string);
+    const groupIds = isStaff ? await this.groupIdsFor(viewer) : viewer.groups.map((group) => group.groupId as string);
     const tags = await groupTags(manager, groupIds);
-    const members = await manager.query<{ groupId: string; enrolmentId: EnrolmentId; name: string; reading: string | null }[]>(
-      `SELECT m."groupId", e."id" AS "enrolmentId", p."name", p."reading"
+    const members = await manager.query<{ groupId: string; enrolmentId: EnrolmentId; name: string; reading: string | null; isLeader: boolean }[]>(
+      `SELECT m."groupId", e."id" AS "enrolmentId", p."name", p."reading", m."isLeader"
          FROM "membership" m JOIN "enrolment" e ON e."id" = m."enrolmentId" JOIN "person" p ON p."id" = e."personId"
         WHERE m."groupId" = ANY($1) AND m."until" IS NULL AND e."leftAt" IS NULL ORDER BY p."name"`,
       [groupIds],
@@ -48,11 +49,15 @@ export class RoomsService {
         .filter(of)
         .map((access) => itemOf(access, progress.get(access.copy.id)!, news(access.copy.id), marked.has(access.copy.id)))
         .sort(byDue);
+    const dress = await this.dressOf(groupIds);
     const rooms = [...tags.values()].map((group): RoomView => ({
       group,
+      about: dress.get(group.id)!.about,
+      motto: dress.get(group.id)!.motto,
+      dressVersion: isStaff ? null : dress.get(group.id)!.dressVersion,
       members: members
         .filter((member) => member.groupId === group.id)
-        .map(({ enrolmentId, name, reading }) => ({ enrolmentId, name, reading, isYou: enrolmentId === viewer.enrolmentId })),
+        .map(({ enrolmentId, name, reading, isLeader }) => ({ enrolmentId, name, reading, isLeader, isYou: enrolmentId === viewer.enrolmentId })),
       items: items((access) => access.copy.groupId === group.id),
     }));
     return { rooms, common: items((access) => access.copy.groupId === null), locked: await this.locked(courseId, listed) };
@@ -124,12 +129,24 @@ export class RoomsService {
     return new Set(rows.map((row) => row.copyId));
   }
 
-  private async allGroupIds(courseId: CourseId): Promise<string[]> {
+  /** Whose rooms staff may look into: those of all groups, or of the groups they look after. */
+  private async groupIdsFor({ courseId, seesOnlyLed, leads }: Viewer): Promise<string[]> {
+    if (seesOnlyLed) return [...leads];
     const rows = await this.dataSource.query<{ id: string }[]>(
       `SELECT g."id" FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId" WHERE s."courseId" = $1`,
       [courseId],
     );
     return rows.map((row) => row.id);
+  }
+
+  private async dressOf(groupIds: readonly string[]): Promise<ReadonlyMap<string, Pick<RoomView, 'about' | 'motto' | 'dressVersion'>>> {
+    const rows = await this.dataSource.query<(Pick<RoomView, 'about' | 'motto' | 'dressVersion'> & { id: string })[]>(
+      `SELECT g."id", g."motto", CASE WHEN s."isDescriptionShown" THEN s."description" ELSE '' END AS "about",
+              CASE WHEN s."membersDress" AND s."frozenAt" IS NULL AND s."putAwayAt" IS NULL AND NOT g."isLocked" THEN g."version" END AS "dressVersion"
+         FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId" WHERE g."id" = ANY($1)`,
+      [groupIds],
+    );
+    return new Map(rows.map((row) => [row.id, row]));
   }
 }
 

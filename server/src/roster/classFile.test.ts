@@ -3,15 +3,20 @@ import fc from 'fast-check';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId, PersonId } from '@jigsaw/core/ids';
-import type { ReadTable } from '@jigsaw/core/roster';
-import { guessColumns, importChange, previewImport, readTable } from '@jigsaw/core/roster';
+import type { KnownSet, ReadTable } from '@jigsaw/core/roster';
+import { guessColumns, importChange, lackingGroups, previewImport, readTable, setKey } from '@jigsaw/core/roster';
+import { fold } from '@jigsaw/core/text';
 import { isArchive, readArchive } from './archive.js';
 import { writeBundle, writeCsv } from './classFile.js';
 
 const id = <Kind>(name: string) => name as Kind;
 const course = { id: id<CourseId>('c'), code: 'FER 220', title: 'Applied Fermentation', term: 'Autumn' } as CourseView;
-const set = { id: id<GroupSetId>('s'), name: 'Bench teams', groups: [] };
+const groupsOf = (setId: string, ...names: string[]) => names.map((name, at) => ({ id: id<GroupId>(`${setId}${at}`), number: at + 1, name }));
+const set = { id: id<GroupSetId>('s'), name: 'Bench teams', isExclusive: true, groups: groupsOf('s', 'Crock', 'Weir; below', '10', '9') };
+const circles = { id: id<GroupSetId>('o'), name: 'Reading circles', isExclusive: false, groups: groupsOf('o', 'Rye', ';', 'Rye', 'Malt;; ale') };
+const sets = [set, circles];
 
+const seatIn = ({ id: setId }: typeof set, { id: groupId, number, name }: (typeof set.groups)[number]) => ({ setId, groupId, number, name });
 const tidyText = (text: string) => text.replace(/\s+/g, ' ').trim().normalize('NFC');
 const aWord = fc.oneof(
   fc.constantFrom('한', '서연', 'ليلى', 'Ó Briain', 'Zoe\u0301', 'O"Neil', "d'Arc", 'al-Hamwi', 'Nguyễn', 'van der Woestijne'),
@@ -28,11 +33,13 @@ const someEntries = fc
       role: fc.constantFrom('student', 'assistant', 'instructor', 'observer'),
       lab: aCell,
       free: aCell,
+      seat: fc.option(fc.constantFrom(...set.groups)),
+      circles: fc.subarray(circles.groups),
     }),
     { selector: (each) => each.number, minLength: 1, maxLength: 12 },
   )
   .map((rows) =>
-    rows.map(({ given, family, reading, number, role, lab, free }, at): RosterEntry => ({
+    rows.map(({ given, family, reading, number, role, lab, free, seat, circles: own }, at): RosterEntry => ({
       enrolmentId: id<EnrolmentId>(`e${at}`),
       personId: id<PersonId>(`p${at}`),
       email: `p${at}@quillmere.example`,
@@ -47,7 +54,7 @@ const someEntries = fc
       lastSeenAt: null,
       hasComeIn: false,
       invitedAt: null,
-      groups: role === 'student' ? [{ setId: set.id, groupId: id<GroupId>('g'), number: 1, name: 'Crock' }] : [],
+      groups: role === 'student' ? [...(seat ? [seatIn(set, seat)] : []), ...own.map((group) => seatIn(circles, group))] : [],
     })),
   );
 
@@ -59,28 +66,45 @@ function broughtIn(read: ReadTable) {
   if (!preview.ok) throw new Error(preview.code);
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
   if (faulty.length > 0) throw new Error(JSON.stringify(faulty));
-  return importChange(new Map(), preview.rows, 'student', [], () => id<EnrolmentId>('new')).map((each) => (each.kind === 'add' ? each.entry : null));
+  const lacking = lackingGroups(read.table, meanings, preview.rows, new Map());
+  const made = new Map(lacking.map(({ set: name, isExclusive, groups }) => [setKey(name), madeSet(name!, isExclusive, groups)]));
+  const change = importChange(new Map(), preview.rows, 'student', [], () => id<EnrolmentId>('new'), made);
+  return { people: change.map((each) => (each.kind === 'add' ? { ...each.entry, groups: each.entry.groups.toSorted() } : null)), lacking };
 }
+
+/** Groups by ids that tell their names. */
+const madeSet = (name: string, isExclusive: boolean, groups: readonly string[]): KnownSet => ({
+  isExclusive,
+  groupOf: new Map(groups.map((group) => [fold(group), id<GroupId>(`${name}: ${group}`)])),
+  nameOf: new Map(groups.map((group) => [id<GroupId>(`${name}: ${group}`), group])),
+});
+/** Two groups of one name are told apart by their numbers in a file. */
+const namedInFile = (entry: RosterEntry) =>
+  entry.groups
+    .map((group) => `${group.setId === set.id ? set.name : circles.name}: ${group.name}${group.name === 'Rye' ? ` (${group.number})` : ''}`)
+    .toSorted();
 const told = (entries: readonly RosterEntry[]) =>
-  entries.map(({ email, name, familyName, reading, number, role, attributes }) => ({
-    email,
-    name,
-    familyName,
-    reading,
-    number,
-    role,
-    attributes,
-    isHere: true,
-    groups: [],
-    joinedTo: null,
-  }));
-const view = (entries: RosterEntry[]): RosterView => ({ entries, sets: [set], attributes: [], syncedAt: null });
+  entries
+    .map((entry) => ({ ...entry, groupsInFile: namedInFile(entry) }))
+    .map(({ email, name, familyName, reading, number, role, attributes, groupsInFile }) => ({
+      email,
+      name,
+      familyName,
+      reading,
+      number,
+      role,
+      attributes,
+      isHere: true,
+      groups: groupsInFile,
+      joinedTo: null,
+    }));
+const view = (entries: RosterEntry[]): RosterView => ({ entries, sets, attributes: [], syncedAt: null });
 
 describe('a class file of our own', () => {
-  it('brought into an empty course gives the same people', () =>
+  it('brought into an empty course gives the same people in the same groups', () =>
     fc.assert(
       fc.property(someEntries, (entries) => {
-        expect(broughtIn(readTable(strToU8(writeCsv(view(entries)))))).toEqual(told(entries));
+        expect(broughtIn(readTable(strToU8(writeCsv(view(entries))))).people).toEqual(told(entries));
       }),
     ));
 
@@ -94,7 +118,13 @@ describe('a class file of our own', () => {
           ...each,
           familyName: each.familyName && each.name.endsWith(` ${each.familyName}`) ? each.familyName : null,
         }));
-        expect(broughtIn(await readArchive(bytes))).toEqual(expected);
+        const { people, lacking } = broughtIn(await readArchive(bytes));
+        expect(people).toEqual(expected);
+        // Also the groups that nobody is in, in their order.
+        expect(lacking).toEqual([
+          { set: 'Bench teams', isNew: true, isExclusive: true, groups: ['Crock', 'Weir; below', '10', '9'] },
+          { set: 'Reading circles', isNew: true, isExclusive: false, groups: ['Rye (1)', ';', 'Rye (3)', 'Malt;; ale'] },
+        ]);
       }),
       { numRuns: 40 },
     ));
@@ -129,7 +159,7 @@ const entryWith = (lab: string): RosterEntry => ({
   lastSeenAt: null,
   hasComeIn: false,
   invitedAt: null,
-  groups: [{ setId: set.id, groupId: id<GroupId>('g'), number: 1, name: 'Crock' }],
+  groups: [seatIn(set, set.groups[0]!)],
 });
 
 describe('an archive', () => {
@@ -209,6 +239,7 @@ describe('an archive', () => {
     ]);
     expect(strFromU8(files['manifest.csv']!)).toContain('oneroster.version,1.1');
     expect(strFromU8(files['enrollments.csv']!).trim().split('\n')).toHaveLength(3); // heading, the course, the group
+    expect(strFromU8(files['classes.csv']!).trim().split('\n')).toHaveLength(10); // heading, the course, every group
   });
 });
 

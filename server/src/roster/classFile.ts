@@ -1,7 +1,8 @@
 import { stringify } from 'csv-stringify/sync';
 import { strToU8, zipSync } from 'fflate';
 import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
-import { groupHeading, guardFormula } from '@jigsaw/core/roster';
+import type { GroupId } from '@jigsaw/core/ids';
+import { groupHeading, guardFormula, joinNames } from '@jigsaw/core/roster';
 
 /** No cell of ours is run by a spreadsheet; bringing the file in gives the cells as they were. */
 const csv = (rows: readonly (readonly string[])[]): string => stringify(rows.map((cells) => cells.map(guardFormula)));
@@ -9,12 +10,21 @@ const csv = (rows: readonly (readonly string[])[]): string => stringify(rows.map
 const attributeNames = (entries: readonly RosterEntry[]) => [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))];
 const here = (entries: readonly RosterEntry[]) => entries.filter((entry) => entry.leftAt === null);
 
+/** What each group is called in a file; those of a set that share a name are told apart by their numbers. */
+const groupNames = (sets: RosterView['sets']): ReadonlyMap<GroupId, string> =>
+  new Map(
+    sets.flatMap((set) =>
+      set.groups.map(({ id, name, number }) => [id, set.groups.some((other) => other.id !== id && other.name === name) ? `${name} (${number})` : name]),
+    ),
+  );
+
 /** Everyone who is in the course, a line each, with their attributes and their group in every set. With a byte order mark, so that
  * spreadsheets read the names. */
 export function writeCsv({ entries, sets }: RosterView): string {
   const people = here(entries);
   const names = attributeNames(people);
-  const head = ['Number', 'Name', 'Family name', 'E-mail', 'Latin name', 'Role', ...names, ...sets.map((set) => groupHeading(set.name))];
+  const head = ['Number', 'Name', 'Family name', 'E-mail', 'Latin name', 'Role', ...names, ...sets.map(groupHeading)];
+  const nameOf = groupNames(sets);
   const rows = people.map((entry) => [
     entry.number ?? '',
     entry.name,
@@ -23,7 +33,7 @@ export function writeCsv({ entries, sets }: RosterView): string {
     entry.reading ?? '',
     entry.role,
     ...names.map((name) => entry.attributes[name] ?? ''),
-    ...sets.map((set) => entry.groups.flatMap((group) => (group.setId === set.id ? [group.name] : [])).join('; ')),
+    ...sets.map((set) => joinNames(set.groups.flatMap((group) => (entry.groups.some((own) => own.groupId === group.id) ? [nameOf.get(group.id)!] : [])))),
   ]);
   return `\ufeff${csv([head, ...rows])}`;
 }
@@ -38,8 +48,8 @@ export function writeBundle(course: CourseView, { entries, sets }: RosterView, n
   const [org, session] = [`org-${course.id}`, `term-${course.id}`];
   const givenName = ({ name, familyName }: RosterEntry) => (familyName && name.endsWith(` ${familyName}`) ? name.slice(0, -familyName.length - 1) : name);
   const familyName = (entry: RosterEntry) => (givenName(entry) === entry.name ? '' : entry.familyName!);
-  const groups = new Map(people.flatMap((entry) => entry.groups.map((group) => [group.groupId, group] as const)));
-  const setName = new Map(sets.map((set) => [set.id, set.name]));
+  const groups = sets.flatMap((set) => set.groups.map((group) => ({ ...group, set })));
+  const nameOf = groupNames(sets);
 
   const files = {
     'manifest.csv': [
@@ -62,9 +72,9 @@ export function writeBundle(course: CourseView, { entries, sets }: RosterView, n
       [course.id, 'active', at, session, course.title, course.code, '', org, '', ''],
     ],
     'classes.csv': [
-      ['sourcedId', 'status', 'dateLastModified', 'title', 'grades', 'courseSourcedId', 'classCode', 'classType', 'location', 'schoolSourcedId', 'termSourcedIds', 'subjects', 'subjectCodes', 'periods', 'metadata.set'],
-      [`class-${course.id}`, 'active', at, course.title, '', course.id, course.code, 'scheduled', '', org, session, '', '', '', ''],
-      ...[...groups.values()].map((group) => [group.groupId, 'active', at, group.name, '', course.id, '', 'scheduled', '', org, session, '', '', '', setName.get(group.setId) ?? '']),
+      ['sourcedId', 'status', 'dateLastModified', 'title', 'grades', 'courseSourcedId', 'classCode', 'classType', 'location', 'schoolSourcedId', 'termSourcedIds', 'subjects', 'subjectCodes', 'periods', 'metadata.set', 'metadata.isExclusive'],
+      [`class-${course.id}`, 'active', at, course.title, '', course.id, course.code, 'scheduled', '', org, session, '', '', '', '', ''],
+      ...groups.map(({ id, set }) => [id, 'active', at, nameOf.get(id)!, '', course.id, '', 'scheduled', '', org, session, '', '', '', set.name, String(set.isExclusive)]),
     ],
     'users.csv': [
       ['sourcedId', 'status', 'dateLastModified', 'enabledUser', 'orgSourcedIds', 'role', 'username', 'userIds', 'givenName', 'familyName', 'middleName', 'identifier', 'email', 'sms', 'phone', 'agentSourcedIds', 'grades', 'password', 'metadata.reading', ...names.map((name) => `metadata.attribute.${name}`)],
@@ -74,7 +84,7 @@ export function writeBundle(course: CourseView, { entries, sets }: RosterView, n
       ['sourcedId', 'status', 'dateLastModified', 'classSourcedId', 'schoolSourcedId', 'userSourcedId', 'role', 'primary', 'beginDate', 'endDate'],
       ...people.flatMap((entry) => [
         [entry.enrolmentId, 'active', at, `class-${course.id}`, org, entry.personId, roleWords[entry.role], String(entry.role === 'instructor'), entry.joinedAt.slice(0, 10), ''],
-        ...entry.groups.map((group) => [`${entry.enrolmentId}-${group.number}-${group.setId}`, 'active', at, group.groupId, org, entry.personId, roleWords[entry.role], 'false', '', '']),
+        ...entry.groups.flatMap((group) => (nameOf.has(group.groupId) ? [group] : [])).map((group) => [`${entry.enrolmentId}-${group.number}-${group.setId}`, 'active', at, group.groupId, org, entry.personId, roleWords[entry.role], 'false', '', '']),
       ]),
     ],
   }; // prettier-ignore

@@ -1,18 +1,20 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { CourseList, CourseView, CreateCourse } from '@jigsaw/contract/roster';
+import type { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { CourseRow, EnrolmentRow } from './roster.rows.js';
+import { Viewers } from './viewers.js';
 
 @Injectable()
 export class CoursesService {
   constructor(
     private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
+    private readonly viewers: Viewers,
   ) {}
 
   async list(person: SignedIn): Promise<CourseList> {
@@ -23,6 +25,16 @@ export class CoursesService {
       [person.id],
     );
     return { courses };
+  }
+
+  /** What assistants see follows at once, also in pages that are open. */
+  async changeAssistants(person: SignedIn, courseId: CourseId, { assistantsSee }: ChangeAssistants): Promise<ChangeAssistants> {
+    await this.viewers.staff(person, courseId, 'manage-groups');
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      await manager.update(CourseRow, courseId, { assistantsSee });
+      await record({ type: 'roster.changed', courseId, actorId: person.id, subjectId: courseId, facts: { assistantsSee }, isForAll: true });
+      return { assistantsSee };
+    });
   }
 
   /** Whoever makes a course is its instructor. */

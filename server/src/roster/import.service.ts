@@ -5,15 +5,27 @@ import type { z } from 'zod';
 import type { ImportPreview, ImportRequest, ImportResult, ImportSource, PreviewRequest, PreviewRowView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster, Table } from '@jigsaw/core/roster';
-import { guessColumns, importChange, previewImport, readPaste, readTable, sayColumnProblem, sayRowProblem, sayUnreadable } from '@jigsaw/core/roster';
+import {
+  guessColumns,
+  importChange,
+  lackingGroups,
+  previewImport,
+  readPaste,
+  readTable,
+  sayColumnProblem,
+  sayLacking,
+  sayRowProblem,
+  sayUnreadable,
+} from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { isArchive, readArchive } from './archive.js';
+import { NewGroups } from './newGroups.js';
 import { noneDropped, RegistrarService } from './registrar.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
 import { readEntries } from './rosterStore.js';
-import { makeSections, readSections, unknownSections } from './sections.js';
+import { makeGroups, readSets } from './knownSets.js';
 import { Viewers } from './viewers.js';
 
 const samplesShown = 3;
@@ -31,6 +43,7 @@ export class ImportService {
     private readonly viewers: Viewers,
     private readonly changes: RosterChanges,
     private readonly registrar: RegistrarService,
+    private readonly newGroups: NewGroups,
   ) {}
 
   async preview(person: SignedIn, courseId: CourseId, request: z.output<typeof PreviewRequest>): Promise<ImportPreview> {
@@ -39,19 +52,20 @@ export class ImportService {
     const { manager } = this.dataSource;
     const roster = await readEntries(manager, courseId);
     const meanings = columns.map((column) => column.meaning);
-    const sections = await readSections(manager, courseId, table.sections);
-    const preview = previewImport(table, meanings, roster, request.role, sections);
+    const sets = await readSets(manager, courseId, table.classes);
+    const preview = previewImport(table, meanings, roster, request.role, sets);
     const rows = preview.ok ? preview.rows : [];
+    const lacking = preview.ok ? lackingGroups(table, meanings, rows, sets) : [];
     const dropped = preview.ok && request.source.kind === 'registrar' ? await this.registrar.dropped(courseId, preview.missing) : noneDropped;
     return {
       columns: columns.map((column, at) => ({ heading: table.headings[at]!, ...column, samples: samplesOf(table, at) })),
       encoding: table.encoding,
       delimiter: table.delimiter,
       hasHeader: table.hasHeader,
-      columnProblem: preview.ok ? null : sayColumnProblem(preview),
+      columnProblem: preview.ok ? sayLacking(lacking) : sayColumnProblem(preview),
       rows: rows.map(rowView),
       missing: preview.ok ? await this.missing(roster, preview.missing, dropped.enrolmentIds) : [],
-      newSections: unknownSections(rows, sections),
+      newGroups: lacking.map(({ set, isNew, groups }) => ({ set, isNew, groups: [...groups] })),
       warning: dropped.warning,
       counts: countKinds(rows),
       fingerprint: fingerprint(rows),
@@ -90,7 +104,7 @@ export class ImportService {
       courseId,
       kind,
       async (roster, { manager, now }) => {
-        const known = await readSections(manager, courseId, table.sections);
+        const known = await readSets(manager, courseId, table.classes);
         const preview = previewImport(table, request.meanings, roster, request.role, known);
         if (!preview.ok) throw problems.invalidInput(sayColumnProblem(preview));
         if (fingerprint(preview.rows) !== request.fingerprint)
@@ -111,9 +125,13 @@ export class ImportService {
           throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
         const counts = countKinds(preview.rows);
         Object.assign(result, { added: counts.new, changed: counts.changed, unchanged: counts.unchanged, dropped: drop.length, leftOut: counts.problem });
-        const setName = source.kind === 'registrar' ? source.setName : 'Sections';
-        const sections = await makeSections(manager, { courseId, setName, now }, unknownSections(preview.rows, known), table.sections ?? [], known);
-        return importChange(roster, preview.rows, request.role, drop, newId<'enrolment'>, sections);
+        const lacking = lackingGroups(table, request.meanings, preview.rows, known);
+        const unmakeable = sayLacking(lacking);
+        if (unmakeable !== null) throw problems.invalidInput(unmakeable);
+        const sectionsName = source.kind === 'registrar' ? source.setName : 'Sections';
+        const onNewGroups = (setId: string) => this.newGroups.tell({ manager, now, setId, by: you });
+        const sets = await makeGroups({ manager, courseId, sectionsName, now, onNewGroups }, lacking, table.classes ?? [], known);
+        return importChange(roster, preview.rows, request.role, drop, newId<'enrolment'>, sets);
       },
       async ({ manager, now }) => {
         if (source.kind === 'registrar') await this.registrar.note(manager, courseId, source.course, table, request.meanings, now);

@@ -108,7 +108,7 @@ describe('the registrar', () => {
   });
 
   it('gives its sections as an exclusive set that follows it', async () => {
-    expect((await preview()).newSections).toEqual(['Tuesday lab', 'Thursday lab']);
+    expect((await preview()).newGroups).toEqual([{ set: null, isNew: true, groups: ['Tuesday lab', 'Thursday lab'] }]);
     await sync();
     expect(await sectionsNow()).toEqual({ noor: 'Tuesday lab', jorge: 'Tuesday lab', amina: 'Thursday lab', kofi: 'Thursday lab', nino: null });
     const { sets } = (await given.instructor.get(at('/sets')).expect(200)).body as GroupSetList;
@@ -163,7 +163,7 @@ describe('the registrar', () => {
     await given.instructor.patch(`/api/groups/${lab.groupId}`).send({ name: 'Early birds', capacity: null, version: 1 }).expect(200);
     school.sections.set('tue', 'Tuesday laboratory');
     const seen = await preview();
-    expect([seen.newSections, seen.counts.changed]).toEqual([[], 0]);
+    expect([seen.newGroups, seen.counts.changed]).toEqual([[], 0]);
     // A new section that has an old one's former name is another section.
     school.sections.set('wed', 'Tuesday lab');
     school.people = school.people.map((person) => (person.name === 'kofi' ? { name: 'kofi', section: 'wed' } : person));

@@ -2,10 +2,10 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { Role } from '@jigsaw/core/release';
-import { aSheet, aCourse, addFile, anAssignment, base64, copyOf, released } from '../test/aCourse.js';
+import { aMember, aSheet, aCourse, addFile, anAssignment, base64, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
-import { password, startTestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -22,28 +22,10 @@ beforeAll(async () => {
   await given.students.get('noor')!.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
   browserOf.set('instructor', given.instructor);
   browserOf.set('student', given.students.get('amina')!.browser);
-  browserOf.set('assistant', await staff('tomas', 'assistant'));
-  browserOf.set('observer', await staff('oke', 'observer'));
+  browserOf.set('assistant', await aMember(server, given, 'tomas', 'assistant'));
+  browserOf.set('observer', await aMember(server, given, 'oke', 'observer'));
 });
 afterAll(() => server.stop());
-
-async function staff(name: string, role: Role): Promise<Browser> {
-  const email = `${name}@quillmere.example`;
-  const source = { kind: 'paste', text: email };
-  const at = `/api/courses/${given.course.id}/roster`;
-  const { fingerprint } = (await given.instructor.post(`${at}/preview`).send({ source, role, meanings: null }).expect(200)).body as ImportPreview;
-  await given.instructor
-    .post(`${at}/import`)
-    .send({ source, role, meanings: ['email', 'name'], leaveOutLines: [], fingerprint })
-    .expect(200);
-  const { body } = (await given.instructor.post(`${at}/sign-in-links`).expect(200)) as { body: { links: { email: string; url: string }[] } };
-  const browser = server.browser();
-  await browser
-    .post('/api/session/password')
-    .send({ token: body.links.find((link) => link.email === email)!.url.split('#')[1], password })
-    .expect(200);
-  return browser;
-}
 
 /** What each role is answered: 200 may, 403 is told that the role lacks it, 404 learns nothing. */
 const table: readonly {

@@ -7,6 +7,7 @@ import { SignInLinks } from '@jigsaw/contract/identity';
 import { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
 import {
   ChooseKind,
+  ChangeAssistants,
   CourseList,
   CourseView,
   CreateCourse,
@@ -45,6 +46,15 @@ export class RosterController {
   @Endpoint('GET /', { id: 'listCourses', does: 'Courses the signed-in person is in', answer: CourseList })
   list(@CurrentPerson() person: SignedIn): Promise<CourseList> {
     return this.courses.list(person);
+  }
+
+  @Endpoint('PUT /:courseId/assistants', { id: 'changeAssistants', does: 'Whose work assistants see', body: ChangeAssistants, answer: ChangeAssistants })
+  changeAssistants(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(ChangeAssistants) change: ChangeAssistants,
+  ): Promise<ChangeAssistants> {
+    return this.courses.changeAssistants(person, courseId, change);
   }
 
   @Endpoint('POST /', { id: 'createCourse', does: 'Make a course', body: CreateCourse, answer: CourseView })

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { BoardView, GroupSetList } from '@jigsaw/contract/groups';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import { aCourse, base64 } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -132,7 +133,17 @@ describe('bringing in a class file', () => {
 });
 
 describe('taking the roster out', () => {
-  it('gives a class file and a bundle that an empty course takes in with the same people', async () => {
+  it('gives a class file and a bundle that an empty course takes in with the same people in the same groups', async () => {
+    const circles = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/sets`)
+        .send({ name: 'Circles', isExclusive: false, shape: { by: 'count', groups: 3 }, capacity: null, pattern: 'Circle {n}', names: ['Rye', 'Rye; malt'] })
+        .expect(200)
+    ).body as { id: string };
+    const { groups } = (await given.instructor.get(`/api/sets/${circles.id}/board`).expect(200)).body as BoardView;
+    const student = given.students.get('noor')!.enrolmentId;
+    const moves = groups.slice(0, 2).map((group) => ({ student, from: null, to: group.id }));
+    await given.instructor.post(`/api/sets/${circles.id}/place`).send({ moves }).expect(200);
     const own = (await roster()).filter((entry) => entry.role === 'student');
     for (const format of ['csv', 'zip']) {
       const answer = await given.instructor
@@ -154,8 +165,22 @@ describe('taking the roster out', () => {
       const body = { source, meanings: seen.columns.map((column) => column.meaning), leaveOutLines: [], fingerprint: seen.fingerprint };
       await given.instructor.post(`/api/courses/${other.id}/roster/import`).send(body).expect(200);
       const there = ((await given.instructor.get(`/api/courses/${other.id}/roster`).expect(200)).body as RosterView).entries;
-      const plain = (entries: RosterView['entries']) => entries.map(({ email, name, number, role, attributes }) => ({ email, name, number, role, attributes }));
+      const plain = (entries: RosterView['entries']) =>
+        entries.map(({ email, name, number, role, attributes, groups: all }) => ({
+          email,
+          name,
+          number,
+          role,
+          attributes,
+          groups: all.map((each) => each.name).sort(),
+        }));
       expect(plain(there.filter((entry) => entry.role === 'student'))).toEqual(plain(own));
+      expect(plain(there).find((entry) => entry.email.startsWith('noor'))!.groups).toEqual(['Crock', 'Rye', 'Rye; malt']);
+      const { sets } = (await given.instructor.get(`/api/courses/${other.id}/sets`).expect(200)).body as GroupSetList;
+      expect(sets.map((set) => [set.name, set.isExclusive, set.groupCount])).toEqual([
+        ['Bench teams', true, format === 'csv' ? 1 : 2],
+        ['Circles', false, format === 'csv' ? 2 : 3],
+      ]);
     }
   });
 

@@ -4,6 +4,7 @@ import { MailModule } from '../mail/index.js';
 import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
 import { Joining } from './joining.js';
+import { NewGroups } from './newGroups.js';
 import { Registrar } from './registrar.js';
 import { RegistrarService } from './registrar.service.js';
 import { RosterController } from './roster.controller.js';
@@ -14,7 +15,7 @@ import { Viewers } from './viewers.js';
 @Module({
   imports: [IdentityModule, MailModule],
   controllers: [RosterController],
-  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining],
-  exports: [Viewers, Joining],
+  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining, NewGroups],
+  exports: [Viewers, Joining, NewGroups],
 })
 export class RosterModule {}

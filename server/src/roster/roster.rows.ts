@@ -5,6 +5,7 @@ import { PersonRow } from '../identity/index.js';
 import type { Traces } from './joining.js';
 
 @Entity('course')
+@Check('course_assistants_see', `"assistantsSee" IN ('all', 'theirs')`)
 export class CourseRow {
   @PrimaryColumn('uuid') id!: string;
   @Column('text') code!: string;
@@ -17,6 +18,8 @@ export class CourseRow {
   @Column('timestamptz', { nullable: true }) syncedAt!: Date | null;
   /** By name; what nobody said is guessed from the values. */
   @Column('jsonb', { default: {} }) attributeKinds!: Record<string, AttributeKind>;
+  /** Which groups' work assistants see: everybody's, or that of the groups they lead. */
+  @Column('text', { default: 'all' }) assistantsSee!: 'all' | 'theirs';
 }
 
 /** A person in a course. Leaving sets an end; the row, and all that hangs on it, stays. */

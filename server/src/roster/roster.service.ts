@@ -64,7 +64,7 @@ export class RosterService {
       }))
       .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
     const sets = await this.dataSource.query<RosterView['sets']>(
-      `SELECT s."id", s."name", coalesce((SELECT jsonb_agg(jsonb_build_object('id', g."id", 'number', g."number", 'name', g."name") ORDER BY g."number")
+      `SELECT s."id", s."name", s."isExclusive", coalesce((SELECT jsonb_agg(jsonb_build_object('id', g."id", 'number', g."number", 'name', g."name") ORDER BY g."number")
                  FROM "course_group" g WHERE g."setId" = s."id"), '[]') AS "groups"
          FROM "group_set" s WHERE s."courseId" = $1 AND s."putAwayAt" IS NULL ORDER BY s."position", s."createdAt"`,
       [courseId],

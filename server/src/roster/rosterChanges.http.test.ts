@@ -141,7 +141,7 @@ describe('several people at once', () => {
     await changed({ act: 'bring-back', enrolmentIds: [idOf('noor')] });
     await undo(changeId).expect(409);
     const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
-    expect(board.students.find((student) => student.enrolmentId === idOf('noor'))!.groupId).toBeNull();
+    expect(board.students.find((student) => student.enrolmentId === idOf('noor'))!.seats).toEqual([]);
   });
 });
 

@@ -122,7 +122,12 @@ export class RosterChanges {
       'join',
       async (roster, { manager }) => {
         const groups = [...known(roster, keep).groups, ...known(roster, other).groups];
-        const sets = await manager.query<{ id: GroupId; setId: string }[]>(`SELECT "id", "setId" FROM "course_group" WHERE "id" = ANY($1)`, [groups]);
+        // Where one may be in several groups, each stands for itself.
+        const sets = await manager.query<{ id: GroupId; setId: string }[]>(
+          `SELECT g."id", CASE WHEN s."isExclusive" THEN s."id" ELSE g."id" END AS "setId"
+             FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId" WHERE g."id" = ANY($1)`,
+          [groups],
+        );
         const setOf = new Map(sets.map((group) => [group.id, group.setId]));
         return joinChange(roster, keep, other, (groupId) => setOf.get(groupId)!);
       },

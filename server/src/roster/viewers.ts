@@ -14,15 +14,20 @@ export class Viewers {
 
   /** null: not in this course, or there is no such course; nobody can tell which. */
   async find(person: SignedIn, courseId: string): Promise<Viewer | null> {
-    const [row] = await this.dataSource.query<{ id: EnrolmentId; role: Role; hasLeft: boolean; groups: { groupId: GroupId; setId: GroupSetId }[] | null }[]>(
+    const [row] = await this.dataSource.query<
+      { id: EnrolmentId; role: Role; hasLeft: boolean; leads: GroupId[]; seesOnlyLed: boolean; groups: { groupId: GroupId; setId: GroupSetId }[] | null }[]
+    >(
       `SELECT e."id", e."role", e."leftAt" IS NOT NULL AS "hasLeft",
+              ARRAY(SELECT l."groupId" FROM "group_lead" l WHERE l."enrolmentId" = e."id") AS "leads",
+              e."role" = 'assistant' AND c."assistantsSee" = 'theirs' AS "seesOnlyLed",
               (SELECT jsonb_agg(jsonb_build_object('groupId', m."groupId", 'setId', m."setId"))
                  FROM "membership" m WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
-         FROM "enrolment" e WHERE e."courseId" = $1 AND e."personId" = $2`,
+         FROM "enrolment" e JOIN "course" c ON c."id" = e."courseId" WHERE e."courseId" = $1 AND e."personId" = $2`,
       [courseId, person.id],
     );
     if (!row) return null;
-    return { courseId: courseId as CourseId, enrolmentId: row.id, role: row.role, hasLeft: row.hasLeft, groups: row.groups ?? [] };
+    const { id, groups, ...viewer } = row;
+    return { courseId: courseId as CourseId, enrolmentId: id, ...viewer, groups: groups ?? [] };
   }
 
   /** Anybody who is in the course now. */

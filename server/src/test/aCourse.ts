@@ -5,6 +5,7 @@ import type { ActivityDraft, ActivityView, ReleaseRequest } from '@jigsaw/contra
 import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
 import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { Role } from '@jigsaw/core/release';
 import type { Browser, TestServer } from './testServer.js';
 import { password } from './testServer.js';
 
@@ -64,12 +65,25 @@ export async function aCourse(
   return { course, instructor, students: browsers, set, board };
 }
 
-export async function importPaste(instructor: Browser, courseId: string, text: string): Promise<void> {
+/** Somebody more in the course, with a browser of theirs. */
+export async function aMember(server: TestServer, { course, instructor }: CourseForTests, name: string, role: Role): Promise<Browser> {
+  const email = `${name}@quillmere.example`;
+  await importPaste(instructor, course.id, email, role);
+  const { links } = (await instructor.post(`/api/courses/${course.id}/roster/sign-in-links`).expect(200)).body as SignInLinks;
+  const browser = server.browser();
+  await browser
+    .post('/api/session/password')
+    .send({ token: links.find((link) => link.email === email)!.url.split('#')[1], password })
+    .expect(200);
+  return browser;
+}
+
+export async function importPaste(instructor: Browser, courseId: string, text: string, role: Role = 'student'): Promise<void> {
   const source = { kind: 'paste', text };
-  const preview = (await instructor.post(`/api/courses/${courseId}/roster/preview`).send({ source, meanings: null }).expect(200)).body as ImportPreview;
+  const preview = (await instructor.post(`/api/courses/${courseId}/roster/preview`).send({ source, role, meanings: null }).expect(200)).body as ImportPreview;
   await instructor
     .post(`/api/courses/${courseId}/roster/import`)
-    .send({ source, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: preview.fingerprint })
+    .send({ source, role, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: preview.fingerprint })
     .expect(200);
 }
 

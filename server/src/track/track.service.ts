@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { Figures } from '@jigsaw/contract/track';
 import type { CourseId } from '@jigsaw/core/ids';
+import type { Viewer } from '@jigsaw/core/release';
 import { may } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { DeskService } from '../marks/index.js';
@@ -26,16 +27,16 @@ export class TrackService {
 
   async figures(person: SignedIn, courseId: CourseId): Promise<Figures> {
     const viewer = await this.viewers.enter(person, courseId);
-    return may(viewer.role, 'read-course') ? this.forStaff(person, courseId) : this.forStudent(person, courseId);
+    return may(viewer.role, 'read-course') ? this.forStaff(person, viewer) : this.forStudent(person, courseId);
   }
 
-  private async forStaff(person: SignedIn, courseId: CourseId): Promise<Figures> {
+  private async forStaff(person: SignedIn, { courseId, seesOnlyLed, leads }: Viewer): Promise<Figures> {
     const [counts] = await this.dataSource.query<{ enrolled: number; unplaced: number; live: number; drafts: number; rooms: number }[]>(
       `WITH student AS (SELECT "id" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL),
-            set AS (SELECT "id", "signUp" IS NOT NULL AND "frozenAt" IS NULL AND ("signUp"->>'closes' IS NULL OR ("signUp"->>'closes')::timestamptz > $2) AS "isChosen"
+            set AS (SELECT "id", "isExclusive" AND NOT "isFormedAtHandIn" AS "isForEach", "signUp" IS NOT NULL AND "frozenAt" IS NULL AND ("signUp"->>'closes' IS NULL OR ("signUp"->>'closes')::timestamptz > $2) AS "isChosen"
                       FROM "group_set" WHERE "courseId" = $1 AND "putAwayAt" IS NULL)
        SELECT (SELECT count(*)::int FROM student) AS "enrolled",
-              (SELECT count(*)::int FROM student WHERE EXISTS (SELECT 1 FROM set WHERE NOT "isChosen" AND NOT EXISTS
+              (SELECT count(*)::int FROM student WHERE EXISTS (SELECT 1 FROM set WHERE "isForEach" AND NOT "isChosen" AND NOT EXISTS
                  (SELECT 1 FROM "membership" m WHERE m."setId" = set."id" AND m."enrolmentId" = student."id" AND m."until" IS NULL))) AS "unplaced",
               (SELECT count(*)::int FROM "release" WHERE "courseId" = $1 AND "state" IN ('live', 'scheduled', 'closed')) AS "live",
               (SELECT count(*)::int FROM "activity" a WHERE a."courseId" = $1 AND NOT EXISTS
@@ -45,7 +46,13 @@ export class TrackService {
     );
     const { activities } = await this.desk.list(person, courseId);
     const unread = await this.unread((await this.gate.enterAll(person, courseId)).entered);
-    return { kind: 'staff', ...counts!, unread, toMark: activities.reduce((sum, activity) => sum + activity.toMark, 0) };
+    return {
+      kind: 'staff',
+      ...counts!,
+      ...(seesOnlyLed && { rooms: leads.length }),
+      unread,
+      toMark: activities.reduce((sum, activity) => sum + activity.toMark, 0),
+    };
   }
 
   private async forStudent(person: SignedIn, courseId: CourseId): Promise<Figures> {

@@ -4,7 +4,7 @@ import type { BoardView } from '@jigsaw/contract/groups';
 import type { Meter } from '@jigsaw/core/groups';
 import { meterOf, sizeMeter } from '@jigsaw/core/groups';
 import { Small } from '../look/index.js';
-import { capacityOf, membersOf } from './useBoard.js';
+import { capacityOf, seatingOf } from './seating.js';
 
 const Strip = styled.section`
   display: grid;
@@ -51,7 +51,7 @@ const mostMeters = 3;
 /** How evenly the groups are made: one bar a group in their order, a line at the goal, and what it comes to in words. */
 export function Balance({ board }: { readonly board: BoardView }) {
   const meters = useMemo(() => metersOf(board), [board]);
-  if (board.groups.length < 2 || board.students.every((student) => student.groupId === null)) return null;
+  if (board.groups.length < 2 || board.students.every((student) => student.seats.length === 0)) return null;
   return (
     <Strip aria-label="Balance">
       <header>
@@ -94,7 +94,8 @@ function Bars({ meter: { bars, goal } }: { readonly meter: Meter }) {
 }
 
 function metersOf(board: BoardView): { name: string; meter: Meter }[] {
-  const members = board.groups.map((group) => ({ group, own: membersOf(board, group.id) }));
+  const seating = seatingOf(board);
+  const members = board.groups.map((group) => ({ group, own: seating.get(group.id)! }));
   const attributes = board.attributes.flatMap(({ name, kind }) => {
     const meter = meterOf(
       kind,

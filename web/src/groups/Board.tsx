@@ -3,23 +3,29 @@ import { useMemo, useRef, useState } from 'react';
 import { Checkbox, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
-import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
+import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
-import type { Dates } from '../look/index.js';
+import type { Dates, Spot } from '../look/index.js';
 import { Button, Emblem, FindField, Key, Page, Small, Tag, useNotice } from '../look/index.js';
 import { WriteSheet } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
-import { GroupCard } from './GroupCard.js';
 import { Balance } from './Balance.js';
+import { BoardMenu } from './BoardMenu.js';
+import type { OpenMenu } from './BoardMenu.js';
 import { DealSheet } from './DealSheet.js';
+import { EditGroupSheet } from './EditGroupSheet.js';
+import { GroupCard, isSought } from './GroupCard.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
 import { MoveSheet } from './MoveSheet.js';
 import { SetMenu } from './SetMenu.js';
 import { StudentList, StudentName } from './StudentList.js';
-import { membersOf, useBoard } from './useBoard.js';
+import { capacityOf, isIn, leaderOf, seatingOf } from './seating.js';
+import type { Seating, Chosen } from './seating.js';
+import { useBoard } from './useBoard.js';
 import type { BoardActs } from './useBoard.js';
 import { useBoardKeys } from './useBoardKeys.js';
+import { useSteady } from './useSteady.js';
 import { WhereTheyFit } from './WhereTheyFit.js';
 
 const Frame = styled(Page)`
@@ -64,6 +70,9 @@ const SetBar = styled.div`
   }
   nav a[aria-current] b {
     font: var(--h-17);
+  }
+  > button {
+    flex: none;
   }
   .grow {
     flex: 1;
@@ -201,49 +210,80 @@ const PlaceMenu = styled(Popover)`
   }
 `;
 
-/** The tray of the unplaced on the left, the groups on the right; drag, or select and type a number. */
+/** The tray on the left, the groups on the right; drag, or select and type a number. */
 export function Board({ board }: { readonly board: BoardView }) {
   const { course, dates } = useCourse();
   const notice = useNotice();
   const acts = useBoard(board);
   const find = useRef<HTMLInputElement>(null);
   const [sought, setSought] = useState('');
-  const [isWriting, setWriting] = useState(false);
+  const [writingTo, setWritingTo] = useState<readonly BoardStudent[] | null>(null);
+  const [changing, setChanging] = useState<BoardGroup | null>(null);
+  const [menu, setMenu] = useState<OpenMenu | null>(null);
+  const [isDealing, setDealing] = useDealing();
   const mayPlace = course.role === 'instructor' || course.role === 'assistant';
-  const unplaced = useMemo(() => membersOf(board, null), [board]);
-  const shown = useMemo(() => matching(unplaced, sought), [unplaced, sought]);
+  const { set, groups, students } = board;
+  const seating = useSeating(board);
+  const unplaced = seating.get(null)!;
+  // Where one may be in several groups, everybody stays at hand.
+  const tray = set.isExclusive ? unplaced : students;
+  const shown = useMemo(() => matching(tray, sought), [tray, sought]);
   const more = useMoreKey();
+  const heldIn = useMemo(() => heldByPlace(acts.selected), [acts.selected]);
 
-  const select = (list: readonly BoardStudent[]) => (students: readonly EnrolmentId[]) => {
-    const inList = new Set(list.map((student) => student.enrolmentId));
-    const kept = more.isHeld() ? [...acts.selected].filter((id) => !inList.has(id)) : [];
-    acts.select([...kept, ...students]);
+  const listOf = (groupId: GroupId | null) => (groupId === null ? shown : (seating.get(groupId) ?? []));
+  const select = useSteady((groupId: GroupId | null, chosen: readonly EnrolmentId[]) => {
+    const inList = new Set(listOf(groupId).map((student) => student.enrolmentId));
+    const kept = more.isHeld() ? [...acts.selected].filter(([id, from]) => !(from === groupId && inList.has(id))) : [];
+    acts.select(new Map([...kept, ...chosen.map((id) => [id, groupId] as const)]));
+  });
+  const drop = useSteady((groupId: GroupId | null, carried: Chosen) => {
+    if (mayPlace) acts.send(carried, groupId);
+  });
+  const allSelected = useSteady(() => acts.selected);
+  const openStudentMenu = useSteady((groupId: GroupId | null, student: EnrolmentId, at: Spot) => {
+    if (!mayPlace) return;
+    if (acts.selected.get(student) !== groupId) acts.select(new Map([[student, groupId]]));
+    setMenu({ of: 'students', at, groupId });
+  });
+  const openGroupMenu = useSteady((groupId: GroupId, at: Spot) => mayPlace && setMenu({ of: 'group', at, groupId }));
+  const turnLeading = () => {
+    const [only] = [...acts.selected];
+    if (acts.selected.size !== 1 || !only || only[1] === null) return notice('Select one student in a group to name its leader.');
+    const isLeader = leaderOf(seating.get(only[1])!, only[1]) === only[0];
+    acts.lead(only[0], only[1], !isLeader);
   };
   const typed = useBoardKeys({
-    groupCount: board.groups.length,
+    groupCount: Math.max(0, ...groups.map((group) => group.number)),
     hasSelection: acts.selected.size > 0 && mayPlace,
-    onNumber: (number) => acts.send(acts.selected, board.groups.find((group) => group.number === number)!.id),
+    onNumber: (number) => {
+      const group = groups.find((each) => each.number === number);
+      if (group) acts.send(acts.selected, group.id);
+      else notice(`There is no group ${number} in this set.`);
+    },
     onNoSuchGroup: (typed) => notice(`There is no group ${typed} in this set.`),
     onUnplace: () => acts.send(acts.selected, null),
     onSwap: acts.swapSelected,
+    onLead: turnLeading,
+    onDeal: () => setDealing(true),
     onUndo: acts.undo,
     onRedo: acts.redo,
-    onClear: () => acts.select([]),
+    onClear: () => acts.select(new Map()),
     onFind: () => find.current?.focus(),
   });
-  const drop = (to: Parameters<BoardActs['send']>[1]) => (students: readonly EnrolmentId[]) => mayPlace && acts.send(students, to);
+  const cardActs = { allSelected, onSelect: select, onDrop: drop, onStudentMenu: openStudentMenu, onGroupMenu: openGroupMenu };
 
   return (
     <Frame {...more.handlers}>
-      <SetTabs board={board} acts={acts} />
+      <SetTabs board={board} acts={acts} onDeal={() => setDealing(true)} />
       <Balance board={board} />
       <Work>
-        <Tray aria-label="Unplaced">
+        <Tray aria-label={set.isExclusive ? 'Unplaced' : 'Everybody'}>
           <header>
             <div>
-              <h2>Unplaced</h2>
+              <h2>{set.isExclusive ? 'Unplaced' : 'Everybody'}</h2>
               <Tag $look={unplaced.length > 0 ? 'needs' : 'plain'} role="status">
-                {unplaced.length} of {board.students.length} unplaced
+                {unplaced.length} of {students.length} {set.isExclusive ? 'unplaced' : 'in no group'}
               </Tag>
             </div>
             <FindField label="Find a student" placeholder="Find a name" value={sought} onChange={setSought} inputRef={find}>
@@ -252,25 +292,25 @@ export function Board({ board }: { readonly board: BoardView }) {
           </header>
           <div>
             <StudentList
-              label="Unplaced students"
+              label={set.isExclusive ? 'Unplaced students' : 'All students'}
+              groupId={null}
               students={shown}
-              selected={acts.selected}
-              onSelect={select(shown)}
-              onDrop={drop(null)}
-              renderEmpty={() => <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>{trayEmpty(board, unplaced.length)}</p>}
-              renderStudent={renderTrayStudent}
+              selected={heldIn.get(null) ?? nobodyHeld}
+              allSelected={allSelected}
+              onSelect={select}
+              onDrop={drop}
+              onMenu={openStudentMenu}
+              renderEmpty={() => <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>{trayEmpty(board, tray.length)}</p>}
+              renderStudent={(student) => renderTrayStudent(student, groups)}
             />
           </div>
           {mayPlace && <WhereTheyFit board={board} selected={acts.selected} onPlace={(groupId) => acts.send(acts.selected, groupId)} />}
           {mayPlace && unplaced.length > 0 && acts.selected.size === 0 && (
             <aside>
-              <Button isSmall onPress={() => setWriting(true)}>
-                Write to {unplaced.length === 1 ? 'them' : `these ${unplaced.length}`}…
+              <Button isSmall onPress={() => setWritingTo(unplaced)}>
+                {set.signUp && !set.frozenAt ? 'Remind' : 'Write to'} {unplaced.length === 1 ? 'them' : `these ${unplaced.length}`}…
               </Button>
             </aside>
-          )}
-          {isWriting && (
-            <WriteSheet people={unplaced} hasOutbox={course.role === 'instructor'} onClose={() => setWriting(false)} onDone={() => setWriting(false)} />
           )}
           {acts.history.length > 0 && (
             <footer>
@@ -287,24 +327,50 @@ export function Board({ board }: { readonly board: BoardView }) {
           )}
         </Tray>
         <Cards>
-          {board.groups.map((group) => {
-            const members = membersOf(board, group.id);
+          {groups.map((group, at) => {
+            const members = seating.get(group.id)!;
             return (
               <GroupCard
                 key={group.id}
-                board={board}
                 group={group}
                 members={members}
-                sought={sought}
-                selected={acts.selected}
-                onSelect={select(members)}
-                onDrop={drop(group.id)}
+                capacity={capacityOf(board, group)}
+                sought={members.some((student) => isSought(student, sought)) ? sought : ''}
+                selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
+                mayChange={mayPlace}
+                isFar={at >= drawnAtOnce && 'IntersectionObserver' in window}
+                {...cardActs}
               />
             );
           })}
+          {groups.length === 0 && <NoGroups board={board} />}
         </Cards>
       </Work>
       {acts.pending && <MoveSheet board={board} pending={acts.pending} />}
+      {isDealing && <DealSheet board={board} selected={acts.selected} onDeal={acts.carry} onClose={() => setDealing(false)} />}
+      {changing && <EditGroupSheet board={board} group={changing} onClose={() => setChanging(null)} />}
+      {writingTo && (
+        <WriteSheet
+          people={writingTo}
+          {...(writingTo === unplaced && set.signUp && { draft: reminder(board, dates, course) })}
+          hasOutbox={course.role === 'instructor'}
+          onClose={() => setWritingTo(null)}
+          onDone={() => setWritingTo(null)}
+        />
+      )}
+      {menu && (
+        <BoardMenu
+          menu={menu}
+          board={board}
+          seating={seating}
+          acts={acts}
+          onLead={turnLeading}
+          onDeal={() => setDealing(true)}
+          onChange={setChanging}
+          onWrite={setWritingTo}
+          onClose={() => setMenu(null)}
+        />
+      )}
       <Hints>
         {typed !== '' ? (
           <b>To group {typed}…</b>
@@ -316,19 +382,33 @@ export function Board({ board }: { readonly board: BoardView }) {
             <span>
               <Key>U</Key>take out
             </span>
-            <span>
-              <Key>S</Key>swap two
-            </span>
+            {acts.selected.size > 1 && (
+              <>
+                <span>
+                  <Key>D</Key>spread
+                </span>
+                <span>
+                  <Key>S</Key>swap two
+                </span>
+              </>
+            )}
+            {acts.selected.size === 1 && set.hasLeaders && (
+              <span>
+                <Key>L</Key>leads
+              </span>
+            )}
             <span>
               <Key>Esc</Key>let go
             </span>
           </>
-        ) : board.set.signUp && !board.set.frozenAt ? (
+        ) : set.signUp && !set.frozenAt ? (
           <span>{sayChoosing(board, dates)}</span>
-        ) : board.set.isSynchronised ? (
+        ) : set.isSynchronised ? (
           <span>These sections follow the registrar: where somebody sits otherwise here, its next sync proposes to move them back.</span>
-        ) : (
+        ) : set.isExclusive ? (
           <span>Select students, then type a group’s number, or drag them. Shift and Ctrl select several.</span>
+        ) : (
+          <span>From the list on the left students get one more group; from a group they move.</span>
         )}
         <span className="grow" />
         <span>{acts.isSaving ? 'Saving…' : acts.savedAt ? `Saved ${dates.time(new Date(acts.savedAt).toISOString())}` : 'Every change is saved at once'}</span>
@@ -337,12 +417,72 @@ export function Board({ board }: { readonly board: BoardView }) {
   );
 }
 
-const renderTrayStudent = (student: BoardStudent) => (
+/** Cards that are drawn whole at first; those further down are when they come near. */
+const drawnAtOnce = 16;
+const nobodyHeld: ReadonlySet<EnrolmentId> = new Set();
+
+function heldByPlace(selected: Chosen): ReadonlyMap<GroupId | null, ReadonlySet<EnrolmentId>> {
+  const byPlace = new Map<GroupId | null, Set<EnrolmentId>>();
+  for (const [student, from] of selected) byPlace.set(from, (byPlace.get(from) ?? new Set()).add(student));
+  return byPlace;
+}
+
+/** Lists of members that did not change are the same objects as before. */
+function useSeating(board: BoardView): Seating {
+  const [kept, keep] = useState(() => ({ students: board.students, groups: board.groups, seating: seatingOf(board) }));
+  if (kept.students === board.students && kept.groups === board.groups) return kept.seating;
+  const next = { students: board.students, groups: board.groups, seating: seatingOf(board, kept.seating) };
+  keep(next);
+  return next.seating;
+}
+
+/** Whether places are being dealt; asked for by the address once, by whoever made the set. */
+function useDealing(): [boolean, (isDealing: boolean) => void] {
+  const [params, setParams] = useSearchParams();
+  const [isDealing, setDealing] = useState(params.has('deal'));
+  return [
+    isDealing,
+    (next) => {
+      setDealing(next);
+      if (!next && params.has('deal')) setParams({}, { replace: true });
+    },
+  ];
+}
+
+function NoGroups({ board }: { readonly board: BoardView }) {
+  return (
+    <p style={{ gridColumn: '1 / -1', maxWidth: '60ch', padding: '12px 4px', color: 'var(--ink-2)' }}>
+      {board.set.isFormedAtHandIn
+        ? 'No group yet: they come to be when students hand in and name their partners. You may make some yourself meanwhile, under Set, Groups.'
+        : 'No group yet. Make some under Set, Groups.'}
+    </p>
+  );
+}
+
+const renderTrayStudent = (student: BoardStudent, groups: readonly BoardGroup[]) => (
   <>
     <Tick slot="selection">{({ isSelected }) => (isSelected ? '✓' : '')}</Tick>
     <StudentName student={student} />
+    {student.seats.map(({ groupId }) => {
+      const group = groups.find((each) => each.id === groupId);
+      return group && <Emblem key={groupId} number={group.number} size={18} />;
+    })}
   </>
 );
+
+/** What those are written who have not chosen yet; changed as anybody likes before it goes. */
+function reminder({ set, groups, students }: BoardView, dates: Dates, course: { readonly code: string }): { subject: string; text: string } {
+  const places = groups.reduce(
+    (sum, group) => sum + Math.max(0, (group.capacity ?? set.capacity ?? Infinity) - students.filter((student) => isIn(student, group.id)).length),
+    0,
+  );
+  const until = set.signUp?.closes ? ` until ${dates.dateTime(set.signUp.closes)}` : '';
+  const left = Number.isFinite(places) ? ` ${places} ${places === 1 ? 'place is' : 'places are'} left.` : '';
+  return {
+    subject: `Choose your place in ${set.name}`,
+    text: `You have no place in ${set.name} yet. Please choose one in ${course.code}${until}.${left}\n\nIf none of the groups suits you, write to me.`,
+  };
+}
 
 /** How far the students have come with choosing. */
 function sayChoosing({ set, students }: BoardView, dates: Dates): string {
@@ -353,8 +493,8 @@ function sayChoosing({ set, students }: BoardView, dates: Dates): string {
   return `Students are choosing${closes ? ` until ${dates.dateTime(closes)}` : ' until you freeze the set'}. ${chosen} You may place them too.`;
 }
 
-function trayEmpty(board: BoardView, unplaced: number): string {
-  if (unplaced > 0) return 'Nobody unplaced by that name.';
+function trayEmpty(board: BoardView, inTray: number): string {
+  if (inTray > 0) return board.set.isExclusive ? 'Nobody unplaced by that name.' : 'Nobody by that name.';
   return board.students.length === 0
     ? 'No students in this course yet.'
     : `No one is unplaced. All ${board.students.length} students have a group in ${board.set.name}.`;
@@ -379,27 +519,26 @@ function useMoreKey() {
   return { isHeld: () => held.current, handlers: { onPointerDownCapture: note, onKeyDown: note } };
 }
 
-function SetTabs({ board, acts }: { readonly board: BoardView; readonly acts: BoardActs }) {
+function SetTabs({ board, acts, onDeal }: { readonly board: BoardView; readonly acts: BoardActs; readonly onDeal: () => void }) {
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
-  const [params, setParams] = useSearchParams();
-  const [isDealing, setDealing] = useState(params.has('deal'));
-  const closeDealing = () => {
-    setDealing(false);
-    if (params.has('deal')) setParams({}, { replace: true }); // asked for once, by whoever made the set
-  };
   const { unplaced } = board.set;
   const mayPlace = course.role === 'instructor' || course.role === 'assistant';
   return (
     <SetBar>
       <nav aria-label="Group sets">
         {(sets.data?.sets ?? [board.set]).map((set) => (
-          <Link key={set.id} to={`../groups/${set.id}`} aria-current={set.id === board.set.id ? 'page' : undefined}>
+          <Link
+            key={set.id}
+            ref={set.id === board.set.id ? intoView : undefined}
+            to={`../groups/${set.id}`}
+            aria-current={set.id === board.set.id ? 'page' : undefined}
+          >
             <b>{set.name}</b>
             {set.frozenAt && <Lock size={13} aria-label="Frozen" />}
             <Small>
               {set.groupCount}
-              {set.isSynchronised ? ' sections' : set.capacity === null ? ' groups' : ` of ${set.capacity}`}
+              {set.isSynchronised ? ' sections' : set.capacity === null || set.isFormedAtHandIn ? ' groups' : ` of ${set.capacity}`}
             </Small>
           </Link>
         ))}
@@ -418,17 +557,19 @@ function SetTabs({ board, acts }: { readonly board: BoardView; readonly acts: Bo
       <Button kind="quiet" isIconOnly isDisabled={!acts.canRedo} onPress={acts.redo} aria-label={acts.canRedo ? `Redo: ${acts.canRedo.says}` : 'Redo'}>
         <Redo2 size={16} aria-hidden="true" />
       </Button>
-      {course.role === 'instructor' && <SetMenu board={board} acts={acts} onDeal={() => setDealing(true)} />}
+      {course.role === 'instructor' && <SetMenu board={board} acts={acts} onDeal={onDeal} />}
       {mayPlace && unplaced > 0 && board.groups.length > 0 && (
-        <Button kind="main" onPress={() => setDealing(true)}>
+        <Button kind="main" onPress={onDeal}>
           <Layers size={16} aria-hidden="true" />
           Deal {unplaced} {unplaced === 1 ? 'student' : 'students'}…
         </Button>
       )}
-      {isDealing && <DealSheet board={board} onDeal={acts.carry} onClose={closeDealing} />}
     </SetBar>
   );
 }
+
+/** Of many sets, the one that is open is not out of sight. */
+const intoView = (tab: HTMLElement | null) => tab?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' });
 
 function PlaceIn({ board, onPlace }: { readonly board: BoardView; readonly onPlace: (groupId: BoardView['groups'][number]['id']) => void }) {
   return (

@@ -1,12 +1,13 @@
 import { useMemo, useState } from 'react';
-import { RadioGroup } from 'react-aria-components';
+import { RadioGroup, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { Place } from '@jigsaw/core/groups';
-import { dealOut, sayForecast, shuffled } from '@jigsaw/core/groups';
+import { dealOut, movesOut, sayForecast, shuffled } from '@jigsaw/core/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { Button, Field, Label, Option, Sheet, Small } from '../look/index.js';
-import { capacityOf, membersOf } from './useBoard.js';
+import { Button, Emblem, Field, Label, Option, Sheet, Small } from '../look/index.js';
+import { capacityOf, isIn, membersOf } from './seating.js';
+import type { Chosen } from './seating.js';
 
 const Choices = styled(RadioGroup)`
   display: grid;
@@ -18,23 +19,58 @@ const Choices = styled(RadioGroup)`
   }
 `;
 type Order = 'random' | 'roster' | 'alphabet';
-type Whom = 'unplaced' | 'all';
+type Whom = 'unplaced' | 'selected' | 'all';
 const mostSeeds = 10_000;
+
+const Groups = styled(ToggleButtonGroup)`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  max-height: 132px;
+  overflow: auto;
+  padding: 2px;
+  button {
+    display: flex;
+    align-items: center;
+    gap: 5px;
+    height: 28px;
+    padding: 0 8px 0 3px;
+    border: 1px solid var(--line);
+    border-radius: var(--r-2);
+    background: none;
+    color: var(--ink-3);
+    font: var(--t-12);
+    cursor: pointer;
+  }
+  button svg {
+    opacity: 0.35;
+  }
+  button[data-selected] {
+    border-color: var(--ink);
+    background: var(--surface);
+    color: var(--ink);
+  }
+  button[data-selected] svg {
+    opacity: 1;
+  }
+`;
 
 interface DealSheetProps {
   readonly board: BoardView;
+  readonly selected: Chosen;
   readonly onDeal: (place: Place, says: string) => void;
   readonly onClose: () => void;
 }
 
 /** Gives out places in some order, with what comes of it before anything happens. One step of the Board: undone like any other. */
-export function DealSheet({ board, onDeal, onClose }: DealSheetProps) {
+export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) {
   const unplaced = membersOf(board, null).length;
-  const [whom, setWhom] = useState<Whom>(unplaced > 0 ? 'unplaced' : 'all');
+  const [whom, setWhom] = useState<Whom>(selected.size > 0 ? 'selected' : unplaced > 0 ? 'unplaced' : 'all');
+  const [into, setInto] = useState<ReadonlySet<GroupId>>(() => new Set(board.groups.flatMap((group) => (group.isLocked ? [] : [group.id]))));
   const [order, setOrder] = useState<Order>('random');
   const [seed, setSeed] = useState(() => String(Math.floor(Math.random() * mostSeeds)));
-  const dealt = useMemo(() => deal(board, whom, order, Number(seed) || 0), [board, whom, order, seed]);
-  const count = dealt.place.moves.length;
+  const dealt = useMemo(() => deal(board, whom, order, Number(seed) || 0, selected, into), [board, whom, order, seed, selected, into]);
+  const count = new Set(dealt.place.moves.map((move) => move.student)).size;
   const students = count === 1 ? 'student' : 'students';
   return (
     <Sheet title="Deal places" onClose={onClose}>
@@ -51,6 +87,12 @@ export function DealSheet({ board, onDeal, onClose }: DealSheetProps) {
       >
         <Choices value={whom} onChange={(next) => setWhom(next as Whom)}>
           <Label>Whom</Label>
+          {selected.size > 0 && (
+            <Option value="selected">
+              <b>The {selected.size} selected</b>
+              <Small>Spread over the groups that you choose below.</Small>
+            </Option>
+          )}
           <Option value="unplaced" isDisabled={unplaced === 0}>
             <b>The {unplaced} unplaced</b>
             <Small>Whoever has a place keeps it.</Small>
@@ -76,6 +118,22 @@ export function DealSheet({ board, onDeal, onClose }: DealSheetProps) {
           </Option>
         </Choices>
         {order === 'random' && <Field label="Seed" inputMode="numeric" value={seed} onChange={(next) => setSeed(next.replace(/\D/g, '').slice(0, 9))} />}
+        <div style={{ marginTop: 12, display: 'grid', gap: 4 }}>
+          <Label id="into-which">Into which groups</Label>
+          <Groups
+            aria-labelledby="into-which"
+            selectionMode="multiple"
+            selectedKeys={into}
+            onSelectionChange={(keys) => setInto(new Set([...keys] as GroupId[]))}
+          >
+            {board.groups.map((group) => (
+              <ToggleButton key={group.id} id={group.id} isDisabled={group.isLocked}>
+                <Emblem number={group.number} size={22} />
+                {group.name}
+              </ToggleButton>
+            ))}
+          </Groups>
+        </div>
         <p style={{ marginTop: 12 }} role="status">
           <b>{sayForecast(dealt.sizes)}</b>
           {dealt.left > 0 &&
@@ -92,19 +150,57 @@ export function DealSheet({ board, onDeal, onClose }: DealSheetProps) {
   );
 }
 
-/** What dealing would do; sizes are those afterwards, larger groups first. */
-export function deal(board: BoardView, whom: Whom, order: Order, seed: number): { place: Place; sizes: number[]; left: number } {
-  const isLocked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
-  const isDealt = (student: BoardStudent) => student.groupId === null || (whom === 'all' && !isLocked.has(student.groupId));
-  const dealtTo = board.students.filter(isDealt);
-  const stays = (groupId: GroupId) => board.students.filter((student) => student.groupId === groupId && !isDealt(student)).length;
-  const groups = board.groups.map((group) => ({ id: group.id, members: stays(group.id), capacity: capacityOf(board, group), isLocked: group.isLocked }));
-  const { moves, left } = dealOut(groups, inOrder(dealtTo, order, seed));
-  const from = new Map(board.students.map((student) => [student.enrolmentId, student.groupId]));
-  const wanted = [...moves, ...left.map((student) => ({ student, to: null }))];
-  const place = { moves: wanted.flatMap(({ student, to }) => (from.get(student) === to ? [] : [{ student, from: from.get(student)!, to }])) };
+/** What dealing would do; sizes are those afterwards, larger groups first.
+ * @param into the groups that places are given out in. */
+export function deal(
+  board: BoardView,
+  whom: Whom,
+  order: Order,
+  seed: number,
+  selected: Chosen = new Map(),
+  into: ReadonlySet<GroupId> = new Set(board.groups.map((group) => group.id)),
+): { place: Place; sizes: number[]; left: number } {
+  const isOpen = new Set(board.groups.filter((group) => !group.isLocked && into.has(group.id)).map((group) => group.id));
+  const placement = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
+  /** Which of their places they give up for the one they are dealt. */
+  const givesUp = ({ enrolmentId, seats }: BoardStudent): ReadonlySet<GroupId> | null => {
+    const all = new Set(seats.map((seat) => seat.groupId));
+    if (whom === 'unplaced') return seats.length === 0 ? all : null;
+    if (whom === 'selected') {
+      const from = selected.get(enrolmentId);
+      if (from === undefined) return null;
+      return board.set.isExclusive ? all : new Set(from === null ? [] : [from]);
+    }
+    // Whoever sits in a group that is left as it is keeps their place.
+    return [...all].every((groupId) => isOpen.has(groupId)) ? all : null;
+  };
+  const dealt = new Map(
+    board.students.flatMap((student) => {
+      const up = givesUp(student);
+      return up ? [[student.enrolmentId, up] as const] : [];
+    }),
+  );
+  const stays = (groupId: GroupId) => board.students.filter((student) => isIn(student, groupId) && !dealt.get(student.enrolmentId)?.has(groupId)).length;
+  const groups = board.groups.map((group) => ({ id: group.id, members: stays(group.id), capacity: capacityOf(board, group), isLocked: !isOpen.has(group.id) }));
+  const { moves, left } = dealOut(
+    groups,
+    inOrder(
+      board.students.filter((student) => dealt.has(student.enrolmentId)),
+      order,
+      seed,
+    ),
+  );
+  const toOf = new Map(moves.map((move) => [move.student, move.to!]));
+  const change = [...dealt].flatMap(([student, up]) => {
+    const to = toOf.get(student) ?? null;
+    const out = movesOut(placement, [student], (groupId) => up.has(groupId) && groupId !== to);
+    const isThere = to !== null && placement.get(student)!.some((seat) => seat.groupId === to);
+    const [first, ...more] = out;
+    if (to === null || isThere) return out;
+    return first ? [{ ...first, to }, ...more] : [{ student, from: null, to }];
+  });
   const sizes = groups.map((group) => group.members + moves.filter((move) => move.to === group.id).length);
-  return { place, sizes: sizes.sort((a, b) => b - a), left: left.length };
+  return { place: { moves: change }, sizes: sizes.sort((a, b) => b - a), left: left.length };
 }
 
 /** The Board has its students by family name already. */

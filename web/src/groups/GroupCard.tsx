@@ -1,17 +1,14 @@
-import { Pencil } from 'lucide-react';
-import { useState } from 'react';
-import type { FormEvent } from 'react';
+import { Ellipsis, Flag } from 'lucide-react';
+import { memo, useEffect, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { BoardGroup, BoardStudent } from '@jigsaw/contract/groups';
+import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
-import { ProblemStrip } from '../api/index.js';
-import { Button, Emblem, Field, hueOfGroup, Sheet, Small, Tag } from '../look/index.js';
-import { useCourse } from '../track/index.js';
-import { useEditGroupMutation } from './groupsApi.js';
-import { Tickbox } from './SetSheet.js';
+import { Button, Emblem, hueOfGroup, PersonName, Small, Tag } from '../look/index.js';
+import type { Spot } from '../look/index.js';
+import { leaderOf } from './seating.js';
+import type { Chosen } from './seating.js';
 import { StudentList, StudentName } from './StudentList.js';
-import { capacityOf } from './useBoard.js';
 
 const Card = styled.section`
   background: var(--surface);
@@ -35,12 +32,15 @@ const Card = styled.section`
     align-items: center;
     padding: 6px 8px 4px 7px;
   }
-  h3 {
-    font: var(--h-17);
-    font-size: 16px;
+  > header > div > * {
+    display: block;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
+  }
+  h3 {
+    font: var(--h-17);
+    font-size: 16px;
   }
   > div {
     flex: 1;
@@ -65,7 +65,8 @@ const Card = styled.section`
     opacity: 0;
   }
   &:hover > header button,
-  > header button[data-focus-visible] {
+  > header button[data-focus-visible],
+  > header button[data-pressed] {
     opacity: 1;
   }
 `;
@@ -86,36 +87,84 @@ const Free = styled.p`
   border-radius: 4px;
   color: var(--ink-3);
 `;
+/** Looks like the list that it becomes. */
+const Still = styled.ul`
+  outline-offset: -2px;
+  li {
+    display: flex;
+    align-items: center;
+    gap: 7px;
+    min-height: 28px;
+    padding: 3px 6px;
+  }
+`;
 
-interface GroupCardProps {
-  readonly board: BoardView;
-  readonly group: BoardGroup;
-  readonly members: readonly BoardStudent[];
-  readonly sought: string;
-  readonly selected: ReadonlySet<EnrolmentId>;
-  readonly onSelect: (students: readonly EnrolmentId[]) => void;
-  readonly onDrop: (students: readonly EnrolmentId[]) => void;
+export interface CardActs {
+  readonly allSelected: () => Chosen;
+  readonly onSelect: (groupId: GroupId | null, students: readonly EnrolmentId[]) => void;
+  readonly onDrop: (groupId: GroupId | null, students: Chosen) => void;
+  readonly onStudentMenu: (groupId: GroupId | null, student: EnrolmentId, at: Spot) => void;
+  readonly onGroupMenu: (groupId: GroupId, at: Spot) => void;
 }
 
-export function GroupCard({ board, group, members, sought, selected, onSelect, onDrop }: GroupCardProps) {
-  const { course } = useCourse();
-  const [isEditing, setEditing] = useState(false);
-  const capacity = capacityOf(board, group);
+interface GroupCardProps extends CardActs {
+  readonly group: BoardGroup;
+  readonly members: readonly BoardStudent[];
+  readonly capacity: number | null;
+  /** What is sought, if somebody here is found by it. */
+  readonly sought: string;
+  /** Ids of those who are selected here, parted by spaces: a card is drawn again only when it has changed. */
+  readonly selected: string;
+  readonly mayChange: boolean;
+  /** Drawn as a plain list until it comes near to view: a Board of 160 groups is there at once. */
+  readonly isFar: boolean;
+}
+
+export const GroupCard = memo(function GroupCard({ group, members, capacity, sought, selected, mayChange, isFar, ...acts }: GroupCardProps) {
+  const [card, setCard] = useState<HTMLElement | null>(null);
+  const [isNear, setNear] = useState(!isFar);
+  useEffect(() => {
+    if (isNear || !card) return;
+    const seen = new IntersectionObserver((entries) => entries.some((entry) => entry.isIntersecting) && setNear(true), { rootMargin: '600px' });
+    seen.observe(card);
+    return () => seen.disconnect();
+  }, [card, isNear]);
+  const own = useMemo(() => new Set(selected.split(' ').filter(Boolean) as EnrolmentId[]), [selected]);
+  const leader = leaderOf(members, group.id);
   const over = capacity === null ? 0 : members.length - capacity;
   const free = capacity === null ? 0 : Math.max(0, capacity - members.length);
+  const label = `${group.name}, group ${group.number}`;
+  const says = [group.motto, ...group.leads.map((each) => each.name)].filter(Boolean).join(' · ');
+  const row = (student: BoardStudent) => {
+    const name = (
+      <>
+        <StudentName student={student} />
+        {student.enrolmentId === leader && <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />}
+      </>
+    );
+    return isSought(student, sought) ? <Found>{name}</Found> : name;
+  };
   return (
     <Card
+      ref={setCard}
       style={hueOfGroup(group.number)}
       data-over={over > 0 || undefined}
       data-locked={group.isLocked || undefined}
       aria-label={`Group ${group.number}, ${group.name}`}
+      onContextMenu={(event) => {
+        event.preventDefault();
+        acts.onGroupMenu(group.id, { x: event.clientX, y: event.clientY });
+      }}
     >
       <header>
         <Emblem number={group.number} size={36} />
-        <h3>{group.name}</h3>
-        {course.role === 'instructor' ? (
-          <Button kind="quiet" isSmall isIconOnly aria-label={`Change ${group.name}`} onPress={() => setEditing(true)}>
-            <Pencil size={13} aria-hidden="true" />
+        <div>
+          <h3>{group.name}</h3>
+          {says && <Small title={says}>{says}</Small>}
+        </div>
+        {mayChange ? (
+          <Button kind="quiet" isSmall isIconOnly aria-label={`More of ${group.name}`} onPress={(event) => acts.onGroupMenu(group.id, spotOf(event.target))}>
+            <Ellipsis size={15} aria-hidden="true" />
           </Button>
         ) : (
           <span />
@@ -126,71 +175,39 @@ export function GroupCard({ board, group, members, sought, selected, onSelect, o
         </span>
       </header>
       <div>
-        <StudentList
-          label={`${group.name}, group ${group.number}`}
-          students={members}
-          selected={selected}
-          onSelect={onSelect}
-          onDrop={onDrop}
-          renderEmpty={() => <Free>{free > 0 ? `${free} free places` : 'Nobody yet'}</Free>}
-          renderStudent={(student) =>
-            isSought(student, sought) ? (
-              <Found>
-                <StudentName student={student} />
-              </Found>
-            ) : (
-              <StudentName student={student} />
-            )
-          }
-        />
+        {isNear ? (
+          <StudentList
+            label={label}
+            groupId={group.id}
+            students={members}
+            selected={own}
+            allSelected={acts.allSelected}
+            onSelect={acts.onSelect}
+            onDrop={acts.onDrop}
+            onMenu={acts.onStudentMenu}
+            renderEmpty={() => <Free>{free > 0 ? `${free} free places` : 'Nobody yet'}</Free>}
+            renderStudent={row}
+          />
+        ) : (
+          <Still aria-label={label} tabIndex={0} onFocus={() => setNear(true)}>
+            {members.map((student) => (
+              <li key={student.enrolmentId}>
+                <PersonName name={student.name} reading={student.reading} />
+              </li>
+            ))}
+          </Still>
+        )}
         {members.length > 0 && free > 0 && <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>}
       </div>
-      {isEditing && <EditGroupSheet board={board} group={group} onClose={() => setEditing(false)} />}
     </Card>
   );
-}
+});
 
-function isSought(student: BoardStudent, sought: string): boolean {
+const spotOf = (element: Element): Spot => {
+  const { left, bottom } = element.getBoundingClientRect();
+  return { x: left, y: bottom + 4 };
+};
+
+export function isSought(student: BoardStudent, sought: string): boolean {
   return sought.trim() !== '' && fold(`${student.name} ${student.reading ?? ''}`).includes(fold(sought));
-}
-
-function EditGroupSheet({ board, group, onClose }: { readonly board: BoardView; readonly group: BoardGroup; readonly onClose: () => void }) {
-  const [name, setName] = useState(group.name);
-  const [isLocked, setLocked] = useState(group.isLocked);
-  const [places, setPlaces] = useState(group.capacity === null ? '' : String(group.capacity));
-  const [edit, { error, isLoading }] = useEditGroupMutation();
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    const answer = await edit({ groupId: group.id, body: { name, capacity: places === '' ? null : Number(places), isLocked, version: group.version } });
-    if (!('error' in answer) || answer.error === undefined) onClose();
-  };
-  return (
-    <Sheet title={`Change ${group.name}`} onClose={onClose}>
-      <form onSubmit={(event) => void submit(event)} style={{ display: 'grid', gap: 12 }}>
-        <Field label="Name, shown everywhere at once" value={name} onChange={setName} autoFocus />
-        <Field
-          label="Places in this group"
-          inputMode="numeric"
-          value={places}
-          onChange={(value) => setPlaces(value.replace(/\D/g, ''))}
-          hint={board.set.capacity === null ? 'Empty: no limit' : `Empty: ${board.set.capacity}, as in the whole set`}
-        />
-        <Tickbox>
-          <input type="checkbox" checked={isLocked} onChange={(event) => setLocked(event.target.checked)} />
-          <span>
-            Locked
-            <br />
-            <Small>No student joins or leaves by themselves, and nobody is dealt into it. You may still move people.</Small>
-          </span>
-        </Tickbox>
-        {error && <ProblemStrip of={error} />}
-        <footer>
-          <Button onPress={onClose}>Leave it</Button>
-          <Button type="submit" kind="main" isDisabled={isLoading || name.trim() === ''}>
-            Change the group
-          </Button>
-        </footer>
-      </form>
-    </Sheet>
-  );
 }

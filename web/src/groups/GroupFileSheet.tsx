@@ -71,7 +71,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
               </li>
             ))}
             {read.moves.map((move) => (
-              <li key={move.student}>
+              <li key={`${move.student} ${move.to}`}>
                 <Small>{move.from === null ? 'Placed' : move.to === null ? 'Out' : 'Moved'}</Small>
                 <span>
                   <PersonName name={students.get(move.student)!.name} />: {nameOf(move.from)} → {nameOf(move.to)}
@@ -106,7 +106,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
 async function look(file: File, board: BoardView): Promise<Extract<GroupFile, { ok: true }> | string> {
   const table = readTable(new Uint8Array(await file.arrayBuffer()));
   if (!table.ok) return sayUnreadable(table);
-  const read = readGroupFile(table.table, board.students, board.groups);
+  const read = readGroupFile(table.table, board.students, board.groups, board.set.isExclusive);
   if (read.ok) return read;
   return read.code === 'no-group-column'
     ? 'No column is called Group. Give the column of the groups that name.'

@@ -7,7 +7,7 @@ import { ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Emblem, GroupChip, Page, PersonName, Scroll, Segments, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useReadBoardQuery } from './groupsApi.js';
-import { membersOf } from './useBoard.js';
+import { leaderOf, membersOf } from './seating.js';
 
 const Sheets = styled.div`
   padding: 20px var(--s-4) 40px;
@@ -115,6 +115,7 @@ function ByGroup({ board }: { readonly board: BoardView }) {
             {membersOf(board, group.id).map((student) => (
               <li key={student.enrolmentId}>
                 <PersonName name={student.name} reading={student.reading} />
+                {leaderOf([student], group.id) && ' (leads)'}
               </li>
             ))}
           </ul>
@@ -137,14 +138,17 @@ function ByStudent({ board }: { readonly board: BoardView }) {
       </thead>
       <tbody>
         {board.students.map((student) => {
-          const group = student.groupId && groups.get(student.groupId);
           return (
             <tr key={student.enrolmentId}>
               <td>
                 <PersonName name={student.name} reading={student.reading} />
               </td>
               <td>{student.number}</td>
-              <td>{group ? <GroupChip number={group.number} name={group.name} /> : 'no group yet'}</td>
+              <td>
+                {student.seats.length === 0
+                  ? 'no group yet'
+                  : student.seats.map(({ groupId }) => <GroupChip key={groupId} number={groups.get(groupId)!.number} name={groups.get(groupId)!.name} />)}
+              </td>
             </tr>
           );
         })}

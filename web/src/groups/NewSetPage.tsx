@@ -5,12 +5,13 @@ import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { mostGroups } from '@jigsaw/contract/groups';
 import type { CreateGroupSet, SignUpSettings } from '@jigsaw/contract/groups';
+import type { GroupSetId } from '@jigsaw/core/ids';
 import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, Field, Input, Label, Option, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Choice, Emblem, Field, Input, Label, Option, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
-import { SignUpFields } from './SetSheet.js';
-import { useCreateGroupSetMutation, useListGroupSetsQuery, usePutAwayGroupSetMutation } from './groupsApi.js';
+import { SignUpFields, Tickbox } from './SetSheet.js';
+import { useCopyGroupSetMutation, useCreateGroupSetMutation, useListGroupSetsQuery, usePutAwayGroupSetMutation } from './groupsApi.js';
 
 const Work = styled.form`
   display: grid;
@@ -78,11 +79,14 @@ const Forecast = styled.aside`
   }
 `;
 
-type Fill = 'hand' | 'deal' | 'sign-up';
+type Fill = 'hand' | 'deal' | 'sign-up' | 'hand-in' | 'file' | 'copy';
 const fillSays: Readonly<Record<Fill, string>> = {
   hand: 'all to be placed by you',
   deal: 'dealt out in the next step',
   'sign-up': 'each choosing a place',
+  'hand-in': 'naming their partners when they hand in',
+  file: 'placed as in a file in the next step',
+  copy: 'as in another set',
 };
 type By = 'count' | 'spread' | 'fill';
 const mostNamesShown = 60;
@@ -102,10 +106,15 @@ export function NewSetPage() {
   const [pasted, setPasted] = useState('');
   const [capacity, setCapacity] = useState('');
   const [fill, setFill] = useState<Fill>('hand');
+  const [copyOf, setCopyOf] = useState<GroupSetId | null>(null);
+  const [isSeveral, setSeveral] = useState(false);
+  const [copy, copying] = useCopyGroupSetMutation();
   const [signUp, setSignUp] = useState<SignUpSettings>({ opens: null, closes: null, showsNames: true });
   if (!sets.data) return <Waiting what="the class" />;
 
   const { students } = sets.data;
+  const original = sets.data.sets.find((set) => set.id === copyOf) ?? sets.data.sets[0];
+  const isMade = fill !== 'copy' && fill !== 'hand-in'; // its groups are made now, in number and size as written
   const asked = Number(by === 'count' ? count : size);
   const forecast = by === 'count' ? sizesByCount(students, asked) : sizesBySize(students, asked, by);
   const names = forecast.ok ? namesFor(Math.min(forecast.sizes.length, mostNamesShown), pattern, pasted.split('\n')) : [];
@@ -118,17 +127,24 @@ export function NewSetPage() {
   };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const shape: CreateGroupSet['shape'] = by === 'count' ? { by: 'count', groups: asked } : { by: 'size', size: asked, how: by };
+    if (fill === 'copy') {
+      const copied = await copy({ setId: original!.id, body: { name, withMembers: true } });
+      if ('data' in copied && copied.data) void navigate(`../groups/${copied.data.id}`);
+      return;
+    }
+    const shape: CreateGroupSet['shape'] =
+      fill === 'hand-in' ? { by: 'hand-in' } : by === 'count' ? { by: 'count', groups: asked } : { by: 'size', size: asked, how: by };
     const body = {
       name,
       shape,
       capacity: capacity === '' ? null : Number(capacity),
       pattern,
       names: pasted.split('\n').filter((line) => line.trim() !== ''),
+      isExclusive: !isSeveral || fill === 'sign-up',
       signUp: fill === 'sign-up' ? signUp : null,
     };
     const answer = await create({ courseId: course.id, body });
-    if ('data' in answer && answer.data) void navigate(`../groups/${answer.data.id}${fill === 'deal' ? '?deal' : ''}`);
+    if ('data' in answer && answer.data) void navigate(`../groups/${answer.data.id}${fill === 'deal' ? '?deal' : fill === 'file' ? '?file' : ''}`);
   };
   return (
     <Page>
@@ -153,33 +169,61 @@ export function NewSetPage() {
                 fault={problem?.issues?.find((issue) => issue.path === 'name')?.message}
               />
             </SetPart>
-            <SetPart title="How many" says={`${students} students`}>
-              <Shapes aria-label="How many groups" value={by} onChange={(value) => setBy(value as By)}>
-                <ShapeRow>
-                  <Option value="spread">Groups of about the same size, as even as can be</Option>
-                  <Option value="fill">Full groups, and one with whoever is left</Option>
-                  <Figure label="Members in a group" value={size} onChange={setSize} isUsed={by !== 'count'} />
-                </ShapeRow>
-                <ShapeRow>
-                  <Option value="count">Exactly so many groups</Option>
-                  <Figure label="Number of groups" value={count} onChange={setCount} isUsed={by === 'count'} />
-                </ShapeRow>
-              </Shapes>
-              <Figure label="Places in each group, if there is a limit" value={capacity} onChange={(value) => setCapacity(value.replace(/\D/g, ''))} isUsed />
-            </SetPart>
-            <SetPart title="Names" says="Change them any time">
-              <Field label="Pattern" value={pattern} onChange={setPattern} hint="{n} becomes the number, {A} the letter" />
-              <Field label="Or paste names, one a line" lines={4} value={pasted} onChange={setPasted} placeholder={'Crock\nCarboy\nAmphora'} />
-            </SetPart>
             <SetPart title="Filling" says="Who sits where">
               <Shapes aria-label="How it is filled" value={fill} onChange={(value) => setFill(value as Fill)}>
                 <Option value="hand">By hand on the Board: drag students, or select them and type the number of a group</Option>
                 <Option value="deal">Dealt out: at random, in roster order or alphabetically; you see the groups before they stand</Option>
                 <Option value="sign-up">By the students: each chooses a place, first come, never more than there are</Option>
+                <Option value="file">From a file with a column for the person and one for the group; you see what it does first</Option>
+                <Option value="copy" isDisabled={!original}>
+                  As in another set: the same groups with the same people, then on its own
+                </Option>
+                <Option value="hand-in">When they hand in: students name their partners then, up to as many as you say</Option>
               </Shapes>
               {fill === 'sign-up' && <SignUpFields value={signUp} onChange={(next) => (next ? setSignUp(next) : setFill('hand'))} />}
-              {fill === 'sign-up' && capacity === '' && <Small>No limit is set above: everybody could choose the same group.</Small>}
+              {fill === 'sign-up' && capacity === '' && <Small>No limit is set below: everybody could choose the same group.</Small>}
+              {fill === 'copy' && original && (
+                <Choice label="Which set" value={original.id} choices={sets.data.sets.map((set) => ({ id: set.id, label: set.name }))} onChange={setCopyOf} />
+              )}
+              {fill === 'hand-in' && (
+                <Figure label="People in a group at most" value={capacity} onChange={(value) => setCapacity(value.replace(/\D/g, ''))} isUsed />
+              )}
+              {isMade && fill !== 'sign-up' && (
+                <Tickbox>
+                  <input type="checkbox" checked={isSeveral} onChange={(event) => setSeveral(event.target.checked)} />
+                  <span>
+                    A student may be in several of its groups <Small>Else everybody has one place.</Small>
+                  </span>
+                </Tickbox>
+              )}
             </SetPart>
+            {isMade && (
+              <>
+                <SetPart title="How many" says={`${students} students`}>
+                  <Shapes aria-label="How many groups" value={by} onChange={(value) => setBy(value as By)}>
+                    <ShapeRow>
+                      <Option value="spread">Groups of about the same size, as even as can be</Option>
+                      <Option value="fill">Full groups, and one with whoever is left</Option>
+                      <Figure label="Members in a group" value={size} onChange={setSize} isUsed={by !== 'count'} />
+                    </ShapeRow>
+                    <ShapeRow>
+                      <Option value="count">Exactly so many groups</Option>
+                      <Figure label="Number of groups" value={count} onChange={setCount} isUsed={by === 'count'} />
+                    </ShapeRow>
+                  </Shapes>
+                  <Figure
+                    label="Places in each group, if there is a limit"
+                    value={capacity}
+                    onChange={(value) => setCapacity(value.replace(/\D/g, ''))}
+                    isUsed
+                  />
+                </SetPart>
+                <SetPart title="Names" says="Change them any time">
+                  <Field label="Pattern" value={pattern} onChange={setPattern} hint="{n} becomes the number, {A} the letter" />
+                  <Field label="Or paste names, one a line" lines={4} value={pasted} onChange={setPasted} placeholder={'Crock\nCarboy\nAmphora'} />
+                </SetPart>
+              </>
+            )}
             {sets.data.putAway.length > 0 && (
               <SetPart title="Put away" says="Brought back as they were">
                 {sets.data.putAway.map((each) => (
@@ -194,32 +238,51 @@ export function NewSetPage() {
             )}
           </Parts>
           <Forecast aria-label="Forecast" aria-live="polite">
-            <h2>{forecast.ok ? sayForecast(forecast.sizes) : 'What will be made'}</h2>
-            {forecast.ok ? (
-              <p>
-                {students} students, {fillSays[fill]}.
-                {forecast.emptyGroups > 0 && ` ${forecast.emptyGroups} groups stay empty: there are more groups than students.`}
-                {capacity !== '' && forecast.sizes[0]! > Number(capacity) && ` The largest would have ${forecast.sizes[0]} of ${capacity} places.`}
-              </p>
+            {isMade ? (
+              <>
+                <h2>{forecast.ok ? sayForecast(forecast.sizes) : 'What will be made'}</h2>
+                {forecast.ok ? (
+                  <p>
+                    {students} students, {fillSays[fill]}.
+                    {forecast.emptyGroups > 0 && ` ${forecast.emptyGroups} groups stay empty: there are more groups than students.`}
+                    {capacity !== '' && forecast.sizes[0]! > Number(capacity) && ` The largest would have ${forecast.sizes[0]} of ${capacity} places.`}
+                  </p>
+                ) : (
+                  <p>Write a whole number above 0.</p>
+                )}
+                {forecast.ok && (
+                  <ol>
+                    {names.map((each, at) => (
+                      <li key={at}>
+                        <Emblem number={at + 1} size={26} />
+                        <b>{each}</b>
+                        <span>{forecast.sizes[at]}</span>
+                      </li>
+                    ))}
+                  </ol>
+                )}
+                {forecast.ok && forecast.sizes.length > mostNamesShown && <p>and {forecast.sizes.length - mostNamesShown} more</p>}
+              </>
+            ) : fill === 'copy' ? (
+              <>
+                <h2>{original ? `${original.groupCount} groups, as in ${original.name}` : 'No set to copy yet'}</h2>
+                {original && (
+                  <p>{`${students - original.unplaced} of ${students} students keep their places. Changes in one of the sets do not change the other.`}</p>
+                )}
+              </>
             ) : (
-              <p>Write a whole number above 0.</p>
+              <>
+                <h2>No groups yet</h2>
+                <p>
+                  {`${students} students, ${fillSays['hand-in']}${capacity === '' ? '' : `, at most ${capacity} together`}. `}
+                  You may make groups on the Board meanwhile.
+                </p>
+              </>
             )}
-            {forecast.ok && (
-              <ol>
-                {names.map((each, at) => (
-                  <li key={at}>
-                    <Emblem number={at + 1} size={26} />
-                    <b>{each}</b>
-                    <span>{forecast.sizes[at]}</span>
-                  </li>
-                ))}
-              </ol>
-            )}
-            {forecast.ok && forecast.sizes.length > mostNamesShown && <p>and {forecast.sizes.length - mostNamesShown} more</p>}
-            {problem && <ProblemStrip of={error} />}
+            {(problem || copying.error) && <ProblemStrip of={error ?? copying.error} />}
             <div style={{ marginTop: 16, display: 'flex', justifyContent: 'flex-end' }}>
-              <Button type="submit" kind="main" isDisabled={!forecast.ok || tooMany || isLoading || name.trim() === ''}>
-                {forecast.ok ? `Make ${forecast.sizes.length} groups` : 'Make groups'}
+              <Button type="submit" kind="main" isDisabled={(isMade && (!forecast.ok || tooMany)) || isLoading || copying.isLoading || name.trim() === ''}>
+                {!isMade ? 'Make the set' : forecast.ok ? `Make ${forecast.sizes.length} groups` : 'Make groups'}
               </Button>
             </div>
           </Forecast>

@@ -1,15 +1,18 @@
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import { Menu, MenuItem, MenuTrigger, Separator } from 'react-aria-components';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/groups';
+import { movesOut } from '@jigsaw/core/groups';
 import { problemOf } from '../api/index.js';
 import { Button, Popup, useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { CopySheet } from './CopySheet.js';
 import { GroupFileSheet } from './GroupFileSheet.js';
 import { useFreezeGroupSetMutation, useListGroupSetsQuery, useOrderGroupSetsMutation, usePutAwayGroupSetMutation } from './groupsApi.js';
+import { GroupsSheet } from './GroupsSheet.js';
+import { LeadsSheet } from './LeadsSheet.js';
 import { SetSheet } from './SetSheet.js';
 import type { BoardActs } from './useBoard.js';
 
@@ -26,9 +29,10 @@ interface SetMenuProps {
 
 /** What is done with the set as a whole. */
 export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
+  const [params, setParams] = useSearchParams();
   const notice = useNotice();
   const navigate = useNavigate();
-  const [open, setOpen] = useState<'settings' | 'copy' | 'file' | null>(null);
+  const [open, setOpen] = useState<'settings' | 'groups' | 'leads' | 'copy' | 'file' | null>(params.has('file') ? 'file' : null);
   const { course } = useCourse();
   const [freeze] = useFreezeGroupSetMutation();
   const [putAway] = usePutAwayGroupSetMutation();
@@ -38,17 +42,14 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   const { set } = board;
   const isFrozen = set.frozenAt !== null;
   const isLocked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
-  const seated = board.students.filter((student) => student.groupId !== null && !isLocked.has(student.groupId));
+  const out = movesOut(acts.placement, acts.placement.keys(), (groupId) => !isLocked.has(groupId));
+  const seated = new Set(out.map((move) => move.student)).size;
   const turn = async (next: boolean) => {
     const answer = await freeze({ setId: set.id, isFrozen: next });
     if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
     notice(next ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`, { label: 'Undo', do: () => void turn(!next) });
   };
-  const takeOut = () =>
-    acts.carry(
-      { moves: seated.map((student) => ({ student: student.enrolmentId, from: student.groupId, to: null })) },
-      `${seated.length} ${seated.length === 1 ? 'student' : 'students'} taken out of ${set.name}`,
-    );
+  const takeOut = () => acts.carry({ moves: out }, `${seated} ${seated === 1 ? 'student' : 'students'} taken out of ${set.name}`);
   const setAside = async (next: boolean) => {
     const answer = await putAway({ setId: set.id, isPutAway: next });
     if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
@@ -63,6 +64,8 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   };
   const does: Readonly<Record<string, () => void>> = {
     settings: () => setOpen('settings'),
+    groups: () => setOpen('groups'),
+    leads: () => setOpen('leads'),
     freeze: () => void turn(!isFrozen),
     deal: onDeal,
     file: () => setOpen('file'),
@@ -73,7 +76,10 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
     later: () => void shift(1),
     away: () => void setAside(true),
   };
-  const close = () => setOpen(null);
+  const close = () => {
+    setOpen(null);
+    if (params.has('file')) setParams({}, { replace: true }); // asked for once, by whoever made the set
+  };
   return (
     <>
       <MenuTrigger>
@@ -84,14 +90,12 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
         <Popup placement="bottom end">
           <Menu
             aria-label={set.name}
-            disabledKeys={[
-              ...(seated.length === 0 ? ['out'] : []),
-              ...(place <= 0 ? ['earlier'] : []),
-              ...(place < 0 || place === sets.length - 1 ? ['later'] : []),
-            ]}
+            disabledKeys={[...(seated === 0 ? ['out'] : []), ...(place <= 0 ? ['earlier'] : []), ...(place < 0 || place === sets.length - 1 ? ['later'] : [])]}
             onAction={(key) => does[key]?.()}
           >
-            <MenuItem id="settings">Name, places, sign-up, latecomers…</MenuItem>
+            <MenuItem id="settings">Settings: sign-up, leaders, latecomers…</MenuItem>
+            <MenuItem id="groups">Groups: names, places, more of them…</MenuItem>
+            <MenuItem id="leads">Who looks after which group…</MenuItem>
             <MenuItem id="freeze">{isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}</MenuItem>
             <Line />
             <MenuItem id="deal">Deal places…</MenuItem>
@@ -111,6 +115,8 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
         </Popup>
       </MenuTrigger>
       {open === 'settings' && <SetSheet set={set} onClose={close} />}
+      {open === 'groups' && <GroupsSheet board={board} onClose={close} />}
+      {open === 'leads' && <LeadsSheet board={board} onClose={close} />}
       {open === 'copy' && <CopySheet set={set} onClose={close} />}
       {open === 'file' && <GroupFileSheet board={board} onPlace={acts.carry} onClose={close} />}
     </>

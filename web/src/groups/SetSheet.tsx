@@ -116,7 +116,33 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
           <div className="wide">
             <Choice label="Whoever joins the course later" value={draft.latecomers} choices={latecomerChoices} onChange={(latecomers) => put({ latecomers })} />
           </div>
-          {!set.isSynchronised && (
+          <div className="wide" style={{ display: 'grid', gap: 8 }}>
+            {!set.isSynchronised && (
+              <Tickbox>
+                <input
+                  type="checkbox"
+                  checked={!draft.isExclusive}
+                  onChange={(event) => put({ isExclusive: !event.target.checked, ...(event.target.checked && { signUp: null }) })}
+                />
+                <span>
+                  A student may be in several of its groups <Small>Else everybody has one place.</Small>
+                </span>
+              </Tickbox>
+            )}
+            <Tickbox>
+              <input type="checkbox" checked={draft.hasLeaders} onChange={(event) => put({ hasLeaders: event.target.checked })} />
+              <span>
+                Groups have a leader among their students <Small>One a group; named on the Board, key L.</Small>
+              </span>
+            </Tickbox>
+            <Tickbox>
+              <input type="checkbox" checked={draft.membersDress} onChange={(event) => put({ membersDress: event.target.checked })} />
+              <span>
+                Members name their own group and give it a motto <Small>Until it is locked or frozen.</Small>
+              </span>
+            </Tickbox>
+          </div>
+          {!set.isSynchronised && !set.isFormedAtHandIn && draft.isExclusive && (
             <div className="wide" style={{ display: 'grid', gap: 10 }}>
               <SignUpFields value={draft.signUp} onChange={(signUp) => put({ signUp })} />
             </div>
@@ -133,12 +159,7 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
   );
 }
 
-const settingsOf = ({ name, description, isDescriptionShown, capacity, latecomers, signUp, version }: GroupSetView): SetSettings => ({
-  name,
-  description,
-  isDescriptionShown,
-  capacity,
-  latecomers,
-  signUp,
-  version,
-});
+const settingsOf = (set: GroupSetView): SetSettings => {
+  const { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version } = set;
+  return { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version };
+};

@@ -1,12 +1,14 @@
 import { GripVertical } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
 import type { Key, Selection } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardStudent } from '@jigsaw/contract/groups';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { PersonName } from '../look/index.js';
+import type { Spot } from '../look/index.js';
+import type { Chosen } from './seating.js';
 
 const dragType = 'application/x-jigsaw-students+json';
 
@@ -87,35 +89,42 @@ const Carried = styled.div`
 
 interface StudentListProps {
   readonly label: string;
+  /** Whose list it is; null: the tray. */
+  readonly groupId: GroupId | null;
   readonly students: readonly BoardStudent[];
+  /** Of these students, those who are selected here. */
   readonly selected: ReadonlySet<EnrolmentId>;
-  /** The selection of this list changed; `isMore`: others stay selected. */
-  readonly onSelect: (students: readonly EnrolmentId[]) => void;
-  readonly onDrop: (students: readonly EnrolmentId[]) => void;
+  /** Everybody who is selected, here or elsewhere: they are carried off together. */
+  readonly allSelected: () => Chosen;
+  readonly onSelect: (groupId: GroupId | null, students: readonly EnrolmentId[]) => void;
+  readonly onDrop: (groupId: GroupId | null, students: Chosen) => void;
+  readonly onMenu: (groupId: GroupId | null, student: EnrolmentId, at: Spot) => void;
   readonly renderEmpty: () => ReactNode;
   readonly renderStudent?: (student: BoardStudent) => ReactNode;
 }
 
 /** Students who can be selected, carried off and carried in, by mouse, touch or keyboard. */
-export function StudentList({ label, students, selected, onSelect, onDrop, renderEmpty, renderStudent }: StudentListProps) {
-  const own = useMemo(
-    () => new Set(students.filter((student) => selected.has(student.enrolmentId)).map((student) => student.enrolmentId)),
-    [students, selected],
-  );
+export function StudentList({ label, groupId, students, selected, allSelected, onSelect, onDrop, onMenu, renderEmpty, renderStudent }: StudentListProps) {
   // The list's own set remembers where a range began; a copy of it would not.
   const [heard, setHeard] = useState<Set<Key>>(new Set());
   const { dragAndDropHooks } = useDragAndDrop({
     // A selected student carries the whole selection along, from other lists too.
     getItems: (keys) => {
-      const carried = [...keys].some((key) => selected.has(key as EnrolmentId)) ? [...selected] : ([...keys] as EnrolmentId[]);
-      return carried.map((id) => ({ [dragType]: id, 'text/plain': students.find((student) => student.enrolmentId === id)?.name ?? id }));
+      const isSelected = [...keys].some((key) => selected.has(key as EnrolmentId));
+      const carried = isSelected ? [...allSelected()] : ([...keys] as EnrolmentId[]).map((id) => [id, groupId] as const);
+      return carried.map(([id, from]) => ({
+        [dragType]: JSON.stringify([id, from]),
+        'text/plain': students.find((student) => student.enrolmentId === id)?.name ?? id,
+      }));
     },
     renderDragPreview: (items) => <Carried>{items.length === 1 ? items[0]!['text/plain'] : `${items.length} students`}</Carried>,
     acceptedDragTypes: [dragType],
     getDropOperation: () => 'move',
     onRootDrop: (event) => {
       const ids = event.items.map((item) => (item.kind === 'text' ? item.getText(dragType) : Promise.resolve('')));
-      void Promise.all(ids).then((all) => onDrop(all.filter((id) => id !== '') as EnrolmentId[]));
+      void Promise.all(ids).then((all) =>
+        onDrop(groupId, new Map(all.filter((id) => id !== '').map((each) => JSON.parse(each) as [EnrolmentId, GroupId | null]))),
+      );
     },
   });
   return (
@@ -125,12 +134,19 @@ export function StudentList({ label, students, selected, onSelect, onDrop, rende
       dependencies={[renderStudent]}
       selectionMode="multiple"
       selectionBehavior="replace"
-      selectedKeys={isSame(heard, own) ? heard : own}
+      selectedKeys={isSame(heard, selected) ? heard : selected}
       onSelectionChange={(keys: Selection) => {
         setHeard(keys === 'all' ? new Set() : keys);
-        onSelect(keys === 'all' ? students.map((student) => student.enrolmentId) : ([...keys] as EnrolmentId[]));
+        onSelect(groupId, keys === 'all' ? students.map((student) => student.enrolmentId) : ([...keys] as EnrolmentId[]));
       }}
       dragAndDropHooks={dragAndDropHooks}
+      onContextMenu={(event) => {
+        const id = event.target instanceof Element && event.target.closest('[data-key]')?.getAttribute('data-key');
+        if (!id) return;
+        event.preventDefault();
+        event.stopPropagation(); // the group's own menu is another
+        onMenu(groupId, id as EnrolmentId, { x: event.clientX, y: event.clientY });
+      }}
       renderEmptyState={renderEmpty}
     >
       {(student) => (

@@ -3,9 +3,10 @@ import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { Fit } from '@jigsaw/core/groups';
 import { whereTheyFit } from '@jigsaw/core/groups';
-import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { GroupId } from '@jigsaw/core/ids';
 import { Emblem, Small, Tag } from '../look/index.js';
-import { capacityOf, membersOf } from './useBoard.js';
+import { capacityOf, seatingOf } from './seating.js';
+import type { Chosen } from './seating.js';
 
 const Box = styled.section`
   padding: 10px 8px;
@@ -43,7 +44,7 @@ const mostKinds = 6;
 
 interface WhereTheyFitProps {
   readonly board: BoardView;
-  readonly selected: ReadonlySet<EnrolmentId>;
+  readonly selected: Chosen;
   readonly onPlace: (groupId: GroupId) => void;
 }
 
@@ -78,7 +79,8 @@ export function WhereTheyFit({ board, selected, onPlace }: WhereTheyFitProps) {
   );
 }
 
-function fitsOf(board: BoardView, selected: ReadonlySet<EnrolmentId>): Fit[] {
+function fitsOf(board: BoardView, selected: Chosen): Fit[] {
+  const seating = seatingOf(board);
   const comers = board.students.filter((student) => selected.has(student.enrolmentId));
   const categories = board.attributes.filter((attribute) => attribute.kind === 'category').map((attribute) => attribute.name);
   const countsIn = new Map(categories.map((name) => [name, countsOf(board.students.flatMap((student) => student.attributes[name] ?? []))]));
@@ -86,11 +88,11 @@ function fitsOf(board: BoardView, selected: ReadonlySet<EnrolmentId>): Fit[] {
   const names = categories.filter((name) => countsIn.get(name)!.size <= mostKinds);
   const valuesOf = (students: readonly BoardStudent[]) => Object.fromEntries(names.map((name) => [name, students.map((student) => student.attributes[name])]));
   const classOf = new Map(names.map((name) => [name, countsIn.get(name)!]));
-  const here = new Set(comers.map((student) => student.groupId));
+  const here = new Set(comers.flatMap((student) => student.seats.map((seat) => seat.groupId)));
   const groups = board.groups
     .filter((group) => !here.has(group.id))
     .map((group) => {
-      const own = membersOf(board, group.id);
+      const own = seating.get(group.id)!;
       return { id: group.id, members: own.length, capacity: capacityOf(board, group), isLocked: group.isLocked, values: valuesOf(own) };
     });
   return whereTheyFit(groups, { count: comers.length, values: valuesOf(comers) }, classOf);

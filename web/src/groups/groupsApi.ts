@@ -1,6 +1,8 @@
-import { BoardGroup, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
-import type { CopySet, CreateGroupSet, EditGroup, SetSettings } from '@jigsaw/contract/groups';
+import { BoardGroup, BoardGroups, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
+import type { CopySet, CreateGroupSet, EditGroup, EditGroups, LeadGroups, SetSettings } from '@jigsaw/contract/groups';
+import { ChangeAssistants } from '@jigsaw/contract/roster';
 import type { GroupSetId } from '@jigsaw/core/ids';
+import { apply } from '@jigsaw/core/groups';
 import type { Place } from '@jigsaw/core/groups';
 import { api, isProblem, problemOf } from '../api/index.js';
 
@@ -19,19 +21,21 @@ const queriesApi = api.injectEndpoints({
 const groupsApi = queriesApi.injectEndpoints({
   endpoints: (build) => ({
     /** Shown at once; taken back if the server refuses. */
-    placeStudents: build.mutation<PlaceResult, { setId: string; place: Place }>({
-      query: ({ setId, place }) => ({ url: `sets/${setId}/place`, method: 'POST', body: place }),
+    placeStudents: build.mutation<PlaceResult, { setId: string; place: Place; why?: string }>({
+      query: ({ setId, place, why = '' }) => ({ url: `sets/${setId}/place`, method: 'POST', body: { ...place, ...(why !== '' && { why }) } }),
       responseSchema: PlaceResult,
       invalidatesTags: ['Set', 'Roster', 'Figures', 'Room'],
       onQueryStarted: async ({ setId, place }, { dispatch, queryFulfilled }) => {
-        const groupByStudent = new Map(place.moves.map((move) => [move.student, move.to]));
         const shown = dispatch(
           queriesApi.util.updateQueryData('readBoard', setId, (board) => {
+            const before = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
+            const applied = apply(before, place, board.set.isExclusive);
+            if (!applied.ok) return; // the server says how it is
             for (const student of board.students) {
-              const to = groupByStudent.get(student.enrolmentId);
-              if (to !== undefined) student.groupId = to;
+              const seats = applied.placement.get(student.enrolmentId)!;
+              if (seats !== before.get(student.enrolmentId)) student.seats = seats.map((seat) => ({ handIns: 0, ...seat }));
             }
-            board.set.unplaced = board.students.filter((student) => student.groupId === null).length;
+            board.set.unplaced = board.students.filter((student) => student.seats.length === 0).length;
           }),
         );
         try {
@@ -77,6 +81,22 @@ const groupsApi = queriesApi.injectEndpoints({
       responseSchema: SignUpView,
       invalidatesTags: ['SignUp', 'Room', 'Figures'],
     }),
+    editGroups: build.mutation<BoardGroups, { setId: string; body: EditGroups }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/groups`, method: 'PUT', body }),
+      responseSchema: BoardGroups,
+      invalidatesTags: ['Set', 'Placement', 'Roster', 'Room', 'Desk', 'Activity'],
+    }),
+    leadGroups: build.mutation<BoardGroups, { setId: string; body: LeadGroups }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/leads`, method: 'PUT', body }),
+      responseSchema: BoardGroups,
+      invalidatesTags: ['Placement', 'Room', 'Desk'],
+    }),
+    /** Pages of assistants are read again: what they may see has changed. */
+    changeAssistants: build.mutation<ChangeAssistants, { courseId: string; assistantsSee: ChangeAssistants['assistantsSee'] }>({
+      query: ({ courseId, assistantsSee }) => ({ url: `courses/${courseId}/assistants`, method: 'PUT', body: { assistantsSee } }),
+      responseSchema: ChangeAssistants,
+      invalidatesTags: ['Placement'],
+    }),
     editGroup: build.mutation<BoardGroup, { groupId: string; body: EditGroup }>({
       query: ({ groupId, body }) => ({ url: `groups/${groupId}`, method: 'PATCH', body }),
       responseSchema: BoardGroup,
@@ -99,4 +119,7 @@ export const {
   useListSignUpsQuery,
   useReadSignUpQuery,
   useTakePlaceMutation,
+  useEditGroupsMutation,
+  useLeadGroupsMutation,
+  useChangeAssistantsMutation,
 } = groupsApi;

@@ -107,7 +107,8 @@ describe('the Board', () => {
       }),
     );
     await tray();
-    await user.click(screen.getByRole('button', { name: 'Change Crock' }));
+    await user.click(screen.getByRole('button', { name: 'More of Crock' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Name, places, lock…' }));
     const name = await screen.findByLabelText('Name, shown everywhere at once');
     await user.clear(name);
     await user.type(name, 'Tun');
@@ -261,7 +262,7 @@ describe('a set as a whole', () => {
     );
     await menu(user, /^Freeze/);
     await said('Bench teams frozen: students stay where they are');
-    await menu(user, /Name, places/);
+    await menu(user, /^Settings/);
     await user.click(await screen.findByRole('checkbox', { name: /Students choose their own place/ }));
     await user.click(screen.getByRole('checkbox', { name: /Everybody sees who is in which group/ }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
@@ -348,7 +349,10 @@ describe('groups and files', () => {
 describe('moving after work began', () => {
   it('says first what happens to the work, and moves nobody until it is read', async () => {
     const view = aBoard({ Ada: 'Crock', Ben: null });
-    const worked = { ...view, students: view.students.map((student) => (student.name === 'Ada' ? { ...student, handIns: 2 } : student)) };
+    const worked = {
+      ...view,
+      students: view.students.map((student) => (student.name === 'Ada' ? { ...student, seats: [{ ...student.seats[0]!, handIns: 2 }] } : student)),
+    };
     const { user, writes } = showPage(path, onBoard(worked));
     await tray();
     await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
@@ -359,9 +363,10 @@ describe('moving after work began', () => {
     expect(writes()).toEqual([]);
     await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
-    await user.click(await screen.findByRole('button', { name: 'Move, credit stays' }));
+    await user.type(await screen.findByLabelText(/^Why/), 'Timetable clash');
+    await user.click(screen.getByRole('button', { name: 'Move, credit stays' }));
     await said('Ada moved to Carboy');
-    expect(writes()).toHaveLength(1);
+    expect(writes().map((write) => write.body)).toEqual([{ moves: [move('Ada', 'Crock', 'Carboy')], why: 'Timetable clash' }]);
   });
 });
 

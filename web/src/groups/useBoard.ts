@@ -1,12 +1,14 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
-import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
-import type { Place, Placement } from '@jigsaw/core/groups';
-import { inverse, movesTo, swap } from '@jigsaw/core/groups';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
+import type { Held, Move, Place, Placement } from '@jigsaw/core/groups';
+import { apply, inverse, lead, movesTo, swap } from '@jigsaw/core/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { problemOf } from '../api/index.js';
 import { useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { usePlaceStudentsMutation } from './groupsApi.js';
+import { capacityOf } from './seating.js';
+import type { Chosen } from './seating.js';
 
 interface Done {
   readonly place: Place;
@@ -14,19 +16,26 @@ interface Done {
   readonly says: string;
 }
 
+/** Somebody who leaves a group in which they have handed in. */
+export interface Leaving extends Move {
+  readonly person: BoardStudent;
+  readonly handIns: number;
+}
+
 interface Pending {
   readonly done: Done;
-  /** Those who leave a group in which they have handed in. */
-  readonly who: readonly BoardStudent[];
+  readonly who: readonly Leaving[];
 }
 
 export interface BoardActs {
   /** An act that waits until somebody has read what it does to work. */
-  readonly pending: (Pending & { readonly goOn: () => void; readonly leave: () => void }) | null;
+  readonly pending: (Pending & { readonly goOn: (why: string) => void; readonly leave: () => void }) | null;
   readonly placement: Placement;
-  readonly selected: ReadonlySet<EnrolmentId>;
-  readonly select: (students: Iterable<EnrolmentId>) => void;
-  readonly send: (students: Iterable<EnrolmentId>, to: GroupId | null) => void;
+  readonly selected: Chosen;
+  readonly select: (students: Chosen) => void;
+  readonly send: (students: Chosen, to: GroupId | null) => void;
+  /** Makes a member their group's leader, or lets them be one no longer. */
+  readonly lead: (student: EnrolmentId, groupId: GroupId, isLeader: boolean) => void;
   /** Any other act: dealing, taking everyone out. */
   readonly carry: (place: Place, says: string) => void;
   readonly swapSelected: () => void;
@@ -44,19 +53,19 @@ export function useBoard(board: BoardView): BoardActs {
   const notice = useNotice();
   const { course } = useCourse();
   const [send, { isLoading }] = usePlaceStudentsMutation();
-  const [selected, setSelected] = useState<ReadonlySet<EnrolmentId>>(new Set());
+  const [selected, setSelected] = useState<Chosen>(new Map());
   const { past, future, setPast, setFuture } = useKept(`board ${board.set.id} ${course.enrolmentId}`);
   const [pending, setPending] = useState<Pending | null>(null);
   const [savedAt, setSavedAt] = useState<number | null>(null);
   const line = useRef<Promise<unknown>>(Promise.resolve()); // acts reach the server in the order in which they were done
 
   const setId = board.set.id;
-  const placement = useMemo<Placement>(() => new Map(board.students.map((student) => [student.enrolmentId, student.groupId])), [board.students]);
+  const placement = useMemo<Placement>(() => new Map(board.students.map((student) => [student.enrolmentId, student.seats])), [board.students]);
 
   const carryOut = useCallback(
-    (place: Place, onDone: () => void) => {
+    (place: Place, onDone: () => void, why = '') => {
       line.current = line.current
-        .then(() => send({ setId, place }).unwrap())
+        .then(() => send({ setId, place, why }).unwrap())
         .then(
           () => {
             setSavedAt(Date.now());
@@ -69,18 +78,22 @@ export function useBoard(board: BoardView): BoardActs {
   );
 
   const doNow = (done: Done) => {
-    const who = done.place.moves.flatMap((move) => board.students.find((student) => student.enrolmentId === move.student && student.handIns > 0) ?? []);
+    const who = done.place.moves.flatMap((move) => leaving(board, move) ?? []);
     if (who.length > 0) setPending({ done, who });
     else carryOn(done);
   };
 
-  const carryOn = (done: Done) =>
-    carryOut(done.place, () => {
-      setPast((before) => [...before, done]);
-      setFuture([]);
-      const over = overAfter(board, placement, done.place);
-      notice(over ?? done.says, { label: 'Undo', do: () => undoDone(done) });
-    });
+  const carryOn = (done: Done, why = '') =>
+    carryOut(
+      done.place,
+      () => {
+        setPast((before) => [...before, done]);
+        setFuture([]);
+        const over = overAfter(board, placement, done.place);
+        notice(over ?? done.says, { label: 'Undo', do: () => undoDone(done) });
+      },
+      why,
+    );
 
   const undoDone = (done: Done) =>
     carryOut(inverse(done.place), () => {
@@ -93,20 +106,29 @@ export function useBoard(board: BoardView): BoardActs {
   return {
     placement,
     selected,
-    select: (students) => setSelected(new Set(students)),
+    select: setSelected,
     send: (students, to) => {
-      const place = movesTo(placement, students, to);
-      if (place.moves.length === 0) return;
+      // Where everybody has one place, it is left from wherever they are by now.
+      const isOnce = board.set.isExclusive;
+      const held = [...students].map(([student, from]): Held => ({ student, from: isOnce ? (placement.get(student)?.[0]?.groupId ?? null) : from }));
+      const place = movesTo(placement, held, to);
+      if (place.moves.length === 0) return to !== null && !isOnce && notice('They are in that group already.');
       doNow({ place, says: sayPlace(board, place, to) });
-      setSelected(new Set());
+      setSelected(new Map());
+    },
+    lead: (student, groupId, isLeader) => {
+      if (!board.set.hasLeaders) return notice('The groups of this set have no leaders. Under Set, its settings can give them some.');
+      const place = lead(placement, student, groupId, isLeader);
+      const group = groupOf(board, groupId)?.name ?? 'the group';
+      if (place.moves.length > 0) doNow({ place, says: `${nameOf(board, student)} ${isLeader ? 'leads' : 'no longer leads'} ${group}` });
     },
     carry: (place, says) => place.moves.length > 0 && doNow({ place, says }),
     swapSelected: () => {
-      const [one, other] = [...selected];
+      const [one, other] = [...selected].map(([student, from]): Held => ({ student, from }));
       if (selected.size !== 2 || one === undefined || other === undefined) return notice('Select two students in different groups to swap them.');
-      if (placement.get(one) === placement.get(other)) return notice('Both are in the same place already.');
-      doNow({ place: swap(placement, one, other), says: `${nameOf(board, one)} and ${nameOf(board, other)} swapped` });
-      setSelected(new Set());
+      if (one.from === other.from) return notice('Both are in the same place already.');
+      doNow({ place: swap(placement, one, other), says: `${nameOf(board, one.student)} and ${nameOf(board, other.student)} swapped` });
+      setSelected(new Map());
     },
     undo: () => last && undoDone(last),
     redo: () =>
@@ -117,9 +139,9 @@ export function useBoard(board: BoardView): BoardActs {
       }),
     pending: pending && {
       ...pending,
-      goOn: () => {
+      goOn: (why) => {
         setPending(null);
-        carryOn(pending.done);
+        carryOn(pending.done, why);
       },
       leave: () => setPending(null),
     },
@@ -169,7 +191,14 @@ function read(key: string): Kept {
 
 const nameOf = (board: BoardView, id: EnrolmentId) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'A student';
 const groupOf = (board: BoardView, id: GroupId | null) => board.groups.find((group) => group.id === id);
-export const capacityOf = (board: BoardView, group: BoardGroup): number | null => group.capacity ?? board.set.capacity;
+
+/** null: nothing that is handed in is left behind. */
+function leaving(board: BoardView, move: Move): Leaving | null {
+  if (move.from === null || move.from === move.to) return null;
+  const person = board.students.find((student) => student.enrolmentId === move.student);
+  const seat = person?.seats.find((each) => each.groupId === move.from);
+  return person && seat && seat.handIns > 0 ? { ...move, person, handIns: seat.handIns } : null;
+}
 
 function sayPlace(board: BoardView, place: Place, to: GroupId | null): string {
   const who = place.moves.length === 1 ? nameOf(board, place.moves[0]!.student) : `${place.moves.length} students`;
@@ -180,20 +209,16 @@ function sayPlace(board: BoardView, place: Place, to: GroupId | null): string {
 
 /** "Tun has 5 of 4. Move one student, or let Tun hold 5." */
 function overAfter(board: BoardView, placement: Placement, place: Place): string | null {
-  const after = new Map(placement);
-  for (const move of place.moves) after.set(move.student, move.to);
+  const applied = apply(placement, place, board.set.isExclusive);
+  if (!applied.ok) return null; // the server says how it is
   for (const groupId of new Set(place.moves.map((move) => move.to))) {
     const group = groupOf(board, groupId);
     const capacity = group && capacityOf(board, group);
     if (!group || capacity === null || capacity === undefined) continue;
-    const members = [...after.values()].filter((at) => at === groupId).length;
+    const members = [...applied.placement.values()].filter((seats) => seats.some((seat) => seat.groupId === groupId)).length;
     const over = members - capacity;
     if (over > 0)
       return `${group.name} has ${members} of ${capacity}. Move ${over === 1 ? 'one student' : `${over} students`}, or let ${group.name} hold ${members}.`;
   }
   return null;
-}
-
-export function membersOf(board: BoardView, groupId: GroupId | null): BoardStudent[] {
-  return board.students.filter((student) => student.groupId === groupId);
 }

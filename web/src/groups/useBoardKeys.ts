@@ -10,6 +10,8 @@ interface Keys {
   readonly onNoSuchGroup: (typed: string) => void;
   readonly onUnplace: () => void;
   readonly onSwap: () => void;
+  readonly onLead: () => void;
+  readonly onDeal: () => void;
   readonly onUndo: () => void;
   readonly onRedo: () => void;
   readonly onClear: () => void;
@@ -62,6 +64,8 @@ export function useBoardKeys(keys: Keys): string {
     if (event.key === 'Escape') keys.onClear();
     if (event.key.toLowerCase() === 'u') act(keys.onUnplace);
     if (event.key.toLowerCase() === 's') act(keys.onSwap);
+    if (event.key.toLowerCase() === 'l') act(keys.onLead);
+    if (event.key.toLowerCase() === 'd') act(keys.onDeal);
   };
   const latest = useRef(onKeyDown);
   useEffect(() => {

@@ -1,4 +1,6 @@
 export { Choice } from './Choice.js';
+export { ContextMenu } from './ContextMenu.js';
+export type { MenuAct, Spot } from './ContextMenu.js';
 export { Button, ButtonLink, Field, Input, Key, Label, Tag } from './controls.js';
 export { DateTimeField } from './DateTimeField.js';
 export { datesIn } from './dates.js';

@@ -16,17 +16,19 @@ interface WriteSheetProps {
   readonly people: readonly { readonly enrolmentId: EnrolmentId; readonly name: string }[];
   /** Whether whoever writes may look at the outbox. */
   readonly hasOutbox: boolean;
+  /** What is written already, for them to change. */
+  readonly draft?: { readonly subject: string; readonly text: string };
   readonly onClose: () => void;
   readonly onDone: () => void;
 }
 
 /** A message to people of the roster, each alone. */
-export function WriteSheet({ people, hasOutbox, onClose, onDone }: WriteSheetProps) {
+export function WriteSheet({ people, draft, hasOutbox, onClose, onDone }: WriteSheetProps) {
   const { course } = useCourse();
   const navigate = useNavigate();
   const notice = useNotice();
-  const [subject, setSubject] = useState('');
-  const [text, setText] = useState('');
+  const [subject, setSubject] = useState(draft?.subject ?? '');
+  const [text, setText] = useState(draft?.text ?? '');
   const [write, { error, isLoading }] = useWriteToPeopleMutation();
   const isReady = subject.trim() !== '' && text.trim() !== '';
   const who = people.length === 1 ? people[0]!.name : `${people.length} people`;

@@ -1,10 +1,11 @@
-import { Lock } from 'lucide-react';
+import { Flag, Lock } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, PersonName, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
+import { DressButton } from './DressButton.js';
 import { useListRoomsQuery } from './roomsApi.js';
 import { owedFirst, Things } from './Things.js';
 
@@ -62,6 +63,14 @@ const Sill = styled.header`
   p svg {
     flex-shrink: 0;
   }
+  h1 button {
+    margin-left: 8px;
+    vertical-align: middle;
+  }
+  p.motto {
+    font: 600 15px/20px var(--font-text);
+    color: var(--ink);
+  }
   ul {
     display: grid;
     grid-template-columns: auto auto;
@@ -96,6 +105,11 @@ const Body = styled.div`
   }
   > ul {
     max-width: 1280px;
+  }
+  .about {
+    max-width: 72ch;
+    margin-bottom: 16px;
+    color: var(--ink-2);
   }
   > ul + h2 {
     margin-top: 24px;
@@ -145,7 +159,11 @@ export function RoomPage() {
       <Sill>
         <Emblem number={room.group.number} size={76} />
         <div>
-          <h1>{room.group.name}</h1>
+          <h1>
+            {room.group.name}
+            {room.dressVersion !== null && <DressButton room={room} version={room.dressVersion} />}
+          </h1>
+          {room.motto && <p className="motto">{room.motto}</p>}
           <p>
             <Lock size={14} aria-hidden="true" />
             {room.group.setName}, group {room.group.number}. Only the {room.members.length} of you and the staff can see this room.
@@ -154,13 +172,15 @@ export function RoomPage() {
         <ul aria-label="Members">
           {room.members.slice(0, mostMembersShown).map((member) => (
             <li key={member.enrolmentId}>
-              <PersonName name={member.name} reading={member.reading} /> {member.isYou && <small>you</small>}
+              <PersonName name={member.name} reading={member.reading} /> {member.isYou && <small>you</small>}{' '}
+              {member.isLeader && <Flag size={13} fill="currentColor" aria-label="leads the group" />}
             </li>
           ))}
           {room.members.length > mostMembersShown && <li>and {room.members.length - mostMembersShown} more</li>}
         </ul>
       </Sill>
       <Body>
+        {room.about && <p className="about">{room.about}</p>}
         <h2>In this room</h2>
         {room.items.length === 0 ? (
           <Empty title="Nothing released yet">What your group is given to do appears here.</Empty>

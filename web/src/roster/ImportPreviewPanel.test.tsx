@@ -12,7 +12,7 @@ const aPerson = (name: string) => ({
   reading: null,
   number: null,
   role: null,
-  section: null,
+  places: [],
   attributes: {},
 });
 const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
@@ -31,7 +31,7 @@ const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
     { kind: 'problem', line: 5, cells: ['nope', 'Dia'], sentences: ['“nope” is not a mail address.'] },
   ],
   missing: [{ enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'], isDropped: false }],
-  newSections: [],
+  newGroups: [],
   warning: null,
   counts: { new: 1, changed: 1, unchanged: 1, problem: 1 },
   fingerprint: 'x',

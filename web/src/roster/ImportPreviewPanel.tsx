@@ -132,6 +132,7 @@ const meaningWords = {
   number: 'Number',
   role: 'Role',
   section: 'Section',
+  group: 'Group of a set',
   attribute: 'An attribute',
   'left-out': 'Left out',
 } as const;
@@ -260,7 +261,7 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMi
       <Foot>
         <span>
           Nothing has changed yet. All of it comes in, or nothing.
-          {preview.newSections.length > 0 && ` ${preview.newSections.join(', ')}: new groups, one for each section.`}
+          {preview.newGroups.length > 0 && ` ${preview.newGroups.map(sayNewGroups).join(' ')}`}
         </span>
         <span className="grow" />
         {open.length > 1 && (
@@ -297,3 +298,10 @@ const sayDoing = (rows: number, leaving: number): string => {
   if (leaving === 0) return bring;
   return rows === 0 ? `Take out ${leaving}` : `${bring}, take out ${leaving}`;
 };
+
+/** “New set Bench teams with 12 groups.” */
+function sayNewGroups({ set, isNew, groups }: ImportPreview['newGroups'][number]): string {
+  const named = groups.length > 4 ? `${groups.length} groups, ${groups[0]!} to ${groups.at(-1)!}` : groups.join(', ');
+  if (set === null) return `New, a group for each section: ${named}.`;
+  return isNew ? `New set ${set}: ${named}.` : `New in ${set}: ${named}.`;
+}

@@ -74,7 +74,12 @@ function GoodRow({ place, row, choices }: { readonly place: Place; readonly row:
   const details =
     row.kind === 'changed'
       ? row.changes.map((change) => `${change.field}: ${change.from || 'nothing'} → ${change.to || 'nothing'}`)
-      : [person.number, person.role, person.section, ...Object.entries(person.attributes).map(([key, value]) => `${key} ${value}`)];
+      : [
+          person.number,
+          person.role,
+          ...person.places.map((place) => place.group),
+          ...Object.entries(person.attributes).map(([key, value]) => `${key} ${value}`),
+        ];
   return (
     <tr {...place} data-kind={row.kind}>
       <td>{line}</td>

@@ -12,7 +12,7 @@ const table = async (entries: ReturnType<typeof anEntry>[] = names.map((name, at
   const page = showPage(inCourse('people'), {
     [`GET courses/${courseId}/roster`]: {
       entries,
-      sets: [{ id: id('benches'), name: 'Bench teams', groups: [] }],
+      sets: [{ id: id('benches'), name: 'Bench teams', isExclusive: true, groups: [] }],
       attributes: attributesOf(entries).map((each) => ({ ...each, kind: kinds[each.name] ?? each.kind })),
       syncedAt: null,
     },

@@ -367,8 +367,8 @@ function cellOf(entry: RosterEntry, { id, attribute }: ColumnSpec, dates: Dates)
   if (id === 'email') return <Muted>{entry.email}</Muted>;
   if (id === 'seen') return <Muted>{sayLastIn(entry, dates)}</Muted>;
   if (attribute) return <AttributeValue value={entry.attributes[attribute.name]} kind={attribute.kind} />;
-  const group = entry.groups.find((each) => `set:${each.setId}` === id);
-  if (group) return <GroupChip number={group.number} name={group.name} />;
+  const groups = entry.groups.filter((each) => `set:${each.setId}` === id);
+  if (groups.length > 0) return groups.map((group) => <GroupChip key={group.groupId} number={group.number} name={group.name} />);
   return entry.role === 'student' && entry.leftAt === null ? <Tag $look="needs">Unplaced</Tag> : null;
 }
 

@@ -3,7 +3,7 @@ import { Button as AriaButton, Dialog, DialogTrigger, Header, Menu, MenuItem, Me
 import { styled } from 'styled-components';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import { inverse } from '@jigsaw/core/groups';
-import type { Place } from '@jigsaw/core/groups';
+import type { Move, Place } from '@jigsaw/core/groups';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
 import type { Role } from '@jigsaw/core/release';
 import { may } from '@jigsaw/core/roster';
@@ -156,16 +156,18 @@ interface PlaceMenuProps {
 function PlaceMenu({ students, sets, onDone }: PlaceMenuProps) {
   const notice = useNotice();
   const [send, { isLoading }] = usePlaceStudentsMutation();
-  const groupIn = (entry: RosterEntry, setId: GroupSetId) => entry.groups.find((group) => group.setId === setId)?.groupId ?? null;
   const carryOut = async (setId: GroupSetId, place: Place, said: string, back: boolean) => {
     const answer = await send({ setId, place });
     if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
     notice(said, ...(back ? [{ label: 'Undo', do: () => void carryOut(setId, inverse(place), 'Taken back', false) }] : []));
   };
-  const placeIn = (setId: GroupSetId, to: GroupId | null, name: string) => {
-    const moves = students.flatMap((entry) => {
-      const from = groupIn(entry, setId);
-      return from === to ? [] : [{ student: entry.enrolmentId, from, to }];
+  const placeIn = ({ id: setId, isExclusive }: RosterView['sets'][number], to: GroupId | null, name: string) => {
+    const moves = students.flatMap(({ enrolmentId: student, groups }): Move[] => {
+      const seats = groups.flatMap((group) => (group.setId === setId ? [group.groupId] : []));
+      if (to === null) return seats.map((from) => ({ student, from, to }));
+      if (seats.includes(to)) return [];
+      // Where one may be in several groups, they get one more.
+      return [{ student, from: isExclusive ? (seats[0] ?? null) : null, to }];
     });
     if (moves.length > 0) void carryOut(setId, { moves }, `${sayWho(students)} ${to === null ? `in no group of ${name}` : `in ${name}`}`, true);
     onDone();
@@ -179,11 +181,11 @@ function PlaceMenu({ students, sets, onDone }: PlaceMenuProps) {
             <MenuSection key={set.id}>
               <Header>{set.name}</Header>
               {set.groups.map((group) => (
-                <MenuItem key={group.id} id={group.id} textValue={group.name} onAction={() => placeIn(set.id, group.id, group.name)}>
+                <MenuItem key={group.id} id={group.id} textValue={group.name} onAction={() => placeIn(set, group.id, group.name)}>
                   <GroupChip number={group.number} name={group.name} />
                 </MenuItem>
               ))}
-              <MenuItem id={`none ${set.id}`} textValue={`None of ${set.name}`} onAction={() => placeIn(set.id, null, set.name)}>
+              <MenuItem id={`none ${set.id}`} textValue={`None of ${set.name}`} onAction={() => placeIn(set, null, set.name)}>
                 None of them
               </MenuItem>
             </MenuSection>

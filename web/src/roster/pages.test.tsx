@@ -7,7 +7,7 @@ import { inCourse, Refusal, showPage } from '../test/showPage.js';
 const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
   [`GET courses/${courseId}/roster`]: {
     entries,
-    sets: [{ id: id('benches'), name: 'Bench teams', groups: [{ id: id('crock'), number: 1, name: 'Crock' }] }],
+    sets: [{ id: id('benches'), name: 'Bench teams', isExclusive: true, groups: [{ id: id('crock'), number: 1, name: 'Crock' }] }],
     attributes: attributesOf(entries),
     syncedAt: null,
   },
@@ -357,11 +357,11 @@ const aPreview: ImportPreview = {
     {
       kind: 'new',
       line: 1,
-      person: { email: 'ada@b.example', name: 'Ada', familyName: null, reading: null, number: null, role: null, section: null, attributes: {} },
+      person: { email: 'ada@b.example', name: 'Ada', familyName: null, reading: null, number: null, role: null, places: [], attributes: {} },
     },
   ],
   missing: [],
-  newSections: [],
+  newGroups: [],
   warning: null,
   counts: { new: 1, changed: 0, unchanged: 0, problem: 0 },
   fingerprint: 'f1',
@@ -465,7 +465,7 @@ describe('the registrar', () => {
   const dropped: ImportPreview = {
     ...aPreview,
     missing: [{ enrolmentId: id('yara'), name: 'Yara', email: 'yara@b.example', groups: ['Tun'], isDropped: true }],
-    newSections: ['Tuesday lab'],
+    newGroups: [{ set: null, isNew: true, groups: ['Tuesday lab'] }],
   };
   const answers = {
     [registrarPath]: there,
@@ -481,7 +481,7 @@ describe('the registrar', () => {
     await user.type(name, 'Lab sections');
     await user.click(screen.getByRole('button', { name: 'Show what would change' }));
     expect(await screen.findByRole('heading', { name: 'FER 220 at the registrar' })).toBeInTheDocument();
-    expect(screen.getByText(/Tuesday lab: new groups/)).toBeInTheDocument();
+    expect(screen.getByText(/a group for each section: Tuesday lab/)).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Keep Yara' }));
     await user.click(screen.getByRole('button', { name: 'Take Yara out' }));
     await user.click(screen.getByRole('button', { name: 'Bring in 1 row, take out 1' }));

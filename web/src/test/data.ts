@@ -67,8 +67,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     email: `${name.toLowerCase()}@quillmere.example`,
     number: null,
     attributes: {},
-    groupId: group === null ? null : id(group),
-    handIns: 0,
+    seats: group === null ? [] : [{ groupId: id(group), isLeader: false, handIns: 0 }],
   }));
   return {
     set: {
@@ -76,8 +75,12 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
       name: 'Bench teams',
       capacity: 2,
       groupCount: 2,
-      unplaced: students.filter((student) => student.groupId === null).length,
+      unplaced: students.filter((student) => student.seats.length === 0).length,
       isSynchronised: false,
+      isExclusive: true,
+      hasLeaders: false,
+      membersDress: false,
+      isFormedAtHandIn: false,
       description: '',
       isDescriptionShown: true,
       latecomers: 'leave',
@@ -85,9 +88,20 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
       frozenAt: null,
       version: 1,
     },
-    groups: ['Crock', 'Carboy'].map((name, index) => ({ id: id(name), number: index + 1, name, capacity: null, isLocked: false, version: 1 })),
+    groups: ['Crock', 'Carboy'].map((name, index) => ({
+      id: id(name),
+      number: index + 1,
+      name,
+      capacity: null,
+      isLocked: false,
+      motto: '',
+      leads: [],
+      version: 1,
+    })),
     students,
     attributes: [],
+    staff: [],
+    assistantsSee: 'all',
   };
 }
 
@@ -155,8 +169,11 @@ export const handedIn = (minutes = 0, deduction = '0'): RoomItem['progress'] => 
 });
 
 export const aRoom = (more: Partial<RoomView> = {}): RoomView => ({
+  about: '',
+  motto: '',
+  dressVersion: null,
   group: aGroup(),
-  members: [aMember('Noor', { isYou: true }), aMember('Jorge')],
+  members: [aMember('Noor', { isYou: true }), aMember('Jorge')].map((member) => ({ ...member, isLeader: false })),
   items: [aRoomItem()],
   ...more,
 });

@@ -14,7 +14,7 @@ import { useReadFiguresQuery } from './trackApi.js';
 const Frame = styled.div`
   height: 100%;
   display: grid;
-  grid-template-rows: var(--masthead) minmax(0, 1fr);
+  grid-template: var(--masthead) minmax(0, 1fr) / minmax(0, 1fr);
   overflow: hidden;
   &[data-student] {
     font: var(--t-15);

@@ -1,0 +1,56 @@
+import type { BoardView, GroupSetList, GroupSetView, SetSettings } from '@jigsaw/contract/groups';
+import type { Vessel } from './people.js';
+import { staff } from './people.js';
+import type { Stage } from './stage.js';
+
+/** Changes some of a set's settings; the others stay. */
+export async function settle({ instructor }: Pick<Stage, 'instructor'>, set: GroupSetView, more: Partial<SetSettings>): Promise<void> {
+  const { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version } = set;
+  const settings = { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version };
+  await instructor.patch(`sets/${set.id}`, { ...settings, ...more });
+}
+
+/** Benches that named somebody to turn to, and such as gave themselves a motto. */
+const led: readonly Vessel[] = ['Crock', 'Carboy', 'Barrel', 'Firkin', 'Onggi'];
+const mottos: Partial<Record<Vessel, string>> = { Crock: 'Salt first, ask later', Kvevri: 'Buried treasure', Onggi: 'Slow is fast enough' };
+
+/** The benches have leaders and mottos; each assistant looks after half of them, and after the lab of theirs. */
+export async function furnishBenches(stage: Stage): Promise<void> {
+  const { instructor, courseId, teams, people } = stage;
+  const description = 'The people you share a bench, a vessel and a report with until the tasting day.';
+  await settle(stage, teams, { hasLeaders: true, membersDress: true, description });
+  const board = await instructor.get<BoardView>(`sets/${teams.id}/board`);
+  const groupOf = (vessel: Vessel) => board.groups.find((group) => group.name === vessel)!;
+  const moves = led.flatMap((vessel) => {
+    const { id } = groupOf(vessel);
+    const leader = board.students.find((student) => student.email === stage.seated(vessel)[0])!;
+    return [{ student: leader.enrolmentId, from: id, to: id, leads: { from: false, to: true } }];
+  });
+  await instructor.post(`sets/${teams.id}/place`, { moves });
+  for (const [vessel, motto] of Object.entries(mottos)) {
+    const { id, name, version } = groupOf(vessel as Vessel);
+    await people.of(stage.seated(vessel as Vessel)[1]!).patch(`groups/${id}/dress`, { name, motto, version });
+  }
+
+  const { sets } = await instructor.get<GroupSetList>(`courses/${courseId}/sets`);
+  for (const set of sets) {
+    const { groups, staff: all } = await instructor.get<BoardView>(`sets/${set.id}/board`);
+    const half = groups.length / 2;
+    const leads = groups.map((group, at) => {
+      const name = staff.assistants[at < half ? 0 : 1].name;
+      return { groupId: group.id, enrolmentIds: all.filter((each) => each.name === name).map((each) => each.enrolmentId) };
+    });
+    await instructor.put(`sets/${set.id}/leads`, { leads });
+  }
+}
+
+/** Whoever hands a poster in names with whom they made it. */
+export async function askForPosters({ instructor, courseId }: Stage): Promise<void> {
+  await instructor.post(`courses/${courseId}/sets`, {
+    name: 'Poster pairs',
+    shape: { by: 'hand-in' },
+    capacity: 3,
+    pattern: 'Poster {n}',
+    names: [],
+  });
+}

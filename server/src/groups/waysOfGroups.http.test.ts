@@ -1,0 +1,281 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { DataSource } from 'typeorm';
+import type { BoardGroup, BoardView, GroupSetView, PlacesOf } from '@jigsaw/contract/groups';
+import type { RoomList } from '@jigsaw/contract/rooms';
+import type { GroupSetId } from '@jigsaw/core/ids';
+import { aCourse, released } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+let made = 0;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.stop());
+beforeEach(async () => {
+  given = await aCourse(server, { email: `ways${(made += 1)}@quillmere.example`, students: 5, groups: 2 });
+});
+
+const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const board = async (setId: string = given.set.id) => (await given.instructor.get(`/api/sets/${setId}/board`).expect(200)).body as BoardView;
+const place = (moves: unknown[], setId: string = given.set.id, why = '') => given.instructor.post(`/api/sets/${setId}/place`).send({ moves, why });
+const seatsOf = async (name: string, setId: string = given.set.id) => {
+  const { groups, students } = await board(setId);
+  const { seats } = students.find((student) => student.enrolmentId === idOf(name))!;
+  return seats.map((seat) => `${groups.find((group) => group.id === seat.groupId)!.name}${seat.isLeader ? '!' : ''}`).sort();
+};
+const change = async (more: object, setId: string = given.set.id) => {
+  const { set } = await board(setId);
+  const { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version } = set;
+  const settings = { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version };
+  return given.instructor.patch(`/api/sets/${setId}`).send({ ...settings, ...more });
+};
+const rowOf = ({ id, name, capacity, isLocked, version }: BoardGroup) => ({ id, name, capacity, isLocked, version });
+
+describe('a set in which one may be in several groups', () => {
+  const aSet = async () =>
+    (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/sets`)
+        .send({ name: 'Circles', isExclusive: false, shape: { by: 'count', groups: 3 }, capacity: null, pattern: 'Circle {A}', names: [] })
+        .expect(200)
+    ).body as GroupSetView;
+
+  it('seats somebody in each of them once, moves between them, and takes each place back alone', async () => {
+    const { id } = await aSet();
+    const [a, b, c] = (await board(id)).groups.map((group) => group.id);
+    const student = idOf('noor');
+    await place(
+      [a, b].map((to) => ({ student, from: null, to })),
+      id,
+    ).expect(200);
+    await place([{ student, from: null, to: a }], id).expect(409);
+    expect(await seatsOf('noor', id)).toEqual(['Circle A', 'Circle B']);
+    await place([{ student, from: b, to: c }], id).expect(200);
+    await place([{ student, from: a, to: null }], id).expect(200);
+    expect(await seatsOf('noor', id)).toEqual(['Circle C']);
+  });
+
+  it('becomes exclusive once nobody is in several, and then the database holds it', async () => {
+    const { id } = await aSet();
+    const [a, b] = (await board(id)).groups.map((group) => group.id);
+    const student = idOf('noor');
+    await place(
+      [a, b].map((to) => ({ student, from: null, to })),
+      id,
+    ).expect(200);
+    const refused = await change({ isExclusive: true }, id);
+    expect([refused.status, (refused.body as { detail: string }).detail]).toEqual([409, expect.stringContaining('Noor is in several')]);
+    await place([{ student, from: b, to: null }], id).expect(200);
+    expect((await change({ isExclusive: true }, id)).status).toBe(200);
+    await place([{ student, from: null, to: b }], id).expect(409);
+    const twice = `INSERT INTO "membership" ("id", "setId", "groupId", "enrolmentId", "isExclusive", "from", "placedBy")
+       SELECT gen_random_uuid(), "setId", $1, "enrolmentId", "isExclusive", "from", "placedBy" FROM "membership" WHERE "groupId" = $2 AND "until" IS NULL`;
+    await expect(server.app.get(DataSource).query(twice, [b, a])).rejects.toThrow('membership_exclusive');
+  });
+
+  it('is not one in which students choose', async () => {
+    const { id } = await aSet();
+    const signUp = { opens: null, closes: null, showsNames: true };
+    expect((await change({ signUp }, id)).status).toBe(422);
+    expect((await change({ signUp, isExclusive: true }, id)).status).toBe(200);
+  });
+
+  it('opens the rooms of all their groups to a student, and each its own work', async () => {
+    const { id } = await aSet();
+    const [a, b] = (await board(id)).groups.map((group) => group.id);
+    await place(
+      [a, b].map((to) => ({ student: idOf('noor'), from: null, to })),
+      id,
+    ).expect(200);
+    await place([{ student: idOf('jorge'), from: null, to: b }], id).expect(200);
+    await released(given, {}, { to: { kind: 'set', setId: id as GroupSetId } });
+    const rooms = async (name: string) => {
+      const { body } = (await given.students.get(name)!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200)) as { body: RoomList };
+      return body.rooms.flatMap((room) => (room.group.setName === 'Circles' ? [`${room.group.name}: ${room.items.length}`] : []));
+    };
+    expect([await rooms('noor'), await rooms('jorge')]).toEqual([['Circle A: 1', 'Circle B: 1'], ['Circle B: 1']]);
+  });
+});
+
+describe('leaders among the students', () => {
+  it('are one a group, go with a move, and come back with its undoing', async () => {
+    const [crock, carboy] = (await board()).groups.map((group) => group.id);
+    const [noor, jorge] = [idOf('noor'), idOf('jorge')];
+    const name = (student: string) => ({ student, from: crock, to: crock, leads: { from: false, to: true } });
+    await place([name(noor)]).expect(409); // this set has none
+    expect((await change({ hasLeaders: true })).status).toBe(200);
+    await place([name(noor)]).expect(200);
+    await place([name(jorge)]).expect(409);
+    expect([await seatsOf('noor'), await seatsOf('jorge')]).toEqual([['Crock!'], ['Crock']]);
+    await place([{ student: noor, from: crock, to: crock, leads: { from: true, to: false } }, name(jorge)]).expect(200);
+    expect([await seatsOf('noor'), await seatsOf('jorge')]).toEqual([['Crock'], ['Crock!']]);
+
+    await place([{ student: jorge, from: crock, to: carboy, leads: { from: true, to: false } }]).expect(200);
+    expect(await seatsOf('jorge')).toEqual(['Carboy']);
+    await place([{ student: jorge, from: carboy, to: crock, leads: { from: false, to: true } }]).expect(200);
+    expect(await seatsOf('jorge')).toEqual(['Crock!']);
+    const { body } = (await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200)) as { body: RoomList };
+    expect(body.rooms[0]!.members.map((member) => member.isLeader)).toEqual([true, false]);
+    expect((await change({ hasLeaders: false })).status).toBe(200);
+    expect(await seatsOf('jorge')).toEqual(['Crock']);
+  });
+});
+
+describe('why somebody was moved', () => {
+  it('stands in their history, where they left and where they came', async () => {
+    const [crock, carboy] = (await board()).groups.map((group) => group.id);
+    await place([{ student: idOf('noor'), from: crock, to: carboy }], given.set.id, 'Timetable clash').expect(200);
+    const { body } = (await given.instructor.get(`/api/courses/${given.course.id}/roster/${idOf('noor')}/places`).expect(200)) as { body: PlacesOf };
+    expect(body.places.map(({ name, why, endedWhy }) => [name, why, endedWhy])).toEqual([
+      ['Carboy', 'Timetable clash', null],
+      ['Crock', null, 'Timetable clash'],
+    ]);
+  });
+});
+
+describe('the groups of a set at once', () => {
+  const put = (body: object) => given.instructor.put(`/api/sets/${given.set.id}/groups`).send(body);
+
+  it('are named, given places, locked and added to in one step, and new ones have what was released to all', async () => {
+    await released(given);
+    const [crock, carboy] = (await board()).groups;
+    const groups = [
+      { ...rowOf(crock!), name: 'Kvevri', capacity: 6 },
+      { ...rowOf(carboy!), isLocked: true },
+      { id: null, name: 'Tun', capacity: null, isLocked: false, version: 1 },
+    ];
+    await put({ groups, removed: [] }).expect(200);
+    const after = (await board()).groups;
+    expect(after.map(({ number, name, capacity, isLocked, version }) => [number, name, capacity, isLocked, version])).toEqual([
+      [1, 'Kvevri', 6, false, 2],
+      [2, 'Carboy', null, true, 2],
+      [3, 'Tun', null, false, 1],
+    ]);
+    await place([{ student: idOf('nino'), from: null, to: after[2]!.id }]).expect(200);
+    const { body } = (await given.students.get('nino')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200)) as { body: RoomList };
+    expect(body.rooms.map((room) => [room.group.name, room.items.length])).toEqual([['Tun', 1]]);
+  });
+
+  it('are not changed at all if one was changed meanwhile, has members, or somebody worked there', async () => {
+    const { groups } = await board();
+    const [crock, carboy] = groups;
+    const renamed = { ...rowOf(crock!), name: 'Kvevri' };
+    expect((await put({ groups: [renamed, { ...rowOf(carboy!), version: 0 }], removed: [] }).expect(409)).body).toMatchObject({
+      detail: expect.stringContaining('Carboy'),
+    });
+    expect((await put({ groups: [renamed], removed: [carboy!.id] }).expect(409)).body).toMatchObject({
+      detail: expect.stringContaining('2 students are in Carboy'),
+    });
+    const { students } = await board();
+    const out = students
+      .filter((student) => student.seats[0]?.groupId === carboy!.id)
+      .map((student) => ({ student: student.enrolmentId, from: carboy!.id, to: null }));
+    await place(out).expect(200);
+    expect((await put({ groups: [renamed], removed: [carboy!.id] }).expect(409)).body).toMatchObject({ detail: expect.stringContaining('it stays') });
+    expect((await board()).groups).toEqual(groups);
+  });
+
+  it('are taken away where nobody ever was', async () => {
+    const [crock, carboy] = (await board()).groups;
+    const added = { id: null, name: 'Tun', capacity: null, isLocked: false, version: 1 };
+    await put({ groups: [rowOf(crock!), rowOf(carboy!), added], removed: [] }).expect(200);
+    await released(given);
+    const tun = (await board()).groups[2]!;
+    await put({ groups: [rowOf(crock!), rowOf(carboy!)], removed: [tun.id] }).expect(200);
+    expect((await board()).groups.map((group) => group.name)).toEqual(['Crock', 'Carboy']);
+  });
+
+  it('are the instructor’s alone, and of this set alone', async () => {
+    const groups = (await board()).groups.map(rowOf);
+    await given.students.get('noor')!.browser.put(`/api/sets/${given.set.id}/groups`).send({ groups, removed: [] }).expect(404);
+    const other = await aCourse(server, { email: `stranger${made}@quillmere.example`, students: 2, groups: 1 });
+    await other.instructor.put(`/api/sets/${given.set.id}/groups`).send({ groups, removed: [] }).expect(404);
+    await put({ groups: [{ ...groups[0]!, id: other.board.groups[0]!.id }], removed: [] }).expect(404);
+    await put({ groups: [], removed: [other.board.groups[0]!.id] }).expect(404);
+  });
+});
+
+describe('members who dress their own group', () => {
+  const dress = (name: string, groupId: string, body: object) => given.students.get(name)!.browser.patch(`/api/groups/${groupId}/dress`).send(body);
+
+  it('name it and give it a motto where the set lets them, until it is fixed', async () => {
+    const [crock, carboy] = (await board()).groups;
+    const body = { name: 'Salt cellar', motto: 'Slow is fast', version: crock!.version };
+    await dress('noor', crock!.id, body).expect(404); // not in this set
+    expect((await change({ membersDress: true })).status).toBe(200);
+    await dress('noor', carboy!.id, body).expect(404); // another group's
+    await dress('nino', crock!.id, body).expect(404); // in no group
+    expect((await dress('noor', crock!.id, body).expect(200)).body).toEqual({ id: crock!.id, name: 'Salt cellar', motto: 'Slow is fast', version: 2 });
+    expect((await dress('jorge', crock!.id, { ...body, name: 'Mine' }).expect(409)).body).toMatchObject({ current: { name: 'Salt cellar' } });
+    expect((await board()).groups[0]).toMatchObject({ name: 'Salt cellar', motto: 'Slow is fast' });
+    await given.instructor.post(`/api/sets/${given.set.id}/freeze`).send({ isFrozen: true }).expect(200);
+    await dress('noor', crock!.id, { ...body, version: 2 }).expect(409);
+    const { body: rooms } = (await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200)) as { body: RoomList };
+    expect(rooms.rooms[0]).toMatchObject({ motto: 'Slow is fast', dressVersion: null });
+  });
+});
+
+describe('a set that is formed at hand-in', () => {
+  it('begins without groups and offers no places', async () => {
+    const draft = { name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3, pattern: '', names: [] };
+    const set = (await given.instructor.post(`/api/courses/${given.course.id}/sets`).send(draft).expect(200)).body as GroupSetView;
+    expect(set).toMatchObject({ isFormedAtHandIn: true, groupCount: 0, capacity: 3 });
+    const signUp = { opens: null, closes: null, showsNames: true };
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/sets`)
+      .send({ ...draft, signUp })
+      .expect(422);
+  });
+});
+
+describe('whatever happens at once', () => {
+  it('nobody sits twice in an exclusive set, no group is over its places, and no history overlaps', async () => {
+    const names = [...given.students.keys()];
+    const signUp = { opens: null, closes: null, showsNames: true };
+    expect((await change({ signUp, capacity: 2 })).status).toBe(200);
+    const { groups } = await board();
+    await place(
+      (await board()).students.flatMap(({ enrolmentId, seats }) => seats.map((seat) => ({ student: enrolmentId, from: seat.groupId, to: null }))),
+    ).expect(200);
+    type Act = { by: 'student'; who: string; to: number | null } | { by: 'staff'; act: 'out' | 'swap'; who: string; other: string };
+    const anAct: fc.Arbitrary<Act> = fc.oneof(
+      fc.record({ by: fc.constant('student' as const), who: fc.constantFrom(...names), to: fc.option(fc.nat(1)) }),
+      fc.record({
+        by: fc.constant('staff' as const),
+        act: fc.constantFrom('out' as const, 'swap' as const),
+        who: fc.constantFrom(...names),
+        other: fc.constantFrom(...names),
+      }),
+    );
+    const seatOf = (view: BoardView, name: string) => view.students.find((student) => student.enrolmentId === idOf(name))!.seats[0]?.groupId ?? null;
+    // Each of the staff acts on what they saw before: some of it is old by its turn, and then refused as a whole.
+    const run = async (act: Act, seen: BoardView): Promise<number> => {
+      if (act.by === 'student') {
+        const to = act.to === null ? null : groups[act.to]!.id;
+        return (await given.students.get(act.who)!.browser.post(`/api/sets/${given.set.id}/sign-up`).send({ groupId: to })).status;
+      }
+      const [from, to] = [seatOf(seen, act.who), act.act === 'out' ? null : seatOf(seen, act.other)];
+      const back = act.act === 'swap' && act.who !== act.other ? [{ student: idOf(act.other), from: to, to: from }] : [];
+      return (await place([{ student: idOf(act.who), from, to: act.who === act.other ? from : to }, ...back])).status;
+    };
+    const query = (sql: string) => server.app.get(DataSource).query<unknown[]>(sql, [given.set.id]);
+    await fc.assert(
+      fc.asyncProperty(fc.array(anAct, { minLength: 4, maxLength: 12 }), async (acts) => {
+        const seen = await board();
+        const answers = await Promise.all(acts.map((act) => run(act, seen)));
+        expect(answers.filter((status) => status !== 200 && status !== 409)).toEqual([]);
+        expect(await query(`SELECT 1 FROM "membership" WHERE "setId" = $1 AND "until" IS NULL GROUP BY "enrolmentId" HAVING count(*) > 1`)).toEqual([]);
+        expect(await query(`SELECT 1 FROM "membership" WHERE "setId" = $1 AND "until" IS NULL GROUP BY "groupId" HAVING count(*) > 2`)).toEqual([]);
+        const overlapping = `SELECT 1 FROM "membership" a JOIN "membership" b ON b."enrolmentId" = a."enrolmentId" AND b."setId" = a."setId" AND b."id" > a."id"
+           WHERE a."setId" = $1 AND tstzrange(a."from", a."until") && tstzrange(b."from", b."until")`;
+        expect(await query(overlapping)).toEqual([]);
+      }),
+      { numRuns: 25 },
+    );
+  });
+});

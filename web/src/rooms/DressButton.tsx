@@ -1,0 +1,57 @@
+import { Pencil } from 'lucide-react';
+import { useState } from 'react';
+import type { FormEvent } from 'react';
+import { GroupDress } from '@jigsaw/contract/groups';
+import type { RoomView } from '@jigsaw/contract/rooms';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { Button, Field, Sheet, Small } from '../look/index.js';
+import { useDressGroupMutation } from './roomsApi.js';
+
+interface DressProps {
+  readonly room: RoomView;
+  readonly version: number;
+}
+
+/** Members name their group and give it a motto, where the set lets them. */
+export function DressButton({ room, version }: DressProps) {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <>
+      <Button kind="quiet" isIconOnly aria-label="Name and motto of your group" onPress={() => setOpen(true)}>
+        <Pencil size={15} aria-hidden="true" />
+      </Button>
+      {isOpen && <DressSheet room={room} version={version} onClose={() => setOpen(false)} />}
+    </>
+  );
+}
+
+function DressSheet({ room, version, onClose }: DressProps & { readonly onClose: () => void }) {
+  const [name, setName] = useState(room.group.name);
+  const [motto, setMotto] = useState(room.motto);
+  // What this sheet began with: a name that comes in meanwhile is told of before it is written over.
+  const [seen, setSeen] = useState(version);
+  const [dress, { error, isLoading }] = useDressGroupMutation();
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const answer = await dress({ groupId: room.group.id, body: { name, motto, version: seen } });
+    if ('data' in answer && answer.data) return onClose();
+    const current = GroupDress.safeParse(problemOf(answer.error).current);
+    if (current.success) setSeen(current.data.version);
+  };
+  return (
+    <Sheet title="Your group" onClose={onClose}>
+      <form onSubmit={(event) => void submit(event)} style={{ display: 'grid', gap: 12 }}>
+        <Field label="Name" value={name} onChange={setName} maxLength={80} autoFocus />
+        <Field label="Motto" value={motto} onChange={setMotto} maxLength={120} />
+        <Small>Everybody in the course who sees your group sees its name; the whole group may change it.</Small>
+        {error && <ProblemStrip of={error} />}
+        <footer>
+          <Button onPress={onClose}>Leave it</Button>
+          <Button type="submit" kind="main" isDisabled={isLoading || name.trim() === ''}>
+            {isLoading ? 'Saving…' : 'Save'}
+          </Button>
+        </footer>
+      </form>
+    </Sheet>
+  );
+}
