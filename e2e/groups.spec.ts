@@ -141,6 +141,7 @@ test('moving somebody who has handed in says first what happens to the work, and
   await instructor.keyboard.press('2');
   const sheet = instructor.getByRole('dialog', { name: 'Ada Moss has handed in' });
   await expect(sheet).toContainText('1 hand-in of Rind stays credited to them');
+  await sheet.getByLabel(/^Why/).fill('Timetable clash');
   await expectAccessible(instructor);
   await sheet.getByRole('button', { name: 'Move, credit stays' }).click();
   await expect(group('Curd').getByRole('row', { name: 'Ada Moss' })).toBeVisible();
@@ -149,6 +150,112 @@ test('moving somebody who has handed in says first what happens to the work, and
   await instructor.getByPlaceholder(/Find a name/).fill('ada moss');
   await instructor.getByRole('rowheader', { name: 'Ada Moss' }).click();
   await instructor.getByText('Where Ada Moss has been').click();
-  await expect(instructor.getByRole('dialog').getByText(/Caves, .* to .*; placed by Dr\. Ilse Marrow/)).toBeVisible();
+  await expect(instructor.getByRole('dialog').getByText(/Caves, .* to .*; placed by Dr\. Ilse Marrow.*Left because: Timetable clash/)).toBeVisible();
   await expectAccessible(instructor);
+});
+
+test('a set whose students may be in several groups, led, spread and told by the menus alone', async () => {
+  const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
+    name: 'Circles',
+    shape: { by: 'count', groups: 3 },
+    isExclusive: false,
+    capacity: 4,
+    pattern: '',
+    names: ['Rye', 'Oat', 'Malt'],
+  });
+  await instructor.goto(`/c/${courseId}/groups/${set.id}`);
+  const everybody = instructor.getByRole('grid', { name: 'All students' });
+  for (const number of ['1', '2']) {
+    await everybody.getByRole('row', { name: 'Ada Moss' }).click();
+    await instructor.keyboard.press(number);
+  }
+  for (const name of ['Rye', 'Oat']) await expect(group(name).getByRole('row', { name: 'Ada Moss' })).toBeVisible();
+  await expect(instructor.getByText('9 of 10 in no group')).toBeVisible();
+
+  // The rest is spread over two of the groups.
+  await everybody.getByRole('row', { name: 'Bo Moss' }).click();
+  await everybody.getByRole('row', { name: 'Gus Moss' }).click({ modifiers: ['Shift'] });
+  await instructor.keyboard.press('d');
+  const deal = instructor.getByRole('dialog', { name: 'Deal places' });
+  await deal.getByRole('button', { name: 'Malt' }).click();
+  await expect(deal.getByText('3 groups: 2 of 4, 1 of 0')).toBeVisible();
+  await expectAccessible(instructor);
+  await deal.getByRole('button', { name: 'Deal 6 students' }).click();
+  await expect(group('Rye').getByRole('row')).toHaveCount(4);
+  await expect(group('Malt').getByText('4 free places')).toBeVisible();
+
+  // Its settings allow leaders; the menu names one.
+  await instructor.getByRole('button', { name: 'Set', exact: true }).click();
+  await instructor.getByRole('menuitem', { name: /^Settings/ }).click();
+  await instructor.getByText('Groups have a leader among their students').click();
+  await instructor.getByText('Members name their own group and give it a motto').click();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Save' }).click();
+  await expect(instructor.getByText('Circles changed')).toBeVisible();
+  await group('Rye').getByRole('row', { name: 'Ada Moss' }).click({ button: 'right' });
+  await expectAccessible(instructor);
+  await instructor.getByRole('menuitem', { name: /^Leads Rye/ }).click();
+  await expect(group('Rye').getByRole('row', { name: 'Ada Moss' }).getByLabel('leads the group')).toBeVisible();
+  await instructor.keyboard.press('z');
+  await expect(group('Rye').getByLabel('leads the group')).toHaveCount(0);
+  await group('Rye').getByRole('row', { name: 'Ada Moss' }).click();
+  await instructor.keyboard.press('l');
+  await expect(group('Rye').getByLabel('leads the group')).toBeVisible();
+
+  // By the menu key, to another group and out of it.
+  await group('Oat').getByRole('row', { name: 'Ada Moss' }).click();
+  await instructor.keyboard.press('ContextMenu');
+  await instructor.getByRole('menuitem', { name: 'Move to' }).press('ArrowRight');
+  await instructor.getByRole('menuitem', { name: 'Malt' }).press('Enter');
+  await expect(group('Malt').getByRole('row', { name: 'Ada Moss' })).toBeVisible();
+  await expect(group('Oat').getByRole('row', { name: 'Ada Moss' })).toHaveCount(0);
+});
+
+test('members name their group, and the new name is everywhere at once', async () => {
+  const ada = students.get('Ada')!;
+  await ada.goto(`/c/${courseId}/room`);
+  await ada.getByRole('link', { name: /Rye/ }).click();
+  await expect(ada.getByLabel('Members').getByText('Ada Moss')).toBeVisible();
+  await ada.getByRole('button', { name: 'Name and motto of your group' }).click();
+  await ada.getByRole('textbox', { name: 'Name' }).fill('Sourdough');
+  await ada.getByRole('textbox', { name: 'Motto' }).fill('Slow is fast enough');
+  await expectAccessible(ada);
+  await ada.getByRole('button', { name: 'Save' }).click();
+  await expect(ada.getByRole('heading', { name: 'Sourdough' })).toBeVisible();
+  await expect(instructor.getByRole('heading', { name: 'Sourdough' })).toBeVisible(); // live
+  await expect(instructor.getByText('Slow is fast enough')).toBeVisible();
+});
+
+test('groups are named and added at once, and an assistant sees the work of those they look after alone', async ({ browser }) => {
+  await instructor.getByRole('button', { name: 'Set', exact: true }).click();
+  await instructor.getByRole('menuitem', { name: /^Groups: names/ }).click();
+  const sheet = instructor.getByRole('dialog', { name: 'Groups of Circles' });
+  await sheet.getByRole('textbox', { name: 'Name all by a pattern' }).fill('Circle {A}');
+  await sheet.getByRole('button', { name: 'Name all' }).click();
+  await sheet.getByRole('button', { name: 'Add a group' }).click();
+  await sheet.getByRole('textbox', { name: 'Name of group 4' }).fill('Circle D');
+  await expectAccessible(instructor);
+  await sheet.getByRole('button', { name: 'Save' }).click();
+  for (const letter of ['A', 'B', 'C', 'D']) await expect(instructor.getByRole('heading', { name: `Circle ${letter}` })).toBeVisible();
+
+  const source = { kind: 'paste', text: 'Tomas Vey <tomas.cheese@quillmere.example>' };
+  const at = `courses/${courseId}/roster`;
+  const { fingerprint } = await api<{ fingerprint: string }>(instructor, 'POST', `${at}/preview`, { source, role: 'assistant', meanings: null });
+  await api(instructor, 'POST', `${at}/import`, { source, role: 'assistant', meanings: ['email', 'name'], leaveOutLines: [], fingerprint });
+  const tomas = (await browsersOf(browser, instructor, courseId, ['Tomas'])).get('Tomas')!;
+  await instructor.reload();
+  await instructor.getByRole('button', { name: 'Set', exact: true }).click();
+  await instructor.getByRole('menuitem', { name: /^Who looks after/ }).click();
+  await instructor.getByRole('checkbox', { name: 'Tomas Vey looks after Circle A' }).check();
+  await instructor.getByRole('radio', { name: 'Only groups they look after' }).click();
+  await expect(instructor.getByText(/do not exist for an assistant/)).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Save' }).click();
+  await expect(instructor.getByText('1 group is looked after as you chose')).toBeVisible();
+  await expect(instructor.getByRole('region', { name: 'Group 1, Circle A' })).toContainText('Tomas Vey');
+
+  await tomas.goto(`/c/${courseId}/rooms`);
+  await expect(tomas.getByText('Circle A').first()).toBeVisible();
+  await expect(tomas.getByText('Circle B')).toHaveCount(0);
+  await expect(tomas.getByText('Rind')).toHaveCount(0);
 });

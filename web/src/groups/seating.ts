@@ -17,7 +17,12 @@ export function seatingOf({ students, groups }: Pick<BoardView, 'students' | 'gr
     for (const { groupId } of student.seats) next.get(groupId)?.push(student);
   }
   if (!before) return next;
-  return new Map([...next].map(([groupId, members]) => [groupId, isSame(before.get(groupId) ?? nobody, members) ? before.get(groupId)! : members]));
+  return new Map(
+    [...next].map(([groupId, members]) => {
+      const was = before.get(groupId);
+      return [groupId, was && isSame(was, members) ? was : members];
+    }),
+  );
 }
 
 const isSame = (one: readonly BoardStudent[], other: readonly BoardStudent[]) =>

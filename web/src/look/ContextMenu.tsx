@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import type { ReactNode } from 'react';
-import { Header, Menu, MenuItem, SubmenuTrigger } from 'react-aria-components';
+import { Menu, MenuItem, SubmenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { Key } from './controls.js';
 import { Popup } from './Popup.js';
@@ -25,11 +25,6 @@ export interface MenuAct {
 
 const List = styled(Menu<object>)`
   min-width: 200px;
-  header {
-    padding: 4px 10px 6px;
-    font: 600 12px/16px var(--font-text);
-    color: var(--ink-2);
-  }
   [role='menuitem'] {
     grid-template-columns: 1fr auto;
     align-items: center;
@@ -40,6 +35,13 @@ const List = styled(Menu<object>)`
     align-items: center;
     gap: 8px;
   }
+`;
+
+/** Readers hear it as the menu's name. */
+const Title = styled.p`
+  padding: 4px 10px 6px;
+  font: 600 12px/16px var(--font-text);
+  color: var(--ink-2);
 `;
 
 interface ContextMenuProps {
@@ -56,6 +58,7 @@ export function ContextMenu({ title, at, acts, onClose }: ContextMenuProps) {
     <>
       <span ref={anchor} style={{ position: 'fixed', left: at.x, top: at.y, width: 1, height: 1, pointerEvents: 'none' }} />
       <Popup triggerRef={anchor} isOpen onOpenChange={(isOpen) => !isOpen && onClose()} placement="bottom start" aria-label={title}>
+        <Title aria-hidden="true">{title}</Title>
         <Acts title={title} acts={acts} onClose={onClose} />
       </Popup>
     </>
@@ -65,7 +68,6 @@ export function ContextMenu({ title, at, acts, onClose }: ContextMenuProps) {
 function Acts({ title, acts, onClose }: { readonly title: string; readonly acts: readonly MenuAct[]; readonly onClose: () => void }) {
   return (
     <List aria-label={title} autoFocus="first" onClose={onClose}>
-      <Header>{title}</Header>
       {acts.map((act) => {
         const item = (
           <MenuItem key={act.text} id={act.text} textValue={act.text} isDisabled={act.isDisabled ?? false} {...(act.does && { onAction: act.does })}>

@@ -106,6 +106,8 @@ function Places({ entry }: { readonly entry: RosterEntry }) {
               {place.set}, {place.until ? `${dates.day(place.from)} to ${dates.dateTime(place.until)}` : `since ${dates.dateTime(place.from)}`}; placed by{' '}
               {place.placedBy}
               {place.endedBy && place.endedBy !== place.placedBy && `, ended by ${place.endedBy}`}
+              {place.why && `. Came because: ${place.why}`}
+              {place.endedWhy && `. Left because: ${place.endedWhy}`}
             </Small>
           </li>
         ))}
