@@ -5,7 +5,7 @@ import { DataSource } from 'typeorm';
 import type { BoardStudent, BoardView, PlacesOf, PlaceRequest, PlaceResult } from '@jigsaw/contract/groups';
 import type { Placement, Seat } from '@jigsaw/core/groups';
 import { apply } from '@jigsaw/core/groups';
-import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import type { Viewer } from '@jigsaw/core/release';
 import { guardFormula, sortName } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
@@ -152,19 +152,15 @@ async function writeSeats(manager: EntityManager, { set, before, after, students
 
 async function boardOf(manager: EntityManager, set: GroupSetRow): Promise<BoardView> {
   const groups = await manager.find(GroupRow, { where: { setId: set.id }, order: { number: 'ASC' } });
-  const rows = await manager.query<(Omit<BoardStudent, 'seats'> & { seats: BoardStudent['seats'] | null })[]>(
-    `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", p."email", e."number", e."attributes", m."seats"
-       FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
-       LEFT JOIN (SELECT m."enrolmentId", jsonb_agg(jsonb_build_object('groupId', m."groupId", 'isLeader', m."isLeader", 'handIns',
-                    (SELECT count(*) FROM "credit" k JOIN "hand_in" h ON h."id" = k."handInId" JOIN "copy" c ON c."id" = h."copyId"
-                      WHERE k."enrolmentId" = m."enrolmentId" AND c."groupId" = m."groupId")) ORDER BY m."from", m."id") AS "seats"
-                    FROM "membership" m WHERE m."setId" = $2 AND m."until" IS NULL GROUP BY m."enrolmentId") m ON m."enrolmentId" = e."id"
-      WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,
-    [set.courseId, set.id],
+  const people = await manager.query<Omit<BoardStudent, 'seats'>[]>(
+    `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", p."email", e."number", e."attributes"
+       FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,
+    [set.courseId],
   );
+  const seats = await seatsIn(manager, set.id);
   const byName = new Intl.Collator('en', { sensitivity: 'base' });
-  const students = rows
-    .map((row) => ({ ...row, seats: row.seats ?? [] }))
+  const students = people
+    .map((person) => ({ ...person, seats: seats.get(person.enrolmentId) ?? [] }))
     .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
   const staff = await manager.query<BoardView['staff']>(
     `SELECT e."id" AS "enrolmentId", p."name", e."role" FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
@@ -180,6 +176,27 @@ async function boardOf(manager: EntityManager, set: GroupSetRow): Promise<BoardV
     staff,
     assistantsSee,
   };
+}
+
+/** The places of everybody in a set, with the hand-ins of each group that they are credited with; two queries. */
+async function seatsIn(manager: EntityManager, setId: string): Promise<ReadonlyMap<EnrolmentId, BoardStudent['seats']>> {
+  const seats = await manager.query<{ enrolmentId: EnrolmentId; groupId: GroupId; isLeader: boolean }[]>(
+    `SELECT "enrolmentId", "groupId", "isLeader" FROM "membership" WHERE "setId" = $1 AND "until" IS NULL ORDER BY "from", "id"`,
+    [setId],
+  );
+  const credits = await manager.query<{ enrolmentId: EnrolmentId; groupId: GroupId; handIns: number }[]>(
+    `SELECT k."enrolmentId", c."groupId", count(*)::int AS "handIns"
+       FROM "course_group" g JOIN "copy" c ON c."groupId" = g."id" JOIN "hand_in" h ON h."copyId" = c."id" JOIN "credit" k ON k."handInId" = h."id"
+      WHERE g."setId" = $1 GROUP BY k."enrolmentId", c."groupId"`,
+    [setId],
+  );
+  const handInsOf = new Map(credits.map((each) => [`${each.enrolmentId} ${each.groupId}`, each.handIns]));
+  const byStudent = new Map<EnrolmentId, BoardStudent['seats']>();
+  for (const { enrolmentId, groupId, isLeader } of seats) {
+    const seat = { groupId, isLeader, handIns: handInsOf.get(`${enrolmentId} ${groupId}`) ?? 0 };
+    byStudent.set(enrolmentId, [...(byStudent.get(enrolmentId) ?? []), seat]);
+  }
+  return byStudent;
 }
 
 async function placementOf(manager: EntityManager, set: GroupSetRow): Promise<Placement> {

@@ -1,5 +1,5 @@
 import { ChevronDown, Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { Checkbox, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
@@ -15,7 +15,7 @@ import { BoardMenu } from './BoardMenu.js';
 import type { OpenMenu } from './BoardMenu.js';
 import { DealSheet } from './DealSheet.js';
 import { EditGroupSheet } from './EditGroupSheet.js';
-import { GroupCard, isSought } from './GroupCard.js';
+import { GroupCard } from './GroupCard.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
 import { MoveSheet } from './MoveSheet.js';
 import { SetMenu } from './SetMenu.js';
@@ -106,6 +106,7 @@ const Tray = styled.section`
     min-height: 120px;
     overflow: auto;
     padding: 6px 8px;
+    position: relative;
     display: flex;
     flex-direction: column;
   }
@@ -227,7 +228,10 @@ export function Board({ board }: { readonly board: BoardView }) {
   const unplaced = seating.get(null)!;
   // Where one may be in several groups, everybody stays at hand.
   const tray = set.isExclusive ? unplaced : students;
-  const shown = useMemo(() => matching(tray, sought), [tray, sought]);
+  const found = useMemo(() => new Set(sought.trim() === '' ? [] : matching(students, sought).map((student) => student.enrolmentId)), [students, sought]);
+  const shown = useMemo(() => (sought.trim() === '' ? tray : tray.filter((student) => found.has(student.enrolmentId))), [tray, sought, found]);
+  // The list answers the key; the marks in the groups follow as soon as there is time, and wait for no typing.
+  const markedSoon = useDeferredValue(found);
   const more = useMoreKey();
   const heldIn = useMemo(() => heldByPlace(acts.selected), [acts.selected]);
 
@@ -335,7 +339,7 @@ export function Board({ board }: { readonly board: BoardView }) {
                 group={group}
                 members={members}
                 capacity={capacityOf(board, group)}
-                sought={members.some((student) => isSought(student, sought)) ? sought : ''}
+                found={foundOf(members, markedSoon)}
                 selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
                 mayChange={mayPlace}
                 isFar={at >= drawnAtOnce && 'IntersectionObserver' in window}
@@ -418,8 +422,11 @@ export function Board({ board }: { readonly board: BoardView }) {
 }
 
 /** Cards that are drawn whole at first; those further down are when they come near. */
-const drawnAtOnce = 16;
+const drawnAtOnce = 12;
 const nobodyHeld: ReadonlySet<EnrolmentId> = new Set();
+
+const foundOf = (members: readonly BoardStudent[], found: ReadonlySet<EnrolmentId>) =>
+  found.size === 0 ? '' : members.flatMap(({ enrolmentId }) => (found.has(enrolmentId) ? [enrolmentId] : [])).join(' ');
 
 function heldByPlace(selected: Chosen): ReadonlyMap<GroupId | null, ReadonlySet<EnrolmentId>> {
   const byPlace = new Map<GroupId | null, Set<EnrolmentId>>();
@@ -500,11 +507,19 @@ function trayEmpty(board: BoardView, inTray: number): string {
     : `No one is unplaced. All ${board.students.length} students have a group in ${board.set.name}.`;
 }
 
+/** Folded once: a class of 640 is searched with every key. */
+const folded = new WeakMap<BoardStudent, string>();
+function foldedName(student: BoardStudent): string {
+  const known = folded.get(student) ?? fold(`${student.name} ${student.reading ?? ''}`);
+  folded.set(student, known);
+  return known;
+}
+
 function matching(students: readonly BoardStudent[], sought: string): readonly BoardStudent[] {
   const words = fold(sought).split(/\s+/).filter(Boolean);
   if (words.length === 0) return students;
   return students.filter((student) => {
-    const text = fold(`${student.name} ${student.reading ?? ''}`);
+    const text = foldedName(student);
     return words.every((word) => text.includes(word));
   });
 }
@@ -569,7 +584,10 @@ function SetTabs({ board, acts, onDeal }: { readonly board: BoardView; readonly 
 }
 
 /** Of many sets, the one that is open is not out of sight. */
-const intoView = (tab: HTMLElement | null) => tab?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' });
+const intoView = (tab: HTMLElement | null) => {
+  // Once the frame is laid out anyway.
+  requestAnimationFrame(() => tab?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' }));
+};
 
 function PlaceIn({ board, onPlace }: { readonly board: BoardView; readonly onPlace: (groupId: BoardView['groups'][number]['id']) => void }) {
   return (

@@ -3,8 +3,7 @@ import { memo, useEffect, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { BoardGroup, BoardStudent } from '@jigsaw/contract/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { fold } from '@jigsaw/core/text';
-import { Button, Emblem, hueOfGroup, PersonName, Small, Tag } from '../look/index.js';
+import { Emblem, hueOfGroup, Small, Tag } from '../look/index.js';
 import type { Spot } from '../look/index.js';
 import { leaderOf } from './seating.js';
 import type { Chosen } from './seating.js';
@@ -18,6 +17,9 @@ const Card = styled.section`
   min-height: 194px;
   display: flex;
   flex-direction: column;
+  /* Cards out of view are neither laid out nor painted. */
+  content-visibility: auto;
+  contain-intrinsic-size: auto 194px;
   &[data-locked] {
     background: var(--paper);
   }
@@ -62,11 +64,23 @@ const Card = styled.section`
     font-weight: 500;
   }
   > header button {
+    display: grid;
+    place-items: center;
+    width: 24px;
+    height: 24px;
+    padding: 0;
+    border: 0;
+    border-radius: var(--r-1);
+    background: none;
+    color: inherit;
+    cursor: pointer;
     opacity: 0;
   }
+  > header button:hover {
+    background: var(--wash);
+  }
   &:hover > header button,
-  > header button[data-focus-visible],
-  > header button[data-pressed] {
+  > header button:focus-visible {
     opacity: 1;
   }
 `;
@@ -96,6 +110,16 @@ const Still = styled.ul`
     gap: 7px;
     min-height: 28px;
     padding: 3px 6px;
+    white-space: nowrap;
+    overflow: hidden;
+  }
+  li[data-found] {
+    font-weight: 680;
+    text-decoration: underline 2px;
+    text-underline-offset: 3px;
+  }
+  small {
+    color: var(--ink-2);
   }
 `;
 
@@ -111,25 +135,26 @@ interface GroupCardProps extends CardActs {
   readonly group: BoardGroup;
   readonly members: readonly BoardStudent[];
   readonly capacity: number | null;
-  /** What is sought, if somebody here is found by it. */
-  readonly sought: string;
-  /** Ids of those who are selected here, parted by spaces: a card is drawn again only when it has changed. */
+  /** Ids of those who are found by what is sought, and of those who are selected here, parted by spaces: a card is drawn again only when
+   * they have changed. */
+  readonly found: string;
   readonly selected: string;
   readonly mayChange: boolean;
   /** Drawn as a plain list until it comes near to view: a Board of 160 groups is there at once. */
   readonly isFar: boolean;
 }
 
-export const GroupCard = memo(function GroupCard({ group, members, capacity, sought, selected, mayChange, isFar, ...acts }: GroupCardProps) {
+export const GroupCard = memo(function GroupCard({ group, members, capacity, found, selected, mayChange, isFar, ...acts }: GroupCardProps) {
   const [card, setCard] = useState<HTMLElement | null>(null);
   const [isNear, setNear] = useState(!isFar);
   useEffect(() => {
     if (isNear || !card) return;
-    const seen = new IntersectionObserver((entries) => entries.some((entry) => entry.isIntersecting) && setNear(true), { rootMargin: '600px' });
+    const seen = new IntersectionObserver((entries) => entries.some((entry) => entry.isIntersecting) && setNear(true), { rootMargin: '250px' });
     seen.observe(card);
     return () => seen.disconnect();
   }, [card, isNear]);
-  const own = useMemo(() => new Set(selected.split(' ').filter(Boolean) as EnrolmentId[]), [selected]);
+  const own = useMemo(() => idsIn(selected), [selected]);
+  const sought = useMemo(() => idsIn(found), [found]);
   const leader = leaderOf(members, group.id);
   const over = capacity === null ? 0 : members.length - capacity;
   const free = capacity === null ? 0 : Math.max(0, capacity - members.length);
@@ -142,7 +167,7 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sou
         {student.enrolmentId === leader && <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />}
       </>
     );
-    return isSought(student, sought) ? <Found>{name}</Found> : name;
+    return sought.has(student.enrolmentId) ? <Found>{name}</Found> : name;
   };
   return (
     <Card
@@ -163,9 +188,9 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sou
           {says && <Small title={says}>{says}</Small>}
         </div>
         {mayChange ? (
-          <Button kind="quiet" isSmall isIconOnly aria-label={`More of ${group.name}`} onPress={(event) => acts.onGroupMenu(group.id, spotOf(event.target))}>
+          <button type="button" aria-label={`More of ${group.name}`} onClick={(event) => acts.onGroupMenu(group.id, spotOf(event.currentTarget))}>
             <Ellipsis size={15} aria-hidden="true" />
-          </Button>
+          </button>
         ) : (
           <span />
         )}
@@ -191,8 +216,8 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sou
         ) : (
           <Still aria-label={label} tabIndex={0} onFocus={() => setNear(true)}>
             {members.map((student) => (
-              <li key={student.enrolmentId}>
-                <PersonName name={student.name} reading={student.reading} />
+              <li key={student.enrolmentId} data-found={sought.has(student.enrolmentId) || undefined}>
+                {student.name} {student.reading && <small>{student.reading}</small>}
               </li>
             ))}
           </Still>
@@ -208,6 +233,4 @@ const spotOf = (element: Element): Spot => {
   return { x: left, y: bottom + 4 };
 };
 
-export function isSought(student: BoardStudent, sought: string): boolean {
-  return sought.trim() !== '' && fold(`${student.name} ${student.reading ?? ''}`).includes(fold(sought));
-}
+const idsIn = (text: string): ReadonlySet<EnrolmentId> => new Set(text.split(' ').filter(Boolean) as EnrolmentId[]);

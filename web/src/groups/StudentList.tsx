@@ -1,7 +1,7 @@
 import { GripVertical } from 'lucide-react';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
-import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
+import { Button, GridList, GridListItem, ListLayout, useDragAndDrop, Virtualizer } from 'react-aria-components';
 import type { Key, Selection } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardStudent } from '@jigsaw/contract/groups';
@@ -15,6 +15,11 @@ const dragType = 'application/x-jigsaw-students+json';
 const List = styled(GridList<BoardStudent>)`
   display: block;
   min-height: 36px;
+  &[data-long] {
+    position: absolute;
+    inset: 6px 8px;
+    overflow: auto;
+  }
   outline: none;
   &[data-drop-target] {
     outline: 2px solid var(--hue, var(--ink));
@@ -127,9 +132,10 @@ export function StudentList({ label, groupId, students, selected, allSelected, o
       );
     },
   });
-  return (
+  const list = (
     <List
       aria-label={label}
+      data-long={students.length > mostDrawn || undefined}
       items={students}
       dependencies={[renderStudent]}
       selectionMode="multiple"
@@ -159,7 +165,18 @@ export function StudentList({ label, groupId, students, selected, allSelected, o
       )}
     </List>
   );
+  // A class that nobody has placed yet: only the rows in view are in the page.
+  return students.length > mostDrawn ? (
+    <Virtualizer layout={ListLayout} layoutOptions={{ rowHeight }}>
+      {list}
+    </Virtualizer>
+  ) : (
+    list
+  );
 }
+
+const mostDrawn = 60;
+const rowHeight = 28;
 
 const isSame = (one: ReadonlySet<Key>, other: ReadonlySet<Key>) => one.size === other.size && [...one].every((key) => other.has(key));
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import { aGroup, aHead, aRoom, aRoomItem, courseId, handedIn, id, rooms } from '../test/data.js';
-import { inCourse, showPage } from '../test/showPage.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const roomsPath = `GET courses/${courseId}/rooms`;
 
@@ -28,11 +28,41 @@ describe('what is due', () => {
 });
 
 describe('a room', () => {
+  it('shows what its members made of it, and lets them change it from what they saw', async () => {
+    const room = aRoom({ motto: 'Slow is fast', about: 'Until the tasting day.', dressVersion: 3 });
+    const dressPath = `PATCH groups/${room.group.id}/dress`;
+    const now = { id: room.group.id, name: 'Kvevri', motto: '', version: 4 };
+    const { user, writes, set } = showPage(
+      inCourse('room'),
+      {
+        [roomsPath]: rooms(room),
+        [dressPath]: new Refusal(409, 'stale-write', 'Somebody of your group changed it meanwhile: it is called Kvevri now.', { current: now }),
+      },
+      'student',
+    );
+    expect(await screen.findByText('Slow is fast')).toBeInTheDocument();
+    expect(screen.getByText('Until the tasting day.')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Name and motto of your group' }));
+    await user.clear(screen.getByRole('textbox', { name: 'Name' }));
+    await user.type(screen.getByRole('textbox', { name: 'Name' }), 'Tun');
+    await user.click(screen.getByRole('button', { name: 'Save' }));
+    expect(await screen.findByRole('alert')).toHaveTextContent('it is called Kvevri now');
+    expect(screen.getByRole('textbox', { name: 'Name' })).toHaveValue('Tun');
+    // Whoever presses again after reading that writes over it.
+    set(dressPath, { ...now, name: 'Tun', version: 5 });
+    await user.click(screen.getByRole('button', { name: 'Save' }));
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    expect(writes().map((write) => write.body)).toEqual([
+      { name: 'Tun', motto: 'Slow is fast', version: 3 },
+      { name: 'Tun', motto: 'Slow is fast', version: 4 },
+    ]);
+  });
+
   it('opens where something waits, and names the members', async () => {
     const lab = aRoom({ group: { ...aGroup('Tuesday lab', 1), setName: 'Lab sections' }, items: [] });
     showPage(inCourse('room'), { [roomsPath]: rooms(lab, aRoom()) }, 'student');
     expect(await screen.findByRole('heading', { name: 'Crock', level: 1 })).toBeInTheDocument();
-    expect(screen.getByRole('list', { name: 'Members' })).toHaveTextContent('Noor youJorge');
+    expect(screen.getByRole('list', { name: 'Members' })).toHaveTextContent('Noor you Jorge');
     expect(screen.getByText(/Only the 2 of you and the staff can see this room/)).toBeInTheDocument();
     expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute('href', inCourse(`copies/${id('copy')}`));
   });

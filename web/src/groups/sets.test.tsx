@@ -1,0 +1,184 @@
+import { beforeEach, describe, expect, it } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import type { BoardView } from '@jigsaw/contract/groups';
+import { aBoard, courseId, id } from '../test/data.js';
+import { inCourse, showPage } from '../test/showPage.js';
+import { deal } from './DealSheet.js';
+
+const setId = id<'group-set'>('benches');
+const path = inCourse(`groups/${setId}`);
+const placePath = `POST sets/${setId}/place`;
+const onBoard = (board: BoardView, more = {}) => ({
+  [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: board.students.length },
+  [`GET sets/${setId}/board`]: board,
+  [placePath]: { unplaced: 0 },
+  ...more,
+});
+const group = (name: string) => screen.findByRole('grid', { name: new RegExp(`^${name}, group`) });
+const row = async (place: string, name: string) => within(await group(place)).getByRole('row', { name });
+const [ada, crock, carboy] = [id<'enrolment'>('Ada'), id<'group'>('Crock'), id<'group'>('Carboy')];
+const openSet = async (user: ReturnType<typeof showPage>['user'], item: RegExp) => {
+  await user.click(await screen.findByRole('button', { name: 'Set' }));
+  await user.click(await screen.findByRole('menuitem', { name: item }));
+};
+
+beforeEach(() => localStorage.clear());
+
+describe('the menus of the Board', () => {
+  it('do with those who are selected what the keys do', async () => {
+    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: 'Crock', Ben: 'Crock' })));
+    await user.pointer({ keys: '[MouseRight]', target: await row('Crock', 'Ada') });
+    expect(screen.getByRole('menu', { name: 'Ada' })).toBeInTheDocument();
+    expect(screen.getByRole('menuitem', { name: /^Swap/ })).toHaveAttribute('aria-disabled', 'true');
+    await user.click(screen.getByRole('menuitem', { name: /^Take out/ }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }));
+  });
+
+  it('lock a group and take everyone out of it', async () => {
+    const board = aBoard({ Ada: 'Crock' });
+    const { user, writes } = showPage(path, onBoard(board, { [`PATCH groups/${crock}`]: board.groups[0] }));
+    await user.click(await screen.findByRole('button', { name: 'More of Crock' }));
+    await user.click(screen.getByRole('menuitem', { name: /^Lock/ }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ name: 'Crock', capacity: null, isLocked: true, version: 1 }));
+    await user.click(screen.getByRole('button', { name: 'More of Crock' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Take everyone out' }));
+    await waitFor(() => expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }));
+  });
+});
+
+describe('leaders', () => {
+  it('are named only where the set has them, and it says so', async () => {
+    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: 'Crock', Ben: 'Crock' })));
+    await user.click(await row('Crock', 'Ada'));
+    await user.keyboard('l');
+    expect(await screen.findByText(/have no leaders/)).toBeInTheDocument();
+    expect(writes()).toEqual([]);
+  });
+
+  it('give way to the next one in one step', async () => {
+    const board = aBoard({ Ada: 'Crock', Ben: 'Crock' });
+    const led = {
+      ...board,
+      set: { ...board.set, hasLeaders: true },
+      students: board.students.map((student) => ({ ...student, seats: student.seats.map((seat) => ({ ...seat, isLeader: student.name === 'Ada' })) })),
+    };
+    const { user, writes } = showPage(path, onBoard(led));
+    expect(within(await row('Crock', 'Ada')).getByLabelText('leads the group')).toBeInTheDocument();
+    await user.click(await row('Crock', 'Ben'));
+    await user.keyboard('l');
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        moves: [
+          { student: ada, from: crock, to: crock, leads: { from: true, to: false } },
+          { student: id('Ben'), from: crock, to: crock, leads: { from: false, to: true } },
+        ],
+      }),
+    );
+    expect(within(await row('Crock', 'Ben')).getByLabelText('leads the group')).toBeInTheDocument();
+  });
+});
+
+describe('a set in which one may be in several groups', () => {
+  const several = () => {
+    const board = aBoard({ Ada: 'Crock', Ben: null });
+    return { ...board, set: { ...board.set, isExclusive: false } };
+  };
+
+  it('keeps everybody at hand, adds from there and moves from a group', async () => {
+    const { user, writes } = showPage(path, onBoard(several()));
+    const everybody = within(await screen.findByRole('grid', { name: 'All students' }));
+    await user.click(everybody.getByRole('row', { name: 'Ada' }));
+    await user.keyboard('2');
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [{ student: ada, from: null, to: carboy }] }));
+    expect(within(await group('Crock')).getByRole('row', { name: 'Ada' })).toBeInTheDocument();
+    await user.click(await row('Carboy', 'Ada'));
+    await user.keyboard('1');
+    expect(await screen.findByText('They are in that group already.')).toBeInTheDocument();
+    await user.click(await row('Carboy', 'Ada'));
+    await user.keyboard('u');
+    await waitFor(() => expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: carboy, to: null }] }));
+  });
+
+  it('is dealt to those who are selected from where they were taken hold of', () => {
+    const board = several();
+    const dealt = deal(board, 'selected', 'alphabet', 1, new Map([[ada, null]]), new Set([carboy]));
+    expect(dealt.place.moves).toEqual([{ student: ada, from: null, to: carboy }]);
+    const moved = deal(board, 'selected', 'alphabet', 1, new Map([[ada, crock]]), new Set([carboy]));
+    expect(moved.place.moves).toEqual([{ student: ada, from: crock, to: carboy }]);
+  });
+});
+
+describe('the groups of a set at once', () => {
+  it('are named by a pattern or pasted lines, given places, added and taken away', async () => {
+    const board = aBoard({ Ada: 'Crock' });
+    const { user, writes } = showPage(path, onBoard(board, { [`PUT sets/${setId}/groups`]: { groups: board.groups } }));
+    await openSet(user, /^Groups: names/);
+    const dialog = within(await screen.findByRole('dialog', { name: 'Groups of Bench teams' }));
+    expect(dialog.getByRole('button', { name: 'Save' })).toBeDisabled();
+    expect(dialog.getByRole('button', { name: 'Group 1 has members and stays' })).toBeDisabled();
+    await user.click(dialog.getByRole('button', { name: 'Take group 2 away' }));
+    await user.click(dialog.getByRole('button', { name: 'Add a group' }));
+    await user.click(dialog.getByRole('textbox', { name: 'Name of group 1' }));
+    await user.paste('Kvevri\nTun');
+    await user.type(dialog.getByRole('textbox', { name: 'Places in all' }), '5');
+    await user.click(dialog.getByRole('button', { name: 'Give all' }));
+    await user.click(dialog.getByRole('checkbox', { name: 'Group 1 is locked' }));
+    await user.click(dialog.getByRole('button', { name: 'Save' }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        groups: [
+          { id: crock, name: 'Kvevri', capacity: 5, isLocked: true, version: 1 },
+          { id: null, name: 'Tun', capacity: 5, isLocked: false, version: 1 },
+        ],
+        removed: [carboy],
+      }),
+    );
+  });
+});
+
+describe('who looks after which group', () => {
+  it('is said for many groups at once, and only what changed is sent', async () => {
+    const board = { ...aBoard({}), staff: [{ enrolmentId: id<'enrolment'>('tomas'), name: 'Tomas', role: 'assistant' as const }] };
+    const { user, writes } = showPage(
+      path,
+      onBoard(board, { [`PUT sets/${setId}/leads`]: { groups: board.groups }, [`PUT courses/${courseId}/assistants`]: { assistantsSee: 'theirs' } }),
+    );
+    await openSet(user, /^Who looks after/);
+    await user.click(await screen.findByRole('radio', { name: 'Only groups they look after' }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ assistantsSee: 'theirs' }));
+    await user.click(screen.getByRole('button', { name: 'Tomas: all groups' }));
+    await user.click(screen.getByRole('checkbox', { name: 'Tomas looks after Crock' }));
+    await user.click(screen.getByRole('button', { name: 'Save' }));
+    await waitFor(() => expect(writes()[1]!.body).toEqual({ leads: [{ groupId: carboy, enrolmentIds: [id('tomas')] }] }));
+  });
+});
+
+describe('a new set', () => {
+  const open = () => {
+    const { set } = aBoard({});
+    return showPage(inCourse('groups/new'), {
+      [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 4 },
+      [`POST courses/${courseId}/sets`]: set,
+      [`POST sets/${setId}/copies`]: set,
+      [`GET sets/${setId}/board`]: aBoard({}),
+    });
+  };
+
+  it('is formed at hand-in, without groups', async () => {
+    const { user, writes } = open();
+    await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Pairs');
+    await user.click(screen.getByText(/^When they hand in/));
+    await user.type(screen.getByRole('textbox', { name: 'People in a group at most' }), '3');
+    await user.click(screen.getByRole('button', { name: 'Make the set' }));
+    await waitFor(() => expect(writes()[0]!.body).toMatchObject({ name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3 }));
+  });
+
+  it('is copied from another, and says of which', async () => {
+    const { user, writes } = open();
+    await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Again');
+    await user.click(screen.getByText(/^As in another set/));
+    expect(screen.getByRole('heading', { name: '2 groups, as in Bench teams' })).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Make the set' }));
+    await waitFor(() => expect(writes()[0]).toMatchObject({ path: `sets/${setId}/copies`, body: { name: 'Again', withMembers: true } }));
+  });
+});
