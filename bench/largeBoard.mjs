@@ -1,4 +1,4 @@
-/* global document, requestAnimationFrame, performance, window, PointerEvent, MouseEvent -- in the page */
+/* global document, requestAnimationFrame, window, PointerEvent, MouseEvent -- in the page */
 /** A Board of 640 students and 160 groups beside one of 48 and 12: when it can be used, how it is dragged and searched.
  * Run it after a build: node bench/largeBoard.mjs */
 import { aClassOf, keyTimes, sayShares, withInstallation } from './installation.mjs';
