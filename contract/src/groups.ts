@@ -125,6 +125,9 @@ export const PlaceRequest = z.strictObject({
   moves: z.array(MoveShape).min(1).max(5000),
   /** Kept in the history of everybody who moves. */
   why: z.string().trim().max(300, '300 characters are the most.').default(''),
+  /** stays: handed-in work keeps those who are credited with it. joins: whoever comes to a group is credited with what it handed in last,
+   * too. taken-back: undoes that. */
+  credit: z.enum(['stays', 'joins', 'taken-back']).default('stays'),
 });
 export type PlaceRequest = z.output<typeof PlaceRequest>;
 

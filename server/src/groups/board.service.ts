@@ -13,6 +13,7 @@ import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { attributesOf, chosenKinds, CourseRow, Viewers } from '../roster/index.js';
+import { creditNewcomers, takeCreditsBack } from './credits.js';
 import { GroupRow, GroupSetRow } from './groups.rows.js';
 import { groupViews, setView } from './setViews.js';
 
@@ -33,7 +34,7 @@ export class BoardService {
   }
 
   /** Carries out one act on the Board. If anybody was moved meanwhile, nobody is moved and the Board as it is now comes back. */
-  async place(person: SignedIn, setId: GroupSetId, { why, ...place }: PlaceRequest): Promise<PlaceResult> {
+  async place(person: SignedIn, setId: GroupSetId, { why, credit, ...place }: PlaceRequest): Promise<PlaceResult> {
     const found = await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: setId });
     if (!found) throw problems.notFound();
     const viewer = await this.viewers.staff(person, found.courseId, 'place');
@@ -57,13 +58,15 @@ export class BoardService {
 
       const students = new Set(place.moves.map((move) => move.student));
       await writeSeats(manager, { set, before: placement, after: placed.placement, students, by: person.id, now, why: why || null });
+      if (credit === 'joins') await creditNewcomers(manager, place.moves);
+      if (credit === 'taken-back') await takeCreditsBack(manager, place.moves);
       const touched = [...new Set(place.moves.flatMap((move) => [move.from, move.to]).filter((id) => id !== null))];
       await record({
         type: 'students.placed',
         courseId: set.courseId,
         actorId: person.id,
         subjectId: setId,
-        facts: { moves: place.moves, ...(why && { why }) },
+        facts: { moves: place.moves, ...(why && { why }), ...(credit !== 'stays' && { credit }) },
         groupIds: touched,
       });
       if (set.signUp) await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: setId, isForAll: true });

@@ -2,9 +2,10 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import fc from 'fast-check';
 import { DataSource } from 'typeorm';
 import type { BoardGroup, BoardView, GroupSetView, PlacesOf } from '@jigsaw/contract/groups';
+import type { Gradebook } from '@jigsaw/contract/marks';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import type { GroupSetId } from '@jigsaw/core/ids';
-import { aCourse, released } from '../test/aCourse.js';
+import { aCourse, addFile, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -135,6 +136,42 @@ describe('why somebody was moved', () => {
       ['Carboy', 'Timetable clash', null],
       ['Crock', null, 'Timetable clash'],
     ]);
+  });
+});
+
+describe('credit for handed-in work', () => {
+  it('stays with those who handed in; who comes shares the last hand-in where that is wished, and undoing takes it back', async () => {
+    const activity = await released(given);
+    const noor = given.students.get('noor')!;
+    const amina = given.students.get('amina')!;
+    const copyId = await copyOf(amina.browser, given.course.id);
+    await addFile(amina.browser, copyId, 'notes.txt', Buffer.from('pH'));
+    await amina.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+    const [crock, carboy] = (await board()).groups.map((group) => group.id);
+    const creditedIn = async () => {
+      const { students, activities } = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)).body as Gradebook;
+      const column = activities.findIndex((each) => each.activityId === activity.id);
+      return students.flatMap((student) => (student.cells[column]!.state === 'to-mark' ? [student.name] : []));
+    };
+    const move = (from: string, to: string, credit: string) =>
+      given.instructor
+        .post(`/api/sets/${given.set.id}/place`)
+        .send({ moves: [{ student: noor.enrolmentId, from, to }], credit })
+        .expect(200);
+    server.clock.set('2026-11-10T11:00:00Z');
+    await move(crock!, carboy!, 'stays');
+    expect(await creditedIn()).toEqual(['Amina', 'Kofi']);
+    await move(carboy!, crock!, 'taken-back');
+    await move(crock!, carboy!, 'joins');
+    expect(await creditedIn()).toEqual(['Amina', 'Kofi', 'Noor']);
+    await move(carboy!, crock!, 'taken-back');
+    expect(await creditedIn()).toEqual(['Amina', 'Kofi']);
+    // Whoever was there at the time keeps their credit, however they leave.
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student: amina.enrolmentId, from: carboy, to: null }], credit: 'taken-back' })
+      .expect(200);
+    expect(await creditedIn()).toEqual(['Amina', 'Kofi']);
   });
 });
 

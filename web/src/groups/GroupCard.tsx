@@ -1,4 +1,4 @@
-import { Ellipsis, Flag } from 'lucide-react';
+import { Ellipsis, FileCheck, Flag } from 'lucide-react';
 import { memo, useEffect, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { BoardGroup, BoardStudent } from '@jigsaw/contract/groups';
@@ -164,6 +164,7 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, fou
     const name = (
       <>
         <StudentName student={student} />
+        <HandIns count={student.seats.find((seat) => seat.groupId === group.id)?.handIns ?? 0} />
         {student.enrolmentId === leader && <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />}
       </>
     );
@@ -232,5 +233,17 @@ const spotOf = (element: Element): Spot => {
   const { left, bottom } = element.getBoundingClientRect();
   return { x: left, y: bottom + 4 };
 };
+
+/** What somebody has in this group's work: a move concerns it. */
+function HandIns({ count }: { readonly count: number }) {
+  if (count === 0) return null;
+  const says = `credited with ${count} ${count === 1 ? 'hand-in' : 'hand-ins'} of this group`;
+  return (
+    <Small title={says} style={{ display: 'flex', alignItems: 'center', gap: 2, color: 'var(--ink-3)' }}>
+      <FileCheck size={12} aria-label={says} />
+      {count}
+    </Small>
+  );
+}
 
 const idsIn = (text: string): ReadonlySet<EnrolmentId> => new Set(text.split(' ').filter(Boolean) as EnrolmentId[]);

@@ -1,8 +1,9 @@
 import { useState } from 'react';
+import { RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/groups';
 import type { GroupId } from '@jigsaw/core/ids';
-import { Button, Field, PersonName, Sheet, Small } from '../look/index.js';
+import { Button, Field, Option, PersonName, Sheet, Small } from '../look/index.js';
 import type { BoardActs } from './useBoard.js';
 
 const List = styled.ul`
@@ -17,6 +18,12 @@ const List = styled.ul`
   }
 `;
 
+const Choices = styled(RadioGroup)`
+  display: grid;
+  gap: 6px;
+  margin-bottom: 12px;
+`;
+
 interface MoveSheetProps {
   readonly board: BoardView;
   readonly pending: NonNullable<BoardActs['pending']>;
@@ -26,13 +33,15 @@ interface MoveSheetProps {
 export function MoveSheet({ board, pending }: MoveSheetProps) {
   const { who, done, goOn, leave } = pending;
   const [why, setWhy] = useState('');
+  const [credit, setCredit] = useState<'stays' | 'joins'>('stays');
+  const comes = done.place.moves.some((move) => move.to !== null && move.to !== move.from);
   const nameOf = (id: GroupId | null) => board.groups.find((group) => group.id === id)?.name ?? 'no group';
   return (
     <Sheet title={who.length === 1 ? `${who[0]!.person.name} has handed in` : `${who.length} of them have handed in`} onClose={leave}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          goOn(why.trim());
+          goOn(why.trim(), credit === 'joins');
         }}
       >
         <List>
@@ -50,9 +59,20 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
           ))}
         </List>
         <p style={{ marginBottom: 12 }}>
-          They lose the old group’s room at once{done.place.moves.some((move) => move.to !== null) && ' and enter the new one’s'}. What they wrote stays where
-          it is, and what the new group has handed in already is not credited to them. It can be undone.
+          They lose the old group’s room at once{comes && ' and enter the new one’s'}. What they wrote stays where it is. It can be undone.
         </p>
+        {comes && (
+          <Choices aria-label="Work of the new group" value={credit} onChange={(next) => setCredit(next as typeof credit)}>
+            <Option value="stays">
+              <b>What the new group has handed in is not theirs</b>
+              <Small>They share what it hands in from now on.</Small>
+            </Option>
+            <Option value="joins">
+              <b>They share what it handed in last, too</b>
+              <Small>Where its mark is released already, release it once more for them.</Small>
+            </Option>
+          </Choices>
+        )}
         <Field label="Why, kept in their history (if you like)" value={why} onChange={setWhy} maxLength={300} placeholder="Timetable clash" autoFocus />
         <footer>
           <Button onPress={leave}>Leave it</Button>

@@ -1,5 +1,5 @@
 import { BoardGroup, BoardGroups, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
-import type { CopySet, CreateGroupSet, EditGroup, EditGroups, LeadGroups, SetSettings } from '@jigsaw/contract/groups';
+import type { CopySet, CreateGroupSet, EditGroup, EditGroups, LeadGroups, PlaceRequest, SetSettings } from '@jigsaw/contract/groups';
 import { ChangeAssistants } from '@jigsaw/contract/roster';
 import type { GroupSetId } from '@jigsaw/core/ids';
 import { apply } from '@jigsaw/core/groups';
@@ -21,8 +21,12 @@ const queriesApi = api.injectEndpoints({
 const groupsApi = queriesApi.injectEndpoints({
   endpoints: (build) => ({
     /** Shown at once; taken back if the server refuses. */
-    placeStudents: build.mutation<PlaceResult, { setId: string; place: Place; why?: string }>({
-      query: ({ setId, place, why = '' }) => ({ url: `sets/${setId}/place`, method: 'POST', body: { ...place, ...(why !== '' && { why }) } }),
+    placeStudents: build.mutation<PlaceResult, { setId: string; place: Place } & Partial<Pick<PlaceRequest, 'why' | 'credit'>>>({
+      query: ({ setId, place, why = '', credit = 'stays' }) => ({
+        url: `sets/${setId}/place`,
+        method: 'POST',
+        body: { ...place, ...(why !== '' && { why }), ...(credit !== 'stays' && { credit }) },
+      }),
       responseSchema: PlaceResult,
       invalidatesTags: ['Set', 'Roster', 'Figures', 'Room'],
       onQueryStarted: async ({ setId, place }, { dispatch, queryFulfilled }) => {

@@ -167,6 +167,7 @@ describe('a new group set', () => {
       name: 'Bench teams',
       shape: { by: 'size', size: 4, how: 'spread' },
       capacity: 4,
+      isExclusive: true,
       pattern: 'Group {n}',
       names: ['Crock', 'Carboy'],
       signUp: null,
@@ -364,9 +365,12 @@ describe('moving after work began', () => {
     await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
     await user.type(await screen.findByLabelText(/^Why/), 'Timetable clash');
+    await user.click(screen.getByText('They share what it handed in last, too'));
     await user.click(screen.getByRole('button', { name: 'Move, credit stays' }));
     await said('Ada moved to Carboy');
-    expect(writes().map((write) => write.body)).toEqual([{ moves: [move('Ada', 'Crock', 'Carboy')], why: 'Timetable clash' }]);
+    expect(writes().map((write) => write.body)).toEqual([{ moves: [move('Ada', 'Crock', 'Carboy')], why: 'Timetable clash', credit: 'joins' }]);
+    await user.keyboard('z');
+    await waitFor(() => expect(writes()[1]!.body).toEqual({ moves: [move('Ada', 'Carboy', 'Crock')], credit: 'taken-back' }));
   });
 });
 

@@ -14,6 +14,8 @@ interface Done {
   readonly place: Place;
   /** "2 placed in Demijohn": what it was, for the history and the way back. */
   readonly says: string;
+  /** Whoever came to a group was credited with its work, too. */
+  readonly creditJoins?: boolean;
 }
 
 /** Somebody who leaves a group in which they have handed in. */
@@ -29,7 +31,7 @@ interface Pending {
 
 export interface BoardActs {
   /** An act that waits until somebody has read what it does to work. */
-  readonly pending: (Pending & { readonly goOn: (why: string) => void; readonly leave: () => void }) | null;
+  readonly pending: (Pending & { readonly goOn: (why: string, creditJoins: boolean) => void; readonly leave: () => void }) | null;
   readonly placement: Placement;
   readonly selected: Chosen;
   readonly select: (students: Chosen) => void;
@@ -63,9 +65,9 @@ export function useBoard(board: BoardView): BoardActs {
   const placement = useMemo<Placement>(() => new Map(board.students.map((student) => [student.enrolmentId, student.seats])), [board.students]);
 
   const carryOut = useCallback(
-    (place: Place, onDone: () => void, why = '') => {
+    (place: Place, onDone: () => void, more: { why?: string; credit?: 'joins' | 'taken-back' } = {}) => {
       line.current = line.current
-        .then(() => send({ setId, place, why }).unwrap())
+        .then(() => send({ setId, place, ...more }).unwrap())
         .then(
           () => {
             setSavedAt(Date.now());
@@ -92,14 +94,18 @@ export function useBoard(board: BoardView): BoardActs {
         const over = overAfter(board, placement, done.place);
         notice(over ?? done.says, { label: 'Undo', do: () => undoDone(done) });
       },
-      why,
+      { why, ...(done.creditJoins && { credit: 'joins' }) },
     );
 
   const undoDone = (done: Done) =>
-    carryOut(inverse(done.place), () => {
-      setPast((before) => before.filter((each) => each !== done));
-      setFuture((before) => [...before, done]);
-    });
+    carryOut(
+      inverse(done.place),
+      () => {
+        setPast((before) => before.filter((each) => each !== done));
+        setFuture((before) => [...before, done]);
+      },
+      done.creditJoins ? { credit: 'taken-back' } : {},
+    );
 
   const last = past.at(-1) ?? null;
   const next = future.at(-1) ?? null;
@@ -133,15 +139,19 @@ export function useBoard(board: BoardView): BoardActs {
     undo: () => last && undoDone(last),
     redo: () =>
       next &&
-      carryOut(next.place, () => {
-        setFuture((before) => before.filter((each) => each !== next));
-        setPast((before) => [...before, next]);
-      }),
+      carryOut(
+        next.place,
+        () => {
+          setFuture((before) => before.filter((each) => each !== next));
+          setPast((before) => [...before, next]);
+        },
+        next.creditJoins ? { credit: 'joins' } : {},
+      ),
     pending: pending && {
       ...pending,
-      goOn: (why) => {
+      goOn: (why, creditJoins) => {
         setPending(null);
-        carryOn(pending.done, why);
+        carryOn(creditJoins ? { ...pending.done, creditJoins } : pending.done, why);
       },
       leave: () => setPending(null),
     },
