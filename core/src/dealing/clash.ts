@@ -1,0 +1,126 @@
+import type { DealProblem } from './problem.js';
+import type { Compiled } from './units.js';
+
+/** Why the rules that hold without exception cannot all hold, with those concerned by name. */
+export type Clash =
+  | { readonly code: 'together-is-apart'; readonly names: readonly [string, string] }
+  | { readonly code: 'together-fixed-apart'; readonly names: readonly [string, string]; readonly groups: readonly [string, string] }
+  | { readonly code: 'apart-fixed-together'; readonly names: readonly [string, string]; readonly group: string }
+  | { readonly code: 'together-too-many'; readonly names: readonly string[]; readonly most: number }
+  | { readonly code: 'too-many-apart'; readonly names: readonly string[]; readonly groups: number }
+  | { readonly code: 'fixed-group-full'; readonly names: readonly string[]; readonly group: string; readonly places: number }
+  | { readonly code: 'fixed-beside-apart'; readonly name: string; readonly names: readonly string[] }
+  | { readonly code: 'together-do-not-fit'; readonly names: readonly string[] }
+  | { readonly code: 'not-found'; readonly pairs: readonly (readonly [string, string])[] };
+
+/** What can be shown before anybody is dealt; null: no clash of these kinds. */
+export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null {
+  const { students, groups } = problem;
+  const { units, fixed, apart, capacity, isLocked } = compiled;
+  const name = (at: number) => students[at]!.name;
+  const open = groups.flatMap((_, at) => (isLocked[at] ? [] : [at]));
+  const roomIn = (group: number) => capacity[group]! - students.filter((student) => student.fixedIn === groups[group]!.id).length;
+
+  for (const unit of units) {
+    for (const [at, one] of unit.entries()) {
+      for (const other of unit.slice(at + 1)) {
+        if (apart[one]!.has(other)) return { code: 'together-is-apart', names: [name(one), name(other)] };
+        const [here, there] = [students[one]!.fixedIn, students[other]!.fixedIn];
+        if (here !== null && there !== null && here !== there) {
+          const groupName = (id: string) => groups.find((group) => group.id === id)?.name ?? 'another group';
+          return { code: 'together-fixed-apart', names: [name(one), name(other)], groups: [groupName(here), groupName(there)] };
+        }
+      }
+    }
+  }
+  for (const [one, others] of apart.entries()) {
+    for (const other of others) {
+      const group = students[one]!.fixedIn;
+      if (one < other && group !== null && students[other]!.fixedIn === group)
+        return { code: 'apart-fixed-together', names: [name(one), name(other)], group: groups.find((each) => each.id === group)!.name };
+    }
+  }
+  const most = Math.max(0, ...open.map((group) => capacity[group]!));
+  for (const [at, unit] of units.entries()) {
+    const comes = unit.filter((student) => students[student]!.fixedIn === null);
+    const group = fixed[at]!;
+    if (group >= 0 && comes.length > 0 && (isLocked[group] || comes.length > roomIn(group)))
+      return { code: 'fixed-group-full', names: unit.map(name), group: groups[group]!.name, places: isLocked[group] ? 0 : roomIn(group) };
+    if (group < 0 && unit.length > most) return { code: 'together-too-many', names: unit.map(name), most };
+    const beside =
+      group < 0
+        ? undefined
+        : comes.find((student) => [...apart[student]!].some((other) => fixed[compiled.unitOf[other]!] === group && compiled.unitOf[other] !== at));
+    if (beside !== undefined) {
+      const others = [...apart[beside]!].filter((other) => fixed[compiled.unitOf[other]!] === group);
+      return { code: 'fixed-beside-apart', name: name(beside), names: others.map(name) };
+    }
+    if (group < 0) {
+      const isShut = (each: number) => isLocked[each]! || unit.some((student) => [...apart[student]!].some((other) => fixed[compiled.unitOf[other]!] === each));
+      if (groups.length > 0 && unit.some((student) => apart[student]!.size > 0) && groups.every((_, each) => isShut(each))) {
+        const others = [...new Set(unit.flatMap((student) => [...apart[student]!]))].filter((other) => fixed[compiled.unitOf[other]!]! >= 0);
+        return { code: 'fixed-beside-apart', name: name(unit[0]!), names: others.map(name) };
+      }
+    }
+  }
+  const clique = mutuallyApart(compiled);
+  if (clique.length > groups.length) return { code: 'too-many-apart', names: clique.map(name), groups: groups.length };
+  return null;
+}
+
+/** A large number of people of whom each is apart from every other: grown from whoever has most to be apart from. One that is larger than the
+ * number of groups proves that they cannot all be parted. */
+function mutuallyApart({ apart }: Compiled): number[] {
+  let best: number[] = [];
+  const order = [...apart.keys()].filter((at) => apart[at]!.size > 0).sort((a, b) => apart[b]!.size - apart[a]!.size || a - b);
+  for (const seed of order.slice(0, 200)) {
+    if (apart[seed]!.size < best.length) break;
+    const clique = [seed];
+    let candidates = new Set(apart[seed]);
+    while (candidates.size > 0) {
+      let next = -1;
+      let shared = -1;
+      for (const each of candidates) {
+        let common = 0;
+        for (const other of candidates) if (apart[each]!.has(other)) common += 1;
+        if (common > shared) [next, shared] = [each, common];
+      }
+      clique.push(next);
+      candidates = new Set([...candidates].filter((each) => apart[next]!.has(each)));
+    }
+    if (clique.length > best.length) best = clique;
+  }
+  return best;
+}
+
+const some = (names: readonly string[]): string =>
+  names.length <= 4
+    ? `${names.slice(0, -1).join(', ')}${names.length > 1 ? ' and ' : ''}${names.at(-1)}`
+    : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
+
+/** The same in words, with what to do. */
+export function sayClash(clash: Clash): string {
+  switch (clash.code) {
+    case 'together-is-apart':
+      return `${clash.names.join(' and ')} are to sit together and apart at once. Take one of the two rules away.`;
+    case 'together-fixed-apart':
+      return `${clash.names.join(' and ')} are to sit together, but one stays in ${clash.groups[0]} and the other in ${clash.groups[1]}. Unpin one of them.`;
+    case 'apart-fixed-together':
+      return `${clash.names.join(' and ')} are to sit apart, but both stay in ${clash.group}. Unpin one of them.`;
+    case 'together-too-many':
+      return `${some(clash.names)} are to sit together: ${clash.names.length} people, and no group holds more than ${clash.most}. Take somebody out of the rule, or let a group hold more.`;
+    case 'too-many-apart':
+      return `${some(clash.names)}: each of these ${clash.names.length} is to sit apart from all the others, and there are ${clash.groups} groups. Make more groups, or let two of them meet.`;
+    case 'fixed-group-full':
+      return `${some(clash.names)} are to sit together in ${clash.group}, which has ${clash.places === 0 ? 'no place' : `${clash.places} ${clash.places === 1 ? 'place' : 'places'}`} for those who come. Unpin them, or let it hold more.`;
+    case 'fixed-beside-apart':
+      return `${clash.name} finds no group without ${some(clash.names)}, from whom they are to be apart and who stay where they are. Unpin one of them.`;
+    case 'together-do-not-fit':
+      return `${some(clash.names)} are to sit together, but the other rules leave no group with room for all of them. Let a group hold more, or split them.`;
+    case 'not-found':
+      return `No deal was found that keeps all of these apart: ${clash.pairs
+        .slice(0, 3)
+        .map((pair) => pair.join(' and '))
+        .join('; ')}${clash.pairs.length > 3 ? ` and ${clash.pairs.length - 3} more` : ''}. It may not exist. Let some of them meet, or look longer.`;
+  }
+}
