@@ -259,3 +259,50 @@ test('groups are named and added at once, and an assistant sees the work of thos
   await expect(tomas.getByText('Circle B')).toHaveCount(0);
   await expect(tomas.getByText('Rind')).toHaveCount(0);
 });
+
+test('rules make a proposal, which keeps who is pinned, is accepted in one step and taken back', async () => {
+  const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
+    name: 'Rounds',
+    shape: { by: 'count', groups: 2 },
+    capacity: 5,
+    pattern: '',
+    names: ['Gouda', 'Brie'],
+  });
+  await instructor.goto(`/c/${courseId}/groups/${set.id}`);
+  await instructor.getByRole('button', { name: 'Set', exact: true }).click();
+  await instructor.getByRole('menuitem', { name: 'Deal by rules' }).click();
+  const add = async (rule: string) => {
+    await instructor.getByRole('button', { name: 'Add a rule' }).click();
+    await instructor.getByRole('menuitem', { name: rule }).click();
+  };
+  const name = async (who: string) => {
+    await instructor.getByRole('combobox', { name: 'Somebody more' }).last().fill(who);
+    await instructor.getByRole('option', { name: new RegExp(who) }).click();
+  };
+  await add('Not with earlier teammates');
+  await add('Keep people apart');
+  for (const who of ['Ada', 'Bo', 'Cho']) await name(who);
+  await instructor.getByRole('button', { name: 'Deal 10' }).click();
+  // Three who are to be apart, and two groups.
+  await expect(instructor.getByText(/each of these 3 is to sit apart from all the others, and there are 2 groups/)).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Without Cho Moss' }).click();
+  await instructor.getByRole('button', { name: 'Deal again' }).click();
+  await expect(instructor.getByText('10 moved')).toBeVisible();
+  await expectAccessible(instructor);
+  const place = (who: string) =>
+    instructor.getByRole('region', { name: /^Group \d/ }).filter({ has: instructor.getByRole('button', { name: new RegExp(`^${who} Moss`) }) });
+  const adas = (await place('Ada').getAttribute('aria-label'))!;
+  await instructor.getByRole('button', { name: /^Ada Moss/ }).click();
+  await instructor.getByRole('button', { name: 'Deal again, keeps 1 pinned' }).click();
+  await expect(instructor.getByRole('radio', { name: 'Deal 3' })).toBeVisible();
+  await expect(place('Ada')).toHaveAttribute('aria-label', adas);
+  await expect(place('Bo')).not.toHaveAttribute('aria-label', adas);
+  await instructor.getByRole('button', { name: 'Accept for 10' }).click();
+  await expect(instructor.getByText(/10 students dealt by 2 rules, seed/).first()).toBeVisible();
+  const placed = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
+  expect([placed.set.unplaced, placed.rules.map((rule) => rule.kind)]).toEqual([0, ['fresh', 'apart']]);
+  await instructor.getByRole('link', { name: 'Back to the Board' }).click();
+  await instructor.getByRole('button', { name: /^Undo: 10 students dealt by 2 rules/ }).click();
+  await expect(unplaced()).toHaveText('10 of 10 unplaced');
+});

@@ -36,6 +36,14 @@ const select = async (page) => {
     .click({ modifiers: ['Control'] });
 };
 
+const dealByRules = async (page) => {
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Deal by rules' }).click();
+  await page.getByText('All 48 anew').click();
+  await page.getByRole('button', { name: 'Deal 48' }).click();
+  await page.getByRole('button', { name: /^Accept for/ }).waitFor();
+};
+
 /** name, who, where, what is done first, size and theme */
 const pictures = [
   ['sign-in', null, '/'],
@@ -44,6 +52,7 @@ const pictures = [
   ['outbox', ilse, 'outbox'],
   ['board', ilse, 'groups', select],
   ['new-set', ilse, 'groups/new'],
+  ['deal', ilse, 'groups', dealByRules],
   ['release', ilse, 'release'],
   ['composer', ilse, 'release', open(/Ferment report/)],
   ['rooms', ilse, 'rooms'],
@@ -54,7 +63,6 @@ const pictures = [
   ['room', noor, 'room'],
   ['work', noor, 'room', open(/Brine kinetics/)],
   ['discussion', noor, 'room', open(/tasting critique/)],
-  ['discussion-phone', noor, 'room', open(/tasting critique/), { phone: true }],
   ['wiki', noor, 'room', openThenPage(/Starter culture log/, /Days 15/)],
   ['my-marks', fergus, 'my-marks'],
 ];

@@ -18,6 +18,22 @@ const SetName = z.string().trim().min(1, 'Give the set a name.').max(120);
 /** What happens to somebody who joins the course once the set is filled. */
 const Latecomers = z.enum(['leave', 'smallest']);
 
+const Named = z.array(EnrolmentId).min(2, 'Name two people or more.').max(50);
+const AttributeName = z.string().trim().min(1).max(80);
+/** What a deal is to bring about. The first two hold without exception; the others are wishes, the first the heaviest. */
+export const DealRule = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('together'), students: Named }),
+  z.strictObject({ kind: z.literal('apart'), students: Named }),
+  z.strictObject({ kind: z.enum(['spread', 'alike']), attribute: AttributeName, as: z.enum(['category', 'number']) }),
+  z.strictObject({ kind: z.literal('nobody-alone'), attribute: AttributeName }),
+  z.strictObject({ kind: z.literal('common-time'), attribute: AttributeName, wanted: z.number().int().min(1).max(14) }),
+  z.strictObject({ kind: z.literal('fresh'), setIds: z.array(GroupSetId).min(1, 'Choose an earlier set.').max(20) }),
+]);
+export type DealRule = z.infer<typeof DealRule>;
+/** @param version of the set, as they were read. */
+export const SetRules = z.strictObject({ rules: z.array(DealRule).max(60, '60 rules are the most.'), version: z.number().int() });
+export type SetRules = z.infer<typeof SetRules>;
+
 /** A new set: so many groups, or groups of so many. */
 export const CreateGroupSet = z.strictObject({
   name: SetName,
@@ -112,6 +128,7 @@ export const BoardView = z.object({
   /** Who may be asked to look after a group. */
   staff: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string(), role: z.enum(['instructor', 'assistant']) })),
   assistantsSee: AssistantsSee,
+  rules: z.array(DealRule),
 });
 export type BoardView = z.infer<typeof BoardView>;
 

@@ -32,6 +32,18 @@ export async function furnishBenches(stage: Stage): Promise<void> {
     await people.of(stage.seated(vessel as Vessel)[1]!).patch(`groups/${id}/dress`, { name, motto, version });
   }
 
+  const rules = [
+    { kind: 'spread', attribute: 'Lab experience', as: 'category' },
+    { kind: 'nobody-alone', attribute: 'First language' },
+    { kind: 'common-time', attribute: 'Free half-days', wanted: 1 },
+    { kind: 'spread', attribute: 'Timetable', as: 'category' },
+    {
+      kind: 'apart',
+      students: ['Crock', 'Barrel'].map((vessel) => board.students.find((student) => student.email === stage.seated(vessel as Vessel)[0])!.enrolmentId),
+    },
+  ];
+  await instructor.put(`sets/${teams.id}/rules`, { rules, version: teams.version + 1 });
+
   const { sets } = await instructor.get<GroupSetList>(`courses/${courseId}/sets`);
   for (const set of sets) {
     const { groups, staff: all } = await instructor.get<BoardView>(`sets/${set.id}/board`);

@@ -22,6 +22,7 @@ const pages: RouteObject[] = [
           { path: 'groups', lazy: async () => ({ Component: (await import('./groups/SetsPage.js')).SetsPage }) },
           { path: 'groups/new', lazy: async () => ({ Component: (await import('./groups/NewSetPage.js')).NewSetPage }) },
           { path: 'groups/:setId', lazy: async () => ({ Component: (await import('./groups/BoardPage.js')).BoardPage }) },
+          { path: 'groups/:setId/deal', lazy: async () => ({ Component: (await import('./groups/DealPage.js')).DealPage }) },
           { path: 'groups/:setId/lists', lazy: async () => ({ Component: (await import('./groups/ListsPage.js')).ListsPage }) },
           { path: 'release', lazy: async () => ({ Component: (await import('./release/ActivitiesPage.js')).ActivitiesPage }) },
           { path: 'release/:activityId', lazy: async () => ({ Component: (await import('./release/ComposerPage.js')).ComposerPage }) },

@@ -178,6 +178,7 @@ async function boardOf(manager: EntityManager, set: GroupSetRow): Promise<BoardV
     attributes: attributesOf(students, await chosenKinds(manager, set.courseId)),
     staff,
     assistantsSee,
+    rules: set.rules,
   };
 }
 

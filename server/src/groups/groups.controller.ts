@@ -22,6 +22,7 @@ import {
   PlaceResult,
   PutAwayRequest,
   SetOrder,
+  SetRules,
   SetSettings,
   SignUpList,
   SignUpView,
@@ -86,6 +87,11 @@ export class GroupsController {
     @Takes(SetSettings) settings: SetSettings,
   ): Promise<GroupSetView> {
     return this.sets.change(person, setId, settings);
+  }
+
+  @Endpoint('PUT /sets/:setId/rules', { id: 'changeRules', does: 'What deals of this set are to bring about', body: SetRules, answer: GroupSetView })
+  changeRules(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Takes(SetRules) rules: SetRules): Promise<GroupSetView> {
+    return this.sets.changeRules(person, setId, rules);
   }
 
   @Endpoint('POST /sets/:setId/freeze', {

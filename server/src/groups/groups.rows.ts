@@ -1,5 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
-import type { SignUpSettings } from '@jigsaw/contract/groups';
+import type { DealRule, SignUpSettings } from '@jigsaw/contract/groups';
 import { PersonRow } from '../identity/index.js';
 import { CourseRow, EnrolmentRow } from '../roster/index.js';
 
@@ -31,6 +31,8 @@ export class GroupSetRow {
   @Column('boolean', { default: false }) membersDress!: boolean;
   /** Its groups come to be when students hand in and name their partners. */
   @Column('boolean', { default: false }) isFormedAtHandIn!: boolean;
+  /** What its deals are to bring about, in order. */
+  @Column('jsonb', { default: [] }) rules!: DealRule[];
   @Column('int', { default: 1 }) version!: number;
   @Column('timestamptz') createdAt!: Date;
 }

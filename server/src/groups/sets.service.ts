@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { DataSource, IsNull, Not } from 'typeorm';
+import { DataSource, In, IsNull, Not } from 'typeorm';
 import type { z } from 'zod';
-import type { CopySet, CreateGroupSet, GroupSetList, GroupSetView, SetOrder, SetSettings } from '@jigsaw/contract/groups';
+import type { CopySet, CreateGroupSet, DealRule, GroupSetList, GroupSetView, SetOrder, SetRules, SetSettings } from '@jigsaw/contract/groups';
 import { namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import type { CourseId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
@@ -10,7 +10,7 @@ import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { Viewers } from '../roster/index.js';
+import { EnrolmentRow, Viewers } from '../roster/index.js';
 import { GroupRow, GroupSetRow, MembershipRow } from './groups.rows.js';
 import { countStudents, setView, setViews, viewOfSet } from './setViews.js';
 
@@ -78,6 +78,32 @@ export class SetsService {
     });
   }
 
+  /** What its deals are to bring about.
+   * @throws stale-write with the set as it is, if somebody changed it meanwhile. */
+  async changeRules(person: SignedIn, setId: GroupSetId, { rules, version }: SetRules): Promise<GroupSetView> {
+    const { courseId } = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      const set = await manager.findOneOrFail(GroupSetRow, { where: { id: setId }, lock: { mode: 'pessimistic_write' } });
+      if (set.version !== version)
+        throw problems.staleWrite(
+          await viewOfSet(manager, courseId, setId),
+          'Somebody changed this set meanwhile. Yours is not saved; look at the set once more.',
+        );
+      await this.refuseStrangers(manager, courseId, rules);
+      await manager.update(GroupSetRow, setId, { rules, version: version + 1 });
+      await record({ type: 'set.changed', courseId, actorId: person.id, subjectId: setId, facts: { rules: rules.length } });
+      return viewOfSet(manager, courseId, setId);
+    });
+  }
+
+  /** Rules name students and sets of their own course. */
+  private async refuseStrangers(manager: EntityManager, courseId: string, rules: readonly DealRule[]): Promise<void> {
+    const students = [...new Set(rules.flatMap((rule) => ('students' in rule ? rule.students : [])))];
+    const sets = [...new Set(rules.flatMap((rule) => ('setIds' in rule ? rule.setIds : [])))];
+    if ((await manager.countBy(EnrolmentRow, { id: In(students), courseId })) !== students.length) throw problems.notFound();
+    if ((await manager.countBy(GroupSetRow, { id: In(sets), courseId })) !== sets.length) throw problems.notFound();
+  }
+
   /** Students stay where they are; staff still place them. */
   async freeze(person: SignedIn, setId: GroupSetId, isFrozen: boolean): Promise<GroupSetView> {
     const { courseId } = await this.staffSet(person, setId);
@@ -120,8 +146,19 @@ export class SetsService {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const id = newId<'group-set'>();
       const position = await manager.countBy(GroupSetRow, { courseId });
-      const { capacity, pattern, isExclusive, hasLeaders, membersDress, isFormedAtHandIn, description, isDescriptionShown, latecomers } = found;
-      const shared = { capacity, pattern, isExclusive, hasLeaders, membersDress, isFormedAtHandIn, description, isDescriptionShown, latecomers };
+      const { capacity, pattern, rules, isExclusive, hasLeaders, membersDress, isFormedAtHandIn, description, isDescriptionShown, latecomers } = found;
+      const shared = {
+        capacity,
+        pattern,
+        rules,
+        isExclusive,
+        hasLeaders,
+        membersDress,
+        isFormedAtHandIn,
+        description,
+        isDescriptionShown,
+        latecomers,
+      };
       await manager.insert(GroupSetRow, { id, courseId, name, position, createdAt: now, ...shared });
       const groups = await manager.find(GroupRow, { where: { setId }, order: { number: 'ASC' } });
       const copies = groups.map((group) => ({

@@ -316,3 +316,32 @@ describe('whatever happens at once', () => {
     );
   });
 });
+
+describe('the rules of a set', () => {
+  const put = (rules: unknown[], version: number) => given.instructor.put(`/api/sets/${given.set.id}/rules`).send({ rules, version });
+
+  it('are kept with it in their order, copied with it, and not written over unseen', async () => {
+    const rules = [
+      { kind: 'spread', attribute: 'Lab', as: 'category' },
+      { kind: 'apart', students: [idOf('noor'), idOf('jorge')] },
+      { kind: 'fresh', setIds: [given.set.id] },
+    ];
+    const { version } = (await board()).set;
+    await put(rules, version).expect(200);
+    expect((await board()).rules).toEqual(rules);
+    expect((await put([], version).expect(409)).body).toMatchObject({ current: { version: version + 1 } });
+    const copy = (await given.instructor.post(`/api/sets/${given.set.id}/copies`).send({ name: 'Again', withMembers: false }).expect(200)).body as GroupSetView;
+    expect((await board(copy.id)).rules).toEqual(rules);
+  });
+
+  it('name people and sets of their own course, and are the instructor’s', async () => {
+    const { version } = (await board()).set;
+    const other = await aCourse(server, { email: `rules${made}@quillmere.example`, students: 2, groups: 1 });
+    const stranger = { kind: 'apart', students: [idOf('noor'), other.students.get('noor')!.enrolmentId] };
+    await put([stranger], version).expect(404);
+    await put([{ kind: 'fresh', setIds: [other.set.id] }], version).expect(404);
+    await put([{ kind: 'apart', students: [idOf('noor')] }], version).expect(422);
+    await given.students.get('noor')!.browser.put(`/api/sets/${given.set.id}/rules`).send({ rules: [], version }).expect(404);
+    await other.instructor.put(`/api/sets/${given.set.id}/rules`).send({ rules: [], version }).expect(404);
+  });
+});

@@ -72,6 +72,7 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
     out: takeOut,
     copy: () => setOpen('copy'),
     lists: () => void navigate('lists'),
+    rules: () => void navigate('deal'),
     earlier: () => void shift(-1),
     later: () => void shift(1),
     away: () => void setAside(true),
@@ -99,6 +100,7 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
             <MenuItem id="freeze">{isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}</MenuItem>
             <Line />
             <MenuItem id="deal">Deal places…</MenuItem>
+            <MenuItem id="rules">Deal by rules</MenuItem>
             <MenuItem id="file">Places from a file…</MenuItem>
             <MenuItem id="out">Take everyone out{isLocked.size > 0 ? ' who is in no locked group' : ''}</MenuItem>
             <Line />

@@ -1,5 +1,5 @@
 import { BoardGroup, BoardGroups, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
-import type { CopySet, CreateGroupSet, EditGroup, EditGroups, LeadGroups, PlaceRequest, SetSettings } from '@jigsaw/contract/groups';
+import type { CopySet, CreateGroupSet, EditGroup, EditGroups, LeadGroups, PlaceRequest, SetRules, SetSettings } from '@jigsaw/contract/groups';
 import { ChangeAssistants } from '@jigsaw/contract/roster';
 import type { GroupSetId } from '@jigsaw/core/ids';
 import { apply } from '@jigsaw/core/groups';
@@ -56,6 +56,11 @@ const groupsApi = queriesApi.injectEndpoints({
       query: ({ setId, body }) => ({ url: `sets/${setId}`, method: 'PATCH', body }),
       responseSchema: GroupSetView,
       invalidatesTags: ['Set', 'Placement', 'Roster', 'Room'],
+    }),
+    changeRules: build.mutation<GroupSetView, { setId: string; body: SetRules }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/rules`, method: 'PUT', body }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Placement'],
     }),
     putAwayGroupSet: build.mutation<GroupSetView, { setId: string; isPutAway: boolean }>({
       query: ({ setId, isPutAway }) => ({ url: `sets/${setId}/put-away`, method: 'POST', body: { isPutAway } }),
@@ -116,6 +121,7 @@ export const {
   usePlaceStudentsMutation,
   useEditGroupMutation,
   useChangeGroupSetMutation,
+  useChangeRulesMutation,
   useFreezeGroupSetMutation,
   useCopyGroupSetMutation,
   usePutAwayGroupSetMutation,

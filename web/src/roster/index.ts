@@ -1,1 +1,1 @@
-export { useListCoursesQuery } from './rosterApi.js';
+export { useListCoursesQuery, useReadRosterQuery } from './rosterApi.js';

@@ -102,6 +102,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     attributes: [],
     staff: [],
     assistantsSee: 'all',
+    rules: [],
   };
 }
 

@@ -1,0 +1,149 @@
+import { beforeEach, describe, expect, it } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import type { BoardView, DealRule } from '@jigsaw/contract/groups';
+import type { RosterView } from '@jigsaw/contract/roster';
+import { aBoard, anEntry, courseId, id } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
+import { movesOf, problemOf, sayRule } from './dealProblem.js';
+
+const setId = id<'group-set'>('benches');
+const path = inCourse(`groups/${setId}/deal`);
+const [crock, carboy] = [id<'group'>('Crock'), id<'group'>('Carboy')];
+const person = (name: string) => id<'enrolment'>(name);
+const labs = { id: id<'group-set'>('labs'), name: 'Labs', isExclusive: true, groups: [{ id: id<'group'>('tue'), number: 1, name: 'Tue' }] };
+/** Ada and Ben have plenty of experience, Cho and Dia none; Ada and Cho were in one lab. */
+function given(rules: DealRule[] = [], seats: Parameters<typeof aBoard>[0] = { Ada: null, Ben: null, Cho: null, Dia: null }) {
+  const plain = aBoard(seats);
+  const board: BoardView = {
+    ...plain,
+    rules,
+    attributes: [{ name: 'Lab', kind: 'category', isChosen: false }],
+    students: plain.students.map((student, at) => ({ ...student, attributes: { Lab: at < 2 ? 'plenty' : 'none' } })),
+  };
+  const entries = board.students.map((student) =>
+    anEntry(student.name, { groups: ['Ada', 'Cho'].includes(student.name) ? [{ setId: labs.id, groupId: labs.groups[0]!.id, number: 1, name: 'Tue' }] : [] }),
+  );
+  const roster: RosterView = { entries: entries.map((entry) => ({ ...entry, enrolmentId: person(entry.name) })), sets: [labs], attributes: [], syncedAt: null };
+  return { board, roster };
+}
+function open(rules: DealRule[] = [], more: object = {}, seats?: Parameters<typeof aBoard>[0]) {
+  const { board, roster } = given(rules, seats);
+  return showPage(path, {
+    [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: 4 },
+    [`GET sets/${setId}/board`]: board,
+    [`GET courses/${courseId}/roster`]: roster,
+    [`PUT sets/${setId}/rules`]: board.set,
+    [`POST sets/${setId}/place`]: { unplaced: 0 },
+    ...more,
+  });
+}
+const spread: DealRule = { kind: 'spread', attribute: 'Lab', as: 'category' };
+const inGroup = (name: string) => within(screen.getByRole('region', { name: new RegExp(name) }));
+
+beforeEach(() => localStorage.clear());
+
+describe('dealing by rules', () => {
+  it('is a proposal that says what it reached, and moves people only when it is accepted', async () => {
+    const { user, writes } = open([spread]);
+    await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
+    expect(await screen.findByText('2 of 2 groups mixed like the class')).toBeInTheDocument();
+    expect(screen.getByText(/^Proven best/)).toBeInTheDocument();
+    expect(screen.getByText('4 moved')).toBeInTheDocument();
+    expect(writes()).toEqual([]);
+    await user.click(screen.getByRole('button', { name: 'Accept for 4' }));
+    await waitFor(() => expect(writes()).toHaveLength(1));
+    const { moves } = writes()[0]!.body as { moves: { student: string; to: string }[] };
+    const plenty = moves.filter((move) => [person('Ada'), person('Ben')].includes(move.student as never));
+    expect(new Set(plenty.map((move) => move.to)).size).toBe(2);
+    expect(await screen.findByRole('button', { name: /^Undo: 4 students dealt by 1 rules/ })).toBeInTheDocument();
+  });
+
+  it('keeps whoever is pinned when it deals again', async () => {
+    const { user } = open([spread]);
+    await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
+    const ada = (await screen.findByRole('button', { name: /^Ada/ })).closest('section')!.getAttribute('aria-label')!;
+    await user.click(screen.getByRole('button', { name: /^Ada/ }));
+    expect(screen.getByRole('button', { name: /^Ada/ })).toHaveAttribute('aria-pressed', 'true');
+    for (let again = 0; again < 3; again += 1) {
+      await user.click(screen.getByRole('button', { name: 'Deal again, keeps 1 pinned' }));
+      expect(inGroup(ada).getByRole('button', { name: /^Ada/ })).toBeInTheDocument();
+    }
+    await user.click(screen.getByRole('radio', { name: 'Deal 1' }));
+    await user.click(screen.getByRole('button', { name: 'Discard' }));
+    expect(screen.queryByRole('button', { name: /^Accept/ })).toBeNull();
+  });
+
+  it('says with names why rules cannot all hold', async () => {
+    const together: DealRule = { kind: 'together', students: [person('Ada'), person('Ben')] };
+    const { user } = open([together, { kind: 'apart', students: [person('Ben'), person('Ada')] }]);
+    await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
+    expect(await screen.findByText(/Ada and Ben are to sit together and apart at once/)).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /^Accept/ })).toBeNull();
+  });
+
+  it('keeps rules with the set as they are filled in, once they are whole', async () => {
+    const { user, writes } = open();
+    await user.click(await screen.findByRole('button', { name: 'Add a rule' }));
+    await user.click(screen.getByRole('menuitem', { name: 'Spread an attribute evenly' }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ rules: [spread], version: 1 }));
+    await user.click(screen.getByRole('button', { name: 'Add a rule' }));
+    await user.click(screen.getByRole('menuitem', { name: 'Keep people apart' }));
+    for (const name of ['Ada', 'Cho']) {
+      await user.type(screen.getByRole('combobox', { name: 'Somebody more' }), name);
+      await user.click(await screen.findByRole('option', { name: new RegExp(name) }));
+    }
+    const apart = { kind: 'apart', students: [person('Ada'), person('Cho')] };
+    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread, apart], version: 1 }));
+    await user.click(screen.getByRole('button', { name: 'Rule 2 weighs more' }));
+    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [apart, spread], version: 1 }));
+    await user.click(screen.getByRole('button', { name: 'Take rule 1 away' }));
+    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread], version: 1 }));
+  });
+
+  it('says when somebody else changed the set meanwhile', async () => {
+    const { user } = open([spread], { [`PUT sets/${setId}/rules`]: new Refusal(409, 'stale-write', 'Somebody changed this set meanwhile.') });
+    await user.click(await screen.findByRole('button', { name: 'Take rule 1 away' }));
+    expect(await screen.findByText('Somebody changed this set meanwhile.')).toBeInTheDocument();
+  });
+});
+
+describe('what the engine is asked', () => {
+  it('keeps pins, locked groups, and whoever is not dealt anew where they are', () => {
+    const { board, roster } = given([], { Ada: 'Crock', Ben: 'Carboy', Cho: null, Dia: null });
+    const locked = { ...board, groups: board.groups.map((group) => ({ ...group, isLocked: group.id === crock })) };
+    const fixed = (whom: 'unplaced' | 'all', pins = new Map([[person('Dia'), carboy]])) =>
+      problemOf({ board: locked, roster, rules: [{ kind: 'fresh', setIds: [labs.id] }], whom, pins, seed: 1 }).students.map((student) => student.fixedIn);
+    expect(fixed('all')).toEqual([crock, null, null, carboy]);
+    expect(fixed('unplaced', new Map())).toEqual([crock, carboy, null, null]);
+    const { rules } = problemOf({ board, roster, rules: [{ kind: 'fresh', setIds: [labs.id] }], whom: 'all', pins: new Map(), seed: 1 });
+    expect(rules).toEqual([{ kind: 'fresh', sets: [{ name: 'Labs', groups: [[person('Ada'), person('Cho')]] }] }]);
+  });
+
+  it('becomes moves from how the Board is, and takes no leading along', () => {
+    const { board } = given([], { Ada: 'Crock', Ben: 'Carboy', Cho: null, Dia: null });
+    const led = { ...board, students: board.students.map((student) => ({ ...student, seats: student.seats.map((seat) => ({ ...seat, isLeader: true })) })) };
+    const seats = new Map([
+      [person('Ada'), carboy],
+      [person('Ben'), carboy],
+      [person('Cho'), null],
+      [person('Dia'), crock],
+    ]);
+    expect(movesOf(led, { seats, reached: [], objective: 0, bound: 0 })).toEqual([
+      { student: person('Ada'), from: crock, to: carboy, leads: { from: true, to: false } },
+      { student: person('Dia'), from: null, to: crock },
+    ]);
+  });
+
+  it('is read as sentences', () => {
+    const { board, roster } = given();
+    const says = (rule: DealRule) => sayRule(rule, board, roster);
+    expect(says({ kind: 'together', students: [person('Ada'), person('Ben')] })).toBe('Keep Ada, Ben together');
+    expect(says({ kind: 'fresh', setIds: [labs.id] })).toBe('Not with teammates of Labs');
+    expect(says({ kind: 'common-time', attribute: 'Free', wanted: 2 })).toBe('At least 2 half-days of Free in common');
+    expect([says(spread), says({ kind: 'alike', attribute: 'Lab', as: 'category' }), says({ kind: 'nobody-alone', attribute: 'Lab' })]).toEqual([
+      'Spread Lab evenly',
+      'Alike in Lab',
+      'Nobody alone by Lab',
+    ]);
+  });
+});
