@@ -448,7 +448,8 @@ class Search {
 }
 
 function toDeal({ students, groups }: DealProblem, compiled: Compiled, table: Table, wishes: readonly Weighed[]): Deal {
-  const seats = new Map(students.map((student, at) => [student.id, table.groupOf[at]! < 0 ? null : groups[table.groupOf[at]!]!.id]));
+  const nameOf = keptNames(students, groups, compiled, table);
+  const seats = new Map(students.map((student, at) => [student.id, table.groupOf[at]! < 0 ? null : groups[nameOf[table.groupOf[at]!]!]!.id]));
   const reached = wishes.map(({ rule, measured, bound, byChance }): Reached => {
     let cost = 0;
     for (let group = 0; group < table.groupCount; group += 1) cost += measured.cost(table.members, group * table.width, table.sizes[group]!);
@@ -456,4 +457,37 @@ function toDeal({ students, groups }: DealProblem, compiled: Compiled, table: Ta
   });
   const sum = (of: (each: Reached, at: number) => number) => reached.reduce((total, each, at) => total + of(each, at), 0);
   return { seats, reached, objective: sum((each, at) => each.cost * wishes[at]!.weight), bound: sum((each, at) => each.bound * wishes[at]!.weight) };
+}
+
+/** Groups of one size in which nobody has to stay are alike but for their names: each gets the name under which the most of its people sit already.
+ * @returns by row of the table, the group whose name it gets. */
+function keptNames(students: DealProblem['students'], groups: DealProblem['groups'], { fixed, unitOf }: Compiled, table: Table): number[] {
+  const isBound = groups.map((group) => group.isLocked);
+  for (const [student, group] of table.groupOf.entries()) if (group >= 0 && fixed[unitOf[student]!]! >= 0) isBound[group] = true;
+  const indexOf = new Map(groups.map((group, at) => [group.id, at]));
+  const stay = new Map<string, { row: number; name: number; count: number }>();
+  for (const [student, row] of table.groupOf.entries()) {
+    const name = indexOf.get(students[student]!.sitsIn as GroupId);
+    if (row < 0 || name === undefined || isBound[row] || isBound[name]) continue;
+    if (table.sizes[row] !== table.sizes[name] || groups[row]!.capacity !== groups[name]!.capacity) continue;
+    const pair = stay.get(`${row} ${name}`);
+    stay.set(`${row} ${name}`, { row, name, count: (pair?.count ?? 0) + 1 });
+  }
+  const names = groups.map(() => -1);
+  const isGiven = groups.map(() => false);
+  for (const { row, name } of [...stay.values()].sort((a, b) => b.count - a.count || a.row - b.row || a.name - b.name)) {
+    if (names[row]! >= 0 || isGiven[name]) continue;
+    names[row] = name;
+    isGiven[name] = true;
+  }
+  // Those left over exchange what is left of names of their own kind.
+  for (const row of groups.keys()) {
+    if (names[row]! >= 0) continue;
+    const isAlike = (name: number) =>
+      !isBound[row] && !isBound[name] && table.sizes[row] === table.sizes[name] && groups[row]!.capacity === groups[name]!.capacity;
+    const name = !isGiven[row] ? row : groups.findIndex((_, at) => !isGiven[at] && isAlike(at));
+    names[row] = name;
+    isGiven[name] = true;
+  }
+  return names;
 }

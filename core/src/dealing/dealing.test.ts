@@ -120,6 +120,25 @@ describe('a deal', () => {
     expect([...seats.values()].filter((seat) => seat === null)).toHaveLength(2);
   });
 
+  it('moves nobody where the class sits well already, and few where it nearly does', () => {
+    const seated = (at: number) => `g${at % 4}` as GroupId;
+    const sitting = (swapped: boolean) =>
+      Array.from({ length: 12 }, (_, at) => {
+        const own = swapped && at < 2 ? 1 - at : at;
+        return { ...student(at, { lab: kinds.lab[Math.floor(at / 4)]! }), sitsIn: seated(own) };
+      });
+    const groups = [0, 1, 2, 3].map((at) => group(at, 3));
+    const rules: Rule[] = [
+      { kind: 'spread', attribute: 'lab', as: 'category' },
+      ...[0, 1, 2, 3].map((at): Rule => ({ kind: 'together', students: ids(at, at + 4, at + 8) })),
+    ];
+    const movedBy = (students: DealtStudent[]) => {
+      const { seats } = dealt(aProblem(students, groups, rules));
+      return students.filter((one) => seats.get(one.id) !== one.sitsIn).length;
+    };
+    expect([movedBy(sitting(false)), movedBy(sitting(true))]).toEqual([0, 2]);
+  });
+
   it('can be stopped with the best so far', () => {
     const students = Array.from({ length: 24 }, (_, at) => student(at, { lab: kinds.lab[(at * 5) % 3]!, hours: String((at * 7) % 5) }));
     const rules: Rule[] = [

@@ -5,6 +5,8 @@ export interface DealtStudent {
   readonly id: EnrolmentId;
   readonly name: string;
   readonly attributes: Readonly<Record<string, string>>;
+  /** Where they sit before the deal: of deals that are alike, the one that moves fewer people is made. */
+  readonly sitsIn?: GroupId | null;
   /** Stays in this group whatever comes: pinned, or not dealt anew. null: gets a place. */
   readonly fixedIn: GroupId | null;
 }

@@ -345,3 +345,27 @@ describe('the rules of a set', () => {
     await other.instructor.put(`/api/sets/${given.set.id}/rules`).send({ rules: [], version }).expect(404);
   });
 });
+
+describe('latecomers into groups that are equally small', () => {
+  it('sit where they make a group less uneven by the rules of the set', async () => {
+    const at = `/api/courses/${given.course.id}/roster/changes`;
+    const labs = { noor: 'none', jorge: 'none', amina: 'plenty', kofi: 'plenty' };
+    const edits = Object.entries(labs).map(([name, Lab]) => ({ enrolmentId: idOf(name), from: { attributes: { Lab: null } }, to: { attributes: { Lab } } }));
+    await given.instructor.post(at).send({ act: 'edit', edits }).expect(200);
+    expect((await change({ latecomers: 'smallest', capacity: null })).status).toBe(200);
+    const rules = [{ kind: 'spread', attribute: 'Lab', as: 'category' }];
+    await given.instructor
+      .put(`/api/sets/${given.set.id}/rules`)
+      .send({ rules, version: (await board()).set.version })
+      .expect(200);
+    const seatOf = async (name: string, Lab: string) => {
+      const entry = { email: `${name}@late.example`, name, familyName: null, reading: null, number: null, role: 'student', attributes: { Lab } };
+      await given.instructor.post(at).send({ act: 'add', entry }).expect(200);
+      const { groups, students } = await board();
+      return groups.find((group) => group.id === students.find((student) => student.name === name)!.seats[0]!.groupId)!.name;
+    };
+    expect(await seatOf('Zoe', 'none')).toBe('Carboy'); // Crock, the first, has two of her kind
+    expect(await seatOf('Yan', 'plenty')).toBe('Crock'); // the smaller one now
+    expect(await seatOf('Xu', 'plenty')).toBe('Crock');
+  });
+});

@@ -26,7 +26,7 @@ export function problemOf({ board, roster, rules, whom, pins, seed }: Given): De
     students: board.students.map(({ enrolmentId, name, attributes, seats }) => {
       const seat = seats[0]?.groupId ?? null;
       const stays = seat !== null && (whom === 'unplaced' || locked.has(seat));
-      return { id: enrolmentId, name, attributes, fixedIn: pins.get(enrolmentId) ?? (stays ? seat : null) };
+      return { id: enrolmentId, name, attributes, sitsIn: seat, fixedIn: pins.get(enrolmentId) ?? (stays ? seat : null) };
     }),
     rules: rules.map((rule): Rule => {
       if (rule.kind !== 'fresh') return rule;
