@@ -129,6 +129,8 @@ export const BoardView = z.object({
   staff: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string(), role: z.enum(['instructor', 'assistant']) })),
   assistantsSee: AssistantsSee,
   rules: z.array(DealRule),
+  /** Of expert tables: from which group of the home set each student comes. */
+  homes: z.array(z.object({ enrolmentId: EnrolmentId, number: z.number().int(), name: z.string() })),
 });
 export type BoardView = z.infer<typeof BoardView>;
 
@@ -199,6 +201,16 @@ export type SetSettings = z.infer<typeof SetSettings>;
 /** A set like this one under another name. */
 export const CopySet = z.strictObject({ name: SetName, withMembers: z.boolean() });
 export type CopySet = z.infer<typeof CopySet>;
+
+/** A set of expert tables beside this one: each takes people of different groups, so that every group has every topic. */
+export const DeriveExperts = z.strictObject({
+  name: SetName,
+  topics: z.array(GroupName).min(1, 'Name a topic.').max(40, '40 topics are the most.'),
+  /** More people than this at a table make parallel ones; null: never. */
+  most: Capacity,
+  seed: z.number().int().min(0),
+});
+export type DeriveExperts = z.infer<typeof DeriveExperts>;
 
 export const PutAwayRequest = z.strictObject({ isPutAway: z.boolean() });
 export type PutAwayRequest = z.infer<typeof PutAwayRequest>;

@@ -56,6 +56,12 @@ export async function furnishBenches(stage: Stage): Promise<void> {
   }
 }
 
+/** Each bench sends somebody to each table, who brings back what was learned. */
+export async function meetAsExperts({ instructor, teams }: Stage): Promise<void> {
+  const topics = ['Salt', 'Temperature', 'Starter cultures', 'Packaging'];
+  await instructor.post(`sets/${teams.id}/experts`, { name: 'Expert tables', topics, most: 8, seed: 4127 });
+}
+
 /** Whoever hands a poster in names with whom they made it. */
 export async function askForPosters({ instructor, courseId }: Stage): Promise<void> {
   await instructor.post(`courses/${courseId}/sets`, {

@@ -1,7 +1,7 @@
 import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
 import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import { Client } from './client.js';
-import { askForPosters, furnishBenches } from './groups.js';
+import { askForPosters, furnishBenches, meetAsExperts } from './groups.js';
 import type { MadeStudent, Vessel } from './people.js';
 import { addressOf, benches, demoPassword, dropout, freeTime, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, openTalks, readMost, releaseReport, starterLog, tastingCritique } from './scenes.js';
@@ -96,6 +96,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await tastingCritique(stage);
 
   await choosePanels(stage, everyone.map(emailOf));
+  await meetAsExperts(stage);
   await askForPosters(stage);
 
   clock.daysAgo(5, '09:00');

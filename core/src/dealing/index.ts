@@ -2,6 +2,8 @@ export { sayClash } from './clash.js';
 export type { Clash } from './clash.js';
 export { dealAll, dealing } from './deal.js';
 export type { Deal, Dealing, Dealt, Reached } from './deal.js';
+export { expertTables, tableName } from './experts.js';
+export type { ExpertTable, ExpertTables, Home } from './experts.js';
 export { spreadIncrease } from './latecomer.js';
 export { outcomesOf } from './report.js';
 export type { Outcome } from './report.js';

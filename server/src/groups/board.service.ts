@@ -179,8 +179,16 @@ async function boardOf(manager: EntityManager, set: GroupSetRow): Promise<BoardV
     staff,
     assistantsSee,
     rules: set.rules,
+    homes: set.homeSetId === null ? [] : await homesIn(manager, set.homeSetId),
   };
 }
+
+const homesIn = (manager: EntityManager, homeSetId: string) =>
+  manager.query<BoardView['homes']>(
+    `SELECT m."enrolmentId", g."number", g."name" FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId"
+      WHERE m."setId" = $1 AND m."until" IS NULL ORDER BY g."number"`,
+    [homeSetId],
+  );
 
 /** The places of everybody in a set, with the hand-ins of each group that they are credited with; two queries. */
 async function seatsIn(manager: EntityManager, setId: string): Promise<ReadonlyMap<EnrolmentId, BoardStudent['seats']>> {

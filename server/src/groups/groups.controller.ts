@@ -9,6 +9,7 @@ import {
   BoardView,
   CopySet,
   CreateGroupSet,
+  DeriveExperts,
   DressGroup,
   EditGroup,
   EditGroups,
@@ -120,6 +121,20 @@ export class GroupsController {
   @Endpoint('POST /sets/:setId/copies', { id: 'copyGroupSet', does: 'A set like this one, with or without members', body: CopySet, answer: GroupSetView })
   copy(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Takes(CopySet) request: CopySet): Promise<GroupSetView> {
     return this.sets.copy(person, setId, request);
+  }
+
+  @Endpoint('POST /sets/:setId/experts', {
+    id: 'deriveExperts',
+    does: 'Expert tables that take people of different groups',
+    body: DeriveExperts,
+    answer: GroupSetView,
+  })
+  deriveExperts(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(DeriveExperts) request: DeriveExperts,
+  ): Promise<GroupSetView> {
+    return this.sets.deriveExperts(person, setId, request);
   }
 
   @Endpoint('GET /sets/:setId/groups.csv', { id: 'exportGroups', does: 'Everybody with their group in this set, as CSV' })

@@ -33,6 +33,8 @@ export class GroupSetRow {
   @Column('boolean', { default: false }) isFormedAtHandIn!: boolean;
   /** What its deals are to bring about, in order. */
   @Column('jsonb', { default: [] }) rules!: DealRule[];
+  /** Its groups are expert tables: each takes people of the different groups of this set. */
+  @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) homeSetId!: string | null;
   @Column('int', { default: 1 }) version!: number;
   @Column('timestamptz') createdAt!: Date;
 }

@@ -2,7 +2,9 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull, Not } from 'typeorm';
 import type { z } from 'zod';
-import type { CopySet, CreateGroupSet, DealRule, GroupSetList, GroupSetView, SetOrder, SetRules, SetSettings } from '@jigsaw/contract/groups';
+import type { CopySet, CreateGroupSet, DealRule, DeriveExperts, GroupSetList, GroupSetView, SetOrder, SetRules, SetSettings } from '@jigsaw/contract/groups';
+import type { Home } from '@jigsaw/core/dealing';
+import { expertTables, tableName } from '@jigsaw/core/dealing';
 import { namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import type { CourseId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
@@ -189,6 +191,50 @@ export class SetsService {
         if (rows.length > 0) await manager.insert(MembershipRow, rows);
       }
       await record({ type: 'set.created', courseId, actorId: person.id, subjectId: id, facts: { copyOf: setId, withMembers } });
+      return viewOfSet(manager, courseId, id);
+    });
+  }
+
+  /** Expert tables of the groups of this set (CALC §4), with everybody at theirs. */
+  async deriveExperts(person: SignedIn, setId: GroupSetId, { name, topics, most, seed }: DeriveExperts): Promise<GroupSetView> {
+    const { courseId } = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const homes = await manager.query<Home[]>(
+        `SELECT g."name", ARRAY(SELECT m."enrolmentId" FROM "membership" m WHERE m."groupId" = g."id" AND m."until" IS NULL ORDER BY m."enrolmentId") AS "members"
+           FROM "course_group" g WHERE g."setId" = $1 ORDER BY g."number"`,
+        [setId],
+      );
+      const { tables } = expertTables({ homes, topics, most, seed });
+      const id = newId<'group-set'>();
+      const position = await manager.countBy(GroupSetRow, { courseId });
+      await manager.insert(GroupSetRow, {
+        id,
+        courseId,
+        name,
+        position,
+        pattern: 'Table {n}',
+        capacity: null,
+        isExclusive: true,
+        homeSetId: setId,
+        createdAt: now,
+      });
+      const groups = tables.map((table, at) => ({ id: newId(), setId: id, number: at + 1, name: tableName(table), capacity: null, version: 1 }));
+      await manager.insert(GroupRow, groups);
+      const seats = tables.flatMap((table, at) =>
+        table.members.map((enrolmentId) => ({
+          id: newId(),
+          setId: id,
+          groupId: groups[at]!.id,
+          enrolmentId,
+          isExclusive: true,
+          from: now,
+          until: null,
+          placedBy: person.id,
+          endedBy: null,
+        })),
+      );
+      if (seats.length > 0) await manager.insert(MembershipRow, seats);
+      await record({ type: 'set.created', courseId, actorId: person.id, subjectId: id, facts: { expertsOf: setId, tables: tables.length } });
       return viewOfSet(manager, courseId, id);
     });
   }

@@ -369,3 +369,23 @@ describe('latecomers into groups that are equally small', () => {
     expect(await seatOf('Xu', 'plenty')).toBe('Crock');
   });
 });
+
+describe('expert tables', () => {
+  it('take people of each group, are told from which, and are the instructor’s to make', async () => {
+    const request = { name: 'Experts', topics: ['Salt', 'Packaging'], most: null, seed: 7 };
+    const set = (await given.instructor.post(`/api/sets/${given.set.id}/experts`).send(request).expect(200)).body as GroupSetView;
+    const view = await board(set.id);
+    expect(view.groups.map((group) => group.name)).toEqual(['Salt', 'Packaging']);
+    for (const group of view.groups) {
+      const members = view.students.filter((student) => student.seats[0]?.groupId === group.id);
+      const homes = members.map((student) => view.homes.find((home) => home.enrolmentId === student.enrolmentId)!.name);
+      expect(homes.sort()).toEqual(['Carboy', 'Crock']);
+    }
+    expect(view.set.unplaced).toBe(1); // who is in no group has no topic
+    await given.students.get('noor')!.browser.post(`/api/sets/${given.set.id}/experts`).send(request).expect(404);
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/experts`)
+      .send({ ...request, topics: [] })
+      .expect(422);
+  });
+});

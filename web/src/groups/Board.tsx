@@ -233,6 +233,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   // The list answers the key; the marks in the groups follow as soon as there is time, and wait for no typing.
   const markedSoon = useDeferredValue(found);
   const more = useMoreKey();
+  const homes = useMemo(() => new Map(board.homes.map((home) => [home.enrolmentId, home])), [board.homes]);
   const heldIn = useMemo(() => heldByPlace(acts.selected), [acts.selected]);
 
   const listOf = (groupId: GroupId | null) => (groupId === null ? shown : (seating.get(groupId) ?? []));
@@ -342,6 +343,7 @@ export function Board({ board }: { readonly board: BoardView }) {
                 found={foundOf(members, markedSoon)}
                 selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
                 mayChange={mayPlace}
+                homes={homes}
                 isFar={at >= drawnAtOnce && 'IntersectionObserver' in window}
                 {...cardActs}
               />

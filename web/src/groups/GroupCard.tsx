@@ -140,11 +140,13 @@ interface GroupCardProps extends CardActs {
   readonly found: string;
   readonly selected: string;
   readonly mayChange: boolean;
+  /** Of expert tables: from which group each student comes. */
+  readonly homes: ReadonlyMap<EnrolmentId, { readonly number: number; readonly name: string }>;
   /** Drawn as a plain list until it comes near to view: a Board of 160 groups is there at once. */
   readonly isFar: boolean;
 }
 
-export const GroupCard = memo(function GroupCard({ group, members, capacity, found, selected, mayChange, isFar, ...acts }: GroupCardProps) {
+export const GroupCard = memo(function GroupCard({ group, members, capacity, found, selected, mayChange, homes, isFar, ...acts }: GroupCardProps) {
   const [card, setCard] = useState<HTMLElement | null>(null);
   const [isNear, setNear] = useState(!isFar);
   useEffect(() => {
@@ -164,6 +166,7 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, fou
     const name = (
       <>
         <StudentName student={student} />
+        <HomeOf home={homes.get(student.enrolmentId)} />
         <HandIns count={student.seats.find((seat) => seat.groupId === group.id)?.handIns ?? 0} />
         {student.enrolmentId === leader && <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />}
       </>
@@ -233,6 +236,15 @@ const spotOf = (element: Element): Spot => {
   const { left, bottom } = element.getBoundingClientRect();
   return { x: left, y: bottom + 4 };
 };
+
+function HomeOf({ home }: { readonly home: { readonly number: number; readonly name: string } | undefined }) {
+  if (!home) return null;
+  return (
+    <span title={`from ${home.name}`} role="img" aria-label={`from ${home.name}`} style={{ display: 'flex' }}>
+      <Emblem number={home.number} size={18} />
+    </span>
+  );
+}
 
 /** What somebody has in this group's work: a move concerns it. */
 function HandIns({ count }: { readonly count: number }) {

@@ -5,13 +5,23 @@ import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { mostGroups } from '@jigsaw/contract/groups';
 import type { CreateGroupSet, SignUpSettings } from '@jigsaw/contract/groups';
+import type { RosterView } from '@jigsaw/contract/roster';
 import type { GroupSetId } from '@jigsaw/core/ids';
+import { expertTables, tableName } from '@jigsaw/core/dealing';
+import type { ExpertTables } from '@jigsaw/core/dealing';
 import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Choice, Emblem, Field, Input, Label, Option, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
+import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../track/index.js';
 import { SignUpFields, Tickbox } from './SetSheet.js';
-import { useCopyGroupSetMutation, useCreateGroupSetMutation, useListGroupSetsQuery, usePutAwayGroupSetMutation } from './groupsApi.js';
+import {
+  useCopyGroupSetMutation,
+  useCreateGroupSetMutation,
+  useDeriveExpertsMutation,
+  useListGroupSetsQuery,
+  usePutAwayGroupSetMutation,
+} from './groupsApi.js';
 
 const Work = styled.form`
   display: grid;
@@ -79,7 +89,7 @@ const Forecast = styled.aside`
   }
 `;
 
-type Fill = 'hand' | 'deal' | 'sign-up' | 'hand-in' | 'file' | 'copy';
+type Fill = 'hand' | 'deal' | 'sign-up' | 'hand-in' | 'file' | 'copy' | 'experts';
 const fillSays: Readonly<Record<Fill, string>> = {
   hand: 'all to be placed by you',
   deal: 'dealt out in the next step',
@@ -87,6 +97,7 @@ const fillSays: Readonly<Record<Fill, string>> = {
   'hand-in': 'naming their partners when they hand in',
   file: 'placed as in a file in the next step',
   copy: 'as in another set',
+  experts: 'each at the table of a topic',
 };
 type By = 'count' | 'spread' | 'fill';
 const mostNamesShown = 60;
@@ -109,12 +120,18 @@ export function NewSetPage() {
   const [copyOf, setCopyOf] = useState<GroupSetId | null>(null);
   const [isSeveral, setSeveral] = useState(false);
   const [copy, copying] = useCopyGroupSetMutation();
+  const [topics, setTopics] = useState('');
+  const [seed] = useState(() => Math.floor(Math.random() * 10_000));
+  const [derive, deriving] = useDeriveExpertsMutation();
+  const roster = useReadRosterQuery(course.id, { skip: fill !== 'experts' });
   const [signUp, setSignUp] = useState<SignUpSettings>({ opens: null, closes: null, showsNames: true });
   if (!sets.data) return <Waiting what="the class" />;
 
   const { students } = sets.data;
   const original = sets.data.sets.find((set) => set.id === copyOf) ?? sets.data.sets[0];
-  const isMade = fill !== 'copy' && fill !== 'hand-in'; // its groups are made now, in number and size as written
+  const experts =
+    fill === 'experts' && original && roster.data && topicsIn(topics).length > 0 ? expertsOf(roster.data, original.id, topicsIn(topics), capacity, seed) : null;
+  const isMade = fill !== 'copy' && fill !== 'hand-in' && fill !== 'experts'; // its groups are made now, in number and size as written
   const asked = Number(by === 'count' ? count : size);
   const forecast = by === 'count' ? sizesByCount(students, asked) : sizesBySize(students, asked, by);
   const names = forecast.ok ? namesFor(Math.min(forecast.sizes.length, mostNamesShown), pattern, pasted.split('\n')) : [];
@@ -130,6 +147,11 @@ export function NewSetPage() {
     if (fill === 'copy') {
       const copied = await copy({ setId: original!.id, body: { name, withMembers: true } });
       if ('data' in copied && copied.data) void navigate(`../groups/${copied.data.id}`);
+      return;
+    }
+    if (fill === 'experts') {
+      const made = await derive({ setId: original!.id, body: { name, topics: topicsIn(topics), most: capacity === '' ? null : Number(capacity), seed } });
+      if ('data' in made && made.data) void navigate(`../groups/${made.data.id}`);
       return;
     }
     const shape: CreateGroupSet['shape'] =
@@ -178,10 +200,30 @@ export function NewSetPage() {
                 <Option value="copy" isDisabled={!original}>
                   As in another set: the same groups with the same people, then on its own
                 </Option>
+                <Option value="experts" isDisabled={!original}>
+                  Expert tables: one for each topic, with somebody from every group of another set
+                </Option>
                 <Option value="hand-in">When they hand in: students name their partners then, up to as many as you say</Option>
               </Shapes>
               {fill === 'sign-up' && <SignUpFields value={signUp} onChange={(next) => (next ? setSignUp(next) : setFill('hand'))} />}
               {fill === 'sign-up' && capacity === '' && <Small>No limit is set below: everybody could choose the same group.</Small>}
+              {fill === 'experts' && original && (
+                <>
+                  <Choice
+                    label="Home groups"
+                    value={original.id}
+                    choices={sets.data.sets.map((set) => ({ id: set.id, label: set.name }))}
+                    onChange={setCopyOf}
+                  />
+                  <Field label="Topics, one a line" lines={4} value={topics} onChange={setTopics} placeholder={'Salt\nTemperature\nPackaging'} />
+                  <Figure
+                    label="People at a table at most; more make parallel ones"
+                    value={capacity}
+                    onChange={(value) => setCapacity(value.replace(/\D/g, ''))}
+                    isUsed
+                  />
+                </>
+              )}
               {fill === 'copy' && original && (
                 <Choice label="Which set" value={original.id} choices={sets.data.sets.map((set) => ({ id: set.id, label: set.name }))} onChange={setCopyOf} />
               )}
@@ -263,6 +305,8 @@ export function NewSetPage() {
                 )}
                 {forecast.ok && forecast.sizes.length > mostNamesShown && <p>and {forecast.sizes.length - mostNamesShown} more</p>}
               </>
+            ) : fill === 'experts' ? (
+              <Experts experts={experts} homeSet={original?.name ?? 'another set'} />
             ) : fill === 'copy' ? (
               <>
                 <h2>{original ? `${original.groupCount} groups, as in ${original.name}` : 'No set to copy yet'}</h2>
@@ -279,9 +323,20 @@ export function NewSetPage() {
                 </p>
               </>
             )}
-            {(problem || copying.error) && <ProblemStrip of={error ?? copying.error} />}
+            {(problem || copying.error || deriving.error) && <ProblemStrip of={error ?? copying.error ?? deriving.error} />}
             <div style={{ marginTop: 16, display: 'flex', justifyContent: 'flex-end' }}>
-              <Button type="submit" kind="main" isDisabled={(isMade && (!forecast.ok || tooMany)) || isLoading || copying.isLoading || name.trim() === ''}>
+              <Button
+                type="submit"
+                kind="main"
+                isDisabled={
+                  (isMade && (!forecast.ok || tooMany)) ||
+                  (fill === 'experts' && !experts) ||
+                  isLoading ||
+                  copying.isLoading ||
+                  deriving.isLoading ||
+                  name.trim() === ''
+                }
+              >
                 {!isMade ? 'Make the set' : forecast.ok ? `Make ${forecast.sizes.length} groups` : 'Make groups'}
               </Button>
             </div>
@@ -289,6 +344,59 @@ export function NewSetPage() {
         </Work>
       </Scroll>
     </Page>
+  );
+}
+
+const topicsIn = (text: string): string[] => [
+  ...new Set(
+    text
+      .split('\n')
+      .map((line) => line.trim())
+      .filter(Boolean),
+  ),
+];
+
+/** As the server will make them of the same groups. */
+function expertsOf({ sets, entries }: RosterView, setId: GroupSetId, topics: readonly string[], most: string, seed: number): ExpertTables {
+  const groups = sets.find((set) => set.id === setId)?.groups ?? [];
+  const homes = groups.map((group) => ({
+    name: group.name,
+    members: entries.flatMap((entry) => (entry.groups.some((own) => own.groupId === group.id) ? [entry.enrolmentId] : [])).sort(),
+  }));
+  return expertTables({ homes, topics, most: most === '' ? null : Math.max(1, Number(most)), seed });
+}
+
+function Experts({ experts, homeSet }: { readonly experts: ExpertTables | null; readonly homeSet: string }) {
+  if (!experts) {
+    return (
+      <>
+        <h2>One table a topic</h2>
+        <p>Name the topics: every group of {homeSet} sends somebody to each.</p>
+      </>
+    );
+  }
+  const { tables, lacking } = experts;
+  return (
+    <>
+      <h2>{tables.length === 1 ? '1 table' : `${tables.length} tables`}</h2>
+      <p>
+        Everybody in a group of {homeSet} has a topic.
+        {lacking.length > 0 &&
+          ` ${lacking.length === 1 ? 'One group is' : `${lacking.length} groups are`} smaller than the number of topics: ${lacking
+            .slice(0, 3)
+            .map((each) => `${each.home} has nobody for ${each.topics.join(' and ')}`)
+            .join('; ')}${lacking.length > 3 ? '; and others' : ''}.`}
+      </p>
+      <ol>
+        {tables.map((table, at) => (
+          <li key={at}>
+            <Emblem number={at + 1} size={26} />
+            <b>{tableName(table)}</b>
+            <span>{table.members.length}</span>
+          </li>
+        ))}
+      </ol>
+    </>
   );
 }
 

@@ -1,5 +1,5 @@
 import { BoardGroup, BoardGroups, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
-import type { CopySet, CreateGroupSet, EditGroup, EditGroups, LeadGroups, PlaceRequest, SetRules, SetSettings } from '@jigsaw/contract/groups';
+import type { CopySet, CreateGroupSet, DeriveExperts, EditGroup, EditGroups, LeadGroups, PlaceRequest, SetRules, SetSettings } from '@jigsaw/contract/groups';
 import { ChangeAssistants } from '@jigsaw/contract/roster';
 import type { GroupSetId } from '@jigsaw/core/ids';
 import { apply } from '@jigsaw/core/groups';
@@ -77,6 +77,11 @@ const groupsApi = queriesApi.injectEndpoints({
       responseSchema: GroupSetView,
       invalidatesTags: ['Set', 'Figures', 'Roster'],
     }),
+    deriveExperts: build.mutation<GroupSetView, { setId: string; body: DeriveExperts }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/experts`, method: 'POST', body }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Figures', 'Roster'],
+    }),
     freezeGroupSet: build.mutation<GroupSetView, { setId: string; isFrozen: boolean }>({
       query: ({ setId, isFrozen }) => ({ url: `sets/${setId}/freeze`, method: 'POST', body: { isFrozen } }),
       responseSchema: GroupSetView,
@@ -124,6 +129,7 @@ export const {
   useChangeRulesMutation,
   useFreezeGroupSetMutation,
   useCopyGroupSetMutation,
+  useDeriveExpertsMutation,
   usePutAwayGroupSetMutation,
   useOrderGroupSetsMutation,
   useListSignUpsQuery,

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { BoardView } from '@jigsaw/contract/groups';
-import { aBoard, courseId, id } from '../test/data.js';
+import { aBoard, anEntry, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { deal } from './DealSheet.js';
 
@@ -171,6 +171,29 @@ describe('a new set', () => {
     await user.type(screen.getByRole('textbox', { name: 'People in a group at most' }), '3');
     await user.click(screen.getByRole('button', { name: 'Make the set' }));
     await waitFor(() => expect(writes()[0]!.body).toMatchObject({ name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3 }));
+  });
+
+  it('is made of expert tables, with their sizes and what a small group lacks said before', async () => {
+    const { set, groups } = aBoard({});
+    const seat = (name: string, at: number) => anEntry(name, { groups: [{ setId, groupId: groups[at]!.id, number: at + 1, name: groups[at]!.name }] });
+    const { user, writes } = showPage(inCourse('groups/new'), {
+      [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 3 },
+      [`GET courses/${courseId}/roster`]: {
+        entries: [seat('Ada', 0), seat('Ben', 0), seat('Cho', 1)],
+        sets: [{ id: setId, name: 'Bench teams', isExclusive: true, groups }],
+        attributes: [],
+        syncedAt: null,
+      },
+      [`POST sets/${setId}/experts`]: set,
+      [`GET sets/${setId}/board`]: aBoard({}),
+    });
+    await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Experts');
+    await user.click(screen.getByText(/^Expert tables/));
+    await user.type(screen.getByRole('textbox', { name: 'Topics, one a line' }), 'Salt{Enter}Packaging');
+    expect(await screen.findByRole('heading', { name: '2 tables' })).toBeInTheDocument();
+    expect(screen.getByText(/One group is smaller than the number of topics: Carboy has nobody for/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Make the set' }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ name: 'Experts', topics: ['Salt', 'Packaging'], most: null, seed: expect.any(Number) }));
   });
 
   it('is copied from another, and says of which', async () => {

@@ -103,6 +103,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     staff: [],
     assistantsSee: 'all',
     rules: [],
+    homes: [],
   };
 }
 
