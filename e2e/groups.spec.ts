@@ -306,3 +306,23 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   await instructor.getByRole('button', { name: /^Undo: 10 students dealt by 2 rules/ }).click();
   await expect(unplaced()).toHaveText('10 of 10 unplaced');
 });
+
+test('expert tables take somebody of every group, told before they are made and shown with the home of each', async () => {
+  await instructor.goto(`/c/${courseId}/groups/new`);
+  await instructor.getByLabel('Name of the set').fill('Experts');
+  await instructor.getByText(/^Expert tables/).click();
+  await instructor.getByRole('button', { name: /Home groups/ }).click();
+  await instructor.getByRole('option', { name: 'Pairs' }).click();
+  await instructor.getByLabel('Topics, one a line').fill('Milk\nMould\nSalt');
+  await expect(instructor.getByRole('heading', { name: '3 tables' })).toBeVisible();
+  await expect(instructor.getByText(/5 groups are smaller than the number of topics: P has nobody for/)).toBeVisible();
+  await instructor.getByLabel('Topics, one a line').fill('Milk\nMould');
+  await expect(instructor.getByText('Everybody in a group of Pairs has a topic.')).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Make the set' }).click();
+  for (const topic of ['Milk', 'Mould']) {
+    await expect(group(topic).getByRole('row')).toHaveCount(5);
+    for (const home of ['P', 'Q', 'R', 'S', 'T']) await expect(group(topic).getByRole('img', { name: `from ${home}`, exact: true })).toHaveCount(1);
+  }
+  await expectAccessible(instructor);
+});

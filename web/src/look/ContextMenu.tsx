@@ -68,15 +68,16 @@ export function ContextMenu({ title, at, acts, onClose }: ContextMenuProps) {
 function Acts({ title, acts, onClose }: { readonly title: string; readonly acts: readonly MenuAct[]; readonly onClose: () => void }) {
   return (
     <List aria-label={title} autoFocus="first" onClose={onClose}>
-      {acts.map((act) => {
+      {acts.map((act, at) => {
+        const id = `${at} ${act.text}`; // two groups may have one name
         const item = (
-          <MenuItem key={act.text} id={act.text} textValue={act.text} isDisabled={act.isDisabled ?? false} {...(act.does && { onAction: act.does })}>
+          <MenuItem key={id} id={id} textValue={act.text} isDisabled={act.isDisabled ?? false} {...(act.does && { onAction: act.does })}>
             <span>{act.label}</span>
             {act.keys ? <Key>{act.keys}</Key> : act.choices ? <span aria-hidden="true">›</span> : null}
           </MenuItem>
         );
         return act.choices ? (
-          <SubmenuTrigger key={act.text}>
+          <SubmenuTrigger key={id}>
             {item}
             <Popup>
               <Acts title={act.text} acts={act.choices} onClose={onClose} />
