@@ -68,6 +68,8 @@ export class BoardService {
         subjectId: setId,
         facts: { moves: place.moves, ...(why && { why }), ...(credit !== 'stays' && { credit }) },
         groupIds: touched,
+        enrolmentIds: place.moves.map((move) => move.student),
+        isForStaff: true,
       });
       if (set.signUp) await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: setId, isForAll: true });
       return { unplaced: [...placed.placement.values()].filter((seats) => seats.length === 0).length };

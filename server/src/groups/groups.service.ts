@@ -40,6 +40,7 @@ export class GroupsService {
         subjectId: groupId,
         facts: { version: group.version },
         groupIds: [groupId],
+        isForStaff: true,
       });
       if (set.signUp) await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: set.id, isForAll: true });
       return view!;
@@ -88,6 +89,7 @@ export class GroupsService {
         subjectId: setId,
         facts: { changed: changed.length, added: rows.length, removed: removed.length },
         groupIds,
+        isForStaff: true,
       });
       if (set.signUp) await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: set.id, isForAll: true });
       return { groups: await this.viewsOf(manager, setId) };
@@ -112,7 +114,7 @@ export class GroupsService {
         [groupIds, JSON.stringify(rows)],
       );
       if (rows.length > 0) await manager.createQueryBuilder().insert().into(GroupLeadRow).values(rows).orIgnore().execute();
-      await record({ type: 'group.edited', courseId: set.courseId, actorId: person.id, subjectId: setId, facts: { leads }, groupIds });
+      await record({ type: 'group.edited', courseId: set.courseId, actorId: person.id, subjectId: setId, facts: { leads }, groupIds, isForStaff: true });
       return { groups: await this.viewsOf(manager, setId) };
     });
   }
@@ -130,7 +132,15 @@ export class GroupsService {
       const group = await manager.findOneByOrFail(GroupRow, { id: groupId });
       const view = { id: groupId, name: group.name, motto: group.motto, version: group.version };
       if (affected === 0) throw problems.staleWrite(view, `Somebody of your group changed it meanwhile: it is called ${group.name} now.`);
-      await record({ type: 'group.edited', courseId: set.courseId, actorId: person.id, subjectId: groupId, facts: { name, motto }, groupIds: [groupId] });
+      await record({
+        type: 'group.edited',
+        courseId: set.courseId,
+        actorId: person.id,
+        subjectId: groupId,
+        facts: { name, motto },
+        groupIds: [groupId],
+        isForStaff: true,
+      });
       if (set.signUp) await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: set.id, isForAll: true });
       return view;
     });

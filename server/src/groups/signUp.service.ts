@@ -117,7 +117,16 @@ export class SignUpService {
       }
       const touched = [own?.id, to?.id].filter((id) => id !== undefined);
       const facts = { moves: [{ student: enrolmentId, from: own?.id ?? null, to: groupId }] };
-      await record({ type: 'students.placed', courseId: set.courseId, actorId: person.id, subjectId: setId, facts, groupIds: touched });
+      await record({
+        type: 'students.placed',
+        courseId: set.courseId,
+        actorId: person.id,
+        subjectId: setId,
+        facts,
+        groupIds: touched,
+        enrolmentIds: [enrolmentId],
+        isForStaff: true,
+      });
       // Everybody who chooses sees how many places are left, and nothing else of it.
       await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: setId, isForAll: true });
       return null;

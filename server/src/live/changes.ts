@@ -6,7 +6,15 @@ import { z } from 'zod';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 
-const Change = z.object({ courseId: z.string(), type: z.string(), groupIds: z.array(z.string()), setIds: z.array(z.string()), isForAll: z.boolean() });
+const Change = z.object({
+  courseId: z.string(),
+  type: z.string(),
+  groupIds: z.array(z.string()),
+  enrolmentIds: z.array(z.string()),
+  setIds: z.array(z.string()),
+  isForAll: z.boolean(),
+  isForStaff: z.boolean(),
+});
 export type Change = z.infer<typeof Change>;
 
 const retryMs = 2000;

@@ -36,10 +36,10 @@ export class LiveController {
     const send = async (change: Change) => {
       const viewer = await this.viewers.find(person, courseId); // groups may have changed since the stream began
       if (!viewer || viewer.hasLeft) return response.end();
-      const isForStaff = may(viewer.role, 'read-course') && (!viewer.seesOnlyLed || change.groupIds.length === 0);
       const isTheirs =
         change.isForAll ||
-        isForStaff ||
+        (may(viewer.role, 'read-course') && (change.isForStaff || !viewer.seesOnlyLed)) ||
+        change.enrolmentIds.includes(viewer.enrolmentId) ||
         viewer.leads.some((groupId) => change.groupIds.includes(groupId)) ||
         viewer.groups.some((group) => change.groupIds.includes(group.groupId) || change.setIds.includes(group.setId));
       return isTheirs ? response.write(`event: change\ndata: ${JSON.stringify({ type: change.type })}\n\n`) : undefined;

@@ -12,12 +12,16 @@ export interface HappenedEvent {
   readonly actorId?: string | null;
   readonly subjectId?: string | null;
   readonly facts?: Record<string, unknown>;
-  /** Groups whose members may learn that something changed; staff always do. */
+  /** Groups whose members may learn that something changed, and whoever looks after them. */
   readonly groupIds?: readonly string[];
+  /** The same for these people, by enrolment: whoever was taken out of a group is in none of those named here any more. */
+  readonly enrolmentIds?: readonly string[];
   /** The same for everybody in any group of these sets. */
   readonly setIds?: readonly string[];
   /** The same for everybody in the course. */
   readonly isForAll?: boolean;
+  /** The same for all staff, also those who see the work of their groups only: who is in which group is open among them. */
+  readonly isForStaff?: boolean;
 }
 
 export interface Work {
@@ -25,6 +29,9 @@ export interface Work {
   readonly now: Date;
   record(event: HappenedEvent): Promise<void>;
 }
+
+/** PostgreSQL carries 8,000 bytes in one notification; an id takes 39. */
+const idsInOne = 90;
 
 /** One use case, all or nothing: the rows and the event that tells of them stand or fall together. */
 @Injectable()
@@ -42,10 +49,16 @@ export class UnitOfWork {
   }
 
   private async record(manager: EntityManager, now: Date, event: HappenedEvent): Promise<void> {
-    const { type, courseId = null, actorId = null, subjectId = null, facts = {}, groupIds = [], setIds = [], isForAll = false } = event;
+    const { type, courseId = null, actorId = null, subjectId = null, facts = {}, groupIds = [], enrolmentIds = [], setIds = [], isForAll = false } = event;
     await manager.insert(EventRow, { id: newId(), type, courseId, actorId, subjectId, facts: json(facts), at: now });
     // Sent by PostgreSQL when the transaction commits, and only then.
-    if (courseId)
-      await manager.query(`SELECT pg_notify('course_event', $1)`, [JSON.stringify({ courseId, type, groupIds: groupIds.slice(0, 150), setIds, isForAll })]);
+    if (!courseId) return;
+    // What concerns no group by name concerns all staff.
+    const isForStaff = event.isForStaff ?? (groupIds.length === 0 && enrolmentIds.length === 0);
+    const whole = { courseId, type, setIds, isForAll, isForStaff };
+    for (let at = 0; at === 0 || at < Math.max(groupIds.length, enrolmentIds.length); at += idsInOne) {
+      const part = { ...whole, groupIds: groupIds.slice(at, at + idsInOne), enrolmentIds: enrolmentIds.slice(at, at + idsInOne) };
+      await manager.query(`SELECT pg_notify('course_event', $1)`, [JSON.stringify(part)]);
+    }
   }
 }

@@ -16,7 +16,7 @@ import { Joining } from './joining.js';
 import { seatLatecomers } from './latecomers.js';
 import type { RosterChangeKind } from './roster.rows.js';
 import { CourseRow, RosterChangeRow } from './roster.rows.js';
-import { groupsTouched, readEntries, writeChange } from './rosterStore.js';
+import { groupsTouched, peopleTouched, readEntries, writeChange } from './rosterStore.js';
 import { Viewers } from './viewers.js';
 
 const changesShown = 30;
@@ -90,6 +90,8 @@ export class RosterChanges {
         subjectId: courseId,
         facts: { changeId: id, people: change.length },
         groupIds: groupsTouched(change),
+        enrolmentIds: peopleTouched(change),
+        isForStaff: true,
       });
       return { changeId: id, people: change.length, seated };
     });

@@ -153,6 +153,12 @@ async function removeAll({ manager }: Writing, removals: readonly Removal[]): Pr
 }
 
 /** Everyone whose places a change touches: their groups' pages change with it. */
+/** Whose own view of the course a change may alter: of a value that staff keep about somebody, that person hears nothing. */
+export const peopleTouched = (change: RosterChange): string[] =>
+  change.flatMap((each) =>
+    each.kind !== 'set' || each.to.groups !== undefined || each.to.role !== undefined || each.to.isHere !== undefined ? [each.enrolmentId] : [],
+  );
+
 export const groupsTouched = (change: RosterChange): string[] => [
   ...new Set(change.flatMap((each: EntryChange) => (each.kind === 'set' ? [...(each.from.groups ?? []), ...(each.to.groups ?? [])] : [...each.entry.groups]))),
 ];

@@ -1,5 +1,5 @@
 import { ChevronDown, Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
-import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { Checkbox, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
@@ -19,7 +19,7 @@ import { GroupCard } from './GroupCard.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
 import { MoveSheet } from './MoveSheet.js';
 import { SetMenu } from './SetMenu.js';
-import { StudentList, StudentName } from './StudentList.js';
+import { FoundStudents, PlainStudents, StudentList, StudentName } from './StudentList.js';
 import { capacityOf, isIn, leaderOf, seatingOf } from './seating.js';
 import type { Seating, Chosen } from './seating.js';
 import { useBoard } from './useBoard.js';
@@ -211,6 +211,15 @@ const PlaceMenu = styled(Popover)`
   }
 `;
 
+/** Over the list until it has caught up with what is sought. */
+const AtOnce = styled(PlainStudents)`
+  position: absolute;
+  inset: 6px 8px;
+  z-index: 1;
+  overflow: hidden;
+  background: var(--surface);
+`;
+
 /** The tray on the left, the groups on the right; drag, or select and type a number. */
 export function Board({ board }: { readonly board: BoardView }) {
   const { course, dates } = useCourse();
@@ -228,12 +237,14 @@ export function Board({ board }: { readonly board: BoardView }) {
   const unplaced = seating.get(null)!;
   // Where one may be in several groups, everybody stays at hand.
   const tray = set.isExclusive ? unplaced : students;
-  const found = useMemo(() => new Set(sought.trim() === '' ? [] : matching(students, sought).map((student) => student.enrolmentId)), [students, sought]);
-  const shown = useMemo(() => (sought.trim() === '' ? tray : tray.filter((student) => found.has(student.enrolmentId))), [tray, sought, found]);
-  // The list answers the key; the marks in the groups follow as soon as there is time, and wait for no typing.
-  const markedSoon = useDeferredValue(found);
+  // Plain rows answer the key; the list and the marks in the groups follow as soon as there is time, and wait for no typing.
+  const soughtSoon = useDeferredValue(sought);
+  const found = useMemo(() => idsOf(soughtSoon.trim() === '' ? [] : matching(students, soughtSoon)), [students, soughtSoon]);
+  const shown = useMemo(() => matching(tray, soughtSoon), [tray, soughtSoon]);
   const more = useMoreKey();
   const homes = useMemo(() => new Map(board.homes.map((home) => [home.enrolmentId, home])), [board.homes]);
+  const renderInTray = useCallback((student: BoardStudent) => renderTrayStudent(student, groups), [groups]);
+  const renderNobody = useCallback(() => <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>{trayEmpty(board, tray.length)}</p>, [board, tray]);
   const heldIn = useMemo(() => heldByPlace(acts.selected), [acts.selected]);
 
   const listOf = (groupId: GroupId | null) => (groupId === null ? shown : (seating.get(groupId) ?? []));
@@ -296,17 +307,19 @@ export function Board({ board }: { readonly board: BoardView }) {
             </FindField>
           </header>
           <div>
+            {sought !== soughtSoon && <AtOnce aria-hidden="true" students={matching(tray, sought).slice(0, mostDrawn)} renderStudent={renderInTray} />}
             <StudentList
               label={set.isExclusive ? 'Unplaced students' : 'All students'}
               groupId={null}
               students={shown}
+              isLong={tray.length > mostDrawn}
               selected={heldIn.get(null) ?? nobodyHeld}
               allSelected={allSelected}
               onSelect={select}
               onDrop={drop}
               onMenu={openStudentMenu}
-              renderEmpty={() => <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>{trayEmpty(board, tray.length)}</p>}
-              renderStudent={(student) => renderTrayStudent(student, groups)}
+              renderEmpty={renderNobody}
+              renderStudent={renderInTray}
             />
           </div>
           {mayPlace && <WhereTheyFit board={board} selected={acts.selected} onPlace={(groupId) => acts.send(acts.selected, groupId)} />}
@@ -332,23 +345,25 @@ export function Board({ board }: { readonly board: BoardView }) {
           )}
         </Tray>
         <Cards>
-          {groups.map((group, at) => {
-            const members = seating.get(group.id)!;
-            return (
-              <GroupCard
-                key={group.id}
-                group={group}
-                members={members}
-                capacity={capacityOf(board, group)}
-                found={foundOf(members, markedSoon)}
-                selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
-                mayChange={mayPlace}
-                homes={homes}
-                isFar={at >= drawnAtOnce && 'IntersectionObserver' in window}
-                {...cardActs}
-              />
-            );
-          })}
+          <FoundStudents value={found}>
+            {' '}
+            {groups.map((group, at) => {
+              const members = seating.get(group.id)!;
+              return (
+                <GroupCard
+                  key={group.id}
+                  group={group}
+                  members={members}
+                  capacity={capacityOf(board, group)}
+                  selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
+                  mayChange={mayPlace}
+                  homes={homes}
+                  isFar={at >= drawnAtOnce && 'IntersectionObserver' in window}
+                  {...cardActs}
+                />
+              );
+            })}
+          </FoundStudents>{' '}
           {groups.length === 0 && <NoGroups board={board} />}
         </Cards>
       </Work>
@@ -425,10 +440,10 @@ export function Board({ board }: { readonly board: BoardView }) {
 
 /** Cards that are drawn whole at first; those further down are when they come near. */
 const drawnAtOnce = 12;
+/** Of the tray; with more, only the rows in view are drawn. */
+const mostDrawn = 60;
+const idsOf = (students: readonly BoardStudent[]): ReadonlySet<EnrolmentId> => new Set(students.map((student) => student.enrolmentId));
 const nobodyHeld: ReadonlySet<EnrolmentId> = new Set();
-
-const foundOf = (members: readonly BoardStudent[], found: ReadonlySet<EnrolmentId>) =>
-  found.size === 0 ? '' : members.flatMap(({ enrolmentId }) => (found.has(enrolmentId) ? [enrolmentId] : [])).join(' ');
 
 function heldByPlace(selected: Chosen): ReadonlyMap<GroupId | null, ReadonlySet<EnrolmentId>> {
   const byPlace = new Map<GroupId | null, Set<EnrolmentId>>();

@@ -7,7 +7,7 @@ import { Emblem, hueOfGroup, Small, Tag } from '../look/index.js';
 import type { Spot } from '../look/index.js';
 import { leaderOf } from './seating.js';
 import type { Chosen } from './seating.js';
-import { StudentList, StudentName } from './StudentList.js';
+import { PlainStudents, StudentList, StudentName } from './StudentList.js';
 
 const Card = styled.section`
   background: var(--surface);
@@ -84,15 +84,6 @@ const Card = styled.section`
     opacity: 1;
   }
 `;
-const Found = styled.mark`
-  display: contents;
-  color: inherit;
-  .name {
-    font-weight: 680;
-    text-decoration: underline 2px;
-    text-underline-offset: 3px;
-  }
-`;
 const Free = styled.p`
   height: 28px;
   line-height: 26px;
@@ -100,27 +91,6 @@ const Free = styled.p`
   border: 1px dashed var(--line);
   border-radius: 4px;
   color: var(--ink-3);
-`;
-/** Looks like the list that it becomes. */
-const Still = styled.ul`
-  outline-offset: -2px;
-  li {
-    display: flex;
-    align-items: center;
-    gap: 7px;
-    min-height: 28px;
-    padding: 3px 6px;
-    white-space: nowrap;
-    overflow: hidden;
-  }
-  li[data-found] {
-    font-weight: 680;
-    text-decoration: underline 2px;
-    text-underline-offset: 3px;
-  }
-  small {
-    color: var(--ink-2);
-  }
 `;
 
 export interface CardActs {
@@ -135,9 +105,7 @@ interface GroupCardProps extends CardActs {
   readonly group: BoardGroup;
   readonly members: readonly BoardStudent[];
   readonly capacity: number | null;
-  /** Ids of those who are found by what is sought, and of those who are selected here, parted by spaces: a card is drawn again only when
-   * they have changed. */
-  readonly found: string;
+  /** Ids of those who are selected here, parted by spaces: a card is drawn again only when they have changed. */
   readonly selected: string;
   readonly mayChange: boolean;
   /** Of expert tables: from which group each student comes. */
@@ -146,7 +114,7 @@ interface GroupCardProps extends CardActs {
   readonly isFar: boolean;
 }
 
-export const GroupCard = memo(function GroupCard({ group, members, capacity, found, selected, mayChange, homes, isFar, ...acts }: GroupCardProps) {
+export const GroupCard = memo(function GroupCard({ group, members, capacity, selected, mayChange, homes, isFar, ...acts }: GroupCardProps) {
   const [card, setCard] = useState<HTMLElement | null>(null);
   const [isNear, setNear] = useState(!isFar);
   useEffect(() => {
@@ -156,23 +124,19 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, fou
     return () => seen.disconnect();
   }, [card, isNear]);
   const own = useMemo(() => idsIn(selected), [selected]);
-  const sought = useMemo(() => idsIn(found), [found]);
   const leader = leaderOf(members, group.id);
   const over = capacity === null ? 0 : members.length - capacity;
   const free = capacity === null ? 0 : Math.max(0, capacity - members.length);
   const label = `${group.name}, group ${group.number}`;
   const says = [group.motto, ...group.leads.map((each) => each.name)].filter(Boolean).join(' · ');
-  const row = (student: BoardStudent) => {
-    const name = (
-      <>
-        <StudentName student={student} />
-        <HomeOf home={homes.get(student.enrolmentId)} />
-        <HandIns count={student.seats.find((seat) => seat.groupId === group.id)?.handIns ?? 0} />
-        {student.enrolmentId === leader && <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />}
-      </>
-    );
-    return sought.has(student.enrolmentId) ? <Found>{name}</Found> : name;
-  };
+  const row = (student: BoardStudent) => (
+    <>
+      <StudentName student={student} />
+      <HomeOf home={homes.get(student.enrolmentId)} />
+      <HandIns count={student.seats.find((seat) => seat.groupId === group.id)?.handIns ?? 0} />
+      {student.enrolmentId === leader && <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />}
+    </>
+  );
   return (
     <Card
       ref={setCard}
@@ -218,13 +182,7 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, fou
             renderStudent={row}
           />
         ) : (
-          <Still aria-label={label} tabIndex={0} onFocus={() => setNear(true)}>
-            {members.map((student) => (
-              <li key={student.enrolmentId} data-found={sought.has(student.enrolmentId) || undefined}>
-                {student.name} {student.reading && <small>{student.reading}</small>}
-              </li>
-            ))}
-          </Still>
+          <PlainStudents students={members} aria-label={label} tabIndex={0} style={{ outlineOffset: -2 }} onFocus={() => setNear(true)} />
         )}
         {members.length > 0 && free > 0 && <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>}
       </div>

@@ -1,9 +1,9 @@
 import { GripVertical } from 'lucide-react';
-import { useState } from 'react';
-import type { ReactNode } from 'react';
+import { createContext, memo, useContext, useState } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 import { Button, GridList, GridListItem, ListLayout, useDragAndDrop, Virtualizer } from 'react-aria-components';
 import type { Key, Selection } from 'react-aria-components';
-import { styled } from 'styled-components';
+import { css, styled } from 'styled-components';
 import type { BoardStudent } from '@jigsaw/contract/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { PersonName } from '../look/index.js';
@@ -32,13 +32,16 @@ const List = styled(GridList<BoardStudent>)`
     outline-offset: -2px;
   }
 `;
-const Item = styled(GridListItem)`
+const row = css`
   position: relative;
   display: flex;
   align-items: center;
   gap: 7px;
   min-height: 28px;
   padding: 3px 6px;
+`;
+const Item = styled(GridListItem)`
+  ${row}
   border-radius: 4px;
   cursor: grab;
   outline-offset: -2px;
@@ -52,12 +55,10 @@ const Item = styled(GridListItem)`
   &[data-dragging] {
     opacity: 0.45;
   }
-  .name {
-    flex: 1;
-    min-width: 0;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+`;
+const PlainRows = styled.ul`
+  li {
+    ${row}
   }
 `;
 /** For the keyboard and for readers: it takes the student up, Tab goes from group to group, Enter puts down. */
@@ -97,6 +98,8 @@ interface StudentListProps {
   /** Whose list it is; null: the tray. */
   readonly groupId: GroupId | null;
   readonly students: readonly BoardStudent[];
+  /** How many there are when nothing is sought: a long list draws the rows in view only, and stays one while a search makes it short. */
+  readonly isLong?: boolean;
   /** Of these students, those who are selected here. */
   readonly selected: ReadonlySet<EnrolmentId>;
   /** Everybody who is selected, here or elsewhere: they are carried off together. */
@@ -109,7 +112,19 @@ interface StudentListProps {
 }
 
 /** Students who can be selected, carried off and carried in, by mouse, touch or keyboard. */
-export function StudentList({ label, groupId, students, selected, allSelected, onSelect, onDrop, onMenu, renderEmpty, renderStudent }: StudentListProps) {
+export const StudentList = memo(function StudentList({
+  label,
+  groupId,
+  students,
+  isLong = false,
+  selected,
+  allSelected,
+  onSelect,
+  onDrop,
+  onMenu,
+  renderEmpty,
+  renderStudent,
+}: StudentListProps) {
   // The list's own set remembers where a range began; a copy of it would not.
   const [heard, setHeard] = useState<Set<Key>>(new Set());
   const { dragAndDropHooks } = useDragAndDrop({
@@ -135,7 +150,7 @@ export function StudentList({ label, groupId, students, selected, allSelected, o
   const list = (
     <List
       aria-label={label}
-      data-long={students.length > mostDrawn || undefined}
+      data-long={isLong || undefined}
       items={students}
       dependencies={[renderStudent]}
       selectionMode="multiple"
@@ -166,24 +181,56 @@ export function StudentList({ label, groupId, students, selected, allSelected, o
     </List>
   );
   // A class that nobody has placed yet: only the rows in view are in the page.
-  return students.length > mostDrawn ? (
+  return isLong ? (
     <Virtualizer layout={ListLayout} layoutOptions={{ rowHeight }}>
       {list}
     </Virtualizer>
   ) : (
     list
   );
+});
+
+const rowHeight = 28;
+
+interface PlainStudentsProps {
+  readonly students: readonly BoardStudent[];
+  readonly renderStudent?: (student: BoardStudent) => ReactNode;
 }
 
-const mostDrawn = 60;
-const rowHeight = 28;
+/** Looks like the list that can be selected and carried, and costs a fraction of it: for what is not in view yet, or about to be there. */
+export function PlainStudents({ students, renderStudent, ...rest }: PlainStudentsProps & ComponentProps<typeof PlainRows>) {
+  return (
+    <PlainRows {...rest}>
+      {students.map((student) => (
+        <li key={student.enrolmentId}>{renderStudent ? renderStudent(student) : <StudentName student={student} />}</li>
+      ))}
+    </PlainRows>
+  );
+}
 
 const isSame = (one: ReadonlySet<Key>, other: ReadonlySet<Key>) => one.size === other.size && [...one].every((key) => other.has(key));
 
+/** Those whom a search found, to be marked where they sit. Only names hear of it: a row is far more than its name, and a key must be answered at once. */
+export const FoundStudents = createContext<ReadonlySet<EnrolmentId>>(new Set());
+
+const Name = styled.span`
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  &[data-found] {
+    font-weight: 680;
+    text-decoration: underline 2px;
+    text-underline-offset: 3px;
+  }
+`;
+
 export function StudentName({ student }: { readonly student: BoardStudent }) {
+  const isFound = useContext(FoundStudents).has(student.enrolmentId);
   return (
-    <span className="name">
+    <Name data-found={isFound || undefined}>
       <PersonName name={student.name} reading={student.reading} />
-    </span>
+    </Name>
   );
 }

@@ -96,7 +96,7 @@ describe('the Board', () => {
     await user.keyboard('/');
     await user.keyboard('wisniewsk');
     expect(names(await tray())).toEqual(['Zofia Wiśniewska']);
-    expect(within(group('Crock')).getByText('Łukasz Wisniewski').closest('mark')).not.toBeNull();
+    expect(within(group('Crock')).getByText('Łukasz Wisniewski').closest('[data-found]')).not.toBeNull();
   });
 
   it('renames a group and shows a stale rename what is there', async () => {

@@ -1,0 +1,107 @@
+import { afterAll, afterEach, beforeAll, describe, expect, it } from '@jest/globals';
+import { addFile, aCourse, aMember, copyOf, released } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import { follow } from '../test/following.js';
+import type { Following } from '../test/following.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+let tomas: Browser;
+let open: Following[] = [];
+
+/** Noor and Jorge are in Crock, Amina and Kofi in Carboy, Nino in none. Tomas looks after Crock and sees that group's work only. */
+beforeAll(async () => {
+  server = await startTestServer();
+  given = await aCourse(server, { students: 5, groups: 2 });
+  tomas = await aMember(server, given, 'tomas', 'assistant');
+  await released(given);
+  const { staff } = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body;
+  const enrolmentIds = (staff as { name: string; enrolmentId: string }[]).filter((each) => each.name === 'Tomas').map((each) => each.enrolmentId);
+  await given.instructor
+    .put(`/api/sets/${given.set.id}/leads`)
+    .send({ leads: [{ groupId: crock(), enrolmentIds }] })
+    .expect(200);
+  await given.instructor.put(`/api/courses/${given.course.id}/assistants`).send({ assistantsSee: 'theirs' }).expect(200);
+});
+afterEach(() => {
+  for (const each of open) each.stop();
+  open = [];
+});
+afterAll(() => server.stop());
+
+const crock = () => given.board.groups[0]!.id;
+const browserOf = (name: string) => given.students.get(name)!.browser;
+const listen = async (browser: Browser) => {
+  const following = await follow(browser, given.course.id);
+  open.push(following);
+  return following;
+};
+const addsAFile = async (name: string) => addFile(browserOf(name), await copyOf(browserOf(name), given.course.id), `${name}.txt`, Buffer.from(name));
+const place = (name: string, from: string | null, to: string | null) =>
+  given.instructor
+    .post(`/api/sets/${given.set.id}/place`)
+    .send({ moves: [{ student: given.students.get(name)!.enrolmentId, from, to }] })
+    .expect(200);
+/** Everybody hears of it: whatever came before it and is not heard by then does not come. */
+const forAll = () => {
+  isFrozen = !isFrozen;
+  return given.instructor.post(`/api/sets/${given.set.id}/freeze`).send({ isFrozen }).expect(200);
+};
+let isFrozen = false;
+
+describe('live changes', () => {
+  it('of a group’s work reach its members, the instructor and who looks after it, and nobody else', async () => {
+    const [ofInstructor, ofTomas, ofJorge, ofAmina] = [
+      await listen(given.instructor),
+      await listen(tomas),
+      await listen(browserOf('jorge')),
+      await listen(browserOf('amina')),
+    ];
+    await addsAFile('noor');
+    await addsAFile('kofi');
+    await forAll();
+    expect(await ofInstructor.until('set.changed')).toEqual(['file.added', 'file.added', 'set.changed']);
+    expect(await ofTomas.until('set.changed')).toEqual(['file.added', 'set.changed']); // Crock's, not Carboy's
+    expect(await ofJorge.until('set.changed')).toEqual(['file.added', 'set.changed']);
+    expect(await ofAmina.until('set.changed')).toEqual(['file.added', 'set.changed']); // her own group's
+  });
+
+  it('of who sits where reach all staff, the groups concerned and whoever was taken out of one', async () => {
+    const [ofTomas, ofNoor, ofNino] = [await listen(tomas), await listen(browserOf('noor')), await listen(browserOf('nino'))];
+    await place('amina', given.board.groups[1]!.id, null);
+    await forAll();
+    expect(await ofTomas.until('set.changed')).toEqual(['students.placed', 'set.changed']);
+    expect(await ofNoor.until('set.changed')).toEqual(['set.changed']);
+    expect(await ofNino.until('set.changed')).toEqual(['set.changed']);
+    const ofAmina = await listen(browserOf('amina'));
+    await place('amina', null, given.board.groups[1]!.id);
+    await ofAmina.until('students.placed');
+    await place('amina', given.board.groups[1]!.id, null); // she is in none of the groups concerned any more
+    await ofAmina.until('students.placed');
+  });
+
+  it('of what staff keep about somebody do not reach that person', async () => {
+    const [ofInstructor, ofNino] = [await listen(given.instructor), await listen(browserOf('nino'))];
+    const nino = given.students.get('nino')!.enrolmentId;
+    const edit = { enrolmentId: nino, from: { attributes: { 'Kept back': null } }, to: { attributes: { 'Kept back': 'yes' } } };
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/roster/changes`)
+      .send({ act: 'edit', edits: [edit] })
+      .expect(200);
+    await forAll();
+    expect(await ofInstructor.until('set.changed')).toEqual(['roster.changed', 'set.changed']);
+    expect(await ofNino.until('set.changed')).toEqual(['set.changed']);
+  });
+
+  it('end for whoever has left', async () => {
+    const ofKofi = await listen(browserOf('kofi'));
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/roster/changes`)
+      .send({ act: 'drop', enrolmentIds: [given.students.get('kofi')!.enrolmentId] })
+      .expect(200);
+    await ofKofi.over;
+    await browserOf('kofi').get(`/api/courses/${given.course.id}/changes`).expect(404);
+  });
+});

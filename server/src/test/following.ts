@@ -1,0 +1,49 @@
+import type { ClientRequest } from 'node:http';
+import { setTimeout as wait } from 'node:timers/promises';
+import type { Browser } from './testServer.js';
+
+export interface Following {
+  /** What kinds of change were heard since the last time, in order, once this one is among them. */
+  until(type: string): Promise<readonly string[]>;
+  /** Resolves when the server has ended the stream. */
+  readonly over: Promise<void>;
+  stop(): void;
+}
+
+const patienceMs = 5_000;
+
+/** Somebody's page, open on a course and listening to what changes in it. */
+export async function follow(browser: Browser, courseId: string): Promise<Following> {
+  const heard: string[] = [];
+  // The request is the browser's, with its address and cookie; it would wait for the end of the answer, and this one has none.
+  const stream = (browser.get(`/api/courses/${courseId}/changes`) as unknown as { request(): ClientRequest }).request();
+  let isOpen = false;
+  const over = new Promise<void>((resolve) => {
+    stream.on('response', (response) => {
+      response.setEncoding('utf8');
+      response.on('data', (text: string) => {
+        isOpen = true;
+        for (const [, type] of text.matchAll(/data: \{"type":"([^"]*)"\}/g)) heard.push(type!);
+      });
+      response.on('end', resolve);
+      response.on('error', () => undefined); // it was stopped
+    });
+  });
+  stream.on('error', () => undefined);
+  stream.end();
+  const waitFor = async (what: string, isThere: () => boolean) => {
+    for (let waited = 0; !isThere(); waited += 20) {
+      if (waited > patienceMs) throw new Error(`${what} did not come; heard: ${heard.join(', ') || 'nothing'}`);
+      await wait(20);
+    }
+  };
+  await waitFor('the stream', () => isOpen);
+  return {
+    async until(type) {
+      await waitFor(type, () => heard.includes(type));
+      return heard.splice(0);
+    },
+    over,
+    stop: () => stream.destroy(),
+  };
+}
