@@ -230,13 +230,14 @@ describe('how good a deal is', () => {
     fc.assert(
       fc.property(anyProblem(20), (problem) => {
         const ours = dealAll(problem);
-        if (!ours.ok) return;
+        // Who finds no place where there are too few is drawn by lot, and by no wish: such deals are not compared.
+        if (!ours.ok || [...ours.deal.seats.values()].includes(null)) return;
         for (let seed = 1; seed <= 1000; seed += 1) {
           const theirs = dealAll({ ...problem, seed, effort: 0 });
           if (theirs.ok) expect(ours.deal.objective).toBeLessThanOrEqual(theirs.deal.objective + 1e-6);
         }
       }),
-      { numRuns: 8 },
+      { numRuns: 12 },
     ));
 
   it('is proven where the bound is reached: 48 students, three attributes', () => {

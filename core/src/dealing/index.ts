@@ -1,7 +1,7 @@
 export { sayClash } from './clash.js';
 export type { Clash } from './clash.js';
 export { dealAll, dealing } from './deal.js';
-export type { Deal, Dealing, Dealt, Reached } from './deal.js';
+export type { Dealing, Dealt } from './deal.js';
 export { expertTables, tableName } from './experts.js';
 export type { ExpertTable, ExpertTables, Home } from './experts.js';
 export { spreadIncrease } from './latecomer.js';
@@ -9,3 +9,7 @@ export { outcomesOf } from './report.js';
 export type { Outcome } from './report.js';
 export type { DealProblem, DealtInto, DealtStudent, EarlierSet, Rule, Wish } from './problem.js';
 export { isWish } from './problem.js';
+export { judge } from './weigh.js';
+export { askWhy } from './why.js';
+export type { Hindrance, Why } from './why.js';
+export type { Deal, Reached } from './weigh.js';

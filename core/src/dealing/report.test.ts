@@ -18,8 +18,20 @@ function outcome(rule: Rule, values: readonly string[] = [], attribute = 'Lab', 
 describe('what a deal made of a rule', () => {
   it('is counted in groups that are mixed like the class', () => {
     const rule: Rule = { kind: 'spread', attribute: 'Lab', as: 'category' };
-    expect(outcome(rule, ['some', 'none', 'some', 'none'])).toEqual({ says: '2 of 2 groups mixed like the class', part: 1, isBest: true, concerned: [] });
-    expect(outcome(rule, ['some', 'some', 'none', 'none'])).toEqual({ says: '0 of 2 groups mixed like the class', part: 0, isBest: false, concerned: names });
+    expect(outcome(rule, ['some', 'none', 'some', 'none'])).toEqual({
+      says: '2 of 2 groups mixed like the class',
+      met: 2,
+      of: 2,
+      part: 1,
+      isBest: true,
+      concerned: [],
+    });
+    expect(outcome(rule, ['some', 'some', 'none', 'none'])).toMatchObject({
+      says: '0 of 2 groups mixed like the class',
+      part: 0,
+      isBest: false,
+      concerned: names,
+    });
   });
 
   it('is the best there is where the bound says so, though not all is reached', () => {

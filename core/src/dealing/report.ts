@@ -1,12 +1,15 @@
 import { readHalfDays, readNumber } from '../roster/index.js';
 import type { EnrolmentId } from '../ids/index.js';
-import type { Deal } from './deal.js';
+import type { Deal } from './weigh.js';
 import type { DealProblem, DealtStudent, Rule } from './problem.js';
 
 /** What a deal made of one rule, in numbers that people count by, and who is concerned where it falls short. */
 export interface Outcome {
   /** "11 of 12 groups" */
   readonly says: string;
+  /** The same as a number: 11 of `of`. */
+  readonly met: number;
+  readonly of: number;
   /** Of the whole, how much was reached: 1 is all of it. */
   readonly part: number;
   /** Nothing better can be, proven by the bound (or because nothing is left to wish). */
@@ -21,9 +24,9 @@ export function outcomesOf(problem: DealProblem, deal: Deal): Outcome[] {
     .filter((members) => members.length > 0);
   return problem.rules.map((rule, at) => {
     const reached = deal.reached.find((each) => each.rule === at);
-    const isProven = reached === undefined || reached.cost <= reached.bound + 1e-6;
+    const isProven = reached !== undefined && reached.cost <= reached.bound + 1e-6;
     const { says, met, of, concerned } = count(rule, problem, byGroup);
-    return { says, part: of === 0 ? 1 : met / of, isBest: isProven || met === of, concerned };
+    return { says, met, of, part: of === 0 ? 1 : met / of, isBest: isProven || met === of, concerned };
   });
 }
 
@@ -37,11 +40,8 @@ interface Counted {
 function count(rule: Rule, problem: DealProblem, groups: readonly (readonly DealtStudent[])[]): Counted {
   switch (rule.kind) {
     case 'together':
-    case 'apart': {
-      const named = rule.students.filter((id) => problem.students.some((student) => student.id === id)).length;
-      const pairs = (named * (named - 1)) / 2;
-      return { says: `${pairs} of ${pairs} ${pairs === 1 ? 'pair' : 'pairs'}`, met: pairs, of: pairs, concerned: [] };
-    }
+    case 'apart':
+      return pairsKept(rule, problem.students, groups);
     case 'spread':
       return rule.as === 'category' ? evenGroups(rule.attribute, problem.students, groups) : nearMeans(rule.attribute, problem.students, groups);
     case 'alike':
@@ -53,6 +53,21 @@ function count(rule: Rule, problem: DealProblem, groups: readonly (readonly Deal
     case 'fresh':
       return newPairs(rule, groups);
   }
+}
+
+/** A deal keeps them all; a seating that was made by hand, or by other rules, may not. */
+function pairsKept(
+  rule: Extract<Rule, { kind: 'together' | 'apart' }>,
+  students: readonly DealtStudent[],
+  groups: readonly (readonly DealtStudent[])[],
+): Counted {
+  const groupOf = new Map(groups.flatMap((members, group) => members.map((student) => [student.id, group] as const)));
+  const named = rule.students.filter((id) => students.some((student) => student.id === id));
+  const pairs = named.flatMap((one, at) => named.slice(at + 1).map((other) => [one, other] as const));
+  const isTogether = ([one, other]: (typeof pairs)[number]) => groupOf.has(one) && groupOf.get(one) === groupOf.get(other);
+  const broken = pairs.filter((pair) => isTogether(pair) !== (rule.kind === 'together'));
+  const met = pairs.length - broken.length;
+  return { says: `${met} of ${pairs.length} ${pairs.length === 1 ? 'pair' : 'pairs'}`, met, of: pairs.length, concerned: [...new Set(broken.flat())] };
 }
 
 const inGroups = (met: number, of: number, what: string): string => `${met} of ${of} groups ${what}`;

@@ -1,13 +1,13 @@
 import { ChevronDown, Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
-import { Checkbox, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { Checkbox, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { fold } from '@jigsaw/core/text';
 import type { Dates, Spot } from '../look/index.js';
-import { Button, Emblem, FindField, Key, Page, Small, Tag, useNotice } from '../look/index.js';
+import { Button, Emblem, FindField, Key, Page, Popup, Small, Tag, useNotice } from '../look/index.js';
 import { WriteSheet } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { Balance } from './Balance.js';
@@ -186,28 +186,6 @@ const Tick = styled(Checkbox)`
   &[data-focus-visible] {
     outline: 2px solid var(--ink);
     outline-offset: 2px;
-  }
-`;
-const PlaceMenu = styled(Popover)`
-  max-height: 320px;
-  overflow: auto;
-  min-width: 200px;
-  background: var(--surface);
-  border: 1px solid var(--ink);
-  border-radius: var(--r-2);
-  box-shadow: var(--lift);
-  padding: 5px;
-  [role='menuitem'] {
-    display: flex;
-    align-items: center;
-    gap: 8px;
-    padding: 3px 8px;
-    border-radius: var(--r-1);
-    cursor: pointer;
-    outline-offset: -2px;
-  }
-  [data-focused] {
-    background: var(--wash-2);
   }
 `;
 
@@ -613,16 +591,16 @@ function PlaceIn({ board, onPlace }: { readonly board: BoardView; readonly onPla
         Place in…
         <ChevronDown size={13} aria-hidden="true" />
       </Button>
-      <PlaceMenu placement="top">
+      <Popup placement="top">
         <Menu aria-label="Place in" items={board.groups}>
           {(group) => (
-            <MenuItem id={group.id} textValue={group.name} onAction={() => onPlace(group.id)}>
+            <MenuItem id={group.id} textValue={group.name} onAction={() => onPlace(group.id)} style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
               <Emblem number={group.number} size={24} />
               {group.name}
             </MenuItem>
           )}
         </Menu>
-      </PlaceMenu>
+      </Popup>
     </MenuTrigger>
   );
 }

@@ -1,23 +1,30 @@
-import { Pin, Shuffle, Undo2 } from 'lucide-react';
+import { History, Pin, Shuffle, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { Dialog, DialogTrigger, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
-import type { BoardStudent, BoardView, DealRule } from '@jigsaw/contract/groups';
+import type { BoardView, DealRule } from '@jigsaw/contract/groups';
 import type { RosterView } from '@jigsaw/contract/roster';
-import type { Deal } from '@jigsaw/core/dealing';
-import { outcomesOf, sayClash } from '@jigsaw/core/dealing';
+import type { Clash, Deal, DealProblem, Outcome, Why } from '@jigsaw/core/dealing';
+import { isWish, judge, outcomesOf, sayClash } from '@jigsaw/core/dealing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { problemOf as problemIn, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, Empty, hueOfGroup, Page, PersonName, Segments, Small, Tag, useNotice, Waiting } from '../look/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { Bar, Button, ButtonLink, Choice, Empty, Field, Page, Popup, Segments, Small, useNotice, Waiting } from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../track/index.js';
-import { movesOf, problemOf } from './dealProblem.js';
-import type { Whom } from './dealProblem.js';
-import { useChangeRulesMutation, useReadBoardQuery } from './groupsApi.js';
+import { DealCards } from './DealCards.js';
+import { DealComparison } from './DealComparison.js';
+import { isWhole, movesOf, problemOf, seatsNow, seatsOf } from './dealProblem.js';
+import type { Seats, Whom } from './dealProblem.js';
+import { useReadBoardQuery } from './groupsApi.js';
+import { useKeptDeals } from './keptDeals.js';
+import type { KeptDeal } from './keptDeals.js';
 import { MoveSheet } from './MoveSheet.js';
 import { AddRule, RuleList } from './RuleList.js';
 import { useBoard } from './useBoard.js';
 import { useDeal } from './useDeal.js';
+import { useRules } from './useRules.js';
+import { WhyShort } from './WhyShort.js';
 
 const Frame = styled(Page)`
   grid-template-rows: auto minmax(0, 1fr) auto;
@@ -64,82 +71,6 @@ const Right = styled.section`
     flex: 1;
   }
 `;
-const Cards = styled.div`
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
-  grid-auto-rows: max-content;
-  gap: 8px;
-  padding: 10px 12px;
-  overflow: auto;
-  align-content: start;
-`;
-const Card = styled.section`
-  background: var(--surface);
-  border: var(--hair);
-  border-radius: var(--r-2);
-  padding: 4px;
-  content-visibility: auto;
-  contain-intrinsic-size: auto 160px;
-  header {
-    display: flex;
-    align-items: center;
-    gap: 6px;
-    padding: 2px 4px 4px;
-  }
-  h3 {
-    flex: 1;
-    font: var(--h-14);
-    font-size: 15px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-`;
-const Seat = styled.button`
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  width: 100%;
-  min-height: 26px;
-  padding: 2px 6px;
-  border: 0;
-  border-radius: var(--r-1);
-  background: none;
-  color: var(--ink-2);
-  font: var(--t-13);
-  text-align: left;
-  cursor: pointer;
-  outline-offset: -2px;
-  > span:first-child {
-    flex: 1;
-    min-width: 0;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  &:hover {
-    background: var(--wash);
-  }
-  &[data-moved] {
-    background: var(--wash-2);
-    color: var(--ink);
-    font-weight: 620;
-  }
-  &[aria-pressed='true'] {
-    color: var(--ink);
-  }
-  &[data-shown] {
-    box-shadow: inset 0 0 0 2px var(--attn);
-    background: var(--attn-tint);
-    color: var(--ink);
-  }
-  small {
-    display: flex;
-    align-items: center;
-    gap: 2px;
-    color: var(--ink-2);
-  }
-`;
 const Foot = styled.footer`
   display: flex;
   align-items: center;
@@ -172,49 +103,73 @@ export function DealPage() {
 }
 
 const mostSeeds = 10_000;
-const isWhole = (rule: DealRule) => !('students' in rule) || rule.students.length > 1;
+const anySeed = () => Math.floor(Math.random() * mostSeeds);
+const dealsAtHand = 3;
+/** In place of a deal's number. */
+const boardNow = 0;
 
 function Dealer({ board, roster }: { readonly board: BoardView; readonly roster: RosterView }) {
   const notice = useNotice();
-  const { course } = useCourse();
+  const { course, dates } = useCourse();
   const acts = useBoard(board);
-  const { deals, going, start, stop, forget } = useDeal();
-  const [rules, setRules] = useState<readonly DealRule[]>(board.rules);
+  const { rules, whole, change } = useRules(board);
+  const kept = useKeptDeals(board.set.id, course.enrolmentId);
   const [pins, setPins] = useState<ReadonlyMap<EnrolmentId, GroupId>>(new Map());
-  const [whom, setWhom] = useState<Whom>(board.set.unplaced > 0 && board.set.unplaced < board.students.length ? 'unplaced' : 'all');
-  const [view, setView] = useState<string>('board');
+  const [whom, setWhom] = useState<Whom>(
+    () => kept.deals.at(-1)?.whom ?? (board.set.unplaced > 0 && board.set.unplaced < board.students.length ? 'unplaced' : 'all'),
+  );
+  const [viewed, setViewed] = useState<number>(kept.deals.at(-1)?.number ?? boardNow);
+  const [beside, setBeside] = useState<number | null>(null);
   const [shown, setShown] = useState<ReadonlySet<EnrolmentId>>(new Set());
-  const [saveRules] = useChangeRulesMutation();
-  const isInstructor = course.role === 'instructor';
-
-  // The newest deal is in view as soon as it is there.
-  const [seenDeals, setSeenDeals] = useState(0);
-  if (seenDeals !== deals.length) {
-    setSeenDeals(deals.length);
-    setView(deals.length === 0 ? 'board' : String(deals.length));
+  const [clash, setClash] = useState<Clash | null>(null);
+  const [why, setWhy] = useState<{ readonly rule: number; readonly answer: Why | null } | null>(null);
+  const { going, start, stop } = useDeal({
+    onDealt: ({ seed }, dealt, isStopped) => {
+      setClash(dealt.ok ? null : dealt.clash);
+      if (!dealt.ok) return;
+      look(kept.add({ seed, whom, isStopped, seats: [...dealt.deal.seats] }));
+    },
+    onWhy: (answer) => setWhy({ rule: answer.rule, answer }),
+  });
+  const look = (number: number) => {
+    setViewed(number);
     setShown(new Set());
-  }
-  const made = view === 'board' ? null : deals[Number(view) - 1];
-  const deal = made?.dealt.ok ? made.dealt.deal : null;
-  const outcomes = useMemo(() => (made?.dealt.ok ? outcomesOf(made.problem, made.dealt.deal) : null), [made]);
-  const isSameRules = made && made.problem.rules.length === rules.filter(isWhole).length;
-  const moves = useMemo(() => (deal ? movesOf(board, deal) : []), [board, deal]);
-  const moved = useMemo(() => new Set(moves.map((move) => move.student)), [moves]);
-
-  const change = async (next: readonly DealRule[]) => {
-    setRules(next);
-    if (!isInstructor) return; // an assistant may try rules and deal by them; they stay the set's own
-    const answer = await saveRules({ setId: board.set.id, body: { rules: next.filter(isWhole), version: board.set.version } });
-    if ('error' in answer) notice(problemIn(answer.error).detail);
+    setWhy(null);
+    if (number === beside) setBeside(null);
   };
-  const dealNow = () => start(problemOf({ board, roster, rules: rules.filter(isWhole), whom, pins, seed: Math.floor(Math.random() * mostSeeds) }));
+
+  const deal = kept.deals.find((each) => each.number === viewed) ?? null;
+  const problem = useMemo(() => problemOf({ board, roster, rules: whole, whom, pins, seed: 0 }), [board, roster, whole, whom, pins]);
+  const { seats, worth, outcomes } = useJudged(
+    problem,
+    useMemo(() => (deal ? seatsOf(board, deal) : seatsNow(board)), [board, deal]),
+  );
+  const other = useJudged(
+    problem,
+    useMemo(() => {
+      if (beside === null) return null;
+      const found = kept.deals.find((each) => each.number === beside);
+      return found ? seatsOf(board, found) : seatsNow(board);
+    }, [board, beside, kept.deals]),
+  );
+  const nameOf = (number: number) => (number === boardNow ? 'the Board now' : `Deal ${number}`);
+  const moves = useMemo(() => (deal && seats ? movesOf(board, seats) : []), [board, deal, seats]);
+
+  const dealBy = (by: readonly DealRule[], seed = anySeed(), stay = { whom, pins }) =>
+    start({ kind: 'deal', problem: problemOf({ board, roster, rules: by.filter(isWhole), seed, ...stay }) });
+  const dealOtherwise = (next: readonly DealRule[], says: string) => {
+    change(next);
+    dealBy(next);
+    notice(says, { label: 'Undo', do: () => change(rules) });
+  };
   const accept = () => {
-    if (!made) return;
-    acts.carry(
-      { moves },
-      `${moves.length} ${moves.length === 1 ? 'student' : 'students'} dealt by ${made.problem.rules.length} rules, seed ${made.problem.seed}`,
-    );
-    setView('board');
+    if (!deal) return;
+    acts.carry({ moves }, `${moves.length} ${moves.length === 1 ? 'student' : 'students'} dealt by ${whole.length} rules, seed ${deal.seed}`);
+    look(boardNow);
+  };
+  const discard = () => {
+    kept.discard(viewed);
+    look(kept.deals.filter((each) => each.number !== viewed).at(-1)?.number ?? boardNow);
   };
   const pin = (student: EnrolmentId, groupId: GroupId) =>
     setPins((before) => {
@@ -223,7 +178,14 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
       else next.set(student, groupId);
       return next;
     });
+  const askWhy = (rule: number) => {
+    setWhy({ rule, answer: null });
+    start({ kind: 'why', problem, deal: worth!, rule });
+  };
   const count = whom === 'unplaced' ? board.set.unplaced : board.students.length;
+  const isDealing = going?.question.kind === 'deal';
+  const views = [boardNow, ...kept.deals.slice(-dealsAtHand).map((each) => each.number)];
+  const isPlain = whole.length === rules.length; // each rule has its outcome, in their order
   return (
     <Frame>
       <Bar>
@@ -233,7 +195,7 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
         <ButtonLink kind="quiet" to={`../groups/${board.set.id}`}>
           Back to the Board
         </ButtonLink>
-        <AddRule board={board} roster={roster} onAdd={(rule) => void change([...rules, rule])} />
+        <AddRule board={board} roster={roster} onAdd={(rule) => change([...rules, rule])} />
       </Bar>
       <Work>
         <Left aria-label="What it is to bring about">
@@ -256,9 +218,44 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
               board={board}
               roster={roster}
               rules={rules}
-              outcomes={isSameRules ? outcomes : null}
-              onChange={(next) => void change(next)}
-              onShow={(who) => setShown(new Set(who))}
+              outcomes={isPlain && seats ? outcomes : null}
+              against={isPlain && beside !== null && other.outcomes ? { label: nameOf(beside), outcomes: other.outcomes } : null}
+              onWhy={deal && beside === null && !going ? askWhy : null}
+              renderWhy={(rule) =>
+                why?.rule === rule && (
+                  <WhyShort
+                    board={board}
+                    rule={rule}
+                    isHard={(at) => !isWish(problem.rules[at]!)}
+                    why={why.answer}
+                    part={going?.part ?? 0}
+                    onRaise={(above) => dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1}, and dealt again`)}
+                    onTakeAway={(at) =>
+                      dealOtherwise(
+                        rules.filter((_, index) => index !== at),
+                        `Rule ${at + 1} taken away, and dealt again`,
+                      )
+                    }
+                    onUnpin={() => {
+                      setPins(new Map());
+                      setWhom('all');
+                      dealBy(rules, undefined, { whom: 'all', pins: new Map() });
+                    }}
+                    onClose={() => {
+                      if (going?.question.kind === 'why') stop();
+                      setWhy(null);
+                    }}
+                  />
+                )
+              }
+              onChange={(next) => {
+                setWhy(null);
+                change(next);
+              }}
+              onShow={(who) => {
+                setBeside(null);
+                setShown(new Set(who));
+              }}
             />
           )}
         </Left>
@@ -266,65 +263,69 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
           <header>
             <Segments
               label="What is shown"
-              value={view}
-              choices={[{ id: 'board', label: 'Board now' }, ...deals.map((_, at) => ({ id: String(at + 1), label: `Deal ${at + 1}` }))]}
-              onChange={setView}
+              value={String(viewed)}
+              choices={[...views, ...(views.includes(viewed) ? [] : [viewed])].map((number) => ({
+                id: String(number),
+                label: number === boardNow ? 'Board now' : `Deal ${number}`,
+              }))}
+              onChange={(number) => look(Number(number))}
             />
+            {kept.deals.length > dealsAtHand && <EarlierDeals deals={kept.deals.slice(0, -dealsAtHand)} when={dates.dateTime} onLook={look} />}
+            {kept.deals.length > 0 && (
+              <Choice
+                label="Hold it against"
+                isLabelHidden
+                value={beside === null ? 'none' : String(beside)}
+                choices={[
+                  { id: 'none', label: 'Compare with…' },
+                  ...[boardNow, ...kept.deals.map((each) => each.number)]
+                    .filter((number) => number !== viewed)
+                    .map((number) => ({ id: String(number), label: `beside ${nameOf(number)}` })),
+                ]}
+                onChange={(number) => setBeside(number === 'none' ? null : Number(number))}
+              />
+            )}
             <span className="grow" />
-            {deal && <Small>{moves.length === 0 ? 'as on the Board' : `${moves.length} moved`}</Small>}
-            <Small>
-              <Pin size={12} aria-hidden="true" /> {pins.size} pinned: a press on a name keeps them where they are
-            </Small>
+            {beside !== null && outcomes && other.outcomes ? (
+              <Small role="status">{sayHeld(outcomes, other.outcomes)}</Small>
+            ) : (
+              <>
+                {deal && <Small>{moves.length === 0 ? 'as on the Board' : `${moves.length} moved`}</Small>}
+                <Small title="A press on a name keeps it where it is">
+                  <Pin size={12} aria-hidden="true" /> {pins.size === 0 ? 'press a name to pin it' : `${pins.size} pinned`}
+                </Small>
+              </>
+            )}
           </header>
-          {made && !made.dealt.ok ? (
+          {clash ? (
             <div>
-              <ProblemStrip>{sayClash(made.dealt.clash)}</ProblemStrip>
+              <ProblemStrip>{sayClash(clash)}</ProblemStrip>
             </div>
+          ) : beside !== null && seats && other.seats ? (
+            <DealComparison
+              board={board}
+              one={{ label: viewed === boardNow ? 'Board now' : nameOf(viewed), seats }}
+              other={{ label: beside === boardNow ? 'Board now' : nameOf(beside), seats: other.seats }}
+            />
           ) : (
-            <Cards>
-              {board.groups.map((group) => (
-                <Card key={group.id} style={hueOfGroup(group.number)} aria-label={`Group ${group.number}, ${group.name}`}>
-                  <header>
-                    <Emblem number={group.number} size={26} />
-                    <h3>{group.name}</h3>
-                    {group.isLocked && <Tag>Locked</Tag>}
-                  </header>
-                  {membersIn(board, deal, group.id).map((student) => (
-                    <Seat
-                      key={student.enrolmentId}
-                      type="button"
-                      aria-pressed={pins.get(student.enrolmentId) === group.id}
-                      data-moved={moved.has(student.enrolmentId) || undefined}
-                      data-shown={shown.has(student.enrolmentId) || undefined}
-                      onClick={() => pin(student.enrolmentId, group.id)}
-                    >
-                      <span>
-                        <PersonName name={student.name} reading={student.reading} />
-                      </span>
-                      {pins.get(student.enrolmentId) === group.id && <Pin size={13} aria-label="pinned" />}
-                      {moved.has(student.enrolmentId) && <From board={board} student={student} />}
-                    </Seat>
-                  ))}
-                </Card>
-              ))}
-            </Cards>
+            seats && <DealCards board={board} seats={seats} pins={pins} shown={shown} onPin={pin} />
           )}
         </Right>
       </Work>
       {acts.pending && <MoveSheet board={board} pending={acts.pending} />}
       <Foot>
-        {going ? (
+        {isDealing ? (
           <>
-            <progress value={going.dealing?.part ?? 0} aria-label="How far the deal is" />
+            <progress value={going.part} aria-label="How far the deal is" />
             <Small role="status">Looking for a better deal…</Small>
             <span className="grow" />
-            <Button isDisabled={!going.dealing} onPress={stop}>
+            <Button isDisabled={!going.best} onPress={stop}>
               Take the best so far
             </Button>
           </>
         ) : (
           <>
-            <span role="status">{deal && made ? sayQuality(deal, made.isStopped, made.problem.seed) : ''}</span>
+            <span role="status">{deal && worth ? sayQuality(worth, deal.isStopped, deal.seed) : ''}</span>
             <span className="grow" />
             {acts.canUndo && (
               <Button kind="quiet" onPress={acts.undo} aria-label={`Undo: ${acts.canUndo.says}`}>
@@ -332,14 +333,15 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
                 Undo
               </Button>
             )}
-            {deals.length > 0 && (
-              <Button kind="quiet" onPress={forget}>
-                Discard
+            {deal && (
+              <Button kind="quiet" onPress={discard}>
+                Discard Deal {viewed}
               </Button>
             )}
-            <Button kind={deal ? 'plain' : 'main'} isDisabled={board.groups.length === 0 || count === 0} onPress={dealNow}>
+            <SeedButton isDisabled={board.groups.length === 0 || count === 0} onDeal={(seed) => dealBy(rules, seed)} />
+            <Button kind={deal ? 'plain' : 'main'} isDisabled={board.groups.length === 0 || count === 0} onPress={() => dealBy(rules)}>
               <Shuffle size={15} aria-hidden="true" />
-              {deals.length === 0 ? `Deal ${count}` : pins.size > 0 ? `Deal again, keeps ${pins.size} pinned` : 'Deal again'}
+              {kept.deals.length === 0 ? `Deal ${count}` : pins.size > 0 ? `Deal again, keeps ${pins.size} pinned` : 'Deal again'}
             </Button>
             {deal && (
               <Button kind="main" isDisabled={moves.length === 0 || acts.isSaving} onPress={accept}>
@@ -353,19 +355,86 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
   );
 }
 
-function membersIn(board: BoardView, deal: Deal | null, groupId: GroupId): readonly BoardStudent[] {
-  return board.students.filter((student) => (deal ? deal.seats.get(student.enrolmentId) === groupId : student.seats.some((seat) => seat.groupId === groupId)));
+/** A seating held against the rules as they are; null: there is none. */
+function useJudged(problem: DealProblem, seats: Seats | null) {
+  return useMemo(() => {
+    if (!seats) return { seats: null, worth: null, outcomes: null };
+    const worth = judge(problem, seats);
+    return { seats, worth, outcomes: outcomesOf(problem, worth) };
+  }, [problem, seats]);
 }
 
-function From({ board, student }: { readonly board: BoardView; readonly student: BoardStudent }) {
-  const group = board.groups.find((each) => each.id === student.seats[0]?.groupId);
-  if (!group) return <small>new</small>;
+const moved = (rules: readonly DealRule[], rule: number, above: number): readonly DealRule[] => {
+  const next = rules.filter((_, at) => at !== rule);
+  next.splice(above, 0, rules[rule]!);
+  return next;
+};
+
+interface EarlierDealsProps {
+  readonly deals: readonly KeptDeal[];
+  readonly when: (at: string) => string;
+  readonly onLook: (number: number) => void;
+}
+
+function EarlierDeals({ deals, when, onLook }: EarlierDealsProps) {
   return (
-    <small title={`from ${group.name}`}>
-      <Emblem number={group.number} size={18} />
-      {group.number}
-    </small>
+    <MenuTrigger>
+      <Button kind="quiet" isSmall>
+        <History size={14} aria-hidden="true" />
+        Earlier {deals.length}
+      </Button>
+      <Popup>
+        <Menu aria-label="Earlier deals" onAction={(number) => onLook(Number(number))}>
+          {[...deals].reverse().map((deal) => (
+            <MenuItem key={deal.number} id={deal.number}>
+              Deal {deal.number} <Small>{`${when(deal.madeAt)}, seed ${deal.seed}`}</Small>
+            </MenuItem>
+          ))}
+        </Menu>
+      </Popup>
+    </MenuTrigger>
   );
+}
+
+/** The way back to a deal that somebody wrote down, or that was discarded. */
+function SeedButton({ isDisabled, onDeal }: { readonly isDisabled: boolean; readonly onDeal: (seed: number) => void }) {
+  const [seed, setSeed] = useState('');
+  return (
+    <DialogTrigger>
+      <Button kind="quiet" isDisabled={isDisabled}>
+        Seed…
+      </Button>
+      <Popup placement="top">
+        <Dialog aria-label="Deal with a seed" style={{ padding: 8, width: 250, outline: 'none' }}>
+          {({ close }) => (
+            <form
+              style={{ display: 'grid', gap: 8 }}
+              onSubmit={(event) => {
+                event.preventDefault();
+                close();
+                onDeal(Number(seed));
+                setSeed('');
+              }}
+            >
+              <Field label="Seed" inputMode="numeric" value={seed} onChange={(text) => setSeed(text.replace(/\D/g, '').slice(0, 9))} />
+              <Small>The same seed gives the same deal for the same class, rules and pins.</Small>
+              <Button type="submit" kind="main" isDisabled={seed === ''}>
+                Deal with this seed
+              </Button>
+            </form>
+          )}
+        </Dialog>
+      </Popup>
+    </DialogTrigger>
+  );
+}
+
+/** "Better on 3 rules, worse on none" */
+function sayHeld(outcomes: readonly Outcome[], others: readonly Outcome[]): string {
+  const count = (of: (one: Outcome, other: Outcome) => boolean) => outcomes.filter((one, at) => others[at] && of(one, others[at])).length;
+  const [better, worse] = [count((one, other) => one.part > other.part), count((one, other) => one.part < other.part)];
+  if (better + worse === 0) return 'Alike on every rule';
+  return `Better on ${better} ${better === 1 ? 'rule' : 'rules'}, worse on ${worse === 0 ? 'none' : worse}`;
 }
 
 /** What is known of how good it is. */

@@ -1,5 +1,6 @@
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
-import { ComboBox, Input, ListBox, ListBoxItem, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import type { ReactNode } from 'react';
+import { ComboBox, Input, ListBox, ListBoxItem, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView, DealRule } from '@jigsaw/contract/groups';
 import type { RosterView } from '@jigsaw/contract/roster';
@@ -63,6 +64,15 @@ const Reach = styled.span`
     background: var(--attn);
     border: 1px solid var(--attn-line);
   }
+  /* What the other deal reached. */
+  s {
+    position: absolute;
+    top: 9px;
+    left: 0;
+    height: 3px;
+    border-radius: 2px;
+    background: var(--ink-3);
+  }
 `;
 const Who = styled.span`
   display: inline-flex;
@@ -87,24 +97,6 @@ const Picker = styled(ComboBox)`
     font: var(--t-13);
   }
 `;
-const Options = styled(Popover)`
-  max-height: 260px;
-  overflow: auto;
-  min-width: 200px;
-  background: var(--surface);
-  border: 1px solid var(--ink);
-  border-radius: var(--r-2);
-  box-shadow: var(--lift);
-  padding: 5px;
-  [role='option'] {
-    padding: 4px 8px;
-    border-radius: var(--r-1);
-    cursor: pointer;
-  }
-  [data-focused] {
-    background: var(--wash-2);
-  }
-`;
 
 interface RuleListProps {
   readonly board: BoardView;
@@ -112,12 +104,18 @@ interface RuleListProps {
   readonly rules: readonly DealRule[];
   /** What the deal in view made of each; null: none is in view. */
   readonly outcomes: readonly Outcome[] | null;
+  /** What another made of each, to be held against it. */
+  readonly against: { readonly label: string; readonly outcomes: readonly Outcome[] } | null;
+  /** Asks what stands in the way of a rule that is left short; null: cannot be asked now. */
+  readonly onWhy: ((rule: number) => void) | null;
+  /** The answer, below the rule that it is about. */
+  readonly renderWhy: (rule: number) => ReactNode;
   readonly onChange: (rules: readonly DealRule[]) => void;
   readonly onShow: (who: readonly EnrolmentId[]) => void;
 }
 
 /** Rules as sentences, each to be filled in where it stands; their order is their weight. */
-export function RuleList({ board, roster, rules, outcomes, onChange, onShow }: RuleListProps) {
+export function RuleList({ board, roster, rules, outcomes, against, onWhy, renderWhy, onChange, onShow }: RuleListProps) {
   const put = (at: number, rule: DealRule | null) => onChange(rules.flatMap((each, index) => (index === at ? (rule === null ? [] : [rule]) : [each])));
   const shift = (at: number, by: 1 | -1) => {
     const next = [...rules];
@@ -129,6 +127,7 @@ export function RuleList({ board, roster, rules, outcomes, onChange, onShow }: R
       {rules.map((rule, at) => {
         const says = sayRule(rule, board, roster);
         const outcome = outcomes?.[at];
+        const other = against?.outcomes[at];
         return (
           <li key={at} aria-label={says}>
             <b>{at + 1}</b>
@@ -157,19 +156,32 @@ export function RuleList({ board, roster, rules, outcomes, onChange, onShow }: R
               <div className="outcome">
                 <Reach data-short={outcome.part < 1 || undefined}>
                   <i style={{ width: `${Math.round(outcome.part * 100)}%` }} />
+                  {other && <s style={{ width: `${Math.round(other.part * 100)}%` }} />}
                 </Reach>
                 <span>
-                  {outcome.says} {outcome.part < 1 && outcome.isBest && <Tag>No deal does better</Tag>}
+                  {outcome.says} {outcome.part < 1 && outcome.isBest && !other && <Tag>No deal does better</Tag>}
+                  {other && (
+                    <>
+                      {' · '}
+                      {other.met === outcome.met ? 'the same' : <b>{other.met}</b>} in {against.label}
+                    </>
+                  )}
                 </span>
-                {outcome.concerned.length > 0 ? (
-                  <Button isSmall kind="quiet" onPress={() => onShow(outcome.concerned)} aria-label={`Show whom rule ${at + 1} leaves short`}>
-                    Show whom
-                  </Button>
-                ) : (
-                  <span />
-                )}
+                <span className="tools">
+                  {outcome.concerned.length > 0 && (
+                    <Button isSmall kind="quiet" onPress={() => onShow(outcome.concerned)} aria-label={`Show whom rule ${at + 1} leaves short`}>
+                      Whom
+                    </Button>
+                  )}
+                  {onWhy && !outcome.isBest && (
+                    <Button isSmall kind="quiet" onPress={() => onWhy(at)} aria-label={`Why rule ${at + 1} is left short`}>
+                      Why
+                    </Button>
+                  )}
+                </span>
               </div>
             )}
+            {renderWhy(at)}
           </li>
         );
       })}
@@ -297,7 +309,7 @@ function People({
         onSelectionChange={(key) => key !== null && onChange([...students, key as EnrolmentId])}
       >
         <Input placeholder={students.length === 0 ? 'Name somebody…' : 'and…'} autoFocus={students.length < 2} />
-        <Options>
+        <Popup>
           <ListBox>
             {(student: (typeof others)[number]) => (
               <ListBoxItem id={student.enrolmentId} textValue={`${student.name} ${student.reading ?? ''}`}>
@@ -305,7 +317,7 @@ function People({
               </ListBoxItem>
             )}
           </ListBox>
-        </Options>
+        </Popup>
       </Picker>
     </>
   );

@@ -1,10 +1,10 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { BoardView, DealRule } from '@jigsaw/contract/groups';
 import type { RosterView } from '@jigsaw/contract/roster';
 import { aBoard, anEntry, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
-import { movesOf, problemOf, sayRule } from './dealProblem.js';
+import { movesOf, problemOf, sayRule, seatsOf } from './dealProblem.js';
 
 const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}/deal`);
@@ -68,9 +68,54 @@ describe('dealing by rules', () => {
       await user.click(screen.getByRole('button', { name: 'Deal again, keeps 1 pinned' }));
       expect(inGroup(ada).getByRole('button', { name: /^Ada/ })).toBeInTheDocument();
     }
-    await user.click(screen.getByRole('radio', { name: 'Deal 1' }));
-    await user.click(screen.getByRole('button', { name: 'Discard' }));
+    await user.click(screen.getByRole('button', { name: 'Earlier 1' }));
+    await user.click(screen.getByRole('menuitem', { name: /^Deal 1/ }));
+    for (const number of [1, 4, 3, 2]) await user.click(screen.getByRole('button', { name: `Discard Deal ${number}` }));
     expect(screen.queryByRole('button', { name: /^Accept/ })).toBeNull();
+  });
+
+  it('keeps deals over a reload, and holds two of them side by side', async () => {
+    const first = open([spread]);
+    await first.user.click(await screen.findByRole('button', { name: 'Deal 4' }));
+    expect(await screen.findByRole('radio', { name: 'Deal 1' })).toBeChecked();
+    cleanup();
+    const { user } = open([spread]);
+    expect(await screen.findByRole('radio', { name: 'Deal 1' })).toBeChecked();
+    await user.click(screen.getByRole('button', { name: /Hold it against/ }));
+    await user.click(await screen.findByRole('option', { name: 'beside the Board now' }));
+    const both = within(screen.getByRole('region', { name: 'Deal 1 beside Board now' }));
+    expect(both.getByRole('row', { name: /Crock/ })).toBeInTheDocument();
+    expect(both.getAllByRole('columnheader').map((each) => each.textContent)).toEqual(['Group', 'Deal 1', 'Board now']);
+    expect(screen.getByText('Alike on every rule')).toBeInTheDocument();
+  });
+
+  it('deals the same again by its seed', async () => {
+    const { user } = open([spread]);
+    const seats = () => ['Ada', 'Ben', 'Cho', 'Dia'].map((name) => screen.getByRole('button', { name: new RegExp(`^${name}`) }).closest('section')!.ariaLabel);
+    const dealt: (string | null)[][] = [];
+    for (let turn = 0; turn < 2; turn += 1) {
+      await user.click(await screen.findByRole('button', { name: 'Seed…' }));
+      await user.type(screen.getByRole('textbox', { name: 'Seed' }), '41a27');
+      await user.click(screen.getByRole('button', { name: 'Deal with this seed' }));
+      expect(await screen.findByText(/Seed 4127\./)).toBeInTheDocument();
+      dealt.push(seats());
+    }
+    expect(dealt[1]).toEqual(dealt[0]);
+    expect(screen.getByRole('radio', { name: 'Deal 2' })).toBeChecked();
+  });
+
+  it('says what stands in the way of a rule, and deals again as is chosen', async () => {
+    const company: DealRule = { kind: 'nobody-alone', attribute: 'Lab' };
+    const { user, writes } = open([spread, company]);
+    await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
+    expect(await screen.findByText('0 of 4 have company')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Why rule 2 is left short' }));
+    expect(await screen.findByText(/is in its way: without it, 4 of 4 have company/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Put rule 2 above 1' }));
+    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [company, spread], version: 1 }));
+    expect(await screen.findByText('4 of 4 have company')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread, company], version: 1 }));
   });
 
   it('says with names why rules cannot all hold', async () => {
@@ -128,10 +173,23 @@ describe('what the engine is asked', () => {
       [person('Cho'), null],
       [person('Dia'), crock],
     ]);
-    expect(movesOf(led, { seats, reached: [], objective: 0, bound: 0 })).toEqual([
+    expect(movesOf(led, seats)).toEqual([
       { student: person('Ada'), from: crock, to: carboy, leads: { from: true, to: false } },
       { student: person('Dia'), from: null, to: crock },
     ]);
+  });
+
+  it('leaves whoever came since it was made where they are, and sends nobody to a group that is gone', () => {
+    const { board } = given([], { Ada: 'Crock', Ben: 'Carboy', Cho: null, Dia: 'Crock' });
+    const kept = {
+      number: 1,
+      madeAt: '',
+      seed: 1,
+      whom: 'all' as const,
+      isStopped: false,
+      seats: [[person('Ada'), id<'group'>('gone')] as const, [person('Ben'), crock] as const],
+    };
+    expect(movesOf(board, seatsOf(board, kept))).toEqual([{ student: person('Ben'), from: carboy, to: crock }]);
   });
 
   it('is read as sentences', () => {

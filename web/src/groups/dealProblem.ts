@@ -1,10 +1,15 @@
 import type { BoardView, DealRule } from '@jigsaw/contract/groups';
 import type { RosterView } from '@jigsaw/contract/roster';
-import type { Deal, DealProblem, Rule } from '@jigsaw/core/dealing';
+import type { DealProblem, Rule } from '@jigsaw/core/dealing';
 import type { Move } from '@jigsaw/core/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { KeptDeal } from './keptDeals.js';
 import { capacityOf } from './seating.js';
 
+/** Somebody alone is neither together nor apart: such a rule is still being written. */
+export const isWhole = (rule: DealRule): boolean => !('students' in rule) || rule.students.length > 1;
+
+export type Seats = ReadonlyMap<EnrolmentId, GroupId | null>;
 export type Whom = 'unplaced' | 'all';
 
 interface Given {
@@ -39,12 +44,27 @@ export function problemOf({ board, roster, rules, whom, pins, seed }: Given): De
 const membersIn = (roster: RosterView, groupId: GroupId): EnrolmentId[] =>
   roster.entries.flatMap((entry) => (entry.groups.some((group) => group.groupId === groupId) ? [entry.enrolmentId] : []));
 
+/** Who sits where on the Board. */
+export const seatsNow = (board: BoardView): Seats => new Map(board.students.map((student) => [student.enrolmentId, student.seats[0]?.groupId ?? null]));
+
+/** Everybody's seat in a deal that was kept; whoever came since stays where they are, and nobody is sent to a group that is gone. */
+export function seatsOf(board: BoardView, kept: KeptDeal): Seats {
+  const dealt = new Map(kept.seats);
+  const isThere = new Set(board.groups.map((group) => group.id));
+  return new Map(
+    [...seatsNow(board)].map(([student, now]) => {
+      const seat = dealt.get(student);
+      return [student, seat === undefined || (seat !== null && !isThere.has(seat)) ? now : seat];
+    }),
+  );
+}
+
 /** From how the Board is to how the deal has it. */
-export function movesOf(board: BoardView, deal: Deal): Move[] {
-  return board.students.flatMap(({ enrolmentId: student, seats }): Move[] => {
-    const [seat] = seats;
+export function movesOf(board: BoardView, seats: Seats): Move[] {
+  return board.students.flatMap(({ enrolmentId: student, seats: own }): Move[] => {
+    const [seat] = own;
     const from = seat?.groupId ?? null;
-    const to = deal.seats.get(student) ?? null;
+    const to = seats.get(student) ?? null;
     if (from === to) return [];
     return [{ student, from, to, ...(seat?.isLeader && { leads: { from: true, to: false } }) }];
   });

@@ -1,52 +1,46 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Deal, DealProblem, Dealing, Dealt } from '@jigsaw/core/dealing';
-import { dealAll } from '@jigsaw/core/dealing';
-import type { FromWorker } from './deal.worker.js';
+import type { Deal, DealProblem, Dealt, Why } from '@jigsaw/core/dealing';
+import { ask } from './reasoning.js';
+import type { Question, Told } from './reasoning.js';
 
-export interface MadeDeal {
-  readonly problem: DealProblem;
-  readonly dealt: Dealt;
-  /** It was stopped; this is the best until then. */
-  readonly isStopped: boolean;
+interface Going {
+  readonly question: Question;
+  readonly part: number;
+  /** Of a deal: the best so far. */
+  readonly best: Deal | null;
 }
 
-/** Deals in a worker: how far it is, the deals that were made, and stopping with the best so far. */
-export function useDeal() {
-  const [deals, setDeals] = useState<readonly MadeDeal[]>([]);
-  const [going, setGoing] = useState<{ readonly problem: DealProblem; readonly dealing: Dealing | null } | null>(null);
-  const worker = useRef<Worker | null>(null);
+interface Heard {
+  readonly onDealt: (problem: DealProblem, dealt: Dealt, isStopped: boolean) => void;
+  readonly onWhy: (why: Why) => void;
+}
+
+/** One question at a time, off the page's own thread: how far it is, and stopping a deal with the best so far. */
+export function useDeal({ onDealt, onWhy }: Heard) {
+  const [going, setGoing] = useState<Going | null>(null);
+  const endAsking = useRef<(() => void) | null>(null);
   const end = useCallback(() => {
-    worker.current?.terminate();
-    worker.current = null;
+    endAsking.current?.();
+    endAsking.current = null;
     setGoing(null);
   }, []);
   useEffect(() => end, [end]);
 
-  const start = useCallback(
-    (problem: DealProblem) => {
+  const start = (question: Question) => {
+    end();
+    setGoing({ question, part: 0, best: null });
+    const hear = (told: Told) => {
+      if (told.kind === 'going') return setGoing({ question, part: told.part, best: told.best });
       end();
-      const keep = (dealt: Dealt) => {
-        setDeals((before) => [...before, { problem, dealt, isStopped: false }]);
-        end();
-      };
-      // Where there are no workers it is done at once; a test has none.
-      if (typeof Worker === 'undefined') return keep(dealAll(problem));
-      setGoing({ problem, dealing: null });
-      worker.current = new Worker(new URL('./deal.worker.ts', import.meta.url), { type: 'module' });
-      worker.current.onmessage = ({ data }: MessageEvent<FromWorker>) =>
-        data.kind === 'done' ? keep(data.dealt) : setGoing({ problem, dealing: data.dealing });
-      worker.current.postMessage(problem);
-    },
-    [end],
-  );
-  const stop = useCallback(() => {
-    const best: Deal | undefined = going?.dealing?.best;
-    if (going && best) setDeals((before) => [...before, { problem: going.problem, dealt: { ok: true, deal: best }, isStopped: true }]);
+      if (told.kind === 'dealt') onDealt(question.problem, told.dealt, false);
+      else onWhy(told.why);
+    };
+    const stopIt = ask(question, hear);
+    endAsking.current = stopIt;
+  };
+  const stop = () => {
+    if (going?.best) onDealt(going.question.problem, { ok: true, deal: going.best }, true);
     end();
-  }, [going, end]);
-  const forget = useCallback(() => {
-    setDeals([]);
-    end();
-  }, [end]);
-  return { deals, going, start, stop, forget };
+  };
+  return { going, start, stop };
 }

@@ -1,8 +1,9 @@
 import { ChevronDown } from 'lucide-react';
-import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+import { Button, ListBox, ListBoxItem, Select, SelectValue } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { Label } from './controls.js';
 import { Spoken } from './layout.js';
+import { Popup } from './Popup.js';
 
 const Frame = styled(Select)`
   display: grid;
@@ -27,28 +28,6 @@ const Frame = styled(Select)`
     text-align: left;
   }
 `;
-const List = styled(Popover)`
-  min-width: var(--trigger-width);
-  max-height: 320px;
-  overflow: auto;
-  background: var(--surface);
-  border: 1px solid var(--ink);
-  border-radius: var(--r-2);
-  box-shadow: var(--lift);
-  padding: 5px;
-  [role='option'] {
-    padding: 6px 10px;
-    border-radius: var(--r-1);
-    cursor: pointer;
-    outline-offset: -2px;
-  }
-  [data-focused] {
-    background: var(--wash-2);
-  }
-  [data-selected] {
-    font-weight: 650;
-  }
-`;
 
 interface ChoiceProps<Id extends string> {
   readonly label: string;
@@ -68,9 +47,9 @@ export function Choice<Id extends string>({ label, isLabelHidden, value, choices
         <SelectValue />
         <ChevronDown size={15} aria-hidden="true" />
       </Button>
-      <List>
+      <Popup>
         <ListBox items={choices}>{(choice) => <ListBoxItem id={choice.id}>{choice.label}</ListBoxItem>}</ListBox>
-      </List>
+      </Popup>
     </Frame>
   );
 }

@@ -4,6 +4,7 @@ import { styled } from 'styled-components';
 /** What opens beside a button: a menu, a list or a small form. */
 export const Popup = styled(Popover)`
   padding: 5px;
+  min-width: var(--trigger-width);
   max-height: 70vh;
   overflow: auto;
   background: var(--surface);
@@ -13,7 +14,8 @@ export const Popup = styled(Popover)`
   [role='menu'] {
     outline: none;
   }
-  [role='menuitem'] {
+  [role='menuitem'],
+  [role='option'] {
     display: grid;
     padding: 6px 10px;
     border-radius: var(--r-1);
@@ -23,6 +25,9 @@ export const Popup = styled(Popover)`
   }
   [data-focused] {
     background: var(--wash-2);
+  }
+  [role='option'][data-selected] {
+    font-weight: 650;
   }
   [data-disabled] {
     color: var(--ink-3);

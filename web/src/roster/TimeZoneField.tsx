@@ -1,6 +1,7 @@
 import { ChevronDown } from 'lucide-react';
-import { Button, ComboBox, Group, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
+import { Button, ComboBox, Group, Input, Label, ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { Popup } from '../look/index.js';
 
 const Frame = styled(ComboBox)`
   display: grid;
@@ -41,24 +42,6 @@ const Frame = styled(ComboBox)`
     color: var(--ink-2);
   }
 `;
-const List = styled(Popover)`
-  min-width: var(--trigger-width);
-  max-height: 280px;
-  overflow: auto;
-  background: var(--surface);
-  border: 1px solid var(--ink);
-  border-radius: var(--r-2);
-  box-shadow: var(--lift);
-  padding: 5px;
-  [role='option'] {
-    padding: 5px 10px;
-    border-radius: var(--r-1);
-    cursor: pointer;
-  }
-  [data-focused] {
-    background: var(--wash-2);
-  }
-`;
 
 const zones = [...new Set(['UTC', Intl.DateTimeFormat().resolvedOptions().timeZone, ...Intl.supportedValuesOf('timeZone')])].sort().map((id) => ({ id }));
 
@@ -74,9 +57,9 @@ export function TimeZoneField({ value, onChange }: { readonly value: string; rea
         </Button>
       </Group>
       <small>Due dates are written and shown in it</small>
-      <List>
+      <Popup>
         <ListBox>{(zone: (typeof zones)[number]) => <ListBoxItem id={zone.id}>{zone.id}</ListBoxItem>}</ListBox>
-      </List>
+      </Popup>
     </Frame>
   );
 }

@@ -1,0 +1,95 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { askWhy, dealAll, judge, outcomesOf } from './index.js';
+import type { DealProblem, Rule, Why } from './index.js';
+
+const names = ['Han', 'Park', 'Ada', 'Ben', 'Cho', 'Dia'];
+const id = (name: string) => name as EnrolmentId;
+const groups = [0, 1, 2].map((at) => ({ id: `g${at}` as GroupId, name: `G${at}`, capacity: 2, isLocked: false }));
+/** Han and Park alone speak Korean; three groups of two. */
+const given = (rules: Rule[], fixed: Record<string, GroupId> = {}): DealProblem => ({
+  students: names.map((name, at) => ({
+    id: id(name),
+    name,
+    attributes: { Language: ['Korean', 'Korean', 'Twi', 'Twi', 'Thai', 'Thai'][at]! },
+    fixedIn: fixed[name] ?? null,
+  })),
+  groups,
+  rules,
+  seed: 7,
+});
+const company: Rule = { kind: 'nobody-alone', attribute: 'Language' };
+const met: Rule = { kind: 'fresh', sets: [{ name: 'Starter pairs', groups: [[id('Han'), id('Park')]] }] };
+const apart: Rule = { kind: 'apart', students: [id('Han'), id('Park')] };
+
+function why(problem: DealProblem, rule: number): Why {
+  const dealt = dealAll(problem);
+  if (!dealt.ok) throw new Error('no deal');
+  const run = askWhy(problem, dealt.deal, rule);
+  let last = 0;
+  for (;;) {
+    const next = run.next();
+    if (next.done) return next.value;
+    expect(next.value.part).toBeGreaterThanOrEqual(last);
+    last = next.value.part;
+  }
+}
+
+describe('why a rule is left short', () => {
+  it('names the wish that weighs more, what would be reached without it, and for whom', () => {
+    const answer = why(given([met, company]), 1);
+    expect(answer.alone.says).toBe('6 of 6 have company');
+    expect(answer.hindrances).toHaveLength(1);
+    expect(answer.hindrances[0]).toMatchObject({ by: 0, outcome: { says: '6 of 6 have company' } });
+    expect(answer.hindrances[0]!.spared).toEqual(expect.arrayContaining([id('Han'), id('Park')]));
+  });
+
+  it('names a rule that must hold', () => {
+    expect(why(given([company, apart]), 0).hindrances.map((each) => each.by)).toEqual([1]);
+  });
+
+  it('names the pins', () => {
+    const answer = why(given([company], { Han: groups[0]!.id, Park: groups[1]!.id }), 0);
+    expect(answer.hindrances.map((each) => each.by)).toEqual(['pins']);
+  });
+
+  it('names nothing where nothing stands in its way', () => {
+    const three: Rule = { kind: 'fresh', sets: [{ name: 'All', groups: [names.map(id)] }] };
+    const answer = why(given([three, { kind: 'spread', attribute: 'Language', as: 'category' }]), 0);
+    expect(answer).toMatchObject({ hindrances: [], alone: { says: '0 of 3 pairs are new' } });
+  });
+});
+
+describe('a seating judged by rules that it was not dealt by', () => {
+  it('is worth what the deal said, for the deal’s own seats', () => {
+    fc.assert(
+      fc.property(fc.shuffledSubarray([met, company, apart], { minLength: 1 }), fc.nat(50), (rules, seed) => {
+        const problem = { ...given(rules), seed };
+        const dealt = dealAll(problem);
+        if (!dealt.ok) throw new Error('no deal');
+        const judged = judge(problem, dealt.deal.seats);
+        expect(judged.seats).toEqual(dealt.deal.seats);
+        expect(judged.objective).toBeCloseTo(dealt.deal.objective);
+        expect(judged.bound).toBeCloseTo(dealt.deal.bound);
+        expect(outcomesOf(problem, judged)).toEqual(outcomesOf(problem, dealt.deal));
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('says which pairs it does not keep, and seats nobody in a group that is gone', () => {
+    const problem = given([apart, { kind: 'together', students: [id('Ada'), id('Cho'), id('Dia')] }]);
+    const seats = new Map([
+      ...['Han', 'Park'].map((name) => [id(name), groups[0]!.id] as const),
+      ...['Ada', 'Cho'].map((name) => [id(name), groups[1]!.id] as const),
+      [id('Dia'), 'gone' as GroupId] as const,
+    ]);
+    const judged = judge(problem, seats);
+    expect(judged.seats.get(id('Dia'))).toBeNull();
+    expect(outcomesOf(problem, judged)).toMatchObject([
+      { says: '0 of 1 pair', isBest: false, concerned: ['Han', 'Park'] },
+      { says: '1 of 3 pairs', isBest: false, concerned: ['Ada', 'Dia', 'Cho'] },
+    ]);
+  });
+});

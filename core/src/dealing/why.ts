@@ -1,0 +1,60 @@
+import type { EnrolmentId } from '../ids/index.js';
+import { dealing } from './deal.js';
+import type { DealProblem } from './problem.js';
+import { isWish } from './problem.js';
+import { outcomesOf } from './report.js';
+import type { Outcome } from './report.js';
+import type { Deal } from './weigh.js';
+
+/** Something without which a rule would have been met better. */
+export interface Hindrance {
+  /** Its place among the rules; `pins`: that some stay where they are. */
+  readonly by: number | 'pins';
+  /** What the rule would reach without it. */
+  readonly outcome: Outcome;
+  /** Who would be left short no more. */
+  readonly spared: readonly EnrolmentId[];
+}
+
+export interface Why {
+  readonly rule: number;
+  /** What the rule would reach if nothing else were wished; what must hold still holds. */
+  readonly alone: Outcome;
+  /** What stands in its way most, first. */
+  readonly hindrances: readonly Hindrance[];
+}
+
+/** Less than this part of the whole is chance, not a hindrance. */
+const leastGain = 0.004;
+const studentsAtFullEffort = 200;
+
+/** Finds out why a deal leaves a rule short: the class is dealt again without each of the other rules, and without the pins. A generator, as a deal is. */
+export function* askWhy(problem: DealProblem, deal: Deal, rule: number): Generator<{ readonly part: number }, Why> {
+  const now = outcomesOf(problem, deal)[rule]!;
+  const own = problem.rules[rule]!;
+  const isPinned = problem.students.some((student) => student.fixedIn !== null);
+  const others = problem.rules.flatMap((_, at) => (at === rule ? [] : [at]));
+  const trials: { readonly by: Hindrance['by'] | null; readonly problem: DealProblem }[] = [
+    { by: null, problem: { ...problem, rules: problem.rules.filter((each) => each === own || !isWish(each)) } },
+    ...others.map((by) => ({ by, problem: { ...problem, rules: problem.rules.filter((_, at) => at !== by) } })),
+    ...(isPinned ? [{ by: 'pins' as const, problem: { ...problem, students: problem.students.map((student) => ({ ...student, fixedIn: null })) } }] : []),
+  ];
+  // A large class is dealt quickly many times rather than well a few times.
+  const effort = Math.min(1, studentsAtFullEffort / Math.max(1, problem.students.length));
+  let alone = now;
+  const hindrances: Hindrance[] = [];
+  for (const [done, { by, problem: trial }] of trials.entries()) {
+    const run = dealing({ ...trial, effort });
+    let next = run.next();
+    for (; !next.done; next = run.next()) yield { part: (done + next.value.part) / trials.length };
+    if (!next.value.ok) continue; // without the pins, say, two may be together who must not be
+    const outcome = outcomesOf(trial, next.value.deal)[trial.rules.indexOf(own)]!;
+    if (by === null) {
+      if (outcome.part > alone.part) alone = outcome;
+    } else if (outcome.part > now.part + leastGain) {
+      const short = new Set(outcome.concerned);
+      hindrances.push({ by, outcome, spared: now.concerned.filter((student) => !short.has(student)) });
+    }
+  }
+  return { rule, alone, hindrances: hindrances.sort((a, b) => b.outcome.part - a.outcome.part) };
+}

@@ -1,0 +1,116 @@
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/groups';
+import type { Hindrance, Why } from '@jigsaw/core/dealing';
+import type { EnrolmentId } from '@jigsaw/core/ids';
+import { Button, PersonName } from '../look/index.js';
+
+const Panel = styled.div`
+  grid-column: 2 / -1;
+  display: grid;
+  gap: 6px;
+  padding: 8px 10px;
+  border-left: 3px solid var(--attn);
+  background: var(--attn-tint);
+  font: var(--t-13);
+  progress {
+    width: 160px;
+    accent-color: var(--ink);
+  }
+  > div {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+  }
+`;
+
+interface WhyShortProps {
+  readonly board: BoardView;
+  /** Its place among the rules, from 0. */
+  readonly rule: number;
+  /** What must hold is not outweighed by moving a wish up. */
+  readonly isHard: (rule: number) => boolean;
+  /** null: it is still being worked out, so far. */
+  readonly why: Why | null;
+  readonly part: number;
+  readonly onRaise: (above: number) => void;
+  readonly onTakeAway: (rule: number) => void;
+  readonly onUnpin: () => void;
+  readonly onClose: () => void;
+}
+
+const namesShown = 4;
+const hindrancesShown = 2;
+
+/** What stands in a rule's way, what it would reach otherwise, and what can be done about it in one press. */
+export function WhyShort({ board, rule, isHard, why, part, onRaise, onTakeAway, onUnpin, onClose }: WhyShortProps) {
+  if (!why)
+    return (
+      <Panel role="status">
+        <span>Dealing without each of the other rules, to see which stands in its way…</span>
+        <progress value={part} aria-label="How far that is" />
+        <div>
+          <Button isSmall kind="quiet" onPress={onClose}>
+            Stop
+          </Button>
+        </div>
+      </Panel>
+    );
+  const shown = why.hindrances.slice(0, hindrancesShown);
+  return (
+    <Panel role="status">
+      {shown.length === 0 && <p>{sayNothing(why)}</p>}
+      {shown.map((hindrance) => (
+        <p key={hindrance.by}>
+          <b>{hindrance.by === 'pins' ? 'Who is pinned or stays' : `Rule ${hindrance.by + 1}`}</b> is in its way: without it, {hindrance.outcome.says}.{' '}
+          {hindrance.spared.length > 0 && hindrance.spared.length <= namesShown && <Spared board={board} hindrance={hindrance} />}
+        </p>
+      ))}
+      <div>
+        {shown.map(({ by }) =>
+          by === 'pins' ? (
+            <Button key="pins" isSmall onPress={onUnpin}>
+              Deal all anew without pins
+            </Button>
+          ) : (
+            <span key={by} style={{ display: 'contents' }}>
+              {by < rule && !isHard(by) && (
+                <Button isSmall onPress={() => onRaise(by)}>
+                  Put rule {rule + 1} above {by + 1}
+                </Button>
+              )}
+              <Button isSmall onPress={() => onTakeAway(by)}>
+                Deal without rule {by + 1}
+              </Button>
+            </span>
+          ),
+        )}
+        <Button isSmall kind="quiet" onPress={onClose}>
+          {shown.length === 0 ? 'Close' : 'Leave it so'}
+        </Button>
+      </div>
+    </Panel>
+  );
+}
+
+function Spared({ board, hindrance }: { readonly board: BoardView; readonly hindrance: Hindrance }) {
+  const person = (id: EnrolmentId) => board.students.find((student) => student.enrolmentId === id);
+  return (
+    <>
+      That would help{' '}
+      {hindrance.spared.map((id, at) => (
+        <span key={id}>
+          {at > 0 && (at === hindrance.spared.length - 1 ? ' and ' : ', ')}
+          <b>
+            <PersonName name={person(id)?.name ?? 'somebody'} reading={person(id)?.reading ?? null} />
+          </b>
+        </span>
+      ))}
+      .
+    </>
+  );
+}
+
+const sayNothing = ({ alone }: Why): string =>
+  alone.part === 1 || alone.isBest
+    ? `No rule by itself is in its way; all of them together are. Alone it would reach ${alone.says}.`
+    : `Nothing is in its way: with no other wish at all, ${alone.says} was the best that was found.`;

@@ -1,0 +1,50 @@
+import type { Deal, DealProblem, Dealt, Why } from '@jigsaw/core/dealing';
+import { askWhy, dealing } from '@jigsaw/core/dealing';
+
+/** What takes more than a moment to work out. */
+export type Question =
+  | { readonly kind: 'deal'; readonly problem: DealProblem }
+  /** Why this deal leaves this rule, by its place, short. */
+  | { readonly kind: 'why'; readonly problem: DealProblem; readonly deal: Deal; readonly rule: number };
+
+export type Told =
+  | { readonly kind: 'going'; readonly part: number; readonly best: Deal | null }
+  | { readonly kind: 'dealt'; readonly dealt: Dealt }
+  | { readonly kind: 'why'; readonly why: Why };
+
+type Answer = Exclude<Told, { kind: 'going' }>;
+
+/** Tells how far it is, and at last the answer. */
+export function* reasoningOf(question: Question): Generator<Told, Answer> {
+  if (question.kind === 'why') {
+    const run = askWhy(question.problem, question.deal, question.rule);
+    for (;;) {
+      const next = run.next();
+      if (next.done) return { kind: 'why', why: next.value };
+      yield { kind: 'going', part: next.value.part, best: null };
+    }
+  }
+  const run = dealing(question.problem);
+  for (;;) {
+    const next = run.next();
+    if (next.done) return { kind: 'dealt', dealt: next.value };
+    yield { kind: 'going', ...next.value };
+  }
+}
+
+/** Asks in a worker.
+ * @returns what ends it before its time. */
+export function ask(question: Question, hear: (told: Told) => void): () => void {
+  // Where there are no workers it is done at once; a test has none.
+  if (typeof Worker === 'undefined') {
+    const run = reasoningOf(question);
+    let next = run.next();
+    while (!next.done) next = run.next();
+    hear(next.value);
+    return () => undefined;
+  }
+  const worker = new Worker(new URL('./deal.worker.ts', import.meta.url), { type: 'module' });
+  worker.onmessage = ({ data }: MessageEvent<Told>) => hear(data);
+  worker.postMessage(question);
+  return () => worker.terminate();
+}
