@@ -287,7 +287,7 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   await expect(instructor.getByText(/each of these 3 is to sit apart from all the others, and there are 2 groups/)).toBeVisible();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Without Cho Moss' }).click();
-  await instructor.getByRole('button', { name: 'Deal again' }).click();
+  await instructor.getByRole('button', { name: 'Deal 10' }).click();
   await expect(instructor.getByText('10 moved')).toBeVisible();
   await expectAccessible(instructor);
   const place = (who: string) =>
@@ -295,9 +295,19 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   const adas = (await place('Ada').getAttribute('aria-label'))!;
   await instructor.getByRole('button', { name: /^Ada Moss/ }).click();
   await instructor.getByRole('button', { name: 'Deal again, keeps 1 pinned' }).click();
-  await expect(instructor.getByRole('radio', { name: 'Deal 3' })).toBeVisible();
+  await expect(instructor.getByRole('radio', { name: 'Deal 2' })).toBeVisible();
   await expect(place('Ada')).toHaveAttribute('aria-label', adas);
   await expect(place('Bo')).not.toHaveAttribute('aria-label', adas);
+  // The deals are there after a reload, and two of them side by side.
+  await instructor.reload();
+  await expect(instructor.getByRole('radio', { name: 'Deal 2' })).toBeChecked();
+  await instructor.getByRole('button', { name: /Hold it against/ }).click();
+  await instructor.getByRole('option', { name: 'beside Deal 1' }).click();
+  await expect(instructor.getByRole('region', { name: 'Deal 2 beside Deal 1' })).toBeVisible();
+  await expect(instructor.getByText(/ in Deal 1$/).first()).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: /Hold it against/ }).click();
+  await instructor.getByRole('option', { name: 'Compare with…' }).click();
   await instructor.getByRole('button', { name: 'Accept for 10' }).click();
   await expect(instructor.getByText(/10 students dealt by 2 rules, seed/).first()).toBeVisible();
   const placed = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
@@ -325,4 +335,29 @@ test('expert tables take somebody of every group, told before they are made and 
     for (const home of ['P', 'Q', 'R', 'S', 'T']) await expect(group(topic).getByRole('img', { name: `from ${home}`, exact: true })).toHaveCount(1);
   }
   await expectAccessible(instructor);
+});
+
+test('a set is made with what each group gets, and only its members find it', async () => {
+  await instructor.goto(`/c/${courseId}/groups/new`);
+  await instructor.getByLabel('Name of the set').fill('Stands');
+  await instructor.getByText(/^As in another set/).click();
+  await instructor.getByRole('button', { name: /Which set/ }).click();
+  await instructor.getByRole('option', { name: 'Pairs' }).click();
+  await instructor.getByRole('button', { name: 'Add: Discussion' }).click();
+  await instructor.keyboard.type('Planning the stand');
+  await instructor.getByRole('button', { name: 'Add: Assignment' }).click();
+  await instructor.keyboard.type('Poster');
+  await expect(instructor.getByText('5 copies, live')).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Make the set' }).click();
+  await expect(instructor.getByRole('heading', { name: 'Stands is set up' })).toBeVisible();
+  await expect(instructor.getByText('All 10 students have a place.')).toBeVisible();
+  await expectAccessible(instructor);
+  const ada = students.get('Ada')!;
+  const { rooms } = await api<RoomList>(ada, 'GET', `courses/${courseId}/rooms`);
+  const titles = rooms.flatMap((room) => room.items.map((item) => item.title));
+  expect([titles.includes('Planning the stand'), titles.includes('Poster')]).toEqual([true, false]);
+  // The draft is meant for this set.
+  await instructor.getByRole('link', { name: 'Poster' }).click();
+  await expect(instructor.getByRole('button', { name: /^Release to 5 groups/ })).toBeVisible();
 });

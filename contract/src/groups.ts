@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { mostGroups } from '@jigsaw/core/roster';
 import { AssistantsSee, RosterAttribute } from './roster.js';
-import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
+import { ActivityId, DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
+import { ActivityDraft } from './release.js';
 
 export { mostGroups };
 
@@ -34,6 +35,14 @@ export type DealRule = z.infer<typeof DealRule>;
 export const SetRules = z.strictObject({ rules: z.array(DealRule).max(60, '60 rules are the most.'), version: z.number().int() });
 export type SetRules = z.infer<typeof SetRules>;
 
+/** What each group of a new set gets: written with it, and released to all its groups at once or kept as a draft. */
+export const NewSetActivity = z.strictObject({ draft: ActivityDraft, isReleased: z.boolean() });
+export type NewSetActivity = { readonly draft: ActivityDraft; readonly isReleased: boolean };
+type Equipped<Request> = Omit<Request, 'activities'> & { readonly activities?: readonly NewSetActivity[] };
+const EachGets = z.array(NewSetActivity).max(12, '12 activities are the most; write the others when the set is there.').default([]);
+export const MadeActivity = z.object({ id: ActivityId, title: z.string(), kind: z.string(), isReleased: z.boolean(), copies: z.number().int() });
+export type MadeActivity = z.infer<typeof MadeActivity>;
+
 /** A new set: so many groups, or groups of so many. */
 export const CreateGroupSet = z.strictObject({
   name: SetName,
@@ -48,8 +57,9 @@ export const CreateGroupSet = z.strictObject({
   names: z.array(z.string().max(80)).max(mostGroups),
   isExclusive: z.boolean().default(true),
   signUp: SignUpSettings.nullable().default(null),
+  activities: EachGets,
 });
-export type CreateGroupSet = z.input<typeof CreateGroupSet>;
+export type CreateGroupSet = Equipped<z.input<typeof CreateGroupSet>>;
 
 export const GroupSetView = z.object({
   id: GroupSetId,
@@ -77,6 +87,10 @@ export const GroupSetView = z.object({
   version: z.number().int(),
 });
 export type GroupSetView = z.infer<typeof GroupSetView>;
+
+/** A set that was made now, with what its groups got. */
+export const MadeGroupSet = GroupSetView.extend({ activities: z.array(MadeActivity) });
+export type MadeGroupSet = z.infer<typeof MadeGroupSet>;
 export const GroupSetList = z.object({
   sets: z.array(GroupSetView),
   /** Out of the way, the latest first. */
@@ -199,8 +213,8 @@ export const SetSettings = z.strictObject({
 export type SetSettings = z.infer<typeof SetSettings>;
 
 /** A set like this one under another name. */
-export const CopySet = z.strictObject({ name: SetName, withMembers: z.boolean() });
-export type CopySet = z.infer<typeof CopySet>;
+export const CopySet = z.strictObject({ name: SetName, withMembers: z.boolean(), activities: EachGets });
+export type CopySet = Equipped<z.input<typeof CopySet>>;
 
 /** A set of expert tables beside this one: each takes people of different groups, so that every group has every topic. */
 export const DeriveExperts = z.strictObject({
@@ -209,8 +223,9 @@ export const DeriveExperts = z.strictObject({
   /** More people than this at a table make parallel ones; null: never. */
   most: Capacity,
   seed: z.number().int().min(0),
+  activities: EachGets,
 });
-export type DeriveExperts = z.infer<typeof DeriveExperts>;
+export type DeriveExperts = Equipped<z.input<typeof DeriveExperts>>;
 
 export const PutAwayRequest = z.strictObject({ isPutAway: z.boolean() });
 export type PutAwayRequest = z.infer<typeof PutAwayRequest>;

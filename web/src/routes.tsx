@@ -23,6 +23,7 @@ const pages: RouteObject[] = [
           { path: 'groups/new', lazy: async () => ({ Component: (await import('./groups/NewSetPage.js')).NewSetPage }) },
           { path: 'groups/:setId', lazy: async () => ({ Component: (await import('./groups/BoardPage.js')).BoardPage }) },
           { path: 'groups/:setId/deal', lazy: async () => ({ Component: (await import('./groups/DealPage.js')).DealPage }) },
+          { path: 'groups/:setId/ready', lazy: async () => ({ Component: (await import('./groups/SetReadyPage.js')).SetReadyPage }) },
           { path: 'groups/:setId/lists', lazy: async () => ({ Component: (await import('./groups/ListsPage.js')).ListsPage }) },
           { path: 'release', lazy: async () => ({ Component: (await import('./release/ActivitiesPage.js')).ActivitiesPage }) },
           { path: 'release/:activityId', lazy: async () => ({ Component: (await import('./release/ComposerPage.js')).ComposerPage }) },

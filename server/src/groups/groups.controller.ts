@@ -18,6 +18,7 @@ import {
   GroupSetList,
   GroupSetView,
   LeadGroups,
+  MadeGroupSet,
   PlaceRequest,
   PlacesOf,
   PlaceResult,
@@ -53,12 +54,12 @@ export class GroupsController {
     return this.sets.list(person, courseId);
   }
 
-  @Endpoint('POST /courses/:courseId/sets', { id: 'createGroupSet', does: 'Make a group set with its groups', body: CreateGroupSet, answer: GroupSetView })
+  @Endpoint('POST /courses/:courseId/sets', { id: 'createGroupSet', does: 'Make a group set with its groups', body: CreateGroupSet, answer: MadeGroupSet })
   create(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @Takes(CreateGroupSet) draft: z.output<typeof CreateGroupSet>,
-  ): Promise<GroupSetView> {
+  ): Promise<MadeGroupSet> {
     return this.sets.create(person, courseId, draft);
   }
 
@@ -118,8 +119,12 @@ export class GroupsController {
     return this.boards.placesOf(person, courseId, enrolmentId);
   }
 
-  @Endpoint('POST /sets/:setId/copies', { id: 'copyGroupSet', does: 'A set like this one, with or without members', body: CopySet, answer: GroupSetView })
-  copy(@CurrentPerson() person: SignedIn, @IdParam('setId', GroupSetId) setId: ids.GroupSetId, @Takes(CopySet) request: CopySet): Promise<GroupSetView> {
+  @Endpoint('POST /sets/:setId/copies', { id: 'copyGroupSet', does: 'A set like this one, with or without members', body: CopySet, answer: MadeGroupSet })
+  copy(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(CopySet) request: z.output<typeof CopySet>,
+  ): Promise<MadeGroupSet> {
     return this.sets.copy(person, setId, request);
   }
 
@@ -127,13 +132,13 @@ export class GroupsController {
     id: 'deriveExperts',
     does: 'Expert tables that take people of different groups',
     body: DeriveExperts,
-    answer: GroupSetView,
+    answer: MadeGroupSet,
   })
   deriveExperts(
     @CurrentPerson() person: SignedIn,
     @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
-    @Takes(DeriveExperts) request: DeriveExperts,
-  ): Promise<GroupSetView> {
+    @Takes(DeriveExperts) request: z.output<typeof DeriveExperts>,
+  ): Promise<MadeGroupSet> {
     return this.sets.deriveExperts(person, setId, request);
   }
 

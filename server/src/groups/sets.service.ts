@@ -2,7 +2,18 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull, Not } from 'typeorm';
 import type { z } from 'zod';
-import type { CopySet, CreateGroupSet, DealRule, DeriveExperts, GroupSetList, GroupSetView, SetOrder, SetRules, SetSettings } from '@jigsaw/contract/groups';
+import type {
+  CopySet,
+  CreateGroupSet,
+  DealRule,
+  DeriveExperts,
+  GroupSetList,
+  GroupSetView,
+  MadeGroupSet,
+  SetOrder,
+  SetRules,
+  SetSettings,
+} from '@jigsaw/contract/groups';
 import type { Home } from '@jigsaw/core/dealing';
 import { expertTables, tableName } from '@jigsaw/core/dealing';
 import { namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
@@ -12,7 +23,7 @@ import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { EnrolmentRow, Viewers } from '../roster/index.js';
+import { EnrolmentRow, NewSets, Viewers } from '../roster/index.js';
 import { GroupRow, GroupSetRow, MembershipRow } from './groups.rows.js';
 import { countStudents, setView, setViews, viewOfSet } from './setViews.js';
 
@@ -23,6 +34,7 @@ export class SetsService {
     private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
+    private readonly newSets: NewSets,
   ) {}
 
   async list(person: SignedIn, courseId: CourseId): Promise<GroupSetList> {
@@ -36,10 +48,11 @@ export class SetsService {
     };
   }
 
-  async create(person: SignedIn, courseId: CourseId, draft: z.output<typeof CreateGroupSet>): Promise<GroupSetView> {
+  async create(person: SignedIn, courseId: CourseId, { activities, ...draft }: z.output<typeof CreateGroupSet>): Promise<MadeGroupSet> {
     await this.viewers.staff(person, courseId, 'manage-groups');
     refuseSignUp({ ...draft, isFormedAtHandIn: draft.shape.by === 'hand-in' });
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
+    return this.unitOfWork.run(async (work) => {
+      const { manager, now, record } = work;
       const students = await countStudents(manager, courseId);
       const setId = newId<'group-set'>();
       await manager.insert(GroupSetRow, {
@@ -58,7 +71,8 @@ export class SetsService {
       const groups = names.map((name, at) => ({ id: newId(), setId, number: at + 1, name, capacity: null, version: 1 }));
       if (groups.length > 0) await manager.insert(GroupRow, groups);
       await record({ type: 'set.created', courseId, actorId: person.id, subjectId: setId, facts: { groups: names.length } });
-      return setView(await manager.findOneByOrFail(GroupSetRow, { id: setId }), names.length, students);
+      const made = await this.newSets.equip({ work, person, courseId, setId, activities });
+      return { ...setView(await manager.findOneByOrFail(GroupSetRow, { id: setId }), names.length, students), activities: made };
     });
   }
 
@@ -142,10 +156,11 @@ export class SetsService {
   }
 
   /** Groups, places and settings once more; with everybody in the same group, or empty. */
-  async copy(person: SignedIn, setId: GroupSetId, { name, withMembers }: CopySet): Promise<GroupSetView> {
+  async copy(person: SignedIn, setId: GroupSetId, { name, withMembers, activities }: z.output<typeof CopySet>): Promise<MadeGroupSet> {
     const found = await this.staffSet(person, setId);
     const { courseId } = found;
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
+    return this.unitOfWork.run(async (work) => {
+      const { manager, now, record } = work;
       const id = newId<'group-set'>();
       const position = await manager.countBy(GroupSetRow, { courseId });
       const { capacity, pattern, rules, isExclusive, hasLeaders, membersDress, isFormedAtHandIn, description, isDescriptionShown, latecomers } = found;
@@ -191,14 +206,16 @@ export class SetsService {
         if (rows.length > 0) await manager.insert(MembershipRow, rows);
       }
       await record({ type: 'set.created', courseId, actorId: person.id, subjectId: id, facts: { copyOf: setId, withMembers } });
-      return viewOfSet(manager, courseId, id);
+      const made = await this.newSets.equip({ work, person, courseId: courseId as CourseId, setId: id, activities });
+      return { ...(await viewOfSet(manager, courseId, id)), activities: made };
     });
   }
 
   /** Expert tables of the groups of this set (CALC §4), with everybody at theirs. */
-  async deriveExperts(person: SignedIn, setId: GroupSetId, { name, topics, most, seed }: DeriveExperts): Promise<GroupSetView> {
+  async deriveExperts(person: SignedIn, setId: GroupSetId, { name, topics, most, seed, activities }: z.output<typeof DeriveExperts>): Promise<MadeGroupSet> {
     const { courseId } = await this.staffSet(person, setId);
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
+    return this.unitOfWork.run(async (work) => {
+      const { manager, now, record } = work;
       const homes = await manager.query<Home[]>(
         `SELECT g."name", ARRAY(SELECT m."enrolmentId" FROM "membership" m WHERE m."groupId" = g."id" AND m."until" IS NULL ORDER BY m."enrolmentId") AS "members"
            FROM "course_group" g WHERE g."setId" = $1 ORDER BY g."number"`,
@@ -235,7 +252,8 @@ export class SetsService {
       );
       if (seats.length > 0) await manager.insert(MembershipRow, seats);
       await record({ type: 'set.created', courseId, actorId: person.id, subjectId: id, facts: { expertsOf: setId, tables: tables.length } });
-      return viewOfSet(manager, courseId, id);
+      const made = await this.newSets.equip({ work, person, courseId: courseId as CourseId, setId: id, activities });
+      return { ...(await viewOfSet(manager, courseId, id)), activities: made };
     });
   }
 

@@ -12,6 +12,7 @@ import type {
   ReleasedTo,
   ReleaseRequest,
 } from '@jigsaw/contract/release';
+import type { MadeActivity } from '@jigsaw/contract/groups';
 import type { ActivityId, CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { transition } from '@jigsaw/core/release';
 import { GroupRow, GroupSetRow } from '../groups/index.js';
@@ -22,8 +23,8 @@ import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import type { MadeGroups } from '../roster/index.js';
-import { Joining, NewGroups, Viewers } from '../roster/index.js';
+import type { MadeGroups, MadeSet } from '../roster/index.js';
+import { Joining, NewGroups, NewSets, Viewers } from '../roster/index.js';
 import { audienceOf, toOf } from './audience.js';
 import { stateColumns, stateOf } from './facts.js';
 import { hearersOfRelease } from './gate.js';
@@ -42,9 +43,11 @@ export class ReleaseService {
     private readonly clock: Clock,
     joining: Joining,
     newGroups: NewGroups,
+    newSets: NewSets,
   ) {
     joining.addStep(joinAudiences);
     newGroups.whenMade((made) => this.openForNewGroups(made));
+    newSets.whenMade((made) => this.equip(made));
   }
 
   async list(person: SignedIn, courseId: CourseId): Promise<ActivityList> {
@@ -126,7 +129,7 @@ export class ReleaseService {
     const activity = await this.staffActivity(person, activityId);
     const viewer = await this.viewers.staff(person, activity.courseId, 'release');
     return this.unitOfWork.run(async (work) => {
-      const { manager, now, record } = work;
+      const { manager, now } = work;
       const locked = await manager.findOneOrFail(ActivityRow, { where: { id: activityId }, lock: { mode: 'pessimistic_write' } });
       await this.refuseReach(manager, locked, request.to, request.mode);
       if (locked.version !== request.version)
@@ -151,18 +154,58 @@ export class ReleaseService {
         ...stateColumns(next.state),
         version: (earlier?.version ?? 0) + 1,
       };
-      await manager.save(ReleaseRow, row);
-      const groupIds = await this.openCopies(work, locked, row, viewer.enrolmentId);
-      await record({
-        type: 'activity.released',
-        courseId: activity.courseId,
-        actorId: person.id,
-        subjectId: row.id,
-        facts: { activityId, state: next.state.state, mode: row.mode, groups: groupIds.length },
-        ...hearersOfRelease(row),
-      });
+      await this.letOut(work, locked, row, viewer.enrolmentId, person);
       return this.view(manager, locked);
     });
+  }
+
+  /** Writes a release and opens its copies.
+   * @returns how many groups it reaches */
+  private async letOut(work: Work, activity: ActivityRow, row: NewRelease, by: EnrolmentId, person: SignedIn): Promise<number> {
+    await work.manager.save(ReleaseRow, row);
+    const groupIds = await this.openCopies(work, activity, row, by);
+    await work.record({
+      type: 'activity.released',
+      courseId: row.courseId,
+      actorId: person.id,
+      subjectId: row.id,
+      facts: { activityId: activity.id, state: row.state, mode: row.mode, groups: groupIds.length },
+      ...hearersOfRelease(row),
+    });
+    return groupIds.length;
+  }
+
+  /** What each group of a new set gets, a private copy each; all of it with the set, or nothing. */
+  private async equip({ work, person, courseId, setId, activities }: MadeSet): Promise<MadeActivity[]> {
+    const { manager, now, record } = work;
+    const viewer = await this.viewers.staff(person, courseId, 'release');
+    const made: MadeActivity[] = [];
+    for (const { draft, isReleased } of activities) {
+      const id = newId<'activity'>();
+      await manager.insert(ActivityRow, { id, courseId, ...this.columnsOf(draft), version: 1, createdAt: now, updatedAt: now });
+      await record({ type: 'activity.drafted', courseId, actorId: person.id, subjectId: id, facts: { kind: draft.kind } });
+      let copies = 0;
+      if (isReleased) {
+        const activity = await manager.findOneByOrFail(ActivityRow, { id });
+        const to = { kind: 'set', setId } as const;
+        await this.refuseReach(manager, activity, to, 'own');
+        const live = stateColumns({ state: 'live', since: now.getTime() });
+        const row = {
+          id: newId<'release'>(),
+          activityId: id,
+          courseId,
+          setId,
+          mode: 'own',
+          audience: audienceOf(to),
+          outsiders: 'hidden',
+          ...live,
+          version: 1,
+        } as const;
+        copies = await this.letOut(work, activity, row, viewer.enrolmentId, person);
+      }
+      made.push({ id, title: draft.title, kind: draft.kind, isReleased, copies });
+    }
+    return made;
   }
 
   /** Other groups of the same set, or another word for outsiders. Whoever is left out keeps what they did and no longer sees it. */
@@ -256,6 +299,7 @@ export class ReleaseService {
     const groups = release.setId === null ? [] : await manager.findBy(GroupRow, { setId: release.setId });
     const groupIds = groups.map((group) => group.id).filter((id) => to.kind !== 'groups' || to.groupIds.includes(id as GroupId));
     const wanted: (string | null)[] = release.mode === 'common' ? [null] : groupIds;
+    if (wanted.length === 0) return groupIds; // a set whose groups come to be later
     const { raw } = (await manager
       .createQueryBuilder()
       .insert()
@@ -319,5 +363,7 @@ export class ReleaseService {
     };
   }
 }
+
+type NewRelease = Pick<ReleaseRow, 'id' | 'activityId' | 'courseId' | 'setId' | 'mode' | 'audience' | 'outsiders' | 'state' | 'stateAt' | 'version'>;
 
 const dateOrNull = (at: string | null) => (at === null ? null : new Date(at));

@@ -5,6 +5,7 @@ import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
 import { Joining } from './joining.js';
 import { NewGroups } from './newGroups.js';
+import { NewSets } from './newSets.js';
 import { Registrar } from './registrar.js';
 import { RegistrarService } from './registrar.service.js';
 import { RosterController } from './roster.controller.js';
@@ -15,7 +16,7 @@ import { Viewers } from './viewers.js';
 @Module({
   imports: [IdentityModule, MailModule],
   controllers: [RosterController],
-  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining, NewGroups],
-  exports: [Viewers, Joining, NewGroups],
+  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining, NewGroups, NewSets],
+  exports: [Viewers, Joining, NewGroups, NewSets],
 })
 export class RosterModule {}

@@ -14,6 +14,9 @@ import { problemOf, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Choice, Emblem, Field, Input, Label, Option, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../track/index.js';
+import { activitiesOf, EachGets, GiftLines } from './EachGets.js';
+import type { Gift } from './EachGets.js';
+import type { Next, ReadyState } from './SetReadyPage.js';
 import { SignUpFields, Tickbox } from './SetSheet.js';
 import {
   useCopyGroupSetMutation,
@@ -63,7 +66,16 @@ const FigureRow = styled(TextField)`
 const Forecast = styled.aside`
   border-left: 1px solid var(--ink);
   background: var(--sunk);
-  padding: 20px;
+  /* What will be made, and the way to make it, stay in view however far the form goes. */
+  > div {
+    position: sticky;
+    top: 0;
+    display: flex;
+    flex-direction: column;
+    max-height: calc(100vh - 104px);
+    overflow: auto;
+    padding: 20px;
+  }
   h2 {
     margin-bottom: 4px;
   }
@@ -71,10 +83,10 @@ const Forecast = styled.aside`
     margin-top: 16px;
     display: grid;
     gap: 4px;
-    max-height: 420px;
+    min-height: 76px;
     overflow: auto;
   }
-  li {
+  ol > li {
     display: grid;
     grid-template-columns: 30px minmax(0, 1fr) auto;
     gap: 8px;
@@ -124,6 +136,7 @@ export function NewSetPage() {
   const [seed] = useState(() => Math.floor(Math.random() * 10_000));
   const [derive, deriving] = useDeriveExpertsMutation();
   const roster = useReadRosterQuery(course.id, { skip: fill !== 'experts' });
+  const [gifts, setGifts] = useState<readonly Gift[]>([]);
   const [signUp, setSignUp] = useState<SignUpSettings>({ opens: null, closes: null, showsNames: true });
   if (!sets.data) return <Waiting what="the class" />;
 
@@ -142,18 +155,11 @@ export function NewSetPage() {
     const answer = await putAway({ setId, isPutAway: false });
     if ('data' in answer && answer.data) void navigate(`../groups/${setId}`);
   };
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    if (fill === 'copy') {
-      const copied = await copy({ setId: original!.id, body: { name, withMembers: true } });
-      if ('data' in copied && copied.data) void navigate(`../groups/${copied.data.id}`);
-      return;
-    }
-    if (fill === 'experts') {
-      const made = await derive({ setId: original!.id, body: { name, topics: topicsIn(topics), most: capacity === '' ? null : Number(capacity), seed } });
-      if ('data' in made && made.data) void navigate(`../groups/${made.data.id}`);
-      return;
-    }
+  const make = () => {
+    const equipped = gifts.length > 0 && { activities: activitiesOf(gifts) };
+    if (fill === 'copy') return copy({ setId: original!.id, body: { name, withMembers: true, ...equipped } });
+    if (fill === 'experts')
+      return derive({ setId: original!.id, body: { name, topics: topicsIn(topics), most: capacity === '' ? null : Number(capacity), seed, ...equipped } });
     const shape: CreateGroupSet['shape'] =
       fill === 'hand-in' ? { by: 'hand-in' } : by === 'count' ? { by: 'count', groups: asked } : { by: 'size', size: asked, how: by };
     const body = {
@@ -164,10 +170,28 @@ export function NewSetPage() {
       names: pasted.split('\n').filter((line) => line.trim() !== ''),
       isExclusive: !isSeveral || fill === 'sign-up',
       signUp: fill === 'sign-up' ? signUp : null,
+      ...equipped,
     };
-    const answer = await create({ courseId: course.id, body });
-    if ('data' in answer && answer.data) void navigate(`../groups/${answer.data.id}${fill === 'deal' ? '?deal' : fill === 'file' ? '?file' : ''}`);
+    return create({ courseId: course.id, body });
   };
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const answer = await make();
+    if (!('data' in answer) || !answer.data) return;
+    const { id, activities } = answer.data;
+    const next: Next = fill === 'deal' || fill === 'file' ? fill : 'board';
+    if (activities.length > 0) void navigate(`../groups/${id}/ready`, { state: { activities, next } satisfies ReadyState });
+    else void navigate(`../groups/${id}${next === 'board' ? '' : `?${next}`}`);
+  };
+  const groupCount = isMade
+    ? forecast.ok
+      ? forecast.sizes.length
+      : 0
+    : fill === 'copy'
+      ? (original?.groupCount ?? 0)
+      : fill === 'experts'
+        ? (experts?.tables.length ?? 0)
+        : null;
   return (
     <Page>
       <Bar>
@@ -266,6 +290,9 @@ export function NewSetPage() {
                 </SetPart>
               </>
             )}
+            <SetPart title="Each gets" says="With the set, if you like">
+              <EachGets gifts={gifts} onChange={setGifts} />
+            </SetPart>
             {sets.data.putAway.length > 0 && (
               <SetPart title="Put away" says="Brought back as they were">
                 {sets.data.putAway.map((each) => (
@@ -280,65 +307,74 @@ export function NewSetPage() {
             )}
           </Parts>
           <Forecast aria-label="Forecast" aria-live="polite">
-            {isMade ? (
-              <>
-                <h2>{forecast.ok ? sayForecast(forecast.sizes) : 'What will be made'}</h2>
-                {forecast.ok ? (
+            <div>
+              {isMade ? (
+                <>
+                  <h2>{forecast.ok ? sayForecast(forecast.sizes) : 'What will be made'}</h2>
+                  {forecast.ok ? (
+                    <p>
+                      {students} students, {fillSays[fill]}.
+                      {forecast.emptyGroups > 0 && ` ${forecast.emptyGroups} groups stay empty: there are more groups than students.`}
+                      {capacity !== '' && forecast.sizes[0]! > Number(capacity) && ` The largest would have ${forecast.sizes[0]} of ${capacity} places.`}
+                    </p>
+                  ) : (
+                    <p>Write a whole number above 0.</p>
+                  )}
+                  {forecast.ok && (
+                    <ol>
+                      {names.map((each, at) => (
+                        <li key={at}>
+                          <Emblem number={at + 1} size={26} />
+                          <b>{each}</b>
+                          <span>{forecast.sizes[at]}</span>
+                        </li>
+                      ))}
+                    </ol>
+                  )}
+                  {forecast.ok && forecast.sizes.length > mostNamesShown && <p>and {forecast.sizes.length - mostNamesShown} more</p>}
+                </>
+              ) : fill === 'experts' ? (
+                <Experts experts={experts} homeSet={original?.name ?? 'another set'} />
+              ) : fill === 'copy' ? (
+                <>
+                  <h2>{original ? `${original.groupCount} groups, as in ${original.name}` : 'No set to copy yet'}</h2>
+                  {original && (
+                    <p>{`${students - original.unplaced} of ${students} students keep their places. Changes in one of the sets do not change the other.`}</p>
+                  )}
+                </>
+              ) : (
+                <>
+                  <h2>No groups yet</h2>
                   <p>
-                    {students} students, {fillSays[fill]}.
-                    {forecast.emptyGroups > 0 && ` ${forecast.emptyGroups} groups stay empty: there are more groups than students.`}
-                    {capacity !== '' && forecast.sizes[0]! > Number(capacity) && ` The largest would have ${forecast.sizes[0]} of ${capacity} places.`}
+                    {`${students} students, ${fillSays['hand-in']}${capacity === '' ? '' : `, at most ${capacity} together`}. `}
+                    You may make groups on the Board meanwhile.
                   </p>
-                ) : (
-                  <p>Write a whole number above 0.</p>
-                )}
-                {forecast.ok && (
-                  <ol>
-                    {names.map((each, at) => (
-                      <li key={at}>
-                        <Emblem number={at + 1} size={26} />
-                        <b>{each}</b>
-                        <span>{forecast.sizes[at]}</span>
-                      </li>
-                    ))}
-                  </ol>
-                )}
-                {forecast.ok && forecast.sizes.length > mostNamesShown && <p>and {forecast.sizes.length - mostNamesShown} more</p>}
-              </>
-            ) : fill === 'experts' ? (
-              <Experts experts={experts} homeSet={original?.name ?? 'another set'} />
-            ) : fill === 'copy' ? (
-              <>
-                <h2>{original ? `${original.groupCount} groups, as in ${original.name}` : 'No set to copy yet'}</h2>
-                {original && (
-                  <p>{`${students - original.unplaced} of ${students} students keep their places. Changes in one of the sets do not change the other.`}</p>
-                )}
-              </>
-            ) : (
-              <>
-                <h2>No groups yet</h2>
-                <p>
-                  {`${students} students, ${fillSays['hand-in']}${capacity === '' ? '' : `, at most ${capacity} together`}. `}
-                  You may make groups on the Board meanwhile.
-                </p>
-              </>
-            )}
-            {(problem || copying.error || deriving.error) && <ProblemStrip of={error ?? copying.error ?? deriving.error} />}
-            <div style={{ marginTop: 16, display: 'flex', justifyContent: 'flex-end' }}>
-              <Button
-                type="submit"
-                kind="main"
-                isDisabled={
-                  (isMade && (!forecast.ok || tooMany)) ||
-                  (fill === 'experts' && !experts) ||
-                  isLoading ||
-                  copying.isLoading ||
-                  deriving.isLoading ||
-                  name.trim() === ''
-                }
-              >
-                {!isMade ? 'Make the set' : forecast.ok ? `Make ${forecast.sizes.length} groups` : 'Make groups'}
-              </Button>
+                </>
+              )}
+              {gifts.length > 0 && (
+                <>
+                  <h2 style={{ marginTop: 20 }}>Each group gets</h2>
+                  <p>Private to each; the others do not know of it.</p>
+                  <GiftLines gifts={gifts} groups={groupCount} />
+                </>
+              )}
+              {(problem || copying.error || deriving.error) && <ProblemStrip of={error ?? copying.error ?? deriving.error} />}
+              <div style={{ marginTop: 16, display: 'flex', justifyContent: 'flex-end' }}>
+                <Button
+                  type="submit"
+                  kind="main"
+                  isDisabled={
+                    (isMade && (!forecast.ok || tooMany)) ||
+                    (fill === 'experts' && !experts) ||
+                    isLoading ||
+                    copying.isLoading ||
+                    deriving.isLoading ||
+                    name.trim() === ''
+                  }
+                >
+                  {!isMade ? 'Make the set' : forecast.ok ? `Make ${forecast.sizes.length} groups` : 'Make groups'}
+                </Button>
+              </div>
             </div>
           </Forecast>
         </Work>

@@ -1,4 +1,4 @@
-import { BoardGroup, BoardGroups, BoardView, GroupSetList, GroupSetView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
+import { BoardGroup, BoardGroups, BoardView, GroupSetList, GroupSetView, MadeGroupSet, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
 import type { CopySet, CreateGroupSet, DeriveExperts, EditGroup, EditGroups, LeadGroups, PlaceRequest, SetRules, SetSettings } from '@jigsaw/contract/groups';
 import { ChangeAssistants } from '@jigsaw/contract/roster';
 import type { GroupSetId } from '@jigsaw/core/ids';
@@ -6,13 +6,16 @@ import { apply } from '@jigsaw/core/groups';
 import type { Place } from '@jigsaw/core/groups';
 import { api, isProblem, problemOf } from '../api/index.js';
 
+/** A new set, and what its groups get with it. */
+const madeTags = ['Set', 'Figures', 'Roster', 'Activity', 'Room', 'Copy', 'Desk'] as const;
+
 const queriesApi = api.injectEndpoints({
   endpoints: (build) => ({
     listGroupSets: build.query<GroupSetList, string>({ query: (courseId) => `courses/${courseId}/sets`, responseSchema: GroupSetList, providesTags: ['Set'] }),
-    createGroupSet: build.mutation<GroupSetView, { courseId: string; body: CreateGroupSet }>({
+    createGroupSet: build.mutation<MadeGroupSet, { courseId: string; body: CreateGroupSet }>({
       query: ({ courseId, body }) => ({ url: `courses/${courseId}/sets`, method: 'POST', body }),
-      responseSchema: GroupSetView,
-      invalidatesTags: ['Set', 'Figures', 'Roster'],
+      responseSchema: MadeGroupSet,
+      invalidatesTags: madeTags,
     }),
     readBoard: build.query<BoardView, string>({ query: (setId) => `sets/${setId}/board`, responseSchema: BoardView, providesTags: ['Placement'] }),
   }),
@@ -72,15 +75,15 @@ const groupsApi = queriesApi.injectEndpoints({
       responseSchema: GroupSetList,
       invalidatesTags: ['Set', 'Roster'],
     }),
-    copyGroupSet: build.mutation<GroupSetView, { setId: string; body: CopySet }>({
+    copyGroupSet: build.mutation<MadeGroupSet, { setId: string; body: CopySet }>({
       query: ({ setId, body }) => ({ url: `sets/${setId}/copies`, method: 'POST', body }),
-      responseSchema: GroupSetView,
-      invalidatesTags: ['Set', 'Figures', 'Roster'],
+      responseSchema: MadeGroupSet,
+      invalidatesTags: madeTags,
     }),
-    deriveExperts: build.mutation<GroupSetView, { setId: string; body: DeriveExperts }>({
+    deriveExperts: build.mutation<MadeGroupSet, { setId: string; body: DeriveExperts }>({
       query: ({ setId, body }) => ({ url: `sets/${setId}/experts`, method: 'POST', body }),
-      responseSchema: GroupSetView,
-      invalidatesTags: ['Set', 'Figures', 'Roster'],
+      responseSchema: MadeGroupSet,
+      invalidatesTags: madeTags,
     }),
     freezeGroupSet: build.mutation<GroupSetView, { setId: string; isFrozen: boolean }>({
       query: ({ setId, isFrozen }) => ({ url: `sets/${setId}/freeze`, method: 'POST', body: { isFrozen } }),

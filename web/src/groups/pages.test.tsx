@@ -155,7 +155,7 @@ describe('a new group set', () => {
   });
 
   it('sends the names that were pasted and opens the Board', async () => {
-    const made = { ...aBoard({}).set, id: setId, capacity: 4, unplaced: 8 };
+    const made = { ...aBoard({}).set, id: setId, capacity: 4, unplaced: 8, activities: [] };
     const { user, writes, set, router } = open(8);
     set(`POST courses/${courseId}/sets`, made);
     await user.type(await screen.findByLabelText('Name of the set'), 'Bench teams');
@@ -329,7 +329,7 @@ describe('groups and files', () => {
 
   it('copies the set under another name', async () => {
     const view = aBoard({ Ada: 'Crock' });
-    const copied = { ...view.set, id: id<'group-set'>('again'), name: 'Bench teams 2' };
+    const copied = { ...view.set, id: id<'group-set'>('again'), name: 'Bench teams 2', activities: [] };
     const { user, writes, router } = showPage(path, onBoard(view, { [`POST sets/${setId}/copies`]: copied }));
     await user.click(await screen.findByRole('button', { name: 'Set' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Copy the set…' }));

@@ -158,8 +158,8 @@ describe('a new set', () => {
     const { set } = aBoard({});
     return showPage(inCourse('groups/new'), {
       [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 4 },
-      [`POST courses/${courseId}/sets`]: set,
-      [`POST sets/${setId}/copies`]: set,
+      [`POST courses/${courseId}/sets`]: { ...set, activities: [] },
+      [`POST sets/${setId}/copies`]: { ...set, activities: [] },
       [`GET sets/${setId}/board`]: aBoard({}),
     });
   };
@@ -184,7 +184,7 @@ describe('a new set', () => {
         attributes: [],
         syncedAt: null,
       },
-      [`POST sets/${setId}/experts`]: set,
+      [`POST sets/${setId}/experts`]: { ...set, activities: [] },
       [`GET sets/${setId}/board`]: aBoard({}),
     });
     await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Experts');
@@ -203,5 +203,40 @@ describe('a new set', () => {
     expect(screen.getByRole('heading', { name: '2 groups, as in Bench teams' })).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Make the set' }));
     await waitFor(() => expect(writes()[0]).toMatchObject({ path: `sets/${setId}/copies`, body: { name: 'Again', withMembers: true } }));
+  });
+
+  it('is made with what each group gets, said before it is made and after', async () => {
+    const board = aBoard({ Ada: 'Crock' });
+    const { user, writes } = showPage(inCourse('groups/new'), {
+      [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students: 8 },
+      [`POST courses/${courseId}/sets`]: {
+        ...board.set,
+        activities: [
+          { id: id('talk'), title: 'Planning', kind: 'discussion', isReleased: true, copies: 2 },
+          { id: id('report'), title: 'Assignment', kind: 'assignment', isReleased: false, copies: 0 },
+        ],
+      },
+      [`GET sets/${setId}/board`]: board,
+    });
+    await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Benches');
+    await user.click(screen.getByText(/^Dealt out/));
+    await user.click(screen.getByRole('button', { name: 'Add: Discussion' }));
+    await user.keyboard('Planning');
+    await user.click(screen.getByRole('button', { name: 'Add: Wiki' }));
+    await user.click(screen.getByRole('button', { name: 'Without Wiki' }));
+    await user.click(screen.getByRole('button', { name: 'Add: Assignment' }));
+    const forecast = within(screen.getByRole('complementary', { name: 'Forecast' }));
+    expect(forecast.getAllByText(/copies, live|a draft/).map((each) => each.textContent)).toEqual(['2 copies, live', 'a draft']);
+    await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
+    const sent = writes()[0]!.body as { activities: { draft: { kind: string; title: string }; isReleased: boolean }[] };
+    expect(sent.activities.map(({ draft, isReleased }) => [draft.kind, draft.title, isReleased])).toEqual([
+      ['discussion', 'Planning', true],
+      ['assignment', 'Assignment', false],
+    ]);
+    expect(await screen.findByRole('heading', { name: `${board.set.name} is set up` })).toBeInTheDocument();
+    expect(screen.getByText('The one student has a place.')).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'Planning' })).toHaveAttribute('href', inCourse(`release/${id('talk')}`));
+    expect(screen.getByRole('link', { name: 'Assignment' })).toHaveAttribute('href', `${inCourse(`release/${id('report')}`)}?for=${setId}`);
+    expect(screen.getByRole('link', { name: 'Deal the places' })).toHaveAttribute('href', `${path}?deal`);
   });
 });

@@ -1,2 +1,3 @@
+export { draftOfKind } from './draft.js';
 export type { KindOnPages, SettingsFormProps } from './kind.js';
 export { kindOf, kinds } from './registry.js';

@@ -1,9 +1,8 @@
 import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
-import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
-import { emptyText } from '@jigsaw/core/text';
+import type { ActivityView } from '@jigsaw/contract/release';
 import { ProblemStrip } from '../api/index.js';
-import { kindOf } from '../kinds/index.js';
+import { draftOfKind, kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { Bar, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../track/index.js';
@@ -43,18 +42,6 @@ const Head = styled.h2`
   font: 600 12px/16px var(--font-text);
   color: var(--ink-2);
 `;
-
-/** A new draft of one kind, with what is usual for it. */
-const draftOfKind = (kind: KindOnPages): ActivityDraft => ({
-  kind: kind.name,
-  title: `Untitled ${kind.word.toLowerCase()}`,
-  brief: emptyText,
-  points: kind.usualPoints,
-  rubric: null,
-  schedule: { opens: null, due: null, closes: null },
-  latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
-  settings: kind.settings.parse({}) as ActivityDraft['settings'],
-});
 
 export function ActivitiesPage() {
   const { course } = useCourse();

@@ -1,5 +1,5 @@
 import { Suspense, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import { ActivityDraft as Draft } from '@jigsaw/contract/release';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
@@ -108,7 +108,8 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
 
   const setIds = (sets.data?.sets ?? []).map((set) => set.id);
   const [meant, setMeant] = useState<Aim | null>(null);
-  const aim = meant ?? firstAim(activity.release, setIds);
+  const [params] = useSearchParams();
+  const aim = meant ?? firstAim(activity.release, setIds, params.get('for'));
   const isAllowed = allowed.includes(aim.mode);
   const to = isAllowed ? aim.to : null;
   const reach = useForeseeQuery({ activityId: activity.id, body: { to: to!, mode: aim.mode, outsiders: aim.outsiders } }, { skip: to === null });

@@ -13,6 +13,7 @@ describe('whom a release is meant for', () => {
   it('chooses the only set by itself, never one of several', () => {
     expect(firstAim(null, [setId]).to).toEqual({ kind: 'set', setId });
     expect(firstAim(null, [setId, id<'group-set'>('labs') as GroupSetId]).to).toBeNull();
+    expect(firstAim(null, [id<'group-set'>('labs') as GroupSetId, setId], setId).to).toEqual({ kind: 'set', setId });
     expect(firstAim(aRelease({ mode: 'read-along' }), []).mode).toBe('read-along');
   });
   it('leaves groups out and takes them in again, and is the whole set once all are in', () => {

@@ -8,11 +8,12 @@ export interface Aim {
   readonly outsiders: OutsiderRule;
 }
 
-/** With several sets one is chosen on purpose: the wrong one would show the work to the wrong students. */
-export function firstAim(release: ActivityView['release'], setIds: readonly GroupSetId[]): Aim {
+/** With several sets one is chosen on purpose: the wrong one would show the work to the wrong students.
+ * @param meantFor the set with which it was written, if it was. */
+export function firstAim(release: ActivityView['release'], setIds: readonly GroupSetId[], meantFor: string | null = null): Aim {
   if (release) return { to: release.to, mode: release.mode, outsiders: release.outsiders };
-  const [only] = setIds;
-  return { to: only && setIds.length === 1 ? { kind: 'set', setId: only } : null, mode: 'own', outsiders: 'hidden' };
+  const setId = setIds.find((id) => id === meantFor) ?? (setIds.length === 1 ? setIds[0] : undefined);
+  return { to: setId ? { kind: 'set', setId } : null, mode: 'own', outsiders: 'hidden' };
 }
 
 /** Another way of releasing; what no longer goes with it is let go. */
