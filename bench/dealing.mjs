@@ -73,3 +73,8 @@ const quick = took(() => dealAll(small));
 console.log(
   `48 students: ${quick.ms} ms; objective ${quick.result.deal.objective.toFixed(4)}, bound ${quick.result.deal.bound.toFixed(4)}, long ${dealAll({ ...small, effort: 30 }).deal.objective.toFixed(4)}, random ${randomDeals(small, 1000).toFixed(4)}`,
 );
+
+const many = took(() => dealAll(problemOf(5000, 1250, 1000, 7, 1)));
+console.log(
+  `5,000 students, as the server deals them: ${many.ms} ms, ${((many.result.deal.objective / many.result.deal.bound - 1) * 100).toFixed(1)} % above the bound`,
+);

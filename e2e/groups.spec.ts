@@ -361,3 +361,32 @@ test('a set is made with what each group gets, and only its members find it', as
   await instructor.getByRole('link', { name: 'Poster' }).click();
   await expect(instructor.getByRole('button', { name: /^Release to 5 groups/ })).toBeVisible();
 });
+
+test('the server deals a class that is too large for a page, and stops when nobody listens', async () => {
+  const answer = await instructor.evaluate(async (course) => {
+    const students = Array.from({ length: 3_000 }, (_, at) => ({
+      id: crypto.randomUUID(),
+      name: `S${at}`,
+      attributes: { Lab: ['none', 'some', 'plenty'][at % 3]! },
+      fixedIn: null,
+    }));
+    const groups = Array.from({ length: 600 }, (_, at) => ({ id: crypto.randomUUID(), name: `G${at}`, capacity: 5, isLocked: false }));
+    const ask = (signal: AbortSignal | null = null) =>
+      fetch(`/api/courses/${course}/deals`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ students, groups, rules: [{ kind: 'spread', attribute: 'Lab', as: 'category' }], seed: 4127 }),
+        signal,
+      });
+    // Somebody who goes away leaves the turn to the next.
+    const gone = new AbortController();
+    const first = await ask(gone.signal);
+    await first.body!.getReader().read();
+    gone.abort();
+    const lines = (await (await ask()).text()).trim().split('\n');
+    const last = JSON.parse(lines.at(-1)!) as { kind: string; deal: { seats: number[] } };
+    const sizes = groups.map((_, at) => last.deal.seats.filter((seat) => seat === at).length);
+    return { kinds: [...new Set(lines.map((line) => (JSON.parse(line) as { kind: string }).kind))], largest: Math.max(...sizes), smallest: Math.min(...sizes) };
+  }, courseId);
+  expect(answer).toEqual({ kinds: ['going', 'dealt'], largest: 5, smallest: 5 });
+});

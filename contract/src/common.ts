@@ -19,10 +19,10 @@ export const MailId = idOf<'mail'>();
 export const RosterChangeId = idOf<'roster-change'>();
 export const PageId = idOf<'page'>();
 
-/** ISO 8601, UTC. */
 /** What checks values of one shape. */
 export type Schema<Shape> = z.ZodType<Shape>;
 
+/** ISO 8601, UTC. */
 export const DateTime = z.iso.datetime();
 
 /** A mark or a number of points: up to 2 decimals, never a binary float. */

@@ -17,7 +17,9 @@ export type Dealing =
 export type Dealt = { readonly ok: true; readonly deal: Deal } | { readonly ok: false; readonly clash: Clash };
 
 const stepsPerStudent = 800;
+/** As many as a page has the patience for; a class that the server deals has more. */
 const mostSteps = 900_000;
+const stepsPerStudentOfMany = 450;
 const reports = 50;
 
 /** Deals everybody a place: rules that hold without exception hold, wishes are met as well as can be found. A generator, so that whoever runs it can
@@ -32,7 +34,7 @@ export function* dealing(problem: DealProblem): Generator<Dealing, Dealt> {
   const { table } = start;
   const weighed = weigh(problem, table);
   const search = new Search(compiled, table, weighed, random);
-  const steps = Math.round(Math.min(mostSteps, Math.max(15_000, compiled.count * stepsPerStudent)) * (problem.effort ?? 1));
+  const steps = Math.round(stepsFor(compiled.count) * (problem.effort ?? 1));
   const deal = () => toDeal(problem, compiled, search.best, weighed);
   if (steps > 0 && weighed.length > 0 && search.canMove) {
     for (let report = 0; report < reports; report += 1) {
@@ -44,6 +46,8 @@ export function* dealing(problem: DealProblem): Generator<Dealing, Dealt> {
   }
   return { ok: true, deal: deal() };
 }
+
+const stepsFor = (students: number) => Math.max(Math.min(mostSteps, Math.max(15_000, students * stepsPerStudent)), students * stepsPerStudentOfMany);
 
 /** The whole of it at once. */
 export function dealAll(problem: DealProblem): Dealt {

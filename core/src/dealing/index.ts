@@ -9,6 +9,8 @@ export { outcomesOf } from './report.js';
 export type { Outcome } from './report.js';
 export type { DealProblem, DealtInto, DealtStudent, EarlierSet, Rule, Wish } from './problem.js';
 export { isWish } from './problem.js';
+export { packDeal, unpackDeal } from './packed.js';
+export type { PackedDeal } from './packed.js';
 export { judge } from './weigh.js';
 export { askWhy } from './why.js';
 export type { Hindrance, Why } from './why.js';

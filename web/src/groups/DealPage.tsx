@@ -123,13 +123,14 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
   const [shown, setShown] = useState<ReadonlySet<EnrolmentId>>(new Set());
   const [clash, setClash] = useState<Clash | null>(null);
   const [why, setWhy] = useState<{ readonly rule: number; readonly answer: Why | null } | null>(null);
-  const { going, start, stop } = useDeal({
+  const { going, start, stop } = useDeal(course.id, {
     onDealt: ({ seed }, dealt, isStopped) => {
       setClash(dealt.ok ? null : dealt.clash);
       if (!dealt.ok) return;
       look(kept.add({ seed, whom, isStopped, seats: [...dealt.deal.seats] }));
     },
     onWhy: (answer) => setWhy({ rule: answer.rule, answer }),
+    onGivenUp: (detail) => notice(detail),
   });
   const look = (number: number) => {
     setViewed(number);

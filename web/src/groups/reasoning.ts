@@ -10,7 +10,9 @@ export type Question =
 export type Told =
   | { readonly kind: 'going'; readonly part: number; readonly best: Deal | null }
   | { readonly kind: 'dealt'; readonly dealt: Dealt }
-  | { readonly kind: 'why'; readonly why: Why };
+  | { readonly kind: 'why'; readonly why: Why }
+  /** It came to nothing, and why. */
+  | { readonly kind: 'given-up'; readonly detail: string };
 
 type Answer = Exclude<Told, { kind: 'going' }>;
 
@@ -30,21 +32,4 @@ export function* reasoningOf(question: Question): Generator<Told, Answer> {
     if (next.done) return { kind: 'dealt', dealt: next.value };
     yield { kind: 'going', ...next.value };
   }
-}
-
-/** Asks in a worker.
- * @returns what ends it before its time. */
-export function ask(question: Question, hear: (told: Told) => void): () => void {
-  // Where there are no workers it is done at once; a test has none.
-  if (typeof Worker === 'undefined') {
-    const run = reasoningOf(question);
-    let next = run.next();
-    while (!next.done) next = run.next();
-    hear(next.value);
-    return () => undefined;
-  }
-  const worker = new Worker(new URL('./deal.worker.ts', import.meta.url), { type: 'module' });
-  worker.onmessage = ({ data }: MessageEvent<Told>) => hear(data);
-  worker.postMessage(question);
-  return () => worker.terminate();
 }

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Deal, DealProblem, Dealt, Why } from '@jigsaw/core/dealing';
-import { ask } from './reasoning.js';
+import { ask } from './asking.js';
 import type { Question, Told } from './reasoning.js';
 
 interface Going {
@@ -13,10 +13,11 @@ interface Going {
 interface Heard {
   readonly onDealt: (problem: DealProblem, dealt: Dealt, isStopped: boolean) => void;
   readonly onWhy: (why: Why) => void;
+  readonly onGivenUp: (detail: string) => void;
 }
 
 /** One question at a time, off the page's own thread: how far it is, and stopping a deal with the best so far. */
-export function useDeal({ onDealt, onWhy }: Heard) {
+export function useDeal(courseId: string, { onDealt, onWhy, onGivenUp }: Heard) {
   const [going, setGoing] = useState<Going | null>(null);
   const endAsking = useRef<(() => void) | null>(null);
   const end = useCallback(() => {
@@ -33,10 +34,10 @@ export function useDeal({ onDealt, onWhy }: Heard) {
       if (told.kind === 'going') return setGoing({ question, part: told.part, best: told.best });
       end();
       if (told.kind === 'dealt') onDealt(question.problem, told.dealt, false);
-      else onWhy(told.why);
+      else if (told.kind === 'why') onWhy(told.why);
+      else onGivenUp(told.detail);
     };
-    const stopIt = ask(question, hear);
-    endAsking.current = stopIt;
+    endAsking.current = ask(courseId, question, hear);
   };
   const stop = () => {
     if (going?.best) onDealt(going.question.problem, { ok: true, deal: going.best }, true);

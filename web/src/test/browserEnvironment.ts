@@ -16,6 +16,7 @@ export default class BrowserEnvironment extends TestEnvironment {
       TransformStream,
       TextEncoder,
       TextDecoder,
+      TextDecoderStream,
       structuredClone,
     });
     class Silent {
