@@ -11,7 +11,7 @@ function outcome(rule: Rule, values: readonly string[] = [], attribute = 'Lab', 
   const groups = [0, 1].map((at) => ({ id: `g${at}` as GroupId, name: `G${at}`, capacity: 2, isLocked: false }));
   const problem: DealProblem = { students, groups, rules: [rule], seed: 1 };
   const seats = new Map(names.map((name, at) => [id(name), groups[at < 2 ? 0 : 1]!.id]));
-  const deal: Deal = { seats, reached: [{ rule: 0, cost, bound: 0, byChance: 2 }], objective: 1, bound: 0 };
+  const deal: Deal = { seats, reached: rule.kind === 'apart' ? [] : [{ rule: 0, cost, bound: 0, byChance: 2 }], objective: 1, bound: 0 };
   return outcomesOf(problem, deal)[0]!;
 }
 
@@ -22,6 +22,8 @@ describe('what a deal made of a rule', () => {
       says: '2 of 2 groups mixed like the class',
       met: 2,
       of: 2,
+      gap: 0.5,
+      most: null,
       part: 1,
       isBest: true,
       concerned: [],
@@ -62,7 +64,7 @@ describe('what a deal made of a rule', () => {
   it('is counted in pairs that are new', () => {
     const fresh = (...groups: string[][]): Rule => ({ kind: 'fresh', sets: [{ name: 'Before', groups: groups.map((members) => members.map(id)) }] });
     expect(outcome(fresh(['Ada', 'Cho']), [], 'Lab', 0)).toMatchObject({ says: 'all 2 pairs are new', isBest: true });
-    expect(outcome(fresh(['Ada', 'Ben']))).toMatchObject({ says: '1 of 2 pairs are new', concerned: ['Ada', 'Ben'], isBest: false });
-    expect(outcome({ kind: 'apart', students: [id('Ada'), id('Cho'), id('gone')] }).says).toBe('1 of 1 pair');
+    expect(outcome(fresh(['Ada', 'Ben']))).toMatchObject({ says: '1 of 2 pairs are new', concerned: ['Ada', 'Ben'], isBest: false, gap: 0.5, most: 2 });
+    expect(outcome({ kind: 'apart', students: [id('Ada'), id('Cho'), id('gone')] })).toMatchObject({ says: '1 of 1 pair', gap: null, most: null });
   });
 });

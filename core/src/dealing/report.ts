@@ -1,6 +1,6 @@
 import { readHalfDays, readNumber } from '../roster/index.js';
 import type { EnrolmentId } from '../ids/index.js';
-import type { Deal } from './weigh.js';
+import type { Deal, Reached } from './weigh.js';
 import type { DealProblem, DealtStudent, Rule } from './problem.js';
 
 /** What a deal made of one rule, in numbers that people count by, and who is concerned where it falls short. */
@@ -12,6 +12,10 @@ export interface Outcome {
   readonly of: number;
   /** Of the whole, how much was reached: 1 is all of it. */
   readonly part: number;
+  /** How far it is from its proven bound, as a part of what chance is: 0 is the bound, 1 what dealing at random gives. null: it holds without exception. */
+  readonly gap: number | null;
+  /** The most of `of` that any deal could reach, where the bound says so in the same unit; null: it does not. */
+  readonly most: number | null;
   /** Nothing better can be, proven by the bound (or because nothing is left to wish). */
   readonly isBest: boolean;
   readonly concerned: readonly EnrolmentId[];
@@ -26,8 +30,15 @@ export function outcomesOf(problem: DealProblem, deal: Deal): Outcome[] {
     const reached = deal.reached.find((each) => each.rule === at);
     const isProven = reached !== undefined && reached.cost <= reached.bound + 1e-6;
     const { says, met, of, concerned } = count(rule, problem, byGroup);
-    return { says, met, of, part: of === 0 ? 1 : met / of, isBest: isProven || met === of, concerned };
+    const most = reached && rule.kind === 'fresh' ? of - Math.ceil(reached.bound - 1e-6) : null;
+    return { says, met, of, gap: gapOf(reached), most, part: of === 0 ? 1 : met / of, isBest: isProven || met === of, concerned };
   });
+}
+
+function gapOf(reached: Reached | undefined): number | null {
+  if (!reached) return null;
+  const { cost, bound, byChance } = reached;
+  return cost <= bound + 1e-6 ? 0 : (cost - bound) / Math.max(1e-9, byChance - bound);
 }
 
 interface Counted {

@@ -97,8 +97,7 @@ function spreadCategory(wish: Wish & { attribute: string }, students: readonly D
       own.forget(kinds);
       return cost;
     },
-    // Where somebody's value is not known, the sizes that count are not known either.
-    // Not everybody may have a seat or a known value; then which sizes and totals count is not known either.
+    // Where not everybody has a seat or a known value, which sizes and totals count is not known.
     bound: (sizes) =>
       known < students.length || sizes.reduce((sum, size) => sum + size, 0) < students.length
         ? 0
@@ -124,30 +123,38 @@ function nearestWhole(expected: readonly number[], total: number): number {
   return Math.max(0, base + steps.slice(0, missing).reduce((sum, step) => sum + step, 0));
 }
 
+/** Numbers around the class's mean, and sums over those of one group whose number is known. The sums are kept where they are worked out: this runs a million times. */
 function numbersOf(students: readonly DealtStudent[], attribute: string) {
   const numbers = Float64Array.from(students, (student) => readNumber(student.attributes[attribute] ?? '') ?? NaN);
   const known = [...numbers].filter((value) => !Number.isNaN(value));
   const mean = known.reduce((sum, value) => sum + value, 0) / Math.max(1, known.length);
-  const variance = known.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, known.length);
-  return { numbers, mean, variance };
+  const own = {
+    variance: known.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, known.length),
+    sum: 0,
+    squares: 0,
+    known: 0,
+    add(members: Int32Array, start: number, size: number): void {
+      own.sum = own.squares = own.known = 0;
+      for (let at = start; at < start + size; at += 1) {
+        const value = numbers[members[at]!]! - mean;
+        if (Number.isNaN(value)) continue;
+        own.sum += value;
+        own.squares += value * value;
+        own.known += 1;
+      }
+    },
+  };
+  return own;
 }
 
 /** size · ((mean of the group − mean of the class) / sd)². */
 function spreadNumber(wish: Wish & { attribute: string }, students: readonly DealtStudent[]): Measured {
-  const { numbers, mean, variance } = numbersOf(students, wish.attribute);
+  const own = numbersOf(students, wish.attribute);
   return {
     wish,
     cost(members, start, size) {
-      if (variance === 0) return 0;
-      let sum = 0;
-      let known = 0;
-      for (let at = start; at < start + size; at += 1) {
-        const value = numbers[members[at]!]!;
-        if (Number.isNaN(value)) continue;
-        sum += value - mean;
-        known += 1;
-      }
-      return known === 0 ? 0 : (sum * sum) / (known * variance);
+      own.add(members, start, size);
+      return own.known === 0 || own.variance === 0 ? 0 : (own.sum * own.sum) / (own.known * own.variance);
     },
     bound: () => 0,
   };
@@ -177,22 +184,12 @@ function alikeCategory(wish: Wish & { attribute: string }, students: readonly De
 
 /** Sum of squares around the group's own mean / sd². */
 function alikeNumber(wish: Wish & { attribute: string }, students: readonly DealtStudent[]): Measured {
-  const { numbers, mean, variance } = numbersOf(students, wish.attribute);
+  const own = numbersOf(students, wish.attribute);
   return {
     wish,
     cost(members, start, size) {
-      if (variance === 0) return 0;
-      let sum = 0;
-      let squares = 0;
-      let known = 0;
-      for (let at = start; at < start + size; at += 1) {
-        const value = numbers[members[at]!]! - mean;
-        if (Number.isNaN(value)) continue;
-        sum += value;
-        squares += value * value;
-        known += 1;
-      }
-      return known === 0 ? 0 : Math.max(0, squares - (sum * sum) / known) / variance;
+      own.add(members, start, size);
+      return own.known === 0 || own.variance === 0 ? 0 : Math.max(0, own.squares - (own.sum * own.sum) / own.known) / own.variance;
     },
     bound: () => 0,
   };

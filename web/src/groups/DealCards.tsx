@@ -83,6 +83,23 @@ const Seat = styled.button`
   }
 `;
 
+const Plain = styled.li`
+  padding: 3px 6px;
+  border-radius: var(--r-1);
+  color: var(--ink-2);
+  font: var(--t-13);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  &[data-shown] {
+    box-shadow: inset 0 0 0 2px var(--attn);
+    background: var(--attn-tint);
+    color: var(--ink);
+  }
+`;
+/** A class that nobody has placed yet is told on the Board; here it stands beside the groups. */
+const mostUnseated = 12;
+
 interface DealCardsProps {
   readonly board: BoardView;
   readonly seats: Seats;
@@ -95,8 +112,25 @@ interface DealCardsProps {
 /** The groups as a deal has them, and from where each comes who would move. A press on a name keeps it where it is. */
 export function DealCards({ board, seats, pins, shown, onPin }: DealCardsProps) {
   const now = seatsNow(board);
+  const unseated = board.students.filter((student) => (seats.get(student.enrolmentId) ?? null) === null);
   return (
     <Cards>
+      {unseated.length > 0 && (
+        <Card aria-label="In no group">
+          <header>
+            <h3>In no group</h3>
+            <Tag $look="needs">{unseated.length}</Tag>
+          </header>
+          <ul>
+            {unseated.slice(0, mostUnseated).map((student) => (
+              <Plain key={student.enrolmentId} data-shown={shown.has(student.enrolmentId) || undefined}>
+                <PersonName name={student.name} reading={student.reading} />
+              </Plain>
+            ))}
+            {unseated.length > mostUnseated && <Plain>and {unseated.length - mostUnseated} more</Plain>}
+          </ul>
+        </Card>
+      )}
       {board.groups.map((group) => (
         <Card key={group.id} style={hueOfGroup(group.number)} aria-label={`Group ${group.number}, ${group.name}`}>
           <header>

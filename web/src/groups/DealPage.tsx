@@ -7,12 +7,13 @@ import type { BoardView, DealRule } from '@jigsaw/contract/groups';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { Clash, Deal, DealProblem, Outcome, Why } from '@jigsaw/core/dealing';
 import { isWish, judge, outcomesOf, sayClash } from '@jigsaw/core/dealing';
+import { sayForecast } from '@jigsaw/core/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Choice, Empty, Field, Page, Popup, Segments, Small, useNotice, Waiting } from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../track/index.js';
-import { DealCards } from './DealCards.js';
+import { DealCards, membersIn } from './DealCards.js';
 import { DealComparison } from './DealComparison.js';
 import { isWhole, movesOf, problemOf, seatsNow, seatsOf } from './dealProblem.js';
 import type { Seats, Whom } from './dealProblem.js';
@@ -21,6 +22,7 @@ import { useKeptDeals } from './keptDeals.js';
 import type { KeptDeal } from './keptDeals.js';
 import { MoveSheet } from './MoveSheet.js';
 import { AddRule, RuleList } from './RuleList.js';
+import { RulesOfOthers } from './RulesOfOthers.js';
 import { useBoard } from './useBoard.js';
 import { useDeal } from './useDeal.js';
 import { useRules } from './useRules.js';
@@ -163,6 +165,16 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
     dealBy(next);
     notice(says, { label: 'Undo', do: () => change(rules) });
   };
+  const takeRules = (theirs: readonly DealRule[], setName: string) => {
+    const known = new Set(rules.map((rule) => JSON.stringify(rule)));
+    // A set's own teammates are no earlier ones.
+    const fitting = theirs
+      .map((rule) => (rule.kind === 'fresh' ? { ...rule, setIds: rule.setIds.filter((id) => id !== board.set.id) } : rule))
+      .filter((rule) => (rule.kind !== 'fresh' || rule.setIds.length > 0) && !known.has(JSON.stringify(rule)));
+    if (fitting.length === 0) return notice(theirs.length === 0 ? `${setName} has no rules.` : `All rules of ${setName} are here already.`);
+    change([...rules, ...fitting]);
+    return notice(`${fitting.length} ${fitting.length === 1 ? 'rule' : 'rules'} taken over from ${setName}`, { label: 'Undo', do: () => change(rules) });
+  };
   const accept = () => {
     if (!deal) return;
     acts.carry({ moves }, `${moves.length} ${moves.length === 1 ? 'student' : 'students'} dealt by ${whole.length} rules, seed ${deal.seed}`);
@@ -196,6 +208,7 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
         <ButtonLink kind="quiet" to={`../groups/${board.set.id}`}>
           Back to the Board
         </ButtonLink>
+        <RulesOfOthers board={board} roster={roster} onTake={takeRules} />
         <AddRule board={board} roster={roster} onAdd={(rule) => change([...rules, rule])} />
       </Bar>
       <Work>
@@ -262,15 +275,19 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
         </Left>
         <Right aria-label="The groups">
           <header>
-            <Segments
-              label="What is shown"
-              value={String(viewed)}
-              choices={[...views, ...(views.includes(viewed) ? [] : [viewed])].map((number) => ({
-                id: String(number),
-                label: number === boardNow ? 'Board now' : `Deal ${number}`,
-              }))}
-              onChange={(number) => look(Number(number))}
-            />
+            {kept.deals.length === 0 ? (
+              <b>The Board now</b>
+            ) : (
+              <Segments
+                label="What is shown"
+                value={String(viewed)}
+                choices={[...views, ...(views.includes(viewed) ? [] : [viewed])].map((number) => ({
+                  id: String(number),
+                  label: number === boardNow ? 'Board now' : `Deal ${number}`,
+                }))}
+                onChange={(number) => look(Number(number))}
+              />
+            )}
             {kept.deals.length > dealsAtHand && <EarlierDeals deals={kept.deals.slice(0, -dealsAtHand)} when={dates.dateTime} onLook={look} />}
             {kept.deals.length > 0 && (
               <Choice
@@ -291,6 +308,7 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
               <Small role="status">{sayHeld(outcomes, other.outcomes)}</Small>
             ) : (
               <>
+                {deal && seats && <Small>{saySizes(board, seats)}</Small>}
                 {deal && <Small>{moves.length === 0 ? 'as on the Board' : `${moves.length} moved`}</Small>}
                 <Small title="A press on a name keeps it where it is">
                   <Pin size={12} aria-hidden="true" /> {pins.size === 0 ? 'press a name to pin it' : `${pins.size} pinned`}
@@ -354,6 +372,13 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
       </Foot>
     </Frame>
   );
+}
+
+/** "12 groups of 4", and how many find no place. */
+function saySizes(board: BoardView, seats: Seats): string {
+  const sizes = board.groups.map((group) => membersIn(board, seats, group.id).length).sort((a, b) => b - a);
+  const unseated = board.students.length - sizes.reduce((sum, size) => sum + size, 0);
+  return `${sayForecast(sizes)}${unseated === 0 ? '' : `; ${unseated} without a place`}`;
 }
 
 /** A seating held against the rules as they are; null: there is none. */

@@ -47,6 +47,11 @@ const List = styled.ol`
     font: var(--t-12);
     color: var(--ink-2);
   }
+  .outcome em {
+    display: block;
+    font-style: normal;
+    color: var(--ink-3);
+  }
 `;
 const Reach = styled.span`
   position: relative;
@@ -160,6 +165,7 @@ export function RuleList({ board, roster, rules, outcomes, against, onWhy, rende
                 </Reach>
                 <span>
                   {outcome.says} {outcome.part < 1 && outcome.isBest && !other && <Tag>No deal does better</Tag>}
+                  {!other && !outcome.isBest && <em>{sayLimit(outcome)}</em>}
                   {other && (
                     <>
                       {' · '}
@@ -187,6 +193,13 @@ export function RuleList({ board, roster, rules, outcomes, against, onWhy, rende
       })}
     </List>
   );
+}
+
+/** How near it came to what is proven that no deal can pass. */
+function sayLimit({ gap, most }: Outcome): string {
+  if (most !== null) return `at best ${most}`;
+  if (gap === null) return '';
+  return `${Math.round(Math.max(0, 1 - gap) * 100)} % of the way from chance to the limit`;
 }
 
 interface SentenceProps {

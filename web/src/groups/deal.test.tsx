@@ -118,6 +118,26 @@ describe('dealing by rules', () => {
     await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread, company], version: 1 }));
   });
 
+  it('takes over the rules of another set, but for those that are here and for its own teammates', async () => {
+    const theirs: DealRule[] = [spread, { kind: 'fresh', setIds: [setId] }, { kind: 'nobody-alone', attribute: 'Lab' }];
+    const { user, writes } = open([spread], { [`GET sets/${labs.id}/board`]: { ...given(theirs).board, set: { ...given().board.set, name: 'Labs' } } });
+    await user.click(await screen.findByRole('button', { name: 'Rules of…' }));
+    await user.click(screen.getByRole('menuitem', { name: 'Labs' }));
+    expect(await screen.findByText('1 rule taken over from Labs')).toBeInTheDocument();
+    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread, theirs[2]], version: 1 }));
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread], version: 1 }));
+  });
+
+  it('says the sizes, and who finds no place', async () => {
+    const { board } = given([spread]);
+    const small = { ...board, set: { ...board.set, capacity: 1 }, groups: board.groups.map((group) => ({ ...group, capacity: 1 })) };
+    const { user } = open([spread], { [`GET sets/${setId}/board`]: small });
+    await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
+    expect(await screen.findByText('2 groups of 1; 2 without a place')).toBeInTheDocument();
+    expect(within(screen.getByRole('region', { name: 'In no group' })).getAllByRole('listitem')).toHaveLength(2);
+  });
+
   it('says with names why rules cannot all hold', async () => {
     const together: DealRule = { kind: 'together', students: [person('Ada'), person('Ben')] };
     const { user } = open([together, { kind: 'apart', students: [person('Ben'), person('Ada')] }]);

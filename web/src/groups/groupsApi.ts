@@ -126,6 +126,7 @@ export const {
   useListGroupSetsQuery,
   useCreateGroupSetMutation,
   useReadBoardQuery,
+  useLazyReadBoardQuery,
   usePlaceStudentsMutation,
   useEditGroupMutation,
   useChangeGroupSetMutation,
