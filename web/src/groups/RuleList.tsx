@@ -199,7 +199,7 @@ export function RuleList({ board, roster, rules, outcomes, against, onWhy, rende
 function sayLimit({ gap, most }: Outcome): string {
   if (most !== null) return `at best ${most}`;
   if (gap === null) return '';
-  return `${Math.round(Math.max(0, 1 - gap) * 100)} % of the way from chance to the limit`;
+  return `${Math.round(Math.max(0, 1 - gap) * 100)} % of the way to the limit`;
 }
 
 interface SentenceProps {
