@@ -1,9 +1,11 @@
-import { useMemo } from 'react';
+import { Check, ChevronDown } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/groups';
 import type { Meter } from '@jigsaw/core/groups';
 import { meterOf, sizeMeter } from '@jigsaw/core/groups';
-import { Small } from '../look/index.js';
+import { Button, Popup, Small } from '../look/index.js';
 import { capacityOf, seatingOf } from './seating.js';
 
 const Strip = styled.section`
@@ -47,16 +49,46 @@ const Strip = styled.section`
 
 const [width, height] = [96, 28];
 const mostMeters = 3;
+const size = 'Size';
 
 /** How evenly the groups are made: one bar a group in their order, a line at the goal, and what it comes to in words. */
 export function Balance({ board }: { readonly board: BoardView }) {
-  const meters = useMemo(() => metersOf(board), [board]);
+  const all = useMemo(() => metersOf(board), [board]);
+  const { isShown, setShown } = useShown(
+    board,
+    all.map((each) => each.name),
+  );
+  const meters = all.filter((each) => isShown(each.name));
   if (board.groups.length < 2 || board.students.every((student) => student.seats.length === 0)) return null;
   return (
     <Strip aria-label="Balance">
       <header>
         <h2>Balance</h2>
-        <Small>one bar a group, 1 to {board.groups.length}</Small>
+        {all.length > meters.length || all.length > mostMeters + 1 ? (
+          <MenuTrigger>
+            <Button kind="quiet" isSmall aria-label="What is measured">
+              {meters.length} of {all.length}
+              <ChevronDown size={13} aria-hidden="true" />
+            </Button>
+            <Popup>
+              <Menu
+                aria-label="What is measured"
+                selectionMode="multiple"
+                selectedKeys={meters.map((each) => each.name)}
+                onSelectionChange={(keys) => setShown(keys === 'all' ? all.map((each) => each.name) : [...keys].map(String))}
+              >
+                {all.map(({ name }) => (
+                  <MenuItem key={name} id={name} textValue={name} style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+                    {isShown(name) ? <Check size={14} aria-hidden="true" /> : <span style={{ width: 14 }} />}
+                    {name}
+                  </MenuItem>
+                ))}
+              </Menu>
+            </Popup>
+          </MenuTrigger>
+        ) : (
+          <Small>one bar a group, 1 to {board.groups.length}</Small>
+        )}
       </header>
       {meters.map(({ name, meter }) => (
         <div key={name} title={meter.finding}>
@@ -93,6 +125,28 @@ function Bars({ meter: { bars, goal } }: { readonly meter: Meter }) {
   );
 }
 
+/** Which meters are shown: the first few, until somebody chooses; kept in this browser. */
+function useShown(board: BoardView, names: readonly string[]) {
+  const key = `balance ${board.set.id}`;
+  const [chosen, setChosen] = useState<readonly string[] | null>(() => {
+    try {
+      const kept: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
+      return Array.isArray(kept) ? kept.map(String) : null;
+    } catch {
+      return null;
+    }
+  });
+  const usual = [...names.slice(0, mostMeters), size];
+  return {
+    isShown: (name: string) => (chosen ?? usual).includes(name),
+    setShown(next: readonly string[]) {
+      setChosen(next);
+      localStorage.setItem(key, JSON.stringify(next));
+    },
+  };
+}
+
+/** Every attribute that can be measured, those that show most first; sizes last. */
 function metersOf(board: BoardView): { name: string; meter: Meter }[] {
   const seating = seatingOf(board);
   const members = board.groups.map((group) => ({ group, own: seating.get(group.id)! }));
@@ -105,9 +159,9 @@ function metersOf(board: BoardView): { name: string; meter: Meter }[] {
   });
   // What can be evened out comes first: a category of few kinds, a number, common time.
   const kindsIn = (name: string) => new Set(board.students.map((student) => student.attributes[name])).size;
-  const chosen = attributes.sort((a, b) => kindsIn(a.name) - kindsIn(b.name)).slice(0, mostMeters);
-  const freeTime = attributes.find((each) => each.kind === 'half-days');
-  const shown = freeTime && !chosen.includes(freeTime) ? [...chosen.slice(0, mostMeters - 1), freeTime] : chosen;
+  const ranked = attributes.sort((a, b) => kindsIn(a.name) - kindsIn(b.name));
+  const freeTime = ranked.findIndex((each) => each.kind === 'half-days');
+  if (freeTime >= mostMeters) ranked.splice(mostMeters - 1, 0, ...ranked.splice(freeTime, 1));
   const sizes = sizeMeter(members.map(({ group, own }) => ({ id: group.id, name: group.name, members: own.length, capacity: capacityOf(board, group) })));
-  return [...shown, { name: 'Size', meter: sizes }];
+  return [...ranked, { name: size, meter: sizes }];
 }

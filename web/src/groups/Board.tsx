@@ -18,6 +18,7 @@ import { EditGroupSheet } from './EditGroupSheet.js';
 import { GroupCard } from './GroupCard.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
 import { MoveSheet } from './MoveSheet.js';
+import { PutAwayStrip } from './PutAwayStrip.js';
 import { SetMenu } from './SetMenu.js';
 import { FoundStudents, PlainStudents, StudentList, StudentName } from './StudentList.js';
 import { capacityOf, isIn, leaderOf, seatingOf } from './seating.js';
@@ -270,6 +271,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   return (
     <Frame {...more.handlers}>
       <SetTabs board={board} acts={acts} onDeal={() => setDealing(true)} />
+      <PutAwayStrip set={set} />
       <Balance board={board} />
       <Work>
         <Tray aria-label={set.isExclusive ? 'Unplaced' : 'Everybody'}>

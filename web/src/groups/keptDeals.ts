@@ -23,7 +23,7 @@ export function useKeptDeals(setId: GroupSetId, of: EnrolmentId) {
   const [deals, setDeals] = useState(() => read(key));
   const put = (next: readonly KeptDeal[]) => {
     setDeals(next);
-    localStorage.setItem(key, JSON.stringify(next));
+    keep(key, next);
   };
   return {
     deals,
@@ -38,6 +38,15 @@ export function useKeptDeals(setId: GroupSetId, of: EnrolmentId) {
       put(read(key).filter((deal) => deal.number !== number));
     },
   };
+}
+
+/** As many as this browser has room for, the newest first of all. */
+function keep(key: string, deals: readonly KeptDeal[]): void {
+  try {
+    localStorage.setItem(key, JSON.stringify(deals));
+  } catch {
+    if (deals.length > 0) keep(key, deals.slice(1));
+  }
 }
 
 function read(key: string): readonly KeptDeal[] {

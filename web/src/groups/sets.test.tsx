@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { BoardView } from '@jigsaw/contract/groups';
 import { aBoard, anEntry, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
@@ -43,6 +43,44 @@ describe('the menus of the Board', () => {
     await user.click(screen.getByRole('button', { name: 'More of Crock' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Take everyone out' }));
     await waitFor(() => expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }));
+  });
+});
+
+describe('balance', () => {
+  it('shows what is chosen, and still does after a reload', async () => {
+    const plain = aBoard({ Ada: 'Crock', Ben: 'Carboy' });
+    const names = ['Lab', 'Language', 'Timetable', 'Access', 'Town'];
+    const board: BoardView = {
+      ...plain,
+      attributes: names.map((name) => ({ name, kind: 'category' as const, isChosen: false })),
+      students: plain.students.map((student, at) => ({ ...student, attributes: Object.fromEntries(names.map((name) => [name, at === 0 ? 'yes' : 'no'])) })),
+    };
+    const { user } = showPage(path, onBoard(board));
+    const balance = async () => within(await screen.findByRole('region', { name: 'Balance' }));
+    expect((await balance()).queryByText('Town')).toBeNull();
+    await user.click((await balance()).getByRole('button', { name: 'What is measured' }));
+    await user.click(screen.getByRole('menuitemcheckbox', { name: 'Town' }));
+    await user.keyboard('{Escape}');
+    expect((await balance()).getByText('Town')).toBeInTheDocument();
+    cleanup();
+    showPage(path, onBoard(board));
+    expect((await balance()).getByText('Town')).toBeInTheDocument();
+  });
+});
+
+describe('a set that was put away', () => {
+  it('says so when it is opened by its address, and is brought back', async () => {
+    const board = aBoard({ Ada: 'Crock' });
+    const { user, writes } = showPage(
+      path,
+      onBoard(board, {
+        [`GET courses/${courseId}/sets`]: { sets: [], putAway: [{ id: setId, name: board.set.name }], students: 1 },
+        [`POST sets/${setId}/put-away`]: board.set,
+      }),
+    );
+    expect(await screen.findByText(/is put away: no list shows it/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Bring it back' }));
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ isPutAway: false }));
   });
 });
 

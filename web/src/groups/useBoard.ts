@@ -167,7 +167,7 @@ interface Kept {
   readonly past: readonly Done[];
   readonly future: readonly Done[];
 }
-const mostKept = 100;
+const mostKept = 1000;
 
 /** What was done and taken back here, kept in this browser over a reload. What no longer fits the Board is refused by the server, and nothing is lost. */
 function useKept(key: string) {
@@ -176,7 +176,7 @@ function useKept(key: string) {
     (change: (before: Kept) => Kept) =>
       setKept((before) => {
         const next = change(before);
-        localStorage.setItem(key, JSON.stringify({ past: next.past.slice(-mostKept), future: next.future.slice(-mostKept) }));
+        keep(key, next, mostKept);
         return next;
       }),
     [key],
@@ -188,6 +188,15 @@ function useKept(key: string) {
     setPast: (change: Change) => put((before) => ({ ...before, past: apply(change, before.past) })),
     setFuture: (change: Change) => put((before) => ({ ...before, future: apply(change, before.future) })),
   };
+}
+
+/** The newest steps, as many as this browser has room for. */
+function keep(key: string, { past, future }: Kept, most: number): void {
+  try {
+    localStorage.setItem(key, JSON.stringify({ past: past.slice(-most), future: future.slice(-most) }));
+  } catch {
+    if (most > 1) keep(key, { past, future }, Math.floor(most / 2));
+  }
 }
 
 function read(key: string): Kept {

@@ -14,7 +14,7 @@ export const Popup = styled(Popover)`
   [role='menu'] {
     outline: none;
   }
-  [role='menuitem'],
+  [role^='menuitem'],
   [role='option'] {
     display: grid;
     padding: 6px 10px;
