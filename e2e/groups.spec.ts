@@ -390,3 +390,22 @@ test('the server deals a class that is too large for a page, and stops when nobo
   }, courseId);
   expect(answer).toEqual({ kinds: ['going', 'dealt'], largest: 5, smallest: 5 });
 });
+
+test('lists go on paper whole and without what is around them', async () => {
+  const { sets } = await api<{ sets: GroupSetView[] }>(instructor, 'GET', `courses/${courseId}/sets`);
+  await instructor.goto(`/c/${courseId}/groups/${sets.find((set) => set.name === 'Pairs')!.id}/lists`);
+  await instructor.getByText('By student').click();
+  await expect(instructor.getByRole('table')).toBeVisible();
+  await instructor.setViewportSize({ width: 800, height: 300 }); // a page that holds a few of the rows
+  await instructor.emulateMedia({ media: 'print' });
+  await expect(instructor.getByRole('banner')).toBeHidden();
+  await expect(instructor.getByRole('button', { name: 'Print' })).toBeHidden();
+  const [table, paper] = await instructor.evaluate(() => [
+    document.querySelector('table')!.getBoundingClientRect().bottom,
+    document.documentElement.scrollHeight,
+  ]);
+  expect(table).toBeGreaterThan(300);
+  expect(paper).toBeGreaterThanOrEqual(Math.floor(table!));
+  await instructor.emulateMedia({ media: null });
+  await instructor.setViewportSize({ width: 1280, height: 800 });
+});

@@ -24,6 +24,10 @@ export const Bar = styled.div`
 export const Scroll = styled.div`
   overflow: auto;
   min-height: 0;
+  /* Paper does not scroll. */
+  @media print {
+    overflow: visible;
+  }
 `;
 
 export const Muted = styled.span`

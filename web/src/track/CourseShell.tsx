@@ -31,6 +31,11 @@ const Frame = styled.div`
       min-height: 44px;
     }
   }
+  @media print {
+    display: block;
+    overflow: visible;
+    height: auto;
+  }
 `;
 const Masthead = styled.header`
   display: flex;
@@ -43,6 +48,9 @@ const Masthead = styled.header`
     [data-student] > & {
       height: 48px;
     }
+  }
+  @media print {
+    display: none;
   }
 `;
 const Brand = styled(Link)`
