@@ -1,6 +1,5 @@
-import { History, Pin, Shuffle, Undo2 } from 'lucide-react';
+import { Pin, Shuffle, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Dialog, DialogTrigger, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardView, DealRule } from '@jigsaw/contract/groups';
@@ -10,19 +9,20 @@ import { isWish, judge, outcomesOf, sayClash } from '@jigsaw/core/dealing';
 import { sayForecast } from '@jigsaw/core/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Choice, Empty, Field, Page, Popup, Segments, Small, useNotice, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Choice, Empty, Page, Segments, Small, useNotice, Waiting } from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../track/index.js';
 import { DealCards, membersIn } from './DealCards.js';
 import { DealComparison } from './DealComparison.js';
 import { isWhole, movesOf, problemOf, seatsNow, seatsOf } from './dealProblem.js';
 import type { Seats, Whom } from './dealProblem.js';
+import { EarlierDeals } from './EarlierDeals.js';
 import { useReadBoardQuery } from './groupsApi.js';
 import { useKeptDeals } from './keptDeals.js';
-import type { KeptDeal } from './keptDeals.js';
 import { MoveSheet } from './MoveSheet.js';
 import { AddRule, RuleList } from './RuleList.js';
 import { RulesOfOthers } from './RulesOfOthers.js';
+import { SeedButton } from './SeedButton.js';
 import { useBoard } from './useBoard.js';
 import { useDeal } from './useDeal.js';
 import { useRules } from './useRules.js';
@@ -138,6 +138,7 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
     setViewed(number);
     setShown(new Set());
     setWhy(null);
+    setClash(null);
     if (number === beside) setBeside(null);
   };
 
@@ -395,65 +396,6 @@ const moved = (rules: readonly DealRule[], rule: number, above: number): readonl
   next.splice(above, 0, rules[rule]!);
   return next;
 };
-
-interface EarlierDealsProps {
-  readonly deals: readonly KeptDeal[];
-  readonly when: (at: string) => string;
-  readonly onLook: (number: number) => void;
-}
-
-function EarlierDeals({ deals, when, onLook }: EarlierDealsProps) {
-  return (
-    <MenuTrigger>
-      <Button kind="quiet" isSmall>
-        <History size={14} aria-hidden="true" />
-        Earlier {deals.length}
-      </Button>
-      <Popup>
-        <Menu aria-label="Earlier deals" onAction={(number) => onLook(Number(number))}>
-          {[...deals].reverse().map((deal) => (
-            <MenuItem key={deal.number} id={deal.number}>
-              Deal {deal.number} <Small>{`${when(deal.madeAt)}, seed ${deal.seed}`}</Small>
-            </MenuItem>
-          ))}
-        </Menu>
-      </Popup>
-    </MenuTrigger>
-  );
-}
-
-/** The way back to a deal that somebody wrote down, or that was discarded. */
-function SeedButton({ isDisabled, onDeal }: { readonly isDisabled: boolean; readonly onDeal: (seed: number) => void }) {
-  const [seed, setSeed] = useState('');
-  return (
-    <DialogTrigger>
-      <Button kind="quiet" isDisabled={isDisabled}>
-        Seed…
-      </Button>
-      <Popup placement="top">
-        <Dialog aria-label="Deal with a seed" style={{ padding: 8, width: 250, outline: 'none' }}>
-          {({ close }) => (
-            <form
-              style={{ display: 'grid', gap: 8 }}
-              onSubmit={(event) => {
-                event.preventDefault();
-                close();
-                onDeal(Number(seed));
-                setSeed('');
-              }}
-            >
-              <Field label="Seed" inputMode="numeric" value={seed} onChange={(text) => setSeed(text.replace(/\D/g, '').slice(0, 9))} />
-              <Small>The same seed gives the same deal for the same class, rules and pins.</Small>
-              <Button type="submit" kind="main" isDisabled={seed === ''}>
-                Deal with this seed
-              </Button>
-            </form>
-          )}
-        </Dialog>
-      </Popup>
-    </DialogTrigger>
-  );
-}
 
 /** "Better on 3 rules, worse on none" */
 function sayHeld(outcomes: readonly Outcome[], others: readonly Outcome[]): string {

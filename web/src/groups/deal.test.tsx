@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { BoardView, DealRule } from '@jigsaw/contract/groups';
 import type { RosterView } from '@jigsaw/contract/roster';
-import { aBoard, anEntry, courseId, id } from '../test/data.js';
+import { aBoard, anEntry, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 import { movesOf, problemOf, sayRule, seatsOf } from './dealProblem.js';
 
@@ -29,11 +29,9 @@ function given(rules: DealRule[] = [], seats: Parameters<typeof aBoard>[0] = { A
 function open(rules: DealRule[] = [], more: object = {}, seats?: Parameters<typeof aBoard>[0]) {
   const { board, roster } = given(rules, seats);
   return showPage(path, {
-    [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: 4 },
-    [`GET sets/${setId}/board`]: board,
+    ...boardAnswers(board),
     [`GET courses/${courseId}/roster`]: roster,
     [`PUT sets/${setId}/rules`]: board.set,
-    [`POST sets/${setId}/place`]: { unplaced: 0 },
     ...more,
   });
 }

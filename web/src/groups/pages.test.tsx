@@ -1,19 +1,13 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
-import type { BoardView, SignUpView } from '@jigsaw/contract/groups';
-import { aBoard, courseId, id } from '../test/data.js';
+import type { SignUpView } from '@jigsaw/contract/groups';
+import { aBoard, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 import { deal } from './DealSheet.js';
 
 const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}`);
 const placePath = `POST sets/${setId}/place`;
-const onBoard = (board: BoardView, more = {}) => ({
-  [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: board.students.length },
-  [`GET sets/${setId}/board`]: board,
-  [placePath]: { unplaced: 0 },
-  ...more,
-});
 const tray = () => screen.findByRole('grid', { name: 'Unplaced students' });
 const group = (name: string) => screen.getByRole('grid', { name: new RegExp(`^${name}, group`) });
 const names = (grid: HTMLElement) => [...grid.querySelectorAll('[role=row][data-key]')].map((row) => row.getAttribute('aria-label') ?? row.textContent);
@@ -26,7 +20,7 @@ beforeEach(() => localStorage.clear()); // what was done on a Board is kept ther
 describe('the Board', () => {
   it('sends the selection to a group by its number, shows it at once and offers the way back', async () => {
     let release: (value: unknown) => void = () => undefined;
-    const { user, writes, set } = showPage(path, onBoard(aBoard({ Ada: null, Ben: null, Cho: 'Crock' })));
+    const { user, writes, set } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: null, Cho: 'Crock' })));
     set(placePath, () => new Promise((resolve) => (release = resolve)));
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
@@ -44,7 +38,7 @@ describe('the Board', () => {
   });
 
   it('says by how many a group is over and keeps it', async () => {
-    const { user } = showPage(path, onBoard(aBoard({ Ada: null, Ben: 'Crock', Cho: 'Crock' })));
+    const { user } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: 'Crock', Cho: 'Crock' })));
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     await user.keyboard('1');
     await said('Crock has 3 of 2. Move one student, or let Crock hold 3.');
@@ -55,7 +49,7 @@ describe('the Board', () => {
     const current = aBoard({ Ada: 'Crock', Ben: null });
     const { user } = showPage(
       path,
-      onBoard(aBoard({ Ada: null, Ben: null }), {
+      boardAnswers(aBoard({ Ada: null, Ben: null }), {
         [placePath]: new Refusal(409, 'stale-write', 'Someone else moved one of these students first.', { current }),
       }),
     );
@@ -68,7 +62,7 @@ describe('the Board', () => {
   });
 
   it('swaps two, and says what is needed for it', async () => {
-    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: 'Crock', Ben: 'Carboy' })));
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: 'Crock', Ben: 'Carboy' })));
     await tray();
     await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
     await user.keyboard('s');
@@ -83,7 +77,7 @@ describe('the Board', () => {
   });
 
   it('knows no group of that number', async () => {
-    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: null })));
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null })));
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     await user.keyboard('7');
     expect(await screen.findByText('There is no group 7 in this set.')).toBeInTheDocument();
@@ -91,7 +85,7 @@ describe('the Board', () => {
   });
 
   it('finds a student without accents, in the tray and in the groups', async () => {
-    const { user } = showPage(path, onBoard(aBoard({ 'Zofia Wiśniewska': null, 'Ada Okafor': null, 'Łukasz Wisniewski': 'Crock' })));
+    const { user } = showPage(path, boardAnswers(aBoard({ 'Zofia Wiśniewska': null, 'Ada Okafor': null, 'Łukasz Wisniewski': 'Crock' })));
     await tray();
     await user.keyboard('/');
     await user.keyboard('wisniewsk');
@@ -102,7 +96,7 @@ describe('the Board', () => {
   it('renames a group and shows a stale rename what is there', async () => {
     const { user, writes } = showPage(
       path,
-      onBoard(aBoard({ Ada: 'Crock' }), {
+      boardAnswers(aBoard({ Ada: 'Crock' }), {
         [`PATCH groups/${id('Crock')}`]: new Refusal(409, 'stale-write', 'This group was changed meanwhile: it is called Kvevri now.'),
       }),
     );
@@ -119,7 +113,7 @@ describe('the Board', () => {
   });
 
   it('lets observers look and nothing else', async () => {
-    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: null })), 'observer');
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null })), 'observer');
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     await user.keyboard('1');
     expect(writes()).toEqual([]);
@@ -182,7 +176,7 @@ describe('a set as a whole', () => {
   };
 
   it('is dealt to the unplaced in the order asked for, as one step that can be undone', async () => {
-    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: null, Ben: 'Crock', Cho: null, Dia: null }), { [placePath]: { unplaced: 0 } }));
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: 'Crock', Cho: null, Dia: null }), { [placePath]: { unplaced: 0 } }));
     await user.click(await screen.findByRole('button', { name: 'Deal 3 students…' }));
     await user.click(screen.getByRole('radio', { name: /Alphabetically/ }));
     expect(screen.getByText('2 groups of 2')).toBeInTheDocument();
@@ -194,7 +188,7 @@ describe('a set as a whole', () => {
   });
 
   it('says who finds no room, and deals the same again for the same seed', async () => {
-    const { user } = showPage(path, onBoard(aBoard({ Ada: null, Ben: null, Cho: null, Dia: null, Eva: null })));
+    const { user } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: null, Cho: null, Dia: null, Eva: null })));
     await user.click(await screen.findByRole('button', { name: 'Deal 5 students…' }));
     expect(screen.getByText(/1 student finds no room and stays unplaced/)).toBeInTheDocument();
     const view = aBoard({ Ada: null, Ben: null, Cho: 'Crock', Dia: 'Carboy' });
@@ -211,13 +205,13 @@ describe('a set as a whole', () => {
   });
 
   it('keeps what was done over a reload', async () => {
-    const answers = onBoard(aBoard({ Ada: null }), { [placePath]: { unplaced: 0 } });
+    const answers = boardAnswers(aBoard({ Ada: null }), { [placePath]: { unplaced: 0 } });
     const first = showPage(path, answers);
     await first.user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     await first.user.keyboard('2');
     await said('Ada placed in Carboy');
     cleanup();
-    const second = showPage(path, onBoard(aBoard({ Ada: 'Carboy' }), { [placePath]: { unplaced: 1 } }));
+    const second = showPage(path, boardAnswers(aBoard({ Ada: 'Carboy' }), { [placePath]: { unplaced: 1 } }));
     await second.user.click(await screen.findByRole('button', { name: 'Undo: Ada placed in Carboy' }));
     await waitFor(() => expect(second.writes()[0]!.body).toEqual({ moves: [move('Ada', 'Carboy', null)] }));
   });
@@ -225,7 +219,7 @@ describe('a set as a whole', () => {
   it('takes everyone out but those in locked groups', async () => {
     const view = aBoard({ Ada: 'Crock', Ben: 'Carboy' });
     const locked = { ...view, groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })) };
-    const { user, writes } = showPage(path, onBoard(locked, { [placePath]: { unplaced: 1 } }));
+    const { user, writes } = showPage(path, boardAnswers(locked, { [placePath]: { unplaced: 1 } }));
     expect(await screen.findByText('Locked')).toBeInTheDocument();
     await menu(user, /Take everyone out who is in no locked group/);
     await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [move('Ben', 'Carboy', null)] }));
@@ -237,7 +231,7 @@ describe('a set as a whole', () => {
     const sets = { sets: [view.set, other], putAway: [], students: 1 };
     const { user, writes } = showPage(
       path,
-      onBoard(view, {
+      boardAnswers(view, {
         [`GET courses/${courseId}/sets`]: sets,
         [`PUT courses/${courseId}/sets/order`]: sets,
         [`POST sets/${setId}/put-away`]: view.set,
@@ -256,7 +250,7 @@ describe('a set as a whole', () => {
     const view = aBoard({ Ada: 'Crock' });
     const { user, writes } = showPage(
       path,
-      onBoard(view, {
+      boardAnswers(view, {
         [`POST sets/${setId}/freeze`]: { ...view.set, frozenAt: '2026-11-10T10:00:00.000Z' },
         [`PATCH sets/${setId}`]: { ...view.set, version: 2 },
       }),
@@ -292,7 +286,7 @@ describe('where they fit', () => {
       attributes: [{ name: 'Lab', kind: 'category' as const, isChosen: false }],
       students: view.students.map((each) => ({ ...each, attributes: { Lab: lab[each.name]! } })),
     };
-    const { user, writes } = showPage(path, onBoard(known));
+    const { user, writes } = showPage(path, boardAnswers(known));
     expect(await screen.findByRole('region', { name: 'Balance' })).toHaveTextContent('All mixed like the class');
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     const fits = within(await screen.findByRole('region', { name: 'Where they fit' }));
@@ -312,7 +306,7 @@ describe('groups and files', () => {
   };
 
   it('shows what a file would move and which lines are left out, then moves in one step', async () => {
-    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: null, Ben: 'Crock' })));
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: 'Crock' })));
     await chooseFile(user, 'E-mail,Group\nada@quillmere.example,Carboy\nben@quillmere.example,Crock\nzed@quillmere.example,Crock\n');
     expect(await screen.findByText('1 left out')).toBeInTheDocument();
     expect(screen.getByText(/Nobody in this course is known as “zed@quillmere.example”/)).toBeInTheDocument();
@@ -322,7 +316,7 @@ describe('groups and files', () => {
   });
 
   it('says why a file is no list of groups', async () => {
-    const { user } = showPage(path, onBoard(aBoard({ Ada: null })));
+    const { user } = showPage(path, boardAnswers(aBoard({ Ada: null })));
     await chooseFile(user, 'E-mail,Colour\nada@quillmere.example,red\n');
     expect(await screen.findByText(/No column is called Group/)).toBeInTheDocument();
   });
@@ -330,7 +324,7 @@ describe('groups and files', () => {
   it('copies the set under another name', async () => {
     const view = aBoard({ Ada: 'Crock' });
     const copied = { ...view.set, id: id<'group-set'>('again'), name: 'Bench teams 2', activities: [] };
-    const { user, writes, router } = showPage(path, onBoard(view, { [`POST sets/${setId}/copies`]: copied }));
+    const { user, writes, router } = showPage(path, boardAnswers(view, { [`POST sets/${setId}/copies`]: copied }));
     await user.click(await screen.findByRole('button', { name: 'Set' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Copy the set…' }));
     await user.click(await screen.findByRole('checkbox', { name: /With everybody/ }));
@@ -340,7 +334,7 @@ describe('groups and files', () => {
   });
 
   it('lists who is where, to be printed', async () => {
-    const { user } = showPage(inCourse(`groups/${setId}/lists`), onBoard(aBoard({ Ada: 'Crock', Ben: null })));
+    const { user } = showPage(inCourse(`groups/${setId}/lists`), boardAnswers(aBoard({ Ada: 'Crock', Ben: null })));
     expect(within(await screen.findByRole('region', { name: 'Crock' })).getByText('Ada')).toBeInTheDocument();
     await user.click(screen.getByRole('radio', { name: 'By student' }));
     expect(screen.getByRole('row', { name: 'Ben no group yet' })).toBeInTheDocument();
@@ -354,7 +348,7 @@ describe('moving after work began', () => {
       ...view,
       students: view.students.map((student) => (student.name === 'Ada' ? { ...student, seats: [{ ...student.seats[0]!, handIns: 2 }] } : student)),
     };
-    const { user, writes } = showPage(path, onBoard(worked));
+    const { user, writes } = showPage(path, boardAnswers(worked));
     await tray();
     await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');

@@ -1,19 +1,12 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { BoardView } from '@jigsaw/contract/groups';
-import { aBoard, anEntry, courseId, id } from '../test/data.js';
+import { aBoard, anEntry, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { deal } from './DealSheet.js';
 
 const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}`);
-const placePath = `POST sets/${setId}/place`;
-const onBoard = (board: BoardView, more = {}) => ({
-  [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: board.students.length },
-  [`GET sets/${setId}/board`]: board,
-  [placePath]: { unplaced: 0 },
-  ...more,
-});
 const group = (name: string) => screen.findByRole('grid', { name: new RegExp(`^${name}, group`) });
 const row = async (place: string, name: string) => within(await group(place)).getByRole('row', { name });
 const [ada, crock, carboy] = [id<'enrolment'>('Ada'), id<'group'>('Crock'), id<'group'>('Carboy')];
@@ -26,7 +19,7 @@ beforeEach(() => localStorage.clear());
 
 describe('the menus of the Board', () => {
   it('do with those who are selected what the keys do', async () => {
-    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: 'Crock', Ben: 'Crock' })));
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: 'Crock', Ben: 'Crock' })));
     await user.pointer({ keys: '[MouseRight]', target: await row('Crock', 'Ada') });
     expect(screen.getByRole('menu', { name: 'Ada' })).toBeInTheDocument();
     expect(screen.getByRole('menuitem', { name: /^Swap/ })).toHaveAttribute('aria-disabled', 'true');
@@ -36,7 +29,7 @@ describe('the menus of the Board', () => {
 
   it('lock a group and take everyone out of it', async () => {
     const board = aBoard({ Ada: 'Crock' });
-    const { user, writes } = showPage(path, onBoard(board, { [`PATCH groups/${crock}`]: board.groups[0] }));
+    const { user, writes } = showPage(path, boardAnswers(board, { [`PATCH groups/${crock}`]: board.groups[0] }));
     await user.click(await screen.findByRole('button', { name: 'More of Crock' }));
     await user.click(screen.getByRole('menuitem', { name: /^Lock/ }));
     await waitFor(() => expect(writes()[0]!.body).toEqual({ name: 'Crock', capacity: null, isLocked: true, version: 1 }));
@@ -55,7 +48,7 @@ describe('balance', () => {
       attributes: names.map((name) => ({ name, kind: 'category' as const, isChosen: false })),
       students: plain.students.map((student, at) => ({ ...student, attributes: Object.fromEntries(names.map((name) => [name, at === 0 ? 'yes' : 'no'])) })),
     };
-    const { user } = showPage(path, onBoard(board));
+    const { user } = showPage(path, boardAnswers(board));
     const balance = async () => within(await screen.findByRole('region', { name: 'Balance' }));
     expect((await balance()).queryByText('Town')).toBeNull();
     await user.click((await balance()).getByRole('button', { name: 'What is measured' }));
@@ -63,7 +56,7 @@ describe('balance', () => {
     await user.keyboard('{Escape}');
     expect((await balance()).getByText('Town')).toBeInTheDocument();
     cleanup();
-    showPage(path, onBoard(board));
+    showPage(path, boardAnswers(board));
     expect((await balance()).getByText('Town')).toBeInTheDocument();
   });
 });
@@ -73,7 +66,7 @@ describe('a set that was put away', () => {
     const board = aBoard({ Ada: 'Crock' });
     const { user, writes } = showPage(
       path,
-      onBoard(board, {
+      boardAnswers(board, {
         [`GET courses/${courseId}/sets`]: { sets: [], putAway: [{ id: setId, name: board.set.name }], students: 1 },
         [`POST sets/${setId}/put-away`]: board.set,
       }),
@@ -86,7 +79,7 @@ describe('a set that was put away', () => {
 
 describe('leaders', () => {
   it('are named only where the set has them, and it says so', async () => {
-    const { user, writes } = showPage(path, onBoard(aBoard({ Ada: 'Crock', Ben: 'Crock' })));
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: 'Crock', Ben: 'Crock' })));
     await user.click(await row('Crock', 'Ada'));
     await user.keyboard('l');
     expect(await screen.findByText(/have no leaders/)).toBeInTheDocument();
@@ -100,7 +93,7 @@ describe('leaders', () => {
       set: { ...board.set, hasLeaders: true },
       students: board.students.map((student) => ({ ...student, seats: student.seats.map((seat) => ({ ...seat, isLeader: student.name === 'Ada' })) })),
     };
-    const { user, writes } = showPage(path, onBoard(led));
+    const { user, writes } = showPage(path, boardAnswers(led));
     expect(within(await row('Crock', 'Ada')).getByLabelText('leads the group')).toBeInTheDocument();
     await user.click(await row('Crock', 'Ben'));
     await user.keyboard('l');
@@ -123,7 +116,7 @@ describe('a set in which one may be in several groups', () => {
   };
 
   it('keeps everybody at hand, adds from there and moves from a group', async () => {
-    const { user, writes } = showPage(path, onBoard(several()));
+    const { user, writes } = showPage(path, boardAnswers(several()));
     const everybody = within(await screen.findByRole('grid', { name: 'All students' }));
     await user.click(everybody.getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
@@ -149,7 +142,7 @@ describe('a set in which one may be in several groups', () => {
 describe('the groups of a set at once', () => {
   it('are named by a pattern or pasted lines, given places, added and taken away', async () => {
     const board = aBoard({ Ada: 'Crock' });
-    const { user, writes } = showPage(path, onBoard(board, { [`PUT sets/${setId}/groups`]: { groups: board.groups } }));
+    const { user, writes } = showPage(path, boardAnswers(board, { [`PUT sets/${setId}/groups`]: { groups: board.groups } }));
     await openSet(user, /^Groups: names/);
     const dialog = within(await screen.findByRole('dialog', { name: 'Groups of Bench teams' }));
     expect(dialog.getByRole('button', { name: 'Save' })).toBeDisabled();
@@ -179,7 +172,7 @@ describe('who looks after which group', () => {
     const board = { ...aBoard({}), staff: [{ enrolmentId: id<'enrolment'>('tomas'), name: 'Tomas', role: 'assistant' as const }] };
     const { user, writes } = showPage(
       path,
-      onBoard(board, { [`PUT sets/${setId}/leads`]: { groups: board.groups }, [`PUT courses/${courseId}/assistants`]: { assistantsSee: 'theirs' } }),
+      boardAnswers(board, { [`PUT sets/${setId}/leads`]: { groups: board.groups }, [`PUT courses/${courseId}/assistants`]: { assistantsSee: 'theirs' } }),
     );
     await openSet(user, /^Who looks after/);
     await user.click(await screen.findByRole('radio', { name: 'Only groups they look after' }));

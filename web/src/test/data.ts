@@ -393,3 +393,11 @@ export const aMyMark = (more: Partial<MyMark> = {}): MyMark => ({
 /** The attributes of these people, as the server lists them. */
 export const attributesOf = (entries: readonly RosterEntry[]): RosterView['attributes'] =>
   [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))].map((name) => ({ name, kind: 'category', isChosen: false }));
+
+/** What the server answers where this Board is opened. */
+export const boardAnswers = (board: BoardView, more: object = {}) => ({
+  [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: board.students.length },
+  [`GET sets/${board.set.id}/board`]: board,
+  [`POST sets/${board.set.id}/place`]: { unplaced: 0 },
+  ...more,
+});
