@@ -315,6 +315,19 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   await instructor.getByRole('link', { name: 'Back to the Board' }).click();
   await instructor.getByRole('button', { name: /^Undo: 10 students dealt by 2 rules/ }).click();
   await expect(unplaced()).toHaveText('10 of 10 unplaced');
+
+  // Ada and Bo were a pair before. Kept together they meet again, and leave no room to part another pair; the page says by which rule.
+  await instructor.goto(`/c/${courseId}/groups/${set.id}/deal`);
+  await instructor.getByRole('button', { name: 'Take rule 2 away' }).click();
+  await add('Keep people together');
+  for (const who of ['Ada', 'Bo']) await name(who);
+  await instructor.getByRole('button', { name: 'Deal again' }).click();
+  await expect(instructor.getByText('18 of 20 pairs are new')).toBeVisible();
+  await instructor.getByRole('button', { name: 'Why rule 1 is left short' }).click();
+  await expect(instructor.getByText(/is in its way: without it, all 20 pairs are new\. That would help Ada Moss, Bo Moss, /)).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Deal without rule 2' }).click();
+  await expect(instructor.getByText('all 20 pairs are new')).toBeVisible();
 });
 
 test('expert tables take somebody of every group, told before they are made and shown with the home of each', async () => {

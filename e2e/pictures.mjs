@@ -40,8 +40,22 @@ const dealByRules = async (page) => {
   await page.getByRole('button', { name: 'Set', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Deal by rules' }).click();
   await page.getByText('All 48 anew').click();
-  await page.getByRole('button', { name: 'Deal 48' }).click();
+  await page.getByRole('button', { name: 'Seed…' }).click();
+  await page.getByRole('textbox', { name: 'Seed' }).fill('1696');
+  await page.getByRole('button', { name: 'Deal with this seed' }).click();
   await page.getByRole('button', { name: /^Accept for/ }).waitFor();
+  const why = page.getByRole('button', { name: /^Why rule/ }).first();
+  if (!(await why.isVisible())) return;
+  await why.click();
+  await page.getByRole('button', { name: /^(Leave it so|Close)$/ }).waitFor();
+};
+const setUp = async (page) => {
+  await page.getByLabel('Name of the set').fill('Fair stands');
+  await page.getByText(/^Dealt out/).click();
+  await page.getByRole('button', { name: 'Add: Discussion' }).click();
+  await page.keyboard.type('Planning the stand');
+  await page.getByRole('button', { name: 'Add: Assignment' }).click();
+  await page.keyboard.type('Poster');
 };
 
 /** name, who, where, what is done first, size and theme */
@@ -51,7 +65,7 @@ const pictures = [
   ['bring-in', ilse, 'people/bring-in', bringIn],
   ['outbox', ilse, 'outbox'],
   ['board', ilse, 'groups', select],
-  ['new-set', ilse, 'groups/new'],
+  ['new-set', ilse, 'groups/new', setUp],
   ['deal', ilse, 'groups', dealByRules],
   ['release', ilse, 'release'],
   ['composer', ilse, 'release', open(/Ferment report/)],

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
 import type { MadeActivity, NewSetActivity } from '@jigsaw/contract/groups';
 import type { CourseId, GroupSetId } from '@jigsaw/core/ids';
+import { assert } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import type { Work } from '../platform/unitOfWork.js';
 
@@ -24,7 +25,8 @@ export class NewSets {
   }
 
   async equip(made: MadeSet): Promise<MadeActivity[]> {
-    if (made.activities.length === 0 || !this.give) return [];
+    if (made.activities.length === 0) return [];
+    assert(this.give, 'the area that releases has said how');
     return this.give(made);
   }
 }
