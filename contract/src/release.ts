@@ -48,6 +48,10 @@ export type ActivityDraft = Omit<z.input<typeof ActivityDraft>, 'brief'> & { rea
 export const EditActivity = ActivityDraft.extend({ version: z.number().int() });
 export type EditActivity = ActivityDraft & { readonly version: number };
 
+/** A copy for another set is called the same; one to write further is told apart by its title. */
+export const CopyActivity = z.strictObject({ keepsTitle: z.boolean().default(false) }).prefault({});
+export type CopyActivity = z.output<typeof CopyActivity>;
+
 export const ReleaseMode = z.enum(['own', 'read-along', 'common']);
 export type ReleaseMode = z.infer<typeof ReleaseMode>;
 

@@ -7,6 +7,7 @@ import {
   ActivityList,
   ActivityView,
   ChangeReach,
+  CopyActivity,
   EditActivity,
   GrantExtension,
   ReachRequest,
@@ -75,9 +76,13 @@ export class ReleaseController {
     return this.releases.withdraw(person, activityId);
   }
 
-  @Endpoint('POST /activities/:activityId/copy', { id: 'copyActivity', does: 'A new draft with the same settings', answer: ActivityView })
-  copy(@CurrentPerson() person: SignedIn, @IdParam('activityId', ActivityId) activityId: ids.ActivityId): Promise<ActivityView> {
-    return this.releases.copy(person, activityId);
+  @Endpoint('POST /activities/:activityId/copy', { id: 'copyActivity', does: 'A new draft with the same settings', body: CopyActivity, answer: ActivityView })
+  copy(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @Takes(CopyActivity) request: CopyActivity,
+  ): Promise<ActivityView> {
+    return this.releases.copy(person, activityId, request);
   }
 
   @Endpoint('PUT /activities/:activityId/reach', {

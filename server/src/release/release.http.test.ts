@@ -233,6 +233,8 @@ describe('ways of releasing', () => {
     const copy = (await given.instructor.post(`/api/activities/${activity.id}/copy`).expect(200)).body as ActivityView;
     expect(copy).toMatchObject({ title: 'Ferment report (copy)', release: null, points: '40', version: 1 });
     expect((await titlesOf('noor')).inRooms).not.toContain('Ferment report (copy)');
+    const same = (await given.instructor.post(`/api/activities/${activity.id}/copy`).send({ keepsTitle: true }).expect(200)).body as ActivityView;
+    expect(same).toMatchObject({ title: 'Ferment report', release: null });
   });
 });
 

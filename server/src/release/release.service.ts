@@ -7,6 +7,7 @@ import type {
   ActivityList,
   ActivityView,
   ChangeReach,
+  CopyActivity,
   EditActivity,
   GrantExtension,
   ReleasedTo,
@@ -75,11 +76,11 @@ export class ReleaseService {
   }
 
   /** A draft with the same settings and no release: to release the same again, elsewhere or otherwise. */
-  async copy(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
+  async copy(person: SignedIn, activityId: ActivityId, { keepsTitle }: CopyActivity): Promise<ActivityView> {
     const { createdAt: _at, ...written } = await this.staffActivity(person, activityId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const id = newId<'activity'>();
-      const title = `${written.title.slice(0, 190)} (copy)`;
+      const title = keepsTitle ? written.title : `${written.title.slice(0, 190)} (copy)`;
       await manager.insert(ActivityRow, {
         ...written,
         id,

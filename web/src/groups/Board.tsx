@@ -49,6 +49,9 @@ const SetBar = styled.div`
     align-self: stretch;
     min-width: 0;
     overflow-x: auto;
+    /* Tabs that go on fade out, and do not look cut. */
+    padding-right: 28px;
+    mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent);
   }
   nav a {
     display: flex;

@@ -13,6 +13,7 @@ import { useCourse } from '../track/index.js';
 import { stateLook, stateWords } from './ActivitiesPage.js';
 import type { Aim } from './aim.js';
 import { firstAim, isSameAim } from './aim.js';
+import { CopyButton } from './CopyButton.js';
 import { CopyPreview } from './CopyPreview.js';
 import { MarkingPart } from './MarkingPart.js';
 import {
@@ -179,9 +180,9 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
       do: () => void changeReach({ activityId: activity.id, body: { to: before.to, outsiders: before.outsiders } }),
     });
   };
-  const copyIt = async () => {
-    const answer = await makeCopy(activity.id);
-    if ('data' in answer && answer.data) void navigate(`../release/${answer.data.id}`);
+  const copyIt = async (setId: string | null) => {
+    const answer = await makeCopy({ activityId: activity.id, body: { keepsTitle: setId !== null } });
+    if ('data' in answer && answer.data) void navigate(`../release/${answer.data.id}${setId === null ? '' : `?for=${setId}`}`);
   };
   const isReachChanged = isOut && !isSameAim(aim, firstAim(activity.release, setIds));
   const why = sayWhyNot({ hasSets: setIds.length > 0, mayClass: allowed.includes('common'), isAllowed, to, fault });
@@ -194,9 +195,10 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
         <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
         <Small role="status">{fault === null ? saySaved(autosave.state, dates.time) : 'Not saved yet'}</Small>
         <span className="grow" />
-        <Button kind="quiet" onPress={() => void copyIt()}>
-          Make a copy
-        </Button>
+        <CopyButton
+          sets={isOut ? (sets.data?.sets ?? []).filter((set) => aim.to?.kind === 'class' || aim.to?.setId !== set.id) : []}
+          onCopy={(setId) => void copyIt(setId)}
+        />
         {isOut ? (
           <>
             {activity.release && activity.points !== null && (

@@ -207,6 +207,24 @@ describe('the composer', () => {
     ).toEqual(['groups', 'set']);
   });
 
+  it('is copied to write further, or the same for another set, which it is then meant for', async () => {
+    const other = { ...set, id: id<'group-set'>('experts'), name: 'Expert tables' };
+    const copied = anActivity({ id: id('again') });
+    const { user, writes, router } = composer(anActivity({ release: aRelease() }), {
+      [`GET courses/${courseId}/sets`]: { sets: [set, other], putAway: [], students: 3 },
+      [`POST activities/${activityId}/copy`]: copied,
+      [`GET activities/${copied.id}`]: copied,
+      [`POST activities/${copied.id}/reach`]: reach,
+    });
+    await user.click(await screen.findByRole('button', { name: 'Make a copy…' }));
+    expect(screen.getAllByRole('menuitem').map((item) => item.textContent)).toEqual(['To write further', 'The same for Expert tables']);
+    await user.click(screen.getByRole('menuitem', { name: 'The same for Expert tables' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`release/${copied.id}`)));
+    expect(router.state.location.search).toBe(`?for=${other.id}`);
+    expect(acts(writes())[0]!.body).toEqual({ keepsTitle: true });
+    await waitFor(() => expect(writes().at(-1)!.body).toMatchObject({ to: { kind: 'set', setId: other.id } }));
+  });
+
   it('asks for a group set first where there is none', async () => {
     composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students: 3 } });
     expect(await screen.findByText(/Make a group set first/)).toBeInTheDocument();

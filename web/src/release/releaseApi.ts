@@ -1,5 +1,5 @@
 import { ActivityList, ActivityView, ReachView } from '@jigsaw/contract/release';
-import type { ActivityDraft, ChangeReach, EditActivity, GrantExtension, ReachRequest, ReleaseRequest } from '@jigsaw/contract/release';
+import type { ActivityDraft, ChangeReach, CopyActivity, EditActivity, GrantExtension, ReachRequest, ReleaseRequest } from '@jigsaw/contract/release';
 import { api } from '../api/index.js';
 
 const reachTags = ['Activity', 'Figures', 'Room', 'Desk', 'Copy'] as const;
@@ -32,8 +32,8 @@ const writeApi = readApi.injectEndpoints({
       responseSchema: ActivityView,
       invalidatesTags: ['Activity', 'Figures'],
     }),
-    copyActivity: build.mutation<ActivityView, string>({
-      query: (activityId) => ({ url: `activities/${activityId}/copy`, method: 'POST' }),
+    copyActivity: build.mutation<ActivityView, { activityId: string; body: CopyActivity }>({
+      query: ({ activityId, body }) => ({ url: `activities/${activityId}/copy`, method: 'POST', body }),
       responseSchema: ActivityView,
       invalidatesTags: ['Activity', 'Figures'],
     }),
