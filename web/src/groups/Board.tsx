@@ -1,13 +1,12 @@
 import { ChevronDown, Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
-import { Checkbox, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
+import { useMemo, useRef, useState } from 'react';
+import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { fold } from '@jigsaw/core/text';
 import type { Dates, Spot } from '../look/index.js';
-import { Button, Emblem, FindField, Key, Page, Popup, Small, Tag, useNotice } from '../look/index.js';
+import { Button, Emblem, Key, Page, Popup, Small, useNotice } from '../look/index.js';
 import { WriteSheet } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { Balance } from './Balance.js';
@@ -19,15 +18,16 @@ import { GroupCard } from './GroupCard.js';
 import { useListGroupSetsQuery } from './groupsApi.js';
 import { MoveSheet } from './MoveSheet.js';
 import { PutAwayStrip } from './PutAwayStrip.js';
+import { matching } from './matching.js';
 import { SetMenu } from './SetMenu.js';
-import { FoundStudents, PlainStudents, StudentList, StudentName } from './StudentList.js';
+import { FoundStudents } from './StudentList.js';
 import { capacityOf, isIn, leaderOf, seatingOf } from './seating.js';
 import type { Seating, Chosen } from './seating.js';
+import { Tray } from './Tray.js';
 import { useBoard } from './useBoard.js';
 import type { BoardActs } from './useBoard.js';
 import { useBoardKeys } from './useBoardKeys.js';
 import { useSteady } from './useSteady.js';
-import { WhereTheyFit } from './WhereTheyFit.js';
 
 const Frame = styled(Page)`
   display: flex;
@@ -88,59 +88,6 @@ const Work = styled.div`
   flex: 1;
   min-height: 0;
 `;
-const Tray = styled.section`
-  border-right: var(--hair);
-  background: var(--surface);
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  > header {
-    padding: 12px var(--s-4) 10px;
-    border-bottom: var(--hair);
-    display: grid;
-    gap: 8px;
-  }
-  > header > div:first-child {
-    display: flex;
-    justify-content: space-between;
-    align-items: center;
-  }
-  > div {
-    flex: 1;
-    min-height: 120px;
-    overflow: auto;
-    padding: 6px 8px;
-    position: relative;
-    display: flex;
-    flex-direction: column;
-  }
-  > div > * {
-    flex: 1;
-  }
-  > aside {
-    padding: 8px var(--s-4);
-    border-top: var(--hair);
-  }
-  > footer {
-    padding: 10px var(--s-4) 12px;
-    border-top: var(--hair);
-    font: var(--t-12);
-    color: var(--ink-2);
-    max-height: 128px;
-    overflow: auto;
-  }
-  > footer h3 {
-    font: 600 11px/14px var(--font-text);
-    color: var(--ink-3);
-    margin-bottom: 4px;
-  }
-  > footer li {
-    padding: 2px 0;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-`;
 const Cards = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(232px, 1fr));
@@ -172,35 +119,6 @@ const Hints = styled.footer`
     color: var(--ink);
   }
 `;
-const Tick = styled(Checkbox)`
-  flex: none;
-  display: grid;
-  place-items: center;
-  width: 15px;
-  height: 15px;
-  border: 1px solid var(--edge);
-  border-radius: var(--r-1);
-  background: var(--surface);
-  font: 700 11px/1 var(--font-text);
-  &[data-selected] {
-    background: var(--ink);
-    border-color: var(--ink);
-    color: var(--on-ink);
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--ink);
-    outline-offset: 2px;
-  }
-`;
-
-/** Over the list until it has caught up with what is sought. */
-const AtOnce = styled(PlainStudents)`
-  position: absolute;
-  inset: 6px 8px;
-  z-index: 1;
-  overflow: hidden;
-  background: var(--surface);
-`;
 
 /** The tray on the left, the groups on the right; drag, or select and type a number. */
 export function Board({ board }: { readonly board: BoardView }) {
@@ -208,7 +126,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   const notice = useNotice();
   const acts = useBoard(board);
   const find = useRef<HTMLInputElement>(null);
-  const [sought, setSought] = useState('');
+  const [sought, setSought] = useState(''); // as far as the groups have heard of it; the tray is ahead
   const [writingTo, setWritingTo] = useState<readonly BoardStudent[] | null>(null);
   const [changing, setChanging] = useState<BoardGroup | null>(null);
   const [menu, setMenu] = useState<OpenMenu | null>(null);
@@ -219,17 +137,12 @@ export function Board({ board }: { readonly board: BoardView }) {
   const unplaced = seating.get(null)!;
   // Where one may be in several groups, everybody stays at hand.
   const tray = set.isExclusive ? unplaced : students;
-  // Plain rows answer the key; the list and the marks in the groups follow as soon as there is time, and wait for no typing.
-  const soughtSoon = useDeferredValue(sought);
-  const found = useMemo(() => idsOf(soughtSoon.trim() === '' ? [] : matching(students, soughtSoon)), [students, soughtSoon]);
-  const shown = useMemo(() => matching(tray, soughtSoon), [tray, soughtSoon]);
+  const found = useMemo(() => idsOf(sought.trim() === '' ? [] : matching(students, sought)), [students, sought]);
   const more = useMoreKey();
   const homes = useMemo(() => new Map(board.homes.map((home) => [home.enrolmentId, home])), [board.homes]);
-  const renderInTray = useCallback((student: BoardStudent) => renderTrayStudent(student, groups), [groups]);
-  const renderNobody = useCallback(() => <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>{trayEmpty(board, tray.length)}</p>, [board, tray]);
   const heldIn = useMemo(() => heldByPlace(acts.selected), [acts.selected]);
 
-  const listOf = (groupId: GroupId | null) => (groupId === null ? shown : (seating.get(groupId) ?? []));
+  const listOf = (groupId: GroupId | null) => (groupId === null ? tray : (seating.get(groupId) ?? []));
   const select = useSteady((groupId: GroupId | null, chosen: readonly EnrolmentId[]) => {
     const inList = new Set(listOf(groupId).map((student) => student.enrolmentId));
     const kept = more.isHeld() ? [...acts.selected].filter(([id, from]) => !(from === groupId && inList.has(id))) : [];
@@ -277,56 +190,21 @@ export function Board({ board }: { readonly board: BoardView }) {
       <PutAwayStrip set={set} />
       <Balance board={board} />
       <Work>
-        <Tray aria-label={set.isExclusive ? 'Unplaced' : 'Everybody'}>
-          <header>
-            <div>
-              <h2>{set.isExclusive ? 'Unplaced' : 'Everybody'}</h2>
-              <Tag $look={unplaced.length > 0 ? 'needs' : 'plain'} role="status">
-                {unplaced.length} of {students.length} {set.isExclusive ? 'unplaced' : 'in no group'}
-              </Tag>
-            </div>
-            <FindField label="Find a student" placeholder="Find a name" value={sought} onChange={setSought} inputRef={find}>
-              <Key aria-hidden="true">/</Key>
-            </FindField>
-          </header>
-          <div>
-            {sought !== soughtSoon && <AtOnce aria-hidden="true" students={matching(tray, sought).slice(0, mostDrawn)} renderStudent={renderInTray} />}
-            <StudentList
-              label={set.isExclusive ? 'Unplaced students' : 'All students'}
-              groupId={null}
-              students={shown}
-              isLong={tray.length > mostDrawn}
-              selected={heldIn.get(null) ?? nobodyHeld}
-              allSelected={allSelected}
-              onSelect={select}
-              onDrop={drop}
-              onMenu={openStudentMenu}
-              renderEmpty={renderNobody}
-              renderStudent={renderInTray}
-            />
-          </div>
-          {mayPlace && <WhereTheyFit board={board} selected={acts.selected} onPlace={(groupId) => acts.send(acts.selected, groupId)} />}
-          {mayPlace && unplaced.length > 0 && acts.selected.size === 0 && (
-            <aside>
-              <Button isSmall onPress={() => setWritingTo(unplaced)}>
-                {set.signUp && !set.frozenAt ? 'Remind' : 'Write to'} {unplaced.length === 1 ? 'them' : `these ${unplaced.length}`}…
-              </Button>
-            </aside>
-          )}
-          {acts.history.length > 0 && (
-            <footer>
-              <h3>This sitting</h3>
-              <ul>
-                {acts.history
-                  .slice(-5)
-                  .reverse()
-                  .map((done, at) => (
-                    <li key={acts.history.length - at}>{done.says}</li>
-                  ))}
-              </ul>
-            </footer>
-          )}
-        </Tray>
+        <Tray
+          board={board}
+          acts={acts}
+          students={tray}
+          unplaced={unplaced}
+          mayPlace={mayPlace}
+          selected={heldIn.get(null) ?? nobodyHeld}
+          find={find}
+          onSeek={setSought}
+          allSelected={allSelected}
+          onSelect={select}
+          onDrop={drop}
+          onMenu={openStudentMenu}
+          onWrite={setWritingTo}
+        />
         <Cards>
           <FoundStudents value={found}>
             {' '}
@@ -423,8 +301,6 @@ export function Board({ board }: { readonly board: BoardView }) {
 
 /** Cards that are drawn whole at first; those further down are when they come near. */
 const drawnAtOnce = 12;
-/** Of the tray; with more, only the rows in view are drawn. */
-const mostDrawn = 60;
 const idsOf = (students: readonly BoardStudent[]): ReadonlySet<EnrolmentId> => new Set(students.map((student) => student.enrolmentId));
 const nobodyHeld: ReadonlySet<EnrolmentId> = new Set();
 
@@ -466,17 +342,6 @@ function NoGroups({ board }: { readonly board: BoardView }) {
   );
 }
 
-const renderTrayStudent = (student: BoardStudent, groups: readonly BoardGroup[]) => (
-  <>
-    <Tick slot="selection">{({ isSelected }) => (isSelected ? '✓' : '')}</Tick>
-    <StudentName student={student} />
-    {student.seats.map(({ groupId }) => {
-      const group = groups.find((each) => each.id === groupId);
-      return group && <Emblem key={groupId} number={group.number} size={18} />;
-    })}
-  </>
-);
-
 /** What those are written who have not chosen yet; changed as anybody likes before it goes. */
 function reminder({ set, groups, students }: BoardView, dates: Dates, course: { readonly code: string }): { subject: string; text: string } {
   const places = groups.reduce(
@@ -498,30 +363,6 @@ function sayChoosing({ set, students }: BoardView, dates: Dates): string {
   if (opens && !dates.isPast(opens)) return `Students choose their places from ${dates.dateTime(opens)}. ${chosen}`;
   if (closes && dates.isPast(closes)) return `Choosing ended on ${dates.dateTime(closes)}. ${chosen}`;
   return `Students are choosing${closes ? ` until ${dates.dateTime(closes)}` : ' until you freeze the set'}. ${chosen} You may place them too.`;
-}
-
-function trayEmpty(board: BoardView, inTray: number): string {
-  if (inTray > 0) return board.set.isExclusive ? 'Nobody unplaced by that name.' : 'Nobody by that name.';
-  return board.students.length === 0
-    ? 'No students in this course yet.'
-    : `No one is unplaced. All ${board.students.length} students have a group in ${board.set.name}.`;
-}
-
-/** Folded once: a class of 640 is searched with every key. */
-const folded = new WeakMap<BoardStudent, string>();
-function foldedName(student: BoardStudent): string {
-  const known = folded.get(student) ?? fold(`${student.name} ${student.reading ?? ''}`);
-  folded.set(student, known);
-  return known;
-}
-
-function matching(students: readonly BoardStudent[], sought: string): readonly BoardStudent[] {
-  const words = fold(sought).split(/\s+/).filter(Boolean);
-  if (words.length === 0) return students;
-  return students.filter((student) => {
-    const text = foldedName(student);
-    return words.every((word) => text.includes(word));
-  });
 }
 
 /** Whether Ctrl, Shift or ⌘ is held, so that a selection in one list can leave those in the others. */
