@@ -42,7 +42,7 @@ describe('why a rule is left short', () => {
     expect(answer.alone.says).toBe('6 of 6 have company');
     expect(answer.hindrances).toHaveLength(1);
     expect(answer.hindrances[0]).toMatchObject({ by: 0, outcome: { says: '6 of 6 have company' } });
-    expect(answer.hindrances[0]!.spared).toEqual(expect.arrayContaining([id('Han'), id('Park')]));
+    expect(answer.hindrances[0]!.spared.slice(0, 2)).toEqual([id('Han'), id('Park')]);
   });
 
   it('names a rule that must hold', () => {

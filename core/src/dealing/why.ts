@@ -12,7 +12,7 @@ export interface Hindrance {
   readonly by: number | 'pins';
   /** What the rule would reach without it. */
   readonly outcome: Outcome;
-  /** Who would be left short no more. */
+  /** Who would be left short no more, in the order of the class. */
   readonly spared: readonly EnrolmentId[];
 }
 
@@ -52,8 +52,9 @@ export function* askWhy(problem: DealProblem, deal: Deal, rule: number): Generat
     if (by === null) {
       if (outcome.part > alone.part) alone = outcome;
     } else if (outcome.part > now.part + leastGain) {
-      const short = new Set(outcome.concerned);
-      hindrances.push({ by, outcome, spared: now.concerned.filter((student) => !short.has(student)) });
+      const [was, is] = [new Set(now.concerned), new Set(outcome.concerned)];
+      const spared = problem.students.flatMap(({ id }) => (was.has(id) && !is.has(id) ? [id] : []));
+      hindrances.push({ by, outcome, spared });
     }
   }
   return { rule, alone, hindrances: hindrances.sort((a, b) => b.outcome.part - a.outcome.part) };

@@ -10,21 +10,26 @@ import { capacityOf, seatingOf } from './seating.js';
 
 const Strip = styled.section`
   display: grid;
-  grid-template-columns: 248px repeat(auto-fit, minmax(200px, 1fr));
-  align-items: stretch;
+  grid-template-columns: 248px minmax(0, 1fr);
   min-height: 44px;
   border-bottom: var(--hair);
   background: var(--surface);
-  > * {
+  > div {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  }
+  > header,
+  > div > * {
     display: flex;
     align-items: center;
     gap: 10px;
     padding: 4px var(--s-3);
     border-left: var(--hair);
     min-width: 0;
+    min-height: 43px;
     overflow: hidden;
   }
-  > :first-child {
+  > header {
     border-left: 0;
     padding-left: var(--s-4);
     justify-content: space-between;
@@ -36,13 +41,13 @@ const Strip = styled.section`
     font: 620 12px/15px var(--font-text);
     display: block;
   }
-  div > span > * {
+  div > div > span > * {
     white-space: nowrap;
     overflow: hidden;
     text-overflow: ellipsis;
     display: block;
   }
-  div > span {
+  div > div > span {
     min-width: 0;
   }
 `;
@@ -90,15 +95,17 @@ export function Balance({ board }: { readonly board: BoardView }) {
           <Small>one bar a group, 1 to {board.groups.length}</Small>
         )}
       </header>
-      {meters.map(({ name, meter }) => (
-        <div key={name} title={meter.finding}>
-          <Bars meter={meter} />
-          <span>
-            <b>{name}</b>
-            <Small>{meter.finding}</Small>
-          </span>
-        </div>
-      ))}
+      <div>
+        {meters.map(({ name, meter }) => (
+          <div key={name} title={meter.finding}>
+            <Bars meter={meter} />
+            <span>
+              <b>{name}</b>
+              <Small>{meter.finding}</Small>
+            </span>
+          </div>
+        ))}
+      </div>
     </Strip>
   );
 }

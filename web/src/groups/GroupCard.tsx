@@ -7,7 +7,7 @@ import { Emblem, hueOfGroup, Small, Tag } from '../look/index.js';
 import type { Spot } from '../look/index.js';
 import { leaderOf } from './seating.js';
 import type { Chosen } from './seating.js';
-import { PlainStudents, StudentList, StudentName } from './StudentList.js';
+import { mostDrawn, PlainStudents, StudentList, StudentName } from './StudentList.js';
 
 const Card = styled.section`
   background: var(--surface);
@@ -53,6 +53,11 @@ const Card = styled.section`
   > div > :first-child {
     flex: 1;
   }
+  /* A section of hundreds scrolls in itself. */
+  > div[data-long] {
+    position: relative;
+    min-height: 420px;
+  }
   .count {
     font: 620 13px/16px var(--font-text);
     color: var(--ink);
@@ -93,6 +98,9 @@ const Free = styled.p`
   color: var(--ink-3);
 `;
 
+/** So many fit into the card of a group of hundreds. */
+const inLongCard = 14;
+
 export interface CardActs {
   readonly allSelected: () => Chosen;
   readonly onSelect: (groupId: GroupId | null, students: readonly EnrolmentId[]) => void;
@@ -124,6 +132,7 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sel
     return () => seen.disconnect();
   }, [card, isNear]);
   const own = useMemo(() => idsIn(selected), [selected]);
+  const isLong = members.length > mostDrawn;
   const leader = leaderOf(members, group.id);
   const over = capacity === null ? 0 : members.length - capacity;
   const free = capacity === null ? 0 : Math.max(0, capacity - members.length);
@@ -167,12 +176,13 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sel
           {capacity !== null && <small>/{capacity}</small>}
         </span>
       </header>
-      <div>
+      <div data-long={isLong || undefined}>
         {isNear ? (
           <StudentList
             label={label}
             groupId={group.id}
             students={members}
+            isLong={isLong}
             selected={own}
             allSelected={acts.allSelected}
             onSelect={acts.onSelect}
@@ -182,9 +192,15 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sel
             renderStudent={row}
           />
         ) : (
-          <PlainStudents students={members} aria-label={label} tabIndex={0} style={{ outlineOffset: -2 }} onFocus={() => setNear(true)} />
+          <PlainStudents
+            students={isLong ? members.slice(0, inLongCard) : members}
+            aria-label={label}
+            tabIndex={0}
+            style={{ outlineOffset: -2 }}
+            onFocus={() => setNear(true)}
+          />
         )}
-        {members.length > 0 && free > 0 && <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>}
+        {members.length > 0 && free > 0 && !isLong && <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>}
       </div>
     </Card>
   );

@@ -190,6 +190,8 @@ export const StudentList = memo(function StudentList({
   );
 });
 
+/** Of more students, only the rows in view are drawn. */
+export const mostDrawn = 60;
 const rowHeight = 28;
 
 interface PlainStudentsProps {

@@ -8,7 +8,7 @@ import type { Spot } from '../look/index.js';
 import { Button, Emblem, FindField, Key, Tag } from '../look/index.js';
 import { matching } from './matching.js';
 import type { Chosen } from './seating.js';
-import { PlainStudents, StudentList, StudentName } from './StudentList.js';
+import { mostDrawn, PlainStudents, StudentList, StudentName } from './StudentList.js';
 import type { BoardActs } from './useBoard.js';
 import { WhereTheyFit } from './WhereTheyFit.js';
 
@@ -211,6 +211,3 @@ function trayEmpty(board: BoardView, inTray: number): string {
     ? 'No students in this course yet.'
     : `No one is unplaced. All ${board.students.length} students have a group in ${board.set.name}.`;
 }
-
-/** With more, only the rows in view are drawn. */
-const mostDrawn = 60;

@@ -61,7 +61,7 @@ export function WhyShort({ board, rule, isHard, why, part, onRaise, onTakeAway, 
       {shown.length === 0 && <p>{sayNothing(why)}</p>}
       {shown.map((hindrance) => (
         <p key={hindrance.by}>
-          <b>{hindrance.by === 'pins' ? 'Who is pinned or stays' : `Rule ${hindrance.by + 1}`}</b> is in its way: without it, {hindrance.outcome.says}.{' '}
+          <b>{hindrance.by === 'pins' ? 'That some are pinned or stay' : `Rule ${hindrance.by + 1}`}</b> is in its way: without it, {hindrance.outcome.says}.{' '}
           {hindrance.spared.length > 0 && hindrance.spared.length <= namesShown && <Spared board={board} hindrance={hindrance} />}
         </p>
       ))}
