@@ -207,7 +207,6 @@ export function Board({ board }: { readonly board: BoardView }) {
         />
         <Cards>
           <FoundStudents value={found}>
-            {' '}
             {groups.map((group, at) => {
               const members = seating.get(group.id)!;
               return (
@@ -224,7 +223,7 @@ export function Board({ board }: { readonly board: BoardView }) {
                 />
               );
             })}
-          </FoundStudents>{' '}
+          </FoundStudents>
           {groups.length === 0 && <NoGroups board={board} />}
         </Cards>
       </Work>

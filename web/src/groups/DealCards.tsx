@@ -83,7 +83,8 @@ const Seat = styled.button`
   }
 `;
 
-const Plain = styled.li`
+/** A name that is read and not pressed. */
+export const Plain = styled.li`
   padding: 3px 6px;
   border-radius: var(--r-1);
   color: var(--ink-2);
@@ -94,6 +95,10 @@ const Plain = styled.li`
   &[data-shown] {
     box-shadow: inset 0 0 0 2px var(--attn);
     background: var(--attn-tint);
+    color: var(--ink);
+  }
+  &[data-differs] {
+    background: var(--wash-2);
     color: var(--ink);
   }
 `;

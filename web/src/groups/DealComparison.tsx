@@ -1,7 +1,7 @@
 import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
 import { Emblem, PersonName } from '../look/index.js';
-import { membersIn } from './DealCards.js';
+import { membersIn, Plain } from './DealCards.js';
 import type { Seats } from './dealProblem.js';
 
 const Frame = styled.div`
@@ -46,19 +46,6 @@ const Frame = styled.div`
     vertical-align: top;
     border-bottom: var(--hair);
   }
-  li {
-    padding: 2px 6px;
-    border-radius: var(--r-1);
-    color: var(--ink-2);
-    font: var(--t-13);
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  li[data-differs] {
-    background: var(--wash-2);
-    color: var(--ink);
-  }
   > p {
     padding: 12px 0 0;
     color: var(--ink-2);
@@ -102,9 +89,9 @@ export function DealComparison({ board, one, other }: { readonly board: BoardVie
                   <td key={side}>
                     <ul>
                       {members.map((student) => (
-                        <li key={student.enrolmentId} data-differs={differs(student) || undefined}>
+                        <Plain key={student.enrolmentId} data-differs={differs(student) || undefined}>
                           <PersonName name={student.name} reading={student.reading} />
-                        </li>
+                        </Plain>
                       ))}
                     </ul>
                   </td>

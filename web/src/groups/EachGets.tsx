@@ -1,5 +1,5 @@
 import { Plus, X } from 'lucide-react';
-import { styled } from 'styled-components';
+import { css, styled } from 'styled-components';
 import type { NewSetActivity } from '@jigsaw/contract/groups';
 import { draftOfKind, kindOf, kinds } from '../kinds/index.js';
 import { Button, DateTimeField, Field, Segments, Small } from '../look/index.js';
@@ -106,19 +106,24 @@ export function activitiesOf(gifts: readonly Gift[]): NewSetActivity[] {
   });
 }
 
+/** One thing that there will be, in the forecast of a set. */
+export const forecastLine = css`
+  display: grid;
+  grid-template-columns: 30px minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: center;
+  min-height: 34px;
+  padding: 3px 10px;
+  background: var(--surface);
+  border: var(--hair);
+  border-radius: var(--r-2);
+`;
 const Lines = styled.ul`
   margin-top: 8px;
   display: grid;
   gap: 4px;
   li {
-    display: grid;
-    grid-template-columns: 20px minmax(0, 1fr) auto;
-    gap: 8px;
-    align-items: center;
-    padding: 6px 10px;
-    background: var(--surface);
-    border: var(--hair);
-    border-radius: var(--r-2);
+    ${forecastLine}
   }
   b {
     overflow: hidden;

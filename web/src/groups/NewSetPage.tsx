@@ -14,7 +14,7 @@ import { problemOf, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Choice, Emblem, Field, Input, Label, Option, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../track/index.js';
-import { activitiesOf, EachGets, GiftLines } from './EachGets.js';
+import { activitiesOf, EachGets, forecastLine, GiftLines } from './EachGets.js';
 import type { Gift } from './EachGets.js';
 import type { Next, ReadyState } from './SetReadyPage.js';
 import { SignUpFields, Tickbox } from './SetSheet.js';
@@ -87,14 +87,7 @@ const Forecast = styled.aside`
     overflow: auto;
   }
   ol > li {
-    display: grid;
-    grid-template-columns: 30px minmax(0, 1fr) auto;
-    gap: 8px;
-    align-items: center;
-    padding: 4px 10px;
-    background: var(--surface);
-    border: var(--hair);
-    border-radius: var(--r-2);
+    ${forecastLine}
   }
   p {
     color: var(--ink-2);

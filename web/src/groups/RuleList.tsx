@@ -1,4 +1,5 @@
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
+import { useMemo } from 'react';
 import type { ReactNode } from 'react';
 import { ComboBox, Input, ListBox, ListBoxItem, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -303,6 +304,11 @@ function People({
   readonly onChange: (students: EnrolmentId[]) => void;
 }) {
   const others = board.students.filter((student) => !students.includes(student.enrolmentId));
+  // Two of one name are told apart by their numbers.
+  const twins = useMemo(() => {
+    const seen = new Set<string>();
+    return new Set(board.students.flatMap(({ name }) => (seen.has(name) || !seen.add(name) ? [name] : [])));
+  }, [board.students]);
   return (
     <>
       {students.map((id) => {
@@ -326,7 +332,7 @@ function People({
           <ListBox>
             {(student: (typeof others)[number]) => (
               <ListBoxItem id={student.enrolmentId} textValue={`${student.name} ${student.reading ?? ''}`}>
-                {student.name} <Small>{student.reading}</Small>
+                {student.name} <Small>{[student.reading, twins.has(student.name) && student.number].filter(Boolean).join(' ')}</Small>
               </ListBoxItem>
             )}
           </ListBox>

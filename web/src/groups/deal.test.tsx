@@ -163,6 +163,14 @@ describe('dealing by rules', () => {
     await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread], version: 1 }));
   });
 
+  it('tells two of one name apart by their numbers', async () => {
+    const { board } = given([{ kind: 'apart', students: [person('Cho'), person('Dia')] }]);
+    const twins = { ...board, students: board.students.map((student, at) => (at < 2 ? { ...student, name: 'Siobhán', number: `fe-${at}` } : student)) };
+    const { user } = open([], { [`GET sets/${setId}/board`]: twins });
+    await user.type(await screen.findByRole('combobox', { name: 'Somebody more' }), 'sio');
+    expect((await screen.findAllByRole('option')).map((option) => option.textContent)).toEqual(['Siobhán fe-0', 'Siobhán fe-1']);
+  });
+
   it('says when somebody else changed the set meanwhile', async () => {
     const { user } = open([spread], { [`PUT sets/${setId}/rules`]: new Refusal(409, 'stale-write', 'Somebody changed this set meanwhile.') });
     await user.click(await screen.findByRole('button', { name: 'Take rule 1 away' }));
