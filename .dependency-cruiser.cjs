@@ -18,14 +18,23 @@ module.exports = {
       comment: 'Only these packages compute; everything else belongs to the floors above.',
       severity: 'error',
       from: { path: '^core/src', pathNot: '[.]test[.]ts$' },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'npm-no-pkg', 'npm-unknown', 'core'], pathNot: 'node_modules/(decimal[.]js|csv-parse|diff)/' },
+      to: {
+        dependencyTypes: ['npm', 'npm-dev', 'npm-no-pkg', 'npm-unknown', 'core'],
+        pathNot: 'node_modules/(decimal[.]js|csv-parse|diff)/',
+      },
     },
     {
       name: 'server-areas-through-their-index',
       comment: 'An area is entered through its index only; row files may also meet in the data source.',
       severity: 'error',
-      from: { path: '^server/src/([^/]+)/', pathNot: '^server/src/(test|migrations)/|[.]test[.]ts$|^server/src/platform/dataSource[.]ts$' },
-      to: { path: '^server/src/([^/]+)/.+', pathNot: ['^server/src/$1/', '^server/src/[^/]+/index[.]ts$', '^server/src/platform/'] },
+      from: {
+        path: '^server/src/([^/]+)/',
+        pathNot: '^server/src/(test|migrations)/|[.]test[.]ts$|^server/src/platform/dataSource[.]ts$',
+      },
+      to: {
+        path: '^server/src/([^/]+)/.+',
+        pathNot: ['^server/src/$1/', '^server/src/[^/]+/index[.]ts$', '^server/src/platform/'],
+      },
     },
     {
       name: 'web-areas-through-their-index',

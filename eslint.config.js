@@ -16,7 +16,13 @@ export default ts.config(
       '@typescript-eslint/no-extraneous-class': 'off', // Nest's modules are classes without members
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
-      'no-restricted-syntax': ['error', { selector: "JSXAttribute[name.name='dangerouslySetInnerHTML']", message: 'Rich text is rendered from its JSON.' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "JSXAttribute[name.name='dangerouslySetInnerHTML']",
+          message: 'Rich text is rendered from its JSON.',
+        },
+      ],
     },
   },
   {
@@ -34,8 +40,16 @@ export default ts.config(
   { files: ['server/**/*.ts', 'demo/**/*.ts', 'e2e/**/*.ts'], languageOptions: { globals: globals.node } },
   // Nest reads types of decorated parameters at run time; there `import type` would take them away.
   { files: ['server/**/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
-  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules, languageOptions: { globals: globals.browser } },
-  { files: ['ops/**/*.mjs', 'bench/**/*.mjs', 'e2e/**/*.mjs', '*.js', '*.cjs'], languageOptions: { globals: globals.node } },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: hooks.configs.recommended.rules,
+    languageOptions: { globals: globals.browser },
+  },
+  {
+    files: ['ops/**/*.mjs', 'bench/**/*.mjs', 'e2e/**/*.mjs', '*.js', '*.cjs'],
+    languageOptions: { globals: globals.node },
+  },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['e2e/**/*.ts'], rules: { 'no-empty-pattern': 'off' } }, // Playwright reads which fixtures a test takes from the pattern
   prettier,

@@ -4,7 +4,12 @@ const swc = (jsx) => [
   {
     jsc: {
       parser: { syntax: 'typescript', decorators: true, tsx: jsx },
-      transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false, react: { runtime: 'automatic' } },
+      transform: {
+        legacyDecorator: true,
+        decoratorMetadata: true,
+        useDefineForClassFields: false,
+        react: { runtime: 'automatic' },
+      },
       keepClassNames: true,
       target: 'es2022',
     },
@@ -31,12 +36,24 @@ export default {
   projects: [
     project('core'),
     project('contract'),
-    project('server', { globalSetup: '<rootDir>/src/test/globalSetup.ts', globalTeardown: '<rootDir>/src/test/globalTeardown.ts' }),
+    project('server', {
+      globalSetup: '<rootDir>/src/test/globalSetup.ts',
+      globalTeardown: '<rootDir>/src/test/globalTeardown.ts',
+    }),
     project('demo'),
-    { displayName: 'ops', rootDir: './ops', testMatch: ['<rootDir>/*.test.mjs'], testEnvironment: 'node', transform: {} },
+    {
+      displayName: 'ops',
+      rootDir: './ops',
+      testMatch: ['<rootDir>/*.test.mjs'],
+      testEnvironment: 'node',
+      transform: {},
+    },
     project('web', {
       testEnvironment: '<rootDir>/src/test/browserEnvironment.ts',
-      testEnvironmentOptions: { customExportConditions: ['@jigsaw/source', 'browser'], url: 'http://jigsaw.test/' },
+      testEnvironmentOptions: {
+        customExportConditions: ['@jigsaw/source', 'browser'],
+        url: 'http://jigsaw.test/',
+      },
       moduleNameMapper: {
         '^(\\.{1,2}/.*)\\.js$': '$1',
         '\\.(css|woff2|svg)(\\?url)?$': '<rootDir>/src/test/emptyAsset.ts',

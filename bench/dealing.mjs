@@ -11,7 +11,8 @@ const pick = (list) => list[Math.floor(random() * list.length)];
 /** The best objective of so many deals that look at no wish. */
 function randomDeals(problem, count) {
   let best = Infinity;
-  for (let at = 0; at < count; at += 1) best = Math.min(best, dealAll({ ...problem, seed: at + 1, effort: 0 }).deal.objective);
+  for (let at = 0; at < count; at += 1)
+    best = Math.min(best, dealAll({ ...problem, seed: at + 1, effort: 0 }).deal.objective);
   return best;
 }
 
@@ -37,7 +38,9 @@ function problemOf(count, groupCount, pairs, seed, effort) {
     const mixed = [...ids].sort(() => random() - 0.5);
     return {
       name: `Set ${set}`,
-      groups: Array.from({ length: groupCount }, (_, at) => mixed.slice((at * count) / groupCount, ((at + 1) * count) / groupCount)),
+      groups: Array.from({ length: groupCount }, (_, at) =>
+        mixed.slice((at * count) / groupCount, ((at + 1) * count) / groupCount),
+      ),
     };
   });
   const rules = [
@@ -45,7 +48,9 @@ function problemOf(count, groupCount, pairs, seed, effort) {
     { kind: 'fresh', sets: earlier },
     { kind: 'spread', attribute: 'time', as: 'category' },
     { kind: 'spread', attribute: 'language', as: 'category' },
-    ...Array.from({ length: pairs }, () => ({ kind: 'apart', students: [pick(ids), pick(ids)] })).filter(({ students: [one, other] }) => one !== other),
+    ...Array.from({ length: pairs }, () => ({ kind: 'apart', students: [pick(ids), pick(ids)] })).filter(
+      ({ students: [one, other] }) => one !== other,
+    ),
   ];
   return { students, groups, rules, seed, effort };
 }
@@ -65,7 +70,9 @@ console.log(
 );
 console.log(`best of 1,000 random deals: ${randomDeals(large, 1000).toFixed(4)}`);
 for (const { rule, cost, bound, byChance } of usual.result.deal.reached)
-  console.log(`  rule ${rule}: ${cost.toFixed(1)}, bound ${bound.toFixed(1)}, by chance ${byChance.toFixed(1)}`);
+  console.log(
+    `  rule ${rule}: ${cost.toFixed(1)}, bound ${bound.toFixed(1)}, by chance ${byChance.toFixed(1)}`,
+  );
 
 const small = problemOf(48, 12, 6, 7, 1);
 dealAll(small);

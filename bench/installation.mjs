@@ -11,7 +11,18 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const { chromium } = createRequire(path.join(root, 'e2e/package.json'))('@playwright/test');
 const credentials = { email: 'bench@quillmere.example', password: 'brine and bubbles' };
 const given = ['Zofia', 'Noor', '서연', 'Łukasz', 'Amina', 'Jorge', 'Πηνελόπη', 'Ayşe', 'Søren', 'Kofi'];
-const family = ['Wiśniewska', 'Haddad', '한', 'Przybyłko', 'Diallo', 'Peñaloza', 'Καραθάνου', 'Karadağ', 'Bjerregaard', 'Asare'];
+const family = [
+  'Wiśniewska',
+  'Haddad',
+  '한',
+  'Przybyłko',
+  'Diallo',
+  'Peñaloza',
+  'Καραθάνου',
+  'Karadağ',
+  'Bjerregaard',
+  'Asare',
+];
 
 /** Starts the built server, hands `use` a signed-in browser context and a way to ask its API, and takes all of it down again.
  */
@@ -40,10 +51,16 @@ export async function withInstallation(use) {
       if (tries > 300) throw new Error('the server did not start');
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
-    browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+    browser = await chromium.launch({
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+    });
     const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } });
     const ask = async (at, data, method = data === undefined ? 'GET' : 'POST') => {
-      const answer = await context.request.fetch(`/api/${at}`, { method, ...(data !== undefined && { data }) });
+      const answer = await context.request.fetch(`/api/${at}`, {
+        method,
+        ...(data !== undefined && { data }),
+      });
       if (!answer.ok()) throw new Error(`${at}: ${await answer.text()}`);
       return answer.json();
     };
@@ -66,10 +83,18 @@ const isUp = (base) =>
 /** A course with so many made-up students. */
 export async function aClassOf(ask, people) {
   const course = await ask('courses', { code: `B${people}`, title: 'Bench', term: '', timeZone: 'UTC' });
-  const text = Array.from({ length: people }, (_, at) => `${given[at % 10]} ${family[Math.floor(at / 10) % 10]} ${at} <p${at}@quillmere.example>`).join('\n');
+  const text = Array.from(
+    { length: people },
+    (_, at) => `${given[at % 10]} ${family[Math.floor(at / 10) % 10]} ${at} <p${at}@quillmere.example>`,
+  ).join('\n');
   const source = { kind: 'paste', text };
   const { fingerprint } = await ask(`courses/${course.id}/roster/preview`, { source, meanings: null });
-  await ask(`courses/${course.id}/roster/import`, { source, meanings: ['email', 'name'], leaveOutLines: [], fingerprint });
+  await ask(`courses/${course.id}/roster/import`, {
+    source,
+    meanings: ['email', 'name'],
+    leaveOutLines: [],
+    fingerprint,
+  });
   return course;
 }
 

@@ -10,7 +10,10 @@ const searchMs = 50;
 await withInstallation(async ({ context, ask }) => {
   const boards = [];
   for (const { students, groups } of [small, large]) boards.push(await aBoardOf(ask, students, groups));
-  const ready = [await median(() => untilUsable(context, boards[0])), await median(() => untilUsable(context, boards[1]))];
+  const ready = [
+    await median(() => untilUsable(context, boards[0])),
+    await median(() => untilUsable(context, boards[1])),
+  ];
   const allowed = 1.5 * ready[0] + 300;
   console.log(
     `usable: the large Board after ${Math.round(ready[1])} ms, ${Math.round((ready[1] / allowed) * 100)} % of 1.5 times the small one (${Math.round(ready[0])} ms) and 300 ms`,
@@ -30,7 +33,13 @@ await withInstallation(async ({ context, ask }) => {
 /** All but every tenth are placed, four to a group. */
 async function aBoardOf(ask, students, groups) {
   const course = await aClassOf(ask, students);
-  const set = await ask(`courses/${course.id}/sets`, { name: 'Teams', shape: { by: 'count', groups }, capacity: 4, pattern: 'Team {n}', names: [] });
+  const set = await ask(`courses/${course.id}/sets`, {
+    name: 'Teams',
+    shape: { by: 'count', groups },
+    capacity: 4,
+    pattern: 'Team {n}',
+    names: [],
+  });
   const board = await ask(`sets/${set.id}/board`);
   const moves = board.students.flatMap(({ enrolmentId }, at) =>
     at % 10 === 0 ? [] : [{ student: enrolmentId, from: null, to: board.groups[at % groups].id }],
@@ -53,9 +62,17 @@ async function untilUsable(context, at) {
       const row = document.querySelector('[role="grid"] [role="row"]');
       if (!row) return requestAnimationFrame(look);
       for (const type of ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click'])
-        row.dispatchEvent(new (type.startsWith('pointer') ? PointerEvent : MouseEvent)(type, { bubbles: true, button: 0, pointerType: 'mouse', detail: 1 }));
+        row.dispatchEvent(
+          new (type.startsWith('pointer') ? PointerEvent : MouseEvent)(type, {
+            bubbles: true,
+            button: 0,
+            pointerType: 'mouse',
+            detail: 1,
+          }),
+        );
       const answered = () => {
-        if (!document.querySelector('[role="row"][aria-selected="true"]')) return requestAnimationFrame(answered);
+        if (!document.querySelector('[role="row"][aria-selected="true"]'))
+          return requestAnimationFrame(answered);
         window.usable = performance.now();
       };
       return requestAnimationFrame(answered);
@@ -87,7 +104,9 @@ async function framesWhileDragging(page) {
     await page.mouse.move(1200, 250 + turn * 100, { steps: 60 });
     await page.mouse.move(320, 300 + turn * 100, { steps: 60 });
   }
-  const rate = await page.evaluate(() => Math.round((window.frames_ / (performance.now() - window.began)) * 1000));
+  const rate = await page.evaluate(() =>
+    Math.round((window.frames_ / (performance.now() - window.began)) * 1000),
+  );
   await page.mouse.up();
   return rate;
 }

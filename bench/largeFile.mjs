@@ -33,7 +33,8 @@ const base = `http://127.0.0.1:${port}/api`;
 
 try {
   const { ask, cookie, copyId } = await aGroupCopy();
-  const residentMb = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))[1]) / 1024;
+  const residentMb = () =>
+    Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))[1]) / 1024;
   await new Promise((resolve) => setTimeout(resolve, 1000));
   const idle = residentMb();
   let peak = idle;
@@ -63,7 +64,9 @@ try {
   peak = residentMb();
 
   const received = createHash('sha256');
-  const download = await fetch(`${base}/copies/${copyId}/files/${copy.files[0].id}`, { headers: { Cookie: cookie } });
+  const download = await fetch(`${base}/copies/${copyId}/files/${copy.files[0].id}`, {
+    headers: { Cookie: cookie },
+  });
   for await (const chunk of download.body) received.update(chunk);
   const isSame = sent.digest('hex') === received.digest('hex');
   await ask('GET', `copies/${copyId}`);
@@ -87,9 +90,17 @@ async function aGroupCopy() {
   await untilReady();
   const instructor = asker();
   await instructor.ask('POST', 'session', credentials);
-  const course = await instructor.ask('POST', 'courses', { code: 'B', title: 'Bench', term: '', timeZone: 'UTC' });
+  const course = await instructor.ask('POST', 'courses', {
+    code: 'B',
+    title: 'Bench',
+    term: '',
+    timeZone: 'UTC',
+  });
   const source = { kind: 'paste', text: 'student@quillmere.example' };
-  const preview = await instructor.ask('POST', `courses/${course.id}/roster/preview`, { source, meanings: null });
+  const preview = await instructor.ask('POST', `courses/${course.id}/roster/preview`, {
+    source,
+    meanings: null,
+  });
   await instructor.ask('POST', `courses/${course.id}/roster/import`, {
     source,
     meanings: ['email', 'name'],
@@ -104,7 +115,9 @@ async function aGroupCopy() {
     names: [],
   });
   const board = await instructor.ask('GET', `sets/${set.id}/board`);
-  await instructor.ask('POST', `sets/${set.id}/place`, { moves: [{ student: board.students[0].enrolmentId, from: null, to: board.groups[0].id }] });
+  await instructor.ask('POST', `sets/${set.id}/place`, {
+    moves: [{ student: board.students[0].enrolmentId, from: null, to: board.groups[0].id }],
+  });
   const draft = await instructor.ask('POST', `courses/${course.id}/activities`, {
     kind: 'assignment',
     settings: {},
@@ -124,7 +137,10 @@ async function aGroupCopy() {
   });
   const { links } = await instructor.ask('POST', `courses/${course.id}/roster/sign-in-links`);
   const student = asker();
-  await student.ask('POST', 'session/password', { token: links[0].url.split('#')[1], password: 'salt and water' });
+  await student.ask('POST', 'session/password', {
+    token: links[0].url.split('#')[1],
+    password: 'salt and water',
+  });
   const { rooms } = await student.ask('GET', `courses/${course.id}/rooms`);
   return { ask: student.ask, cookie: student.cookie(), copyId: rooms[0].items[0].copyId };
 }

@@ -7,7 +7,9 @@ test.describe.configure({ mode: 'serial' });
 
 let instructor: Page;
 let assistant: Page;
-const addresses = Array.from({ length: 8 }, (_, at) => `student-${'abcdefgh'[at]}@quillmere.example`).join('\n');
+const addresses = Array.from({ length: 8 }, (_, at) => `student-${'abcdefgh'[at]}@quillmere.example`).join(
+  '\n',
+);
 
 const tray = (page: Page) => page.getByRole('grid', { name: 'Unplaced students' });
 const group = (page: Page, name: string) => page.getByRole('grid', { name: new RegExp(`^${name}, group`) });
@@ -130,7 +132,11 @@ test('files that are no class list are told apart, each with what to do', async 
     ['book.csv', Buffer.from([0x50, 0x4b, 3, 4, 20, 0, 8, 0]), /damaged/],
     ['sheet.csv', Buffer.from('%PDF-1.7\n'), /This is a PDF/],
     ['noise.csv', Buffer.from(Array.from({ length: 900 }, (_, at) => (at * 73) % 256)), /not a text file/],
-    ['quote.csv', Buffer.from('Email,Name\na@b.example,"Ann\nb@b.example,Ben\n'), /opens in line 2 is never closed/],
+    [
+      'quote.csv',
+      Buffer.from('Email,Name\na@b.example,"Ann\nb@b.example,Ben\n'),
+      /opens in line 2 is never closed/,
+    ],
   ];
   for (const [name, buffer, says] of files) {
     await input.setInputFiles({ name, mimeType: 'text/csv', buffer });
@@ -139,14 +145,22 @@ test('files that are no class list are told apart, each with what to do', async 
 });
 
 test('5,000 lines are shown at once, only those in view are in the page, and every fault is reached', async () => {
-  const lines = Array.from({ length: 5000 }, (_, at) => (at % 1000 === 999 ? `broken ${at},Student ${at}` : `s${at}@quillmere.example,Student ${at}`));
+  const lines = Array.from({ length: 5000 }, (_, at) =>
+    at % 1000 === 999 ? `broken ${at},Student ${at}` : `s${at}@quillmere.example,Student ${at}`,
+  );
   await instructor
     .locator('input[type=file]')
-    .setInputFiles({ name: 'large.csv', mimeType: 'text/csv', buffer: Buffer.from(`Email,Name\n${lines.join('\n')}\n`) });
+    .setInputFiles({
+      name: 'large.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(`Email,Name\n${lines.join('\n')}\n`),
+    });
   await expect(instructor.getByText('5000 rows, 2 columns, commas, UTF-8')).toBeVisible();
   await expect(instructor.getByText('5 need you')).toBeVisible();
   expect(await instructor.getByRole('row').count()).toBeLessThan(80);
-  await instructor.getByRole('region', { name: 'Rows' }).evaluate((region) => region.scrollTo(0, region.scrollHeight));
+  await instructor
+    .getByRole('region', { name: 'Rows' })
+    .evaluate((region) => region.scrollTo(0, region.scrollHeight));
   await expect(instructor.getByRole('row', { name: /Student 4998/ })).toBeVisible();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Put it aside' }).click();

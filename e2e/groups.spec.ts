@@ -31,7 +31,13 @@ test.beforeAll(async ({ browser }) => {
   students = await browsersOf(browser, instructor, courseId, ['Ada', 'Bo', 'Cho']);
 });
 
-async function newSet(name: string, groups: string, places: string, names: string, how: RegExp): Promise<void> {
+async function newSet(
+  name: string,
+  groups: string,
+  places: string,
+  names: string,
+  how: RegExp,
+): Promise<void> {
   await instructor.goto(`/c/${courseId}/groups/new`);
   await instructor.getByLabel('Name of the set').fill(name);
   await instructor.getByText('Exactly so many groups').click();
@@ -45,7 +51,9 @@ async function newSet(name: string, groups: string, places: string, names: strin
 
 test('students choose their places until a group is full, and see each other choose', async () => {
   await newSet('Panels', '2', '2', 'Sour\nMalt', /By the students/);
-  await expect(instructor.getByText(/Students are choosing until you freeze the set\. 0 of 10 have a place/)).toBeVisible();
+  await expect(
+    instructor.getByText(/Students are choosing until you freeze the set\. 0 of 10 have a place/),
+  ).toBeVisible();
   const [ada, bo, cho] = ['Ada', 'Bo', 'Cho'].map((name) => students.get(name)!) as [Page, Page, Page];
   for (const page of [ada, bo, cho]) {
     await page.goto(`/c/${courseId}/due`);
@@ -61,8 +69,13 @@ test('students choose their places until a group is full, and see each other cho
   // Whoever asks all the same is told what is left.
   const setId = cho.url().split('/').at(-1)!;
   const board = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
-  const late = await cho.request.post(`/api/sets/${setId}/sign-up`, { data: { groupId: board.groups[0]!.id } });
-  expect([late.status(), ((await late.json()) as { detail: string }).detail]).toEqual([409, 'Sour is full now. 2 places are left in other groups.']);
+  const late = await cho.request.post(`/api/sets/${setId}/sign-up`, {
+    data: { groupId: board.groups[0]!.id },
+  });
+  expect([late.status(), ((await late.json()) as { detail: string }).detail]).toEqual([
+    409,
+    'Sour is full now. 2 places are left in other groups.',
+  ]);
   await ada.getByRole('button', { name: 'Move to Malt' }).click();
   await expect(card(cho, 'Sour')).toContainText('1place left');
   await cho.setViewportSize({ width: 390, height: 844 });
@@ -127,12 +140,17 @@ test('moving somebody who has handed in says first what happens to the work, and
   });
   const { groups, students: all } = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
   const ada = all.find((each) => each.name === 'Ada Moss')!.enrolmentId;
-  await api(instructor, 'POST', `sets/${set.id}/place`, { moves: [{ student: ada, from: null, to: groups[0]!.id }] });
+  await api(instructor, 'POST', `sets/${set.id}/place`, {
+    moves: [{ student: ada, from: null, to: groups[0]!.id }],
+  });
   await anAssignmentFor(instructor, courseId, set.id, 'Ripening notes');
   const page = students.get('Ada')!;
   const { rooms } = await api<RoomList>(page, 'GET', `courses/${courseId}/rooms`);
   const { copyId } = rooms.flatMap((room) => room.items).find((item) => item.title === 'Ripening notes')!;
-  const text = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Nine weeks at twelve degrees.' }] }] };
+  const text = {
+    type: 'doc',
+    content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Nine weeks at twelve degrees.' }] }],
+  };
   await page.request.put(`/api/copies/${copyId}/part`, { data: { text, version: 0 } });
   await api(page, 'POST', `copies/${copyId}/hand-in`, { attempt: 1 });
 
@@ -150,7 +168,11 @@ test('moving somebody who has handed in says first what happens to the work, and
   await instructor.getByPlaceholder(/Find a name/).fill('ada moss');
   await instructor.getByRole('rowheader', { name: 'Ada Moss' }).click();
   await instructor.getByText('Where Ada Moss has been').click();
-  await expect(instructor.getByRole('dialog').getByText(/Caves, .* to .*; placed by Dr\. Ilse Marrow.*Left because: Timetable clash/)).toBeVisible();
+  await expect(
+    instructor
+      .getByRole('dialog')
+      .getByText(/Caves, .* to .*; placed by Dr\. Ilse Marrow.*Left because: Timetable clash/),
+  ).toBeVisible();
   await expectAccessible(instructor);
 });
 
@@ -169,7 +191,8 @@ test('a set whose students may be in several groups, led, spread and told by the
     await everybody.getByRole('row', { name: 'Ada Moss' }).click();
     await instructor.keyboard.press(number);
   }
-  for (const name of ['Rye', 'Oat']) await expect(group(name).getByRole('row', { name: 'Ada Moss' })).toBeVisible();
+  for (const name of ['Rye', 'Oat'])
+    await expect(group(name).getByRole('row', { name: 'Ada Moss' })).toBeVisible();
   await expect(instructor.getByText('9 of 10 in no group')).toBeVisible();
 
   // The rest is spread over two of the groups.
@@ -195,7 +218,9 @@ test('a set whose students may be in several groups, led, spread and told by the
   await group('Rye').getByRole('row', { name: 'Ada Moss' }).click({ button: 'right' });
   await expectAccessible(instructor);
   await instructor.getByRole('menuitem', { name: /^Leads Rye/ }).click();
-  await expect(group('Rye').getByRole('row', { name: 'Ada Moss' }).getByLabel('leads the group')).toBeVisible();
+  await expect(
+    group('Rye').getByRole('row', { name: 'Ada Moss' }).getByLabel('leads the group'),
+  ).toBeVisible();
   await instructor.keyboard.press('z');
   await expect(group('Rye').getByLabel('leads the group')).toHaveCount(0);
   await group('Rye').getByRole('row', { name: 'Ada Moss' }).click();
@@ -226,7 +251,9 @@ test('members name their group, and the new name is everywhere at once', async (
   await expect(instructor.getByText('Slow is fast enough')).toBeVisible();
 });
 
-test('groups are named and added at once, and an assistant sees the work of those they look after alone', async ({ browser }) => {
+test('groups are named and added at once, and an assistant sees the work of those they look after alone', async ({
+  browser,
+}) => {
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
   await instructor.getByRole('menuitem', { name: /^Groups: names/ }).click();
   const sheet = instructor.getByRole('dialog', { name: 'Groups of Circles' });
@@ -236,12 +263,23 @@ test('groups are named and added at once, and an assistant sees the work of thos
   await sheet.getByRole('textbox', { name: 'Name of group 4' }).fill('Circle D');
   await expectAccessible(instructor);
   await sheet.getByRole('button', { name: 'Save' }).click();
-  for (const letter of ['A', 'B', 'C', 'D']) await expect(instructor.getByRole('heading', { name: `Circle ${letter}` })).toBeVisible();
+  for (const letter of ['A', 'B', 'C', 'D'])
+    await expect(instructor.getByRole('heading', { name: `Circle ${letter}` })).toBeVisible();
 
   const source = { kind: 'paste', text: 'Tomas Vey <tomas.cheese@quillmere.example>' };
   const at = `courses/${courseId}/roster`;
-  const { fingerprint } = await api<{ fingerprint: string }>(instructor, 'POST', `${at}/preview`, { source, role: 'assistant', meanings: null });
-  await api(instructor, 'POST', `${at}/import`, { source, role: 'assistant', meanings: ['email', 'name'], leaveOutLines: [], fingerprint });
+  const { fingerprint } = await api<{ fingerprint: string }>(instructor, 'POST', `${at}/preview`, {
+    source,
+    role: 'assistant',
+    meanings: null,
+  });
+  await api(instructor, 'POST', `${at}/import`, {
+    source,
+    role: 'assistant',
+    meanings: ['email', 'name'],
+    leaveOutLines: [],
+    fingerprint,
+  });
   const tomas = (await browsersOf(browser, instructor, courseId, ['Tomas'])).get('Tomas')!;
   await instructor.reload();
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
@@ -284,14 +322,18 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   for (const who of ['Ada', 'Bo', 'Cho']) await name(who);
   await instructor.getByRole('button', { name: 'Deal 10' }).click();
   // Three who are to be apart, and two groups.
-  await expect(instructor.getByText(/each of these 3 is to sit apart from all the others, and there are 2 groups/)).toBeVisible();
+  await expect(
+    instructor.getByText(/each of these 3 is to sit apart from all the others, and there are 2 groups/),
+  ).toBeVisible();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Without Cho Moss' }).click();
   await instructor.getByRole('button', { name: 'Deal 10' }).click();
   await expect(instructor.getByText('10 moved')).toBeVisible();
   await expectAccessible(instructor);
   const place = (who: string) =>
-    instructor.getByRole('region', { name: /^Group \d/ }).filter({ has: instructor.getByRole('button', { name: new RegExp(`^${who} Moss`) }) });
+    instructor
+      .getByRole('region', { name: /^Group \d/ })
+      .filter({ has: instructor.getByRole('button', { name: new RegExp(`^${who} Moss`) }) });
   const adas = (await place('Ada').getAttribute('aria-label'))!;
   await instructor.getByRole('button', { name: /^Ada Moss/ }).click();
   await instructor.getByRole('button', { name: 'Deal again, keeps 1 pinned' }).click();
@@ -324,7 +366,11 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   await instructor.getByRole('button', { name: 'Deal again' }).click();
   await expect(instructor.getByText('18 of 20 pairs are new')).toBeVisible();
   await instructor.getByRole('button', { name: 'Why rule 1 is left short' }).click();
-  await expect(instructor.getByText(/is in its way: without it, all 20 pairs are new\. That would help Ada Moss, Bo Moss, /)).toBeVisible();
+  await expect(
+    instructor.getByText(
+      /is in its way: without it, all 20 pairs are new\. That would help Ada Moss, Bo Moss, /,
+    ),
+  ).toBeVisible();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Deal without rule 2' }).click();
   await expect(instructor.getByText('all 20 pairs are new')).toBeVisible();
@@ -338,14 +384,17 @@ test('expert tables take somebody of every group, told before they are made and 
   await instructor.getByRole('option', { name: 'Pairs' }).click();
   await instructor.getByLabel('Topics, one a line').fill('Milk\nMould\nSalt');
   await expect(instructor.getByRole('heading', { name: '3 tables' })).toBeVisible();
-  await expect(instructor.getByText(/5 groups are smaller than the number of topics: P has nobody for/)).toBeVisible();
+  await expect(
+    instructor.getByText(/5 groups are smaller than the number of topics: P has nobody for/),
+  ).toBeVisible();
   await instructor.getByLabel('Topics, one a line').fill('Milk\nMould');
   await expect(instructor.getByText('Everybody in a group of Pairs has a topic.')).toBeVisible();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Make the set' }).click();
   for (const topic of ['Milk', 'Mould']) {
     await expect(group(topic).getByRole('row')).toHaveCount(5);
-    for (const home of ['P', 'Q', 'R', 'S', 'T']) await expect(group(topic).getByRole('img', { name: `from ${home}`, exact: true })).toHaveCount(1);
+    for (const home of ['P', 'Q', 'R', 'S', 'T'])
+      await expect(group(topic).getByRole('img', { name: `from ${home}`, exact: true })).toHaveCount(1);
   }
   await expectAccessible(instructor);
 });
@@ -383,12 +432,22 @@ test('the server deals a class that is too large for a page, and stops when nobo
       attributes: { Lab: ['none', 'some', 'plenty'][at % 3]! },
       fixedIn: null,
     }));
-    const groups = Array.from({ length: 600 }, (_, at) => ({ id: crypto.randomUUID(), name: `G${at}`, capacity: 5, isLocked: false }));
+    const groups = Array.from({ length: 600 }, (_, at) => ({
+      id: crypto.randomUUID(),
+      name: `G${at}`,
+      capacity: 5,
+      isLocked: false,
+    }));
     const ask = (signal: AbortSignal | null = null) =>
       fetch(`/api/courses/${course}/deals`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ students, groups, rules: [{ kind: 'spread', attribute: 'Lab', as: 'category' }], seed: 4127 }),
+        body: JSON.stringify({
+          students,
+          groups,
+          rules: [{ kind: 'spread', attribute: 'Lab', as: 'category' }],
+          seed: 4127,
+        }),
         signal,
       });
     // Somebody who goes away leaves the turn to the next.
@@ -399,7 +458,11 @@ test('the server deals a class that is too large for a page, and stops when nobo
     const lines = (await (await ask()).text()).trim().split('\n');
     const last = JSON.parse(lines.at(-1)!) as { kind: string; deal: { seats: number[] } };
     const sizes = groups.map((_, at) => last.deal.seats.filter((seat) => seat === at).length);
-    return { kinds: [...new Set(lines.map((line) => (JSON.parse(line) as { kind: string }).kind))], largest: Math.max(...sizes), smallest: Math.min(...sizes) };
+    return {
+      kinds: [...new Set(lines.map((line) => (JSON.parse(line) as { kind: string }).kind))],
+      largest: Math.max(...sizes),
+      smallest: Math.min(...sizes),
+    };
   }, courseId);
   expect(answer).toEqual({ kinds: ['going', 'dealt'], largest: 5, smallest: 5 });
 });

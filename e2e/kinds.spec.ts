@@ -20,13 +20,16 @@ let pages = new Map<string, Page>();
 const of = (given: string) => pages.get(given)!;
 const copyOf = new Map<string, string>();
 
-const station = (page: Page, name: RegExp) => page.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name });
+const station = (page: Page, name: RegExp) =>
+  page.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name });
 
 test.beforeAll(async ({ browser }) => {
   instructor = await newPerson(browser);
   await signIn(instructor, firstInstructor.email, firstInstructor.password);
   await expect(instructor.getByRole('heading', { name: 'Your courses' })).toBeVisible();
-  const lines = Object.values(members).flatMap((group) => group.map((given) => `${given} Kay <${addressOf(given)}>`));
+  const lines = Object.values(members).flatMap((group) =>
+    group.map((given) => `${given} Kay <${addressOf(given)}>`),
+  );
   courseId = (await aCourseOf(instructor, 'FER 310', 'Koji and Friends', lines)).id;
   const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
     name: 'Koji teams',
@@ -54,14 +57,19 @@ async function begin(kind: string, title: string): Promise<void> {
   await instructor.getByRole('button', { name: 'Write…' }).click();
   await instructor.getByRole('menuitem', { name: kind }).click();
   await instructor.getByLabel('Title', { exact: true }).fill(title);
-  await instructor.getByRole('group', { name: 'Groups it is released to' }).getByRole('button', { name: 'Onggi' }).click();
+  await instructor
+    .getByRole('group', { name: 'Groups it is released to' })
+    .getByRole('button', { name: 'Onggi' })
+    .click();
   await expect(instructor.getByText('1 see nothing')).toBeVisible();
 }
 
 async function release(title: string): Promise<void> {
   await expect(instructor.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
   await instructor.getByRole('button', { name: 'Release to 2 groups' }).click();
-  await expect(instructor.getByRole('status').filter({ hasText: 'Released to 2 groups, 4 students' })).toBeVisible();
+  await expect(
+    instructor.getByRole('status').filter({ hasText: 'Released to 2 groups, 4 students' }),
+  ).toBeVisible();
   await of('Ada').goto(`/c/${courseId}/room`);
   await of('Ada').getByRole('link', { name: title }).click();
   await expect(of('Ada').getByRole('heading', { name: title, level: 1 })).toBeVisible();
@@ -151,16 +159,26 @@ test('two members write one page: both texts are shown, nothing is lost, and ver
   await ada.getByRole('button', { name: 'Save as version 2' }).click();
   await expect(ada.getByRole('article', { name: 'Who reads when' })).toContainText('Ada reads at noon.');
   await expect(callum.getByText(/Ada Kay saved version 2/)).toBeVisible(); // told before anybody presses
-  await expect(callum.getByRole('textbox', { name: 'Text of the page' })).toContainText('Callum reads at nine.');
+  await expect(callum.getByRole('textbox', { name: 'Text of the page' })).toContainText(
+    'Callum reads at nine.',
+  );
   await expectAccessible(callum);
   await callum.getByRole('button', { name: 'Save mine on top of it' }).click();
   await expect(callum.getByRole('complementary', { name: 'History' }).getByRole('listitem')).toHaveCount(3);
   await callum.getByRole('button', { name: 'Version 3 as B' }).click();
-  await expect(callum.getByRole('region', { name: 'What changed' }).locator('ins')).toHaveText(['Callum', 'nine']);
-  await expect(callum.getByRole('region', { name: 'What changed' }).locator('del')).toHaveText(['Ada', 'noon']);
+  await expect(callum.getByRole('region', { name: 'What changed' }).locator('ins')).toHaveText([
+    'Callum',
+    'nine',
+  ]);
+  await expect(callum.getByRole('region', { name: 'What changed' }).locator('del')).toHaveText([
+    'Ada',
+    'noon',
+  ]);
   await expectAccessible(callum);
   await callum.getByRole('button', { name: 'Bring back version 2' }).click();
-  await expect(callum.getByRole('status').filter({ hasText: 'Version 2 is back, as version 4' })).toBeVisible();
+  await expect(
+    callum.getByRole('status').filter({ hasText: 'Version 2 is back, as version 4' }),
+  ).toBeVisible();
 });
 
 test('a page is added, linked from another one, and the other group’s wiki has none of it', async () => {
@@ -196,14 +214,18 @@ test('a folder with a rubric takes what it asks for and says what it does not ta
   await ada.getByText('How it will be marked').click();
   await expect(ada.getByRole('table')).toContainText('Method');
   const put = (name: string, content: string) =>
-    ada.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
+    ada
+      .locator('input[type=file]')
+      .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
   await put('notes.txt', 'no');
   await expect(ada.getByRole('alert')).toContainText('notes.txt');
   await put('scan.pdf', 'this is no pdf');
   await expect(ada.getByRole('alert')).toContainText('scan.pdf');
   await put('readings.csv', 'hour;pH\n0;6,3\n');
   await ada.getByRole('button', { name: 'Read readings.csv' }).click();
-  await expect(ada.getByRole('region', { name: 'readings.csv' }).getByRole('row').nth(1)).toContainText('6,3');
+  await expect(ada.getByRole('region', { name: 'readings.csv' }).getByRole('row').nth(1)).toContainText(
+    '6,3',
+  );
   await expectAccessible(ada);
   await ada.getByRole('button', { name: 'Hand in for all 2' }).dblclick();
   await expect(ada.getByRole('heading', { name: 'Handed in' })).toBeVisible();
@@ -242,7 +264,11 @@ test('the third group and the other one see nothing of it, in any list or at any
     await expect(station(yara, /Due/)).toBeVisible();
     await expect(yara.locator('body')).not.toContainText(/Second tasting|Koji log|Koji report/);
   }
-  const inside = { 'Second tasting': ['discussion'], 'Koji log': ['wiki'], 'Koji report': ['work', 'marks/group'] };
+  const inside = {
+    'Second tasting': ['discussion'],
+    'Koji log': ['wiki'],
+    'Koji report': ['work', 'marks/group'],
+  };
   for (const [title, paths] of Object.entries(inside)) {
     const copyId = copyOf.get(title)!.split('/').at(-1)!;
     const unknown = copyId.replace(/.{4}$/, '0000');

@@ -37,7 +37,9 @@ test('makes a course', async () => {
 
 test('brings in a class file: the faulty line is named, left out on purpose, and the rest comes in', async () => {
   await expectAccessible(instructor);
-  await instructor.locator('input[type=file]').setInputFiles({ name: 'class.csv', mimeType: 'text/csv', buffer: Buffer.from(classFile) });
+  await instructor
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'class.csv', mimeType: 'text/csv', buffer: Buffer.from(classFile) });
   await expect(instructor.getByText('7 rows, 5 columns, semicolons, UTF-8')).toBeVisible();
   const faulty = instructor.getByRole('row').filter({ hasText: 'not an address' });
   await expect(faulty).toContainText('8');
@@ -84,7 +86,8 @@ test('makes a group set with its forecast in view', async () => {
 
 const tray = () => instructor.getByRole('region', { name: 'Unplaced' });
 const card = (name: string) => instructor.getByRole('region', { name: new RegExp(`, ${name}$`) });
-const inTray = (name: string) => instructor.getByRole('grid', { name: 'Unplaced students' }).getByRole('row', { name });
+const inTray = (name: string) =>
+  instructor.getByRole('grid', { name: 'Unplaced students' }).getByRole('row', { name });
 
 test('places students by mouse, by dragging several, and by keyboard alone', async () => {
   await expectAccessible(instructor);
@@ -109,7 +112,11 @@ test('is told by how many a group is over, and takes it back with one key', asyn
   await inTray('Jorge Peñaloza').press('Space');
   await instructor.keyboard.press('1');
   await expect(card('Crock')).toContainText('1 over');
-  await expect(instructor.getByRole('status').filter({ hasText: 'Crock has 3 of 2. Move one student, or let Crock hold 3.' })).toBeVisible();
+  await expect(
+    instructor
+      .getByRole('status')
+      .filter({ hasText: 'Crock has 3 of 2. Move one student, or let Crock hold 3.' }),
+  ).toBeVisible();
   await instructor.getByRole('heading', { name: 'Unplaced' }).click();
   await instructor.keyboard.press('z');
   await expect(inTray('Jorge Peñaloza')).toBeVisible();
@@ -159,7 +166,9 @@ test('writes an assignment with a blank for the group’s name, and releases it 
   const due = instructor.getByRole('group', { name: 'Due' });
   await due.getByRole('spinbutton').first().click();
   await instructor.keyboard.type('010120991700');
-  await expect(instructor.getByRole('complementary', { name: 'What a group will see' })).toContainText('Write up what Crock fermented.');
+  await expect(instructor.getByRole('complementary', { name: 'What a group will see' })).toContainText(
+    'Write up what Crock fermented.',
+  );
   await expect(instructor.getByText('1 see nothing')).toBeVisible();
   await expect(instructor.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
   await expectAccessible(instructor);
@@ -168,7 +177,9 @@ test('writes an assignment with a blank for the group’s name, and releases it 
   await expect(callum.getByRole('heading', { name: 'Nothing is due' })).toBeVisible(); // still a draft
 
   await instructor.getByRole('button', { name: 'Release to 3 groups' }).click();
-  await expect(instructor.getByRole('status').filter({ hasText: 'Released to 3 groups, 5 students' })).toBeVisible();
+  await expect(
+    instructor.getByRole('status').filter({ hasText: 'Released to 3 groups, 5 students' }),
+  ).toBeVisible();
   await expect(callum.getByRole('link', { name: /Ferment report/ })).toBeVisible(); // without a reload
 });
 
@@ -188,7 +199,9 @@ async function student(browser: Browser, given: string): Promise<Page> {
   return page;
 }
 
-test('a member sees their room and teammates, writes, adds a file and hands in for the group', async ({ browser }) => {
+test('a member sees their room and teammates, writes, adds a file and hands in for the group', async ({
+  browser,
+}) => {
   const callum = await student(browser, 'Callum');
   await expectAccessible(callum);
   await callum.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: /Room/ }).click();
@@ -202,7 +215,9 @@ test('a member sees their room and teammates, writes, adds a file and hands in f
   await callum.getByRole('textbox', { name: 'Your part of the text' }).click();
   await callum.keyboard.type('We ended at pH 4.4.');
   await expect(callum.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
-  await callum.locator('input[type=file]').setInputFiles({ name: 'readings.csv', mimeType: 'text/csv', buffer: Buffer.from('hour,pH\n0,6.3\n') });
+  await callum
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'readings.csv', mimeType: 'text/csv', buffer: Buffer.from('hour,pH\n0,6.3\n') });
   await expect(callum.getByRole('link', { name: 'Download readings.csv' })).toBeVisible();
   await expectAccessible(callum);
   await callum.getByRole('button', { name: 'Hand in for all 2' }).click();
@@ -213,9 +228,14 @@ test('a member sees their room and teammates, writes, adds a file and hands in f
 test('a teammate sees it and adds to it without deleting anything', async ({ browser }) => {
   const noor = await student(browser, 'Noor');
   await noor.goto(copyPath);
-  await expect(noor.getByRole('region', { name: 'What the others wrote' })).toContainText('We ended at pH 4.4.');
+  await expect(noor.getByRole('region', { name: 'What the others wrote' })).toContainText(
+    'We ended at pH 4.4.',
+  );
   await expect(noor.getByRole('button', { name: /Take readings.csv out/ })).toHaveCount(0);
-  const [download] = await Promise.all([noor.waitForEvent('download'), noor.getByRole('link', { name: 'Download readings.csv' }).click()]);
+  const [download] = await Promise.all([
+    noor.waitForEvent('download'),
+    noor.getByRole('link', { name: 'Download readings.csv' }).click(),
+  ]);
   expect(await readFile((await download.path())!, 'utf8')).toBe('hour,pH\n0,6.3\n');
   await noor.getByRole('textbox', { name: 'Your part of the text' }).click();
   await noor.keyboard.type('The panel found green apple.');
@@ -226,7 +246,9 @@ test('a teammate sees it and adds to it without deleting anything', async ({ bro
   await expect(callum.getByText(/No\. 2/)).toBeVisible(); // live, without a reload
 });
 
-test('another group’s member and an outsider see none of it, in the page or by asking for the ids', async ({ browser }) => {
+test('another group’s member and an outsider see none of it, in the page or by asking for the ids', async ({
+  browser,
+}) => {
   const copyId = copyPath.split('/').at(-1)!;
   const unknown = copyId.replace(/.{4}$/, '0000');
   const rooms = (await (await pageOf.get('Callum')!.request.get(`${apiCourse()}/rooms`)).json()) as RoomList;
@@ -251,9 +273,16 @@ test('another group’s member and an outsider see none of it, in the page or by
 const apiCourse = () => `${baseUrl()}/api/courses/${copyPath.split('/')[2]}`;
 
 test('marks the group with one adjustment and its reason, and releases it', async () => {
-  await instructor.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: /Marks/ }).click();
-  await expect(instructor.getByRole('navigation', { name: 'Groups to mark' }).getByRole('link', { name: /Crock/ })).toHaveAttribute('aria-current', 'page');
-  await expect(instructor.getByRole('region', { name: 'Crock’s work' })).toContainText('The panel found green apple.');
+  await instructor
+    .getByRole('navigation', { name: 'Working order' })
+    .getByRole('link', { name: /Marks/ })
+    .click();
+  await expect(
+    instructor.getByRole('navigation', { name: 'Groups to mark' }).getByRole('link', { name: /Crock/ }),
+  ).toHaveAttribute('aria-current', 'page');
+  await expect(instructor.getByRole('region', { name: 'Crock’s work' })).toContainText(
+    'The panel found green apple.',
+  );
   await instructor.getByLabel('Group mark').fill('31.5');
   await instructor.getByLabel(/What you say to all 2/).fill('Good reading of the bend.');
   await instructor.getByRole('button', { name: /How Callum Reith’s mark differs/ }).click();
@@ -274,7 +303,9 @@ test('each credited member sees the group mark, their own, and how it came about
   const callum = pageOf.get('Callum')!;
   await expect(callum.getByText('+1.5 for you: Wrote the method alone')).toBeVisible();
   await expect(callum.getByRole('region', { name: 'Ferment report' })).toContainText('33 / 40');
-  await expect(callum.getByRole('region', { name: 'Ferment report' })).toContainText('Good reading of the bend.');
+  await expect(callum.getByRole('region', { name: 'Ferment report' })).toContainText(
+    'Good reading of the bend.',
+  );
   await expectAccessible(callum);
   const noor = pageOf.get('Noor')!;
   await noor.goto(`/c/${copyPath.split('/')[2]}/my-marks`);
@@ -286,12 +317,20 @@ test('each credited member sees the group mark, their own, and how it came about
 });
 
 test('the gradebook shows staff every mark, and exports what is released', async () => {
-  await instructor.getByRole('navigation', { name: 'Marks' }).getByRole('link', { name: 'Gradebook' }).click();
+  await instructor
+    .getByRole('navigation', { name: 'Marks' })
+    .getByRole('link', { name: 'Gradebook' })
+    .click();
   await expect(instructor.getByRole('rowheader', { name: 'Callum Reith' })).toBeVisible();
   await expect(instructor.getByRole('gridcell', { name: '33', exact: true })).toBeVisible();
   await expectAccessible(instructor);
-  const [download] = await Promise.all([instructor.waitForEvent('download'), instructor.getByRole('link', { name: 'Released marks as CSV' }).click()]);
-  expect(await readFile((await download.path())!, 'utf8')).toContain('fe-0405,Callum Reith,callum@quillmere.example,33');
+  const [download] = await Promise.all([
+    instructor.waitForEvent('download'),
+    instructor.getByRole('link', { name: 'Released marks as CSV' }).click(),
+  ]);
+  expect(await readFile((await download.path())!, 'utf8')).toContain(
+    'fe-0405,Callum Reith,callum@quillmere.example,33',
+  );
 });
 
 test('a session that ended in the middle of writing loses nothing', async () => {
@@ -310,7 +349,9 @@ test('a session that ended in the middle of writing loses nothing', async () => 
   await expect(noor.getByRole('dialog')).toHaveCount(0);
   await expect(noor.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
   await noor.reload();
-  await expect(noor.getByRole('textbox', { name: 'Your part of the text' })).toContainText('green apple. And cellar.');
+  await expect(noor.getByRole('textbox', { name: 'Your part of the text' })).toContainText(
+    'green apple. And cellar.',
+  );
 });
 
 test('a student’s pages work at phone width', async ({ browser }) => {
@@ -321,8 +362,13 @@ test('a student’s pages work at phone width', async ({ browser }) => {
     .first()
     .click();
   for (const station of [/Due/, /Room/, /Marks/]) {
-    await phone.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: station }).click();
-    await expect(phone.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: station })).toHaveAttribute('aria-current', 'page');
+    await phone
+      .getByRole('navigation', { name: 'Working order' })
+      .getByRole('link', { name: station })
+      .click();
+    await expect(
+      phone.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: station }),
+    ).toHaveAttribute('aria-current', 'page');
     await phone.waitForLoadState('networkidle').catch(() => undefined);
     expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
     await expectAccessible(phone);

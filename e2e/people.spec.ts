@@ -17,7 +17,9 @@ test.beforeAll(async ({ browser }) => {
   instructor = await newPerson(browser);
   await signIn(instructor, firstInstructor.email, firstInstructor.password);
   await expect(instructor.getByRole('heading', { name: 'Your courses' })).toBeVisible();
-  const lines = ['Ada', 'Bo', 'Cho', 'Dia'].map((given) => `${given} Lund <${given.toLowerCase()}.l@quillmere.example>`);
+  const lines = ['Ada', 'Bo', 'Cho', 'Dia'].map(
+    (given) => `${given} Lund <${given.toLowerCase()}.l@quillmere.example>`,
+  );
   courseId = (await aCourseOf(instructor, 'FER 400', 'Cider', lines)).id;
 });
 
@@ -32,7 +34,9 @@ test('a file with five different faults is put right line by line in the page', 
     'n6;Ada Lund;ada.l@quillmere.example;student;plenty', // known, and new in two fields
   ].join('\n');
   await instructor.goto(`/c/${courseId}/people/bring-in`);
-  await instructor.locator('input[type=file]').setInputFiles({ name: 'week-9.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
+  await instructor
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'week-9.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
   await expect(instructor.getByText('5 need you')).toBeVisible();
   await expectAccessible(instructor);
   const correct = async (line: number, column: string, value: string) => {
@@ -78,7 +82,12 @@ test('200 pasted lines come in at once', async () => {
   await instructor.getByRole('tab', { name: 'From a pasted list' }).click();
   await instructor
     .getByRole('textbox', { name: /One person a line/ })
-    .fill(Array.from({ length: 200 }, (_, at) => `Person ${String(at).padStart(3, '0')} <p${at}.l@quillmere.example>`).join('\n'));
+    .fill(
+      Array.from(
+        { length: 200 },
+        (_, at) => `Person ${String(at).padStart(3, '0')} <p${at}.l@quillmere.example>`,
+      ).join('\n'),
+    );
   await instructor.getByRole('button', { name: 'Show what would change' }).click();
   await instructor.getByRole('button', { name: 'Bring in 200 rows' }).click();
   await expect(instructor.getByText('200 added, 0 changed')).toBeVisible();
@@ -112,7 +121,9 @@ test('one person is added, corrected and given a role by keyboard', async () => 
   await expect(row('Zed Abel')).toContainText('evening');
 });
 
-test('whoever is taken out loses sight of everything at once and has it again when they are back, work and all', async ({ browser }) => {
+test('whoever is taken out loses sight of everything at once and has it again when they are back, work and all', async ({
+  browser,
+}) => {
   const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
     name: 'Cider teams',
     shape: { by: 'count', groups: 1 },
@@ -122,7 +133,9 @@ test('whoever is taken out loses sight of everything at once and has it again wh
   });
   const board = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
   const student = board.students.find((each) => each.name === 'Ada Lund')!.enrolmentId;
-  await api(instructor, 'POST', `sets/${set.id}/place`, { moves: [{ student, from: null, to: board.groups[0]!.id }] });
+  await api(instructor, 'POST', `sets/${set.id}/place`, {
+    moves: [{ student, from: null, to: board.groups[0]!.id }],
+  });
   await anAssignmentFor(instructor, courseId, set.id, 'Press notes');
   const ada = (await browsersOf(browser, instructor, courseId, ['Ada'])).get('Ada')!;
   await ada.goto(`/c/${courseId}/room`);
@@ -135,13 +148,17 @@ test('whoever is taken out loses sight of everything at once and has it again wh
   await instructor.getByPlaceholder(/Find a name/).fill('ada lund');
   await instructor.getByRole('rowheader', { name: 'Ada Lund' }).click();
   await instructor.getByRole('dialog').getByRole('button', { name: 'Take out of the course' }).click();
-  await expect(instructor.getByText('Ada Lund taken out of the course; work and marks are kept')).toBeVisible();
+  await expect(
+    instructor.getByText('Ada Lund taken out of the course; work and marks are kept'),
+  ).toBeVisible();
   await ada.reload();
   await expect(ada.locator('body')).not.toContainText('Seven turns');
   await instructor.getByRole('button', { name: 'Undo' }).click();
   await expect(instructor.getByText('Taken back')).toBeVisible();
   await ada.reload();
-  await expect(ada.getByRole('textbox', { name: 'Your part of the text' })).toContainText('Seven turns, no more.');
+  await expect(ada.getByRole('textbox', { name: 'Your part of the text' })).toContainText(
+    'Seven turns, no more.',
+  );
 });
 
 test('people are invited by mail, each with a link that lets them in once', async ({ browser }) => {
@@ -168,7 +185,10 @@ test('the roster goes out as CSV and as a bundle', async () => {
     ['As a OneRoster bundle', 'roster.zip'],
   ] as const) {
     await instructor.getByRole('button', { name: 'Take the roster out' }).click();
-    const [download] = await Promise.all([instructor.waitForEvent('download'), instructor.getByRole('menuitem', { name: item }).click()]);
+    const [download] = await Promise.all([
+      instructor.waitForEvent('download'),
+      instructor.getByRole('menuitem', { name: item }).click(),
+    ]);
     expect(download.suggestedFilename()).toBe(name);
     const content = await readFile((await download.path())!);
     if (name === 'roster.csv') expect(content.toString('utf8')).toContain('Ada Lund');
@@ -209,7 +229,9 @@ test('attributes are given cell by cell, and are what somebody says', async () =
   await expect(row('Ada Lund')).toBeFocused();
 });
 
-test('somebody who stands in the roster twice is made one, work and all, and parted again', async ({ browser }) => {
+test('somebody who stands in the roster twice is made one, work and all, and parted again', async ({
+  browser,
+}) => {
   const twin = 'A. Lund <a.lund.l@quillmere.example>';
   await instructor.goto(`/c/${courseId}/people/bring-in`);
   await instructor.getByRole('tab', { name: 'From a pasted list' }).click();
@@ -228,7 +250,9 @@ test('somebody who stands in the roster twice is made one, work and all, and par
   const alias = (await browsersOf(browser, instructor, courseId, ['A.'])).get('A.')!;
   await alias.goto(`/c/${courseId}/room`);
   await alias.getByRole('link', { name: /Press notes/ }).click();
-  await expect(alias.getByRole('textbox', { name: 'Your part of the text' })).toContainText('Seven turns, no more.');
+  await expect(alias.getByRole('textbox', { name: 'Your part of the text' })).toContainText(
+    'Seven turns, no more.',
+  );
   await instructor.getByRole('button', { name: 'Undo' }).click();
   await expect(row('Ada Lund')).toContainText('Bottle');
 });
@@ -252,7 +276,9 @@ test('the registrar is followed: who joins, who leaves and who changes sections 
   await instructor.getByRole('textbox', { name: /set of its sections/ }).fill('Press days');
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Show what would change' }).click();
-  await expect(instructor.getByText(/New, a group for each section: Tuesday press, Thursday press\./)).toBeVisible();
+  await expect(
+    instructor.getByText(/New, a group for each section: Tuesday press, Thursday press\./),
+  ).toBeVisible();
   await instructor.getByRole('button', { name: 'Bring in 3 rows' }).click();
   await expect(instructor.getByText('0 added, 3 changed')).toBeVisible();
 

@@ -24,7 +24,9 @@ const atTheDesk = (activity, unit) => async (page) => {
 const classFile =
   'Number;Surname;First;E-Mail;Lab experience\nfe-0401;Haddad-Lindqvist;Noor;noor.haddad-lindqvist@quillmere.example;some\nfe-0900;Ó Briain;Cormac;cormac.obriain@quillmere.example;none\nfe-0901;Tanaka;Mei;mei.tanaka(at)quillmere.example;none\nfe-0408;Okoye;Ifeoma;ifeoma.okoye@quillmere.example;plenty\n';
 const bringIn = async (page) => {
-  await page.locator('input[type=file]').setInputFiles({ name: 'roster-week-7.csv', mimeType: 'text/csv', buffer: Buffer.from(classFile) });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'roster-week-7.csv', mimeType: 'text/csv', buffer: Buffer.from(classFile) });
   await page.getByRole('button', { name: 'Put it aside' }).waitFor();
 };
 const select = async (page) => {

@@ -11,13 +11,17 @@ const dist = path.join(path.dirname(path.dirname(fileURLToPath(import.meta.url))
 function closure(file, seen) {
   if (seen.has(file) || !existsSync(file)) return seen;
   seen.add(file);
-  for (const [, name] of readFileSync(file, 'utf8').matchAll(/(?:import|from)\s*"(\.\/[^"]+\.js)"/g)) closure(path.join(path.dirname(file), name), seen);
+  for (const [, name] of readFileSync(file, 'utf8').matchAll(/(?:import|from)\s*"(\.\/[^"]+\.js)"/g))
+    closure(path.join(path.dirname(file), name), seen);
   return seen;
 }
 
 const page = readFileSync(path.join(dist, 'index.html'), 'utf8');
 const scripts = new Set();
-for (const [, name] of page.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)) closure(path.join(dist, name), scripts);
+for (const [, name] of page.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g))
+  closure(path.join(dist, name), scripts);
 const bytes = [...scripts].reduce((sum, file) => sum + gzipSync(readFileSync(file)).length, 0);
-console.log(`first page: ${Math.round(bytes / 1000)} kB of script in ${scripts.size} files, ${Math.round((100 * bytes) / limitBytes)} % of the limit`);
+console.log(
+  `first page: ${Math.round(bytes / 1000)} kB of script in ${scripts.size} files, ${Math.round((100 * bytes) / limitBytes)} % of the limit`,
+);
 if (bytes > limitBytes) process.exitCode = 1;

@@ -23,7 +23,10 @@ function jigsaw(args, env = {}) {
 }
 
 function begin(args, env) {
-  const child = spawn(path.join(root, 'jigsaw'), args, { env: { ...process.env, JIGSAW_DATA: folder, ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(path.join(root, 'jigsaw'), args, {
+    env: { ...process.env, JIGSAW_DATA: folder, ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   let text = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => (text += piece));
   return { child, said: () => text };
@@ -43,12 +46,16 @@ describe('starting', () => {
   });
 
   it('asks for a Node.js that fits', () => {
-    for (const version of ['18.20.0', '20.18.9', '22.11.0', '21.7.0']) expect(() => refuseWrongNode(version)).toThrow(/needs 20\.19/);
-    for (const version of ['20.19.0', '22.12.0', '24.1.0']) expect(() => refuseWrongNode(version)).not.toThrow();
+    for (const version of ['18.20.0', '20.18.9', '22.11.0', '21.7.0'])
+      expect(() => refuseWrongNode(version)).toThrow(/needs 20\.19/);
+    for (const version of ['20.19.0', '22.12.0', '24.1.0'])
+      expect(() => refuseWrongNode(version)).not.toThrow();
   });
 
   it('asks for space on the disk', () => {
-    expect(() => refuseFullDisk('/data', { bavail: 10, bsize: 4096 })).toThrow(/has 0 MB left; 300 MB are needed/);
+    expect(() => refuseFullDisk('/data', { bavail: 10, bsize: 4096 })).toThrow(
+      /has 0 MB left; 300 MB are needed/,
+    );
     expect(() => refuseFullDisk('/data', { bavail: 1_000_000, bsize: 4096 })).not.toThrow();
   });
 
@@ -58,7 +65,9 @@ describe('starting', () => {
     const { code, said } = await jigsaw(['start'], { PORT: String(port) });
     other.close();
     expect(code).toBe(1);
-    expect(oneSentence(said)).toEqual([`Port ${port} is taken by another program. Choose another one: PORT=${port + 1} ./jigsaw …`]);
+    expect(oneSentence(said)).toEqual([
+      `Port ${port} is taken by another program. Choose another one: PORT=${port + 1} ./jigsaw …`,
+    ]);
   });
 
   it('says in one sentence that a port is no port', async () => {
@@ -68,9 +77,16 @@ describe('starting', () => {
   });
 
   it('says in one sentence that the database cannot be reached', async () => {
-    const { code, said } = await jigsaw(['start'], { PORT: String(await freePort()), DATABASE_URL: 'postgres://nobody@127.0.0.1:1/none' });
+    const { code, said } = await jigsaw(['start'], {
+      PORT: String(await freePort()),
+      DATABASE_URL: 'postgres://nobody@127.0.0.1:1/none',
+    });
     expect(code).toBe(1);
-    expect(oneSentence(said)).toEqual([expect.stringMatching(/^The database cannot be reached \(.*\)\. Check DATABASE_URL and that the server runs\.$/)]);
+    expect(oneSentence(said)).toEqual([
+      expect.stringMatching(
+        /^The database cannot be reached \(.*\)\. Check DATABASE_URL and that the server runs\.$/,
+      ),
+    ]);
   }, 30_000);
 
   it('says how the first instructor is made when nobody can be asked', async () => {
@@ -81,7 +97,11 @@ describe('starting', () => {
 
   it('serves, keeps its data, and stops all that it started', async () => {
     const port = String(await freePort());
-    const first = { JIGSAW_INSTRUCTOR_NAME: 'Ilse', JIGSAW_INSTRUCTOR_EMAIL: 'ilse@quillmere.example', JIGSAW_INSTRUCTOR_PASSWORD: 'brine and bubbles' };
+    const first = {
+      JIGSAW_INSTRUCTOR_NAME: 'Ilse',
+      JIGSAW_INSTRUCTOR_EMAIL: 'ilse@quillmere.example',
+      JIGSAW_INSTRUCTOR_PASSWORD: 'brine and bubbles',
+    };
     for (const env of [first, {}]) {
       const { child, said } = begin(['start'], { PORT: port, ...env });
       await until(() => said().includes('Jigsaw Room is at'));

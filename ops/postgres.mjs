@@ -1,6 +1,15 @@
 /** Starts and stops a PostgreSQL of our own: on loopback, as an unprivileged person, in one folder. */
 import { execFile, execFileSync } from 'node:child_process';
-import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, statfsSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  statfsSync,
+  writeFileSync,
+} from 'node:fs';
 import { randomBytes } from 'node:crypto';
 import net from 'node:net';
 import os from 'node:os';
@@ -28,7 +37,9 @@ export function canBeEntered(folder) {
 export function findBinaries() {
   const root = '/usr/lib/postgresql';
   const versions = existsSync(root) ? readdirSync(root).filter((name) => /^\d+$/.test(name)) : [];
-  const found = versions.sort((a, b) => Number(b) - Number(a)).map((version) => path.join(root, version, 'bin'));
+  const found = versions
+    .sort((a, b) => Number(b) - Number(a))
+    .map((version) => path.join(root, version, 'bin'));
   return found.find((folder) => existsSync(path.join(folder, 'initdb'))) ?? null;
 }
 
@@ -69,7 +80,9 @@ export async function startPostgres({ folder, isThrowAway = false }) {
   if (owner) chownSync(socket, owner.uid, owner.gid);
   const as = (program, args) => {
     const command = path.join(bin, program);
-    return owner ? run('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/' }) : run(command, args);
+    return owner
+      ? run('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/' })
+      : run(command, args);
   };
   if (!canBeEntered(folder)) {
     throw new Refused(
@@ -79,19 +92,33 @@ export async function startPostgres({ folder, isThrowAway = false }) {
 
   const explain = (error) => {
     const said = `${error.stderr ?? ''}${existsSync(log) ? readFileSync(log, 'utf8').slice(-2000) : ''}`;
-    if (/No space left/i.test(said)) return new Refused(`The disk that holds ${folder} is full. Free some space, or choose another folder with JIGSAW_DATA.`);
-    return new Refused(`The database did not start in ${folder}. Its log is ${log}.\n${said.trim().split('\n').slice(-5).join('\n')}`);
+    if (/No space left/i.test(said))
+      return new Refused(
+        `The disk that holds ${folder} is full. Free some space, or choose another folder with JIGSAW_DATA.`,
+      );
+    return new Refused(
+      `The database did not start in ${folder}. Its log is ${log}.\n${said.trim().split('\n').slice(-5).join('\n')}`,
+    );
   };
   try {
     if (!existsSync(path.join(data, 'PG_VERSION'))) {
       // Other accounts of this machine reach the port too; without the password they are not let in.
-      const auth = isThrowAway ? ['--auth=trust', '--no-sync'] : ['--auth=scram-sha-256', `--pwfile=${newPassword(passwordFile, owner)}`];
+      const auth = isThrowAway
+        ? ['--auth=trust', '--no-sync']
+        : ['--auth=scram-sha-256', `--pwfile=${newPassword(passwordFile, owner)}`];
       await as('initdb', ['-D', data, '-U', 'jigsaw', '--encoding=UTF8', '--locale=C.UTF-8', ...auth]);
     }
-    if (existsSync(path.join(data, 'postmaster.pid'))) await as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).catch(() => undefined); // left over from a start that was killed
+    if (existsSync(path.join(data, 'postmaster.pid')))
+      await as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).catch(() => undefined); // left over from a start that was killed
     const port = await freePort();
     const settings = ['-c listen_addresses=127.0.0.1', `-p ${port}`, `-k ${socket}`, '-c max_connections=60'];
-    if (isThrowAway) settings.push('-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off', '-c max_connections=200');
+    if (isThrowAway)
+      settings.push(
+        '-c fsync=off',
+        '-c synchronous_commit=off',
+        '-c full_page_writes=off',
+        '-c max_connections=200',
+      );
     await as('pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', settings.join(' '), 'start']);
     const password = isThrowAway ? '' : `:${readFileSync(passwordFile, 'utf8').trim()}`;
     return {
@@ -114,7 +141,9 @@ function postgresUser() {
     const id = (flag) => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' }));
     return { uid: id('-u'), gid: id('-g') };
   } catch {
-    throw new Refused('There is no user "postgres" to run the database as. Install PostgreSQL: apt-get install postgresql');
+    throw new Refused(
+      'There is no user "postgres" to run the database as. Install PostgreSQL: apt-get install postgresql',
+    );
   }
 }
 

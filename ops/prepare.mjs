@@ -20,7 +20,9 @@ export async function preparePackages(root) {
   if (stampIs(root, 'packages', digest(lock)) && existsSync(path.join(root, 'node_modules'))) return;
   console.log('Installing the npm packages…');
   if ((await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root })) !== 0) {
-    throw new Refused('The npm packages could not be installed. The lines above say why; a network to the npm registry and 1 GB of space are needed.');
+    throw new Refused(
+      'The npm packages could not be installed. The lines above say why; a network to the npm registry and 1 GB of space are needed.',
+    );
   }
   stamp(root, 'packages', digest(lock));
 }
@@ -35,11 +37,21 @@ export async function prepareChromium() {
 
 async function installDebian(packages, what) {
   const names = packages.join(' ');
-  if (os.userInfo().uid !== 0 || !existsSync('/usr/bin/apt-get')) throw new Refused(`${what} is missing. Install it first: sudo apt-get install ${names}`);
+  if (os.userInfo().uid !== 0 || !existsSync('/usr/bin/apt-get'))
+    throw new Refused(`${what} is missing. Install it first: sudo apt-get install ${names}`);
   console.log(`Installing ${what}…`);
-  const options = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, stdio: ['ignore', 'ignore', 'inherit'] };
+  const options = {
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  };
   await run('apt-get', ['update', '-qq', '-o', 'DPkg::Lock::Timeout=300'], options);
-  if ((await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', '-o', 'DPkg::Lock::Timeout=300', ...packages], options)) !== 0) {
+  if (
+    (await run(
+      'apt-get',
+      ['install', '-y', '-qq', '--no-install-recommends', '-o', 'DPkg::Lock::Timeout=300', ...packages],
+      options,
+    )) !== 0
+  ) {
     throw new Refused(`${what} could not be installed. Install it by hand: apt-get install ${names}`);
   }
 }
@@ -90,7 +102,8 @@ function sourcesOf(root) {
 
 const digest = (content) => createHash('sha256').update(content).digest('hex');
 const stampFile = (root, name) => path.join(root, 'node_modules', `.jigsaw-${name}`);
-const stampIs = (root, name, value) => existsSync(stampFile(root, name)) && readFileSync(stampFile(root, name), 'utf8') === value;
+const stampIs = (root, name, value) =>
+  existsSync(stampFile(root, name)) && readFileSync(stampFile(root, name), 'utf8') === value;
 function stamp(root, name, value) {
   mkdirSync(path.join(root, 'node_modules'), { recursive: true });
   writeFileSync(stampFile(root, name), value);

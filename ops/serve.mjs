@@ -12,7 +12,8 @@ const stopWithinMs = 10_000;
 /** @returns the exit code for the process. */
 export async function serve(root, command) {
   const port = Number(process.env.PORT || 3000);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Refused(`PORT is "${process.env.PORT}"; it must be a whole number from 1 to 65535.`);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new Refused(`PORT is "${process.env.PORT}"; it must be a whole number from 1 to 65535.`);
   await refuseTakenPort(port);
   await preparePackages(root);
   await prepareBuild(root);
@@ -67,7 +68,10 @@ async function localDatabase(root, command) {
   try {
     writeFileSync(lock, String(process.pid));
   } catch (error) {
-    if (error.code === 'ENOSPC') throw new Refused(`The disk that holds ${folder} is full. Free some space, or choose another folder with JIGSAW_DATA.`);
+    if (error.code === 'ENOSPC')
+      throw new Refused(
+        `The disk that holds ${folder} is full. Free some space, or choose another folder with JIGSAW_DATA.`,
+      );
     throw error;
   }
   const postgres = await startPostgres({ folder });
@@ -85,7 +89,11 @@ async function localDatabase(root, command) {
 function dataFolder(root, command) {
   if (process.env.JIGSAW_DATA) return path.resolve(process.env.JIGSAW_DATA, command);
   if (canBeEntered(root)) return path.join(root, '.data', command);
-  const elsewhere = path.join('/var/lib/jigsaw-room', createHash('sha256').update(root).digest('hex').slice(0, 8), command);
+  const elsewhere = path.join(
+    '/var/lib/jigsaw-room',
+    createHash('sha256').update(root).digest('hex').slice(0, 8),
+    command,
+  );
   console.log(`The database cannot run below ${root}; its data is kept in ${elsewhere}.`);
   return elsewhere;
 }
@@ -104,8 +112,14 @@ function refuseTakenPort(port) {
   return new Promise((resolve, reject) => {
     const probe = net.createServer();
     probe.once('error', (error) => {
-      if (error.code === 'EADDRINUSE') reject(new Refused(`Port ${port} is taken by another program. Choose another one: PORT=${port + 1} ./jigsaw …`));
-      else if (error.code === 'EACCES') reject(new Refused(`Port ${port} may not be opened by this account. Choose one above 1023.`));
+      if (error.code === 'EADDRINUSE')
+        reject(
+          new Refused(
+            `Port ${port} is taken by another program. Choose another one: PORT=${port + 1} ./jigsaw …`,
+          ),
+        );
+      else if (error.code === 'EACCES')
+        reject(new Refused(`Port ${port} may not be opened by this account. Choose one above 1023.`));
       else reject(error);
     });
     probe.listen(port, '127.0.0.1', () => probe.close(() => resolve()));

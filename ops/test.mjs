@@ -72,7 +72,10 @@ async function jest(root, report) {
 async function browser(root) {
   const report = path.join(root, 'e2e/test-results/report.json');
   rmSync(report, { force: true });
-  const code = await node(path.join(root, 'e2e'), [path.join(root, 'node_modules/@playwright/test/cli.js'), 'test']);
+  const code = await node(path.join(root, 'e2e'), [
+    path.join(root, 'node_modules/@playwright/test/cli.js'),
+    'test',
+  ]);
   if (!existsSync(report)) return { suite: 'browser', passed: 0, failed: 1 };
   const { stats } = JSON.parse(readFileSync(report, 'utf8'));
   const failed = Math.max(stats.unexpected + stats.skipped, code === 0 ? 0 : 1); // a test that did not run has not passed
@@ -81,7 +84,11 @@ async function browser(root) {
 
 function node(cwd, args) {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, args, { cwd, stdio: ['ignore', 'inherit', 'inherit'], env: process.env });
+    const child = spawn(process.execPath, args, {
+      cwd,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: process.env,
+    });
     child.once('exit', (code) => resolve(code ?? 1));
   });
 }

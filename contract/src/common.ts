@@ -26,8 +26,13 @@ export type Schema<Shape> = z.ZodType<Shape>;
 export const DateTime = z.iso.datetime();
 
 /** A mark or a number of points: up to 2 decimals, never a binary float. */
-export const DecimalString = z.string().regex(/^-?\d{1,5}(\.\d{1,2})?$/, 'Write a number with at most 2 decimals.');
-export const Points = DecimalString.refine((value) => Number(value) >= 0, 'Write a number that is not below 0.');
+export const DecimalString = z
+  .string()
+  .regex(/^-?\d{1,5}(\.\d{1,2})?$/, 'Write a number with at most 2 decimals.');
+export const Points = DecimalString.refine(
+  (value) => Number(value) >= 0,
+  'Write a number that is not below 0.',
+);
 
 /** What every refusal looks like (RFC 9457). */
 export const Problem = z.object({

@@ -20,15 +20,30 @@ export const DealQuestion = z.strictObject({
     )
     .max(20_000, '20,000 students are the most.'),
   groups: z
-    .array(z.strictObject({ id: GroupId, name: Text, capacity: z.number().int().min(0).nullable(), isLocked: z.boolean() }))
+    .array(
+      z.strictObject({
+        id: GroupId,
+        name: Text,
+        capacity: z.number().int().min(0).nullable(),
+        isLocked: z.boolean(),
+      }),
+    )
     .max(5_000, '5,000 groups are the most.'),
   rules: z
     .array(
       z.discriminatedUnion('kind', [
         z.strictObject({ kind: z.enum(['together', 'apart']), students: People }),
-        z.strictObject({ kind: z.enum(['spread', 'alike']), attribute: Attribute, as: z.enum(['category', 'number']) }),
+        z.strictObject({
+          kind: z.enum(['spread', 'alike']),
+          attribute: Attribute,
+          as: z.enum(['category', 'number']),
+        }),
         z.strictObject({ kind: z.literal('nobody-alone'), attribute: Attribute }),
-        z.strictObject({ kind: z.literal('common-time'), attribute: Attribute, wanted: z.number().int().min(1).max(14) }),
+        z.strictObject({
+          kind: z.literal('common-time'),
+          attribute: Attribute,
+          wanted: z.number().int().min(1).max(14),
+        }),
         z.strictObject({
           kind: z.literal('fresh'),
           sets: z.array(z.strictObject({ name: Text, groups: z.array(People).max(5_000) })).max(20),
@@ -41,7 +56,9 @@ export const DealQuestion = z.strictObject({
 
 const PackedDeal = z.object({
   seats: z.array(z.number().int()).readonly(),
-  reached: z.array(z.object({ rule: z.number().int(), cost: z.number(), bound: z.number(), byChance: z.number() })).readonly(),
+  reached: z
+    .array(z.object({ rule: z.number().int(), cost: z.number(), bound: z.number(), byChance: z.number() }))
+    .readonly(),
   objective: z.number(),
   bound: z.number(),
 });

@@ -46,7 +46,16 @@ export const DiscussionView = z.object({
   mayOpenThread: z.boolean(),
   mayReply: z.boolean(),
   /** What is asked of each student, and how far: oneself for a student, everybody for staff. */
-  met: z.array(z.object({ member: Author, posts: Count, replies: Count, words: z.number().int(), isComplete: z.boolean(), suggested: z.string().nullable() })),
+  met: z.array(
+    z.object({
+      member: Author,
+      posts: Count,
+      replies: Count,
+      words: z.number().int(),
+      isComplete: z.boolean(),
+      suggested: z.string().nullable(),
+    }),
+  ),
 });
 export type DiscussionView = z.infer<typeof DiscussionView>;
 

@@ -12,7 +12,10 @@ const GroupName = z.string().trim().min(1, 'Give the group a name.').max(80);
 /** Students choose their own places, from when until when; null: at once, and until the set is frozen. */
 export const SignUpSettings = z
   .strictObject({ opens: DateTime.nullable(), closes: DateTime.nullable(), showsNames: z.boolean() })
-  .refine(({ opens, closes }) => opens === null || closes === null || opens < closes, { path: ['closes'], error: 'It has to close after it opens.' });
+  .refine(({ opens, closes }) => opens === null || closes === null || opens < closes, {
+    path: ['closes'],
+    error: 'It has to close after it opens.',
+  });
 export type SignUpSettings = z.infer<typeof SignUpSettings>;
 
 const SetName = z.string().trim().min(1, 'Give the set a name.').max(120);
@@ -25,30 +28,64 @@ const AttributeName = z.string().trim().min(1).max(80);
 export const DealRule = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('together'), students: Named }),
   z.strictObject({ kind: z.literal('apart'), students: Named }),
-  z.strictObject({ kind: z.enum(['spread', 'alike']), attribute: AttributeName, as: z.enum(['category', 'number']) }),
+  z.strictObject({
+    kind: z.enum(['spread', 'alike']),
+    attribute: AttributeName,
+    as: z.enum(['category', 'number']),
+  }),
   z.strictObject({ kind: z.literal('nobody-alone'), attribute: AttributeName }),
-  z.strictObject({ kind: z.literal('common-time'), attribute: AttributeName, wanted: z.number().int().min(1).max(14) }),
-  z.strictObject({ kind: z.literal('fresh'), setIds: z.array(GroupSetId).min(1, 'Choose an earlier set.').max(20) }),
+  z.strictObject({
+    kind: z.literal('common-time'),
+    attribute: AttributeName,
+    wanted: z.number().int().min(1).max(14),
+  }),
+  z.strictObject({
+    kind: z.literal('fresh'),
+    setIds: z.array(GroupSetId).min(1, 'Choose an earlier set.').max(20),
+  }),
 ]);
 export type DealRule = z.infer<typeof DealRule>;
 /** @param version of the set, as they were read. */
-export const SetRules = z.strictObject({ rules: z.array(DealRule).max(60, '60 rules are the most.'), version: z.number().int() });
+export const SetRules = z.strictObject({
+  rules: z.array(DealRule).max(60, '60 rules are the most.'),
+  version: z.number().int(),
+});
 export type SetRules = z.infer<typeof SetRules>;
 
 /** What each group of a new set gets: written with it, and released to all its groups at once or kept as a draft. */
 export const NewSetActivity = z.strictObject({ draft: ActivityDraft, isReleased: z.boolean() });
 export type NewSetActivity = { readonly draft: ActivityDraft; readonly isReleased: boolean };
 type Equipped<Request> = Omit<Request, 'activities'> & { readonly activities?: readonly NewSetActivity[] };
-const EachGets = z.array(NewSetActivity).max(12, '12 activities are the most; write the others when the set is there.').default([]);
-export const MadeActivity = z.object({ id: ActivityId, title: z.string(), kind: z.string(), isReleased: z.boolean(), copies: z.number().int() });
+const EachGets = z
+  .array(NewSetActivity)
+  .max(12, '12 activities are the most; write the others when the set is there.')
+  .default([]);
+export const MadeActivity = z.object({
+  id: ActivityId,
+  title: z.string(),
+  kind: z.string(),
+  isReleased: z.boolean(),
+  copies: z.number().int(),
+});
 export type MadeActivity = z.infer<typeof MadeActivity>;
 
 /** A new set: so many groups, or groups of so many. */
 export const CreateGroupSet = z.strictObject({
   name: SetName,
   shape: z.discriminatedUnion('by', [
-    z.strictObject({ by: z.literal('count'), groups: z.number().int().min(1, 'Make at least 1 group.').max(mostGroups, `${mostGroups} groups are the most.`) }),
-    z.strictObject({ by: z.literal('size'), size: z.number().int().min(1, 'A group has at least 1 member.').max(1000), how: z.enum(['spread', 'fill']) }),
+    z.strictObject({
+      by: z.literal('count'),
+      groups: z
+        .number()
+        .int()
+        .min(1, 'Make at least 1 group.')
+        .max(mostGroups, `${mostGroups} groups are the most.`),
+    }),
+    z.strictObject({
+      by: z.literal('size'),
+      size: z.number().int().min(1, 'A group has at least 1 member.').max(1000),
+      how: z.enum(['spread', 'fill']),
+    }),
     /** Groups come to be when students hand in with their partners. */
     z.strictObject({ by: z.literal('hand-in') }),
   ]),
@@ -140,7 +177,9 @@ export const BoardView = z.object({
   students: z.array(BoardStudent),
   attributes: z.array(RosterAttribute),
   /** Who may be asked to look after a group. */
-  staff: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string(), role: z.enum(['instructor', 'assistant']) })),
+  staff: z.array(
+    z.object({ enrolmentId: EnrolmentId, name: z.string(), role: z.enum(['instructor', 'assistant']) }),
+  ),
   assistantsSee: AssistantsSee,
   rules: z.array(DealRule),
   /** Of expert tables: from which group of the home set each student comes. */
@@ -167,13 +206,26 @@ export type PlaceRequest = z.output<typeof PlaceRequest>;
 export const PlaceResult = z.object({ unplaced: z.number().int() });
 export type PlaceResult = z.infer<typeof PlaceResult>;
 
-export const EditGroup = z.strictObject({ name: GroupName, capacity: Capacity, isLocked: z.boolean().optional(), version: z.number().int() });
+export const EditGroup = z.strictObject({
+  name: GroupName,
+  capacity: Capacity,
+  isLocked: z.boolean().optional(),
+  version: z.number().int(),
+});
 export type EditGroup = z.infer<typeof EditGroup>;
 
 /** Many groups at once: names, places and locks; groups that are added, and such as are taken away. All of it or nothing. */
 export const EditGroups = z.strictObject({
   groups: z
-    .array(z.strictObject({ id: GroupId.nullable(), name: GroupName, capacity: Capacity, isLocked: z.boolean(), version: z.number().int() }))
+    .array(
+      z.strictObject({
+        id: GroupId.nullable(),
+        name: GroupName,
+        capacity: Capacity,
+        isLocked: z.boolean(),
+        version: z.number().int(),
+      }),
+    )
     .max(mostGroups, `${mostGroups} groups are the most.`),
   removed: z.array(GroupId).max(mostGroups),
 });
@@ -192,10 +244,19 @@ export const BoardGroups = z.object({ groups: z.array(BoardGroup) });
 export type BoardGroups = z.infer<typeof BoardGroups>;
 
 /** What members make of their own group. */
-export const DressGroup = z.strictObject({ name: GroupName, motto: z.string().trim().max(120, '120 characters are the most.'), version: z.number().int() });
+export const DressGroup = z.strictObject({
+  name: GroupName,
+  motto: z.string().trim().max(120, '120 characters are the most.'),
+  version: z.number().int(),
+});
 export type DressGroup = z.infer<typeof DressGroup>;
 /** `name` and `motto` of the group as its members see it. */
-export const GroupDress = z.object({ id: GroupId, name: z.string(), motto: z.string(), version: z.number().int() });
+export const GroupDress = z.object({
+  id: GroupId,
+  name: z.string(),
+  motto: z.string(),
+  version: z.number().int(),
+});
 export type GroupDress = z.infer<typeof GroupDress>;
 
 export const SetSettings = z.strictObject({
@@ -239,7 +300,13 @@ export type FreezeRequest = z.infer<typeof FreezeRequest>;
 
 /** What a student sees of a set in which they choose their place. */
 export const SignUpView = z.object({
-  set: z.object({ id: GroupSetId, name: z.string(), description: z.string(), opens: DateTime.nullable(), closes: DateTime.nullable() }),
+  set: z.object({
+    id: GroupSetId,
+    name: z.string(),
+    description: z.string(),
+    opens: DateTime.nullable(),
+    closes: DateTime.nullable(),
+  }),
   state: z.enum(['not-open-yet', 'open', 'closed', 'frozen']),
   groups: z.array(
     z.object({
@@ -250,7 +317,9 @@ export const SignUpView = z.object({
       capacity: z.number().int().nullable(),
       isLocked: z.boolean(),
       /** null: names are for its members only. */
-      names: z.array(z.object({ name: z.string(), reading: z.string().nullable(), isYou: z.boolean() })).nullable(),
+      names: z
+        .array(z.object({ name: z.string(), reading: z.string().nullable(), isYou: z.boolean() }))
+        .nullable(),
     }),
   ),
   yours: GroupId.nullable(),

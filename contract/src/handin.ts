@@ -3,7 +3,9 @@ import { CopyId, DateTime, FileId, HandInId } from './common.js';
 import { Lateness, Member, WorkState } from './rooms.js';
 import { RichText, StoredRichText } from './text.js';
 
-const FileTypes = z.array(z.string().regex(/^[a-z0-9]{1,10}$/, 'Endings are letters and figures, like pdf.')).max(30);
+const FileTypes = z
+  .array(z.string().regex(/^[a-z0-9]{1,10}$/, 'Endings are letters and figures, like pdf.'))
+  .max(30);
 const Attempts = z.enum(['one', 'latest', 'all']);
 
 /** A group writes in parts and adds files. */

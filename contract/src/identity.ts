@@ -34,7 +34,10 @@ export const FrontDoor = z.object({
 export type FrontDoor = z.infer<typeof FrontDoor>;
 
 /** A link that its holder opens once to choose a password. */
-export const SignInLinks = z.object({ links: z.array(z.object({ name: z.string(), email: z.string(), url: z.string() })), expiresAt: z.string() });
+export const SignInLinks = z.object({
+  links: z.array(z.object({ name: z.string(), email: z.string(), url: z.string() })),
+  expiresAt: z.string(),
+});
 export type SignInLinks = z.infer<typeof SignInLinks>;
 
 export const ChoosePassword = z.strictObject({

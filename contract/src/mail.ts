@@ -27,7 +27,9 @@ export const Written = z.object({ written: z.number().int() });
 export type Written = z.infer<typeof Written>;
 
 /** null: everybody who has chosen no password yet. */
-export const InviteRequest = z.strictObject({ enrolmentIds: z.array(EnrolmentId).min(1).max(5000).nullable() });
+export const InviteRequest = z.strictObject({
+  enrolmentIds: z.array(EnrolmentId).min(1).max(5000).nullable(),
+});
 export type InviteRequest = z.infer<typeof InviteRequest>;
 /** Those who have a password need no invitation. */
 export const Invited = z.object({ invited: z.number().int(), hadComeIn: z.number().int() });

@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { ActivityId, CopyId, DateTime, DecimalString, EnrolmentId, GroupId, GroupSetId, PersonName, Points, ReleaseId } from './common.js';
+import {
+  ActivityId,
+  CopyId,
+  DateTime,
+  DecimalString,
+  EnrolmentId,
+  GroupId,
+  GroupSetId,
+  PersonName,
+  Points,
+  ReleaseId,
+} from './common.js';
 import { CopyHead, GroupTag, Member } from './rooms.js';
 import { Picks, Rubric } from './rubric.js';
 
@@ -14,7 +25,12 @@ export type AdjustmentShape = z.infer<typeof AdjustmentShape>;
 
 const MarkStepView = z.discriminatedUnion('code', [
   z.object({ code: z.literal('group-mark'), mark: z.string(), max: z.string() }),
-  z.object({ code: z.literal('override'), rubricMark: z.string().nullable(), mark: z.string(), reason: z.string() }),
+  z.object({
+    code: z.literal('override'),
+    rubricMark: z.string().nullable(),
+    mark: z.string(),
+    reason: z.string(),
+  }),
   z.object({ code: z.literal('late'), deduction: z.string() }),
   z.object({ code: z.literal('share'), factor: z.string(), weight: z.string() }),
   z.object({ code: z.literal('adjusted'), by: z.string(), reason: z.string() }),
@@ -37,7 +53,15 @@ export const DeskRow = z.object({
   /** Where each student has a mark of their own. */
   student: PersonName.nullable(),
   /** The work as it stands; null: there is none yet. */
-  work: z.object({ at: DateTime, isComplete: z.boolean(), lateMinutes: z.number().int(), deduction: z.string(), by: z.string() }).nullable(),
+  work: z
+    .object({
+      at: DateTime,
+      isComplete: z.boolean(),
+      lateMinutes: z.number().int(),
+      deduction: z.string(),
+      by: z.string(),
+    })
+    .nullable(),
   mark: z.object({ state: MarkState, groupMark: z.string().nullable() }),
   /** There is work and no mark, or new work since the mark. */
   needsYou: z.boolean(),
@@ -142,7 +166,10 @@ export const MyMark = z.object({
   isNew: z.boolean(),
 });
 export type MyMark = z.infer<typeof MyMark>;
-export const MyMarks = z.object({ marks: z.array(MyMark), waiting: z.array(z.object({ title: z.string(), points: z.string() })) });
+export const MyMarks = z.object({
+  marks: z.array(MyMark),
+  waiting: z.array(z.object({ title: z.string(), points: z.string() })),
+});
 export type MyMarks = z.infer<typeof MyMarks>;
 
 /** What one student has in one assignment. `not-theirs`: they were in no group that it was released to. */
@@ -176,7 +203,9 @@ export const Gradebook = z.object({
       familyName: z.string().nullable(),
       reading: z.string().nullable(),
       number: z.string().nullable(),
-      groups: z.array(z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() })),
+      groups: z.array(
+        z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() }),
+      ),
       /** One for each of `activities`, in their order. */
       cells: z.array(GradebookCell),
     }),

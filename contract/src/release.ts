@@ -8,13 +8,20 @@ const millis = (at: string | null) => (at === null ? null : Date.parse(at));
 
 export const Schedule = z
   .strictObject({ opens: DateTime.nullable(), due: DateTime.nullable(), closes: DateTime.nullable() })
-  .refine(({ opens, due, closes }) => inOrder({ opens: millis(opens), due: millis(due), closes: millis(closes) }), {
-    path: ['due'],
-    error: 'Opens, due and closes must come in that order.',
-  });
+  .refine(
+    ({ opens, due, closes }) => inOrder({ opens: millis(opens), due: millis(due), closes: millis(closes) }),
+    {
+      path: ['due'],
+      error: 'Opens, due and closes must come in that order.',
+    },
+  );
 export type Schedule = z.infer<typeof Schedule>;
 
-export const ScheduleView = z.object({ opens: DateTime.nullable(), due: DateTime.nullable(), closes: DateTime.nullable() });
+export const ScheduleView = z.object({
+  opens: DateTime.nullable(),
+  due: DateTime.nullable(),
+  closes: DateTime.nullable(),
+});
 
 export const LatePolicy = z.strictObject({
   graceMinutes: z.number().int().min(0).max(10_080),
@@ -59,7 +66,11 @@ export type ReleaseMode = z.infer<typeof ReleaseMode>;
 export const ReleasedTo = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('class') }),
   z.strictObject({ kind: z.literal('set'), setId: GroupSetId }),
-  z.strictObject({ kind: z.literal('groups'), setId: GroupSetId, groupIds: z.array(GroupId).min(1, 'Choose at least one group.').max(500) }),
+  z.strictObject({
+    kind: z.literal('groups'),
+    setId: GroupSetId,
+    groupIds: z.array(GroupId).min(1, 'Choose at least one group.').max(500),
+  }),
 ]);
 export type ReleasedTo = z.infer<typeof ReleasedTo>;
 
@@ -67,7 +78,10 @@ export type ReleasedTo = z.infer<typeof ReleasedTo>;
 export const OutsiderRule = z.enum(['hidden', 'listed']);
 export type OutsiderRule = z.infer<typeof OutsiderRule>;
 
-export const ReleaseStateView = z.object({ state: z.enum(['draft', 'scheduled', 'live', 'closed', 'withdrawn']), at: DateTime.nullable() });
+export const ReleaseStateView = z.object({
+  state: z.enum(['draft', 'scheduled', 'live', 'closed', 'withdrawn']),
+  at: DateTime.nullable(),
+});
 
 export const ReleaseView = z.object({
   id: ReleaseId,
@@ -83,7 +97,13 @@ export const ReleaseView = z.object({
 export type ReleaseView = z.infer<typeof ReleaseView>;
 
 /** More time for one group, with its reason. */
-export const ExtensionView = z.object({ groupId: GroupId, number: z.number().int(), name: z.string(), due: DateTime, reason: z.string() });
+export const ExtensionView = z.object({
+  groupId: GroupId,
+  number: z.number().int(),
+  name: z.string(),
+  due: DateTime,
+  reason: z.string(),
+});
 export type ExtensionView = z.infer<typeof ExtensionView>;
 
 export const GrantExtension = z.strictObject({

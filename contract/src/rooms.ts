@@ -4,14 +4,25 @@ import { KindSettings, LatePolicy, ReleaseMode, ScheduleView } from './release.j
 import { Rubric } from './rubric.js';
 import { StoredRichText } from './text.js';
 
-export const Member = z.object({ enrolmentId: EnrolmentId, name: z.string(), reading: z.string().nullable(), isYou: z.boolean() });
+export const Member = z.object({
+  enrolmentId: EnrolmentId,
+  name: z.string(),
+  reading: z.string().nullable(),
+  isYou: z.boolean(),
+});
 export type Member = z.infer<typeof Member>;
 
 /** Whoever wrote something: a member, somebody who was one, or staff. */
 export const Author = Member.extend({ isStaff: z.boolean() });
 export type Author = z.infer<typeof Author>;
 
-export const GroupTag = z.object({ id: GroupId, setId: GroupSetId, setName: z.string(), number: z.number().int(), name: z.string() });
+export const GroupTag = z.object({
+  id: GroupId,
+  setId: GroupSetId,
+  setName: z.string(),
+  number: z.number().int(),
+  name: z.string(),
+});
 export type GroupTag = z.infer<typeof GroupTag>;
 
 export const Lateness = z.object({ minutes: z.number().int(), deduction: z.string() });
@@ -109,7 +120,10 @@ export type CopyHead = z.infer<typeof CopyHead>;
 /** What the asker has now seen; `all` is everything that is there at this moment. */
 export const MarkSeen = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('all') }),
-  z.strictObject({ what: z.literal('items'), items: z.array(z.strictObject({ id: z.uuid(), version: z.number().int().min(1) })).max(500) }),
+  z.strictObject({
+    what: z.literal('items'),
+    items: z.array(z.strictObject({ id: z.uuid(), version: z.number().int().min(1) })).max(500),
+  }),
 ]);
 export type MarkSeen = z.infer<typeof MarkSeen>;
 export const SeenAnswer = z.object({ unread: z.number().int() });

@@ -1,9 +1,20 @@
 import { z } from 'zod';
 import { isAddress } from '@jigsaw/core/roster';
-import { CourseId, DateTime, EnrolmentId, GroupId, GroupSetId, PersonId, Role, RosterChangeId } from './common.js';
+import {
+  CourseId,
+  DateTime,
+  EnrolmentId,
+  GroupId,
+  GroupSetId,
+  PersonId,
+  Role,
+  RosterChangeId,
+} from './common.js';
 
 const timeZones = new Set(Intl.supportedValuesOf('timeZone'));
-export const TimeZone = z.string().refine((zone) => zone === 'UTC' || timeZones.has(zone), 'Choose a time zone from the list.');
+export const TimeZone = z
+  .string()
+  .refine((zone) => zone === 'UTC' || timeZones.has(zone), 'Choose a time zone from the list.');
 
 export const CreateCourse = z.strictObject({
   code: z.string().trim().min(1, 'Give the course a short code, like FER 220.').max(40),
@@ -47,7 +58,9 @@ export const RosterEntry = z.object({
   hasComeIn: z.boolean(),
   /** When they were last written to with a link, by this course. */
   invitedAt: DateTime.nullable(),
-  groups: z.array(z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() })),
+  groups: z.array(
+    z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() }),
+  ),
 });
 export type RosterEntry = z.infer<typeof RosterEntry>;
 export const AttributeKind = z.enum(['category', 'number', 'half-days', 'text']);
@@ -74,16 +87,36 @@ export const RosterView = z.object({
 });
 export type RosterView = z.infer<typeof RosterView>;
 
-export const ColumnMeaning = z.enum(['email', 'name', 'given-name', 'family-name', 'reading', 'number', 'role', 'section', 'group', 'attribute', 'left-out']);
+export const ColumnMeaning = z.enum([
+  'email',
+  'name',
+  'given-name',
+  'family-name',
+  'reading',
+  'number',
+  'role',
+  'section',
+  'group',
+  'attribute',
+  'left-out',
+]);
 
 /** Bytes of a class file, a pasted list, or the registrar. */
 export const ImportSource = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('file'),
     fileName: z.string().max(300),
-    contentBase64: z.base64().max(14_000_000, 'The file is over 10 MB. A class file is a list of people; check that this is the right one.'),
+    contentBase64: z
+      .base64()
+      .max(
+        14_000_000,
+        'The file is over 10 MB. A class file is a list of people; check that this is the right one.',
+      ),
   }),
-  z.strictObject({ kind: z.literal('paste'), text: z.string().max(1_000_000, 'The pasted text is over 1 MB.') }),
+  z.strictObject({
+    kind: z.literal('paste'),
+    text: z.string().max(1_000_000, 'The pasted text is over 1 MB.'),
+  }),
   /** What the registrar lists at this moment under its code for a course. `setName`: what the set of its sections is called, while there is none. */
   z.strictObject({
     kind: z.literal('registrar'),
@@ -94,7 +127,9 @@ export const ImportSource = z.discriminatedUnion('kind', [
 export type ImportSource = z.infer<typeof ImportSource>;
 
 /** Rows of a file as somebody corrected them; the file itself stays as it is. */
-const Mends = z.array(z.strictObject({ line: z.number().int(), cells: z.array(z.string().max(5000)).max(200) })).max(500);
+const Mends = z
+  .array(z.strictObject({ line: z.number().int(), cells: z.array(z.string().max(5000)).max(200) }))
+  .max(500);
 
 export const PreviewRequest = z.strictObject({
   source: ImportSource,
@@ -124,12 +159,24 @@ export const PreviewRowView = z.discriminatedUnion('kind', [
     changes: z.array(z.object({ field: z.string(), from: z.string(), to: z.string() })),
   }),
   z.object({ kind: z.literal('unchanged'), line: z.number().int(), person: RowPerson }),
-  z.object({ kind: z.literal('problem'), line: z.number().int(), cells: z.array(z.string()), sentences: z.array(z.string()) }),
+  z.object({
+    kind: z.literal('problem'),
+    line: z.number().int(),
+    cells: z.array(z.string()),
+    sentences: z.array(z.string()),
+  }),
 ]);
 export type PreviewRowView = z.infer<typeof PreviewRowView>;
 
 export const ImportPreview = z.object({
-  columns: z.array(z.object({ heading: z.string(), meaning: ColumnMeaning, sureness: z.enum(['sure', 'guess', 'chosen']), samples: z.array(z.string()) })),
+  columns: z.array(
+    z.object({
+      heading: z.string(),
+      meaning: ColumnMeaning,
+      sureness: z.enum(['sure', 'guess', 'chosen']),
+      samples: z.array(z.string()),
+    }),
+  ),
   encoding: z.string(),
   delimiter: z.string(),
   hasHeader: z.boolean(),
@@ -148,10 +195,17 @@ export const ImportPreview = z.object({
     }),
   ),
   /** Groups that are made when this is brought in, and whether their set is; `set` null: the set of sections. */
-  newGroups: z.array(z.object({ set: z.string().nullable(), isNew: z.boolean(), groups: z.array(z.string()) })),
+  newGroups: z.array(
+    z.object({ set: z.string().nullable(), isNew: z.boolean(), groups: z.array(z.string()) }),
+  ),
   /** What somebody should know before bringing it in; null: nothing. */
   warning: z.string().nullable(),
-  counts: z.object({ new: z.number().int(), changed: z.number().int(), unchanged: z.number().int(), problem: z.number().int() }),
+  counts: z.object({
+    new: z.number().int(),
+    changed: z.number().int(),
+    unchanged: z.number().int(),
+    problem: z.number().int(),
+  }),
   /** Names what was previewed: an import is applied only while the roster still gives this same preview. */
   fingerprint: z.string(),
 });
@@ -240,7 +294,10 @@ export const RosterAct = z.discriminatedUnion('act', [
       .min(1)
       .max(5000),
   }),
-  z.strictObject({ act: z.enum(['drop', 'bring-back']), enrolmentIds: z.array(EnrolmentId).min(1).max(5000) }),
+  z.strictObject({
+    act: z.enum(['drop', 'bring-back']),
+    enrolmentIds: z.array(EnrolmentId).min(1).max(5000),
+  }),
   /** Two entries of one person: everything of the other's goes to the one that stays. */
   z.strictObject({ act: z.literal('join'), keep: EnrolmentId, other: EnrolmentId }),
   z.strictObject({ act: z.literal('rename-attribute'), from: AttributeName, to: AttributeName }),
@@ -266,7 +323,13 @@ export const RosterChangeView = z.object({
   kind: z.enum(['import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'rename-attribute', 'undo']),
   at: DateTime,
   by: z.string(),
-  counts: z.object({ added: z.number().int(), removed: z.number().int(), dropped: z.number().int(), back: z.number().int(), edited: z.number().int() }),
+  counts: z.object({
+    added: z.number().int(),
+    removed: z.number().int(),
+    dropped: z.number().int(),
+    back: z.number().int(),
+    edited: z.number().int(),
+  }),
   /** Of whom; the first few. */
   names: z.array(z.string()),
   isUndone: z.boolean(),

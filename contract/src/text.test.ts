@@ -4,45 +4,89 @@ import type { RichTextNode } from '@jigsaw/core/text';
 import { RichText } from './text.js';
 
 const words = fc.string({ minLength: 1, maxLength: 12 });
-const mark = fc.constantFrom({ type: 'bold' }, { type: 'italic' }, { type: 'link', attrs: { href: 'https://quillmere.example/' } });
+const mark = fc.constantFrom(
+  { type: 'bold' },
+  { type: 'italic' },
+  { type: 'link', attrs: { href: 'https://quillmere.example/' } },
+);
 const inline: fc.Arbitrary<RichTextNode> = fc.oneof(
   fc.record({ type: fc.constant('text'), text: words }),
-  fc.record({ type: fc.constant('text'), text: words, marks: fc.array(mark, { minLength: 1, maxLength: 2 }) }),
+  fc.record({
+    type: fc.constant('text'),
+    text: words,
+    marks: fc.array(mark, { minLength: 1, maxLength: 2 }),
+  }),
   fc.constantFrom('group-name', 'group-members').map((what) => ({ type: 'placeholder', attrs: { what } })),
   fc.constant({ type: 'hardBreak' }),
 );
 const paragraph = fc.array(inline, { maxLength: 4 }).map((content) => ({ type: 'paragraph', content }));
 const list = fc
   .array(paragraph, { minLength: 1, maxLength: 3 })
-  .map((items) => ({ type: 'bulletList', content: items.map((item) => ({ type: 'listItem', content: [item] })) }));
-const doc = fc.array(fc.oneof(paragraph, list), { maxLength: 5 }).map((content) => ({ type: 'doc' as const, content }));
+  .map((items) => ({
+    type: 'bulletList',
+    content: items.map((item) => ({ type: 'listItem', content: [item] })),
+  }));
+const doc = fc
+  .array(fc.oneof(paragraph, list), { maxLength: 5 })
+  .map((content) => ({ type: 'doc' as const, content }));
 
 const refusal = (value: unknown) => RichText.safeParse(value).error?.issues[0]?.message;
 const holding = (node: object) => ({ type: 'doc', content: [node] });
 
 describe('rich text at the edge', () => {
-  it('lets through what the editor makes, unchanged', () => fc.assert(fc.property(doc, (value) => expect(RichText.parse(value)).toEqual(value))));
+  it('lets through what the editor makes, unchanged', () =>
+    fc.assert(fc.property(doc, (value) => expect(RichText.parse(value)).toEqual(value))));
 
   it.each([
     ['a script', holding({ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] })],
-    ['a frame deep inside', holding({ type: 'bulletList', content: [{ type: 'listItem', content: [{ type: 'iframe', attrs: { src: 'x' } }] }] })],
+    [
+      'a frame deep inside',
+      holding({
+        type: 'bulletList',
+        content: [{ type: 'listItem', content: [{ type: 'iframe', attrs: { src: 'x' } }] }],
+      }),
+    ],
     ['HTML in place of a document', '<p>hello</p>'],
-    ['a mark that is not known', holding({ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'style', attrs: { css: 'x' } }] }] })],
+    [
+      'a mark that is not known',
+      holding({
+        type: 'paragraph',
+        content: [{ type: 'text', text: 'x', marks: [{ type: 'style', attrs: { css: 'x' } }] }],
+      }),
+    ],
     [
       'a link that runs',
-      holding({ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] }),
+      holding({
+        type: 'paragraph',
+        content: [
+          { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] },
+        ],
+      }),
     ],
-    ['a link to data', holding({ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'data:text/html,x' } }] }] })],
-    ['a blank for somebody else', holding({ type: 'paragraph', content: [{ type: 'placeholder', attrs: { what: 'password' } }] })],
+    [
+      'a link to data',
+      holding({
+        type: 'paragraph',
+        content: [
+          { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'data:text/html,x' } }] },
+        ],
+      }),
+    ],
+    [
+      'a blank for somebody else',
+      holding({ type: 'paragraph', content: [{ type: 'placeholder', attrs: { what: 'password' } }] }),
+    ],
   ])('refuses %s', (_what, value) => expect(RichText.safeParse(value).success).toBe(false));
 
   it('drops attributes it does not know', () =>
-    expect(RichText.parse(holding({ type: 'paragraph', attrs: { onclick: 'alert(1)', class: 'x' }, content: [] }))).toEqual(
-      holding({ type: 'paragraph', attrs: {}, content: [] }),
-    ));
+    expect(
+      RichText.parse(holding({ type: 'paragraph', attrs: { onclick: 'alert(1)', class: 'x' }, content: [] })),
+    ).toEqual(holding({ type: 'paragraph', attrs: {}, content: [] })));
 
   it('says how long a text may be', () =>
-    expect(refusal(holding({ type: 'paragraph', content: [{ type: 'text', text: 'x'.repeat(900_000) }] }))).toContain('200000 characters'));
+    expect(
+      refusal(holding({ type: 'paragraph', content: [{ type: 'text', text: 'x'.repeat(900_000) }] })),
+    ).toContain('200000 characters'));
 
   it('refuses nesting without end', () => {
     let node: object = { type: 'paragraph', content: [] };

@@ -3,7 +3,15 @@ import type { RichTextNode } from '@jigsaw/core/text';
 import { PageId } from './common.js';
 
 /** What the editor can make. Anything else (scripts, frames, styles) has no form here at all. */
-const blockTypes = ['paragraph', 'heading', 'bulletList', 'orderedList', 'listItem', 'blockquote', 'horizontalRule'] as const;
+const blockTypes = [
+  'paragraph',
+  'heading',
+  'bulletList',
+  'orderedList',
+  'listItem',
+  'blockquote',
+  'horizontalRule',
+] as const;
 const deepest = 12;
 const mostCharacters = 200_000;
 
@@ -20,14 +28,23 @@ const Mark = z.discriminatedUnion('type', [
 ]);
 
 const Inline = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('text'), text: z.string().min(1), marks: z.array(Mark).max(4).optional() }),
+  z.strictObject({
+    type: z.literal('text'),
+    text: z.string().min(1),
+    marks: z.array(Mark).max(4).optional(),
+  }),
   z.object({ type: z.literal('hardBreak') }),
-  z.strictObject({ type: z.literal('placeholder'), attrs: z.strictObject({ what: z.enum(['group-name', 'group-members', 'group-number']) }) }),
+  z.strictObject({
+    type: z.literal('placeholder'),
+    attrs: z.strictObject({ what: z.enum(['group-name', 'group-members', 'group-number']) }),
+  }),
 ]);
 
 const BlockShape = z.object({
   type: z.enum(blockTypes),
-  attrs: z.object({ level: z.number().int().min(2).max(4).optional(), start: z.number().int().optional() }).optional(),
+  attrs: z
+    .object({ level: z.number().int().min(2).max(4).optional(), start: z.number().int().optional() })
+    .optional(),
   content: z.array(z.unknown()).max(5000).optional(),
 });
 
@@ -49,7 +66,10 @@ export const RichText = z
   .object({ type: z.literal('doc'), content: z.array(z.unknown()).max(5000) })
   .transform((doc, context): RichTextNode => {
     if (JSON.stringify(doc).length > mostCharacters * 4) {
-      context.addIssue({ code: 'custom', message: `The text is too long: ${mostCharacters} characters are the most.` });
+      context.addIssue({
+        code: 'custom',
+        message: `The text is too long: ${mostCharacters} characters are the most.`,
+      });
       return z.NEVER;
     }
     return { type: 'doc', content: doc.content.flatMap((node) => checkNode(node, 0, context) ?? []) };
@@ -58,4 +78,6 @@ export const RichText = z
 export type RichText = RichTextNode;
 
 /** Rich text on its way out was checked on its way in. */
-export const StoredRichText = z.custom<RichTextNode>((value) => typeof value === 'object' && value !== null).meta({ type: 'object' });
+export const StoredRichText = z
+  .custom<RichTextNode>((value) => typeof value === 'object' && value !== null)
+  .meta({ type: 'object' });

@@ -66,7 +66,11 @@ export const AddPage = z.strictObject({ id: PageId, title: PageTitle });
 export type AddPage = z.infer<typeof AddPage>;
 
 /** `basedOn` is the revision that the writer began from: a later one is shown, never overwritten. */
-export const SavePage = z.strictObject({ title: PageTitle, text: RichText, basedOn: z.number().int().min(0) });
+export const SavePage = z.strictObject({
+  title: PageTitle,
+  text: RichText,
+  basedOn: z.number().int().min(0),
+});
 export interface SavePage {
   readonly title: string;
   readonly text: RichText;

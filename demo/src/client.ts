@@ -31,10 +31,18 @@ export class Client {
   }
 
   private async ask<Answer>(method: string, path: string, body?: unknown): Promise<Answer> {
-    return this.send<Answer>(method, path, body === undefined ? null : { type: 'application/json', body: JSON.stringify(body) });
+    return this.send<Answer>(
+      method,
+      path,
+      body === undefined ? null : { type: 'application/json', body: JSON.stringify(body) },
+    );
   }
 
-  private async send<Answer>(method: string, path: string, content: { type: string; body: string | Uint8Array<ArrayBuffer> } | null): Promise<Answer> {
+  private async send<Answer>(
+    method: string,
+    path: string,
+    content: { type: string; body: string | Uint8Array<ArrayBuffer> } | null,
+  ): Promise<Answer> {
     const answer = await fetch(`${this.base}/api/${path}`, {
       method,
       headers: { Cookie: this.cookie, ...(content && { 'Content-Type': content.type }) },

@@ -4,15 +4,45 @@ import { staff } from './people.js';
 import type { Stage } from './stage.js';
 
 /** Changes some of a set's settings; the others stay. */
-export async function settle({ instructor }: Pick<Stage, 'instructor'>, set: GroupSetView, more: Partial<SetSettings>): Promise<void> {
-  const { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version } = set;
-  const settings = { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version };
+export async function settle(
+  { instructor }: Pick<Stage, 'instructor'>,
+  set: GroupSetView,
+  more: Partial<SetSettings>,
+): Promise<void> {
+  const {
+    name,
+    description,
+    isDescriptionShown,
+    capacity,
+    isExclusive,
+    hasLeaders,
+    membersDress,
+    latecomers,
+    signUp,
+    version,
+  } = set;
+  const settings = {
+    name,
+    description,
+    isDescriptionShown,
+    capacity,
+    isExclusive,
+    hasLeaders,
+    membersDress,
+    latecomers,
+    signUp,
+    version,
+  };
   await instructor.patch(`sets/${set.id}`, { ...settings, ...more });
 }
 
 /** Benches that named somebody to turn to, and such as gave themselves a motto. */
 const led: readonly Vessel[] = ['Crock', 'Carboy', 'Barrel', 'Firkin', 'Onggi'];
-const mottos: Partial<Record<Vessel, string>> = { Crock: 'Salt first, ask later', Kvevri: 'Buried treasure', Onggi: 'Slow is fast enough' };
+const mottos: Partial<Record<Vessel, string>> = {
+  Crock: 'Salt first, ask later',
+  Kvevri: 'Buried treasure',
+  Onggi: 'Slow is fast enough',
+};
 
 /** The benches have leaders and mottos; each assistant looks after half of them, and after the lab of theirs. */
 export async function furnishBenches(stage: Stage): Promise<void> {
@@ -39,7 +69,10 @@ export async function furnishBenches(stage: Stage): Promise<void> {
     { kind: 'spread', attribute: 'Timetable', as: 'category' },
     {
       kind: 'apart',
-      students: ['Crock', 'Barrel'].map((vessel) => board.students.find((student) => student.email === stage.seated(vessel as Vessel)[0])!.enrolmentId),
+      students: ['Crock', 'Barrel'].map(
+        (vessel) =>
+          board.students.find((student) => student.email === stage.seated(vessel as Vessel)[0])!.enrolmentId,
+      ),
     },
   ];
   await instructor.put(`sets/${teams.id}/rules`, { rules, version: teams.version + 1 });
@@ -50,7 +83,10 @@ export async function furnishBenches(stage: Stage): Promise<void> {
     const half = groups.length / 2;
     const leads = groups.map((group, at) => {
       const name = staff.assistants[at < half ? 0 : 1].name;
-      return { groupId: group.id, enrolmentIds: all.filter((each) => each.name === name).map((each) => each.enrolmentId) };
+      return {
+        groupId: group.id,
+        enrolmentIds: all.filter((each) => each.name === name).map((each) => each.enrolmentId),
+      };
     });
     await instructor.put(`sets/${set.id}/leads`, { leads });
   }

@@ -31,7 +31,10 @@ export async function loadDemo(config: Config, school: School): Promise<'loaded'
     const { instructor } = staff;
     await app
       .get(PeopleService)
-      .createInstructor({ email: instructor.email, name: instructor.name, familyName: instructor.family, reading: null }, demoPassword);
+      .createInstructor(
+        { email: instructor.email, name: instructor.name, familyName: instructor.family, reading: null },
+        demoPassword,
+      );
     school.forget();
     await tellStory(`http://127.0.0.1:${port}`, clock, school);
   } finally {
@@ -41,7 +44,10 @@ export async function loadDemo(config: Config, school: School): Promise<'loaded'
   return 'loaded';
 }
 
-async function withClient<Result>(databaseUrl: string, use: (client: pg.Client) => Promise<Result>): Promise<Result> {
+async function withClient<Result>(
+  databaseUrl: string,
+  use: (client: pg.Client) => Promise<Result>,
+): Promise<Result> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   try {
@@ -53,14 +59,23 @@ async function withClient<Result>(databaseUrl: string, use: (client: pg.Client) 
 
 const readMarks = (databaseUrl: string) =>
   withClient(databaseUrl, async (client) =>
-    (await client.query<{ type: string }>(`SELECT "type" FROM "event" WHERE "type" LIKE 'demo.%'`)).rows.map((row) => row.type),
+    (await client.query<{ type: string }>(`SELECT "type" FROM "event" WHERE "type" LIKE 'demo.%'`)).rows.map(
+      (row) => row.type,
+    ),
   );
 
-const holdsPeople = (databaseUrl: string) => withClient(databaseUrl, async (client) => (await client.query('SELECT 1 FROM "person" LIMIT 1')).rowCount !== 0);
+const holdsPeople = (databaseUrl: string) =>
+  withClient(
+    databaseUrl,
+    async (client) => (await client.query('SELECT 1 FROM "person" LIMIT 1')).rowCount !== 0,
+  );
 
 const mark = (databaseUrl: string, type: string) =>
   withClient(databaseUrl, async (client) => {
-    await client.query(`INSERT INTO "event" ("id", "type", "facts", "at") VALUES (gen_random_uuid(), $1, '{}', now())`, [type]);
+    await client.query(
+      `INSERT INTO "event" ("id", "type", "facts", "at") VALUES (gen_random_uuid(), $1, '{}', now())`,
+      [type],
+    );
   });
 
 const clear = (databaseUrl: string) =>

@@ -4,7 +4,11 @@ import { figuresOf } from './texts.js';
 const paragraph = (...content: object[]) => ({ type: 'paragraph', content });
 const words = (said: string) => ({ type: 'text', text: said });
 const heading = (said: string) => ({ type: 'heading', attrs: { level: 2 }, content: [words(said)] });
-const linkTo = (said: string, pageId: string) => ({ type: 'text', text: said, marks: [{ type: 'pageLink', attrs: { pageId } }] });
+const linkTo = (said: string, pageId: string) => ({
+  type: 'text',
+  text: said,
+  marks: [{ type: 'pageLink', attrs: { pageId } }],
+});
 const doc = (...content: object[]) => ({ type: 'doc' as const, content });
 
 export const blankPage = doc({ type: 'paragraph' });
@@ -26,7 +30,11 @@ export const logPrompt = {
   ),
 };
 export const logBrief = doc(
-  paragraph(words('Keep the log of your starter from day 1 to day 28. All of you write in it; it is how the next class will know what you did.')),
+  paragraph(
+    words(
+      'Keep the log of your starter from day 1 to day 28. All of you write in it; it is how the next class will know what you did.',
+    ),
+  ),
 );
 
 export interface Save {
@@ -39,7 +47,13 @@ export interface Save {
   readonly at: string;
 }
 
-const smells = ['of radish and wet stone', 'of green walnut', 'of cut grass', 'of pear, and quieter', 'of bread crust'];
+const smells = [
+  'of radish and wet stone',
+  'of green walnut',
+  'of cut grass',
+  'of pear, and quieter',
+  'of bread crust',
+];
 const notes = [
   'Topped up with boiled brine; two leaves stood out and were pressed down.',
   'The film at the rim is thinner than yesterday and wipes off.',
@@ -57,9 +71,16 @@ export function growth(vessel: Vessel, members: number, days: number): Save[] {
   for (let at = 0; at < days; at += 1) {
     const day = 15 + at;
     const pH = (Number(end) + 0.3 - at * 0.03).toFixed(2);
-    lines.push({ day, said: `pH ${pH} at ${temperature} °C. Jar 2 smells ${pick(smells, at + vessel.length)}. ${pick(notes, at)}` });
+    lines.push({
+      day,
+      said: `pH ${pH} at ${temperature} °C. Jar 2 smells ${pick(smells, at + vessel.length)}. ${pick(notes, at)}`,
+    });
     // A later reader mends what an earlier one took for granted.
-    if (at % 3 === 2) lines[at - 1] = { day: day - 1, said: lines[at - 1]!.said.replace('Jar 2 smells', 'Jar 2, tasted before the meter was read, smells') };
+    if (at % 3 === 2)
+      lines[at - 1] = {
+        day: day - 1,
+        said: lines[at - 1]!.said.replace('Jar 2 smells', 'Jar 2, tasted before the meter was read, smells'),
+      };
     saves.push({
       by: at % members,
       title: 'Days 15 to 28',
@@ -73,9 +94,15 @@ export function growth(vessel: Vessel, members: number, days: number): Save[] {
 
 export const saltMistake = (daysPage: string) =>
   doc(
-    paragraph(words('On day 4 the second jar got its salt twice. We noticed at the tasting and not at the scale, which is the lesson.')),
     paragraph(
-      words('What we did: poured off a third, filled up with water that had been boiled, and wrote it down here. See the days after it in '),
+      words(
+        'On day 4 the second jar got its salt twice. We noticed at the tasting and not at the scale, which is the lesson.',
+      ),
+    ),
+    paragraph(
+      words(
+        'What we did: poured off a third, filled up with water that had been boiled, and wrote it down here. See the days after it in ',
+      ),
       linkTo('Days 15 to 28', daysPage),
       words('.'),
     ),
@@ -84,5 +111,9 @@ export const saltMistake = (daysPage: string) =>
 export const filledPrompt = (vessel: Vessel) =>
   doc(
     ...logPrompt.promptText.content,
-    paragraph(words(`We at ${vessel} read at breakfast and in the evening. Whoever reads puts their initials behind the figure, and nobody rounds.`)),
+    paragraph(
+      words(
+        `We at ${vessel} read at breakfast and in the evening. Whoever reads puts their initials behind the figure, and nobody rounds.`,
+      ),
+    ),
   );

@@ -1,4 +1,12 @@
-import { configFrom, createApp, DatabaseRefused, listen, ListenRefused, migrate, SettingRefused } from '@jigsaw/server';
+import {
+  configFrom,
+  createApp,
+  DatabaseRefused,
+  listen,
+  ListenRefused,
+  migrate,
+  SettingRefused,
+} from '@jigsaw/server';
 import path from 'node:path';
 import { DemoRefused, loadDemo } from './load.js';
 import { demoPassword, offered, staff } from './people.js';
@@ -7,14 +15,20 @@ import { openRegistrar, School } from './registrar/index.js';
 async function main(): Promise<void> {
   const folder = process.env['JIGSAW_FOLDER'];
   const school = new School(folder === undefined ? null : path.join(folder, 'registrar.json'));
-  const asked = configFrom(process.env, { webFolder: process.env['JIGSAW_WEB'] ?? null, demoPeople: offered });
+  const asked = configFrom(process.env, {
+    webFolder: process.env['JIGSAW_WEB'] ?? null,
+    demoPeople: offered,
+  });
   const registrar = await openRegistrar(school, asked.port === 0 ? 0 : asked.port + 1);
   const config = { ...asked, registrarUrl: registrar.url };
   await migrate(config.databaseUrl);
   const beganAt = Date.now();
   process.stdout.write('Loading the sample course if it is not there yet…\n');
   const outcome = await loadDemo(config, school);
-  if (outcome === 'loaded') process.stdout.write(`Half a term of Applied Fermentation loaded in ${Math.round((Date.now() - beganAt) / 1000)} s.\n`);
+  if (outcome === 'loaded')
+    process.stdout.write(
+      `Half a term of Applied Fermentation loaded in ${Math.round((Date.now() - beganAt) / 1000)} s.\n`,
+    );
   const app = await createApp(config);
   await listen(app, config);
   process.stdout.write(`
@@ -31,7 +45,11 @@ Stop it with Ctrl-C. Your changes are kept for the next start.
 }
 
 main().catch((error: unknown) => {
-  const isTold = [DatabaseRefused, SettingRefused, ListenRefused, DemoRefused].some((kind) => error instanceof kind);
-  process.stderr.write(`${isTold ? (error as Error).message : error instanceof Error ? error.stack : String(error)}\n`);
+  const isTold = [DatabaseRefused, SettingRefused, ListenRefused, DemoRefused].some(
+    (kind) => error instanceof kind,
+  );
+  process.stderr.write(
+    `${isTold ? (error as Error).message : error instanceof Error ? error.stack : String(error)}\n`,
+  );
   process.exit(1);
 });

@@ -7,7 +7,10 @@ const panels = { Sour: 7, Bitter: 7, Salt: 6, Umami: 6, Malt: 7, Fruit: 8 } as c
 const places = 8;
 
 /** Tasting panels beside the benches: the students choose them themselves. */
-export async function choosePanels({ instructor, people, courseId, clock }: Stage, emails: readonly string[]): Promise<void> {
+export async function choosePanels(
+  { instructor, people, courseId, clock }: Stage,
+  emails: readonly string[],
+): Promise<void> {
   clock.daysAgo(6, '12:00');
   const set = await instructor.post<GroupSetView>(`courses/${courseId}/sets`, {
     name: 'Tasting panels',
@@ -17,13 +20,21 @@ export async function choosePanels({ instructor, people, courseId, clock }: Stag
     names: Object.keys(panels),
     signUp: { opens: null, closes: clock.inDays(2, '17:00'), showsNames: true },
   });
-  await settle({ instructor }, set, { description: 'You taste with these people on Mondays, beside your bench team.' });
+  await settle({ instructor }, set, {
+    description: 'You taste with these people on Mondays, beside your bench team.',
+  });
   const { groups } = await instructor.get<BoardView>(`sets/${set.id}/board`);
-  const wanted = Object.entries(panels).flatMap(([panel, count]) => Array.from({ length: count }, () => panel));
+  const wanted = Object.entries(panels).flatMap(([panel, count]) =>
+    Array.from({ length: count }, () => panel),
+  );
   // Friends of one bench do not all choose alike: every seventh of the class, and so on.
-  const order = emails.toSorted((a, b) => ((emails.indexOf(a) * 7) % emails.length) - ((emails.indexOf(b) * 7) % emails.length));
+  const order = emails.toSorted(
+    (a, b) => ((emails.indexOf(a) * 7) % emails.length) - ((emails.indexOf(b) * 7) % emails.length),
+  );
   for (const [at, panel] of wanted.entries()) {
     if (at % 9 === 0) clock.daysAgo(5 - Math.floor(at / 9), `1${at % 8}:20`);
-    await people.of(order[at]!).post(`sets/${set.id}/sign-up`, { groupId: groups.find((group) => group.name === panel)!.id });
+    await people
+      .of(order[at]!)
+      .post(`sets/${set.id}/sign-up`, { groupId: groups.find((group) => group.name === panel)!.id });
   }
 }

@@ -27,7 +27,9 @@ export const staff = {
 } as const;
 
 const line = (text: string): MadeStudent => {
-  const [name, family, reading, section, experience, timetable, kitchen, language] = text.split('|') as string[];
+  const [name, family, reading, section, experience, timetable, kitchen, language] = text.split(
+    '|',
+  ) as string[];
   return {
     name: name!,
     family: family!,
@@ -40,7 +42,20 @@ const line = (text: string): MadeStudent => {
   };
 };
 
-export const vessels = ['Crock', 'Carboy', 'Amphora', 'Barrel', 'Kvevri', 'Demijohn', 'Firkin', 'Stoneware', 'Tun', 'Onggi', 'Flask', 'Cask'] as const;
+export const vessels = [
+  'Crock',
+  'Carboy',
+  'Amphora',
+  'Barrel',
+  'Kvevri',
+  'Demijohn',
+  'Firkin',
+  'Stoneware',
+  'Tun',
+  'Onggi',
+  'Flask',
+  'Cask',
+] as const;
 export type Vessel = (typeof vessels)[number];
 
 /** Who sits where by hand, bench by bench. Two share the name Siobhán Mac Eoin. */
@@ -73,7 +88,10 @@ export const benches: Readonly<Record<Vessel, readonly MadeStudent[]>> = {
     '高橋 ひなた|高橋|Takahashi Hinata|T|none|day|yes|Japanese',
     'Emre Yıldızoğlu|Yıldızoğlu||H|some|day|yes|Turkish',
   ].map(line),
-  Demijohn: ['Marguerite van der Woestijne|van der Woestijne||H|some|day|yes|Dutch', 'Kofi Asare-Danquah|Asare-Danquah||T|some|evening|no|Twi'].map(line),
+  Demijohn: [
+    'Marguerite van der Woestijne|van der Woestijne||H|some|day|yes|Dutch',
+    'Kofi Asare-Danquah|Asare-Danquah||T|some|evening|no|Twi',
+  ].map(line),
   Firkin: [
     'Beatriz Carvalhal|Carvalhal||T|none|day|yes|Portuguese',
     'Łukasz Przybyłko|Przybyłko||H|plenty|day|yes|Polish',

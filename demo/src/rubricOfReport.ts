@@ -1,5 +1,15 @@
-const level = (id: string, name: string, points: string, description: string) => ({ id, name, points, description });
-const criterion = (id: string, name: string, description: string, ...says: readonly [string, string, string, string]) => ({
+const level = (id: string, name: string, points: string, description: string) => ({
+  id,
+  name,
+  points,
+  description,
+});
+const criterion = (
+  id: string,
+  name: string,
+  description: string,
+  ...says: readonly [string, string, string, string]
+) => ({
   id,
   name,
   description,
@@ -15,11 +25,51 @@ const criterion = (id: string, name: string, description: string, ...says: reado
 /** Five criteria of 8 each: 40 points. */
 export const reportRubric = {
   criteria: [
-    criterion('method', 'Method', 'and controls', 'No control', 'Control, not used', 'Control used', 'Control argued'),
-    criterion('kinetics', 'Kinetics', 'rates, fit', 'Values only', 'Rate, no error', 'Rate and fit', 'Fit and limits'),
-    criterion('meaning', 'Interpretation', 'what it means', 'Restates', 'One cause', 'Causes weighed', 'Tests a rival'),
-    criterion('sensory', 'Sensory', 'panel evidence', 'Anecdote', 'Scores', 'Scores tied to data', 'Design argued'),
-    criterion('writing', 'Writing', 'and figures', 'Hard to follow', 'Clear in parts', 'Clear', 'Clear and brief'),
+    criterion(
+      'method',
+      'Method',
+      'and controls',
+      'No control',
+      'Control, not used',
+      'Control used',
+      'Control argued',
+    ),
+    criterion(
+      'kinetics',
+      'Kinetics',
+      'rates, fit',
+      'Values only',
+      'Rate, no error',
+      'Rate and fit',
+      'Fit and limits',
+    ),
+    criterion(
+      'meaning',
+      'Interpretation',
+      'what it means',
+      'Restates',
+      'One cause',
+      'Causes weighed',
+      'Tests a rival',
+    ),
+    criterion(
+      'sensory',
+      'Sensory',
+      'panel evidence',
+      'Anecdote',
+      'Scores',
+      'Scores tied to data',
+      'Design argued',
+    ),
+    criterion(
+      'writing',
+      'Writing',
+      'and figures',
+      'Hard to follow',
+      'Clear in parts',
+      'Clear',
+      'Clear and brief',
+    ),
   ],
 };
 
@@ -27,4 +77,6 @@ export type ReportPoints = readonly [string, string, string, string, string];
 
 /** Points by criterion, in the order above, with something said where there is something to say. */
 export const picksFor = (points: ReportPoints, comments: Readonly<Record<string, string>> = {}) =>
-  Object.fromEntries(reportRubric.criteria.map(({ id }, at) => [id, { points: points[at]!, comment: comments[id] ?? '' }]));
+  Object.fromEntries(
+    reportRubric.criteria.map(({ id }, at) => [id, { points: points[at]!, comment: comments[id] ?? '' }]),
+  );

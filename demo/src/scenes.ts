@@ -18,7 +18,8 @@ import { briefs, moreBriefs, readingsCsv, reportText, text } from './texts.js';
 
 const post = (client: Client, copyId: string, parentId: string | null, said: object) =>
   client.post<PostView>(`copies/${copyId}/posts`, { id: uuid(), parentId, text: said });
-const hour = (first: number, at: number, step: number) => `${String(first + ((at * step) % 12)).padStart(2, '0')}:${10 + ((at * 17) % 45)}`;
+const hour = (first: number, at: number, step: number) =>
+  `${String(first + ((at * step) % 12)).padStart(2, '0')}:${10 + ((at * 17) % 45)}`;
 
 /** Due tomorrow: most have written, some shortly, some not at all, and the answers come in. */
 export async function tastingCritique(stage: Stage): Promise<void> {
@@ -26,7 +27,17 @@ export async function tastingCritique(stage: Stage): Promise<void> {
   const title = 'Week 3 tasting critique';
   clock.daysAgo(6, '09:10');
   const settings = { posts: 1, postWords: 120, replies: 2, replyWords: 40 };
-  await release(stage, await write(stage, { kind: 'discussion', title, brief: moreBriefs.critique, points: '10', due: clock.inDays(1, '17:00'), settings }));
+  await release(
+    stage,
+    await write(stage, {
+      kind: 'discussion',
+      title,
+      brief: moreBriefs.critique,
+      points: '10',
+      due: clock.inDays(1, '17:00'),
+      settings,
+    }),
+  );
   const copies = await copiesOf(instructor, courseId, title);
   for (const [at, vessel] of vessels.entries()) {
     const { copyId } = copies.get(vessel)!;
@@ -35,7 +46,12 @@ export async function tastingCritique(stage: Stage): Promise<void> {
     for (const [seat, email] of members.entries()) {
       if ((seat + at) % 4 === 2) continue; // has not written yet
       clock.daysAgo(4 - ((seat + at) % 3), hour(9, seat + at, 4));
-      const { id } = await post(people.of(email), copyId, null, critique(vessel, at + seat * 3, (seat + at) % 5 === 4));
+      const { id } = await post(
+        people.of(email),
+        copyId,
+        null,
+        critique(vessel, at + seat * 3, (seat + at) % 5 === 4),
+      );
       opened.push({ seat, id });
     }
     for (const [seat, email] of members.entries()) {
@@ -56,7 +72,11 @@ export async function tastingCritique(stage: Stage): Promise<void> {
 export async function openTalks(stage: Stage): Promise<void> {
   const { instructor, people, courseId, clock, seated, teams } = stage;
   clock.weeksAgo(6, 'Mon 11:00');
-  await release(stage, await write(stage, { kind: 'discussion', title: 'Bench talk', brief: moreBriefs.benchTalk }), { mode: 'read-along' });
+  await release(
+    stage,
+    await write(stage, { kind: 'discussion', title: 'Bench talk', brief: moreBriefs.benchTalk }),
+    { mode: 'read-along' },
+  );
   const talks = await copiesOf(instructor, courseId, 'Bench talk');
   for (const [at, said] of benchTalk.entries()) {
     const vessel = (['Crock', 'Tun', 'Firkin'] as const)[at]!;
@@ -66,31 +86,69 @@ export async function openTalks(stage: Stage): Promise<void> {
     const first = await post(people.of(members[0]!), copyId, null, text(said.opens));
     for (const [which, words] of said.answers.entries()) {
       clock.weeksAgo(3 - at, `Wed ${9 + which}:05`);
-      await post(which === said.answers.length - 1 && which > 0 ? instructor : people.of(members[1 + which]!), copyId, first.id, text(words));
+      await post(
+        which === said.answers.length - 1 && which > 0 ? instructor : people.of(members[1 + which]!),
+        copyId,
+        first.id,
+        text(words),
+      );
     }
   }
 
   clock.weeksAgo(5, 'Tue 08:30');
-  const groupIds = [...talks].filter(([name]) => ['Crock', 'Kvevri', 'Onggi'].includes(name)).map(([, item]) => item.copyId);
+  const groupIds = [...talks]
+    .filter(([name]) => ['Crock', 'Kvevri', 'Onggi'].includes(name))
+    .map(([, item]) => item.copyId);
   const { rooms } = await instructor.get<RoomList>(`courses/${courseId}/rooms`);
-  const some = rooms.filter((room) => room.items.some((item) => groupIds.includes(item.copyId))).map((room) => room.group.id);
-  await release(stage, await write(stage, { kind: 'discussion', title: 'Kombucha and kefir benches', brief: moreBriefs.kombucha }), {
-    to: { kind: 'groups', setId: teams.id, groupIds: some },
-    mode: 'common',
-    outsiders: 'listed',
-  });
-  const mothers = (await copiesOf(instructor, courseId, 'Kombucha and kefir benches')).get('Kombucha and kefir benches')!.copyId;
+  const some = rooms
+    .filter((room) => room.items.some((item) => groupIds.includes(item.copyId)))
+    .map((room) => room.group.id);
+  await release(
+    stage,
+    await write(stage, {
+      kind: 'discussion',
+      title: 'Kombucha and kefir benches',
+      brief: moreBriefs.kombucha,
+    }),
+    {
+      to: { kind: 'groups', setId: teams.id, groupIds: some },
+      mode: 'common',
+      outsiders: 'listed',
+    },
+  );
+  const mothers = (await copiesOf(instructor, courseId, 'Kombucha and kefir benches')).get(
+    'Kombucha and kefir benches',
+  )!.copyId;
   clock.weeksAgo(2, 'Mon 13:15');
-  const spare = await post(people.of(seated('Kvevri')[0]!), mothers, null, text('Our mother has doubled. Who wants half of it before she takes over the jar?'));
+  const spare = await post(
+    people.of(seated('Kvevri')[0]!),
+    mothers,
+    null,
+    text('Our mother has doubled. Who wants half of it before she takes over the jar?'),
+  );
   clock.weeksAgo(2, 'Mon 18:50');
-  await post(people.of(seated('Onggi')[1]!), mothers, spare.id, text('We do. I bring a jar on Tuesday and a cloth to cover her on the way.'));
+  await post(
+    people.of(seated('Onggi')[1]!),
+    mothers,
+    spare.id,
+    text('We do. I bring a jar on Tuesday and a cloth to cover her on the way.'),
+  );
 
   clock.weeksAgo(6, 'Mon 11:10');
-  await release(stage, await write(stage, { kind: 'discussion', title: 'Ask the lab', brief: moreBriefs.ask }), { to: { kind: 'class' }, mode: 'common' });
+  await release(
+    stage,
+    await write(stage, { kind: 'discussion', title: 'Ask the lab', brief: moreBriefs.ask }),
+    { to: { kind: 'class' }, mode: 'common' },
+  );
   const ask = (await copiesOf(instructor, courseId, 'Ask the lab')).get('Ask the lab')!.copyId;
   for (const [at, { asks, answers }] of askTheLab.entries()) {
     clock.daysAgo(9 - at * 3, '10:25');
-    const question = await post(people.of(seated((['Flask', 'Stoneware', 'Barrel'] as const)[at]!)[0]!), ask, null, text(asks));
+    const question = await post(
+      people.of(seated((['Flask', 'Stoneware', 'Barrel'] as const)[at]!)[0]!),
+      ask,
+      null,
+      text(asks),
+    );
     if (answers === null) continue;
     clock.daysAgo(9 - at * 3, '16:40');
     await post(instructor, ask, question.id, text(answers));
@@ -102,7 +160,14 @@ export async function starterLog(stage: Stage): Promise<void> {
   const { instructor, people, courseId, clock, seated } = stage;
   const title = 'Starter culture log';
   clock.weeksAgo(4, 'Mon 10:00');
-  const activity = await write(stage, { kind: 'wiki', title, brief: logBrief, points: '20', due: clock.inDays(16, '17:00'), settings: logPrompt });
+  const activity = await write(stage, {
+    kind: 'wiki',
+    title,
+    brief: logBrief,
+    points: '20',
+    due: clock.inDays(16, '17:00'),
+    settings: logPrompt,
+  });
   await release(stage, activity);
   const copies = await copiesOf(instructor, courseId, title);
   for (const [at, vessel] of vessels.entries()) {
@@ -144,9 +209,23 @@ export async function starterLog(stage: Stage): Promise<void> {
 
 export async function releaseReport(stage: Stage): Promise<void> {
   stage.clock.weeksAgo(4, 'Mon 09:30');
-  const settings = { by: 'group', mostFiles: 6, types: ['pdf', 'docx', 'md', 'csv'], largestMb: 20, attempts: 'latest' };
+  const settings = {
+    by: 'group',
+    mostFiles: 6,
+    types: ['pdf', 'docx', 'md', 'csv'],
+    largestMb: 20,
+    attempts: 'latest',
+  };
   const due = stage.clock.at(1, 'Fri 17:00');
-  const report = await write(stage, { kind: 'folder', title: 'Ferment report', brief: briefs.report, points: '40', due, settings, rubric: reportRubric });
+  const report = await write(stage, {
+    kind: 'folder',
+    title: 'Ferment report',
+    brief: briefs.report,
+    points: '40',
+    due,
+    settings,
+    rubric: reportRubric,
+  });
   await release(stage, report);
   const { rooms } = await stage.instructor.get<RoomList>(`courses/${stage.courseId}/rooms`);
   const cask = rooms.find((room) => room.group.name === 'Cask')!.group.id;
@@ -161,16 +240,35 @@ export async function releaseReport(stage: Stage): Promise<void> {
 export async function handInReports(stage: Stage, nameOf: (email: string) => string): Promise<void> {
   const { instructor, people, courseId, clock, seated } = stage;
   const copies = await copiesOf(instructor, courseId, 'Ferment report');
-  const late: Partial<Record<Vessel, string>> = { Firkin: 'Sat 21:05', Barrel: 'Fri 19:40', Cask: 'Sun 11:20' };
+  const late: Partial<Record<Vessel, string>> = {
+    Firkin: 'Sat 21:05',
+    Barrel: 'Fri 19:40',
+    Cask: 'Sun 11:20',
+  };
   for (const [at, vessel] of vessels.entries()) {
     const files = `copies/${copies.get(vessel)!.copyId}/files`;
     const members = seated(vessel);
-    clock.weeksAgo(1, late[vessel] ?? `${at % 2 ? 'Thu' : 'Fri'} ${String(9 + (at % 7)).padStart(2, '0')}:2${at % 10}`);
+    clock.weeksAgo(
+      1,
+      late[vessel] ?? `${at % 2 ? 'Thu' : 'Fri'} ${String(9 + (at % 7)).padStart(2, '0')}:2${at % 10}`,
+    );
     // In Tun one member puts nothing in.
-    await people.of(members[1] ?? members[0]!).upload(files, `${vessel.toLowerCase()}-readings.csv`, 'text/csv', readingsCsv(vessel));
+    await people
+      .of(members[1] ?? members[0]!)
+      .upload(files, `${vessel.toLowerCase()}-readings.csv`, 'text/csv', readingsCsv(vessel));
     if (vessel === 'Onggi') continue;
-    await people.of(members[0]!).upload(files, `${vessel.toLowerCase()}-ferment-report.md`, 'text/markdown', reportText(vessel, members.map(nameOf)));
-    if (members[2] && vessel !== 'Tun') await people.of(members[2]).upload(files, `${vessel.toLowerCase()}-panel.csv`, 'text/csv', panelCsv(at));
+    await people
+      .of(members[0]!)
+      .upload(
+        files,
+        `${vessel.toLowerCase()}-ferment-report.md`,
+        'text/markdown',
+        reportText(vessel, members.map(nameOf)),
+      );
+    if (members[2] && vessel !== 'Tun')
+      await people
+        .of(members[2])
+        .upload(files, `${vessel.toLowerCase()}-panel.csv`, 'text/csv', panelCsv(at));
     await people.of(members[0]!).post(`copies/${copies.get(vessel)!.copyId}/hand-in`, { attempt: 1 });
   }
 }
@@ -181,28 +279,53 @@ const panelCsv = (at: number) =>
 /** Five benches are marked by the rubric, three of them released; one number stands in place of the rubric's. */
 export async function markReports(stage: Stage): Promise<void> {
   const copies = await copiesOf(stage.instructor, stage.courseId, 'Ferment report');
-  const sheet = (vessel: Vessel, points: ReportPoints, isReleased: boolean, more: Parameters<typeof mark>[4] = {}, comments: Record<string, string> = {}) =>
-    mark(stage, copies.get(vessel)!.copyId, 'group', isReleased, { picks: picksFor(points, comments), ...more });
-  const good = 'The control earns its place: you say what it rules out before you show it. Next time test the rival cause too.';
+  const sheet = (
+    vessel: Vessel,
+    points: ReportPoints,
+    isReleased: boolean,
+    more: Parameters<typeof mark>[4] = {},
+    comments: Record<string, string> = {},
+  ) =>
+    mark(stage, copies.get(vessel)!.copyId, 'group', isReleased, {
+      picks: picksFor(points, comments),
+      ...more,
+    });
+  const good =
+    'The control earns its place: you say what it rules out before you show it. Next time test the rival cause too.';
   stage.clock.daysAgo(2, '15:30');
   await sheet(
     'Carboy',
     ['7', '6.5', '6', '6.5', '7'],
     true,
     { feedback: good },
-    { method: 'The control is argued, not only kept.', meaning: 'Two causes weighed; the warm shelf is a third.' },
+    {
+      method: 'The control is argued, not only kept.',
+      meaning: 'Two causes weighed; the warm shelf is a third.',
+    },
   );
-  await sheet('Demijohn', ['8', '7', '7', '7', '7'], true, { feedback: good }, { kinetics: 'The fit says where it stops being one. Rare and right.' });
+  await sheet(
+    'Demijohn',
+    ['8', '7', '7', '7', '7'],
+    true,
+    { feedback: good },
+    { kinetics: 'The fit says where it stops being one. Rare and right.' },
+  );
   await sheet('Tun', ['6', '6', '6', '7', '5'], true, {
     feedback: 'Sound method. The panel is tied to the figures well.',
-    adjust: { name: 'Fergus MacAllan', by: '-6', reason: 'Agreed with the bench: nothing put in and two weighings missed' },
+    adjust: {
+      name: 'Fergus MacAllan',
+      by: '-6',
+      reason: 'Agreed with the bench: nothing put in and two weighings missed',
+    },
   });
   await sheet('Stoneware', ['6', '6', '6', '5', '5'], false, {
     typedMark: '30',
     overrideReason: 'The second trial they added is not in the rubric',
     feedback: 'Good curve. Figure 2 needs its unit.',
   });
-  await sheet('Kvevri', ['6', '5.5', '5', '6', '6'], false, { feedback: 'Interpretation stops at the first cause that fits.' });
+  await sheet('Kvevri', ['6', '5.5', '5', '6', '6'], false, {
+    feedback: 'Interpretation stops at the first cause that fits.',
+  });
 }
 
 /** Each student hands in alone; about half have. */
@@ -211,7 +334,17 @@ export async function certificates(stage: Stage): Promise<void> {
   const title = 'Hygiene certificate';
   clock.weeksAgo(2, 'Mon 08:00');
   const settings = { by: 'student', mostFiles: 1, types: ['pdf'], largestMb: 5, attempts: 'one' };
-  await release(stage, await write(stage, { kind: 'folder', title, brief: moreBriefs.certificate, points: '2', due: clock.inDays(8, '12:00'), settings }));
+  await release(
+    stage,
+    await write(stage, {
+      kind: 'folder',
+      title,
+      brief: moreBriefs.certificate,
+      points: '2',
+      due: clock.inDays(8, '12:00'),
+      settings,
+    }),
+  );
   const copies = await copiesOf(instructor, courseId, title);
   const roster = await instructor.get<RosterView>(`courses/${courseId}/roster`);
   for (const [at, vessel] of vessels.entries()) {
@@ -221,7 +354,12 @@ export async function certificates(stage: Stage): Promise<void> {
       const entry = roster.entries.find((each) => each.email === email)!;
       const client = people.of(email);
       clock.daysAgo(1 + ((at + seat) % 9), hour(8, at + seat, 5));
-      await client.upload(`copies/${copyId}/files`, 'certificate.pdf', 'application/pdf', await certificate(entry.reading ?? entry.name, at * 10 + seat));
+      await client.upload(
+        `copies/${copyId}/files`,
+        'certificate.pdf',
+        'application/pdf',
+        await certificate(entry.reading ?? entry.name, at * 10 + seat),
+      );
       await client.post(`copies/${copyId}/hand-in`, { attempt: 1 });
     }
   }
@@ -229,12 +367,17 @@ export async function certificates(stage: Stage): Promise<void> {
 
 /** Two students of the critique have a mark already. */
 export async function markCritiques(stage: Stage): Promise<void> {
-  const { activities } = await stage.instructor.get<{ activities: { releaseId: string; title: string }[] }>(`courses/${stage.courseId}/desk`);
+  const { activities } = await stage.instructor.get<{ activities: { releaseId: string; title: string }[] }>(
+    `courses/${stage.courseId}/desk`,
+  );
   const { releaseId } = activities.find((each) => each.title === 'Week 3 tasting critique')!;
   const { rows } = await stage.instructor.get<DeskView>(`releases/${releaseId}/desk`);
   stage.clock.daysAgo(0, '07:30');
   for (const row of rows.filter((each) => each.needsYou).slice(0, 3))
-    await mark(stage, row.copyId, row.unit, false, { typedMark: '9', feedback: 'Exact about the nose. Say more of the after.' });
+    await mark(stage, row.copyId, row.unit, false, {
+      typedMark: '9',
+      feedback: 'Exact about the nose. Say more of the after.',
+    });
 }
 
 /** Most has been read by everybody; what came last has not. */
@@ -242,9 +385,12 @@ export async function readMost({ instructor, people, courseId, clock, seated }: 
   const see = async (client: Client, isLeft: (at: number) => boolean) => {
     const { rooms, common } = await client.get<RoomList>(`courses/${courseId}/rooms`);
     const items = [...rooms.flatMap((room) => room.items), ...common].filter((item) => item.unread > 0);
-    for (const [at, { copyId }] of items.entries()) if (!isLeft(at)) await client.post(`copies/${copyId}/seen`, { what: 'all' });
+    for (const [at, { copyId }] of items.entries())
+      if (!isLeft(at)) await client.post(`copies/${copyId}/seen`, { what: 'all' });
   };
   clock.daysAgo(0, '07:00');
   await see(instructor, (at) => at % 6 === 3);
-  for (const vessel of vessels) for (const [seat, email] of seated(vessel).entries()) await see(people.of(email), (at) => (at + seat) % 3 === 1);
+  for (const vessel of vessels)
+    for (const [seat, email] of seated(vessel).entries())
+      await see(people.of(email), (at) => (at + seat) % 3 === 1);
 }

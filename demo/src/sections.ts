@@ -4,7 +4,8 @@ import type { MadeStudent } from './people.js';
 import { benches, domain, staff } from './people.js';
 import type { Enrolled, School } from './registrar/index.js';
 
-const sectionId = (section: MadeStudent['section']) => (section === 'Tuesday lab' ? 'fer220-tue' : 'fer220-thu');
+const sectionId = (section: MadeStudent['section']) =>
+  section === 'Tuesday lab' ? 'fer220-tue' : 'fer220-thu';
 
 /** The course as the registrar has it, without its people. */
 export const listing = {
@@ -19,12 +20,23 @@ export const listing = {
 const [tomas, priya] = staff.assistants;
 const nothingMore = { familyName: '', number: '', reading: '' };
 export const teachers: readonly Enrolled[] = [
-  { ...nothingMore, name: staff.instructor.name, familyName: staff.instructor.family, email: staff.instructor.email, role: 'teacher', section: null },
+  {
+    ...nothingMore,
+    name: staff.instructor.name,
+    familyName: staff.instructor.family,
+    email: staff.instructor.email,
+    role: 'teacher',
+    section: null,
+  },
   { ...nothingMore, name: tomas.name, email: tomas.email, role: 'aide', section: 'fer220-tue' },
   { ...nothingMore, name: priya.name, email: priya.email, role: 'aide', section: 'fer220-thu' },
 ];
 
-export const asEnrolled = ({ name, family, reading, section }: MadeStudent, email: string, number: string): Enrolled => ({
+export const asEnrolled = (
+  { name, family, reading, section }: MadeStudent,
+  email: string,
+  number: string,
+): Enrolled => ({
   name,
   familyName: family,
   email,
@@ -37,7 +49,11 @@ export const asEnrolled = ({ name, family, reading, section }: MadeStudent, emai
 /** Brings the course into step with the registrar, as an instructor does who agrees with all it proposes. */
 export async function sync(instructor: Client, courseId: string): Promise<void> {
   const source = { kind: 'registrar', course: listing.code, setName: 'Lab sections' };
-  const preview = await instructor.post<ImportPreview>(`courses/${courseId}/roster/preview`, { source, role: 'student', meanings: null });
+  const preview = await instructor.post<ImportPreview>(`courses/${courseId}/roster/preview`, {
+    source,
+    role: 'student',
+    meanings: null,
+  });
   await instructor.post(`courses/${courseId}/roster/import`, {
     source,
     role: 'student',

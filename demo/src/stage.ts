@@ -41,7 +41,12 @@ export interface Stage {
   readonly seated: (vessel: Vessel) => readonly string[];
 }
 
-const usual = { points: null, rubric: null, latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 }, settings: {} };
+const usual = {
+  points: null,
+  rubric: null,
+  latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
+  settings: {},
+};
 
 export interface Written {
   readonly kind: string;
@@ -53,21 +58,48 @@ export interface Written {
   readonly rubric?: object | null;
 }
 
-export async function write({ instructor, courseId }: Stage, { due = null, ...written }: Written): Promise<ActivityView> {
-  return instructor.post<ActivityView>(`courses/${courseId}/activities`, { ...usual, schedule: { opens: null, due, closes: null }, ...written });
+export async function write(
+  { instructor, courseId }: Stage,
+  { due = null, ...written }: Written,
+): Promise<ActivityView> {
+  return instructor.post<ActivityView>(`courses/${courseId}/activities`, {
+    ...usual,
+    schedule: { opens: null, due, closes: null },
+    ...written,
+  });
 }
 
 /** To all bench teams with a copy each, unless `how` says otherwise. */
-export async function release({ instructor, teams }: Stage, { id, version }: ActivityView, how: Partial<ReleaseRequest> = {}): Promise<void> {
-  const request = { to: { kind: 'set', setId: teams.id }, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version, ...how };
+export async function release(
+  { instructor, teams }: Stage,
+  { id, version }: ActivityView,
+  how: Partial<ReleaseRequest> = {},
+): Promise<void> {
+  const request = {
+    to: { kind: 'set', setId: teams.id },
+    mode: 'own',
+    outsiders: 'hidden',
+    goesLiveAt: null,
+    version,
+    ...how,
+  };
   await instructor.post(`activities/${id}/release`, request);
 }
 
 /** Every copy of one title, as somebody's rooms list it: by bench, or the one for all under its own name. */
-export async function copiesOf(client: Client, courseId: string, title: string): Promise<Map<string, RoomItem>> {
+export async function copiesOf(
+  client: Client,
+  courseId: string,
+  title: string,
+): Promise<Map<string, RoomItem>> {
   const { rooms, common } = await client.get<RoomList>(`courses/${courseId}/rooms`);
-  const own = rooms.flatMap((room) => room.items.filter((item) => item.title === title).map((item) => [room.group.name, item] as const));
-  return new Map([...own, ...common.filter((item) => item.title === title).map((item) => [title, item] as const)]);
+  const own = rooms.flatMap((room) =>
+    room.items.filter((item) => item.title === title).map((item) => [room.group.name, item] as const),
+  );
+  return new Map([
+    ...own,
+    ...common.filter((item) => item.title === title).map((item) => [title, item] as const),
+  ]);
 }
 
 interface Sheet {
@@ -90,8 +122,23 @@ export async function mark(
   const before = await instructor.get<MarkView>(path);
   const member = adjust && before.members.find((each) => each.member.name === adjust.name);
   const adjustments =
-    adjust && member ? [{ enrolmentId: member.member.enrolmentId, adjustment: { kind: 'adjusted', by: adjust.by, reason: adjust.reason } }] : [];
-  const body = { typedMark: null, overrideReason: '', picks: {}, feedback: '', ...sheet, adjustments, version: before.version };
+    adjust && member
+      ? [
+          {
+            enrolmentId: member.member.enrolmentId,
+            adjustment: { kind: 'adjusted', by: adjust.by, reason: adjust.reason },
+          },
+        ]
+      : [];
+  const body = {
+    typedMark: null,
+    overrideReason: '',
+    picks: {},
+    feedback: '',
+    ...sheet,
+    adjustments,
+    version: before.version,
+  };
   const saved = await instructor.put<MarkView>(path, body);
   if (isReleased) await instructor.post(`${path}/release`, { version: saved.version });
 }

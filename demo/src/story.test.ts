@@ -7,7 +7,8 @@ describe('the made-up class', () => {
   const everyone = [...vessels.flatMap((vessel) => benches[vessel]), moved, ...latecomers];
 
   it('has addresses of its own school only, each in plain letters', () => {
-    for (const student of everyone) expect(addressOf(student)).toMatch(/^[a-z-]+\.[a-z-]+@quillmere\.example$/);
+    for (const student of everyone)
+      expect(addressOf(student)).toMatch(/^[a-z-]+\.[a-z-]+@quillmere\.example$/);
     expect(new Set(everyone.map((student) => addressOf(student))).size).toBe(everyone.length);
   });
 

@@ -3,8 +3,30 @@ import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/ros
 import { Client } from './client.js';
 import { askForPosters, furnishBenches, meetAsExperts } from './groups.js';
 import type { MadeStudent, Vessel } from './people.js';
-import { addressOf, benches, demoPassword, dropout, freeTime, latecomers, moved, namesake, oneWord, staff, vessels } from './people.js';
-import { certificates, handInReports, markCritiques, markReports, openTalks, readMost, releaseReport, starterLog, tastingCritique } from './scenes.js';
+import {
+  addressOf,
+  benches,
+  demoPassword,
+  dropout,
+  freeTime,
+  latecomers,
+  moved,
+  namesake,
+  oneWord,
+  staff,
+  vessels,
+} from './people.js';
+import {
+  certificates,
+  handInReports,
+  markCritiques,
+  markReports,
+  openTalks,
+  readMost,
+  releaseReport,
+  starterLog,
+  tastingCritique,
+} from './scenes.js';
 import { choosePanels } from './panels.js';
 import type { Stage } from './stage.js';
 import { Browsers, copiesOf, mark, release, write } from './stage.js';
@@ -18,7 +40,12 @@ import { timeZone } from './storyClock.js';
 export async function tellStory(base: string, clock: StoryClock, school: School): Promise<void> {
   const instructor = new Client(base, { email: staff.instructor.email, password: demoPassword });
   clock.weeksAgo(7, 'Mon 09:00');
-  const course = await instructor.post<CourseView>('courses', { code: 'FER 220', title: 'Applied Fermentation', term: clock.term(), timeZone });
+  const course = await instructor.post<CourseView>('courses', {
+    code: 'FER 220',
+    title: 'Applied Fermentation',
+    term: clock.term(),
+    timeZone,
+  });
 
   const placed = vessels.flatMap((vessel) => benches[vessel]);
   const class1 = [...placed, moved, oneWord, namesake];
@@ -26,7 +53,12 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   const emailOf = addresses([...firstWeek, ...latecomers]);
   const numbers = new Map([...numbered(firstWeek, 1), ...numbered(latecomers, 60)]);
   await bringIn(instructor, course.id, rosterCsv(firstWeek, emailOf, numbers), 'student', 'fer220-week1.csv');
-  await bringInPaste(instructor, course.id, staff.assistants.map((each) => `${each.name} <${each.email}>`).join('\n'), 'assistant');
+  await bringInPaste(
+    instructor,
+    course.id,
+    staff.assistants.map((each) => `${each.name} <${each.email}>`).join('\n'),
+    'assistant',
+  );
   await bringInPaste(instructor, course.id, `${staff.observer.name} <${staff.observer.email}>`, 'observer');
   await invite(instructor, course.id);
   const people = new Browsers(base);
@@ -38,7 +70,9 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await sync(instructor, course.id);
 
   clock.weeksAgo(7, 'Mon 10:40');
-  const teams = await makeSet(instructor, course.id, 'Bench teams', { by: 'count', groups: 12 }, 4, [...vessels]);
+  const teams = await makeSet(instructor, course.id, 'Bench teams', { by: 'count', groups: 12 }, 4, [
+    ...vessels,
+  ]);
   const seats = new Map<string, string>();
   for (const vessel of vessels) for (const student of benches[vessel]) seats.set(emailOf(student), vessel);
   // Ingrid begins in Crock, in the place that Mireille takes when she moves.
@@ -50,13 +84,29 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   seats.set(mireille, 'Amphora');
   await place(instructor, teams.id, course.id, seats);
 
-  const stage: Stage = { instructor, people, courseId: course.id, clock, teams, seated: (vessel) => seated(seats, vessel) };
+  const stage: Stage = {
+    instructor,
+    people,
+    courseId: course.id,
+    clock,
+    teams,
+    seated: (vessel) => seated(seats, vessel),
+  };
 
   clock.weeksAgo(7, 'Tue 09:00');
   await furnishBenches(stage);
 
   clock.weeksAgo(6, 'Tue 09:00');
-  await release(stage, await write(stage, { kind: 'assignment', title: 'Salt trial', brief: briefs.salt, points: '20', due: clock.at(5, 'Fri 17:00') }));
+  await release(
+    stage,
+    await write(stage, {
+      kind: 'assignment',
+      title: 'Salt trial',
+      brief: briefs.salt,
+      points: '20',
+      due: clock.at(5, 'Fri 17:00'),
+    }),
+  );
   for (const [at, vessel] of vessels.entries()) {
     clock.weeksAgo(5, at % 5 === 3 ? 'Fri 19:20' : `Thu ${10 + at}:1${at % 10}`);
     await handInFor(stage, 'Salt trial', vessel, [0, 2]);
@@ -69,7 +119,10 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   const trials = await copiesOf(instructor, course.id, 'Salt trial');
   for (const [at, vessel] of vessels.entries()) {
     const feedback = 'Clear table. Say what would count against the salt you chose.';
-    await mark(stage, trials.get(vessel)!.copyId, 'group', true, { typedMark: String(13 + ((at * 5) % 7)), feedback });
+    await mark(stage, trials.get(vessel)!.copyId, 'group', true, {
+      typedMark: String(13 + ((at * 5) % 7)),
+      feedback,
+    });
   }
   await releaseReport(stage);
 
@@ -100,15 +153,33 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await askForPosters(stage);
 
   clock.daysAgo(5, '09:00');
-  const kinetics = { kind: 'assignment', title: 'Brine kinetics problem sheet', brief: briefs.kinetics, points: '30', due: clock.inDays(2, '17:00') };
+  const kinetics = {
+    kind: 'assignment',
+    title: 'Brine kinetics problem sheet',
+    brief: briefs.kinetics,
+    points: '30',
+    due: clock.inDays(2, '17:00'),
+  };
   await release(stage, await write(stage, kinetics));
   for (const vessel of ['Crock', 'Carboy', 'Kvevri', 'Cask'] as const) {
     clock.daysAgo(1, '20:10');
-    await handInFor(stage, kinetics.title, vessel, vessel === 'Crock' ? [0, 1] : [0, 1, 2], vessel === 'Carboy');
+    await handInFor(
+      stage,
+      kinetics.title,
+      vessel,
+      vessel === 'Crock' ? [0, 1] : [0, 1, 2],
+      vessel === 'Carboy',
+    );
   }
 
   clock.daysAgo(1, '16:00');
-  const tasting = await write(stage, { kind: 'assignment', title: 'Tasting day card', brief: briefs.tasting, points: '10', due: clock.inDays(9, '20:00') });
+  const tasting = await write(stage, {
+    kind: 'assignment',
+    title: 'Tasting day card',
+    brief: briefs.tasting,
+    points: '10',
+    due: clock.inDays(9, '20:00'),
+  });
   await release(stage, tasting, { goesLiveAt: clock.inDays(3, '08:00') });
   await write(stage, { kind: 'assignment', title: 'Shelf life memo', brief: briefs.shelf, points: '15' });
   await markCritiques(stage);
@@ -116,7 +187,8 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   happenSince(school, (student) => emailOf(student));
 }
 
-const numbered = (students: readonly MadeStudent[], from: number) => students.map((student, at) => [student, `fe-0${400 + from + at * 7}`] as const);
+const numbered = (students: readonly MadeStudent[], from: number) =>
+  students.map((student, at) => [student, `fe-0${400 + from + at * 7}`] as const);
 
 function addresses(students: readonly MadeStudent[]): (student: MadeStudent) => string {
   const taken = new Set<string>();
@@ -130,7 +202,11 @@ function addresses(students: readonly MadeStudent[]): (student: MadeStudent) => 
   return (student) => byStudent.get(student)!;
 }
 
-function rosterCsv(students: readonly MadeStudent[], emailOf: (student: MadeStudent) => string, numbers: ReadonlyMap<MadeStudent, string>): string {
+function rosterCsv(
+  students: readonly MadeStudent[],
+  emailOf: (student: MadeStudent) => string,
+  numbers: ReadonlyMap<MadeStudent, string>,
+): string {
   const rows = students.map((student) =>
     [
       numbers.get(student)!,
@@ -148,8 +224,19 @@ function rosterCsv(students: readonly MadeStudent[], emailOf: (student: MadeStud
   return `Number,Name,Family name,Email,Latin name,Lab experience,Timetable,Kitchen access,First language,Free half-days\n${rows.join('\n')}\n`;
 }
 
-async function bringIn(instructor: Client, courseId: string, csv: string, role: string, fileName: string): Promise<void> {
-  await importFrom(instructor, courseId, { kind: 'file', fileName, contentBase64: Buffer.from(csv).toString('base64') }, role);
+async function bringIn(
+  instructor: Client,
+  courseId: string,
+  csv: string,
+  role: string,
+  fileName: string,
+): Promise<void> {
+  await importFrom(
+    instructor,
+    courseId,
+    { kind: 'file', fileName, contentBase64: Buffer.from(csv).toString('base64') },
+    role,
+  );
 }
 
 async function bringInPaste(instructor: Client, courseId: string, text: string, role: string): Promise<void> {
@@ -157,7 +244,11 @@ async function bringInPaste(instructor: Client, courseId: string, text: string, 
 }
 
 async function importFrom(instructor: Client, courseId: string, source: object, role: string): Promise<void> {
-  const preview = await instructor.post<ImportPreview>(`courses/${courseId}/roster/preview`, { source, role, meanings: null });
+  const preview = await instructor.post<ImportPreview>(`courses/${courseId}/roster/preview`, {
+    source,
+    role,
+    meanings: null,
+  });
   await instructor.post(`courses/${courseId}/roster/import`, {
     source,
     role,
@@ -167,25 +258,56 @@ async function importFrom(instructor: Client, courseId: string, source: object, 
   });
 }
 
-const invite = (instructor: Client, courseId: string) => instructor.post(`courses/${courseId}/roster/invitations`, { enrolmentIds: null });
+const invite = (instructor: Client, courseId: string) =>
+  instructor.post(`courses/${courseId}/roster/invitations`, { enrolmentIds: null });
 
-async function makeSet(instructor: Client, courseId: string, name: string, shape: object, capacity: number | null, names: string[]): Promise<GroupSetView> {
-  return instructor.post<GroupSetView>(`courses/${courseId}/sets`, { name, shape, capacity, pattern: `${name} {n}`, names });
+async function makeSet(
+  instructor: Client,
+  courseId: string,
+  name: string,
+  shape: object,
+  capacity: number | null,
+  names: string[],
+): Promise<GroupSetView> {
+  return instructor.post<GroupSetView>(`courses/${courseId}/sets`, {
+    name,
+    shape,
+    capacity,
+    pattern: `${name} {n}`,
+    names,
+  });
 }
 
 /** Seats people by address; null takes them out. */
-async function place(instructor: Client, setId: string, courseId: string, seats: ReadonlyMap<string, string | null>): Promise<void> {
+async function place(
+  instructor: Client,
+  setId: string,
+  courseId: string,
+  seats: ReadonlyMap<string, string | null>,
+): Promise<void> {
   const board = await instructor.get<BoardView>(`sets/${setId}/board`);
   const roster = await instructor.get<RosterView>(`courses/${courseId}/roster`);
   const moves = [...seats].map(([email, groupName]) => {
     const student = roster.entries.find((entry) => entry.email === email)!.enrolmentId;
     const from = board.students.find((each) => each.enrolmentId === student)!.seats[0]?.groupId ?? null;
-    return { student, from, to: groupName === null ? null : board.groups.find((group) => group.name === groupName)!.id };
+    return {
+      student,
+      from,
+      to: groupName === null ? null : board.groups.find((group) => group.name === groupName)!.id,
+    };
   });
   await instructor.post(`sets/${setId}/place`, { moves });
 }
 
-const swapMembers = (instructor: Client, setId: string, courseId: string, one: string, oneTo: string, other: string, otherTo: string) =>
+const swapMembers = (
+  instructor: Client,
+  setId: string,
+  courseId: string,
+  one: string,
+  oneTo: string,
+  other: string,
+  otherTo: string,
+) =>
   place(
     instructor,
     setId,
@@ -196,7 +318,8 @@ const swapMembers = (instructor: Client, setId: string, courseId: string, one: s
     ]),
   );
 
-const seated = (seats: ReadonlyMap<string, string>, vessel: Vessel) => [...seats].flatMap(([email, at]) => (at === vessel ? [email] : []));
+const seated = (seats: ReadonlyMap<string, string>, vessel: Vessel) =>
+  [...seats].flatMap(([email, at]) => (at === vessel ? [email] : []));
 
 /** Some members write, one adds the readings, and the first hands in. `writers`: who of them writes a part. */
 async function handInFor(
@@ -211,9 +334,15 @@ async function handInFor(
   for (const [seat, email] of members.entries()) {
     if (seat > 0 && !writers.includes(seat)) continue;
     const client = people.of(email);
-    if (writers.includes(seat)) await client.put(`copies/${copyId}/part`, { text: parts[seat % parts.length]!(vessel), version: 0 });
+    if (writers.includes(seat))
+      await client.put(`copies/${copyId}/part`, { text: parts[seat % parts.length]!(vessel), version: 0 });
     if (seat === 1 || members.length === 1)
-      await client.upload(`copies/${copyId}/files`, `${vessel.toLowerCase()}-readings.csv`, 'text/csv', readingsCsv(vessel));
+      await client.upload(
+        `copies/${copyId}/files`,
+        `${vessel.toLowerCase()}-readings.csv`,
+        'text/csv',
+        readingsCsv(vessel),
+      );
   }
   if (isHandedIn) await people.of(members[0]!).post(`copies/${copyId}/hand-in`, { attempt: 1 });
 }

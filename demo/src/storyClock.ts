@@ -30,7 +30,9 @@ export class StoryClock extends Clock {
 
   at(weeks: number, moment: string): string {
     const [day, time] = moment.split(' ') as [string, string];
-    const monday = new Date(this.today.getTime() - ((this.today.getUTCDay() + 6) % 7) * dayMs - weeks * 7 * dayMs);
+    const monday = new Date(
+      this.today.getTime() - ((this.today.getUTCDay() + 6) % 7) * dayMs - weeks * 7 * dayMs,
+    );
     const offset = (weekdays.indexOf(day) + 6) % 7;
     return atTime(new Date(monday.getTime() + offset * dayMs), time);
   }
@@ -63,6 +65,8 @@ const wall = new Intl.DateTimeFormat('en-GB', {
 });
 
 function offsetMs(instant: number): number {
-  const part = Object.fromEntries(wall.formatToParts(instant).map(({ type, value }) => [type, Number(value)]));
+  const part = Object.fromEntries(
+    wall.formatToParts(instant).map(({ type, value }) => [type, Number(value)]),
+  );
   return Date.UTC(part['year']!, part['month']! - 1, part['day'], part['hour'], part['minute']) - instant;
 }

@@ -31,7 +31,8 @@ const tails = [
   'None of this is in the readings, but it is what I would tell the next group before they read a single figure.',
   'On day seven I wrote the opposite, so either the jar changed or I did, and I would like to know which.',
 ];
-const pick = <Item>(items: readonly Item[], at: number): Item => items[((at % items.length) + items.length) % items.length]!;
+const pick = <Item>(items: readonly Item[], at: number): Item =>
+  items[((at % items.length) + items.length) % items.length]!;
 
 /** What one student writes of the tasting: about 130 words, or a few where they had no time. */
 export function critique(vessel: Vessel, at: number, isShort = false) {
@@ -50,32 +51,50 @@ const answers = [
   'Did you rinse between the two glasses? I did not, and I think half of what I took for a difference in salt was the first jar still on my tongue. The second time with water between them they were much closer together.',
   'I read the meter first, so take what I say about sour with care. What I am sure of is the fizz: it was stronger in the jar that stood lower, which is the opposite of what I would expect from the temperature we logged.',
 ];
-const shortAnswers = ['Same here, with the green apple.', 'Agreed, and thank you for pouring.', 'I would not have guessed that from the smell.'];
+const shortAnswers = [
+  'Same here, with the green apple.',
+  'Agreed, and thank you for pouring.',
+  'I would not have guessed that from the smell.',
+];
 
-export const answer = (at: number, isShort = false) => text(isShort ? pick(shortAnswers, at) : pick(answers, at));
+export const answer = (at: number, isShort = false) =>
+  text(isShort ? pick(shortAnswers, at) : pick(answers, at));
 
 export const benchTalk = [
   {
     opens: 'Has anybody else a white film after day ten? Ours wipes off and comes back.',
-    answers: ['Ours too, from the day the lid stood open.', 'Wipe it, top up with boiled brine, and do not stir it in. It is yeast, and it is not dangerous.'],
+    answers: [
+      'Ours too, from the day the lid stood open.',
+      'Wipe it, top up with boiled brine, and do not stir it in. It is yeast, and it is not dangerous.',
+    ],
   },
-  { opens: 'We have a spare pH probe until Friday, calibrated on Monday. Ask before you take it.', answers: ['Could we have it on Thursday after the lab?'] },
   {
-    opens: 'Our cabbage was from the market and not from the store. Does anybody else see more gas in the first two days?',
-    answers: ['Yes, and a softer leaf. We thought it was the knife.', 'Write down which one it was; it belongs in the method.'],
+    opens: 'We have a spare pH probe until Friday, calibrated on Monday. Ask before you take it.',
+    answers: ['Could we have it on Thursday after the lab?'],
+  },
+  {
+    opens:
+      'Our cabbage was from the market and not from the store. Does anybody else see more gas in the first two days?',
+    answers: [
+      'Yes, and a softer leaf. We thought it was the knife.',
+      'Write down which one it was; it belongs in the method.',
+    ],
   },
 ] as const;
 
 export const askTheLab = [
   {
     asks: 'May we open the incubator on Saturday, or is the building locked?',
-    answers: 'The building is open until 14:00. Sign the sheet at the door and leave the shelf as you found it.',
+    answers:
+      'The building is open until 14:00. Sign the sheet at the door and leave the shelf as you found it.',
   },
   {
     asks: 'Is table salt with iodine a problem for the second trial?',
-    answers: 'A small one: it slows things in the first days. Use the sea salt in the blue tub, and say so in your method.',
+    answers:
+      'A small one: it slows things in the first days. Use the sea salt in the blue tub, and say so in your method.',
   },
   { asks: 'Where do we hand back the borrowed lids?', answers: null },
 ] as const;
 
-export const staffWord = 'Tasting before reading: yes. Do that on day 21 as well and tell us whether it changed anything.';
+export const staffWord =
+  'Tasting before reading: yes. Do that on day 21 as well and tell us whether it changed anything.';

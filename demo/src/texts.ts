@@ -17,19 +17,28 @@ const paragraph = (...content: object[]) => ({ type: 'paragraph', content });
 const words = (text: string) => ({ type: 'text', text });
 const bold = (text: string) => ({ type: 'text', text, marks: [{ type: 'bold' }] });
 const blank = (what: 'group-name' | 'group-members') => ({ type: 'placeholder', attrs: { what } });
-const list = (...items: readonly string[]) => ({ type: 'bulletList', content: items.map((item) => ({ type: 'listItem', content: [paragraph(words(item))] })) });
+const list = (...items: readonly string[]) => ({
+  type: 'bulletList',
+  content: items.map((item) => ({ type: 'listItem', content: [paragraph(words(item))] })),
+});
 const doc = (...content: object[]) => ({ type: 'doc' as const, content });
 
 export const briefs = {
   salt: doc(
-    paragraph(words('Weigh the salt for '), blank('group-name'), words(' at 1.5, 2.5 and 3.5 % of the cabbage and taste on days 3, 7 and 14.')),
+    paragraph(
+      words('Weigh the salt for '),
+      blank('group-name'),
+      words(' at 1.5, 2.5 and 3.5 % of the cabbage and taste on days 3, 7 and 14.'),
+    ),
     paragraph(words('Hand in one table of pH and one paragraph on which you would serve, and why.')),
   ),
   report: doc(
     paragraph(
       words('Write up what '),
       blank('group-name'),
-      words(' fermented in the first five weeks, as if the next class had to repeat it from your report alone.'),
+      words(
+        ' fermented in the first five weeks, as if the next class had to repeat it from your report alone.',
+      ),
     ),
     list(
       'Method, with the control you kept and what it rules out',
@@ -37,38 +46,82 @@ export const briefs = {
       'What the panel tasted, tied to the figures',
       'One thing you would change',
     ),
-    paragraph(bold('One report a bench, '), words('with your readings beside it as they came from the logger; nobody has to retype them.')),
+    paragraph(
+      bold('One report a bench, '),
+      words('with your readings beside it as they came from the logger; nobody has to retype them.'),
+    ),
   ),
   kinetics: doc(
-    paragraph(words('Fit a first-order curve to the sugar of '), blank('group-name'), words(' and say from where on it no longer fits.')),
+    paragraph(
+      words('Fit a first-order curve to the sugar of '),
+      blank('group-name'),
+      words(' and say from where on it no longer fits.'),
+    ),
     paragraph(
       words('Eight short questions are on the sheet from Tuesday. '),
       blank('group-members'),
       words(': split them as you like, but each of you must be able to explain every answer.'),
     ),
   ),
-  tasting: doc(paragraph(words('Bring one jar from '), blank('group-name'), words(' and twelve spoons. Hand in your tasting card by the evening.'))),
-  shelf: doc(paragraph(words('How long would you sell it for, and what would have to be on the label? One page, with a source for the limit you take.'))),
+  tasting: doc(
+    paragraph(
+      words('Bring one jar from '),
+      blank('group-name'),
+      words(' and twelve spoons. Hand in your tasting card by the evening.'),
+    ),
+  ),
+  shelf: doc(
+    paragraph(
+      words(
+        'How long would you sell it for, and what would have to be on the label? One page, with a source for the limit you take.',
+      ),
+    ),
+  ),
 };
 
 export const moreBriefs = {
   critique: doc(
-    paragraph(words('Taste what '), blank('group-name'), words(' set up, on day 14. Say what you notice in order: nose, first sip, after.')),
     paragraph(
-      words('Then name one thing you would change next time, and why the numbers agree or do not. When you have posted, answer two others of '),
+      words('Taste what '),
+      blank('group-name'),
+      words(' set up, on day 14. Say what you notice in order: nose, first sip, after.'),
+    ),
+    paragraph(
+      words(
+        'Then name one thing you would change next time, and why the numbers agree or do not. When you have posted, answer two others of ',
+      ),
       blank('group-name'),
       words('.'),
     ),
   ),
   benchTalk: doc(
-    paragraph(words('For everything that is not handed in: what works at your bench, what does not, what you can lend. The other benches read along.')),
+    paragraph(
+      words(
+        'For everything that is not handed in: what works at your bench, what does not, what you can lend. The other benches read along.',
+      ),
+    ),
   ),
-  kombucha: doc(paragraph(words('For the benches that keep a mother: where it came from, how you feed it, and who has a spare.'))),
-  ask: doc(paragraph(words('Questions to the lab that others may have too. Somebody of the staff looks in once a day.'))),
-  certificate: doc(paragraph(words('Put in your hygiene certificate. Nobody of the class sees it, and without it you cannot pour on tasting day.'))),
+  kombucha: doc(
+    paragraph(
+      words('For the benches that keep a mother: where it came from, how you feed it, and who has a spare.'),
+    ),
+  ),
+  ask: doc(
+    paragraph(
+      words('Questions to the lab that others may have too. Somebody of the staff looks in once a day.'),
+    ),
+  ),
+  certificate: doc(
+    paragraph(
+      words(
+        'Put in your hygiene certificate. Nobody of the class sees it, and without it you cannot pour on tasting day.',
+      ),
+    ),
+  ),
 };
 
-export const text = (...sentences: string[]) => doc(...sentences.map((sentence) => paragraph(words(sentence))));
+export const text = (...sentences: string[]) =>
+  doc(...sentences.map((sentence) => paragraph(words(sentence))));
 
 export const parts = [
   (vessel: Vessel) => {
@@ -101,7 +154,9 @@ export const parts = [
 export function reportText(vessel: Vessel, names: readonly string[]): string {
   const headings = ['1. Method and curve', '2. Temperature', '3. Sensory panel', '4. Handling'];
   const sections = parts.map((part, at) => {
-    const lines = part(vessel).content.map((node) => (node as { content: { text: string }[] }).content.map((piece) => piece.text).join(''));
+    const lines = part(vessel).content.map((node) =>
+      (node as { content: { text: string }[] }).content.map((piece) => piece.text).join(''),
+    );
     return `${headings[at]!}\n\n${lines.join('\n\n')}`;
   });
   return `${vessel}: what fermented in five weeks\n${names.join(', ')}\n\n${sections.join('\n\n')}\n`;

@@ -6,17 +6,39 @@ import { newPerson } from './fixtures.js';
 export const coursePassword = 'salt, water, time';
 
 /** Asks the API as the person whose page it is; for what a test needs and does not test. */
-export async function api<Answer>(page: Page, method: 'GET' | 'POST', path: string, data?: unknown): Promise<Answer> {
-  const answer = await page.request.fetch(`/api/${path}`, { method, ...(data === undefined ? {} : { data }) });
+export async function api<Answer>(
+  page: Page,
+  method: 'GET' | 'POST',
+  path: string,
+  data?: unknown,
+): Promise<Answer> {
+  const answer = await page.request.fetch(`/api/${path}`, {
+    method,
+    ...(data === undefined ? {} : { data }),
+  });
   if (!answer.ok()) throw new Error(`${method} ${path}: ${answer.status()} ${await answer.text()}`);
   return (await answer.json()) as Answer;
 }
 
 /** A course with these people in it, by pasted lines. */
-export async function aCourseOf(instructor: Page, code: string, title: string, lines: readonly string[]): Promise<CourseView> {
-  const course = await api<CourseView>(instructor, 'POST', 'courses', { code, title, term: 'Autumn 2026', timeZone: 'Europe/Lisbon' });
+export async function aCourseOf(
+  instructor: Page,
+  code: string,
+  title: string,
+  lines: readonly string[],
+): Promise<CourseView> {
+  const course = await api<CourseView>(instructor, 'POST', 'courses', {
+    code,
+    title,
+    term: 'Autumn 2026',
+    timeZone: 'Europe/Lisbon',
+  });
   const source = { kind: 'paste', text: lines.join('\n') };
-  const preview = await api<ImportPreview>(instructor, 'POST', `courses/${course.id}/roster/preview`, { source, role: 'student', meanings: null });
+  const preview = await api<ImportPreview>(instructor, 'POST', `courses/${course.id}/roster/preview`, {
+    source,
+    role: 'student',
+    meanings: null,
+  });
   const meanings = preview.columns.map((column) => column.meaning);
   await api(instructor, 'POST', `courses/${course.id}/roster/import`, {
     source,
@@ -29,7 +51,12 @@ export async function aCourseOf(instructor: Page, code: string, title: string, l
 }
 
 /** Everybody's own browser, signed in, by first name; of these people only, where they are named. */
-export async function browsersOf(browser: Browser, instructor: Page, courseId: string, only?: readonly string[]): Promise<Map<string, Page>> {
+export async function browsersOf(
+  browser: Browser,
+  instructor: Page,
+  courseId: string,
+  only?: readonly string[],
+): Promise<Map<string, Page>> {
   const pages = new Map<string, Page>();
   const { links } = await api<SignInLinks>(instructor, 'POST', `courses/${courseId}/roster/sign-in-links`);
   for (const link of links) {
@@ -43,17 +70,33 @@ export async function browsersOf(browser: Browser, instructor: Page, courseId: s
 }
 
 /** An assignment without dates or points, released to a set with a copy for each group. */
-export async function anAssignmentFor(instructor: Page, courseId: string, setId: string, title: string): Promise<void> {
-  const draft = await api<{ id: string; version: number }>(instructor, 'POST', `courses/${courseId}/activities`, {
-    kind: 'assignment',
-    title,
-    brief: { type: 'doc', content: [] },
-    points: null,
-    rubric: null,
-    settings: {},
-    schedule: { opens: null, due: null, closes: null },
-    latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
-  });
+export async function anAssignmentFor(
+  instructor: Page,
+  courseId: string,
+  setId: string,
+  title: string,
+): Promise<void> {
+  const draft = await api<{ id: string; version: number }>(
+    instructor,
+    'POST',
+    `courses/${courseId}/activities`,
+    {
+      kind: 'assignment',
+      title,
+      brief: { type: 'doc', content: [] },
+      points: null,
+      rubric: null,
+      settings: {},
+      schedule: { opens: null, due: null, closes: null },
+      latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
+    },
+  );
   const to = { kind: 'set', setId };
-  await api(instructor, 'POST', `activities/${draft.id}/release`, { to, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version: draft.version });
+  await api(instructor, 'POST', `activities/${draft.id}/release`, {
+    to,
+    mode: 'own',
+    outsiders: 'hidden',
+    goesLiveAt: null,
+    version: draft.version,
+  });
 }

@@ -45,7 +45,9 @@ export async function signIn(page: Page, email: string, password: string): Promi
 
 /** No violation of WCAG 2.2 A or AA on the page as it stands. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
   expect(
     violations.map(
       (violation) =>

@@ -1,4 +1,8 @@
-export const firstInstructor = { name: 'Dr. Ilse Marrow', email: 'ilse.marrow@quillmere.example', password: 'brine and bubbles' };
+export const firstInstructor = {
+  name: 'Dr. Ilse Marrow',
+  email: 'ilse.marrow@quillmere.example',
+  password: 'brine and bubbles',
+};
 
 export const students = [
   { number: 'fe-0401', family: 'Okafor', given: 'Ada' },
@@ -14,5 +18,8 @@ export const studentPassword = 'salt, water, time';
 
 /** A class file as a registry saves it: semicolons, quotes, an attribute of its own. */
 export const classFile = `Matrikel;Surname;First;E-Mail;Lab experience\n${students
-  .map((student, at) => `${student.number};"${student.family}";${student.given};${emailOf(student.given)};${at % 2 ? 'some' : 'none'}`)
+  .map(
+    (student, at) =>
+      `${student.number};"${student.family}";${student.given};${emailOf(student.given)};${at % 2 ? 'some' : 'none'}`,
+  )
   .join('\n')}\nfe-0407;Broken;Row;not an address;none\n`;

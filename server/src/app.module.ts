@@ -40,7 +40,11 @@ export class AppModule {
             // Ids and codes only: no names, no texts, no addresses, no cookies.
             serializers: {
               err: loggedError,
-              req: (request: { id: unknown; method: string; url: string }) => ({ id: request.id, method: request.method, path: request.url.split('?')[0] }),
+              req: (request: { id: unknown; method: string; url: string }) => ({
+                id: request.id,
+                method: request.method,
+                path: request.url.split('?')[0],
+              }),
               res: (response: { statusCode: number }) => ({ status: response.statusCode }),
             },
             autoLogging: { ignore: (request) => !request.url?.startsWith('/api/') },

@@ -58,13 +58,23 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
 function sameOriginOnly(request: Request, response: Response, next: NextFunction): void {
   if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next();
   const { origin } = request.headers;
-  const isOther = origin !== undefined ? originHost(origin) !== request.headers.host : request.headers['sec-fetch-site'] === 'cross-site';
+  const isOther =
+    origin !== undefined
+      ? originHost(origin) !== request.headers.host
+      : request.headers['sec-fetch-site'] === 'cross-site';
   if (!isOther) return next();
   const problem: Problem = problems.otherOrigin();
   response
     .status(problem.status)
     .type('application/problem+json')
-    .send(JSON.stringify({ type: `/problems/${problem.type}`, title: problem.title, status: problem.status, detail: problem.detail }));
+    .send(
+      JSON.stringify({
+        type: `/problems/${problem.type}`,
+        title: problem.title,
+        status: problem.status,
+        detail: problem.detail,
+      }),
+    );
 }
 
 function originHost(origin: string): string | null {
@@ -78,11 +88,17 @@ function servePages(app: App, folder: string): void {
   app.useStaticAssets(folder, {
     index: false,
     setHeaders: (response: { setHeader(name: string, value: string): void }, file: string) => {
-      response.setHeader('Cache-Control', file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache');
+      response.setHeader(
+        'Cache-Control',
+        file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache',
+      );
     },
   });
   app.use((request: Request, response: Response, next: NextFunction) => {
-    const isPage = (request.method === 'GET' || request.method === 'HEAD') && !request.path.startsWith('/api/') && !/\.\w+$/.test(request.path);
+    const isPage =
+      (request.method === 'GET' || request.method === 'HEAD') &&
+      !request.path.startsWith('/api/') &&
+      !/\.\w+$/.test(request.path);
     if (!isPage) return next();
     response.setHeader('Cache-Control', 'no-cache');
     response.sendFile(page);
@@ -90,7 +106,11 @@ function servePages(app: App, folder: string): void {
 }
 
 function describeApi(app: App): void {
-  const about = new DocumentBuilder().setTitle('Jigsaw Room').setVersion('1').addCookieAuth('jigsaw_session').build();
+  const about = new DocumentBuilder()
+    .setTitle('Jigsaw Room')
+    .setVersion('1')
+    .addCookieAuth('jigsaw_session')
+    .build();
   SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, about), {
     jsonDocumentUrl: 'api/openapi.json',
     ui: process.env['NODE_ENV'] !== 'production',

@@ -14,7 +14,9 @@ export async function migrate(databaseUrl: string): Promise<void> {
   try {
     await dataSource.initialize();
   } catch (error) {
-    throw new DatabaseRefused(`The database cannot be reached (${(error as Error).message}). Check DATABASE_URL and that the server runs.`);
+    throw new DatabaseRefused(
+      `The database cannot be reached (${(error as Error).message}). Check DATABASE_URL and that the server runs.`,
+    );
   }
   try {
     const [row] = await dataSource.query<{ server_version_num: string }[]>('SHOW server_version_num');
@@ -28,7 +30,10 @@ export async function migrate(databaseUrl: string): Promise<void> {
 /** @param versionNumber as PostgreSQL tells it: 150004 is 15.4. */
 export function refuseOldDatabase(versionNumber: number): void {
   const version = Math.floor(versionNumber / 10_000);
-  if (version < oldestVersion) throw new DatabaseRefused(`The database is PostgreSQL ${version}; Jigsaw Room needs ${oldestVersion} or newer.`);
+  if (version < oldestVersion)
+    throw new DatabaseRefused(
+      `The database is PostgreSQL ${version}; Jigsaw Room needs ${oldestVersion} or newer.`,
+    );
 }
 
 /** Two servers that start at once migrate one after the other. The lock ends with its connection. */

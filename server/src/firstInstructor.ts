@@ -9,7 +9,11 @@ const shortestPassword = 10;
 
 /** Without an instructor nobody could make a course, so the first one is made here, from the terminal or from the environment.
  * @throws InstructorRefused with one sentence. */
-export async function firstInstructor(app: App, env: NodeJS.ProcessEnv, terminal: Terminal | null): Promise<void> {
+export async function firstInstructor(
+  app: App,
+  env: NodeJS.ProcessEnv,
+  terminal: Terminal | null,
+): Promise<void> {
   const people = app.get(PeopleService);
   if (await people.hasInstructor()) return;
   const answer = async (name: string, question: string, how: 'ask' | 'askSecret' = 'ask') => {
@@ -24,10 +28,17 @@ export async function firstInstructor(app: App, env: NodeJS.ProcessEnv, terminal
   if (terminal) process.stdout.write('\nThis is a new Jigsaw Room. Make the first instructor account.\n');
   const name = await answer('JIGSAW_INSTRUCTOR_NAME', 'Name: ');
   const email = await answer('JIGSAW_INSTRUCTOR_EMAIL', 'Mail address: ');
-  const password = await answer('JIGSAW_INSTRUCTOR_PASSWORD', `Password (at least ${shortestPassword} characters, not shown): `, 'askSecret');
+  const password = await answer(
+    'JIGSAW_INSTRUCTOR_PASSWORD',
+    `Password (at least ${shortestPassword} characters, not shown): `,
+    'askSecret',
+  );
   if (name === '') throw new InstructorRefused('The instructor needs a name. Nothing was made; start again.');
-  if (!isAddress(email)) throw new InstructorRefused(`"${email}" is not a mail address. Nothing was made; start again.`);
+  if (!isAddress(email))
+    throw new InstructorRefused(`"${email}" is not a mail address. Nothing was made; start again.`);
   if (password.length < shortestPassword)
-    throw new InstructorRefused(`The password needs at least ${shortestPassword} characters. Nothing was made; start again.`);
+    throw new InstructorRefused(
+      `The password needs at least ${shortestPassword} characters. Nothing was made; start again.`,
+    );
   await people.createInstructor({ email, name, familyName: null, reading: null }, password);
 }

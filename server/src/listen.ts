@@ -10,8 +10,14 @@ export async function listen(app: App, { port, host }: Config): Promise<void> {
   } catch (error) {
     await app.close();
     const { code } = error as NodeJS.ErrnoException;
-    if (code === 'EADDRINUSE') throw new ListenRefused(`Port ${port} is taken by another program. Choose another one: PORT=${port + 1} ./jigsaw …`);
-    if (code === 'EACCES') throw new ListenRefused(`Port ${port} may not be opened by this account. Choose one above 1023: PORT=3000 ./jigsaw …`);
+    if (code === 'EADDRINUSE')
+      throw new ListenRefused(
+        `Port ${port} is taken by another program. Choose another one: PORT=${port + 1} ./jigsaw …`,
+      );
+    if (code === 'EACCES')
+      throw new ListenRefused(
+        `Port ${port} may not be opened by this account. Choose one above 1023: PORT=3000 ./jigsaw …`,
+      );
     throw error;
   }
 }

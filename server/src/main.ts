@@ -18,7 +18,11 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  const isTold = error instanceof DatabaseRefused || error instanceof SettingRefused || error instanceof ListenRefused || error instanceof InstructorRefused;
+  const isTold =
+    error instanceof DatabaseRefused ||
+    error instanceof SettingRefused ||
+    error instanceof ListenRefused ||
+    error instanceof InstructorRefused;
   process.stderr.write(`${isTold ? error.message : error instanceof Error ? error.stack : String(error)}\n`);
   process.exit(1);
 });

@@ -4,11 +4,24 @@ import type { Compiled } from './units.js';
 /** Why the rules that hold without exception cannot all hold, with those concerned by name. */
 export type Clash =
   | { readonly code: 'together-is-apart'; readonly names: readonly [string, string] }
-  | { readonly code: 'together-fixed-apart'; readonly names: readonly [string, string]; readonly groups: readonly [string, string] }
-  | { readonly code: 'apart-fixed-together'; readonly names: readonly [string, string]; readonly group: string }
+  | {
+      readonly code: 'together-fixed-apart';
+      readonly names: readonly [string, string];
+      readonly groups: readonly [string, string];
+    }
+  | {
+      readonly code: 'apart-fixed-together';
+      readonly names: readonly [string, string];
+      readonly group: string;
+    }
   | { readonly code: 'together-too-many'; readonly names: readonly string[]; readonly most: number }
   | { readonly code: 'too-many-apart'; readonly names: readonly string[]; readonly groups: number }
-  | { readonly code: 'fixed-group-full'; readonly names: readonly string[]; readonly group: string; readonly places: number }
+  | {
+      readonly code: 'fixed-group-full';
+      readonly names: readonly string[];
+      readonly group: string;
+      readonly places: number;
+    }
   | { readonly code: 'fixed-beside-apart'; readonly name: string; readonly names: readonly string[] }
   | { readonly code: 'together-do-not-fit'; readonly names: readonly string[] }
   | { readonly code: 'not-found'; readonly pairs: readonly (readonly [string, string])[] };
@@ -19,7 +32,8 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
   const { units, fixed, apart, capacity, isLocked } = compiled;
   const name = (at: number) => students[at]!.name;
   const open = groups.flatMap((_, at) => (isLocked[at] ? [] : [at]));
-  const roomIn = (group: number) => capacity[group]! - students.filter((student) => student.fixedIn === groups[group]!.id).length;
+  const roomIn = (group: number) =>
+    capacity[group]! - students.filter((student) => student.fixedIn === groups[group]!.id).length;
 
   for (const unit of units) {
     for (const [at, one] of unit.entries()) {
@@ -28,7 +42,11 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
         const [here, there] = [students[one]!.fixedIn, students[other]!.fixedIn];
         if (here !== null && there !== null && here !== there) {
           const groupName = (id: string) => groups.find((group) => group.id === id)?.name ?? 'another group';
-          return { code: 'together-fixed-apart', names: [name(one), name(other)], groups: [groupName(here), groupName(there)] };
+          return {
+            code: 'together-fixed-apart',
+            names: [name(one), name(other)],
+            groups: [groupName(here), groupName(there)],
+          };
         }
       }
     }
@@ -37,7 +55,11 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
     for (const other of others) {
       const group = students[one]!.fixedIn;
       if (one < other && group !== null && students[other]!.fixedIn === group)
-        return { code: 'apart-fixed-together', names: [name(one), name(other)], group: groups.find((each) => each.id === group)!.name };
+        return {
+          code: 'apart-fixed-together',
+          names: [name(one), name(other)],
+          group: groups.find((each) => each.id === group)!.name,
+        };
     }
   }
   const most = Math.max(0, ...open.map((group) => capacity[group]!));
@@ -45,26 +67,44 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
     const comes = unit.filter((student) => students[student]!.fixedIn === null);
     const group = fixed[at]!;
     if (group >= 0 && comes.length > 0 && (isLocked[group] || comes.length > roomIn(group)))
-      return { code: 'fixed-group-full', names: unit.map(name), group: groups[group]!.name, places: isLocked[group] ? 0 : roomIn(group) };
+      return {
+        code: 'fixed-group-full',
+        names: unit.map(name),
+        group: groups[group]!.name,
+        places: isLocked[group] ? 0 : roomIn(group),
+      };
     if (group < 0 && unit.length > most) return { code: 'together-too-many', names: unit.map(name), most };
     const beside =
       group < 0
         ? undefined
-        : comes.find((student) => [...apart[student]!].some((other) => fixed[compiled.unitOf[other]!] === group && compiled.unitOf[other] !== at));
+        : comes.find((student) =>
+            [...apart[student]!].some(
+              (other) => fixed[compiled.unitOf[other]!] === group && compiled.unitOf[other] !== at,
+            ),
+          );
     if (beside !== undefined) {
       const others = [...apart[beside]!].filter((other) => fixed[compiled.unitOf[other]!] === group);
       return { code: 'fixed-beside-apart', name: name(beside), names: others.map(name) };
     }
     if (group < 0) {
-      const isShut = (each: number) => isLocked[each]! || unit.some((student) => [...apart[student]!].some((other) => fixed[compiled.unitOf[other]!] === each));
-      if (groups.length > 0 && unit.some((student) => apart[student]!.size > 0) && groups.every((_, each) => isShut(each))) {
-        const others = [...new Set(unit.flatMap((student) => [...apart[student]!]))].filter((other) => fixed[compiled.unitOf[other]!]! >= 0);
+      const isShut = (each: number) =>
+        isLocked[each]! ||
+        unit.some((student) => [...apart[student]!].some((other) => fixed[compiled.unitOf[other]!] === each));
+      if (
+        groups.length > 0 &&
+        unit.some((student) => apart[student]!.size > 0) &&
+        groups.every((_, each) => isShut(each))
+      ) {
+        const others = [...new Set(unit.flatMap((student) => [...apart[student]!]))].filter(
+          (other) => fixed[compiled.unitOf[other]!]! >= 0,
+        );
         return { code: 'fixed-beside-apart', name: name(unit[0]!), names: others.map(name) };
       }
     }
   }
   const clique = mutuallyApart(compiled);
-  if (clique.length > groups.length) return { code: 'too-many-apart', names: clique.map(name), groups: groups.length };
+  if (clique.length > groups.length)
+    return { code: 'too-many-apart', names: clique.map(name), groups: groups.length };
   return null;
 }
 
@@ -72,7 +112,9 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
  * number of groups proves that they cannot all be parted. */
 function mutuallyApart({ apart }: Compiled): number[] {
   let best: number[] = [];
-  const order = [...apart.keys()].filter((at) => apart[at]!.size > 0).sort((a, b) => apart[b]!.size - apart[a]!.size || a - b);
+  const order = [...apart.keys()]
+    .filter((at) => apart[at]!.size > 0)
+    .sort((a, b) => apart[b]!.size - apart[a]!.size || a - b);
   for (const seed of order.slice(0, 200)) {
     if (apart[seed]!.size < best.length) break;
     const clique = [seed];
@@ -121,6 +163,8 @@ export function sayClash(clash: Clash): string {
       return `No deal was found that keeps all of these apart: ${clash.pairs
         .slice(0, 3)
         .map((pair) => pair.join(' and '))
-        .join('; ')}${clash.pairs.length > 3 ? ` and ${clash.pairs.length - 3} more` : ''}. It may not exist. Let some of them meet, or look longer.`;
+        .join(
+          '; ',
+        )}${clash.pairs.length > 3 ? ` and ${clash.pairs.length - 3} more` : ''}. It may not exist. Let some of them meet, or look longer.`;
   }
 }

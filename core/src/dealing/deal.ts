@@ -14,7 +14,8 @@ import type { Deal, Weighed } from './weigh.js';
 export type Dealing =
   /** `part` of the work is done; a caller who has enough takes the best so far. */
   { readonly part: number; readonly best: Deal };
-export type Dealt = { readonly ok: true; readonly deal: Deal } | { readonly ok: false; readonly clash: Clash };
+export type Dealt =
+  { readonly ok: true; readonly deal: Deal } | { readonly ok: false; readonly clash: Clash };
 
 const stepsPerStudent = 800;
 /** As many as a page has the patience for; a class that the server deals has more. */
@@ -47,7 +48,11 @@ export function* dealing(problem: DealProblem): Generator<Dealing, Dealt> {
   return { ok: true, deal: deal() };
 }
 
-const stepsFor = (students: number) => Math.max(Math.min(mostSteps, Math.max(15_000, students * stepsPerStudent)), students * stepsPerStudentOfMany);
+const stepsFor = (students: number) =>
+  Math.max(
+    Math.min(mostSteps, Math.max(15_000, students * stepsPerStudent)),
+    students * stepsPerStudentOfMany,
+  );
 
 /** The whole of it at once. */
 export function dealAll(problem: DealProblem): Dealt {
@@ -58,8 +63,18 @@ export function dealAll(problem: DealProblem): Dealt {
   }
 }
 
-function toDeal({ students, groups }: DealProblem, compiled: Compiled, table: Table, wishes: readonly Weighed[]): Deal {
+function toDeal(
+  { students, groups }: DealProblem,
+  compiled: Compiled,
+  table: Table,
+  wishes: readonly Weighed[],
+): Deal {
   const nameOf = keptNames(students, groups, compiled, table);
-  const seats = new Map(students.map((student, at) => [student.id, table.groupOf[at]! < 0 ? null : groups[nameOf[table.groupOf[at]!]!]!.id]));
+  const seats = new Map(
+    students.map((student, at) => [
+      student.id,
+      table.groupOf[at]! < 0 ? null : groups[nameOf[table.groupOf[at]!]!]!.id,
+    ]),
+  );
   return { seats, ...worth(table, wishes) };
 }

@@ -7,14 +7,28 @@ import { measure } from './wishes.js';
 
 const id = (at: number) => `s${at}` as EnrolmentId;
 const ids = (...at: number[]) => at.map(id);
-const student = (at: number, attributes: Record<string, string> = {}, fixedIn: string | null = null): DealtStudent => ({
+const student = (
+  at: number,
+  attributes: Record<string, string> = {},
+  fixedIn: string | null = null,
+): DealtStudent => ({
   id: id(at),
   name: `S${at}`,
   attributes,
   fixedIn: fixedIn as GroupId | null,
 });
-const group = (at: number, capacity: number | null = null, isLocked = false): DealtInto => ({ id: `g${at}` as GroupId, name: `G${at}`, capacity, isLocked });
-const aProblem = (students: DealtStudent[], groups: DealtInto[], rules: Rule[] = [], seed = 1): DealProblem => ({ students, groups, rules, seed });
+const group = (at: number, capacity: number | null = null, isLocked = false): DealtInto => ({
+  id: `g${at}` as GroupId,
+  name: `G${at}`,
+  capacity,
+  isLocked,
+});
+const aProblem = (
+  students: DealtStudent[],
+  groups: DealtInto[],
+  rules: Rule[] = [],
+  seed = 1,
+): DealProblem => ({ students, groups, rules, seed });
 const people = (count: number) => Array.from({ length: count }, (_, at) => student(at));
 const dealt = (problem: DealProblem): Deal => {
   const result = dealAll(problem);
@@ -22,11 +36,23 @@ const dealt = (problem: DealProblem): Deal => {
   return result.deal;
 };
 const membersOf = (deal: Deal, problem: DealProblem) =>
-  problem.groups.map((each) => problem.students.filter((one) => deal.seats.get(one.id) === each.id).map((one) => one.id));
+  problem.groups.map((each) =>
+    problem.students.filter((one) => deal.seats.get(one.id) === each.id).map((one) => one.id),
+  );
 
-const kinds = { lab: ['none', 'some', 'plenty'], time: ['day', 'evening'], hours: ['2', '4', '6,5'], free: ['Mon am', 'Mon am, Tue', 'Wed', 'none'] };
+const kinds = {
+  lab: ['none', 'some', 'plenty'],
+  time: ['day', 'evening'],
+  hours: ['2', '4', '6,5'],
+  free: ['Mon am', 'Mon am, Tue', 'Wed', 'none'],
+};
 const someAttributes = fc.record(
-  { lab: fc.constantFrom(...kinds.lab), time: fc.constantFrom(...kinds.time), hours: fc.constantFrom(...kinds.hours), free: fc.constantFrom(...kinds.free) },
+  {
+    lab: fc.constantFrom(...kinds.lab),
+    time: fc.constantFrom(...kinds.time),
+    hours: fc.constantFrom(...kinds.hours),
+    free: fc.constantFrom(...kinds.free),
+  },
   { requiredKeys: [] },
 );
 const aWish = (count: number): fc.Arbitrary<Rule> =>
@@ -41,7 +67,12 @@ const aWish = (count: number): fc.Arbitrary<Rule> =>
     ),
     fc.array(fc.nat(2), { minLength: count, maxLength: count }).map((at): Rule => ({
       kind: 'fresh',
-      sets: [{ name: 'Before', groups: [0, 1, 2].map((group) => at.flatMap((own, index) => (own === group ? [id(index)] : []))) }],
+      sets: [
+        {
+          name: 'Before',
+          groups: [0, 1, 2].map((group) => at.flatMap((own, index) => (own === group ? [id(index)] : []))),
+        },
+      ],
     })),
   );
 const aHardRule = (count: number): fc.Arbitrary<Rule> =>
@@ -64,7 +95,11 @@ const anyProblem = (most: number): fc.Arbitrary<DealProblem> =>
       .map(({ attributes, pins, capacities, locked, wishes, hard, seed }) => {
         const groups = capacities.map((capacity, at) => group(at, capacity, at === locked));
         const students = attributes.map((own, at) =>
-          student(at, own as Record<string, string>, pins[at] == null || !groups[pins[at]!] ? null : groups[pins[at]!]!.id),
+          student(
+            at,
+            own as Record<string, string>,
+            pins[at] == null || !groups[pins[at]!] ? null : groups[pins[at]!]!.id,
+          ),
         );
         return aProblem(students, groups, [...wishes, ...hard], seed);
       }),
@@ -78,7 +113,8 @@ describe('a deal', () => {
         if (!result.ok) return expect(sayClash(result.clash)).toMatch(/\.$/);
         const { seats } = result.deal;
         expect([...seats.keys()]).toEqual(problem.students.map((one) => one.id));
-        for (const one of problem.students) if (one.fixedIn !== null) expect(seats.get(one.id)).toBe(one.fixedIn);
+        for (const one of problem.students)
+          if (one.fixedIn !== null) expect(seats.get(one.id)).toBe(one.fixedIn);
         for (const [at, members] of membersOf(result.deal, problem).entries()) {
           const { capacity, isLocked, id: groupId } = problem.groups[at]!;
           const pinned = problem.students.filter((one) => one.fixedIn === groupId).length;
@@ -88,7 +124,8 @@ describe('a deal', () => {
         for (const rule of problem.rules) {
           if (isWish(rule)) continue;
           const at = rule.students.map((each) => seats.get(each)!).filter((each) => each !== null);
-          if (rule.kind === 'together') expect(new Set(rule.students.map((each) => seats.get(each))).size).toBe(1);
+          if (rule.kind === 'together')
+            expect(new Set(rule.students.map((each) => seats.get(each))).size).toBe(1);
           else expect(new Set(at).size).toBe(at.length);
         }
       }),
@@ -101,12 +138,16 @@ describe('a deal', () => {
         const result = dealAll({ ...problem, effort: 0.2 });
         expect(dealAll({ ...problem, effort: 0.2 })).toEqual(result);
         if (!result.ok) return;
-        const seated = membersOf(result.deal, problem).map((members) => members.map((one) => problem.students.findIndex((each) => each.id === one)));
+        const seated = membersOf(result.deal, problem).map((members) =>
+          members.map((one) => problem.students.findIndex((each) => each.id === one)),
+        );
         for (const { rule, cost, bound } of result.deal.reached) {
           const wish = problem.rules[rule]!;
           if (!isWish(wish)) throw new Error('only wishes are measured');
           const { cost: costOf } = measure(wish, problem.students);
-          expect(seated.reduce((sum, members) => sum + costOf(Int32Array.from(members), 0, members.length), 0)).toBeCloseTo(cost, 6);
+          expect(
+            seated.reduce((sum, members) => sum + costOf(Int32Array.from(members), 0, members.length), 0),
+          ).toBeCloseTo(cost, 6);
           expect(cost).toBeGreaterThanOrEqual(bound - 1e-6);
         }
         expect(result.deal.objective).toBeGreaterThanOrEqual(result.deal.bound - 1e-6);
@@ -140,7 +181,9 @@ describe('a deal', () => {
   });
 
   it('can be stopped with the best so far', () => {
-    const students = Array.from({ length: 24 }, (_, at) => student(at, { lab: kinds.lab[(at * 5) % 3]!, hours: String((at * 7) % 5) }));
+    const students = Array.from({ length: 24 }, (_, at) =>
+      student(at, { lab: kinds.lab[(at * 5) % 3]!, hours: String((at * 7) % 5) }),
+    );
     const rules: Rule[] = [
       { kind: 'spread', attribute: 'hours', as: 'number' },
       { kind: 'spread', attribute: 'lab', as: 'category' },
@@ -166,7 +209,8 @@ describe('how good a deal is', () => {
     if (size === undefined) return yield [];
     const choose = function* (from: readonly number[], count: number): Generator<number[]> {
       if (count === 0) return yield [];
-      for (const [at, one] of from.entries()) for (const rest of choose(from.slice(at + 1), count - 1)) yield [one, ...rest];
+      for (const [at, one] of from.entries())
+        for (const rest of choose(from.slice(at + 1), count - 1)) yield [one, ...rest];
     };
     for (const chosen of choose(left, size))
       for (const rest of partitions(
@@ -185,7 +229,11 @@ describe('how good a deal is', () => {
           return fc.record({
             sizes: fc.constant(sizes),
             attributes: fc.array(
-              fc.record({ lab: fc.constantFrom(...kinds.lab), hours: fc.constantFrom(...kinds.hours), free: fc.constantFrom(...kinds.free) }),
+              fc.record({
+                lab: fc.constantFrom(...kinds.lab),
+                hours: fc.constantFrom(...kinds.hours),
+                free: fc.constantFrom(...kinds.free),
+              }),
               { minLength: count, maxLength: count },
             ),
             wishes: fc.array(aWish(count), { minLength: 1, maxLength: 3 }),
@@ -211,9 +259,19 @@ describe('how good a deal is', () => {
           };
           let best = Infinity;
           for (const groups of partitions([...students.keys()], sizes)) {
-            if (apart && groups.some((members) => apart.every((one) => members.some((at) => students[at]!.id === one)))) continue;
+            if (
+              apart &&
+              groups.some((members) => apart.every((one) => members.some((at) => students[at]!.id === one)))
+            )
+              continue;
             const cost = measured.reduce(
-              (sum, { cost: costOf }, at) => sum + weight(at) * groups.reduce((all, members) => all + costOf(Int32Array.from(members), 0, members.length), 0),
+              (sum, { cost: costOf }, at) =>
+                sum +
+                weight(at) *
+                  groups.reduce(
+                    (all, members) => all + costOf(Int32Array.from(members), 0, members.length),
+                    0,
+                  ),
               0,
             );
             best = Math.min(best, cost);
@@ -241,7 +299,9 @@ describe('how good a deal is', () => {
     ));
 
   it('is proven where the bound is reached: 48 students, three attributes', () => {
-    const students = Array.from({ length: 48 }, (_, at) => student(at, { lab: kinds.lab[at % 3]!, time: kinds.time[(at >> 1) % 2]! }));
+    const students = Array.from({ length: 48 }, (_, at) =>
+      student(at, { lab: kinds.lab[at % 3]!, time: kinds.time[(at >> 1) % 2]! }),
+    );
     const rules: Rule[] = [
       { kind: 'spread', attribute: 'lab', as: 'category' },
       { kind: 'spread', attribute: 'time', as: 'category' },
@@ -279,12 +339,16 @@ describe('rules that cannot all hold', () => {
     ],
     [
       'together, pinned apart',
-      aProblem([student(0, {}, 'g0'), student(1, {}, 'g1'), ...people(6).slice(2)], groups, [{ kind: 'together', students: ids(0, 1) }]),
+      aProblem([student(0, {}, 'g0'), student(1, {}, 'g1'), ...people(6).slice(2)], groups, [
+        { kind: 'together', students: ids(0, 1) },
+      ]),
       /one stays in G0 and the other in G1/,
     ],
     [
       'apart, pinned together',
-      aProblem([student(0, {}, 'g0'), student(1, {}, 'g0'), ...people(6).slice(2)], groups, [{ kind: 'apart', students: ids(0, 1) }]),
+      aProblem([student(0, {}, 'g0'), student(1, {}, 'g0'), ...people(6).slice(2)], groups, [
+        { kind: 'apart', students: ids(0, 1) },
+      ]),
       /both stay in G0/,
     ],
     [
@@ -308,12 +372,18 @@ describe('rules that cannot all hold', () => {
     ],
     [
       'with somebody in a full group',
-      aProblem([...[0, 1, 2].map((at) => student(at, {}, 'g0')), ...people(6).slice(3)], groups, [{ kind: 'together', students: ids(0, 3) }]),
+      aProblem([...[0, 1, 2].map((at) => student(at, {}, 'g0')), ...people(6).slice(3)], groups, [
+        { kind: 'together', students: ids(0, 3) },
+      ]),
       /in G0, which has no place/,
     ],
     [
       'with somebody in a locked group',
-      aProblem([student(0, {}, 'g0'), ...people(6).slice(1)], [group(0, 3, true), group(1, 6)], [{ kind: 'together', students: ids(0, 1) }]),
+      aProblem(
+        [student(0, {}, 'g0'), ...people(6).slice(1)],
+        [group(0, 3, true), group(1, 6)],
+        [{ kind: 'together', students: ids(0, 1) }],
+      ),
       /in G0, which has no place/,
     ],
     [
@@ -326,7 +396,11 @@ describe('rules that cannot all hold', () => {
     ],
     [
       'two pairs of three for two groups of three',
-      aProblem(people(6), [group(0, 2), group(1, 2), group(2, 2)], [{ kind: 'together', students: ids(0, 1, 2) }]),
+      aProblem(
+        people(6),
+        [group(0, 2), group(1, 2), group(2, 2)],
+        [{ kind: 'together', students: ids(0, 1, 2) }],
+      ),
       /no group holds more than 2/,
     ],
     [
@@ -361,12 +435,20 @@ describe('rules that cannot all hold', () => {
 
   it('are never dropped in silence: one rule more holds or is told', () =>
     fc.assert(
-      fc.property(anyProblem(10), fc.uniqueArray(fc.nat(9).map(id), { minLength: 2, maxLength: 4 }), (problem, students) => {
-        const result = dealAll({ ...problem, rules: [...problem.rules, { kind: 'apart', students }], effort: 0.1 });
-        if (!result.ok) return expect(sayClash(result.clash).length).toBeGreaterThan(20);
-        const at = students.flatMap((one) => result.deal.seats.get(one) ?? []);
-        expect(new Set(at).size).toBe(at.length);
-      }),
+      fc.property(
+        anyProblem(10),
+        fc.uniqueArray(fc.nat(9).map(id), { minLength: 2, maxLength: 4 }),
+        (problem, students) => {
+          const result = dealAll({
+            ...problem,
+            rules: [...problem.rules, { kind: 'apart', students }],
+            effort: 0.1,
+          });
+          if (!result.ok) return expect(sayClash(result.clash).length).toBeGreaterThan(20);
+          const at = students.flatMap((one) => result.deal.seats.get(one) ?? []);
+          expect(new Set(at).size).toBe(at.length);
+        },
+      ),
       { numRuns: 200 },
     ));
 });

@@ -55,10 +55,15 @@ export function expertTables({ homes, topics, most, seed }: ExpertRequest): Expe
       parallel[next]!.push(person);
       next = (next + 1) % count;
     }
-    return parallel.map((members, number): ExpertTable => ({ topic, parallel: count === 1 ? null : number + 1, members }));
+    return parallel.map((members, number): ExpertTable => ({
+      topic,
+      parallel: count === 1 ? null : number + 1,
+      members,
+    }));
   });
   return { tables, lacking };
 }
 
 /** "Salt", or "Salt 2" where a topic has several tables. */
-export const tableName = ({ topic, parallel }: Pick<ExpertTable, 'topic' | 'parallel'>): string => (parallel === null ? topic : `${topic} ${parallel}`);
+export const tableName = ({ topic, parallel }: Pick<ExpertTable, 'topic' | 'parallel'>): string =>
+  parallel === null ? topic : `${topic} ${parallel}`;

@@ -14,7 +14,12 @@ export function spreadIncrease(
   newcomer: Attributes,
 ): number {
   const wishes = rules.filter((rule): rule is Wish & { kind: 'spread' } => rule.kind === 'spread');
-  const asStudent = (attributes: Attributes, at: number): DealtStudent => ({ id: String(at) as EnrolmentId, name: '', attributes, fixedIn: null });
+  const asStudent = (attributes: Attributes, at: number): DealtStudent => ({
+    id: String(at) as EnrolmentId,
+    name: '',
+    attributes,
+    fixedIn: null,
+  });
   // The group's own people first, the newcomer behind them, and the class after: the class says what an even share is.
   const students = [...members, newcomer, ...everyone].map(asStudent);
   const row = Int32Array.from(students.keys());

@@ -5,9 +5,15 @@ import type { Compiled } from './units.js';
 
 /** Groups of one size in which nobody has to stay are alike but for their names: each gets the name under which the most of its people sit already.
  * @returns by row of the table, the group whose name it gets. */
-export function keptNames(students: DealProblem['students'], groups: DealProblem['groups'], { fixed, unitOf }: Compiled, table: Table): number[] {
+export function keptNames(
+  students: DealProblem['students'],
+  groups: DealProblem['groups'],
+  { fixed, unitOf }: Compiled,
+  table: Table,
+): number[] {
   const isBound = groups.map((group) => group.isLocked);
-  for (const [student, group] of table.groupOf.entries()) if (group >= 0 && fixed[unitOf[student]!]! >= 0) isBound[group] = true;
+  for (const [student, group] of table.groupOf.entries())
+    if (group >= 0 && fixed[unitOf[student]!]! >= 0) isBound[group] = true;
   const indexOf = new Map(groups.map((group, at) => [group.id, at]));
   const stay = new Map<string, { row: number; name: number; count: number }>();
   for (const [student, row] of table.groupOf.entries()) {
@@ -19,7 +25,9 @@ export function keptNames(students: DealProblem['students'], groups: DealProblem
   }
   const names = groups.map(() => -1);
   const isGiven = groups.map(() => false);
-  for (const { row, name } of [...stay.values()].sort((a, b) => b.count - a.count || a.row - b.row || a.name - b.name)) {
+  for (const { row, name } of [...stay.values()].sort(
+    (a, b) => b.count - a.count || a.row - b.row || a.name - b.name,
+  )) {
     if (names[row]! >= 0 || isGiven[name]) continue;
     names[row] = name;
     isGiven[name] = true;
@@ -28,7 +36,10 @@ export function keptNames(students: DealProblem['students'], groups: DealProblem
   for (const row of groups.keys()) {
     if (names[row]! >= 0) continue;
     const isAlike = (name: number) =>
-      !isBound[row] && !isBound[name] && table.sizes[row] === table.sizes[name] && groups[row]!.capacity === groups[name]!.capacity;
+      !isBound[row] &&
+      !isBound[name] &&
+      table.sizes[row] === table.sizes[name] &&
+      groups[row]!.capacity === groups[name]!.capacity;
     const name = !isGiven[row] ? row : groups.findIndex((_, at) => !isGiven[at] && isAlike(at));
     names[row] = name;
     isGiven[name] = true;

@@ -5,7 +5,12 @@ import type { DealProblem } from './index.js';
 
 it('a deal travels as whole numbers and arrives as it was', () => {
   const problem: DealProblem = {
-    students: ['Ada', 'Ben', 'Cho'].map((name) => ({ id: name as EnrolmentId, name, attributes: {}, fixedIn: null })),
+    students: ['Ada', 'Ben', 'Cho'].map((name) => ({
+      id: name as EnrolmentId,
+      name,
+      attributes: {},
+      fixedIn: null,
+    })),
     groups: ['One', 'Two'].map((name) => ({ id: name as GroupId, name, capacity: 1, isLocked: false })),
     rules: [],
     seed: 3,

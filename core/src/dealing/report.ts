@@ -31,7 +31,16 @@ export function outcomesOf(problem: DealProblem, deal: Deal): Outcome[] {
     const isProven = reached !== undefined && reached.cost <= reached.bound + 1e-6;
     const { says, met, of, concerned } = count(rule, problem, byGroup);
     const most = reached && rule.kind === 'fresh' ? of - Math.ceil(reached.bound - 1e-6) : null;
-    return { says, met, of, gap: gapOf(reached), most, part: of === 0 ? 1 : met / of, isBest: isProven || met === of, concerned };
+    return {
+      says,
+      met,
+      of,
+      gap: gapOf(reached),
+      most,
+      part: of === 0 ? 1 : met / of,
+      isBest: isProven || met === of,
+      concerned,
+    };
   });
 }
 
@@ -54,7 +63,9 @@ function count(rule: Rule, problem: DealProblem, groups: readonly (readonly Deal
     case 'apart':
       return pairsKept(rule, problem.students, groups);
     case 'spread':
-      return rule.as === 'category' ? evenGroups(rule.attribute, problem.students, groups) : nearMeans(rule.attribute, problem.students, groups);
+      return rule.as === 'category'
+        ? evenGroups(rule.attribute, problem.students, groups)
+        : nearMeans(rule.attribute, problem.students, groups);
     case 'alike':
       return alikeGroups(rule.attribute, rule.as, groups);
     case 'nobody-alone':
@@ -72,77 +83,154 @@ function pairsKept(
   students: readonly DealtStudent[],
   groups: readonly (readonly DealtStudent[])[],
 ): Counted {
-  const groupOf = new Map(groups.flatMap((members, group) => members.map((student) => [student.id, group] as const)));
+  const groupOf = new Map(
+    groups.flatMap((members, group) => members.map((student) => [student.id, group] as const)),
+  );
   const named = rule.students.filter((id) => students.some((student) => student.id === id));
   const pairs = named.flatMap((one, at) => named.slice(at + 1).map((other) => [one, other] as const));
-  const isTogether = ([one, other]: (typeof pairs)[number]) => groupOf.has(one) && groupOf.get(one) === groupOf.get(other);
+  const isTogether = ([one, other]: (typeof pairs)[number]) =>
+    groupOf.has(one) && groupOf.get(one) === groupOf.get(other);
   const broken = pairs.filter((pair) => isTogether(pair) !== (rule.kind === 'together'));
   const met = pairs.length - broken.length;
-  return { says: `${met} of ${pairs.length} ${pairs.length === 1 ? 'pair' : 'pairs'}`, met, of: pairs.length, concerned: [...new Set(broken.flat())] };
+  return {
+    says: `${met} of ${pairs.length} ${pairs.length === 1 ? 'pair' : 'pairs'}`,
+    met,
+    of: pairs.length,
+    concerned: [...new Set(broken.flat())],
+  };
 }
 
 const inGroups = (met: number, of: number, what: string): string => `${met} of ${of} groups ${what}`;
 
 /** A group is even if each kind is within one person of its share. */
-function evenGroups(attribute: string, students: readonly DealtStudent[], groups: readonly (readonly DealtStudent[])[]): Counted {
+function evenGroups(
+  attribute: string,
+  students: readonly DealtStudent[],
+  groups: readonly (readonly DealtStudent[])[],
+): Counted {
   const all = students.flatMap((student) => student.attributes[attribute] ?? []);
   const kinds = [...new Set(all)];
   const total = new Map(kinds.map((kind) => [kind, all.filter((value) => value === kind).length]));
   const uneven = groups.filter((members) => {
     const own = members.flatMap((student) => student.attributes[attribute] ?? []);
-    return kinds.some((kind) => Math.abs(own.filter((value) => value === kind).length - (own.length * total.get(kind)!) / Math.max(1, all.length)) >= 1);
+    return kinds.some(
+      (kind) =>
+        Math.abs(
+          own.filter((value) => value === kind).length -
+            (own.length * total.get(kind)!) / Math.max(1, all.length),
+        ) >= 1,
+    );
   });
   const met = groups.length - uneven.length;
-  return { says: inGroups(met, groups.length, 'mixed like the class'), met, of: groups.length, concerned: uneven.flat().map((student) => student.id) };
+  return {
+    says: inGroups(met, groups.length, 'mixed like the class'),
+    met,
+    of: groups.length,
+    concerned: uneven.flat().map((student) => student.id),
+  };
 }
 
 /** A group is near if its mean is within half a standard deviation of the class's. */
-function nearMeans(attribute: string, students: readonly DealtStudent[], groups: readonly (readonly DealtStudent[])[]): Counted {
-  const numbers = (members: readonly DealtStudent[]) => members.flatMap((student) => readNumber(student.attributes[attribute] ?? '') ?? []);
-  const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
+function nearMeans(
+  attribute: string,
+  students: readonly DealtStudent[],
+  groups: readonly (readonly DealtStudent[])[],
+): Counted {
+  const numbers = (members: readonly DealtStudent[]) =>
+    members.flatMap((student) => readNumber(student.attributes[attribute] ?? '') ?? []);
+  const mean = (values: readonly number[]) =>
+    values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
   const all = numbers(students);
   const middle = mean(all);
   const deviation = Math.sqrt(mean(all.map((value) => (value - middle) ** 2)));
   const measured = groups.filter((members) => numbers(members).length > 0);
   const far = measured.filter((members) => Math.abs(mean(numbers(members)) - middle) > deviation / 2);
   const met = measured.length - far.length;
-  return { says: inGroups(met, measured.length, 'near the class’s mean'), met, of: measured.length, concerned: far.flat().map((student) => student.id) };
+  return {
+    says: inGroups(met, measured.length, 'near the class’s mean'),
+    met,
+    of: measured.length,
+    concerned: far.flat().map((student) => student.id),
+  };
 }
 
-function alikeGroups(attribute: string, as: 'category' | 'number', groups: readonly (readonly DealtStudent[])[]): Counted {
-  const mixed = groups.filter((members) => new Set(members.flatMap((student) => student.attributes[attribute] ?? [])).size > 1);
+function alikeGroups(
+  attribute: string,
+  as: 'category' | 'number',
+  groups: readonly (readonly DealtStudent[])[],
+): Counted {
+  const mixed = groups.filter(
+    (members) => new Set(members.flatMap((student) => student.attributes[attribute] ?? [])).size > 1,
+  );
   const met = groups.length - mixed.length;
   const what = as === 'category' ? 'of one kind' : 'of one number';
-  return { says: inGroups(met, groups.length, what), met, of: groups.length, concerned: mixed.flat().map((student) => student.id) };
+  return {
+    says: inGroups(met, groups.length, what),
+    met,
+    of: groups.length,
+    concerned: mixed.flat().map((student) => student.id),
+  };
 }
 
 /** Only those who could have company count: the class has another of their kind. */
-function company(attribute: string, students: readonly DealtStudent[], groups: readonly (readonly DealtStudent[])[]): Counted {
+function company(
+  attribute: string,
+  students: readonly DealtStudent[],
+  groups: readonly (readonly DealtStudent[])[],
+): Counted {
   const valueOf = (student: DealtStudent) => student.attributes[attribute];
   const canHave = (student: DealtStudent) =>
-    valueOf(student) !== undefined && students.some((other) => other !== student && valueOf(other) === valueOf(student));
+    valueOf(student) !== undefined &&
+    students.some((other) => other !== student && valueOf(other) === valueOf(student));
   const seated = groups.flat().filter(canHave);
   const alone = groups.flatMap((members) =>
-    members.filter((student) => canHave(student) && members.every((other) => other === student || valueOf(other) !== valueOf(student))),
+    members.filter(
+      (student) =>
+        canHave(student) &&
+        members.every((other) => other === student || valueOf(other) !== valueOf(student)),
+    ),
   );
   const met = seated.length - alone.length;
-  return { says: `${met} of ${seated.length} have company`, met, of: seated.length, concerned: alone.map((student) => student.id) };
+  return {
+    says: `${met} of ${seated.length} have company`,
+    met,
+    of: seated.length,
+    concerned: alone.map((student) => student.id),
+  };
 }
 
-function timeShared(attribute: string, wanted: number, groups: readonly (readonly DealtStudent[])[]): Counted {
+function timeShared(
+  attribute: string,
+  wanted: number,
+  groups: readonly (readonly DealtStudent[])[],
+): Counted {
   const several = groups.filter((members) => members.length > 1);
   const short = several.filter((members) => {
     const free = members.flatMap((student) => readHalfDays(student.attributes[attribute] ?? '') ?? []);
-    const shared = free.length === 0 ? Infinity : [...free[0]!].filter((slot) => free.every((own) => own.has(slot))).length;
+    const shared =
+      free.length === 0
+        ? Infinity
+        : [...free[0]!].filter((slot) => free.every((own) => own.has(slot))).length;
     return shared < wanted;
   });
   const met = several.length - short.length;
-  return { says: inGroups(met, several.length, `share ${wanted} or more`), met, of: several.length, concerned: short.flat().map((student) => student.id) };
+  return {
+    says: inGroups(met, several.length, `share ${wanted} or more`),
+    met,
+    of: several.length,
+    concerned: short.flat().map((student) => student.id),
+  };
 }
 
-function newPairs(rule: Extract<Rule, { kind: 'fresh' }>, groups: readonly (readonly DealtStudent[])[]): Counted {
-  const before = rule.sets.map((set) => new Map(set.groups.flatMap((members, at) => members.map((id) => [id, at] as const))));
-  const met = (one: DealtStudent, other: DealtStudent) => before.some((groupOf) => groupOf.has(one.id) && groupOf.get(one.id) === groupOf.get(other.id));
+function newPairs(
+  rule: Extract<Rule, { kind: 'fresh' }>,
+  groups: readonly (readonly DealtStudent[])[],
+): Counted {
+  const before = rule.sets.map(
+    (set) => new Map(set.groups.flatMap((members, at) => members.map((id) => [id, at] as const))),
+  );
+  const met = (one: DealtStudent, other: DealtStudent) =>
+    before.some((groupOf) => groupOf.has(one.id) && groupOf.get(one.id) === groupOf.get(other.id));
   let pairs = 0;
   const again = groups.flatMap((members) =>
     members.flatMap((one, at) =>
@@ -152,6 +240,7 @@ function newPairs(rule: Extract<Rule, { kind: 'fresh' }>, groups: readonly (read
       }),
     ),
   );
-  const says = again.length === 0 ? `all ${pairs} pairs are new` : `${pairs - again.length} of ${pairs} pairs are new`;
+  const says =
+    again.length === 0 ? `all ${pairs} pairs are new` : `${pairs - again.length} of ${pairs} pairs are new`;
   return { says, met: pairs - again.length, of: pairs, concerned: [...new Set(again.flat())] };
 }

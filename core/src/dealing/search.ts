@@ -28,7 +28,9 @@ export class Search {
     this.kept = table.copy();
     this.bestCost = this.cost;
     const { unitOf, fixed } = compiled;
-    this.movable = Int32Array.from([...unitOf.keys()].filter((student) => fixed[unitOf[student]!]! < 0 && table.groupOf[student]! >= 0));
+    this.movable = Int32Array.from(
+      [...unitOf.keys()].filter((student) => fixed[unitOf[student]!]! < 0 && table.groupOf[student]! >= 0),
+    );
     this.threshold = this.firstThreshold();
   }
 
@@ -54,7 +56,8 @@ export class Search {
     let cost = 0;
     for (const { measured, weight, bound } of this.wishes) {
       least += weight * bound;
-      for (let group = 0; group < groupCount; group += 1) cost += weight * measured.cost(members, group * width, sizes[group]!);
+      for (let group = 0; group < groupCount; group += 1)
+        cost += weight * measured.cost(members, group * width, sizes[group]!);
     }
     return cost <= least + 1e-6;
   }
@@ -74,14 +77,17 @@ export class Search {
     if (this.movable.length > most) return;
     for (let isBetter = true; isBetter;) {
       isBetter = false;
-      for (const one of this.movable) for (const other of this.movable) if (one < other && this.swap(one, other, -epsilon)) isBetter = true;
+      for (const one of this.movable)
+        for (const other of this.movable) if (one < other && this.swap(one, other, -epsilon)) isBetter = true;
     }
   }
 
   private restore(): void {
     const { best } = this;
-    for (let student = 0; student < this.compiled.count; student += 1) if (this.table.groupOf[student]! >= 0) this.table.take(student);
-    for (let student = 0; student < this.compiled.count; student += 1) if (best.groupOf[student]! >= 0) this.table.add(student, best.groupOf[student]!);
+    for (let student = 0; student < this.compiled.count; student += 1)
+      if (this.table.groupOf[student]! >= 0) this.table.take(student);
+    for (let student = 0; student < this.compiled.count; student += 1)
+      if (best.groupOf[student]! >= 0) this.table.add(student, best.groupOf[student]!);
     for (let group = 0; group < this.table.groupCount; group += 1) this.groupCost[group] = this.costOf(group);
     this.cost = this.groupCost.reduce((sum, cost) => sum + cost, 0);
     this.bestCost = this.cost;
@@ -97,7 +103,8 @@ export class Search {
     let count = 0;
     for (let sample = 0; sample < 200; sample += 1) {
       const cost = this.cost;
-      if (this.swap(this.pick(), this.pick(), Infinity) && this.cost > cost + epsilon) [worse, count] = [worse + this.cost - cost, count + 1];
+      if (this.swap(this.pick(), this.pick(), Infinity) && this.cost > cost + epsilon)
+        [worse, count] = [worse + this.cost - cost, count + 1];
     }
     if (this.cost > before) this.restore();
     return count === 0 ? 0 : (2 * worse) / count;
@@ -113,14 +120,16 @@ export class Search {
     // Where one group has a member more than the other, somebody may also just move: the sizes stay what they are.
     const [here, there] = [this.table.groupOf[one]!, this.table.groupOf[other]!];
     if (here === there) return;
-    if (this.table.sizes[here] === this.table.sizes[there]! + 1 && this.random() < 0.3) this.move(one, there, threshold);
+    if (this.table.sizes[here] === this.table.sizes[there]! + 1 && this.random() < 0.3)
+      this.move(one, there, threshold);
     else this.swap(one, other, threshold);
   }
 
   private costOf(group: number): number {
     const { members, width, sizes } = this.table;
     let cost = 0;
-    for (const { measured, weight } of this.wishes) cost += weight * measured.cost(members, group * width, sizes[group]!);
+    for (const { measured, weight } of this.wishes)
+      cost += weight * measured.cost(members, group * width, sizes[group]!);
     return cost;
   }
 
@@ -188,7 +197,8 @@ export class Search {
     const chosen = [other];
     for (let at = there * width; at < there * width + sizes[there]! && chosen.length < size; at += 1) {
       const student = members[at]!;
-      if (student !== other && units[unitOf[student]!]!.length === 1 && fixed[unitOf[student]!]! < 0) chosen.push(student);
+      if (student !== other && units[unitOf[student]!]!.length === 1 && fixed[unitOf[student]!]! < 0)
+        chosen.push(student);
     }
     return chosen.length === size ? chosen : null;
   }

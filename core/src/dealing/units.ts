@@ -43,8 +43,13 @@ export function compile({ students, groups, rules }: DealProblem): Compiled {
   const units = [...members.values()];
   const unitOf = new Int32Array(students.length);
   units.forEach((unit, at) => unit.forEach((student) => (unitOf[student] = at)));
-  const fixedIn = students.map((student) => (student.fixedIn === null ? -1 : (groupIndexOf.get(student.fixedIn) ?? -1)));
-  const fixed = Int32Array.from(units, (unit) => unit.map((student) => fixedIn[student]!).find((group) => group >= 0) ?? -1);
+  const fixedIn = students.map((student) =>
+    student.fixedIn === null ? -1 : (groupIndexOf.get(student.fixedIn) ?? -1),
+  );
+  const fixed = Int32Array.from(
+    units,
+    (unit) => unit.map((student) => fixedIn[student]!).find((group) => group >= 0) ?? -1,
+  );
   const held = groups.map((_, group) => fixedIn.filter((at) => at === group).length);
   return {
     count: students.length,

@@ -40,7 +40,9 @@ export interface Weighed {
 
 /** The first wish counts twice the second, and so on; each by what it costs more than it must when dealt at random, so that their units do not matter. The weights add up to 1. */
 export function weigh({ rules, students }: DealProblem, table: Table): Weighed[] {
-  const wishes = rules.flatMap((rule, at) => (isWish(rule) ? [{ at, measured: measure(rule, students) }] : []));
+  const wishes = rules.flatMap((rule, at) =>
+    isWish(rule) ? [{ at, measured: measure(rule, students) }] : [],
+  );
   const random = randomFrom(1); // not the deal's own, so that two deals are weighed alike
 
   const sizes = [...table.sizes];
@@ -66,11 +68,17 @@ export function weigh({ rules, students }: DealProblem, table: Table): Weighed[]
 export function worth(table: Table, wishes: readonly Weighed[]): Omit<Deal, 'seats'> {
   const reached = wishes.map(({ rule, measured, bound, byChance }): Reached => {
     let cost = 0;
-    for (let group = 0; group < table.groupCount; group += 1) cost += measured.cost(table.members, group * table.width, table.sizes[group]!);
+    for (let group = 0; group < table.groupCount; group += 1)
+      cost += measured.cost(table.members, group * table.width, table.sizes[group]!);
     return { rule, cost, bound, byChance };
   });
-  const sum = (of: (each: Reached, at: number) => number) => reached.reduce((total, each, at) => total + of(each, at), 0);
-  return { reached, objective: sum((each, at) => each.cost * wishes[at]!.weight), bound: sum((each, at) => each.bound * wishes[at]!.weight) };
+  const sum = (of: (each: Reached, at: number) => number) =>
+    reached.reduce((total, each, at) => total + of(each, at), 0);
+  return {
+    reached,
+    objective: sum((each, at) => each.cost * wishes[at]!.weight),
+    bound: sum((each, at) => each.bound * wishes[at]!.weight),
+  };
 }
 
 /** Any seating, judged by these rules as if it had been dealt by them: an earlier deal, or how it is now. Whoever has no seat in it, or in a group that is gone,
@@ -82,5 +90,8 @@ export function judge(problem: DealProblem, seats: ReadonlyMap<EnrolmentId, Grou
   const sizes = groups.map((_, group) => rowOf.filter((row) => row === group).length);
   const table = new Table(groups.length, students.length, Math.max(1, ...sizes));
   rowOf.forEach((row, student) => row >= 0 && table.add(student, row));
-  return { seats: new Map(students.map(({ id }, at) => [id, groups[rowOf[at]!]?.id ?? null])), ...worth(table, weigh(problem, table)) };
+  return {
+    seats: new Map(students.map(({ id }, at) => [id, groups[rowOf[at]!]?.id ?? null])),
+    ...worth(table, weigh(problem, table)),
+  };
 }

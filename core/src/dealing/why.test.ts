@@ -6,7 +6,12 @@ import type { DealProblem, Rule, Why } from './index.js';
 
 const names = ['Han', 'Park', 'Ada', 'Ben', 'Cho', 'Dia'];
 const id = (name: string) => name as EnrolmentId;
-const groups = [0, 1, 2].map((at) => ({ id: `g${at}` as GroupId, name: `G${at}`, capacity: 2, isLocked: false }));
+const groups = [0, 1, 2].map((at) => ({
+  id: `g${at}` as GroupId,
+  name: `G${at}`,
+  capacity: 2,
+  isLocked: false,
+}));
 /** Han and Park alone speak Korean; three groups of two. */
 const given = (rules: Rule[], fixed: Record<string, GroupId> = {}): DealProblem => ({
   students: names.map((name, at) => ({

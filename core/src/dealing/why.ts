@@ -29,15 +29,35 @@ const leastGain = 0.004;
 const studentsAtFullEffort = 200;
 
 /** Finds out why a deal leaves a rule short: the class is dealt again without each of the other rules, and without the pins. A generator, as a deal is. */
-export function* askWhy(problem: DealProblem, deal: Deal, rule: number): Generator<{ readonly part: number }, Why> {
+export function* askWhy(
+  problem: DealProblem,
+  deal: Deal,
+  rule: number,
+): Generator<{ readonly part: number }, Why> {
   const now = outcomesOf(problem, deal)[rule]!;
   const own = problem.rules[rule]!;
   const isPinned = problem.students.some((student) => student.fixedIn !== null);
   const others = problem.rules.flatMap((_, at) => (at === rule ? [] : [at]));
   const trials: { readonly by: Hindrance['by'] | null; readonly problem: DealProblem }[] = [
-    { by: null, problem: { ...problem, rules: problem.rules.filter((each) => each === own || !isWish(each)) } },
-    ...others.map((by) => ({ by, problem: { ...problem, rules: problem.rules.filter((_, at) => at !== by) } })),
-    ...(isPinned ? [{ by: 'pins' as const, problem: { ...problem, students: problem.students.map((student) => ({ ...student, fixedIn: null })) } }] : []),
+    {
+      by: null,
+      problem: { ...problem, rules: problem.rules.filter((each) => each === own || !isWish(each)) },
+    },
+    ...others.map((by) => ({
+      by,
+      problem: { ...problem, rules: problem.rules.filter((_, at) => at !== by) },
+    })),
+    ...(isPinned
+      ? [
+          {
+            by: 'pins' as const,
+            problem: {
+              ...problem,
+              students: problem.students.map((student) => ({ ...student, fixedIn: null })),
+            },
+          },
+        ]
+      : []),
   ];
   // A large class is dealt quickly many times rather than well a few times.
   const effort = Math.min(1, studentsAtFullEffort / Math.max(1, problem.students.length));

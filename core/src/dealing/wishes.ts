@@ -30,7 +30,10 @@ export function measure(wish: Wish, students: readonly DealtStudent[]): Measured
 const unknown = -1;
 
 /** Values as whole numbers from 0 on; `unknown` where nothing is known of somebody. */
-export function codesOf(students: readonly DealtStudent[], attribute: string): { codes: Int32Array; values: string[]; totals: number[]; known: number } {
+export function codesOf(
+  students: readonly DealtStudent[],
+  attribute: string,
+): { codes: Int32Array; values: string[]; totals: number[]; known: number } {
   const codeOf = new Map<string, number>();
   const values: string[] = [];
   const totals: number[] = [];
@@ -125,7 +128,10 @@ function nearestWhole(expected: readonly number[], total: number): number {
 
 /** Numbers around the class's mean, and sums over those of one group whose number is known. The sums are kept where they are worked out: this runs a million times. */
 function numbersOf(students: readonly DealtStudent[], attribute: string) {
-  const numbers = Float64Array.from(students, (student) => readNumber(student.attributes[attribute] ?? '') ?? NaN);
+  const numbers = Float64Array.from(
+    students,
+    (student) => readNumber(student.attributes[attribute] ?? '') ?? NaN,
+  );
   const known = [...numbers].filter((value) => !Number.isNaN(value));
   const mean = known.reduce((sum, value) => sum + value, 0) / Math.max(1, known.length);
   const own = {
@@ -189,7 +195,9 @@ function alikeNumber(wish: Wish & { attribute: string }, students: readonly Deal
     wish,
     cost(members, start, size) {
       own.add(members, start, size);
-      return own.known === 0 || own.variance === 0 ? 0 : Math.max(0, own.squares - (own.sum * own.sum) / own.known) / own.variance;
+      return own.known === 0 || own.variance === 0
+        ? 0
+        : Math.max(0, own.squares - (own.sum * own.sum) / own.known) / own.variance;
     },
     bound: () => 0,
   };
@@ -204,7 +212,8 @@ function nobodyAlone(wish: Wish & { attribute: string }, students: readonly Deal
     cost(members, start, size) {
       const kinds = own.count(members, start, size);
       let alone = 0;
-      for (let at = 0; at < kinds; at += 1) if (own.counts[own.seen[at]!] === 1 && totals[own.seen[at]!]! > 1) alone += 1;
+      for (let at = 0; at < kinds; at += 1)
+        if (own.counts[own.seen[at]!] === 1 && totals[own.seen[at]!]! > 1) alone += 1;
       own.forget(kinds);
       return alone;
     },

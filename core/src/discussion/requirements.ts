@@ -26,7 +26,11 @@ export interface RequirementsMet {
 
 /** What one student has done of what was asked (CALC §13). A post counts if it has the words and came by `due`.
  * @param due milliseconds; null: there is no hurry. */
-export function requirementsMet(rule: DiscussionRule, posts: readonly CountedPost[], due: number | null): RequirementsMet {
+export function requirementsMet(
+  rule: DiscussionRule,
+  posts: readonly CountedPost[],
+  due: number | null,
+): RequirementsMet {
   const inTime = posts.filter((post) => due === null || post.at <= due);
   const written = inTime.filter((post) => !post.isReply && post.words >= rule.postWords).length;
   const replied = inTime.filter((post) => post.isReply && post.words >= rule.replyWords).length;

@@ -42,13 +42,22 @@ function ofCategory(groups: readonly MeasuredGroup[]): Meter | null {
   const bars = groups.map((group): Bar => {
     const own = known(group);
     if (own.length === 0) return { id: group.id, value: null, isOut: false };
-    const away = kinds.map((kind) => Math.abs(own.filter((value) => value === kind).length - (own.length * total.get(kind)!) / all.length));
+    const away = kinds.map((kind) =>
+      Math.abs(own.filter((value) => value === kind).length - (own.length * total.get(kind)!) / all.length),
+    );
     const value = Math.max(...away);
     return { id: group.id, value, isOut: value >= 1 };
   });
   const measured = bars.filter((bar) => bar.value !== null);
   const even = measured.filter((bar) => !bar.isOut).length;
-  return { bars, goal: 1, finding: even === measured.length ? 'All mixed like the class' : `${even} of ${measured.length} mixed like the class` };
+  return {
+    bars,
+    goal: 1,
+    finding:
+      even === measured.length
+        ? 'All mixed like the class'
+        : `${even} of ${measured.length} mixed like the class`,
+  };
 }
 
 /** A bar is the group's mean; out of bounds is more than one standard deviation of the class away. */
@@ -63,7 +72,11 @@ function ofNumber(groups: readonly MeasuredGroup[]): Meter | null {
     return { id: group.id, value, isOut: value !== null && Math.abs(value - mean) > spread };
   });
   const means = bars.flatMap((bar) => bar.value ?? []);
-  return { bars, goal: mean, finding: `Means from ${figure(Math.min(...means))} to ${figure(Math.max(...means))}, class ${figure(mean)}` };
+  return {
+    bars,
+    goal: mean,
+    finding: `Means from ${figure(Math.min(...means))} to ${figure(Math.max(...means))}, class ${figure(mean)}`,
+  };
 }
 
 /** A bar is how many half-days everybody in the group has free; none is out of bounds for two or more people. */
@@ -76,26 +89,46 @@ function ofHalfDays(groups: readonly MeasuredGroup[]): Meter | null {
   });
   const measured = bars.filter((bar) => bar.value !== null);
   if (measured.length === 0) return null;
-  const without = groups.filter((group) => bars.some((bar) => bar.id === group.id && bar.isOut)).map((group) => group.name);
+  const without = groups
+    .filter((group) => bars.some((bar) => bar.id === group.id && bar.isOut))
+    .map((group) => group.name);
   const least = Math.min(...measured.map((bar) => bar.value!));
   return {
     bars,
     goal: 1,
-    finding: without.length === 0 ? `Each shares ${least} or more` : `${some(without)} ${without.length === 1 ? 'shares' : 'share'} none`,
+    finding:
+      without.length === 0
+        ? `Each shares ${least} or more`
+        : `${some(without)} ${without.length === 1 ? 'shares' : 'share'} none`,
   };
 }
 
 /** A bar is the number of members; out of bounds is more than the places there are. */
 export function sizeMeter(
-  groups: readonly { readonly id: GroupId; readonly name: string; readonly members: number; readonly capacity: number | null }[],
+  groups: readonly {
+    readonly id: GroupId;
+    readonly name: string;
+    readonly members: number;
+    readonly capacity: number | null;
+  }[],
 ): Meter {
   const over = groups.filter((group) => group.capacity !== null && group.members > group.capacity);
-  const free = groups.reduce((sum, group) => sum + Math.max(0, (group.capacity ?? group.members) - group.members), 0);
+  const free = groups.reduce(
+    (sum, group) => sum + Math.max(0, (group.capacity ?? group.members) - group.members),
+    0,
+  );
   const capacities = groups.flatMap((group) => group.capacity ?? []);
-  const goal = capacities.length > 0 ? average(capacities)! : (average(groups.map((group) => group.members)) ?? 0);
+  const goal =
+    capacities.length > 0 ? average(capacities)! : (average(groups.map((group) => group.members)) ?? 0);
   const sizes = groups.map((group) => group.members);
   const parts = [
-    ...(over.length > 0 ? [over.length === 1 ? `${over[0]!.name} ${over[0]!.members - over[0]!.capacity!} over` : `${over.length} over`] : []),
+    ...(over.length > 0
+      ? [
+          over.length === 1
+            ? `${over[0]!.name} ${over[0]!.members - over[0]!.capacity!} over`
+            : `${over.length} over`,
+        ]
+      : []),
     free > 0
       ? `${free} free ${free === 1 ? 'place' : 'places'}`
       : capacities.length > 0
@@ -103,10 +136,16 @@ export function sizeMeter(
         : `${Math.min(...sizes)} to ${Math.max(...sizes)} members`,
   ];
   const isOver = new Set(over.map((group) => group.id));
-  return { bars: groups.map((group) => ({ id: group.id, value: group.members, isOut: isOver.has(group.id) })), goal, finding: parts.join(' · ') };
+  return {
+    bars: groups.map((group) => ({ id: group.id, value: group.members, isOut: isOver.has(group.id) })),
+    goal,
+    finding: parts.join(' · '),
+  };
 }
 
 const known = (group: MeasuredGroup): string[] => group.values.filter((value) => value !== undefined);
-const average = (values: readonly number[]): number | null => (values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length);
+const average = (values: readonly number[]): number | null =>
+  values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
 const figure = (value: number) => String(Math.round(value * 10) / 10);
-const some = (names: readonly string[]) => (names.length <= 2 ? names.join(' and ') : `${names[0]} and ${names.length - 1} more`);
+const some = (names: readonly string[]) =>
+  names.length <= 2 ? names.join(' and ') : `${names[0]} and ${names.length - 1} more`;

@@ -5,7 +5,14 @@ import { dealOut, emptiest, fillRoom, sayNoPlace, shuffled, signUpState, whyNoPl
 import type { DealtGroup, WantedPlace } from './index.js';
 
 const someGroups = fc
-  .array(fc.record({ members: fc.nat({ max: 6 }), capacity: fc.option(fc.nat({ max: 6 })), isLocked: fc.boolean() }), { maxLength: 8 })
+  .array(
+    fc.record({
+      members: fc.nat({ max: 6 }),
+      capacity: fc.option(fc.nat({ max: 6 })),
+      isLocked: fc.boolean(),
+    }),
+    { maxLength: 8 },
+  )
   .map((all) => all.map((group, at): DealtGroup => ({ ...group, id: `g${at}` as GroupId })));
 const students = (count: number) => Array.from({ length: count }, (_, at) => `s${at}` as EnrolmentId);
 
@@ -16,7 +23,9 @@ describe('dealing out', () => {
         const { moves, left } = dealOut(groups, students(count));
         const open = groups.filter((group) => !group.isLocked);
         const forecast = fillRoom(open, count);
-        const sizes = open.map((group) => group.members + moves.filter((move) => move.to === group.id).length);
+        const sizes = open.map(
+          (group) => group.members + moves.filter((move) => move.to === group.id).length,
+        );
         expect(sizes).toEqual(forecast.sizes);
         expect(left).toHaveLength(forecast.unplaced);
         expect([...moves.map((move) => move.student), ...left].sort()).toEqual(students(count).sort());
@@ -33,7 +42,9 @@ describe('dealing out', () => {
       ...more,
     });
     expect(emptiest([group('a', 4), group('b', 3), group('c', 3)])).toBe('b');
-    expect(emptiest([group('a', 1, { isLocked: true }), group('b', 2, { capacity: 2 }), group('c', 3)])).toBe('c');
+    expect(emptiest([group('a', 1, { isLocked: true }), group('b', 2, { capacity: 2 }), group('c', 3)])).toBe(
+      'c',
+    );
     expect(emptiest([group('a', 4)])).toBeNull();
     expect(emptiest([])).toBeNull();
   });
@@ -50,11 +61,13 @@ describe('a shuffle', () => {
 
   it('puts each of four in each place about as often, also for seeds in a row', () => {
     const counts = Array.from({ length: 4 }, () => [0, 0, 0, 0]);
-    for (let seed = 0; seed < 4000; seed += 1) shuffled([0, 1, 2, 3], seed).forEach((item, place) => (counts[item]![place]! += 1));
+    for (let seed = 0; seed < 4000; seed += 1)
+      shuffled([0, 1, 2, 3], seed).forEach((item, place) => (counts[item]![place]! += 1));
     for (const count of counts.flat()) expect(Math.abs(count - 1000)).toBeLessThan(130); // over four deviations
   });
 
-  it('is this one for seed 4127', () => expect(shuffled([1, 2, 3, 4, 5, 6, 7, 8], 4127)).toEqual([8, 6, 4, 5, 1, 3, 7, 2]));
+  it('is this one for seed 4127', () =>
+    expect(shuffled([1, 2, 3, 4, 5, 6, 7, 8], 4127)).toEqual([8, 6, 4, 5, 1, 3, 7, 2]));
 });
 
 describe('a place that a student wants', () => {
@@ -74,17 +87,30 @@ describe('a place that a student wants', () => {
 
   it('is not, and why', () => {
     expect(whyNoPlace(wanted({ state: 'closed' }))).toEqual({ code: 'closed' });
-    expect(whyNoPlace(wanted({ to: { isLocked: true, members: 0, capacity: null } }))).toEqual({ code: 'locked' });
+    expect(whyNoPlace(wanted({ to: { isLocked: true, members: 0, capacity: null } }))).toEqual({
+      code: 'locked',
+    });
     expect(whyNoPlace(wanted({ from: { isLocked: true, hasHandedIn: false } }))).toEqual({ code: 'locked' });
-    expect(whyNoPlace(wanted({ from: { isLocked: false, hasHandedIn: true } }))).toEqual({ code: 'handed-in' });
-    const full = whyNoPlace(wanted({ to: { isLocked: false, members: 4, capacity: 4 }, placesElsewhere: 1 }))!;
+    expect(whyNoPlace(wanted({ from: { isLocked: false, hasHandedIn: true } }))).toEqual({
+      code: 'handed-in',
+    });
+    const full = whyNoPlace(
+      wanted({ to: { isLocked: false, members: 4, capacity: 4 }, placesElsewhere: 1 }),
+    )!;
     expect(sayNoPlace(full, 'Umami')).toBe('Umami is full now. 1 place is left in other groups.');
-    expect(sayNoPlace({ code: 'full', placesElsewhere: 0 }, 'Umami')).toContain('your instructor will place you');
+    expect(sayNoPlace({ code: 'full', placesElsewhere: 0 }, 'Umami')).toContain(
+      'your instructor will place you',
+    );
   });
 
   it('can be chosen from its opening up to its closing', () => {
     const times = { opens: 100, closes: 200 };
-    expect([99, 100, 199, 200].map((now) => signUpState(times, false, now))).toEqual(['not-open-yet', 'open', 'open', 'closed']);
+    expect([99, 100, 199, 200].map((now) => signUpState(times, false, now))).toEqual([
+      'not-open-yet',
+      'open',
+      'open',
+      'closed',
+    ]);
     expect(signUpState({ opens: null, closes: null }, false, 0)).toBe('open');
     expect(signUpState(times, true, 150)).toBe('frozen');
   });

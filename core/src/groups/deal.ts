@@ -36,12 +36,18 @@ export function dealOut(groups: readonly DealtGroup[], students: readonly Enrolm
 /** Where a latecomer goes (CALC §3): the unlocked group with the fewest members that has room; of several, the one that it makes the least uneven, then the
  * first. null: no room.
  * @param unevenness what coming to a group adds to the set's spread rules. */
-export function emptiest(groups: readonly DealtGroup[], unevenness: (groupId: GroupId) => number = () => 0): GroupId | null {
+export function emptiest(
+  groups: readonly DealtGroup[],
+  unevenness: (groupId: GroupId) => number = () => 0,
+): GroupId | null {
   let best: DealtGroup | null = null;
   for (const group of groups) {
     const hasRoom = !group.isLocked && (group.capacity === null || group.members < group.capacity);
     if (!hasRoom) continue;
-    const isBetter = best === null || group.members < best.members || (group.members === best.members && unevenness(group.id) < unevenness(best.id) - 1e-9);
+    const isBetter =
+      best === null ||
+      group.members < best.members ||
+      (group.members === best.members && unevenness(group.id) < unevenness(best.id) - 1e-9);
     if (isBetter) best = group;
   }
   return best?.id ?? null;

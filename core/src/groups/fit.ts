@@ -29,15 +29,24 @@ const noticeable = 0.25;
  * @param classOf how often each value is found in the class, by attribute. */
 export function whereTheyFit(
   groups: readonly FittingGroup[],
-  comers: { readonly count: number; readonly values: Readonly<Record<string, readonly (string | undefined)[]>> },
+  comers: {
+    readonly count: number;
+    readonly values: Readonly<Record<string, readonly (string | undefined)[]>>;
+  },
   classOf: ReadonlyMap<string, ReadonlyMap<string, number>>,
 ): Fit[] {
   return groups
-    .filter((group) => !group.isLocked && (group.capacity === null || group.members + comers.count <= group.capacity))
+    .filter(
+      (group) =>
+        !group.isLocked && (group.capacity === null || group.members + comers.count <= group.capacity),
+    )
     .map((group) => {
       const changes = [...classOf].map(([name, totals]) => {
         const before = known(group.values[name]);
-        return { name, by: spreadCost([...before, ...known(comers.values[name])], totals) - spreadCost(before, totals) };
+        return {
+          name,
+          by: spreadCost([...before, ...known(comers.values[name])], totals) - spreadCost(before, totals),
+        };
       });
       return {
         fit: {
@@ -58,7 +67,12 @@ export function whereTheyFit(
 function spreadCost(values: readonly string[], totals: ReadonlyMap<string, number>): number {
   const everyone = [...totals.values()].reduce((sum, count) => sum + count, 0);
   if (everyone === 0) return 0;
-  return [...totals].reduce((sum, [value, total]) => sum + (values.filter((each) => each === value).length - (values.length * total) / everyone) ** 2, 0);
+  return [...totals].reduce(
+    (sum, [value, total]) =>
+      sum + (values.filter((each) => each === value).length - (values.length * total) / everyone) ** 2,
+    0,
+  );
 }
 
-const known = (values: readonly (string | undefined)[] = []): string[] => values.filter((value) => value !== undefined);
+const known = (values: readonly (string | undefined)[] = []): string[] =>
+  values.filter((value) => value !== undefined);

@@ -6,7 +6,11 @@ import { apply, readGroupFile, sayGroupFileProblem } from './index.js';
 import type { NamedStudent } from './index.js';
 
 const groups = ['Crock', 'Carboy'].map((name, at) => ({ id: name as GroupId, number: at + 1, name }));
-const student = (name: string, groupId: string | null = null, number: string | null = null): NamedStudent => ({
+const student = (
+  name: string,
+  groupId: string | null = null,
+  number: string | null = null,
+): NamedStudent => ({
   enrolmentId: name as EnrolmentId,
   name,
   email: `${name.toLowerCase().replace(' ', '.')}@b.example`,
@@ -21,8 +25,16 @@ const read = (csv: string, students: NamedStudent[], isExclusive = true) => {
 
 describe('a file of groups', () => {
   it('places, moves and takes out by address, number or name', () => {
-    const students = [student('Ada'), student('Ben', 'Crock', 'n7'), student('Cho', 'Carboy'), student('Dia', 'Crock')];
-    const file = read('E-mail;Number;Name;Group\nADA@b.example;;;carboy\n;n7;;2\n;;cho;\n;;Dia;1\n', students);
+    const students = [
+      student('Ada'),
+      student('Ben', 'Crock', 'n7'),
+      student('Cho', 'Carboy'),
+      student('Dia', 'Crock'),
+    ];
+    const file = read(
+      'E-mail;Number;Name;Group\nADA@b.example;;;carboy\n;n7;;2\n;;cho;\n;;Dia;1\n',
+      students,
+    );
     expect(file).toEqual({
       ok: true,
       moves: [
@@ -36,8 +48,15 @@ describe('a file of groups', () => {
   });
 
   it('says what is wrong with a line, and goes on', () => {
-    const students = [student('Ada'), student('Sam Ek', null, 'n1'), { ...student('Sam Ek'), enrolmentId: 'other' as EnrolmentId, email: 's@b.example' }];
-    const file = read('Name,Group\nAda,Crock\nAda,Carboy\nZed,Crock\nSam Ek,Crock\nAda,Vat\n,Crock\n', students);
+    const students = [
+      student('Ada'),
+      student('Sam Ek', null, 'n1'),
+      { ...student('Sam Ek'), enrolmentId: 'other' as EnrolmentId, email: 's@b.example' },
+    ];
+    const file = read(
+      'Name,Group\nAda,Crock\nAda,Carboy\nZed,Crock\nSam Ek,Crock\nAda,Vat\n,Crock\n',
+      students,
+    );
     if (!file.ok) throw new Error(file.code);
     expect(file.moves).toHaveLength(1);
     expect(file.problems.map(({ line, problem }) => [line, problem.code])).toEqual([
@@ -47,12 +66,20 @@ describe('a file of groups', () => {
       [6, 'twice'],
       [7, 'nobody-named'],
     ]);
-    expect(read('Name,Group\nAda,Vat\n', students)).toMatchObject({ problems: [{ problem: { code: 'unknown-group', value: 'Vat' } }] });
+    expect(read('Name,Group\nAda,Vat\n', students)).toMatchObject({
+      problems: [{ problem: { code: 'unknown-group', value: 'Vat' } }],
+    });
     for (const { problem } of file.problems) expect(sayGroupFileProblem(problem)).toMatch(/\.$/);
   });
 
   it('names all groups of a person where one may be in several', () => {
-    const ada = { ...student('Ada', 'Crock'), seats: ['Crock', 'Vat'].map((groupId) => ({ groupId: groupId as GroupId, isLeader: groupId === 'Vat' })) };
+    const ada = {
+      ...student('Ada', 'Crock'),
+      seats: ['Crock', 'Vat'].map((groupId) => ({
+        groupId: groupId as GroupId,
+        isLeader: groupId === 'Vat',
+      })),
+    };
     const file = read('Name,Group\nAda,Carboy\nAda,Crock\nBen,1\nBen,1\n', [ada, student('Ben')], false);
     expect(file).toEqual({
       ok: true,
@@ -67,23 +94,36 @@ describe('a file of groups', () => {
 
   it('needs a column for the person and one for the group', () => {
     expect(read('Name,Colour\nAda,red\n', [student('Ada')])).toEqual({ ok: false, code: 'no-group-column' });
-    expect(read('Role,Group\nstudent,Crock\n', [student('Ada')])).toEqual({ ok: false, code: 'no-person-column' });
+    expect(read('Role,Group\nstudent,Crock\n', [student('Ada')])).toEqual({
+      ok: false,
+      code: 'no-person-column',
+    });
   });
 
   it('gives moves that fit the Board, and nothing more to do when read again', () =>
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.constantFrom(null, 'Crock', 'Carboy'), fc.constantFrom('', 'Crock', '2')), { minLength: 1, maxLength: 12 }), (seats) => {
-        const students = seats.map(([at], index) => student(`S${index}`, at));
-        const csv = `Name,Group\n${seats.map(([, to], index) => `S${index},${to}`).join('\n')}\n`;
-        const first = read(csv, students);
-        if (!first.ok) throw new Error(first.code);
-        const placed = apply(new Map(students.map((each) => [each.enrolmentId, each.seats])), { moves: first.moves }, true);
-        if (!placed.ok) throw new Error('the moves fit');
-        const again = read(
-          csv,
-          students.map((each) => ({ ...each, seats: placed.placement.get(each.enrolmentId)! })),
-        );
-        expect(again).toEqual({ ok: true, moves: [], same: seats.length, problems: [] });
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom(null, 'Crock', 'Carboy'), fc.constantFrom('', 'Crock', '2')), {
+          minLength: 1,
+          maxLength: 12,
+        }),
+        (seats) => {
+          const students = seats.map(([at], index) => student(`S${index}`, at));
+          const csv = `Name,Group\n${seats.map(([, to], index) => `S${index},${to}`).join('\n')}\n`;
+          const first = read(csv, students);
+          if (!first.ok) throw new Error(first.code);
+          const placed = apply(
+            new Map(students.map((each) => [each.enrolmentId, each.seats])),
+            { moves: first.moves },
+            true,
+          );
+          if (!placed.ok) throw new Error('the moves fit');
+          const again = read(
+            csv,
+            students.map((each) => ({ ...each, seats: placed.placement.get(each.enrolmentId)! })),
+          );
+          expect(again).toEqual({ ok: true, moves: [], same: seats.length, problems: [] });
+        },
+      ),
     ));
 });

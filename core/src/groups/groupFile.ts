@@ -37,21 +37,57 @@ export type GroupFile =
     }
   | { readonly ok: false; readonly code: 'no-person-column' | 'no-group-column' };
 
-const groupWords = ['group', 'group name', 'team', 'gruppe', 'groupe', 'grupo', 'equipo', 'equipa', 'grupp', 'groep', 'gruppo'];
+const groupWords = [
+  'group',
+  'group name',
+  'team',
+  'gruppe',
+  'groupe',
+  'grupo',
+  'equipo',
+  'equipa',
+  'grupp',
+  'groep',
+  'gruppo',
+];
 const emailWords = ['email', 'e-mail', 'mail', 'mail address', 'address', 'courriel', 'correo', 'e-post'];
-const numberWords = ['number', 'student number', 'id', 'student id', 'matrikel', 'matrikelnummer', 'numero', 'matricula'];
+const numberWords = [
+  'number',
+  'student number',
+  'id',
+  'student id',
+  'matrikel',
+  'matrikelnummer',
+  'numero',
+  'matricula',
+];
 const nameWords = ['name', 'student', 'full name', 'student name', 'nom', 'nombre', 'nome', 'namn', 'naam'];
 
 /** Who should sit where, by a file with a column for the person (address, number or name) and one for the group (name or number). An
  * empty group takes its person out. Nobody who is not in the file moves.
  * @param isExclusive else the lines of one person together name all their groups. */
-export function readGroupFile({ headings, rows }: Table, students: readonly NamedStudent[], groups: readonly NamedGroup[], isExclusive = true): GroupFile {
+export function readGroupFile(
+  { headings, rows }: Table,
+  students: readonly NamedStudent[],
+  groups: readonly NamedGroup[],
+  isExclusive = true,
+): GroupFile {
   const column = (words: readonly string[]) => headings.findIndex((heading) => words.includes(fold(heading)));
   const groupAt = column(groupWords);
   const person = [
-    { at: column(emailWords), find: (value: string) => students.filter((student) => sameAddress(student.email) === sameAddress(value)) },
-    { at: column(numberWords), find: (value: string) => students.filter((student) => student.number === value) },
-    { at: column(nameWords), find: (value: string) => students.filter((student) => fold(student.name) === fold(value)) },
+    {
+      at: column(emailWords),
+      find: (value: string) =>
+        students.filter((student) => sameAddress(student.email) === sameAddress(value)),
+    },
+    {
+      at: column(numberWords),
+      find: (value: string) => students.filter((student) => student.number === value),
+    },
+    {
+      at: column(nameWords),
+      find: (value: string) => students.filter((student) => fold(student.name) === fold(value)),
+    },
   ].filter(({ at }) => at >= 0);
   if (groupAt < 0) return { ok: false, code: 'no-group-column' };
   if (person.length === 0) return { ok: false, code: 'no-person-column' };
@@ -71,12 +107,18 @@ export function readGroupFile({ headings, rows }: Table, students: readonly Name
     const before = student && lineOf.get(student.enrolmentId);
     if (!told) problems.push({ line, problem: { code: 'nobody-named' } });
     else if (!student) problems.push({ line, problem: { code: 'unknown-person', value: told.value } });
-    else if (more.length > 0) problems.push({ line, problem: { code: 'several-of-that-name', value: told.value } });
-    else if (before !== undefined && isExclusive) problems.push({ line, problem: { code: 'twice', name: student.name, line: before } });
-    else if (group === undefined) problems.push({ line, problem: { code: 'unknown-group', value: groupName } });
+    else if (more.length > 0)
+      problems.push({ line, problem: { code: 'several-of-that-name', value: told.value } });
+    else if (before !== undefined && isExclusive)
+      problems.push({ line, problem: { code: 'twice', name: student.name, line: before } });
+    else if (group === undefined)
+      problems.push({ line, problem: { code: 'unknown-group', value: groupName } });
     else {
       lineOf.set(student.enrolmentId, line);
-      wanted.set(student.enrolmentId, new Set([...(wanted.get(student.enrolmentId) ?? []), ...(group ? [group.id] : [])]));
+      wanted.set(
+        student.enrolmentId,
+        new Set([...(wanted.get(student.enrolmentId) ?? []), ...(group ? [group.id] : [])]),
+      );
     }
   }
   const placement = new Map(students.map((student) => [student.enrolmentId, student.seats]));
@@ -92,7 +134,14 @@ function movesBetween(placement: Placement, student: EnrolmentId, to: ReadonlySe
   const into = [...to].filter((groupId) => !seats.some((seat) => seat.groupId === groupId));
   const [firstOut, ...moreOut] = out;
   const [firstIn, ...moreIn] = into;
-  const first = firstOut && firstIn ? [{ ...firstOut, to: firstIn }] : firstOut ? [firstOut] : firstIn ? [{ student, from: null, to: firstIn }] : [];
+  const first =
+    firstOut && firstIn
+      ? [{ ...firstOut, to: firstIn }]
+      : firstOut
+        ? [firstOut]
+        : firstIn
+          ? [{ student, from: null, to: firstIn }]
+          : [];
   return [...first, ...moreOut, ...moreIn.map((groupId) => ({ student, from: null, to: groupId }))];
 }
 

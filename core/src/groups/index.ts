@@ -1,5 +1,14 @@
 export { lettersOf, nameByPattern, namesFor } from './naming.js';
-export { apply, countMembers, groupNumberTyped, inverse, lead, movesOut, movesTo, swap } from './placement.js';
+export {
+  apply,
+  countMembers,
+  groupNumberTyped,
+  inverse,
+  lead,
+  movesOut,
+  movesTo,
+  swap,
+} from './placement.js';
 export type { Conflict, Held, Move, Place, Placed, Placement, Seat } from './placement.js';
 export { fillRoom, sayForecast, sizesByCount, sizesBySize } from './sizes.js';
 export type { RoomForecast, SizesForecast, SizesRefused } from './sizes.js';

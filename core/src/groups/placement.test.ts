@@ -8,20 +8,36 @@ const students = ['ada', 'ben', 'cho', 'dia', 'eli', 'fay'] as EnrolmentId[];
 const [crock, carboy, amphora] = ['crock', 'carboy', 'amphora'] as GroupId[] as [GroupId, GroupId, GroupId];
 const groups = [crock, carboy, amphora];
 const seat = (groupId: GroupId, isLeader = false): Seat => ({ groupId, isLeader });
-const placed = (...at: (readonly Seat[])[]): Placement => new Map(at.map((seats, index) => [students[index]!, seats]));
+const placed = (...at: (readonly Seat[])[]): Placement =>
+  new Map(at.map((seats, index) => [students[index]!, seats]));
 /** The placement as a set compares: nobody's places have an order. */
 const plain = (placement: Placement) =>
-  [...placement].map(([student, seats]) => [student, seats.map(({ groupId, isLeader }) => `${groupId}${isLeader ? '!' : ''}`).sort()] as const);
+  [...placement].map(
+    ([student, seats]) =>
+      [student, seats.map(({ groupId, isLeader }) => `${groupId}${isLeader ? '!' : ''}`).sort()] as const,
+  );
 
 /** One leader a group at most, as the Board keeps it. */
 const aPlacement = (isExclusive: boolean) =>
   fc
-    .tuple(fc.array(fc.subarray(groups, isExclusive ? { maxLength: 1 } : {}), { minLength: students.length, maxLength: students.length }), fc.subarray(groups))
+    .tuple(
+      fc.array(fc.subarray(groups, isExclusive ? { maxLength: 1 } : {}), {
+        minLength: students.length,
+        maxLength: students.length,
+      }),
+      fc.subarray(groups),
+    )
     .map(([at, led]): Placement => {
       const leaders = new Map(
-        led.flatMap((groupId) => (at.some((own) => own.includes(groupId)) ? [[groupId, at.findIndex((own) => own.includes(groupId))]] : [])),
+        led.flatMap((groupId) =>
+          at.some((own) => own.includes(groupId))
+            ? [[groupId, at.findIndex((own) => own.includes(groupId))]]
+            : [],
+        ),
       );
-      return placed(...at.map((own, index) => own.map((groupId) => seat(groupId, leaders.get(groupId) === index))));
+      return placed(
+        ...at.map((own, index) => own.map((groupId) => seat(groupId, leaders.get(groupId) === index))),
+      );
     });
 
 /** Any act that the Board offers: sending, taking out, swapping, dealing out anew, naming a leader. */
@@ -29,7 +45,11 @@ const anAct = (placement: Placement) => {
   const helds = [...placement].flatMap(([student, seats]): Held[] =>
     seats.length === 0 ? [{ student, from: null }] : seats.map(({ groupId }) => ({ student, from: groupId })),
   );
-  const pairs = helds.flatMap((one) => helds.flatMap((other) => (one.student !== other.student && one.from !== other.from ? [[one, other] as const] : [])));
+  const pairs = helds.flatMap((one) =>
+    helds.flatMap((other) =>
+      one.student !== other.student && one.from !== other.from ? [[one, other] as const] : [],
+    ),
+  );
   return fc.oneof(
     fc.tuple(fc.subarray(helds), fc.constantFrom(...groups, null)).map(([chosen, to]) =>
       movesTo(
@@ -45,11 +65,16 @@ const anAct = (placement: Placement) => {
     }),
     fc
       .tuple(fc.constantFrom(...helds), fc.boolean())
-      .map(([{ student, from }, isLeader]): Place => (from === null ? { moves: [] } : lead(placement, student, from, isLeader))),
-    ...(pairs.length > 0 ? [fc.constantFrom(...pairs).map(([one, other]) => swap(placement, one, other))] : []),
+      .map(([{ student, from }, isLeader]): Place =>
+        from === null ? { moves: [] } : lead(placement, student, from, isLeader),
+      ),
+    ...(pairs.length > 0
+      ? [fc.constantFrom(...pairs).map(([one, other]) => swap(placement, one, other))]
+      : []),
   );
 };
-const placementAndAct = (isExclusive: boolean) => aPlacement(isExclusive).chain((placement) => fc.tuple(fc.constant(placement), anAct(placement)));
+const placementAndAct = (isExclusive: boolean) =>
+  aPlacement(isExclusive).chain((placement) => fc.tuple(fc.constant(placement), anAct(placement)));
 
 const applied = (placement: Placement, place: Place, isExclusive = true) => {
   const result = apply(placement, place, isExclusive);
@@ -70,7 +95,9 @@ describe.each([true, false])('placing students in a set that is exclusive: %s', 
     ));
 
   it('gives the act back when it is inverted twice', () =>
-    fc.assert(fc.property(placementAndAct(isExclusive), ([, act]) => expect(inverse(inverse(act))).toEqual(act))));
+    fc.assert(
+      fc.property(placementAndAct(isExclusive), ([, act]) => expect(inverse(inverse(act))).toEqual(act)),
+    ));
 
   it('keeps every student, nobody twice in a group, one leader a group at most', () =>
     fc.assert(
@@ -83,8 +110,14 @@ describe.each([true, false])('placing students in a set that is exclusive: %s', 
           if (isExclusive) expect(seats.length).toBeLessThanOrEqual(1);
         }
         for (const groupId of groups)
-          expect([...after.values()].filter((seats) => seats.some((each) => each.groupId === groupId && each.isLeader)).length).toBeLessThanOrEqual(1);
-        expect([...countMembers(after).values()].reduce((sum, count) => sum + count, 0)).toBe([...after.values()].flat().length);
+          expect(
+            [...after.values()].filter((seats) =>
+              seats.some((each) => each.groupId === groupId && each.isLeader),
+            ).length,
+          ).toBeLessThanOrEqual(1);
+        expect([...countMembers(after).values()].reduce((sum, count) => sum + count, 0)).toBe(
+          [...after.values()].flat().length,
+        );
       }),
     ));
 });
@@ -107,8 +140,12 @@ describe('an act on the Board', () => {
       ],
     });
     // Where one may be in several groups, a second place is no conflict; the same place is.
-    expect(apply(before, { moves: [{ student: students[1]!, from: null, to: amphora }] }, false).ok).toBe(true);
-    expect(apply(before, { moves: [{ student: students[1]!, from: null, to: carboy }] }, false).ok).toBe(false);
+    expect(apply(before, { moves: [{ student: students[1]!, from: null, to: amphora }] }, false).ok).toBe(
+      true,
+    );
+    expect(apply(before, { moves: [{ student: students[1]!, from: null, to: carboy }] }, false).ok).toBe(
+      false,
+    );
   });
 
   it('changes nothing, not even the object, when nobody moves', () => {
@@ -131,8 +168,13 @@ describe('an act on the Board', () => {
       ['ada', ['crock']],
       ['ben', ['crock!']],
     ]);
-    const unaware: Place = { moves: [{ student: students[1]!, from: crock, to: crock, leads: { from: false, to: true } }] };
-    expect(apply(before, unaware, true)).toEqual({ ok: false, conflicts: [{ student: 'ben', expected: crock, actual: [crock] }] });
+    const unaware: Place = {
+      moves: [{ student: students[1]!, from: crock, to: crock, leads: { from: false, to: true } }],
+    };
+    expect(apply(before, unaware, true)).toEqual({
+      ok: false,
+      conflicts: [{ student: 'ben', expected: crock, actual: [crock] }],
+    });
   });
 
   it('takes the leading from whoever moves away, and undoing gives it back', () => {

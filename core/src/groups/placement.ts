@@ -23,7 +23,9 @@ export interface Place {
   readonly moves: readonly Move[];
 }
 
-export type Placed = { readonly ok: true; readonly placement: Placement } | { readonly ok: false; readonly conflicts: readonly Conflict[] };
+export type Placed =
+  | { readonly ok: true; readonly placement: Placement }
+  | { readonly ok: false; readonly conflicts: readonly Conflict[] };
 
 /** Somebody else moved this student first, or they are no longer here. */
 export interface Conflict {
@@ -34,7 +36,12 @@ export interface Conflict {
 
 export const inverse = (place: Place): Place => ({
   moves: place.moves
-    .map(({ student, from, to, leads }) => ({ student, from: to, to: from, ...(leads && { leads: { from: leads.to, to: leads.from } }) }))
+    .map(({ student, from, to, leads }) => ({
+      student,
+      from: to,
+      to: from,
+      ...(leads && { leads: { from: leads.to, to: leads.from } }),
+    }))
     .reverse(),
 });
 
@@ -47,10 +54,17 @@ export function apply(placement: Placement, place: Place, isExclusive: boolean):
   for (const { student, from, to, leads } of place.moves) {
     const seats = next.get(student);
     const has = (groupId: GroupId) => seats!.some((seat) => seat.groupId === groupId);
-    const fits = seats !== undefined && (from === null ? !isExclusive || seats.length === 0 : has(from)) && (to === null || to === from || !has(to));
-    if (!fits) conflicts.push({ student, expected: from, actual: seats?.map((seat) => seat.groupId) ?? 'not-here' });
+    const fits =
+      seats !== undefined &&
+      (from === null ? !isExclusive || seats.length === 0 : has(from)) &&
+      (to === null || to === from || !has(to));
+    if (!fits)
+      conflicts.push({ student, expected: from, actual: seats?.map((seat) => seat.groupId) ?? 'not-here' });
     else if (from !== to || leads)
-      next.set(student, [...seats.filter((seat) => seat.groupId !== from), ...(to === null ? [] : [{ groupId: to, isLeader: leads?.to ?? false }])]);
+      next.set(student, [
+        ...seats.filter((seat) => seat.groupId !== from),
+        ...(to === null ? [] : [{ groupId: to, isLeader: leads?.to ?? false }]),
+      ]);
   }
   if (conflicts.length === 0) conflicts.push(...secondLeaders(next, place));
   if (conflicts.length > 0) return { ok: false, conflicts };
@@ -61,11 +75,16 @@ function secondLeaders(after: Placement, place: Place): Conflict[] {
   const led = place.moves.filter((move) => move.leads?.to && move.to !== null);
   if (led.length === 0) return [];
   const leaders = new Map<GroupId, number>();
-  for (const seats of after.values()) for (const { groupId, isLeader } of seats) if (isLeader) leaders.set(groupId, (leaders.get(groupId) ?? 0) + 1);
-  return led.flatMap(({ student, from, to }) => (leaders.get(to!)! > 1 ? [{ student, expected: from, actual: [to!] }] : []));
+  for (const seats of after.values())
+    for (const { groupId, isLeader } of seats)
+      if (isLeader) leaders.set(groupId, (leaders.get(groupId) ?? 0) + 1);
+  return led.flatMap(({ student, from, to }) =>
+    leaders.get(to!)! > 1 ? [{ student, expected: from, actual: [to!] }] : [],
+  );
 }
 
-const isSamePlacement = (before: Placement, after: Placement) => [...after].every(([student, seats]) => before.get(student) === seats);
+const isSamePlacement = (before: Placement, after: Placement) =>
+  [...after].every(([student, seats]) => before.get(student) === seats);
 
 /** Somebody on the Board: where they were taken hold of. */
 export interface Held {
@@ -90,18 +109,33 @@ export function movesTo(placement: Placement, students: Iterable<Held>, to: Grou
 }
 
 /** Out of every place that these students have. */
-export function movesOut(placement: Placement, students: Iterable<EnrolmentId>, isTaken: (groupId: GroupId) => boolean = () => true): Move[] {
+export function movesOut(
+  placement: Placement,
+  students: Iterable<EnrolmentId>,
+  isTaken: (groupId: GroupId) => boolean = () => true,
+): Move[] {
   return [...students].flatMap((student) =>
-    (placement.get(student) ?? []).flatMap(({ groupId }) => (isTaken(groupId) ? [moveOf(placement, { student, from: groupId }, null)] : [])),
+    (placement.get(student) ?? []).flatMap(({ groupId }) =>
+      isTaken(groupId) ? [moveOf(placement, { student, from: groupId }, null)] : [],
+    ),
   );
 }
 
 /** Makes a member the leader of their group, in the place of whoever leads it, or lets them be one no longer. */
 export function lead(placement: Placement, student: EnrolmentId, groupId: GroupId, isLeader: boolean): Place {
-  const leading = [...placement].flatMap(([id, seats]) => (seats.some((seat) => seat.groupId === groupId && seat.isLeader) ? [id] : []));
-  const turn = (id: EnrolmentId, to: boolean): Move => ({ student: id, from: groupId, to: groupId, leads: { from: !to, to } });
+  const leading = [...placement].flatMap(([id, seats]) =>
+    seats.some((seat) => seat.groupId === groupId && seat.isLeader) ? [id] : [],
+  );
+  const turn = (id: EnrolmentId, to: boolean): Move => ({
+    student: id,
+    from: groupId,
+    to: groupId,
+    leads: { from: !to, to },
+  });
   if (!isLeader) return { moves: leading.includes(student) ? [turn(student, false)] : [] };
-  return { moves: leading.includes(student) ? [] : [...leading.map((id) => turn(id, false)), turn(student, true)] };
+  return {
+    moves: leading.includes(student) ? [] : [...leading.map((id) => turn(id, false)), turn(student, true)],
+  };
 }
 
 function moveOf(placement: Placement, { student, from }: Held, to: GroupId | null): Move {
@@ -112,7 +146,8 @@ function moveOf(placement: Placement, { student, from }: Held, to: GroupId | nul
 /** Group sizes of a placement. */
 export function countMembers(placement: Placement): Map<GroupId, number> {
   const counts = new Map<GroupId, number>();
-  for (const seats of placement.values()) for (const { groupId } of seats) counts.set(groupId, (counts.get(groupId) ?? 0) + 1);
+  for (const seats of placement.values())
+    for (const { groupId } of seats) counts.set(groupId, (counts.get(groupId) ?? 0) + 1);
   return counts;
 }
 

@@ -27,7 +27,11 @@ export interface WantedPlace {
   /** The group they are in now; null: in none. */
   readonly from: { readonly isLocked: boolean; readonly hasHandedIn: boolean } | null;
   /** The group they want; null: to give their place back. */
-  readonly to: { readonly isLocked: boolean; readonly members: number; readonly capacity: number | null } | null;
+  readonly to: {
+    readonly isLocked: boolean;
+    readonly members: number;
+    readonly capacity: number | null;
+  } | null;
   readonly placesElsewhere: number;
 }
 

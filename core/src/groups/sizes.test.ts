@@ -5,10 +5,14 @@ import { fillRoom, sayForecast, sizesByCount, sizesBySize } from './index.js';
 const sizesOf = (forecast: ReturnType<typeof sizesByCount>) => (forecast.ok ? forecast.sizes : forecast.code);
 
 describe('sizes of groups', () => {
-  it('spreads 27 students over 5 groups as 6 6 5 5 5', () => expect(sizesOf(sizesByCount(27, 5))).toEqual([6, 6, 5, 5, 5]));
-  it('spreads 27 students in sixes as 6 6 5 5 5', () => expect(sizesOf(sizesBySize(27, 6))).toEqual([6, 6, 5, 5, 5]));
-  it('fills 27 students in sixes as 6 6 6 6 3', () => expect(sizesOf(sizesBySize(27, 6, 'fill'))).toEqual([6, 6, 6, 6, 3]));
-  it('makes eleven groups of 4 and two of 3 of 50 students in fours', () => expect(sizesOf(sizesBySize(50, 4))).toEqual([...Array<number>(11).fill(4), 3, 3]));
+  it('spreads 27 students over 5 groups as 6 6 5 5 5', () =>
+    expect(sizesOf(sizesByCount(27, 5))).toEqual([6, 6, 5, 5, 5]));
+  it('spreads 27 students in sixes as 6 6 5 5 5', () =>
+    expect(sizesOf(sizesBySize(27, 6))).toEqual([6, 6, 5, 5, 5]));
+  it('fills 27 students in sixes as 6 6 6 6 3', () =>
+    expect(sizesOf(sizesBySize(27, 6, 'fill'))).toEqual([6, 6, 6, 6, 3]));
+  it('makes eleven groups of 4 and two of 3 of 50 students in fours', () =>
+    expect(sizesOf(sizesBySize(50, 4))).toEqual([...Array<number>(11).fill(4), 3, 3]));
   it('refuses no groups, no size and parts of a student', () => {
     expect(sizesOf(sizesByCount(10, 0))).toBe('count-not-positive');
     expect(sizesOf(sizesBySize(10, 0))).toBe('size-not-positive');
@@ -31,11 +35,16 @@ describe('sizes of groups', () => {
 
   it('never makes a group larger than the size asked for', () =>
     fc.assert(
-      fc.property(fc.nat(500), fc.integer({ min: 1, max: 40 }), fc.constantFrom('spread' as const, 'fill' as const), (students, size, how) => {
-        const sizes = sizesOf(sizesBySize(students, size, how)) as number[];
-        expect(Math.max(...sizes)).toBeLessThanOrEqual(size);
-        expect(sizes.reduce((sum, each) => sum + each, 0)).toBe(students);
-      }),
+      fc.property(
+        fc.nat(500),
+        fc.integer({ min: 1, max: 40 }),
+        fc.constantFrom('spread' as const, 'fill' as const),
+        (students, size, how) => {
+          const sizes = sizesOf(sizesBySize(students, size, how)) as number[];
+          expect(Math.max(...sizes)).toBeLessThanOrEqual(size);
+          expect(sizes.reduce((sum, each) => sum + each, 0)).toBe(students);
+        },
+      ),
     ));
 
   it('fills existing groups towards equal size and says who finds no room', () => {

@@ -1,5 +1,8 @@
 /** What a person asked for that cannot be made into groups. */
-export type SizesRefused = { readonly ok: false; readonly code: 'count-not-positive' | 'size-not-positive' | 'not-whole' };
+export type SizesRefused = {
+  readonly ok: false;
+  readonly code: 'count-not-positive' | 'size-not-positive' | 'not-whole';
+};
 
 export interface SizesForecast {
   readonly ok: true;
@@ -12,7 +15,8 @@ export interface SizesForecast {
 /** Sizes of `groups` groups for `students` students (CALC §1): as even as can be, larger groups first.
  * More groups than students is allowed; the forecast counts the empty ones. */
 export function sizesByCount(students: number, groups: number): SizesForecast | SizesRefused {
-  if (!Number.isInteger(students) || !Number.isInteger(groups) || students < 0) return { ok: false, code: 'not-whole' };
+  if (!Number.isInteger(students) || !Number.isInteger(groups) || students < 0)
+    return { ok: false, code: 'not-whole' };
   if (groups < 1) return { ok: false, code: 'count-not-positive' };
   const small = Math.floor(students / groups);
   const larger = students % groups;
@@ -21,8 +25,13 @@ export function sizesByCount(students: number, groups: number): SizesForecast | 
 }
 
 /** Sizes of groups of about `size` (CALC §1): `spread` makes them even, `fill` makes full ones and one remainder. */
-export function sizesBySize(students: number, size: number, how: 'spread' | 'fill' = 'spread'): SizesForecast | SizesRefused {
-  if (!Number.isInteger(students) || !Number.isInteger(size) || students < 0) return { ok: false, code: 'not-whole' };
+export function sizesBySize(
+  students: number,
+  size: number,
+  how: 'spread' | 'fill' = 'spread',
+): SizesForecast | SizesRefused {
+  if (!Number.isInteger(students) || !Number.isInteger(size) || students < 0)
+    return { ok: false, code: 'not-whole' };
   if (size < 1) return { ok: false, code: 'size-not-positive' };
   const groups = Math.max(1, Math.ceil(students / size));
   if (how === 'spread') return sizesByCount(students, groups);
@@ -38,7 +47,10 @@ export interface RoomForecast {
 }
 
 /** Fills existing groups towards equal size under each capacity (CALC §1); `capacity` null means no limit. */
-export function fillRoom(groups: readonly { readonly members: number; readonly capacity: number | null }[], newcomers: number): RoomForecast {
+export function fillRoom(
+  groups: readonly { readonly members: number; readonly capacity: number | null }[],
+  newcomers: number,
+): RoomForecast {
   const sizes = groups.map((group) => group.members);
   let left = newcomers;
   while (left > 0) {

@@ -12,8 +12,14 @@ const folder = (more: Partial<HandInRules> = {}): HandInRules => ({
   attempts: 'latest',
   ...more,
 });
-const file = (more: Partial<OfferedFile> = {}): OfferedFile => ({ name: 'report.pdf', sizeBytes: 1000, found: 'pdf', ...more });
-const refusal = (offered: OfferedFile, rules = folder(), already = 0) => checkFile(offered, already, rules)?.code ?? null;
+const file = (more: Partial<OfferedFile> = {}): OfferedFile => ({
+  name: 'report.pdf',
+  sizeBytes: 1000,
+  found: 'pdf',
+  ...more,
+});
+const refusal = (offered: OfferedFile, rules = folder(), already = 0) =>
+  checkFile(offered, already, rules)?.code ?? null;
 
 describe('which files a folder takes', () => {
   it('takes what has the right ending and holds what it says', () => {
@@ -43,14 +49,23 @@ describe('which files a folder takes', () => {
       'a.exe is not of a type that is taken here. Save it as .pdf or .docx and add it again.',
     );
     for (const code of ['too-many', 'too-large', 'not-what-it-says'] as const)
-      expect(sayFileRefusal({ code, name: 'a.pdf', most: 1, largestMb: 10, found: 'exe' } as never)).toMatch(/again|another|add it then/);
+      expect(sayFileRefusal({ code, name: 'a.pdf', most: 1, largestMb: 10, found: 'exe' } as never)).toMatch(
+        /again|another|add it then/,
+      );
   });
   it('never takes more files than it says, whatever they are', () =>
     fc.assert(
       fc.property(fc.string(), fc.nat(1e9), fc.nat(400), (name, sizeBytes, already) => {
-        if (already >= 3) expect(checkFile({ name, sizeBytes, found: null }, already, folder())).not.toBeNull();
+        if (already >= 3)
+          expect(checkFile({ name, sizeBytes, found: null }, already, folder())).not.toBeNull();
       }),
     ));
   it('reads an ending in any case, and none where there is none', () =>
-    expect(['a.PDF', 'a.tar.gz', 'README', '.hidden', 'a.'].map(endingOf)).toEqual(['pdf', 'gz', '', 'hidden', '']));
+    expect(['a.PDF', 'a.tar.gz', 'README', '.hidden', 'a.'].map(endingOf)).toEqual([
+      'pdf',
+      'gz',
+      '',
+      'hidden',
+      '',
+    ]));
 });

@@ -30,7 +30,8 @@ export interface OfferedFile {
   readonly found: string | null;
 }
 
-export const endingOf = (name: string): string => (/\.([\p{L}\p{N}]{1,10})$/u.exec(name)?.[1] ?? '').toLowerCase();
+export const endingOf = (name: string): string =>
+  (/\.([\p{L}\p{N}]{1,10})$/u.exec(name)?.[1] ?? '').toLowerCase();
 
 /** Endings under which the same bytes go: office files are ZIP archives, and a picture has two names. */
 const sameBytes: readonly (readonly string[])[] = [
@@ -42,18 +43,40 @@ const sameBytes: readonly (readonly string[])[] = [
   ['mp4', 'm4a', 'm4v', 'mov'],
 ];
 /** Endings whose bytes always tell what they are; a file under such a name that looks like nothing known is not one. */
-const tellTale = new Set(['pdf', 'png', 'jpg', 'jpeg', 'gif', 'webp', 'zip', 'docx', 'xlsx', 'pptx', 'odt', 'ods', 'odp', 'mp3', 'mp4', 'wav']);
+const tellTale = new Set([
+  'pdf',
+  'png',
+  'jpg',
+  'jpeg',
+  'gif',
+  'webp',
+  'zip',
+  'docx',
+  'xlsx',
+  'pptx',
+  'odt',
+  'ods',
+  'odp',
+  'mp3',
+  'mp4',
+  'wav',
+]);
 
 /** Whether a file may be added to `already` others. */
 export function checkFile(file: OfferedFile, already: number, rules: HandInRules): FileRefusal | null {
   const { name, sizeBytes, found } = file;
   const ending = endingOf(name);
   if (already >= rules.mostFiles) return { code: 'too-many', most: rules.mostFiles };
-  if (rules.types.length > 0 && !rules.types.includes(ending)) return { code: 'wrong-type', name, types: rules.types };
-  if (sizeBytes > rules.largestMb * 1024 * 1024) return { code: 'too-large', name, largestMb: rules.largestMb };
-  const isSame = found === ending || sameBytes.some((family) => family.includes(ending) && found !== null && family.includes(found));
+  if (rules.types.length > 0 && !rules.types.includes(ending))
+    return { code: 'wrong-type', name, types: rules.types };
+  if (sizeBytes > rules.largestMb * 1024 * 1024)
+    return { code: 'too-large', name, largestMb: rules.largestMb };
+  const isSame =
+    found === ending ||
+    sameBytes.some((family) => family.includes(ending) && found !== null && family.includes(found));
   const isKnownOtherwise = found !== null && !isSame && (tellTale.has(ending) || rules.types.length > 0);
-  if (isKnownOtherwise || (found === null && tellTale.has(ending))) return { code: 'not-what-it-says', name, found: found ?? '' };
+  if (isKnownOtherwise || (found === null && tellTale.has(ending)))
+    return { code: 'not-what-it-says', name, found: found ?? '' };
   return null;
 }
 
@@ -69,7 +92,10 @@ export function sayFileRefusal(refusal: FileRefusal): string {
     case 'too-large':
       return `${refusal.name} is over ${refusal.largestMb} MB, which is the most here. Make it smaller and add it again.`;
     case 'not-what-it-says': {
-      const what = refusal.found === '' ? 'does not hold what its name says' : `holds a .${refusal.found} file under another name`;
+      const what =
+        refusal.found === ''
+          ? 'does not hold what its name says'
+          : `holds a .${refusal.found} file under another name`;
       return `${refusal.name} ${what}. Save it again in its own format and add it then.`;
     }
   }

@@ -12,13 +12,17 @@ describe('lateness', () => {
     [2 * 60 + 40, '4'],
     [28 * 60 + 5, '8'],
     [9 * 1440, '20'],
-  ])('takes for %i minutes late %s points of 40', (minutes, deduction) => expect(lateBy(minutes).deduction).toBe(deduction));
-  it('counts all of the delay once grace is over', () => expect(lateBy(16)).toEqual({ minutes: 16, periodsBegun: 1, deduction: '4' }));
+  ])('takes for %i minutes late %s points of 40', (minutes, deduction) =>
+    expect(lateBy(minutes).deduction).toBe(deduction),
+  );
+  it('counts all of the delay once grace is over', () =>
+    expect(lateBy(16)).toEqual({ minutes: 16, periodsBegun: 1, deduction: '4' }));
   it('never calls early work, or work without a due date, late', () => {
     expect(lateness(0, minute, tenPercentADay, '40').minutes).toBe(0);
     expect(lateness(0, null, tenPercentADay, '40').minutes).toBe(0);
   });
-  it('leaves out the minute that has only begun', () => expect(lateness(15 * minute + 59_999, 0, tenPercentADay, '40').minutes).toBe(0));
+  it('leaves out the minute that has only begun', () =>
+    expect(lateness(15 * minute + 59_999, 0, tenPercentADay, '40').minutes).toBe(0));
   it('never takes less for being later, nor more than the cap', () =>
     fc.assert(
       fc.property(fc.nat(30_000), fc.nat(30_000), (one, more) => {

@@ -16,12 +16,22 @@ export interface Lateness {
   readonly deduction: string;
 }
 
-export const noLatePolicy: LatePolicy = { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 100 };
+export const noLatePolicy: LatePolicy = {
+  graceMinutes: 0,
+  stepPercent: 0,
+  periodMinutes: 1440,
+  capPercent: 100,
+};
 
 /** How late a hand-in is and what that costs, in points (CALC §6). Whole minutes, begun ones left out.
  * @param due milliseconds, of this group: the extension if there is one; null means never late.
  * @param points what the work is marked out of, a decimal string. */
-export function lateness(handedInAt: number, due: number | null, policy: LatePolicy, points: string): Lateness {
+export function lateness(
+  handedInAt: number,
+  due: number | null,
+  policy: LatePolicy,
+  points: string,
+): Lateness {
   const minutes = due === null ? 0 : Math.max(0, Math.floor((handedInAt - due) / 60_000));
   if (minutes <= policy.graceMinutes) return { minutes: 0, periodsBegun: 0, deduction: '0' };
   const periodsBegun = Math.ceil(minutes / policy.periodMinutes);

@@ -13,7 +13,9 @@ describe('an invitation', () => {
 
   it('says who asks whom into what, until when, and why it was written', () => {
     expect(mail.subject).toBe('Your place in Applied Fermentation');
-    expect(mail.paragraphs.join(' ')).toMatch(/한서연.*Dr\. Ilse Marrow.*FER 220.*once, until Wed 9 Dec, 10:00/);
+    expect(mail.paragraphs.join(' ')).toMatch(
+      /한서연.*Dr\. Ilse Marrow.*FER 220.*once, until Wed 9 Dec, 10:00/,
+    );
     expect(mail.why).toContain('not chosen a password');
   });
 

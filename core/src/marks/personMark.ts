@@ -22,7 +22,12 @@ export interface PersonMarkInput {
 /** How a person's mark came about, in the order in which it was worked out. */
 export type MarkStep =
   | { readonly code: 'group-mark'; readonly mark: string; readonly max: string }
-  | { readonly code: 'override'; readonly rubricMark: string | null; readonly mark: string; readonly reason: string }
+  | {
+      readonly code: 'override';
+      readonly rubricMark: string | null;
+      readonly mark: string;
+      readonly reason: string;
+    }
   | { readonly code: 'late'; readonly deduction: string }
   | { readonly code: 'share'; readonly factor: string; readonly weight: string }
   | { readonly code: 'adjusted'; readonly by: string; readonly reason: string }
@@ -39,7 +44,8 @@ export interface PersonMark {
 /** From the group's mark to a person's (CALC §9). Exact until the one rounding at the end. */
 export function personMark(input: PersonMarkInput): PersonMark {
   const { groupMark, lateDeduction, max, adjustment } = input;
-  if (adjustment?.kind === 'excused') return { mark: null, steps: [{ code: 'excused', reason: adjustment.reason }] };
+  if (adjustment?.kind === 'excused')
+    return { mark: null, steps: [{ code: 'excused', reason: adjustment.reason }] };
   if (adjustment?.kind === 'separate') {
     const mark = roundMark(new Decimal(adjustment.mark));
     return { mark, steps: [{ code: 'separate', mark, reason: adjustment.reason }] };

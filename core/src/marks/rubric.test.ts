@@ -4,7 +4,8 @@ import fc from 'fast-check';
 import { isOverride, levelOf, markFrom, mostOf, rubricMark } from './index.js';
 import type { Criterion, Picks, Rubric } from './index.js';
 
-const levels = (...points: readonly string[]) => points.map((each, at) => ({ id: `l${at}`, name: `Level ${at}`, description: '', points: each }));
+const levels = (...points: readonly string[]) =>
+  points.map((each, at) => ({ id: `l${at}`, name: `Level ${at}`, description: '', points: each }));
 const criterion = (id: string, weight: string, ...points: readonly string[]): Criterion => ({
   id,
   name: id,
@@ -15,7 +16,13 @@ const criterion = (id: string, weight: string, ...points: readonly string[]): Cr
 const given = (points: Readonly<Record<string, string | null>>): Picks =>
   Object.fromEntries(Object.entries(points).map(([id, each]) => [id, { points: each, comment: '' }]));
 
-const three: Rubric = { criteria: [criterion('method', '2', '1', '3', '4'), criterion('data', '1', '2', '4'), criterion('writing', '1', '3', '5')] };
+const three: Rubric = {
+  criteria: [
+    criterion('method', '2', '1', '3', '4'),
+    criterion('data', '1', '2', '4'),
+    criterion('writing', '1', '3', '5'),
+  ],
+};
 
 describe('a rubric’s mark', () => {
   it('weighs the criteria: 2, 1, 1 with 3/4, 4/4 and 3.5/5 of 40 is 32', () =>
@@ -32,7 +39,9 @@ describe('a rubric’s mark', () => {
   });
   it('stands in a level, between two of them in the upper one', () => {
     const method = three.criteria[0]!;
-    expect([null, '0', '1', '2', '3', '3.5', '4'].map((points) => levelOf(method, points)?.points ?? null)).toEqual([null, '1', '1', '3', '3', '4', '4']);
+    expect(
+      [null, '0', '1', '2', '3', '3.5', '4'].map((points) => levelOf(method, points)?.points ?? null),
+    ).toEqual([null, '1', '1', '3', '3', '4', '4']);
     expect(mostOf(method)).toBe('4');
   });
   it('gives way to what the marker typed, which then needs a reason', () => {
@@ -40,23 +49,32 @@ describe('a rubric’s mark', () => {
     expect(markFrom({ rubric: three, picks, points: '40', typed: null })).toBe('32');
     expect(markFrom({ rubric: three, picks, points: '40', typed: '35' })).toBe('35');
     expect(markFrom({ rubric: null, picks: {}, points: '40', typed: null })).toBeNull();
-    expect([isOverride({ rubric: three, typed: '35' }), isOverride({ rubric: three, typed: null }), isOverride({ rubric: null, typed: '35' })]).toEqual([
-      true,
-      false,
-      false,
-    ]);
+    expect([
+      isOverride({ rubric: three, typed: '35' }),
+      isOverride({ rubric: three, typed: null }),
+      isOverride({ rubric: null, typed: '35' }),
+    ]).toEqual([true, false, false]);
   });
 });
 
-const halves = (most: number) => fc.integer({ min: 0, max: most * 2 }).map((count) => new Decimal(count).div(2).toString());
+const halves = (most: number) =>
+  fc.integer({ min: 0, max: most * 2 }).map((count) => new Decimal(count).div(2).toString());
 const aMarkedRubric = fc
-  .array(fc.record({ weight: fc.integer({ min: 1, max: 9 }).map((tenths) => new Decimal(tenths).div(10).toString()), most: fc.integer({ min: 1, max: 10 }) }), {
-    minLength: 1,
-    maxLength: 8,
-  })
+  .array(
+    fc.record({
+      weight: fc.integer({ min: 1, max: 9 }).map((tenths) => new Decimal(tenths).div(10).toString()),
+      most: fc.integer({ min: 1, max: 10 }),
+    }),
+    {
+      minLength: 1,
+      maxLength: 8,
+    },
+  )
   .chain((criteria) =>
     fc.record({
-      rubric: fc.constant<Rubric>({ criteria: criteria.map(({ weight, most }, at) => criterion(`c${at}`, weight, '0', String(most))) }),
+      rubric: fc.constant<Rubric>({
+        criteria: criteria.map(({ weight, most }, at) => criterion(`c${at}`, weight, '0', String(most))),
+      }),
       points: fc.tuple(...criteria.map(({ most }) => halves(most))),
       outOf: fc.integer({ min: 1, max: 100 }).map(String),
     }),
@@ -80,14 +98,19 @@ describe('rubric sums over generated rubrics', () => {
   it('lie between 0 and the points, and are exact in fractions up to the one rounding', () =>
     fc.assert(
       fc.property(aMarkedRubric, ({ rubric, points, outOf }) => {
-        const mark = rubricMark(rubric, given(Object.fromEntries(points.map((each, at) => [`c${at}`, each]))), outOf)!;
+        const mark = rubricMark(
+          rubric,
+          given(Object.fromEntries(points.map((each, at) => [`c${at}`, each]))),
+          outOf,
+        )!;
         // The same sum in whole numbers: points are halves, weights tenths, so that nothing is lost before the division.
         let numerator = 0n;
         let denominator = 1n;
         for (const [at, each] of points.entries()) {
           const most = BigInt(mostOf(rubric.criteria[at]!));
           const weight = BigInt(new Decimal(rubric.criteria[at]!.weight).times(10).toString());
-          numerator = numerator * (2n * most) + weight * BigInt(new Decimal(each).times(2).toString()) * denominator;
+          numerator =
+            numerator * (2n * most) + weight * BigInt(new Decimal(each).times(2).toString()) * denominator;
           denominator *= 2n * most;
         }
         const weights = BigInt(
@@ -97,7 +120,9 @@ describe('rubric sums over generated rubrics', () => {
             .toString(),
         );
         const hundredths = numerator * BigInt(outOf) * 200n + denominator * weights; // rounded half up by adding a half
-        expect(new Decimal(mark).times(100).toString()).toBe(String(hundredths / (2n * denominator * weights)));
+        expect(new Decimal(mark).times(100).toString()).toBe(
+          String(hundredths / (2n * denominator * weights)),
+        );
         expect(Number(mark)).toBeGreaterThanOrEqual(0);
         expect(Number(mark)).toBeLessThanOrEqual(Number(outOf));
       }),
@@ -107,7 +132,14 @@ describe('rubric sums over generated rubrics', () => {
     fc.assert(
       fc.property(aMarkedRubric, fc.nat(), ({ rubric, points, outOf }, which) => {
         const at = which % points.length;
-        const mark = (all: readonly string[]) => Number(rubricMark(rubric, given(Object.fromEntries(all.map((each, index) => [`c${index}`, each]))), outOf));
+        const mark = (all: readonly string[]) =>
+          Number(
+            rubricMark(
+              rubric,
+              given(Object.fromEntries(all.map((each, index) => [`c${index}`, each]))),
+              outOf,
+            ),
+          );
         expect(mark(points.with(at, mostOf(rubric.criteria[at]!)))).toBeGreaterThanOrEqual(mark(points));
       }),
     ));

@@ -79,4 +79,10 @@ export function markFrom({ rubric, picks, points, typed }: MarkSource): string |
 }
 
 /** Whether what was typed stands in place of the rubric's own mark, and so needs a reason. */
-export const isOverride = ({ rubric, typed }: { readonly rubric: Rubric | null; readonly typed: string | null }): boolean => rubric !== null && typed !== null;
+export const isOverride = ({
+  rubric,
+  typed,
+}: {
+  readonly rubric: Rubric | null;
+  readonly typed: string | null;
+}): boolean => rubric !== null && typed !== null;

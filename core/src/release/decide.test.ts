@@ -31,17 +31,21 @@ const aRelease = (more: Partial<ReleaseFacts> = {}): ReleaseFacts => ({
   schedule: { opens: null, due: null, closes: null },
   ...more,
 });
-const access = (viewer: Viewer | null, release: ReleaseFacts, copy: CopyFacts, now = 100) => decide(viewer, release, copy, now).access;
+const access = (viewer: Viewer | null, release: ReleaseFacts, copy: CopyFacts, now = 100) =>
+  decide(viewer, release, copy, now).access;
 
 describe('who sees what', () => {
   it('opens a group its own copy and hides the copies of others', () => {
     expect(access(aStudent(), aRelease(), crock)).toBe('open');
     expect(access(aStudent(), aRelease(), carboy)).toBe('hidden');
   });
-  it('lets groups read along where the release says so', () => expect(access(aStudent(), aRelease({ mode: 'read-along' }), carboy)).toBe('read-only'));
+  it('lets groups read along where the release says so', () =>
+    expect(access(aStudent(), aRelease({ mode: 'read-along' }), carboy)).toBe('read-only'));
   it('opens the common copy to the whole audience', () => {
     const common = aRelease({ mode: 'common', audience: { include: [{ kind: 'class' }], exclude: [] } });
-    expect(access(aStudent({ groups: [] }), common, { groupId: null, setId: null, extension: null })).toBe('open');
+    expect(access(aStudent({ groups: [] }), common, { groupId: null, setId: null, extension: null })).toBe(
+      'open',
+    );
     expect(access(aStudent(), common, crock)).toBe('hidden'); // a private copy never turns into everybody's
   });
   it('hides drafts and withdrawn work from students, not from instructors', () => {
@@ -57,7 +61,12 @@ describe('who sees what', () => {
   });
   it('follows its window: hidden before it opens, read only once closed', () => {
     const release = aRelease({ schedule: { opens: 10, due: 20, closes: 30 } });
-    expect([9, 10, 29, 30].map((now) => access(aStudent(), release, crock, now))).toEqual(['hidden', 'open', 'open', 'read-only']);
+    expect([9, 10, 29, 30].map((now) => access(aStudent(), release, crock, now))).toEqual([
+      'hidden',
+      'open',
+      'open',
+      'read-only',
+    ]);
     expect(access(aStudent(), { ...release, outsiders: 'listed' }, crock, 9)).toBe('listed');
   });
   it('tells outsiders that it exists only where the release says so', () => {
@@ -68,21 +77,31 @@ describe('who sees what', () => {
   it('keeps it open for a group that has longer, and says until when', () => {
     const longer = { ...crock, extension: { due: 50 } };
     const release = aRelease({ schedule: { opens: null, due: 20, closes: 30 } });
-    expect([29, 30, 49, 50].map((now) => access(aStudent(), release, longer, now))).toEqual(['open', 'open', 'open', 'read-only']);
+    expect([29, 30, 49, 50].map((now) => access(aStudent(), release, longer, now))).toEqual([
+      'open',
+      'open',
+      'open',
+      'read-only',
+    ]);
     expect(decide(aStudent(), release, longer, 40).reasons).toContainEqual({ code: 'extended', due: 50 });
   });
   it('tells whose work it is from who only reads', () => {
-    const part = (viewer: Viewer, release = aRelease({ mode: 'read-along' }), copy: CopyFacts = crock) => decide(viewer, release, copy, 1).part;
+    const part = (viewer: Viewer, release = aRelease({ mode: 'read-along' }), copy: CopyFacts = crock) =>
+      decide(viewer, release, copy, 1).part;
     expect(part(aStudent())).toBe('member');
     expect(part(aStudent(), aRelease({ mode: 'read-along' }), carboy)).toBe('reader');
     expect(part(aStudent({ role: 'assistant' }))).toBe('staff');
     expect(part(aStudent({ role: 'observer' }))).toBe('reader');
   });
   it('closes the course to those who left it, whatever their groups were', () =>
-    expect(access(aStudent({ hasLeft: true, role: 'instructor' }), aRelease({ outsiders: 'listed' }), crock)).toBe('hidden'));
+    expect(
+      access(aStudent({ hasLeft: true, role: 'instructor' }), aRelease({ outsiders: 'listed' }), crock),
+    ).toBe('hidden'));
   it('lets observers look and not touch', () => {
     expect(access(aStudent({ role: 'observer', groups: [] }), aRelease(), carboy)).toBe('read-only');
-    expect(access(aStudent({ role: 'observer', groups: [] }), aRelease({ state: { state: 'draft' } }), carboy)).toBe('hidden');
+    expect(
+      access(aStudent({ role: 'observer', groups: [] }), aRelease({ state: { state: 'draft' } }), carboy),
+    ).toBe('hidden');
   });
   it('says why, verdict first', () => {
     const wording = { dateTime: String, groupName: () => 'Crock', setName: () => 'Bench teams' };
@@ -91,7 +110,10 @@ describe('who sees what', () => {
       'It was released to Bench teams.',
       'Is a member of Crock, which has this copy for itself.',
     ]);
-    expect(explain(decide(aStudent(), aRelease(), carboy, 1), wording)).toEqual(['Sees nothing of it.', 'This copy belongs to another group.']);
+    expect(explain(decide(aStudent(), aRelease(), carboy, 1), wording)).toEqual([
+      'Sees nothing of it.',
+      'This copy belongs to another group.',
+    ]);
   });
 });
 
@@ -109,7 +131,9 @@ const anAudience: fc.Arbitrary<Audience> = fc.record({
 const aState: fc.Arbitrary<ReleaseState> = fc.oneof(
   fc.constant({ state: 'draft' as const }),
   fc.nat(100).map((goesLiveAt) => ({ state: 'scheduled' as const, goesLiveAt })),
-  fc.tuple(fc.constantFrom('live' as const, 'closed' as const, 'withdrawn' as const), fc.nat(100)).map(([state, since]) => ({ state, since })),
+  fc
+    .tuple(fc.constantFrom('live' as const, 'closed' as const, 'withdrawn' as const), fc.nat(100))
+    .map(([state, since]) => ({ state, since })),
 );
 const anyRelease: fc.Arbitrary<ReleaseFacts> = fc.record({
   courseId: fc.constant(course),
@@ -117,7 +141,11 @@ const anyRelease: fc.Arbitrary<ReleaseFacts> = fc.record({
   mode: fc.constantFrom('own' as const, 'read-along' as const, 'common' as const),
   audience: anAudience,
   outsiders: fc.constantFrom('hidden' as const, 'listed' as const),
-  schedule: fc.record({ opens: fc.option(fc.nat(100)), due: fc.option(fc.nat(100)), closes: fc.option(fc.nat(100)) }),
+  schedule: fc.record({
+    opens: fc.option(fc.nat(100)),
+    due: fc.option(fc.nat(100)),
+    closes: fc.option(fc.nat(100)),
+  }),
 });
 const anyStudent: fc.Arbitrary<Viewer> = fc.record({
   courseId: fc.constantFrom(course, 'brw501' as CourseId),
@@ -126,10 +154,14 @@ const anyStudent: fc.Arbitrary<Viewer> = fc.record({
   hasLeft: fc.boolean(),
   leads: fc.constant([]),
   seesOnlyLed: fc.constant(false),
-  groups: fc.subarray(Object.keys(groupsOf)).map((names) => names.map((name) => ({ groupId: name as GroupId, setId: groupsOf[name]! }))),
+  groups: fc
+    .subarray(Object.keys(groupsOf))
+    .map((names) => names.map((name) => ({ groupId: name as GroupId, setId: groupsOf[name]! }))),
 });
 const anyCopy: fc.Arbitrary<CopyFacts> = fc.oneof(
-  fc.record({ name: aGroupName, due: fc.option(fc.nat(120)) }).map(({ name, due }) => ({ ...seat(name), extension: due === null ? null : { due } })),
+  fc
+    .record({ name: aGroupName, due: fc.option(fc.nat(120)) })
+    .map(({ name, due }) => ({ ...seat(name), extension: due === null ? null : { due } })),
   fc.constant({ groupId: null, setId: null, extension: null }),
 );
 
@@ -137,15 +169,28 @@ const anyCopy: fc.Arbitrary<CopyFacts> = fc.oneof(
 function mayRead(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: number): boolean {
   const { include, exclude } = release.audience;
   const { state } = release;
-  const isOut = state.state === 'live' || state.state === 'closed' || (state.state === 'scheduled' && state.goesLiveAt <= now);
+  const isOut =
+    state.state === 'live' ||
+    state.state === 'closed' ||
+    (state.state === 'scheduled' && state.goesLiveAt <= now);
   const isMine = (entry: AudienceEntry) =>
     entry.kind === 'class' ||
     (entry.kind === 'person' && entry.enrolmentId === viewer.enrolmentId) ||
-    viewer.groups.some((at) => (entry.kind === 'set' && at.setId === entry.setId) || (entry.kind === 'group' && at.groupId === entry.groupId));
+    viewer.groups.some(
+      (at) =>
+        (entry.kind === 'set' && at.setId === entry.setId) ||
+        (entry.kind === 'group' && at.groupId === entry.groupId),
+    );
   const reachesCopy = include.some(
-    (entry) => (entry.kind === 'set' && entry.setId === copy.setId) || (entry.kind === 'group' && entry.groupId === copy.groupId),
+    (entry) =>
+      (entry.kind === 'set' && entry.setId === copy.setId) ||
+      (entry.kind === 'group' && entry.groupId === copy.groupId),
   );
-  const isIn = include.some(isMine) && !exclude.includes(viewer.enrolmentId) && viewer.courseId === release.courseId && !viewer.hasLeft;
+  const isIn =
+    include.some(isMine) &&
+    !exclude.includes(viewer.enrolmentId) &&
+    viewer.courseId === release.courseId &&
+    !viewer.hasLeft;
   const isOpenYet = release.schedule.opens === null || release.schedule.opens <= now;
   if (!isOut || !isIn || !isOpenYet) return false;
   if (release.mode === 'common') return copy.groupId === null;
@@ -157,7 +202,9 @@ describe('who sees what, over generated courses', () => {
   it('lets nobody outside an audience read anything, and everybody inside', () =>
     fc.assert(
       fc.property(anyStudent, anyRelease, anyCopy, fc.nat(110), (viewer, release, copy, now) => {
-        expect(atLeast(access(viewer, release, copy, now), 'read-only')).toBe(mayRead(viewer, release, copy, now));
+        expect(atLeast(access(viewer, release, copy, now), 'read-only')).toBe(
+          mayRead(viewer, release, copy, now),
+        );
       }),
       { numRuns: 2000 },
     ));

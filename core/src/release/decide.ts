@@ -44,7 +44,12 @@ export const atLeast = (has: Access, needed: Access): boolean => accessRank[has]
 /** What a person may do with one copy of a release (CALC §5). The only place that says who sees what.
  * @param viewer null: nobody is signed in, or they are not in any course.
  * @param now milliseconds, UTC. */
-export function decide(viewer: Viewer | null, release: ReleaseFacts, copy: CopyFacts, now: Instant): Decision {
+export function decide(
+  viewer: Viewer | null,
+  release: ReleaseFacts,
+  copy: CopyFacts,
+  now: Instant,
+): Decision {
   if (viewer === null || viewer.courseId !== release.courseId) return hidden({ code: 'not-in-course' });
   if (viewer.hasLeft) return hidden({ code: 'left-course' });
   switch (viewer.role) {
@@ -53,7 +58,9 @@ export function decide(viewer: Viewer | null, release: ReleaseFacts, copy: CopyF
     case 'assistant':
       return decideForAssistant(viewer, copy);
     case 'observer':
-      return release.state.state === 'draft' ? hidden({ code: 'draft' }) : { access: 'read-only', part: 'reader', reasons: [{ code: 'observer' }] };
+      return release.state.state === 'draft'
+        ? hidden({ code: 'draft' })
+        : { access: 'read-only', part: 'reader', reasons: [{ code: 'observer' }] };
     case 'student':
       return decideForStudent(viewer, release, copy, now);
     default:
@@ -81,10 +88,16 @@ function decideForStudent(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts
   if (opens !== null && now < opens) return outsider(release, { code: 'not-open-yet', opens });
   if (place.kind === 'reads-along') return { access: 'read-only', part: 'reader', reasons: place.reasons };
 
-  const extended: readonly Reason[] = copy.extension === null ? [] : [{ code: 'extended', due: copy.extension.due }];
-  const closedSince = release.state.state === 'closed' ? release.state.since : closes !== null && now >= closes ? closes : null;
+  const extended: readonly Reason[] =
+    copy.extension === null ? [] : [{ code: 'extended', due: copy.extension.due }];
+  const closedSince =
+    release.state.state === 'closed' ? release.state.since : closes !== null && now >= closes ? closes : null;
   const closed: readonly Reason[] = closedSince === null ? [] : [{ code: 'closed', since: closedSince }];
-  return { access: closedSince === null ? 'open' : 'read-only', part: 'member', reasons: [...place.reasons, ...extended, ...closed] };
+  return {
+    access: closedSince === null ? 'open' : 'read-only',
+    part: 'member',
+    reasons: [...place.reasons, ...extended, ...closed],
+  };
 }
 
 /** A scheduled release is live from its moment on, whether or not anything has run since. */
@@ -95,7 +108,9 @@ function notYetReleased(release: ReleaseFacts, now: Instant): Reason | null {
     case 'withdrawn':
       return { code: 'withdrawn', since: release.state.since };
     case 'scheduled':
-      return now < release.state.goesLiveAt ? { code: 'scheduled', goesLiveAt: release.state.goesLiveAt } : null;
+      return now < release.state.goesLiveAt
+        ? { code: 'scheduled', goesLiveAt: release.state.goesLiveAt }
+        : null;
     case 'live':
     case 'closed':
       return null;
@@ -111,7 +126,8 @@ type PlaceInRelease =
   | { readonly kind: 'outside'; readonly reason: Reason };
 
 function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceInRelease {
-  if (release.audience.exclude.includes(viewer.enrolmentId)) return { kind: 'outside', reason: { code: 'left-out' } };
+  if (release.audience.exclude.includes(viewer.enrolmentId))
+    return { kind: 'outside', reason: { code: 'left-out' } };
   const matched = release.audience.include.find((entry) => matches(viewer, entry));
   if (!matched) return { kind: 'outside', reason: { code: 'outside-audience' } };
   const entry: Reason = { code: 'audience-entry', entry: matched };
@@ -119,20 +135,31 @@ function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceI
   const { groupId, setId } = copy;
   // A private copy stays private even if its release were to become a common one.
   if (release.mode === 'common')
-    return groupId === null ? { kind: 'inside', reasons: [entry, { code: 'common-copy' }] } : { kind: 'other-group', reason: { code: 'other-groups-copy' } };
-  if (groupId === null || !copyIsReleased(release, copy)) return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
+    return groupId === null
+      ? { kind: 'inside', reasons: [entry, { code: 'common-copy' }] }
+      : { kind: 'other-group', reason: { code: 'other-groups-copy' } };
+  if (groupId === null || !copyIsReleased(release, copy))
+    return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
   const isMember = viewer.groups.some((group) => group.groupId === groupId);
   if (isMember) {
-    const own = release.audience.include.find((at) => (at.kind === 'group' ? at.groupId === groupId : at.kind === 'set' && at.setId === setId));
-    return { kind: 'inside', reasons: [own ? { code: 'audience-entry', entry: own } : entry, { code: 'own-copy', groupId }] };
+    const own = release.audience.include.find((at) =>
+      at.kind === 'group' ? at.groupId === groupId : at.kind === 'set' && at.setId === setId,
+    );
+    return {
+      kind: 'inside',
+      reasons: [own ? { code: 'audience-entry', entry: own } : entry, { code: 'own-copy', groupId }],
+    };
   }
-  if (release.mode === 'read-along') return { kind: 'reads-along', reasons: [entry, { code: 'reads-along' }] };
+  if (release.mode === 'read-along')
+    return { kind: 'reads-along', reasons: [entry, { code: 'reads-along' }] };
   return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
 }
 
 /** Whether a release reaches this student at all, whatever its state and dates. */
 export function isInAudience(viewer: Pick<Viewer, 'enrolmentId' | 'groups'>, audience: Audience): boolean {
-  return !audience.exclude.includes(viewer.enrolmentId) && audience.include.some((entry) => matches(viewer, entry));
+  return (
+    !audience.exclude.includes(viewer.enrolmentId) && audience.include.some((entry) => matches(viewer, entry))
+  );
 }
 
 function matches(viewer: Pick<Viewer, 'enrolmentId' | 'groups'>, entry: AudienceEntry): boolean {
@@ -153,12 +180,15 @@ function matches(viewer: Pick<Viewer, 'enrolmentId' | 'groups'>, entry: Audience
 /** A group that was taken out of the audience keeps its copy, but nobody in it sees it any more. */
 function copyIsReleased(release: ReleaseFacts, copy: CopyFacts): boolean {
   return release.audience.include.some(
-    (entry) => (entry.kind === 'group' && entry.groupId === copy.groupId) || (entry.kind === 'set' && entry.setId === copy.setId),
+    (entry) =>
+      (entry.kind === 'group' && entry.groupId === copy.groupId) ||
+      (entry.kind === 'set' && entry.setId === copy.setId),
   );
 }
 
 function outsider(release: ReleaseFacts, reason: Reason): Decision {
-  if (release.outsiders === 'listed') return { access: 'listed', part: 'reader', reasons: [reason, { code: 'outsiders-listed' }] };
+  if (release.outsiders === 'listed')
+    return { access: 'listed', part: 'reader', reasons: [reason, { code: 'outsiders-listed' }] };
   return hidden(reason);
 }
 

@@ -20,12 +20,24 @@ const verdicts = {
 
 /** A decision in sentences, the verdict first. */
 export function explain(decision: Decision, wording: Wording): string[] {
-  const said = [verdicts[decision.access], ...decision.reasons.map((reason) => explainReason(reason, wording))];
+  const said = [
+    verdicts[decision.access],
+    ...decision.reasons.map((reason) => explainReason(reason, wording)),
+  ];
   return wording.isToYou ? said.map(toYou) : said;
 }
 
-const secondPerson: Readonly<Record<string, string>> = { Is: 'You are', Has: 'You have', Was: 'You were', Can: 'You can', Sees: 'You see' };
-const toYou = (sentence: string) => sentence.replace(/^(Is|Has|Was|Can|Sees)\b/, (verb) => secondPerson[verb]!).replace('to this person', 'to you');
+const secondPerson: Readonly<Record<string, string>> = {
+  Is: 'You are',
+  Has: 'You have',
+  Was: 'You were',
+  Can: 'You can',
+  Sees: 'You see',
+};
+const toYou = (sentence: string) =>
+  sentence
+    .replace(/^(Is|Has|Was|Can|Sees)\b/, (verb) => secondPerson[verb]!)
+    .replace('to this person', 'to you');
 
 function explainReason(reason: Reason, wording: Wording): string {
   switch (reason.code) {
@@ -34,7 +46,9 @@ function explainReason(reason: Reason, wording: Wording): string {
     case 'left-course':
       return 'Has left the course.';
     case 'staff':
-      return reason.role === 'instructor' ? 'Instructors see everything in their course.' : 'Assistants see the groups of this course.';
+      return reason.role === 'instructor'
+        ? 'Instructors see everything in their course.'
+        : 'Assistants see the groups of this course.';
     case 'leads':
       return `Looks after ${wording.groupName(reason.groupId)}.`;
     case 'leads-others':

@@ -6,6 +6,10 @@ export interface KindRules<Act extends string = string> {
 }
 
 /** Readers never do anything, and nobody does anything in what is closed to them, whatever the kind says. */
-export function mayAct<Act extends string>(rules: KindRules<Act>, act: Act, { access, part }: { readonly access: Access; readonly part: Part }): boolean {
+export function mayAct<Act extends string>(
+  rules: KindRules<Act>,
+  act: Act,
+  { access, part }: { readonly access: Access; readonly part: Part },
+): boolean {
   return access === 'open' && part !== 'reader' && rules.acts[act].includes(part);
 }

@@ -10,5 +10,9 @@ export function inOrder({ opens, due, closes }: Schedule): boolean {
 export function scheduleFor(schedule: Schedule, extension: Extension | null): Schedule {
   if (extension === null) return schedule;
   const { due } = extension;
-  return { opens: schedule.opens, due, closes: schedule.closes === null ? null : Math.max(schedule.closes, due) };
+  return {
+    opens: schedule.opens,
+    due,
+    closes: schedule.closes === null ? null : Math.max(schedule.closes, due),
+  };
 }

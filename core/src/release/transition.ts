@@ -7,7 +7,9 @@ export type ReleaseEvent =
   | { readonly type: 'closed'; readonly at: Instant }
   | { readonly type: 'reopened'; readonly at: Instant };
 
-export type Transition = { readonly ok: true; readonly state: ReleaseState } | { readonly ok: false; readonly code: 'not-from-here' };
+export type Transition =
+  | { readonly ok: true; readonly state: ReleaseState }
+  | { readonly ok: false; readonly code: 'not-from-here' };
 
 /** The one owner of a release's steps. */
 export function transition(from: ReleaseState, event: ReleaseEvent): Transition {
@@ -15,10 +17,14 @@ export function transition(from: ReleaseState, event: ReleaseEvent): Transition 
     case 'released':
       if (from.state !== 'draft' && from.state !== 'withdrawn') return refused;
       return to(
-        event.goesLiveAt !== null && event.goesLiveAt > event.at ? { state: 'scheduled', goesLiveAt: event.goesLiveAt } : { state: 'live', since: event.at },
+        event.goesLiveAt !== null && event.goesLiveAt > event.at
+          ? { state: 'scheduled', goesLiveAt: event.goesLiveAt }
+          : { state: 'live', since: event.at },
       );
     case 'withdrawn':
-      return from.state === 'draft' || from.state === 'withdrawn' ? refused : to({ state: 'withdrawn', since: event.at });
+      return from.state === 'draft' || from.state === 'withdrawn'
+        ? refused
+        : to({ state: 'withdrawn', since: event.at });
     case 'closed':
       return from.state === 'live' ? to({ state: 'closed', since: event.at }) : refused;
     case 'reopened':

@@ -12,7 +12,8 @@ describe('free half-days', () => {
   });
 
   it('are not read into what is something else', () => {
-    for (const text of ['', 'some', 'Mo', 'Mon noon', 'Mon am early', 'monastery', 'Mon, maybe', '3']) expect(readHalfDays(text)).toBeNull();
+    for (const text of ['', 'some', 'Mo', 'Mon noon', 'Mon am early', 'monastery', 'Mon, maybe', '3'])
+      expect(readHalfDays(text)).toBeNull();
   });
 
   it('are read back as they were written', () =>
@@ -26,7 +27,14 @@ describe('free half-days', () => {
 describe('numbers', () => {
   it('take both decimal signs and nothing around them', () => {
     expect(['3', '-2.5', '2,5', '+1'].map(readNumber)).toEqual([3, -2.5, 2.5, 1]);
-    expect(['', '3 h', '1,000,0', '1e5', '٣', '.5'].map(readNumber)).toEqual([null, null, null, null, null, null]);
+    expect(['', '3 h', '1,000,0', '1e5', '٣', '.5'].map(readNumber)).toEqual([
+      null,
+      null,
+      null,
+      null,
+      null,
+      null,
+    ]);
   });
 });
 

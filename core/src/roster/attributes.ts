@@ -8,7 +8,9 @@ const halves = ['am', 'pm'] as const;
 export type HalfDay = `${(typeof days)[number]} ${(typeof halves)[number]}`;
 
 /** Every half-day of the week in order: Mon am, Mon pm, Tue am, … */
-export const halfDays: readonly HalfDay[] = days.flatMap((day) => halves.map((half): HalfDay => `${day} ${half}`));
+export const halfDays: readonly HalfDay[] = days.flatMap((day) =>
+  halves.map((half): HalfDay => `${day} ${half}`),
+);
 
 const halfByWord = new Map<string, 'am' | 'pm'>([
   ...['am', 'morning', 'mornings', 'a.m.'].map((word) => [word, 'am'] as const),
@@ -36,8 +38,17 @@ export function readHalfDays(text: string): ReadonlySet<HalfDay> | null {
 }
 
 /** Three letters or more of an English day's name, or the whole with an s. */
-const isDay = (word: string, day: (typeof days)[number]): boolean => word.length >= 3 && `${fullDays[day]}s`.startsWith(word);
-const fullDays = { Mon: 'monday', Tue: 'tuesday', Wed: 'wednesday', Thu: 'thursday', Fri: 'friday', Sat: 'saturday', Sun: 'sunday' } as const;
+const isDay = (word: string, day: (typeof days)[number]): boolean =>
+  word.length >= 3 && `${fullDays[day]}s`.startsWith(word);
+const fullDays = {
+  Mon: 'monday',
+  Tue: 'tuesday',
+  Wed: 'wednesday',
+  Thu: 'thursday',
+  Fri: 'friday',
+  Sat: 'saturday',
+  Sun: 'sunday',
+} as const;
 
 /** The one way in which half-days are written: in the week's order, whole days by their name alone. */
 export function writeHalfDays(chosen: ReadonlySet<HalfDay>): string {
@@ -69,10 +80,12 @@ const shareOfHalfDays = 0.8;
 /** What an attribute seems to be, from the values that people have of it. */
 export function guessKind(values: readonly string[]): AttributeKind {
   if (values.length === 0) return 'text';
-  if (values.filter((value) => fitsKind(value, 'half-days')).length >= values.length * shareOfHalfDays) return 'half-days';
+  if (values.filter((value) => fitsKind(value, 'half-days')).length >= values.length * shareOfHalfDays)
+    return 'half-days';
   if (values.every((value) => fitsKind(value, 'number'))) return 'number';
   const distinct = new Set(values).size;
   // Many short words of which some return, such as languages, are a category too.
-  const isRecurring = distinct <= values.length * recurring && values.every((value) => value.length <= longestCategory);
+  const isRecurring =
+    distinct <= values.length * recurring && values.every((value) => value.length <= longestCategory);
   return distinct <= mostCategories || isRecurring ? 'category' : 'text';
 }

@@ -1,7 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
-import { applyChange, asRole, changeOf, dropped, importChange, inverseOf, joinChange, previewImport, sayFault } from './index.js';
+import {
+  applyChange,
+  asRole,
+  changeOf,
+  dropped,
+  importChange,
+  inverseOf,
+  joinChange,
+  previewImport,
+  sayFault,
+} from './index.js';
 import type { ColumnMeaning, EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './index.js';
 
 const id = (name: string) => name as EnrolmentId;
@@ -19,14 +29,23 @@ const entry = (more: Partial<RosterEntry> = {}): RosterEntry => ({
   ...more,
 });
 const ilse = entry({ email: 'ilse@quillmere.example', name: 'Ilse Marrow', role: 'instructor' });
-const withIlse = (...others: [string, RosterEntry][]): Roster => new Map([[id('ilse'), ilse], ...others.map(([name, each]) => [id(name), each] as const)]);
+const withIlse = (...others: [string, RosterEntry][]): Roster =>
+  new Map([[id('ilse'), ilse], ...others.map(([name, each]) => [id(name), each] as const)]);
 const plain = (roster: Roster) => [...roster].sort(([a], [b]) => a.localeCompare(b));
 
 /** A change that fits the roster: people added, taken out, and edited in one to three fields each. */
 const aRoster = fc
   .uniqueArray(fc.integer({ min: 0, max: 30 }), { maxLength: 8 })
   .map((numbers): Roster =>
-    withIlse(...numbers.map((n) => [`e${n}`, entry({ email: `p${n}@quillmere.example`, name: `P ${n}`, number: `no-${n}` })] as [string, RosterEntry])),
+    withIlse(
+      ...numbers.map(
+        (n) =>
+          [`e${n}`, entry({ email: `p${n}@quillmere.example`, name: `P ${n}`, number: `no-${n}` })] as [
+            string,
+            RosterEntry,
+          ],
+      ),
+    ),
   );
 const someFields = fc.record<EntryFields>(
   {
@@ -37,17 +56,27 @@ const someFields = fc.record<EntryFields>(
       fc.constantFrom('g1', 'g2', 'g3').map((each) => each as GroupId),
       { maxLength: 2 },
     ),
-    attributes: fc.dictionary(fc.constantFrom('Lab', 'Diet', '__proto__x'), fc.option(fc.string({ maxLength: 3 })), { maxKeys: 3 }),
+    attributes: fc.dictionary(
+      fc.constantFrom('Lab', 'Diet', '__proto__x'),
+      fc.option(fc.string({ maxLength: 3 })),
+      { maxKeys: 3 },
+    ),
   },
   { requiredKeys: [] },
 );
 const aChange = aRoster.chain((roster) =>
   fc
-    .record({ edits: fc.array(someFields, { minLength: roster.size, maxLength: roster.size }), added: fc.nat({ max: 3 }), removed: fc.nat({ max: 2 }) })
+    .record({
+      edits: fc.array(someFields, { minLength: roster.size, maxLength: roster.size }),
+      added: fc.nat({ max: 3 }),
+      removed: fc.nat({ max: 2 }),
+    })
     .map(({ edits, added, removed }) => {
       const others = [...roster].filter(([name]) => name !== id('ilse'));
       const change: EntryChange[] = [
-        ...others.slice(0, removed).map(([enrolmentId, each]): EntryChange => ({ kind: 'remove', enrolmentId, entry: each })),
+        ...others
+          .slice(0, removed)
+          .map(([enrolmentId, each]): EntryChange => ({ kind: 'remove', enrolmentId, entry: each })),
         ...others.slice(removed).flatMap(([enrolmentId, each], at) => {
           const one = changeOf(enrolmentId, each, edits[at]!);
           return one ? [one] : [];
@@ -75,29 +104,52 @@ describe('a change of the roster', () => {
 
   it('is done as a whole or not at all, and names who is no longer as it found them', () => {
     const roster = withIlse(['noor', entry()], ['jo', entry({ email: 'jo@quillmere.example', name: 'Jo' })]);
-    const change = [changeOf(id('noor'), roster.get(id('noor'))!, { name: 'Noor H.' })!, changeOf(id('jo'), roster.get(id('jo'))!, dropped)!];
-    const meanwhile = applyChange(roster, [changeOf(id('jo'), roster.get(id('jo'))!, { isHere: false, groups: [] })!]);
-    expect(meanwhile.ok && applyChange(meanwhile.roster, change)).toEqual({ ok: false, conflicts: [id('jo')], fault: null });
+    const change = [
+      changeOf(id('noor'), roster.get(id('noor'))!, { name: 'Noor H.' })!,
+      changeOf(id('jo'), roster.get(id('jo'))!, dropped)!,
+    ];
+    const meanwhile = applyChange(roster, [
+      changeOf(id('jo'), roster.get(id('jo'))!, { isHere: false, groups: [] })!,
+    ]);
+    expect(meanwhile.ok && applyChange(meanwhile.roster, change)).toEqual({
+      ok: false,
+      conflicts: [id('jo')],
+      fault: null,
+    });
   });
 
   it('does not mind what it does not touch', () => {
     const roster = withIlse(['noor', entry({ attributes: { Lab: 'some' } })]);
     const change = [changeOf(id('noor'), roster.get(id('noor'))!, { attributes: { Lab: 'none' } })!];
-    const meanwhile = applyChange(roster, [changeOf(id('noor'), roster.get(id('noor'))!, { name: 'Noor X', attributes: { Diet: 'vegan' } })!]);
+    const meanwhile = applyChange(roster, [
+      changeOf(id('noor'), roster.get(id('noor'))!, { name: 'Noor X', attributes: { Diet: 'vegan' } })!,
+    ]);
     const after = meanwhile.ok ? applyChange(meanwhile.roster, change) : meanwhile;
-    expect(after.ok && after.roster.get(id('noor'))).toMatchObject({ name: 'Noor X', attributes: { Lab: 'none', Diet: 'vegan' } });
+    expect(after.ok && after.roster.get(id('noor'))).toMatchObject({
+      name: 'Noor X',
+      attributes: { Lab: 'none', Diet: 'vegan' },
+    });
   });
 
   it('keeps an instructor, one address and one number each', () => {
-    const roster = withIlse(['noor', entry({ number: '1' })], ['jo', entry({ email: 'jo@quillmere.example', name: 'Jo', number: '2' })]);
+    const roster = withIlse(
+      ['noor', entry({ number: '1' })],
+      ['jo', entry({ email: 'jo@quillmere.example', name: 'Jo', number: '2' })],
+    );
     const fault = (name: string, to: EntryFields) => {
       const after = applyChange(roster, [changeOf(id(name), roster.get(id(name))!, to)!]);
       return after.ok ? null : after.fault && sayFault(after.fault);
     };
-    expect(fault('ilse', asRole('observer'))).toBe('A course needs an instructor. Make somebody else one first.');
+    expect(fault('ilse', asRole('observer'))).toBe(
+      'A course needs an instructor. Make somebody else one first.',
+    );
     expect(fault('ilse', dropped)).toBe('A course needs an instructor. Make somebody else one first.');
-    expect(fault('jo', { email: 'NOOR@quillmere.example' })).toMatch('Noor Haddad and Jo would have the same address');
-    expect(fault('jo', { number: '1' })).toBe('Noor Haddad and Jo would have the same number, 1. Give one of them another.');
+    expect(fault('jo', { email: 'NOOR@quillmere.example' })).toMatch(
+      'Noor Haddad and Jo would have the same address',
+    );
+    expect(fault('jo', { number: '1' })).toBe(
+      'Noor Haddad and Jo would have the same number, 1. Give one of them another.',
+    );
     expect(fault('jo', { number: null })).toBeNull();
   });
 
@@ -109,7 +161,10 @@ describe('a change of the roster', () => {
 
   it('is nothing where nothing differs', () => {
     expect(
-      changeOf(id('noor'), entry({ groups: ['a' as GroupId, 'b' as GroupId] }), { groups: ['b' as GroupId, 'a' as GroupId], name: 'Noor Haddad' }),
+      changeOf(id('noor'), entry({ groups: ['a' as GroupId, 'b' as GroupId] }), {
+        groups: ['b' as GroupId, 'a' as GroupId],
+        name: 'Noor Haddad',
+      }),
     ).toBeNull();
     expect(changeOf(id('noor'), entry(), { attributes: { Lab: null } })).toBeNull();
   });
@@ -140,7 +195,9 @@ describe('a class file as a change', () => {
   it('brings back who left, takes roles in several languages, and names who is missing', () => {
     if (!preview.ok) throw new Error(preview.code);
     expect(preview.rows.map((row) => row.kind)).toEqual(['changed', 'changed', 'new', 'problem']);
-    expect(preview.rows[1]).toMatchObject({ changes: [{ field: 'In the course', from: 'left', to: 'again' }] });
+    expect(preview.rows[1]).toMatchObject({
+      changes: [{ field: 'In the course', from: 'left', to: 'again' }],
+    });
     expect(preview.rows[3]).toMatchObject({ problems: [{ code: 'unknown-role', value: 'wizard' }] });
     expect(preview.missing).toEqual([id('absent')]);
   });
@@ -150,7 +207,11 @@ describe('a class file as a change', () => {
     const change = importChange(roster, preview.rows, 'student', preview.missing, () => id('new'));
     const after = applyChange(roster, change);
     if (!after.ok) throw new Error('it fits');
-    expect(after.roster.get(id('noor'))).toMatchObject({ role: 'assistant', groups: [], attributes: { Lab: 'none' } });
+    expect(after.roster.get(id('noor'))).toMatchObject({
+      role: 'assistant',
+      groups: [],
+      attributes: { Lab: 'none' },
+    });
     expect(after.roster.get(id('gone'))).toMatchObject({ isHere: true });
     expect(after.roster.get(id('new'))).toMatchObject({ role: 'student', attributes: { Lab: 'some' } });
     expect(after.roster.get(id('absent'))).toMatchObject({ isHere: false, groups: [] });
@@ -165,7 +226,9 @@ describe('two entries of one person', () => {
     number: fc.option(fc.constantFrom('n1', 'n2')),
     reading: fc.option(fc.constantFrom('Noor')),
     isHere: fc.boolean(),
-    groups: fc.uniqueArray(fc.constantFrom('a1', 'a2', 'b1', 'c1'), { selector: (each) => each.slice(0, 1) }) as fc.Arbitrary<GroupId[]>,
+    groups: fc.uniqueArray(fc.constantFrom('a1', 'a2', 'b1', 'c1'), {
+      selector: (each) => each.slice(0, 1),
+    }) as fc.Arbitrary<GroupId[]>,
     attributes: fc.dictionary(fc.constantFrom('Lab', 'Diet'), fc.constantFrom('some', 'none')),
   });
 
@@ -176,14 +239,24 @@ describe('two entries of one person', () => {
           ['one', entry({ ...one, groups: one.isHere ? one.groups : [] })],
           [
             'two',
-            entry({ ...two, email: 'noor.two@quillmere.example', number: two.number === one.number ? null : two.number, groups: two.isHere ? two.groups : [] }),
+            entry({
+              ...two,
+              email: 'noor.two@quillmere.example',
+              number: two.number === one.number ? null : two.number,
+              groups: two.isHere ? two.groups : [],
+            }),
           ],
         );
         const change = joinChange(roster, id('one'), id('two'), setOf);
         const joined = applyChange(roster, change);
         if (!joined.ok) throw new Error('they can be joined');
         const kept = joined.roster.get(id('one'))!;
-        expect(joined.roster.get(id('two'))).toMatchObject({ isHere: false, groups: [], number: null, joinedTo: id('one') });
+        expect(joined.roster.get(id('two'))).toMatchObject({
+          isHere: false,
+          groups: [],
+          number: null,
+          joinedTo: id('one'),
+        });
         expect(kept.number).toBe(roster.get(id('one'))!.number ?? roster.get(id('two'))!.number);
         expect(kept.attributes).toEqual({ ...two.attributes, ...one.attributes });
         expect(new Set(kept.groups.map(setOf)).size).toBe(kept.groups.length);

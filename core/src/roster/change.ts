@@ -35,13 +35,19 @@ export interface EntryFields {
 export type EntryChange =
   | { readonly kind: 'add'; readonly enrolmentId: EnrolmentId; readonly entry: RosterEntry }
   | { readonly kind: 'remove'; readonly enrolmentId: EnrolmentId; readonly entry: RosterEntry }
-  | { readonly kind: 'set'; readonly enrolmentId: EnrolmentId; readonly from: EntryFields; readonly to: EntryFields };
+  | {
+      readonly kind: 'set';
+      readonly enrolmentId: EnrolmentId;
+      readonly from: EntryFields;
+      readonly to: EntryFields;
+    };
 
 /** One act on the roster, of one person or of a whole class file. All of it is done, or none. */
 export type RosterChange = readonly EntryChange[];
 
 export type ChangedRoster =
-  { readonly ok: true; readonly roster: Roster } | { readonly ok: false; readonly conflicts: readonly EnrolmentId[]; readonly fault: RosterFault | null };
+  | { readonly ok: true; readonly roster: Roster }
+  | { readonly ok: false; readonly conflicts: readonly EnrolmentId[]; readonly fault: RosterFault | null };
 
 /** What a roster may never be. */
 export type RosterFault =
@@ -81,15 +87,24 @@ export function applyChange(roster: Roster, change: RosterChange): ChangedRoster
 
 /** What setting these fields would change; null: nothing. `from` is filled in from the entry. */
 export function changeOf(enrolmentId: EnrolmentId, entry: RosterEntry, to: EntryFields): EntryChange | null {
-  const keys = (Object.keys(to) as (keyof EntryFields)[]).filter((key) => key !== 'attributes' && !isSame(entry[key], to[key]));
-  const attributes = Object.entries(to.attributes ?? {}).filter(([key, value]) => (entry.attributes[key] ?? null) !== value);
+  const keys = (Object.keys(to) as (keyof EntryFields)[]).filter(
+    (key) => key !== 'attributes' && !isSame(entry[key], to[key]),
+  );
+  const attributes = Object.entries(to.attributes ?? {}).filter(
+    ([key, value]) => (entry.attributes[key] ?? null) !== value,
+  );
   if (keys.length === 0 && attributes.length === 0) return null;
   const pick = (source: object) => Object.fromEntries(keys.map((key) => [key, (source as EntryFields)[key]]));
   const touched = attributes.length > 0;
   return {
     kind: 'set',
     enrolmentId,
-    from: { ...pick(entry), ...(touched && { attributes: Object.fromEntries(attributes.map(([key]) => [key, entry.attributes[key] ?? null])) }) },
+    from: {
+      ...pick(entry),
+      ...(touched && {
+        attributes: Object.fromEntries(attributes.map(([key]) => [key, entry.attributes[key] ?? null])),
+      }),
+    },
     to: { ...pick(to), ...(touched && { attributes: Object.fromEntries(attributes) }) },
   };
 }
@@ -101,12 +116,20 @@ export const asRole = (role: Role): EntryFields => (role === 'student' ? { role 
 /** Makes one person of two entries: the one that stays takes what it lacks from the other, which leaves.
  * @param setOf what somebody can have one place in only: the set of a group, or the group itself where one may be in several. If both have
  *   a place in it, that of the one that stays counts. */
-export function joinChange(roster: Roster, keepId: EnrolmentId, otherId: EnrolmentId, setOf: (groupId: GroupId) => string): RosterChange {
+export function joinChange(
+  roster: Roster,
+  keepId: EnrolmentId,
+  otherId: EnrolmentId,
+  setOf: (groupId: GroupId) => string,
+): RosterChange {
   const keep = roster.get(keepId);
   const other = roster.get(otherId);
   assert(keep && other && keepId !== otherId, 'two entries of one roster are joined');
   const taken = new Set(keep.groups.map(setOf));
-  const groups = keep.role === 'student' ? [...keep.groups, ...other.groups.filter((groupId) => !taken.has(setOf(groupId)))] : keep.groups;
+  const groups =
+    keep.role === 'student'
+      ? [...keep.groups, ...other.groups.filter((groupId) => !taken.has(setOf(groupId)))]
+      : keep.groups;
   // What the other's was, is theirs no longer: a number is nobody's twice.
   const leaves = changeOf(otherId, other, { ...dropped, number: null, joinedTo: keepId });
   const stays = changeOf(keepId, keep, {
@@ -121,7 +144,9 @@ export function joinChange(roster: Roster, keepId: EnrolmentId, otherId: Enrolme
 }
 
 const isSame = (a: unknown, b: unknown): boolean =>
-  Array.isArray(a) && Array.isArray(b) ? a.length === b.length && a.toSorted().every((each, at) => each === b.toSorted()[at]) : a === b;
+  Array.isArray(a) && Array.isArray(b)
+    ? a.length === b.length && a.toSorted().every((each, at) => each === b.toSorted()[at])
+    : a === b;
 
 function holds(entry: RosterEntry, fields: EntryFields): boolean {
   const { attributes = {}, ...plain } = fields;

@@ -1,14 +1,16 @@
 export type Encoding = 'UTF-8' | 'UTF-16' | 'Windows-1252';
 
 export type Decoded =
-  { readonly ok: true; readonly text: string; readonly encoding: Encoding } | { readonly ok: false; readonly code: 'empty' | 'spreadsheet' | 'pdf' | 'binary' };
+  | { readonly ok: true; readonly text: string; readonly encoding: Encoding }
+  | { readonly ok: false; readonly code: 'empty' | 'spreadsheet' | 'pdf' | 'binary' };
 
 const startsWith = (bytes: Uint8Array, ...head: number[]) => head.every((byte, at) => bytes[at] === byte);
 
 /** The text of a file of unknown encoding. UTF-8 and UTF-16 with or without a byte order mark, else Windows-1252. */
 export function decode(bytes: Uint8Array): Decoded {
   if (bytes.length === 0) return { ok: false, code: 'empty' };
-  if (startsWith(bytes, 0x50, 0x4b, 0x03, 0x04) || startsWith(bytes, 0xd0, 0xcf, 0x11, 0xe0)) return { ok: false, code: 'spreadsheet' };
+  if (startsWith(bytes, 0x50, 0x4b, 0x03, 0x04) || startsWith(bytes, 0xd0, 0xcf, 0x11, 0xe0))
+    return { ok: false, code: 'spreadsheet' };
   if (startsWith(bytes, 0x25, 0x50, 0x44, 0x46)) return { ok: false, code: 'pdf' };
 
   const utf16 = utf16Flavour(bytes);

@@ -5,4 +5,5 @@ const runnable = /^'*[=+\-@\t\r＝＋－＠]/;
 export const guardFormula = (cell: string): string => (runnable.test(cell) ? `'${cell}` : cell);
 
 /** The cell as it was before `guardFormula`. */
-export const unguardFormula = (cell: string): string => (cell.startsWith("'") && runnable.test(cell) ? cell.slice(1) : cell);
+export const unguardFormula = (cell: string): string =>
+  cell.startsWith("'") && runnable.test(cell) ? cell.slice(1) : cell;

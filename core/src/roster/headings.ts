@@ -3,10 +3,24 @@ import { fold } from '../text/index.js';
 import { isGroupHeading } from './places.js';
 
 /** What a column of a class file stands for. An attribute keeps its heading as its name, a column of groups as that of their set. */
-export type ColumnMeaning = 'email' | 'name' | 'given-name' | 'family-name' | 'reading' | 'number' | 'role' | 'section' | 'group' | 'attribute' | 'left-out';
+export type ColumnMeaning =
+  | 'email'
+  | 'name'
+  | 'given-name'
+  | 'family-name'
+  | 'reading'
+  | 'number'
+  | 'role'
+  | 'section'
+  | 'group'
+  | 'attribute'
+  | 'left-out';
 
 /** Heading words of class files in several languages, folded; the longest that fits decides. */
-const headingWords: Record<Exclude<ColumnMeaning, 'section' | 'group' | 'attribute' | 'left-out'>, readonly string[]> = {
+const headingWords: Record<
+  Exclude<ColumnMeaning, 'section' | 'group' | 'attribute' | 'left-out'>,
+  readonly string[]
+> = {
   email: [
     'email',
     'e-mail',
@@ -57,7 +71,18 @@ const headingWords: Record<Exclude<ColumnMeaning, 'section' | 'group' | 'attribu
     'nazwisko',
     'nom',
   ],
-  name: ['name', 'full name', 'student', 'student name', 'vollstandiger name', 'nom complet', 'nombre completo', 'nome completo', 'namn', 'naam'],
+  name: [
+    'name',
+    'full name',
+    'student',
+    'student name',
+    'vollstandiger name',
+    'nom complet',
+    'nombre completo',
+    'nome completo',
+    'namn',
+    'naam',
+  ],
   reading: ['reading', 'latin name', 'name in latin script', 'romanised name', 'romanized name'],
   number: [
     'number',
@@ -109,10 +134,24 @@ const roleWords: Record<Role, readonly string[]> = {
     'asistente',
     'chargee de td',
   ],
-  instructor: ['instructor', 'teacher', 'lecturer', 'professor', 'dozent', 'dozentin', 'lehrperson', 'docente', 'profesor', 'enseignant', 'enseignante'],
+  instructor: [
+    'instructor',
+    'teacher',
+    'lecturer',
+    'professor',
+    'dozent',
+    'dozentin',
+    'lehrperson',
+    'docente',
+    'profesor',
+    'enseignant',
+    'enseignante',
+  ],
   observer: ['administrator', 'observer', 'guest', 'auditor', 'beobachter', 'observateur', 'observador'],
 };
-const roleByWord = new Map(Object.entries(roleWords).flatMap(([role, words]) => words.map((word) => [word, role as Role] as const)));
+const roleByWord = new Map(
+  Object.entries(roleWords).flatMap(([role, words]) => words.map((word) => [word, role as Role] as const)),
+);
 
 /** The role that a cell names, in several languages; null: none, or a word that is no role. */
 export const roleOfWord = (word: string): Role | null => roleByWord.get(fold(word)) ?? null;
@@ -120,7 +159,9 @@ export const roleOfWord = (word: string): Role | null => roleByWord.get(fold(wor
 const leftOutWords = ['note', 'notes', 'comment', 'comments', 'remarks', 'bemerkung', 'remarque'];
 
 const meaningByHeading = new Map<string, ColumnMeaning>([
-  ...Object.entries(headingWords).flatMap(([meaning, words]) => words.map((word) => [word, meaning as ColumnMeaning] as const)),
+  ...Object.entries(headingWords).flatMap(([meaning, words]) =>
+    words.map((word) => [word, meaning as ColumnMeaning] as const),
+  ),
   ...leftOutWords.map((word) => [word, 'left-out'] as const),
 ]);
 

@@ -1,7 +1,23 @@
-export { days, fitsKind, guessKind, halfDays, readHalfDays, readNumber, writeHalfDays } from './attributes.js';
+export {
+  days,
+  fitsKind,
+  guessKind,
+  halfDays,
+  readHalfDays,
+  readNumber,
+  writeHalfDays,
+} from './attributes.js';
 export type { AttributeKind, HalfDay } from './attributes.js';
 export { applyChange, asRole, changeOf, dropped, inverseOf, joinChange } from './change.js';
-export type { ChangedRoster, EntryChange, EntryFields, Roster, RosterChange, RosterEntry, RosterFault } from './change.js';
+export type {
+  ChangedRoster,
+  EntryChange,
+  EntryFields,
+  Roster,
+  RosterChange,
+  RosterEntry,
+  RosterFault,
+} from './change.js';
 export { guardFormula, unguardFormula } from './formula.js';
 export { guessColumns } from './columns.js';
 export type { ColumnGuess } from './columns.js';
@@ -18,7 +34,14 @@ export { importChange, previewImport } from './preview.js';
 export type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './preview.js';
 export { may } from './roles.js';
 export type { Act } from './roles.js';
-export { mostGroups, sayColumnProblem, sayFault, sayLacking, sayRowProblem, sayUnreadable } from './sayProblem.js';
+export {
+  mostGroups,
+  sayColumnProblem,
+  sayFault,
+  sayLacking,
+  sayRowProblem,
+  sayUnreadable,
+} from './sayProblem.js';
 export { readBundle } from './oneRoster.js';
 export { asTable, readTable } from './readTable.js';
 export type { ArchiveFault, BundleClass, ReadTable, Table, TableRow } from './readTable.js';

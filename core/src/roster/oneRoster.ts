@@ -16,16 +16,37 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
   const users = recordsOf(files.get('users.csv'));
   if (!users) return { ok: false, code: 'archive-without-people' };
   const enrolments = (recordsOf(files.get('enrollments.csv')) ?? []).filter(isActive);
-  const classes = new Map((recordsOf(files.get('classes.csv')) ?? []).filter(isActive).map((each) => [each.cell('sourcedId'), each]));
-  const usersRoles = new Map((recordsOf(files.get('roles.csv')) ?? []).filter(isActive).map((each) => [each.cell('userSourcedId'), each.cell('role')]));
+  const classes = new Map(
+    (recordsOf(files.get('classes.csv')) ?? [])
+      .filter(isActive)
+      .map((each) => [each.cell('sourcedId'), each]),
+  );
+  const usersRoles = new Map(
+    (recordsOf(files.get('roles.csv')) ?? [])
+      .filter(isActive)
+      .map((each) => [each.cell('userSourcedId'), each.cell('role')]),
+  );
 
   const enrolledIn = new Map<string, Record[]>();
-  for (const each of enrolments) enrolledIn.set(each.cell('userSourcedId'), [...(enrolledIn.get(each.cell('userSourcedId')) ?? []), each]);
-  const people = users.filter((user) => isActive(user) && (enrolments.length === 0 || enrolledIn.has(user.cell('sourcedId'))));
+  for (const each of enrolments)
+    enrolledIn.set(each.cell('userSourcedId'), [...(enrolledIn.get(each.cell('userSourcedId')) ?? []), each]);
+  const people = users.filter(
+    (user) => isActive(user) && (enrolments.length === 0 || enrolledIn.has(user.cell('sourcedId'))),
+  );
   const columns = classColumns([...classes.values()]);
-  const attributes = headingsOf(files.get('users.csv')!).filter((heading) => heading.startsWith(attributePrefix));
+  const attributes = headingsOf(files.get('users.csv')!).filter((heading) =>
+    heading.startsWith(attributePrefix),
+  );
 
-  const headings = ['E-mail', 'Given name', 'Family name', 'Latin name', 'Number', 'Role', ...columns.map((column) => column.heading)];
+  const headings = [
+    'E-mail',
+    'Given name',
+    'Family name',
+    'Latin name',
+    'Number',
+    'Role',
+    ...columns.map((column) => column.heading),
+  ];
   const rows = people.map((user): TableRow => {
     const id = user.cell('sourcedId');
     const role = enrolledIn.get(id)?.[0]?.cell('role') || user.cell('role') || usersRoles.get(id) || '';
@@ -39,7 +60,9 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
         user.cell('metadata.reading'),
         user.cell('identifier'),
         role,
-        ...columns.map(({ titles }) => joinNames([...titles].flatMap(([classId, title]) => (own.has(classId) ? [title] : [])))),
+        ...columns.map(({ titles }) =>
+          joinNames([...titles].flatMap(([classId, title]) => (own.has(classId) ? [title] : []))),
+        ),
         ...attributes.map((heading) => user.cell(heading)),
       ],
     };
@@ -47,7 +70,9 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
   const names = [...headings, ...attributes.map((heading) => heading.slice(attributePrefix.length))];
   if (rows.length === 0) return { ok: false, code: 'header-only' };
   const read = asTable([{ line: 1, cells: names }, ...rows], 'UTF-8', 'bundle');
-  const told = columns.flatMap(({ set, titles }) => [...titles].map(([sourceId, title]): BundleClass => ({ set, sourceId, title })));
+  const told = columns.flatMap(({ set, titles }) =>
+    [...titles].map(([sourceId, title]): BundleClass => ({ set, sourceId, title })),
+  );
   return read.ok ? { ok: true, table: { ...read.table, classes: told } } : read;
 }
 
@@ -61,7 +86,8 @@ interface ClassColumn {
 /** The columns in which a person's classes are told: one for sections, if there are several, and one for each group set. */
 function classColumns(classes: readonly Record[]): ClassColumn[] {
   const bySet = new Map<string, Record[]>();
-  for (const each of classes) bySet.set(each.cell(setColumn), [...(bySet.get(each.cell(setColumn)) ?? []), each]);
+  for (const each of classes)
+    bySet.set(each.cell(setColumn), [...(bySet.get(each.cell(setColumn)) ?? []), each]);
   return [...bySet].flatMap(([name, own]): ClassColumn[] => {
     const titles = titlesOf(own);
     if (name === '') return own.length > 1 ? [{ heading: 'Section', set: null, titles }] : [];
@@ -78,7 +104,10 @@ function titlesOf(classes: readonly Record[]): ReadonlyMap<string, string> {
     classes.map((each) => {
       const title = each.cell('title');
       const code = each.cell('classCode') || each.cell('sourcedId');
-      return [each.cell('sourcedId'), title === '' || taken.get(title)! > 1 ? `${title} (${code})`.trim() : title];
+      return [
+        each.cell('sourcedId'),
+        title === '' || taken.get(title)! > 1 ? `${title} (${code})`.trim() : title,
+      ];
     }),
   );
 }
@@ -90,12 +119,16 @@ function rowsOf(bytes: Uint8Array): readonly TableRow[] {
   return decoded.ok ? records(decoded.text.replace(/\r\n?/g, '\n'), ',') : [];
 }
 
-const headingsOf = (bytes: Uint8Array): string[] => (rowsOf(bytes)[0]?.cells ?? []).map((cell) => cell.trim());
+const headingsOf = (bytes: Uint8Array): string[] =>
+  (rowsOf(bytes)[0]?.cells ?? []).map((cell) => cell.trim());
 
 function recordsOf(bytes: Uint8Array | undefined): Record[] | null {
   if (!bytes) return null;
   const [head, ...rows] = rowsOf(bytes);
   if (!head) return [];
   const places = new Map(head.cells.map((cell, at) => [cell.trim().toLowerCase(), at]));
-  return rows.map((row) => ({ line: row.line, cell: (heading) => (row.cells[places.get(heading.toLowerCase()) ?? -1] ?? '').trim() }));
+  return rows.map((row) => ({
+    line: row.line,
+    cell: (heading) => (row.cells[places.get(heading.toLowerCase()) ?? -1] ?? '').trim(),
+  }));
 }

@@ -1,7 +1,15 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
-import { guessColumns, importChange, lackingGroups, previewImport, readTable, sayLacking, sayRowProblem } from './index.js';
+import {
+  guessColumns,
+  importChange,
+  lackingGroups,
+  previewImport,
+  readTable,
+  sayLacking,
+  sayRowProblem,
+} from './index.js';
 import type { KnownSet, KnownSets, RosterEntry } from './index.js';
 import { groupHeading, joinNames, setOfHeading, splitNames } from './places.js';
 
@@ -37,9 +45,14 @@ function read(csv: string, sets: KnownSets = new Map()) {
 describe('several names in one cell', () => {
   it('are read as they were written', () =>
     fc.assert(
-      fc.property(fc.uniqueArray(fc.stringMatching(/^[a; ]{1,5}$/).filter((name) => name.trim() === name && name !== '')), (names) => {
-        expect(splitNames(joinNames(names))).toEqual(names);
-      }),
+      fc.property(
+        fc.uniqueArray(
+          fc.stringMatching(/^[a; ]{1,5}$/).filter((name) => name.trim() === name && name !== ''),
+        ),
+        (names) => {
+          expect(splitNames(joinNames(names))).toEqual(names);
+        },
+      ),
     ));
 
   it('are parted by semicolons however somebody sets them', () => {
@@ -63,22 +76,36 @@ describe('a column of groups', () => {
       ['bench teams', aSet(true, 'Crock', 'Weir')],
       ['circles', aSet(false, 'Rye', 'Malt')],
     ]);
-    const { rows, lacking } = read('Email,Name,Group in Bench teams,Groups in Circles\nnoor@b.example,Noor,WEIR,\n', sets);
-    expect(rows).toMatchObject([{ kind: 'changed', changes: [{ field: 'Bench teams', from: 'Crock', to: 'WEIR' }] }]);
+    const { rows, lacking } = read(
+      'Email,Name,Group in Bench teams,Groups in Circles\nnoor@b.example,Noor,WEIR,\n',
+      sets,
+    );
+    expect(rows).toMatchObject([
+      { kind: 'changed', changes: [{ field: 'Bench teams', from: 'Crock', to: 'WEIR' }] },
+    ]);
     expect(lacking).toEqual([]);
     const [change] = importChange(roster, rows, 'student', [], () => 'x' as EnrolmentId, sets);
     expect(change).toMatchObject({ from: { groups: ['Crock', 'Rye'] }, to: { groups: ['Rye', 'Weir'] } });
-    expect(read('Email,Name,Group in Bench teams,Groups in Circles\nnoor@b.example,Noor,crock,Rye\n', sets).rows[0]!.kind).toBe('unchanged');
+    expect(
+      read('Email,Name,Group in Bench teams,Groups in Circles\nnoor@b.example,Noor,crock,Rye\n', sets)
+        .rows[0]!.kind,
+    ).toBe('unchanged');
   });
 
   it('may name several groups only where one may be in several', () => {
     const sets = new Map([['circles', aSet(false, 'Rye')]]);
-    const csv = 'Email,Name,Group in Bench teams,Groups in Circles\nnoor@b.example,Noor,,Rye; Malt\nben@b.example,Ben,Crock; Weir,\n';
+    const csv =
+      'Email,Name,Group in Bench teams,Groups in Circles\nnoor@b.example,Noor,,Rye; Malt\nben@b.example,Ben,Crock; Weir,\n';
     const { rows, lacking } = read(csv, sets);
-    expect(rows[0]).toMatchObject({ kind: 'changed', changes: [{ field: 'Circles', from: 'Rye', to: 'Rye, Malt' }] });
+    expect(rows[0]).toMatchObject({
+      kind: 'changed',
+      changes: [{ field: 'Circles', from: 'Rye', to: 'Rye, Malt' }],
+    });
     const second = rows[1]!;
     const [problem] = second.kind === 'problem' ? second.problems : [];
-    expect(sayRowProblem(problem!)).toBe('Several groups of Bench teams: Crock and Weir. Keep the one in which this person is to sit.');
+    expect(sayRowProblem(problem!)).toBe(
+      'Several groups of Bench teams: Crock and Weir. Keep the one in which this person is to sit.',
+    );
     expect(lacking).toEqual([{ set: 'Circles', isNew: false, isExclusive: false, groups: ['Malt'] }]);
   });
 
@@ -88,25 +115,46 @@ describe('a column of groups', () => {
       ['', labs],
       ['labs', labs],
     ]);
-    const table = { headings: ['Email', 'Name', 'Lab', 'Group in Labs'], hasHeader: true, encoding: 'UTF-8', delimiter: ',' } as const;
+    const table = {
+      headings: ['Email', 'Name', 'Lab', 'Group in Labs'],
+      hasHeader: true,
+      encoding: 'UTF-8',
+      delimiter: ',',
+    } as const;
     const rows = [
       { line: 2, cells: ['a@b.example', 'A', 'Tue', 'Thu'] },
       { line: 3, cells: ['c@b.example', 'C', 'Tue', 'tue'] },
     ];
-    const preview = previewImport({ ...table, rows }, ['email', 'name', 'section', 'group'], roster, 'student', sets);
+    const preview = previewImport(
+      { ...table, rows },
+      ['email', 'name', 'section', 'group'],
+      roster,
+      'student',
+      sets,
+    );
     expect(preview.ok && preview.rows.map((row) => row.kind)).toEqual(['problem', 'new']);
   });
 
   it('gives a new set its groups in the order in which people count', () => {
-    const { lacking } = read('Email,Name,Group in Teams\na@b.example,A,Team 10\nb@b.example,B,Team 9\nc@b.example,C,team 10\n');
-    expect(lacking).toEqual([{ set: 'Teams', isNew: true, isExclusive: true, groups: ['Team 9', 'team 10'] }]);
+    const { lacking } = read(
+      'Email,Name,Group in Teams\na@b.example,A,Team 10\nb@b.example,B,Team 9\nc@b.example,C,team 10\n',
+    );
+    expect(lacking).toEqual([
+      { set: 'Teams', isNew: true, isExclusive: true, groups: ['Team 9', 'team 10'] },
+    ]);
     expect(sayLacking(lacking)).toBeNull();
   });
 
   it('that was taken for groups by mistake is found out', () => {
     const rows = Array.from({ length: 501 }, (_, at) => `p${at}@b.example,P,note ${at}`).join('\n');
-    expect(sayLacking(read(`Email,Name,Group in Notes\n${rows}\n`).lacking)).toContain('501 new groups; 500 are the most');
-    expect(sayLacking(read(`Email,Name,Group in Notes\na@b.example,A,${'x'.repeat(81)}\n`).lacking)).toContain('too long for a group');
-    expect(sayLacking(read(`Email,Name,Group in ${'x'.repeat(121)}\na@b.example,A,1\n`).lacking)).toContain('Shorten the heading');
+    expect(sayLacking(read(`Email,Name,Group in Notes\n${rows}\n`).lacking)).toContain(
+      '501 new groups; 500 are the most',
+    );
+    expect(
+      sayLacking(read(`Email,Name,Group in Notes\na@b.example,A,${'x'.repeat(81)}\n`).lacking),
+    ).toContain('too long for a group');
+    expect(sayLacking(read(`Email,Name,Group in ${'x'.repeat(121)}\na@b.example,A,1\n`).lacking)).toContain(
+      'Shorten the heading',
+    );
   });
 });

@@ -22,7 +22,8 @@ export type KnownSets = ReadonlyMap<string, KnownSet>;
 export const setKey = (set: string | null): string => (set === null ? '' : fold(set));
 
 /** The heading under which our own class files tell the groups of a set; the plural says that somebody may be in several. */
-export const groupHeading = (set: { readonly name: string; readonly isExclusive: boolean }): string => `${set.isExclusive ? 'Group' : 'Groups'} in ${set.name}`;
+export const groupHeading = (set: { readonly name: string; readonly isExclusive: boolean }): string =>
+  `${set.isExclusive ? 'Group' : 'Groups'} in ${set.name}`;
 const ownHeading = /^(Groups?) in (.+)$/su;
 export const isGroupHeading = (heading: string): boolean => ownHeading.test(heading);
 
@@ -33,12 +34,16 @@ export function setOfHeading(heading: string): { readonly name: string; readonly
 }
 
 /** Several names in one cell: semicolons part them, and one within a name is doubled. */
-export const joinNames = (names: readonly string[]): string => names.map((name) => name.replaceAll(';', ';;')).join('; ');
+export const joinNames = (names: readonly string[]): string =>
+  names.map((name) => name.replaceAll(';', ';;')).join('; ');
 
 /** The names that `joinNames` wrote, or those that somebody parted by semicolons. */
 export function splitNames(cell: string): string[] {
   const parts = (cell.match(/;;|;|[^;]+/gu) ?? []).reduce<string[]>(
-    (names, piece) => (piece === ';' ? [...names, ''] : [...names.slice(0, -1), `${names.at(-1) ?? ''}${piece === ';;' ? ';' : piece}`]),
+    (names, piece) =>
+      piece === ';'
+        ? [...names, '']
+        : [...names.slice(0, -1), `${names.at(-1) ?? ''}${piece === ';;' ? ';' : piece}`],
     [''],
   );
   return [...new Set(parts.map((name) => name.trim()).filter((name) => name !== ''))];
@@ -51,12 +56,20 @@ export function bySet(places: readonly NamedPlace[]): ReadonlyMap<string, readon
 }
 
 /** What these places are to change, in words: `from` empty where they sat in none of the set's groups. */
-export function placeChanges(known: RosterEntry, places: readonly NamedPlace[], sets: KnownSets): { field: string; from: string; to: string }[] {
+export function placeChanges(
+  known: RosterEntry,
+  places: readonly NamedPlace[],
+  sets: KnownSets,
+): { field: string; from: string; to: string }[] {
   return [...bySet(places)].flatMap(([key, named]) => {
     const set = sets.get(key);
     const seats = set ? known.groups.filter((groupId) => set.nameOf.has(groupId)) : [];
     const wanted = named.map((place) => set?.groupOf.get(fold(place.group)));
-    if (wanted.length === seats.length && wanted.every((groupId) => groupId !== undefined && seats.includes(groupId))) return [];
+    if (
+      wanted.length === seats.length &&
+      wanted.every((groupId) => groupId !== undefined && seats.includes(groupId))
+    )
+      return [];
     const from = seats.map((groupId) => set!.nameOf.get(groupId)!).join(', ');
     return [{ field: named[0]!.set ?? 'Section', from, to: named.map((place) => place.group).join(', ') }];
   });
@@ -64,8 +77,17 @@ export function placeChanges(known: RosterEntry, places: readonly NamedPlace[], 
 
 /** Where somebody sits once these places are theirs: what a row says of a set stands in the place of what was; other sets stay.
  * @param sets hold every group that is named by now. */
-export function seatedIn(groups: readonly GroupId[], places: readonly NamedPlace[], sets: KnownSets): GroupId[] {
+export function seatedIn(
+  groups: readonly GroupId[],
+  places: readonly NamedPlace[],
+  sets: KnownSets,
+): GroupId[] {
   const told = [...bySet(places).keys()].map((key) => sets.get(key)!);
   const others = groups.filter((groupId) => !told.some((set) => set.nameOf.has(groupId)));
-  return [...new Set([...others, ...places.map((place) => sets.get(setKey(place.set))!.groupOf.get(fold(place.group))!)])];
+  return [
+    ...new Set([
+      ...others,
+      ...places.map((place) => sets.get(setKey(place.set))!.groupOf.get(fold(place.group))!),
+    ]),
+  ];
 }

@@ -28,18 +28,31 @@ const enrolled = (more: Partial<EnrolledPerson> = {}): EnrolledPerson => ({
   ...more,
 });
 const rowsOf = (table: Table, meanings: ColumnMeaning[], roster: EnrolledPerson[] = []) => {
-  const preview = previewImport(table, meanings, new Map(roster.map(({ enrolmentId, ...entry }) => [enrolmentId, entry])), 'student');
+  const preview = previewImport(
+    table,
+    meanings,
+    new Map(roster.map(({ enrolmentId, ...entry }) => [enrolmentId, entry])),
+    'student',
+  );
   if (!preview.ok) throw new Error(preview.code);
   return preview.rows;
 };
-const problemsIn = (row: string[], meanings: ColumnMeaning[] = ['email', 'name'], roster: EnrolledPerson[] = []) => {
+const problemsIn = (
+  row: string[],
+  meanings: ColumnMeaning[] = ['email', 'name'],
+  roster: EnrolledPerson[] = [],
+) => {
   const [first] = rowsOf(aTable(meanings.map(String), row), meanings, roster);
   return first!.kind === 'problem' ? first!.problems.map((problem) => problem.code) : [];
 };
 
 describe('the preview of a class file', () => {
   it('tells the new from the changed and the unchanged', () => {
-    const table = aTable(['Email', 'First', 'Last', 'Lab'], ['NOOR@quillmere.example', 'Noor', 'Haddad', 'some'], ['jo@quillmere.example', 'Jo', 'Ek', 'none']);
+    const table = aTable(
+      ['Email', 'First', 'Last', 'Lab'],
+      ['NOOR@quillmere.example', 'Noor', 'Haddad', 'some'],
+      ['jo@quillmere.example', 'Jo', 'Ek', 'none'],
+    );
     const meanings: ColumnMeaning[] = ['email', 'given-name', 'family-name', 'attribute'];
     expect(rowsOf(table, meanings, [enrolled()]).map((row) => row.kind)).toEqual(['unchanged', 'new']);
     const [changed] = rowsOf(table, meanings, [enrolled({ attributes: { Lab: 'none', Diet: 'vegan' } })]);
@@ -67,43 +80,78 @@ describe('the preview of a class file', () => {
     expect(problemsIn(['ann@home.example', '=HYPERLINK("x")'])).toEqual(['looks-like-formula']);
     expect(problemsIn(['ann@home.example'])).toEqual(['too-few-cells']);
     expect(problemsIn(['ann@home.example', 'Ann', 'more'])).toEqual(['too-many-cells']);
-    expect(problemsIn(['ann@home.example', 'Ann', 'fe-1'], ['email', 'name', 'number'], [enrolled()])).toEqual(['number-of-another']);
+    expect(
+      problemsIn(['ann@home.example', 'Ann', 'fe-1'], ['email', 'name', 'number'], [enrolled()]),
+    ).toEqual(['number-of-another']);
   });
 
   it('names the line that has the address already', () => {
-    const rows = rowsOf(aTable(['Email', 'Name'], ['a@b.example', 'Ann'], ['A@B.example', 'Anne']), ['email', 'name']);
-    expect(rows[1]).toMatchObject({ line: 3, kind: 'problem', problems: [{ code: 'same-address-as-line', line: 2 }] });
+    const rows = rowsOf(aTable(['Email', 'Name'], ['a@b.example', 'Ann'], ['A@B.example', 'Anne']), [
+      'email',
+      'name',
+    ]);
+    expect(rows[1]).toMatchObject({
+      line: 3,
+      kind: 'problem',
+      problems: [{ code: 'same-address-as-line', line: 2 }],
+    });
   });
 
-  it('keeps a formula in an attribute as text', () => expect(problemsIn(['a@b.example', 'Ann', '=1+1'], ['email', 'name', 'attribute'])).toEqual([]));
+  it('keeps a formula in an attribute as text', () =>
+    expect(problemsIn(['a@b.example', 'Ann', '=1+1'], ['email', 'name', 'attribute'])).toEqual([]));
 
   it('asks for an address and a name column, each once', () => {
     const table = aTable(['A', 'B'], ['x', 'y']);
-    expect(previewImport(table, ['name', 'attribute'], new Map(), 'student')).toMatchObject({ code: 'no-address-column' });
-    expect(previewImport(table, ['email', 'attribute'], new Map(), 'student')).toMatchObject({ code: 'no-name-column' });
-    expect(previewImport(table, ['email', 'email'], new Map(), 'student')).toMatchObject({ code: 'meaning-twice' });
-    expect(previewImport(table, ['email'], new Map(), 'student')).toMatchObject({ code: 'columns-do-not-fit' });
+    expect(previewImport(table, ['name', 'attribute'], new Map(), 'student')).toMatchObject({
+      code: 'no-address-column',
+    });
+    expect(previewImport(table, ['email', 'attribute'], new Map(), 'student')).toMatchObject({
+      code: 'no-name-column',
+    });
+    expect(previewImport(table, ['email', 'email'], new Map(), 'student')).toMatchObject({
+      code: 'meaning-twice',
+    });
+    expect(previewImport(table, ['email'], new Map(), 'student')).toMatchObject({
+      code: 'columns-do-not-fit',
+    });
   });
 
   it('turns "Family, Given" round and keeps names of every script', () => {
-    const [turned, korean] = rowsOf(aTable(['Email', 'Name'], ['a@b.example', 'Haddad-Lindqvist, Noor'], ['c@d.example', '한서연']), ['email', 'name']);
-    expect(turned).toMatchObject({ person: { name: 'Noor Haddad-Lindqvist', familyName: 'Haddad-Lindqvist' } });
+    const [turned, korean] = rowsOf(
+      aTable(['Email', 'Name'], ['a@b.example', 'Haddad-Lindqvist, Noor'], ['c@d.example', '한서연']),
+      ['email', 'name'],
+    );
+    expect(turned).toMatchObject({
+      person: { name: 'Noor Haddad-Lindqvist', familyName: 'Haddad-Lindqvist' },
+    });
     expect(korean).toMatchObject({ person: { name: '한서연', familyName: null } });
   });
 
   it('finds nothing to change in what it has just brought in', () =>
     fc.assert(
-      fc.property(fc.uniqueArray(fc.stringMatching(/^[a-z]{3,8}$/), { minLength: 1, maxLength: 12 }), fc.stringMatching(/^[A-Za-zé ,]{0,6}$/), (names, lab) => {
-        const csv = `Email,Name,Lab\n${names.map((name) => `${name}@b.example,${name},"${lab}"`).join('\n')}\n`;
-        const read = readTable(new Uint8Array(Buffer.from(csv)));
-        if (!read.ok) throw new Error(read.code);
-        const first = rowsOf(read.table, ['email', 'name', 'attribute']);
-        const roster = first.map((row, at) => {
-          if (row.kind !== 'new') throw new Error(`line ${row.line} is ${row.kind}`);
-          return { ...enrolled(row.person as Partial<EnrolledPerson>), role: 'student' as const, enrolmentId: `e${at}` as EnrolmentId };
-        });
-        expect(rowsOf(read.table, ['email', 'name', 'attribute'], roster).every((row) => row.kind === 'unchanged')).toBe(true);
-      }),
+      fc.property(
+        fc.uniqueArray(fc.stringMatching(/^[a-z]{3,8}$/), { minLength: 1, maxLength: 12 }),
+        fc.stringMatching(/^[A-Za-zé ,]{0,6}$/),
+        (names, lab) => {
+          const csv = `Email,Name,Lab\n${names.map((name) => `${name}@b.example,${name},"${lab}"`).join('\n')}\n`;
+          const read = readTable(new Uint8Array(Buffer.from(csv)));
+          if (!read.ok) throw new Error(read.code);
+          const first = rowsOf(read.table, ['email', 'name', 'attribute']);
+          const roster = first.map((row, at) => {
+            if (row.kind !== 'new') throw new Error(`line ${row.line} is ${row.kind}`);
+            return {
+              ...enrolled(row.person as Partial<EnrolledPerson>),
+              role: 'student' as const,
+              enrolmentId: `e${at}` as EnrolmentId,
+            };
+          });
+          expect(
+            rowsOf(read.table, ['email', 'name', 'attribute'], roster).every(
+              (row) => row.kind === 'unchanged',
+            ),
+          ).toBe(true);
+        },
+      ),
     ));
 });
 
@@ -126,6 +174,8 @@ describe('a pasted list', () => {
 describe('addresses', () => {
   it('takes the usual and refuses the broken', () => {
     expect(['a@b.example', 'ã.b+c@d-e.example', 'x@sub.dom.example'].every(isAddress)).toBe(true);
-    expect(['a@b', 'a b@c.example', '@b.example', 'a@@b.example', 'a@b..example', 'a@b.example,'].some(isAddress)).toBe(false);
+    expect(
+      ['a@b', 'a b@c.example', '@b.example', 'a@@b.example', 'a@b..example', 'a@b.example,'].some(isAddress),
+    ).toBe(false);
   });
 });

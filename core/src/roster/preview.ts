@@ -42,14 +42,22 @@ export interface FieldChange {
 
 export type PreviewRow = { readonly line: number } & (
   | { readonly kind: 'new'; readonly person: RowPerson }
-  | { readonly kind: 'changed'; readonly enrolmentId: EnrolmentId; readonly person: RowPerson; readonly changes: readonly FieldChange[] }
+  | {
+      readonly kind: 'changed';
+      readonly enrolmentId: EnrolmentId;
+      readonly person: RowPerson;
+      readonly changes: readonly FieldChange[];
+    }
   | { readonly kind: 'unchanged'; readonly enrolmentId: EnrolmentId; readonly person: RowPerson }
   | { readonly kind: 'problem'; readonly problems: readonly RowProblem[]; readonly cells: readonly string[] }
 );
 
 export type Preview =
   | { readonly ok: true; readonly rows: readonly PreviewRow[]; readonly missing: readonly EnrolmentId[] }
-  | { readonly ok: false; readonly code: 'no-address-column' | 'no-name-column' | 'meaning-twice' | 'columns-do-not-fit' };
+  | {
+      readonly ok: false;
+      readonly code: 'no-address-column' | 'no-name-column' | 'meaning-twice' | 'columns-do-not-fit';
+    };
 
 const longestName = 200;
 
@@ -58,12 +66,20 @@ const longestName = 200;
  * @param roster everyone enrolled, those who left included: they are brought back, not doubled.
  * @param role what the people in the file are, unless a column of it says so; people of this role who are not in it are `missing`.
  * @param sets those of the course; a group or a set that is not among them yet is shown by its name. */
-export function previewImport(table: Table, meanings: readonly ColumnMeaning[], roster: Roster, role: Role, sets: KnownSets = new Map()): Preview {
+export function previewImport(
+  table: Table,
+  meanings: readonly ColumnMeaning[],
+  roster: Roster,
+  role: Role,
+  sets: KnownSets = new Map(),
+): Preview {
   if (meanings.length !== table.headings.length) return { ok: false, code: 'columns-do-not-fit' };
   const single = meanings.filter((meaning) => !oftenMeant.has(meaning));
   if (new Set(single).size !== single.length) return { ok: false, code: 'meaning-twice' };
   if (!meanings.includes('email')) return { ok: false, code: 'no-address-column' };
-  if (!single.some((meaning) => meaning === 'name' || meaning === 'given-name' || meaning === 'family-name')) {
+  if (
+    !single.some((meaning) => meaning === 'name' || meaning === 'given-name' || meaning === 'family-name')
+  ) {
     return { ok: false, code: 'no-name-column' };
   }
 
@@ -75,33 +91,47 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
     }),
   );
   const lineByPerson = new Map<EnrolmentId, number>();
-  const byNumber = new Map([...roster.values()].flatMap((entry) => (entry.number === null ? [] : [[entry.number, entry] as const])));
+  const byNumber = new Map(
+    [...roster.values()].flatMap((entry) => (entry.number === null ? [] : [[entry.number, entry] as const])),
+  );
   const lineByAddress = new Map<string, number>();
   const lineByNumber = new Map<string, number>();
 
   const rows = table.rows.map((row): PreviewRow => {
     const person = readPerson(table, row, meanings);
     const address = sameAddress(person.email);
-    const problems = [...problemsOf(table, row, meanings, person), ...severalGroups(table, meanings, person, sets)];
+    const problems = [
+      ...problemsOf(table, row, meanings, person),
+      ...severalGroups(table, meanings, person, sets),
+    ];
 
     const sameLine = lineByAddress.get(address);
-    if (address !== '' && sameLine !== undefined) problems.push({ code: 'same-address-as-line', line: sameLine });
+    if (address !== '' && sameLine !== undefined)
+      problems.push({ code: 'same-address-as-line', line: sameLine });
     else lineByAddress.set(address, row.line);
 
     if (person.number !== null) {
       const numberLine = lineByNumber.get(person.number);
-      if (numberLine !== undefined && sameLine === undefined) problems.push({ code: 'same-number-as-line', number: person.number, line: numberLine });
+      if (numberLine !== undefined && sameLine === undefined)
+        problems.push({ code: 'same-number-as-line', number: person.number, line: numberLine });
       else lineByNumber.set(person.number, row.line);
       const holder = byNumber.get(person.number);
-      if (holder && holder !== byAddress.get(address)?.entry) problems.push({ code: 'number-of-another', number: person.number, name: holder.name });
+      if (holder && holder !== byAddress.get(address)?.entry)
+        problems.push({ code: 'number-of-another', number: person.number, name: holder.name });
     }
     const known = byAddress.get(address);
     const personLine = known && lineByPerson.get(known.enrolmentId);
-    if (known && personLine !== undefined && sameLine === undefined) problems.push({ code: 'same-person-as-line', line: personLine, name: known.entry.name });
+    if (known && personLine !== undefined && sameLine === undefined)
+      problems.push({ code: 'same-person-as-line', line: personLine, name: known.entry.name });
     else if (known && problems.length === 0) lineByPerson.set(known.enrolmentId, row.line);
     if (problems.length > 0) return { line: row.line, kind: 'problem', problems, cells: row.cells };
 
-    if (!known) return { line: row.line, kind: 'new', person: { ...person, places: (person.role ?? role) === 'student' ? person.places : [] } };
+    if (!known)
+      return {
+        line: row.line,
+        kind: 'new',
+        person: { ...person, places: (person.role ?? role) === 'student' ? person.places : [] },
+      };
     const { enrolmentId, entry } = known;
     const merged = merge(entry, person);
     const changes = [...changesBetween(entry, merged), ...placeChanges(entry, merged.places, sets)];
@@ -111,7 +141,12 @@ export function previewImport(table: Table, meanings: readonly ColumnMeaning[], 
   });
   // Whoever a faulty row names is not missing: the row is there, and it needs somebody.
   const missing = [...roster].flatMap(([enrolmentId, entry]) =>
-    entry.isHere && entry.role === role && !lineByAddress.has(sameAddress(entry.email)) && !lineByPerson.has(enrolmentId) ? [enrolmentId] : [],
+    entry.isHere &&
+    entry.role === role &&
+    !lineByAddress.has(sameAddress(entry.email)) &&
+    !lineByPerson.has(enrolmentId)
+      ? [enrolmentId]
+      : [],
   );
   return { ok: true, rows, missing };
 }
@@ -131,7 +166,13 @@ export function importChange(
     if (row.kind === 'new') {
       const { places, ...person } = row.person;
       const groups = seatedIn([], places, sets);
-      return [{ kind: 'add', enrolmentId: newEnrolmentId(), entry: { ...person, role: person.role ?? role, isHere: true, groups, joinedTo: null } }];
+      return [
+        {
+          kind: 'add',
+          enrolmentId: newEnrolmentId(),
+          entry: { ...person, role: person.role ?? role, isHere: true, groups, joinedTo: null },
+        },
+      ];
     }
     const entry = row.kind === 'changed' ? roster.get(row.enrolmentId) : undefined;
     if (row.kind !== 'changed' || !entry) return [];
@@ -196,12 +237,19 @@ function nameOf(full: string, given: string, family: string): { name: string; fa
   return { name: full, familyName: family || null };
 }
 
-function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeaning[], person: RowPerson): RowProblem[] {
+function problemsOf(
+  table: Table,
+  row: TableRow,
+  meanings: readonly ColumnMeaning[],
+  person: RowPerson,
+): RowProblem[] {
   const problems: RowProblem[] = [];
   const expected = table.headings.length;
   const cells = row.cells.length;
-  if (cells < expected && meanings.slice(cells).some((meaning) => meaning !== 'left-out')) problems.push({ code: 'too-few-cells', cells, expected });
-  if (cells > expected && row.cells.slice(expected).some((cell) => cell.trim() !== '')) problems.push({ code: 'too-many-cells', cells, expected });
+  if (cells < expected && meanings.slice(cells).some((meaning) => meaning !== 'left-out'))
+    problems.push({ code: 'too-few-cells', cells, expected });
+  if (cells > expected && row.cells.slice(expected).some((cell) => cell.trim() !== ''))
+    problems.push({ code: 'too-many-cells', cells, expected });
   meanings.forEach((meaning, at) => {
     const value = (row.cells[at] ?? '').trim();
     if (meaning !== 'attribute' && meaning !== 'left-out' && /^[=+@-]./.test(value)) {
@@ -215,7 +263,8 @@ function problemsOf(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   if (person.email === '') problems.push({ code: 'no-address' });
   else if (!isAddress(person.email)) problems.push({ code: 'bad-address', value: person.email });
   if (person.name === '') problems.push({ code: 'no-name' });
-  else if (person.name.length > longestName) problems.push({ code: 'name-too-long', length: person.name.length });
+  else if (person.name.length > longestName)
+    problems.push({ code: 'name-too-long', length: person.name.length });
   return problems;
 }
 

@@ -55,17 +55,28 @@ describe('reading a class file', () => {
     expect(guessColumns(read).map((guess) => guess.meaning)).toEqual(['email', 'name']);
   });
   it('names the line on which a row starts, after quoted newlines and blank lines too', () => {
-    const read = table(utf8('Email,Name\n"a@b.example","Ann\nLee"\n\n"c@d.example","Cy\r\nDoe\nIII"\r\ne@f.example,Eve\n'));
+    const read = table(
+      utf8('Email,Name\n"a@b.example","Ann\nLee"\n\n"c@d.example","Cy\r\nDoe\nIII"\r\ne@f.example,Eve\n'),
+    );
     expect(read.rows.map((row) => row.line)).toEqual([2, 5, 8]);
     expect(read.rows[0]!.cells[1]).toBe('Ann\nLee');
   });
   it('numbers lines the same without a last newline', () =>
-    expect(table(utf8('Email,Name\na@b.example,Ann\nc@d.example,"Cy\nDoe"')).rows.map((row) => row.line)).toEqual([2, 3]));
+    expect(
+      table(utf8('Email,Name\na@b.example,Ann\nc@d.example,"Cy\nDoe"')).rows.map((row) => row.line),
+    ).toEqual([2, 3]));
   it('keeps ragged rows as they are', () =>
-    expect(table(utf8('Email,Name,Lab\na@b.example,Ann\nc@d.example,Cy,Tue,extra\n')).rows.map((row) => row.cells.length)).toEqual([2, 4]));
+    expect(
+      table(utf8('Email,Name,Lab\na@b.example,Ann\nc@d.example,Cy,Tue,extra\n')).rows.map(
+        (row) => row.cells.length,
+      ),
+    ).toEqual([2, 4]));
   it('reads 5,000 lines', () => {
     const rows = Array.from({ length: 5000 }, (_, at) => `s${at}@quillmere.example,Student ${at}`);
-    expect(table(utf8(`Email,Name\n${rows.join('\n')}\n`)).rows.at(-1)).toEqual({ line: 5001, cells: ['s4999@quillmere.example', 'Student 4999'] });
+    expect(table(utf8(`Email,Name\n${rows.join('\n')}\n`)).rows.at(-1)).toEqual({
+      line: 5001,
+      cells: ['s4999@quillmere.example', 'Student 4999'],
+    });
   });
 
   it('says what else a file is', () => {
@@ -77,10 +88,16 @@ describe('reading a class file', () => {
     expect(refusal(Uint8Array.from({ length: 999 }, (_, at) => (at * 37) % 256))).toBe('binary');
   });
   it('says on which line a quote was never closed', () =>
-    expect(readTable(utf8('Email,Name\na@b.example,"Ann"\nc@d.example,"Cy\ne@f.example,Eve\n'))).toEqual({ ok: false, code: 'quote-not-closed', line: 3 }));
+    expect(readTable(utf8('Email,Name\na@b.example,"Ann"\nc@d.example,"Cy\ne@f.example,Eve\n'))).toEqual({
+      ok: false,
+      code: 'quote-not-closed',
+      line: 3,
+    }));
 
   it('knows headings in several languages and keeps the rest as attributes', () => {
-    const read = table(utf8('Matrikelnummer;Nachname;Vorname;E-Mail-Adresse;Erfahrung;Bemerkung\n1;Ö;A;a@b.example;keine;x\n'));
+    const read = table(
+      utf8('Matrikelnummer;Nachname;Vorname;E-Mail-Adresse;Erfahrung;Bemerkung\n1;Ö;A;a@b.example;keine;x\n'),
+    );
     expect(guessColumns(read)).toEqual([
       { meaning: 'number', sureness: 'sure' },
       { meaning: 'family-name', sureness: 'sure' },
@@ -91,5 +108,9 @@ describe('reading a class file', () => {
     ]);
   });
   it('gives each meaning to one column only', () =>
-    expect(guessColumns(table(utf8('Email,Mail,Name\na@b.example,c@d.example,Ann\n'))).map((guess) => guess.meaning)).toEqual(['email', 'attribute', 'name']));
+    expect(
+      guessColumns(table(utf8('Email,Mail,Name\na@b.example,c@d.example,Ann\n'))).map(
+        (guess) => guess.meaning,
+      ),
+    ).toEqual(['email', 'attribute', 'name']));
 });

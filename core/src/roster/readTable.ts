@@ -33,7 +33,15 @@ export interface BundleClass {
 
 export type ReadTable =
   | { readonly ok: true; readonly table: Table }
-  | { readonly ok: false; readonly code: Exclude<Decoded, { ok: true }>['code'] | 'header-only' | 'too-many-rows' | 'not-a-table' | ArchiveFault }
+  | {
+      readonly ok: false;
+      readonly code:
+        | Exclude<Decoded, { ok: true }>['code']
+        | 'header-only'
+        | 'too-many-rows'
+        | 'not-a-table'
+        | ArchiveFault;
+    }
   | { readonly ok: false; readonly code: 'quote-not-closed'; readonly line: number };
 
 /** Why an archive (a spreadsheet is one too) holds no class list. */
@@ -55,14 +63,19 @@ function readDelimited(text: string, encoding: Encoding): ReadTable {
     all = records(text, delimiter);
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
-    if (error.code === 'CSV_QUOTE_NOT_CLOSED') return { ok: false, code: 'quote-not-closed', line: lineOfOpenQuote(text, delimiter) };
+    if (error.code === 'CSV_QUOTE_NOT_CLOSED')
+      return { ok: false, code: 'quote-not-closed', line: lineOfOpenQuote(text, delimiter) };
     return { ok: false, code: 'not-a-table' };
   }
   return asTable(all, encoding, delimiter);
 }
 
 /** Rows as a table: whether the first one is its header is found out. */
-export function asTable(all: readonly TableRow[], encoding: Encoding, delimiter: Table['delimiter']): ReadTable {
+export function asTable(
+  all: readonly TableRow[],
+  encoding: Encoding,
+  delimiter: Table['delimiter'],
+): ReadTable {
   if (all.length === 0) return { ok: false, code: 'empty' };
   if (all.length > mostRows) return { ok: false, code: 'too-many-rows' };
 
@@ -71,7 +84,9 @@ export function asTable(all: readonly TableRow[], encoding: Encoding, delimiter:
   const width = Math.max(...all.map((row) => row.cells.length));
   const rows = hasHeader ? all.slice(1) : all;
   if (rows.length === 0) return { ok: false, code: 'header-only' };
-  const headings = Array.from({ length: hasHeader ? first.cells.length : width }, (_, at) => (hasHeader ? first.cells[at]!.trim() : `Column ${at + 1}`));
+  const headings = Array.from({ length: hasHeader ? first.cells.length : width }, (_, at) =>
+    hasHeader ? first.cells[at]!.trim() : `Column ${at + 1}`,
+  );
   return { ok: true, table: { headings, hasHeader, rows, encoding, delimiter } };
 }
 
@@ -91,7 +106,8 @@ export function records(text: string, delimiter: Delimiter): TableRow[] {
 }
 
 // The parser tells the line on which a row ends; people look for the one on which it starts.
-const newlinesIn = (cells: readonly string[]) => cells.reduce((sum, cell) => sum + (cell.split('\n').length - 1), 0);
+const newlinesIn = (cells: readonly string[]) =>
+  cells.reduce((sum, cell) => sum + (cell.split('\n').length - 1), 0);
 
 /** The delimiter that cuts the first lines into the most columns, equally many in each. */
 function sniffDelimiter(text: string): Delimiter {

@@ -1,10 +1,19 @@
 import type { Role } from '../release/index.js';
 
 /** What a role may do in its course, apart from reading copies, which `decide` alone answers. */
-export type Act = 'read-course' | 'manage-roster' | 'manage-groups' | 'place' | 'release' | 'mark' | 'write-to-people';
+export type Act =
+  'read-course' | 'manage-roster' | 'manage-groups' | 'place' | 'release' | 'mark' | 'write-to-people';
 
 const acts = {
-  instructor: ['read-course', 'manage-roster', 'manage-groups', 'place', 'release', 'mark', 'write-to-people'],
+  instructor: [
+    'read-course',
+    'manage-roster',
+    'manage-groups',
+    'place',
+    'release',
+    'mark',
+    'write-to-people',
+  ],
   assistant: ['read-course', 'place', 'mark', 'write-to-people'],
   observer: ['read-course'],
   student: [],

@@ -93,9 +93,11 @@ export function sayLacking(lacking: readonly LackingGroups[]): string | null {
     const name = set ?? 'sections';
     if (groups.length > mostGroups)
       return `${name} would get ${groups.length} new groups; ${mostGroups} are the most. Say that this column means something else.`;
-    if (name.length > longestName.set) return `A set's name has at most ${longestName.set} characters. Shorten the heading “${name.slice(0, 40)}…”.`;
+    if (name.length > longestName.set)
+      return `A set's name has at most ${longestName.set} characters. Shorten the heading “${name.slice(0, 40)}…”.`;
     const long = groups.find((group) => group.length > longestName.group);
-    if (long !== undefined) return `“${long.slice(0, 40)}…” in the column ${name} is too long for a group's name. Say that this column means something else.`;
+    if (long !== undefined)
+      return `“${long.slice(0, 40)}…” in the column ${name} is too long for a group's name. Say that this column means something else.`;
   }
   return null;
 }

@@ -39,7 +39,8 @@ const anEntry = (name: string, groups: GroupId[], more: Partial<RosterEntry> = {
   joinedTo: null,
   ...more,
 });
-const rosterOf = (...entries: RosterEntry[]) => new Map(entries.map((entry) => [entry.name as EnrolmentId, entry]));
+const rosterOf = (...entries: RosterEntry[]) =>
+  new Map(entries.map((entry) => [entry.name as EnrolmentId, entry]));
 const look = (roster: ReturnType<typeof rosterOf>, ...rows: string[][]) => {
   const preview = previewImport(tableOf(...rows), meanings, roster, 'student', sets);
   if (!preview.ok) throw new Error(preview.code);
@@ -65,7 +66,12 @@ describe('sections in a class file', () => {
     const change = importChange(roster, rows, 'student', [], () => 'new' as EnrolmentId, sets);
     const changed = applyChange(roster, change);
     if (!changed.ok) throw new Error('refused');
-    expect([...changed.roster.values()].map((entry) => entry.groups)).toEqual([[crock, tue], [tue], [crock], [thu]]);
+    expect([...changed.roster.values()].map((entry) => entry.groups)).toEqual([
+      [crock, tue],
+      [tue],
+      [crock],
+      [thu],
+    ]);
   });
 
   it('seat no staff, and are asked about where there are several', () => {
@@ -77,23 +83,36 @@ describe('sections in a class file', () => {
     );
     expect(rows[0]!.kind).toBe('unchanged');
     expect(rows[1]).toMatchObject({ kind: 'new', person: { places: [] } });
-    expect(rows[2]).toMatchObject({ kind: 'problem', problems: [{ code: 'several-groups', set: null, groups: ['Tuesday lab', 'Thursday lab'] }] });
+    expect(rows[2]).toMatchObject({
+      kind: 'problem',
+      problems: [{ code: 'several-groups', set: null, groups: ['Tuesday lab', 'Thursday lab'] }],
+    });
   });
 
   it('are left as they were when bringing them in is undone', () =>
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.constantFrom(null, tue, thu), fc.constantFrom('', 'Tuesday lab', 'Thursday lab')), { maxLength: 8 }), (seats) => {
-        const roster = rosterOf(
-          ...seats.map(([seat], at) => anEntry(`p${at}`, seat === null ? [crock] : [seat, crock])),
-          anEntry('ilse', [], { role: 'instructor' }),
-        );
-        const rows = look(roster, ...seats.map(([, section], at) => [`p${at}@b.example`, `p${at}`, '', section]));
-        const change = importChange(roster, rows, 'student', [], () => 'x' as EnrolmentId, sets);
-        const after = applyChange(roster, change);
-        if (!after.ok) throw new Error('refused');
-        for (const entry of after.roster.values()) expect(entry.groups.filter((group) => group !== crock).length).toBeLessThanOrEqual(1);
-        expect(applyChange(after.roster, inverseOf(change))).toEqual({ ok: true, roster });
-      }),
+      fc.property(
+        fc.array(
+          fc.tuple(fc.constantFrom(null, tue, thu), fc.constantFrom('', 'Tuesday lab', 'Thursday lab')),
+          { maxLength: 8 },
+        ),
+        (seats) => {
+          const roster = rosterOf(
+            ...seats.map(([seat], at) => anEntry(`p${at}`, seat === null ? [crock] : [seat, crock])),
+            anEntry('ilse', [], { role: 'instructor' }),
+          );
+          const rows = look(
+            roster,
+            ...seats.map(([, section], at) => [`p${at}@b.example`, `p${at}`, '', section]),
+          );
+          const change = importChange(roster, rows, 'student', [], () => 'x' as EnrolmentId, sets);
+          const after = applyChange(roster, change);
+          if (!after.ok) throw new Error('refused');
+          for (const entry of after.roster.values())
+            expect(entry.groups.filter((group) => group !== crock).length).toBeLessThanOrEqual(1);
+          expect(applyChange(after.roster, inverseOf(change))).toEqual({ ok: true, roster });
+        },
+      ),
     ));
 });
 
@@ -102,9 +121,25 @@ describe('the sections of a bundle', () => {
   it('are told apart where two have one title', () => {
     const read = readBundle(
       new Map([
-        ['users.csv', csv('sourcedId,givenName,familyName,email', 'u1,Ada,Ek,ada@b.example', 'u2,Ben,Ek,ben@b.example', 'u3,Cho,Ek,cho@b.example')],
+        [
+          'users.csv',
+          csv(
+            'sourcedId,givenName,familyName,email',
+            'u1,Ada,Ek,ada@b.example',
+            'u2,Ben,Ek,ben@b.example',
+            'u3,Cho,Ek,cho@b.example',
+          ),
+        ],
         ['classes.csv', csv('sourcedId,title,classCode', 'c1,Lab,T1', 'c2,Lab,T2', 'c3,"Night; day",N')],
-        ['enrollments.csv', csv('sourcedId,classSourcedId,userSourcedId,role', 'e1,c1,u1,student', 'e2,c2,u2,student', 'e3,c3,u3,student')],
+        [
+          'enrollments.csv',
+          csv(
+            'sourcedId,classSourcedId,userSourcedId,role',
+            'e1,c1,u1,student',
+            'e2,c2,u2,student',
+            'e3,c3,u3,student',
+          ),
+        ],
       ]),
     );
     if (!read.ok) throw new Error(read.code);

@@ -3,7 +3,9 @@ export interface RichTextNode {
   readonly type: string;
   readonly attrs?: Readonly<Record<string, unknown>> | undefined;
   readonly text?: string | undefined;
-  readonly marks?: readonly { readonly type: string; readonly attrs?: Readonly<Record<string, unknown>> | undefined }[] | undefined;
+  readonly marks?:
+    | readonly { readonly type: string; readonly attrs?: Readonly<Record<string, unknown>> | undefined }[]
+    | undefined;
   readonly content?: readonly RichTextNode[] | undefined;
 }
 
@@ -29,7 +31,8 @@ export function plainText(node: RichTextNode, values?: PlaceholderValues): strin
   const visit = (at: RichTextNode) => {
     if (at.type === 'text') write(at.text ?? '');
     else if (at.type === 'hardBreak') lines.push('');
-    else if (at.type === 'placeholder') write(values ? placeholderText(placeholderOf(at), values) : `{${placeholderOf(at)}}`);
+    else if (at.type === 'placeholder')
+      write(values ? placeholderText(placeholderOf(at), values) : `{${placeholderOf(at)}}`);
     for (const child of at.content ?? []) visit(child);
     if (blocks.has(at.type) && lines.at(-1) !== '') lines.push('');
   };

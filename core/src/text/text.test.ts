@@ -7,7 +7,11 @@ const words = (text: string): RichTextNode => ({ type: 'text', text });
 const doc: RichTextNode = {
   type: 'doc',
   content: [
-    paragraph(words('Taste what '), { type: 'placeholder', attrs: { what: 'group-name' } }, words(' set up.')),
+    paragraph(
+      words('Taste what '),
+      { type: 'placeholder', attrs: { what: 'group-name' } },
+      words(' set up.'),
+    ),
     {
       type: 'bulletList',
       content: [
@@ -24,7 +28,10 @@ describe('rich text', () => {
     expect(plainText(doc)).toBe('Taste what {group-name} set up.\nnose\nsip');
     expect(plainText(doc, crock)).toBe('Taste what Crock set up.\nnose\nsip');
   });
-  it('fills in the members by name', () => expect(plainText(paragraph({ type: 'placeholder', attrs: { what: 'group-members' } }), crock)).toBe('Noor, 한서연'));
+  it('fills in the members by name', () =>
+    expect(plainText(paragraph({ type: 'placeholder', attrs: { what: 'group-members' } }), crock)).toBe(
+      'Noor, 한서연',
+    ));
   it('counts words in scripts without spaces too', () => {
     expect(countWords('One two, three.')).toBe(3);
     expect(countWords('高橋ひなたです')).toBeGreaterThan(1);

@@ -43,8 +43,12 @@ export function applyChanges(before: string, changes: readonly Change[]): string
 }
 
 /** How many words were put in and taken out. */
-export function countChanges(changes: readonly Change[]): { readonly added: number; readonly removed: number } {
-  const wordsOf = (kind: Change['kind']) => changes.reduce((sum, change) => sum + (change.kind === kind ? countWords(change.text) : 0), 0);
+export function countChanges(changes: readonly Change[]): {
+  readonly added: number;
+  readonly removed: number;
+} {
+  const wordsOf = (kind: Change['kind']) =>
+    changes.reduce((sum, change) => sum + (change.kind === kind ? countWords(change.text) : 0), 0);
   return { added: wordsOf('added'), removed: wordsOf('removed') };
 }
 
@@ -56,7 +60,9 @@ function align(before: readonly string[], after: readonly string[]): Change[] {
   const parts = diffArrays([...before], [...after], { maxEditLength: mostEdits }) as
     { readonly value: readonly string[]; readonly added: boolean; readonly removed: boolean }[] | undefined;
   if (parts === undefined) return merged([change('removed', before), change('added', after)]);
-  return merged(parts.map((part) => change(part.added ? 'added' : part.removed ? 'removed' : 'same', part.value)));
+  return merged(
+    parts.map((part) => change(part.added ? 'added' : part.removed ? 'removed' : 'same', part.value)),
+  );
 }
 
 const change = (kind: Change['kind'], pieces: readonly string[]): Change => ({ kind, text: pieces.join('') });
@@ -75,7 +81,8 @@ function merged(changes: readonly Change[]): Change[] {
   for (const [at, { kind, text }] of changes.entries()) {
     if (text === '') continue;
     // A space between two rewritten words is no place to rest the eye: the words are read as one stretch.
-    const isGap = kind === 'same' && removed !== '' && added !== '' && /^ +$/.test(text) && changes[at + 1] !== undefined;
+    const isGap =
+      kind === 'same' && removed !== '' && added !== '' && /^ +$/.test(text) && changes[at + 1] !== undefined;
     if (kind === 'removed' || isGap) removed += text;
     if (kind === 'added' || isGap) added += text;
     if (kind === 'same' && !isGap) {

@@ -6,11 +6,14 @@ import type { Enrolled, SchoolCourse } from './school.js';
 export function bundleOf({ code, title, sections, people }: SchoolCourse, at: Date): Uint8Array {
   const now = at.toISOString();
   const own = { id: `class-${code}`, title };
-  const isInNone = (person: Enrolled) => person.section === null || !sections.some((section) => section.id === person.section);
+  const isInNone = (person: Enrolled) =>
+    person.section === null || !sections.some((section) => section.id === person.section);
   const classes = [...sections, ...(people.some(isInNone) && sections.length === 0 ? [own] : [])];
   const idOf = (person: Enrolled) => `user-${person.email.toLowerCase()}`;
-  const familyOf = ({ name, familyName }: Enrolled) => (familyName !== '' && name.endsWith(` ${familyName}`) ? familyName : '');
-  const givenOf = (person: Enrolled) => (familyOf(person) === '' ? person.name : person.name.slice(0, -familyOf(person).length - 1));
+  const familyOf = ({ name, familyName }: Enrolled) =>
+    familyName !== '' && name.endsWith(` ${familyName}`) ? familyName : '';
+  const givenOf = (person: Enrolled) =>
+    familyOf(person) === '' ? person.name : person.name.slice(0, -familyOf(person).length - 1);
   const files = {
     'manifest.csv': [
       ['propertyName', 'value'],
@@ -30,5 +33,7 @@ export function bundleOf({ code, title, sections, people }: SchoolCourse, at: Da
       ...people.map((person) => [`in-${code}-${person.email}`, 'active', now, isInNone(person) ? own.id : person.section!, idOf(person), person.role]),
     ],
   }; // prettier-ignore
-  return zipSync(Object.fromEntries(Object.entries(files).map(([name, rows]) => [name, strToU8(stringify(rows))])));
+  return zipSync(
+    Object.fromEntries(Object.entries(files).map(([name, rows]) => [name, strToU8(stringify(rows))])),
+  );
 }

@@ -13,17 +13,33 @@ const style = `
   :focus-visible { outline: 2px solid #1b1b1a; outline-offset: 2px; } a { color: inherit; } small { color: #55534d; }
 `;
 
-const escapes: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+const escapes: Readonly<Record<string, string>> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+};
 const text = (value: string) => value.replace(/[&<>"']/g, (sign) => escapes[sign]!);
 
-const page = (title: string, body: string) => `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${text(title)}</title>
+const page = (
+  title: string,
+  body: string,
+) => `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${text(title)}</title>
 <meta name="viewport" content="width=device-width"><style>${style}</style></head><body>
 <div class="made-up"><b>Made up.</b> This stands in for a school’s registrar, so that a course has something to follow.</div><main>${body}</main></body></html>`;
 
-const moods: Readonly<Record<Mood, string>> = { well: 'Answers as it should', away: 'Closed', nonsense: 'Answers nonsense' };
+const moods: Readonly<Record<Mood, string>> = {
+  well: 'Answers as it should',
+  away: 'Closed',
+  nonsense: 'Answers nonsense',
+};
 const moodForm = (current: Mood) => `<h2>How it answers Jigsaw Room</h2><form method="post" action="/mood">
 ${Object.entries(moods)
-  .map(([mood, says]) => `<button name="mood" value="${mood}" aria-pressed="${mood === current}">${says}</button>`)
+  .map(
+    ([mood, says]) =>
+      `<button name="mood" value="${mood}" aria-pressed="${mood === current}">${says}</button>`,
+  )
   .join('')}</form>`;
 
 export const frontPage = (school: School) =>
@@ -43,7 +59,10 @@ export function coursePage({ code, title, people, sections }: SchoolCourse, mood
   const at = `/courses/${encodeURIComponent(code)}`;
   const options = (chosen: string | null) =>
     [{ id: '', title: 'none' }, ...sections]
-      .map(({ id, title: name }) => `<option value="${text(id)}"${id === (chosen ?? '') ? ' selected' : ''}>${text(name)}</option>`)
+      .map(
+        ({ id, title: name }) =>
+          `<option value="${text(id)}"${id === (chosen ?? '') ? ' selected' : ''}>${text(name)}</option>`,
+      )
       .join('');
   const rows = people.map(({ name, reading, email, number, role, section }) => {
     const who = `<input type="hidden" name="email" value="${text(email)}">`;

@@ -41,7 +41,8 @@ beforeEach(async () => {
 afterEach(() => registrar.close());
 
 const at = (where: string) => `${registrar.url}${where}`;
-const press = (where: string, form: Record<string, string>) => fetch(at(where), { method: 'POST', body: new URLSearchParams(form), redirect: 'manual' });
+const press = (where: string, form: Record<string, string>) =>
+  fetch(at(where), { method: 'POST', body: new URLSearchParams(form), redirect: 'manual' });
 async function listed() {
   const answer = await fetch(at('/courses/FER%20220/roster.zip'));
   const read = readBundle(new Map(Object.entries(unzipSync(new Uint8Array(await answer.arrayBuffer())))));
@@ -59,16 +60,26 @@ describe('the registrar’s stand-in', () => {
   });
 
   it('names to a teacher only what they teach', async () => {
-    const of = async (teacher: string) => ((await (await fetch(at(`/courses.json?teacher=${teacher}`))).json()) as { courses: unknown[] }).courses;
-    expect(await of('ILSE@b.example')).toEqual([{ code: 'FER 220', title: 'Applied Fermentation', people: 3 }]);
+    const of = async (teacher: string) =>
+      ((await (await fetch(at(`/courses.json?teacher=${teacher}`))).json()) as { courses: unknown[] })
+        .courses;
+    expect(await of('ILSE@b.example')).toEqual([
+      { code: 'FER 220', title: 'Applied Fermentation', people: 3 },
+    ]);
     expect(await of('noor@b.example')).toEqual([]);
   });
 
   it('lets people join, leave and change sections by its page', async () => {
-    expect((await press('/courses/FER%20220/enrol', { name: 'Hana <b>', email: 'hana@b.example', section: 'thu' })).status).toBe(303);
+    expect(
+      (await press('/courses/FER%20220/enrol', { name: 'Hana <b>', email: 'hana@b.example', section: 'thu' }))
+        .status,
+    ).toBe(303);
     await press('/courses/FER%20220/seat', { email: 'noor@b.example', section: 'thu' });
     await press('/courses/FER%20220/drop', { email: 'han@b.example' });
-    expect((await listed()).slice(1)).toEqual(['noor@b.example|Noor|Haddad|||student|Thursday lab', 'hana@b.example|Hana <b>||||student|Thursday lab']);
+    expect((await listed()).slice(1)).toEqual([
+      'noor@b.example|Noor|Haddad|||student|Thursday lab',
+      'hana@b.example|Hana <b>||||student|Thursday lab',
+    ]);
     expect(await (await fetch(at('/courses/FER%20220'))).text()).toContain('Hana &lt;b&gt;');
     expect((await press('/courses/FER%20220/enrol', { name: '', email: 'nobody' })).status).toBe(422);
   });
@@ -87,7 +98,10 @@ describe('the registrar’s stand-in', () => {
     new School(file).put(course);
     const again = new School(file);
     again.drop('FER 220', 'noor@b.example');
-    expect(new School(file).find('FER 220')!.people.map((person) => person.email)).toEqual(['ilse@b.example', 'han@b.example']);
+    expect(new School(file).find('FER 220')!.people.map((person) => person.email)).toEqual([
+      'ilse@b.example',
+      'han@b.example',
+    ]);
     expect(readFileSync(file, 'utf8')).toContain('Tuesday lab');
     rmSync(folder, { recursive: true });
   });

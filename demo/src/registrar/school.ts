@@ -88,7 +88,8 @@ export class School {
   }
 
   private keep(): void {
-    if (this.file !== null) writeFileSync(this.file, JSON.stringify({ courses: this.list(), mood: this.mood }));
+    if (this.file !== null)
+      writeFileSync(this.file, JSON.stringify({ courses: this.list(), mood: this.mood }));
   }
 }
 

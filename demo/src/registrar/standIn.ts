@@ -11,11 +11,19 @@ const largestForm = 1_000_000;
 
 /** Stands in for a school's registrar: the lists that Jigsaw Room fetches, and pages on which to make things happen to them.
  * @param port 0: any that is free. */
-export async function openRegistrar(school: School, port: number): Promise<{ url: string; close(): Promise<void> }> {
+export async function openRegistrar(
+  school: School,
+  port: number,
+): Promise<{ url: string; close(): Promise<void> }> {
   const server = createServer((request, response) => {
     answer(school, request, response).catch((error: unknown) => {
       const isTheirs = error instanceof ZodError || error instanceof SyntaxError;
-      send(response, isTheirs ? 422 : 500, 'text/plain', error instanceof ZodError ? error.issues.map((issue) => issue.message).join(' ') : String(error));
+      send(
+        response,
+        isTheirs ? 422 : 500,
+        'text/plain',
+        error instanceof ZodError ? error.issues.map((issue) => issue.message).join(' ') : String(error),
+      );
     });
   });
   await listen(server, port).catch(() => listen(server, 0)); // somebody else has that port
@@ -46,18 +54,32 @@ async function answer(school: School, request: IncomingMessage, response: Server
   if (request.method === 'POST' || request.method === 'PUT') {
     const isForm = request.headers['content-type']?.startsWith('application/x-www-form-urlencoded');
     const text = await textOf(request);
-    act(school, course, { first, what }, isForm ? Object.fromEntries(new URLSearchParams(text)) : (JSON.parse(text) as Record<string, unknown>));
+    act(
+      school,
+      course,
+      { first, what },
+      isForm ? Object.fromEntries(new URLSearchParams(text)) : (JSON.parse(text) as Record<string, unknown>),
+    );
     if (!isForm) return send(response, 200, 'application/json', '{}');
     response.writeHead(303, { Location: request.headers.referer ?? '/' }).end();
     return;
   }
   if (first === '') return send(response, 200, 'text/html', frontPage(school));
-  if (first === 'courses' && course && what === undefined) return send(response, 200, 'text/html', coursePage(course, school.mood));
+  if (first === 'courses' && course && what === undefined)
+    return send(response, 200, 'text/html', coursePage(course, school.mood));
   // From here on it is what others fetch, and it answers as its mood is.
   if (school.mood === 'away') return send(response, 503, 'text/plain', 'Closed for stocktaking.');
-  if (school.mood === 'nonsense') return send(response, 200, 'text/html', '<h1>Welcome to our new portal!</h1>');
-  if (first === 'courses.json') return send(response, 200, 'application/json', JSON.stringify({ courses: taughtBy(school, url.searchParams.get('teacher')) }));
-  if (first === 'courses' && course && what === 'roster.zip') return send(response, 200, 'application/zip', bundleOf(course, new Date()));
+  if (school.mood === 'nonsense')
+    return send(response, 200, 'text/html', '<h1>Welcome to our new portal!</h1>');
+  if (first === 'courses.json')
+    return send(
+      response,
+      200,
+      'application/json',
+      JSON.stringify({ courses: taughtBy(school, url.searchParams.get('teacher')) }),
+    );
+  if (first === 'courses' && course && what === 'roster.zip')
+    return send(response, 200, 'application/zip', bundleOf(course, new Date()));
   send(response, 404, 'text/plain', 'There is no such course.');
 }
 
@@ -70,7 +92,8 @@ function act(
   const email = String(body['email'] ?? '');
   if (first === 'mood') school.mood = Mood.parse(body['mood']);
   else if (first === 'courses' && what === undefined) school.put(SchoolCourseShape.parse(body));
-  else if (course && what === 'enrol') school.enrol(course.code, Enrolled.parse({ ...body, section: body['section'] || null }));
+  else if (course && what === 'enrol')
+    school.enrol(course.code, Enrolled.parse({ ...body, section: body['section'] || null }));
   else if (course && what === 'drop') school.drop(course.code, email);
   else if (course && what === 'seat') school.seat(course.code, email, String(body['section'] ?? '') || null);
 }
@@ -78,18 +101,25 @@ function act(
 const taughtBy = (school: School, teacher: string | null) =>
   school
     .list()
-    .filter(({ people }) => people.some((person) => person.role === 'teacher' && person.email.toLowerCase() === teacher?.toLowerCase()))
+    .filter(({ people }) =>
+      people.some(
+        (person) => person.role === 'teacher' && person.email.toLowerCase() === teacher?.toLowerCase(),
+      ),
+    )
     .map(({ code, title, people }) => ({ code, title, people: people.length }));
 
 async function textOf(request: IncomingMessage): Promise<string> {
   let text = '';
   for await (const piece of request) {
     text += String(piece);
-    if (text.length > largestForm) throw new SyntaxError('That is more than a registrar writes down at once.');
+    if (text.length > largestForm)
+      throw new SyntaxError('That is more than a registrar writes down at once.');
   }
   return text;
 }
 
 function send(response: ServerResponse, status: number, type: string, body: string | Uint8Array): void {
-  response.writeHead(status, { 'Content-Type': type.startsWith('text/') ? `${type}; charset=utf-8` : type }).end(body);
+  response
+    .writeHead(status, { 'Content-Type': type.startsWith('text/') ? `${type}; charset=utf-8` : type })
+    .end(body);
 }

@@ -14,18 +14,40 @@ import { DiscussionService } from './discussion.service.js';
 export class DiscussionController {
   constructor(private readonly discussions: DiscussionService) {}
 
-  @Endpoint('GET discussion', { id: 'readDiscussion', does: 'Threads with their posts, a page at a time (?after=thread)', answer: DiscussionView })
-  read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Query('after') after: unknown): Promise<DiscussionView> {
+  @Endpoint('GET discussion', {
+    id: 'readDiscussion',
+    does: 'Threads with their posts, a page at a time (?after=thread)',
+    answer: DiscussionView,
+  })
+  read(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @Query('after') after: unknown,
+  ): Promise<DiscussionView> {
     const cursor = PostId.safeParse(after);
     return this.discussions.read(person, copyId, cursor.success ? cursor.data : null);
   }
 
-  @Endpoint('POST posts', { id: 'addPost', does: 'Open a thread or answer a post', body: AddPost, answer: PostView })
-  add(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(AddPost) request: z.output<typeof AddPost>): Promise<PostView> {
+  @Endpoint('POST posts', {
+    id: 'addPost',
+    does: 'Open a thread or answer a post',
+    body: AddPost,
+    answer: PostView,
+  })
+  add(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @Takes(AddPost) request: z.output<typeof AddPost>,
+  ): Promise<PostView> {
     return this.discussions.add(person, copyId, request);
   }
 
-  @Endpoint('PUT posts/:postId', { id: 'changePost', does: "Change one's own post", body: ChangePost, answer: PostView })
+  @Endpoint('PUT posts/:postId', {
+    id: 'changePost',
+    does: "Change one's own post",
+    body: ChangePost,
+    answer: PostView,
+  })
   change(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
@@ -35,13 +57,29 @@ export class DiscussionController {
     return this.discussions.change(person, copyId, postId, request);
   }
 
-  @Endpoint('DELETE posts/:postId', { id: 'takeOutPost', does: 'Take a post out; answers to it stay', answer: PostView })
-  takeOut(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('postId', PostId) postId: ids.PostId): Promise<PostView> {
+  @Endpoint('DELETE posts/:postId', {
+    id: 'takeOutPost',
+    does: 'Take a post out; answers to it stay',
+    answer: PostView,
+  })
+  takeOut(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('postId', PostId) postId: ids.PostId,
+  ): Promise<PostView> {
     return this.discussions.takeOut(person, copyId, postId, true);
   }
 
-  @Endpoint('POST posts/:postId/put-back', { id: 'putBackPost', does: 'Undo taking a post out', answer: PostView })
-  putBack(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('postId', PostId) postId: ids.PostId): Promise<PostView> {
+  @Endpoint('POST posts/:postId/put-back', {
+    id: 'putBackPost',
+    does: 'Undo taking a post out',
+    answer: PostView,
+  })
+  putBack(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('postId', PostId) postId: ids.PostId,
+  ): Promise<PostView> {
     return this.discussions.takeOut(person, copyId, postId, false);
   }
 }

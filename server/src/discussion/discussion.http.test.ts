@@ -21,20 +21,30 @@ beforeEach(async () => {
   count += 1;
   title = `Talk ${count}`;
   server.clock.set('2026-11-10T10:00:00Z');
-  await released(given, { kind: 'discussion', title, points: '9', settings: { posts: 1, postWords: 3, replies: 2, replyWords: 2 } });
+  await released(given, {
+    kind: 'discussion',
+    title,
+    points: '9',
+    settings: { posts: 1, postWords: 3, replies: 2, replyWords: 2 },
+  });
   copyId = await copyOf(student('noor'), given.course.id, title);
 });
 
 const student = (name: string): Browser => given.students.get(name)!.browser;
 const post = (browser: Browser, text: string, more: object = {}) =>
-  browser.post(`/api/copies/${copyId}/posts`).send({ id: newId(), parentId: null, text: aText(text), ...more });
+  browser
+    .post(`/api/copies/${copyId}/posts`)
+    .send({ id: newId(), parentId: null, text: aText(text), ...more });
 const written = async (browser: Browser, text: string, more: object = {}): Promise<PostView> => {
   server.clock.pass({ minutes: 1 });
   return (await post(browser, text, more).expect(200)).body as PostView;
 };
-const read = async (browser: Browser) => (await browser.get(`/api/copies/${copyId}/discussion`).expect(200)).body as DiscussionView;
+const read = async (browser: Browser) =>
+  (await browser.get(`/api/copies/${copyId}/discussion`).expect(200)).body as DiscussionView;
 const textsOf = ({ threads }: DiscussionView) =>
-  threads.map((thread) => thread.posts.map((each) => (each.text ? JSON.stringify(each.text).match(/"text":"([^"]+)"/)![1] : '—')));
+  threads.map((thread) =>
+    thread.posts.map((each) => (each.text ? JSON.stringify(each.text).match(/"text":"([^"]+)"/)![1] : '—')),
+  );
 
 describe('a group’s discussion', () => {
   it('has threads with replies, in the order in which they were written, counted in words', async () => {
@@ -43,8 +53,19 @@ describe('a group’s discussion', () => {
     await written(student('jorge'), 'I read the meter first.');
     await written(given.instructor, 'Taste before you read.', { parentId: reply.id });
     const view = await read(student('noor'));
-    expect(textsOf(view)).toEqual([['Nose: cut grass.', 'Mine was sharper.', 'Taste before you read.'], ['I read the meter first.']]);
-    expect(view.threads[0]!.posts.map(({ author, words, isNew, parentId }) => [author.name, author.isStaff, words, isNew, parentId])).toEqual([
+    expect(textsOf(view)).toEqual([
+      ['Nose: cut grass.', 'Mine was sharper.', 'Taste before you read.'],
+      ['I read the meter first.'],
+    ]);
+    expect(
+      view.threads[0]!.posts.map(({ author, words, isNew, parentId }) => [
+        author.name,
+        author.isStaff,
+        words,
+        isNew,
+        parentId,
+      ]),
+    ).toEqual([
       ['Noor', false, 3, false, null],
       ['Jorge', false, 3, true, first.id],
       ['Dr. Ilse Marrow', true, 4, true, reply.id],
@@ -109,7 +130,11 @@ describe('a group’s discussion', () => {
   });
 
   it('leaves opening threads to staff where it is set so', async () => {
-    await released(given, { kind: 'discussion', title: `Asked ${count}`, settings: { studentsOpenThreads: false } });
+    await released(given, {
+      kind: 'discussion',
+      title: `Asked ${count}`,
+      settings: { studentsOpenThreads: false },
+    });
     const asked = await copyOf(student('noor'), given.course.id, `Asked ${count}`);
     await student('noor')
       .post(`/api/copies/${asked}/posts`)
@@ -130,7 +155,11 @@ describe('a group’s discussion', () => {
   it('is read only once closed, and not written in by those who read along', async () => {
     await released(
       given,
-      { kind: 'discussion', title: `Along ${count}`, schedule: { opens: null, due: null, closes: '2026-11-11T00:00:00.000Z' } },
+      {
+        kind: 'discussion',
+        title: `Along ${count}`,
+        schedule: { opens: null, due: null, closes: '2026-11-11T00:00:00.000Z' },
+      },
       { mode: 'read-along' },
     );
     const along = await copyOf(student('noor'), given.course.id, `Along ${count}`);
@@ -147,7 +176,9 @@ describe('a group’s discussion', () => {
 
   it('refuses nothing at all, what is no text of the editor, and a text of a megabyte', async () => {
     await post(student('noor'), ' ').expect(422);
-    await post(student('noor'), '', { text: { type: 'doc', content: [{ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] }] } }).expect(422);
+    await post(student('noor'), '', {
+      text: { type: 'doc', content: [{ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] }] },
+    }).expect(422);
     const long = await post(student('noor'), 'brine '.repeat(180_000)).expect(422);
     expect(long.body).toMatchObject({ detail: 'The text is too long: 200000 characters are the most.' });
     expect(textsOf(await read(student('noor')))).toEqual([]);
@@ -159,7 +190,9 @@ describe('a group’s discussion', () => {
     await written(student('jorge'), 'A late reply.', { parentId: ids[0] });
     const first = await read(student('jorge'));
     expect([first.threads.length, first.threads[0]!.posts.length, first.next]).toEqual([60, 2, ids[59]]);
-    const rest = (await student('jorge').get(`/api/copies/${copyId}/discussion`).query({ after: first.next }).expect(200)).body as DiscussionView;
+    const rest = (
+      await student('jorge').get(`/api/copies/${copyId}/discussion`).query({ after: first.next }).expect(200)
+    ).body as DiscussionView;
     expect([rest.threads.map((thread) => thread.id), rest.next]).toEqual([ids.slice(60), null]);
   });
 });
@@ -170,15 +203,36 @@ describe('what a discussion asks', () => {
     await written(student('noor'), 'Two words.', { parentId: first.id });
     await written(student('jorge'), 'Short.', { parentId: first.id });
     expect((await read(student('noor'))).met).toMatchObject([
-      { member: { name: 'Noor' }, posts: { done: 1 }, replies: { done: 1 }, isComplete: false, suggested: null },
+      {
+        member: { name: 'Noor' },
+        posts: { done: 1 },
+        replies: { done: 1 },
+        isComplete: false,
+        suggested: null,
+      },
     ]);
-    expect((await read(given.instructor)).met.map(({ member, suggested }) => [member.name, suggested])).toEqual([
+    expect(
+      (await read(given.instructor)).met.map(({ member, suggested }) => [member.name, suggested]),
+    ).toEqual([
       ['Jorge', '0'],
       ['Noor', '6'],
     ]);
-    expect((await itemOf(student('noor'), given.course.id, title)).progress).toMatchObject({ done: 2, asked: 3, owes: true, state: 'in-work' });
+    expect((await itemOf(student('noor'), given.course.id, title)).progress).toMatchObject({
+      done: 2,
+      asked: 3,
+      owes: true,
+      state: 'in-work',
+    });
     await written(student('noor'), 'One more.', { parentId: first.id });
-    expect((await itemOf(student('noor'), given.course.id, title)).progress).toMatchObject({ done: 3, asked: 3, owes: false, state: 'done' });
-    expect((await itemOf(given.instructor, given.course.id, title)).progress).toMatchObject({ done: 1, asked: 2 });
+    expect((await itemOf(student('noor'), given.course.id, title)).progress).toMatchObject({
+      done: 3,
+      asked: 3,
+      owes: false,
+      state: 'done',
+    });
+    expect((await itemOf(given.instructor, given.course.id, title)).progress).toMatchObject({
+      done: 1,
+      asked: 2,
+    });
   });
 });

@@ -50,7 +50,8 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
         const members = asked.membersOf(copy.id);
         const complete = (id: string) => this.met(access, here, id).isComplete;
         const mine = this.met(access, here, viewer.enrolmentId);
-        const isDone = isAsking && (isMember ? mine.isComplete : members.length > 0 && members.every(complete));
+        const isDone =
+          isAsking && (isMember ? mine.isComplete : members.length > 0 && members.every(complete));
         return [
           copy.id,
           {
@@ -77,19 +78,28 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     return asked.accesses.flatMap((access) => {
       const { copy, activity, schedule } = access;
       const members = asked.membersOf(copy.id);
-      const here = posts.filter((post) => post.copyId === copy.id && members.includes(post.authorId as EnrolmentId));
+      const here = posts.filter(
+        (post) => post.copyId === copy.id && members.includes(post.authorId as EnrolmentId),
+      );
       const isOver = schedule.due !== null && asked.now.getTime() > schedule.due;
-      const one = (unit: UnitWork['unit'], own: readonly PostRow[], credited: readonly EnrolmentId[]): UnitWork => {
+      const one = (
+        unit: UnitWork['unit'],
+        own: readonly PostRow[],
+        credited: readonly EnrolmentId[],
+      ): UnitWork => {
         const latest = latestOf(own);
         const met = unit === 'group' ? null : this.met(access, here, unit);
-        const suggested = met && activity.points !== null ? suggestedMark(plainDecimal(activity.points), met) : null;
+        const suggested =
+          met && activity.points !== null ? suggestedMark(plainDecimal(activity.points), met) : null;
         const isAsking = met?.met != null;
         return {
           copyId: copy.id,
           unit,
           latest: latest && { at: latest.editedAt ?? latest.createdAt, by: name(latest.authorId).name },
           // Where something is asked it is ready once done; otherwise when its time is over, or at once if it has none.
-          isComplete: latest !== null && ((isAsking && met.isComplete) || isOver || (!isAsking && schedule.due === null)),
+          isComplete:
+            latest !== null &&
+            ((isAsking && met.isComplete) || isOver || (!isAsking && schedule.due === null)),
           late: onTime,
           credited,
           suggestion: suggested === null || met === null ? null : { mark: suggested, why: sayMet(met) },
@@ -117,7 +127,10 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
           { label: 'replies', value: String(own.filter((post) => post.parentId !== null).length) },
           { label: 'words', value: String(own.reduce((sum, post) => sum + post.words, 0)) },
         ];
-        return [copy.id, new Map([...authors].map((id) => [id, figures(here.filter((post) => post.authorId === id))]))];
+        return [
+          copy.id,
+          new Map([...authors].map((id) => [id, figures(here.filter((post) => post.authorId === id))])),
+        ];
       }),
     );
   }
@@ -127,7 +140,11 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     const own = here.filter((post) => post.authorId === enrolmentId);
     return requirementsMet(
       this.settingsOf(access),
-      own.map((post) => ({ isReply: post.parentId !== null, words: post.words, at: post.createdAt.getTime() })),
+      own.map((post) => ({
+        isReply: post.parentId !== null,
+        words: post.words,
+        at: post.createdAt.getTime(),
+      })),
       access.schedule.due,
     );
   }
@@ -136,7 +153,15 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     const copyId = In(accesses.map((access) => access.copy.id));
     // Texts are not needed to count them.
     return manager.find(PostRow, {
-      select: { id: true, copyId: true, parentId: true, authorId: true, words: true, createdAt: true, editedAt: true },
+      select: {
+        id: true,
+        copyId: true,
+        parentId: true,
+        authorId: true,
+        words: true,
+        createdAt: true,
+        editedAt: true,
+      },
       where: { copyId, takenOutAt: IsNull() },
     });
   }
@@ -144,15 +169,25 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
 
 function latestOf(posts: readonly PostRow[]): PostRow | null {
   const at = (post: PostRow) => (post.editedAt ?? post.createdAt).getTime();
-  return posts.reduce<PostRow | null>((latest, post) => (latest === null || at(post) > at(latest) ? post : latest), null);
+  return posts.reduce<PostRow | null>(
+    (latest, post) => (latest === null || at(post) > at(latest) ? post : latest),
+    null,
+  );
 }
 
-const doneOf = ({ posts, replies }: RequirementsMet) => Math.min(posts.done, posts.asked) + Math.min(replies.done, replies.asked);
+const doneOf = ({ posts, replies }: RequirementsMet) =>
+  Math.min(posts.done, posts.asked) + Math.min(replies.done, replies.asked);
 
 function sayMet({ posts, replies }: RequirementsMet): string {
   const parts = [
-    ...(posts.asked > 0 ? [`${Math.min(posts.done, posts.asked)} of ${posts.asked} ${posts.asked === 1 ? 'post' : 'posts'}`] : []),
-    ...(replies.asked > 0 ? [`${Math.min(replies.done, replies.asked)} of ${replies.asked} ${replies.asked === 1 ? 'reply' : 'replies'}`] : []),
+    ...(posts.asked > 0
+      ? [`${Math.min(posts.done, posts.asked)} of ${posts.asked} ${posts.asked === 1 ? 'post' : 'posts'}`]
+      : []),
+    ...(replies.asked > 0
+      ? [
+          `${Math.min(replies.done, replies.asked)} of ${replies.asked} ${replies.asked === 1 ? 'reply' : 'replies'}`,
+        ]
+      : []),
   ];
   return `${parts.join(' and ')}, with the words and on time`;
 }

@@ -5,5 +5,9 @@ import { DiscussionController } from './discussion.controller.js';
 import { DiscussionKind } from './discussion.kind.js';
 import { DiscussionService } from './discussion.service.js';
 
-@Module({ imports: [ReleaseModule, NewsModule], controllers: [DiscussionController], providers: [DiscussionKind, DiscussionService] })
+@Module({
+  imports: [ReleaseModule, NewsModule],
+  controllers: [DiscussionController],
+  providers: [DiscussionKind, DiscussionService],
+})
 export class DiscussionModule {}

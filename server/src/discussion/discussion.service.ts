@@ -57,7 +57,10 @@ export class DiscussionService {
     );
     const view = (post: PostRow) => this.viewOf(access, post, authors, newIds.has(post.id));
     return {
-      threads: page.map((id) => ({ id, posts: posts.filter((post) => post.threadId === id && isShown(post, posts, access)).map(view) })),
+      threads: page.map((id) => ({
+        id,
+        posts: posts.filter((post) => post.threadId === id && isShown(post, posts, access)).map(view),
+      })),
       next: threads.length > threadsAPage ? page.at(-1)! : null,
       mayOpenThread: this.may(access, 'open-thread'),
       mayReply: this.may(access, 'reply'),
@@ -66,12 +69,19 @@ export class DiscussionService {
   }
 
   /** The page makes the id: a post that is sent twice stands there once. */
-  async add(person: SignedIn, copyId: CopyId, { id, parentId, text }: z.output<typeof AddPost>): Promise<PostView> {
+  async add(
+    person: SignedIn,
+    copyId: CopyId,
+    { id, parentId, text }: z.output<typeof AddPost>,
+  ): Promise<PostView> {
     const access = await this.enterTo(parentId === null ? 'open-thread' : 'reply', person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const parent = parentId === null ? null : await manager.findOneBy(PostRow, { id: parentId, copyId });
       if (parentId !== null && !parent) throw problems.notFound();
-      if (parent?.takenOutAt) throw problems.conflict('What you answer was taken out meanwhile. Your text is still here; write it as a new post.');
+      if (parent?.takenOutAt)
+        throw problems.conflict(
+          'What you answer was taken out meanwhile. Your text is still here; write it as a new post.',
+        );
       const plain = plainText(text);
       if (plain === '') throw problems.invalidInput('Write something first.');
       const { identifiers } = await manager
@@ -97,24 +107,48 @@ export class DiscussionService {
         .execute();
       const post = await manager.findOneBy(PostRow, { id, copyId, authorId: access.viewer.enrolmentId });
       if (!post) throw problems.invalidInput('This post could not be kept under its id. Send it once more.'); // an id that is taken elsewhere says nothing of where
-      if (identifiers[0]?.['id'] !== undefined) await record({ type: 'post.added', facts: { postId: id, words: post.words }, ...about(person, access) });
+      if (identifiers[0]?.['id'] !== undefined)
+        await record({
+          type: 'post.added',
+          facts: { postId: id, words: post.words },
+          ...about(person, access),
+        });
       return this.one(manager, access, post);
     });
   }
 
   /** One's own post, in the version that one has in view. */
-  async change(person: SignedIn, copyId: CopyId, postId: PostId, { text, version }: z.output<typeof ChangePost>): Promise<PostView> {
+  async change(
+    person: SignedIn,
+    copyId: CopyId,
+    postId: PostId,
+    { text, version }: z.output<typeof ChangePost>,
+  ): Promise<PostView> {
     const access = await this.enterTo('change-own', person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const post = await lockPost(manager, copyId, postId);
       if (post.takenOutAt) throw problems.notFound();
-      if (post.authorId !== access.viewer.enrolmentId) throw problems.notYours('Only whoever wrote this changes it.');
+      if (post.authorId !== access.viewer.enrolmentId)
+        throw problems.notYours('Only whoever wrote this changes it.');
       if (post.version !== version)
-        throw problems.staleWrite(await this.one(manager, access, post), 'You changed this in another window. Both texts are here; choose one.');
+        throw problems.staleWrite(
+          await this.one(manager, access, post),
+          'You changed this in another window. Both texts are here; choose one.',
+        );
       const plain = plainText(text);
       if (plain === '') throw problems.invalidInput('Write something, or take the post out.');
-      await manager.update(PostRow, postId, { text: json(text), plain, words: countWords(plain), version: version + 1, editedAt: now });
-      await record({ type: 'post.changed', facts: { postId, version: version + 1 }, ...about(person, access) });
+      await manager.update(PostRow, postId, {
+        text: json(text),
+        plain,
+        words: countWords(plain),
+        version: version + 1,
+        editedAt: now,
+      });
+      await record({
+        type: 'post.changed',
+        facts: { postId, version: version + 1 },
+        ...about(person, access),
+      });
       return this.one(manager, access, await manager.findOneByOrFail(PostRow, { id: postId }));
     });
   }
@@ -133,8 +167,15 @@ export class DiscussionService {
           ? problems.closed()
           : problems.notYours('Only whoever wrote this takes it out.');
       if (isOut === (post.takenOutAt !== null)) return this.one(manager, access, post); // pressed twice
-      await manager.update(PostRow, postId, { takenOutAt: isOut ? now : null, takenOutBy: isOut ? you : null });
-      await record({ type: isOut ? 'post.taken-out' : 'post.put-back', facts: { postId }, ...about(person, access) });
+      await manager.update(PostRow, postId, {
+        takenOutAt: isOut ? now : null,
+        takenOutBy: isOut ? you : null,
+      });
+      await record({
+        type: isOut ? 'post.taken-out' : 'post.put-back',
+        facts: { postId },
+        ...about(person, access),
+      });
       return this.one(manager, access, await manager.findOneByOrFail(PostRow, { id: postId }));
     });
   }
@@ -143,10 +184,14 @@ export class DiscussionService {
     const { posts, replies } = this.kind.settingsOf(access);
     if (posts + replies === 0) return [];
     const members = (await membersOfCopies(manager, [access]))(access.copy.id);
-    const shown = access.decision.part === 'member' ? members.filter((id) => id === access.viewer.enrolmentId) : members;
+    const shown =
+      access.decision.part === 'member' ? members.filter((id) => id === access.viewer.enrolmentId) : members;
     const rows = await manager
       .createQueryBuilder(PostRow, 'post')
-      .where('post."copyId" = :copyId AND post."takenOutAt" IS NULL AND post."authorId" = ANY(:shown)', { copyId: access.copy.id, shown })
+      .where('post."copyId" = :copyId AND post."takenOutAt" IS NULL AND post."authorId" = ANY(:shown)', {
+        copyId: access.copy.id,
+        shown,
+      })
       .getMany();
     const member = await authorsById(manager, shown, access.viewer.enrolmentId);
     const { points } = access.activity;
@@ -158,16 +203,29 @@ export class DiscussionService {
         replies: met.replies,
         words: rows.reduce((sum, post) => sum + (post.authorId === id ? post.words : 0), 0),
         isComplete: met.isComplete,
-        suggested: points === null || access.decision.part === 'member' ? null : suggestedMark(plainDecimal(points), met),
+        suggested:
+          points === null || access.decision.part === 'member'
+            ? null
+            : suggestedMark(plainDecimal(points), met),
       };
     });
   }
 
   private async one(manager: EntityManager, access: CopyAccess, post: PostRow): Promise<PostView> {
-    return this.viewOf(access, post, await authorsById(manager, [post.authorId], access.viewer.enrolmentId), false);
+    return this.viewOf(
+      access,
+      post,
+      await authorsById(manager, [post.authorId], access.viewer.enrolmentId),
+      false,
+    );
   }
 
-  private viewOf(access: CopyAccess, post: PostRow, author: Awaited<ReturnType<typeof authorsById>>, isNew: boolean): PostView {
+  private viewOf(
+    access: CopyAccess,
+    post: PostRow,
+    author: Awaited<ReturnType<typeof authorsById>>,
+    isNew: boolean,
+  ): PostView {
     const you = access.viewer.enrolmentId;
     const isOut = post.takenOutAt !== null;
     return {
@@ -180,10 +238,17 @@ export class DiscussionService {
       version: post.version,
       createdAt: post.createdAt.toISOString(),
       editedAt: post.editedAt?.toISOString() ?? null,
-      takenOutBy: !isOut ? null : post.takenOutBy === you ? 'you' : post.takenOutBy === post.authorId ? 'author' : 'staff',
+      takenOutBy: !isOut
+        ? null
+        : post.takenOutBy === you
+          ? 'you'
+          : post.takenOutBy === post.authorId
+            ? 'author'
+            : 'staff',
       isNew,
       mayChange: !isOut && post.authorId === you && this.may(access, 'change-own'),
-      mayTakeOut: (post.authorId === you && this.may(access, 'change-own')) || this.may(access, 'take-out-any'),
+      mayTakeOut:
+        (post.authorId === you && this.may(access, 'change-own')) || this.may(access, 'take-out-any'),
     };
   }
 
@@ -210,11 +275,18 @@ export class DiscussionService {
 /** What was taken out stands as a gap only where something hangs on it, or for whoever may put it back. */
 function isShown(post: PostRow, all: readonly PostRow[], access: CopyAccess): boolean {
   if (post.takenOutAt === null || post.takenOutBy === access.viewer.enrolmentId) return true;
-  return all.some((other) => other.takenOutAt === null && (other.parentId === post.id || (post.parentId === null && other.threadId === post.id)));
+  return all.some(
+    (other) =>
+      other.takenOutAt === null &&
+      (other.parentId === post.id || (post.parentId === null && other.threadId === post.id)),
+  );
 }
 
 async function lockPost(manager: EntityManager, copyId: string, postId: string): Promise<PostRow> {
-  const post = await manager.findOne(PostRow, { where: { id: postId, copyId }, lock: { mode: 'pessimistic_write' } });
+  const post = await manager.findOne(PostRow, {
+    where: { id: postId, copyId },
+    lock: { mode: 'pessimistic_write' },
+  });
   if (!post) throw problems.notFound();
   return post;
 }

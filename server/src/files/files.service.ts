@@ -40,7 +40,9 @@ export class FilesService {
     if (announcedBytes !== null && announcedBytes > largestFileBytes) throw tooLarge(largestFileBytes);
     await this.dropAbandoned();
     const blobId = newId<'blob'>();
-    await this.dataSource.getRepository(BlobRow).insert({ id: blobId, sha256: null, sizeBytes: '0', startedAt: this.clock.now() });
+    await this.dataSource
+      .getRepository(BlobRow)
+      .insert({ id: blobId, sha256: null, sizeBytes: '0', startedAt: this.clock.now() });
     try {
       const { head, ...stored } = await this.store(blobId, source, largestFileBytes);
       return { blobId, ...stored, found: (await fileTypeFromBuffer(head))?.ext ?? null };
@@ -51,13 +53,26 @@ export class FilesService {
   }
 
   /** Gives arrived bytes a name. Bytes that are here already are not kept twice. */
-  async keep(manager: EntityManager, { blobId, sizeBytes, sha256 }: Arrived, name: string, mediaType: string): Promise<FileRow> {
+  async keep(
+    manager: EntityManager,
+    { blobId, sizeBytes, sha256 }: Arrived,
+    name: string,
+    mediaType: string,
+  ): Promise<FileRow> {
     await manager.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [sha256]); // two people handing in the same bytes take turns
     const known = await manager.findOneBy(BlobRow, { sha256 });
     if (known) await this.drop(manager, blobId);
     else await manager.update(BlobRow, blobId, { sha256, sizeBytes: String(sizeBytes) });
     const id = newId<'file'>();
-    await manager.insert(FileRow, { id, blobId: known?.id ?? blobId, name, mediaType, sizeBytes: String(sizeBytes), sha256, createdAt: this.clock.now() });
+    await manager.insert(FileRow, {
+      id,
+      blobId: known?.id ?? blobId,
+      name,
+      mediaType,
+      sizeBytes: String(sizeBytes),
+      sha256,
+      createdAt: this.clock.now(),
+    });
     return manager.findOneByOrFail(FileRow, { id });
   }
 
@@ -76,7 +91,11 @@ export class FilesService {
     }
   }
 
-  private async store(blobId: string, source: Readable, mostBytes: number): Promise<{ sizeBytes: number; sha256: string; head: Buffer }> {
+  private async store(
+    blobId: string,
+    source: Readable,
+    mostBytes: number,
+  ): Promise<{ sizeBytes: number; sha256: string; head: Buffer }> {
     const digest = createHash('sha256');
     const chunks = this.dataSource.getRepository(BlobChunkRow);
     let waiting: Buffer[] = [];
@@ -112,10 +131,14 @@ export class FilesService {
   /** A server that was killed in the middle of an upload leaves chunks that nobody refers to. */
   private async dropAbandoned(): Promise<void> {
     const before = new Date(this.clock.now().getTime() - abandonedAfterMs);
-    const abandoned = await this.dataSource.getRepository(BlobRow).find({ where: { sha256: IsNull(), startedAt: LessThan(before) }, take: 5 });
+    const abandoned = await this.dataSource
+      .getRepository(BlobRow)
+      .find({ where: { sha256: IsNull(), startedAt: LessThan(before) }, take: 5 });
     for (const blob of abandoned) await this.drop(this.dataSource.manager, blob.id);
   }
 }
 
 const tooLarge = (mostBytes: number) =>
-  problems.tooLarge(`The file is over ${Math.floor(mostBytes / 1024 / 1024)} MB, which is the most here. Make it smaller or hand in a link.`);
+  problems.tooLarge(
+    `The file is over ${Math.floor(mostBytes / 1024 / 1024)} MB, which is the most here. Make it smaller or hand in a link.`,
+  );

@@ -4,7 +4,11 @@ import type { Response } from 'express';
 import type { FileRow } from './files.rows.js';
 
 /** Always as an attachment and never sniffed: what a student hands in must not run as a page of ours. */
-export async function sendFile(response: Response, file: FileRow, chunks: AsyncIterable<Buffer>): Promise<void> {
+export async function sendFile(
+  response: Response,
+  file: FileRow,
+  chunks: AsyncIterable<Buffer>,
+): Promise<void> {
   const plainName =
     file.name
       .normalize('NFKD')

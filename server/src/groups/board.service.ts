@@ -34,19 +34,33 @@ export class BoardService {
   }
 
   /** Carries out one act on the Board. If anybody was moved meanwhile, nobody is moved and the Board as it is now comes back. */
-  async place(person: SignedIn, setId: GroupSetId, { why, credit, ...place }: PlaceRequest): Promise<PlaceResult> {
+  async place(
+    person: SignedIn,
+    setId: GroupSetId,
+    { why, credit, ...place }: PlaceRequest,
+  ): Promise<PlaceResult> {
     const found = await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: setId });
     if (!found) throw problems.notFound();
     const viewer = await this.viewers.staff(person, found.courseId, 'place');
-    if (viewer.seesOnlyLed && place.moves.some((move) => [move.from, move.to].some((id) => id !== null && !viewer.leads.includes(id))))
-      throw problems.notYours('You place students in the groups that you look after. Ask the instructor for the others.');
+    if (
+      viewer.seesOnlyLed &&
+      place.moves.some((move) => [move.from, move.to].some((id) => id !== null && !viewer.leads.includes(id)))
+    )
+      throw problems.notYours(
+        'You place students in the groups that you look after. Ask the instructor for the others.',
+      );
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const set = await manager.findOneOrFail(GroupSetRow, { where: { id: setId }, lock: { mode: 'pessimistic_write' } }); // acts on one set take turns
+      const set = await manager.findOneOrFail(GroupSetRow, {
+        where: { id: setId },
+        lock: { mode: 'pessimistic_write' },
+      }); // acts on one set take turns
       const groups = await manager.findBy(GroupRow, { setId });
       const known = new Set(groups.map((group) => group.id));
       if (place.moves.some((move) => move.to !== null && !known.has(move.to))) throw problems.notFound();
       if (!set.hasLeaders && place.moves.some((move) => move.leads?.to))
-        throw problems.conflict('The groups of this set have no leaders. The set’s settings can give them some.');
+        throw problems.conflict(
+          'The groups of this set have no leaders. The set’s settings can give them some.',
+        );
 
       const placement = await placementOf(manager, set);
       const placed = apply(placement, place, set.isExclusive);
@@ -57,10 +71,20 @@ export class BoardService {
         );
 
       const students = new Set(place.moves.map((move) => move.student));
-      await writeSeats(manager, { set, before: placement, after: placed.placement, students, by: person.id, now, why: why || null });
+      await writeSeats(manager, {
+        set,
+        before: placement,
+        after: placed.placement,
+        students,
+        by: person.id,
+        now,
+        why: why || null,
+      });
       if (credit === 'joins') await creditNewcomers(manager, place.moves);
       if (credit === 'taken-back') await takeCreditsBack(manager, place.moves);
-      const touched = [...new Set(place.moves.flatMap((move) => [move.from, move.to]).filter((id) => id !== null))];
+      const touched = [
+        ...new Set(place.moves.flatMap((move) => [move.from, move.to]).filter((id) => id !== null)),
+      ];
       await record({
         type: 'students.placed',
         courseId: set.courseId,
@@ -71,7 +95,14 @@ export class BoardService {
         enrolmentIds: place.moves.map((move) => move.student),
         isForStaff: true,
       });
-      if (set.signUp) await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: setId, isForAll: true });
+      if (set.signUp)
+        await record({
+          type: 'places.changed',
+          courseId: set.courseId,
+          actorId: person.id,
+          subjectId: setId,
+          isForAll: true,
+        });
       return { unplaced: [...placed.placement.values()].filter((seats) => seats.length === 0).length };
     });
   }
@@ -83,7 +114,11 @@ export class BoardService {
     const rows = students.flatMap((student) => {
       const who = [student.number ?? '', student.name, student.email];
       if (student.seats.length === 0) return [['', '', ...who]];
-      return student.seats.map((seat) => [String(groupOf.get(seat.groupId)!.number), groupOf.get(seat.groupId)!.name, ...who]);
+      return student.seats.map((seat) => [
+        String(groupOf.get(seat.groupId)!.number),
+        groupOf.get(seat.groupId)!.name,
+        ...who,
+      ]);
     });
     const byGroup = rows.toSorted((a, b) => (Number(a[0]) || Infinity) - (Number(b[0]) || Infinity));
     const lines = [[`Group number in ${set.name}`, 'Group', 'Number', 'Name', 'E-mail'], ...byGroup];
@@ -93,21 +128,30 @@ export class BoardService {
   /** Where somebody has been in every set, who put them there and who took them out, and why. */
   async placesOf(person: SignedIn, courseId: CourseId, enrolmentId: EnrolmentId): Promise<PlacesOf> {
     await this.viewers.staff(person, courseId, 'read-course');
-    const rows = await this.dataSource.query<(Omit<PlacesOf['places'][number], 'from' | 'until'> & { from: Date; until: Date | null })[]>(
+    const rows = await this.dataSource.query<
+      (Omit<PlacesOf['places'][number], 'from' | 'until'> & { from: Date; until: Date | null })[]
+    >(
       `SELECT s."name" AS "set", g."number", g."name", m."from", m."until", p."name" AS "placedBy", q."name" AS "endedBy", m."why", m."endedWhy"
          FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId" JOIN "group_set" s ON s."id" = g."setId"
          JOIN "enrolment" e ON e."id" = m."enrolmentId" JOIN "person" p ON p."id" = m."placedBy" LEFT JOIN "person" q ON q."id" = m."endedBy"
         WHERE e."courseId" = $1 AND e."id" = $2 ORDER BY m."from" DESC, m."id" DESC`,
       [courseId, enrolmentId],
     );
-    return { places: rows.map((row) => ({ ...row, from: row.from.toISOString(), until: row.until?.toISOString() ?? null })) };
+    return {
+      places: rows.map((row) => ({
+        ...row,
+        from: row.from.toISOString(),
+        until: row.until?.toISOString() ?? null,
+      })),
+    };
   }
 }
 
 /** Whoever sees the work of some groups only is told of no work in the others. */
 function boardFor({ seesOnlyLed, leads }: Viewer, board: BoardView): BoardView {
   if (!seesOnlyLed) return board;
-  const seatsOf = ({ seats }: BoardStudent) => seats.map((seat) => (leads.includes(seat.groupId) ? seat : { ...seat, handIns: 0 }));
+  const seatsOf = ({ seats }: BoardStudent) =>
+    seats.map((seat) => (leads.includes(seat.groupId) ? seat : { ...seat, handIns: 0 }));
   return { ...board, students: board.students.map((student) => ({ ...student, seats: seatsOf(student) })) };
 }
 
@@ -122,16 +166,27 @@ interface Writing {
 }
 
 /** Ends the places that are given up, begins the new ones, and turns the leading of those that stay; three statements for any number. */
-async function writeSeats(manager: EntityManager, { set, before, after, students, by, now, why }: Writing): Promise<void> {
+async function writeSeats(
+  manager: EntityManager,
+  { set, before, after, students, by, now, why }: Writing,
+): Promise<void> {
   const ended: { enrolmentId: string; groupId: string }[] = [];
   const turned: { enrolmentId: string; groupId: string; isLeader: boolean }[] = [];
   const begun: { id: string; enrolmentId: string; groupId: string; isLeader: boolean }[] = [];
   for (const enrolmentId of students) {
     const [was, is] = [before.get(enrolmentId)!, after.get(enrolmentId)!];
     const at = (seats: readonly Seat[], groupId: string) => seats.find((seat) => seat.groupId === groupId);
-    ended.push(...was.filter((seat) => !at(is, seat.groupId)).map(({ groupId }) => ({ enrolmentId, groupId })));
-    begun.push(...is.filter((seat) => !at(was, seat.groupId)).map((seat) => ({ id: newId(), enrolmentId, ...seat })));
-    turned.push(...is.filter((seat) => at(was, seat.groupId) && at(was, seat.groupId)!.isLeader !== seat.isLeader).map((seat) => ({ enrolmentId, ...seat })));
+    ended.push(
+      ...was.filter((seat) => !at(is, seat.groupId)).map(({ groupId }) => ({ enrolmentId, groupId })),
+    );
+    begun.push(
+      ...is.filter((seat) => !at(was, seat.groupId)).map((seat) => ({ id: newId(), enrolmentId, ...seat })),
+    );
+    turned.push(
+      ...is
+        .filter((seat) => at(was, seat.groupId) && at(was, seat.groupId)!.isLeader !== seat.isLeader)
+        .map((seat) => ({ enrolmentId, ...seat })),
+    );
   }
   const own = `m."setId" = $1 AND m."until" IS NULL AND m."enrolmentId" = x."enrolmentId" AND m."groupId" = x."groupId"`;
   await manager.query(
@@ -141,11 +196,10 @@ async function writeSeats(manager: EntityManager, { set, before, after, students
   );
   // Whoever leads no longer goes first, since a group has one leader at every moment.
   for (const isLeader of [false, true]) {
-    await manager.query(`UPDATE "membership" m SET "isLeader" = $3 FROM jsonb_to_recordset($2::jsonb) AS x("enrolmentId" uuid, "groupId" uuid) WHERE ${own}`, [
-      set.id,
-      JSON.stringify(turned.filter((seat) => seat.isLeader === isLeader)),
-      isLeader,
-    ]);
+    await manager.query(
+      `UPDATE "membership" m SET "isLeader" = $3 FROM jsonb_to_recordset($2::jsonb) AS x("enrolmentId" uuid, "groupId" uuid) WHERE ${own}`,
+      [set.id, JSON.stringify(turned.filter((seat) => seat.isLeader === isLeader)), isLeader],
+    );
   }
   await manager.query(
     `INSERT INTO "membership" ("id", "setId", "groupId", "enrolmentId", "isExclusive", "isLeader", "from", "placedBy", "why")
@@ -193,7 +247,10 @@ const homesIn = (manager: EntityManager, homeSetId: string) =>
   );
 
 /** The places of everybody in a set, with the hand-ins of each group that they are credited with; two queries. */
-async function seatsIn(manager: EntityManager, setId: string): Promise<ReadonlyMap<EnrolmentId, BoardStudent['seats']>> {
+async function seatsIn(
+  manager: EntityManager,
+  setId: string,
+): Promise<ReadonlyMap<EnrolmentId, BoardStudent['seats']>> {
   const seats = await manager.query<{ enrolmentId: EnrolmentId; groupId: GroupId; isLeader: boolean }[]>(
     `SELECT "enrolmentId", "groupId", "isLeader" FROM "membership" WHERE "setId" = $1 AND "until" IS NULL ORDER BY "from", "id"`,
     [setId],

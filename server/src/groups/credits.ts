@@ -6,7 +6,11 @@ interface Joined {
   readonly groupId: string;
 }
 const places = (moves: readonly Move[], end: 'from' | 'to'): string =>
-  JSON.stringify(moves.flatMap((move): Joined[] => (move.from === move.to || move[end] === null ? [] : [{ enrolmentId: move.student, groupId: move[end] }])));
+  JSON.stringify(
+    moves.flatMap((move): Joined[] =>
+      move.from === move.to || move[end] === null ? [] : [{ enrolmentId: move.student, groupId: move[end] }],
+    ),
+  );
 const shape = `jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "groupId" uuid)`;
 
 /** Those who come to a group share what it handed in last, though it was before their time. */

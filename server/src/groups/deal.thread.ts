@@ -11,7 +11,11 @@ for (;;) {
   const next = run.next();
   if (next.done) {
     const dealt = next.value;
-    tell(dealt.ok ? { kind: 'dealt', deal: packDeal(problem, dealt.deal) } : { kind: 'clash', clash: dealt.clash });
+    tell(
+      dealt.ok
+        ? { kind: 'dealt', deal: packDeal(problem, dealt.deal) }
+        : { kind: 'clash', clash: dealt.clash },
+    );
     break;
   }
   tell({ kind: 'going', part: next.value.part, best: packDeal(problem, next.value.best) });

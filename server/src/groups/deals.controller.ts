@@ -22,7 +22,11 @@ export class DealsController {
   ) {}
 
   /** A line for each step and one for the end. Whoever has enough goes away, and it stops. */
-  @Endpoint('POST /:courseId/deals', { id: 'workOutDeal', does: 'Work out a deal of a very large class; newline-delimited JSON', body: DealQuestion })
+  @Endpoint('POST /:courseId/deals', {
+    id: 'workOutDeal',
+    does: 'Work out a deal of a very large class; newline-delimited JSON',
+    body: DealQuestion,
+  })
   async workOut(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
@@ -32,7 +36,13 @@ export class DealsController {
     await this.viewers.staff(person, courseId, 'place');
     const left = new AbortController();
     response.on('close', () => left.abort());
-    response.status(200).set({ 'Content-Type': 'application/x-ndjson', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+    response
+      .status(200)
+      .set({
+        'Content-Type': 'application/x-ndjson',
+        'Cache-Control': 'no-store',
+        'X-Accel-Buffering': 'no',
+      });
     const hear = (line: DealLine) => response.write(`${JSON.stringify(line)}\n`);
     await this.deals.workOut(question as DealProblem, hear, left.signal);
     response.end();

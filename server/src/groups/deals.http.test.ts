@@ -26,7 +26,9 @@ describe('a deal worked out by the server', () => {
 
   it('is refused in words where there is too much, or what is no rule', async () => {
     const group = { id: given.board.groups[0]!.id, name: 'G', capacity: null, isLocked: false };
-    const many = await given.instructor.post(path()).send({ ...nothing, groups: Array.from({ length: 5_001 }, () => group) });
+    const many = await given.instructor
+      .post(path())
+      .send({ ...nothing, groups: Array.from({ length: 5_001 }, () => group) });
     expect([many.status, many.body.detail]).toEqual([422, '5,000 groups are the most.']);
     const strange = await given.instructor.post(path()).send({ ...nothing, rules: [{ kind: 'by-looks' }] });
     expect(strange.status).toBe(422);

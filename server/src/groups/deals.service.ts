@@ -25,7 +25,11 @@ export class DealsService implements OnApplicationShutdown {
     return turn;
   }
 
-  private async onThread(problem: DealProblem, hear: (line: DealLine) => void, signal: AbortSignal): Promise<void> {
+  private async onThread(
+    problem: DealProblem,
+    hear: (line: DealLine) => void,
+    signal: AbortSignal,
+  ): Promise<void> {
     const thread = new Worker(new URL('./deal.thread.js', import.meta.url), {
       workerData: problem,
       resourceLimits: { maxOldGenerationSizeMb: mostMemoryMb },
@@ -35,7 +39,10 @@ export class DealsService implements OnApplicationShutdown {
     const end = () => void thread.terminate();
     signal.addEventListener('abort', end);
     const timer = setTimeout(() => {
-      hear({ kind: 'given-up', detail: 'No deal was found in two minutes. Take rules away, or deal part of the class.' });
+      hear({
+        kind: 'given-up',
+        detail: 'No deal was found in two minutes. Take rules away, or deal part of the class.',
+      });
       end();
     }, longestMs);
     try {

@@ -15,19 +15,29 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const board = async () => (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
+const board = async () =>
+  (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
 const place = (moves: unknown[]) => given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves });
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
-const groupOf = async (name: string) => (await board()).students.find((student) => student.enrolmentId === idOf(name))!.seats[0]?.groupId ?? null;
+const groupOf = async (name: string) =>
+  (await board()).students.find((student) => student.enrolmentId === idOf(name))!.seats[0]?.groupId ?? null;
 
 describe('group sets', () => {
   it('makes groups of the size asked for, with pasted names first', async () => {
     const set = await given.instructor
       .post(`/api/courses/${given.course.id}/sets`)
-      .send({ name: 'Pairs', shape: { by: 'size', size: 2, how: 'spread' }, capacity: 2, pattern: 'Pair {A}', names: ['Firsts'] })
+      .send({
+        name: 'Pairs',
+        shape: { by: 'size', size: 2, how: 'spread' },
+        capacity: 2,
+        pattern: 'Pair {A}',
+        names: ['Firsts'],
+      })
       .expect(200);
     expect(set.body).toMatchObject({ groupCount: 3, unplaced: 5 });
-    const { body } = (await given.instructor.get(`/api/sets/${(set.body as { id: string }).id}/board`).expect(200)) as { body: BoardView };
+    const { body } = (await given.instructor
+      .get(`/api/sets/${(set.body as { id: string }).id}/board`)
+      .expect(200)) as { body: BoardView };
     expect(body.groups.map((group) => group.name)).toEqual(['Firsts', 'Pair B', 'Pair C']);
   });
 
@@ -36,17 +46,24 @@ describe('group sets', () => {
       .post(`/api/courses/${given.course.id}/sets`)
       .send({ name: 'None', shape: { by: 'count', groups: 0 }, capacity: null, pattern: '', names: [] })
       .expect(422);
-    expect(refused.body).toMatchObject({ issues: [{ path: 'shape.groups', message: 'Make at least 1 group.' }] });
+    expect(refused.body).toMatchObject({
+      issues: [{ path: 'shape.groups', message: 'Make at least 1 group.' }],
+    });
   });
 });
 
 describe('a set taken elsewhere', () => {
   it('is copied with everybody in the same group, or empty', async () => {
     const copy = async (withMembers: boolean) => {
-      const { body } = await given.instructor.post(`/api/sets/${given.set.id}/copies`).send({ name: 'Again', withMembers }).expect(200);
-      return (await given.instructor.get(`/api/sets/${(body as { id: string }).id}/board`).expect(200)).body as BoardView;
+      const { body } = await given.instructor
+        .post(`/api/sets/${given.set.id}/copies`)
+        .send({ name: 'Again', withMembers })
+        .expect(200);
+      return (await given.instructor.get(`/api/sets/${(body as { id: string }).id}/board`).expect(200))
+        .body as BoardView;
     };
-    const seats = ({ students, groups }: BoardView) => students.map((each) => groups.find((group) => group.id === each.seats[0]?.groupId)?.name ?? null);
+    const seats = ({ students, groups }: BoardView) =>
+      students.map((each) => groups.find((group) => group.id === each.seats[0]?.groupId)?.name ?? null);
     expect(seats(await copy(true))).toEqual(seats(await board()));
     const empty = await copy(false);
     expect([empty.groups.map((group) => group.name), empty.set.unplaced]).toEqual([['Crock', 'Carboy'], 5]);
@@ -54,7 +71,10 @@ describe('a set taken elsewhere', () => {
   });
 
   it('goes out as a file that gives the same places', async () => {
-    await given.instructor.patch(`/api/groups/${given.board.groups[0]!.id}`).send({ name: '=Crock', capacity: null, version: 1 }).expect(200);
+    await given.instructor
+      .patch(`/api/groups/${given.board.groups[0]!.id}`)
+      .send({ name: '=Crock', capacity: null, version: 1 })
+      .expect(200);
     const { text } = await given.instructor.get(`/api/sets/${given.set.id}/groups.csv`).expect(200);
     expect(text).toContain("1,'=Crock,");
     const table = readTable(new Uint8Array(Buffer.from(text)));
@@ -71,10 +91,16 @@ describe('a set taken elsewhere', () => {
       expect(Object.fromEntries(file.moves.map((move) => [move.student, move.to]))).toEqual(
         Object.fromEntries(seated.map((each) => [each.enrolmentId, each.seats[0]!.groupId])),
       );
-    await given.instructor.patch(`/api/groups/${given.board.groups[0]!.id}`).send({ name: 'Crock', capacity: null, version: 2 }).expect(200);
+    await given.instructor
+      .patch(`/api/groups/${given.board.groups[0]!.id}`)
+      .send({ name: 'Crock', capacity: null, version: 2 })
+      .expect(200);
     for (const browser of [given.students.get('noor')!.browser]) {
       await browser.get(`/api/sets/${given.set.id}/groups.csv`).expect(404);
-      await browser.post(`/api/sets/${given.set.id}/copies`).send({ name: 'Mine', withMembers: true }).expect(404);
+      await browser
+        .post(`/api/sets/${given.set.id}/copies`)
+        .send({ name: 'Mine', withMembers: true })
+        .expect(404);
     }
   });
 });
@@ -84,7 +110,8 @@ describe('where somebody has been', () => {
     const other = await aCourse(server, { email: 'places@quillmere.example', students: 2, groups: 1 });
     const { enrolmentId, browser } = other.students.get('noor')!;
     const [crock] = other.board.groups;
-    const put = (moves: unknown[]) => other.instructor.post(`/api/sets/${other.set.id}/place`).send({ moves }).expect(200);
+    const put = (moves: unknown[]) =>
+      other.instructor.post(`/api/sets/${other.set.id}/place`).send({ moves }).expect(200);
     await put([{ student: enrolmentId, from: crock!.id, to: null }]);
     await put([{ student: enrolmentId, from: null, to: crock!.id }]);
     const at = `/api/courses/${other.course.id}/roster/${enrolmentId}/places`;
@@ -96,20 +123,27 @@ describe('where somebody has been', () => {
     });
     await browser.get(at).expect(404);
     await given.instructor.get(at).expect(404);
-    expect((await given.instructor.get(`/api/courses/${given.course.id}/roster/${enrolmentId}/places`).expect(200)).body).toEqual({ places: [] });
+    expect(
+      (await given.instructor.get(`/api/courses/${given.course.id}/roster/${enrolmentId}/places`).expect(200))
+        .body,
+    ).toEqual({ places: [] });
   });
 });
 
 describe('placing', () => {
   it('moves, swaps and pulls out, and counts who is unplaced', async () => {
     const [crock, carboy] = given.board.groups;
-    expect((await place([{ student: idOf('nino'), from: null, to: carboy!.id }]).expect(200)).body).toEqual({ unplaced: 0 });
+    expect((await place([{ student: idOf('nino'), from: null, to: carboy!.id }]).expect(200)).body).toEqual({
+      unplaced: 0,
+    });
     await place([
       { student: idOf('noor'), from: crock!.id, to: carboy!.id },
       { student: idOf('amina'), from: carboy!.id, to: crock!.id },
     ]).expect(200);
     expect([await groupOf('noor'), await groupOf('amina')]).toEqual([carboy!.id, crock!.id]);
-    expect((await place([{ student: idOf('nino'), from: carboy!.id, to: null }]).expect(200)).body).toEqual({ unplaced: 1 });
+    expect((await place([{ student: idOf('nino'), from: carboy!.id, to: null }]).expect(200)).body).toEqual({
+      unplaced: 1,
+    });
   });
 
   it('moves nobody when one of them was moved meanwhile, and shows the Board as it is', async () => {
@@ -119,12 +153,17 @@ describe('placing', () => {
       { student: idOf('nino'), from: null, to: crock!.id },
       { student: idOf('amina'), from: carboy!.id, to: null },
     ]).expect(409);
-    expect(refused.body).toMatchObject({ type: '/problems/stale-write', current: { students: before.students } });
+    expect(refused.body).toMatchObject({
+      type: '/problems/stale-write',
+      current: { students: before.students },
+    });
     expect(await board()).toEqual(before);
   });
 
   it('keeps the whole history of who was where', async () => {
-    const { dataSource } = await import('typeorm').then(({ DataSource }) => ({ dataSource: server.app.get(DataSource) }));
+    const { dataSource } = await import('typeorm').then(({ DataSource }) => ({
+      dataSource: server.app.get(DataSource),
+    }));
     const rows = await dataSource.query<{ until: Date | null }[]>(
       `SELECT "until" FROM "membership" WHERE "enrolmentId" = $1 AND "setId" = $2 ORDER BY "from", "id"`,
       [idOf('noor'), given.set.id],
@@ -135,7 +174,9 @@ describe('placing', () => {
   it('never has a student twice in an exclusive set, however many place at once', async () => {
     const [crock, carboy] = given.board.groups;
     const answers = await Promise.all(
-      Array.from({ length: 12 }, (_, at) => place([{ student: idOf('nino'), from: null, to: at % 2 ? crock!.id : carboy!.id }])),
+      Array.from({ length: 12 }, (_, at) =>
+        place([{ student: idOf('nino'), from: null, to: at % 2 ? crock!.id : carboy!.id }]),
+      ),
     );
     expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
     expect(answers.filter((answer) => answer.status === 409)).toHaveLength(11);
@@ -143,7 +184,9 @@ describe('placing', () => {
 
   it('places nobody into a group of another set, nor a stranger', async () => {
     const other = await aCourse(server, { email: 'other@quillmere.example', students: 2, groups: 1 });
-    await place([{ student: idOf('noor'), from: await groupOf('noor'), to: other.board.groups[0]!.id }]).expect(404);
+    await place([
+      { student: idOf('noor'), from: await groupOf('noor'), to: other.board.groups[0]!.id },
+    ]).expect(404);
     await other.instructor
       .post(`/api/sets/${other.set.id}/place`)
       .send({ moves: [{ student: idOf('noor'), from: null, to: other.board.groups[0]!.id }] })
@@ -163,8 +206,14 @@ describe('placing', () => {
 
   it('renames a group for everyone, and shows a stale rename what is there', async () => {
     const group = (await board()).groups[0]!;
-    await given.instructor.patch(`/api/groups/${group.id}`).send({ name: 'Kvevri', capacity: 3, version: group.version }).expect(200);
-    const refused = await given.instructor.patch(`/api/groups/${group.id}`).send({ name: 'Tun', capacity: 3, version: group.version }).expect(409);
+    await given.instructor
+      .patch(`/api/groups/${group.id}`)
+      .send({ name: 'Kvevri', capacity: 3, version: group.version })
+      .expect(200);
+    const refused = await given.instructor
+      .patch(`/api/groups/${group.id}`)
+      .send({ name: 'Tun', capacity: 3, version: group.version })
+      .expect(409);
     expect(refused.body).toMatchObject({ current: { name: 'Kvevri', capacity: 3 } });
   });
 });

@@ -61,7 +61,10 @@ export class GroupRow {
 @Entity('group_lead')
 export class GroupLeadRow {
   @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: string;
-  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') @Index('group_lead_by_enrolment') enrolmentId!: string;
+  @ForeignKey(() => EnrolmentRow)
+  @PrimaryColumn('uuid')
+  @Index('group_lead_by_enrolment')
+  enrolmentId!: string;
   @Column('timestamptz') since!: Date;
   @ForeignKey(() => PersonRow) @Column('uuid') namedBy!: string;
 }
@@ -69,7 +72,10 @@ export class GroupLeadRow {
 /** Membership is history: a move ends one row and begins another. */
 @Entity('membership')
 @Check('membership_span', `"until" IS NULL OR "until" >= "from"`)
-@Index('membership_exclusive', ['setId', 'enrolmentId'], { unique: true, where: `"until" IS NULL AND "isExclusive"` })
+@Index('membership_exclusive', ['setId', 'enrolmentId'], {
+  unique: true,
+  where: `"until" IS NULL AND "isExclusive"`,
+})
 @Index('membership_leader_once', ['groupId'], { unique: true, where: `"until" IS NULL AND "isLeader"` })
 @Index('membership_by_group', ['groupId'], { where: `"until" IS NULL` })
 @Index('membership_by_enrolment', ['enrolmentId'])

@@ -32,25 +32,33 @@ beforeAll(async () => {
   }
   for (const [at, reason] of ['Their crock cracked', 'A secret of Carboy'].entries()) {
     const due = '2026-11-14T17:00:00.000Z';
-    await given.instructor.put(`/api/activities/${activity.id}/extensions/${given.board.groups[at]!.id}`).send({ due, reason }).expect(200);
+    await given.instructor
+      .put(`/api/activities/${activity.id}/extensions/${given.board.groups[at]!.id}`)
+      .send({ due, reason })
+      .expect(200);
   }
   await lead(given.board.groups[0]!.id, ['Tomas']).then((answer) => expect(answer.status).toBe(200));
 });
 afterAll(() => server.stop());
 
-const board = async (browser: Browser = given.instructor) => (await browser.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
+const board = async (browser: Browser = given.instructor) =>
+  (await browser.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
 const lead = async (groupId: string, names: readonly string[], browser: Browser = given.instructor) => {
   const { staff } = await board();
   const enrolmentIds = staff.filter((each) => names.includes(each.name)).map((each) => each.enrolmentId);
   return browser.put(`/api/sets/${given.set.id}/leads`).send({ leads: [{ groupId, enrolmentIds }] });
 };
-const see = (assistantsSee: 'all' | 'theirs') => given.instructor.put(`/api/courses/${given.course.id}/assistants`).send({ assistantsSee }).expect(200);
+const see = (assistantsSee: 'all' | 'theirs') =>
+  given.instructor.put(`/api/courses/${given.course.id}/assistants`).send({ assistantsSee }).expect(200);
 const get = async <Answer>(path: string) => (await tomas.get(`/api${path}`).expect(200)).body as Answer;
 const inCourse = (path: string) => `/courses/${given.course.id}/${path}`;
 
 describe('staff who look after groups', () => {
   it('are named by the instructor, from the staff of the course', async () => {
-    expect((await board()).groups.map((group) => group.leads.map((each) => each.name))).toEqual([['Tomas'], []]);
+    expect((await board()).groups.map((group) => group.leads.map((each) => each.name))).toEqual([
+      ['Tomas'],
+      [],
+    ]);
     const student = given.students.get('noor')!.enrolmentId;
     const groupId = given.board.groups[1]!.id;
     await given.instructor
@@ -79,7 +87,11 @@ describe('staff who look after groups', () => {
     await see('theirs');
     await tomas.get(`/api/copies/${crockCopy}`).expect(200);
     const unknown = await tomas.get('/api/copies/01920000-0000-7000-8000-000000000000').expect(404);
-    for (const path of [`/api/copies/${carboyCopy}`, `/api/copies/${carboyCopy}/work`, `/api/copies/${carboyCopy}/mark/group`]) {
+    for (const path of [
+      `/api/copies/${carboyCopy}`,
+      `/api/copies/${carboyCopy}/work`,
+      `/api/copies/${carboyCopy}/mark/group`,
+    ]) {
       expect((await tomas.get(path).expect(404)).body).toEqual(unknown.body);
     }
     expect((await get<RoomList>(inCourse('rooms'))).rooms.map((room) => room.group.name)).toEqual(['Crock']);
@@ -88,12 +100,18 @@ describe('staff who look after groups', () => {
     expect((await get<DeskView>(`/releases/${desk.activities[0]!.releaseId}/desk`)).rows).toHaveLength(1);
     expect(await get<Figures>(inCourse('figures'))).toMatchObject({ toMark: 1, rooms: 1 });
     const gradebook = await get<Gradebook>(inCourse('gradebook'));
-    expect(Object.fromEntries(gradebook.students.map((student) => [student.name, student.cells[0]!.state]))).toMatchObject({
+    expect(
+      Object.fromEntries(gradebook.students.map((student) => [student.name, student.cells[0]!.state])),
+    ).toMatchObject({
       Noor: 'to-mark',
       Amina: 'not-theirs',
     });
-    expect((await get<ActivityList>(inCourse('activities'))).activities[0]!.extensions.map((each) => each.name)).toEqual(['Crock']);
-    const handIns = Object.fromEntries((await board(tomas)).students.map((student) => [student.name, student.seats[0]?.handIns ?? 0]));
+    expect(
+      (await get<ActivityList>(inCourse('activities'))).activities[0]!.extensions.map((each) => each.name),
+    ).toEqual(['Crock']);
+    const handIns = Object.fromEntries(
+      (await board(tomas)).students.map((student) => [student.name, student.seats[0]?.handIns ?? 0]),
+    );
     expect(handIns).toMatchObject({ Noor: 1, Amina: 0 });
   });
 
@@ -101,7 +119,8 @@ describe('staff who look after groups', () => {
     await see('theirs');
     const [crock, carboy] = given.board.groups.map((group) => group.id);
     const nino = given.students.get('nino')!.enrolmentId;
-    const place = (from: string | null, to: string | null) => tomas.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: nino, from, to }] });
+    const place = (from: string | null, to: string | null) =>
+      tomas.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: nino, from, to }] });
     await place(null, carboy!).expect(403);
     await place(null, crock!).expect(200);
     await place(crock!, null).expect(200);

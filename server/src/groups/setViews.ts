@@ -8,7 +8,11 @@ import type { GroupRow, GroupSetRow } from './groups.rows.js';
 
 /** The sets of a course in their order; one query.
  * @param also one that is shown even if it is put away. */
-export async function setViews(manager: EntityManager, courseId: string, also: string | null = null): Promise<GroupSetView[]> {
+export async function setViews(
+  manager: EntityManager,
+  courseId: string,
+  also: string | null = null,
+): Promise<GroupSetView[]> {
   const rows = await manager.query<(GroupSetRow & { groupCount: number; unplaced: number })[]>(
     `SELECT s.*,
             (SELECT count(*)::int FROM "course_group" g WHERE g."setId" = s."id") AS "groupCount",
@@ -20,7 +24,11 @@ export async function setViews(manager: EntityManager, courseId: string, also: s
   return rows.map((row) => setView(row, row.groupCount, row.unplaced));
 }
 
-export async function viewOfSet(manager: EntityManager, courseId: string, setId: string): Promise<GroupSetView> {
+export async function viewOfSet(
+  manager: EntityManager,
+  courseId: string,
+  setId: string,
+): Promise<GroupSetView> {
   const set = (await setViews(manager, courseId, setId)).find((each) => each.id === setId);
   assert(set, 'a set of the course is among its sets');
   return set;
@@ -47,7 +55,9 @@ export const setView = (set: GroupSetRow, groupCount: number, unplaced: number):
 
 /** Groups with the staff who look after each; one query for all. */
 export async function groupViews(manager: EntityManager, groups: readonly GroupRow[]): Promise<BoardGroup[]> {
-  const leads = await manager.query<{ groupId: string; enrolmentId: BoardGroup['leads'][number]['enrolmentId']; name: string }[]>(
+  const leads = await manager.query<
+    { groupId: string; enrolmentId: BoardGroup['leads'][number]['enrolmentId']; name: string }[]
+  >(
     `SELECT l."groupId", l."enrolmentId", p."name" FROM "group_lead" l JOIN "enrolment" e ON e."id" = l."enrolmentId" JOIN "person" p ON p."id" = e."personId"
       WHERE l."groupId" = ANY($1) AND e."leftAt" IS NULL ORDER BY p."name"`,
     [groups.map((group) => group.id)],
@@ -59,9 +69,12 @@ export async function groupViews(manager: EntityManager, groups: readonly GroupR
     capacity: group.capacity,
     isLocked: group.isLocked,
     motto: group.motto,
-    leads: leads.flatMap(({ groupId, enrolmentId, name }) => (groupId === group.id ? [{ enrolmentId, name }] : [])),
+    leads: leads.flatMap(({ groupId, enrolmentId, name }) =>
+      groupId === group.id ? [{ enrolmentId, name }] : [],
+    ),
     version: group.version,
   }));
 }
 
-export const countStudents = (manager: EntityManager, courseId: string) => manager.countBy(EnrolmentRow, { courseId, role: 'student', leftAt: IsNull() });
+export const countStudents = (manager: EntityManager, courseId: string) =>
+  manager.countBy(EnrolmentRow, { courseId, role: 'student', leftAt: IsNull() });

@@ -24,32 +24,74 @@ beforeEach(async () => {
 
 const offered = { opens: null, closes: null, showsNames: true };
 const aSet = async (more: object = {}): Promise<{ set: GroupSetView; groups: BoardView['groups'] }> => {
-  const draft = { name: 'Tasting panels', shape: { by: 'count', groups: 2 }, capacity: 2, pattern: '', names: ['Sour', 'Malt'], signUp: offered, ...more };
-  const set = (await given.instructor.post(`/api/courses/${given.course.id}/sets`).send(draft).expect(200)).body as GroupSetView;
-  return { set, groups: ((await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView).groups };
+  const draft = {
+    name: 'Tasting panels',
+    shape: { by: 'count', groups: 2 },
+    capacity: 2,
+    pattern: '',
+    names: ['Sour', 'Malt'],
+    signUp: offered,
+    ...more,
+  };
+  const set = (await given.instructor.post(`/api/courses/${given.course.id}/sets`).send(draft).expect(200))
+    .body as GroupSetView;
+  return {
+    set,
+    groups: ((await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView).groups,
+  };
 };
 const student = (name: string): Browser => given.students.get(name)!.browser;
-const take = (name: string, setId: string, groupId: string | null) => student(name).post(`/api/sets/${setId}/sign-up`).send({ groupId });
-const view = async (name: string, setId: string) => (await student(name).get(`/api/sets/${setId}/sign-up`).expect(200)).body as SignUpView;
+const take = (name: string, setId: string, groupId: string | null) =>
+  student(name).post(`/api/sets/${setId}/sign-up`).send({ groupId });
+const view = async (name: string, setId: string) =>
+  (await student(name).get(`/api/sets/${setId}/sign-up`).expect(200)).body as SignUpView;
 const sizes = async (setId: string) => (await view('noor', setId)).groups.map((group) => group.members);
 const settings = (set: GroupSetView) => {
-  const { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version } = set;
-  return { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version };
+  const {
+    name,
+    description,
+    isDescriptionShown,
+    capacity,
+    isExclusive,
+    hasLeaders,
+    membersDress,
+    latecomers,
+    signUp,
+    version,
+  } = set;
+  return {
+    name,
+    description,
+    isDescriptionShown,
+    capacity,
+    isExclusive,
+    hasLeaders,
+    membersDress,
+    latecomers,
+    signUp,
+    version,
+  };
 };
-const change = (set: GroupSetView, more: object) => given.instructor.patch(`/api/sets/${set.id}`).send({ ...settings(set), ...more });
+const change = (set: GroupSetView, more: object) =>
+  given.instructor.patch(`/api/sets/${set.id}`).send({ ...settings(set), ...more });
 
 describe('signing up', () => {
   it('takes a place, moves to another and gives it back', async () => {
     const { set, groups } = await aSet();
     const [sour, malt] = groups;
-    expect((await take('noor', set.id, sour!.id).expect(200)).body).toMatchObject({ yours: sour!.id, chosen: 1, students: 5 });
+    expect((await take('noor', set.id, sour!.id).expect(200)).body).toMatchObject({
+      yours: sour!.id,
+      chosen: 1,
+      students: 5,
+    });
     await take('noor', set.id, sour!.id).expect(200); // pressed twice
     expect(await sizes(set.id)).toEqual([1, 0]);
     await take('noor', set.id, malt!.id).expect(200);
     expect(await sizes(set.id)).toEqual([0, 1]);
     await take('noor', set.id, null).expect(200);
     expect(await sizes(set.id)).toEqual([0, 0]);
-    const list = (await student('noor').get(`/api/courses/${given.course.id}/sign-ups`).expect(200)).body as SignUpList;
+    const list = (await student('noor').get(`/api/courses/${given.course.id}/sign-ups`).expect(200))
+      .body as SignUpList;
     expect(list.signUps).toMatchObject([{ setId: set.id, state: 'open', yours: null }]);
   });
 
@@ -58,16 +100,25 @@ describe('signing up', () => {
     await take('noor', set.id, groups[0]!.id).expect(200);
     await take('jorge', set.id, groups[0]!.id).expect(200);
     const refused = await take('amina', set.id, groups[0]!.id).expect(409);
-    expect(refused.body).toMatchObject({ detail: 'Sour is full now. 2 places are left in other groups.', current: { yours: null } });
+    expect(refused.body).toMatchObject({
+      detail: 'Sour is full now. 2 places are left in other groups.',
+      current: { yours: null },
+    });
   });
 
   it('is open from its opening until it closes, and not while the set is frozen', async () => {
-    const { set, groups } = await aSet({ signUp: { ...offered, opens: '2026-11-11T08:00:00.000Z', closes: '2026-11-12T08:00:00.000Z' } });
-    expect((await take('noor', set.id, groups[0]!.id).expect(409)).body.detail).toContain('can be chosen later');
+    const { set, groups } = await aSet({
+      signUp: { ...offered, opens: '2026-11-11T08:00:00.000Z', closes: '2026-11-12T08:00:00.000Z' },
+    });
+    expect((await take('noor', set.id, groups[0]!.id).expect(409)).body.detail).toContain(
+      'can be chosen later',
+    );
     server.clock.set('2026-11-11T08:00:00Z');
     await take('noor', set.id, groups[0]!.id).expect(200);
     await given.instructor.post(`/api/sets/${set.id}/freeze`).send({ isFrozen: true }).expect(200);
-    expect((await take('noor', set.id, groups[1]!.id).expect(409)).body.detail).toContain('has fixed the groups');
+    expect((await take('noor', set.id, groups[1]!.id).expect(409)).body.detail).toContain(
+      'has fixed the groups',
+    );
     await given.instructor.post(`/api/sets/${set.id}/freeze`).send({ isFrozen: false }).expect(200);
     await take('noor', set.id, groups[1]!.id).expect(200);
     server.clock.set('2026-11-12T08:00:00Z');
@@ -77,7 +128,10 @@ describe('signing up', () => {
   it('lets nobody join or leave a locked group, nor leave one that has handed in', async () => {
     const { set, groups } = await aSet();
     const [sour, malt] = groups;
-    await given.instructor.patch(`/api/groups/${malt!.id}`).send({ name: 'Malt', capacity: null, isLocked: true, version: 1 }).expect(200);
+    await given.instructor
+      .patch(`/api/groups/${malt!.id}`)
+      .send({ name: 'Malt', capacity: null, isLocked: true, version: 1 })
+      .expect(200);
     expect((await take('noor', set.id, malt!.id).expect(409)).body.detail).toContain('locked');
     await take('noor', set.id, sour!.id).expect(200);
     await released({ ...given, set }, {}, { to: { kind: 'set', setId: set.id } } as never);
@@ -129,15 +183,29 @@ describe('signing up', () => {
 
 describe('300 students at one moment', () => {
   it('never get one place too many, nobody twice, and every one who loses is told what is left', async () => {
-    const lines = Array.from({ length: 300 }, (_, at) => `Runner ${at} <runner${count}.${at}@quillmere.example>`);
+    const lines = Array.from(
+      { length: 300 },
+      (_, at) => `Runner ${at} <runner${count}.${at}@quillmere.example>`,
+    );
     await importPaste(given.instructor, given.course.id, lines.join('\n'));
-    const { set, groups } = await aSet({ shape: { by: 'count', groups: 50 }, capacity: 5, names: [], pattern: 'Panel {n}' });
+    const { set, groups } = await aSet({
+      shape: { by: 'count', groups: 50 },
+      capacity: 5,
+      names: [],
+      pattern: 'Panel {n}',
+    });
     // Signed in without their passwords, whose hashing is slow by design and not what is tested.
     const manager = server.app.get(DataSource).manager;
-    const people = await manager.query<{ id: string }[]>(`SELECT "id" FROM "person" WHERE "email" LIKE $1`, [`runner${count}.%`]);
+    const people = await manager.query<{ id: string }[]>(`SELECT "id" FROM "person" WHERE "email" LIKE $1`, [
+      `runner${count}.%`,
+    ]);
     const sessions = server.app.get(SessionService);
     const cookies = await Promise.all(
-      people.map(async ({ id }) => (await sessions.start({ id, name: '', reading: null, email: '', mayCreateCourses: false } as never)).token),
+      people.map(
+        async ({ id }) =>
+          (await sessions.start({ id, name: '', reading: null, email: '', mayCreateCourses: false } as never))
+            .token,
+      ),
     );
     const answers = await Promise.all(
       cookies.map((token, at) =>
@@ -152,14 +220,17 @@ describe('300 students at one moment', () => {
     const lost = answers.filter((answer) => answer.status !== 200);
     expect(new Set(lost.map((answer) => answer.status))).toEqual(new Set([409]));
     for (const answer of lost)
-      expect(answer.body.detail).toMatch(/^Panel \d+ is full now\. (\d+ places? (is|are) left in other groups|No group has a place left)/);
+      expect(answer.body.detail).toMatch(
+        /^Panel \d+ is full now\. (\d+ places? (is|are) left in other groups|No group has a place left)/,
+      );
     const seats = await manager.query<{ groupId: string; enrolmentId: string }[]>(
       `SELECT "groupId", "enrolmentId" FROM "membership" WHERE "setId" = $1 AND "until" IS NULL`,
       [set.id],
     );
     expect(seats).toHaveLength(won.length);
     expect(new Set(seats.map((seat) => seat.enrolmentId)).size).toBe(seats.length);
-    for (const group of groups) expect(seats.filter((seat) => seat.groupId === group.id).length).toBeLessThanOrEqual(5);
+    for (const group of groups)
+      expect(seats.filter((seat) => seat.groupId === group.id).length).toBeLessThanOrEqual(5);
     expect(lost.length).toBeGreaterThan(0);
   });
 });
@@ -167,15 +238,21 @@ describe('300 students at one moment', () => {
 describe('a set', () => {
   it('is called and described anew, and a stale change shows what is there', async () => {
     const { set } = await aSet();
-    const next = (await change(set, { name: 'Panels', description: 'One taste each.' }).expect(200)).body as GroupSetView;
+    const next = (await change(set, { name: 'Panels', description: 'One taste each.' }).expect(200))
+      .body as GroupSetView;
     expect(next).toMatchObject({ name: 'Panels', description: 'One taste each.', version: 2 });
-    expect((await change(set, { name: 'Other' }).expect(409)).body).toMatchObject({ current: { name: 'Panels' } });
+    expect((await change(set, { name: 'Other' }).expect(409)).body).toMatchObject({
+      current: { name: 'Panels' },
+    });
     expect((await view('noor', set.id)).set.description).toBe('One taste each.');
     await change(next, { isDescriptionShown: false }).expect(200);
     expect((await view('noor', set.id)).set.description).toBe('');
     expect(
-      (await change(next, { signUp: { ...offered, opens: '2026-11-12T08:00:00.000Z', closes: '2026-11-11T08:00:00.000Z' } }).expect(422)).body.issues[0]
-        .message,
+      (
+        await change(next, {
+          signUp: { ...offered, opens: '2026-11-12T08:00:00.000Z', closes: '2026-11-11T08:00:00.000Z' },
+        }).expect(422)
+      ).body.issues[0].message,
     ).toBe('It has to close after it opens.');
   });
 });
@@ -185,13 +262,22 @@ describe('a set that is put away', () => {
     const { set, groups } = await aSet();
     await take('noor', set.id, groups[0]!.id).expect(200);
     const before = (await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
-    const setsNow = async () => (await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList;
-    const putAway = (isPutAway: boolean) => given.instructor.post(`/api/sets/${set.id}/put-away`).send({ isPutAway });
+    const setsNow = async () =>
+      (await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList;
+    const putAway = (isPutAway: boolean) =>
+      given.instructor.post(`/api/sets/${set.id}/put-away`).send({ isPutAway });
     await putAway(true).expect(200);
-    expect([(await setsNow()).sets.map((each) => each.name), (await setsNow()).putAway]).toEqual([['Bench teams'], [{ id: set.id, name: 'Tasting panels' }]]);
+    expect([(await setsNow()).sets.map((each) => each.name), (await setsNow()).putAway]).toEqual([
+      ['Bench teams'],
+      [{ id: set.id, name: 'Tasting panels' }],
+    ]);
     await student('noor').get(`/api/sets/${set.id}/sign-up`).expect(404);
-    expect(((await student('noor').get(`/api/courses/${given.course.id}/sign-ups`).expect(200)).body as SignUpList).signUps).toEqual([]);
-    const roster = (await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView;
+    expect(
+      ((await student('noor').get(`/api/courses/${given.course.id}/sign-ups`).expect(200)).body as SignUpList)
+        .signUps,
+    ).toEqual([]);
+    const roster = (await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200))
+      .body as RosterView;
     expect(roster.sets.map((each) => each.name)).toEqual(['Bench teams']);
     await putAway(false).expect(200);
     expect((await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body).toEqual(before);
@@ -200,8 +286,11 @@ describe('a set that is put away', () => {
 
   it('leaves the order of the others, which is changed as a whole or not at all', async () => {
     const { set } = await aSet();
-    const order = (setIds: string[]) => given.instructor.put(`/api/courses/${given.course.id}/sets/order`).send({ setIds });
-    expect(((await order([set.id, given.set.id]).expect(200)).body as GroupSetList).sets.map((each) => each.name)).toEqual(['Tasting panels', 'Bench teams']);
+    const order = (setIds: string[]) =>
+      given.instructor.put(`/api/courses/${given.course.id}/sets/order`).send({ setIds });
+    expect(
+      ((await order([set.id, given.set.id]).expect(200)).body as GroupSetList).sets.map((each) => each.name),
+    ).toEqual(['Tasting panels', 'Bench teams']);
     await order([set.id]).expect(409);
     await order([set.id, set.id]).expect(409);
     await student('noor')
@@ -212,19 +301,32 @@ describe('a set that is put away', () => {
 });
 
 describe('latecomers', () => {
-  const board = async (setId: string) => (await given.instructor.get(`/api/sets/${setId}/board`).expect(200)).body as BoardView;
+  const board = async (setId: string) =>
+    (await given.instructor.get(`/api/sets/${setId}/board`).expect(200)).body as BoardView;
   const add = async (name: string) =>
     (
       await given.instructor
         .post(`/api/courses/${given.course.id}/roster/changes`)
         .send({
           act: 'add',
-          entry: { email: `${name}${count}@late.example`, name, familyName: null, reading: null, number: null, role: 'student', attributes: {} },
+          entry: {
+            email: `${name}${count}@late.example`,
+            name,
+            familyName: null,
+            reading: null,
+            number: null,
+            role: 'student',
+            attributes: {},
+          },
         })
         .expect(200)
     ).body as RosterChanged;
-  const here = async () => ((await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView).entries;
-  const benches = async () => ((await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList).sets[0]!;
+  const here = async () =>
+    ((await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView)
+      .entries;
+  const benches = async () =>
+    ((await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList)
+      .sets[0]!;
 
   it('stay unplaced, or sit in the smallest group that has room, and undoing it frees the place', async () => {
     expect((await add('Una')).seated).toBe(0);
@@ -233,14 +335,18 @@ describe('latecomers', () => {
     expect(seated).toBe(1);
     await add('Ben');
     expect((await add('Cyd')).seated).toBe(0); // both groups have 3 of 3
-    const seats = (await board(given.set.id)).students.filter((each) => ['Ann', 'Ben', 'Cyd', 'Una'].includes(each.name));
+    const seats = (await board(given.set.id)).students.filter((each) =>
+      ['Ann', 'Ben', 'Cyd', 'Una'].includes(each.name),
+    );
     expect(Object.fromEntries(seats.map((each) => [each.name, each.seats[0]?.groupId ?? null]))).toEqual({
       Ann: given.board.groups[0]!.id,
       Ben: given.board.groups[1]!.id,
       Cyd: null,
       Una: null,
     });
-    await given.instructor.post(`/api/courses/${given.course.id}/roster/changes/${changeId}/undo`).expect(200);
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/roster/changes/${changeId}/undo`)
+      .expect(200);
     expect((await here()).some((entry) => entry.name === 'Ann')).toBe(false);
     expect((await add('Dee')).seated).toBe(1);
   });
@@ -256,9 +362,12 @@ describe('latecomers', () => {
         .send({ name: group.name, capacity: null, isLocked: group.number === 1, version: 1 })
         .expect(200);
     const noor = given.students.get('noor')!.enrolmentId;
-    const act = (body: object) => given.instructor.post(`/api/courses/${given.course.id}/roster/changes`).send(body).expect(200);
+    const act = (body: object) =>
+      given.instructor.post(`/api/courses/${given.course.id}/roster/changes`).send(body).expect(200);
     await act({ act: 'drop', enrolmentIds: [noor] });
     expect(((await act({ act: 'bring-back', enrolmentIds: [noor] })).body as RosterChanged).seated).toBe(1);
-    expect((await here()).find((entry) => entry.enrolmentId === noor)!.groups.map((group) => group.name)).toEqual(['Carboy']);
+    expect(
+      (await here()).find((entry) => entry.enrolmentId === noor)!.groups.map((group) => group.name),
+    ).toEqual(['Carboy']);
   });
 });

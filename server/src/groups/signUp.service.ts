@@ -47,10 +47,13 @@ export class SignUpService {
     const { manager } = this.dataSource;
     const sets = await manager.find(GroupSetRow, { where: { courseId }, order: { position: 'ASC' } });
     const offered = sets.filter(isOffered);
-    const groups = yours.length === 0 ? [] : await manager.findBy(GroupRow, { setId: In(offered.map((set) => set.id)) });
+    const groups =
+      yours.length === 0 ? [] : await manager.findBy(GroupRow, { setId: In(offered.map((set) => set.id)) });
     return {
       signUps: offered.map((set) => {
-        const own = groups.find((group) => group.setId === set.id && yours.some((each) => each.groupId === group.id));
+        const own = groups.find(
+          (group) => group.setId === set.id && yours.some((each) => each.groupId === group.id),
+        );
         return {
           setId: set.id as GroupSetId,
           name: set.name,
@@ -79,9 +82,17 @@ export class SignUpService {
   }
 
   /** @returns why not; null: it is done. */
-  private inTurn(person: SignedIn, setId: GroupSetId, groupId: GroupId | null, enrolmentId: EnrolmentId): Promise<{ why: NoPlace; name: string } | null> {
+  private inTurn(
+    person: SignedIn,
+    setId: GroupSetId,
+    groupId: GroupId | null,
+    enrolmentId: EnrolmentId,
+  ): Promise<{ why: NoPlace; name: string } | null> {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const set = await manager.findOneOrFail(GroupSetRow, { where: { id: setId }, lock: { mode: 'pessimistic_write' } });
+      const set = await manager.findOneOrFail(GroupSetRow, {
+        where: { id: setId },
+        lock: { mode: 'pessimistic_write' },
+      });
       if (!isOffered(set)) throw problems.notFound();
       const groups = await manager.query<Counted[]>(
         `SELECT g."id", g."name", g."isLocked", coalesce(g."capacity", $2) AS "capacity", count(m."id")::int AS "members",
@@ -95,12 +106,23 @@ export class SignUpService {
       if ((own?.id ?? null) === groupId) return null; // pressed twice
 
       const elsewhere = groups.filter((group) => group.id !== groupId && !group.isLocked);
-      const placesElsewhere = elsewhere.reduce((sum, group) => sum + Math.max(0, (group.capacity ?? Infinity) - group.members), 0);
-      const from = own && { isLocked: own.isLocked, hasHandedIn: await hasHandedIn(manager, own.id, enrolmentId) };
+      const placesElsewhere = elsewhere.reduce(
+        (sum, group) => sum + Math.max(0, (group.capacity ?? Infinity) - group.members),
+        0,
+      );
+      const from = own && {
+        isLocked: own.isLocked,
+        hasHandedIn: await hasHandedIn(manager, own.id, enrolmentId),
+      };
       const why = whyNoPlace({ state: stateOf(set, now), from, to, placesElsewhere });
       if (why) return { why, name: to?.name ?? set.name };
 
-      if (own) await manager.update(MembershipRow, { setId, enrolmentId, until: IsNull() }, { until: now, endedBy: person.id });
+      if (own)
+        await manager.update(
+          MembershipRow,
+          { setId, enrolmentId, until: IsNull() },
+          { until: now, endedBy: person.id },
+        );
       if (to) {
         const row = {
           id: newId(),
@@ -128,16 +150,26 @@ export class SignUpService {
         isForStaff: true,
       });
       // Everybody who chooses sees how many places are left, and nothing else of it.
-      await record({ type: 'places.changed', courseId: set.courseId, actorId: person.id, subjectId: setId, isForAll: true });
+      await record({
+        type: 'places.changed',
+        courseId: set.courseId,
+        actorId: person.id,
+        subjectId: setId,
+        isForAll: true,
+      });
       return null;
     });
   }
 
   /** Students of the course, and only where they may choose. */
-  private async enter(person: SignedIn, setId: GroupSetId): Promise<{ set: Offered; enrolmentId: EnrolmentId }> {
+  private async enter(
+    person: SignedIn,
+    setId: GroupSetId,
+  ): Promise<{ set: Offered; enrolmentId: EnrolmentId }> {
     const set = await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: setId });
     const viewer = set && (await this.viewers.find(person, set.courseId));
-    if (!set || !viewer || viewer.hasLeft || viewer.role !== 'student' || !isOffered(set)) throw problems.notFound();
+    if (!set || !viewer || viewer.hasLeft || viewer.role !== 'student' || !isOffered(set))
+      throw problems.notFound();
     return { set, enrolmentId: viewer.enrolmentId };
   }
 
@@ -147,7 +179,9 @@ export class SignUpService {
     const yours = seats.find((seat) => seat.enrolmentId === enrolmentId)?.groupId ?? null;
     const state = stateOf(set, this.clock.now());
     const own = groups.find((group) => group.id === yours);
-    const from = own ? { isLocked: own.isLocked, hasHandedIn: await hasHandedIn(manager, own.id as GroupId, enrolmentId) } : null;
+    const from = own
+      ? { isLocked: own.isLocked, hasHandedIn: await hasHandedIn(manager, own.id as GroupId, enrolmentId) }
+      : null;
     const why = state === 'open' ? whyNoPlace({ state, from, to: null, placesElsewhere: 0 }) : null;
     return {
       set: {
@@ -168,13 +202,23 @@ export class SignUpService {
           members: members.length,
           capacity: group.capacity ?? set.capacity,
           isLocked: group.isLocked,
-          names: areNamesShown ? members.map((seat) => ({ name: seat.name, reading: seat.reading, isYou: seat.enrolmentId === enrolmentId })) : null,
+          names: areNamesShown
+            ? members.map((seat) => ({
+                name: seat.name,
+                reading: seat.reading,
+                isYou: seat.enrolmentId === enrolmentId,
+              }))
+            : null,
         };
       }),
       yours,
       bound: why && sayNoPlace(why, set.name),
       chosen: new Set(seats.map((seat) => seat.enrolmentId)).size,
-      students: await manager.countBy(EnrolmentRow, { courseId: set.courseId, role: 'student', leftAt: IsNull() }),
+      students: await manager.countBy(EnrolmentRow, {
+        courseId: set.courseId,
+        role: 'student',
+        leftAt: IsNull(),
+      }),
     };
   }
 }
@@ -183,7 +227,11 @@ const isOffered = (set: GroupSetRow): set is Offered => set.signUp !== null && s
 
 function stateOf({ signUp, frozenAt }: Offered, now: Date): SignUpState {
   const at = (time: string | null) => (time === null ? null : Date.parse(time));
-  return signUpState({ opens: at(signUp.opens), closes: at(signUp.closes) }, frozenAt !== null, now.getTime());
+  return signUpState(
+    { opens: at(signUp.opens), closes: at(signUp.closes) },
+    frozenAt !== null,
+    now.getTime(),
+  );
 }
 
 const seatsOf = (manager: EntityManager, setId: GroupSetId): Promise<Seat[]> =>
@@ -195,7 +243,11 @@ const seatsOf = (manager: EntityManager, setId: GroupSetId): Promise<Seat[]> =>
   );
 
 /** Whether they are credited with a hand-in of this group. */
-async function hasHandedIn(manager: EntityManager, groupId: GroupId, enrolmentId: EnrolmentId): Promise<boolean> {
+async function hasHandedIn(
+  manager: EntityManager,
+  groupId: GroupId,
+  enrolmentId: EnrolmentId,
+): Promise<boolean> {
   const [handIn] = await manager.query<unknown[]>(
     `SELECT 1 FROM "credit" k JOIN "hand_in" h ON h."id" = k."handInId" JOIN "copy" c ON c."id" = h."copyId"
       WHERE k."enrolmentId" = $1 AND c."groupId" = $2 LIMIT 1`,

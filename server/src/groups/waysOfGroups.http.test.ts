@@ -22,27 +22,66 @@ beforeEach(async () => {
 });
 
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
-const board = async (setId: string = given.set.id) => (await given.instructor.get(`/api/sets/${setId}/board`).expect(200)).body as BoardView;
-const place = (moves: unknown[], setId: string = given.set.id, why = '') => given.instructor.post(`/api/sets/${setId}/place`).send({ moves, why });
+const board = async (setId: string = given.set.id) =>
+  (await given.instructor.get(`/api/sets/${setId}/board`).expect(200)).body as BoardView;
+const place = (moves: unknown[], setId: string = given.set.id, why = '') =>
+  given.instructor.post(`/api/sets/${setId}/place`).send({ moves, why });
 const seatsOf = async (name: string, setId: string = given.set.id) => {
   const { groups, students } = await board(setId);
   const { seats } = students.find((student) => student.enrolmentId === idOf(name))!;
-  return seats.map((seat) => `${groups.find((group) => group.id === seat.groupId)!.name}${seat.isLeader ? '!' : ''}`).sort();
+  return seats
+    .map((seat) => `${groups.find((group) => group.id === seat.groupId)!.name}${seat.isLeader ? '!' : ''}`)
+    .sort();
 };
 const change = async (more: object, setId: string = given.set.id) => {
   const { set } = await board(setId);
-  const { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version } = set;
-  const settings = { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version };
+  const {
+    name,
+    description,
+    isDescriptionShown,
+    capacity,
+    isExclusive,
+    hasLeaders,
+    membersDress,
+    latecomers,
+    signUp,
+    version,
+  } = set;
+  const settings = {
+    name,
+    description,
+    isDescriptionShown,
+    capacity,
+    isExclusive,
+    hasLeaders,
+    membersDress,
+    latecomers,
+    signUp,
+    version,
+  };
   return given.instructor.patch(`/api/sets/${setId}`).send({ ...settings, ...more });
 };
-const rowOf = ({ id, name, capacity, isLocked, version }: BoardGroup) => ({ id, name, capacity, isLocked, version });
+const rowOf = ({ id, name, capacity, isLocked, version }: BoardGroup) => ({
+  id,
+  name,
+  capacity,
+  isLocked,
+  version,
+});
 
 describe('a set in which one may be in several groups', () => {
   const aSet = async () =>
     (
       await given.instructor
         .post(`/api/courses/${given.course.id}/sets`)
-        .send({ name: 'Circles', isExclusive: false, shape: { by: 'count', groups: 3 }, capacity: null, pattern: 'Circle {A}', names: [] })
+        .send({
+          name: 'Circles',
+          isExclusive: false,
+          shape: { by: 'count', groups: 3 },
+          capacity: null,
+          pattern: 'Circle {A}',
+          names: [],
+        })
         .expect(200)
     ).body as GroupSetView;
 
@@ -70,7 +109,10 @@ describe('a set in which one may be in several groups', () => {
       id,
     ).expect(200);
     const refused = await change({ isExclusive: true }, id);
-    expect([refused.status, (refused.body as { detail: string }).detail]).toEqual([409, expect.stringContaining('Noor is in several')]);
+    expect([refused.status, (refused.body as { detail: string }).detail]).toEqual([
+      409,
+      expect.stringContaining('Noor is in several'),
+    ]);
     await place([{ student, from: b, to: null }], id).expect(200);
     expect((await change({ isExclusive: true }, id)).status).toBe(200);
     await place([{ student, from: null, to: b }], id).expect(409);
@@ -96,10 +138,18 @@ describe('a set in which one may be in several groups', () => {
     await place([{ student: idOf('jorge'), from: null, to: b }], id).expect(200);
     await released(given, {}, { to: { kind: 'set', setId: id as GroupSetId } });
     const rooms = async (name: string) => {
-      const { body } = (await given.students.get(name)!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200)) as { body: RoomList };
-      return body.rooms.flatMap((room) => (room.group.setName === 'Circles' ? [`${room.group.name}: ${room.items.length}`] : []));
+      const { body } = (await given.students
+        .get(name)!
+        .browser.get(`/api/courses/${given.course.id}/rooms`)
+        .expect(200)) as { body: RoomList };
+      return body.rooms.flatMap((room) =>
+        room.group.setName === 'Circles' ? [`${room.group.name}: ${room.items.length}`] : [],
+      );
     };
-    expect([await rooms('noor'), await rooms('jorge')]).toEqual([['Circle A: 1', 'Circle B: 1'], ['Circle B: 1']]);
+    expect([await rooms('noor'), await rooms('jorge')]).toEqual([
+      ['Circle A: 1', 'Circle B: 1'],
+      ['Circle B: 1'],
+    ]);
   });
 });
 
@@ -113,14 +163,20 @@ describe('leaders among the students', () => {
     await place([name(noor)]).expect(200);
     await place([name(jorge)]).expect(409);
     expect([await seatsOf('noor'), await seatsOf('jorge')]).toEqual([['Crock!'], ['Crock']]);
-    await place([{ student: noor, from: crock, to: crock, leads: { from: true, to: false } }, name(jorge)]).expect(200);
+    await place([
+      { student: noor, from: crock, to: crock, leads: { from: true, to: false } },
+      name(jorge),
+    ]).expect(200);
     expect([await seatsOf('noor'), await seatsOf('jorge')]).toEqual([['Crock'], ['Crock!']]);
 
     await place([{ student: jorge, from: crock, to: carboy, leads: { from: true, to: false } }]).expect(200);
     expect(await seatsOf('jorge')).toEqual(['Carboy']);
     await place([{ student: jorge, from: carboy, to: crock, leads: { from: false, to: true } }]).expect(200);
     expect(await seatsOf('jorge')).toEqual(['Crock!']);
-    const { body } = (await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200)) as { body: RoomList };
+    const { body } = (await given.students
+      .get('noor')!
+      .browser.get(`/api/courses/${given.course.id}/rooms`)
+      .expect(200)) as { body: RoomList };
     expect(body.rooms[0]!.members.map((member) => member.isLeader)).toEqual([true, false]);
     expect((await change({ hasLeaders: false })).status).toBe(200);
     expect(await seatsOf('jorge')).toEqual(['Crock']);
@@ -130,8 +186,12 @@ describe('leaders among the students', () => {
 describe('why somebody was moved', () => {
   it('stands in their history, where they left and where they came', async () => {
     const [crock, carboy] = (await board()).groups.map((group) => group.id);
-    await place([{ student: idOf('noor'), from: crock, to: carboy }], given.set.id, 'Timetable clash').expect(200);
-    const { body } = (await given.instructor.get(`/api/courses/${given.course.id}/roster/${idOf('noor')}/places`).expect(200)) as { body: PlacesOf };
+    await place([{ student: idOf('noor'), from: crock, to: carboy }], given.set.id, 'Timetable clash').expect(
+      200,
+    );
+    const { body } = (await given.instructor
+      .get(`/api/courses/${given.course.id}/roster/${idOf('noor')}/places`)
+      .expect(200)) as { body: PlacesOf };
     expect(body.places.map(({ name, why, endedWhy }) => [name, why, endedWhy])).toEqual([
       ['Carboy', 'Timetable clash', null],
       ['Crock', null, 'Timetable clash'],
@@ -149,9 +209,13 @@ describe('credit for handed-in work', () => {
     await amina.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
     const [crock, carboy] = (await board()).groups.map((group) => group.id);
     const creditedIn = async () => {
-      const { students, activities } = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)).body as Gradebook;
+      const { students, activities } = (
+        await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)
+      ).body as Gradebook;
       const column = activities.findIndex((each) => each.activityId === activity.id);
-      return students.flatMap((student) => (student.cells[column]!.state === 'to-mark' ? [student.name] : []));
+      return students.flatMap((student) =>
+        student.cells[column]!.state === 'to-mark' ? [student.name] : [],
+      );
     };
     const move = (from: string, to: string, credit: string) =>
       given.instructor
@@ -188,13 +252,24 @@ describe('the groups of a set at once', () => {
     ];
     await put({ groups, removed: [] }).expect(200);
     const after = (await board()).groups;
-    expect(after.map(({ number, name, capacity, isLocked, version }) => [number, name, capacity, isLocked, version])).toEqual([
+    expect(
+      after.map(({ number, name, capacity, isLocked, version }) => [
+        number,
+        name,
+        capacity,
+        isLocked,
+        version,
+      ]),
+    ).toEqual([
       [1, 'Kvevri', 6, false, 2],
       [2, 'Carboy', null, true, 2],
       [3, 'Tun', null, false, 1],
     ]);
     await place([{ student: idOf('nino'), from: null, to: after[2]!.id }]).expect(200);
-    const { body } = (await given.students.get('nino')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200)) as { body: RoomList };
+    const { body } = (await given.students
+      .get('nino')!
+      .browser.get(`/api/courses/${given.course.id}/rooms`)
+      .expect(200)) as { body: RoomList };
     expect(body.rooms.map((room) => [room.group.name, room.items.length])).toEqual([['Tun', 1]]);
   });
 
@@ -202,7 +277,9 @@ describe('the groups of a set at once', () => {
     const { groups } = await board();
     const [crock, carboy] = groups;
     const renamed = { ...rowOf(crock!), name: 'Kvevri' };
-    expect((await put({ groups: [renamed, { ...rowOf(carboy!), version: 0 }], removed: [] }).expect(409)).body).toMatchObject({
+    expect(
+      (await put({ groups: [renamed, { ...rowOf(carboy!), version: 0 }], removed: [] }).expect(409)).body,
+    ).toMatchObject({
       detail: expect.stringContaining('Carboy'),
     });
     expect((await put({ groups: [renamed], removed: [carboy!.id] }).expect(409)).body).toMatchObject({
@@ -213,7 +290,9 @@ describe('the groups of a set at once', () => {
       .filter((student) => student.seats[0]?.groupId === carboy!.id)
       .map((student) => ({ student: student.enrolmentId, from: carboy!.id, to: null }));
     await place(out).expect(200);
-    expect((await put({ groups: [renamed], removed: [carboy!.id] }).expect(409)).body).toMatchObject({ detail: expect.stringContaining('it stays') });
+    expect((await put({ groups: [renamed], removed: [carboy!.id] }).expect(409)).body).toMatchObject({
+      detail: expect.stringContaining('it stays'),
+    });
     expect((await board()).groups).toEqual(groups);
   });
 
@@ -229,8 +308,16 @@ describe('the groups of a set at once', () => {
 
   it('are the instructor’s alone, and of this set alone', async () => {
     const groups = (await board()).groups.map(rowOf);
-    await given.students.get('noor')!.browser.put(`/api/sets/${given.set.id}/groups`).send({ groups, removed: [] }).expect(404);
-    const other = await aCourse(server, { email: `stranger${made}@quillmere.example`, students: 2, groups: 1 });
+    await given.students
+      .get('noor')!
+      .browser.put(`/api/sets/${given.set.id}/groups`)
+      .send({ groups, removed: [] })
+      .expect(404);
+    const other = await aCourse(server, {
+      email: `stranger${made}@quillmere.example`,
+      students: 2,
+      groups: 1,
+    });
     await other.instructor.put(`/api/sets/${given.set.id}/groups`).send({ groups, removed: [] }).expect(404);
     await put({ groups: [{ ...groups[0]!, id: other.board.groups[0]!.id }], removed: [] }).expect(404);
     await put({ groups: [], removed: [other.board.groups[0]!.id] }).expect(404);
@@ -238,7 +325,8 @@ describe('the groups of a set at once', () => {
 });
 
 describe('members who dress their own group', () => {
-  const dress = (name: string, groupId: string, body: object) => given.students.get(name)!.browser.patch(`/api/groups/${groupId}/dress`).send(body);
+  const dress = (name: string, groupId: string, body: object) =>
+    given.students.get(name)!.browser.patch(`/api/groups/${groupId}/dress`).send(body);
 
   it('name it and give it a motto where the set lets them, until it is fixed', async () => {
     const [crock, carboy] = (await board()).groups;
@@ -247,12 +335,22 @@ describe('members who dress their own group', () => {
     expect((await change({ membersDress: true })).status).toBe(200);
     await dress('noor', carboy!.id, body).expect(404); // another group's
     await dress('nino', crock!.id, body).expect(404); // in no group
-    expect((await dress('noor', crock!.id, body).expect(200)).body).toEqual({ id: crock!.id, name: 'Salt cellar', motto: 'Slow is fast', version: 2 });
-    expect((await dress('jorge', crock!.id, { ...body, name: 'Mine' }).expect(409)).body).toMatchObject({ current: { name: 'Salt cellar' } });
+    expect((await dress('noor', crock!.id, body).expect(200)).body).toEqual({
+      id: crock!.id,
+      name: 'Salt cellar',
+      motto: 'Slow is fast',
+      version: 2,
+    });
+    expect((await dress('jorge', crock!.id, { ...body, name: 'Mine' }).expect(409)).body).toMatchObject({
+      current: { name: 'Salt cellar' },
+    });
     expect((await board()).groups[0]).toMatchObject({ name: 'Salt cellar', motto: 'Slow is fast' });
     await given.instructor.post(`/api/sets/${given.set.id}/freeze`).send({ isFrozen: true }).expect(200);
     await dress('noor', crock!.id, { ...body, version: 2 }).expect(409);
-    const { body: rooms } = (await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200)) as { body: RoomList };
+    const { body: rooms } = (await given.students
+      .get('noor')!
+      .browser.get(`/api/courses/${given.course.id}/rooms`)
+      .expect(200)) as { body: RoomList };
     expect(rooms.rooms[0]).toMatchObject({ motto: 'Slow is fast', dressVersion: null });
   });
 });
@@ -260,7 +358,8 @@ describe('members who dress their own group', () => {
 describe('a set that is formed at hand-in', () => {
   it('begins without groups and offers no places', async () => {
     const draft = { name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3, pattern: '', names: [] };
-    const set = (await given.instructor.post(`/api/courses/${given.course.id}/sets`).send(draft).expect(200)).body as GroupSetView;
+    const set = (await given.instructor.post(`/api/courses/${given.course.id}/sets`).send(draft).expect(200))
+      .body as GroupSetView;
     expect(set).toMatchObject({ isFormedAtHandIn: true, groupCount: 0, capacity: 3 });
     const signUp = { opens: null, closes: null, showsNames: true };
     await given.instructor
@@ -277,11 +376,19 @@ describe('whatever happens at once', () => {
     expect((await change({ signUp, capacity: 2 })).status).toBe(200);
     const { groups } = await board();
     await place(
-      (await board()).students.flatMap(({ enrolmentId, seats }) => seats.map((seat) => ({ student: enrolmentId, from: seat.groupId, to: null }))),
+      (await board()).students.flatMap(({ enrolmentId, seats }) =>
+        seats.map((seat) => ({ student: enrolmentId, from: seat.groupId, to: null })),
+      ),
     ).expect(200);
-    type Act = { by: 'student'; who: string; to: number | null } | { by: 'staff'; act: 'out' | 'swap'; who: string; other: string };
+    type Act =
+      | { by: 'student'; who: string; to: number | null }
+      | { by: 'staff'; act: 'out' | 'swap'; who: string; other: string };
     const anAct: fc.Arbitrary<Act> = fc.oneof(
-      fc.record({ by: fc.constant('student' as const), who: fc.constantFrom(...names), to: fc.option(fc.nat(1)) }),
+      fc.record({
+        by: fc.constant('student' as const),
+        who: fc.constantFrom(...names),
+        to: fc.option(fc.nat(1)),
+      }),
       fc.record({
         by: fc.constant('staff' as const),
         act: fc.constantFrom('out' as const, 'swap' as const),
@@ -289,16 +396,24 @@ describe('whatever happens at once', () => {
         other: fc.constantFrom(...names),
       }),
     );
-    const seatOf = (view: BoardView, name: string) => view.students.find((student) => student.enrolmentId === idOf(name))!.seats[0]?.groupId ?? null;
+    const seatOf = (view: BoardView, name: string) =>
+      view.students.find((student) => student.enrolmentId === idOf(name))!.seats[0]?.groupId ?? null;
     // Each of the staff acts on what they saw before: some of it is old by its turn, and then refused as a whole.
     const run = async (act: Act, seen: BoardView): Promise<number> => {
       if (act.by === 'student') {
         const to = act.to === null ? null : groups[act.to]!.id;
-        return (await given.students.get(act.who)!.browser.post(`/api/sets/${given.set.id}/sign-up`).send({ groupId: to })).status;
+        return (
+          await given.students
+            .get(act.who)!
+            .browser.post(`/api/sets/${given.set.id}/sign-up`)
+            .send({ groupId: to })
+        ).status;
       }
       const [from, to] = [seatOf(seen, act.who), act.act === 'out' ? null : seatOf(seen, act.other)];
-      const back = act.act === 'swap' && act.who !== act.other ? [{ student: idOf(act.other), from: to, to: from }] : [];
-      return (await place([{ student: idOf(act.who), from, to: act.who === act.other ? from : to }, ...back])).status;
+      const back =
+        act.act === 'swap' && act.who !== act.other ? [{ student: idOf(act.other), from: to, to: from }] : [];
+      return (await place([{ student: idOf(act.who), from, to: act.who === act.other ? from : to }, ...back]))
+        .status;
     };
     const query = (sql: string) => server.app.get(DataSource).query<unknown[]>(sql, [given.set.id]);
     await fc.assert(
@@ -306,8 +421,16 @@ describe('whatever happens at once', () => {
         const seen = await board();
         const answers = await Promise.all(acts.map((act) => run(act, seen)));
         expect(answers.filter((status) => status !== 200 && status !== 409)).toEqual([]);
-        expect(await query(`SELECT 1 FROM "membership" WHERE "setId" = $1 AND "until" IS NULL GROUP BY "enrolmentId" HAVING count(*) > 1`)).toEqual([]);
-        expect(await query(`SELECT 1 FROM "membership" WHERE "setId" = $1 AND "until" IS NULL GROUP BY "groupId" HAVING count(*) > 2`)).toEqual([]);
+        expect(
+          await query(
+            `SELECT 1 FROM "membership" WHERE "setId" = $1 AND "until" IS NULL GROUP BY "enrolmentId" HAVING count(*) > 1`,
+          ),
+        ).toEqual([]);
+        expect(
+          await query(
+            `SELECT 1 FROM "membership" WHERE "setId" = $1 AND "until" IS NULL GROUP BY "groupId" HAVING count(*) > 2`,
+          ),
+        ).toEqual([]);
         const overlapping = `SELECT 1 FROM "membership" a JOIN "membership" b ON b."enrolmentId" = a."enrolmentId" AND b."setId" = a."setId" AND b."id" > a."id"
            WHERE a."setId" = $1 AND tstzrange(a."from", a."until") && tstzrange(b."from", b."until")`;
         expect(await query(overlapping)).toEqual([]);
@@ -318,7 +441,8 @@ describe('whatever happens at once', () => {
 });
 
 describe('the rules of a set', () => {
-  const put = (rules: unknown[], version: number) => given.instructor.put(`/api/sets/${given.set.id}/rules`).send({ rules, version });
+  const put = (rules: unknown[], version: number) =>
+    given.instructor.put(`/api/sets/${given.set.id}/rules`).send({ rules, version });
 
   it('are kept with it in their order, copied with it, and not written over unseen', async () => {
     const rules = [
@@ -330,7 +454,12 @@ describe('the rules of a set', () => {
     await put(rules, version).expect(200);
     expect((await board()).rules).toEqual(rules);
     expect((await put([], version).expect(409)).body).toMatchObject({ current: { version: version + 1 } });
-    const copy = (await given.instructor.post(`/api/sets/${given.set.id}/copies`).send({ name: 'Again', withMembers: false }).expect(200)).body as GroupSetView;
+    const copy = (
+      await given.instructor
+        .post(`/api/sets/${given.set.id}/copies`)
+        .send({ name: 'Again', withMembers: false })
+        .expect(200)
+    ).body as GroupSetView;
     expect((await board(copy.id)).rules).toEqual(rules);
   });
 
@@ -341,7 +470,11 @@ describe('the rules of a set', () => {
     await put([stranger], version).expect(404);
     await put([{ kind: 'fresh', setIds: [other.set.id] }], version).expect(404);
     await put([{ kind: 'apart', students: [idOf('noor')] }], version).expect(422);
-    await given.students.get('noor')!.browser.put(`/api/sets/${given.set.id}/rules`).send({ rules: [], version }).expect(404);
+    await given.students
+      .get('noor')!
+      .browser.put(`/api/sets/${given.set.id}/rules`)
+      .send({ rules: [], version })
+      .expect(404);
     await other.instructor.put(`/api/sets/${given.set.id}/rules`).send({ rules: [], version }).expect(404);
   });
 });
@@ -350,7 +483,11 @@ describe('latecomers into groups that are equally small', () => {
   it('sit where they make a group less uneven by the rules of the set', async () => {
     const at = `/api/courses/${given.course.id}/roster/changes`;
     const labs = { noor: 'none', jorge: 'none', amina: 'plenty', kofi: 'plenty' };
-    const edits = Object.entries(labs).map(([name, Lab]) => ({ enrolmentId: idOf(name), from: { attributes: { Lab: null } }, to: { attributes: { Lab } } }));
+    const edits = Object.entries(labs).map(([name, Lab]) => ({
+      enrolmentId: idOf(name),
+      from: { attributes: { Lab: null } },
+      to: { attributes: { Lab } },
+    }));
     await given.instructor.post(at).send({ act: 'edit', edits }).expect(200);
     expect((await change({ latecomers: 'smallest', capacity: null })).status).toBe(200);
     const rules = [{ kind: 'spread', attribute: 'Lab', as: 'category' }];
@@ -359,10 +496,20 @@ describe('latecomers into groups that are equally small', () => {
       .send({ rules, version: (await board()).set.version })
       .expect(200);
     const seatOf = async (name: string, Lab: string) => {
-      const entry = { email: `${name}@late.example`, name, familyName: null, reading: null, number: null, role: 'student', attributes: { Lab } };
+      const entry = {
+        email: `${name}@late.example`,
+        name,
+        familyName: null,
+        reading: null,
+        number: null,
+        role: 'student',
+        attributes: { Lab },
+      };
       await given.instructor.post(at).send({ act: 'add', entry }).expect(200);
       const { groups, students } = await board();
-      return groups.find((group) => group.id === students.find((student) => student.name === name)!.seats[0]!.groupId)!.name;
+      return groups.find(
+        (group) => group.id === students.find((student) => student.name === name)!.seats[0]!.groupId,
+      )!.name;
     };
     expect(await seatOf('Zoe', 'none')).toBe('Carboy'); // Crock, the first, has two of her kind
     expect(await seatOf('Yan', 'plenty')).toBe('Crock'); // the smaller one now
@@ -373,16 +520,23 @@ describe('latecomers into groups that are equally small', () => {
 describe('expert tables', () => {
   it('take people of each group, are told from which, and are the instructor’s to make', async () => {
     const request = { name: 'Experts', topics: ['Salt', 'Packaging'], most: null, seed: 7 };
-    const set = (await given.instructor.post(`/api/sets/${given.set.id}/experts`).send(request).expect(200)).body as GroupSetView;
+    const set = (await given.instructor.post(`/api/sets/${given.set.id}/experts`).send(request).expect(200))
+      .body as GroupSetView;
     const view = await board(set.id);
     expect(view.groups.map((group) => group.name)).toEqual(['Salt', 'Packaging']);
     for (const group of view.groups) {
       const members = view.students.filter((student) => student.seats[0]?.groupId === group.id);
-      const homes = members.map((student) => view.homes.find((home) => home.enrolmentId === student.enrolmentId)!.name);
+      const homes = members.map(
+        (student) => view.homes.find((home) => home.enrolmentId === student.enrolmentId)!.name,
+      );
       expect(homes.sort()).toEqual(['Carboy', 'Crock']);
     }
     expect(view.set.unplaced).toBe(1); // who is in no group has no topic
-    await given.students.get('noor')!.browser.post(`/api/sets/${given.set.id}/experts`).send(request).expect(404);
+    await given.students
+      .get('noor')!
+      .browser.post(`/api/sets/${given.set.id}/experts`)
+      .send(request)
+      .expect(404);
     await given.instructor
       .post(`/api/sets/${given.set.id}/experts`)
       .send({ ...request, topics: [] })

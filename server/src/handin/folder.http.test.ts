@@ -20,7 +20,9 @@ afterAll(() => server.stop());
 beforeEach(() => server.clock.set('2026-11-10T10:00:00Z'));
 
 const student = (name: string): Browser => given.students.get(name)!.browser;
-async function aFolder(settings: Record<string, unknown>): Promise<{ folder: ActivityView; copyId: string; title: string }> {
+async function aFolder(
+  settings: Record<string, unknown>,
+): Promise<{ folder: ActivityView; copyId: string; title: string }> {
   count += 1;
   const title = `Folder ${count}`;
   const folder = await released(given, { kind: 'folder', title, settings });
@@ -29,8 +31,13 @@ async function aFolder(settings: Record<string, unknown>): Promise<{ folder: Act
 const pdf = Buffer.from('%PDF-1.7\n1 0 obj\n<<>>\nendobj\n');
 const exe = Buffer.concat([Buffer.from('MZ'), Buffer.alloc(600)]);
 const add = (browser: Browser, copyId: string, name: string, bytes: Buffer) =>
-  browser.post(`/api/copies/${copyId}/files`).query({ name }).set('Content-Type', 'application/octet-stream').send(bytes);
-const work = async (browser: Browser, copyId: string) => (await browser.get(`/api/copies/${copyId}/work`).expect(200)).body as WorkView;
+  browser
+    .post(`/api/copies/${copyId}/files`)
+    .query({ name })
+    .set('Content-Type', 'application/octet-stream')
+    .send(bytes);
+const work = async (browser: Browser, copyId: string) =>
+  (await browser.get(`/api/copies/${copyId}/work`).expect(200)).body as WorkView;
 const handIn = (browser: Browser, copyId: string, attempt: number) => {
   server.clock.pass({ minutes: 1 });
   return browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt });
@@ -42,13 +49,22 @@ describe('what a submission folder takes', () => {
     await add(student('noor'), copyId, 'report.pdf', pdf).expect(200);
     await add(student('noor'), copyId, 'readings.csv', Buffer.from('hour,pH\n1,6.1\n')).expect(200);
     const wrong = await add(student('noor'), copyId, 'report.docx', pdf).expect(422);
-    expect(wrong.body).toMatchObject({ detail: 'report.docx is not of a type that is taken here. Save it as .pdf or .csv and add it again.' });
+    expect(wrong.body).toMatchObject({
+      detail: 'report.docx is not of a type that is taken here. Save it as .pdf or .csv and add it again.',
+    });
     const disguised = await add(student('noor'), copyId, 'report2.pdf', exe).expect(422);
-    expect(disguised.body).toMatchObject({ detail: expect.stringContaining('holds a .exe file under another name') });
+    expect(disguised.body).toMatchObject({
+      detail: expect.stringContaining('holds a .exe file under another name'),
+    });
     await add(student('noor'), copyId, 'report3.pdf', Buffer.from('just words')).expect(422);
     await add(student('noor'), copyId, 'large.csv', Buffer.alloc(1024 * 1024 + 1, 'a')).expect(413);
-    expect((await work(student('jorge'), copyId)).files.map((file) => file.name)).toEqual(['report.pdf', 'readings.csv']);
-    const [left] = await server.app.get(DataSource).query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
+    expect((await work(student('jorge'), copyId)).files.map((file) => file.name)).toEqual([
+      'report.pdf',
+      'readings.csv',
+    ]);
+    const [left] = await server.app
+      .get(DataSource)
+      .query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
     expect(left!.count).toBe(0); // nothing stays of what was refused
   });
 
@@ -61,7 +77,9 @@ describe('what a submission folder takes', () => {
     const nothing = await handIn(student('noor'), copyId, 1).expect(422);
     expect(nothing.body).toMatchObject({ detail: 'There is nothing to hand in yet. Add a file.' });
     const answers = await Promise.all(
-      Array.from({ length: 30 }, (_, at) => add(student(at % 2 ? 'noor' : 'jorge'), copyId, `file-${at}.txt`, Buffer.from(`file ${count} ${at}`))),
+      Array.from({ length: 30 }, (_, at) =>
+        add(student(at % 2 ? 'noor' : 'jorge'), copyId, `file-${at}.txt`, Buffer.from(`file ${count} ${at}`)),
+      ),
     );
     expect(answers.filter((answer) => answer.status === 200)).toHaveLength(3);
     expect(answers.filter((answer) => answer.status === 422)).toHaveLength(27);
@@ -76,7 +94,8 @@ describe('what a submission folder takes', () => {
   it('takes 300 files one after the other no further than its limit', async () => {
     const { copyId } = await aFolder({ mostFiles: 50 });
     let kept = 0;
-    for (let at = 0; at < 300; at += 1) kept += (await add(student('noor'), copyId, `f${at}.txt`, Buffer.from(`${at}`))).status === 200 ? 1 : 0;
+    for (let at = 0; at < 300; at += 1)
+      kept += (await add(student('noor'), copyId, `f${at}.txt`, Buffer.from(`${at}`))).status === 200 ? 1 : 0;
     expect(kept).toBe(50);
   });
 });
@@ -99,7 +118,9 @@ describe('attempts', () => {
     await student('noor').delete(`/api/copies/${copyId}/files/${first.files[0]!.id}`).expect(200);
     await addFile(student('noor'), copyId, 'v2.txt', Buffer.from('v2'));
     const { body } = (await handIn(student('jorge'), copyId, 2).expect(200)) as { body: WorkView };
-    expect(body.handIns.map((each) => [each.attempt, each.handedInBy.name, each.files.map((file) => file.name)])).toEqual([
+    expect(
+      body.handIns.map((each) => [each.attempt, each.handedInBy.name, each.files.map((file) => file.name)]),
+    ).toEqual([
       [2, 'Jorge', ['v2.txt']],
       [1, 'Noor', ['v1.txt']],
     ]);
@@ -114,7 +135,10 @@ describe('attempts', () => {
     expect(nothing.body).toMatchObject({ detail: 'There is nothing new to hand in. Add a file first.' });
     await addFile(student('jorge'), copyId, 'week2.txt', Buffer.from('w2'));
     const { body } = (await handIn(student('jorge'), copyId, 2).expect(200)) as { body: WorkView };
-    expect(body.handIns.map((each) => each.files.map((file) => file.name))).toEqual([['week2.txt'], ['week1.txt']]);
+    expect(body.handIns.map((each) => each.files.map((file) => file.name))).toEqual([
+      ['week2.txt'],
+      ['week1.txt'],
+    ]);
     expect(body.files.map((file) => file.isHandedIn)).toEqual([true, true]);
   });
 });
@@ -131,29 +155,47 @@ describe('a folder for single students', () => {
     server.clock.set('2026-11-12T19:00:00Z');
     await handIn(student('jorge'), copyId, 1).expect(200); // 2 h 1 min late: a tenth of 40
 
-    const desk = (await given.instructor.get(`/api/releases/${folder.release!.id}/desk`).expect(200)).body as DeskView;
+    const desk = (await given.instructor.get(`/api/releases/${folder.release!.id}/desk`).expect(200))
+      .body as DeskView;
     expect(desk.markFor).toBe('student');
-    expect(desk.rows.map((row) => [row.group?.name, row.student?.name, row.work?.deduction ?? null, row.needsYou])).toEqual([
+    expect(
+      desk.rows.map((row) => [row.group?.name, row.student?.name, row.work?.deduction ?? null, row.needsYou]),
+    ).toEqual([
       ['Crock', 'Jorge', '4', true],
       ['Crock', 'Noor', '0', true],
       ['Carboy', 'Amina', '0', true],
       ['Carboy', 'Kofi', null, false],
     ]);
-    expect((await itemOf(given.instructor, given.course.id, title)).progress).toMatchObject({ done: 2, asked: 2, state: 'done' });
+    expect((await itemOf(given.instructor, given.course.id, title)).progress).toMatchObject({
+      done: 2,
+      asked: 2,
+      state: 'done',
+    });
 
     const jorge = given.students.get('jorge')!.enrolmentId;
     await given.instructor
       .put(`/api/copies/${copyId}/marks/${jorge}`)
       .send({ ...aSheet, typedMark: '30' })
       .expect(200);
-    const mark = (await given.instructor.post(`/api/copies/${copyId}/marks/${jorge}/release`).send({ version: 1 }).expect(200)).body as MarkView;
+    const mark = (
+      await given.instructor
+        .post(`/api/copies/${copyId}/marks/${jorge}/release`)
+        .send({ version: 1 })
+        .expect(200)
+    ).body as MarkView;
     expect(mark.members).toMatchObject([{ member: { name: 'Jorge' }, mark: '26' }]);
     const mine = async (name: string) =>
-      ((await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as { marks: { title: string; mark: string }[] }).marks;
+      (
+        (await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as {
+          marks: { title: string; mark: string }[];
+        }
+      ).marks;
     expect((await mine('jorge')).filter((each) => each.title === title)).toMatchObject([{ mark: '26' }]);
     expect((await mine('noor')).filter((each) => each.title === title)).toEqual([]);
     await given.instructor.get(`/api/copies/${copyId}/marks/group`).expect(404); // the group has no mark here
-    await given.instructor.get(`/api/copies/${copyId}/marks/${given.students.get('amina')!.enrolmentId}`).expect(404);
+    await given.instructor
+      .get(`/api/copies/${copyId}/marks/${given.students.get('amina')!.enrolmentId}`)
+      .expect(404);
     await given.instructor.post(`/api/copies/${copyId}/marks/${jorge}/recall`).expect(200);
     expect((await mine('jorge')).filter((each) => each.title === title)).toEqual([]);
   });

@@ -19,12 +19,21 @@ const longestFileName = 255;
 export class HandInController {
   constructor(private readonly handIns: HandInService) {}
 
-  @Endpoint('GET /copies/:copyId/work', { id: 'readWork', does: 'What is written, added and handed in', answer: WorkView })
+  @Endpoint('GET /copies/:copyId/work', {
+    id: 'readWork',
+    does: 'What is written, added and handed in',
+    answer: WorkView,
+  })
   read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<WorkView> {
     return this.handIns.read(person, copyId);
   }
 
-  @Endpoint('PUT /copies/:copyId/part', { id: 'savePart', does: "Save one's own part of the group's text", body: SavePart, answer: WorkView })
+  @Endpoint('PUT /copies/:copyId/part', {
+    id: 'savePart',
+    does: "Save one's own part of the group's text",
+    body: SavePart,
+    answer: WorkView,
+  })
   savePart(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
@@ -45,9 +54,11 @@ export class HandInController {
     @Query('type') type: unknown,
     @Req() request: Request,
   ): Promise<WorkView> {
-    if (!request.is('application/octet-stream')) throw problems.invalidInput('Send the bytes of one file as application/octet-stream.');
+    if (!request.is('application/octet-stream'))
+      throw problems.invalidInput('Send the bytes of one file as application/octet-stream.');
     const tidyName = typeof name === 'string' ? name.replace(/[\p{Cc}\p{Cf}/\\]/gu, '').trim() : '';
-    if (tidyName === '' || tidyName.length > longestFileName) throw problems.invalidInput(`A file needs a name of at most ${longestFileName} characters.`);
+    if (tidyName === '' || tidyName.length > longestFileName)
+      throw problems.invalidInput(`A file needs a name of at most ${longestFileName} characters.`);
     const announced = Number(request.headers['content-length']);
     return this.handIns.addFile(person, copyId, {
       name: tidyName,
@@ -57,13 +68,29 @@ export class HandInController {
     });
   }
 
-  @Endpoint('DELETE /copies/:copyId/files/:fileId', { id: 'takeOutFile', does: 'Take out a file that one has added', answer: WorkView })
-  takeOut(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId): Promise<WorkView> {
+  @Endpoint('DELETE /copies/:copyId/files/:fileId', {
+    id: 'takeOutFile',
+    does: 'Take out a file that one has added',
+    answer: WorkView,
+  })
+  takeOut(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('fileId', FileId) fileId: ids.FileId,
+  ): Promise<WorkView> {
     return this.handIns.takeOut(person, copyId, fileId, true);
   }
 
-  @Endpoint('POST /copies/:copyId/files/:fileId/put-back', { id: 'putBackFile', does: 'Undo taking a file out', answer: WorkView })
-  putBack(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('fileId', FileId) fileId: ids.FileId): Promise<WorkView> {
+  @Endpoint('POST /copies/:copyId/files/:fileId/put-back', {
+    id: 'putBackFile',
+    does: 'Undo taking a file out',
+    answer: WorkView,
+  })
+  putBack(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('fileId', FileId) fileId: ids.FileId,
+  ): Promise<WorkView> {
     return this.handIns.takeOut(person, copyId, fileId, false);
   }
 
@@ -78,8 +105,17 @@ export class HandInController {
     await sendFile(response, file, chunks);
   }
 
-  @Endpoint('POST /copies/:copyId/hand-in', { id: 'handIn', does: 'Hand in, for the group or for oneself', body: HandInRequest, answer: WorkView })
-  handIn(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(HandInRequest) request: HandInRequest): Promise<WorkView> {
+  @Endpoint('POST /copies/:copyId/hand-in', {
+    id: 'handIn',
+    does: 'Hand in, for the group or for oneself',
+    body: HandInRequest,
+    answer: WorkView,
+  })
+  handIn(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @Takes(HandInRequest) request: HandInRequest,
+  ): Promise<WorkView> {
     return this.handIns.handIn(person, copyId, request);
   }
 }

@@ -72,10 +72,14 @@ describe('working on a hand-in', () => {
     const copyId = await aCopy();
     const copy = await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
     await student('jorge').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(403);
-    const out = (await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200)) as { body: WorkView };
+    const out = (await student('noor')
+      .delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`)
+      .expect(200)) as { body: WorkView };
     expect(out.body.files).toEqual([]);
     await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200); // a second press changes nothing
-    const back = (await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200)) as { body: WorkView };
+    const back = (await student('noor')
+      .post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`)
+      .expect(200)) as { body: WorkView };
     expect(back.body.files.map((file) => file.name)).toEqual(['crock.txt']);
     await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200);
   });
@@ -91,8 +95,13 @@ describe('working on a hand-in', () => {
         .digest('hex'),
     ).toBe(createHash('sha256').update(bytes).digest('hex'));
     const { headers } = await student('jorge').get(path).expect(200);
-    expect(headers['content-disposition']).toMatch(/^attachment; filename="[ -~]+"; filename\*=UTF-8''Gr%C3%B6%C3%9Fe/);
-    expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'content-security-policy': expect.stringContaining('sandbox') });
+    expect(headers['content-disposition']).toMatch(
+      /^attachment; filename="[ -~]+"; filename\*=UTF-8''Gr%C3%B6%C3%9Fe/,
+    );
+    expect(headers).toMatchObject({
+      'x-content-type-options': 'nosniff',
+      'content-security-policy': expect.stringContaining('sandbox'),
+    });
   });
 
   it('keeps the same bytes once, under both names', async () => {
@@ -102,7 +111,9 @@ describe('working on a hand-in', () => {
     await addFile(student('jorge'), copyId, 'two.bin', bytes);
     const blobs = await server.app
       .get(DataSource)
-      .query<unknown[]>(`SELECT 1 FROM "blob" WHERE "sha256" = $1`, [createHash('sha256').update(bytes).digest('hex')]);
+      .query<unknown[]>(`SELECT 1 FROM "blob" WHERE "sha256" = $1`, [
+        createHash('sha256').update(bytes).digest('hex'),
+      ]);
     expect(blobs).toHaveLength(1);
   });
 
@@ -115,7 +126,9 @@ describe('working on a hand-in', () => {
       .send(Buffer.alloc(3 * 1024 * 1024 + 1));
     expect(refused.status).toBe(413);
     expect(refused.body).toMatchObject({ detail: expect.stringContaining('3 MB') });
-    const [left] = await server.app.get(DataSource).query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
+    const [left] = await server.app
+      .get(DataSource)
+      .query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
     expect(left!.count).toBe(0);
   });
 });
@@ -123,19 +136,35 @@ describe('working on a hand-in', () => {
 describe('handing in', () => {
   it('has nothing to hand in before somebody worked', async () => {
     const copyId = await aCopy();
-    const refused = await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(422);
+    const refused = await student('noor')
+      .post(`/api/copies/${copyId}/hand-in`)
+      .send({ attempt: 1 })
+      .expect(422);
     expect(refused.body).toMatchObject({ detail: expect.stringContaining('Write something') });
   });
 
   it('hands in for all members, and a teammate adds to it and hands in again', async () => {
     const copyId = await aCopy();
     await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
-    const first = (await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: WorkView };
-    expect(first.body.handIns[0]).toMatchObject({ attempt: 1, credited: [{ name: 'Jorge' }, { name: 'Noor' }], late: { minutes: 0, deduction: '0' } });
+    const first = (await student('noor')
+      .post(`/api/copies/${copyId}/hand-in`)
+      .send({ attempt: 1 })
+      .expect(200)) as { body: WorkView };
+    expect(first.body.handIns[0]).toMatchObject({
+      attempt: 1,
+      credited: [{ name: 'Jorge' }, { name: 'Noor' }],
+      late: { minutes: 0, deduction: '0' },
+    });
     server.clock.pass({ minutes: 1 });
     await addFile(student('jorge'), copyId, 'carboy.txt', Buffer.from('pH2'));
-    const second = (await student('jorge').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200)) as { body: WorkView };
-    expect(second.body.handIns.map((handIn) => handIn.files.map((file) => file.name))).toEqual([['crock.txt', 'carboy.txt'], ['crock.txt']]);
+    const second = (await student('jorge')
+      .post(`/api/copies/${copyId}/hand-in`)
+      .send({ attempt: 2 })
+      .expect(200)) as { body: WorkView };
+    expect(second.body.handIns.map((handIn) => handIn.files.map((file) => file.name))).toEqual([
+      ['crock.txt', 'carboy.txt'],
+      ['crock.txt'],
+    ]);
     expect(second.body.state).toBe('done');
   });
 
@@ -143,7 +172,9 @@ describe('handing in', () => {
     const copyId = await aCopy();
     await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
     const answers = await Promise.all(
-      ['noor', 'jorge', 'noor', 'jorge'].map((name) => student(name).post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 })),
+      ['noor', 'jorge', 'noor', 'jorge'].map((name) =>
+        student(name).post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }),
+      ),
     );
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409]);
   });
@@ -152,20 +183,34 @@ describe('handing in', () => {
     const copyId = await aCopy();
     await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
     server.clock.set('2026-11-12T17:15:59Z');
-    expect(((await student('noor').get(`/api/copies/${copyId}/work`)).body as WorkView).lateNow).toEqual({ minutes: 0, deduction: '0' });
+    expect(((await student('noor').get(`/api/copies/${copyId}/work`)).body as WorkView).lateNow).toEqual({
+      minutes: 0,
+      deduction: '0',
+    });
     server.clock.set('2026-11-13T21:05:00Z');
-    expect(((await student('noor').get(`/api/copies/${copyId}/work`)).body as WorkView).lateNow).toEqual({ minutes: 1685, deduction: '8' });
-    const { body } = (await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: WorkView };
+    expect(((await student('noor').get(`/api/copies/${copyId}/work`)).body as WorkView).lateNow).toEqual({
+      minutes: 1685,
+      deduction: '8',
+    });
+    const { body } = (await student('noor')
+      .post(`/api/copies/${copyId}/hand-in`)
+      .send({ attempt: 1 })
+      .expect(200)) as { body: WorkView };
     expect(body.handIns[0]!.late).toEqual({ minutes: 1685, deduction: '8' });
   });
 
   it('may be read but no longer changed once closed', async () => {
-    await released(given, { title: 'Closing', schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: '2026-11-14T17:00:00.000Z' } });
+    await released(given, {
+      title: 'Closing',
+      schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: '2026-11-14T17:00:00.000Z' },
+    });
     server.clock.set('2026-11-10T10:00:00Z');
     const copyId = await copyOf(student('noor'), given.course.id, 'Closing');
     await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
     server.clock.set('2026-11-14T17:00:00Z');
-    expect(((await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyHead).access).toBe('read-only');
+    expect(((await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyHead).access).toBe(
+      'read-only',
+    );
     await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(409);
     await student('noor')
       .put(`/api/copies/${copyId}/part`)

@@ -57,7 +57,12 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
         const isEach = this.rulesFor(access).by === 'student';
         const ownerId = isEach ? (decision.part === 'member' ? viewer.enrolmentId : undefined) : null;
         if (ownerId === undefined)
-          return [copy.id, allTogether(membersOf(copy.id), (id) => works.find((work) => work.copyId === copy.id && work.ownerId === id))];
+          return [
+            copy.id,
+            allTogether(membersOf(copy.id), (id) =>
+              works.find((work) => work.copyId === copy.id && work.ownerId === id),
+            ),
+          ];
         const own = works.find((work) => work.copyId === copy.id && work.ownerId === ownerId);
         const at = own?.handIn?.handedInAt ?? null;
         return [
@@ -90,7 +95,9 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
             members,
           ),
         ];
-      const owners = own.flatMap((work) => (work.ownerId !== null && work.handIn ? [work.ownerId as EnrolmentId] : []));
+      const owners = own.flatMap((work) =>
+        work.ownerId !== null && work.handIn ? [work.ownerId as EnrolmentId] : [],
+      );
       return [...new Set([...members, ...owners])].map((id) =>
         unitWork(
           access,
@@ -124,7 +131,12 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
   }
 }
 
-function unitWork(access: CopyAccess, unit: UnitWork['unit'], own: OwnWork | undefined, members: readonly EnrolmentId[]): UnitWork {
+function unitWork(
+  access: CopyAccess,
+  unit: UnitWork['unit'],
+  own: OwnWork | undefined,
+  members: readonly EnrolmentId[],
+): UnitWork {
   const handIn = own?.handIn ?? null;
   return {
     copyId: access.copy.id,
@@ -143,7 +155,12 @@ function allTogether(members: readonly string[], workOf: (id: string) => OwnWork
   const handedIn = members.flatMap((id) => workOf(id)?.handIn?.handedInAt ?? []);
   const hasBegun = members.some((id) => workOf(id) !== undefined);
   return {
-    state: members.length > 0 && handedIn.length === members.length ? 'done' : hasBegun ? 'in-work' : 'not-started',
+    state:
+      members.length > 0 && handedIn.length === members.length
+        ? 'done'
+        : hasBegun
+          ? 'in-work'
+          : 'not-started',
     isYours: false,
     owes: false,
     at: handedIn.length === 0 ? null : new Date(Math.max(...handedIn.map(Number))).toISOString(),

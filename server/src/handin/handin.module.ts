@@ -7,5 +7,9 @@ import { HandInKinds } from './handin.kinds.js';
 import { HandInService } from './handin.service.js';
 import { WorkReader } from './work.js';
 
-@Module({ imports: [ReleaseModule, RosterModule, FilesModule], controllers: [HandInController], providers: [HandInService, HandInKinds, WorkReader] })
+@Module({
+  imports: [ReleaseModule, RosterModule, FilesModule],
+  controllers: [HandInController],
+  providers: [HandInService, HandInKinds, WorkReader],
+})
 export class HandInModule {}

@@ -33,7 +33,10 @@ export class WorkFileRow {
 /** What was handed in, frozen. Every attempt stays. */
 @Entity('hand_in')
 @Index('hand_in_attempt_once', ['copyId', 'attempt'], { unique: true, where: `"ownerId" IS NULL` })
-@Index('hand_in_attempt_once_each', ['copyId', 'ownerId', 'attempt'], { unique: true, where: `"ownerId" IS NOT NULL` })
+@Index('hand_in_attempt_once_each', ['copyId', 'ownerId', 'attempt'], {
+  unique: true,
+  where: `"ownerId" IS NOT NULL`,
+})
 export class HandInRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;

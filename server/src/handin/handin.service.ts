@@ -55,24 +55,50 @@ export class HandInService {
   }
 
   /** Saves one's own part as it is typed. Two windows of one person: the later one is shown both texts. */
-  async savePart(person: SignedIn, copyId: CopyId, { text, version }: z.output<typeof SavePart>): Promise<WorkView> {
+  async savePart(
+    person: SignedIn,
+    copyId: CopyId,
+    { text, version }: z.output<typeof SavePart>,
+  ): Promise<WorkView> {
     const entered = await this.enterTo('work', person, copyId);
     const { access } = entered;
-    if (!entered.rules.takesText) throw problems.invalidInput('Files are handed in here, no text. Add a file.');
+    if (!entered.rules.takesText)
+      throw problems.invalidInput('Files are handed in here, no text. Add a file.');
     const { enrolmentId } = access.viewer;
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await this.refuseSecond(manager, entered);
       const words = countWords(plainText(text));
-      const known = await manager.findOne(PartRow, { where: { copyId, enrolmentId }, lock: { mode: 'pessimistic_write' } });
+      const known = await manager.findOne(PartRow, {
+        where: { copyId, enrolmentId },
+        lock: { mode: 'pessimistic_write' },
+      });
       if ((known?.version ?? 0) !== version)
-        throw problems.staleWrite(await this.view(entered, manager), 'You wrote on in another window. Both texts are here; choose one.');
-      if (known) await manager.update(PartRow, known.id, { text: json(text), words, version: version + 1, updatedAt: now });
+        throw problems.staleWrite(
+          await this.view(entered, manager),
+          'You wrote on in another window. Both texts are here; choose one.',
+        );
+      if (known)
+        await manager.update(PartRow, known.id, {
+          text: json(text),
+          words,
+          version: version + 1,
+          updatedAt: now,
+        });
       else {
         const { identifiers } = await manager
           .createQueryBuilder()
           .insert()
           .into(PartRow)
-          .values({ id: newId(), copyId, enrolmentId, text: json(text), words, version: 1, createdAt: now, updatedAt: now })
+          .values({
+            id: newId(),
+            copyId,
+            enrolmentId,
+            text: json(text),
+            words,
+            version: 1,
+            createdAt: now,
+            updatedAt: now,
+          })
           .orIgnore()
           .execute();
         if (identifiers.length === 0) throw problems.staleWrite(await this.view(entered, manager)); // two first saves at once
@@ -110,10 +136,16 @@ export class HandInService {
       if (isOut === isOutNow) return this.view(entered, manager); // pressed twice
       await this.refuseSecond(manager, entered);
       if (isOut && rules.attempts === 'all' && (await this.handedInFiles(manager, entered)).has(fileId))
-        throw problems.conflict('This file is handed in, and every hand-in is kept here. Add a newer one beside it.');
+        throw problems.conflict(
+          'This file is handed in, and every hand-in is kept here. Add a newer one beside it.',
+        );
       if (!isOut) await this.refuseCount(manager, entered);
       await manager.update(WorkFileRow, { fileId }, { takenOutAt: isOut ? now : null });
-      await record({ type: isOut ? 'file.taken-out' : 'file.put-back', facts: { fileId }, ...this.about(person, entered) });
+      await record({
+        type: isOut ? 'file.taken-out' : 'file.put-back',
+        facts: { fileId },
+        ...this.about(person, entered),
+      });
       return this.view(entered, manager);
     });
   }
@@ -134,12 +166,17 @@ export class HandInService {
             : 'A teammate handed in a moment ago. Look at what is handed in; hand in again if something is missing.',
         );
       await this.refuseSecond(manager, entered);
-      const parts = await manager.find(PartRow, { where: { copyId, ...(ownerId ? { enrolmentId: ownerId } : {}) }, order: { createdAt: 'ASC' } });
+      const parts = await manager.find(PartRow, {
+        where: { copyId, ...(ownerId ? { enrolmentId: ownerId } : {}) },
+        order: { createdAt: 'ASC' },
+      });
       const files = await this.filesIn(manager, entered);
-      const before = rules.attempts === 'all' ? await this.handedInFiles(manager, entered) : new Set<string>();
+      const before =
+        rules.attempts === 'all' ? await this.handedInFiles(manager, entered) : new Set<string>();
       const fileIds = files.map((file) => file.fileId).filter((id) => !before.has(id));
       const written = parts.filter((part) => part.words > 0);
-      if (written.length === 0 && fileIds.length === 0) throw problems.invalidInput(nothingYet(rules, before.size > 0));
+      if (written.length === 0 && fileIds.length === 0)
+        throw problems.invalidInput(nothingYet(rules, before.size > 0));
 
       const handInId = newId<'hand-in'>();
       await manager.insert(HandInRow, {
@@ -149,7 +186,9 @@ export class HandInService {
         attempt,
         handedInBy: access.viewer.enrolmentId,
         handedInAt: now,
-        parts: json(written.map((part) => ({ enrolmentId: part.enrolmentId, text: part.text, words: part.words }))) as object[],
+        parts: json(
+          written.map((part) => ({ enrolmentId: part.enrolmentId, text: part.text, words: part.words })),
+        ) as object[],
         fileIds,
       });
       const credited = ownerId ? [ownerId] : (await membersOfCopies(manager, [access]))(copyId);
@@ -157,29 +196,61 @@ export class HandInService {
         CreditRow,
         credited.map((enrolmentId) => ({ handInId, enrolmentId })),
       );
-      await record({ type: 'handed-in', facts: { attempt, files: fileIds.length, credited: credited.length }, ...this.about(person, entered) });
+      await record({
+        type: 'handed-in',
+        facts: { attempt, files: fileIds.length, credited: credited.length },
+        ...this.about(person, entered),
+      });
       return this.view(entered, manager);
     });
   }
 
-  async file(person: SignedIn, copyId: CopyId, fileId: FileId): Promise<{ file: FileRow; chunks: AsyncGenerator<Buffer> }> {
+  async file(
+    person: SignedIn,
+    copyId: CopyId,
+    fileId: FileId,
+  ): Promise<{ file: FileRow; chunks: AsyncGenerator<Buffer> }> {
     const { access, rules } = await this.enter(person, copyId);
-    const held = await this.dataSource.getRepository(WorkFileRow).findOneBy({ fileId, copyId: access.copy.id });
-    const isHidden = rules.by === 'student' && access.viewer.role === 'student' && held?.addedBy !== access.viewer.enrolmentId;
+    const held = await this.dataSource
+      .getRepository(WorkFileRow)
+      .findOneBy({ fileId, copyId: access.copy.id });
+    const isHidden =
+      rules.by === 'student' &&
+      access.viewer.role === 'student' &&
+      held?.addedBy !== access.viewer.enrolmentId;
     if (!held || isHidden) throw problems.notFound();
     const file = await this.dataSource.getRepository(FileRow).findOneByOrFail({ id: fileId });
     return { file, chunks: this.files.chunksOf(file) };
   }
 
-  private async keepFile(person: SignedIn, copyId: CopyId, upload: Upload, arrived: Arrived): Promise<WorkView> {
+  private async keepFile(
+    person: SignedIn,
+    copyId: CopyId,
+    upload: Upload,
+    arrived: Arrived,
+  ): Promise<WorkView> {
     const entered = await this.enterTo('work', person, copyId); // a long upload: they may have been moved, or it may have closed, meanwhile
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await lockCopy(manager, copyId);
       await this.refuseSecond(manager, entered);
-      await this.refuseFile(manager, entered, { name: upload.name, sizeBytes: arrived.sizeBytes, found: arrived.found });
+      await this.refuseFile(manager, entered, {
+        name: upload.name,
+        sizeBytes: arrived.sizeBytes,
+        found: arrived.found,
+      });
       const file = await this.files.keep(manager, arrived, upload.name, upload.mediaType);
-      await manager.insert(WorkFileRow, { fileId: file.id, copyId, addedBy: entered.access.viewer.enrolmentId, addedAt: now, takenOutAt: null });
-      await record({ type: 'file.added', facts: { fileId: file.id, sizeBytes: arrived.sizeBytes }, ...this.about(person, entered) });
+      await manager.insert(WorkFileRow, {
+        fileId: file.id,
+        copyId,
+        addedBy: entered.access.viewer.enrolmentId,
+        addedAt: now,
+        takenOutAt: null,
+      });
+      await record({
+        type: 'file.added',
+        facts: { fileId: file.id, sizeBytes: arrived.sizeBytes },
+        ...this.about(person, entered),
+      });
       return this.view(entered, manager);
     });
   }
@@ -193,26 +264,41 @@ export class HandInService {
 
   private async refuseCount(manager: EntityManager, entered: Entered): Promise<void> {
     const { mostFiles } = entered.rules;
-    if ((await this.filesIn(manager, entered)).length >= mostFiles) throw problems.conflict(sayFileRefusal({ code: 'too-many', most: mostFiles }));
+    if ((await this.filesIn(manager, entered)).length >= mostFiles)
+      throw problems.conflict(sayFileRefusal({ code: 'too-many', most: mostFiles }));
   }
 
   /** Where one hand-in is taken, what is in stays as it is. */
   private async refuseSecond(manager: EntityManager, entered: Entered): Promise<void> {
     if (entered.rules.attempts !== 'one') return;
-    if (await manager.existsBy(HandInRow, { copyId: entered.access.copy.id, ownerId: ownerOf(entered) ?? IsNull() }))
-      throw problems.conflict('One hand-in is taken here, and it is in. Ask your instructor if something is missing.');
+    if (
+      await manager.existsBy(HandInRow, {
+        copyId: entered.access.copy.id,
+        ownerId: ownerOf(entered) ?? IsNull(),
+      })
+    )
+      throw problems.conflict(
+        'One hand-in is taken here, and it is in. Ask your instructor if something is missing.',
+      );
   }
 
   private filesIn(manager: EntityManager, entered: Entered): Promise<WorkFileRow[]> {
     const ownerId = ownerOf(entered);
     return manager.find(WorkFileRow, {
-      where: { copyId: entered.access.copy.id, takenOutAt: IsNull(), ...(ownerId ? { addedBy: ownerId } : {}) },
+      where: {
+        copyId: entered.access.copy.id,
+        takenOutAt: IsNull(),
+        ...(ownerId ? { addedBy: ownerId } : {}),
+      },
       order: { addedAt: 'ASC' },
     });
   }
 
   private async handedInFiles(manager: EntityManager, entered: Entered): Promise<Set<string>> {
-    const handIns = await manager.findBy(HandInRow, { copyId: In([entered.access.copy.id]), ownerId: ownerOf(entered) ?? IsNull() });
+    const handIns = await manager.findBy(HandInRow, {
+      copyId: In([entered.access.copy.id]),
+      ownerId: ownerOf(entered) ?? IsNull(),
+    });
     return new Set(handIns.flatMap((handIn) => handIn.fileIds));
   }
 
@@ -241,10 +327,14 @@ export class HandInService {
   }
 }
 
-const ownerOf = ({ access, rules }: Entered): string | null => (rules.by === 'student' ? access.viewer.enrolmentId : null);
-const lockCopy = (manager: EntityManager, copyId: string) => manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
+const ownerOf = ({ access, rules }: Entered): string | null =>
+  rules.by === 'student' ? access.viewer.enrolmentId : null;
+const lockCopy = (manager: EntityManager, copyId: string) =>
+  manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
 
 function nothingYet(rules: HandInRules, hasEarlier: boolean): string {
   if (hasEarlier) return 'There is nothing new to hand in. Add a file first.';
-  return rules.takesText ? 'There is nothing to hand in yet. Write something or add a file.' : 'There is nothing to hand in yet. Add a file.';
+  return rules.takesText
+    ? 'There is nothing to hand in yet. Write something or add a file.'
+    : 'There is nothing to hand in yet. Add a file.';
 }

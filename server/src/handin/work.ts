@@ -37,17 +37,34 @@ export class WorkReader {
   ) {}
 
   /** As far as it is the asker's to see: where each student hands in alone, a student sees nobody else's. */
-  async read(access: CopyAccess, rules: HandInRules, manager: EntityManager = this.dataSource.manager): Promise<WorkView> {
+  async read(
+    access: CopyAccess,
+    rules: HandInRules,
+    manager: EntityManager = this.dataSource.manager,
+  ): Promise<WorkView> {
     const { copy, decision, viewer } = access;
     const isOnlyOwn = rules.by === 'student' && decision.part !== 'staff' && viewer.role === 'student';
     const isShown = (ownerId: string) => !isOnlyOwn || ownerId === viewer.enrolmentId;
-    const parts = (await manager.find(PartRow, { where: { copyId: copy.id }, order: { createdAt: 'ASC' } })).filter((part) => isShown(part.enrolmentId));
-    const workFiles = (await manager.find(WorkFileRow, { where: { copyId: copy.id }, order: { addedAt: 'ASC' } })).filter((file) => isShown(file.addedBy));
-    const handIns = (await manager.find(HandInRow, { where: { copyId: copy.id }, order: { handedInAt: 'DESC', attempt: 'DESC' } })).filter((handIn) =>
-      isShown(handIn.ownerId ?? viewer.enrolmentId),
-    );
-    const credits = handIns.length === 0 ? [] : await manager.findBy(CreditRow, { handInId: In(handIns.map((handIn) => handIn.id)) });
-    const files = workFiles.length === 0 ? [] : await manager.findBy(FileRow, { id: In(workFiles.map((file) => file.fileId)) });
+    const parts = (
+      await manager.find(PartRow, { where: { copyId: copy.id }, order: { createdAt: 'ASC' } })
+    ).filter((part) => isShown(part.enrolmentId));
+    const workFiles = (
+      await manager.find(WorkFileRow, { where: { copyId: copy.id }, order: { addedAt: 'ASC' } })
+    ).filter((file) => isShown(file.addedBy));
+    const handIns = (
+      await manager.find(HandInRow, {
+        where: { copyId: copy.id },
+        order: { handedInAt: 'DESC', attempt: 'DESC' },
+      })
+    ).filter((handIn) => isShown(handIn.ownerId ?? viewer.enrolmentId));
+    const credits =
+      handIns.length === 0
+        ? []
+        : await manager.findBy(CreditRow, { handInId: In(handIns.map((handIn) => handIn.id)) });
+    const files =
+      workFiles.length === 0
+        ? []
+        : await manager.findBy(FileRow, { id: In(workFiles.map((file) => file.fileId)) });
     const member = await authorsById(
       manager,
       [
@@ -75,7 +92,9 @@ export class WorkReader {
     const isMine = (id: string) => rules.by === 'group' || id === viewer.enrolmentId;
     const changes = [
       ...parts.flatMap((part) => (isMine(part.enrolmentId) ? [part.updatedAt] : [])),
-      ...workFiles.flatMap((file) => (isMine(file.addedBy) ? [file.addedAt, ...(file.takenOutAt ? [file.takenOutAt] : [])] : [])),
+      ...workFiles.flatMap((file) =>
+        isMine(file.addedBy) ? [file.addedAt, ...(file.takenOutAt ? [file.takenOutAt] : [])] : [],
+      ),
     ];
     const isOver = rules.attempts === 'one' && own.length > 0;
     const byName = (a: { name: string }, b: { name: string }) => a.name.localeCompare(b.name);
@@ -102,18 +121,30 @@ export class WorkReader {
           .filter((credit) => credit.handInId === handIn.id)
           .map((credit) => member(credit.enrolmentId))
           .sort(byName),
-        parts: handIn.parts.map((part) => ({ author: member(part.enrolmentId), text: part.text, words: part.words })),
+        parts: handIn.parts.map((part) => ({
+          author: member(part.enrolmentId),
+          text: part.text,
+          words: part.words,
+        })),
         files: handIn.fileIds.map((fileId) => fileView(workFiles.find((file) => file.fileId === fileId)!)),
       })),
-      state: workState(own[0]?.handedInAt ?? null, changes.length === 0 ? null : new Date(Math.max(...changes.map(Number)))),
+      state: workState(
+        own[0]?.handedInAt ?? null,
+        changes.length === 0 ? null : new Date(Math.max(...changes.map(Number))),
+      ),
       lateNow: lateOf(access, this.clock.now()),
     };
   }
 
   /** For many copies at once: the latest hand-in and the latest change of each owner. Three queries, however many copies. */
-  async own(accesses: readonly CopyAccess[], manager: EntityManager = this.dataSource.manager): Promise<OwnWork[]> {
+  async own(
+    accesses: readonly CopyAccess[],
+    manager: EntityManager = this.dataSource.manager,
+  ): Promise<OwnWork[]> {
     const copyIds = accesses.map((access) => access.copy.id);
-    const handIns = await manager.query<{ copyId: string; ownerId: string | null; id: string; attempt: number; handedInAt: Date; by: string }[]>(
+    const handIns = await manager.query<
+      { copyId: string; ownerId: string | null; id: string; attempt: number; handedInAt: Date; by: string }[]
+    >(
       `SELECT DISTINCT ON (h."copyId", h."ownerId") h."copyId", h."ownerId", h."id", h."attempt", h."handedInAt", p."name" AS "by"
          FROM "hand_in" h JOIN "enrolment" e ON e."id" = h."handedInBy" JOIN "person" p ON p."id" = e."personId"
         WHERE h."copyId" = ANY($1) ORDER BY h."copyId", h."ownerId", h."attempt" DESC`,
@@ -126,7 +157,10 @@ export class WorkReader {
         WHERE "copyId" = ANY($1) GROUP BY 1, 2`,
       [copyIds],
     );
-    const credits = handIns.length === 0 ? [] : await manager.findBy(CreditRow, { handInId: In(handIns.map((handIn) => handIn.id)) });
+    const credits =
+      handIns.length === 0
+        ? []
+        : await manager.findBy(CreditRow, { handInId: In(handIns.map((handIn) => handIn.id)) });
     const works = new Map<string, OwnWork>();
     const key = (copyId: string, ownerId: string | null) => `${copyId} ${ownerId ?? ''}`;
     const change = (copyId: string, ownerId: string | null, at: Date) => {
@@ -139,8 +173,15 @@ export class WorkReader {
       change(copyId, enrolmentId, changedAt);
     }
     for (const { copyId, ownerId, ...handIn } of handIns) {
-      const credited = credits.filter((credit) => credit.handInId === handIn.id).map((credit) => credit.enrolmentId as EnrolmentId);
-      works.set(key(copyId, ownerId), { copyId, ownerId, changedAt: works.get(key(copyId, ownerId))?.changedAt ?? null, handIn: { ...handIn, credited } });
+      const credited = credits
+        .filter((credit) => credit.handInId === handIn.id)
+        .map((credit) => credit.enrolmentId as EnrolmentId);
+      works.set(key(copyId, ownerId), {
+        copyId,
+        ownerId,
+        changedAt: works.get(key(copyId, ownerId))?.changedAt ?? null,
+        handIn: { ...handIn, credited },
+      });
     }
     return [...works.values()];
   }

@@ -22,25 +22,53 @@ export class IdentityController {
   ) {}
 
   @Public()
-  @Endpoint('POST /', { id: 'signIn', does: 'Sign in with address and password', body: SignIn, answer: SessionView })
-  async signIn(@Takes(SignIn) { email, password }: SignIn, @Res({ passthrough: true }) response: Response): Promise<SessionView> {
+  @Endpoint('POST /', {
+    id: 'signIn',
+    does: 'Sign in with address and password',
+    body: SignIn,
+    answer: SessionView,
+  })
+  async signIn(
+    @Takes(SignIn) { email, password }: SignIn,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<SessionView> {
     return this.enter(response, await this.sessions.signIn(email, password));
   }
 
   @Public()
-  @Endpoint('POST /demo', { id: 'signInAsDemoPerson', does: 'Come in as one of the made-up people (demo mode)', body: DemoSignIn, answer: SessionView })
-  async signInAsDemoPerson(@Takes(DemoSignIn) { personId }: DemoSignIn, @Res({ passthrough: true }) response: Response): Promise<SessionView> {
+  @Endpoint('POST /demo', {
+    id: 'signInAsDemoPerson',
+    does: 'Come in as one of the made-up people (demo mode)',
+    body: DemoSignIn,
+    answer: SessionView,
+  })
+  async signInAsDemoPerson(
+    @Takes(DemoSignIn) { personId }: DemoSignIn,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<SessionView> {
     return this.enter(response, await this.sessions.signInAsDemoPerson(personId));
   }
 
   @Public()
-  @Endpoint('POST /password', { id: 'choosePassword', does: 'Choose a password with a link that was handed out', body: ChoosePassword, answer: SessionView })
-  async choosePassword(@Takes(ChoosePassword) { token, password }: ChoosePassword, @Res({ passthrough: true }) response: Response): Promise<SessionView> {
+  @Endpoint('POST /password', {
+    id: 'choosePassword',
+    does: 'Choose a password with a link that was handed out',
+    body: ChoosePassword,
+    answer: SessionView,
+  })
+  async choosePassword(
+    @Takes(ChoosePassword) { token, password }: ChoosePassword,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<SessionView> {
     return this.enter(response, await this.people.choosePassword(token, password));
   }
 
   @Public()
-  @Endpoint('GET /front-door', { id: 'readFrontDoor', does: 'What the sign-in page offers', answer: FrontDoor })
+  @Endpoint('GET /front-door', {
+    id: 'readFrontDoor',
+    does: 'What the sign-in page offers',
+    answer: FrontDoor,
+  })
   frontDoor(): Promise<FrontDoor> {
     return this.people.frontDoor();
   }
@@ -59,9 +87,18 @@ export class IdentityController {
   }
 
   private enter(response: Response, { token, person }: { token: string; person: SignedIn }): SessionView {
-    response.cookie(cookieName, token, { httpOnly: true, sameSite: 'lax', secure: this.config.isSecure, path: '/', maxAge: sessionDays * 86_400_000 });
+    response.cookie(cookieName, token, {
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: this.config.isSecure,
+      path: '/',
+      maxAge: sessionDays * 86_400_000,
+    });
     return viewOf(person);
   }
 }
 
-const viewOf = ({ id, name, reading, email, mayCreateCourses }: SignedIn): SessionView => ({ person: { id, name, reading, email }, mayCreateCourses });
+const viewOf = ({ id, name, reading, email, mayCreateCourses }: SignedIn): SessionView => ({
+  person: { id, name, reading, email },
+  mayCreateCourses,
+});

@@ -14,7 +14,10 @@ describe('signing in', () => {
   it('lets in with the right password, whatever the case of the address, and out again', async () => {
     await server.instructor('in@quillmere.example');
     const browser = server.browser();
-    const answer = await browser.post('/api/session').send({ email: 'IN@Quillmere.example', password }).expect(200);
+    const answer = await browser
+      .post('/api/session')
+      .send({ email: 'IN@Quillmere.example', password })
+      .expect(200);
     expect(answer.headers['set-cookie']![0]).toMatch(/HttpOnly.*SameSite=Lax/);
     await browser.get('/api/session').expect(200);
     await browser.delete('/api/session').expect(200);
@@ -23,8 +26,16 @@ describe('signing in', () => {
 
   it('says the same to a wrong password and to an unknown address', async () => {
     await server.instructor('same@quillmere.example');
-    const wrong = await server.browser().post('/api/session').send({ email: 'same@quillmere.example', password: 'no' }).expect(401);
-    const unknown = await server.browser().post('/api/session').send({ email: 'nobody@quillmere.example', password: 'no' }).expect(401);
+    const wrong = await server
+      .browser()
+      .post('/api/session')
+      .send({ email: 'same@quillmere.example', password: 'no' })
+      .expect(401);
+    const unknown = await server
+      .browser()
+      .post('/api/session')
+      .send({ email: 'nobody@quillmere.example', password: 'no' })
+      .expect(401);
     expect(wrong.body).toEqual(unknown.body);
     expect(wrong.headers['content-type']).toContain('application/problem+json');
   });
@@ -32,12 +43,17 @@ describe('signing in', () => {
   it('asks to wait after too many tries, even with the right password, and for unknown addresses alike', async () => {
     await server.instructor('tries@quillmere.example');
     for (const email of ['tries@quillmere.example', 'unknown@quillmere.example']) {
-      for (let at = 0; at < 8; at += 1) await server.browser().post('/api/session').send({ email, password: 'no' }).expect(401);
+      for (let at = 0; at < 8; at += 1)
+        await server.browser().post('/api/session').send({ email, password: 'no' }).expect(401);
       const refused = await server.browser().post('/api/session').send({ email, password }).expect(429);
       expect(Number(refused.headers['retry-after'])).toBeGreaterThan(0);
     }
     server.clock.pass({ minutes: 16 });
-    await server.browser().post('/api/session').send({ email: 'tries@quillmere.example', password }).expect(200);
+    await server
+      .browser()
+      .post('/api/session')
+      .send({ email: 'tries@quillmere.example', password })
+      .expect(200);
   });
 
   it('ends a session that was not used for two weeks', async () => {
@@ -60,17 +76,32 @@ describe('signing in', () => {
 
 describe('first passwords', () => {
   it('opens a link once, and never for somebody who has a password', async () => {
-    const { instructor, course, students } = await aCourse(server, { email: 'links@quillmere.example', students: 3 });
-    const again = await instructor.post(`/api/courses/${course.id}/roster/${students.get('noor')!.enrolmentId}/sign-in-link`).expect(200);
+    const { instructor, course, students } = await aCourse(server, {
+      email: 'links@quillmere.example',
+      students: 3,
+    });
+    const again = await instructor
+      .post(`/api/courses/${course.id}/roster/${students.get('noor')!.enrolmentId}/sign-in-link`)
+      .expect(200);
     expect(again.body).toMatchObject({ links: [] });
     await importPaste(instructor, course.id, 'late@quillmere.example');
-    const { body } = (await instructor.post(`/api/courses/${course.id}/roster/sign-in-links`).expect(200)) as { body: SignInLinks };
+    const { body } = (await instructor
+      .post(`/api/courses/${course.id}/roster/sign-in-links`)
+      .expect(200)) as { body: SignInLinks };
     expect(body.links.map((link) => link.email)).toEqual(['late@quillmere.example']);
     const token = body.links[0]!.url.split('#')[1];
     await server.browser().post('/api/session/password').send({ token, password: 'short' }).expect(422);
     await server.browser().post('/api/session/password').send({ token, password }).expect(200);
-    await server.browser().post('/api/session/password').send({ token, password: 'another password' }).expect(410);
-    await server.browser().post('/api/session').send({ email: 'late@quillmere.example', password }).expect(200);
+    await server
+      .browser()
+      .post('/api/session/password')
+      .send({ token, password: 'another password' })
+      .expect(410);
+    await server
+      .browser()
+      .post('/api/session')
+      .send({ email: 'late@quillmere.example', password })
+      .expect(200);
     const refused = await server
       .browser()
       .post('/api/session/password')
@@ -80,12 +111,22 @@ describe('first passwords', () => {
   });
 
   it('offers the made-up people in demo mode, and only those', async () => {
-    const { body } = (await server.browser().get('/api/session/front-door').expect(200)) as { body: { demoPeople: { personId: string; name: string }[] } };
-    expect(body.demoPeople).toMatchObject([{ name: 'Noor', role: 'student', note: 'in Crock', groupNumber: 1 }]);
+    const { body } = (await server.browser().get('/api/session/front-door').expect(200)) as {
+      body: { demoPeople: { personId: string; name: string }[] };
+    };
+    expect(body.demoPeople).toMatchObject([
+      { name: 'Noor', role: 'student', note: 'in Crock', groupNumber: 1 },
+    ]);
     const browser = server.browser();
     await browser.post('/api/session/demo').send({ personId: body.demoPeople[0]!.personId }).expect(200);
-    const { body: session } = (await browser.get('/api/session').expect(200)) as { body: { person: { id: string } } };
+    const { body: session } = (await browser.get('/api/session').expect(200)) as {
+      body: { person: { id: string } };
+    };
     expect(session.person.id).toBe(body.demoPeople[0]!.personId);
-    await server.browser().post('/api/session/demo').send({ personId: '01920000-0000-7000-8000-000000000000' }).expect(404);
+    await server
+      .browser()
+      .post('/api/session/demo')
+      .send({ personId: '01920000-0000-7000-8000-000000000000' })
+      .expect(404);
   });
 });

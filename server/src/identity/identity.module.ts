@@ -4,5 +4,9 @@ import { PeopleService } from './people.service.js';
 import { SessionGuard } from './session.guard.js';
 import { SessionService } from './session.service.js';
 
-@Module({ controllers: [IdentityController], providers: [SessionService, PeopleService, SessionGuard], exports: [SessionService, PeopleService, SessionGuard] })
+@Module({
+  controllers: [IdentityController],
+  providers: [SessionService, PeopleService, SessionGuard],
+  exports: [SessionService, PeopleService, SessionGuard],
+})
 export class IdentityModule {}

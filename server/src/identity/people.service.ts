@@ -61,7 +61,10 @@ export class PeopleService {
         .orIgnore()
         .execute();
     }
-    const found = await manager.find(PersonRow, { where: { addressKey: In(rows.map((row) => row.addressKey)) }, select: { id: true, addressKey: true } });
+    const found = await manager.find(PersonRow, {
+      where: { addressKey: In(rows.map((row) => row.addressKey)) },
+      select: { id: true, addressKey: true },
+    });
     return new Map(found.map((row) => [row.addressKey, row.id]));
   }
 
@@ -71,13 +74,18 @@ export class PeopleService {
     const there = await manager.findOneBy(PersonRow, { addressKey: sameAddress(email) });
     const old = await manager.findOneByOrFail(PersonRow, { addressKey: sameAddress(was.email) });
     if (there && there.id !== old.id) return there.id;
-    const [elsewhere] = await manager.query<unknown[]>(`SELECT 1 FROM "enrolment" WHERE "personId" = $1 AND "courseId" <> $2 LIMIT 1`, [old.id, courseId]);
+    const [elsewhere] = await manager.query<unknown[]>(
+      `SELECT 1 FROM "enrolment" WHERE "personId" = $1 AND "courseId" <> $2 LIMIT 1`,
+      [old.id, courseId],
+    );
     const isUnused = old.passwordHash === null && !elsewhere;
     if (there || isUnused) {
       await manager.update(PersonRow, old.id, { email, addressKey: sameAddress(email) });
       return old.id;
     }
-    const made = await this.accountsFor(manager, [{ email, name: was.name, familyName: was.familyName, reading: was.reading }]);
+    const made = await this.accountsFor(manager, [
+      { email, name: was.name, familyName: was.familyName, reading: was.reading },
+    ]);
     return made.get(sameAddress(email))!;
   }
 
@@ -106,7 +114,10 @@ export class PeopleService {
   /** The same inside somebody else's transaction. */
   async linksWithin(manager: EntityManager, personIds: readonly string[]): Promise<PersonalLinks> {
     const expiresAt = new Date(this.clock.now().getTime() + linkDays * 86_400_000);
-    const people = await manager.find(PersonRow, { where: { id: In([...personIds]), passwordHash: IsNull() }, order: { name: 'ASC' } });
+    const people = await manager.find(PersonRow, {
+      where: { id: In([...personIds]), passwordHash: IsNull() },
+      order: { name: 'ASC' },
+    });
     await manager.delete(PasswordLinkRow, { personId: In(people.map((person) => person.id)) });
     const links = people.map((person) => ({ person, token: newToken() }));
     if (links.length > 0) {

@@ -16,7 +16,13 @@ export class SessionGuard implements CanActivate {
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
-    if (this.reflector.getAllAndOverride<boolean | undefined>(PUBLIC, [context.getHandler(), context.getClass()])) return true;
+    if (
+      this.reflector.getAllAndOverride<boolean | undefined>(PUBLIC, [
+        context.getHandler(),
+        context.getClass(),
+      ])
+    )
+      return true;
     const request = context.switchToHttp().getRequest<SignedInRequest>();
     const cookies = request.cookies as Record<string, unknown>;
     const token = cookies[cookieName];

@@ -31,7 +31,9 @@ export class SessionService {
     await this.refuseTooManyTries(addressKey);
     const person = await this.dataSource.getRepository(PersonRow).findOneBy({ addressKey });
     if (!(await passwordFits(person?.passwordHash ?? null, password)) || !person) {
-      await this.dataSource.getRepository(SignInFailureRow).insert({ id: newId(), addressKey, at: this.clock.now() });
+      await this.dataSource
+        .getRepository(SignInFailureRow)
+        .insert({ id: newId(), addressKey, at: this.clock.now() });
       throw problems.wrongPassword();
     }
     await this.dataSource.getRepository(SignInFailureRow).delete({ addressKey });
@@ -41,19 +43,25 @@ export class SessionService {
   /** In demo mode only, and only for the people on the demo's list. */
   async signInAsDemoPerson(personId: PersonId): Promise<{ token: string; person: SignedIn }> {
     const person = await this.dataSource.getRepository(PersonRow).findOneBy({ id: personId });
-    const isOffered = person !== null && this.config.demoPeople.some((offered) => sameAddress(offered.email) === person.addressKey);
+    const isOffered =
+      person !== null &&
+      this.config.demoPeople.some((offered) => sameAddress(offered.email) === person.addressKey);
     if (!isOffered) throw problems.notFound();
     return this.start(person);
   }
 
   async personOf(token: string): Promise<SignedIn | null> {
     const now = this.clock.now();
-    const session = await this.dataSource.getRepository(SessionRow).findOneBy({ tokenHash: hashToken(token), expiresAt: MoreThan(now) });
+    const session = await this.dataSource
+      .getRepository(SessionRow)
+      .findOneBy({ tokenHash: hashToken(token), expiresAt: MoreThan(now) });
     if (!session) return null;
     const person = await this.dataSource.getRepository(PersonRow).findOneBy({ id: session.personId });
     if (!person) return null;
     if (now.getTime() - session.seenAt.getTime() > seenEveryMs) {
-      await this.dataSource.getRepository(SessionRow).update(session.tokenHash, { seenAt: now, expiresAt: new Date(now.getTime() + sessionDays * dayMs) });
+      await this.dataSource
+        .getRepository(SessionRow)
+        .update(session.tokenHash, { seenAt: now, expiresAt: new Date(now.getTime() + sessionDays * dayMs) });
       await this.dataSource.getRepository(PersonRow).update(person.id, { lastSeenAt: now });
     }
     return signedIn(person);

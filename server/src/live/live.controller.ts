@@ -22,7 +22,10 @@ export class LiveController {
   ) {}
 
   /** Tells what kind of thing changed, never what: the page asks again, and the decision function answers. */
-  @Endpoint('GET /:courseId/changes', { id: 'followChanges', does: 'Server-sent events: what kind of thing changed in the course' })
+  @Endpoint('GET /:courseId/changes', {
+    id: 'followChanges',
+    does: 'Server-sent events: what kind of thing changed in the course',
+  })
   async follow(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
@@ -30,7 +33,9 @@ export class LiveController {
     @Res() response: Response,
   ): Promise<void> {
     await this.viewers.enter(person, courseId);
-    response.status(200).set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+    response
+      .status(200)
+      .set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
     response.flushHeaders();
     response.write(': here\n\n');
     const send = async (change: Change) => {
@@ -41,8 +46,12 @@ export class LiveController {
         (may(viewer.role, 'read-course') && (change.isForStaff || !viewer.seesOnlyLed)) ||
         change.enrolmentIds.includes(viewer.enrolmentId) ||
         viewer.leads.some((groupId) => change.groupIds.includes(groupId)) ||
-        viewer.groups.some((group) => change.groupIds.includes(group.groupId) || change.setIds.includes(group.setId));
-      return isTheirs ? response.write(`event: change\ndata: ${JSON.stringify({ type: change.type })}\n\n`) : undefined;
+        viewer.groups.some(
+          (group) => change.groupIds.includes(group.groupId) || change.setIds.includes(group.setId),
+        );
+      return isTheirs
+        ? response.write(`event: change\ndata: ${JSON.stringify({ type: change.type })}\n\n`)
+        : undefined;
     };
     const stop = this.changes.subscribe(courseId, (change) => {
       send(change).catch((error: unknown) => {

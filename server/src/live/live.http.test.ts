@@ -18,12 +18,17 @@ beforeAll(async () => {
   tomas = await aMember(server, given, 'tomas', 'assistant');
   await released(given);
   const { staff } = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body;
-  const enrolmentIds = (staff as { name: string; enrolmentId: string }[]).filter((each) => each.name === 'Tomas').map((each) => each.enrolmentId);
+  const enrolmentIds = (staff as { name: string; enrolmentId: string }[])
+    .filter((each) => each.name === 'Tomas')
+    .map((each) => each.enrolmentId);
   await given.instructor
     .put(`/api/sets/${given.set.id}/leads`)
     .send({ leads: [{ groupId: crock(), enrolmentIds }] })
     .expect(200);
-  await given.instructor.put(`/api/courses/${given.course.id}/assistants`).send({ assistantsSee: 'theirs' }).expect(200);
+  await given.instructor
+    .put(`/api/courses/${given.course.id}/assistants`)
+    .send({ assistantsSee: 'theirs' })
+    .expect(200);
 });
 afterEach(() => {
   for (const each of open) each.stop();
@@ -38,7 +43,8 @@ const listen = async (browser: Browser) => {
   open.push(following);
   return following;
 };
-const addsAFile = async (name: string) => addFile(browserOf(name), await copyOf(browserOf(name), given.course.id), `${name}.txt`, Buffer.from(name));
+const addsAFile = async (name: string) =>
+  addFile(browserOf(name), await copyOf(browserOf(name), given.course.id), `${name}.txt`, Buffer.from(name));
 const place = (name: string, from: string | null, to: string | null) =>
   given.instructor
     .post(`/api/sets/${given.set.id}/place`)
@@ -69,7 +75,11 @@ describe('live changes', () => {
   });
 
   it('of who sits where reach all staff, the groups concerned and whoever was taken out of one', async () => {
-    const [ofTomas, ofNoor, ofNino] = [await listen(tomas), await listen(browserOf('noor')), await listen(browserOf('nino'))];
+    const [ofTomas, ofNoor, ofNino] = [
+      await listen(tomas),
+      await listen(browserOf('noor')),
+      await listen(browserOf('nino')),
+    ];
     await place('amina', given.board.groups[1]!.id, null);
     await forAll();
     expect(await ofTomas.until('set.changed')).toEqual(['students.placed', 'set.changed']);
@@ -85,7 +95,11 @@ describe('live changes', () => {
   it('of what staff keep about somebody do not reach that person', async () => {
     const [ofInstructor, ofNino] = [await listen(given.instructor), await listen(browserOf('nino'))];
     const nino = given.students.get('nino')!.enrolmentId;
-    const edit = { enrolmentId: nino, from: { attributes: { 'Kept back': null } }, to: { attributes: { 'Kept back': 'yes' } } };
+    const edit = {
+      enrolmentId: nino,
+      from: { attributes: { 'Kept back': null } },
+      to: { attributes: { 'Kept back': 'yes' } },
+    };
     await given.instructor
       .post(`/api/courses/${given.course.id}/roster/changes`)
       .send({ act: 'edit', edits: [edit] })

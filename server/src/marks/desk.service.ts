@@ -19,7 +19,16 @@ import { Gate, hearersOf, Kinds, membersOfCopies, plainDecimal, ReleaseRow } fro
 import { RoomsService } from '../rooms/index.js';
 import { Viewers } from '../roster/index.js';
 import type { Marking } from './markings.js';
-import { isStale, Markings, markOf, needsMarking, rubricOf, stateOf, typedOf, unitMarkOf } from './markings.js';
+import {
+  isStale,
+  Markings,
+  markOf,
+  needsMarking,
+  rubricOf,
+  stateOf,
+  typedOf,
+  unitMarkOf,
+} from './markings.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from './marks.rows.js';
 
 @Injectable()
@@ -38,9 +47,15 @@ export class DeskService {
   async list(person: SignedIn, courseId: CourseId): Promise<DeskList> {
     await this.viewers.staff(person, courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, courseId);
-    const out = entered.filter((access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn');
+    const out = entered.filter(
+      (access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn',
+    );
     const markings = await this.markings.of(out, this.dataSource.manager);
-    const releases = new Map(out.flatMap((access) => (access.activity.points === null ? [] : [[access.release.id, access] as const])));
+    const releases = new Map(
+      out.flatMap((access) =>
+        access.activity.points === null ? [] : [[access.release.id, access] as const],
+      ),
+    );
     return {
       activities: [...releases.values()]
         .sort((a, b) => (a.activity.due?.getTime() ?? Infinity) - (b.activity.due?.getTime() ?? Infinity))
@@ -82,7 +97,11 @@ export class DeskService {
 
   async read(person: SignedIn, copyId: CopyId, unit: Unit): Promise<MarkView> {
     const access = await this.enter(person, copyId, 'read-course');
-    return this.view(this.dataSource.manager, access, await this.marking(this.dataSource.manager, access, unit));
+    return this.view(
+      this.dataSource.manager,
+      access,
+      await this.marking(this.dataSource.manager, access, unit),
+    );
   }
 
   /** Saves the whole sheet as it is typed. Nothing of it reaches a student before it is released. */
@@ -93,7 +112,10 @@ export class DeskService {
       const marking = await this.marking(manager, access, unit);
       const known = marking.mark;
       if ((known?.version ?? 0) !== sheet.version)
-        throw problems.staleWrite(await this.view(manager, access, marking), 'Someone else marked this meanwhile. Both versions are here; choose one.');
+        throw problems.staleWrite(
+          await this.view(manager, access, marking),
+          'Someone else marked this meanwhile. Both versions are here; choose one.',
+        );
       refuseImpossible(marking, sheet);
 
       const columns = {
@@ -106,12 +128,23 @@ export class DeskService {
         updatedAt: now,
       };
       if (known) await manager.update(MarkRow, known.id, columns);
-      else await manager.insert(MarkRow, { id: newId(), copyId, enrolmentId: unit === 'group' ? null : unit, ...columns, releasedVersion: null });
+      else
+        await manager.insert(MarkRow, {
+          id: newId(),
+          copyId,
+          enrolmentId: unit === 'group' ? null : unit,
+          ...columns,
+          releasedVersion: null,
+        });
       await manager.delete(MarkAdjustmentRow, { copyId, enrolmentId: In([...marking.work.credited]) });
       if (sheet.adjustments.length > 0) {
         await manager.insert(
           MarkAdjustmentRow,
-          sheet.adjustments.map(({ enrolmentId, adjustment }) => ({ copyId, enrolmentId, adjustment: json(adjustment) })),
+          sheet.adjustments.map(({ enrolmentId, adjustment }) => ({
+            copyId,
+            enrolmentId,
+            adjustment: json(adjustment),
+          })),
         );
       }
       const after = await this.marking(manager, access, unit);
@@ -135,7 +168,10 @@ export class DeskService {
       const { mark, work } = marking;
       if (!mark) throw problems.invalidInput('There is no mark to release yet.');
       if (mark.version !== version)
-        throw problems.staleWrite(await this.view(manager, access, marking), 'This mark was changed meanwhile. Look at it once more before you release it.');
+        throw problems.staleWrite(
+          await this.view(manager, access, marking),
+          'This mark was changed meanwhile. Look at it once more before you release it.',
+        );
       await this.refuseIncomplete(manager, marking);
 
       const rubric = rubricOf(marking);
@@ -195,7 +231,10 @@ export class DeskService {
 
   /** What was released for this unit: for the group all of the copy's, whoever is credited now. */
   private async takeBack(manager: EntityManager, copyId: string, unit: Unit): Promise<number> {
-    const { affected } = await manager.delete(ReleasedMarkRow, { copyId, ...(unit === 'group' ? {} : { enrolmentId: unit }) });
+    const { affected } = await manager.delete(ReleasedMarkRow, {
+      copyId,
+      ...(unit === 'group' ? {} : { enrolmentId: unit }),
+    });
     return affected ?? 0;
   }
 
@@ -223,8 +262,11 @@ export class DeskService {
     const issues = work.credited.flatMap((enrolmentId) => {
       const adjustment = adjustments.get(enrolmentId);
       if (adjustment && adjustment.reason.trim() === '')
-        return [{ path: enrolmentId as string, message: `Say why ${member(enrolmentId).name}'s mark differs.` }];
-      if (unitMarkOf(marking) === null && (!adjustment || adjustment.kind === 'adjusted')) return [{ path: 'typedMark', message: missing }];
+        return [
+          { path: enrolmentId as string, message: `Say why ${member(enrolmentId).name}'s mark differs.` },
+        ];
+      if (unitMarkOf(marking) === null && (!adjustment || adjustment.kind === 'adjusted'))
+        return [{ path: 'typedMark', message: missing }];
       return [];
     });
     if (issues.length > 0) throw problems.invalidInput(issues[0]!.message, { issues });
@@ -270,7 +312,11 @@ export class DeskService {
           needsYou: needsMarking(marking),
         };
       })
-      .sort((a, b) => (a.group?.number ?? Infinity) - (b.group?.number ?? Infinity) || (a.student?.name ?? '').localeCompare(b.student?.name ?? ''));
+      .sort(
+        (a, b) =>
+          (a.group?.number ?? Infinity) - (b.group?.number ?? Infinity) ||
+          (a.student?.name ?? '').localeCompare(b.student?.name ?? ''),
+      );
   }
 
   private async view(manager: EntityManager, access: CopyAccess, marking: Marking): Promise<MarkView> {
@@ -278,8 +324,13 @@ export class DeskService {
     const member = await authorsById(manager, work.credited, '');
     const membersOf = await membersOfCopies(manager, [access]);
     const stillIn = new Set<string>(membersOf(access.copy.id));
-    const released = await manager.findOneBy(ReleasedMarkRow, { copyId: access.copy.id, ...(unit === 'group' ? {} : { enrolmentId: unit }) });
-    const evidence = (await this.kinds.evidence({ accesses: [access], manager, now: this.clock.now(), membersOf })).get(access.copy.id);
+    const released = await manager.findOneBy(ReleasedMarkRow, {
+      copyId: access.copy.id,
+      ...(unit === 'group' ? {} : { enrolmentId: unit }),
+    });
+    const evidence = (
+      await this.kinds.evidence({ accesses: [access], manager, now: this.clock.now(), membersOf })
+    ).get(access.copy.id);
     return {
       copy: await this.rooms.headOf(access, [access]),
       points: marking.points,
@@ -342,17 +393,25 @@ function refuseImpossible(marking: Marking, sheet: SaveMark): void {
   const rubric = rubricOf(marking);
   const mark = markFrom({ rubric, picks: sheet.picks, points: marking.points, typed: sheet.typedMark });
   if (mark !== null && new Decimal(mark).gt(marking.points)) {
-    throw problems.invalidInput(`${mark} is above the ${marking.points} points of this ${marking.access.activity.kind}.`, {
-      issues: [{ path: 'typedMark', message: `Write a number from 0 to ${marking.points}.` }],
-    });
+    throw problems.invalidInput(
+      `${mark} is above the ${marking.points} points of this ${marking.access.activity.kind}.`,
+      {
+        issues: [{ path: 'typedMark', message: `Write a number from 0 to ${marking.points}.` }],
+      },
+    );
   }
   for (const [criterionId, { points }] of Object.entries(sheet.picks)) {
     const criterion = rubric?.criteria.find((each) => each.id === criterionId);
     if (!criterion) continue; // taken out of the rubric meanwhile: kept, and counts for nothing
     if (points !== null && new Decimal(points).gt(mostOf(criterion)))
-      throw problems.invalidInput(`${points} is above the ${mostOf(criterion)} points of ${criterion.name}.`, {
-        issues: [{ path: `picks.${criterionId}`, message: `Write a number from 0 to ${mostOf(criterion)}.` }],
-      });
+      throw problems.invalidInput(
+        `${points} is above the ${mostOf(criterion)} points of ${criterion.name}.`,
+        {
+          issues: [
+            { path: `picks.${criterionId}`, message: `Write a number from 0 to ${mostOf(criterion)}.` },
+          ],
+        },
+      );
   }
   const credited = new Set<string>(marking.work.credited);
   if (sheet.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();

@@ -12,7 +12,10 @@ beforeAll(async () => {
   server = await startTestServer();
   given = await aCourse(server, { students: 5, groups: 2 }); // Crock: noor, jorge; Carboy: amina, kofi; nino in none
   await released(given, { title: '=Report' });
-  await released(given, { title: 'Later sheet', schedule: { opens: null, due: '2026-12-24T17:00:00.000Z', closes: null } });
+  await released(given, {
+    title: 'Later sheet',
+    schedule: { opens: null, due: '2026-12-24T17:00:00.000Z', closes: null },
+  });
   server.clock.set('2026-11-13T21:05:00Z'); // the first is due on the 12th
   const copyId = await copyOf(student('noor'), given.course.id, '=Report');
   await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
@@ -22,10 +25,13 @@ afterAll(() => server.stop());
 
 const student = (name: string): Browser => given.students.get(name)!.browser;
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
-const read = async () => (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)).body as Gradebook;
+const read = async () =>
+  (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)).body as Gradebook;
 const cellsOf = async (name: string) => {
   const book = await read();
-  return book.students.find((each) => each.enrolmentId === idOf(name))!.cells.map((cell) => [cell.state, cell.mark]);
+  return book.students
+    .find((each) => each.enrolmentId === idOf(name))!
+    .cells.map((cell) => [cell.state, cell.mark]);
 };
 const mark = async (sheet: object): Promise<MarkView> => {
   const copyId = await copyOf(student('noor'), given.course.id, '=Report');
@@ -70,7 +76,9 @@ describe('the gradebook', () => {
     expect((await cellsOf('jorge'))[0]).toEqual(['released', '25']);
     await mark({ typedMark: '40', adjustments: [] });
     expect((await cellsOf('jorge'))[0]).toEqual(['released', '25']); // a later draft is not what they have
-    await mark({ adjustments: [{ enrolmentId: idOf('jorge'), adjustment: { kind: 'excused', reason: 'Ill' } }] });
+    await mark({
+      adjustments: [{ enrolmentId: idOf('jorge'), adjustment: { kind: 'excused', reason: 'Ill' } }],
+    });
     await release();
     expect((await cellsOf('jorge'))[0]).toEqual(['excused', null]);
   });
@@ -89,7 +97,9 @@ describe('the gradebook', () => {
   });
 
   it('exports released marks, with cells that begin like a formula made harmless', async () => {
-    const { text, headers } = await given.instructor.get(`/api/courses/${given.course.id}/gradebook.csv`).expect(200);
+    const { text, headers } = await given.instructor
+      .get(`/api/courses/${given.course.id}/gradebook.csv`)
+      .expect(200);
     expect(headers['content-disposition']).toContain('gradebook.csv');
     const lines = text.replace('\ufeff', '').trim().split('\r\n');
     expect(lines[0]).toBe("Number,Name,Address,'=Report (of 40),Later sheet (of 40)");

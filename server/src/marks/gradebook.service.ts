@@ -36,15 +36,23 @@ export class GradebookService {
   async read(person: SignedIn, courseId: CourseId): Promise<Gradebook> {
     await this.viewers.staff(person, courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, courseId);
-    const out = entered.filter((access) => access.activity.points !== null && access.release.state !== 'draft' && access.release.state !== 'withdrawn');
-    const markings = await this.markings.of(out, this.dataSource.manager);
-    const released = await this.dataSource.query<{ copyId: string; enrolmentId: string; mark: string | null }[]>(
-      `SELECT "copyId", "enrolmentId", "mark" FROM "released_mark" WHERE "copyId" = ANY($1)`,
-      [out.map((access) => access.copy.id)],
+    const out = entered.filter(
+      (access) =>
+        access.activity.points !== null &&
+        access.release.state !== 'draft' &&
+        access.release.state !== 'withdrawn',
     );
+    const markings = await this.markings.of(out, this.dataSource.manager);
+    const released = await this.dataSource.query<
+      { copyId: string; enrolmentId: string; mark: string | null }[]
+    >(`SELECT "copyId", "enrolmentId", "mark" FROM "released_mark" WHERE "copyId" = ANY($1)`, [
+      out.map((access) => access.copy.id),
+    ]);
     const releasedMark = new Map(released.map((row) => [`${row.copyId} ${row.enrolmentId}`, row.mark]));
     const students = await this.students(courseId);
-    const columns = [...new Map(out.map((access) => [access.release.id, access])).values()].sort((a, b) => dueOf(a.activity) - dueOf(b.activity));
+    const columns = [...new Map(out.map((access) => [access.release.id, access])).values()].sort(
+      (a, b) => dueOf(a.activity) - dueOf(b.activity),
+    );
     const now = this.clock.now();
     return {
       activities: columns.map((access) => ({
@@ -75,13 +83,22 @@ export class GradebookService {
   /** Released marks only, as a spreadsheet opens them; cells that begin like a formula are escaped. */
   async csv(person: SignedIn, courseId: CourseId): Promise<string> {
     const { activities, students } = await this.read(person, courseId);
-    const emails = new Map((await this.students(courseId)).map((student) => [student.enrolmentId, student.email]));
-    const header = ['Number', 'Name', 'Address', ...activities.map((activity) => `${activity.title} (of ${activity.points})`)];
+    const emails = new Map(
+      (await this.students(courseId)).map((student) => [student.enrolmentId, student.email]),
+    );
+    const header = [
+      'Number',
+      'Name',
+      'Address',
+      ...activities.map((activity) => `${activity.title} (of ${activity.points})`),
+    ];
     const rows = students.map((student) => [
       student.number ?? '',
       student.name,
       emails.get(student.enrolmentId) ?? '',
-      ...student.cells.map((cell) => (cell.state === 'released' ? (cell.mark ?? '') : cell.state === 'excused' ? 'excused' : '')),
+      ...student.cells.map((cell) =>
+        cell.state === 'released' ? (cell.mark ?? '') : cell.state === 'excused' ? 'excused' : '',
+      ),
     ]);
     return stringify([header, ...rows], { bom: true, escape_formulas: true, record_delimiter: '\r\n' });
   }
@@ -102,17 +119,30 @@ export class GradebookService {
 const dueOf = (activity: { due: Date | null }) => activity.due?.getTime() ?? Infinity;
 
 /** What one student has in one activity. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
-function cellOf(markings: readonly Marking[], student: Omit<Student, 'email'>, releasedMark: ReadonlyMap<string, string | null>, now: Date): GradebookCell {
+function cellOf(
+  markings: readonly Marking[],
+  student: Omit<Student, 'email'>,
+  releasedMark: ReadonlyMap<string, string | null>,
+  now: Date,
+): GradebookCell {
   const credits = markings.filter((marking) => marking.work.credited.includes(student.enrolmentId));
   const marking = credits.find((each) => each.work.latest !== null) ?? credits[0];
   if (!marking) return { state: 'not-theirs', mark: null, copyId: null, unit: null, isLate: false };
   const { work, access, unit } = marking;
   const copyId = access.copy.id as GradebookCell['copyId'];
-  const cell = (state: GradebookCell['state'], mark: string | null): GradebookCell => ({ state, mark, copyId, unit, isLate: work.late.minutes > 0 });
+  const cell = (state: GradebookCell['state'], mark: string | null): GradebookCell => ({
+    state,
+    mark,
+    copyId,
+    unit,
+    isLate: work.late.minutes > 0,
+  });
   const given = releasedMark.get(`${access.copy.id} ${student.enrolmentId}`);
-  if (given !== undefined) return given === null ? cell('excused', null) : cell('released', plainDecimal(given));
+  if (given !== undefined)
+    return given === null ? cell('excused', null) : cell('released', plainDecimal(given));
   const { mark } = markOf(marking, student.enrolmentId);
-  if (marking.adjustments.get(student.enrolmentId)?.kind === 'excused' || mark !== null) return cell('drafted', mark);
+  if (marking.adjustments.get(student.enrolmentId)?.kind === 'excused' || mark !== null)
+    return cell('drafted', mark);
   if (work.isComplete) return cell('to-mark', null);
   const { due } = access.schedule;
   return cell(due !== null && due < now.getTime() && work.latest === null ? 'missing' : 'open', null);

@@ -31,7 +31,12 @@ export class Markings {
     const marked = accesses.filter((access) => access.activity.points !== null);
     const copyIds = marked.map((access) => access.copy.id);
     const accessById = new Map(marked.map((access) => [access.copy.id, access]));
-    const works = await this.kinds.works({ accesses: marked, manager, now: this.clock.now(), membersOf: await membersOfCopies(manager, marked) });
+    const works = await this.kinds.works({
+      accesses: marked,
+      manager,
+      now: this.clock.now(),
+      membersOf: await membersOfCopies(manager, marked),
+    });
     const marks = await manager.findBy(MarkRow, { copyId: In(copyIds) });
     const adjustments = await manager.findBy(MarkAdjustmentRow, { copyId: In(copyIds) });
     const markByUnit = new Map(marks.map((mark) => [`${mark.copyId} ${mark.enrolmentId ?? 'group'}`, mark]));
@@ -44,7 +49,9 @@ export class Markings {
         points: plainDecimal(access.activity.points!),
         mark: markByUnit.get(`${work.copyId} ${work.unit}`) ?? null,
         adjustments: new Map(
-          adjustments.filter((row) => row.copyId === work.copyId && credited.has(row.enrolmentId)).map((row) => [row.enrolmentId, row.adjustment]),
+          adjustments
+            .filter((row) => row.copyId === work.copyId && credited.has(row.enrolmentId))
+            .map((row) => [row.enrolmentId, row.adjustment]),
         ),
         work,
       };
@@ -53,11 +60,17 @@ export class Markings {
 }
 
 export const rubricOf = ({ access }: Pick<Marking, 'access'>): Rubric | null => access.activity.rubric;
-export const typedOf = ({ mark }: Pick<Marking, 'mark'>): string | null => (mark?.typedMark ? plainDecimal(mark.typedMark) : null);
+export const typedOf = ({ mark }: Pick<Marking, 'mark'>): string | null =>
+  mark?.typedMark ? plainDecimal(mark.typedMark) : null;
 
 /** The group's mark, or the student's before anything that differs: typed, or from the rubric. */
 export function unitMarkOf(marking: Marking): string | null {
-  return markFrom({ rubric: rubricOf(marking), picks: marking.mark?.picks ?? {}, points: marking.points, typed: typedOf(marking) });
+  return markFrom({
+    rubric: rubricOf(marking),
+    picks: marking.mark?.picks ?? {},
+    points: marking.points,
+    typed: typedOf(marking),
+  });
 }
 
 export function markOf(marking: Marking, enrolmentId: EnrolmentId): PersonMark {
@@ -90,6 +103,9 @@ export function stateOf(marking: Marking): 'unmarked' | 'drafted' | 'released' {
   const { mark, adjustments } = marking;
   if (!mark) return 'unmarked';
   if (mark.releasedVersion === mark.version) return 'released';
-  const hasBegun = unitMarkOf(marking) !== null || mark.releasedVersion !== null || [...adjustments.values()].some((each) => each.kind !== 'adjusted');
+  const hasBegun =
+    unitMarkOf(marking) !== null ||
+    mark.releasedVersion !== null ||
+    [...adjustments.values()].some((each) => each.kind !== 'adjusted');
   return hasBegun ? 'drafted' : 'unmarked';
 }

@@ -2,7 +2,16 @@ import { Controller, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { CopyId, CourseId, ReleaseId } from '@jigsaw/contract/common';
-import { DeskList, DeskView, Gradebook, MarkUnit, MarkView, MyMarks, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
+import {
+  DeskList,
+  DeskView,
+  Gradebook,
+  MarkUnit,
+  MarkView,
+  MyMarks,
+  ReleaseMarks,
+  SaveMark,
+} from '@jigsaw/contract/marks';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
@@ -20,22 +29,49 @@ export class MarksController {
     private readonly gradebook: GradebookService,
   ) {}
 
-  @Endpoint('GET /courses/:courseId/desk', { id: 'listDesk', does: 'What there is to mark in a course', answer: DeskList })
-  list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<DeskList> {
+  @Endpoint('GET /courses/:courseId/desk', {
+    id: 'listDesk',
+    does: 'What there is to mark in a course',
+    answer: DeskList,
+  })
+  list(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<DeskList> {
     return this.desk.list(person, courseId);
   }
 
-  @Endpoint('GET /releases/:releaseId/desk', { id: 'readDesk', does: 'The queue of groups of one release', answer: DeskView })
-  queue(@CurrentPerson() person: SignedIn, @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId): Promise<DeskView> {
+  @Endpoint('GET /releases/:releaseId/desk', {
+    id: 'readDesk',
+    does: 'The queue of groups of one release',
+    answer: DeskView,
+  })
+  queue(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId,
+  ): Promise<DeskView> {
     return this.desk.queue(person, releaseId);
   }
 
-  @Endpoint('GET /copies/:copyId/marks/:unit', { id: 'readMark', does: "The marking sheet of the group ('group') or of one student", answer: MarkView })
-  read(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('unit', MarkUnit) unit: MarkUnit): Promise<MarkView> {
+  @Endpoint('GET /copies/:copyId/marks/:unit', {
+    id: 'readMark',
+    does: "The marking sheet of the group ('group') or of one student",
+    answer: MarkView,
+  })
+  read(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('unit', MarkUnit) unit: MarkUnit,
+  ): Promise<MarkView> {
     return this.desk.read(person, copyId, unit);
   }
 
-  @Endpoint('PUT /copies/:copyId/marks/:unit', { id: 'saveMark', does: 'Save a marking sheet as it is typed', body: SaveMark, answer: MarkView })
+  @Endpoint('PUT /copies/:copyId/marks/:unit', {
+    id: 'saveMark',
+    does: 'Save a marking sheet as it is typed',
+    body: SaveMark,
+    answer: MarkView,
+  })
   save(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
@@ -60,26 +96,56 @@ export class MarksController {
     return this.desk.release(person, copyId, unit, request);
   }
 
-  @Endpoint('POST /copies/:copyId/marks/:unit/recall', { id: 'recallMarks', does: 'Take released marks back', answer: MarkView })
-  recall(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('unit', MarkUnit) unit: MarkUnit): Promise<MarkView> {
+  @Endpoint('POST /copies/:copyId/marks/:unit/recall', {
+    id: 'recallMarks',
+    does: 'Take released marks back',
+    answer: MarkView,
+  })
+  recall(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('unit', MarkUnit) unit: MarkUnit,
+  ): Promise<MarkView> {
     return this.desk.recall(person, copyId, unit);
   }
 
-  @Endpoint('GET /courses/:courseId/my-marks', { id: 'readMyMarks', does: "One's own released marks", answer: MyMarks })
-  mine(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<MyMarks> {
+  @Endpoint('GET /courses/:courseId/my-marks', {
+    id: 'readMyMarks',
+    does: "One's own released marks",
+    answer: MyMarks,
+  })
+  mine(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<MyMarks> {
     return this.myMarks.read(person, courseId);
   }
 
-  @Endpoint('GET /courses/:courseId/gradebook', { id: 'readGradebook', does: 'Students by assignments, for staff', answer: Gradebook })
-  readGradebook(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<Gradebook> {
+  @Endpoint('GET /courses/:courseId/gradebook', {
+    id: 'readGradebook',
+    does: 'Students by assignments, for staff',
+    answer: Gradebook,
+  })
+  readGradebook(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<Gradebook> {
     return this.gradebook.read(person, courseId);
   }
 
   @Endpoint('GET /courses/:courseId/gradebook.csv', { id: 'exportGradebook', does: 'Released marks as CSV' })
-  async exportGradebook(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Res() response: Response): Promise<void> {
+  async exportGradebook(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Res() response: Response,
+  ): Promise<void> {
     const csv = await this.gradebook.csv(person, courseId);
     response
-      .set({ 'Content-Type': 'text/csv; charset=utf-8', 'Content-Disposition': 'attachment; filename="gradebook.csv"', 'Cache-Control': 'private, no-store' })
+      .set({
+        'Content-Type': 'text/csv; charset=utf-8',
+        'Content-Disposition': 'attachment; filename="gradebook.csv"',
+        'Cache-Control': 'private, no-store',
+      })
       .send(csv);
   }
 }

@@ -31,17 +31,32 @@ beforeEach(async () => {
 const student = (name: string): Browser => given.students.get(name)!.browser;
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
 const save = (sheet: object) =>
-  given.instructor.put(`/api/copies/${copyId}/marks/group`).send({ ...aSheet, typedMark: '31.5', feedback: 'Good reading.', ...sheet });
-const releaseMarks = (version: number) => given.instructor.post(`/api/copies/${copyId}/marks/group/release`).send({ version });
+  given.instructor
+    .put(`/api/copies/${copyId}/marks/group`)
+    .send({ ...aSheet, typedMark: '31.5', feedback: 'Good reading.', ...sheet });
+const releaseMarks = (version: number) =>
+  given.instructor.post(`/api/copies/${copyId}/marks/group/release`).send({ version });
 const myMark = async (name: string) =>
-  ((await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks).marks.find((mark) => mark.copyId === copyId);
-const adjusted = (name: string, by: string, reason: string) => ({ enrolmentId: idOf(name), adjustment: { kind: 'adjusted', by, reason } });
+  (
+    (await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks
+  ).marks.find((mark) => mark.copyId === copyId);
+const adjusted = (name: string, by: string, reason: string) => ({
+  enrolmentId: idOf(name),
+  adjustment: { kind: 'adjusted', by, reason },
+});
 
 describe('the Marking desk', () => {
   it('lists the groups with their state and what needs the marker', async () => {
-    const { body } = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200)) as { body: DeskView };
+    const { body } = (await given.instructor
+      .get(`/api/releases/${activity.release!.id}/desk`)
+      .expect(200)) as { body: DeskView };
     expect(body.rows).toMatchObject([
-      { group: { name: 'Crock' }, work: { lateMinutes: 1685, deduction: '8', by: 'Noor' }, mark: { state: 'unmarked' }, needsYou: true },
+      {
+        group: { name: 'Crock' },
+        work: { lateMinutes: 1685, deduction: '8', by: 'Noor' },
+        mark: { state: 'unmarked' },
+        needsYou: true,
+      },
       { group: { name: 'Carboy' }, work: null, needsYou: false },
     ]);
   });
@@ -68,7 +83,14 @@ describe('the Marking desk', () => {
       ],
     });
     const jorge = await myMark('jorge');
-    expect(jorge).toMatchObject({ mark: '25', steps: [{ code: 'group-mark' }, { code: 'late' }, { code: 'adjusted', by: '1.5', reason: 'Ill for a week' }] });
+    expect(jorge).toMatchObject({
+      mark: '25',
+      steps: [
+        { code: 'group-mark' },
+        { code: 'late' },
+        { code: 'adjusted', by: '1.5', reason: 'Ill for a week' },
+      ],
+    });
     expect(
       JSON.stringify(
         await student('noor')
@@ -93,14 +115,23 @@ describe('the Marking desk', () => {
   it('asks for a reason for each adjustment before it releases, not while it is typed', async () => {
     await save({ adjustments: [adjusted('jorge', '-3', '')] }).expect(200);
     const refused = await releaseMarks(1).expect(422);
-    expect(refused.body).toMatchObject({ issues: [{ path: idOf('jorge'), message: "Say why Jorge's mark differs." }] });
+    expect(refused.body).toMatchObject({
+      issues: [{ path: idOf('jorge'), message: "Say why Jorge's mark differs." }],
+    });
   });
 
   it('never takes a missing mark for a zero', async () => {
     await save({ typedMark: null }).expect(200);
     await releaseMarks(1).expect(422);
-    const separate = (name: string, mark: string) => ({ enrolmentId: idOf(name), adjustment: { kind: 'separate', mark, reason: 'Worked alone' } });
-    await save({ typedMark: null, version: 1, adjustments: [separate('noor', '20'), separate('jorge', '12')] }).expect(200);
+    const separate = (name: string, mark: string) => ({
+      enrolmentId: idOf(name),
+      adjustment: { kind: 'separate', mark, reason: 'Worked alone' },
+    });
+    await save({
+      typedMark: null,
+      version: 1,
+      adjustments: [separate('noor', '20'), separate('jorge', '12')],
+    }).expect(200);
     await releaseMarks(2).expect(200);
     expect(await myMark('jorge')).toMatchObject({ groupMark: null, mark: '12' });
   });
@@ -121,8 +152,12 @@ describe('the Marking desk', () => {
     server.clock.pass({ minutes: 5 });
     await addFile(student('jorge'), copyId, 'more.txt', Buffer.from(`more ${count}`));
     await student('jorge').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200);
-    expect((await given.instructor.get(`/api/copies/${copyId}/marks/group`).expect(200)).body).toMatchObject({ isStale: true });
-    const { body } = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`)) as { body: DeskView };
+    expect((await given.instructor.get(`/api/copies/${copyId}/marks/group`).expect(200)).body).toMatchObject({
+      isStale: true,
+    });
+    const { body } = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`)) as {
+      body: DeskView;
+    };
     expect(body.rows[0]).toMatchObject({ needsYou: true });
   });
 
@@ -134,7 +169,10 @@ describe('the Marking desk', () => {
       .expect(200);
     await save({}).expect(200);
     const { body } = (await releaseMarks(1).expect(200)) as { body: MarkView };
-    expect(body.members.find((each) => each.member.name === 'Jorge')).toMatchObject({ isStillInGroup: false, mark: '23.5' });
+    expect(body.members.find((each) => each.member.name === 'Jorge')).toMatchObject({
+      isStillInGroup: false,
+      mark: '23.5',
+    });
     expect(await myMark('jorge')).toMatchObject({ mark: '23.5' });
     await student('jorge').get(`/api/copies/${copyId}`).expect(404);
     await given.instructor

@@ -43,9 +43,16 @@ export class MyMarksService {
       rows.map((row) => row.groupId),
     );
     const marked = new Set<string>(rows.map((row) => row.copyId));
-    const own = viewer.role === 'student' ? entered.filter((access) => access.decision.part === 'member' && !marked.has(access.copy.id)) : [];
-    const markings = (await this.markings.of(own, this.dataSource.manager)).filter((marking) => marking.work.credited.includes(viewer.enrolmentId));
-    await this.dataSource.getRepository(ReleasedMarkRow).update({ enrolmentId: viewer.enrolmentId, seenAt: IsNull() }, { seenAt: this.clock.now() });
+    const own =
+      viewer.role === 'student'
+        ? entered.filter((access) => access.decision.part === 'member' && !marked.has(access.copy.id))
+        : [];
+    const markings = (await this.markings.of(own, this.dataSource.manager)).filter((marking) =>
+      marking.work.credited.includes(viewer.enrolmentId),
+    );
+    await this.dataSource
+      .getRepository(ReleasedMarkRow)
+      .update({ enrolmentId: viewer.enrolmentId, seenAt: IsNull() }, { seenAt: this.clock.now() });
     return {
       marks: rows.map(({ kind, mode, settings, ...row }) => ({
         ...row,
@@ -57,7 +64,9 @@ export class MyMarksService {
         handedInAt: row.handedInAt?.toISOString() ?? null,
         releasedAt: row.releasedAt.toISOString(),
       })),
-      waiting: markings.filter((marking) => marking.work.isComplete).map(({ access, points }) => ({ title: access.activity.title, points })),
+      waiting: markings
+        .filter((marking) => marking.work.isComplete)
+        .map(({ access, points }) => ({ title: access.activity.title, points })),
     };
   }
 

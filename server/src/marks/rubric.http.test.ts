@@ -14,9 +14,26 @@ let activity: ActivityView;
 let copyId: string;
 let count = 0;
 
-const level = (points: string) => ({ id: `l${points}`, name: `Level ${points}`, description: 'what it takes', points });
-const criterion = (id: string, weight: string, ...points: string[]) => ({ id, name: id, description: '', weight, levels: points.map(level) });
-const rubric = { criteria: [criterion('method', '2', '1', '3', '4'), criterion('data', '1', '2', '4'), criterion('writing', '1', '3', '5')] };
+const level = (points: string) => ({
+  id: `l${points}`,
+  name: `Level ${points}`,
+  description: 'what it takes',
+  points,
+});
+const criterion = (id: string, weight: string, ...points: string[]) => ({
+  id,
+  name: id,
+  description: '',
+  weight,
+  levels: points.map(level),
+});
+const rubric = {
+  criteria: [
+    criterion('method', '2', '1', '3', '4'),
+    criterion('data', '1', '2', '4'),
+    criterion('writing', '1', '3', '5'),
+  ],
+};
 const picks = (method: string | null, data: string | null, writing: string | null) => ({
   method: { points: method, comment: 'Say what the control rules out.' },
   data: { points: data, comment: '' },
@@ -42,23 +59,39 @@ const sheet = () => `/api/copies/${copyId}/marks/group`;
 const save = (more: object) => given.instructor.put(sheet()).send({ ...aSheet, ...more });
 const releaseMarks = (version: number) => given.instructor.post(`${sheet()}/release`).send({ version });
 const myMark = async (name: string) =>
-  ((await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks).marks.find((mark) => mark.copyId === copyId);
+  (
+    (await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks
+  ).marks.find((mark) => mark.copyId === copyId);
 
 describe('marking by rubric', () => {
   it('shows students the rubric before they hand in', async () => {
-    expect(((await student('amina').get(`/api/copies/${await copyOf(student('amina'), given.course.id, `Report ${count}`)}`)).body as CopyHead).rubric).toEqual(
-      rubric,
-    );
+    expect(
+      (
+        (
+          await student('amina').get(
+            `/api/copies/${await copyOf(student('amina'), given.course.id, `Report ${count}`)}`,
+          )
+        ).body as CopyHead
+      ).rubric,
+    ).toEqual(rubric);
   });
 
   it('sums the picked levels, and gives no mark while one is missing', async () => {
     const half = (await save({ picks: picks('3', null, '3.5') }).expect(200)).body as MarkView;
     expect(half).toMatchObject({ groupMark: null, state: 'unmarked' });
     const refused = await releaseMarks(1).expect(422);
-    expect(refused.body).toMatchObject({ detail: 'Pick a level for every criterion, or give the mark yourself and say why.' });
+    expect(refused.body).toMatchObject({
+      detail: 'Pick a level for every criterion, or give the mark yourself and say why.',
+    });
     const whole = (await save({ picks: picks('3', '4', '3.5'), version: 1 }).expect(200)).body as MarkView;
-    expect(whole).toMatchObject({ groupMark: '32', typedMark: null, state: 'drafted', members: [{ mark: '32' }, { mark: '32' }] });
-    const desk = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200)).body as DeskView;
+    expect(whole).toMatchObject({
+      groupMark: '32',
+      typedMark: null,
+      state: 'drafted',
+      members: [{ mark: '32' }, { mark: '32' }],
+    });
+    const desk = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200))
+      .body as DeskView;
     expect(desk.rows[0]!.mark).toEqual({ state: 'drafted', groupMark: '32' });
   });
 
@@ -66,7 +99,14 @@ describe('marking by rubric', () => {
     await save({ picks: picks('3', '4', '3.5'), feedback: 'Good reading.' }).expect(200);
     expect(await myMark('noor')).toBeUndefined();
     await releaseMarks(1).expect(200);
-    const changed = { ...anAssignment({ kind: 'folder', title: `Report ${count}`, rubric: { criteria: [rubric.criteria[0]!] } }), version: activity.version };
+    const changed = {
+      ...anAssignment({
+        kind: 'folder',
+        title: `Report ${count}`,
+        rubric: { criteria: [rubric.criteria[0]!] },
+      }),
+      version: activity.version,
+    };
     await given.instructor.put(`/api/activities/${activity.id}`).send(changed).expect(200);
     const mine = await myMark('noor');
     expect(mine).toMatchObject({
@@ -80,16 +120,20 @@ describe('marking by rubric', () => {
     await save({ picks: picks('3', '4', '3.5'), typedMark: '35' }).expect(200);
     const refused = await releaseMarks(1).expect(422);
     expect(refused.body).toMatchObject({ issues: [{ path: 'overrideReason' }] });
-    await save({ picks: picks('3', '4', '3.5'), typedMark: '35', overrideReason: 'The rubric misses their second trial', version: 1 }).expect(200);
+    await save({
+      picks: picks('3', '4', '3.5'),
+      typedMark: '35',
+      overrideReason: 'The rubric misses their second trial',
+      version: 1,
+    }).expect(200);
     await releaseMarks(2).expect(200);
     expect((await myMark('jorge'))!.steps).toEqual([
       { code: 'group-mark', mark: '35', max: '40' },
       { code: 'override', rubricMark: '32', mark: '35', reason: 'The rubric misses their second trial' },
     ]);
-    expect(((await given.instructor.get(sheet())).body as MarkView).history.map((each) => each.what)).toEqual([
-      'Released to 2 students',
-      'Group mark none → 35',
-    ]);
+    expect(((await given.instructor.get(sheet())).body as MarkView).history.map((each) => each.what)).toEqual(
+      ['Released to 2 students', 'Group mark none → 35'],
+    );
   });
 
   it('refuses more points than a criterion has', async () => {
@@ -99,7 +143,9 @@ describe('marking by rubric', () => {
 
   it('refuses a rubric that could not be marked by', async () => {
     const attempt = (criteria: object[]) =>
-      given.instructor.post(`/api/courses/${given.course.id}/activities`).send({ ...anAssignment(), rubric: { criteria } });
+      given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send({ ...anAssignment(), rubric: { criteria } });
     await attempt([]).expect(422);
     await attempt([criterion('one', '1', '4', '2')]).expect(422);
     await attempt([{ ...criterion('one', '1', '1', '2'), name: '' }]).expect(422);
@@ -121,7 +167,9 @@ describe('marking talk and wikis', () => {
         .send({ id: newId(), parentId: null, text: aText('Three words here') })
         .expect(200);
     await write('noor');
-    const rows = async () => ((await given.instructor.get(`/api/releases/${talk.release!.id}/desk`).expect(200)).body as DeskView).rows;
+    const rows = async () =>
+      ((await given.instructor.get(`/api/releases/${talk.release!.id}/desk`).expect(200)).body as DeskView)
+        .rows;
     expect((await rows()).map((row) => [row.student?.name, row.needsYou])).toEqual([
       ['Jorge', false],
       ['Noor', true],
@@ -157,20 +205,29 @@ describe('marking talk and wikis', () => {
   it('gives a wiki’s group one mark once its time is over', async () => {
     const log = await released(given, { kind: 'wiki', title: `Log ${count}` });
     const copy = await copyOf(student('noor'), given.course.id, `Log ${count}`);
-    const page = ((await student('noor').get(`/api/copies/${copy}/wiki`)).body as { pages: { id: string }[] }).pages[0]!.id;
+    const page = ((await student('noor').get(`/api/copies/${copy}/wiki`)).body as { pages: { id: string }[] })
+      .pages[0]!.id;
     await student('noor')
       .put(`/api/copies/${copy}/wiki/pages/${page}`)
       .send({ title: 'Log', text: aText('Day 1'), basedOn: 1 })
       .expect(200);
-    const first = async () => ((await given.instructor.get(`/api/releases/${log.release!.id}/desk`).expect(200)).body as DeskView).rows[0]!;
-    expect(await first()).toMatchObject({ unit: 'group', work: { by: 'Noor', isComplete: false }, needsYou: false });
+    const first = async () =>
+      ((await given.instructor.get(`/api/releases/${log.release!.id}/desk`).expect(200)).body as DeskView)
+        .rows[0]!;
+    expect(await first()).toMatchObject({
+      unit: 'group',
+      work: { by: 'Noor', isComplete: false },
+      needsYou: false,
+    });
     server.clock.set('2026-11-12T17:01:00Z');
     expect(await first()).toMatchObject({ needsYou: true });
     await given.instructor
       .put(`/api/copies/${copy}/marks/group`)
       .send({ ...aSheet, typedMark: '30' })
       .expect(200);
-    const mark = (await given.instructor.post(`/api/copies/${copy}/marks/group/release`).send({ version: 1 }).expect(200)).body as MarkView;
+    const mark = (
+      await given.instructor.post(`/api/copies/${copy}/marks/group/release`).send({ version: 1 }).expect(200)
+    ).body as MarkView;
     expect(mark.members.map((each) => [each.member.name, each.mark])).toEqual([
       ['Jorge', '30'],
       ['Noor', '30'],
@@ -181,6 +238,8 @@ describe('marking talk and wikis', () => {
     const talk = await released(given, { kind: 'discussion', title: `Free ${count}`, points: null });
     await given.instructor.get(`/api/releases/${talk.release!.id}/desk`).expect(404);
     const copy = await copyOf(student('noor'), given.course.id, `Free ${count}`);
-    await given.instructor.get(`/api/copies/${copy}/marks/${given.students.get('noor')!.enrolmentId}`).expect(404);
+    await given.instructor
+      .get(`/api/copies/${copy}/marks/${given.students.get('noor')!.enrolmentId}`)
+      .expect(404);
   });
 });

@@ -11,7 +11,10 @@ export class JoinedEntries1764400000000 implements MigrationInterface {
   }
 }
 
-const kinds = (...more: string[]) => ['import', 'sync', 'add', 'edit', 'drop', 'bring-back', ...more, 'undo'].map((kind) => `'${kind}'`).join(', ');
+const kinds = (...more: string[]) =>
+  ['import', 'sync', 'add', 'edit', 'drop', 'bring-back', ...more, 'undo']
+    .map((kind) => `'${kind}'`)
+    .join(', ');
 
 const up = [
   `ALTER TABLE "enrolment" ADD "joinedTo" uuid`,

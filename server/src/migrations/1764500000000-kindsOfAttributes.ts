@@ -15,7 +15,11 @@ export class KindsOfAttributes1764500000000 implements MigrationInterface {
 }
 
 async function allow(run: QueryRunner, ...more: string[]): Promise<void> {
-  const kinds = ['import', 'sync', 'add', 'edit', 'drop', 'bring-back', ...more, 'undo'].map((kind) => `'${kind}'`).join(', ');
+  const kinds = ['import', 'sync', 'add', 'edit', 'drop', 'bring-back', ...more, 'undo']
+    .map((kind) => `'${kind}'`)
+    .join(', ');
   await run.query(`ALTER TABLE "roster_change" DROP CONSTRAINT "roster_change_kind"`);
-  await run.query(`ALTER TABLE "roster_change" ADD CONSTRAINT "roster_change_kind" CHECK ("kind" IN (${kinds}))`);
+  await run.query(
+    `ALTER TABLE "roster_change" ADD CONSTRAINT "roster_change_kind" CHECK ("kind" IN (${kinds}))`,
+  );
 }

@@ -19,4 +19,7 @@ const up = [
   `ALTER TABLE "course_group" ADD "isLocked" boolean NOT NULL DEFAULT false`,
 ];
 
-const down = [`ALTER TABLE "course_group" DROP COLUMN "isLocked"`, `ALTER TABLE "group_set" ${columns.map((column) => `DROP COLUMN "${column}"`).join(', ')}`];
+const down = [
+  `ALTER TABLE "course_group" DROP COLUMN "isLocked"`,
+  `ALTER TABLE "group_set" ${columns.map((column) => `DROP COLUMN "${column}"`).join(', ')}`,
+];

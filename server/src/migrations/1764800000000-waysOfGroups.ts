@@ -16,16 +16,22 @@ export class WaysOfGroups1764800000000 implements MigrationInterface {
     await run.query(`ALTER TABLE "membership" ADD "isLeader" boolean NOT NULL DEFAULT false`);
     await run.query(`ALTER TABLE "membership" ADD "why" text`);
     await run.query(`ALTER TABLE "membership" ADD "endedWhy" text`);
-    await run.query(`CREATE UNIQUE INDEX "membership_leader_once" ON "membership" ("groupId") WHERE "until" IS NULL AND "isLeader"`);
+    await run.query(
+      `CREATE UNIQUE INDEX "membership_leader_once" ON "membership" ("groupId") WHERE "until" IS NULL AND "isLeader"`,
+    );
     await run.query(
       `CREATE TABLE "group_lead" ("groupId" uuid NOT NULL, "enrolmentId" uuid NOT NULL, "since" TIMESTAMP WITH TIME ZONE NOT NULL, "namedBy" uuid NOT NULL,
         CONSTRAINT "PK_group_lead" PRIMARY KEY ("groupId", "enrolmentId"))`,
     );
     for (const [name, column, table] of references)
-      await run.query(`ALTER TABLE "group_lead" ADD CONSTRAINT "${name}" FOREIGN KEY ("${column}") REFERENCES "${table}"("id")`);
+      await run.query(
+        `ALTER TABLE "group_lead" ADD CONSTRAINT "${name}" FOREIGN KEY ("${column}") REFERENCES "${table}"("id")`,
+      );
     await run.query(`CREATE INDEX "group_lead_by_enrolment" ON "group_lead" ("enrolmentId")`);
     await run.query(`ALTER TABLE "course" ADD "assistantsSee" text NOT NULL DEFAULT 'all'`);
-    await run.query(`ALTER TABLE "course" ADD CONSTRAINT "course_assistants_see" CHECK ("assistantsSee" IN ('all', 'theirs'))`);
+    await run.query(
+      `ALTER TABLE "course" ADD CONSTRAINT "course_assistants_see" CHECK ("assistantsSee" IN ('all', 'theirs'))`,
+    );
   }
 
   async down(run: QueryRunner): Promise<void> {

@@ -5,7 +5,9 @@ export class RulesOfSets1764900000000 implements MigrationInterface {
   async up(run: QueryRunner): Promise<void> {
     await run.query(`ALTER TABLE "group_set" ADD "rules" jsonb NOT NULL DEFAULT '[]'`);
     await run.query(`ALTER TABLE "group_set" ADD "homeSetId" uuid`);
-    await run.query(`ALTER TABLE "group_set" ADD CONSTRAINT "FK_8646501c5a5219952d783cc6b2d" FOREIGN KEY ("homeSetId") REFERENCES "group_set"("id")`);
+    await run.query(
+      `ALTER TABLE "group_set" ADD CONSTRAINT "FK_8646501c5a5219952d783cc6b2d" FOREIGN KEY ("homeSetId") REFERENCES "group_set"("id")`,
+    );
   }
 
   async down(run: QueryRunner): Promise<void> {

@@ -18,7 +18,10 @@ afterAll(async () => {
 
 describe('migrations on rows that are there', () => {
   it('keep a mark, its attempt and its release when an activity gets a kind', async () => {
-    dataSource = await new DataSource({ ...dataSourceOptions(database.url), migrations: [migrations[0]] }).initialize();
+    dataSource = await new DataSource({
+      ...dataSourceOptions(database.url),
+      migrations: [migrations[0]],
+    }).initialize();
     await dataSource.runMigrations();
     for (const [table, row] of oldRows) {
       const columns = Object.keys(row);
@@ -35,14 +38,25 @@ describe('migrations on rows that are there', () => {
       { kind: 'assignment', settings: {}, rubric: null, points: '40.00' },
     ]);
     expect(
-      await dataSource.query(`SELECT "enrolmentId", "typedMark", "picks", "workAt", "version", "releasedVersion" FROM "mark" ORDER BY "version" DESC`),
+      await dataSource.query(
+        `SELECT "enrolmentId", "typedMark", "picks", "workAt", "version", "releasedVersion" FROM "mark" ORDER BY "version" DESC`,
+      ),
     ).toEqual([
-      { enrolmentId: null, typedMark: '31.50', picks: {}, workAt: new Date('2026-11-02T10:00:00Z'), version: 2, releasedVersion: 2 },
+      {
+        enrolmentId: null,
+        typedMark: '31.50',
+        picks: {},
+        workAt: new Date('2026-11-02T10:00:00Z'),
+        version: 2,
+        releasedVersion: 2,
+      },
       { enrolmentId: null, typedMark: null, picks: {}, workAt: null, version: 1, releasedVersion: null },
     ]);
 
     for (let at = 1; at < migrations.length; at += 1) await dataSource.undoLastMigration();
-    expect(await dataSource.query(`SELECT "groupMark", "attempt", "version" FROM "mark" ORDER BY "version" DESC`)).toEqual([
+    expect(
+      await dataSource.query(`SELECT "groupMark", "attempt", "version" FROM "mark" ORDER BY "version" DESC`),
+    ).toEqual([
       { groupMark: '31.50', attempt: 2, version: 2 },
       { groupMark: null, attempt: 0, version: 1 },
     ]);
@@ -53,10 +67,23 @@ describe('migrations on rows that are there', () => {
 const now = '2026-11-01T10:00:00Z';
 /** A course of before: one assignment, two copies, two attempts, a mark for one copy and a begun one for the other. */
 const oldRows: readonly (readonly [string, Record<string, unknown>])[] = [
-  ['person', { id: id('1'), email: 'a@b.example', addressKey: 'a@b.example', name: 'A', mayCreateCourses: true, createdAt: now }],
+  [
+    'person',
+    {
+      id: id('1'),
+      email: 'a@b.example',
+      addressKey: 'a@b.example',
+      name: 'A',
+      mayCreateCourses: true,
+      createdAt: now,
+    },
+  ],
   ['course', { id: id('2'), code: 'F', title: 'F', term: '', timeZone: 'UTC', createdAt: now }],
   ['enrolment', { id: id('3'), courseId: id('2'), personId: id('1'), role: 'student', joinedAt: now }],
-  ['group_set', { id: id('4'), courseId: id('2'), name: 'Benches', position: 1, pattern: '', createdAt: now }],
+  [
+    'group_set',
+    { id: id('4'), courseId: id('2'), name: 'Benches', position: 1, pattern: '', createdAt: now },
+  ],
   ['course_group', { id: id('5'), setId: id('4'), number: 1, name: 'Crock' }],
   ['course_group', { id: id('6'), setId: id('4'), number: 2, name: 'Carboy' }],
   [
@@ -89,8 +116,52 @@ const oldRows: readonly (readonly [string, Record<string, unknown>])[] = [
   ],
   ['copy', { id: id('9'), releaseId: id('8'), groupId: id('5') }],
   ['copy', { id: id('a'), releaseId: id('8'), groupId: id('6') }],
-  ['hand_in', { id: id('b'), copyId: id('9'), attempt: 1, handedInBy: id('3'), handedInAt: now, parts: '[]', fileIds: '{}' }],
-  ['hand_in', { id: id('c'), copyId: id('9'), attempt: 2, handedInBy: id('3'), handedInAt: '2026-11-02T10:00:00Z', parts: '[]', fileIds: '{}' }],
-  ['mark', { copyId: id('9'), groupMark: '31.5', feedback: 'Good.', version: 2, attempt: 2, releasedVersion: 2, updatedAt: now }],
-  ['mark', { copyId: id('a'), groupMark: null, feedback: '', version: 1, attempt: 0, releasedVersion: null, updatedAt: now }],
+  [
+    'hand_in',
+    {
+      id: id('b'),
+      copyId: id('9'),
+      attempt: 1,
+      handedInBy: id('3'),
+      handedInAt: now,
+      parts: '[]',
+      fileIds: '{}',
+    },
+  ],
+  [
+    'hand_in',
+    {
+      id: id('c'),
+      copyId: id('9'),
+      attempt: 2,
+      handedInBy: id('3'),
+      handedInAt: '2026-11-02T10:00:00Z',
+      parts: '[]',
+      fileIds: '{}',
+    },
+  ],
+  [
+    'mark',
+    {
+      copyId: id('9'),
+      groupMark: '31.5',
+      feedback: 'Good.',
+      version: 2,
+      attempt: 2,
+      releasedVersion: 2,
+      updatedAt: now,
+    },
+  ],
+  [
+    'mark',
+    {
+      copyId: id('a'),
+      groupMark: null,
+      feedback: '',
+      version: 1,
+      attempt: 0,
+      releasedVersion: null,
+      updatedAt: now,
+    },
+  ],
 ];

@@ -13,8 +13,17 @@ import { News } from './news.service.js';
 export class NewsController {
   constructor(private readonly news: News) {}
 
-  @Endpoint('POST /copies/:copyId/seen', { id: 'markSeen', does: 'One has seen these things, or all that is there', body: MarkSeen, answer: SeenAnswer })
-  see(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(MarkSeen) request: MarkSeen): Promise<SeenAnswer> {
+  @Endpoint('POST /copies/:copyId/seen', {
+    id: 'markSeen',
+    does: 'One has seen these things, or all that is there',
+    body: MarkSeen,
+    answer: SeenAnswer,
+  })
+  see(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @Takes(MarkSeen) request: MarkSeen,
+  ): Promise<SeenAnswer> {
     return this.news.see(person, copyId, request);
   }
 }

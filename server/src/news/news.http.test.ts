@@ -18,7 +18,8 @@ afterAll(() => server.stop());
 
 type Who = 'noor' | 'jorge' | 'staff';
 const people: readonly Who[] = ['noor', 'jorge', 'staff'];
-const browserOf = (who: Who): Browser => (who === 'staff' ? given.instructor : given.students.get(who)!.browser);
+const browserOf = (who: Who): Browser =>
+  who === 'staff' ? given.instructor : given.students.get(who)!.browser;
 
 /** What people do in one talk; `which` picks one of the posts that are there. */
 type Act =
@@ -30,7 +31,11 @@ const anAct: fc.Arbitrary<Act> = fc.oneof(
   { weight: 3, arbitrary: fc.record({ act: fc.constant('post' as const), who }) },
   {
     weight: 3,
-    arbitrary: fc.record({ act: fc.constantFrom('change' as const, 'take-out' as const, 'put-back' as const, 'see' as const), which: fc.nat(), who }),
+    arbitrary: fc.record({
+      act: fc.constantFrom('change' as const, 'take-out' as const, 'put-back' as const, 'see' as const),
+      which: fc.nat(),
+      who,
+    }),
   },
   { weight: 1, arbitrary: fc.record({ act: fc.constant('see-all' as const), who }) },
 );
@@ -45,7 +50,8 @@ interface Post {
 
 /** The rule in its plainest form, written apart from the query: go through every post. */
 const recount = (posts: readonly Post[], reader: Who) =>
-  posts.filter((post) => post.author !== reader && !post.isOut && post.version > (post.seen.get(reader) ?? 0)).length;
+  posts.filter((post) => post.author !== reader && !post.isOut && post.version > (post.seen.get(reader) ?? 0))
+    .length;
 
 describe('what is unread', () => {
   it('is what a slow recount finds, whatever people did', async () => {
@@ -70,7 +76,8 @@ describe('what is unread', () => {
             posts.push({ id, author: act.who, version: 1, isOut: false, seen: new Map() });
           } else if (act.act === 'see-all') {
             await browser.post(`/api/copies/${copyId}/seen`).send({ what: 'all' }).expect(200);
-            for (const post of posts) if (post.author !== act.who && !post.isOut) post.seen.set(act.who, post.version);
+            for (const post of posts)
+              if (post.author !== act.who && !post.isOut) post.seen.set(act.who, post.version);
           } else if (act.act === 'see') {
             const post = posts[act.which % (posts.length || 1)];
             if (!post) continue;
@@ -104,8 +111,11 @@ describe('what is unread', () => {
               ? ((await browserOf('staff').get(`/api/copies/${copyId}`)).body as { unread: number })
               : await itemOf(browserOf(reader), given.course.id, title);
           expect({ reader, unread: item.unread }).toEqual({ reader, unread: recount(posts, reader) });
-          const view = (await browserOf(reader).get(`/api/copies/${copyId}/discussion`)).body as DiscussionView;
-          expect(view.threads.flatMap((thread) => thread.posts).filter((post) => post.isNew && post.text !== null)).toHaveLength(recount(posts, reader));
+          const view = (await browserOf(reader).get(`/api/copies/${copyId}/discussion`))
+            .body as DiscussionView;
+          expect(
+            view.threads.flatMap((thread) => thread.posts).filter((post) => post.isNew && post.text !== null),
+          ).toHaveLength(recount(posts, reader));
         }
       }),
       { numRuns: 12 },
@@ -113,7 +123,9 @@ describe('what is unread', () => {
   });
 
   it('is counted on the track over all rooms, of groups read along and of the class too', async () => {
-    const before = async (name: Who) => ((await browserOf(name).get(`/api/courses/${given.course.id}/figures`)).body as { unread: number }).unread;
+    const before = async (name: Who) =>
+      ((await browserOf(name).get(`/api/courses/${given.course.id}/figures`)).body as { unread: number })
+        .unread;
     for (const name of people) {
       const { rooms, common } = (await browserOf(name).get(`/api/courses/${given.course.id}/rooms`)).body as {
         rooms: { items: { copyId: string }[] }[];

@@ -29,7 +29,9 @@ export class News {
     const [first] = accesses;
     if (!first) return () => nothing;
     const { sql, lists } = this.itemsOf(accesses);
-    const rows = await this.dataSource.query<{ copyId: string; unread: number; at: Date; excerpt: string; by: string; authorId: string }[]>(
+    const rows = await this.dataSource.query<
+      { copyId: string; unread: number; at: Date; excerpt: string; by: string; authorId: string }[]
+    >(
       `WITH item AS (${sql}),
             shown AS (SELECT * FROM item WHERE ${visible}),
             counted AS (SELECT i."copyId", count(*) FILTER (WHERE ${isNew})::int AS "unread"
@@ -43,7 +45,15 @@ export class News {
     const byCopy = new Map(
       rows.map(({ copyId, unread, at, excerpt, by, authorId }) => [
         copyId,
-        { unread, latest: { at: at.toISOString(), by, byYou: authorId === first.viewer.enrolmentId, excerpt: excerpt.slice(0, 140) } },
+        {
+          unread,
+          latest: {
+            at: at.toISOString(),
+            by,
+            byYou: authorId === first.viewer.enrolmentId,
+            excerpt: excerpt.slice(0, 140),
+          },
+        },
       ]),
     );
     return (copyId) => byCopy.get(copyId) ?? nothing;
@@ -82,7 +92,9 @@ export class News {
     const lists: string[][] = [];
     const parts: string[] = [];
     for (const kind of this.kinds.all) {
-      const copyIds = accesses.filter((access) => access.activity.kind === kind.name).map((access) => access.copy.id);
+      const copyIds = accesses
+        .filter((access) => access.activity.kind === kind.name)
+        .map((access) => access.copy.id);
       if (copyIds.length === 0) continue;
       lists.push(copyIds);
       parts.push(

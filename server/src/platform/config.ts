@@ -25,7 +25,10 @@ export class SettingRefused extends Error {}
 export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): Config {
   const port = whole(env, 'PORT', 3000, 0, 65_535);
   const databaseUrl = more.databaseUrl ?? env['DATABASE_URL'];
-  if (!databaseUrl) throw new SettingRefused('DATABASE_URL is not set. Start with ./jigsaw start, which starts a database of its own.');
+  if (!databaseUrl)
+    throw new SettingRefused(
+      'DATABASE_URL is not set. Start with ./jigsaw start, which starts a database of its own.',
+    );
   const host = env['HOST'] ?? '127.0.0.1';
   return {
     databaseUrl,
@@ -34,7 +37,8 @@ export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): 
     webFolder: null,
     publicUrl: env['PUBLIC_URL'] ?? `http://localhost:${port}`,
     isSecure: (env['PUBLIC_URL'] ?? '').startsWith('https:'),
-    largestFileBytes: whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
+    largestFileBytes:
+      whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
     logLevel: env['LOG_LEVEL'] ?? 'info',
     registrarUrl: address(env, 'REGISTRAR_URL'),
     demoPeople: [],
@@ -46,7 +50,9 @@ function address(env: NodeJS.ProcessEnv, name: string): string | null {
   const text = env[name];
   if (text === undefined || text === '') return null;
   if (!URL.canParse(text) || !new URL(text).protocol.startsWith('http'))
-    throw new SettingRefused(`${name} is "${text}"; it must be an address like https://registrar.school.example.`);
+    throw new SettingRefused(
+      `${name} is "${text}"; it must be an address like https://registrar.school.example.`,
+    );
   return text.replace(/\/$/, '');
 }
 

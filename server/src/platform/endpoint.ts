@@ -1,5 +1,23 @@
-import type { ArgumentMetadata, CallHandler, ExecutionContext, NestInterceptor, PipeTransform } from '@nestjs/common';
-import { applyDecorators, Body, Delete, Get, HttpCode, Injectable, Param, Patch, Post, Put, SetMetadata } from '@nestjs/common';
+import type {
+  ArgumentMetadata,
+  CallHandler,
+  ExecutionContext,
+  NestInterceptor,
+  PipeTransform,
+} from '@nestjs/common';
+import {
+  applyDecorators,
+  Body,
+  Delete,
+  Get,
+  HttpCode,
+  Injectable,
+  Param,
+  Patch,
+  Post,
+  Put,
+  SetMetadata,
+} from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import { ApiBody, ApiOperation, ApiResponse } from '@nestjs/swagger';
 import type { ApiBodyOptions } from '@nestjs/swagger';
@@ -23,25 +41,36 @@ const methods = { GET: Get, POST: Post, PUT: Put, PATCH: Patch, DELETE: Delete }
 const ANSWER = 'jigsaw:answer';
 
 /** One route: its place, its name in the OpenAPI document, and the schemas it takes and gives. */
-export function Endpoint(route: `${keyof typeof methods} ${string}`, { id, does, body, answer }: EndpointShape): MethodDecorator {
+export function Endpoint(
+  route: `${keyof typeof methods} ${string}`,
+  { id, does, body, answer }: EndpointShape,
+): MethodDecorator {
   const [method, path] = route.split(' ') as [keyof typeof methods, string];
   return applyDecorators(
     methods[method](path),
     HttpCode(200),
     ApiOperation({ operationId: id, summary: does }),
     ...(body ? [ApiBody({ schema: jsonSchema(body, 'input') })] : []),
-    ...(answer ? [ApiResponse({ status: 200, schema: jsonSchema(answer, 'output') }), SetMetadata(ANSWER, answer)] : [ApiResponse({ status: 200 })]),
+    ...(answer
+      ? [ApiResponse({ status: 200, schema: jsonSchema(answer, 'output') }), SetMetadata(ANSWER, answer)]
+      : [ApiResponse({ status: 200 })]),
   );
 }
 
 const jsonSchema = (schema: z.ZodType, io: 'input' | 'output') =>
-  z.toJSONSchema(schema, { target: 'openapi-3.0', io, unrepresentable: 'any', reused: 'inline' }) as OpenApiSchema;
+  z.toJSONSchema(schema, {
+    target: 'openapi-3.0',
+    io,
+    unrepresentable: 'any',
+    reused: 'inline',
+  }) as OpenApiSchema;
 
 /** The request's body, checked. Every fault is named with its place. */
 export const Takes = (schema: z.ZodType): ParameterDecorator => Body(new ParseBody(schema));
 
 /** An id from the path. One that is no id at all is answered like one that does not exist. */
-export const IdParam = (name: string, schema: z.ZodType): ParameterDecorator => Param(name, new ParseId(schema));
+export const IdParam = (name: string, schema: z.ZodType): ParameterDecorator =>
+  Param(name, new ParseId(schema));
 
 class ParseBody implements PipeTransform {
   constructor(private readonly schema: z.ZodType) {}
@@ -49,7 +78,10 @@ class ParseBody implements PipeTransform {
   transform(value: unknown, _metadata: ArgumentMetadata): unknown {
     const parsed = this.schema.safeParse(value);
     if (parsed.success) return parsed.data;
-    const issues = parsed.error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
+    const issues = parsed.error.issues.map((issue) => ({
+      path: issue.path.join('.'),
+      message: issue.message,
+    }));
     throw problems.invalidInput(issues[0]?.message, { issues });
   }
 }

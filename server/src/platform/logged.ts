@@ -3,5 +3,9 @@ export function loggedError(error: unknown): { name: string; code?: string; stac
   if (!(error instanceof Error)) return { name: typeof error };
   const { code } = error as { code?: unknown };
   const stack = error.stack?.split('\n').filter((line) => /^\s+at /.test(line));
-  return { name: error.name, ...(typeof code === 'string' ? { code } : {}), ...(stack ? { stack: stack.map((line) => line.trim()) } : {}) };
+  return {
+    name: error.name,
+    ...(typeof code === 'string' ? { code } : {}),
+    ...(stack ? { stack: stack.map((line) => line.trim()) } : {}),
+  };
 }

@@ -18,11 +18,18 @@ afterAll(() => server.stop());
 describe('the API document', () => {
   it('names every route once, with an area and what it takes and gives', async () => {
     const { body } = (await server.browser().get('/api/openapi.json').expect(200)) as {
-      body: { paths: Record<string, Record<string, { operationId?: string; tags?: string[]; requestBody?: unknown }>> };
+      body: {
+        paths: Record<
+          string,
+          Record<string, { operationId?: string; tags?: string[]; requestBody?: unknown }>
+        >;
+      };
     };
     const operations = Object.values(body.paths).flatMap((path) => Object.values(path));
     expect(operations.length).toBeGreaterThan(30);
-    expect(operations.every((operation) => operation.operationId !== undefined && operation.tags?.length === 1)).toBe(true);
+    expect(
+      operations.every((operation) => operation.operationId !== undefined && operation.tags?.length === 1),
+    ).toBe(true);
     expect(new Set(operations.map((operation) => operation.operationId)).size).toBe(operations.length);
     expect(body.paths['/api/sets/{setId}/place']!['post']!.requestBody).toMatchObject({
       content: { 'application/json': { schema: { properties: { moves: { type: 'array' } } } } },
@@ -33,9 +40,11 @@ describe('the API document', () => {
 describe('refusals', () => {
   it('have a code of their own, a fitting status and a sentence', () => {
     const all = [
-      ...Object.values({ ...problems, tooManyTries: () => problems.tooManyTries(60), staleWrite: () => problems.staleWrite(null) }).map((make) =>
-        (make as () => ReturnType<typeof problems.notFound>)(),
-      ),
+      ...Object.values({
+        ...problems,
+        tooManyTries: () => problems.tooManyTries(60),
+        staleWrite: () => problems.staleWrite(null),
+      }).map((make) => (make as () => ReturnType<typeof problems.notFound>)()),
     ];
     expect(new Set(all.map((problem) => problem.type)).size).toBe(all.length);
     for (const problem of all) {
@@ -47,7 +56,12 @@ describe('refusals', () => {
   it('are problem documents for unknown addresses and unreadable bodies too', async () => {
     const unknown = await server.browser().get('/api/nowhere').expect(404);
     expect(unknown.headers['content-type']).toContain('application/problem+json');
-    await server.browser().post('/api/session').set('Content-Type', 'application/json').send('{"email":').expect(422);
+    await server
+      .browser()
+      .post('/api/session')
+      .set('Content-Type', 'application/json')
+      .send('{"email":')
+      .expect(422);
   });
 });
 
@@ -60,7 +74,9 @@ describe('settings', () => {
   });
 
   it('says in one sentence that the database is too old', () => {
-    expect(() => refuseOldDatabase(130_012)).toThrow(new DatabaseRefused('The database is PostgreSQL 13; Jigsaw Room needs 14 or newer.'));
+    expect(() => refuseOldDatabase(130_012)).toThrow(
+      new DatabaseRefused('The database is PostgreSQL 13; Jigsaw Room needs 14 or newer.'),
+    );
     expect(() => refuseOldDatabase(140_000)).not.toThrow();
   });
 
@@ -79,7 +95,9 @@ describe('the schema', () => {
     await migrate(database.url);
     const dataSource = await new DataSource(dataSourceOptions(database.url)).initialize();
     for (const _ of migrations) await dataSource.undoLastMigration();
-    expect(await dataSource.query(`SELECT "tablename" FROM "pg_tables" WHERE "schemaname" = 'public'`)).toEqual([{ tablename: 'migrations' }]);
+    expect(
+      await dataSource.query(`SELECT "tablename" FROM "pg_tables" WHERE "schemaname" = 'public'`),
+    ).toEqual([{ tablename: 'migrations' }]);
     await dataSource.runMigrations();
     await dataSource.destroy();
     await database.drop();
@@ -111,8 +129,14 @@ describe('the number of queries', () => {
 
   async function queriesDuring(act: () => Promise<unknown>): Promise<number> {
     const { driver } = server.app.get(DataSource);
-    const pool = (driver as unknown as { master: { on(event: 'acquire' | 'connect', hear: () => void): void; off(event: 'acquire', hear: () => void): void } })
-      .master;
+    const pool = (
+      driver as unknown as {
+        master: {
+          on(event: 'acquire' | 'connect', hear: () => void): void;
+          off(event: 'acquire', hear: () => void): void;
+        };
+      }
+    ).master;
     let queries = 0;
     const hear = () => {
       queries += 1; // outside a transaction every query takes a connection of its own

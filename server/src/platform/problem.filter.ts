@@ -17,7 +17,8 @@ export class ProblemFilter implements ExceptionFilter {
       response.destroy(); // a stream broke half way: the receiver must not take it for whole
       return;
     }
-    if (problem.facts.retryAfterSeconds !== undefined) response.setHeader('Retry-After', String(Math.ceil(problem.facts.retryAfterSeconds)));
+    if (problem.facts.retryAfterSeconds !== undefined)
+      response.setHeader('Retry-After', String(Math.ceil(problem.facts.retryAfterSeconds)));
     response
       .status(problem.status)
       .type('application/problem+json')
@@ -46,6 +47,7 @@ function problemOf(error: unknown): Problem {
   if (status === 413) return problems.tooLarge();
   if (status === 400) return problems.invalidInput('The request could not be read.');
   // What the pool says when nobody's turn came in time; it has no code.
-  if (error instanceof Error && error.message.startsWith('timeout exceeded when trying to connect')) return problems.busy();
+  if (error instanceof Error && error.message.startsWith('timeout exceeded when trying to connect'))
+    return problems.busy();
   return typeof code === 'string' && awayCodes.has(code) ? problems.databaseAway() : problems.broken();
 }

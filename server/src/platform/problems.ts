@@ -31,9 +31,27 @@ const problem =
 /** Every way in which the server says no. */
 export const problems = {
   /** One answer for the absent and for the hidden, whatever the reason. */
-  notFound: () => new Problem('not-found', 404, 'Nothing here', 'There is nothing at this address, or it is not yours to see.'),
-  signedOut: () => new Problem('signed-out', 401, 'Not signed in', 'You are not signed in, or your session has ended. Sign in and go on where you were.'),
-  wrongPassword: () => new Problem('wrong-password', 401, 'Not let in', 'That address and password do not go together. Check both and try again.'),
+  notFound: () =>
+    new Problem(
+      'not-found',
+      404,
+      'Nothing here',
+      'There is nothing at this address, or it is not yours to see.',
+    ),
+  signedOut: () =>
+    new Problem(
+      'signed-out',
+      401,
+      'Not signed in',
+      'You are not signed in, or your session has ended. Sign in and go on where you were.',
+    ),
+  wrongPassword: () =>
+    new Problem(
+      'wrong-password',
+      401,
+      'Not let in',
+      'That address and password do not go together. Check both and try again.',
+    ),
   tooManyTries: (retryAfterSeconds: number) =>
     new Problem(
       'too-many-tries',
@@ -42,19 +60,42 @@ export const problems = {
       `Too many tries with a wrong password. Wait ${Math.max(1, Math.ceil(retryAfterSeconds / 60))} min and try again.`,
       { retryAfterSeconds },
     ),
-  linkUsed: problem('link-used', 410, 'This link was used already or has run out. Ask your instructor for a new one.'),
+  linkUsed: problem(
+    'link-used',
+    410,
+    'This link was used already or has run out. Ask your instructor for a new one.',
+  ),
   invalidInput: problem('invalid-input', 422, 'Something here needs correcting.'),
   notYours: problem('not-yours', 403, 'Your role in this course does not include this.'),
   otherOrigin: problem('other-origin', 403, 'This request came from another site and was not carried out.'),
   closed: problem('closed', 409, 'It can be read, but no longer changed.'),
-  staleWrite: (current: unknown, detail = 'Someone else changed this first. Your text is kept here; compare the two.') =>
-    new Problem('stale-write', 409, 'Changed meanwhile', detail, { current }),
+  staleWrite: (
+    current: unknown,
+    detail = 'Someone else changed this first. Your text is kept here; compare the two.',
+  ) => new Problem('stale-write', 409, 'Changed meanwhile', detail, { current }),
   conflict: problem('conflict', 409, 'That does not go together with what is there.'),
   tooLarge: problem('too-large', 413, 'That is larger than allowed.'),
   registrarAway: problem('registrar-away', 502, 'The registrar cannot be reached.'),
   unreadableFile: problem('unreadable-file', 422, 'The file could not be read as a list of people.'),
-  broken: () => new Problem('broken', 500, 'Something went wrong here', 'Something went wrong on our side. Nothing was changed; try again in a moment.'),
-  busy: () => new Problem('busy', 503, 'Very many at once', 'Very many people are at it at this moment. Nothing was changed; try again in a few seconds.'),
+  broken: () =>
+    new Problem(
+      'broken',
+      500,
+      'Something went wrong here',
+      'Something went wrong on our side. Nothing was changed; try again in a moment.',
+    ),
+  busy: () =>
+    new Problem(
+      'busy',
+      503,
+      'Very many at once',
+      'Very many people are at it at this moment. Nothing was changed; try again in a few seconds.',
+    ),
   databaseAway: () =>
-    new Problem('database-away', 503, 'Not reachable for a moment', 'The database does not answer. Nothing was changed; try again in a moment.'),
+    new Problem(
+      'database-away',
+      503,
+      'Not reachable for a moment',
+      'The database does not answer. Nothing was changed; try again in a moment.',
+    ),
 } as const;

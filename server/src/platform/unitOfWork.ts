@@ -49,15 +49,37 @@ export class UnitOfWork {
   }
 
   private async record(manager: EntityManager, now: Date, event: HappenedEvent): Promise<void> {
-    const { type, courseId = null, actorId = null, subjectId = null, facts = {}, groupIds = [], enrolmentIds = [], setIds = [], isForAll = false } = event;
-    await manager.insert(EventRow, { id: newId(), type, courseId, actorId, subjectId, facts: json(facts), at: now });
+    const {
+      type,
+      courseId = null,
+      actorId = null,
+      subjectId = null,
+      facts = {},
+      groupIds = [],
+      enrolmentIds = [],
+      setIds = [],
+      isForAll = false,
+    } = event;
+    await manager.insert(EventRow, {
+      id: newId(),
+      type,
+      courseId,
+      actorId,
+      subjectId,
+      facts: json(facts),
+      at: now,
+    });
     // Sent by PostgreSQL when the transaction commits, and only then.
     if (!courseId) return;
     // What concerns no group by name concerns all staff.
     const isForStaff = event.isForStaff ?? (groupIds.length === 0 && enrolmentIds.length === 0);
     const whole = { courseId, type, setIds, isForAll, isForStaff };
     for (let at = 0; at === 0 || at < Math.max(groupIds.length, enrolmentIds.length); at += idsInOne) {
-      const part = { ...whole, groupIds: groupIds.slice(at, at + idsInOne), enrolmentIds: enrolmentIds.slice(at, at + idsInOne) };
+      const part = {
+        ...whole,
+        groupIds: groupIds.slice(at, at + idsInOne),
+        enrolmentIds: enrolmentIds.slice(at, at + idsInOne),
+      };
       await manager.query(`SELECT pg_notify('course_event', $1)`, [JSON.stringify(part)]);
     }
   }

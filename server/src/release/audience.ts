@@ -11,7 +11,10 @@ export function audienceOf(to: ReleasedTo): Audience {
     case 'set':
       return { include: [{ kind: 'set', setId: to.setId }], exclude: [] };
     case 'groups':
-      return { include: [...new Set(to.groupIds)].map((groupId) => ({ kind: 'group', groupId })), exclude: [] };
+      return {
+        include: [...new Set(to.groupIds)].map((groupId) => ({ kind: 'group', groupId })),
+        exclude: [],
+      };
   }
 }
 

@@ -18,12 +18,17 @@ export function factsOf(release: ReleaseRow, activity: ActivityRow): ReleaseFact
 export function stateOf({ state, stateAt }: Pick<ReleaseRow, 'state' | 'stateAt'>): ReleaseState {
   if (state === 'draft') return { state };
   assert(stateAt, `a ${state} release knows since when`);
-  return state === 'scheduled' ? { state, goesLiveAt: stateAt.getTime() } : { state, since: stateAt.getTime() };
+  return state === 'scheduled'
+    ? { state, goesLiveAt: stateAt.getTime() }
+    : { state, since: stateAt.getTime() };
 }
 
 export function stateColumns(state: ReleaseState): Pick<ReleaseRow, 'state' | 'stateAt'> {
   if (state.state === 'draft') return { state: 'draft', stateAt: null };
-  return { state: state.state, stateAt: new Date(state.state === 'scheduled' ? state.goesLiveAt : state.since) };
+  return {
+    state: state.state,
+    stateAt: new Date(state.state === 'scheduled' ? state.goesLiveAt : state.since),
+  };
 }
 
 export const scheduleOf = ({ opens, due, closes }: ActivityRow): Schedule => ({
@@ -32,7 +37,11 @@ export const scheduleOf = ({ opens, due, closes }: ActivityRow): Schedule => ({
   closes: closes?.getTime() ?? null,
 });
 
-export const copyFactsOf = (copy: CopyRow, release: ReleaseRow, extension: ExtensionRow | null): CopyFacts => ({
+export const copyFactsOf = (
+  copy: CopyRow,
+  release: ReleaseRow,
+  extension: ExtensionRow | null,
+): CopyFacts => ({
   groupId: copy.groupId as GroupId | null,
   setId: copy.groupId === null ? null : (release.setId as GroupSetId),
   extension: extension && { due: extension.due.getTime() },

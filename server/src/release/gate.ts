@@ -42,38 +42,77 @@ export class Gate {
   ) {}
 
   /** @throws not-found for every reason there is; closed if it may be read but `needed` is more. */
-  async enter(person: SignedIn, copyId: CopyId, needed: Extract<Access, 'open' | 'read-only'> = 'read-only'): Promise<CopyAccess> {
+  async enter(
+    person: SignedIn,
+    copyId: CopyId,
+    needed: Extract<Access, 'open' | 'read-only'> = 'read-only',
+  ): Promise<CopyAccess> {
     const copy = await this.dataSource.getRepository(CopyRow).findOneBy({ id: copyId });
     if (!copy) throw problems.notFound();
     const release = await this.dataSource.getRepository(ReleaseRow).findOneByOrFail({ id: copy.releaseId });
-    const activity = await this.dataSource.getRepository(ActivityRow).findOneByOrFail({ id: release.activityId });
+    const activity = await this.dataSource
+      .getRepository(ActivityRow)
+      .findOneByOrFail({ id: release.activityId });
     const extension =
-      copy.groupId === null ? null : await this.dataSource.getRepository(ExtensionRow).findOneBy({ activityId: activity.id, groupId: copy.groupId });
-    const admitted = this.admit(person, await this.viewers.find(person, release.courseId), copy, release, activity, extension);
+      copy.groupId === null
+        ? null
+        : await this.dataSource
+            .getRepository(ExtensionRow)
+            .findOneBy({ activityId: activity.id, groupId: copy.groupId });
+    const admitted = this.admit(
+      person,
+      await this.viewers.find(person, release.courseId),
+      copy,
+      release,
+      activity,
+      extension,
+    );
     if (!('copy' in admitted)) throw problems.notFound();
     if (!atLeast(admitted.decision.access, needed)) throw problems.closed();
     return admitted;
   }
 
   /** Every copy of a course that this person may read, and every release that they may only know of; four queries, however many there are. */
-  async enterAll(person: SignedIn, courseId: CourseId): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
+  async enterAll(
+    person: SignedIn,
+    courseId: CourseId,
+  ): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
     const viewer = await this.viewers.enter(person, courseId);
     const releases = await this.dataSource.getRepository(ReleaseRow).findBy({ courseId });
     const activities = await this.dataSource.getRepository(ActivityRow).findBy({ courseId });
-    const copies = releases.length === 0 ? [] : await this.dataSource.getRepository(CopyRow).findBy({ releaseId: In(releases.map((release) => release.id)) });
+    const copies =
+      releases.length === 0
+        ? []
+        : await this.dataSource
+            .getRepository(CopyRow)
+            .findBy({ releaseId: In(releases.map((release) => release.id)) });
     const extensions =
-      releases.length === 0 ? [] : await this.dataSource.getRepository(ExtensionRow).findBy({ activityId: In(activities.map((each) => each.id)) });
+      releases.length === 0
+        ? []
+        : await this.dataSource
+            .getRepository(ExtensionRow)
+            .findBy({ activityId: In(activities.map((each) => each.id)) });
     const releaseById = new Map(releases.map((release) => [release.id, release]));
     const activityById = new Map(activities.map((activity) => [activity.id, activity]));
-    const extensionOf = new Map(extensions.map((extension) => [`${extension.activityId} ${extension.groupId}`, extension]));
+    const extensionOf = new Map(
+      extensions.map((extension) => [`${extension.activityId} ${extension.groupId}`, extension]),
+    );
     const entered: CopyAccess[] = [];
     const listed = new Map<string, Listed>();
     for (const copy of copies) {
       const release = releaseById.get(copy.releaseId)!;
       const activity = activityById.get(release.activityId)!;
-      const admitted = this.admit(person, viewer, copy, release, activity, extensionOf.get(`${activity.id} ${copy.groupId ?? ''}`) ?? null);
+      const admitted = this.admit(
+        person,
+        viewer,
+        copy,
+        release,
+        activity,
+        extensionOf.get(`${activity.id} ${copy.groupId ?? ''}`) ?? null,
+      );
       if ('copy' in admitted) entered.push(admitted);
-      else if (admitted.access === 'listed') listed.set(release.id, { release, activity, decision: admitted });
+      else if (admitted.access === 'listed')
+        listed.set(release.id, { release, activity, decision: admitted });
     }
     for (const { release } of entered) listed.delete(release.id);
     return { viewer, entered, listed: [...listed.values()] };
@@ -102,15 +141,25 @@ export function isOut({ release, schedule }: CopyAccess, now: Date): boolean {
   return isLive && (schedule.opens === null || schedule.opens <= now.getTime());
 }
 
-export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null => (schedule.due === null ? null : new Date(schedule.due));
+export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =>
+  schedule.due === null ? null : new Date(schedule.due);
 
 /** Who may hear that something changed in a copy: its group, or everybody whom a copy for all or a read-along reaches. */
-export function hearersOf({ copy, release }: Pick<CopyAccess, 'copy' | 'release'>): { groupIds: string[]; setIds: string[]; isForAll: boolean } {
-  if (release.mode === 'own' && copy.groupId !== null) return { groupIds: [copy.groupId], setIds: [], isForAll: false };
+export function hearersOf({ copy, release }: Pick<CopyAccess, 'copy' | 'release'>): {
+  groupIds: string[];
+  setIds: string[];
+  isForAll: boolean;
+} {
+  if (release.mode === 'own' && copy.groupId !== null)
+    return { groupIds: [copy.groupId], setIds: [], isForAll: false };
   return hearersOfRelease(release);
 }
 
-export function hearersOfRelease({ audience }: Pick<ReleaseRow, 'audience'>): { groupIds: string[]; setIds: string[]; isForAll: boolean } {
+export function hearersOfRelease({ audience }: Pick<ReleaseRow, 'audience'>): {
+  groupIds: string[];
+  setIds: string[];
+  isForAll: boolean;
+} {
   return {
     groupIds: audience.include.flatMap((entry) => (entry.kind === 'group' ? [entry.groupId] : [])),
     setIds: audience.include.flatMap((entry) => (entry.kind === 'set' ? [entry.setId] : [])),

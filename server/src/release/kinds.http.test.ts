@@ -26,7 +26,9 @@ const bell: ActivityKind<{ loud: boolean }> = {
             ({ copyId, id, by, at }) =>
               `(${quoted(copyId)}::uuid, ${quoted(id)}::uuid, 1, ${quoted(by)}::uuid, NULL::uuid, ${quoted(at)}::timestamptz, 'Ding')`,
           )
-          .join(', ')}) AS item("copyId", "subjectId", "version", "authorId", "ownerId", "at", "excerpt") WHERE "copyId" = ANY(${copies})`,
+          .join(
+            ', ',
+          )}) AS item("copyId", "subjectId", "version", "authorId", "ownerId", "at", "excerpt") WHERE "copyId" = ANY(${copies})`,
   begin: ({ copies, settings }) => {
     opened.push(...copies.map(() => settings.loud));
     return Promise.resolve();
@@ -37,7 +39,18 @@ const bell: ActivityKind<{ loud: boolean }> = {
         accesses.map(({ copy, decision }) => {
           const isRung = rung.some((each) => each.copyId === copy.id);
           const state = isRung ? ('done' as const) : ('not-started' as const);
-          return [copy.id, { state, isYours: false, owes: decision.part === 'member' && !isRung, at: null, late: null, done: null, asked: null }];
+          return [
+            copy.id,
+            {
+              state,
+              isYours: false,
+              owes: decision.part === 'member' && !isRung,
+              at: null,
+              late: null,
+              done: null,
+              asked: null,
+            },
+          ];
         }),
       ),
     ),
@@ -46,11 +59,26 @@ const bell: ActivityKind<{ loud: boolean }> = {
       accesses.map(({ copy }) => {
         const ring = rung.find((each) => each.copyId === copy.id);
         const latest = ring ? { at: new Date(ring.at), by: 'Noor' } : null;
-        return { copyId: copy.id, unit: 'group' as const, latest, isComplete: latest !== null, late: onTime, credited: membersOf(copy.id), suggestion: null };
+        return {
+          copyId: copy.id,
+          unit: 'group' as const,
+          latest,
+          isComplete: latest !== null,
+          late: onTime,
+          credited: membersOf(copy.id),
+          suggestion: null,
+        };
       }),
     ),
   evidence: ({ accesses, membersOf }) =>
-    Promise.resolve(new Map(accesses.map(({ copy }) => [copy.id, new Map(membersOf(copy.id).map((id) => [id, [{ label: 'rings', value: '1' }]]))]))),
+    Promise.resolve(
+      new Map(
+        accesses.map(({ copy }) => [
+          copy.id,
+          new Map(membersOf(copy.id).map((id) => [id, [{ label: 'rings', value: '1' }]])),
+        ]),
+      ),
+    ),
 };
 const opened: boolean[] = [];
 
@@ -94,22 +122,39 @@ describe('a kind of activity that registers itself', () => {
     ).body as ActivityView;
     await given.instructor
       .post(`/api/activities/${draft.id}/release`)
-      .send({ to: { kind: 'set', setId: given.set.id }, mode: 'read-along', outsiders: 'hidden', goesLiveAt: null, version: 1 })
+      .send({
+        to: { kind: 'set', setId: given.set.id },
+        mode: 'read-along',
+        outsiders: 'hidden',
+        goesLiveAt: null,
+        version: 1,
+      })
       .expect(422);
     const { copyId } = await itemOf(student('noor'), given.course.id, 'Ring once');
-    expect(((await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyHead).kind).toBe('bell');
+    expect(((await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyHead).kind).toBe(
+      'bell',
+    );
     await student('amina').get(`/api/copies/${copyId}`).expect(404);
     await student('noor').get(`/api/copies/${copyId}/work`).expect(404); // nothing of another kind answers for it
   });
 
   it('stands in rooms, counts as owed and as new, and is marked like any other', async () => {
-    const figures = async (browser: Browser) => (await browser.get(`/api/courses/${given.course.id}/figures`).expect(200)).body as Record<string, number>;
+    const figures = async (browser: Browser) =>
+      (await browser.get(`/api/courses/${given.course.id}/figures`).expect(200)).body as Record<
+        string,
+        number
+      >;
     const { copyId, progress } = await itemOf(student('jorge'), given.course.id, 'Ring once');
     expect(progress).toMatchObject({ state: 'not-started', owes: true });
     expect(await figures(student('jorge'))).toMatchObject({ due: 1, unread: 0 });
 
     const id = '01920000-0000-7000-8000-00000000be11';
-    rung.push({ copyId, id, by: given.students.get('noor')!.enrolmentId, at: server.clock.now().toISOString() });
+    rung.push({
+      copyId,
+      id,
+      by: given.students.get('noor')!.enrolmentId,
+      at: server.clock.now().toISOString(),
+    });
     expect(await itemOf(student('jorge'), given.course.id, 'Ring once')).toMatchObject({
       unread: 1,
       latest: { by: 'Noor', excerpt: 'Ding' },
@@ -122,7 +167,8 @@ describe('a kind of activity that registers itself', () => {
       .send({ what: 'items', items: [{ id, version: 1 }] })
       .expect(200, { unread: 0 });
 
-    const desk = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200)).body as DeskView;
+    const desk = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200))
+      .body as DeskView;
     expect(desk).toMatchObject({
       kind: 'bell',
       rows: [
@@ -134,11 +180,21 @@ describe('a kind of activity that registers itself', () => {
       .put(`/api/copies/${copyId}/marks/group`)
       .send({ ...aSheet, typedMark: '7' })
       .expect(200);
-    const mark = (await given.instructor.post(`/api/copies/${copyId}/marks/group/release`).send({ version: 1 }).expect(200)).body as MarkView;
+    const mark = (
+      await given.instructor
+        .post(`/api/copies/${copyId}/marks/group/release`)
+        .send({ version: 1 })
+        .expect(200)
+    ).body as MarkView;
     expect(mark.members[0]).toMatchObject({ mark: '7', evidence: [{ label: 'rings', value: '1' }] });
-    const book = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)).body as Gradebook;
-    expect(book.students.find((each) => each.name === 'Jorge')!.cells[0]).toMatchObject({ state: 'released', mark: '7' });
+    const book = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200))
+      .body as Gradebook;
+    expect(book.students.find((each) => each.name === 'Jorge')!.cells[0]).toMatchObject({
+      state: 'released',
+      mark: '7',
+    });
   });
 
-  it('cannot be registered twice under one name', () => expect(() => server.app.get(Kinds, { strict: false }).register(bell)).toThrow(/registered once/));
+  it('cannot be registered twice under one name', () =>
+    expect(() => server.app.get(Kinds, { strict: false }).register(bell)).toThrow(/registered once/));
 });

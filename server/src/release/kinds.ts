@@ -95,16 +95,23 @@ export class Kinds {
   /** @throws invalid-input naming what is wrong, for settings that somebody typed. */
   check(kindName: string, settings: unknown): Record<string, unknown> {
     const kind = this.kinds.get(kindName);
-    if (!kind) throw problems.invalidInput('There is no such kind of activity.', { issues: [{ path: 'kind', message: 'Choose a kind from the list.' }] });
+    if (!kind)
+      throw problems.invalidInput('There is no such kind of activity.', {
+        issues: [{ path: 'kind', message: 'Choose a kind from the list.' }],
+      });
     const parsed = kind.settings.safeParse(settings);
     if (parsed.success) return parsed.data as Record<string, unknown>;
-    const issues = parsed.error.issues.map((issue) => ({ path: `settings.${issue.path.join('.')}`, message: issue.message }));
+    const issues = parsed.error.issues.map((issue) => ({
+      path: `settings.${issue.path.join('.')}`,
+      message: issue.message,
+    }));
     throw problems.invalidInput(issues[0]?.message, { issues });
   }
 
   /** Settings as the kind reads them; rows of before a setting existed have its default. */
   settingsOf(activity: ActivityRow): unknown {
-    if (!this.parsed.has(activity)) this.parsed.set(activity, this.of(activity).settings.parse(activity.settings));
+    if (!this.parsed.has(activity))
+      this.parsed.set(activity, this.of(activity).settings.parse(activity.settings));
     return this.parsed.get(activity);
   }
 
@@ -118,7 +125,10 @@ export class Kinds {
   }
 
   /** Asks each kind about its own copies and puts the answers together. */
-  async ask<Answer>(asked: Asked, question: (kind: ActivityKind, own: Asked) => Promise<Answer>): Promise<Answer[]> {
+  async ask<Answer>(
+    asked: Asked,
+    question: (kind: ActivityKind, own: Asked) => Promise<Answer>,
+  ): Promise<Answer[]> {
     const answers: Answer[] = [];
     for (const kind of this.kinds.values()) {
       const own = asked.accesses.filter((access) => access.activity.kind === kind.name);
@@ -141,8 +151,16 @@ export class Kinds {
 }
 
 /** How late something is in one copy, by its group's due date. */
-export function lateOf({ activity, schedule }: Pick<CopyAccess, 'activity' | 'schedule'>, at: Date): Lateness {
-  const { minutes, deduction } = lateness(at.getTime(), schedule.due, activity.latePolicy, activity.points ?? '0');
+export function lateOf(
+  { activity, schedule }: Pick<CopyAccess, 'activity' | 'schedule'>,
+  at: Date,
+): Lateness {
+  const { minutes, deduction } = lateness(
+    at.getTime(),
+    schedule.due,
+    activity.latePolicy,
+    activity.points ?? '0',
+  );
   return { minutes, deduction };
 }
 

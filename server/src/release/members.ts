@@ -10,7 +10,10 @@ interface Student {
 }
 
 /** Whose work each copy is now, in the order of their names: its group, or everybody whom a copy for all reaches. One query. */
-export async function membersOfCopies(manager: EntityManager, accesses: readonly CopyAccess[]): Promise<(copyId: string) => readonly EnrolmentId[]> {
+export async function membersOfCopies(
+  manager: EntityManager,
+  accesses: readonly CopyAccess[],
+): Promise<(copyId: string) => readonly EnrolmentId[]> {
   const courseIds = [...new Set(accesses.map((access) => access.release.courseId))];
   const students =
     courseIds.length === 0
@@ -24,14 +27,19 @@ export async function membersOfCopies(manager: EntityManager, accesses: readonly
           [courseIds],
         );
   const byGroup = new Map<string, EnrolmentId[]>();
-  for (const { enrolmentId, groups } of students) for (const { groupId } of groups ?? []) byGroup.set(groupId, [...(byGroup.get(groupId) ?? []), enrolmentId]);
+  for (const { enrolmentId, groups } of students)
+    for (const { groupId } of groups ?? [])
+      byGroup.set(groupId, [...(byGroup.get(groupId) ?? []), enrolmentId]);
   const members = new Map<string, readonly EnrolmentId[]>();
   for (const { copy, release } of accesses) {
     const own =
       copy.groupId !== null
         ? (byGroup.get(copy.groupId) ?? [])
         : students.flatMap(({ enrolmentId, groups, courseId }) =>
-            courseId === release.courseId && isInAudience({ enrolmentId, groups: groups ?? [] }, release.audience) ? [enrolmentId] : [],
+            courseId === release.courseId &&
+            isInAudience({ enrolmentId, groups: groups ?? [] }, release.audience)
+              ? [enrolmentId]
+              : [],
           );
     members.set(copy.id, own);
   }

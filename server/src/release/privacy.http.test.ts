@@ -29,7 +29,14 @@ const crocks = new Map<string, Things>();
 
 const student = (name: string): Browser => given.students.get(name)!.browser;
 const unknownId = '01920000-0000-7000-8000-00000000abcd';
-const unknown: Things = { copy: unknownId, thing: unknownId, release: unknownId, activity: unknownId, group: unknownId, person: unknownId };
+const unknown: Things = {
+  copy: unknownId,
+  thing: unknownId,
+  release: unknownId,
+  activity: unknownId,
+  group: unknownId,
+  person: unknownId,
+};
 
 /** Every address by which a copy of any kind, or what is set for it, could be asked for. */
 const common = ({ copy, release, activity, group, person }: Things): Ask[] => [
@@ -45,9 +52,21 @@ const common = ({ copy, release, activity, group, person }: Things): Ask[] => [
   { method: 'put', path: `/api/activities/${activity}`, body: { ...anAssignment(), version: 1 } },
   { method: 'post', path: `/api/activities/${activity}/copy` },
   { method: 'post', path: `/api/activities/${activity}/withdraw` },
-  { method: 'post', path: `/api/activities/${activity}/reach`, body: { to: { kind: 'class' }, mode: 'common', outsiders: 'hidden' } },
-  { method: 'put', path: `/api/activities/${activity}/reach`, body: { to: { kind: 'class' }, outsiders: 'hidden' } },
-  { method: 'put', path: `/api/activities/${activity}/extensions/${group}`, body: { due: '2026-12-01T10:00:00.000Z', reason: 'why' } },
+  {
+    method: 'post',
+    path: `/api/activities/${activity}/reach`,
+    body: { to: { kind: 'class' }, mode: 'common', outsiders: 'hidden' },
+  },
+  {
+    method: 'put',
+    path: `/api/activities/${activity}/reach`,
+    body: { to: { kind: 'class' }, outsiders: 'hidden' },
+  },
+  {
+    method: 'put',
+    path: `/api/activities/${activity}/extensions/${group}`,
+    body: { due: '2026-12-01T10:00:00.000Z', reason: 'why' },
+  },
   { method: 'delete', path: `/api/activities/${activity}/extensions/${group}` },
 ];
 
@@ -67,8 +86,16 @@ const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
   discussion: ({ copy, thing }) => [
     { method: 'get', path: `/api/copies/${copy}/discussion` },
     { method: 'get', path: `/api/copies/${copy}/discussion?after=${thing}` },
-    { method: 'post', path: `/api/copies/${copy}/posts`, body: { id: newId(), parentId: null, text: aText('mine') } },
-    { method: 'post', path: `/api/copies/${copy}/posts`, body: { id: newId(), parentId: thing, text: aText('mine') } },
+    {
+      method: 'post',
+      path: `/api/copies/${copy}/posts`,
+      body: { id: newId(), parentId: null, text: aText('mine') },
+    },
+    {
+      method: 'post',
+      path: `/api/copies/${copy}/posts`,
+      body: { id: newId(), parentId: thing, text: aText('mine') },
+    },
     { method: 'put', path: `/api/copies/${copy}/posts/${thing}`, body: { text: aText('mine'), version: 1 } },
     { method: 'delete', path: `/api/copies/${copy}/posts/${thing}` },
     { method: 'post', path: `/api/copies/${copy}/posts/${thing}/put-back` },
@@ -77,7 +104,11 @@ const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
     { method: 'get', path: `/api/copies/${copy}/wiki` },
     { method: 'post', path: `/api/copies/${copy}/wiki/pages`, body: { id: newId(), title: 'Mine' } },
     { method: 'get', path: `/api/copies/${copy}/wiki/pages/${thing}` },
-    { method: 'put', path: `/api/copies/${copy}/wiki/pages/${thing}`, body: { title: 'Mine', text: aText('mine'), basedOn: 2 } },
+    {
+      method: 'put',
+      path: `/api/copies/${copy}/wiki/pages/${thing}`,
+      body: { title: 'Mine', text: aText('mine'), basedOn: 2 },
+    },
     { method: 'delete', path: `/api/copies/${copy}/wiki/pages/${thing}` },
     { method: 'post', path: `/api/copies/${copy}/wiki/pages/${thing}/put-back` },
     { method: 'get', path: `/api/copies/${copy}/wiki/pages/${thing}/revisions/2` },
@@ -128,12 +159,22 @@ async function fill(kind: string, copy: string): Promise<string> {
 }
 
 let elsewhere: Browser | undefined;
-const outsiders = ['another group’s member', 'a student in no group', 'another course’s instructor', 'a dropped member'];
+const outsiders = [
+  'another group’s member',
+  'a student in no group',
+  'another course’s instructor',
+  'a dropped member',
+];
 async function outsider(who: string): Promise<Browser> {
   if (who === 'another group’s member') return student('amina');
   if (who === 'a student in no group') return student('nino');
-  if (who === 'another course’s instructor') return (elsewhere ??= await server.instructor('elsewhere@quillmere.example'));
-  await server.app.get(DataSource).query(`UPDATE "enrolment" SET "leftAt" = now() WHERE "id" = $1`, [given.students.get('jorge')!.enrolmentId]);
+  if (who === 'another course’s instructor')
+    return (elsewhere ??= await server.instructor('elsewhere@quillmere.example'));
+  await server.app
+    .get(DataSource)
+    .query(`UPDATE "enrolment" SET "leftAt" = now() WHERE "id" = $1`, [
+      given.students.get('jorge')!.enrolmentId,
+    ]);
   return student('jorge');
 }
 
@@ -148,34 +189,51 @@ describe('what is not released to you does not exist for you', () => {
     ).toEqual([...kinds].sort());
   });
 
-  it.each(outsiders.flatMap((who) => kinds.map((kind) => [who, kind] as const)))('answers %s, of a %s, as for ids that do not exist', async (who, kind) => {
-    const browser = await outsider(who);
-    const absent = all(kind, unknown);
-    for (const [at, { method, path, body }] of all(kind, crocks.get(kind)!).entries()) {
-      const asked = await browser[method](path).send(body);
-      const never = await browser[method](absent[at]!.path).send(absent[at]!.body);
-      expect({ path, status: asked.status, body: asked.body as unknown }).toEqual({ path, status: 404, body: never.body as unknown });
-    }
-    const upload = await browser
-      .post(`/api/copies/${crocks.get(kind)!.copy}/files`)
-      .query({ name: 'x.txt' })
-      .set('Content-Type', 'application/octet-stream')
-      .send(Buffer.from('x'));
-    expect(upload.status).toBe(404);
-  });
+  it.each(outsiders.flatMap((who) => kinds.map((kind) => [who, kind] as const)))(
+    'answers %s, of a %s, as for ids that do not exist',
+    async (who, kind) => {
+      const browser = await outsider(who);
+      const absent = all(kind, unknown);
+      for (const [at, { method, path, body }] of all(kind, crocks.get(kind)!).entries()) {
+        const asked = await browser[method](path).send(body);
+        const never = await browser[method](absent[at]!.path).send(absent[at]!.body);
+        expect({ path, status: asked.status, body: asked.body as unknown }).toEqual({
+          path,
+          status: 404,
+          body: never.body as unknown,
+        });
+      }
+      const upload = await browser
+        .post(`/api/copies/${crocks.get(kind)!.copy}/files`)
+        .query({ name: 'x.txt' })
+        .set('Content-Type', 'application/octet-stream')
+        .send(Buffer.from('x'));
+      expect(upload.status).toBe(404);
+    },
+  );
 
-  it.each(kinds)('does not tell, in a member’s own %s, that a thing of another group exists', async (kind) => {
-    const own = { ...crocks.get(kind)!, copy: await copyOf(student('amina'), given.course.id, `Crock’s ${kind}`) };
-    for (const { method, path, body } of inside[kind]!(own).filter((ask) => ask.path.includes(own.thing))) {
-      const asked = await student('amina')[method](path).send(body);
-      const never = await student('amina')[method](path.replace(own.thing, unknownId)).send(body);
-      expect({ path, status: asked.status, body: JSON.stringify(asked.body).replaceAll(own.thing, '') }).toEqual({
-        path,
-        status: never.status,
-        body: JSON.stringify(never.body).replaceAll(unknownId, ''),
-      });
-    }
-  });
+  it.each(kinds)(
+    'does not tell, in a member’s own %s, that a thing of another group exists',
+    async (kind) => {
+      const own = {
+        ...crocks.get(kind)!,
+        copy: await copyOf(student('amina'), given.course.id, `Crock’s ${kind}`),
+      };
+      for (const { method, path, body } of inside[kind]!(own).filter((ask) => ask.path.includes(own.thing))) {
+        const asked = await student('amina')[method](path).send(body);
+        const never = await student('amina')[method](path.replace(own.thing, unknownId)).send(body);
+        expect({
+          path,
+          status: asked.status,
+          body: JSON.stringify(asked.body).replaceAll(own.thing, ''),
+        }).toEqual({
+          path,
+          status: never.status,
+          body: JSON.stringify(never.body).replaceAll(unknownId, ''),
+        });
+      }
+    },
+  );
 
   it('does not tell that an id is taken by another group’s post or page', async () => {
     const taken = crocks.get('discussion')!.thing;
@@ -229,14 +287,20 @@ describe('what is not released to you does not exist for you', () => {
   });
 
   it('shows each student their own room and nothing of the others', async () => {
-    const { rooms } = (await student('amina').get(`/api/courses/${given.course.id}/rooms`).expect(200)).body as RoomList;
+    const { rooms } = (await student('amina').get(`/api/courses/${given.course.id}/rooms`).expect(200))
+      .body as RoomList;
     expect(rooms.map((room) => room.group.name)).toEqual(['Carboy']);
     expect(JSON.stringify(rooms)).not.toMatch(/Noor|Only for/);
-    expect((await student('nino').get(`/api/courses/${given.course.id}/rooms`).expect(200)).body).toEqual({ rooms: [], common: [], locked: [] });
+    expect((await student('nino').get(`/api/courses/${given.course.id}/rooms`).expect(200)).body).toEqual({
+      rooms: [],
+      common: [],
+      locked: [],
+    });
   });
 
   it('counts for a student only what is theirs', async () => {
-    const figures = async (name: string) => (await student(name).get(`/api/courses/${given.course.id}/figures`).expect(200)).body as object;
+    const figures = async (name: string) =>
+      (await student(name).get(`/api/courses/${given.course.id}/figures`).expect(200)).body as object;
     expect(await figures('nino')).toEqual({ kind: 'student', due: 0, rooms: 0, unread: 0, newMarks: 0 });
     expect(await figures('amina')).toEqual({ kind: 'student', due: 3, rooms: 1, unread: 0, newMarks: 0 }); // the discussion asks for nothing
   });
@@ -244,20 +308,38 @@ describe('what is not released to you does not exist for you', () => {
 
 describe('hand-ins of single students', () => {
   it('are nobody else’s: no teammate learns of their files, hand-ins, news or marks', async () => {
-    await server.app.get(DataSource).query(`UPDATE "enrolment" SET "leftAt" = NULL WHERE "id" = $1`, [given.students.get('jorge')!.enrolmentId]);
+    await server.app
+      .get(DataSource)
+      .query(`UPDATE "enrolment" SET "leftAt" = NULL WHERE "id" = $1`, [
+        given.students.get('jorge')!.enrolmentId,
+      ]);
     await released(given, { kind: 'folder', title: 'Tasting notes', settings: { by: 'student' } });
     const copy = await copyOf(student('noor'), given.course.id, 'Tasting notes');
     const work = await addFile(student('noor'), copy, 'noors-secret.txt', Buffer.from('brine'));
     await student('noor').post(`/api/copies/${copy}/hand-in`).send({ attempt: 1 }).expect(200);
     const file = work.files[0]!.id;
 
-    expect((await student('jorge').get(`/api/copies/${copy}/work`).expect(200)).body).toMatchObject({ files: [], handIns: [], state: 'not-started' });
+    expect((await student('jorge').get(`/api/copies/${copy}/work`).expect(200)).body).toMatchObject({
+      files: [],
+      handIns: [],
+      state: 'not-started',
+    });
     await student('jorge').get(`/api/copies/${copy}/files/${file}`).expect(404);
     await student('jorge').delete(`/api/copies/${copy}/files/${file}`).expect(404);
-    expect(await itemOf(student('jorge'), given.course.id, 'Tasting notes')).toMatchObject({ unread: 0, latest: null, progress: { state: 'not-started' } });
-    expect(await itemOf(student('noor'), given.course.id, 'Tasting notes')).toMatchObject({ latest: { byYou: true }, progress: { state: 'done' } });
-    const { unread } = (await student('jorge').post(`/api/copies/${copy}/seen`).send({ what: 'all' })).body as { unread: number };
+    expect(await itemOf(student('jorge'), given.course.id, 'Tasting notes')).toMatchObject({
+      unread: 0,
+      latest: null,
+      progress: { state: 'not-started' },
+    });
+    expect(await itemOf(student('noor'), given.course.id, 'Tasting notes')).toMatchObject({
+      latest: { byYou: true },
+      progress: { state: 'done' },
+    });
+    const { unread } = (await student('jorge').post(`/api/copies/${copy}/seen`).send({ what: 'all' }))
+      .body as { unread: number };
     expect(unread).toBe(0);
-    expect(((await given.instructor.get(`/api/copies/${copy}/work`)).body as { files: unknown[] }).files).toHaveLength(1);
+    expect(
+      ((await given.instructor.get(`/api/copies/${copy}/work`)).body as { files: unknown[] }).files,
+    ).toHaveLength(1);
   });
 });

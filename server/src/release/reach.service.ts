@@ -22,18 +22,34 @@ export class ReachService {
     private readonly clock: Clock,
   ) {}
 
-  async read(person: SignedIn, activityId: ActivityId, { to, mode, outsiders }: ReachRequest): Promise<ReachView> {
+  async read(
+    person: SignedIn,
+    activityId: ActivityId,
+    { to, mode, outsiders }: ReachRequest,
+  ): Promise<ReachView> {
     const activity = await this.dataSource.getRepository(ActivityRow).findOneBy({ id: activityId });
     if (!activity) throw problems.notFound();
     await this.viewers.staff(person, activity.courseId, 'release');
     const setId = to.kind === 'class' ? null : to.setId;
-    const set = setId === null ? null : await this.dataSource.getRepository(GroupSetRow).findOneBy({ id: setId, courseId: activity.courseId });
+    const set =
+      setId === null
+        ? null
+        : await this.dataSource
+            .getRepository(GroupSetRow)
+            .findOneBy({ id: setId, courseId: activity.courseId });
     if (setId !== null && !set) throw problems.notFound();
     const course = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: activity.courseId });
-    const groups = setId === null ? [] : await this.dataSource.getRepository(GroupRow).find({ where: { setId }, order: { number: 'ASC' } });
+    const groups =
+      setId === null
+        ? []
+        : await this.dataSource.getRepository(GroupRow).find({ where: { setId }, order: { number: 'ASC' } });
     const release = await this.dataSource.getRepository(ReleaseRow).findOneBy({ activityId });
-    const copies = release ? await this.dataSource.getRepository(CopyRow).findBy({ releaseId: release.id }) : [];
-    const students = await this.dataSource.query<{ enrolmentId: EnrolmentId; name: string; reading: string | null; groupIds: GroupId[] }[]>(
+    const copies = release
+      ? await this.dataSource.getRepository(CopyRow).findBy({ releaseId: release.id })
+      : [];
+    const students = await this.dataSource.query<
+      { enrolmentId: EnrolmentId; name: string; reading: string | null; groupIds: GroupId[] }[]
+    >(
       `SELECT e."id" AS "enrolmentId", p."name", p."reading",
               ARRAY(SELECT m."groupId" FROM "membership" m WHERE m."enrolmentId" = e."id" AND m."setId" = $2 AND m."until" IS NULL) AS "groupIds"
          FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
@@ -42,17 +58,32 @@ export class ReachService {
     );
     const now = this.clock.now().getTime();
     const facts: ReleaseFacts = {
-      ...factsOf({ courseId: activity.courseId, mode, outsiders, state: 'live', stateAt: new Date(now), audience: audienceOf(to) } as ReleaseRow, activity),
+      ...factsOf(
+        {
+          courseId: activity.courseId,
+          mode,
+          outsiders,
+          state: 'live',
+          stateAt: new Date(now),
+          audience: audienceOf(to),
+        } as ReleaseRow,
+        activity,
+      ),
       schedule: { opens: null, due: null, closes: null },
     };
-    const dateTime = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: course.timeZone });
+    const dateTime = new Intl.DateTimeFormat('en-GB', {
+      dateStyle: 'medium',
+      timeStyle: 'short',
+      timeZone: course.timeZone,
+    });
     const groupName = new Map(groups.map((group) => [group.id, group.name]));
     const wording = {
       dateTime: (at: number) => dateTime.format(at),
       groupName: (id: string) => groupName.get(id) ?? 'a group',
       setName: () => set?.name ?? 'the class',
     };
-    const isIn = (id: string) => to.kind === 'set' || (to.kind === 'groups' && to.groupIds.includes(id as GroupId));
+    const isIn = (id: string) =>
+      to.kind === 'set' || (to.kind === 'groups' && to.groupIds.includes(id as GroupId));
     const decided = students.map((student) => {
       const viewer: Viewer = {
         courseId: activity.courseId as CourseId,
@@ -65,7 +96,15 @@ export class ReachService {
       };
       // Of several groups, one that it is released to.
       const own = mode === 'common' ? null : (student.groupIds.find(isIn) ?? student.groupIds[0] ?? null);
-      return { student, decision: decide(viewer, facts, { groupId: own, setId: own === null ? null : setId, extension: null }, now) };
+      return {
+        student,
+        decision: decide(
+          viewer,
+          facts,
+          { groupId: own, setId: own === null ? null : setId, extension: null },
+          now,
+        ),
+      };
     });
     return {
       groups: groups.map((group) => ({
@@ -78,7 +117,9 @@ export class ReachService {
       })),
       students: decided.filter(({ decision }) => atLeast(decision.access, 'open')).length,
       outside: decided.flatMap(({ student, decision }) =>
-        atLeast(decision.access, 'open') ? [] : [{ name: student.name, reading: student.reading, why: explain(decision, wording) }],
+        atLeast(decision.access, 'open')
+          ? []
+          : [{ name: student.name, reading: student.reading, why: explain(decision, wording) }],
       ),
     };
   }

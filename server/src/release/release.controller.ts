@@ -29,12 +29,24 @@ export class ReleaseController {
     private readonly reach: ReachService,
   ) {}
 
-  @Endpoint('GET /courses/:courseId/activities', { id: 'listActivities', does: 'Drafts and released activities of a course', answer: ActivityList })
-  list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<ActivityList> {
+  @Endpoint('GET /courses/:courseId/activities', {
+    id: 'listActivities',
+    does: 'Drafts and released activities of a course',
+    answer: ActivityList,
+  })
+  list(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<ActivityList> {
     return this.releases.list(person, courseId);
   }
 
-  @Endpoint('POST /courses/:courseId/activities', { id: 'draftActivity', does: 'Begin an activity as a draft', body: ActivityDraft, answer: ActivityView })
+  @Endpoint('POST /courses/:courseId/activities', {
+    id: 'draftActivity',
+    does: 'Begin an activity as a draft',
+    body: ActivityDraft,
+    answer: ActivityView,
+  })
   create(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
@@ -43,12 +55,24 @@ export class ReleaseController {
     return this.releases.create(person, courseId, draft);
   }
 
-  @Endpoint('GET /activities/:activityId', { id: 'readActivity', does: 'One activity with its settings', answer: ActivityView })
-  read(@CurrentPerson() person: SignedIn, @IdParam('activityId', ActivityId) activityId: ids.ActivityId): Promise<ActivityView> {
+  @Endpoint('GET /activities/:activityId', {
+    id: 'readActivity',
+    does: 'One activity with its settings',
+    answer: ActivityView,
+  })
+  read(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+  ): Promise<ActivityView> {
     return this.releases.read(person, activityId);
   }
 
-  @Endpoint('PUT /activities/:activityId', { id: 'editActivity', does: 'Save an activity as it is typed', body: EditActivity, answer: ActivityView })
+  @Endpoint('PUT /activities/:activityId', {
+    id: 'editActivity',
+    does: 'Save an activity as it is typed',
+    body: EditActivity,
+    answer: ActivityView,
+  })
   edit(
     @CurrentPerson() person: SignedIn,
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
@@ -71,12 +95,24 @@ export class ReleaseController {
     return this.releases.release(person, activityId, request);
   }
 
-  @Endpoint('POST /activities/:activityId/withdraw', { id: 'withdrawActivity', does: 'Take a release back', answer: ActivityView })
-  withdraw(@CurrentPerson() person: SignedIn, @IdParam('activityId', ActivityId) activityId: ids.ActivityId): Promise<ActivityView> {
+  @Endpoint('POST /activities/:activityId/withdraw', {
+    id: 'withdrawActivity',
+    does: 'Take a release back',
+    answer: ActivityView,
+  })
+  withdraw(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+  ): Promise<ActivityView> {
     return this.releases.withdraw(person, activityId);
   }
 
-  @Endpoint('POST /activities/:activityId/copy', { id: 'copyActivity', does: 'A new draft with the same settings', body: CopyActivity, answer: ActivityView })
+  @Endpoint('POST /activities/:activityId/copy', {
+    id: 'copyActivity',
+    does: 'A new draft with the same settings',
+    body: CopyActivity,
+    answer: ActivityView,
+  })
   copy(
     @CurrentPerson() person: SignedIn,
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
@@ -128,7 +164,11 @@ export class ReleaseController {
     return this.releases.extend(person, activityId, groupId, grant);
   }
 
-  @Endpoint('DELETE /activities/:activityId/extensions/:groupId', { id: 'takeExtensionBack', does: 'Back to the date of all', answer: ActivityView })
+  @Endpoint('DELETE /activities/:activityId/extensions/:groupId', {
+    id: 'takeExtensionBack',
+    does: 'Back to the date of all',
+    answer: ActivityView,
+  })
   takeExtensionBack(
     @CurrentPerson() person: SignedIn,
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,

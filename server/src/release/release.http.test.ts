@@ -24,9 +24,19 @@ afterAll(() => server.stop());
 beforeEach(() => server.clock.set('2026-11-10T10:00:00Z'));
 
 const student = (name: string): Browser => given.students.get(name)!.browser;
-const toAll = () => ({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden', goesLiveAt: null });
-const toCrock = () => ({ kind: 'groups' as const, setId: given.set.id, groupIds: [given.board.groups[0]!.id] });
-const roomsOf = async (name: string) => (await student(name).get(`/api/courses/${given.course.id}/rooms`).expect(200)).body as RoomList;
+const toAll = () => ({
+  to: { kind: 'set', setId: given.set.id },
+  mode: 'own',
+  outsiders: 'hidden',
+  goesLiveAt: null,
+});
+const toCrock = () => ({
+  kind: 'groups' as const,
+  setId: given.set.id,
+  groupIds: [given.board.groups[0]!.id],
+});
+const roomsOf = async (name: string) =>
+  (await student(name).get(`/api/courses/${given.course.id}/rooms`).expect(200)).body as RoomList;
 const titlesOf = async (name: string) => {
   const { rooms, common, locked } = await roomsOf(name);
   return {
@@ -44,7 +54,9 @@ describe('releasing', () => {
         .send(anAssignment({ title: 'Quiet draft' }))
         .expect(200)
     ).body as ActivityView;
-    expect(JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body)).not.toContain('Quiet draft');
+    expect(
+      JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body),
+    ).not.toContain('Quiet draft');
     expect(draft.release).toBeNull();
 
     await given.instructor.post(`/api/activities/${activity.id}/withdraw`).expect(200);
@@ -69,9 +81,12 @@ describe('releasing', () => {
       .post(`/api/activities/${draft.id}/release`)
       .send({ ...toAll(), goesLiveAt: at, version: draft.version })
       .expect(200);
-    const rooms = async () => JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body);
+    const rooms = async () =>
+      JSON.stringify((await student('noor').get(`/api/courses/${given.course.id}/rooms`)).body);
     expect(await rooms()).not.toContain('Later');
-    expect(JSON.stringify((await given.instructor.get(`/api/courses/${given.course.id}/rooms`)).body)).not.toContain('Later'); // nor is it in the room yet for staff
+    expect(
+      JSON.stringify((await given.instructor.get(`/api/courses/${given.course.id}/rooms`)).body),
+    ).not.toContain('Later'); // nor is it in the room yet for staff
     server.clock.pass({ hours: 2 });
     expect(await rooms()).toContain('Later');
   });
@@ -97,7 +112,11 @@ describe('releasing', () => {
       .post(`/api/activities/${activity.id}/reach`)
       .send({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden' })
       .expect(200);
-    expect(body).toMatchObject({ outside: [{ name: 'Nino', why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'] }] });
+    expect(body).toMatchObject({
+      outside: [
+        { name: 'Nino', why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'] },
+      ],
+    });
   });
 
   it('refuses a release of a draft that was edited meanwhile, and a stale save', async () => {
@@ -123,14 +142,24 @@ describe('releasing', () => {
   });
 
   it('keeps only text that the editor can make', async () => {
-    const script = { type: 'doc', content: [{ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] }] };
+    const script = {
+      type: 'doc',
+      content: [{ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] }],
+    };
     await given.instructor
       .post(`/api/courses/${given.course.id}/activities`)
       .send(anAssignment({ brief: script as never }))
       .expect(422);
     const link = {
       type: 'doc',
-      content: [{ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] }],
+      content: [
+        {
+          type: 'paragraph',
+          content: [
+            { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] },
+          ],
+        },
+      ],
     };
     await given.instructor
       .post(`/api/courses/${given.course.id}/activities`)
@@ -138,7 +167,11 @@ describe('releasing', () => {
       .expect(422);
     const dates = await given.instructor
       .post(`/api/courses/${given.course.id}/activities`)
-      .send(anAssignment({ schedule: { opens: '2026-11-12T00:00:00.000Z', due: '2026-11-11T00:00:00.000Z', closes: null } }))
+      .send(
+        anAssignment({
+          schedule: { opens: '2026-11-12T00:00:00.000Z', due: '2026-11-11T00:00:00.000Z', closes: null },
+        }),
+      )
       .expect(422);
     expect(dates.body).toMatchObject({ detail: 'Opens, due and closes must come in that order.' });
   });
@@ -150,7 +183,8 @@ describe('ways of releasing', () => {
     const own = await itemOf(student('noor'), given.course.id, 'Bench talk');
     const head = (await student('noor').get(`/api/copies/${own.copyId}`).expect(200)).body as CopyHead;
     expect(head.others.map((other) => other.group.name)).toEqual(['Carboy']);
-    const carboy = (await student('noor').get(`/api/copies/${head.others[0]!.copyId}`).expect(200)).body as CopyHead;
+    const carboy = (await student('noor').get(`/api/copies/${head.others[0]!.copyId}`).expect(200))
+      .body as CopyHead;
     expect(carboy).toMatchObject({ access: 'read-only', part: 'reader', group: { name: 'Carboy' } });
     await student('noor').get(`/api/copies/${carboy.id}/discussion`).expect(200);
     await student('nino').get(`/api/copies/${carboy.id}`).expect(404);
@@ -158,7 +192,11 @@ describe('ways of releasing', () => {
   });
 
   it('gives the class one copy, also to whoever is in no group', async () => {
-    await released(given, { kind: 'discussion', title: 'Ask the lab', points: null }, { to: { kind: 'class' }, mode: 'common' });
+    await released(
+      given,
+      { kind: 'discussion', title: 'Ask the lab', points: null },
+      { to: { kind: 'class' }, mode: 'common' },
+    );
     const item = await itemOf(student('nino'), given.course.id, 'Ask the lab');
     expect(item.copyId).toBe((await itemOf(student('amina'), given.course.id, 'Ask the lab')).copyId);
     const head = (await student('nino').get(`/api/copies/${item.copyId}`).expect(200)).body as CopyHead;
@@ -169,7 +207,9 @@ describe('ways of releasing', () => {
   it('reaches some groups of a set; the others learn nothing, or only that it exists', async () => {
     await released(given, { title: 'Salt trial' }, { to: toCrock() });
     await released(given, { title: 'Second salt trial' }, { to: toCrock(), outsiders: 'listed' });
-    expect((await titlesOf('noor')).inRooms).toEqual(expect.arrayContaining(['Salt trial', 'Second salt trial']));
+    expect((await titlesOf('noor')).inRooms).toEqual(
+      expect.arrayContaining(['Salt trial', 'Second salt trial']),
+    );
     const amina = await titlesOf('amina');
     expect(amina.inRooms).not.toContain('Salt trial');
     expect(amina.locked).toEqual(['Second salt trial']);
@@ -191,7 +231,10 @@ describe('ways of releasing', () => {
       .expect(200);
     const carboys = await copyOf(student('amina'), given.course.id, 'Widening');
     await addFile(student('amina'), carboys, 'notes.txt', Buffer.from('mine'));
-    await given.instructor.put(`/api/activities/${salt.id}/reach`).send({ to: toCrock(), outsiders: 'hidden' }).expect(200);
+    await given.instructor
+      .put(`/api/activities/${salt.id}/reach`)
+      .send({ to: toCrock(), outsiders: 'hidden' })
+      .expect(200);
     await student('amina').get(`/api/copies/${carboys}`).expect(404);
     const work = (await given.instructor.get(`/api/copies/${carboys}/work`).expect(200)).body as WorkView;
     expect(work.files.map((file) => file.name)).toEqual(['notes.txt']);
@@ -214,10 +257,13 @@ describe('ways of releasing', () => {
         .send(anAssignment({ title: 'No way' }))
         .expect(200)
     ).body as ActivityView;
-    const attempt = (more: object) => given.instructor.post(`/api/activities/${draft.id}/release`).send({ ...toAll(), version: 1, ...more });
+    const attempt = (more: object) =>
+      given.instructor.post(`/api/activities/${draft.id}/release`).send({ ...toAll(), version: 1, ...more });
     await attempt({ mode: 'common' }).expect(422);
     await attempt({ to: { kind: 'class' } }).expect(422);
-    await attempt({ to: { kind: 'groups', setId: given.set.id, groupIds: ['01920000-0000-7000-8000-00000000abcd'] } }).expect(404);
+    await attempt({
+      to: { kind: 'groups', setId: given.set.id, groupIds: ['01920000-0000-7000-8000-00000000abcd'] },
+    }).expect(404);
     await attempt({ to: { kind: 'groups', setId: given.set.id, groupIds: [] } }).expect(422);
     await given.instructor
       .post(`/api/courses/${given.course.id}/activities`)
@@ -230,36 +276,62 @@ describe('ways of releasing', () => {
       .put(`/api/activities/${activity.id}`)
       .send({ ...anAssignment(), kind: 'wiki', version: activity.version })
       .expect(409);
-    const copy = (await given.instructor.post(`/api/activities/${activity.id}/copy`).expect(200)).body as ActivityView;
+    const copy = (await given.instructor.post(`/api/activities/${activity.id}/copy`).expect(200))
+      .body as ActivityView;
     expect(copy).toMatchObject({ title: 'Ferment report (copy)', release: null, points: '40', version: 1 });
     expect((await titlesOf('noor')).inRooms).not.toContain('Ferment report (copy)');
-    const same = (await given.instructor.post(`/api/activities/${activity.id}/copy`).send({ keepsTitle: true }).expect(200)).body as ActivityView;
+    const same = (
+      await given.instructor
+        .post(`/api/activities/${activity.id}/copy`)
+        .send({ keepsTitle: true })
+        .expect(200)
+    ).body as ActivityView;
     expect(same).toMatchObject({ title: 'Ferment report', release: null });
   });
 });
 
 describe('longer for one group', () => {
   const extend = (id: string, due: string, reason = 'Their crock cracked') =>
-    given.instructor.put(`/api/activities/${id}/extensions/${given.board.groups[0]!.id}`).send({ due, reason });
+    given.instructor
+      .put(`/api/activities/${id}/extensions/${given.board.groups[0]!.id}`)
+      .send({ due, reason });
 
   it('moves its date, its lateness and its closing, and nobody else’s', async () => {
-    const late = await released(given, { title: 'Longer', schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: '2026-11-13T17:00:00.000Z' } });
+    const late = await released(given, {
+      title: 'Longer',
+      schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: '2026-11-13T17:00:00.000Z' },
+    });
     const body = (await extend(late.id, '2026-11-14T17:00:00.000Z').expect(200)).body as ActivityView;
-    expect(body.extensions).toMatchObject([{ name: 'Crock', due: '2026-11-14T17:00:00.000Z', reason: 'Their crock cracked' }]);
-    const [crocks, carboys] = [await itemOf(student('noor'), given.course.id, 'Longer'), await itemOf(student('amina'), given.course.id, 'Longer')];
+    expect(body.extensions).toMatchObject([
+      { name: 'Crock', due: '2026-11-14T17:00:00.000Z', reason: 'Their crock cracked' },
+    ]);
+    const [crocks, carboys] = [
+      await itemOf(student('noor'), given.course.id, 'Longer'),
+      await itemOf(student('amina'), given.course.id, 'Longer'),
+    ];
     expect([crocks.due, carboys.due]).toEqual(['2026-11-14T17:00:00.000Z', '2026-11-12T17:00:00.000Z']);
     const head = (await student('noor').get(`/api/copies/${crocks.copyId}`).expect(200)).body as CopyHead;
     expect(head.extension).toEqual({ due: '2026-11-14T17:00:00.000Z', reason: 'Their crock cracked' });
-    expect(JSON.stringify((await student('amina').get(`/api/copies/${carboys.copyId}`)).body)).not.toContain('cracked');
+    expect(JSON.stringify((await student('amina').get(`/api/copies/${carboys.copyId}`)).body)).not.toContain(
+      'cracked',
+    );
 
     server.clock.set('2026-11-14T12:00:00Z');
     await addFile(student('noor'), crocks.copyId, 'late.txt', Buffer.from('pH'));
-    const { body: work } = (await student('noor').post(`/api/copies/${crocks.copyId}/hand-in`).send({ attempt: 1 }).expect(200)) as { body: WorkView };
+    const { body: work } = (await student('noor')
+      .post(`/api/copies/${crocks.copyId}/hand-in`)
+      .send({ attempt: 1 })
+      .expect(200)) as { body: WorkView };
     expect(work.handIns[0]!.late).toEqual({ minutes: 0, deduction: '0' });
-    expect(((await student('amina').get(`/api/copies/${carboys.copyId}`)).body as CopyHead).access).toBe('read-only');
+    expect(((await student('amina').get(`/api/copies/${carboys.copyId}`)).body as CopyHead).access).toBe(
+      'read-only',
+    );
 
-    await given.instructor.delete(`/api/activities/${late.id}/extensions/${given.board.groups[0]!.id}`).expect(200);
-    const again = (await student('noor').get(`/api/copies/${crocks.copyId}/work`).expect(200)).body as WorkView;
+    await given.instructor
+      .delete(`/api/activities/${late.id}/extensions/${given.board.groups[0]!.id}`)
+      .expect(200);
+    const again = (await student('noor').get(`/api/copies/${crocks.copyId}/work`).expect(200))
+      .body as WorkView;
     expect(again.handIns[0]!.late).toEqual({ minutes: 2580, deduction: '8' });
   });
 

@@ -6,5 +6,10 @@ import { ReachService } from './reach.service.js';
 import { ReleaseController } from './release.controller.js';
 import { ReleaseService } from './release.service.js';
 
-@Module({ imports: [RosterModule], controllers: [ReleaseController], providers: [Gate, Kinds, ReleaseService, ReachService], exports: [Gate, Kinds] })
+@Module({
+  imports: [RosterModule],
+  controllers: [ReleaseController],
+  providers: [Gate, Kinds, ReleaseService, ReachService],
+  exports: [Gate, Kinds],
+})
 export class ReleaseModule {}

@@ -9,7 +9,10 @@ import { CourseRow } from '../roster/index.js';
 
 /** What is written once for all copies. */
 @Entity('activity')
-@Check('activity_dates', `("opens" IS NULL OR "due" IS NULL OR "opens" <= "due") AND ("due" IS NULL OR "closes" IS NULL OR "due" <= "closes")`)
+@Check(
+  'activity_dates',
+  `("opens" IS NULL OR "due" IS NULL OR "opens" <= "due") AND ("due" IS NULL OR "closes" IS NULL OR "due" <= "closes")`,
+)
 export class ActivityRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CourseRow) @Column('uuid') @Index('activity_by_course') courseId!: string;
@@ -54,7 +57,8 @@ export class ReleaseRow {
 export class CopyRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => ReleaseRow) @Column('uuid') releaseId!: string;
-  @ForeignKey(() => GroupRow) @Column('uuid', { nullable: true }) @Index('copy_by_group') groupId!: string | null;
+  @ForeignKey(() => GroupRow) @Column('uuid', { nullable: true }) @Index('copy_by_group') groupId!:
+    string | null;
 }
 
 /** More time for one group. It hangs on the activity, so that it can be granted before release and outlives a withdrawal. */

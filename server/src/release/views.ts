@@ -17,7 +17,12 @@ interface GroupReach {
 }
 
 /** Activities as staff see them, with whom their releases reach; four queries, however many activities. */
-export async function activityViews(manager: EntityManager, kinds: Kinds, activities: readonly ActivityRow[], now: Date): Promise<ActivityView[]> {
+export async function activityViews(
+  manager: EntityManager,
+  kinds: Kinds,
+  activities: readonly ActivityRow[],
+  now: Date,
+): Promise<ActivityView[]> {
   const [first] = activities;
   if (!first) return [];
   const ids = activities.map((activity) => activity.id);
@@ -33,7 +38,9 @@ export async function activityViews(manager: EntityManager, kinds: Kinds, activi
     `SELECT count(*)::int AS "students" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL`,
     [first.courseId],
   );
-  const extensions = await manager.query<{ activityId: string; groupId: GroupId; number: number; name: string; due: Date; reason: string }[]>(
+  const extensions = await manager.query<
+    { activityId: string; groupId: GroupId; number: number; name: string; due: Date; reason: string }[]
+  >(
     `SELECT x."activityId", x."groupId", g."number", g."name", x."due", x."reason"
        FROM "extension" x JOIN "course_group" g ON g."id" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."number"`,
     [ids],
@@ -55,14 +62,30 @@ export async function activityViews(manager: EntityManager, kinds: Kinds, activi
       release: release ? releaseView(release, activity, groups, counted!.students, now) : null,
       extensions: extensions
         .filter((each) => each.activityId === activity.id)
-        .map(({ groupId, number, name, due, reason }) => ({ groupId, number, name, due: due.toISOString(), reason })),
+        .map(({ groupId, number, name, due, reason }) => ({
+          groupId,
+          number,
+          name,
+          due: due.toISOString(),
+          reason,
+        })),
     };
   });
 }
 
-function releaseView(release: ReleaseRow, activity: ActivityRow, groups: readonly GroupReach[], allStudents: number, now: Date): ReleaseView {
+function releaseView(
+  release: ReleaseRow,
+  activity: ActivityRow,
+  groups: readonly GroupReach[],
+  allStudents: number,
+  now: Date,
+): ReleaseView {
   const to = toOf(release);
-  const reached = groups.filter((group) => group.setId === release.setId && (to.kind !== 'groups' || to.groupIds.includes(group.groupId as GroupId)));
+  const reached = groups.filter(
+    (group) =>
+      group.setId === release.setId &&
+      (to.kind !== 'groups' || to.groupIds.includes(group.groupId as GroupId)),
+  );
   return {
     id: release.id as ReleaseId,
     to,
@@ -71,7 +94,8 @@ function releaseView(release: ReleaseRow, activity: ActivityRow, groups: readonl
     outsiders: release.outsiders,
     state: shownState(release, activity, now.getTime()),
     groups: reached.length,
-    students: to.kind === 'class' ? allStudents : new Set(reached.flatMap((group) => group.enrolmentIds)).size,
+    students:
+      to.kind === 'class' ? allStudents : new Set(reached.flatMap((group) => group.enrolmentIds)).size,
   };
 }
 
@@ -79,9 +103,15 @@ function releaseView(release: ReleaseRow, activity: ActivityRow, groups: readonl
 function shownState(release: ReleaseRow, activity: ActivityRow, now: number): ReleaseView['state'] {
   const state = stateOf(release);
   if (state.state === 'draft') return { state: 'draft', at: null };
-  if (state.state === 'scheduled') return { state: state.goesLiveAt <= now ? 'live' : 'scheduled', at: new Date(state.goesLiveAt).toISOString() };
+  if (state.state === 'scheduled')
+    return {
+      state: state.goesLiveAt <= now ? 'live' : 'scheduled',
+      at: new Date(state.goesLiveAt).toISOString(),
+    };
   const isOver = state.state === 'live' && activity.closes !== null && activity.closes.getTime() <= now;
-  return isOver ? { state: 'closed', at: iso(activity.closes) } : { state: state.state, at: new Date(state.since).toISOString() };
+  return isOver
+    ? { state: 'closed', at: iso(activity.closes) }
+    : { state: state.state, at: new Date(state.since).toISOString() };
 }
 
 const iso = (at: Date | null) => at?.toISOString() ?? null;

@@ -13,12 +13,23 @@ import { RoomsService } from './rooms.service.js';
 export class RoomsController {
   constructor(private readonly rooms: RoomsService) {}
 
-  @Endpoint('GET /courses/:courseId/rooms', { id: 'listRooms', does: 'The rooms one may enter, with members, activities and what is new', answer: RoomList })
-  list(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RoomList> {
+  @Endpoint('GET /courses/:courseId/rooms', {
+    id: 'listRooms',
+    does: 'The rooms one may enter, with members, activities and what is new',
+    answer: RoomList,
+  })
+  list(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<RoomList> {
     return this.rooms.list(person, courseId);
   }
 
-  @Endpoint('GET /copies/:copyId', { id: 'readCopy', does: "One group's copy: what was set, for whom and until when", answer: CopyHead })
+  @Endpoint('GET /copies/:copyId', {
+    id: 'readCopy',
+    does: "One group's copy: what was set, for whom and until when",
+    answer: CopyHead,
+  })
   head(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<CopyHead> {
     return this.rooms.head(person, copyId);
   }

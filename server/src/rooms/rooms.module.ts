@@ -4,5 +4,10 @@ import { ReleaseModule } from '../release/index.js';
 import { RoomsController } from './rooms.controller.js';
 import { RoomsService } from './rooms.service.js';
 
-@Module({ imports: [ReleaseModule, NewsModule], controllers: [RoomsController], providers: [RoomsService], exports: [RoomsService] })
+@Module({
+  imports: [ReleaseModule, NewsModule],
+  controllers: [RoomsController],
+  providers: [RoomsService],
+  exports: [RoomsService],
+})
 export class RoomsModule {}

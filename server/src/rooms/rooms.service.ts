@@ -30,9 +30,13 @@ export class RoomsService {
     const { viewer, entered, listed } = await this.gate.enterAll(person, courseId);
     const { manager } = this.dataSource;
     const isStaff = may(viewer.role, 'read-course');
-    const groupIds = isStaff ? await this.groupIdsFor(viewer) : viewer.groups.map((group) => group.groupId as string);
+    const groupIds = isStaff
+      ? await this.groupIdsFor(viewer)
+      : viewer.groups.map((group) => group.groupId as string);
     const tags = await groupTags(manager, groupIds);
-    const members = await manager.query<{ groupId: string; enrolmentId: EnrolmentId; name: string; reading: string | null; isLeader: boolean }[]>(
+    const members = await manager.query<
+      { groupId: string; enrolmentId: EnrolmentId; name: string; reading: string | null; isLeader: boolean }[]
+    >(
       `SELECT m."groupId", e."id" AS "enrolmentId", p."name", p."reading", m."isLeader"
          FROM "membership" m JOIN "enrolment" e ON e."id" = m."enrolmentId" JOIN "person" p ON p."id" = e."personId"
         WHERE m."groupId" = ANY($1) AND m."until" IS NULL AND e."leftAt" IS NULL ORDER BY p."name"`,
@@ -40,14 +44,23 @@ export class RoomsService {
     );
     const now = this.clock.now();
     // Staff look into rooms as they are: what its members cannot see yet, or no longer, is not in them.
-    const shown = entered.filter((access) => isOut(access, now) && (access.copy.groupId === null || tags.has(access.copy.groupId)));
-    const progress = await this.kinds.progress({ accesses: shown, manager, now, membersOf: await membersOfCopies(manager, shown) });
+    const shown = entered.filter(
+      (access) => isOut(access, now) && (access.copy.groupId === null || tags.has(access.copy.groupId)),
+    );
+    const progress = await this.kinds.progress({
+      accesses: shown,
+      manager,
+      now,
+      membersOf: await membersOfCopies(manager, shown),
+    });
     const news = await this.news.of(shown);
     const marked = await this.copiesWithMarkFor(viewer.enrolmentId);
     const items = (of: (access: CopyAccess) => boolean) =>
       shown
         .filter(of)
-        .map((access) => itemOf(access, progress.get(access.copy.id)!, news(access.copy.id), marked.has(access.copy.id)))
+        .map((access) =>
+          itemOf(access, progress.get(access.copy.id)!, news(access.copy.id), marked.has(access.copy.id)),
+        )
         .sort(byDue);
     const dress = await this.dressOf(groupIds);
     const rooms = [...tags.values()].map((group): RoomView => ({
@@ -57,10 +70,20 @@ export class RoomsService {
       dressVersion: isStaff ? null : dress.get(group.id)!.dressVersion,
       members: members
         .filter((member) => member.groupId === group.id)
-        .map(({ enrolmentId, name, reading, isLeader }) => ({ enrolmentId, name, reading, isLeader, isYou: enrolmentId === viewer.enrolmentId })),
+        .map(({ enrolmentId, name, reading, isLeader }) => ({
+          enrolmentId,
+          name,
+          reading,
+          isLeader,
+          isYou: enrolmentId === viewer.enrolmentId,
+        })),
       items: items((access) => access.copy.groupId === group.id),
     }));
-    return { rooms, common: items((access) => access.copy.groupId === null), locked: await this.locked(courseId, listed) };
+    return {
+      rooms,
+      common: items((access) => access.copy.groupId === null),
+      locked: await this.locked(courseId, listed),
+    };
   }
 
   /** What every copy has, whatever its kind, and which other groups' copies of the same the person may look into. */
@@ -83,7 +106,12 @@ export class RoomsService {
       siblings.map((each) => each.copy.groupId),
     );
     const news = await this.news.of(siblings);
-    const progress = await this.kinds.progress({ accesses: siblings, manager, now: this.clock.now(), membersOf: await membersOfCopies(manager, siblings) });
+    const progress = await this.kinds.progress({
+      accesses: siblings,
+      manager,
+      now: this.clock.now(),
+      membersOf: await membersOfCopies(manager, siblings),
+    });
     const group = copy.groupId === null ? null : (tags.get(copy.groupId) ?? null);
     assert(copy.groupId === null || group, 'a copy of a group has one');
     return {
@@ -108,7 +136,14 @@ export class RoomsService {
         const sibling = siblings.find((each) => each.copy.groupId === tag.id)!;
         return sibling.copy.id === copy.id
           ? []
-          : [{ copyId: sibling.copy.id as CopyId, group: tag, unread: news(sibling.copy.id).unread, state: progress.get(sibling.copy.id)!.state }];
+          : [
+              {
+                copyId: sibling.copy.id as CopyId,
+                group: tag,
+                unread: news(sibling.copy.id).unread,
+                state: progress.get(sibling.copy.id)!.state,
+              },
+            ];
       }),
       unread: news(copy.id).unread,
       serverTime: this.clock.now().toISOString(),
@@ -120,12 +155,24 @@ export class RoomsService {
     const { timeZone } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
     const dateTime = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone });
     // To whom it was released is not told: that it exists is all that outsiders learn.
-    const wording = { dateTime: (at: number) => dateTime.format(at), groupName: () => 'a group', setName: () => 'a group set', isToYou: true };
-    return listed.map(({ activity, decision }) => ({ title: activity.title, kind: activity.kind, why: explain(decision, wording) }));
+    const wording = {
+      dateTime: (at: number) => dateTime.format(at),
+      groupName: () => 'a group',
+      setName: () => 'a group set',
+      isToYou: true,
+    };
+    return listed.map(({ activity, decision }) => ({
+      title: activity.title,
+      kind: activity.kind,
+      why: explain(decision, wording),
+    }));
   }
 
   private async copiesWithMarkFor(enrolmentId: EnrolmentId): Promise<Set<string>> {
-    const rows = await this.dataSource.query<{ copyId: string }[]>(`SELECT "copyId" FROM "released_mark" WHERE "enrolmentId" = $1`, [enrolmentId]);
+    const rows = await this.dataSource.query<{ copyId: string }[]>(
+      `SELECT "copyId" FROM "released_mark" WHERE "enrolmentId" = $1`,
+      [enrolmentId],
+    );
     return new Set(rows.map((row) => row.copyId));
   }
 
@@ -139,8 +186,12 @@ export class RoomsService {
     return rows.map((row) => row.id);
   }
 
-  private async dressOf(groupIds: readonly string[]): Promise<ReadonlyMap<string, Pick<RoomView, 'about' | 'motto' | 'dressVersion'>>> {
-    const rows = await this.dataSource.query<(Pick<RoomView, 'about' | 'motto' | 'dressVersion'> & { id: string })[]>(
+  private async dressOf(
+    groupIds: readonly string[],
+  ): Promise<ReadonlyMap<string, Pick<RoomView, 'about' | 'motto' | 'dressVersion'>>> {
+    const rows = await this.dataSource.query<
+      (Pick<RoomView, 'about' | 'motto' | 'dressVersion'> & { id: string })[]
+    >(
       `SELECT g."id", g."motto", CASE WHEN s."isDescriptionShown" THEN s."description" ELSE '' END AS "about",
               CASE WHEN s."membersDress" AND s."frozenAt" IS NULL AND s."putAwayAt" IS NULL AND NOT g."isLocked" THEN g."version" END AS "dressVersion"
          FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId" WHERE g."id" = ANY($1)`,
@@ -150,7 +201,12 @@ export class RoomsService {
   }
 }
 
-function itemOf(access: CopyAccess, progress: Progress, { unread, latest }: CopyNews, hasMark: boolean): RoomItem {
+function itemOf(
+  access: CopyAccess,
+  progress: Progress,
+  { unread, latest }: CopyNews,
+  hasMark: boolean,
+): RoomItem {
   const { copy, release, activity, extension, decision } = access;
   return {
     copyId: copy.id as CopyId,
@@ -169,5 +225,6 @@ function itemOf(access: CopyAccess, progress: Progress, { unread, latest }: Copy
   };
 }
 
-const byDue = (a: RoomItem, b: RoomItem) => (a.due ?? '9999').localeCompare(b.due ?? '9999') || a.title.localeCompare(b.title);
+const byDue = (a: RoomItem, b: RoomItem) =>
+  (a.due ?? '9999').localeCompare(b.due ?? '9999') || a.title.localeCompare(b.title);
 const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());

@@ -7,14 +7,17 @@ import { asTable, readBundle } from '@jigsaw/core/roster';
 const mostUnpackedBytes = 40_000_000;
 const mostFiles = 2_000;
 
-export const isArchive = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
+export const isArchive = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
 
 /** A spreadsheet or a roster bundle as a class file. */
 export async function readArchive(bytes: Uint8Array): Promise<ReadTable> {
   const files = unpack(bytes);
   if (files === 'archive-too-large' || files === 'archive-broken') return { ok: false, code: files };
   if (files.has('xl/workbook.xml')) return readWorkbook(files);
-  const byName = new Map([...files].map(([path, content]) => [path.split('/').at(-1)!.toLowerCase(), content]));
+  const byName = new Map(
+    [...files].map(([path, content]) => [path.split('/').at(-1)!.toLowerCase(), content]),
+  );
   return readBundle(byName);
 }
 

@@ -17,11 +17,20 @@ afterAll(() => server?.stop());
 
 const at = (path: string) => `/api/courses/${given.course.id}/roster${path}`;
 const roster = async () => (await given.instructor.get(at('')).expect(200)).body as RosterView;
-const kinds = async () => Object.fromEntries((await roster()).attributes.map(({ name, kind, isChosen }) => [name, isChosen ? `${kind}, chosen` : kind]));
+const kinds = async () =>
+  Object.fromEntries(
+    (await roster()).attributes.map(({ name, kind, isChosen }) => [
+      name,
+      isChosen ? `${kind}, chosen` : kind,
+    ]),
+  );
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
-const act = async (body: object) => (await given.instructor.post(at('/changes')).send(body).expect(200)).body as RosterChanged;
-const give = (name: string, attributes: Record<string, string>) => act({ act: 'edit', edits: [{ enrolmentId: idOf(name), from: {}, to: { attributes } }] });
-const choose = (name: string, kind: string | null) => given.instructor.put(at('/attributes')).send({ name, kind }).expect(200);
+const act = async (body: object) =>
+  (await given.instructor.post(at('/changes')).send(body).expect(200)).body as RosterChanged;
+const give = (name: string, attributes: Record<string, string>) =>
+  act({ act: 'edit', edits: [{ enrolmentId: idOf(name), from: {}, to: { attributes } }] });
+const choose = (name: string, kind: string | null) =>
+  given.instructor.put(at('/attributes')).send({ name, kind }).expect(200);
 
 describe('attributes', () => {
   it('are what their values look like, until somebody says what they are', async () => {
@@ -61,7 +70,10 @@ describe('attributes', () => {
     await give('noor', { Lab: 'some', Hours: '3' });
     await choose('Diet', 'category');
     for (const to of ['Hours', 'Diet']) {
-      const refused = await given.instructor.post(at('/changes')).send({ act: 'rename-attribute', from: 'Lab', to }).expect(422);
+      const refused = await given.instructor
+        .post(at('/changes'))
+        .send({ act: 'rename-attribute', from: 'Lab', to })
+        .expect(422);
       expect(refused.body.detail).toBe(`${to} is the name of another attribute here. Choose one of its own.`);
     }
   });
@@ -86,20 +98,39 @@ describe('attributes', () => {
 
 describe('a message to people of the roster', () => {
   const write = (body: object) => given.instructor.post(at('/messages')).send(body);
-  const outbox = async () => (await given.instructor.get(`/api/courses/${given.course.id}/outbox`).expect(200)).body as Outbox;
+  const outbox = async () =>
+    (await given.instructor.get(`/api/courses/${given.course.id}/outbox`).expect(200)).body as Outbox;
 
   it('goes to each alone, with the way to answer', async () => {
-    await write({ enrolmentIds: [idOf('noor'), idOf('jorge')], subject: 'Jars', text: 'Bring your own.\n\n  Two each.' }).expect(200);
+    await write({
+      enrolmentIds: [idOf('noor'), idOf('jorge')],
+      subject: 'Jars',
+      text: 'Bring your own.\n\n  Two each.',
+    }).expect(200);
     const { mails } = await outbox();
-    expect(mails.map((mail) => mail.toAddress).sort()).toEqual(['jorge@quillmere.example', 'noor@quillmere.example']);
-    expect(mails[0]).toMatchObject({ subject: 'Jars', paragraphs: ['Bring your own.', 'Two each.'], link: { url: `http://jigsaw.test/c/${given.course.id}` } });
+    expect(mails.map((mail) => mail.toAddress).sort()).toEqual([
+      'jorge@quillmere.example',
+      'noor@quillmere.example',
+    ]);
+    expect(mails[0]).toMatchObject({
+      subject: 'Jars',
+      paragraphs: ['Bring your own.', 'Two each.'],
+      link: { url: `http://jigsaw.test/c/${given.course.id}` },
+    });
     expect(mails[0]!.why).toContain('Answer to ilse.marrow@quillmere.example');
   });
 
   it('goes to all of them or to nobody', async () => {
     await act({ act: 'drop', enrolmentIds: [idOf('jorge')] });
-    await write({ enrolmentIds: [idOf('noor'), idOf('jorge')], subject: 'Jars', text: 'Bring your own.' }).expect(404);
+    await write({
+      enrolmentIds: [idOf('noor'), idOf('jorge')],
+      subject: 'Jars',
+      text: 'Bring your own.',
+    }).expect(404);
     expect((await outbox()).total).toBe(0);
-    expect((await write({ enrolmentIds: [idOf('noor')], subject: ' ', text: 'x' }).expect(422)).body.issues[0].message).toBe('Give the message a subject.');
+    expect(
+      (await write({ enrolmentIds: [idOf('noor')], subject: ' ', text: 'x' }).expect(422)).body.issues[0]
+        .message,
+    ).toBe('Give the message a subject.');
   });
 });

@@ -8,9 +8,14 @@ import { CourseRow } from './roster.rows.js';
 export type ChosenKinds = Readonly<Record<string, AttributeKind>>;
 
 /** Every attribute of a course: first those that somebody has, in the order in which they came. */
-export function attributesOf(entries: readonly { readonly attributes: Readonly<Record<string, string>> }[], chosen: ChosenKinds): RosterView['attributes'] {
+export function attributesOf(
+  entries: readonly { readonly attributes: Readonly<Record<string, string>> }[],
+  chosen: ChosenKinds,
+): RosterView['attributes'] {
   const values = new Map<string, string[]>();
-  for (const entry of entries) for (const [name, value] of Object.entries(entry.attributes)) values.set(name, [...(values.get(name) ?? []), value]);
+  for (const entry of entries)
+    for (const [name, value] of Object.entries(entry.attributes))
+      values.set(name, [...(values.get(name) ?? []), value]);
   const kinds = new Map(Object.entries(chosen));
   return [...new Set([...values.keys(), ...kinds.keys()])].map((name) => ({
     name,
@@ -20,12 +25,20 @@ export function attributesOf(entries: readonly { readonly attributes: Readonly<R
 }
 
 export async function chosenKinds(manager: EntityManager, courseId: string): Promise<ChosenKinds> {
-  const course = await manager.findOneOrFail(CourseRow, { where: { id: courseId }, select: { id: true, attributeKinds: true } });
+  const course = await manager.findOneOrFail(CourseRow, {
+    where: { id: courseId },
+    select: { id: true, attributeKinds: true },
+  });
   return course.attributeKinds;
 }
 
 /** null: nobody said, so that it is guessed again. */
-export async function chooseKind(manager: EntityManager, courseId: string, name: string, kind: AttributeKind | null): Promise<void> {
+export async function chooseKind(
+  manager: EntityManager,
+  courseId: string,
+  name: string,
+  kind: AttributeKind | null,
+): Promise<void> {
   const kinds = new Map(Object.entries(await chosenKinds(manager, courseId)));
   if (kind === null) kinds.delete(name);
   else kinds.set(name, kind);
@@ -33,7 +46,11 @@ export async function chooseKind(manager: EntityManager, courseId: string, name:
 }
 
 /** An attribute's kind goes with its name. */
-export async function renameKind(manager: EntityManager, courseId: string, { from, to }: Renamed): Promise<void> {
+export async function renameKind(
+  manager: EntityManager,
+  courseId: string,
+  { from, to }: Renamed,
+): Promise<void> {
   const kinds = new Map(Object.entries(await chosenKinds(manager, courseId)));
   const kind = kinds.get(from);
   if (kind === undefined) return;

@@ -4,25 +4,69 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId, PersonId } from '@jigsaw/core/ids';
 import type { KnownSet, ReadTable } from '@jigsaw/core/roster';
-import { guessColumns, importChange, lackingGroups, previewImport, readTable, setKey } from '@jigsaw/core/roster';
+import {
+  guessColumns,
+  importChange,
+  lackingGroups,
+  previewImport,
+  readTable,
+  setKey,
+} from '@jigsaw/core/roster';
 import { fold } from '@jigsaw/core/text';
 import { isArchive, readArchive } from './archive.js';
 import { writeBundle, writeCsv } from './classFile.js';
 
 const id = <Kind>(name: string) => name as Kind;
-const course = { id: id<CourseId>('c'), code: 'FER 220', title: 'Applied Fermentation', term: 'Autumn' } as CourseView;
-const groupsOf = (setId: string, ...names: string[]) => names.map((name, at) => ({ id: id<GroupId>(`${setId}${at}`), number: at + 1, name }));
-const set = { id: id<GroupSetId>('s'), name: 'Bench teams', isExclusive: true, groups: groupsOf('s', 'Crock', 'Weir; below', '10', '9') };
-const circles = { id: id<GroupSetId>('o'), name: 'Reading circles', isExclusive: false, groups: groupsOf('o', 'Rye', ';', 'Rye', 'Malt;; ale') };
+const course = {
+  id: id<CourseId>('c'),
+  code: 'FER 220',
+  title: 'Applied Fermentation',
+  term: 'Autumn',
+} as CourseView;
+const groupsOf = (setId: string, ...names: string[]) =>
+  names.map((name, at) => ({ id: id<GroupId>(`${setId}${at}`), number: at + 1, name }));
+const set = {
+  id: id<GroupSetId>('s'),
+  name: 'Bench teams',
+  isExclusive: true,
+  groups: groupsOf('s', 'Crock', 'Weir; below', '10', '9'),
+};
+const circles = {
+  id: id<GroupSetId>('o'),
+  name: 'Reading circles',
+  isExclusive: false,
+  groups: groupsOf('o', 'Rye', ';', 'Rye', 'Malt;; ale'),
+};
 const sets = [set, circles];
 
-const seatIn = ({ id: setId }: typeof set, { id: groupId, number, name }: (typeof set.groups)[number]) => ({ setId, groupId, number, name });
+const seatIn = ({ id: setId }: typeof set, { id: groupId, number, name }: (typeof set.groups)[number]) => ({
+  setId,
+  groupId,
+  number,
+  name,
+});
 const tidyText = (text: string) => text.replace(/\s+/g, ' ').trim().normalize('NFC');
 const aWord = fc.oneof(
-  fc.constantFrom('한', '서연', 'ليلى', 'Ó Briain', 'Zoe\u0301', 'O"Neil', "d'Arc", 'al-Hamwi', 'Nguyễn', 'van der Woestijne'),
+  fc.constantFrom(
+    '한',
+    '서연',
+    'ليلى',
+    'Ó Briain',
+    'Zoe\u0301',
+    'O"Neil',
+    "d'Arc",
+    'al-Hamwi',
+    'Nguyễn',
+    'van der Woestijne',
+  ),
   fc.stringMatching(/^[A-Za-z]{1,6}$/),
 );
-const aCell = fc.oneof(fc.constantFrom("'+", "''=x", '=1+1', '-5', '+x', '@y', 'a;b', 'two\nlines', "it's", '"q"'), fc.string({ maxLength: 6 })).map(tidyText);
+const aCell = fc
+  .oneof(
+    fc.constantFrom("'+", "''=x", '=1+1', '-5', '+x', '@y', 'a;b', 'two\nlines', "it's", '"q"'),
+    fc.string({ maxLength: 6 }),
+  )
+  .map(tidyText);
 const someEntries = fc
   .uniqueArray(
     fc.record({
@@ -54,7 +98,10 @@ const someEntries = fc
       lastSeenAt: null,
       hasComeIn: false,
       invitedAt: null,
-      groups: role === 'student' ? [...(seat ? [seatIn(set, seat)] : []), ...own.map((group) => seatIn(circles, group))] : [],
+      groups:
+        role === 'student'
+          ? [...(seat ? [seatIn(set, seat)] : []), ...own.map((group) => seatIn(circles, group))]
+          : [],
     })),
   );
 
@@ -67,9 +114,16 @@ function broughtIn(read: ReadTable) {
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
   if (faulty.length > 0) throw new Error(JSON.stringify(faulty));
   const lacking = lackingGroups(read.table, meanings, preview.rows, new Map());
-  const made = new Map(lacking.map(({ set: name, isExclusive, groups }) => [setKey(name), madeSet(name!, isExclusive, groups)]));
+  const made = new Map(
+    lacking.map(({ set: name, isExclusive, groups }) => [setKey(name), madeSet(name!, isExclusive, groups)]),
+  );
   const change = importChange(new Map(), preview.rows, 'student', [], () => id<EnrolmentId>('new'), made);
-  return { people: change.map((each) => (each.kind === 'add' ? { ...each.entry, groups: each.entry.groups.toSorted() } : null)), lacking };
+  return {
+    people: change.map((each) =>
+      each.kind === 'add' ? { ...each.entry, groups: each.entry.groups.toSorted() } : null,
+    ),
+    lacking,
+  };
 }
 
 /** Groups by ids that tell their names. */
@@ -81,7 +135,10 @@ const madeSet = (name: string, isExclusive: boolean, groups: readonly string[]):
 /** Two groups of one name are told apart by their numbers in a file. */
 const namedInFile = (entry: RosterEntry) =>
   entry.groups
-    .map((group) => `${group.setId === set.id ? set.name : circles.name}: ${group.name}${group.name === 'Rye' ? ` (${group.number})` : ''}`)
+    .map(
+      (group) =>
+        `${group.setId === set.id ? set.name : circles.name}: ${group.name}${group.name === 'Rye' ? ` (${group.number})` : ''}`,
+    )
     .toSorted();
 const told = (entries: readonly RosterEntry[]) =>
   entries
@@ -123,7 +180,12 @@ describe('a class file of our own', () => {
         // Also the groups that nobody is in, in their order.
         expect(lacking).toEqual([
           { set: 'Bench teams', isNew: true, isExclusive: true, groups: ['Crock', 'Weir; below', '10', '9'] },
-          { set: 'Reading circles', isNew: true, isExclusive: false, groups: ['Rye (1)', ';', 'Rye (3)', 'Malt;; ale'] },
+          {
+            set: 'Reading circles',
+            isNew: true,
+            isExclusive: false,
+            groups: ['Rye (1)', ';', 'Rye (3)', 'Malt;; ale'],
+          },
         ]);
       }),
       { numRuns: 40 },
@@ -137,7 +199,12 @@ describe('a class file of our own', () => {
   });
 
   it('leaves out who left, and tells the group in every set', () => {
-    const csv = writeCsv(view([entryWith('some'), { ...entryWith('none'), email: 'gone@quillmere.example', leftAt: '2026-11-01T00:00:00.000Z' }]));
+    const csv = writeCsv(
+      view([
+        entryWith('some'),
+        { ...entryWith('none'), email: 'gone@quillmere.example', leftAt: '2026-11-01T00:00:00.000Z' },
+      ]),
+    );
     expect(csv).toContain('Group in Bench teams');
     expect(csv).toContain('Crock');
     expect(csv).not.toContain('gone@');
@@ -165,7 +232,14 @@ const entryWith = (lab: string): RosterEntry => ({
 describe('an archive', () => {
   const code = async (files: Record<string, string | Uint8Array>) => {
     const read = await readArchive(
-      zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, typeof text === 'string' ? strToU8(text) : text]))),
+      zipSync(
+        Object.fromEntries(
+          Object.entries(files).map(([name, text]) => [
+            name,
+            typeof text === 'string' ? strToU8(text) : text,
+          ]),
+        ),
+      ),
     );
     return read.ok ? 'ok' : read.code;
   };
@@ -174,7 +248,9 @@ describe('an archive', () => {
     const bomb = zipSync({ 'users.csv': new Uint8Array(60_000_000) });
     expect(bomb.length).toBeLessThan(200_000);
     expect(await readArchive(bomb)).toEqual({ ok: false, code: 'archive-too-large' });
-    expect(await code(Object.fromEntries(Array.from({ length: 2001 }, (_, at) => [`${at}.csv`, ''])))).toBe('archive-too-large');
+    expect(await code(Object.fromEntries(Array.from({ length: 2001 }, (_, at) => [`${at}.csv`, ''])))).toBe(
+      'archive-too-large',
+    );
   });
 
   it('that lies about its size is not believed', async () => {
@@ -194,7 +270,10 @@ describe('an archive', () => {
     expect(await code({ 'photo.jpg': 'x' })).toBe('archive-without-people');
     expect(await code({ 'users.csv': 'sourcedId,email\n' })).toBe('header-only');
     expect(await code({ 'xl/workbook.xml': 'no xml' })).toBe('archive-broken');
-    expect(await readArchive(strToU8('PK\u0003\u0004 and then nothing'))).toEqual({ ok: false, code: 'archive-broken' });
+    expect(await readArchive(strToU8('PK\u0003\u0004 and then nothing'))).toEqual({
+      ok: false,
+      code: 'archive-broken',
+    });
   });
 
   it('of release 1.2 has its roles in a file of their own, and may lie in a folder', async () => {
@@ -205,11 +284,21 @@ describe('an archive', () => {
         ),
         'export/roles.csv': strToU8('sourcedId,userSourcedId,role\nr1,u1,teacher\n'),
         'export/classes.csv': strToU8('sourcedId,title\nc1,Tuesday lab\nc2,Thursday lab\n'),
-        'export/enrollments.csv': strToU8('sourcedId,classSourcedId,userSourcedId,role\n1,c1,u1,\n2,c2,u3,student\n'),
+        'export/enrollments.csv': strToU8(
+          'sourcedId,classSourcedId,userSourcedId,role\n1,c1,u1,\n2,c2,u3,student\n',
+        ),
       }),
     );
     if (!read.ok) throw new Error(read.code);
-    expect(read.table.headings).toEqual(['E-mail', 'Given name', 'Family name', 'Latin name', 'Number', 'Role', 'Section']);
+    expect(read.table.headings).toEqual([
+      'E-mail',
+      'Given name',
+      'Family name',
+      'Latin name',
+      'Number',
+      'Role',
+      'Section',
+    ]);
     expect(read.table.rows.map((row) => [row.line, row.cells[0], row.cells[5], row.cells[6]])).toEqual([
       [2, 'noor@b.example', 'teacher', 'Tuesday lab'],
       [4, 'jo@b.example', 'student', 'Thursday lab'],
@@ -257,5 +346,9 @@ function aWorkbook(): Uint8Array {
     'xl/worksheets/sheet1.xml': `<worksheet xmlns="${ns}"><sheetData></sheetData></worksheet>`,
     'xl/worksheets/sheet2.xml': `<worksheet xmlns="${ns}"><sheetData>${rows}</sheetData></worksheet>`,
   };
-  return zipSync(Object.fromEntries(Object.entries(files).map(([name, xml]) => [name, strToU8(`<?xml version="1.0"?>${xml}`)])));
+  return zipSync(
+    Object.fromEntries(
+      Object.entries(files).map(([name, xml]) => [name, strToU8(`<?xml version="1.0"?>${xml}`)]),
+    ),
+  );
 }

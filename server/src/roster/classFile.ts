@@ -5,16 +5,22 @@ import type { GroupId } from '@jigsaw/core/ids';
 import { groupHeading, guardFormula, joinNames } from '@jigsaw/core/roster';
 
 /** No cell of ours is run by a spreadsheet; bringing the file in gives the cells as they were. */
-const csv = (rows: readonly (readonly string[])[]): string => stringify(rows.map((cells) => cells.map(guardFormula)));
+const csv = (rows: readonly (readonly string[])[]): string =>
+  stringify(rows.map((cells) => cells.map(guardFormula)));
 
-const attributeNames = (entries: readonly RosterEntry[]) => [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))];
+const attributeNames = (entries: readonly RosterEntry[]) => [
+  ...new Set(entries.flatMap((entry) => Object.keys(entry.attributes))),
+];
 const here = (entries: readonly RosterEntry[]) => entries.filter((entry) => entry.leftAt === null);
 
 /** What each group is called in a file; those of a set that share a name are told apart by their numbers. */
 const groupNames = (sets: RosterView['sets']): ReadonlyMap<GroupId, string> =>
   new Map(
     sets.flatMap((set) =>
-      set.groups.map(({ id, name, number }) => [id, set.groups.some((other) => other.id !== id && other.name === name) ? `${name} (${number})` : name]),
+      set.groups.map(({ id, name, number }) => [
+        id,
+        set.groups.some((other) => other.id !== id && other.name === name) ? `${name} (${number})` : name,
+      ]),
     ),
   );
 
@@ -23,7 +29,16 @@ const groupNames = (sets: RosterView['sets']): ReadonlyMap<GroupId, string> =>
 export function writeCsv({ entries, sets }: RosterView): string {
   const people = here(entries);
   const names = attributeNames(people);
-  const head = ['Number', 'Name', 'Family name', 'E-mail', 'Latin name', 'Role', ...names, ...sets.map(groupHeading)];
+  const head = [
+    'Number',
+    'Name',
+    'Family name',
+    'E-mail',
+    'Latin name',
+    'Role',
+    ...names,
+    ...sets.map(groupHeading),
+  ];
   const nameOf = groupNames(sets);
   const rows = people.map((entry) => [
     entry.number ?? '',
@@ -33,12 +48,23 @@ export function writeCsv({ entries, sets }: RosterView): string {
     entry.reading ?? '',
     entry.role,
     ...names.map((name) => entry.attributes[name] ?? ''),
-    ...sets.map((set) => joinNames(set.groups.flatMap((group) => (entry.groups.some((own) => own.groupId === group.id) ? [nameOf.get(group.id)!] : [])))),
+    ...sets.map((set) =>
+      joinNames(
+        set.groups.flatMap((group) =>
+          entry.groups.some((own) => own.groupId === group.id) ? [nameOf.get(group.id)!] : [],
+        ),
+      ),
+    ),
   ]);
   return `\ufeff${csv([head, ...rows])}`;
 }
 
-const roleWords = { student: 'student', assistant: 'aide', instructor: 'teacher', observer: 'administrator' } as const;
+const roleWords = {
+  student: 'student',
+  assistant: 'aide',
+  instructor: 'teacher',
+  observer: 'administrator',
+} as const;
 
 /** The same as a OneRoster 1.1 CSV bundle: the course and every group are classes, memberships are enrolments. */
 export function writeBundle(course: CourseView, { entries, sets }: RosterView, now: Date): Uint8Array {
@@ -46,7 +72,8 @@ export function writeBundle(course: CourseView, { entries, sets }: RosterView, n
   const names = attributeNames(people);
   const at = now.toISOString();
   const [org, session] = [`org-${course.id}`, `term-${course.id}`];
-  const givenName = ({ name, familyName }: RosterEntry) => (familyName && name.endsWith(` ${familyName}`) ? name.slice(0, -familyName.length - 1) : name);
+  const givenName = ({ name, familyName }: RosterEntry) =>
+    familyName && name.endsWith(` ${familyName}`) ? name.slice(0, -familyName.length - 1) : name;
   const familyName = (entry: RosterEntry) => (givenName(entry) === entry.name ? '' : entry.familyName!);
   const groups = sets.flatMap((set) => set.groups.map((group) => ({ ...group, set })));
   const nameOf = groupNames(sets);

@@ -28,18 +28,30 @@ export class CoursesService {
   }
 
   /** What assistants see follows at once, also in pages that are open. */
-  async changeAssistants(person: SignedIn, courseId: CourseId, { assistantsSee }: ChangeAssistants): Promise<ChangeAssistants> {
+  async changeAssistants(
+    person: SignedIn,
+    courseId: CourseId,
+    { assistantsSee }: ChangeAssistants,
+  ): Promise<ChangeAssistants> {
     await this.viewers.staff(person, courseId, 'manage-groups');
     return this.unitOfWork.run(async ({ manager, record }) => {
       await manager.update(CourseRow, courseId, { assistantsSee });
-      await record({ type: 'roster.changed', courseId, actorId: person.id, subjectId: courseId, facts: { assistantsSee }, isForAll: true });
+      await record({
+        type: 'roster.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: courseId,
+        facts: { assistantsSee },
+        isForAll: true,
+      });
       return { assistantsSee };
     });
   }
 
   /** Whoever makes a course is its instructor. */
   async create(person: SignedIn, draft: CreateCourse): Promise<CourseView> {
-    if (!person.mayCreateCourses) throw problems.notYours('Your account cannot make courses. Ask whoever runs this server.');
+    if (!person.mayCreateCourses)
+      throw problems.notYours('Your account cannot make courses. Ask whoever runs this server.');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const id = newId<'course'>();
       const enrolmentId = newId<'enrolment'>();
@@ -55,7 +67,12 @@ export class CoursesService {
         leftAt: null,
       });
       await record({ type: 'course.created', courseId: id, actorId: person.id, subjectId: id });
-      return { id: id as CourseId, ...draft, role: 'instructor' as const, enrolmentId: enrolmentId as EnrolmentId };
+      return {
+        id: id as CourseId,
+        ...draft,
+        role: 'instructor' as const,
+        enrolmentId: enrolmentId as EnrolmentId,
+      };
     });
   }
 }

@@ -2,7 +2,14 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { z } from 'zod';
-import type { ImportPreview, ImportRequest, ImportResult, ImportSource, PreviewRequest, PreviewRowView } from '@jigsaw/contract/roster';
+import type {
+  ImportPreview,
+  ImportRequest,
+  ImportResult,
+  ImportSource,
+  PreviewRequest,
+  PreviewRowView,
+} from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster, Table } from '@jigsaw/core/roster';
 import {
@@ -46,9 +53,19 @@ export class ImportService {
     private readonly newGroups: NewGroups,
   ) {}
 
-  async preview(person: SignedIn, courseId: CourseId, request: z.output<typeof PreviewRequest>): Promise<ImportPreview> {
+  async preview(
+    person: SignedIn,
+    courseId: CourseId,
+    request: z.output<typeof PreviewRequest>,
+  ): Promise<ImportPreview> {
     await this.viewers.staff(person, courseId, 'manage-roster');
-    const { table, columns } = await this.read(person, courseId, request.source, request.meanings, request.mends);
+    const { table, columns } = await this.read(
+      person,
+      courseId,
+      request.source,
+      request.meanings,
+      request.mends,
+    );
     const { manager } = this.dataSource;
     const roster = await readEntries(manager, courseId);
     const meanings = columns.map((column) => column.meaning);
@@ -56,9 +73,16 @@ export class ImportService {
     const preview = previewImport(table, meanings, roster, request.role, sets);
     const rows = preview.ok ? preview.rows : [];
     const lacking = preview.ok ? lackingGroups(table, meanings, rows, sets) : [];
-    const dropped = preview.ok && request.source.kind === 'registrar' ? await this.registrar.dropped(courseId, preview.missing) : noneDropped;
+    const dropped =
+      preview.ok && request.source.kind === 'registrar'
+        ? await this.registrar.dropped(courseId, preview.missing)
+        : noneDropped;
     return {
-      columns: columns.map((column, at) => ({ heading: table.headings[at]!, ...column, samples: samplesOf(table, at) })),
+      columns: columns.map((column, at) => ({
+        heading: table.headings[at]!,
+        ...column,
+        samples: samplesOf(table, at),
+      })),
       encoding: table.encoding,
       delimiter: table.delimiter,
       hasHeader: table.hasHeader,
@@ -73,13 +97,20 @@ export class ImportService {
   }
 
   /** With the names of the groups in which they would leave a place. */
-  private async missing(roster: Roster, missing: readonly EnrolmentId[], dropped: ReadonlySet<EnrolmentId>): Promise<ImportPreview['missing']> {
+  private async missing(
+    roster: Roster,
+    missing: readonly EnrolmentId[],
+    dropped: ReadonlySet<EnrolmentId>,
+  ): Promise<ImportPreview['missing']> {
     const entries = missing.flatMap((enrolmentId) => {
       const entry = roster.get(enrolmentId);
       return entry ? [{ enrolmentId, entry }] : [];
     });
     const groupIds = [...new Set(entries.flatMap(({ entry }) => entry.groups))];
-    const groups = await this.dataSource.query<{ id: string; name: string }[]>(`SELECT "id", "name" FROM "course_group" WHERE "id" = ANY($1)`, [groupIds]);
+    const groups = await this.dataSource.query<{ id: string; name: string }[]>(
+      `SELECT "id", "name" FROM "course_group" WHERE "id" = ANY($1)`,
+      [groupIds],
+    );
     const nameOf = new Map(groups.map((group) => [group.id, group.name]));
     return entries
       .map(({ enrolmentId, entry }) => ({
@@ -92,9 +123,14 @@ export class ImportService {
       .sort((a, b) => Number(b.isDropped) - Number(a.isDropped) || a.name.localeCompare(b.name));
   }
 
-  async apply(person: SignedIn, courseId: CourseId, request: z.output<typeof ImportRequest>): Promise<ImportResult> {
+  async apply(
+    person: SignedIn,
+    courseId: CourseId,
+    request: z.output<typeof ImportRequest>,
+  ): Promise<ImportResult> {
     const { enrolmentId: you } = await this.viewers.staff(person, courseId, 'manage-roster');
-    if (request.drop.includes(you)) throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
+    if (request.drop.includes(you))
+      throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
     const { source } = request;
     const { table } = await this.read(person, courseId, source, request.meanings, request.mends);
     const kind = source.kind === 'registrar' ? 'sync' : 'import';
@@ -108,33 +144,56 @@ export class ImportService {
         const preview = previewImport(table, request.meanings, roster, request.role, known);
         if (!preview.ok) throw problems.invalidInput(sayColumnProblem(preview));
         if (fingerprint(preview.rows) !== request.fingerprint)
-          throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
+          throw problems.staleWrite(
+            null,
+            'The class changed since this preview. Look at it once more; nothing was brought in.',
+          );
 
         const leftOut = new Set(request.leaveOutLines);
         const faulty = preview.rows.filter((row) => row.kind === 'problem' && !leftOut.has(row.line));
         if (faulty.length > 0) {
-          throw problems.invalidInput(`${faulty.length} ${faulty.length === 1 ? 'row needs' : 'rows need'} you first. Nothing was brought in.`, {
-            issues: faulty.flatMap((row) =>
-              row.kind === 'problem' ? row.problems.map((each) => ({ path: `line ${row.line}`, message: sayRowProblem(each) })) : [],
-            ),
-          });
+          throw problems.invalidInput(
+            `${faulty.length} ${faulty.length === 1 ? 'row needs' : 'rows need'} you first. Nothing was brought in.`,
+            {
+              issues: faulty.flatMap((row) =>
+                row.kind === 'problem'
+                  ? row.problems.map((each) => ({ path: `line ${row.line}`, message: sayRowProblem(each) }))
+                  : [],
+              ),
+            },
+          );
         }
         const missing = new Set(preview.missing);
         const drop = request.drop.filter((enrolmentId) => missing.has(enrolmentId));
         if (drop.length < request.drop.length)
-          throw problems.staleWrite(null, 'The class changed since this preview. Look at it once more; nothing was brought in.');
+          throw problems.staleWrite(
+            null,
+            'The class changed since this preview. Look at it once more; nothing was brought in.',
+          );
         const counts = countKinds(preview.rows);
-        Object.assign(result, { added: counts.new, changed: counts.changed, unchanged: counts.unchanged, dropped: drop.length, leftOut: counts.problem });
+        Object.assign(result, {
+          added: counts.new,
+          changed: counts.changed,
+          unchanged: counts.unchanged,
+          dropped: drop.length,
+          leftOut: counts.problem,
+        });
         const lacking = lackingGroups(table, request.meanings, preview.rows, known);
         const unmakeable = sayLacking(lacking);
         if (unmakeable !== null) throw problems.invalidInput(unmakeable);
         const sectionsName = source.kind === 'registrar' ? source.setName : 'Sections';
         const onNewGroups = (setId: string) => this.newGroups.tell({ manager, now, setId, by: you });
-        const sets = await makeGroups({ manager, courseId, sectionsName, now, onNewGroups }, lacking, table.classes ?? [], known);
+        const sets = await makeGroups(
+          { manager, courseId, sectionsName, now, onNewGroups },
+          lacking,
+          table.classes ?? [],
+          known,
+        );
         return importChange(roster, preview.rows, request.role, drop, newId<'enrolment'>, sets);
       },
       async ({ manager, now }) => {
-        if (source.kind === 'registrar') await this.registrar.note(manager, courseId, source.course, table, request.meanings, now);
+        if (source.kind === 'registrar')
+          await this.registrar.note(manager, courseId, source.course, table, request.meanings, now);
       },
     );
     return { changeId, seated, ...result };
@@ -156,10 +215,14 @@ export class ImportService {
   }
 }
 
-const chosen = (meanings: readonly ColumnMeaning[] | null) => meanings?.map((meaning) => ({ meaning, sureness: 'chosen' as const })) ?? null;
+const chosen = (meanings: readonly ColumnMeaning[] | null) =>
+  meanings?.map((meaning) => ({ meaning, sureness: 'chosen' as const })) ?? null;
 
 /** A row as somebody corrected it stands in the place of the file's. */
-function mended(table: Table, mends: readonly { readonly line: number; readonly cells: readonly string[] }[]): Table {
+function mended(
+  table: Table,
+  mends: readonly { readonly line: number; readonly cells: readonly string[] }[],
+): Table {
   if (mends.length === 0) return table;
   const cellsOf = new Map(mends.map((mend) => [mend.line, mend.cells]));
   return { ...table, rows: table.rows.map((row) => ({ ...row, cells: cellsOf.get(row.line) ?? row.cells })) };
@@ -172,8 +235,12 @@ async function read(
 ): Promise<ReadSource> {
   if (source.kind === 'paste') {
     const paste = readPaste(source.text);
-    if (paste.table.rows.length === 0) throw problems.unreadableFile('Nothing was pasted. Write one person a line.');
-    return { table: mended(paste.table, mends), columns: paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' })) };
+    if (paste.table.rows.length === 0)
+      throw problems.unreadableFile('Nothing was pasted. Write one person a line.');
+    return {
+      table: mended(paste.table, mends),
+      columns: paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' })),
+    };
   }
   const bytes = new Uint8Array(Buffer.from(source.contentBase64, 'base64'));
   const result = isArchive(bytes) ? await readArchive(bytes) : readTable(bytes);
@@ -184,7 +251,10 @@ async function read(
 }
 
 const samplesOf = (table: Table, at: number) =>
-  [...new Set(table.rows.map((row) => row.cells[at] ?? '').filter((cell) => cell.trim() !== ''))].slice(0, samplesShown);
+  [...new Set(table.rows.map((row) => row.cells[at] ?? '').filter((cell) => cell.trim() !== ''))].slice(
+    0,
+    samplesShown,
+  );
 
 function rowView(row: PreviewRow): PreviewRowView {
   return row.kind === 'problem'
@@ -198,4 +268,5 @@ function countKinds(rows: readonly PreviewRow[]): ImportPreview['counts'] {
   return counts;
 }
 
-const fingerprint = (rows: readonly PreviewRow[]) => createHash('sha256').update(JSON.stringify(rows)).digest('base64url');
+const fingerprint = (rows: readonly PreviewRow[]) =>
+  createHash('sha256').update(JSON.stringify(rows)).digest('base64url');

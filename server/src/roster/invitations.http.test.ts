@@ -11,15 +11,22 @@ let given: CourseForTests;
 beforeAll(async () => {
   server = await startTestServer();
   given = await aCourse(server, { students: 3 });
-  await importPaste(given.instructor, given.course.id, 'Cho Min <cho@quillmere.example>\nDia Roy <dia@quillmere.example>');
+  await importPaste(
+    given.instructor,
+    given.course.id,
+    'Cho Min <cho@quillmere.example>\nDia Roy <dia@quillmere.example>',
+  );
 });
 afterAll(() => server.stop());
 
 const at = (path: string) => `/api/courses/${given.course.id}${path}`;
-const invite = (enrolmentIds: string[] | null) => given.instructor.post(at('/roster/invitations')).send({ enrolmentIds });
+const invite = (enrolmentIds: string[] | null) =>
+  given.instructor.post(at('/roster/invitations')).send({ enrolmentIds });
 const outbox = async () => (await given.instructor.get(at('/outbox')).expect(200)).body as Outbox;
 const entry = async (address: string) =>
-  ((await given.instructor.get(at('/roster')).expect(200)).body as RosterView).entries.find((each) => each.email === address)!;
+  ((await given.instructor.get(at('/roster')).expect(200)).body as RosterView).entries.find(
+    (each) => each.email === address,
+  )!;
 
 describe('an invitation', () => {
   it('goes to those without a password only, and says until when', async () => {
@@ -31,7 +38,10 @@ describe('an invitation', () => {
       subject: 'Your place in Applied Fermentation',
       paragraphs: ['Hello Cho Min,', expect.any(String), expect.stringContaining('works once, until')],
     });
-    expect(await entry('cho@quillmere.example')).toMatchObject({ hasComeIn: false, invitedAt: expect.any(String) });
+    expect(await entry('cho@quillmere.example')).toMatchObject({
+      hasComeIn: false,
+      invitedAt: expect.any(String),
+    });
     expect(await entry('noor@quillmere.example')).toMatchObject({ hasComeIn: true, invitedAt: null });
   });
 
@@ -39,11 +49,15 @@ describe('an invitation', () => {
     const first = (await outbox()).mails[1]!.link.url.split('#')[1];
     await invite([(await entry('cho@quillmere.example')).enrolmentId]).expect(200);
     const second = (await outbox()).mails[0]!.link.url.split('#')[1];
-    const choose = (token: string | undefined) => server.browser().post('/api/session/password').send({ token, password });
+    const choose = (token: string | undefined) =>
+      server.browser().post('/api/session/password').send({ token, password });
     await choose(first).expect(410);
     await choose(second).expect(200);
     await choose(second).expect(410);
-    expect((await invite([(await entry('cho@quillmere.example')).enrolmentId]).expect(200)).body).toEqual({ invited: 0, hadComeIn: 1 });
+    expect((await invite([(await entry('cho@quillmere.example')).enrolmentId]).expect(200)).body).toEqual({
+      invited: 0,
+      hadComeIn: 1,
+    });
   });
 
   it('is written and read by the instructor alone', async () => {
@@ -52,7 +66,12 @@ describe('an invitation', () => {
       await browser.get(at('/outbox')).expect(404);
       await browser.post(at('/roster/invitations')).send({ enrolmentIds: null }).expect(404);
     }
-    const own = (await outsider.post('/api/courses').send({ code: 'O', title: 'Other', term: '', timeZone: 'UTC' }).expect(200)).body as { id: string };
+    const own = (
+      await outsider
+        .post('/api/courses')
+        .send({ code: 'O', title: 'Other', term: '', timeZone: 'UTC' })
+        .expect(200)
+    ).body as { id: string };
     const { enrolmentId } = await entry('dia@quillmere.example');
     await outsider
       .post(`/api/courses/${own.id}/roster/invitations`)

@@ -19,17 +19,36 @@ const at = (path: string) => `/api/courses/${given.course.id}/roster${path}`;
 const roster = async () => ((await given.instructor.get(at('')).expect(200)).body as RosterView).entries;
 const student = (name: string) => given.students.get(name)!;
 const join = (keep: string, other: string) =>
-  given.instructor.post(at('/changes')).send({ act: 'join', keep: student(keep).enrolmentId, other: student(other).enrolmentId });
-const joined = async (keep: string, other: string) => (await join(keep, other).expect(200)).body as RosterChanged;
+  given.instructor
+    .post(at('/changes'))
+    .send({ act: 'join', keep: student(keep).enrolmentId, other: student(other).enrolmentId });
+const joined = async (keep: string, other: string) =>
+  (await join(keep, other).expect(200)).body as RosterChanged;
 const undo = (id: string | null) => given.instructor.post(at(`/changes/${id}/undo`));
 /** Every row that hangs on an entry, with whose it is; times of seats apart, which begin anew. */
 async function everything() {
   const manager = server!.app.get(DataSource).manager;
-  const tables = ['part', 'hand_in', 'credit', 'post', 'mark', 'mark_adjustment', 'released_mark', 'work_file'];
+  const tables = [
+    'part',
+    'hand_in',
+    'credit',
+    'post',
+    'mark',
+    'mark_adjustment',
+    'released_mark',
+    'work_file',
+  ];
   const all: Record<string, unknown> = {};
   for (const table of tables) all[table] = await manager.query(`SELECT * FROM "${table}" t ORDER BY t::text`);
-  all['seats'] = await manager.query(`SELECT "enrolmentId", "groupId" FROM "membership" WHERE "until" IS NULL ORDER BY 1, 2`);
-  all['people'] = (await roster()).map(({ email, number, attributes, leftAt }) => ({ email, number, attributes, hasLeft: leftAt !== null }));
+  all['seats'] = await manager.query(
+    `SELECT "enrolmentId", "groupId" FROM "membership" WHERE "until" IS NULL ORDER BY 1, 2`,
+  );
+  all['people'] = (await roster()).map(({ email, number, attributes, leftAt }) => ({
+    email,
+    number,
+    attributes,
+    hasLeft: leftAt !== null,
+  }));
   return all;
 }
 const write = (name: string, copyId: string, text: string) =>
@@ -49,7 +68,11 @@ describe('two entries of one person', () => {
     const talk = await copyOf(student('jorge').browser, given.course.id, 'Bench talk');
     await student('jorge')
       .browser.post(`/api/copies/${talk}/posts`)
-      .send({ id: '01900000-0000-7000-8000-000000000001', parentId: null, text: aText('Who brings the salt?') })
+      .send({
+        id: '01900000-0000-7000-8000-000000000001',
+        parentId: null,
+        text: aText('Who brings the salt?'),
+      })
       .expect(200);
     await given.instructor
       .put(`/api/copies/${copyId}/marks/group`)
@@ -67,7 +90,9 @@ describe('two entries of one person', () => {
     expect(after['credit']).toHaveLength(1);
     expect(after['post']).toMatchObject([{ authorId: noor }]);
     expect(after['released_mark']).toMatchObject([{ enrolmentId: noor, mark: '30.00' }]);
-    expect((await student('noor').browser.get(`/api/copies/${copyId}/work`).expect(200)).body).toMatchObject({ parts: [{ words: 4 }] });
+    expect((await student('noor').browser.get(`/api/copies/${copyId}/work`).expect(200)).body).toMatchObject({
+      parts: [{ words: 4 }],
+    });
     await student('jorge').browser.get(`/api/courses/${given.course.id}/rooms`).expect(404);
 
     await undo(changeId).expect(200);
@@ -88,7 +113,9 @@ describe('two entries of one person', () => {
       .send({ text: aText('Salt first. Then water. Then wait.'), version: 2 })
       .expect(200);
     await undo(changeId).expect(200);
-    const { parts } = (await given.instructor.get(`/api/copies/${copyId}/work`).expect(200)).body as { parts: { words: number }[] };
+    const { parts } = (await given.instructor.get(`/api/copies/${copyId}/work`).expect(200)).body as {
+      parts: { words: number }[];
+    };
     expect(parts.map((part) => part.words).sort()).toEqual([2, 6]);
   });
 
@@ -105,9 +132,15 @@ describe('two entries of one person', () => {
     await handIn('jorge', 2);
     const before = await everything();
     const { changeId } = await joined('noor', 'jorge');
-    const attempts = (await everything())['hand_in'] as { ownerId: string; attempt: number; handedInAt: Date }[];
+    const attempts = (await everything())['hand_in'] as {
+      ownerId: string;
+      attempt: number;
+      handedInAt: Date;
+    }[];
     expect(attempts.sort((a, b) => a.attempt - b.attempt).map((each) => each.attempt)).toEqual([1, 2, 3]);
-    expect(attempts.map((each) => each.handedInAt.getTime())).toEqual(attempts.map((each) => each.handedInAt.getTime()).sort());
+    expect(attempts.map((each) => each.handedInAt.getTime())).toEqual(
+      attempts.map((each) => each.handedInAt.getTime()).sort(),
+    );
     await undo(changeId).expect(200);
     expect(await everything()).toEqual(before);
   });
@@ -117,20 +150,36 @@ describe('two entries of one person', () => {
     const copyId = await copyOf(student('noor').browser, given.course.id);
     await write('noor', copyId, 'Salt.');
     await student('noor').browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
-    const adjust = (name: string, by: string) => ({ enrolmentId: student(name).enrolmentId, adjustment: { kind: 'adjusted', by, reason: 'Did the trial.' } });
+    const adjust = (name: string, by: string) => ({
+      enrolmentId: student(name).enrolmentId,
+      adjustment: { kind: 'adjusted', by, reason: 'Did the trial.' },
+    });
     const sheet = { ...aSheet, typedMark: '30', adjustments: [adjust('noor', '1'), adjust('jorge', '2')] };
     await given.instructor.put(`/api/copies/${copyId}/marks/group`).send(sheet).expect(200);
     await given.instructor.post(`/api/copies/${copyId}/marks/group/release`).send({ version: 1 }).expect(200);
     const { changeId } = await joined('noor', 'jorge');
-    expect((await everything())['released_mark']).toMatchObject([{ enrolmentId: student('noor').enrolmentId, mark: '31.00' }]);
+    expect((await everything())['released_mark']).toMatchObject([
+      { enrolmentId: student('noor').enrolmentId, mark: '31.00' },
+    ]);
     await undo(changeId).expect(200);
-    expect(((await everything())['released_mark'] as { mark: string }[]).map((row) => row.mark).sort()).toEqual(['31.00', '32.00']);
+    expect(
+      ((await everything())['released_mark'] as { mark: string }[]).map((row) => row.mark).sort(),
+    ).toEqual(['31.00', '32.00']);
   });
 
   it('give the one who stays the places, the number and the attributes that they lack', async () => {
     await given.instructor
       .post(at('/changes'))
-      .send({ act: 'edit', edits: [{ enrolmentId: student('kofi').enrolmentId, from: { number: null }, to: { number: 'fe-7', attributes: { Lab: 'some' } } }] })
+      .send({
+        act: 'edit',
+        edits: [
+          {
+            enrolmentId: student('kofi').enrolmentId,
+            from: { number: null },
+            to: { number: 'fe-7', attributes: { Lab: 'some' } },
+          },
+        ],
+      })
       .expect(200);
     await joined('nino', 'kofi');
     const nino = (await roster()).find((entry) => entry.email.startsWith('nino'))!;
@@ -151,9 +200,14 @@ describe('two entries of one person', () => {
     expect(one.counts).toEqual({ new: 0, changed: 0, unchanged: 1, problem: 0 });
     expect(one.missing.map((person) => person.email)).not.toContain('nino@quillmere.example');
     const two = await preview('Nino <kofi@quillmere.example>\nNino <nino@quillmere.example>');
-    expect(two.rows[1]).toMatchObject({ kind: 'problem', sentences: ['Another address of Nino, who is in line 1 already. Keep one of the two.'] });
+    expect(two.rows[1]).toMatchObject({
+      kind: 'problem',
+      sentences: ['Another address of Nino, who is in line 1 already. Keep one of the two.'],
+    });
     await importPaste(given.instructor, given.course.id, 'Nino <kofi@quillmere.example>');
-    expect((await roster()).filter((entry) => entry.leftAt === null && entry.role === 'student')).toHaveLength(4);
+    expect(
+      (await roster()).filter((entry) => entry.leftAt === null && entry.role === 'student'),
+    ).toHaveLength(4);
   });
 
   it('are joined again by a press of its own, not by undoing the undo', async () => {
@@ -172,7 +226,9 @@ describe('two entries of one person', () => {
     const you = given.course.enrolmentId;
     const post = (body: object) => given.instructor.post(at('/changes')).send(body);
     await post({ act: 'join', keep: student('noor').enrolmentId, other: you }).expect(422);
-    await post({ act: 'join', keep: student('noor').enrolmentId, other: student('noor').enrolmentId }).expect(422);
+    await post({ act: 'join', keep: student('noor').enrolmentId, other: student('noor').enrolmentId }).expect(
+      422,
+    );
     await joined('noor', 'jorge');
     await join('noor', 'jorge').expect(404);
     await post({ act: 'bring-back', enrolmentIds: [student('jorge').enrolmentId] }).expect(404);

@@ -27,11 +27,19 @@ export interface Traces {
   readonly rewritten: readonly Rewritten[];
   /** Rows that the one who stays has already, such as the credit for the same hand-in. */
   readonly aside: readonly { readonly table: string; readonly rows: readonly Row[] }[];
-  readonly moved: readonly { readonly table: string; readonly column: string; readonly keys: readonly Row[] }[];
+  readonly moved: readonly {
+    readonly table: string;
+    readonly column: string;
+    readonly keys: readonly Row[];
+  }[];
 }
 
 /** How an area makes one of what both have there, before the rest moves over. It returns each row that it rewrote. */
-export type JoinStep = (manager: EntityManager, keep: EnrolmentId, other: EnrolmentId) => Promise<readonly Rewritten[]>;
+export type JoinStep = (
+  manager: EntityManager,
+  keep: EnrolmentId,
+  other: EnrolmentId,
+) => Promise<readonly Rewritten[]>;
 
 /** Moves everything that hangs on one entry to another. What hangs on it is read from the database's own catalogue, so that a table
  * that comes later is not forgotten. */
@@ -70,16 +78,21 @@ export class Joining {
       );
     }
     for (const { table, rows } of aside) {
-      await manager.query(`INSERT INTO ${name(table)} SELECT * FROM jsonb_populate_recordset(NULL::${name(table)}, $1::jsonb) ON CONFLICT DO NOTHING`, [
-        JSON.stringify(rows),
-      ]);
+      await manager.query(
+        `INSERT INTO ${name(table)} SELECT * FROM jsonb_populate_recordset(NULL::${name(table)}, $1::jsonb) ON CONFLICT DO NOTHING`,
+        [JSON.stringify(rows)],
+      );
     }
-    for (const { table, id, before, after } of rewritten.toReversed()) await rewrite(manager, { table, id, before: after, after: before });
+    for (const { table, id, before, after } of rewritten.toReversed())
+      await rewrite(manager, { table, id, before: after, after: before });
   }
 }
 
 /** Sets a row's columns, if they are as they were. */
-export async function rewrite(manager: EntityManager, { table, id, before, after }: Rewritten): Promise<void> {
+export async function rewrite(
+  manager: EntityManager,
+  { table, id, before, after }: Rewritten,
+): Promise<void> {
   const columns = Object.keys(after);
   const values = (alias: string) => columns.map((column) => `${alias}.${name(column)}`).join(', ');
   await manager.query(
@@ -109,7 +122,12 @@ async function references(manager: EntityManager): Promise<Reference[]> {
   );
 }
 
-async function putAside(manager: EntityManager, { table, column, unique }: Reference, keep: EnrolmentId, other: EnrolmentId): Promise<Row[]> {
+async function putAside(
+  manager: EntityManager,
+  { table, column, unique }: Reference,
+  keep: EnrolmentId,
+  other: EnrolmentId,
+): Promise<Row[]> {
   const rows: Row[] = [];
   for (const { others, where } of unique) {
     const cells = others.map(name).join(', ');
@@ -126,7 +144,12 @@ async function putAside(manager: EntityManager, { table, column, unique }: Refer
   return rows;
 }
 
-async function move(manager: EntityManager, { table, column, key }: Reference, keep: EnrolmentId, other: EnrolmentId): Promise<Row[]> {
+async function move(
+  manager: EntityManager,
+  { table, column, key }: Reference,
+  keep: EnrolmentId,
+  other: EnrolmentId,
+): Promise<Row[]> {
   const parts = key.map((each) => `'${each.replaceAll("'", "''")}', ${name(each)}`).join(', ');
   const [gone] = await manager.query<[{ key: Row }[], number]>(
     `UPDATE ${name(table)} SET ${name(column)} = $2 WHERE ${name(column)} = $1 RETURNING jsonb_build_object(${parts}) AS "key"`,

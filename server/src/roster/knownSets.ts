@@ -20,7 +20,11 @@ interface StoredSet {
 
 /** The sets of a course with their groups, as class files name them. A section is known by the registrar's id, so that either side may
  * rename it; by its name where it has none yet. */
-export async function readSets(manager: EntityManager, courseId: string, classes: readonly BundleClass[] = []): Promise<KnownSets> {
+export async function readSets(
+  manager: EntityManager,
+  courseId: string,
+  classes: readonly BundleClass[] = [],
+): Promise<KnownSets> {
   const stored = await manager.query<StoredSet[]>(
     `SELECT s."id", s."name", s."isExclusive", s."isSynchronised",
             (SELECT jsonb_agg(jsonb_build_object('id', g."id", 'name', g."name", 'sourceId', g."sourceId") ORDER BY g."number" DESC)
@@ -32,13 +36,18 @@ export async function readSets(manager: EntityManager, courseId: string, classes
   return new Map(
     stored.flatMap((set) => {
       const known = knownSet(set, set.isSynchronised ? sections : []);
-      return [[setKey(set.name), known] as const, ...(set.isSynchronised ? [[setKey(null), known] as const] : [])];
+      return [
+        [setKey(set.name), known] as const,
+        ...(set.isSynchronised ? [[setKey(null), known] as const] : []),
+      ];
     }),
   );
 }
 
 function knownSet({ isExclusive, groups }: StoredSet, listed: readonly BundleClass[]): KnownSet {
-  const bySource = new Map(groups?.flatMap((group) => (group.sourceId === null ? [] : [[group.sourceId, group] as const])));
+  const bySource = new Map(
+    groups?.flatMap((group) => (group.sourceId === null ? [] : [[group.sourceId, group] as const])),
+  );
   const byName = new Map(groups?.map((group) => [fold(group.name), group]));
   const groupOf = new Map([...byName].map(([name, group]) => [name, group.id]));
   for (const { title, sourceId } of listed) {
@@ -68,8 +77,12 @@ export async function makeGroups(
   classes: readonly BundleClass[],
   known: KnownSets,
 ): Promise<KnownSets> {
-  const sourceOf = new Map(classes.flatMap((each) => (each.set === null ? [[fold(each.title), each.sourceId] as const] : [])));
-  const matched = [...(known.get(setKey(null))?.groupOf ?? [])].flatMap(([name, id]) => (sourceOf.has(name) ? [{ id, sourceId: sourceOf.get(name) }] : []));
+  const sourceOf = new Map(
+    classes.flatMap((each) => (each.set === null ? [[fold(each.title), each.sourceId] as const] : [])),
+  );
+  const matched = [...(known.get(setKey(null))?.groupOf ?? [])].flatMap(([name, id]) =>
+    sourceOf.has(name) ? [{ id, sourceId: sourceOf.get(name) }] : [],
+  );
   await manager.query(
     `UPDATE "course_group" g SET "sourceId" = x."sourceId" FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "sourceId" text)
       WHERE g."id" = x."id" AND g."sourceId" IS DISTINCT FROM x."sourceId"`,
@@ -78,8 +91,14 @@ export async function makeGroups(
   const sets = new Map(known);
   for (const { set, isNew, isExclusive, groups } of lacking) {
     const name = set ?? sectionsName;
-    const setId = isNew ? await makeSet(manager, courseId, { name, isExclusive, isSynchronised: set === null }, now) : await findSet(manager, courseId, set);
-    const made = groups.map((each) => ({ id: newId<'group'>(), name: each, sourceId: set === null ? (sourceOf.get(fold(each)) ?? null) : null }));
+    const setId = isNew
+      ? await makeSet(manager, courseId, { name, isExclusive, isSynchronised: set === null }, now)
+      : await findSet(manager, courseId, set);
+    const made = groups.map((each) => ({
+      id: newId<'group'>(),
+      name: each,
+      sourceId: set === null ? (sourceOf.get(fold(each)) ?? null) : null,
+    }));
     await manager.query(
       `INSERT INTO "course_group" ("id", "setId", "number", "name", "version", "sourceId")
        SELECT x."id", $2, (SELECT coalesce(max("number"), 0) FROM "course_group" WHERE "setId" = $2) + x."at", x."name", 1, x."sourceId"
@@ -90,7 +109,10 @@ export async function makeGroups(
     const before = known.get(setKey(set));
     sets.set(setKey(set), {
       isExclusive: before?.isExclusive ?? isExclusive,
-      groupOf: new Map([...(before?.groupOf ?? []), ...made.map((each) => [fold(each.name), each.id] as const)]),
+      groupOf: new Map([
+        ...(before?.groupOf ?? []),
+        ...made.map((each) => [fold(each.name), each.id] as const),
+      ]),
       nameOf: new Map([...(before?.nameOf ?? []), ...made.map((each) => [each.id, each.name] as const)]),
     });
   }
@@ -111,7 +133,12 @@ interface NewSet {
   readonly isSynchronised: boolean;
 }
 
-async function makeSet(manager: EntityManager, courseId: string, { name, isExclusive, isSynchronised }: NewSet, now: Date): Promise<string> {
+async function makeSet(
+  manager: EntityManager,
+  courseId: string,
+  { name, isExclusive, isSynchronised }: NewSet,
+  now: Date,
+): Promise<string> {
   const id = newId();
   await manager.query(
     `INSERT INTO "group_set" ("id", "courseId", "name", "position", "pattern", "isExclusive", "isSynchronised", "createdAt")

@@ -33,14 +33,20 @@ export async function seatLatecomers(
         AND EXISTS (SELECT 1 FROM "membership" m WHERE m."setId" = s."id" AND m."until" IS NULL) ORDER BY s."position", g."number"`,
     [courseId],
   );
-  const sets = [...new Set(groups.map((group) => group.setId))].map((setId) => groups.filter((group) => group.setId === setId));
+  const sets = [...new Set(groups.map((group) => group.setId))].map((setId) =>
+    groups.filter((group) => group.setId === setId),
+  );
   const taken = new Map<GroupId, number>();
   let seated = 0;
   const came = new Map<GroupId, Attributes[]>();
-  const everyone = [...roster.values()].flatMap((entry) => (entry.isHere && entry.role === 'student' ? [entry.attributes] : []));
+  const everyone = [...roster.values()].flatMap((entry) =>
+    entry.isHere && entry.role === 'student' ? [entry.attributes] : [],
+  );
   /** Who sits there so far, those who came with this change among them. */
   const membersOf = (group: FillingGroup): Attributes[] => {
-    const before = group.memberIds.flatMap((id): Attributes[] => (roster.has(id) ? [roster.get(id)!.attributes] : []));
+    const before = group.memberIds.flatMap((id): Attributes[] =>
+      roster.has(id) ? [roster.get(id)!.attributes] : [],
+    );
     return [...before, ...(came.get(group.id) ?? [])];
   };
   const seatIn = (own: readonly GroupId[], attributes: Attributes): GroupId[] =>
@@ -60,10 +66,21 @@ export async function seatLatecomers(
     });
   const next = change.map((each): EntryChange => {
     if (!joins(each, roster)) return each;
-    if (each.kind !== 'set') return { ...each, entry: { ...each.entry, groups: [...each.entry.groups, ...seatIn(each.entry.groups, each.entry.attributes)] } };
+    if (each.kind !== 'set')
+      return {
+        ...each,
+        entry: {
+          ...each.entry,
+          groups: [...each.entry.groups, ...seatIn(each.entry.groups, each.entry.attributes)],
+        },
+      };
     const before = roster.get(each.enrolmentId)!.groups;
     const own = each.to.groups ?? before;
-    return { ...each, from: { ...each.from, groups: before }, to: { ...each.to, groups: [...own, ...seatIn(own, roster.get(each.enrolmentId)!.attributes)] } };
+    return {
+      ...each,
+      from: { ...each.from, groups: before },
+      to: { ...each.to, groups: [...own, ...seatIn(own, roster.get(each.enrolmentId)!.attributes)] },
+    };
   });
   return { change: next, seated };
 }

@@ -25,10 +25,14 @@ const school = {
 };
 
 function bundle(): Uint8Array {
-  const csv = (rows: readonly (readonly string[])[]) => strToU8(rows.map((cells) => cells.join(',')).join('\n'));
+  const csv = (rows: readonly (readonly string[])[]) =>
+    strToU8(rows.map((cells) => cells.join(',')).join('\n'));
   return zipSync({
     'classes.csv': csv([['sourcedId', 'title'], ...school.sections]),
-    'users.csv': csv([['sourcedId', 'givenName', 'familyName', 'email'], ...school.people.map(({ name }) => [name, name, '', `${name}@quillmere.example`])]),
+    'users.csv': csv([
+      ['sourcedId', 'givenName', 'familyName', 'email'],
+      ...school.people.map(({ name }) => [name, name, '', `${name}@quillmere.example`]),
+    ]),
     'enrollments.csv': csv([
       ['sourcedId', 'classSourcedId', 'userSourcedId', 'role'],
       ...school.people.map(({ name, section, role = 'student' }) => [`in-${name}`, section, name, role]),
@@ -45,13 +49,21 @@ beforeAll(async () => {
     if (school.answer) return response.writeHead(school.answer.status).end(school.answer.body);
     if (url.pathname !== '/courses.json') return response.end(bundle());
     const isTeacher = url.searchParams.get('teacher') === 'ilse.marrow@quillmere.example';
-    return response.end(JSON.stringify({ courses: isTeacher ? school.codes.map((code) => ({ code, title: code, people: school.people.length })) : [] }));
+    return response.end(
+      JSON.stringify({
+        courses: isTeacher
+          ? school.codes.map((code) => ({ code, title: code, people: school.people.length }))
+          : [],
+      }),
+    );
   });
   await new Promise<void>((resolve) => registrar.listen(0, '127.0.0.1', resolve));
 });
 beforeEach(async () => {
   await server?.stop();
-  server = await startTestServer({ registrarUrl: `http://127.0.0.1:${(registrar.address() as AddressInfo).port}` });
+  server = await startTestServer({
+    registrarUrl: `http://127.0.0.1:${(registrar.address() as AddressInfo).port}`,
+  });
   given = await aCourse(server, { students: 5 });
   school.answer = null;
   school.codes = ['FER 220'];
@@ -59,7 +71,10 @@ beforeEach(async () => {
     ['tue', 'Tuesday lab'],
     ['thu', 'Thursday lab'],
   ]);
-  school.people = ['noor', 'jorge', 'amina', 'kofi'].map((name, at) => ({ name, section: at < 2 ? 'tue' : 'thu' }));
+  school.people = ['noor', 'jorge', 'amina', 'kofi'].map((name, at) => ({
+    name,
+    section: at < 2 ? 'tue' : 'thu',
+  }));
 });
 afterAll(async () => {
   await server?.stop();
@@ -68,7 +83,9 @@ afterAll(async () => {
 
 const at = (path: string) => `/api/courses/${given.course.id}${path}`;
 const source = { kind: 'registrar', course: 'FER 220', setName: 'Lab sections' };
-const preview = async () => (await given.instructor.post(at('/roster/preview')).send({ source, meanings: null }).expect(200)).body as ImportPreview;
+const preview = async () =>
+  (await given.instructor.post(at('/roster/preview')).send({ source, meanings: null }).expect(200))
+    .body as ImportPreview;
 const apply = (seen: ImportPreview, more: object = {}) =>
   given.instructor.post(at('/roster/import')).send({
     source,
@@ -84,9 +101,15 @@ const sectionsNow = async () => {
   const { entries, sets } = await roster();
   const setId = sets.find((set) => set.name === 'Lab sections')?.id;
   const here = entries.filter((entry) => entry.leftAt === null && entry.role === 'student');
-  return Object.fromEntries(here.map((entry) => [entry.email.split('@')[0], entry.groups.find((group) => group.setId === setId)?.name ?? null]));
+  return Object.fromEntries(
+    here.map((entry) => [
+      entry.email.split('@')[0],
+      entry.groups.find((group) => group.setId === setId)?.name ?? null,
+    ]),
+  );
 };
-const everything = async () => JSON.stringify([await roster(), (await given.instructor.get(at('/sets')).expect(200)).body]);
+const everything = async () =>
+  JSON.stringify([await roster(), (await given.instructor.get(at('/sets')).expect(200)).body]);
 
 describe('the registrar', () => {
   it('offers the course of the same code, and is followed once it was brought in', async () => {
@@ -108,9 +131,17 @@ describe('the registrar', () => {
   });
 
   it('gives its sections as an exclusive set that follows it', async () => {
-    expect((await preview()).newGroups).toEqual([{ set: null, isNew: true, groups: ['Tuesday lab', 'Thursday lab'] }]);
+    expect((await preview()).newGroups).toEqual([
+      { set: null, isNew: true, groups: ['Tuesday lab', 'Thursday lab'] },
+    ]);
     await sync();
-    expect(await sectionsNow()).toEqual({ noor: 'Tuesday lab', jorge: 'Tuesday lab', amina: 'Thursday lab', kofi: 'Thursday lab', nino: null });
+    expect(await sectionsNow()).toEqual({
+      noor: 'Tuesday lab',
+      jorge: 'Tuesday lab',
+      amina: 'Thursday lab',
+      kofi: 'Thursday lab',
+      nino: null,
+    });
     const { sets } = (await given.instructor.get(at('/sets')).expect(200)).body as GroupSetList;
     expect(sets.map((set) => [set.name, set.groupCount, set.isSynchronised])).toEqual([
       ['Bench teams', 2, false],
@@ -136,18 +167,28 @@ describe('the registrar', () => {
       { name: 'hana', section: 'tue' },
     ];
     const seen = await preview();
-    expect(seen.rows.flatMap((row) => (row.kind === 'changed' ? row.changes : []))).toEqual([{ field: 'Section', from: 'Tuesday lab', to: 'Thursday lab' }]);
+    expect(seen.rows.flatMap((row) => (row.kind === 'changed' ? row.changes : []))).toEqual([
+      { field: 'Section', from: 'Tuesday lab', to: 'Thursday lab' },
+    ]);
     // Nino was added by hand: the registrar does not speak of her.
     expect(seen.missing.map((person) => [person.email.split('@')[0], person.isDropped])).toEqual([
       ['noor', true],
       ['nino', false],
     ]);
     const { changeId } = (await apply(seen).expect(200)).body as ImportResult;
-    expect(await sectionsNow()).toEqual({ jorge: 'Thursday lab', amina: 'Thursday lab', kofi: 'Thursday lab', hana: 'Tuesday lab', nino: null });
+    expect(await sectionsNow()).toEqual({
+      jorge: 'Thursday lab',
+      amina: 'Thursday lab',
+      kofi: 'Thursday lab',
+      hana: 'Tuesday lab',
+      nino: null,
+    });
     await browser.get(`/api/copies/${copyId}/work`).expect(404);
     await given.instructor.post(at(`/roster/changes/${changeId}/undo`)).expect(200);
     expect(await sectionsNow()).toEqual(before);
-    expect(JSON.stringify((await browser.get(`/api/copies/${copyId}/work`).expect(200)).body)).toContain('Salt first.');
+    expect(JSON.stringify((await browser.get(`/api/copies/${copyId}/work`).expect(200)).body)).toContain(
+      'Salt first.',
+    );
     expect(
       (await roster()).entries
         .find((entry) => entry.email.startsWith('noor'))!
@@ -159,14 +200,21 @@ describe('the registrar', () => {
   it('may rename a section, and so may the instructor, without moving anybody', async () => {
     await sync();
     const { entries } = await roster();
-    const lab = entries.find((entry) => entry.email.startsWith('noor'))!.groups.find((group) => group.name === 'Tuesday lab')!;
-    await given.instructor.patch(`/api/groups/${lab.groupId}`).send({ name: 'Early birds', capacity: null, version: 1 }).expect(200);
+    const lab = entries
+      .find((entry) => entry.email.startsWith('noor'))!
+      .groups.find((group) => group.name === 'Tuesday lab')!;
+    await given.instructor
+      .patch(`/api/groups/${lab.groupId}`)
+      .send({ name: 'Early birds', capacity: null, version: 1 })
+      .expect(200);
     school.sections.set('tue', 'Tuesday laboratory');
     const seen = await preview();
     expect([seen.newGroups, seen.counts.changed]).toEqual([[], 0]);
     // A new section that has an old one's former name is another section.
     school.sections.set('wed', 'Tuesday lab');
-    school.people = school.people.map((person) => (person.name === 'kofi' ? { name: 'kofi', section: 'wed' } : person));
+    school.people = school.people.map((person) =>
+      person.name === 'kofi' ? { name: 'kofi', section: 'wed' } : person,
+    );
     await sync();
     expect(await sectionsNow()).toMatchObject({ noor: 'Early birds', kofi: 'Tuesday lab' });
   });
@@ -184,7 +232,9 @@ describe('the registrar', () => {
     school.people = school.people.slice(0, 7);
     const seen = await preview();
     expect(seen.missing.some((person) => person.isDropped)).toBe(false);
-    expect(seen.warning).toBe('The registrar no longer lists 5 of 12 students. Nobody leaves unless you say so; ask the registrar first.');
+    expect(seen.warning).toBe(
+      'The registrar no longer lists 5 of 12 students. Nobody leaves unless you say so; ask the registrar first.',
+    );
   });
 
   it.each([
@@ -192,15 +242,25 @@ describe('the registrar', () => {
     ['a web page', { status: 200, body: '<h1>Welcome</h1>' }, 'no roster'],
     ['an empty answer', { status: 200, body: '' }, 'no roster'],
     ['a damaged archive', { status: 200, body: Buffer.from('PK\u0003\u0004 and then nothing') }, 'no roster'],
-    ['a list of nobody', { status: 200, body: zipSync({ 'users.csv': strToU8('sourcedId,email\n') }) }, 'no roster'],
+    [
+      'a list of nobody',
+      { status: 200, body: zipSync({ 'users.csv': strToU8('sourcedId,email\n') }) },
+      'no roster',
+    ],
     ['more than a roster can be', { status: 200, body: Buffer.alloc(21_000_000, 'x') }, 'no roster'],
   ])('that answers with %s is told of, and nothing changes', async (_what, answer, sentence) => {
     await sync();
     const seen = await preview();
     const before = await everything();
     school.answer = answer;
-    for (const ask of [given.instructor.post(at('/roster/preview')).send({ source, meanings: null }), apply(seen)])
-      expect((await ask.expect(502)).body).toMatchObject({ type: '/problems/registrar-away', detail: expect.stringContaining(sentence) });
+    for (const ask of [
+      given.instructor.post(at('/roster/preview')).send({ source, meanings: null }),
+      apply(seen),
+    ])
+      expect((await ask.expect(502)).body).toMatchObject({
+        type: '/problems/registrar-away',
+        detail: expect.stringContaining(sentence),
+      });
     expect((await given.instructor.get(at('/registrar')).expect(200)).body).toMatchObject({ state: 'away' });
     expect(await everything()).toBe(before);
   });
@@ -214,9 +274,16 @@ describe('the registrar', () => {
 
   it('does not give anybody a class that they do not teach', async () => {
     const stranger = await aCourse(server!, { students: 2, email: 'mal.ory@quillmere.example' });
-    const ask = stranger.instructor.post(`/api/courses/${stranger.course.id}/roster/preview`).send({ source, meanings: null });
-    expect((await ask.expect(502)).body.detail).toBe('The registrar does not name you as a teacher of this course. Ask it to, or bring in a file.');
-    expect((await stranger.instructor.get(`/api/courses/${stranger.course.id}/registrar`).expect(200)).body).toMatchObject({ courses: [] });
-    for (const path of ['/registrar', '/roster']) await given.students.get('noor')!.browser.get(at(path)).expect(404);
+    const ask = stranger.instructor
+      .post(`/api/courses/${stranger.course.id}/roster/preview`)
+      .send({ source, meanings: null });
+    expect((await ask.expect(502)).body.detail).toBe(
+      'The registrar does not name you as a teacher of this course. Ask it to, or bring in a file.',
+    );
+    expect(
+      (await stranger.instructor.get(`/api/courses/${stranger.course.id}/registrar`).expect(200)).body,
+    ).toMatchObject({ courses: [] });
+    for (const path of ['/registrar', '/roster'])
+      await given.students.get('noor')!.browser.get(at(path)).expect(404);
   });
 });

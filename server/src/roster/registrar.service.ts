@@ -46,7 +46,10 @@ export class RegistrarService {
       if (error instanceof Problem) return { state: 'away', sentence: error.detail };
       throw error;
     }
-    const [set] = await this.dataSource.query<{ name: string }[]>(`SELECT "name" FROM "group_set" WHERE "courseId" = $1 AND "isSynchronised"`, [courseId]);
+    const [set] = await this.dataSource.query<{ name: string }[]>(
+      `SELECT "name" FROM "group_set" WHERE "courseId" = $1 AND "isSynchronised"`,
+      [courseId],
+    );
     return {
       state: 'there',
       courses,
@@ -59,9 +62,16 @@ export class RegistrarService {
 
   /** The registrar's list of a course: of the one that is followed, or of one that this person teaches there. Nobody reads another's class. */
   async roster(person: SignedIn, courseId: CourseId, code: string): Promise<Table> {
-    const { registrarCode } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
-    if (registrarCode !== code && !(await this.registrar.coursesOf(person.email)).some((each) => each.code === code))
-      throw problems.registrarAway('The registrar does not name you as a teacher of this course. Ask it to, or bring in a file.');
+    const { registrarCode } = await this.dataSource
+      .getRepository(CourseRow)
+      .findOneByOrFail({ id: courseId });
+    if (
+      registrarCode !== code &&
+      !(await this.registrar.coursesOf(person.email)).some((each) => each.code === code)
+    )
+      throw problems.registrarAway(
+        'The registrar does not name you as a teacher of this course. Ask it to, or bring in a file.',
+      );
     return this.registrar.roster(code);
   }
 
@@ -73,13 +83,21 @@ export class RegistrarService {
     );
     const listed = new Set(rows.map((row) => row.id));
     const dropped = missing.filter((enrolmentId) => listed.has(enrolmentId));
-    if (dropped.length <= Math.max(plausibleDrops, listed.size * plausiblePart)) return { enrolmentIds: new Set(dropped), warning: null };
+    if (dropped.length <= Math.max(plausibleDrops, listed.size * plausiblePart))
+      return { enrolmentIds: new Set(dropped), warning: null };
     const warning = `The registrar no longer lists ${dropped.length} of ${listed.size} students. Nobody leaves unless you say so; ask the registrar first.`;
     return { enrolmentIds: new Set(), warning };
   }
 
   /** Remembers which course is followed, and whom the registrar listed: it may drop only those. */
-  async note(manager: EntityManager, courseId: CourseId, code: string, table: Table, meanings: readonly ColumnMeaning[], now: Date): Promise<void> {
+  async note(
+    manager: EntityManager,
+    courseId: CourseId,
+    code: string,
+    table: Table,
+    meanings: readonly ColumnMeaning[],
+    now: Date,
+  ): Promise<void> {
     await manager.update(CourseRow, courseId, { registrarCode: code, syncedAt: now });
     const at = meanings.indexOf('email');
     const addresses = table.rows.map((row) => sameAddress((row.cells[at] ?? '').trim()));

@@ -9,7 +9,11 @@ import { isArchive, readArchive } from './archive.js';
 const patienceMs = 10_000;
 const largestAnswerBytes = 20_000_000;
 
-const Courses = z.object({ courses: z.array(z.object({ code: z.string().max(80), title: z.string().max(300), people: z.number().int() })).max(5000) });
+const Courses = z.object({
+  courses: z
+    .array(z.object({ code: z.string().max(80), title: z.string().max(300), people: z.number().int() }))
+    .max(5000),
+});
 export type RegistrarCourses = z.infer<typeof Courses>['courses'];
 
 /** The school's registrar, over HTTP: a list of what somebody teaches, and a OneRoster CSV bundle of each course. Whatever it answers is doubted. */
@@ -44,7 +48,10 @@ export class Registrar {
     if (this.config.registrarUrl === null) throw away('No registrar is set up here.');
     let answer: Response;
     try {
-      answer = await fetch(`${this.config.registrarUrl}${path}`, { signal: AbortSignal.timeout(patienceMs), redirect: 'error' });
+      answer = await fetch(`${this.config.registrarUrl}${path}`, {
+        signal: AbortSignal.timeout(patienceMs),
+        redirect: 'error',
+      });
       if (answer.ok && answer.body) return await collect(answer.body);
     } catch (error) {
       if (error instanceof TooMuch) throw nonsense();
@@ -76,4 +83,7 @@ async function collect(body: ReadableStream<Uint8Array>): Promise<Uint8Array> {
 }
 
 const away = (sentence: string) => problems.registrarAway(sentence);
-const nonsense = () => problems.registrarAway('The registrar answered with something that is no roster. Nothing was changed; tell whoever runs it.');
+const nonsense = () =>
+  problems.registrarAway(
+    'The registrar answered with something that is no roster. Nothing was changed; tell whoever runs it.',
+  );

@@ -2,7 +2,16 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { Role } from '@jigsaw/core/release';
-import { aMember, aSheet, aCourse, addFile, anAssignment, base64, copyOf, released } from '../test/aCourse.js';
+import {
+  aMember,
+  aSheet,
+  aCourse,
+  addFile,
+  anAssignment,
+  base64,
+  copyOf,
+  released,
+} from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -19,7 +28,11 @@ beforeAll(async () => {
   activity = await released(given);
   copyId = await copyOf(given.students.get('noor')!.browser, given.course.id);
   await addFile(given.students.get('noor')!.browser, copyId, 'notes.txt', Buffer.from('pH'));
-  await given.students.get('noor')!.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+  await given.students
+    .get('noor')!
+    .browser.post(`/api/copies/${copyId}/hand-in`)
+    .send({ attempt: 1 })
+    .expect(200);
   browserOf.set('instructor', given.instructor);
   browserOf.set('student', given.students.get('amina')!.browser);
   browserOf.set('assistant', await aMember(server, given, 'tomas', 'assistant'));
@@ -50,7 +63,10 @@ const table: readonly {
     assistant: 403,
     observer: 403,
     student: 404,
-    ask: (browser) => browser.post(`/api/courses/${given.course.id}/roster/preview`).send({ source: { kind: 'paste', text: 'x@y.example' }, meanings: null }),
+    ask: (browser) =>
+      browser
+        .post(`/api/courses/${given.course.id}/roster/preview`)
+        .send({ source: { kind: 'paste', text: 'x@y.example' }, meanings: null }),
   },
   {
     act: 'make sign-in links',
@@ -67,9 +83,18 @@ const table: readonly {
     observer: 403,
     student: 404,
     ask: (browser) =>
-      browser.post(`/api/courses/${given.course.id}/sets`).send({ name: 'Extra', shape: { by: 'count', groups: 1 }, capacity: null, pattern: '', names: [] }),
+      browser
+        .post(`/api/courses/${given.course.id}/sets`)
+        .send({ name: 'Extra', shape: { by: 'count', groups: 1 }, capacity: null, pattern: '', names: [] }),
   },
-  { act: 'read the Board', instructor: 200, assistant: 200, observer: 200, student: 404, ask: (browser) => browser.get(`/api/sets/${given.set.id}/board`) },
+  {
+    act: 'read the Board',
+    instructor: 200,
+    assistant: 200,
+    observer: 200,
+    student: 404,
+    ask: (browser) => browser.get(`/api/sets/${given.set.id}/board`),
+  },
   {
     act: 'place a student',
     instructor: 200,
@@ -77,7 +102,9 @@ const table: readonly {
     observer: 403,
     student: 404,
     ask: (browser) =>
-      browser.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: given.students.get('nino')!.enrolmentId, from: null, to: null }] }),
+      browser
+        .post(`/api/sets/${given.set.id}/place`)
+        .send({ moves: [{ student: given.students.get('nino')!.enrolmentId, from: null, to: null }] }),
   },
   {
     act: 'rename a group',
@@ -85,7 +112,10 @@ const table: readonly {
     assistant: 403,
     observer: 403,
     student: 404,
-    ask: (browser) => browser.patch(`/api/groups/${given.board.groups[0]!.id}`).send({ name: 'New', capacity: null, version: 99 }),
+    ask: (browser) =>
+      browser
+        .patch(`/api/groups/${given.board.groups[0]!.id}`)
+        .send({ name: 'New', capacity: null, version: 99 }),
   },
   {
     act: 'list what is released',
@@ -109,7 +139,8 @@ const table: readonly {
     assistant: 403,
     observer: 403,
     student: 404,
-    ask: (browser) => browser.post(`/api/courses/${given.course.id}/activities`).send(anAssignment({ title: 'Draft' })),
+    ask: (browser) =>
+      browser.post(`/api/courses/${given.course.id}/activities`).send(anAssignment({ title: 'Draft' })),
   },
   {
     act: 'see whom a release reaches',
@@ -117,7 +148,10 @@ const table: readonly {
     assistant: 403,
     observer: 403,
     student: 404,
-    ask: (browser) => browser.post(`/api/activities/${activity.id}/reach`).send({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden' }),
+    ask: (browser) =>
+      browser
+        .post(`/api/activities/${activity.id}/reach`)
+        .send({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden' }),
   },
   {
     act: 'give a group longer',
@@ -126,9 +160,18 @@ const table: readonly {
     observer: 403,
     student: 404,
     ask: (browser) =>
-      browser.put(`/api/activities/${activity.id}/extensions/${given.board.groups[1]!.id}`).send({ due: '2026-11-20T10:00:00.000Z', reason: 'Ill' }),
+      browser
+        .put(`/api/activities/${activity.id}/extensions/${given.board.groups[1]!.id}`)
+        .send({ due: '2026-11-20T10:00:00.000Z', reason: 'Ill' }),
   },
-  { act: 'read a group’s copy', instructor: 200, assistant: 200, observer: 200, student: 404, ask: (browser) => browser.get(`/api/copies/${copyId}`) },
+  {
+    act: 'read a group’s copy',
+    instructor: 200,
+    assistant: 200,
+    observer: 200,
+    student: 404,
+    ask: (browser) => browser.get(`/api/copies/${copyId}`),
+  },
   {
     act: 'read the queue of the desk',
     instructor: 200,
@@ -159,7 +202,8 @@ const table: readonly {
     assistant: 409,
     observer: 403,
     student: 404,
-    ask: (browser) => browser.put(`/api/copies/${copyId}/marks/group`).send({ ...aSheet, typedMark: '30', version: 99 }),
+    ask: (browser) =>
+      browser.put(`/api/copies/${copyId}/marks/group`).send({ ...aSheet, typedMark: '30', version: 99 }),
   },
   {
     act: 'recall marks',
@@ -174,23 +218,36 @@ const table: readonly {
 describe('what each role may do', () => {
   it.each(
     table.flatMap((row) =>
-      (['instructor', 'assistant', 'observer', 'student'] as const).map((role) => ({ role, act: row.act, status: row[role], ask: row.ask })),
+      (['instructor', 'assistant', 'observer', 'student'] as const).map((role) => ({
+        role,
+        act: row.act,
+        status: row[role],
+        ask: row.ask,
+      })),
     ),
-  )('answers $status when an $role wants to $act', async ({ role, status, ask }) => expect((await ask(browserOf.get(role)!)).status).toBe(status));
+  )('answers $status when an $role wants to $act', async ({ role, status, ask }) =>
+    expect((await ask(browserOf.get(role)!)).status).toBe(status),
+  );
 
   it('shows an observer no draft', async () => {
     await given.instructor
       .post(`/api/courses/${given.course.id}/activities`)
       .send(anAssignment({ title: 'Secret draft' }))
       .expect(200);
-    const { body } = await browserOf.get('observer')!.get(`/api/courses/${given.course.id}/activities`).expect(200);
+    const { body } = await browserOf
+      .get('observer')!
+      .get(`/api/courses/${given.course.id}/activities`)
+      .expect(200);
     expect(JSON.stringify(body)).not.toContain('Secret draft');
   });
 
   it('counts staff neither among the students of the Board nor as unplaced', async () => {
-    const { body } = (await given.instructor.get(`/api/courses/${given.course.id}/figures`).expect(200)) as { body: object };
+    const { body } = (await given.instructor.get(`/api/courses/${given.course.id}/figures`).expect(200)) as {
+      body: object;
+    };
     expect(body).toMatchObject({ enrolled: 5, unplaced: 5 }); // all five: nobody is in the extra set
-    const { entries } = (await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView;
+    const { entries } = (await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200))
+      .body as RosterView;
     expect(
       entries
         .filter((entry) => entry.role !== 'student')
@@ -204,7 +261,10 @@ describe('broken class files over the API', () => {
   const preview = (content: string | Buffer) =>
     given.instructor
       .post(`/api/courses/${given.course.id}/roster/preview`)
-      .send({ source: { kind: 'file', fileName: 'class.csv', contentBase64: base64(content) }, meanings: null });
+      .send({
+        source: { kind: 'file', fileName: 'class.csv', contentBase64: base64(content) },
+        meanings: null,
+      });
   const header = 'Email,Name\n';
   const utf16 = (text: string) => Buffer.from(`\ufeff${text}`, 'utf16le');
 
@@ -226,14 +286,21 @@ describe('broken class files over the API', () => {
 
   it.each([
     ['a malformed address', `${header}ann at home,Ann\n`, 2, 'is not a mail address'],
-    ['an address twice, in two cases', `${header}ann@b.example,Ann\nANN@b.example,Ann\n`, 3, 'The same address as in line 2'],
+    [
+      'an address twice, in two cases',
+      `${header}ann@b.example,Ann\nANN@b.example,Ann\n`,
+      3,
+      'The same address as in line 2',
+    ],
     ['a row that is cut short', `${header}ann@b.example\n`, 2, '1 of 2 cells'],
     ['a row that is too long', `${header}Okafor,Ada,ann@b.example\n`, 2, '3 cells where 2 are expected'],
     ['a cell like a formula', `${header}ann@b.example,=1+1\n`, 2, 'begins like a formula'],
     ['no name', `${header}ann@b.example,\n`, 2, 'No name'],
   ])('names the line with %s, and nothing of the file comes in', async (_what, content, line, sentence) => {
     const { body } = (await preview(content).expect(200)) as { body: ImportPreview };
-    expect(body.rows.filter((row) => row.kind === 'problem')).toEqual([expect.objectContaining({ line, sentences: [expect.stringContaining(sentence)] })]);
+    expect(body.rows.filter((row) => row.kind === 'problem')).toEqual([
+      expect.objectContaining({ line, sentences: [expect.stringContaining(sentence)] }),
+    ]);
     await given.instructor
       .post(`/api/courses/${given.course.id}/roster/import`)
       .send({
@@ -243,7 +310,8 @@ describe('broken class files over the API', () => {
         fingerprint: body.fingerprint,
       })
       .expect(422);
-    const { entries } = (await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView;
+    const { entries } = (await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200))
+      .body as RosterView;
     expect(entries.some((entry) => entry.email.toLowerCase() === 'ann@b.example')).toBe(false);
   });
 });

@@ -48,7 +48,12 @@ export class RosterController {
     return this.courses.list(person);
   }
 
-  @Endpoint('PUT /:courseId/assistants', { id: 'changeAssistants', does: 'Whose work assistants see', body: ChangeAssistants, answer: ChangeAssistants })
+  @Endpoint('PUT /:courseId/assistants', {
+    id: 'changeAssistants',
+    does: 'Whose work assistants see',
+    body: ChangeAssistants,
+    answer: ChangeAssistants,
+  })
   changeAssistants(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
@@ -62,19 +67,41 @@ export class RosterController {
     return this.courses.create(person, draft);
   }
 
-  @Endpoint('GET /:courseId/roster', { id: 'readRoster', does: 'Everyone in the course with their groups', answer: RosterView })
-  read(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RosterView> {
+  @Endpoint('GET /:courseId/roster', {
+    id: 'readRoster',
+    does: 'Everyone in the course with their groups',
+    answer: RosterView,
+  })
+  read(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<RosterView> {
     return this.roster.read(person, courseId);
   }
 
   @Endpoint('GET /:courseId/roster.csv', { id: 'exportRoster', does: 'The roster with all groups as CSV' })
-  async exportCsv(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Res() response: Response): Promise<void> {
-    response.set(asFile('roster.csv', 'text/csv; charset=utf-8')).send(await this.roster.csv(person, courseId));
+  async exportCsv(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Res() response: Response,
+  ): Promise<void> {
+    response
+      .set(asFile('roster.csv', 'text/csv; charset=utf-8'))
+      .send(await this.roster.csv(person, courseId));
   }
 
-  @Endpoint('GET /:courseId/roster.zip', { id: 'exportRosterBundle', does: 'The roster with all groups as a OneRoster 1.1 CSV bundle' })
-  async exportBundle(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId, @Res() response: Response): Promise<void> {
-    response.set(asFile('roster.zip', 'application/zip')).send(Buffer.from(await this.roster.bundle(person, courseId)));
+  @Endpoint('GET /:courseId/roster.zip', {
+    id: 'exportRosterBundle',
+    does: 'The roster with all groups as a OneRoster 1.1 CSV bundle',
+  })
+  async exportBundle(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Res() response: Response,
+  ): Promise<void> {
+    response
+      .set(asFile('roster.zip', 'application/zip'))
+      .send(Buffer.from(await this.roster.bundle(person, courseId)));
   }
 
   @Endpoint('POST /:courseId/roster/preview', {
@@ -105,12 +132,24 @@ export class RosterController {
     return this.imports.apply(person, courseId, request);
   }
 
-  @Endpoint('GET /:courseId/registrar', { id: 'readRegistrar', does: 'What the school’s registrar offers this course', answer: RegistrarView })
-  registrar(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RegistrarView> {
+  @Endpoint('GET /:courseId/registrar', {
+    id: 'readRegistrar',
+    does: 'What the school’s registrar offers this course',
+    answer: RegistrarView,
+  })
+  registrar(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<RegistrarView> {
     return this.registrars.view(person, courseId);
   }
 
-  @Endpoint('PUT /:courseId/roster/attributes', { id: 'chooseKind', does: 'Say what an attribute is', body: ChooseKind, answer: RosterAttributes })
+  @Endpoint('PUT /:courseId/roster/attributes', {
+    id: 'chooseKind',
+    does: 'Say what an attribute is',
+    body: ChooseKind,
+    answer: RosterAttributes,
+  })
   chooseKind(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
@@ -119,8 +158,15 @@ export class RosterController {
     return this.roster.chooseKind(person, courseId, choice);
   }
 
-  @Endpoint('GET /:courseId/roster/changes', { id: 'listRosterChanges', does: 'What was done to the roster lately, and by whom', answer: RosterChangeList })
-  listChanges(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<RosterChangeList> {
+  @Endpoint('GET /:courseId/roster/changes', {
+    id: 'listRosterChanges',
+    does: 'What was done to the roster lately, and by whom',
+    answer: RosterChangeList,
+  })
+  listChanges(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<RosterChangeList> {
     return this.changes.list(person, courseId);
   }
 
@@ -165,7 +211,12 @@ export class RosterController {
     return this.roster.invite(person, courseId, request);
   }
 
-  @Endpoint('POST /:courseId/roster/messages', { id: 'writeToPeople', does: 'Write to people, each alone', body: MessageRequest, answer: Written })
+  @Endpoint('POST /:courseId/roster/messages', {
+    id: 'writeToPeople',
+    does: 'Write to people, each alone',
+    body: MessageRequest,
+    answer: Written,
+  })
   write(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
@@ -175,16 +226,30 @@ export class RosterController {
   }
 
   @Endpoint('GET /:courseId/outbox', { id: 'readOutbox', does: 'Mail as it would have gone', answer: Outbox })
-  outbox(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<Outbox> {
+  outbox(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<Outbox> {
     return this.roster.outbox(person, courseId);
   }
 
-  @Endpoint('POST /:courseId/roster/sign-in-links', { id: 'makeSignInLinks', does: 'First sign-in links for everyone without a password', answer: SignInLinks })
-  links(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<SignInLinks> {
+  @Endpoint('POST /:courseId/roster/sign-in-links', {
+    id: 'makeSignInLinks',
+    does: 'First sign-in links for everyone without a password',
+    answer: SignInLinks,
+  })
+  links(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<SignInLinks> {
     return this.roster.signInLinks(person, courseId, null);
   }
 
-  @Endpoint('POST /:courseId/roster/:enrolmentId/sign-in-link', { id: 'makeSignInLink', does: 'A first sign-in link for one person', answer: SignInLinks })
+  @Endpoint('POST /:courseId/roster/:enrolmentId/sign-in-link', {
+    id: 'makeSignInLink',
+    does: 'A first sign-in link for one person',
+    answer: SignInLinks,
+  })
   link(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,

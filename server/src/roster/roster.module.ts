@@ -16,7 +16,18 @@ import { Viewers } from './viewers.js';
 @Module({
   imports: [IdentityModule, MailModule],
   controllers: [RosterController],
-  providers: [Viewers, CoursesService, RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining, NewGroups, NewSets],
+  providers: [
+    Viewers,
+    CoursesService,
+    RosterService,
+    RosterChanges,
+    ImportService,
+    Registrar,
+    RegistrarService,
+    Joining,
+    NewGroups,
+    NewSets,
+  ],
   exports: [Viewers, Joining, NewGroups, NewSets],
 })
 export class RosterModule {}

@@ -41,12 +41,16 @@ export class EnrolmentRow {
   @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) joinedTo!: string | null;
 }
 
-export type RosterChangeKind = 'import' | 'sync' | 'add' | 'edit' | 'drop' | 'bring-back' | 'join' | 'rename-attribute' | 'undo';
+export type RosterChangeKind =
+  'import' | 'sync' | 'add' | 'edit' | 'drop' | 'bring-back' | 'join' | 'rename-attribute' | 'undo';
 
 /** Every act on the roster, as the value that undoes it: history and undo in one. */
 @Entity('roster_change')
 @Index('roster_change_by_course', ['courseId', 'at'])
-@Check('roster_change_kind', `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'rename-attribute', 'undo')`)
+@Check(
+  'roster_change_kind',
+  `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'rename-attribute', 'undo')`,
+)
 export class RosterChangeRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;

@@ -2,7 +2,13 @@ import { Inject, Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
-import type { ChooseKind, CourseView, RosterAttributes, RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type {
+  ChooseKind,
+  CourseView,
+  RosterAttributes,
+  RosterEntry,
+  RosterView,
+} from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import { invitation, message } from '@jigsaw/core/mail';
 import { sortName } from '@jigsaw/core/roster';
@@ -69,16 +75,36 @@ export class RosterService {
          FROM "group_set" s WHERE s."courseId" = $1 AND s."putAwayAt" IS NULL ORDER BY s."position", s."createdAt"`,
       [courseId],
     );
-    const { syncedAt, attributeKinds } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
-    return { entries, sets, attributes: attributesOf(entries, attributeKinds), syncedAt: syncedAt?.toISOString() ?? null };
+    const { syncedAt, attributeKinds } = await this.dataSource
+      .getRepository(CourseRow)
+      .findOneByOrFail({ id: courseId });
+    return {
+      entries,
+      sets,
+      attributes: attributesOf(entries, attributeKinds),
+      syncedAt: syncedAt?.toISOString() ?? null,
+    };
   }
 
-  async chooseKind(person: SignedIn, courseId: CourseId, { name, kind }: ChooseKind): Promise<RosterAttributes> {
+  async chooseKind(
+    person: SignedIn,
+    courseId: CourseId,
+    { name, kind }: ChooseKind,
+  ): Promise<RosterAttributes> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     await this.unitOfWork.run(async ({ manager, record }) => {
-      await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
+      await manager.findOneOrFail(CourseRow, {
+        where: { id: courseId },
+        lock: { mode: 'pessimistic_write' },
+      });
       await chooseKind(manager, courseId, name, kind);
-      await record({ type: 'roster.changed', courseId, actorId: person.id, subjectId: courseId, facts: { attribute: name, kind } });
+      await record({
+        type: 'roster.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: courseId,
+        facts: { attribute: name, kind },
+      });
     });
     return { attributes: (await this.read(person, courseId)).attributes };
   }
@@ -91,7 +117,9 @@ export class RosterService {
 
   async bundle(person: SignedIn, courseId: CourseId): Promise<Uint8Array> {
     const { role, enrolmentId } = await this.viewers.staff(person, courseId, 'manage-roster');
-    const { code, title, term, timeZone } = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
+    const { code, title, term, timeZone } = await this.dataSource
+      .getRepository(CourseRow)
+      .findOneByOrFail({ id: courseId });
     const course: CourseView = { id: courseId, code, title, term, timeZone, role, enrolmentId };
     return writeBundle(course, await this.read(person, courseId), this.clock.now());
   }
@@ -110,7 +138,11 @@ export class RosterService {
         manager,
         rows.map((row) => row.personId),
       );
-      const until = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone }).format(new Date(expiresAt));
+      const until = new Intl.DateTimeFormat('en-GB', {
+        dateStyle: 'full',
+        timeStyle: 'short',
+        timeZone,
+      }).format(new Date(expiresAt));
       const mails = links.map(({ personId, name, email, url }) => ({
         personId,
         toName: name,
@@ -118,13 +150,23 @@ export class RosterService {
         text: invitation({ name, courseTitle: title, courseCode: code, invitedBy: person.name, url, until }),
       }));
       await this.mail.post(manager, courseId, now, mails);
-      await record({ type: 'roster.invited', courseId, actorId: person.id, subjectId: courseId, facts: { invited: links.length } });
+      await record({
+        type: 'roster.invited',
+        courseId,
+        actorId: person.id,
+        subjectId: courseId,
+        facts: { invited: links.length },
+      });
       return { invited: links.length, hadComeIn: rows.length - links.length };
     });
   }
 
   /** Writes to these people, each alone; whoever left is not written to. */
-  async write(person: SignedIn, courseId: CourseId, { enrolmentIds, subject, text }: MessageRequest): Promise<Written> {
+  async write(
+    person: SignedIn,
+    courseId: CourseId,
+    { enrolmentIds, subject, text }: MessageRequest,
+  ): Promise<Written> {
     await this.viewers.staff(person, courseId, 'write-to-people');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const { code } = await manager.findOneByOrFail(CourseRow, { id: courseId });
@@ -134,14 +176,26 @@ export class RosterService {
         [courseId, enrolmentIds],
       );
       if (people.length < new Set(enrolmentIds).size) throw problems.notFound();
-      const mail = message({ subject, text, from: person, courseCode: code, url: `${this.config.publicUrl}/c/${courseId}` });
+      const mail = message({
+        subject,
+        text,
+        from: person,
+        courseCode: code,
+        url: `${this.config.publicUrl}/c/${courseId}`,
+      });
       await this.mail.post(
         manager,
         courseId,
         now,
         people.map((each) => ({ ...each, text: mail })),
       );
-      await record({ type: 'roster.written-to', courseId, actorId: person.id, subjectId: courseId, facts: { subject, people: people.length } });
+      await record({
+        type: 'roster.written-to',
+        courseId,
+        actorId: person.id,
+        subjectId: courseId,
+        facts: { subject, people: people.length },
+      });
       return { written: people.length };
     });
   }
@@ -152,7 +206,11 @@ export class RosterService {
   }
 
   /** First sign-in links for these people, or for everyone in the course who has no password yet. */
-  async signInLinks(person: SignedIn, courseId: CourseId, enrolmentId: EnrolmentId | null): Promise<SignInLinks> {
+  async signInLinks(
+    person: SignedIn,
+    courseId: CourseId,
+    enrolmentId: EnrolmentId | null,
+  ): Promise<SignInLinks> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     const rows = await this.dataSource.query<{ personId: string }[]>(
       `SELECT "personId" FROM "enrolment" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "id" = $2)`,

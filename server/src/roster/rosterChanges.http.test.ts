@@ -1,6 +1,12 @@
 import { afterAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/groups';
-import type { ImportPreview, RosterChangeList, RosterChanged, RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type {
+  ImportPreview,
+  RosterChangeList,
+  RosterChanged,
+  RosterEntry,
+  RosterView,
+} from '@jigsaw/contract/roster';
 import { aCourse, base64, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -21,7 +27,8 @@ const entry = async (name: string) => (await entries()).find((each) => each.emai
 const change = (body: object) => given.instructor.post(at('/changes')).send(body);
 const changed = async (body: object) => (await change(body).expect(200)).body as RosterChanged;
 const undo = (id: string | null) => given.instructor.post(at(`/changes/${id}/undo`));
-const changes = async () => ((await given.instructor.get(at('/changes')).expect(200)).body as RosterChangeList).changes;
+const changes = async () =>
+  ((await given.instructor.get(at('/changes')).expect(200)).body as RosterChangeList).changes;
 const idOf = (name: string) => given.students.get(name)!.enrolmentId;
 const aNewEntry = (more: object = {}) => ({
   act: 'add',
@@ -39,14 +46,22 @@ const aNewEntry = (more: object = {}) => ({
 /** Without what an undo cannot and need not bring back: when somebody came. */
 const comparable = (all: readonly RosterEntry[]) =>
   all
-    .map(({ joinedAt: _joinedAt, lastSeenAt: _seen, ...rest }) => ({ ...rest, groups: rest.groups.map((group) => group.name) }))
+    .map(({ joinedAt: _joinedAt, lastSeenAt: _seen, ...rest }) => ({
+      ...rest,
+      groups: rest.groups.map((group) => group.name),
+    }))
     .sort((a, b) => a.email.localeCompare(b.email));
 
 describe('one person', () => {
   it('is added, and goes without a trace when that is undone', async () => {
     const before = await entries();
     const { changeId } = await changed(aNewEntry());
-    expect(await entry('cho')).toMatchObject({ name: 'Cho Min', number: 'fe-9', role: 'student', attributes: { Lab: 'none' } });
+    expect(await entry('cho')).toMatchObject({
+      name: 'Cho Min',
+      number: 'fe-9',
+      role: 'student',
+      attributes: { Lab: 'none' },
+    });
     await undo(changeId).expect(200);
     expect(comparable(await entries())).toEqual(comparable(before));
   });
@@ -56,7 +71,9 @@ describe('one person', () => {
       detail: expect.stringContaining('is in this course already'),
     });
     await changed(aNewEntry());
-    expect((await change(aNewEntry({ email: 'chu@quillmere.example', name: 'Chu' })).expect(422)).body).toMatchObject({
+    expect(
+      (await change(aNewEntry({ email: 'chu@quillmere.example', name: 'Chu' })).expect(422)).body,
+    ).toMatchObject({
       detail: 'Cho Min and Chu would have the same number, fe-9. Give one of them another.',
     });
     expect((await change(aNewEntry({ email: 'nowhere' })).expect(422)).body).toMatchObject({
@@ -70,7 +87,10 @@ describe('one person', () => {
     const copyId = await copyOf(noor, given.course.id);
     await noor
       .put(`/api/copies/${copyId}/part`)
-      .send({ text: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Kept' }] }] }, version: 0 });
+      .send({
+        text: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Kept' }] }] },
+        version: 0,
+      });
     const { changeId } = await changed({ act: 'drop', enrolmentIds: [idOf('noor')] });
     expect(await entry('noor')).toMatchObject({ leftAt: expect.any(String), groups: [] });
     await noor.get(`/api/copies/${copyId}`).expect(404);
@@ -86,26 +106,42 @@ describe('one person', () => {
     expect(await entry('noor')).toMatchObject({ leftAt: null, groups: [] });
     await changed({ act: 'drop', enrolmentIds: [idOf('noor')] });
     await changed(aNewEntry({ email: 'noor@quillmere.example', name: 'Noor Again', number: null }));
-    expect(await entry('noor')).toMatchObject({ enrolmentId: idOf('noor'), leftAt: null, name: 'Noor Again' });
+    expect(await entry('noor')).toMatchObject({
+      enrolmentId: idOf('noor'),
+      leftAt: null,
+      name: 'Noor Again',
+    });
   });
 
   it('loses their places on becoming staff, and the last instructor stays one', async () => {
-    await changed({ act: 'edit', edits: [{ enrolmentId: idOf('noor'), from: { role: 'student' }, to: { role: 'assistant' } }] });
+    await changed({
+      act: 'edit',
+      edits: [{ enrolmentId: idOf('noor'), from: { role: 'student' }, to: { role: 'assistant' } }],
+    });
     expect(await entry('noor')).toMatchObject({ role: 'assistant', groups: [] });
     const ilse = (await entries()).find((each) => each.role === 'instructor')!;
     const step = { enrolmentId: ilse.enrolmentId, from: { role: 'instructor' }, to: { role: 'observer' } };
-    expect((await change({ act: 'edit', edits: [step] }).expect(422)).body).toMatchObject({ detail: expect.stringContaining('A course needs an instructor') });
-    expect((await change({ act: 'drop', enrolmentIds: [ilse.enrolmentId] }).expect(422)).body).toMatchObject({ detail: expect.stringContaining('yourself') });
+    expect((await change({ act: 'edit', edits: [step] }).expect(422)).body).toMatchObject({
+      detail: expect.stringContaining('A course needs an instructor'),
+    });
+    expect((await change({ act: 'drop', enrolmentIds: [ilse.enrolmentId] }).expect(422)).body).toMatchObject({
+      detail: expect.stringContaining('yourself'),
+    });
   });
 
   it('keeps the account they sign in with when their address is corrected here', async () => {
-    const edit = (from: string, to: string) => ({ act: 'edit', edits: [{ enrolmentId: idOf('noor'), from: { email: from }, to: { email: to } }] });
+    const edit = (from: string, to: string) => ({
+      act: 'edit',
+      edits: [{ enrolmentId: idOf('noor'), from: { email: from }, to: { email: to } }],
+    });
     const { changeId } = await changed(edit('noor@quillmere.example', 'noor.h@quillmere.example'));
     await given.students.get('noor')!.browser.get('/api/session').expect(200); // theirs is still theirs, without this course
     await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(404);
     await undo(changeId).expect(200);
     await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200);
-    expect((await change(edit('noor@quillmere.example', 'jorge@quillmere.example')).expect(422)).body).toMatchObject({
+    expect(
+      (await change(edit('noor@quillmere.example', 'jorge@quillmere.example')).expect(422)).body,
+    ).toMatchObject({
       detail: expect.stringContaining('the same address'),
     });
   });
@@ -119,9 +155,17 @@ describe('several people at once', () => {
   });
 
   it('are edited together or not at all, and whoever was changed meanwhile is named', async () => {
-    await changed({ act: 'edit', edits: [attribute('noor', null, 'some'), attribute('jorge', null, 'none')] });
-    const refused = await change({ act: 'edit', edits: [attribute('noor', 'some', 'plenty'), attribute('jorge', null, 'plenty')] }).expect(409);
-    expect(refused.body).toMatchObject({ detail: 'Jorge was changed meanwhile, so nothing was done. Look at the roster as it is now.' });
+    await changed({
+      act: 'edit',
+      edits: [attribute('noor', null, 'some'), attribute('jorge', null, 'none')],
+    });
+    const refused = await change({
+      act: 'edit',
+      edits: [attribute('noor', 'some', 'plenty'), attribute('jorge', null, 'plenty')],
+    }).expect(409);
+    expect(refused.body).toMatchObject({
+      detail: 'Jorge was changed meanwhile, so nothing was done. Look at the roster as it is now.',
+    });
     expect(await entry('noor')).toMatchObject({ attributes: { Lab: 'some' } });
     await changed({ act: 'edit', edits: [attribute('noor', 'some', null)] });
     expect((await entry('noor')).attributes).toEqual({});
@@ -133,14 +177,21 @@ describe('several people at once', () => {
     expect((await undo(changeId).expect(200)).body).toEqual({ changeId: null, people: 0, seated: 0 });
     const [last, before] = await changes();
     expect(last).toMatchObject({ kind: 'undo', counts: { back: 2 }, isUndone: false });
-    expect(before).toMatchObject({ kind: 'drop', counts: { dropped: 2 }, names: ['Noor', 'Jorge'], isUndone: true, by: expect.any(String) });
+    expect(before).toMatchObject({
+      kind: 'drop',
+      counts: { dropped: 2 },
+      names: ['Noor', 'Jorge'],
+      isUndone: true,
+      by: expect.any(String),
+    });
   });
 
   it('are not brought back over what happened since', async () => {
     const { changeId } = await changed({ act: 'drop', enrolmentIds: [idOf('noor')] });
     await changed({ act: 'bring-back', enrolmentIds: [idOf('noor')] });
     await undo(changeId).expect(409);
-    const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
+    const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200))
+      .body as BoardView;
     expect(board.students.find((student) => student.enrolmentId === idOf('noor'))!.seats).toEqual([]);
   });
 });
@@ -149,9 +200,13 @@ describe('a class file', () => {
   const source = {
     kind: 'file',
     fileName: 'c.csv',
-    contentBase64: base64('Email,Name,Role\nnoor@quillmere.example,Noor H,Tutor\nnew@quillmere.example,New,\n'),
+    contentBase64: base64(
+      'Email,Name,Role\nnoor@quillmere.example,Noor H,Tutor\nnew@quillmere.example,New,\n',
+    ),
   };
-  const seenNow = async () => (await given.instructor.post(at('/preview')).send({ source, meanings: null }).expect(200)).body as ImportPreview;
+  const seenNow = async () =>
+    (await given.instructor.post(at('/preview')).send({ source, meanings: null }).expect(200))
+      .body as ImportPreview;
 
   it('names who is missing with the places they would leave, drops those chosen, and is undone as a whole', async () => {
     const before = comparable(await entries());
@@ -165,7 +220,13 @@ describe('a class file', () => {
     const drop = [idOf('jorge')];
     const answer = await given.instructor
       .post(at('/import'))
-      .send({ source, meanings: ['email', 'name', 'role'], leaveOutLines: [], drop, fingerprint: seen.fingerprint })
+      .send({
+        source,
+        meanings: ['email', 'name', 'role'],
+        leaveOutLines: [],
+        drop,
+        fingerprint: seen.fingerprint,
+      })
       .expect(200);
     expect(answer.body).toMatchObject({ added: 1, changed: 1, dropped: 1 });
     expect(await entry('noor')).toMatchObject({ role: 'assistant', name: 'Noor H', groups: [] });
@@ -175,27 +236,41 @@ describe('a class file', () => {
   });
 
   it('is taken back even where somebody of it has begun: they leave, the others go without a trace', async () => {
-    const many = { kind: 'paste', text: Array.from({ length: 40 }, (_, at) => `Many ${at} <many${at}@quillmere.example>`).join('\n') };
-    const seen = (await given.instructor.post(at('/preview')).send({ source: many, meanings: null }).expect(200)).body as ImportPreview;
+    const many = {
+      kind: 'paste',
+      text: Array.from({ length: 40 }, (_, at) => `Many ${at} <many${at}@quillmere.example>`).join('\n'),
+    };
+    const seen = (
+      await given.instructor.post(at('/preview')).send({ source: many, meanings: null }).expect(200)
+    ).body as ImportPreview;
     const answer = await given.instructor
       .post(at('/import'))
       .send({ source: many, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: seen.fingerprint })
       .expect(200);
-    const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
+    const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200))
+      .body as BoardView;
     const student = board.students.find((each) => each.name === 'Many 17')!.enrolmentId;
     await given.instructor
       .post(`/api/sets/${given.set.id}/place`)
       .send({ moves: [{ student, from: null, to: board.groups[0]!.id }] })
       .expect(200);
     await undo((answer.body as RosterChanged).changeId).expect(200);
-    expect((await entries()).filter((each) => each.email.startsWith('many')).map((each) => [each.name, each.leftAt !== null, each.groups])).toEqual([
-      ['Many 17', true, []],
-    ]);
+    expect(
+      (await entries())
+        .filter((each) => each.email.startsWith('many'))
+        .map((each) => [each.name, each.leftAt !== null, each.groups]),
+    ).toEqual([['Many 17', true, []]]);
   });
 
   it('drops nobody whom the file names', async () => {
     const seen = await seenNow();
-    const body = { source, meanings: ['email', 'name', 'role'], leaveOutLines: [], drop: [idOf('noor')], fingerprint: seen.fingerprint };
+    const body = {
+      source,
+      meanings: ['email', 'name', 'role'],
+      leaveOutLines: [],
+      drop: [idOf('noor')],
+      fingerprint: seen.fingerprint,
+    };
     await given.instructor.post(at('/import')).send(body).expect(409);
     expect(await entry('noor')).toMatchObject({ leftAt: null });
   });
@@ -210,7 +285,12 @@ describe('who may change the roster', () => {
       await browser.post(at('/changes')).send(aNewEntry()).expect(404);
       await browser.post(at(`/changes/${changeId}/undo`)).expect(404);
     }
-    const own = (await outsider.post('/api/courses').send({ code: 'O', title: 'Other', term: '', timeZone: 'UTC' }).expect(200)).body as { id: string };
+    const own = (
+      await outsider
+        .post('/api/courses')
+        .send({ code: 'O', title: 'Other', term: '', timeZone: 'UTC' })
+        .expect(200)
+    ).body as { id: string };
     await outsider.post(`/api/courses/${own.id}/roster/changes/${changeId}/undo`).expect(404);
     await outsider
       .post(`/api/courses/${own.id}/roster/changes`)

@@ -4,7 +4,16 @@ import { DataSource, In } from 'typeorm';
 import type { RosterAct, RosterChanged, RosterChangeList, RosterChangeView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupId, RosterChangeId } from '@jigsaw/core/ids';
 import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
-import { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, sameAddress, sayFault } from '@jigsaw/core/roster';
+import {
+  applyChange,
+  asRole,
+  changeOf,
+  dropped,
+  inverseOf,
+  joinChange,
+  sameAddress,
+  sayFault,
+} from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { PeopleService, PersonRow } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -62,26 +71,32 @@ export class RosterChanges {
     afterwards?: (work: Done) => Promise<void>,
   ): Promise<RosterChanged> {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      await manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
+      await manager.findOneOrFail(CourseRow, {
+        where: { id: courseId },
+        lock: { mode: 'pessimistic_write' },
+      });
       const before = await readEntries(manager, courseId);
       const built = await build(before, { manager, now });
-      const { change, seated } = joiningKinds.has(kind) ? await seatLatecomers(manager, courseId, before, built) : { change: built, seated: 0 };
+      const { change, seated } = joiningKinds.has(kind)
+        ? await seatLatecomers(manager, courseId, before, built)
+        : { change: built, seated: 0 };
       if (change.length === 0) {
         await afterwards?.({ manager, now, changeId: null });
         return { changeId: null, people: 0, seated: 0 };
       }
       const changed = applyChange(before, change);
       if (!changed.ok) throw refusal(changed, before, change);
-      await writeChange({ manager, courseId, actorId: person.id, now, people: this.people }, change, before, changed.roster);
+      await writeChange(
+        { manager, courseId, actorId: person.id, now, people: this.people },
+        change,
+        before,
+        changed.roster,
+      );
       const id = newId<'roster-change'>();
-      await manager.query(`INSERT INTO "roster_change" ("id", "courseId", "actorId", "at", "kind", "change") VALUES ($1, $2, $3, $4, $5, $6)`, [
-        id,
-        courseId,
-        person.id,
-        now,
-        kind,
-        JSON.stringify(change),
-      ]);
+      await manager.query(
+        `INSERT INTO "roster_change" ("id", "courseId", "actorId", "at", "kind", "change") VALUES ($1, $2, $3, $4, $5, $6)`,
+        [id, courseId, person.id, now, kind, JSON.stringify(change)],
+      );
       await afterwards?.({ manager, now, changeId: id });
       await record({
         type: kind === 'import' || kind === 'sync' ? 'roster.imported' : 'roster.changed',
@@ -103,11 +118,16 @@ export class RosterChanges {
       courseId,
       'rename-attribute',
       async (roster, { manager }) => {
-        const isTaken = [...roster.values()].some((entry) => Object.hasOwn(entry.attributes, to)) || Object.hasOwn(await chosenKinds(manager, courseId), to);
-        if (isTaken) throw problems.invalidInput(`${to} is the name of another attribute here. Choose one of its own.`);
+        const isTaken =
+          [...roster.values()].some((entry) => Object.hasOwn(entry.attributes, to)) ||
+          Object.hasOwn(await chosenKinds(manager, courseId), to);
+        if (isTaken)
+          throw problems.invalidInput(`${to} is the name of another attribute here. Choose one of its own.`);
         return [...roster].flatMap(([enrolmentId, entry]) => {
           const value = Object.hasOwn(entry.attributes, from) ? entry.attributes[from]! : null;
-          return value === null ? [] : (changeOf(enrolmentId, entry, { attributes: { [from]: null, [to]: value } }) ?? []);
+          return value === null
+            ? []
+            : (changeOf(enrolmentId, entry, { attributes: { [from]: null, [to]: value } }) ?? []);
         });
       },
       ({ manager }) => renameKind(manager, courseId, { from, to }),
@@ -115,7 +135,12 @@ export class RosterChanges {
   }
 
   /** Two entries of one person become one, with all that hangs on either. */
-  private async join(person: SignedIn, courseId: CourseId, { keep, other }: Extract<RosterAct, { act: 'join' }>, you: EnrolmentId): Promise<RosterChanged> {
+  private async join(
+    person: SignedIn,
+    courseId: CourseId,
+    { keep, other }: Extract<RosterAct, { act: 'join' }>,
+    you: EnrolmentId,
+  ): Promise<RosterChanged> {
     if (other === you) throw problems.invalidInput('Your own entry has to be the one that stays.');
     if (other === keep) throw problems.invalidInput('These are one entry already. Choose two.');
     return this.run(
@@ -135,7 +160,10 @@ export class RosterChanges {
       },
       async ({ manager, changeId }) => {
         const traces = await this.joining.join(manager, keep, other);
-        await manager.query(`UPDATE "roster_change" SET "traces" = $2 WHERE "id" = $1`, [changeId, JSON.stringify(traces)]);
+        await manager.query(`UPDATE "roster_change" SET "traces" = $2 WHERE "id" = $1`, [
+          changeId,
+          JSON.stringify(traces),
+        ]);
       },
     );
   }
@@ -146,7 +174,8 @@ export class RosterChanges {
       const row = await manager.findOneBy(RosterChangeRow, { id: changeId, courseId });
       if (!row) throw problems.notFound();
       if (row.undoneAt) return []; // pressed twice
-      if (partsEntries(row)) throw problems.conflict('These two were parted by hand. Join them again from the roster.');
+      if (partsEntries(row))
+        throw problems.conflict('These two were parted by hand. Join them again from the roster.');
       const renamed = row.kind === 'rename-attribute' ? renamedIn(row.change) : null;
       if (renamed) await renameKind(manager, courseId, { from: renamed.to, to: renamed.from });
       if (row.traces) await this.joining.part(manager, row.traces);
@@ -158,15 +187,26 @@ export class RosterChanges {
   async list(person: SignedIn, courseId: CourseId): Promise<RosterChangeList> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     const { manager } = this.dataSource;
-    const rows = await manager.find(RosterChangeRow, { where: { courseId }, order: { at: 'DESC', id: 'DESC' }, take: changesShown });
-    const actors = await manager.find(PersonRow, { where: { id: In(rows.map((row) => row.actorId)) }, select: { id: true, name: true } });
+    const rows = await manager.find(RosterChangeRow, {
+      where: { courseId },
+      order: { at: 'DESC', id: 'DESC' },
+      take: changesShown,
+    });
+    const actors = await manager.find(PersonRow, {
+      where: { id: In(rows.map((row) => row.actorId)) },
+      select: { id: true, name: true },
+    });
     const nameOf = new Map(actors.map((actor) => [actor.id, actor.name]));
     const now = await readEntries(manager, courseId);
     return { changes: rows.map((row) => viewOf(row, nameOf.get(row.actorId) ?? '', now)) };
   }
 }
 
-function changeFor(request: Exclude<RosterAct, { act: 'join' | 'rename-attribute' }>, roster: Roster, you: EnrolmentId): RosterChange {
+function changeFor(
+  request: Exclude<RosterAct, { act: 'join' | 'rename-attribute' }>,
+  roster: Roster,
+  you: EnrolmentId,
+): RosterChange {
   switch (request.act) {
     case 'add':
       return [addOrBringBack(request.entry, roster)];
@@ -183,7 +223,8 @@ function changeFor(request: Exclude<RosterAct, { act: 'join' | 'rename-attribute
         };
       });
     case 'drop':
-      if (request.enrolmentIds.includes(you)) throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
+      if (request.enrolmentIds.includes(you))
+        throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
       return setAll(request.enrolmentIds, roster, dropped);
     case 'bring-back':
       return setAll(request.enrolmentIds, roster, { isHere: true });
@@ -191,7 +232,9 @@ function changeFor(request: Exclude<RosterAct, { act: 'join' | 'rename-attribute
 }
 
 const setAll = (enrolmentIds: readonly EnrolmentId[], roster: Roster, to: EntryFields): RosterChange =>
-  [...new Set(enrolmentIds)].flatMap((enrolmentId) => changeOf(enrolmentId, known(roster, enrolmentId), to) ?? []);
+  [...new Set(enrolmentIds)].flatMap(
+    (enrolmentId) => changeOf(enrolmentId, known(roster, enrolmentId), to) ?? [],
+  );
 
 function known(roster: Roster, enrolmentId: EnrolmentId) {
   const entry = roster.get(enrolmentId);
@@ -201,22 +244,39 @@ function known(roster: Roster, enrolmentId: EnrolmentId) {
 
 function addOrBringBack(entry: Extract<RosterAct, { act: 'add' }>['entry'], roster: Roster): EntryChange {
   const found = [...roster].find(([, each]) => sameAddress(each.email) === sameAddress(entry.email));
-  if (!found) return { kind: 'add', enrolmentId: newId<'enrolment'>(), entry: { ...entry, isHere: true, groups: [], joinedTo: null } };
+  if (!found)
+    return {
+      kind: 'add',
+      enrolmentId: newId<'enrolment'>(),
+      entry: { ...entry, isHere: true, groups: [], joinedTo: null },
+    };
   const [enrolmentId, there] = found;
-  if (there.isHere) throw problems.invalidInput(`${there.name} is in this course already, with this address.`);
+  if (there.isHere)
+    throw problems.invalidInput(`${there.name} is in this course already, with this address.`);
   const { email: _same, ...fields } = entry;
   return changeOf(enrolmentId, there, { ...fields, isHere: true })!;
 }
 
 /** What the contract left out is not there at all, so that a change holds only what it touches. */
-const clean = (fields: EntryFieldsIn): EntryFields => Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
+const clean = (fields: EntryFieldsIn): EntryFields =>
+  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
 type EntryFieldsIn = Extract<RosterAct, { act: 'edit' }>['edits'][number]['to'];
 
-function refusal(changed: Extract<ReturnType<typeof applyChange>, { ok: false }>, roster: Roster, change: RosterChange) {
+function refusal(
+  changed: Extract<ReturnType<typeof applyChange>, { ok: false }>,
+  roster: Roster,
+  change: RosterChange,
+) {
   if (changed.fault) return problems.invalidInput(sayFault(changed.fault));
-  const names = changed.conflicts.map((id) => roster.get(id)?.name ?? nameIn(change, id)).filter((name) => name !== null);
-  const some = names.slice(0, namesShown).join(', ') + (names.length > namesShown ? ` and ${names.length - namesShown} more` : '');
-  return problems.conflict(`${some} ${names.length === 1 ? 'was' : 'were'} changed meanwhile, so nothing was done. Look at the roster as it is now.`);
+  const names = changed.conflicts
+    .map((id) => roster.get(id)?.name ?? nameIn(change, id))
+    .filter((name) => name !== null);
+  const some =
+    names.slice(0, namesShown).join(', ') +
+    (names.length > namesShown ? ` and ${names.length - namesShown} more` : '');
+  return problems.conflict(
+    `${some} ${names.length === 1 ? 'was' : 'were'} changed meanwhile, so nothing was done. Look at the roster as it is now.`,
+  );
 }
 
 const nameIn = (change: RosterChange, id: EnrolmentId): string | null => {
@@ -225,7 +285,8 @@ const nameIn = (change: RosterChange, id: EnrolmentId): string | null => {
 };
 
 /** Undoing a join moves traces back to where they were; undoing that is joining anew, which asks for a press of its own. */
-const partsEntries = ({ kind, change }: RosterChangeRow): boolean => kind === 'undo' && change.some((each) => each.kind === 'set' && each.to.joinedTo === null);
+const partsEntries = ({ kind, change }: RosterChangeRow): boolean =>
+  kind === 'undo' && change.some((each) => each.kind === 'set' && each.to.joinedTo === null);
 
 function viewOf(row: RosterChangeRow, by: string, now: Roster): RosterChangeView {
   const counts = { added: 0, removed: 0, dropped: 0, back: 0, edited: 0 };
@@ -236,7 +297,9 @@ function viewOf(row: RosterChangeRow, by: string, now: Roster): RosterChangeView
     else if (each.to.isHere === true) counts.back += 1;
     else counts.edited += 1;
   }
-  const names = row.change.slice(0, namesShown).flatMap((each) => (each.kind === 'set' ? (now.get(each.enrolmentId)?.name ?? []) : each.entry.name));
+  const names = row.change
+    .slice(0, namesShown)
+    .flatMap((each) => (each.kind === 'set' ? (now.get(each.enrolmentId)?.name ?? []) : each.entry.name));
   return {
     id: row.id as RosterChangeId,
     kind: row.kind,

@@ -15,7 +15,9 @@ export async function readEntries(manager: EntityManager, courseId: string): Pro
        FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1`,
     [courseId],
   );
-  return new Map(rows.map(({ enrolmentId, groups, ...entry }) => [enrolmentId, { ...entry, groups: groups ?? [] }]));
+  return new Map(
+    rows.map(({ enrolmentId, groups, ...entry }) => [enrolmentId, { ...entry, groups: groups ?? [] }]),
+  );
 }
 
 interface Writing {
@@ -28,7 +30,12 @@ interface Writing {
 
 /** Writes what a change makes of the roster. The caller holds the course and has checked the change against `before`; the same few
  * statements for one person and for a class. */
-export async function writeChange(writing: Writing, change: RosterChange, before: Roster, after: Roster): Promise<void> {
+export async function writeChange(
+  writing: Writing,
+  change: RosterChange,
+  before: Roster,
+  after: Roster,
+): Promise<void> {
   await addPeople(writing, change, before);
   const kept = [...new Set(change.map((each) => each.enrolmentId))].flatMap((enrolmentId) => {
     const entry = after.get(enrolmentId);
@@ -38,16 +45,27 @@ export async function writeChange(writing: Writing, change: RosterChange, before
   await updateEntries(writing, kept);
   await seat(
     writing,
-    change.map((each) => ({ enrolmentId: each.enrolmentId, groups: after.get(each.enrolmentId)?.groups ?? [] })),
+    change.map((each) => ({
+      enrolmentId: each.enrolmentId,
+      groups: after.get(each.enrolmentId)?.groups ?? [],
+    })),
   );
   await removeOrEnd(
     writing,
-    change.flatMap((each) => (each.kind === 'remove' ? [{ enrolmentId: each.enrolmentId, groups: each.entry.groups }] : [])),
+    change.flatMap((each) =>
+      each.kind === 'remove' ? [{ enrolmentId: each.enrolmentId, groups: each.entry.groups }] : [],
+    ),
   );
 }
 
-async function addPeople({ manager, courseId, now, people }: Writing, change: RosterChange, before: Roster): Promise<void> {
-  const added = change.flatMap((each) => (each.kind === 'add' && !before.has(each.enrolmentId) ? [each] : []));
+async function addPeople(
+  { manager, courseId, now, people }: Writing,
+  change: RosterChange,
+  before: Roster,
+): Promise<void> {
+  const added = change.flatMap((each) =>
+    each.kind === 'add' && !before.has(each.enrolmentId) ? [each] : [],
+  );
   if (added.length === 0) return;
   const personIdByAddress = await people.accountsFor(
     manager,
@@ -63,11 +81,16 @@ async function addPeople({ manager, courseId, now, people }: Writing, change: Ro
     joinedAt: now,
     leftAt: null,
   }));
-  for (let at = 0; at < rows.length; at += 1000) await manager.insert(EnrolmentRow, rows.slice(at, at + 1000));
+  for (let at = 0; at < rows.length; at += 1000)
+    await manager.insert(EnrolmentRow, rows.slice(at, at + 1000));
 }
 
 /** Another address is another account, unless the person has used theirs nowhere yet: then a mistyped one is put right. */
-async function readdress({ manager, courseId, people }: Writing, change: RosterChange, before: Roster): Promise<void> {
+async function readdress(
+  { manager, courseId, people }: Writing,
+  change: RosterChange,
+  before: Roster,
+): Promise<void> {
   for (const each of change) {
     if (each.kind !== 'set' || each.to.email === undefined) continue;
     const personId = await people.accountAt(manager, each.to.email, before.get(each.enrolmentId)!, courseId);
@@ -75,7 +98,10 @@ async function readdress({ manager, courseId, people }: Writing, change: RosterC
   }
 }
 
-async function updateEntries({ manager, now }: Writing, kept: readonly { enrolmentId: EnrolmentId; entry: RosterEntry }[]): Promise<void> {
+async function updateEntries(
+  { manager, now }: Writing,
+  kept: readonly { enrolmentId: EnrolmentId; entry: RosterEntry }[],
+): Promise<void> {
   if (kept.length === 0) return;
   const rows = JSON.stringify(kept.map(({ enrolmentId, entry }) => ({ id: enrolmentId, ...entry })));
   await manager.query(
@@ -93,8 +119,15 @@ async function updateEntries({ manager, now }: Writing, kept: readonly { enrolme
 }
 
 /** Ends the memberships that are no longer wanted and begins those that are. */
-async function seat({ manager, actorId, now }: Writing, seats: readonly { enrolmentId: EnrolmentId; groups: readonly GroupId[] }[]): Promise<void> {
-  const wanted = JSON.stringify(seats.flatMap(({ enrolmentId, groups }) => groups.map((groupId) => ({ id: newId(), enrolmentId, groupId }))));
+async function seat(
+  { manager, actorId, now }: Writing,
+  seats: readonly { enrolmentId: EnrolmentId; groups: readonly GroupId[] }[],
+): Promise<void> {
+  const wanted = JSON.stringify(
+    seats.flatMap(({ enrolmentId, groups }) =>
+      groups.map((groupId) => ({ id: newId(), enrolmentId, groupId })),
+    ),
+  );
   const shape = `jsonb_to_recordset($1::jsonb) AS x("id" uuid, "enrolmentId" uuid, "groupId" uuid)`;
   await manager.query(
     `UPDATE "membership" m SET "until" = $2, "endedBy" = $3
@@ -121,7 +154,8 @@ interface Removal {
 async function removeOrEnd(writing: Writing, removals: readonly Removal[]): Promise<void> {
   if (removals.length === 0 || (await removeAll(writing, removals))) return;
   const [only] = removals;
-  if (removals.length === 1) await writing.manager.update(EnrolmentRow, only!.enrolmentId, { leftAt: writing.now });
+  if (removals.length === 1)
+    await writing.manager.update(EnrolmentRow, only!.enrolmentId, { leftAt: writing.now });
   else {
     // Halves, so that one person with work in a class of a thousand costs a few statements and not a thousand.
     const middle = removals.length >> 1;
@@ -138,12 +172,22 @@ async function removeAll({ manager }: Writing, removals: readonly Removal[]): Pr
     await manager.query(
       `DELETE FROM "membership" m USING jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "groupId" uuid)
         WHERE m."enrolmentId" = x."enrolmentId" AND m."groupId" = x."groupId"`,
-      [JSON.stringify(removals.flatMap(({ enrolmentId, groups }) => groups.map((groupId) => ({ enrolmentId, groupId }))))],
+      [
+        JSON.stringify(
+          removals.flatMap(({ enrolmentId, groups }) => groups.map((groupId) => ({ enrolmentId, groupId }))),
+        ),
+      ],
     );
-    await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [removals.map((each) => each.enrolmentId)]);
+    await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [
+      removals.map((each) => each.enrolmentId),
+    ]);
     return true;
   } catch (error) {
-    if (!(error instanceof QueryFailedError) || (error.driverError as { code?: string }).code !== foreignKeyHolds) throw error;
+    if (
+      !(error instanceof QueryFailedError) ||
+      (error.driverError as { code?: string }).code !== foreignKeyHolds
+    )
+      throw error;
     await manager.query('ROLLBACK TO SAVEPOINT "removal"');
     return false;
   } finally {
@@ -156,9 +200,18 @@ async function removeAll({ manager }: Writing, removals: readonly Removal[]): Pr
 /** Whose own view of the course a change may alter: of a value that staff keep about somebody, that person hears nothing. */
 export const peopleTouched = (change: RosterChange): string[] =>
   change.flatMap((each) =>
-    each.kind !== 'set' || each.to.groups !== undefined || each.to.role !== undefined || each.to.isHere !== undefined ? [each.enrolmentId] : [],
+    each.kind !== 'set' ||
+    each.to.groups !== undefined ||
+    each.to.role !== undefined ||
+    each.to.isHere !== undefined
+      ? [each.enrolmentId]
+      : [],
   );
 
 export const groupsTouched = (change: RosterChange): string[] => [
-  ...new Set(change.flatMap((each: EntryChange) => (each.kind === 'set' ? [...(each.from.groups ?? []), ...(each.to.groups ?? [])] : [...each.entry.groups]))),
+  ...new Set(
+    change.flatMap((each: EntryChange) =>
+      each.kind === 'set' ? [...(each.from.groups ?? []), ...(each.to.groups ?? [])] : [...each.entry.groups],
+    ),
+  ),
 ];

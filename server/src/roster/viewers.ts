@@ -15,7 +15,14 @@ export class Viewers {
   /** null: not in this course, or there is no such course; nobody can tell which. */
   async find(person: SignedIn, courseId: string): Promise<Viewer | null> {
     const [row] = await this.dataSource.query<
-      { id: EnrolmentId; role: Role; hasLeft: boolean; leads: GroupId[]; seesOnlyLed: boolean; groups: { groupId: GroupId; setId: GroupSetId }[] | null }[]
+      {
+        id: EnrolmentId;
+        role: Role;
+        hasLeft: boolean;
+        leads: GroupId[];
+        seesOnlyLed: boolean;
+        groups: { groupId: GroupId; setId: GroupSetId }[] | null;
+      }[]
     >(
       `SELECT e."id", e."role", e."leftAt" IS NOT NULL AS "hasLeft",
               ARRAY(SELECT l."groupId" FROM "group_lead" l WHERE l."enrolmentId" = e."id") AS "leads",

@@ -28,12 +28,21 @@ export async function aCourse(
 ): Promise<CourseForTests> {
   const instructor = await server.instructor(email);
   const course = (
-    await instructor.post('/api/courses').send({ code: 'FER 220', title: 'Applied Fermentation', term: 'Autumn 2026', timeZone: 'Europe/Lisbon' }).expect(200)
+    await instructor
+      .post('/api/courses')
+      .send({
+        code: 'FER 220',
+        title: 'Applied Fermentation',
+        term: 'Autumn 2026',
+        timeZone: 'Europe/Lisbon',
+      })
+      .expect(200)
   ).body as CourseView;
   const chosen = names.slice(0, students);
   await importPaste(instructor, course.id, chosen.map((name) => `${name}@quillmere.example`).join('\n'));
   const roster = (await instructor.get(`/api/courses/${course.id}/roster`).expect(200)).body as RosterView;
-  const { links } = (await instructor.post(`/api/courses/${course.id}/roster/sign-in-links`).expect(200)).body as SignInLinks;
+  const { links } = (await instructor.post(`/api/courses/${course.id}/roster/sign-in-links`).expect(200))
+    .body as SignInLinks;
 
   const browsers = new Map<string, { browser: Browser; enrolmentId: EnrolmentId }>();
   for (const name of chosen) {
@@ -46,13 +55,22 @@ export async function aCourse(
         .send({ token: link.url.split('#')[1], password })
         .expect(200);
     else await browser.post('/api/session').send({ email: address, password }).expect(200);
-    browsers.set(name, { browser, enrolmentId: roster.entries.find((entry) => entry.email === address)!.enrolmentId });
+    browsers.set(name, {
+      browser,
+      enrolmentId: roster.entries.find((entry) => entry.email === address)!.enrolmentId,
+    });
   }
 
   const set = (
     await instructor
       .post(`/api/courses/${course.id}/sets`)
-      .send({ name: 'Bench teams', shape: { by: 'count', groups }, capacity: 2, pattern: 'Bench {n}', names: ['Crock', 'Carboy'] })
+      .send({
+        name: 'Bench teams',
+        shape: { by: 'count', groups },
+        capacity: 2,
+        pattern: 'Bench {n}',
+        names: ['Crock', 'Carboy'],
+      })
       .expect(200)
   ).body as GroupSetView;
   const empty = (await instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
@@ -66,10 +84,16 @@ export async function aCourse(
 }
 
 /** Somebody more in the course, with a browser of theirs. */
-export async function aMember(server: TestServer, { course, instructor }: CourseForTests, name: string, role: Role): Promise<Browser> {
+export async function aMember(
+  server: TestServer,
+  { course, instructor }: CourseForTests,
+  name: string,
+  role: Role,
+): Promise<Browser> {
   const email = `${name}@quillmere.example`;
   await importPaste(instructor, course.id, email, role);
-  const { links } = (await instructor.post(`/api/courses/${course.id}/roster/sign-in-links`).expect(200)).body as SignInLinks;
+  const { links } = (await instructor.post(`/api/courses/${course.id}/roster/sign-in-links`).expect(200))
+    .body as SignInLinks;
   const browser = server.browser();
   await browser
     .post('/api/session/password')
@@ -78,16 +102,29 @@ export async function aMember(server: TestServer, { course, instructor }: Course
   return browser;
 }
 
-export async function importPaste(instructor: Browser, courseId: string, text: string, role: Role = 'student'): Promise<void> {
+export async function importPaste(
+  instructor: Browser,
+  courseId: string,
+  text: string,
+  role: Role = 'student',
+): Promise<void> {
   const source = { kind: 'paste', text };
-  const preview = (await instructor.post(`/api/courses/${courseId}/roster/preview`).send({ source, role, meanings: null }).expect(200)).body as ImportPreview;
+  const preview = (
+    await instructor
+      .post(`/api/courses/${courseId}/roster/preview`)
+      .send({ source, role, meanings: null })
+      .expect(200)
+  ).body as ImportPreview;
   await instructor
     .post(`/api/courses/${courseId}/roster/import`)
     .send({ source, role, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: preview.fingerprint })
     .expect(200);
 }
 
-export const aText = (text: string) => ({ type: 'doc' as const, content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] });
+export const aText = (text: string) => ({
+  type: 'doc' as const,
+  content: [{ type: 'paragraph', content: [{ type: 'text', text }] }],
+});
 
 export const anAssignment = (more: Partial<ActivityDraft> = {}): ActivityDraft => ({
   kind: 'assignment',
@@ -107,23 +144,40 @@ export async function released(
   more: Partial<ActivityDraft> = {},
   how: Partial<ReleaseRequest> = {},
 ): Promise<ActivityView> {
-  const draft = (await instructor.post(`/api/courses/${course.id}/activities`).send(anAssignment(more)).expect(200)).body as ActivityView;
-  const request = { to: { kind: 'set', setId: set.id }, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version: draft.version, ...how };
-  return (await instructor.post(`/api/activities/${draft.id}/release`).send(request).expect(200)).body as ActivityView;
+  const draft = (
+    await instructor.post(`/api/courses/${course.id}/activities`).send(anAssignment(more)).expect(200)
+  ).body as ActivityView;
+  const request = {
+    to: { kind: 'set', setId: set.id },
+    mode: 'own',
+    outsiders: 'hidden',
+    goesLiveAt: null,
+    version: draft.version,
+    ...how,
+  };
+  return (await instructor.post(`/api/activities/${draft.id}/release`).send(request).expect(200))
+    .body as ActivityView;
 }
 
 /** What a student's rooms say of one activity. */
 export async function itemOf(browser: Browser, courseId: string, title: string): Promise<RoomItem> {
-  const { rooms, common } = (await browser.get(`/api/courses/${courseId}/rooms`).expect(200)).body as RoomList;
+  const { rooms, common } = (await browser.get(`/api/courses/${courseId}/rooms`).expect(200))
+    .body as RoomList;
   const item = [...rooms.flatMap((room) => room.items), ...common].find((each) => each.title === title);
   if (!item) throw new Error(`no copy of ${title} in these rooms`);
   return item;
 }
 
 /** The id of the copy that this student's group has of an activity. */
-export const copyOf = async (browser: Browser, courseId: string, title = 'Ferment report'): Promise<string> => (await itemOf(browser, courseId, title)).copyId;
+export const copyOf = async (browser: Browser, courseId: string, title = 'Ferment report'): Promise<string> =>
+  (await itemOf(browser, courseId, title)).copyId;
 
-export async function addFile(browser: Browser, copyId: string, name: string, bytes: Buffer): Promise<WorkView> {
+export async function addFile(
+  browser: Browser,
+  copyId: string,
+  name: string,
+  bytes: Buffer,
+): Promise<WorkView> {
   const answer = await browser
     .post(`/api/copies/${copyId}/files`)
     .query({ name, type: 'text/plain' })
@@ -134,4 +188,11 @@ export async function addFile(browser: Browser, copyId: string, name: string, by
 }
 
 /** A marking sheet on which nothing is written yet. */
-export const aSheet = { typedMark: null, overrideReason: '', picks: {}, feedback: '', adjustments: [], version: 0 };
+export const aSheet = {
+  typedMark: null,
+  overrideReason: '',
+  picks: {},
+  feedback: '',
+  adjustments: [],
+  version: 0,
+};

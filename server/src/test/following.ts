@@ -16,7 +16,9 @@ const patienceMs = 5_000;
 export async function follow(browser: Browser, courseId: string): Promise<Following> {
   const heard: string[] = [];
   // The request is the browser's, with its address and cookie; it would wait for the end of the answer, and this one has none.
-  const stream = (browser.get(`/api/courses/${courseId}/changes`) as unknown as { request(): ClientRequest }).request();
+  const stream = (
+    browser.get(`/api/courses/${courseId}/changes`) as unknown as { request(): ClientRequest }
+  ).request();
   let isOpen = false;
   const over = new Promise<void>((resolve) => {
     stream.on('response', (response) => {
@@ -33,7 +35,8 @@ export async function follow(browser: Browser, courseId: string): Promise<Follow
   stream.end();
   const waitFor = async (what: string, isThere: () => boolean) => {
     for (let waited = 0; !isThere(); waited += 20) {
-      if (waited > patienceMs) throw new Error(`${what} did not come; heard: ${heard.join(', ') || 'nothing'}`);
+      if (waited > patienceMs)
+        throw new Error(`${what} did not come; heard: ${heard.join(', ') || 'nothing'}`);
       await wait(20);
     }
   };

@@ -77,7 +77,9 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
     databaseUrl: database.url,
     browser: () => request.agent(http),
     async instructor(email = 'ilse.marrow@quillmere.example') {
-      await app.get(PeopleService).createInstructor({ email, name: 'Dr. Ilse Marrow', familyName: 'Marrow', reading: null }, password);
+      await app
+        .get(PeopleService)
+        .createInstructor({ email, name: 'Dr. Ilse Marrow', familyName: 'Marrow', reading: null }, password);
       const browser = request.agent(http);
       await browser.post('/api/session').send({ email, password }).expect(200);
       return browser;

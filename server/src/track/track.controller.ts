@@ -13,8 +13,15 @@ import { TrackService } from './track.service.js';
 export class TrackController {
   constructor(private readonly track: TrackService) {}
 
-  @Endpoint('GET /:courseId/figures', { id: 'readFigures', does: 'The live figures of the track', answer: Figures })
-  figures(@CurrentPerson() person: SignedIn, @IdParam('courseId', CourseId) courseId: ids.CourseId): Promise<Figures> {
+  @Endpoint('GET /:courseId/figures', {
+    id: 'readFigures',
+    does: 'The live figures of the track',
+    answer: Figures,
+  })
+  figures(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<Figures> {
     return this.track.figures(person, courseId);
   }
 }

@@ -6,5 +6,9 @@ import { RosterModule } from '../roster/index.js';
 import { TrackController } from './track.controller.js';
 import { TrackService } from './track.service.js';
 
-@Module({ imports: [RosterModule, ReleaseModule, NewsModule, MarksModule], controllers: [TrackController], providers: [TrackService] })
+@Module({
+  imports: [RosterModule, ReleaseModule, NewsModule, MarksModule],
+  controllers: [TrackController],
+  providers: [TrackService],
+})
 export class TrackModule {}

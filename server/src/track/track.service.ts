@@ -27,11 +27,15 @@ export class TrackService {
 
   async figures(person: SignedIn, courseId: CourseId): Promise<Figures> {
     const viewer = await this.viewers.enter(person, courseId);
-    return may(viewer.role, 'read-course') ? this.forStaff(person, viewer) : this.forStudent(person, courseId);
+    return may(viewer.role, 'read-course')
+      ? this.forStaff(person, viewer)
+      : this.forStudent(person, courseId);
   }
 
   private async forStaff(person: SignedIn, { courseId, seesOnlyLed, leads }: Viewer): Promise<Figures> {
-    const [counts] = await this.dataSource.query<{ enrolled: number; unplaced: number; live: number; drafts: number; rooms: number }[]>(
+    const [counts] = await this.dataSource.query<
+      { enrolled: number; unplaced: number; live: number; drafts: number; rooms: number }[]
+    >(
       `WITH student AS (SELECT "id" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL),
             set AS (SELECT "id", "isExclusive" AND NOT "isFormedAtHandIn" AS "isForEach", "signUp" IS NOT NULL AND "frozenAt" IS NULL AND ("signUp"->>'closes' IS NULL OR ("signUp"->>'closes')::timestamptz > $2) AS "isChosen"
                       FROM "group_set" WHERE "courseId" = $1 AND "putAwayAt" IS NULL)
@@ -59,7 +63,12 @@ export class TrackService {
     const { viewer, entered } = await this.gate.enterAll(person, courseId);
     const own = entered.filter((access) => access.decision.part === 'member');
     const { manager } = this.dataSource;
-    const progress = await this.kinds.progress({ accesses: own, manager, now: this.clock.now(), membersOf: await membersOfCopies(manager, own) });
+    const progress = await this.kinds.progress({
+      accesses: own,
+      manager,
+      now: this.clock.now(),
+      membersOf: await membersOfCopies(manager, own),
+    });
     const [marks] = await this.dataSource.query<{ newMarks: number }[]>(
       `SELECT count(*)::int AS "newMarks" FROM "released_mark" WHERE "enrolmentId" = $1 AND "seenAt" IS NULL`,
       [viewer.enrolmentId],

@@ -20,16 +20,33 @@ export class WikiController {
   }
 
   @Endpoint('POST pages', { id: 'addPage', does: 'Add a page', body: AddPage, answer: PageView })
-  add(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @Takes(AddPage) request: AddPage): Promise<PageView> {
+  add(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @Takes(AddPage) request: AddPage,
+  ): Promise<PageView> {
     return this.wikis.add(person, copyId, request);
   }
 
-  @Endpoint('GET pages/:pageId', { id: 'readPage', does: 'A page as it stands, and who saved it when', answer: PageView })
-  page(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('pageId', PageId) pageId: ids.PageId): Promise<PageView> {
+  @Endpoint('GET pages/:pageId', {
+    id: 'readPage',
+    does: 'A page as it stands, and who saved it when',
+    answer: PageView,
+  })
+  page(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('pageId', PageId) pageId: ids.PageId,
+  ): Promise<PageView> {
     return this.wikis.page(person, copyId, pageId);
   }
 
-  @Endpoint('PUT pages/:pageId', { id: 'savePage', does: 'Save a page as a new revision', body: SavePage, answer: PageView })
+  @Endpoint('PUT pages/:pageId', {
+    id: 'savePage',
+    does: 'Save a page as a new revision',
+    body: SavePage,
+    answer: PageView,
+  })
   save(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
@@ -39,17 +56,37 @@ export class WikiController {
     return this.wikis.save(person, copyId, pageId, request);
   }
 
-  @Endpoint('DELETE pages/:pageId', { id: 'takeOutPage', does: 'Take a page out; its revisions stay', answer: PageView })
-  takeOut(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('pageId', PageId) pageId: ids.PageId): Promise<PageView> {
+  @Endpoint('DELETE pages/:pageId', {
+    id: 'takeOutPage',
+    does: 'Take a page out; its revisions stay',
+    answer: PageView,
+  })
+  takeOut(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('pageId', PageId) pageId: ids.PageId,
+  ): Promise<PageView> {
     return this.wikis.takeOut(person, copyId, pageId, true);
   }
 
-  @Endpoint('POST pages/:pageId/put-back', { id: 'putBackPage', does: 'Undo taking a page out', answer: PageView })
-  putBack(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId, @IdParam('pageId', PageId) pageId: ids.PageId): Promise<PageView> {
+  @Endpoint('POST pages/:pageId/put-back', {
+    id: 'putBackPage',
+    does: 'Undo taking a page out',
+    answer: PageView,
+  })
+  putBack(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @IdParam('pageId', PageId) pageId: ids.PageId,
+  ): Promise<PageView> {
     return this.wikis.takeOut(person, copyId, pageId, false);
   }
 
-  @Endpoint('GET pages/:pageId/revisions/:number', { id: 'readRevision', does: 'A page as somebody saved it', answer: RevisionView })
+  @Endpoint('GET pages/:pageId/revisions/:number', {
+    id: 'readRevision',
+    does: 'A page as somebody saved it',
+    answer: RevisionView,
+  })
   revision(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,

@@ -35,7 +35,11 @@ beforeEach(async () => {
   count += 1;
   title = `Log ${count}`;
   server.clock.set('2026-11-10T10:00:00Z');
-  await released(given, { kind: 'wiki', title, settings: { promptTitle: 'How we keep this log', promptText: prompt } });
+  await released(given, {
+    kind: 'wiki',
+    title,
+    settings: { promptTitle: 'How we keep this log', promptText: prompt },
+  });
   copyId = await copyOf(student('noor'), given.course.id, title);
   pageId = (await wiki(student('noor'))).pages[0]!.id;
 });
@@ -45,15 +49,20 @@ const at = () => `/api/copies/${copyId}/wiki`;
 const wiki = async (browser: Browser) => (await browser.get(at()).expect(200)).body as WikiView;
 const save = (browser: Browser, text: string, basedOn: number, more: object = {}) => {
   server.clock.pass({ minutes: 1 });
-  return browser.put(`${at()}/pages/${pageId}`).send({ title: 'How we keep this log', text: aText(text), basedOn, ...more });
+  return browser
+    .put(`${at()}/pages/${pageId}`)
+    .send({ title: 'How we keep this log', text: aText(text), basedOn, ...more });
 };
-const page = async (browser: Browser) => (await browser.get(`${at()}/pages/${pageId}`).expect(200)).body as PageView;
+const page = async (browser: Browser) =>
+  (await browser.get(`${at()}/pages/${pageId}`).expect(200)).body as PageView;
 
 describe('a group’s wiki', () => {
   it('begins in every copy with the prompt page, which is no news, and with the blanks left to be filled', async () => {
     const carboy = await copyOf(student('amina'), given.course.id, title);
     const view = (await student('amina').get(`/api/copies/${carboy}/wiki`).expect(200)).body as WikiView;
-    expect(view.pages).toMatchObject([{ title: 'How we keep this log', revision: 1, isNew: false, savedBy: { isStaff: true } }]);
+    expect(view.pages).toMatchObject([
+      { title: 'How we keep this log', revision: 1, isNew: false, savedBy: { isStaff: true } },
+    ]);
     expect(view.pages[0]!.id).not.toBe(pageId);
     expect((await page(student('noor'))).text).toEqual(prompt);
     expect((await itemOf(student('amina'), given.course.id, title)).unread).toBe(0);
@@ -64,12 +73,21 @@ describe('a group’s wiki', () => {
     await save(student('jorge'), 'Day 1: salted at two and a half percent.', 2).expect(200);
     const { revisions, revision } = await page(student('noor'));
     expect(revision).toBe(3);
-    expect(revisions.map(({ number, author, words, added, removed }) => [number, author.name, words, added, removed])).toEqual([
+    expect(
+      revisions.map(({ number, author, words, added, removed }) => [
+        number,
+        author.name,
+        words,
+        added,
+        removed,
+      ]),
+    ).toEqual([
       [3, 'Jorge', 9, 3, 0],
       [2, 'Noor', 6, 6, 6],
       [1, 'Dr. Ilse Marrow', 6, 6, 0],
     ]);
-    const second = (await student('jorge').get(`${at()}/pages/${pageId}/revisions/2`).expect(200)).body as RevisionView;
+    const second = (await student('jorge').get(`${at()}/pages/${pageId}/revisions/2`).expect(200))
+      .body as RevisionView;
     expect(second.text).toEqual(aText('Day 1: salted at two percent.'));
     await student('jorge').get(`${at()}/pages/${pageId}/revisions/4`).expect(404);
     await student('jorge').get(`${at()}/pages/${pageId}/revisions/last`).expect(404);
@@ -78,13 +96,17 @@ describe('a group’s wiki', () => {
   it('refuses a save that began from an older revision and shows the newest; nothing is lost', async () => {
     await save(student('noor'), 'Noor’s day 1.', 1).expect(200);
     const stale = await save(student('jorge'), 'Jorge’s day 1.', 1).expect(409);
-    expect(stale.body).toMatchObject({ current: { revision: 2, text: aText('Noor’s day 1.'), savedBy: { name: 'Noor' } } });
+    expect(stale.body).toMatchObject({
+      current: { revision: 2, text: aText('Noor’s day 1.'), savedBy: { name: 'Noor' } },
+    });
     await save(student('jorge'), 'Noor’s and Jorge’s day 1.', 2).expect(200);
     expect((await page(student('noor'))).revisions).toHaveLength(3);
   });
 
   it('keeps one of many saves at the same moment, and refuses the others with it', async () => {
-    const answers = await Promise.all(['noor', 'jorge', 'noor', 'jorge'].map((name) => save(student(name), `${name} ${Math.random()}`, 1)));
+    const answers = await Promise.all(
+      ['noor', 'jorge', 'noor', 'jorge'].map((name) => save(student(name), `${name} ${Math.random()}`, 1)),
+    );
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409]);
   });
 
@@ -96,14 +118,20 @@ describe('a group’s wiki', () => {
 
   it('makes a page once that is sent twice, links to it by its id, and refuses links that lead elsewhere', async () => {
     const id = newId();
-    await Promise.all([1, 2].map(() => student('noor').post(`${at()}/pages`).send({ id, title: 'The salt mistake' }).expect(200)));
+    await Promise.all(
+      [1, 2].map(() =>
+        student('noor').post(`${at()}/pages`).send({ id, title: 'The salt mistake' }).expect(200),
+      ),
+    );
     expect((await wiki(student('jorge'))).pages.map((each) => [each.title, each.isNew])).toEqual([
       ['How we keep this log', false],
       ['The salt mistake', true],
     ]);
     const linked = (attrs: object) => ({
       type: 'doc',
-      content: [{ type: 'paragraph', content: [{ type: 'text', text: 'see', marks: [{ type: 'pageLink', attrs }] }] }],
+      content: [
+        { type: 'paragraph', content: [{ type: 'text', text: 'see', marks: [{ type: 'pageLink', attrs }] }] },
+      ],
     });
     await save(student('noor'), '', 1, { text: linked({ pageId: id }) }).expect(200);
     expect((await page(student('jorge'))).text).toEqual(linked({ pageId: id }));
@@ -138,17 +166,24 @@ describe('a group’s wiki', () => {
   it('tells who wrote how much, and takes staff for no member', async () => {
     await save(student('noor'), 'One two three.', 1).expect(200);
     await save(given.instructor, 'One two three. Well kept.', 2).expect(200);
-    expect((await wiki(student('noor'))).writers).toMatchObject([{ member: { name: 'Noor' }, revisions: 1, added: 3 }]);
+    expect((await wiki(student('noor'))).writers).toMatchObject([
+      { member: { name: 'Noor' }, revisions: 1, added: 3 },
+    ]);
   });
 
   it('is closed to readers and once its time is over', async () => {
     await released(
       given,
-      { kind: 'wiki', title: `Open ${count}`, schedule: { opens: null, due: null, closes: '2026-11-11T00:00:00.000Z' } },
+      {
+        kind: 'wiki',
+        title: `Open ${count}`,
+        schedule: { opens: null, due: null, closes: '2026-11-11T00:00:00.000Z' },
+      },
       { mode: 'read-along' },
     );
     const along = await copyOf(student('noor'), given.course.id, `Open ${count}`);
-    const attempt = (name: string) => student(name).post(`/api/copies/${along}/wiki/pages`).send({ id: newId(), title: 'Mine' });
+    const attempt = (name: string) =>
+      student(name).post(`/api/copies/${along}/wiki/pages`).send({ id: newId(), title: 'Mine' });
     await attempt('amina').expect(403);
     await attempt('noor').expect(200);
     server.clock.set('2026-11-11T00:00:00Z');

@@ -49,7 +49,14 @@ export class WikiKind implements ActivityKind<WikiSettings> {
   /** Every copy begins with the prompt page. */
   async begin({ copies, settings, manager, now, by }: Opening<WikiSettings>): Promise<void> {
     const plain = plainText(settings.promptText);
-    const pages = copies.map((copy) => ({ id: newId<'page'>(), copyId: copy.id, revision: 1, createdBy: by, createdAt: now, takenOutAt: null }));
+    const pages = copies.map((copy) => ({
+      id: newId<'page'>(),
+      copyId: copy.id,
+      revision: 1,
+      createdBy: by,
+      createdAt: now,
+      takenOutAt: null,
+    }));
     await manager.insert(WikiPageRow, pages);
     const words = countWords(plain);
     await manager.insert(
@@ -82,7 +89,11 @@ export class WikiKind implements ActivityKind<WikiSettings> {
             state: here.length === 0 ? 'not-started' : 'in-work',
             isYours: false,
             // Nothing says when a wiki is done; what is asked of everybody is to have written in it by its date.
-            owes: decision.part === 'member' && decision.access === 'open' && schedule.due !== null && !hasWritten,
+            owes:
+              decision.part === 'member' &&
+              decision.access === 'open' &&
+              schedule.due !== null &&
+              !hasWritten,
             at: latest?.latestAt.toISOString() ?? null,
             late: null,
             done: null,
@@ -100,7 +111,11 @@ export class WikiKind implements ActivityKind<WikiSettings> {
       const here = writers.filter((writer) => writer.copyId === access.copy.id && writer.isStudent);
       const { due } = access.schedule;
       const isOver = due === null || asked.now.getTime() > due;
-      const one = (unit: UnitWork['unit'], own: readonly WriterFigures[], credited: readonly EnrolmentId[]): UnitWork => {
+      const one = (
+        unit: UnitWork['unit'],
+        own: readonly WriterFigures[],
+        credited: readonly EnrolmentId[],
+      ): UnitWork => {
         const latest = latestOf(own);
         return {
           copyId: access.copy.id,
@@ -158,4 +173,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
 }
 
 const latestOf = (writers: readonly WriterFigures[]): WriterFigures | null =>
-  writers.reduce<WriterFigures | null>((latest, writer) => (latest === null || writer.latestAt > latest.latestAt ? writer : latest), null);
+  writers.reduce<WriterFigures | null>(
+    (latest, writer) => (latest === null || writer.latestAt > latest.latestAt ? writer : latest),
+    null,
+  );

@@ -5,5 +5,9 @@ import { WikiController } from './wiki.controller.js';
 import { WikiKind } from './wiki.kind.js';
 import { WikiService } from './wiki.service.js';
 
-@Module({ imports: [ReleaseModule, NewsModule], controllers: [WikiController], providers: [WikiKind, WikiService] })
+@Module({
+  imports: [ReleaseModule, NewsModule],
+  controllers: [WikiController],
+  providers: [WikiKind, WikiService],
+})
 export class WikiModule {}

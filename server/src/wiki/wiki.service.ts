@@ -3,7 +3,14 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { z } from 'zod';
-import type { AddPage, PageView, RevisionLine, RevisionView, SavePage, WikiView } from '@jigsaw/contract/wiki';
+import type {
+  AddPage,
+  PageView,
+  RevisionLine,
+  RevisionView,
+  SavePage,
+  WikiView,
+} from '@jigsaw/contract/wiki';
 import type { CopyId, PageId } from '@jigsaw/core/ids';
 import { mayAct } from '@jigsaw/core/release';
 import { countWords, emptyText, plainText } from '@jigsaw/core/text';
@@ -34,7 +41,15 @@ export class WikiService {
     const access = await this.enter(person, copyId);
     const { manager } = this.dataSource;
     const pages = await manager.query<
-      { id: PageId; title: string; words: number; revision: number; savedAt: Date; authorId: string; takenOutAt: Date | null }[]
+      {
+        id: PageId;
+        title: string;
+        words: number;
+        revision: number;
+        savedAt: Date;
+        authorId: string;
+        takenOutAt: Date | null;
+      }[]
     >(
       `SELECT p."id", r."title", r."words", p."revision", r."savedAt", r."authorId", p."takenOutAt"
          FROM "wiki_page" p JOIN "wiki_revision" r ON r."pageId" = p."id" AND r."number" = p."revision"
@@ -42,7 +57,11 @@ export class WikiService {
       [copyId],
     );
     const writers = await this.kind.writers({ accesses: [access], manager });
-    const author = await authorsById(manager, [...pages.map((page) => page.authorId), ...writers.map((writer) => writer.authorId)], access.viewer.enrolmentId);
+    const author = await authorsById(
+      manager,
+      [...pages.map((page) => page.authorId), ...writers.map((writer) => writer.authorId)],
+      access.viewer.enrolmentId,
+    );
     const newIds = await this.news.newOf(access);
     return {
       pages: pages.map(({ id, title, words, revision, savedAt, authorId, takenOutAt }) => ({
@@ -65,7 +84,11 @@ export class WikiService {
 
   async page(person: SignedIn, copyId: CopyId, pageId: PageId): Promise<PageView> {
     const access = await this.enter(person, copyId);
-    return this.pageView(this.dataSource.manager, access, await pageOf(this.dataSource.manager, copyId, pageId));
+    return this.pageView(
+      this.dataSource.manager,
+      access,
+      await pageOf(this.dataSource.manager, copyId, pageId),
+    );
   }
 
   async revision(person: SignedIn, copyId: CopyId, pageId: PageId, number: number): Promise<RevisionView> {
@@ -113,19 +136,28 @@ export class WikiService {
   }
 
   /** Each save is a revision with its author. One that began from an older revision is refused with the newest, and nothing is lost. */
-  async save(person: SignedIn, copyId: CopyId, pageId: PageId, { title, text, basedOn }: z.output<typeof SavePage>): Promise<PageView> {
+  async save(
+    person: SignedIn,
+    copyId: CopyId,
+    pageId: PageId,
+    { title, text, basedOn }: z.output<typeof SavePage>,
+  ): Promise<PageView> {
     const access = await this.enterTo('write', person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.query('SELECT 1 FROM "wiki_page" WHERE "id" = $1 FOR UPDATE', [pageId]); // saves of one page take turns
       const page = await pageOf(manager, copyId, pageId);
-      if (page.takenOutAt) throw problems.conflict('This page was taken out meanwhile. Put it back to save in it; your text is still here.');
+      if (page.takenOutAt)
+        throw problems.conflict(
+          'This page was taken out meanwhile. Put it back to save in it; your text is still here.',
+        );
       if (page.revision !== basedOn)
         throw problems.staleWrite(
           await this.pageView(manager, access, page),
           'Somebody saved this page while you wrote. Your text is still here; compare the two.',
         );
       const before = await manager.findOneByOrFail(WikiRevisionRow, { pageId, number: page.revision });
-      if (before.title === title && isDeepStrictEqual(before.text, text)) return this.pageView(manager, access, page); // nothing changed: no revision
+      if (before.title === title && isDeepStrictEqual(before.text, text))
+        return this.pageView(manager, access, page); // nothing changed: no revision
       const plain = plainText(text);
       const { added, removed } = countChanges(compare(before.plain, plain));
       const number = page.revision + 1;
@@ -143,7 +175,11 @@ export class WikiService {
       };
       await manager.insert(WikiRevisionRow, row);
       await manager.update(WikiPageRow, pageId, { revision: number });
-      await record({ type: 'page.saved', facts: { pageId, number, added, removed }, ...about(person, access) });
+      await record({
+        type: 'page.saved',
+        facts: { pageId, number, added, removed },
+        ...about(person, access),
+      });
       return this.pageView(manager, access, { ...page, revision: number });
     });
   }
@@ -156,18 +192,34 @@ export class WikiService {
       if (isOut === (page.takenOutAt !== null)) return this.pageView(manager, access, page); // pressed twice
       const takenOutAt = isOut ? now : null;
       await manager.update(WikiPageRow, pageId, { takenOutAt });
-      await record({ type: isOut ? 'page.taken-out' : 'page.put-back', facts: { pageId }, ...about(person, access) });
+      await record({
+        type: isOut ? 'page.taken-out' : 'page.put-back',
+        facts: { pageId },
+        ...about(person, access),
+      });
       return this.pageView(manager, access, { ...page, takenOutAt });
     });
   }
 
   private async pageView(manager: EntityManager, access: CopyAccess, page: WikiPageRow): Promise<PageView> {
     const revisions = await manager.find(WikiRevisionRow, {
-      select: { pageId: true, number: true, title: true, words: true, added: true, removed: true, authorId: true, savedAt: true },
+      select: {
+        pageId: true,
+        number: true,
+        title: true,
+        words: true,
+        added: true,
+        removed: true,
+        authorId: true,
+        savedAt: true,
+      },
       where: { pageId: page.id },
       order: { number: 'DESC' },
     });
-    const current = await manager.findOneByOrFail(WikiRevisionRow, { pageId: page.id, number: page.revision });
+    const current = await manager.findOneByOrFail(WikiRevisionRow, {
+      pageId: page.id,
+      number: page.revision,
+    });
     const author = await authorsById(
       manager,
       revisions.map((revision) => revision.authorId),
@@ -196,7 +248,9 @@ export class WikiService {
   private async enterTo(act: WikiAct, person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
     const access = await this.enter(person, copyId);
     if (may(access, act)) return access;
-    throw access.decision.part === 'member' ? problems.closed() : problems.notYours('You may read along here, not write.');
+    throw access.decision.part === 'member'
+      ? problems.closed()
+      : problems.notYours('You may read along here, not write.');
   }
 }
 

@@ -25,7 +25,15 @@ const Strip = styled.div`
 `;
 
 /** A refusal or a fault, in the server's own sentence, where it happened. */
-export function ProblemStrip({ of, children, onRetry }: { readonly of?: unknown; readonly children?: ReactNode; readonly onRetry?: () => void }) {
+export function ProblemStrip({
+  of,
+  children,
+  onRetry,
+}: {
+  readonly of?: unknown;
+  readonly children?: ReactNode;
+  readonly onRetry?: () => void;
+}) {
   return (
     <Strip role="alert">
       <TriangleAlert size={16} aria-hidden="true" />

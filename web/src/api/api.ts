@@ -3,10 +3,17 @@ import type { BaseQueryFn, FetchArgs, FetchBaseQueryError } from '@reduxjs/toolk
 import { isProblem } from './problem.js';
 import { sessionEnded } from './sessionState.js';
 
-const ask = fetchBaseQuery({ baseUrl: new URL('/api/', window.location.origin).href, responseHandler: 'content-type' });
+const ask = fetchBaseQuery({
+  baseUrl: new URL('/api/', window.location.origin).href,
+  responseHandler: 'content-type',
+});
 
 /** fetchBaseQuery reads problem+json as text unless told otherwise; and a session that ends in the middle of work is noted, not thrown away. */
-const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (request, context, extra) => {
+const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (
+  request,
+  context,
+  extra,
+) => {
   const answer = await ask(request, context, extra);
   if (answer.error && typeof answer.error.data === 'string') {
     try {
@@ -15,7 +22,8 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
       // not a problem document: problemOf says that the server does not answer
     }
   }
-  if (answer.error && isProblem(answer.error, 'signed-out') && context.endpoint !== 'readSession') context.dispatch(sessionEnded());
+  if (answer.error && isProblem(answer.error, 'signed-out') && context.endpoint !== 'readSession')
+    context.dispatch(sessionEnded());
   return answer;
 };
 
@@ -23,7 +31,22 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['Session', 'Course', 'Roster', 'Set', 'Placement', 'Activity', 'Copy', 'Room', 'Desk', 'Mark', 'MyMarks', 'Figures', 'Outbox', 'SignUp'],
+  tagTypes: [
+    'Session',
+    'Course',
+    'Roster',
+    'Set',
+    'Placement',
+    'Activity',
+    'Copy',
+    'Room',
+    'Desk',
+    'Mark',
+    'MyMarks',
+    'Figures',
+    'Outbox',
+    'SignUp',
+  ],
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });

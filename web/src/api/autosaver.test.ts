@@ -13,11 +13,15 @@ function aSaver() {
   const saver = new Autosaver<string>();
   const saves: { value: string; answer: (error?: unknown) => void }[] = [];
   const save = (value: string) =>
-    new Promise<void>((resolve, reject) => saves.push({ value, answer: (error?: unknown) => (error === undefined ? resolve() : reject(error)) }));
+    new Promise<void>((resolve, reject) =>
+      saves.push({ value, answer: (error?: unknown) => (error === undefined ? resolve() : reject(error)) }),
+    );
   saver.use(save, () => undefined);
   return { saver, saves, settle: () => jest.advanceTimersByTimeAsync(1000) };
 }
-const refusal = (type: string, current?: unknown) => ({ data: { type: `/problems/${type}`, title: 'No', status: 409, detail: 'Not now.', current } });
+const refusal = (type: string, current?: unknown) => ({
+  data: { type: `/problems/${type}`, title: 'No', status: 409, detail: 'Not now.', current },
+});
 
 describe('saving as it is typed', () => {
   it('saves once after a pause, with the last of what was typed', async () => {

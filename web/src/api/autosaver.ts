@@ -12,7 +12,8 @@ const pauseMs = 700;
 /** Saves what is typed as it is typed: after a short pause, never two saves at once, and nothing that failed is forgotten. */
 export class Autosaver<Value> {
   state: SaveState = { kind: 'saved', at: null };
-  private save: (value: Value) => Promise<unknown> = () => Promise.reject(new Error('nothing to save with yet'));
+  private save: (value: Value) => Promise<unknown> = () =>
+    Promise.reject(new Error('nothing to save with yet'));
   private onState: (state: SaveState) => void = () => undefined;
   private waiting: { readonly value: Value } | null = null;
   private running: Promise<boolean> | null = null;
@@ -68,7 +69,11 @@ export class Autosaver<Value> {
       this.running = null;
       this.waiting ??= next; // typed since: that is newer and holds this too
       const { current, detail } = problemOf(error);
-      this.become(isProblem(error, 'stale-write') ? { kind: 'conflict', current, sentence: detail } : { kind: 'failed', sentence: detail });
+      this.become(
+        isProblem(error, 'stale-write')
+          ? { kind: 'conflict', current, sentence: detail }
+          : { kind: 'failed', sentence: detail },
+      );
       return false;
     }
   }

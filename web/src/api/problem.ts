@@ -14,4 +14,5 @@ export function problemOf(error: unknown): Problem {
   return parsed.success ? parsed.data : away;
 }
 
-export const isProblem = (error: unknown, type: string): boolean => problemOf(error).type === `/problems/${type}`;
+export const isProblem = (error: unknown, type: string): boolean =>
+  problemOf(error).type === `/problems/${type}`;

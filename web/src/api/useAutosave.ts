@@ -33,7 +33,12 @@ export function useAutosave<Value>(save: (value: Value) => Promise<unknown>): Au
     };
   }, [saver]);
 
-  return { state, change: (value) => saver.change(value), flush: () => saver.flush(), settle: () => saver.settle() };
+  return {
+    state,
+    change: (value) => saver.change(value),
+    flush: () => saver.flush(),
+    settle: () => saver.settle(),
+  };
 }
 
 export function saySaved(state: SaveState, time: (at: string) => string): string {

@@ -93,7 +93,15 @@ const Switcher = styled.nav`
 `;
 
 /** The sill of every activity: whose copy it is, what it is, until when; and the other groups' copies that one may look into. */
-export function CopyFrame({ head, note, children }: { readonly head: CopyHead; readonly note?: string; readonly children: ReactNode }) {
+export function CopyFrame({
+  head,
+  note,
+  children,
+}: {
+  readonly head: CopyHead;
+  readonly note?: string;
+  readonly children: ReactNode;
+}) {
   const { course, dates } = useCourse();
   const { group, schedule, extension } = head;
   const isStaff = course.role !== 'student';
@@ -108,7 +116,9 @@ export function CopyFrame({ head, note, children }: { readonly head: CopyHead; r
         </div>
         <div className="when">
           <b>
-            {schedule.due ? `Due ${dates.dateTime(schedule.due)}, ${dates.fromNow(schedule.due)}` : 'No due date'}{' '}
+            {schedule.due
+              ? `Due ${dates.dateTime(schedule.due)}, ${dates.fromNow(schedule.due)}`
+              : 'No due date'}{' '}
             {extension && <Tag $look="warn">extended</Tag>}
           </b>
           {note ?? whoSees(head)}
@@ -129,7 +139,9 @@ function whoSees({ mode, group, part, members }: CopyHead): string {
 }
 
 function OtherCopies({ head }: { readonly head: CopyHead }) {
-  const own = head.group ? [{ copyId: head.id, group: head.group, unread: head.unread, state: 'in-work' as const }] : [];
+  const own = head.group
+    ? [{ copyId: head.id, group: head.group, unread: head.unread, state: 'in-work' as const }]
+    : [];
   const copies = [...own, ...head.others].sort((a, b) => a.group.number - b.group.number);
   const unread = copies.reduce((sum, copy) => sum + copy.unread, 0);
   return (
@@ -142,7 +154,11 @@ function OtherCopies({ head }: { readonly head: CopyHead }) {
           aria-current={copy.copyId === head.id ? 'page' : undefined}
           style={hueOfGroup(copy.group.number)}
         >
-          <Emblem number={copy.group.number} size={30} look={copy.state === 'not-started' ? 'line' : 'solid'} />
+          <Emblem
+            number={copy.group.number}
+            size={30}
+            look={copy.state === 'not-started' ? 'line' : 'solid'}
+          />
           <Spoken>{copy.group.name}, </Spoken>
           <small data-unread={copy.unread > 0 || undefined}>
             {copy.unread > 0 ? copy.unread : '–'}

@@ -4,7 +4,11 @@ import { api } from '../api/index.js';
 
 export const { useReadCopyQuery, useMarkSeenMutation } = api.injectEndpoints({
   endpoints: (build) => ({
-    readCopy: build.query<CopyHead, string>({ query: (copyId) => `copies/${copyId}`, responseSchema: CopyHead, providesTags: ['Copy'] }),
+    readCopy: build.query<CopyHead, string>({
+      query: (copyId) => `copies/${copyId}`,
+      responseSchema: CopyHead,
+      providesTags: ['Copy'],
+    }),
     markSeen: build.mutation<SeenAnswer, { copyId: string; body: MarkSeen }>({
       query: ({ copyId, body }) => ({ url: `copies/${copyId}/seen`, method: 'POST', body }),
       responseSchema: SeenAnswer,

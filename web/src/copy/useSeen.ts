@@ -5,10 +5,14 @@ const longEnoughMs = 1200;
 const togetherMs = 400;
 
 /** Marks what is new as seen once it has stood in view for a moment: give `ref(id, version)` to each new thing. */
-export function useSeen(copyId: string): (id: string, version: number) => (element: HTMLElement | null) => void {
+export function useSeen(
+  copyId: string,
+): (id: string, version: number) => (element: HTMLElement | null) => void {
   const [markSeen] = useMarkSeenMutation();
   const waiting = useRef(new Map<string, number>());
-  const watched = useRef(new Map<Element, { id: string; version: number; timer?: ReturnType<typeof setTimeout> }>());
+  const watched = useRef(
+    new Map<Element, { id: string; version: number; timer?: ReturnType<typeof setTimeout> }>(),
+  );
   const sender = useRef<ReturnType<typeof setTimeout>>(undefined);
   const observer = useRef<IntersectionObserver | null>(null);
 

@@ -8,7 +8,13 @@ import { useReadDiscussionQuery } from './discussionApi.js';
 import { sayWords } from './words.js';
 
 /** The talk as it lies on the Marking desk: all of it, or what one student wrote with what it answers. */
-export default function DeskTalk({ head, student }: { readonly head: CopyHead; readonly student: string | null }) {
+export default function DeskTalk({
+  head,
+  student,
+}: {
+  readonly head: CopyHead;
+  readonly student: string | null;
+}) {
   const { dates } = useCourse();
   const talk = useReadDiscussionQuery({ copyId: head.id, after: null });
   if (talk.error) return <ProblemStrip of={talk.error} onRetry={() => void talk.refetch()} />;
@@ -32,8 +38,8 @@ export default function DeskTalk({ head, student }: { readonly head: CopyHead; r
           </b>
           {post.author.isStaff && <Tag $look="plain">staff</Tag>}
           <span>
-            {post.parentId === null ? 'post' : `reply${answered ? ` to ${answered.author.name}` : ''}`}, {sayWords(post.words)},{' '}
-            {dates.dateTime(post.createdAt)}
+            {post.parentId === null ? 'post' : `reply${answered ? ` to ${answered.author.name}` : ''}`},{' '}
+            {sayWords(post.words)}, {dates.dateTime(post.createdAt)}
           </span>
         </header>
         {student !== null && answered?.text && (

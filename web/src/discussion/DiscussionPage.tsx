@@ -165,7 +165,12 @@ function Pages({ head, afters, onMore }: PagesProps) {
   return <Discussion head={head} view={first.data} afters={afters.slice(1)} onMore={onMore} />;
 }
 
-function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; readonly view: DiscussionView } & Omit<PagesProps, 'head'>) {
+function Discussion({
+  head,
+  view,
+  afters,
+  onMore,
+}: { readonly head: CopyHead; readonly view: DiscussionView } & Omit<PagesProps, 'head'>) {
   const settings = useMemo(() => DiscussionSettings.parse(head.settings), [head.settings]);
   const notice = useNotice();
   const seen = useSeen(head.id);
@@ -179,7 +184,9 @@ function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; r
   const jump = () => document.getElementById(`post-${unread[0]?.id}`)?.scrollIntoView({ block: 'center' });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const isTyping = event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable=true]') !== null;
+      const isTyping =
+        event.target instanceof HTMLElement &&
+        event.target.closest('input, textarea, [contenteditable=true]') !== null;
       if (event.key === 'n' && !isTyping && !event.ctrlKey && !event.metaKey && !event.altKey) jump();
     };
     window.addEventListener('keydown', onKey);
@@ -207,7 +214,9 @@ function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; r
           <h2>What is asked</h2>
           <RichText node={head.brief} values={valuesOf(head)} />
         </div>
-        {head.rubric && head.points !== null && <RubricTable rubric={head.rubric} points={head.points} isFolded />}
+        {head.rubric && head.points !== null && (
+          <RubricTable rubric={head.rubric} points={head.points} isFolded />
+        )}
         {view.met.length > 0 && <Met view={view} settings={settings} isMember={isMember} />}
         <Shape posts={posts} settings={settings} />
       </Side>
@@ -217,7 +226,11 @@ function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; r
             <Top>
               <b>{unread.length} unread</b>
               <span className="grow" />
-              <Button kind="quiet" isSmall onPress={() => void markSeen({ copyId: head.id, body: { what: 'all' } })}>
+              <Button
+                kind="quiet"
+                isSmall
+                onPress={() => void markSeen({ copyId: head.id, body: { what: 'all' } })}
+              >
                 Mark all as read
               </Button>
               <Button isSmall onPress={jump}>
@@ -225,12 +238,23 @@ function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; r
               </Button>
             </Top>
           )}
-          {view.threads.length === 0 && <p>{view.mayOpenThread ? 'Nobody has written yet. Begin.' : 'Nobody has written yet.'}</p>}
+          {view.threads.length === 0 && (
+            <p>{view.mayOpenThread ? 'Nobody has written yet. Begin.' : 'Nobody has written yet.'}</p>
+          )}
           {drawn(view)}
           {afters.map((after) => (
-            <MoreThreads key={after} head={head} after={after!} render={drawn} onMore={onMore} isLast={after === afters.at(-1)} />
+            <MoreThreads
+              key={after}
+              head={head}
+              after={after!}
+              render={drawn}
+              onMore={onMore}
+              isLast={after === afters.at(-1)}
+            />
           ))}
-          {view.next !== null && afters.length === 0 && <Button onPress={() => onMore(view.next!)}>Show later threads</Button>}
+          {view.next !== null && afters.length === 0 && (
+            <Button onPress={() => onMore(view.next!)}>Show later threads</Button>
+          )}
           {view.mayOpenThread ? (
             <NewThread aria-label={isMember ? 'Your post' : 'Open a thread'}>
               <h2>{isMember ? 'Your post' : 'Open a thread'}</h2>
@@ -255,7 +279,9 @@ function Discussion({ head, view, afters, onMore }: { readonly head: CopyHead; r
 
 function sayWhyNot(head: CopyHead, view: DiscussionView): string {
   if (view.mayReply) return 'Staff open the threads here; answer in them.';
-  return head.part === 'reader' ? 'You read along here.' : 'This is closed. You can read it, but no longer write.';
+  return head.part === 'reader'
+    ? 'You read along here.'
+    : 'This is closed. You can read it, but no longer write.';
 }
 
 interface ThreadProps {
@@ -269,7 +295,16 @@ interface ThreadProps {
   readonly onAnswer: (postId: string | null) => void;
 }
 
-function ThreadOfPosts({ head, settings, posts, mayReply, arrivedNew, seen, answering, onAnswer }: ThreadProps) {
+function ThreadOfPosts({
+  head,
+  settings,
+  posts,
+  mayReply,
+  arrivedNew,
+  seen,
+  answering,
+  onAnswer,
+}: ThreadProps) {
   const notice = useNotice();
   const [first] = posts;
   if (!first) return null;
@@ -282,7 +317,11 @@ function ThreadOfPosts({ head, settings, posts, mayReply, arrivedNew, seen, answ
           head={head}
           post={post}
           settings={settings}
-          answers={post.parentId === null || post.parentId === first.id ? null : (posts.find((other) => other.id === post.parentId) ?? null)}
+          answers={
+            post.parentId === null || post.parentId === first.id
+              ? null
+              : (posts.find((other) => other.id === post.parentId) ?? null)
+          }
           isNew={post.text !== null && (post.isNew || arrivedNew.has(post.id))}
           seenRef={post.isNew ? seen(post.id, post.version) : noRef}
           onAnswer={mayReply ? () => onAnswer(post.id) : null}
@@ -336,13 +375,21 @@ function MoreThreads({ head, after, render, onMore, isLast }: MoreProps) {
 /** What was new when it came into view stays marked for this visit, although it counts as seen. */
 function useNewAtArrival(view: DiscussionView): ReadonlySet<string> {
   const [arrived, setArrived] = useState<ReadonlySet<string>>(new Set());
-  const fresh = view.threads.flatMap((thread) => thread.posts).filter((post) => post.isNew && !arrived.has(post.id));
+  const fresh = view.threads
+    .flatMap((thread) => thread.posts)
+    .filter((post) => post.isNew && !arrived.has(post.id));
   if (fresh.length > 0) setArrived(new Set([...arrived, ...fresh.map((post) => post.id)]));
   return arrived;
 }
 
 /** A line a post, as long as its words: where the talk is thick and where it is thin. */
-function Shape({ posts, settings }: { readonly posts: readonly PostView[]; readonly settings: DiscussionSettings }) {
+function Shape({
+  posts,
+  settings,
+}: {
+  readonly posts: readonly PostView[];
+  readonly settings: DiscussionSettings;
+}) {
   const most = Math.max(settings.postWords, ...posts.map((post) => post.words), 1);
   const shown = posts.filter((post) => post.text);
   if (shown.length < 3) return null;
@@ -351,7 +398,11 @@ function Shape({ posts, settings }: { readonly posts: readonly PostView[]; reado
       <ul className="shape">
         {shown.map((post) => (
           <li key={post.id} data-reply={post.parentId !== null || undefined}>
-            <a href={`#post-${post.id}`} data-new={post.isNew || undefined} style={{ '--long': `${Math.round((post.words / most) * 100)}%` } as never}>
+            <a
+              href={`#post-${post.id}`}
+              data-new={post.isNew || undefined}
+              style={{ '--long': `${Math.round((post.words / most) * 100)}%` } as never}
+            >
               <b>
                 <PersonName name={post.author.isYou ? 'You' : post.author.name} />
               </b>
@@ -365,13 +416,23 @@ function Shape({ posts, settings }: { readonly posts: readonly PostView[]; reado
   );
 }
 
-function Met({ view, settings, isMember }: { readonly view: DiscussionView; readonly settings: DiscussionSettings; readonly isMember: boolean }) {
+function Met({
+  view,
+  settings,
+  isMember,
+}: {
+  readonly view: DiscussionView;
+  readonly settings: DiscussionSettings;
+  readonly isMember: boolean;
+}) {
   const asked = [
-    settings.posts > 0 && `${settings.posts} ${settings.posts === 1 ? 'post' : 'posts'}${settings.postWords > 0 ? ` of ${sayWords(settings.postWords)}` : ''}`,
+    settings.posts > 0 &&
+      `${settings.posts} ${settings.posts === 1 ? 'post' : 'posts'}${settings.postWords > 0 ? ` of ${sayWords(settings.postWords)}` : ''}`,
     settings.replies > 0 &&
       `${settings.replies} ${settings.replies === 1 ? 'reply' : 'replies'}${settings.replyWords > 0 ? ` of ${sayWords(settings.replyWords)}` : ''}`,
   ].filter(Boolean);
-  const count = ({ done, asked: wanted }: { done: number; asked: number }) => (wanted === 0 ? `${done}` : `${Math.min(done, wanted)} of ${wanted}`);
+  const count = ({ done, asked: wanted }: { done: number; asked: number }) =>
+    wanted === 0 ? `${done}` : `${Math.min(done, wanted)} of ${wanted}`;
   return (
     <div>
       <h2>{isMember ? 'You so far' : 'Who has done it'}</h2>

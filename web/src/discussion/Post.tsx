@@ -88,7 +88,10 @@ export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }
   const remove = async () => {
     const answer = await takeOut({ copyId: head.id, postId: post.id, isOut: true });
     if ('data' in answer && answer.data)
-      notice('Post taken out', { label: 'Undo', do: () => void takeOut({ copyId: head.id, postId: post.id, isOut: false }) });
+      notice('Post taken out', {
+        label: 'Undo',
+        do: () => void takeOut({ copyId: head.id, postId: post.id, isOut: false }),
+      });
   };
   return (
     <Box
@@ -112,7 +115,11 @@ export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }
           {post.editedAt && `, changed ${dates.dateTime(post.editedAt)}`}
           {answers && `, to ${answers.author.name}`}
         </Small>
-        {text && !author.isStaff ? <WordRule words={post.words} wanted={isReply ? settings.replyWords : settings.postWords} /> : <span />}
+        {text && !author.isStaff ? (
+          <WordRule words={post.words} wanted={isReply ? settings.replyWords : settings.postWords} />
+        ) : (
+          <span />
+        )}
       </header>
       {taking.error && <ProblemStrip of={taking.error} />}
       {isChanging && text ? (
@@ -136,12 +143,21 @@ export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }
             </Button>
           )}
           {text && post.mayTakeOut && (
-            <Button kind="quiet" isSmall onPress={() => void remove()} aria-label={`Take ${author.isYou ? 'your' : `${author.name}’s`} post out`}>
+            <Button
+              kind="quiet"
+              isSmall
+              onPress={() => void remove()}
+              aria-label={`Take ${author.isYou ? 'your' : `${author.name}’s`} post out`}
+            >
               Take out
             </Button>
           )}
           {post.takenOutBy === 'you' && (
-            <Button kind="quiet" isSmall onPress={() => void takeOut({ copyId: head.id, postId: post.id, isOut: false })}>
+            <Button
+              kind="quiet"
+              isSmall
+              onPress={() => void takeOut({ copyId: head.id, postId: post.id, isOut: false })}
+            >
               Put it back
             </Button>
           )}
@@ -152,7 +168,8 @@ export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }
 }
 
 function sayGone({ takenOutBy }: PostView): string {
-  if (takenOutBy === 'you') return 'You took this out. Only you still see that it was here, unless somebody answered it.';
+  if (takenOutBy === 'you')
+    return 'You took this out. Only you still see that it was here, unless somebody answered it.';
   return takenOutBy === 'staff' ? 'Taken out by staff.' : 'Taken out by whoever wrote it.';
 }
 

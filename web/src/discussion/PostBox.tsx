@@ -56,13 +56,22 @@ export function PostBox({ copyId, parent, wanted, label, send, minHeight, onSent
     <>
       {error && <ProblemStrip of={error} />}
       <Suspense fallback={<Waiting what="the editor" rows={2} />}>
-        <RichTextEditor key={round} label={label} value={text} onChange={setText} minHeight={minHeight} takesFocus={parent !== null} />
+        <RichTextEditor
+          key={round}
+          label={label}
+          value={text}
+          onChange={setText}
+          minHeight={minHeight}
+          takesFocus={parent !== null}
+        />
       </Suspense>
       <Foot>
         <span role="status">
           <WordRule words={words} wanted={wanted} />
         </span>
-        {wanted > 0 && words > 0 && words < wanted && <Small>{wanted - words} words to go; you may post it shorter.</Small>}
+        {wanted > 0 && words > 0 && words < wanted && (
+          <Small>{wanted - words} words to go; you may post it shorter.</Small>
+        )}
         <span className="grow" />
         {onLeave && (
           <Button kind="quiet" onPress={onLeave}>

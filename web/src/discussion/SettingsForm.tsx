@@ -5,16 +5,23 @@ import { Small } from '../look/index.js';
 
 export default function SettingsForm({ settings, onChange }: SettingsFormProps<DiscussionSettings>) {
   const number = (key: 'posts' | 'postWords' | 'replies' | 'replyWords', label: string, most: number) => (
-    <NumberInLine label={label} value={settings[key]} onChange={(value) => onChange({ ...settings, [key]: Math.min(most, value) })} />
+    <NumberInLine
+      label={label}
+      value={settings[key]}
+      onChange={(value) => onChange({ ...settings, [key]: Math.min(most, value) })}
+    />
   );
   return (
     <>
       <Sentence>
-        Each student writes at least {number('posts', 'Posts asked', 50)} {settings.posts === 1 ? 'post' : 'posts'} of{' '}
-        {number('postWords', 'Words of a post', 10_000)} words and {number('replies', 'Replies asked', 50)} {settings.replies === 1 ? 'reply' : 'replies'} of{' '}
+        Each student writes at least {number('posts', 'Posts asked', 50)}{' '}
+        {settings.posts === 1 ? 'post' : 'posts'} of {number('postWords', 'Words of a post', 10_000)} words
+        and {number('replies', 'Replies asked', 50)} {settings.replies === 1 ? 'reply' : 'replies'} of{' '}
         {number('replyWords', 'Words of a reply', 10_000)} words
       </Sentence>
-      {settings.posts + settings.replies === 0 && <Small>Nothing is asked: everybody writes as much as they like.</Small>}
+      {settings.posts + settings.replies === 0 && (
+        <Small>Nothing is asked: everybody writes as much as they like.</Small>
+      )}
       <OptionCards
         aria-label="Threads are opened by"
         value={settings.studentsOpenThreads ? 'all' : 'staff'}

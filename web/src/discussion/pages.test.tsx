@@ -7,10 +7,19 @@ import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const copyPath = `copies/${id('copy')}`;
 const settings = { posts: 1, postWords: 120, replies: 2, replyWords: 40 };
-const talk = (view: DiscussionView, more = {}, head: Partial<CopyHead> = {}, role: 'student' | 'instructor' = 'student') =>
+const talk = (
+  view: DiscussionView,
+  more = {},
+  head: Partial<CopyHead> = {},
+  role: 'student' | 'instructor' = 'student',
+) =>
   showPage(
     inCourse(`copies/${id('copy')}`),
-    { [`GET ${copyPath}`]: aHead({ kind: 'discussion', title: 'Tasting critique', settings, ...head }), [`GET ${copyPath}/discussion`]: view, ...more },
+    {
+      [`GET ${copyPath}`]: aHead({ kind: 'discussion', title: 'Tasting critique', settings, ...head }),
+      [`GET ${copyPath}/discussion`]: view,
+      ...more,
+    },
     role,
   );
 const jorge = aPost('Jorge', 'Nose of walnut');
@@ -18,7 +27,12 @@ const noor = aPost('Noor', 'Mine was toast', { parentId: jorge.id });
 
 describe('a discussion', () => {
   it('shows threads with answers, who is staff, what is new, and how long each is against what is asked', async () => {
-    const staff = aPost('Ilse', 'Taste first', { parentId: noor.id, threadId: jorge.id, author: anAuthor('Dr. Ilse Marrow', { isStaff: true }), isNew: true });
+    const staff = aPost('Ilse', 'Taste first', {
+      parentId: noor.id,
+      threadId: jorge.id,
+      author: anAuthor('Dr. Ilse Marrow', { isStaff: true }),
+      isNew: true,
+    });
     talk(aTalk([[jorge, noor, staff]]));
     const thread = await screen.findByRole('region', { name: 'Thread of Jorge' });
     const [first, second, third] = within(thread).getAllByRole('article');
@@ -29,11 +43,19 @@ describe('a discussion', () => {
   });
 
   it('tells a student how far they are, and staff everybody', async () => {
-    const met = { posts: { done: 1, asked: 1 }, replies: { done: 0, asked: 2 }, words: 3, isComplete: false, suggested: null };
+    const met = {
+      posts: { done: 1, asked: 1 },
+      replies: { done: 0, asked: 2 },
+      words: 3,
+      isComplete: false,
+      suggested: null,
+    };
     talk(aTalk([[jorge]], { met: [{ member: anAuthor('Noor', { isYou: true }), ...met }] }));
     const side = await screen.findByRole('complementary', { name: 'What is asked' });
     expect(side).toHaveTextContent('For Crock');
-    expect(side).toHaveTextContent(/You so far.*1 post of 120 words and 2 replies of 40 words.*Not yet all1 of 10 of 2/);
+    expect(side).toHaveTextContent(
+      /You so far.*1 post of 120 words and 2 replies of 40 words.*Not yet all1 of 10 of 2/,
+    );
   });
 
   it('answers under what is answered, once, and counts words as they are typed', async () => {
@@ -45,13 +67,22 @@ describe('a discussion', () => {
     expect(await screen.findByText('3 of 40 words', { selector: '[role=status] span' })).toBeInTheDocument();
     expect(screen.getByText('37 words to go; you may post it shorter.')).toBeInTheDocument();
     await user.click(screen.getAllByRole('button', { name: 'Answer Jorge' }).at(-1)!);
-    await waitFor(() => expect(writes().filter((write) => write.path === `${copyPath}/posts`)).toHaveLength(1));
-    expect(writes()[0]!.body).toMatchObject({ parentId: jorge.id, text: { content: [{ content: [{ text: 'Mine was toast' }] }] } });
-    await waitFor(() => expect(screen.queryByRole('textbox', { name: 'Your answer to Jorge' })).not.toBeInTheDocument());
+    await waitFor(() =>
+      expect(writes().filter((write) => write.path === `${copyPath}/posts`)).toHaveLength(1),
+    );
+    expect(writes()[0]!.body).toMatchObject({
+      parentId: jorge.id,
+      text: { content: [{ content: [{ text: 'Mine was toast' }] }] },
+    });
+    await waitFor(() =>
+      expect(screen.queryByRole('textbox', { name: 'Your answer to Jorge' })).not.toBeInTheDocument(),
+    );
   });
 
   it('keeps what is written when the server does not answer, and through a reload', async () => {
-    const { user } = talk(aTalk([]), { [`POST ${copyPath}/posts`]: new Refusal(503, 'database-away', 'The database does not answer.') });
+    const { user } = talk(aTalk([]), {
+      [`POST ${copyPath}/posts`]: new Refusal(503, 'database-away', 'The database does not answer.'),
+    });
     const box = await screen.findByRole('textbox', { name: 'New post' });
     await user.click(box);
     await user.keyboard('Not lost');
@@ -66,7 +97,9 @@ describe('a discussion', () => {
     const own = aPost('Noor', 'First draft');
     const path = `${copyPath}/posts/${own.id}`;
     const { user, writes, set } = talk(aTalk([[own]]), {
-      [`PUT ${path}`]: new Refusal(409, 'stale-write', 'You changed this in another window.', { current: own }),
+      [`PUT ${path}`]: new Refusal(409, 'stale-write', 'You changed this in another window.', {
+        current: own,
+      }),
     });
     await user.click(await screen.findByRole('button', { name: 'Change' }));
     await user.click(await screen.findByRole('textbox', { name: 'Your post' }));
@@ -82,7 +115,10 @@ describe('a discussion', () => {
     const own = aPost('Noor', 'To be regretted');
     const path = `${copyPath}/posts/${own.id}`;
     const gone = { ...own, text: null, words: 0, takenOutBy: 'you' as const, mayChange: false };
-    const { user, writes, set } = talk(aTalk([[own]]), { [`DELETE ${path}`]: gone, [`POST ${path}/put-back`]: own });
+    const { user, writes, set } = talk(aTalk([[own]]), {
+      [`DELETE ${path}`]: gone,
+      [`POST ${path}/put-back`]: own,
+    });
     set(`GET ${copyPath}/discussion`, aTalk([[own]]));
     await user.click(await screen.findByRole('button', { name: 'Take your post out' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
@@ -107,7 +143,9 @@ describe('a discussion', () => {
   });
 
   it('lets staff go from group to group, and mark all as read', async () => {
-    const others = [{ copyId: id<'copy'>('carboy'), group: aGroup('Carboy', 2), unread: 3, state: 'in-work' as const }];
+    const others = [
+      { copyId: id<'copy'>('carboy'), group: aGroup('Carboy', 2), unread: 3, state: 'in-work' as const },
+    ];
     const { user, writes } = talk(
       aTalk([[{ ...jorge, isNew: true }]]),
       { [`POST ${copyPath}/seen`]: { unread: 0 } },
@@ -116,10 +154,15 @@ describe('a discussion', () => {
     );
     const copies = await screen.findByRole('navigation', { name: 'The groups’ copies' });
     expect(copies).toHaveTextContent('4 unread');
-    expect(within(copies).getByRole('link', { name: /Carboy, 3/ })).toHaveAttribute('href', inCourse(`copies/${id('carboy')}`));
+    expect(within(copies).getByRole('link', { name: /Carboy, 3/ })).toHaveAttribute(
+      'href',
+      inCourse(`copies/${id('carboy')}`),
+    );
     expect(within(copies).getByRole('link', { name: /Crock/ })).toHaveAttribute('aria-current', 'page');
     await user.click(await screen.findByRole('button', { name: 'Mark all as read' }));
-    await waitFor(() => expect(writes()[0]).toMatchObject({ path: `${copyPath}/seen`, body: { what: 'all' } }));
+    await waitFor(() =>
+      expect(writes()[0]).toMatchObject({ path: `${copyPath}/seen`, body: { what: 'all' } }),
+    );
   });
 
   it('shows later threads when asked, each whole', async () => {

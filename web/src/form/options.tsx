@@ -21,7 +21,15 @@ const Figure = styled.input`
   font-weight: 650;
 `;
 
-export function NumberInLine({ label, value, onChange }: { readonly label: string; readonly value: number; readonly onChange: (value: number) => void }) {
+export function NumberInLine({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: number;
+  readonly onChange: (value: number) => void;
+}) {
   return (
     <Figure
       aria-label={label}
@@ -34,8 +42,23 @@ export function NumberInLine({ label, value, onChange }: { readonly label: strin
 }
 
 /** A decimal as it is typed; what counts is the caller's to say. */
-export function DecimalInLine({ label, value, onChange }: { readonly label: string; readonly value: string; readonly onChange: (value: string) => void }) {
-  return <Figure aria-label={label} inputMode="decimal" value={value} onChange={(event) => onChange(event.target.value.replace(',', '.'))} />;
+export function DecimalInLine({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+}) {
+  return (
+    <Figure
+      aria-label={label}
+      inputMode="decimal"
+      value={value}
+      onChange={(event) => onChange(event.target.value.replace(',', '.'))}
+    />
+  );
 }
 
 /** One of a few ways, each with what it means. */

@@ -80,10 +80,17 @@ export function Balance({ board }: { readonly board: BoardView }) {
                 aria-label="What is measured"
                 selectionMode="multiple"
                 selectedKeys={meters.map((each) => each.name)}
-                onSelectionChange={(keys) => setShown(keys === 'all' ? all.map((each) => each.name) : [...keys].map(String))}
+                onSelectionChange={(keys) =>
+                  setShown(keys === 'all' ? all.map((each) => each.name) : [...keys].map(String))
+                }
               >
                 {all.map(({ name }) => (
-                  <MenuItem key={name} id={name} textValue={name} style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+                  <MenuItem
+                    key={name}
+                    id={name}
+                    textValue={name}
+                    style={{ display: 'flex', gap: 8, alignItems: 'center' }}
+                  >
                     {isShown(name) ? <Check size={14} aria-hidden="true" /> : <span style={{ width: 14 }} />}
                     {name}
                   </MenuItem>
@@ -160,7 +167,11 @@ function metersOf(board: BoardView): { name: string; meter: Meter }[] {
   const attributes = board.attributes.flatMap(({ name, kind }) => {
     const meter = meterOf(
       kind,
-      members.map(({ group, own }) => ({ id: group.id, name: group.name, values: own.map((student) => student.attributes[name]) })),
+      members.map(({ group, own }) => ({
+        id: group.id,
+        name: group.name,
+        values: own.map((student) => student.attributes[name]),
+      })),
     );
     return meter ? [{ name, meter, kind }] : [];
   });
@@ -169,6 +180,13 @@ function metersOf(board: BoardView): { name: string; meter: Meter }[] {
   const ranked = attributes.sort((a, b) => kindsIn(a.name) - kindsIn(b.name));
   const freeTime = ranked.findIndex((each) => each.kind === 'half-days');
   if (freeTime >= mostMeters) ranked.splice(mostMeters - 1, 0, ...ranked.splice(freeTime, 1));
-  const sizes = sizeMeter(members.map(({ group, own }) => ({ id: group.id, name: group.name, members: own.length, capacity: capacityOf(board, group) })));
+  const sizes = sizeMeter(
+    members.map(({ group, own }) => ({
+      id: group.id,
+      name: group.name,
+      members: own.length,
+      capacity: capacityOf(board, group),
+    })),
+  );
   return [...ranked, { name: size, meter: sizes }];
 }

@@ -137,7 +137,10 @@ export function Board({ board }: { readonly board: BoardView }) {
   const unplaced = seating.get(null)!;
   // Where one may be in several groups, everybody stays at hand.
   const tray = set.isExclusive ? unplaced : students;
-  const found = useMemo(() => idsOf(sought.trim() === '' ? [] : matching(students, sought)), [students, sought]);
+  const found = useMemo(
+    () => idsOf(sought.trim() === '' ? [] : matching(students, sought)),
+    [students, sought],
+  );
   const more = useMoreKey();
   const homes = useMemo(() => new Map(board.homes.map((home) => [home.enrolmentId, home])), [board.homes]);
   const heldIn = useMemo(() => heldByPlace(acts.selected), [acts.selected]);
@@ -145,7 +148,9 @@ export function Board({ board }: { readonly board: BoardView }) {
   const listOf = (groupId: GroupId | null) => (groupId === null ? tray : (seating.get(groupId) ?? []));
   const select = useSteady((groupId: GroupId | null, chosen: readonly EnrolmentId[]) => {
     const inList = new Set(listOf(groupId).map((student) => student.enrolmentId));
-    const kept = more.isHeld() ? [...acts.selected].filter(([id, from]) => !(from === groupId && inList.has(id))) : [];
+    const kept = more.isHeld()
+      ? [...acts.selected].filter(([id, from]) => !(from === groupId && inList.has(id)))
+      : [];
     acts.select(new Map([...kept, ...chosen.map((id) => [id, groupId] as const)]));
   });
   const drop = useSteady((groupId: GroupId | null, carried: Chosen) => {
@@ -157,10 +162,13 @@ export function Board({ board }: { readonly board: BoardView }) {
     if (acts.selected.get(student) !== groupId) acts.select(new Map([[student, groupId]]));
     setMenu({ of: 'students', at, groupId });
   });
-  const openGroupMenu = useSteady((groupId: GroupId, at: Spot) => mayPlace && setMenu({ of: 'group', at, groupId }));
+  const openGroupMenu = useSteady(
+    (groupId: GroupId, at: Spot) => mayPlace && setMenu({ of: 'group', at, groupId }),
+  );
   const turnLeading = () => {
     const [only] = [...acts.selected];
-    if (acts.selected.size !== 1 || !only || only[1] === null) return notice('Select one student in a group to name its leader.');
+    if (acts.selected.size !== 1 || !only || only[1] === null)
+      return notice('Select one student in a group to name its leader.');
     const isLeader = leaderOf(seating.get(only[1])!, only[1]) === only[0];
     acts.lead(only[0], only[1], !isLeader);
   };
@@ -182,7 +190,13 @@ export function Board({ board }: { readonly board: BoardView }) {
     onClear: () => acts.select(new Map()),
     onFind: () => find.current?.focus(),
   });
-  const cardActs = { allSelected, onSelect: select, onDrop: drop, onStudentMenu: openStudentMenu, onGroupMenu: openGroupMenu };
+  const cardActs = {
+    allSelected,
+    onSelect: select,
+    onDrop: drop,
+    onStudentMenu: openStudentMenu,
+    onGroupMenu: openGroupMenu,
+  };
 
   return (
     <Frame {...more.handlers}>
@@ -228,7 +242,14 @@ export function Board({ board }: { readonly board: BoardView }) {
         </Cards>
       </Work>
       {acts.pending && <MoveSheet board={board} pending={acts.pending} />}
-      {isDealing && <DealSheet board={board} selected={acts.selected} onDeal={acts.carry} onClose={() => setDealing(false)} />}
+      {isDealing && (
+        <DealSheet
+          board={board}
+          selected={acts.selected}
+          onDeal={acts.carry}
+          onClose={() => setDealing(false)}
+        />
+      )}
       {changing && <EditGroupSheet board={board} group={changing} onClose={() => setChanging(null)} />}
       {writingTo && (
         <WriteSheet
@@ -285,14 +306,25 @@ export function Board({ board }: { readonly board: BoardView }) {
         ) : set.signUp && !set.frozenAt ? (
           <span>{sayChoosing(board, dates)}</span>
         ) : set.isSynchronised ? (
-          <span>These sections follow the registrar: where somebody sits otherwise here, its next sync proposes to move them back.</span>
+          <span>
+            These sections follow the registrar: where somebody sits otherwise here, its next sync proposes to
+            move them back.
+          </span>
         ) : set.isExclusive ? (
-          <span>Select students, then type a group’s number, or drag them. Shift and Ctrl select several.</span>
+          <span>
+            Select students, then type a group’s number, or drag them. Shift and Ctrl select several.
+          </span>
         ) : (
           <span>From the list on the left students get one more group; from a group they move.</span>
         )}
         <span className="grow" />
-        <span>{acts.isSaving ? 'Saving…' : acts.savedAt ? `Saved ${dates.time(new Date(acts.savedAt).toISOString())}` : 'Every change is saved at once'}</span>
+        <span>
+          {acts.isSaving
+            ? 'Saving…'
+            : acts.savedAt
+              ? `Saved ${dates.time(new Date(acts.savedAt).toISOString())}`
+              : 'Every change is saved at once'}
+        </span>
       </Hints>
     </Frame>
   );
@@ -300,7 +332,8 @@ export function Board({ board }: { readonly board: BoardView }) {
 
 /** Cards that are drawn whole at first; those further down are when they come near. */
 const drawnAtOnce = 12;
-const idsOf = (students: readonly BoardStudent[]): ReadonlySet<EnrolmentId> => new Set(students.map((student) => student.enrolmentId));
+const idsOf = (students: readonly BoardStudent[]): ReadonlySet<EnrolmentId> =>
+  new Set(students.map((student) => student.enrolmentId));
 const nobodyHeld: ReadonlySet<EnrolmentId> = new Set();
 
 function heldByPlace(selected: Chosen): ReadonlyMap<GroupId | null, ReadonlySet<EnrolmentId>> {
@@ -311,7 +344,11 @@ function heldByPlace(selected: Chosen): ReadonlyMap<GroupId | null, ReadonlySet<
 
 /** Lists of members that did not change are the same objects as before. */
 function useSeating(board: BoardView): Seating {
-  const [kept, keep] = useState(() => ({ students: board.students, groups: board.groups, seating: seatingOf(board) }));
+  const [kept, keep] = useState(() => ({
+    students: board.students,
+    groups: board.groups,
+    seating: seatingOf(board),
+  }));
   if (kept.students === board.students && kept.groups === board.groups) return kept.seating;
   const next = { students: board.students, groups: board.groups, seating: seatingOf(board, kept.seating) };
   keep(next);
@@ -342,9 +379,19 @@ function NoGroups({ board }: { readonly board: BoardView }) {
 }
 
 /** What those are written who have not chosen yet; changed as anybody likes before it goes. */
-function reminder({ set, groups, students }: BoardView, dates: Dates, course: { readonly code: string }): { subject: string; text: string } {
+function reminder(
+  { set, groups, students }: BoardView,
+  dates: Dates,
+  course: { readonly code: string },
+): { subject: string; text: string } {
   const places = groups.reduce(
-    (sum, group) => sum + Math.max(0, (group.capacity ?? set.capacity ?? Infinity) - students.filter((student) => isIn(student, group.id)).length),
+    (sum, group) =>
+      sum +
+      Math.max(
+        0,
+        (group.capacity ?? set.capacity ?? Infinity) -
+          students.filter((student) => isIn(student, group.id)).length,
+      ),
     0,
   );
   const until = set.signUp?.closes ? ` until ${dates.dateTime(set.signUp.closes)}` : '';
@@ -359,7 +406,8 @@ function reminder({ set, groups, students }: BoardView, dates: Dates, course: { 
 function sayChoosing({ set, students }: BoardView, dates: Dates): string {
   const { opens, closes } = set.signUp!;
   const chosen = `${students.length - set.unplaced} of ${students.length} have a place.`;
-  if (opens && !dates.isPast(opens)) return `Students choose their places from ${dates.dateTime(opens)}. ${chosen}`;
+  if (opens && !dates.isPast(opens))
+    return `Students choose their places from ${dates.dateTime(opens)}. ${chosen}`;
   if (closes && dates.isPast(closes)) return `Choosing ended on ${dates.dateTime(closes)}. ${chosen}`;
   return `Students are choosing${closes ? ` until ${dates.dateTime(closes)}` : ' until you freeze the set'}. ${chosen} You may place them too.`;
 }
@@ -368,13 +416,22 @@ function sayChoosing({ set, students }: BoardView, dates: Dates): string {
 function useMoreKey() {
   const held = useRef(false);
   const note = (event: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean; target: EventTarget }) => {
-    const isTick = event.target instanceof HTMLElement && event.target.closest('[slot="selection"], label') !== null;
+    const isTick =
+      event.target instanceof HTMLElement && event.target.closest('[slot="selection"], label') !== null;
     held.current = event.ctrlKey || event.metaKey || event.shiftKey || isTick;
   };
   return { isHeld: () => held.current, handlers: { onPointerDownCapture: note, onKeyDown: note } };
 }
 
-function SetTabs({ board, acts, onDeal }: { readonly board: BoardView; readonly acts: BoardActs; readonly onDeal: () => void }) {
+function SetTabs({
+  board,
+  acts,
+  onDeal,
+}: {
+  readonly board: BoardView;
+  readonly acts: BoardActs;
+  readonly onDeal: () => void;
+}) {
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
   const { unplaced } = board.set;
@@ -393,7 +450,11 @@ function SetTabs({ board, acts, onDeal }: { readonly board: BoardView; readonly 
             {set.frozenAt && <Lock size={13} aria-label="Frozen" />}
             <Small>
               {set.groupCount}
-              {set.isSynchronised ? ' sections' : set.capacity === null || set.isFormedAtHandIn ? ' groups' : ` of ${set.capacity}`}
+              {set.isSynchronised
+                ? ' sections'
+                : set.capacity === null || set.isFormedAtHandIn
+                  ? ' groups'
+                  : ` of ${set.capacity}`}
             </Small>
           </Link>
         ))}
@@ -404,12 +465,23 @@ function SetTabs({ board, acts, onDeal }: { readonly board: BoardView; readonly 
         )}
       </nav>
       <span className="grow" />
-      <Button kind="quiet" isDisabled={!acts.canUndo} onPress={acts.undo} aria-label={acts.canUndo ? `Undo: ${acts.canUndo.says}` : 'Undo'}>
+      <Button
+        kind="quiet"
+        isDisabled={!acts.canUndo}
+        onPress={acts.undo}
+        aria-label={acts.canUndo ? `Undo: ${acts.canUndo.says}` : 'Undo'}
+      >
         <Undo2 size={16} aria-hidden="true" />
         Undo
         <Key aria-hidden="true">Z</Key>
       </Button>
-      <Button kind="quiet" isIconOnly isDisabled={!acts.canRedo} onPress={acts.redo} aria-label={acts.canRedo ? `Redo: ${acts.canRedo.says}` : 'Redo'}>
+      <Button
+        kind="quiet"
+        isIconOnly
+        isDisabled={!acts.canRedo}
+        onPress={acts.redo}
+        aria-label={acts.canRedo ? `Redo: ${acts.canRedo.says}` : 'Redo'}
+      >
         <Redo2 size={16} aria-hidden="true" />
       </Button>
       {course.role === 'instructor' && <SetMenu board={board} acts={acts} onDeal={onDeal} />}
@@ -429,7 +501,13 @@ const intoView = (tab: HTMLElement | null) => {
   requestAnimationFrame(() => tab?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' }));
 };
 
-function PlaceIn({ board, onPlace }: { readonly board: BoardView; readonly onPlace: (groupId: BoardView['groups'][number]['id']) => void }) {
+function PlaceIn({
+  board,
+  onPlace,
+}: {
+  readonly board: BoardView;
+  readonly onPlace: (groupId: BoardView['groups'][number]['id']) => void;
+}) {
   return (
     <MenuTrigger>
       <Button isSmall>
@@ -439,7 +517,12 @@ function PlaceIn({ board, onPlace }: { readonly board: BoardView; readonly onPla
       <Popup placement="top">
         <Menu aria-label="Place in" items={board.groups}>
           {(group) => (
-            <MenuItem id={group.id} textValue={group.name} onAction={() => onPlace(group.id)} style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
+            <MenuItem
+              id={group.id}
+              textValue={group.name}
+              onAction={() => onPlace(group.id)}
+              style={{ display: 'flex', alignItems: 'center', gap: 8 }}
+            >
               <Emblem number={group.number} size={24} />
               {group.name}
             </MenuItem>

@@ -12,7 +12,8 @@ import type { BoardActs } from './useBoard.js';
 
 /** A menu that was asked for: of those who are selected, or of a group. */
 export type OpenMenu =
-  { readonly of: 'students'; readonly at: Spot; readonly groupId: GroupId | null } | { readonly of: 'group'; readonly at: Spot; readonly groupId: GroupId };
+  | { readonly of: 'students'; readonly at: Spot; readonly groupId: GroupId | null }
+  | { readonly of: 'group'; readonly at: Spot; readonly groupId: GroupId };
 
 interface BoardMenuProps {
   readonly menu: OpenMenu;
@@ -35,10 +36,21 @@ export function BoardMenu({ menu, ...given }: BoardMenuProps) {
 
 type Rest = Omit<BoardMenuProps, 'menu'> & { readonly at: Spot };
 
-function StudentsMenu({ at, group, board, seating, acts, onLead, onDeal, onWrite, onClose }: Rest & { readonly group: BoardGroup | null }) {
+function StudentsMenu({
+  at,
+  group,
+  board,
+  seating,
+  acts,
+  onLead,
+  onDeal,
+  onWrite,
+  onClose,
+}: Rest & { readonly group: BoardGroup | null }) {
   const people = board.students.filter((student) => acts.selected.has(student.enrolmentId));
   const count = people.length;
-  const isLeader = group !== null && count === 1 && leaderOf(seating.get(group.id)!, group.id) === people[0]!.enrolmentId;
+  const isLeader =
+    group !== null && count === 1 && leaderOf(seating.get(group.id)!, group.id) === people[0]!.enrolmentId;
   const menuActs: MenuAct[] = [
     {
       label: board.set.isExclusive || group ? 'Move to' : 'Place in',
@@ -74,12 +86,31 @@ function StudentsMenu({ at, group, board, seating, acts, onLead, onDeal, onWrite
           },
         ]
       : []),
-    { label: count === 1 ? 'Write to them…' : `Write to these ${count}…`, text: 'Write', does: () => onWrite(people) },
+    {
+      label: count === 1 ? 'Write to them…' : `Write to these ${count}…`,
+      text: 'Write',
+      does: () => onWrite(people),
+    },
   ];
-  return <ContextMenu title={count === 1 ? people[0]!.name : `${count} selected`} at={at} acts={menuActs} onClose={onClose} />;
+  return (
+    <ContextMenu
+      title={count === 1 ? people[0]!.name : `${count} selected`}
+      at={at}
+      acts={menuActs}
+      onClose={onClose}
+    />
+  );
 }
 
-function GroupMenu({ at, group, seating, acts, onChange, onWrite, onClose }: Rest & { readonly group: BoardGroup }) {
+function GroupMenu({
+  at,
+  group,
+  seating,
+  acts,
+  onChange,
+  onWrite,
+  onClose,
+}: Rest & { readonly group: BoardGroup }) {
   const { course } = useCourse();
   const notice = useNotice();
   const [edit] = useEditGroupMutation();
@@ -87,24 +118,45 @@ function GroupMenu({ at, group, seating, acts, onChange, onWrite, onClose }: Res
   const ids = members.map((student) => student.enrolmentId);
   const lock = async () => {
     const { name, capacity, version } = group;
-    const answer = await edit({ groupId: group.id, body: { name, capacity, isLocked: !group.isLocked, version } });
+    const answer = await edit({
+      groupId: group.id,
+      body: { name, capacity, isLocked: !group.isLocked, version },
+    });
     if (!('data' in answer) || !answer.data) notice(problemOf(answer.error).detail);
   };
   const menuActs: MenuAct[] = [
     ...(course.role === 'instructor'
       ? [
           { label: 'Name, places, lock…', text: 'Change', does: () => onChange(group) },
-          { label: group.isLocked ? 'Unlock' : 'Lock: nobody joins or leaves', text: 'Lock', does: () => void lock() },
+          {
+            label: group.isLocked ? 'Unlock' : 'Lock: nobody joins or leaves',
+            text: 'Lock',
+            does: () => void lock(),
+          },
         ]
       : []),
-    { label: 'Select its members', text: 'Select', does: () => acts.select(new Map(ids.map((id) => [id, group.id]))), isDisabled: members.length === 0 },
+    {
+      label: 'Select its members',
+      text: 'Select',
+      does: () => acts.select(new Map(ids.map((id) => [id, group.id]))),
+      isDisabled: members.length === 0,
+    },
     {
       label: 'Take everyone out',
       text: 'Take everyone out',
-      does: () => acts.carry({ moves: movesOut(acts.placement, ids, (groupId) => groupId === group.id) }, `${members.length} taken out of ${group.name}`),
+      does: () =>
+        acts.carry(
+          { moves: movesOut(acts.placement, ids, (groupId) => groupId === group.id) },
+          `${members.length} taken out of ${group.name}`,
+        ),
       isDisabled: members.length === 0,
     },
-    { label: 'Write to its members…', text: 'Write', does: () => onWrite(members), isDisabled: members.length === 0 },
+    {
+      label: 'Write to its members…',
+      text: 'Write',
+      does: () => onWrite(members),
+      isDisabled: members.length === 0,
+    },
   ];
   return <ContextMenu title={group.name} at={at} acts={menuActs} onClose={onClose} />;
 }

@@ -34,7 +34,11 @@ export function CopySheet({ set, onClose }: { readonly set: GroupSetView; readon
         {error && <ProblemStrip of={error} />}
         <Field label="Name of the new set" value={name} onChange={setName} maxLength={120} autoFocus />
         <Tickbox>
-          <input type="checkbox" checked={withMembers} onChange={(event) => setWithMembers(event.target.checked)} />
+          <input
+            type="checkbox"
+            checked={withMembers}
+            onChange={(event) => setWithMembers(event.target.checked)}
+          />
           With everybody in the same group
         </Tickbox>
         <footer>

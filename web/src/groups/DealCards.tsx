@@ -137,7 +137,11 @@ export function DealCards({ board, seats, pins, shown, onPin }: DealCardsProps) 
         </Card>
       )}
       {board.groups.map((group) => (
-        <Card key={group.id} style={hueOfGroup(group.number)} aria-label={`Group ${group.number}, ${group.name}`}>
+        <Card
+          key={group.id}
+          style={hueOfGroup(group.number)}
+          aria-label={`Group ${group.number}, ${group.name}`}
+        >
           <header>
             <Emblem number={group.number} size={26} />
             <h3>{group.name}</h3>

@@ -59,9 +59,21 @@ interface Side {
 }
 
 /** Two ways of seating side by side: groups in which they differ, and who sits elsewhere in the other. */
-export function DealComparison({ board, one, other }: { readonly board: BoardView; readonly one: Side; readonly other: Side }) {
-  const differs = (student: BoardStudent) => one.seats.get(student.enrolmentId) !== other.seats.get(student.enrolmentId);
-  const rows = board.groups.map((group) => ({ group, sides: [membersIn(board, one.seats, group.id), membersIn(board, other.seats, group.id)] }));
+export function DealComparison({
+  board,
+  one,
+  other,
+}: {
+  readonly board: BoardView;
+  readonly one: Side;
+  readonly other: Side;
+}) {
+  const differs = (student: BoardStudent) =>
+    one.seats.get(student.enrolmentId) !== other.seats.get(student.enrolmentId);
+  const rows = board.groups.map((group) => ({
+    group,
+    sides: [membersIn(board, one.seats, group.id), membersIn(board, other.seats, group.id)],
+  }));
   const isDifferent = ({ sides }: (typeof rows)[number]) => sides.some((members) => members.some(differs));
   const alike = rows.filter((row) => !isDifferent(row));
   const different = rows.filter(isDifferent);
@@ -102,7 +114,11 @@ export function DealComparison({ board, one, other }: { readonly board: BoardVie
         </table>
       )}
       {alike.length > 0 && (
-        <p>{different.length === 0 ? 'Everybody sits in the same group in both.' : `Alike in both: ${alike.map((row) => row.group.name).join(', ')}.`}</p>
+        <p>
+          {different.length === 0
+            ? 'Everybody sits in the same group in both.'
+            : `Alike in both: ${alike.map((row) => row.group.name).join(', ')}.`}
+        </p>
       )}
     </Frame>
   );

@@ -9,7 +9,18 @@ import { isWish, judge, outcomesOf, sayClash } from '@jigsaw/core/dealing';
 import { sayForecast } from '@jigsaw/core/groups';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Choice, Empty, Page, Segments, Small, useNotice, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Button,
+  ButtonLink,
+  Choice,
+  Empty,
+  Page,
+  Segments,
+  Small,
+  useNotice,
+  Waiting,
+} from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../track/index.js';
 import { DealCards, membersIn } from './DealCards.js';
@@ -100,7 +111,11 @@ export function DealPage() {
   if (error) return <ProblemStrip of={error} onRetry={() => void board.refetch()} />;
   if (!board.currentData || !roster.data) return <Waiting what="the class" rows={10} />;
   if (!board.currentData.set.isExclusive)
-    return <Empty title="Rules deal everybody one place">In {board.currentData.set.name} a student may be in several groups. Place them on the Board.</Empty>;
+    return (
+      <Empty title="Rules deal everybody one place">
+        In {board.currentData.set.name} a student may be in several groups. Place them on the Board.
+      </Empty>
+    );
   return <Dealer key={setId} board={board.currentData} roster={roster.data} />;
 }
 
@@ -118,7 +133,9 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
   const kept = useKeptDeals(board.set.id, course.enrolmentId);
   const [pins, setPins] = useState<ReadonlyMap<EnrolmentId, GroupId>>(new Map());
   const [whom, setWhom] = useState<Whom>(
-    () => kept.deals.at(-1)?.whom ?? (board.set.unplaced > 0 && board.set.unplaced < board.students.length ? 'unplaced' : 'all'),
+    () =>
+      kept.deals.at(-1)?.whom ??
+      (board.set.unplaced > 0 && board.set.unplaced < board.students.length ? 'unplaced' : 'all'),
   );
   const [viewed, setViewed] = useState<number>(kept.deals.at(-1)?.number ?? boardNow);
   const [beside, setBeside] = useState<number | null>(null);
@@ -143,7 +160,10 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
   };
 
   const deal = kept.deals.find((each) => each.number === viewed) ?? null;
-  const problem = useMemo(() => problemOf({ board, roster, rules: whole, whom, pins, seed: 0 }), [board, roster, whole, whom, pins]);
+  const problem = useMemo(
+    () => problemOf({ board, roster, rules: whole, whom, pins, seed: 0 }),
+    [board, roster, whole, whom, pins],
+  );
   const { seats, worth, outcomes } = useJudged(
     problem,
     useMemo(() => (deal ? seatsOf(board, deal) : seatsNow(board)), [board, deal]),
@@ -170,15 +190,28 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
     const known = new Set(rules.map((rule) => JSON.stringify(rule)));
     // A set's own teammates are no earlier ones.
     const fitting = theirs
-      .map((rule) => (rule.kind === 'fresh' ? { ...rule, setIds: rule.setIds.filter((id) => id !== board.set.id) } : rule))
-      .filter((rule) => (rule.kind !== 'fresh' || rule.setIds.length > 0) && !known.has(JSON.stringify(rule)));
-    if (fitting.length === 0) return notice(theirs.length === 0 ? `${setName} has no rules.` : `All rules of ${setName} are here already.`);
+      .map((rule) =>
+        rule.kind === 'fresh' ? { ...rule, setIds: rule.setIds.filter((id) => id !== board.set.id) } : rule,
+      )
+      .filter(
+        (rule) => (rule.kind !== 'fresh' || rule.setIds.length > 0) && !known.has(JSON.stringify(rule)),
+      );
+    if (fitting.length === 0)
+      return notice(
+        theirs.length === 0 ? `${setName} has no rules.` : `All rules of ${setName} are here already.`,
+      );
     change([...rules, ...fitting]);
-    return notice(`${fitting.length} ${fitting.length === 1 ? 'rule' : 'rules'} taken over from ${setName}`, { label: 'Undo', do: () => change(rules) });
+    return notice(`${fitting.length} ${fitting.length === 1 ? 'rule' : 'rules'} taken over from ${setName}`, {
+      label: 'Undo',
+      do: () => change(rules),
+    });
   };
   const accept = () => {
     if (!deal) return;
-    acts.carry({ moves }, `${moves.length} ${moves.length === 1 ? 'student' : 'students'} dealt by ${whole.length} rules, seed ${deal.seed}`);
+    acts.carry(
+      { moves },
+      `${moves.length} ${moves.length === 1 ? 'student' : 'students'} dealt by ${whole.length} rules, seed ${deal.seed}`,
+    );
     look(boardNow);
   };
   const discard = () => {
@@ -227,14 +260,21 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
             <Small>The first wish weighs most</Small>
           </header>
           {rules.length === 0 ? (
-            <p>No rule yet: places would be dealt at random. Add what matters, such as an attribute to be spread evenly, or two who are to be kept apart.</p>
+            <p>
+              No rule yet: places would be dealt at random. Add what matters, such as an attribute to be
+              spread evenly, or two who are to be kept apart.
+            </p>
           ) : (
             <RuleList
               board={board}
               roster={roster}
               rules={rules}
               outcomes={isPlain && seats ? outcomes : null}
-              against={isPlain && beside !== null && other.outcomes ? { label: nameOf(beside), outcomes: other.outcomes } : null}
+              against={
+                isPlain && beside !== null && other.outcomes
+                  ? { label: nameOf(beside), outcomes: other.outcomes }
+                  : null
+              }
               onWhy={deal && beside === null && !going ? askWhy : null}
               renderWhy={(rule) =>
                 why?.rule === rule && (
@@ -244,7 +284,12 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
                     isHard={(at) => !isWish(problem.rules[at]!)}
                     why={why.answer}
                     part={going?.part ?? 0}
-                    onRaise={(above) => dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1}, and dealt again`)}
+                    onRaise={(above) =>
+                      dealOtherwise(
+                        moved(rules, rule, above),
+                        `Rule ${rule + 1} put above ${above + 1}, and dealt again`,
+                      )
+                    }
                     onTakeAway={(at) =>
                       dealOtherwise(
                         rules.filter((_, index) => index !== at),
@@ -289,7 +334,9 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
                 onChange={(number) => look(Number(number))}
               />
             )}
-            {kept.deals.length > dealsAtHand && <EarlierDeals deals={kept.deals.slice(0, -dealsAtHand)} when={dates.dateTime} onLook={look} />}
+            {kept.deals.length > dealsAtHand && (
+              <EarlierDeals deals={kept.deals.slice(0, -dealsAtHand)} when={dates.dateTime} onLook={look} />
+            )}
             {kept.deals.length > 0 && (
               <Choice
                 label="Hold it against"
@@ -312,7 +359,8 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
                 {deal && seats && <Small>{saySizes(board, seats)}</Small>}
                 {deal && <Small>{moves.length === 0 ? 'as on the Board' : `${moves.length} moved`}</Small>}
                 <Small title="A press on a name keeps it where it is">
-                  <Pin size={12} aria-hidden="true" /> {pins.size === 0 ? 'press a name to pin it' : `${pins.size} pinned`}
+                  <Pin size={12} aria-hidden="true" />{' '}
+                  {pins.size === 0 ? 'press a name to pin it' : `${pins.size} pinned`}
                 </Small>
               </>
             )}
@@ -358,10 +406,21 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
                 Discard Deal {viewed}
               </Button>
             )}
-            <SeedButton isDisabled={board.groups.length === 0 || count === 0} onDeal={(seed) => dealBy(rules, seed)} />
-            <Button kind={deal ? 'plain' : 'main'} isDisabled={board.groups.length === 0 || count === 0} onPress={() => dealBy(rules)}>
+            <SeedButton
+              isDisabled={board.groups.length === 0 || count === 0}
+              onDeal={(seed) => dealBy(rules, seed)}
+            />
+            <Button
+              kind={deal ? 'plain' : 'main'}
+              isDisabled={board.groups.length === 0 || count === 0}
+              onPress={() => dealBy(rules)}
+            >
               <Shuffle size={15} aria-hidden="true" />
-              {kept.deals.length === 0 ? `Deal ${count}` : pins.size > 0 ? `Deal again, keeps ${pins.size} pinned` : 'Deal again'}
+              {kept.deals.length === 0
+                ? `Deal ${count}`
+                : pins.size > 0
+                  ? `Deal again, keeps ${pins.size} pinned`
+                  : 'Deal again'}
             </Button>
             {deal && (
               <Button kind="main" isDisabled={moves.length === 0 || acts.isSaving} onPress={accept}>
@@ -399,8 +458,12 @@ const moved = (rules: readonly DealRule[], rule: number, above: number): readonl
 
 /** "Better on 3 rules, worse on none" */
 function sayHeld(outcomes: readonly Outcome[], others: readonly Outcome[]): string {
-  const count = (of: (one: Outcome, other: Outcome) => boolean) => outcomes.filter((one, at) => others[at] && of(one, others[at])).length;
-  const [better, worse] = [count((one, other) => one.part > other.part), count((one, other) => one.part < other.part)];
+  const count = (of: (one: Outcome, other: Outcome) => boolean) =>
+    outcomes.filter((one, at) => others[at] && of(one, others[at])).length;
+  const [better, worse] = [
+    count((one, other) => one.part > other.part),
+    count((one, other) => one.part < other.part),
+  ];
   if (better + worse === 0) return 'Alike on every rule';
   return `Better on ${better} ${better === 1 ? 'rule' : 'rules'}, worse on ${worse === 0 ? 'none' : worse}`;
 }

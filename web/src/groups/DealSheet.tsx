@@ -66,10 +66,15 @@ interface DealSheetProps {
 export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) {
   const unplaced = membersOf(board, null).length;
   const [whom, setWhom] = useState<Whom>(selected.size > 0 ? 'selected' : unplaced > 0 ? 'unplaced' : 'all');
-  const [into, setInto] = useState<ReadonlySet<GroupId>>(() => new Set(board.groups.flatMap((group) => (group.isLocked ? [] : [group.id]))));
+  const [into, setInto] = useState<ReadonlySet<GroupId>>(
+    () => new Set(board.groups.flatMap((group) => (group.isLocked ? [] : [group.id]))),
+  );
   const [order, setOrder] = useState<Order>('random');
   const [seed, setSeed] = useState(() => String(Math.floor(Math.random() * mostSeeds)));
-  const dealt = useMemo(() => deal(board, whom, order, Number(seed) || 0, selected, into), [board, whom, order, seed, selected, into]);
+  const dealt = useMemo(
+    () => deal(board, whom, order, Number(seed) || 0, selected, into),
+    [board, whom, order, seed, selected, into],
+  );
   const count = new Set(dealt.place.moves.map((move) => move.student)).size;
   const students = count === 1 ? 'student' : 'students';
   return (
@@ -117,7 +122,14 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
             <Small>By family name, one group after the other in turn.</Small>
           </Option>
         </Choices>
-        {order === 'random' && <Field label="Seed" inputMode="numeric" value={seed} onChange={(next) => setSeed(next.replace(/\D/g, '').slice(0, 9))} />}
+        {order === 'random' && (
+          <Field
+            label="Seed"
+            inputMode="numeric"
+            value={seed}
+            onChange={(next) => setSeed(next.replace(/\D/g, '').slice(0, 9))}
+          />
+        )}
         <div style={{ marginTop: 12, display: 'grid', gap: 4 }}>
           <Label id="into-which">Into which groups</Label>
           <Groups
@@ -160,7 +172,9 @@ export function deal(
   selected: Chosen = new Map(),
   into: ReadonlySet<GroupId> = new Set(board.groups.map((group) => group.id)),
 ): { place: Place; sizes: number[]; left: number } {
-  const isOpen = new Set(board.groups.filter((group) => !group.isLocked && into.has(group.id)).map((group) => group.id));
+  const isOpen = new Set(
+    board.groups.filter((group) => !group.isLocked && into.has(group.id)).map((group) => group.id),
+  );
   const placement = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
   /** Which of their places they give up for the one they are dealt. */
   const givesUp = ({ enrolmentId, seats }: BoardStudent): ReadonlySet<GroupId> | null => {
@@ -180,8 +194,16 @@ export function deal(
       return up ? [[student.enrolmentId, up] as const] : [];
     }),
   );
-  const stays = (groupId: GroupId) => board.students.filter((student) => isIn(student, groupId) && !dealt.get(student.enrolmentId)?.has(groupId)).length;
-  const groups = board.groups.map((group) => ({ id: group.id, members: stays(group.id), capacity: capacityOf(board, group), isLocked: !isOpen.has(group.id) }));
+  const stays = (groupId: GroupId) =>
+    board.students.filter(
+      (student) => isIn(student, groupId) && !dealt.get(student.enrolmentId)?.has(groupId),
+    ).length;
+  const groups = board.groups.map((group) => ({
+    id: group.id,
+    members: stays(group.id),
+    capacity: capacityOf(board, group),
+    isLocked: !isOpen.has(group.id),
+  }));
   const { moves, left } = dealOut(
     groups,
     inOrder(
@@ -210,6 +232,8 @@ function inOrder(students: readonly BoardStudent[], order: Order, seed: number):
   const numbers = new Intl.Collator('en', { numeric: true });
   // Numbers, then whoever has none by the order in which they came.
   const key = (student: BoardStudent) => `${student.number ?? '\uffff'} ${student.enrolmentId}`;
-  const byRoster = students.toSorted((a, b) => numbers.compare(key(a), key(b))).map((student) => student.enrolmentId);
+  const byRoster = students
+    .toSorted((a, b) => numbers.compare(key(a), key(b)))
+    .map((student) => student.enrolmentId);
   return order === 'roster' ? byRoster : shuffled(byRoster, seed);
 }

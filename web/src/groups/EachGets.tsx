@@ -53,12 +53,28 @@ export function EachGets({ gifts, onChange }: EachGetsProps) {
         const label = gift.title.trim() || kind.word;
         return (
           <Row key={gift.key} role="group" aria-label={label}>
-            <Field label={kind.word} value={gift.title} onChange={(title) => put({ ...gift, title })} placeholder={kind.says} autoFocus={gift.title === ''} />
-            <Button kind="quiet" isIconOnly aria-label={`Without ${label}`} onPress={() => onChange(gifts.filter((each) => each.key !== gift.key))}>
+            <Field
+              label={kind.word}
+              value={gift.title}
+              onChange={(title) => put({ ...gift, title })}
+              placeholder={kind.says}
+              autoFocus={gift.title === ''}
+            />
+            <Button
+              kind="quiet"
+              isIconOnly
+              aria-label={`Without ${label}`}
+              onPress={() => onChange(gifts.filter((each) => each.key !== gift.key))}
+            >
               <X size={15} aria-hidden="true" />
             </Button>
             <div className="when">
-              <DateTimeField label="Due, if it is" value={gift.due} timeZone={course.timeZone} onChange={(due) => put({ ...gift, due })} />
+              <DateTimeField
+                label="Due, if it is"
+                value={gift.due}
+                timeZone={course.timeZone}
+                onChange={(due) => put({ ...gift, due })}
+              />
               <Segments
                 label={`When ${label} is released`}
                 value={gift.isReleased ? 'now' : 'draft'}
@@ -82,7 +98,13 @@ export function EachGets({ gifts, onChange }: EachGetsProps) {
               onChange([
                 ...gifts,
                 // What is handed in needs a task first; a place to talk or write can be there at once.
-                { key: Math.max(0, ...gifts.map((each) => each.key)) + 1, kind: kind.name, title: '', due: null, isReleased: !kind.isHandedIn },
+                {
+                  key: Math.max(0, ...gifts.map((each) => each.key)) + 1,
+                  kind: kind.name,
+                  title: '',
+                  due: null,
+                  isReleased: !kind.isHandedIn,
+                },
               ])
             }
           >
@@ -102,7 +124,10 @@ export function activitiesOf(gifts: readonly Gift[]): NewSetActivity[] {
   return gifts.map((gift) => {
     const kind = kindOf(gift.kind)!;
     const draft = draftOfKind(kind, gift.title.trim() || kind.word);
-    return { draft: { ...draft, schedule: { ...draft.schedule, due: gift.due } }, isReleased: gift.isReleased };
+    return {
+      draft: { ...draft, schedule: { ...draft.schedule, due: gift.due } },
+      isReleased: gift.isReleased,
+    };
   });
 }
 
@@ -148,7 +173,15 @@ export function GiftLines({ gifts, groups }: GiftLinesProps) {
           <li key={at}>
             {kind && <kind.icon size={16} aria-label={kind.word} />}
             <b>{gift.title.trim() || kind?.word}</b>
-            <Small>{!gift.isReleased ? 'a draft' : groups === null ? 'one for each group' : groups === 1 ? '1 copy, live' : `${groups} copies, live`}</Small>
+            <Small>
+              {!gift.isReleased
+                ? 'a draft'
+                : groups === null
+                  ? 'one for each group'
+                  : groups === 1
+                    ? '1 copy, live'
+                    : `${groups} copies, live`}
+            </Small>
           </li>
         );
       })}

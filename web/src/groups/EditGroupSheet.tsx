@@ -6,14 +6,25 @@ import { Button, Field, Sheet, Small } from '../look/index.js';
 import { useEditGroupMutation } from './groupsApi.js';
 import { Tickbox } from './SetSheet.js';
 
-export function EditGroupSheet({ board, group, onClose }: { readonly board: BoardView; readonly group: BoardGroup; readonly onClose: () => void }) {
+export function EditGroupSheet({
+  board,
+  group,
+  onClose,
+}: {
+  readonly board: BoardView;
+  readonly group: BoardGroup;
+  readonly onClose: () => void;
+}) {
   const [name, setName] = useState(group.name);
   const [isLocked, setLocked] = useState(group.isLocked);
   const [places, setPlaces] = useState(group.capacity === null ? '' : String(group.capacity));
   const [edit, { error, isLoading }] = useEditGroupMutation();
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const answer = await edit({ groupId: group.id, body: { name, capacity: places === '' ? null : Number(places), isLocked, version: group.version } });
+    const answer = await edit({
+      groupId: group.id,
+      body: { name, capacity: places === '' ? null : Number(places), isLocked, version: group.version },
+    });
     if (!('error' in answer) || answer.error === undefined) onClose();
   };
   return (
@@ -25,14 +36,21 @@ export function EditGroupSheet({ board, group, onClose }: { readonly board: Boar
           inputMode="numeric"
           value={places}
           onChange={(value) => setPlaces(value.replace(/\D/g, ''))}
-          hint={board.set.capacity === null ? 'Empty: no limit' : `Empty: ${board.set.capacity}, as in the whole set`}
+          hint={
+            board.set.capacity === null
+              ? 'Empty: no limit'
+              : `Empty: ${board.set.capacity}, as in the whole set`
+          }
         />
         <Tickbox>
           <input type="checkbox" checked={isLocked} onChange={(event) => setLocked(event.target.checked)} />
           <span>
             Locked
             <br />
-            <Small>No student joins or leaves by themselves, and nobody is dealt into it. You may still move people.</Small>
+            <Small>
+              No student joins or leaves by themselves, and nobody is dealt into it. You may still move
+              people.
+            </Small>
           </span>
         </Tickbox>
         {error && <ProblemStrip of={error} />}

@@ -122,12 +122,24 @@ interface GroupCardProps extends CardActs {
   readonly isFar: boolean;
 }
 
-export const GroupCard = memo(function GroupCard({ group, members, capacity, selected, mayChange, homes, isFar, ...acts }: GroupCardProps) {
+export const GroupCard = memo(function GroupCard({
+  group,
+  members,
+  capacity,
+  selected,
+  mayChange,
+  homes,
+  isFar,
+  ...acts
+}: GroupCardProps) {
   const [card, setCard] = useState<HTMLElement | null>(null);
   const [isNear, setNear] = useState(!isFar);
   useEffect(() => {
     if (isNear || !card) return;
-    const seen = new IntersectionObserver((entries) => entries.some((entry) => entry.isIntersecting) && setNear(true), { rootMargin: '250px' });
+    const seen = new IntersectionObserver(
+      (entries) => entries.some((entry) => entry.isIntersecting) && setNear(true),
+      { rootMargin: '250px' },
+    );
     seen.observe(card);
     return () => seen.disconnect();
   }, [card, isNear]);
@@ -143,7 +155,9 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sel
       <StudentName student={student} />
       <HomeOf home={homes.get(student.enrolmentId)} />
       <HandIns count={student.seats.find((seat) => seat.groupId === group.id)?.handIns ?? 0} />
-      {student.enrolmentId === leader && <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />}
+      {student.enrolmentId === leader && (
+        <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />
+      )}
     </>
   );
   return (
@@ -165,14 +179,19 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sel
           {says && <Small title={says}>{says}</Small>}
         </div>
         {mayChange ? (
-          <button type="button" aria-label={`More of ${group.name}`} onClick={(event) => acts.onGroupMenu(group.id, spotOf(event.currentTarget))}>
+          <button
+            type="button"
+            aria-label={`More of ${group.name}`}
+            onClick={(event) => acts.onGroupMenu(group.id, spotOf(event.currentTarget))}
+          >
             <Ellipsis size={15} aria-hidden="true" />
           </button>
         ) : (
           <span />
         )}
         <span className="count">
-          {group.isLocked && <Tag>Locked</Tag>} {over > 0 && <Tag $look="needs">{over} over</Tag>} {members.length}
+          {group.isLocked && <Tag>Locked</Tag>} {over > 0 && <Tag $look="needs">{over} over</Tag>}{' '}
+          {members.length}
           {capacity !== null && <small>/{capacity}</small>}
         </span>
       </header>
@@ -200,7 +219,9 @@ export const GroupCard = memo(function GroupCard({ group, members, capacity, sel
             onFocus={() => setNear(true)}
           />
         )}
-        {members.length > 0 && free > 0 && !isLong && <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>}
+        {members.length > 0 && free > 0 && !isLong && (
+          <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>
+        )}
       </div>
     </Card>
   );
@@ -232,4 +253,5 @@ function HandIns({ count }: { readonly count: number }) {
   );
 }
 
-const idsIn = (text: string): ReadonlySet<EnrolmentId> => new Set(text.split(' ').filter(Boolean) as EnrolmentId[]);
+const idsIn = (text: string): ReadonlySet<EnrolmentId> =>
+  new Set(text.split(' ').filter(Boolean) as EnrolmentId[]);

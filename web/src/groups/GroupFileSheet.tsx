@@ -38,7 +38,10 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   const take = async (file: File) => {
     setRead(null);
     setName(file.name);
-    const found = file.size > largestBytes ? 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.' : await look(file, board);
+    const found =
+      file.size > largestBytes
+        ? 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.'
+        : await look(file, board);
     if (typeof found === 'string') setFault(found);
     else {
       setFault(null);
@@ -53,8 +56,9 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
       {fault && <ProblemStrip>{fault}</ProblemStrip>}
       {!read && (
         <p>
-          A CSV or other delimited text with a column for the person (<b>E-mail</b>, <b>Number</b> or <b>Name</b>) and one called <b>Group</b>, with a group’s
-          name or number. An empty group takes its person out. Nothing changes before you have seen it.
+          A CSV or other delimited text with a column for the person (<b>E-mail</b>, <b>Number</b> or{' '}
+          <b>Name</b>) and one called <b>Group</b>, with a group’s name or number. An empty group takes its
+          person out. Nothing changes before you have seen it.
         </p>
       )}
       {read && (
@@ -74,7 +78,8 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
               <li key={`${move.student} ${move.to}`}>
                 <Small>{move.from === null ? 'Placed' : move.to === null ? 'Out' : 'Moved'}</Small>
                 <span>
-                  <PersonName name={students.get(move.student)!.name} />: {nameOf(move.from)} → {nameOf(move.to)}
+                  <PersonName name={students.get(move.student)!.name} />: {nameOf(move.from)} →{' '}
+                  {nameOf(move.to)}
                 </span>
               </li>
             ))}
@@ -82,7 +87,10 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
         </>
       )}
       <footer>
-        <FileTrigger acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']} onSelect={(files) => files?.[0] && void take(files[0])}>
+        <FileTrigger
+          acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']}
+          onSelect={(files) => files?.[0] && void take(files[0])}
+        >
           <Button kind={read ? 'plain' : 'main'}>{name === '' ? 'Choose a file…' : 'Choose another…'}</Button>
         </FileTrigger>
         {read && (
@@ -90,7 +98,10 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
             kind="main"
             isDisabled={count === 0}
             onPress={() => {
-              onPlace({ moves: [...read.moves] }, `${count} ${count === 1 ? 'student' : 'students'} placed as in ${name}`);
+              onPlace(
+                { moves: [...read.moves] },
+                `${count} ${count === 1 ? 'student' : 'students'} placed as in ${name}`,
+              );
               onClose();
             }}
           >

@@ -65,19 +65,33 @@ interface GroupsSheetProps {
 export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
   const notice = useNotice();
   const [rows, setRows] = useState<readonly Row[]>(() =>
-    board.groups.map(({ id, name, capacity, isLocked, version, number }) => ({ id, name, capacity, isLocked, version, number })),
+    board.groups.map(({ id, name, capacity, isLocked, version, number }) => ({
+      id,
+      name,
+      capacity,
+      isLocked,
+      version,
+      number,
+    })),
   );
   const [pattern, setPattern] = useState('');
   const [places, setPlaces] = useState('');
   const [edit, { error, isLoading }] = useEditGroupsMutation();
   const members = seatingOf(board);
-  const put = (at: number, part: Partial<Row>) => setRows(rows.map((row, index) => (index === at ? { ...row, ...part } : row)));
-  const removed = board.groups.filter((group) => !rows.some((row) => row.id === group.id)).map((group) => group.id);
+  const put = (at: number, part: Partial<Row>) =>
+    setRows(rows.map((row, index) => (index === at ? { ...row, ...part } : row)));
+  const removed = board.groups
+    .filter((group) => !rows.some((row) => row.id === group.id))
+    .map((group) => group.id);
   const isChanged = removed.length > 0 || rows.some((row) => row.id === null || isOther(row, board));
   const nameless = rows.some((row) => row.name.trim() === '');
   const add = () => {
-    const number = Math.max(0, ...board.groups.map((group) => group.number), ...rows.map((row) => row.number)) + 1;
-    setRows([...rows, { id: null, name: `Group ${number}`, capacity: null, isLocked: false, version: 1, number }]);
+    const number =
+      Math.max(0, ...board.groups.map((group) => group.number), ...rows.map((row) => row.number)) + 1;
+    setRows([
+      ...rows,
+      { id: null, name: `Group ${number}`, capacity: null, isLocked: false, version: 1, number },
+    ]);
   };
   /** Several lines that are pasted into a name go into the names below it, too. */
   const paste = (at: number) => (event: ClipboardEvent) => {
@@ -157,7 +171,11 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
                         isSmall
                         isIconOnly
                         isDisabled={inside > 0}
-                        aria-label={inside > 0 ? `Group ${row.number} has members and stays` : `Take group ${row.number} away`}
+                        aria-label={
+                          inside > 0
+                            ? `Group ${row.number} has members and stays`
+                            : `Take group ${row.number} away`
+                        }
                         onPress={() => setRows(rows.filter((each) => each !== row))}
                       >
                         <Trash2 size={14} aria-hidden="true" />
@@ -170,8 +188,16 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
           </table>
         </Table>
         <Tools>
-          <Field label="Name all by a pattern" value={pattern} onChange={setPattern} placeholder="Bench {n}" />
-          <Button isDisabled={!/\{[nA]\}/.test(pattern)} onPress={() => setRows(rows.map((row) => ({ ...row, name: nameByPattern(pattern, row.number) })))}>
+          <Field
+            label="Name all by a pattern"
+            value={pattern}
+            onChange={setPattern}
+            placeholder="Bench {n}"
+          />
+          <Button
+            isDisabled={!/\{[nA]\}/.test(pattern)}
+            onPress={() => setRows(rows.map((row) => ({ ...row, name: nameByPattern(pattern, row.number) })))}
+          >
             Name all
           </Button>
           <Field
@@ -181,9 +207,14 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
             onChange={(value) => setPlaces(value.replace(/\D/g, ''))}
             placeholder="as in the set"
           />
-          <Button onPress={() => setRows(rows.map((row) => ({ ...row, capacity: wholeNumber(places) })))}>Give all</Button>
+          <Button onPress={() => setRows(rows.map((row) => ({ ...row, capacity: wholeNumber(places) })))}>
+            Give all
+          </Button>
         </Tools>
-        <Small>A group with members, or in which somebody worked, stays. What was released to the whole set is for new groups, too.</Small>
+        <Small>
+          A group with members, or in which somebody worked, stays. What was released to the whole set is for
+          new groups, too.
+        </Small>
         <footer>
           <Button onPress={add}>
             <Plus size={15} aria-hidden="true" />
@@ -207,5 +238,10 @@ const wholeNumber = (typed: string): number | null => {
 
 function isOther(row: Row, board: BoardView): boolean {
   const was = board.groups.find((group) => group.id === row.id);
-  return was === undefined || was.name !== row.name || was.capacity !== row.capacity || was.isLocked !== row.isLocked;
+  return (
+    was === undefined ||
+    was.name !== row.name ||
+    was.capacity !== row.capacity ||
+    was.isLocked !== row.isLocked
+  );
 }

@@ -68,10 +68,15 @@ interface LeadsSheetProps {
 export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
   const notice = useNotice();
   const { course } = useCourse();
-  const [leads, setLeads] = useState<Leads>(() => new Map(board.groups.map((group) => [group.id, new Set(group.leads.map((each) => each.enrolmentId))])));
+  const [leads, setLeads] = useState<Leads>(
+    () =>
+      new Map(board.groups.map((group) => [group.id, new Set(group.leads.map((each) => each.enrolmentId))])),
+  );
   const [lead, { error, isLoading }] = useLeadGroupsMutation();
   const [changeAssistants, changing] = useChangeAssistantsMutation();
-  const changed = board.groups.filter((group) => !isSame(leads.get(group.id)!, new Set(group.leads.map((each) => each.enrolmentId))));
+  const changed = board.groups.filter(
+    (group) => !isSame(leads.get(group.id)!, new Set(group.leads.map((each) => each.enrolmentId))),
+  );
   const put = (groupIds: readonly GroupId[], who: EnrolmentId, isLead: boolean) =>
     setLeads(
       new Map(
@@ -87,7 +92,9 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
   const save = async () => {
     const answer = await lead({
       setId: board.set.id,
-      body: { leads: changed.map((group) => ({ groupId: group.id, enrolmentIds: [...leads.get(group.id)!] })) },
+      body: {
+        leads: changed.map((group) => ({ groupId: group.id, enrolmentIds: [...leads.get(group.id)!] })),
+      },
     });
     if (!('data' in answer) || !answer.data) return;
     notice(`${changed.length} ${changed.length === 1 ? 'group is' : 'groups are'} looked after as you chose`);
@@ -124,7 +131,12 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
                   <th key={enrolmentId}>
                     {name}
                     <br />
-                    <Button isSmall kind="quiet" onPress={() => put(all, enrolmentId, !hasAll)} aria-label={hasAll ? `${name}: none` : `${name}: all groups`}>
+                    <Button
+                      isSmall
+                      kind="quiet"
+                      onPress={() => put(all, enrolmentId, !hasAll)}
+                      aria-label={hasAll ? `${name}: none` : `${name}: all groups`}
+                    >
                       {hasAll ? 'None' : 'All'}
                     </Button>
                   </th>
@@ -166,4 +178,5 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
   );
 }
 
-const isSame = (one: ReadonlySet<EnrolmentId>, other: ReadonlySet<EnrolmentId>) => one.size === other.size && [...one].every((id) => other.has(id));
+const isSame = (one: ReadonlySet<EnrolmentId>, other: ReadonlySet<EnrolmentId>) =>
+  one.size === other.size && [...one].every((id) => other.has(id));

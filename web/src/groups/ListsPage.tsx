@@ -4,7 +4,18 @@ import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/groups';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Emblem, GroupChip, Page, PersonName, Scroll, Segments, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Button,
+  ButtonLink,
+  Emblem,
+  GroupChip,
+  Page,
+  PersonName,
+  Scroll,
+  Segments,
+  Waiting,
+} from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useReadBoardQuery } from './groupsApi.js';
 import { leaderOf, membersOf } from './seating.js';
@@ -147,7 +158,13 @@ function ByStudent({ board }: { readonly board: BoardView }) {
               <td>
                 {student.seats.length === 0
                   ? 'no group yet'
-                  : student.seats.map(({ groupId }) => <GroupChip key={groupId} number={groups.get(groupId)!.number} name={groups.get(groupId)!.name} />)}
+                  : student.seats.map(({ groupId }) => (
+                      <GroupChip
+                        key={groupId}
+                        number={groups.get(groupId)!.number}
+                        name={groups.get(groupId)!.name}
+                      />
+                    ))}
               </td>
             </tr>
           );

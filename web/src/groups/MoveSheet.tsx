@@ -37,7 +37,12 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
   const comes = done.place.moves.some((move) => move.to !== null && move.to !== move.from);
   const nameOf = (id: GroupId | null) => board.groups.find((group) => group.id === id)?.name ?? 'no group';
   return (
-    <Sheet title={who.length === 1 ? `${who[0]!.person.name} has handed in` : `${who.length} of them have handed in`} onClose={leave}>
+    <Sheet
+      title={
+        who.length === 1 ? `${who[0]!.person.name} has handed in` : `${who.length} of them have handed in`
+      }
+      onClose={leave}
+    >
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -52,17 +57,22 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
               </b>
               <br />
               <Small>
-                {nameOf(from)} → {nameOf(to)}. {handIns} {handIns === 1 ? 'hand-in of' : 'hand-ins of'} {nameOf(from)} {handIns === 1 ? 'stays' : 'stay'}{' '}
-                credited to them, with the mark.
+                {nameOf(from)} → {nameOf(to)}. {handIns} {handIns === 1 ? 'hand-in of' : 'hand-ins of'}{' '}
+                {nameOf(from)} {handIns === 1 ? 'stays' : 'stay'} credited to them, with the mark.
               </Small>
             </li>
           ))}
         </List>
         <p style={{ marginBottom: 12 }}>
-          They lose the old group’s room at once{comes && ' and enter the new one’s'}. What they wrote stays where it is. It can be undone.
+          They lose the old group’s room at once{comes && ' and enter the new one’s'}. What they wrote stays
+          where it is. It can be undone.
         </p>
         {comes && (
-          <Choices aria-label="Work of the new group" value={credit} onChange={(next) => setCredit(next as typeof credit)}>
+          <Choices
+            aria-label="Work of the new group"
+            value={credit}
+            onChange={(next) => setCredit(next as typeof credit)}
+          >
             <Option value="stays">
               <b>What the new group has handed in is not theirs</b>
               <Small>They share what it hands in from now on.</Small>
@@ -73,11 +83,20 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
             </Option>
           </Choices>
         )}
-        <Field label="Why, kept in their history (if you like)" value={why} onChange={setWhy} maxLength={300} placeholder="Timetable clash" autoFocus />
+        <Field
+          label="Why, kept in their history (if you like)"
+          value={why}
+          onChange={setWhy}
+          maxLength={300}
+          placeholder="Timetable clash"
+          autoFocus
+        />
         <footer>
           <Button onPress={leave}>Leave it</Button>
           <Button kind="main" type="submit">
-            {done.place.moves.length === 1 ? 'Move, credit stays' : `Move ${done.place.moves.length}, credit stays`}
+            {done.place.moves.length === 1
+              ? 'Move, credit stays'
+              : `Move ${done.place.moves.length}, credit stays`}
           </Button>
         </footer>
       </form>

@@ -11,7 +11,22 @@ import { expertTables, tableName } from '@jigsaw/core/dealing';
 import type { ExpertTables } from '@jigsaw/core/dealing';
 import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Choice, Emblem, Field, Input, Label, Option, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Button,
+  ButtonLink,
+  Choice,
+  Emblem,
+  Field,
+  Input,
+  Label,
+  Option,
+  Page,
+  Part,
+  Scroll,
+  Small,
+  Waiting,
+} from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../track/index.js';
 import { activitiesOf, EachGets, forecastLine, GiftLines } from './EachGets.js';
@@ -136,11 +151,15 @@ export function NewSetPage() {
   const { students } = sets.data;
   const original = sets.data.sets.find((set) => set.id === copyOf) ?? sets.data.sets[0];
   const experts =
-    fill === 'experts' && original && roster.data && topicsIn(topics).length > 0 ? expertsOf(roster.data, original.id, topicsIn(topics), capacity, seed) : null;
+    fill === 'experts' && original && roster.data && topicsIn(topics).length > 0
+      ? expertsOf(roster.data, original.id, topicsIn(topics), capacity, seed)
+      : null;
   const isMade = fill !== 'copy' && fill !== 'hand-in' && fill !== 'experts'; // its groups are made now, in number and size as written
   const asked = Number(by === 'count' ? count : size);
   const forecast = by === 'count' ? sizesByCount(students, asked) : sizesBySize(students, asked, by);
-  const names = forecast.ok ? namesFor(Math.min(forecast.sizes.length, mostNamesShown), pattern, pasted.split('\n')) : [];
+  const names = forecast.ok
+    ? namesFor(Math.min(forecast.sizes.length, mostNamesShown), pattern, pasted.split('\n'))
+    : [];
   const tooMany = forecast.ok && forecast.sizes.length > mostGroups;
   const problem = error && problemOf(error);
 
@@ -152,9 +171,22 @@ export function NewSetPage() {
     const equipped = gifts.length > 0 && { activities: activitiesOf(gifts) };
     if (fill === 'copy') return copy({ setId: original!.id, body: { name, withMembers: true, ...equipped } });
     if (fill === 'experts')
-      return derive({ setId: original!.id, body: { name, topics: topicsIn(topics), most: capacity === '' ? null : Number(capacity), seed, ...equipped } });
+      return derive({
+        setId: original!.id,
+        body: {
+          name,
+          topics: topicsIn(topics),
+          most: capacity === '' ? null : Number(capacity),
+          seed,
+          ...equipped,
+        },
+      });
     const shape: CreateGroupSet['shape'] =
-      fill === 'hand-in' ? { by: 'hand-in' } : by === 'count' ? { by: 'count', groups: asked } : { by: 'size', size: asked, how: by };
+      fill === 'hand-in'
+        ? { by: 'hand-in' }
+        : by === 'count'
+          ? { by: 'count', groups: asked }
+          : { by: 'size', size: asked, how: by };
     const body = {
       name,
       shape,
@@ -173,7 +205,8 @@ export function NewSetPage() {
     if (!('data' in answer) || !answer.data) return;
     const { id, activities } = answer.data;
     const next: Next = fill === 'deal' || fill === 'file' ? fill : 'board';
-    if (activities.length > 0) void navigate(`../groups/${id}/ready`, { state: { activities, next } satisfies ReadyState });
+    if (activities.length > 0)
+      void navigate(`../groups/${id}/ready`, { state: { activities, next } satisfies ReadyState });
     else void navigate(`../groups/${id}${next === 'board' ? '' : `?${next}`}`);
   };
   const groupCount = isMade
@@ -210,20 +243,38 @@ export function NewSetPage() {
             </SetPart>
             <SetPart title="Filling" says="Who sits where">
               <Shapes aria-label="How it is filled" value={fill} onChange={(value) => setFill(value as Fill)}>
-                <Option value="hand">By hand on the Board: drag students, or select them and type the number of a group</Option>
-                <Option value="deal">Dealt out: at random, in roster order or alphabetically; you see the groups before they stand</Option>
-                <Option value="sign-up">By the students: each chooses a place, first come, never more than there are</Option>
-                <Option value="file">From a file with a column for the person and one for the group; you see what it does first</Option>
+                <Option value="hand">
+                  By hand on the Board: drag students, or select them and type the number of a group
+                </Option>
+                <Option value="deal">
+                  Dealt out: at random, in roster order or alphabetically; you see the groups before they
+                  stand
+                </Option>
+                <Option value="sign-up">
+                  By the students: each chooses a place, first come, never more than there are
+                </Option>
+                <Option value="file">
+                  From a file with a column for the person and one for the group; you see what it does first
+                </Option>
                 <Option value="copy" isDisabled={!original}>
                   As in another set: the same groups with the same people, then on its own
                 </Option>
                 <Option value="experts" isDisabled={!original}>
                   Expert tables: one for each topic, with somebody from every group of another set
                 </Option>
-                <Option value="hand-in">When they hand in: students name their partners then, up to as many as you say</Option>
+                <Option value="hand-in">
+                  When they hand in: students name their partners then, up to as many as you say
+                </Option>
               </Shapes>
-              {fill === 'sign-up' && <SignUpFields value={signUp} onChange={(next) => (next ? setSignUp(next) : setFill('hand'))} />}
-              {fill === 'sign-up' && capacity === '' && <Small>No limit is set below: everybody could choose the same group.</Small>}
+              {fill === 'sign-up' && (
+                <SignUpFields
+                  value={signUp}
+                  onChange={(next) => (next ? setSignUp(next) : setFill('hand'))}
+                />
+              )}
+              {fill === 'sign-up' && capacity === '' && (
+                <Small>No limit is set below: everybody could choose the same group.</Small>
+              )}
               {fill === 'experts' && original && (
                 <>
                   <Choice
@@ -232,7 +283,13 @@ export function NewSetPage() {
                     choices={sets.data.sets.map((set) => ({ id: set.id, label: set.name }))}
                     onChange={setCopyOf}
                   />
-                  <Field label="Topics, one a line" lines={4} value={topics} onChange={setTopics} placeholder={'Salt\nTemperature\nPackaging'} />
+                  <Field
+                    label="Topics, one a line"
+                    lines={4}
+                    value={topics}
+                    onChange={setTopics}
+                    placeholder={'Salt\nTemperature\nPackaging'}
+                  />
                   <Figure
                     label="People at a table at most; more make parallel ones"
                     value={capacity}
@@ -242,14 +299,28 @@ export function NewSetPage() {
                 </>
               )}
               {fill === 'copy' && original && (
-                <Choice label="Which set" value={original.id} choices={sets.data.sets.map((set) => ({ id: set.id, label: set.name }))} onChange={setCopyOf} />
+                <Choice
+                  label="Which set"
+                  value={original.id}
+                  choices={sets.data.sets.map((set) => ({ id: set.id, label: set.name }))}
+                  onChange={setCopyOf}
+                />
               )}
               {fill === 'hand-in' && (
-                <Figure label="People in a group at most" value={capacity} onChange={(value) => setCapacity(value.replace(/\D/g, ''))} isUsed />
+                <Figure
+                  label="People in a group at most"
+                  value={capacity}
+                  onChange={(value) => setCapacity(value.replace(/\D/g, ''))}
+                  isUsed
+                />
               )}
               {isMade && fill !== 'sign-up' && (
                 <Tickbox>
-                  <input type="checkbox" checked={isSeveral} onChange={(event) => setSeveral(event.target.checked)} />
+                  <input
+                    type="checkbox"
+                    checked={isSeveral}
+                    onChange={(event) => setSeveral(event.target.checked)}
+                  />
                   <span>
                     A student may be in several of its groups <Small>Else everybody has one place.</Small>
                   </span>
@@ -263,11 +334,21 @@ export function NewSetPage() {
                     <ShapeRow>
                       <Option value="spread">Groups of about the same size, as even as can be</Option>
                       <Option value="fill">Full groups, and one with whoever is left</Option>
-                      <Figure label="Members in a group" value={size} onChange={setSize} isUsed={by !== 'count'} />
+                      <Figure
+                        label="Members in a group"
+                        value={size}
+                        onChange={setSize}
+                        isUsed={by !== 'count'}
+                      />
                     </ShapeRow>
                     <ShapeRow>
                       <Option value="count">Exactly so many groups</Option>
-                      <Figure label="Number of groups" value={count} onChange={setCount} isUsed={by === 'count'} />
+                      <Figure
+                        label="Number of groups"
+                        value={count}
+                        onChange={setCount}
+                        isUsed={by === 'count'}
+                      />
                     </ShapeRow>
                   </Shapes>
                   <Figure
@@ -278,8 +359,19 @@ export function NewSetPage() {
                   />
                 </SetPart>
                 <SetPart title="Names" says="Change them any time">
-                  <Field label="Pattern" value={pattern} onChange={setPattern} hint="{n} becomes the number, {A} the letter" />
-                  <Field label="Or paste names, one a line" lines={4} value={pasted} onChange={setPasted} placeholder={'Crock\nCarboy\nAmphora'} />
+                  <Field
+                    label="Pattern"
+                    value={pattern}
+                    onChange={setPattern}
+                    hint="{n} becomes the number, {A} the letter"
+                  />
+                  <Field
+                    label="Or paste names, one a line"
+                    lines={4}
+                    value={pasted}
+                    onChange={setPasted}
+                    placeholder={'Crock\nCarboy\nAmphora'}
+                  />
                 </SetPart>
               </>
             )}
@@ -289,9 +381,16 @@ export function NewSetPage() {
             {sets.data.putAway.length > 0 && (
               <SetPart title="Put away" says="Brought back as they were">
                 {sets.data.putAway.map((each) => (
-                  <div key={each.id} style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center' }}>
+                  <div
+                    key={each.id}
+                    style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center' }}
+                  >
                     <b>{each.name}</b>
-                    <Button isSmall onPress={() => void bringBack(each.id)} aria-label={`Bring ${each.name} back`}>
+                    <Button
+                      isSmall
+                      onPress={() => void bringBack(each.id)}
+                      aria-label={`Bring ${each.name} back`}
+                    >
                       Bring it back
                     </Button>
                   </div>
@@ -307,8 +406,11 @@ export function NewSetPage() {
                   {forecast.ok ? (
                     <p>
                       {students} students, {fillSays[fill]}.
-                      {forecast.emptyGroups > 0 && ` ${forecast.emptyGroups} groups stay empty: there are more groups than students.`}
-                      {capacity !== '' && forecast.sizes[0]! > Number(capacity) && ` The largest would have ${forecast.sizes[0]} of ${capacity} places.`}
+                      {forecast.emptyGroups > 0 &&
+                        ` ${forecast.emptyGroups} groups stay empty: there are more groups than students.`}
+                      {capacity !== '' &&
+                        forecast.sizes[0]! > Number(capacity) &&
+                        ` The largest would have ${forecast.sizes[0]} of ${capacity} places.`}
                     </p>
                   ) : (
                     <p>Write a whole number above 0.</p>
@@ -324,13 +426,19 @@ export function NewSetPage() {
                       ))}
                     </ol>
                   )}
-                  {forecast.ok && forecast.sizes.length > mostNamesShown && <p>and {forecast.sizes.length - mostNamesShown} more</p>}
+                  {forecast.ok && forecast.sizes.length > mostNamesShown && (
+                    <p>and {forecast.sizes.length - mostNamesShown} more</p>
+                  )}
                 </>
               ) : fill === 'experts' ? (
                 <Experts experts={experts} homeSet={original?.name ?? 'another set'} />
               ) : fill === 'copy' ? (
                 <>
-                  <h2>{original ? `${original.groupCount} groups, as in ${original.name}` : 'No set to copy yet'}</h2>
+                  <h2>
+                    {original
+                      ? `${original.groupCount} groups, as in ${original.name}`
+                      : 'No set to copy yet'}
+                  </h2>
                   {original && (
                     <p>{`${students - original.unplaced} of ${students} students keep their places. Changes in one of the sets do not change the other.`}</p>
                   )}
@@ -351,7 +459,9 @@ export function NewSetPage() {
                   <GiftLines gifts={gifts} groups={groupCount} />
                 </>
               )}
-              {(problem || copying.error || deriving.error) && <ProblemStrip of={error ?? copying.error ?? deriving.error} />}
+              {(problem || copying.error || deriving.error) && (
+                <ProblemStrip of={error ?? copying.error ?? deriving.error} />
+              )}
               <div style={{ marginTop: 16, display: 'flex', justifyContent: 'flex-end' }}>
                 <Button
                   type="submit"
@@ -365,7 +475,11 @@ export function NewSetPage() {
                     name.trim() === ''
                   }
                 >
-                  {!isMade ? 'Make the set' : forecast.ok ? `Make ${forecast.sizes.length} groups` : 'Make groups'}
+                  {!isMade
+                    ? 'Make the set'
+                    : forecast.ok
+                      ? `Make ${forecast.sizes.length} groups`
+                      : 'Make groups'}
                 </Button>
               </div>
             </div>
@@ -386,11 +500,19 @@ const topicsIn = (text: string): string[] => [
 ];
 
 /** As the server will make them of the same groups. */
-function expertsOf({ sets, entries }: RosterView, setId: GroupSetId, topics: readonly string[], most: string, seed: number): ExpertTables {
+function expertsOf(
+  { sets, entries }: RosterView,
+  setId: GroupSetId,
+  topics: readonly string[],
+  most: string,
+  seed: number,
+): ExpertTables {
   const groups = sets.find((set) => set.id === setId)?.groups ?? [];
   const homes = groups.map((group) => ({
     name: group.name,
-    members: entries.flatMap((entry) => (entry.groups.some((own) => own.groupId === group.id) ? [entry.enrolmentId] : [])).sort(),
+    members: entries
+      .flatMap((entry) => (entry.groups.some((own) => own.groupId === group.id) ? [entry.enrolmentId] : []))
+      .sort(),
   }));
   return expertTables({ homes, topics, most: most === '' ? null : Math.max(1, Number(most)), seed });
 }
@@ -429,7 +551,15 @@ function Experts({ experts, homeSet }: { readonly experts: ExpertTables | null; 
   );
 }
 
-function SetPart({ title, says, children }: { readonly title: string; readonly says: string; readonly children: ReactNode }) {
+function SetPart({
+  title,
+  says,
+  children,
+}: {
+  readonly title: string;
+  readonly says: string;
+  readonly children: ReactNode;
+}) {
   return (
     <Narrow>
       <header>
@@ -454,7 +584,13 @@ function Figure({
   readonly isUsed: boolean;
 }) {
   return (
-    <FigureRow value={value} onChange={onChange} inputMode="numeric" isDisabled={!isUsed} data-idle={!isUsed || undefined}>
+    <FigureRow
+      value={value}
+      onChange={onChange}
+      inputMode="numeric"
+      isDisabled={!isUsed}
+      data-idle={!isUsed || undefined}
+    >
       <Label>{label}</Label>
       <Input />
     </FigureRow>

@@ -121,8 +121,19 @@ interface RuleListProps {
 }
 
 /** Rules as sentences, each to be filled in where it stands; their order is their weight. */
-export function RuleList({ board, roster, rules, outcomes, against, onWhy, renderWhy, onChange, onShow }: RuleListProps) {
-  const put = (at: number, rule: DealRule | null) => onChange(rules.flatMap((each, index) => (index === at ? (rule === null ? [] : [rule]) : [each])));
+export function RuleList({
+  board,
+  roster,
+  rules,
+  outcomes,
+  against,
+  onWhy,
+  renderWhy,
+  onChange,
+  onShow,
+}: RuleListProps) {
+  const put = (at: number, rule: DealRule | null) =>
+    onChange(rules.flatMap((each, index) => (index === at ? (rule === null ? [] : [rule]) : [each])));
   const shift = (at: number, by: 1 | -1) => {
     const next = [...rules];
     next.splice(at + by, 0, ...next.splice(at, 1));
@@ -141,7 +152,14 @@ export function RuleList({ board, roster, rules, outcomes, against, onWhy, rende
               <Sentence rule={rule} board={board} roster={roster} onChange={(next) => put(at, next)} />
             </div>
             <div className="tools">
-              <Button kind="quiet" isSmall isIconOnly isDisabled={at === 0} aria-label={`Rule ${at + 1} weighs more`} onPress={() => shift(at, -1)}>
+              <Button
+                kind="quiet"
+                isSmall
+                isIconOnly
+                isDisabled={at === 0}
+                aria-label={`Rule ${at + 1} weighs more`}
+                onPress={() => shift(at, -1)}
+              >
                 <ArrowUp size={14} aria-hidden="true" />
               </Button>
               <Button
@@ -154,7 +172,13 @@ export function RuleList({ board, roster, rules, outcomes, against, onWhy, rende
               >
                 <ArrowDown size={14} aria-hidden="true" />
               </Button>
-              <Button kind="quiet" isSmall isIconOnly aria-label={`Take rule ${at + 1} away`} onPress={() => put(at, null)}>
+              <Button
+                kind="quiet"
+                isSmall
+                isIconOnly
+                aria-label={`Take rule ${at + 1} away`}
+                onPress={() => put(at, null)}
+              >
                 <X size={14} aria-hidden="true" />
               </Button>
             </div>
@@ -165,7 +189,8 @@ export function RuleList({ board, roster, rules, outcomes, against, onWhy, rende
                   {other && <s style={{ width: `${Math.round(other.part * 100)}%` }} />}
                 </Reach>
                 <span>
-                  {outcome.says} {outcome.part < 1 && outcome.isBest && !other && <Tag>No deal does better</Tag>}
+                  {outcome.says}{' '}
+                  {outcome.part < 1 && outcome.isBest && !other && <Tag>No deal does better</Tag>}
                   {!other && !outcome.isBest && <em>{sayLimit(outcome)}</em>}
                   {other && (
                     <>
@@ -176,12 +201,22 @@ export function RuleList({ board, roster, rules, outcomes, against, onWhy, rende
                 </span>
                 <span className="tools">
                   {outcome.concerned.length > 0 && (
-                    <Button isSmall kind="quiet" onPress={() => onShow(outcome.concerned)} aria-label={`Show whom rule ${at + 1} leaves short`}>
+                    <Button
+                      isSmall
+                      kind="quiet"
+                      onPress={() => onShow(outcome.concerned)}
+                      aria-label={`Show whom rule ${at + 1} leaves short`}
+                    >
                       Whom
                     </Button>
                   )}
                   {onWhy && !outcome.isBest && (
-                    <Button isSmall kind="quiet" onPress={() => onWhy(at)} aria-label={`Why rule ${at + 1} is left short`}>
+                    <Button
+                      isSmall
+                      kind="quiet"
+                      onPress={() => onWhy(at)}
+                      aria-label={`Why rule ${at + 1} is left short`}
+                    >
                       Why
                     </Button>
                   )}
@@ -217,7 +252,11 @@ function Sentence({ rule, board, roster, onChange }: SentenceProps) {
       return (
         <>
           Keep
-          <People board={board} students={rule.students} onChange={(students) => onChange({ ...rule, students })} />
+          <People
+            board={board}
+            students={rule.students}
+            onChange={(students) => onChange({ ...rule, students })}
+          />
           {rule.kind}
         </>
       );
@@ -225,7 +264,12 @@ function Sentence({ rule, board, roster, onChange }: SentenceProps) {
       return (
         <>
           Spread{' '}
-          <Attribute board={board} kinds={['category', 'number']} value={rule.attribute} onChange={(attribute, as) => onChange({ ...rule, attribute, as })} />{' '}
+          <Attribute
+            board={board}
+            kinds={['category', 'number']}
+            value={rule.attribute}
+            onChange={(attribute, as) => onChange({ ...rule, attribute, as })}
+          />{' '}
           evenly
         </>
       );
@@ -233,13 +277,24 @@ function Sentence({ rule, board, roster, onChange }: SentenceProps) {
       return (
         <>
           Alike in{' '}
-          <Attribute board={board} kinds={['category', 'number']} value={rule.attribute} onChange={(attribute, as) => onChange({ ...rule, attribute, as })} />
+          <Attribute
+            board={board}
+            kinds={['category', 'number']}
+            value={rule.attribute}
+            onChange={(attribute, as) => onChange({ ...rule, attribute, as })}
+          />
         </>
       );
     case 'nobody-alone':
       return (
         <>
-          Nobody alone by <Attribute board={board} kinds={['category']} value={rule.attribute} onChange={(attribute) => onChange({ ...rule, attribute })} />
+          Nobody alone by{' '}
+          <Attribute
+            board={board}
+            kinds={['category']}
+            value={rule.attribute}
+            onChange={(attribute) => onChange({ ...rule, attribute })}
+          />
         </>
       );
     case 'common-time':
@@ -253,8 +308,14 @@ function Sentence({ rule, board, roster, onChange }: SentenceProps) {
             choices={[1, 2, 3, 4, 5, 6].map((count) => ({ id: String(count), label: String(count) }))}
             onChange={(wanted) => onChange({ ...rule, wanted: Number(wanted) })}
           />
-          half-days of <Attribute board={board} kinds={['half-days']} value={rule.attribute} onChange={(attribute) => onChange({ ...rule, attribute })} /> in
-          common
+          half-days of{' '}
+          <Attribute
+            board={board}
+            kinds={['half-days']}
+            value={rule.attribute}
+            onChange={(attribute) => onChange({ ...rule, attribute })}
+          />{' '}
+          in common
         </>
       );
     case 'fresh':
@@ -277,7 +338,9 @@ function Sentence({ rule, board, roster, onChange }: SentenceProps) {
               isLabelHidden
               placeholder="or of…"
               value={null}
-              choices={roster.sets.filter((set) => set.id !== board.set.id && !rule.setIds.includes(set.id)).map((set) => ({ id: set.id, label: set.name }))}
+              choices={roster.sets
+                .filter((set) => set.id !== board.set.id && !rule.setIds.includes(set.id))
+                .map((set) => ({ id: set.id, label: set.name }))}
               onChange={(id: GroupSetId) => onChange({ ...rule, setIds: [...rule.setIds, id] })}
             />
           )}
@@ -286,9 +349,24 @@ function Sentence({ rule, board, roster, onChange }: SentenceProps) {
   }
 }
 
-function Without({ what, isLast, onPress }: { readonly what: string; readonly isLast: boolean; readonly onPress: () => void }) {
+function Without({
+  what,
+  isLast,
+  onPress,
+}: {
+  readonly what: string;
+  readonly isLast: boolean;
+  readonly onPress: () => void;
+}) {
   return (
-    <Button kind="quiet" isSmall isIconOnly isDisabled={isLast} aria-label={`Without ${what}`} onPress={onPress}>
+    <Button
+      kind="quiet"
+      isSmall
+      isIconOnly
+      isDisabled={isLast}
+      aria-label={`Without ${what}`}
+      onPress={onPress}
+    >
       <X size={12} aria-hidden="true" />
     </Button>
   );
@@ -312,11 +390,16 @@ function People({
   return (
     <>
       {students.map((id) => {
-        const name = board.students.find((student) => student.enrolmentId === id)?.name ?? 'somebody who left';
+        const name =
+          board.students.find((student) => student.enrolmentId === id)?.name ?? 'somebody who left';
         return (
           <Who key={id}>
             <bdi>{name}</bdi>
-            <Without what={name} isLast={false} onPress={() => onChange(students.filter((each) => each !== id))} />
+            <Without
+              what={name}
+              isLast={false}
+              onPress={() => onChange(students.filter((each) => each !== id))}
+            />
           </Who>
         );
       })}
@@ -327,12 +410,18 @@ function People({
         defaultItems={others}
         onSelectionChange={(key) => key !== null && onChange([...students, key as EnrolmentId])}
       >
-        <Input placeholder={students.length === 0 ? 'Name somebody…' : 'and…'} autoFocus={students.length < 2} />
+        <Input
+          placeholder={students.length === 0 ? 'Name somebody…' : 'and…'}
+          autoFocus={students.length < 2}
+        />
         <Popup>
           <ListBox>
             {(student: (typeof others)[number]) => (
               <ListBoxItem id={student.enrolmentId} textValue={`${student.name} ${student.reading ?? ''}`}>
-                {student.name} <Small>{[student.reading, twins.has(student.name) && student.number].filter(Boolean).join(' ')}</Small>
+                {student.name}{' '}
+                <Small>
+                  {[student.reading, twins.has(student.name) && student.number].filter(Boolean).join(' ')}
+                </Small>
               </ListBoxItem>
             )}
           </ListBox>
@@ -353,36 +442,78 @@ interface AttributeProps {
 
 function Attribute({ board, kinds, value, onChange }: AttributeProps) {
   const fitting = board.attributes.filter((attribute) => kinds.includes(attribute.kind));
-  const choices = [...new Set([value, ...fitting.map((attribute) => attribute.name)])].map((name) => ({ id: name, label: name }));
+  const choices = [...new Set([value, ...fitting.map((attribute) => attribute.name)])].map((name) => ({
+    id: name,
+    label: name,
+  }));
   return (
     <Choice
       label="Attribute"
       isLabelHidden
       value={value}
       choices={choices}
-      onChange={(name) => onChange(name, fitting.find((attribute) => attribute.name === name)?.kind === 'number' ? 'number' : 'category')}
+      onChange={(name) =>
+        onChange(
+          name,
+          fitting.find((attribute) => attribute.name === name)?.kind === 'number' ? 'number' : 'category',
+        )
+      }
     />
   );
 }
 
 /** Rules that this class allows: an attribute of the kind, two people, an earlier set. */
-export function AddRule({ board, roster, onAdd }: { readonly board: BoardView; readonly roster: RosterView; readonly onAdd: (rule: DealRule) => void }) {
+export function AddRule({
+  board,
+  roster,
+  onAdd,
+}: {
+  readonly board: BoardView;
+  readonly roster: RosterView;
+  readonly onAdd: (rule: DealRule) => void;
+}) {
   const first = (...kinds: Kind[]) => board.attributes.find((attribute) => kinds.includes(attribute.kind));
   const measured = first('category', 'number');
   const category = first('category');
   const time = first('half-days');
   // The set of most groups says most about who knows whom.
-  const [earlier] = roster.sets.filter((set) => set.id !== board.set.id && set.groups.length > 0).sort((a, b) => b.groups.length - a.groups.length);
+  const [earlier] = roster.sets
+    .filter((set) => set.id !== board.set.id && set.groups.length > 0)
+    .sort((a, b) => b.groups.length - a.groups.length);
   const hasPair = board.students.length > 1;
   const as = measured?.kind === 'number' ? 'number' : 'category';
   const rules: readonly { readonly id: string; readonly says: string; readonly rule: DealRule | null }[] = [
-    { id: 'spread', says: 'Spread an attribute evenly', rule: measured ? { kind: 'spread', attribute: measured.name, as } : null },
-    { id: 'nobody-alone', says: 'Nobody alone of their kind', rule: category ? { kind: 'nobody-alone', attribute: category.name } : null },
-    { id: 'common-time', says: 'Free time in common', rule: time ? { kind: 'common-time', attribute: time.name, wanted: 1 } : null },
-    { id: 'fresh', says: 'Not with earlier teammates', rule: earlier ? { kind: 'fresh', setIds: [earlier.id] } : null },
-    { id: 'alike', says: 'Alike together', rule: measured ? { kind: 'alike', attribute: measured.name, as } : null },
+    {
+      id: 'spread',
+      says: 'Spread an attribute evenly',
+      rule: measured ? { kind: 'spread', attribute: measured.name, as } : null,
+    },
+    {
+      id: 'nobody-alone',
+      says: 'Nobody alone of their kind',
+      rule: category ? { kind: 'nobody-alone', attribute: category.name } : null,
+    },
+    {
+      id: 'common-time',
+      says: 'Free time in common',
+      rule: time ? { kind: 'common-time', attribute: time.name, wanted: 1 } : null,
+    },
+    {
+      id: 'fresh',
+      says: 'Not with earlier teammates',
+      rule: earlier ? { kind: 'fresh', setIds: [earlier.id] } : null,
+    },
+    {
+      id: 'alike',
+      says: 'Alike together',
+      rule: measured ? { kind: 'alike', attribute: measured.name, as } : null,
+    },
     { id: 'apart', says: 'Keep people apart', rule: hasPair ? { kind: 'apart', students: [] } : null },
-    { id: 'together', says: 'Keep people together', rule: hasPair ? { kind: 'together', students: [] } : null },
+    {
+      id: 'together',
+      says: 'Keep people together',
+      rule: hasPair ? { kind: 'together', students: [] } : null,
+    },
   ];
   return (
     <MenuTrigger>

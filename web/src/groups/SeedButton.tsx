@@ -3,7 +3,13 @@ import { Dialog, DialogTrigger } from 'react-aria-components';
 import { Button, Field, Popup, Small } from '../look/index.js';
 
 /** The way back to a deal that somebody wrote down, or that was discarded. */
-export function SeedButton({ isDisabled, onDeal }: { readonly isDisabled: boolean; readonly onDeal: (seed: number) => void }) {
+export function SeedButton({
+  isDisabled,
+  onDeal,
+}: {
+  readonly isDisabled: boolean;
+  readonly onDeal: (seed: number) => void;
+}) {
   const [seed, setSeed] = useState('');
   return (
     <DialogTrigger>
@@ -22,7 +28,12 @@ export function SeedButton({ isDisabled, onDeal }: { readonly isDisabled: boolea
                 setSeed('');
               }}
             >
-              <Field label="Seed" inputMode="numeric" value={seed} onChange={(text) => setSeed(text.replace(/\D/g, '').slice(0, 9))} />
+              <Field
+                label="Seed"
+                inputMode="numeric"
+                value={seed}
+                onChange={(text) => setSeed(text.replace(/\D/g, '').slice(0, 9))}
+              />
               <Small>The same seed gives the same deal for the same class, rules and pins.</Small>
               <Button type="submit" kind="main" isDisabled={seed === ''}>
                 Deal with this seed

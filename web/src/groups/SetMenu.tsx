@@ -10,7 +10,12 @@ import { Button, Popup, useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { CopySheet } from './CopySheet.js';
 import { GroupFileSheet } from './GroupFileSheet.js';
-import { useFreezeGroupSetMutation, useListGroupSetsQuery, useOrderGroupSetsMutation, usePutAwayGroupSetMutation } from './groupsApi.js';
+import {
+  useFreezeGroupSetMutation,
+  useListGroupSetsQuery,
+  useOrderGroupSetsMutation,
+  usePutAwayGroupSetMutation,
+} from './groupsApi.js';
 import { GroupsSheet } from './GroupsSheet.js';
 import { LeadsSheet } from './LeadsSheet.js';
 import { SetSheet } from './SetSheet.js';
@@ -32,7 +37,9 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   const [params, setParams] = useSearchParams();
   const notice = useNotice();
   const navigate = useNavigate();
-  const [open, setOpen] = useState<'settings' | 'groups' | 'leads' | 'copy' | 'file' | null>(params.has('file') ? 'file' : null);
+  const [open, setOpen] = useState<'settings' | 'groups' | 'leads' | 'copy' | 'file' | null>(
+    params.has('file') ? 'file' : null,
+  );
   const { course } = useCourse();
   const [freeze] = useFreezeGroupSetMutation();
   const [putAway] = usePutAwayGroupSetMutation();
@@ -47,13 +54,20 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   const turn = async (next: boolean) => {
     const answer = await freeze({ setId: set.id, isFrozen: next });
     if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
-    notice(next ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`, { label: 'Undo', do: () => void turn(!next) });
+    notice(next ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`, {
+      label: 'Undo',
+      do: () => void turn(!next),
+    });
   };
-  const takeOut = () => acts.carry({ moves: out }, `${seated} ${seated === 1 ? 'student' : 'students'} taken out of ${set.name}`);
+  const takeOut = () =>
+    acts.carry({ moves: out }, `${seated} ${seated === 1 ? 'student' : 'students'} taken out of ${set.name}`);
   const setAside = async (next: boolean) => {
     const answer = await putAway({ setId: set.id, isPutAway: next });
     if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
-    notice(next ? `${set.name} put away; its rooms, work and marks stay` : `${set.name} is back`, { label: 'Undo', do: () => void setAside(!next) });
+    notice(next ? `${set.name} put away; its rooms, work and marks stay` : `${set.name} is back`, {
+      label: 'Undo',
+      do: () => void setAside(!next),
+    });
     void navigate(next ? `/c/${course.id}/groups` : `/c/${course.id}/groups/${set.id}`);
   };
   const shift = async (by: 1 | -1) => {
@@ -91,18 +105,26 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
         <Popup placement="bottom end">
           <Menu
             aria-label={set.name}
-            disabledKeys={[...(seated === 0 ? ['out'] : []), ...(place <= 0 ? ['earlier'] : []), ...(place < 0 || place === sets.length - 1 ? ['later'] : [])]}
+            disabledKeys={[
+              ...(seated === 0 ? ['out'] : []),
+              ...(place <= 0 ? ['earlier'] : []),
+              ...(place < 0 || place === sets.length - 1 ? ['later'] : []),
+            ]}
             onAction={(key) => does[key]?.()}
           >
             <MenuItem id="settings">Settings: sign-up, leaders, latecomers…</MenuItem>
             <MenuItem id="groups">Groups: names, places, more of them…</MenuItem>
             <MenuItem id="leads">Who looks after which group…</MenuItem>
-            <MenuItem id="freeze">{isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}</MenuItem>
+            <MenuItem id="freeze">
+              {isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}
+            </MenuItem>
             <Line />
             <MenuItem id="deal">Deal places…</MenuItem>
             <MenuItem id="rules">Deal by rules</MenuItem>
             <MenuItem id="file">Places from a file…</MenuItem>
-            <MenuItem id="out">Take everyone out{isLocked.size > 0 ? ' who is in no locked group' : ''}</MenuItem>
+            <MenuItem id="out">
+              Take everyone out{isLocked.size > 0 ? ' who is in no locked group' : ''}
+            </MenuItem>
             <Line />
             <MenuItem id="copy">Copy the set…</MenuItem>
             <MenuItem id="lists">Lists to print</MenuItem>

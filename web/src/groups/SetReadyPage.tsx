@@ -52,7 +52,11 @@ export interface ReadyState {
   readonly next: Next;
 }
 
-const nextSays: Readonly<Record<Next, string>> = { board: 'Go to the Board', deal: 'Deal the places', file: 'Read the file' };
+const nextSays: Readonly<Record<Next, string>> = {
+  board: 'Go to the Board',
+  deal: 'Deal the places',
+  file: 'Read the file',
+};
 
 /** What there is once a set was made with what its groups get, and what comes next. */
 export function SetReadyPage() {
@@ -103,9 +107,13 @@ export function SetReadyPage() {
                 return (
                   <li key={activity.id}>
                     {Icon && <Icon size={18} aria-label={kindOf(activity.kind)!.word} />}
-                    <Link to={`../release/${activity.id}${activity.isReleased ? '' : `?for=${setId}`}`}>{activity.title}</Link>
+                    <Link to={`../release/${activity.id}${activity.isReleased ? '' : `?for=${setId}`}`}>
+                      {activity.title}
+                    </Link>
                     {activity.isReleased ? (
-                      <Muted>{activity.copies === 1 ? '1 copy, live' : `${activity.copies} copies, live`}</Muted>
+                      <Muted>
+                        {activity.copies === 1 ? '1 copy, live' : `${activity.copies} copies, live`}
+                      </Muted>
                     ) : (
                       <Tag $look="dash">Draft</Tag>
                     )}
@@ -122,6 +130,9 @@ export function SetReadyPage() {
 
 function sayPlaced(placed: number, students: number, isLater: boolean): string {
   if (isLater) return 'They come to be when students hand in and name their partners.';
-  if (placed === students) return students === 1 ? 'The one student has a place.' : `All ${students} students have a place.`;
-  return placed === 0 ? `None of ${students} students has a place yet.` : `${placed} of ${students} students have a place.`;
+  if (placed === students)
+    return students === 1 ? 'The one student has a place.' : `All ${students} students have a place.`;
+  return placed === 0
+    ? `None of ${students} students has a place yet.`
+    : `${placed} of ${students} students have a place.`;
 }

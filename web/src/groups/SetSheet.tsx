@@ -38,7 +38,13 @@ const latecomerChoices = [
 ] as const;
 
 /** When and how students choose their own places. */
-export function SignUpFields({ value, onChange }: { readonly value: SignUpSettings | null; readonly onChange: (next: SignUpSettings | null) => void }) {
+export function SignUpFields({
+  value,
+  onChange,
+}: {
+  readonly value: SignUpSettings | null;
+  readonly onChange: (next: SignUpSettings | null) => void;
+}) {
   const { course } = useCourse();
   return (
     <>
@@ -46,19 +52,27 @@ export function SignUpFields({ value, onChange }: { readonly value: SignUpSettin
         <input
           type="checkbox"
           checked={value !== null}
-          onChange={(event) => onChange(event.target.checked ? { opens: null, closes: null, showsNames: true } : null)}
+          onChange={(event) =>
+            onChange(event.target.checked ? { opens: null, closes: null, showsNames: true } : null)
+          }
         />
         <span>
           <b>Students choose their own place</b>
           <br />
           <Small>
-            First come, never more than the places there are; they may change until the end, until you freeze the set, or until their group has handed in.
+            First come, never more than the places there are; they may change until the end, until you freeze
+            the set, or until their group has handed in.
           </Small>
         </span>
       </Tickbox>
       {value && (
         <Offer>
-          <DateTimeField label="Opens (empty: now)" value={value.opens} timeZone={course.timeZone} onChange={(opens) => onChange({ ...value, opens })} />
+          <DateTimeField
+            label="Opens (empty: now)"
+            value={value.opens}
+            timeZone={course.timeZone}
+            onChange={(opens) => onChange({ ...value, opens })}
+          />
           <DateTimeField
             label="Closes (empty: when you freeze it)"
             value={value.closes}
@@ -66,7 +80,11 @@ export function SignUpFields({ value, onChange }: { readonly value: SignUpSettin
             onChange={(closes) => onChange({ ...value, closes })}
           />
           <Tickbox className="wide">
-            <input type="checkbox" checked={value.showsNames} onChange={(event) => onChange({ ...value, showsNames: event.target.checked })} />
+            <input
+              type="checkbox"
+              checked={value.showsNames}
+              onChange={(event) => onChange({ ...value, showsNames: event.target.checked })}
+            />
             Everybody sees who is in which group; else only its members do
           </Tickbox>
         </Offer>
@@ -98,23 +116,49 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
       >
         {error && <ProblemStrip of={error} />}
         <Fields>
-          <Field label="Name of the set" value={draft.name} onChange={(name) => put({ name })} maxLength={120} autoFocus />
+          <Field
+            label="Name of the set"
+            value={draft.name}
+            onChange={(name) => put({ name })}
+            maxLength={120}
+            autoFocus
+          />
           <Field
             label="Places in each group"
             inputMode="numeric"
             value={draft.capacity === null ? '' : String(draft.capacity)}
-            onChange={(text) => put({ capacity: text.replace(/\D/g, '') === '' ? null : Math.max(1, Number(text.replace(/\D/g, ''))) })}
+            onChange={(text) =>
+              put({
+                capacity:
+                  text.replace(/\D/g, '') === '' ? null : Math.max(1, Number(text.replace(/\D/g, ''))),
+              })
+            }
             hint="Empty: no limit. A group may have its own."
           />
           <div className="wide">
-            <Field label="What it is for" lines={2} value={draft.description} onChange={(description) => put({ description })} maxLength={2000} />
+            <Field
+              label="What it is for"
+              lines={2}
+              value={draft.description}
+              onChange={(description) => put({ description })}
+              maxLength={2000}
+            />
             <Tickbox style={{ marginTop: 6 }}>
-              <input type="checkbox" checked={draft.isDescriptionShown} onChange={(event) => put({ isDescriptionShown: event.target.checked })} />
+              <input
+                type="checkbox"
+                checked={draft.isDescriptionShown}
+                onChange={(event) => put({ isDescriptionShown: event.target.checked })}
+              />
               Members read this
             </Tickbox>
           </div>
           <div className="wide">
-            <Choice label="Whoever joins the course later" value={draft.latecomers} choices={latecomerChoices} onChange={(latecomers) => put({ latecomers })} />
+            <Choice
+              label="Whoever joins the course later"
+              value={draft.latecomers}
+              choices={latecomerChoices}
+              onChange={(latecomers) => put({ latecomers })}
+            />
           </div>
           <div className="wide" style={{ display: 'grid', gap: 8 }}>
             {!set.isSynchronised && (
@@ -122,7 +166,9 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
                 <input
                   type="checkbox"
                   checked={!draft.isExclusive}
-                  onChange={(event) => put({ isExclusive: !event.target.checked, ...(event.target.checked && { signUp: null }) })}
+                  onChange={(event) =>
+                    put({ isExclusive: !event.target.checked, ...(event.target.checked && { signUp: null }) })
+                  }
                 />
                 <span>
                   A student may be in several of its groups <Small>Else everybody has one place.</Small>
@@ -130,13 +176,22 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
               </Tickbox>
             )}
             <Tickbox>
-              <input type="checkbox" checked={draft.hasLeaders} onChange={(event) => put({ hasLeaders: event.target.checked })} />
+              <input
+                type="checkbox"
+                checked={draft.hasLeaders}
+                onChange={(event) => put({ hasLeaders: event.target.checked })}
+              />
               <span>
-                Groups have a leader among their students <Small>One a group; named on the Board, key L.</Small>
+                Groups have a leader among their students{' '}
+                <Small>One a group; named on the Board, key L.</Small>
               </span>
             </Tickbox>
             <Tickbox>
-              <input type="checkbox" checked={draft.membersDress} onChange={(event) => put({ membersDress: event.target.checked })} />
+              <input
+                type="checkbox"
+                checked={draft.membersDress}
+                onChange={(event) => put({ membersDress: event.target.checked })}
+              />
               <span>
                 Members name their own group and give it a motto <Small>Until it is locked or frozen.</Small>
               </span>
@@ -160,6 +215,28 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
 }
 
 const settingsOf = (set: GroupSetView): SetSettings => {
-  const { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version } = set;
-  return { name, description, isDescriptionShown, capacity, isExclusive, hasLeaders, membersDress, latecomers, signUp, version };
+  const {
+    name,
+    description,
+    isDescriptionShown,
+    capacity,
+    isExclusive,
+    hasLeaders,
+    membersDress,
+    latecomers,
+    signUp,
+    version,
+  } = set;
+  return {
+    name,
+    description,
+    isDescriptionShown,
+    capacity,
+    isExclusive,
+    hasLeaders,
+    membersDress,
+    latecomers,
+    signUp,
+    version,
+  };
 };

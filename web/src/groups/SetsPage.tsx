@@ -23,8 +23,8 @@ export function SetsPage() {
         ) : undefined
       }
     >
-      A group set cuts the class into groups for one purpose: benches, project teams, sections. A student is in one group of it, and may be in other sets
-      besides.
+      A group set cuts the class into groups for one purpose: benches, project teams, sections. A student is
+      in one group of it, and may be in other sets besides.
     </Empty>
   );
 }

@@ -4,7 +4,17 @@ import { styled } from 'styled-components';
 import type { SignUpView } from '@jigsaw/contract/groups';
 import type { GroupId } from '@jigsaw/core/ids';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Button, Emblem, Empty, hueOfGroup, PersonName, Small, Tag, useNotice, Waiting } from '../look/index.js';
+import {
+  Button,
+  Emblem,
+  Empty,
+  hueOfGroup,
+  PersonName,
+  Small,
+  Tag,
+  useNotice,
+  Waiting,
+} from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useReadSignUpQuery, useTakePlaceMutation } from './groupsApi.js';
 
@@ -124,7 +134,13 @@ const Card = styled.li`
     font-weight: 450;
   }
   li[data-taken] {
-    background: repeating-linear-gradient(-45deg, var(--hue-tint), var(--hue-tint) 5px, transparent 5px, transparent 9px);
+    background: repeating-linear-gradient(
+      -45deg,
+      var(--hue-tint),
+      var(--hue-tint) 5px,
+      transparent 5px,
+      transparent 9px
+    );
   }
   footer {
     display: flex;
@@ -153,7 +169,9 @@ export function SignUpPage() {
   if (!view && query.error) {
     const isGone = problemOf(query.error).status === 404;
     return isGone ? (
-      <Empty title="There is nothing to choose here">Your instructor places you, or the choice was taken back.</Empty>
+      <Empty title="There is nothing to choose here">
+        Your instructor places you, or the choice was taken back.
+      </Empty>
     ) : (
       <ProblemStrip of={query.error} />
     );
@@ -162,7 +180,8 @@ export function SignUpPage() {
   const choose = async (groupId: GroupId | null, said: string) => {
     const before = view.yours;
     const answer = await take({ setId, groupId });
-    if ('data' in answer && answer.data) notice(said, { label: 'Undo', do: () => void choose(before, 'Taken back') });
+    if ('data' in answer && answer.data)
+      notice(said, { label: 'Undo', do: () => void choose(before, 'Taken back') });
     else notice(problemOf(answer.error).detail);
   };
   const yours = view.groups.find((group) => group.id === view.yours);
@@ -194,13 +213,27 @@ export function SignUpPage() {
           const isYours = group.id === view.yours;
           const isShut = !isYours && (left === 0 || group.isLocked);
           return (
-            <Card key={group.id} aria-label={group.name} style={hueOfGroup(group.number)} data-yours={isYours || undefined} data-shut={isShut || undefined}>
+            <Card
+              key={group.id}
+              aria-label={group.name}
+              style={hueOfGroup(group.number)}
+              data-yours={isYours || undefined}
+              data-shut={isShut || undefined}
+            >
               <header>
                 <Emblem number={group.number} size={44} look={isYours ? 'solid' : isShut ? 'line' : 'pale'} />
                 <h2>{group.name}</h2>
                 <span className="left">
                   {left === null ? group.members : left === 0 ? 'Full' : left}
-                  <small>{left === null ? 'in it' : left === 0 ? `${group.members} of ${group.capacity}` : left === 1 ? 'place left' : 'places left'}</small>
+                  <small>
+                    {left === null
+                      ? 'in it'
+                      : left === 0
+                        ? `${group.members} of ${group.capacity}`
+                        : left === 1
+                          ? 'place left'
+                          : 'places left'}
+                  </small>
                 </span>
               </header>
               <ul aria-label={`In ${group.name}`}>
@@ -210,7 +243,11 @@ export function SignUpPage() {
                       {place.isYou ? 'You' : <PersonName name={place.name} />}
                     </li>
                   ) : (
-                    <li key={at} data-taken={place.kind === 'taken' || undefined} data-free={place.kind === 'free' || undefined}>
+                    <li
+                      key={at}
+                      data-taken={place.kind === 'taken' || undefined}
+                      data-free={place.kind === 'free' || undefined}
+                    >
                       {place.says}
                     </li>
                   ),
@@ -232,12 +269,19 @@ export function SignUpPage() {
                 </Small>
                 {mayChoose &&
                   (isYours ? (
-                    <Button isDisabled={isLoading} onPress={() => void choose(null, `Your place in ${group.name} is free again`)}>
+                    <Button
+                      isDisabled={isLoading}
+                      onPress={() => void choose(null, `Your place in ${group.name} is free again`)}
+                    >
                       Give it back
                     </Button>
                   ) : (
                     !isShut && (
-                      <Button kind={view.yours ? 'plain' : 'main'} isDisabled={isLoading} onPress={() => void choose(group.id, `You are in ${group.name}`)}>
+                      <Button
+                        kind={view.yours ? 'plain' : 'main'}
+                        isDisabled={isLoading}
+                        onPress={() => void choose(group.id, `You are in ${group.name}`)}
+                      >
                         {view.yours ? `Move to ${group.name}` : `Take a place in ${group.name}`}
                       </Button>
                     )
@@ -251,7 +295,9 @@ export function SignUpPage() {
   );
 }
 
-type Place = { readonly kind: 'named'; readonly name: string; readonly isYou: boolean } | { readonly kind: 'taken' | 'free'; readonly says: string };
+type Place =
+  | { readonly kind: 'named'; readonly name: string; readonly isYou: boolean }
+  | { readonly kind: 'taken' | 'free'; readonly says: string };
 
 /** One box a place, as far as they can be drawn. */
 function placesOf({ names, members, capacity }: SignUpView['groups'][number]): Place[] {
@@ -259,15 +305,26 @@ function placesOf({ names, members, capacity }: SignUpView['groups'][number]): P
     ? names.map(({ name, isYou }) => ({ kind: 'named', name, isYou }))
     : Array.from({ length: members }, () => ({ kind: 'taken', says: 'taken' }));
   const free = capacity === null ? 0 : Math.max(0, capacity - members);
-  const places: Place[] = [...taken, ...Array.from({ length: free }, (): Place => ({ kind: 'free', says: 'free' }))];
+  const places: Place[] = [
+    ...taken,
+    ...Array.from({ length: free }, (): Place => ({ kind: 'free', says: 'free' })),
+  ];
   if (places.length <= placesDrawn) return places;
   const more = places.length - (placesDrawn - 1);
-  return [...places.slice(0, placesDrawn - 1), { kind: taken.length > placesDrawn ? 'taken' : 'free', says: `and ${more} more` }];
+  return [
+    ...places.slice(0, placesDrawn - 1),
+    { kind: taken.length > placesDrawn ? 'taken' : 'free', says: `and ${more} more` },
+  ];
 }
 
-function sayWhen({ state, set }: SignUpView, dates: { dateTime: (at: string) => string }): readonly [string, string] {
+function sayWhen(
+  { state, set }: SignUpView,
+  dates: { dateTime: (at: string) => string },
+): readonly [string, string] {
   if (state === 'frozen') return ['Fixed', 'by your instructor'];
   if (state === 'not-open-yet') return [dates.dateTime(set.opens!), 'choosing begins then'];
   if (state === 'closed') return [dates.dateTime(set.closes!), 'choosing ended then'];
-  return set.closes ? [dates.dateTime(set.closes), 'your choice can change until then'] : ['Open', 'until your instructor fixes the groups'];
+  return set.closes
+    ? [dates.dateTime(set.closes), 'your choice can change until then']
+    : ['Open', 'until your instructor fixes the groups'];
 }

@@ -1,7 +1,14 @@
 import { GripVertical } from 'lucide-react';
 import { createContext, memo, useContext, useState } from 'react';
 import type { ComponentProps, ReactNode } from 'react';
-import { Button, GridList, GridListItem, ListLayout, useDragAndDrop, Virtualizer } from 'react-aria-components';
+import {
+  Button,
+  GridList,
+  GridListItem,
+  ListLayout,
+  useDragAndDrop,
+  Virtualizer,
+} from 'react-aria-components';
 import type { Key, Selection } from 'react-aria-components';
 import { css, styled } from 'styled-components';
 import type { BoardStudent } from '@jigsaw/contract/groups';
@@ -131,19 +138,30 @@ export const StudentList = memo(function StudentList({
     // A selected student carries the whole selection along, from other lists too.
     getItems: (keys) => {
       const isSelected = [...keys].some((key) => selected.has(key as EnrolmentId));
-      const carried = isSelected ? [...allSelected()] : ([...keys] as EnrolmentId[]).map((id) => [id, groupId] as const);
+      const carried = isSelected
+        ? [...allSelected()]
+        : ([...keys] as EnrolmentId[]).map((id) => [id, groupId] as const);
       return carried.map(([id, from]) => ({
         [dragType]: JSON.stringify([id, from]),
         'text/plain': students.find((student) => student.enrolmentId === id)?.name ?? id,
       }));
     },
-    renderDragPreview: (items) => <Carried>{items.length === 1 ? items[0]!['text/plain'] : `${items.length} students`}</Carried>,
+    renderDragPreview: (items) => (
+      <Carried>{items.length === 1 ? items[0]!['text/plain'] : `${items.length} students`}</Carried>
+    ),
     acceptedDragTypes: [dragType],
     getDropOperation: () => 'move',
     onRootDrop: (event) => {
-      const ids = event.items.map((item) => (item.kind === 'text' ? item.getText(dragType) : Promise.resolve('')));
+      const ids = event.items.map((item) =>
+        item.kind === 'text' ? item.getText(dragType) : Promise.resolve(''),
+      );
       void Promise.all(ids).then((all) =>
-        onDrop(groupId, new Map(all.filter((id) => id !== '').map((each) => JSON.parse(each) as [EnrolmentId, GroupId | null]))),
+        onDrop(
+          groupId,
+          new Map(
+            all.filter((id) => id !== '').map((each) => JSON.parse(each) as [EnrolmentId, GroupId | null]),
+          ),
+        ),
       );
     },
   });
@@ -158,11 +176,15 @@ export const StudentList = memo(function StudentList({
       selectedKeys={isSame(heard, selected) ? heard : selected}
       onSelectionChange={(keys: Selection) => {
         setHeard(keys === 'all' ? new Set() : keys);
-        onSelect(groupId, keys === 'all' ? students.map((student) => student.enrolmentId) : ([...keys] as EnrolmentId[]));
+        onSelect(
+          groupId,
+          keys === 'all' ? students.map((student) => student.enrolmentId) : ([...keys] as EnrolmentId[]),
+        );
       }}
       dragAndDropHooks={dragAndDropHooks}
       onContextMenu={(event) => {
-        const id = event.target instanceof Element && event.target.closest('[data-key]')?.getAttribute('data-key');
+        const id =
+          event.target instanceof Element && event.target.closest('[data-key]')?.getAttribute('data-key');
         if (!id) return;
         event.preventDefault();
         event.stopPropagation(); // the group's own menu is another
@@ -200,17 +222,24 @@ interface PlainStudentsProps {
 }
 
 /** Looks like the list that can be selected and carried, and costs a fraction of it: for what is not in view yet, or about to be there. */
-export function PlainStudents({ students, renderStudent, ...rest }: PlainStudentsProps & ComponentProps<typeof PlainRows>) {
+export function PlainStudents({
+  students,
+  renderStudent,
+  ...rest
+}: PlainStudentsProps & ComponentProps<typeof PlainRows>) {
   return (
     <PlainRows {...rest}>
       {students.map((student) => (
-        <li key={student.enrolmentId}>{renderStudent ? renderStudent(student) : <StudentName student={student} />}</li>
+        <li key={student.enrolmentId}>
+          {renderStudent ? renderStudent(student) : <StudentName student={student} />}
+        </li>
       ))}
     </PlainRows>
   );
 }
 
-const isSame = (one: ReadonlySet<Key>, other: ReadonlySet<Key>) => one.size === other.size && [...one].every((key) => other.has(key));
+const isSame = (one: ReadonlySet<Key>, other: ReadonlySet<Key>) =>
+  one.size === other.size && [...one].every((key) => other.has(key));
 
 /** Those whom a search found, to be marked where they sit. Only names hear of it: a row is far more than its name, and a key must be answered at once. */
 export const FoundStudents = createContext<ReadonlySet<EnrolmentId>>(new Set());

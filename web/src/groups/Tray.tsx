@@ -119,7 +119,21 @@ interface TrayProps {
 
 /** Whoever waits for a place, found as fast as is typed: plain rows answer the key; the list that can be carried off and the marks in the groups follow as
  * soon as there is time, and wait for no typing. */
-export function Tray({ board, acts, students, unplaced, mayPlace, selected, find, onSeek, allSelected, onSelect, onDrop, onMenu, onWrite }: TrayProps) {
+export function Tray({
+  board,
+  acts,
+  students,
+  unplaced,
+  mayPlace,
+  selected,
+  find,
+  onSeek,
+  allSelected,
+  onSelect,
+  onDrop,
+  onMenu,
+  onWrite,
+}: TrayProps) {
   const { set, groups } = board;
   const [sought, setSought] = useState('');
   const soughtSoon = useDeferredValue(sought);
@@ -128,9 +142,18 @@ export function Tray({ board, acts, students, unplaced, mayPlace, selected, find
     setSought(next);
     startTransition(() => onSeek(next));
   };
-  const renderStudent = useCallback((student: BoardStudent) => <TrayStudent student={student} groups={groups} />, [groups]);
-  const renderPlain = useCallback((student: BoardStudent) => <TrayStudent student={student} groups={groups} isPlain />, [groups]);
-  const renderNobody = useCallback(() => <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>{trayEmpty(board, students.length)}</p>, [board, students]);
+  const renderStudent = useCallback(
+    (student: BoardStudent) => <TrayStudent student={student} groups={groups} />,
+    [groups],
+  );
+  const renderPlain = useCallback(
+    (student: BoardStudent) => <TrayStudent student={student} groups={groups} isPlain />,
+    [groups],
+  );
+  const renderNobody = useCallback(
+    () => <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>{trayEmpty(board, students.length)}</p>,
+    [board, students],
+  );
   return (
     <Frame aria-label={set.isExclusive ? 'Unplaced' : 'Everybody'}>
       <header>
@@ -140,12 +163,24 @@ export function Tray({ board, acts, students, unplaced, mayPlace, selected, find
             {unplaced.length} of {board.students.length} {set.isExclusive ? 'unplaced' : 'in no group'}
           </Tag>
         </div>
-        <FindField label="Find a student" placeholder="Find a name" value={sought} onChange={seek} inputRef={find}>
+        <FindField
+          label="Find a student"
+          placeholder="Find a name"
+          value={sought}
+          onChange={seek}
+          inputRef={find}
+        >
           <Key aria-hidden="true">/</Key>
         </FindField>
       </header>
       <div>
-        {sought !== soughtSoon && <AtOnce aria-hidden="true" students={matching(students, sought).slice(0, mostDrawn)} renderStudent={renderPlain} />}
+        {sought !== soughtSoon && (
+          <AtOnce
+            aria-hidden="true"
+            students={matching(students, sought).slice(0, mostDrawn)}
+            renderStudent={renderPlain}
+          />
+        )}
         <StudentList
           label={set.isExclusive ? 'Unplaced students' : 'All students'}
           groupId={null}
@@ -160,11 +195,18 @@ export function Tray({ board, acts, students, unplaced, mayPlace, selected, find
           renderStudent={renderStudent}
         />
       </div>
-      {mayPlace && <WhereTheyFit board={board} selected={acts.selected} onPlace={(groupId) => acts.send(acts.selected, groupId)} />}
+      {mayPlace && (
+        <WhereTheyFit
+          board={board}
+          selected={acts.selected}
+          onPlace={(groupId) => acts.send(acts.selected, groupId)}
+        />
+      )}
       {mayPlace && unplaced.length > 0 && acts.selected.size === 0 && (
         <aside>
           <Button isSmall onPress={() => onWrite(unplaced)}>
-            {set.signUp && !set.frozenAt ? 'Remind' : 'Write to'} {unplaced.length === 1 ? 'them' : `these ${unplaced.length}`}…
+            {set.signUp && !set.frozenAt ? 'Remind' : 'Write to'}{' '}
+            {unplaced.length === 1 ? 'them' : `these ${unplaced.length}`}…
           </Button>
         </aside>
       )}

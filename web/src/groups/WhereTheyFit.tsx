@@ -58,7 +58,9 @@ export function WhereTheyFit({ board, selected, onPlace }: WhereTheyFitProps) {
       {fits.length === 0 && (
         <p style={{ padding: '0 8px' }}>
           <Small>
-            {selected.size === 1 ? 'No other group has room.' : `No group has room for all ${selected.size}. Select fewer, or let a group hold more.`}
+            {selected.size === 1
+              ? 'No other group has room.'
+              : `No group has room for all ${selected.size}. Select fewer, or let a group hold more.`}
           </Small>
         </p>
       )}
@@ -82,18 +84,32 @@ export function WhereTheyFit({ board, selected, onPlace }: WhereTheyFitProps) {
 function fitsOf(board: BoardView, selected: Chosen): Fit[] {
   const seating = seatingOf(board);
   const comers = board.students.filter((student) => selected.has(student.enrolmentId));
-  const categories = board.attributes.filter((attribute) => attribute.kind === 'category').map((attribute) => attribute.name);
-  const countsIn = new Map(categories.map((name) => [name, countsOf(board.students.flatMap((student) => student.attributes[name] ?? []))]));
+  const categories = board.attributes
+    .filter((attribute) => attribute.kind === 'category')
+    .map((attribute) => attribute.name);
+  const countsIn = new Map(
+    categories.map((name) => [
+      name,
+      countsOf(board.students.flatMap((student) => student.attributes[name] ?? [])),
+    ]),
+  );
   // What nearly everybody has to themselves, no group can mix.
   const names = categories.filter((name) => countsIn.get(name)!.size <= mostKinds);
-  const valuesOf = (students: readonly BoardStudent[]) => Object.fromEntries(names.map((name) => [name, students.map((student) => student.attributes[name])]));
+  const valuesOf = (students: readonly BoardStudent[]) =>
+    Object.fromEntries(names.map((name) => [name, students.map((student) => student.attributes[name])]));
   const classOf = new Map(names.map((name) => [name, countsIn.get(name)!]));
   const here = new Set(comers.flatMap((student) => student.seats.map((seat) => seat.groupId)));
   const groups = board.groups
     .filter((group) => !here.has(group.id))
     .map((group) => {
       const own = seating.get(group.id)!;
-      return { id: group.id, members: own.length, capacity: capacityOf(board, group), isLocked: group.isLocked, values: valuesOf(own) };
+      return {
+        id: group.id,
+        members: own.length,
+        capacity: capacityOf(board, group),
+        isLocked: group.isLocked,
+        values: valuesOf(own),
+      };
     });
   return whereTheyFit(groups, { count: comers.length, values: valuesOf(comers) }, classOf);
 }

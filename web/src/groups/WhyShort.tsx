@@ -42,7 +42,17 @@ const namesShown = 4;
 const hindrancesShown = 2;
 
 /** What stands in a rule's way, what it would reach otherwise, and what can be done about it in one press. */
-export function WhyShort({ board, rule, isHard, why, part, onRaise, onTakeAway, onUnpin, onClose }: WhyShortProps) {
+export function WhyShort({
+  board,
+  rule,
+  isHard,
+  why,
+  part,
+  onRaise,
+  onTakeAway,
+  onUnpin,
+  onClose,
+}: WhyShortProps) {
   if (!why)
     return (
       <Panel role="status">
@@ -61,8 +71,11 @@ export function WhyShort({ board, rule, isHard, why, part, onRaise, onTakeAway, 
       {shown.length === 0 && <p>{sayNothing(why)}</p>}
       {shown.map((hindrance) => (
         <p key={hindrance.by}>
-          <b>{hindrance.by === 'pins' ? 'That some are pinned or stay' : `Rule ${hindrance.by + 1}`}</b> is in its way: without it, {hindrance.outcome.says}.{' '}
-          {hindrance.spared.length > 0 && hindrance.spared.length <= namesShown && <Spared board={board} hindrance={hindrance} />}
+          <b>{hindrance.by === 'pins' ? 'That some are pinned or stay' : `Rule ${hindrance.by + 1}`}</b> is in
+          its way: without it, {hindrance.outcome.says}.{' '}
+          {hindrance.spared.length > 0 && hindrance.spared.length <= namesShown && (
+            <Spared board={board} hindrance={hindrance} />
+          )}
         </p>
       ))}
       <div>

@@ -4,9 +4,19 @@ import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { ask } from './asking.js';
 import type { Told } from './reasoning.js';
 
-const groups = [0, 1].map((at) => ({ id: `g${at}` as GroupId, name: `G${at}`, capacity: null, isLocked: false }));
+const groups = [0, 1].map((at) => ({
+  id: `g${at}` as GroupId,
+  name: `G${at}`,
+  capacity: null,
+  isLocked: false,
+}));
 const large: DealProblem = {
-  students: Array.from({ length: 2_001 }, (_, at) => ({ id: `s${at}` as EnrolmentId, name: `S${at}`, attributes: {}, fixedIn: null })),
+  students: Array.from({ length: 2_001 }, (_, at) => ({
+    id: `s${at}` as EnrolmentId,
+    name: `S${at}`,
+    attributes: {},
+    fixedIn: null,
+  })),
   groups,
   rules: [],
   seed: 1,
@@ -51,14 +61,23 @@ describe('a very large class', () => {
   it('is told why there is none', async () => {
     const clash = { code: 'together-is-apart', names: ['Ada', 'Ben'] };
     expect(await heard([line('clash', { clash })])).toEqual([{ kind: 'dealt', dealt: { ok: false, clash } }]);
-    expect(await heard([line('given-up', { detail: 'Too long.' })])).toEqual([{ kind: 'given-up', detail: 'Too long.' }]);
+    expect(await heard([line('given-up', { detail: 'Too long.' })])).toEqual([
+      { kind: 'given-up', detail: 'Too long.' },
+    ]);
   });
 
   it('is told when the answer breaks off, ends early or is refused', async () => {
     const away = { kind: 'given-up', detail: 'The server did not finish the deal. Try again in a moment.' };
     expect((await heard([line('going', { part: 0.2, best: deal })], { breaks: true })).at(-1)).toEqual(away);
     expect(await heard([])).toEqual([away]);
-    const problem = { type: '/problems/forbidden', title: 'No', status: 403, detail: 'Only who places students may.' };
-    expect(await heard([JSON.stringify(problem)], { status: 403 })).toEqual([{ kind: 'given-up', detail: problem.detail }]);
+    const problem = {
+      type: '/problems/forbidden',
+      title: 'No',
+      status: 403,
+      detail: 'Only who places students may.',
+    };
+    expect(await heard([JSON.stringify(problem)], { status: 403 })).toEqual([
+      { kind: 'given-up', detail: problem.detail },
+    ]);
   });
 });

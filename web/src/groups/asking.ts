@@ -30,8 +30,16 @@ export function ask(courseId: string, question: Question, hear: (told: Told) => 
   return () => worker.terminate();
 }
 
-async function askServer(courseId: string, problem: DealProblem, hear: (told: Told) => void, signal: AbortSignal): Promise<void> {
-  const away = { kind: 'given-up', detail: 'The server did not finish the deal. Try again in a moment.' } as const;
+async function askServer(
+  courseId: string,
+  problem: DealProblem,
+  hear: (told: Told) => void,
+  signal: AbortSignal,
+): Promise<void> {
+  const away = {
+    kind: 'given-up',
+    detail: 'The server did not finish the deal. Try again in a moment.',
+  } as const;
   try {
     const answer = await fetch(`/api/courses/${courseId}/deals`, {
       method: 'POST',
@@ -70,7 +78,9 @@ function toldBy(problem: DealProblem, line: DealLine): Told {
 }
 
 async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<string> {
-  const reader = body.pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>).getReader();
+  const reader = body
+    .pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>)
+    .getReader();
   let rest = '';
   for (;;) {
     const { done, value } = await reader.read();

@@ -10,20 +10,40 @@ const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}/deal`);
 const [crock, carboy] = [id<'group'>('Crock'), id<'group'>('Carboy')];
 const person = (name: string) => id<'enrolment'>(name);
-const labs = { id: id<'group-set'>('labs'), name: 'Labs', isExclusive: true, groups: [{ id: id<'group'>('tue'), number: 1, name: 'Tue' }] };
+const labs = {
+  id: id<'group-set'>('labs'),
+  name: 'Labs',
+  isExclusive: true,
+  groups: [{ id: id<'group'>('tue'), number: 1, name: 'Tue' }],
+};
 /** Ada and Ben have plenty of experience, Cho and Dia none; Ada and Cho were in one lab. */
-function given(rules: DealRule[] = [], seats: Parameters<typeof aBoard>[0] = { Ada: null, Ben: null, Cho: null, Dia: null }) {
+function given(
+  rules: DealRule[] = [],
+  seats: Parameters<typeof aBoard>[0] = { Ada: null, Ben: null, Cho: null, Dia: null },
+) {
   const plain = aBoard(seats);
   const board: BoardView = {
     ...plain,
     rules,
     attributes: [{ name: 'Lab', kind: 'category', isChosen: false }],
-    students: plain.students.map((student, at) => ({ ...student, attributes: { Lab: at < 2 ? 'plenty' : 'none' } })),
+    students: plain.students.map((student, at) => ({
+      ...student,
+      attributes: { Lab: at < 2 ? 'plenty' : 'none' },
+    })),
   };
   const entries = board.students.map((student) =>
-    anEntry(student.name, { groups: ['Ada', 'Cho'].includes(student.name) ? [{ setId: labs.id, groupId: labs.groups[0]!.id, number: 1, name: 'Tue' }] : [] }),
+    anEntry(student.name, {
+      groups: ['Ada', 'Cho'].includes(student.name)
+        ? [{ setId: labs.id, groupId: labs.groups[0]!.id, number: 1, name: 'Tue' }]
+        : [],
+    }),
   );
-  const roster: RosterView = { entries: entries.map((entry) => ({ ...entry, enrolmentId: person(entry.name) })), sets: [labs], attributes: [], syncedAt: null };
+  const roster: RosterView = {
+    entries: entries.map((entry) => ({ ...entry, enrolmentId: person(entry.name) })),
+    sets: [labs],
+    attributes: [],
+    syncedAt: null,
+  };
   return { board, roster };
 }
 function open(rules: DealRule[] = [], more: object = {}, seats?: Parameters<typeof aBoard>[0]) {
@@ -53,13 +73,17 @@ describe('dealing by rules', () => {
     const { moves } = writes()[0]!.body as { moves: { student: string; to: string }[] };
     const plenty = moves.filter((move) => [person('Ada'), person('Ben')].includes(move.student as never));
     expect(new Set(plenty.map((move) => move.to)).size).toBe(2);
-    expect(await screen.findByRole('button', { name: /^Undo: 4 students dealt by 1 rules/ })).toBeInTheDocument();
+    expect(
+      await screen.findByRole('button', { name: /^Undo: 4 students dealt by 1 rules/ }),
+    ).toBeInTheDocument();
   });
 
   it('keeps whoever is pinned when it deals again', async () => {
     const { user } = open([spread]);
     await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
-    const ada = (await screen.findByRole('button', { name: /^Ada/ })).closest('section')!.getAttribute('aria-label')!;
+    const ada = (await screen.findByRole('button', { name: /^Ada/ }))
+      .closest('section')!
+      .getAttribute('aria-label')!;
     await user.click(screen.getByRole('button', { name: /^Ada/ }));
     expect(screen.getByRole('button', { name: /^Ada/ })).toHaveAttribute('aria-pressed', 'true');
     for (let again = 0; again < 3; again += 1) {
@@ -68,7 +92,8 @@ describe('dealing by rules', () => {
     }
     await user.click(screen.getByRole('button', { name: 'Earlier 1' }));
     await user.click(screen.getByRole('menuitem', { name: /^Deal 1/ }));
-    for (const number of [1, 4, 3, 2]) await user.click(screen.getByRole('button', { name: `Discard Deal ${number}` }));
+    for (const number of [1, 4, 3, 2])
+      await user.click(screen.getByRole('button', { name: `Discard Deal ${number}` }));
     expect(screen.queryByRole('button', { name: /^Accept/ })).toBeNull();
   });
 
@@ -83,13 +108,20 @@ describe('dealing by rules', () => {
     await user.click(await screen.findByRole('option', { name: 'beside the Board now' }));
     const both = within(screen.getByRole('region', { name: 'Deal 1 beside Board now' }));
     expect(both.getByRole('row', { name: /Crock/ })).toBeInTheDocument();
-    expect(both.getAllByRole('columnheader').map((each) => each.textContent)).toEqual(['Group', 'Deal 1', 'Board now']);
+    expect(both.getAllByRole('columnheader').map((each) => each.textContent)).toEqual([
+      'Group',
+      'Deal 1',
+      'Board now',
+    ]);
     expect(screen.getByText('Alike on every rule')).toBeInTheDocument();
   });
 
   it('deals the same again by its seed', async () => {
     const { user } = open([spread]);
-    const seats = () => ['Ada', 'Ben', 'Cho', 'Dia'].map((name) => screen.getByRole('button', { name: new RegExp(`^${name}`) }).closest('section')!.ariaLabel);
+    const seats = () =>
+      ['Ada', 'Ben', 'Cho', 'Dia'].map(
+        (name) => screen.getByRole('button', { name: new RegExp(`^${name}`) }).closest('section')!.ariaLabel,
+      );
     const dealt: (string | null)[][] = [];
     for (let turn = 0; turn < 2; turn += 1) {
       await user.click(await screen.findByRole('button', { name: 'Seed…' }));
@@ -117,8 +149,14 @@ describe('dealing by rules', () => {
   });
 
   it('takes over the rules of another set, but for those that are here and for its own teammates', async () => {
-    const theirs: DealRule[] = [spread, { kind: 'fresh', setIds: [setId] }, { kind: 'nobody-alone', attribute: 'Lab' }];
-    const { user, writes } = open([spread], { [`GET sets/${labs.id}/board`]: { ...given(theirs).board, set: { ...given().board.set, name: 'Labs' } } });
+    const theirs: DealRule[] = [
+      spread,
+      { kind: 'fresh', setIds: [setId] },
+      { kind: 'nobody-alone', attribute: 'Lab' },
+    ];
+    const { user, writes } = open([spread], {
+      [`GET sets/${labs.id}/board`]: { ...given(theirs).board, set: { ...given().board.set, name: 'Labs' } },
+    });
     await user.click(await screen.findByRole('button', { name: 'Rules of…' }));
     await user.click(screen.getByRole('menuitem', { name: 'Labs' }));
     expect(await screen.findByText('1 rule taken over from Labs')).toBeInTheDocument();
@@ -129,11 +167,17 @@ describe('dealing by rules', () => {
 
   it('says the sizes, and who finds no place', async () => {
     const { board } = given([spread]);
-    const small = { ...board, set: { ...board.set, capacity: 1 }, groups: board.groups.map((group) => ({ ...group, capacity: 1 })) };
+    const small = {
+      ...board,
+      set: { ...board.set, capacity: 1 },
+      groups: board.groups.map((group) => ({ ...group, capacity: 1 })),
+    };
     const { user } = open([spread], { [`GET sets/${setId}/board`]: small });
     await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
     expect(await screen.findByText('2 groups of 1; 2 without a place')).toBeInTheDocument();
-    expect(within(screen.getByRole('region', { name: 'In no group' })).getAllByRole('listitem')).toHaveLength(2);
+    expect(within(screen.getByRole('region', { name: 'In no group' })).getAllByRole('listitem')).toHaveLength(
+      2,
+    );
   });
 
   it('says with names why rules cannot all hold', async () => {
@@ -165,14 +209,24 @@ describe('dealing by rules', () => {
 
   it('tells two of one name apart by their numbers', async () => {
     const { board } = given([{ kind: 'apart', students: [person('Cho'), person('Dia')] }]);
-    const twins = { ...board, students: board.students.map((student, at) => (at < 2 ? { ...student, name: 'Siobhán', number: `fe-${at}` } : student)) };
+    const twins = {
+      ...board,
+      students: board.students.map((student, at) =>
+        at < 2 ? { ...student, name: 'Siobhán', number: `fe-${at}` } : student,
+      ),
+    };
     const { user } = open([], { [`GET sets/${setId}/board`]: twins });
     await user.type(await screen.findByRole('combobox', { name: 'Somebody more' }), 'sio');
-    expect((await screen.findAllByRole('option')).map((option) => option.textContent)).toEqual(['Siobhán fe-0', 'Siobhán fe-1']);
+    expect((await screen.findAllByRole('option')).map((option) => option.textContent)).toEqual([
+      'Siobhán fe-0',
+      'Siobhán fe-1',
+    ]);
   });
 
   it('says when somebody else changed the set meanwhile', async () => {
-    const { user } = open([spread], { [`PUT sets/${setId}/rules`]: new Refusal(409, 'stale-write', 'Somebody changed this set meanwhile.') });
+    const { user } = open([spread], {
+      [`PUT sets/${setId}/rules`]: new Refusal(409, 'stale-write', 'Somebody changed this set meanwhile.'),
+    });
     await user.click(await screen.findByRole('button', { name: 'Take rule 1 away' }));
     expect(await screen.findByText('Somebody changed this set meanwhile.')).toBeInTheDocument();
   });
@@ -181,18 +235,43 @@ describe('dealing by rules', () => {
 describe('what the engine is asked', () => {
   it('keeps pins, locked groups, and whoever is not dealt anew where they are', () => {
     const { board, roster } = given([], { Ada: 'Crock', Ben: 'Carboy', Cho: null, Dia: null });
-    const locked = { ...board, groups: board.groups.map((group) => ({ ...group, isLocked: group.id === crock })) };
+    const locked = {
+      ...board,
+      groups: board.groups.map((group) => ({ ...group, isLocked: group.id === crock })),
+    };
     const fixed = (whom: 'unplaced' | 'all', pins = new Map([[person('Dia'), carboy]])) =>
-      problemOf({ board: locked, roster, rules: [{ kind: 'fresh', setIds: [labs.id] }], whom, pins, seed: 1 }).students.map((student) => student.fixedIn);
+      problemOf({
+        board: locked,
+        roster,
+        rules: [{ kind: 'fresh', setIds: [labs.id] }],
+        whom,
+        pins,
+        seed: 1,
+      }).students.map((student) => student.fixedIn);
     expect(fixed('all')).toEqual([crock, null, null, carboy]);
     expect(fixed('unplaced', new Map())).toEqual([crock, carboy, null, null]);
-    const { rules } = problemOf({ board, roster, rules: [{ kind: 'fresh', setIds: [labs.id] }], whom: 'all', pins: new Map(), seed: 1 });
-    expect(rules).toEqual([{ kind: 'fresh', sets: [{ name: 'Labs', groups: [[person('Ada'), person('Cho')]] }] }]);
+    const { rules } = problemOf({
+      board,
+      roster,
+      rules: [{ kind: 'fresh', setIds: [labs.id] }],
+      whom: 'all',
+      pins: new Map(),
+      seed: 1,
+    });
+    expect(rules).toEqual([
+      { kind: 'fresh', sets: [{ name: 'Labs', groups: [[person('Ada'), person('Cho')]] }] },
+    ]);
   });
 
   it('becomes moves from how the Board is, and takes no leading along', () => {
     const { board } = given([], { Ada: 'Crock', Ben: 'Carboy', Cho: null, Dia: null });
-    const led = { ...board, students: board.students.map((student) => ({ ...student, seats: student.seats.map((seat) => ({ ...seat, isLeader: true })) })) };
+    const led = {
+      ...board,
+      students: board.students.map((student) => ({
+        ...student,
+        seats: student.seats.map((seat) => ({ ...seat, isLeader: true })),
+      })),
+    };
     const seats = new Map([
       [person('Ada'), carboy],
       [person('Ben'), carboy],
@@ -215,19 +294,25 @@ describe('what the engine is asked', () => {
       isStopped: false,
       seats: [[person('Ada'), id<'group'>('gone')] as const, [person('Ben'), crock] as const],
     };
-    expect(movesOf(board, seatsOf(board, kept))).toEqual([{ student: person('Ben'), from: carboy, to: crock }]);
+    expect(movesOf(board, seatsOf(board, kept))).toEqual([
+      { student: person('Ben'), from: carboy, to: crock },
+    ]);
   });
 
   it('is read as sentences', () => {
     const { board, roster } = given();
     const says = (rule: DealRule) => sayRule(rule, board, roster);
-    expect(says({ kind: 'together', students: [person('Ada'), person('Ben')] })).toBe('Keep Ada, Ben together');
+    expect(says({ kind: 'together', students: [person('Ada'), person('Ben')] })).toBe(
+      'Keep Ada, Ben together',
+    );
     expect(says({ kind: 'fresh', setIds: [labs.id] })).toBe('Not with teammates of Labs');
-    expect(says({ kind: 'common-time', attribute: 'Free', wanted: 2 })).toBe('At least 2 half-days of Free in common');
-    expect([says(spread), says({ kind: 'alike', attribute: 'Lab', as: 'category' }), says({ kind: 'nobody-alone', attribute: 'Lab' })]).toEqual([
-      'Spread Lab evenly',
-      'Alike in Lab',
-      'Nobody alone by Lab',
-    ]);
+    expect(says({ kind: 'common-time', attribute: 'Free', wanted: 2 })).toBe(
+      'At least 2 half-days of Free in common',
+    );
+    expect([
+      says(spread),
+      says({ kind: 'alike', attribute: 'Lab', as: 'category' }),
+      says({ kind: 'nobody-alone', attribute: 'Lab' }),
+    ]).toEqual(['Spread Lab evenly', 'Alike in Lab', 'Nobody alone by Lab']);
   });
 });

@@ -27,25 +27,45 @@ export function problemOf({ board, roster, rules, whom, pins, seed }: Given): De
   const locked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
   return {
     seed,
-    groups: board.groups.map((group) => ({ id: group.id, name: group.name, capacity: capacityOf(board, group), isLocked: group.isLocked })),
+    groups: board.groups.map((group) => ({
+      id: group.id,
+      name: group.name,
+      capacity: capacityOf(board, group),
+      isLocked: group.isLocked,
+    })),
     students: board.students.map(({ enrolmentId, name, attributes, seats }) => {
       const seat = seats[0]?.groupId ?? null;
       const stays = seat !== null && (whom === 'unplaced' || locked.has(seat));
-      return { id: enrolmentId, name, attributes, sitsIn: seat, fixedIn: pins.get(enrolmentId) ?? (stays ? seat : null) };
+      return {
+        id: enrolmentId,
+        name,
+        attributes,
+        sitsIn: seat,
+        fixedIn: pins.get(enrolmentId) ?? (stays ? seat : null),
+      };
     }),
     rules: rules.map((rule): Rule => {
       if (rule.kind !== 'fresh') return rule;
       const chosen = roster.sets.filter((set) => rule.setIds.includes(set.id));
-      return { kind: 'fresh', sets: chosen.map((set) => ({ name: set.name, groups: set.groups.map((group) => membersIn(roster, group.id)) })) };
+      return {
+        kind: 'fresh',
+        sets: chosen.map((set) => ({
+          name: set.name,
+          groups: set.groups.map((group) => membersIn(roster, group.id)),
+        })),
+      };
     }),
   };
 }
 
 const membersIn = (roster: RosterView, groupId: GroupId): EnrolmentId[] =>
-  roster.entries.flatMap((entry) => (entry.groups.some((group) => group.groupId === groupId) ? [entry.enrolmentId] : []));
+  roster.entries.flatMap((entry) =>
+    entry.groups.some((group) => group.groupId === groupId) ? [entry.enrolmentId] : [],
+  );
 
 /** Who sits where on the Board. */
-export const seatsNow = (board: BoardView): Seats => new Map(board.students.map((student) => [student.enrolmentId, student.seats[0]?.groupId ?? null]));
+export const seatsNow = (board: BoardView): Seats =>
+  new Map(board.students.map((student) => [student.enrolmentId, student.seats[0]?.groupId ?? null]));
 
 /** Everybody's seat in a deal that was kept; whoever came since stays where they are, and nobody is sent to a group that is gone. */
 export function seatsOf(board: BoardView, kept: KeptDeal): Seats {
@@ -73,7 +93,9 @@ export function movesOf(board: BoardView, seats: Seats): Move[] {
 /** The rule in one plain sentence, for readers and the list of what was reached. */
 export function sayRule(rule: DealRule, board: BoardView, roster: RosterView): string {
   const names = (ids: readonly EnrolmentId[]) =>
-    ids.map((id) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'somebody who left').join(', ');
+    ids
+      .map((id) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'somebody who left')
+      .join(', ');
   switch (rule.kind) {
     case 'together':
       return `Keep ${names(rule.students)} together`;

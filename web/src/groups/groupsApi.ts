@@ -1,5 +1,25 @@
-import { BoardGroup, BoardGroups, BoardView, GroupSetList, GroupSetView, MadeGroupSet, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/groups';
-import type { CopySet, CreateGroupSet, DeriveExperts, EditGroup, EditGroups, LeadGroups, PlaceRequest, SetRules, SetSettings } from '@jigsaw/contract/groups';
+import {
+  BoardGroup,
+  BoardGroups,
+  BoardView,
+  GroupSetList,
+  GroupSetView,
+  MadeGroupSet,
+  PlaceResult,
+  SignUpList,
+  SignUpView,
+} from '@jigsaw/contract/groups';
+import type {
+  CopySet,
+  CreateGroupSet,
+  DeriveExperts,
+  EditGroup,
+  EditGroups,
+  LeadGroups,
+  PlaceRequest,
+  SetRules,
+  SetSettings,
+} from '@jigsaw/contract/groups';
 import { ChangeAssistants } from '@jigsaw/contract/roster';
 import type { GroupSetId } from '@jigsaw/core/ids';
 import { apply } from '@jigsaw/core/groups';
@@ -11,20 +31,31 @@ const madeTags = ['Set', 'Figures', 'Roster', 'Activity', 'Room', 'Copy', 'Desk'
 
 const queriesApi = api.injectEndpoints({
   endpoints: (build) => ({
-    listGroupSets: build.query<GroupSetList, string>({ query: (courseId) => `courses/${courseId}/sets`, responseSchema: GroupSetList, providesTags: ['Set'] }),
+    listGroupSets: build.query<GroupSetList, string>({
+      query: (courseId) => `courses/${courseId}/sets`,
+      responseSchema: GroupSetList,
+      providesTags: ['Set'],
+    }),
     createGroupSet: build.mutation<MadeGroupSet, { courseId: string; body: CreateGroupSet }>({
       query: ({ courseId, body }) => ({ url: `courses/${courseId}/sets`, method: 'POST', body }),
       responseSchema: MadeGroupSet,
       invalidatesTags: madeTags,
     }),
-    readBoard: build.query<BoardView, string>({ query: (setId) => `sets/${setId}/board`, responseSchema: BoardView, providesTags: ['Placement'] }),
+    readBoard: build.query<BoardView, string>({
+      query: (setId) => `sets/${setId}/board`,
+      responseSchema: BoardView,
+      providesTags: ['Placement'],
+    }),
   }),
 });
 
 const groupsApi = queriesApi.injectEndpoints({
   endpoints: (build) => ({
     /** Shown at once; taken back if the server refuses. */
-    placeStudents: build.mutation<PlaceResult, { setId: string; place: Place } & Partial<Pick<PlaceRequest, 'why' | 'credit'>>>({
+    placeStudents: build.mutation<
+      PlaceResult,
+      { setId: string; place: Place } & Partial<Pick<PlaceRequest, 'why' | 'credit'>>
+    >({
       query: ({ setId, place, why = '', credit = 'stays' }) => ({
         url: `sets/${setId}/place`,
         method: 'POST',
@@ -40,7 +71,8 @@ const groupsApi = queriesApi.injectEndpoints({
             if (!applied.ok) return; // the server says how it is
             for (const student of board.students) {
               const seats = applied.placement.get(student.enrolmentId)!;
-              if (seats !== before.get(student.enrolmentId)) student.seats = seats.map((seat) => ({ handIns: 0, ...seat }));
+              if (seats !== before.get(student.enrolmentId))
+                student.seats = seats.map((seat) => ({ handIns: 0, ...seat }));
             }
             board.set.unplaced = board.students.filter((student) => student.seats.length === 0).length;
           }),
@@ -51,7 +83,8 @@ const groupsApi = queriesApi.injectEndpoints({
           shown.undo();
           const error = (failure as { error?: unknown }).error;
           const current = BoardView.safeParse(problemOf(error).current);
-          if (isProblem(error, 'stale-write') && current.success) dispatch(queriesApi.util.upsertQueryData('readBoard', setId, current.data));
+          if (isProblem(error, 'stale-write') && current.success)
+            dispatch(queriesApi.util.upsertQueryData('readBoard', setId, current.data));
         }
       },
     }),
@@ -66,12 +99,20 @@ const groupsApi = queriesApi.injectEndpoints({
       invalidatesTags: ['Set', 'Placement'],
     }),
     putAwayGroupSet: build.mutation<GroupSetView, { setId: string; isPutAway: boolean }>({
-      query: ({ setId, isPutAway }) => ({ url: `sets/${setId}/put-away`, method: 'POST', body: { isPutAway } }),
+      query: ({ setId, isPutAway }) => ({
+        url: `sets/${setId}/put-away`,
+        method: 'POST',
+        body: { isPutAway },
+      }),
       responseSchema: GroupSetView,
       invalidatesTags: ['Set', 'Roster', 'Figures'],
     }),
     orderGroupSets: build.mutation<GroupSetList, { courseId: string; setIds: GroupSetId[] }>({
-      query: ({ courseId, setIds }) => ({ url: `courses/${courseId}/sets/order`, method: 'PUT', body: { setIds } }),
+      query: ({ courseId, setIds }) => ({
+        url: `courses/${courseId}/sets/order`,
+        method: 'PUT',
+        body: { setIds },
+      }),
       responseSchema: GroupSetList,
       invalidatesTags: ['Set', 'Roster'],
     }),
@@ -90,8 +131,16 @@ const groupsApi = queriesApi.injectEndpoints({
       responseSchema: GroupSetView,
       invalidatesTags: ['Set', 'Placement'],
     }),
-    listSignUps: build.query<SignUpList, string>({ query: (courseId) => `courses/${courseId}/sign-ups`, responseSchema: SignUpList, providesTags: ['SignUp'] }),
-    readSignUp: build.query<SignUpView, string>({ query: (setId) => `sets/${setId}/sign-up`, responseSchema: SignUpView, providesTags: ['SignUp'] }),
+    listSignUps: build.query<SignUpList, string>({
+      query: (courseId) => `courses/${courseId}/sign-ups`,
+      responseSchema: SignUpList,
+      providesTags: ['SignUp'],
+    }),
+    readSignUp: build.query<SignUpView, string>({
+      query: (setId) => `sets/${setId}/sign-up`,
+      responseSchema: SignUpView,
+      providesTags: ['SignUp'],
+    }),
     /** What comes back is how it is now, also when the place was just taken by somebody else. */
     takePlace: build.mutation<SignUpView, { setId: string; groupId: string | null }>({
       query: ({ setId, groupId }) => ({ url: `sets/${setId}/sign-up`, method: 'POST', body: { groupId } }),
@@ -109,8 +158,15 @@ const groupsApi = queriesApi.injectEndpoints({
       invalidatesTags: ['Placement', 'Room', 'Desk'],
     }),
     /** Pages of assistants are read again: what they may see has changed. */
-    changeAssistants: build.mutation<ChangeAssistants, { courseId: string; assistantsSee: ChangeAssistants['assistantsSee'] }>({
-      query: ({ courseId, assistantsSee }) => ({ url: `courses/${courseId}/assistants`, method: 'PUT', body: { assistantsSee } }),
+    changeAssistants: build.mutation<
+      ChangeAssistants,
+      { courseId: string; assistantsSee: ChangeAssistants['assistantsSee'] }
+    >({
+      query: ({ courseId, assistantsSee }) => ({
+        url: `courses/${courseId}/assistants`,
+        method: 'PUT',
+        body: { assistantsSee },
+      }),
       responseSchema: ChangeAssistants,
       invalidatesTags: ['Placement'],
     }),

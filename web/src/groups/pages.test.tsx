@@ -10,17 +10,27 @@ const path = inCourse(`groups/${setId}`);
 const placePath = `POST sets/${setId}/place`;
 const tray = () => screen.findByRole('grid', { name: 'Unplaced students' });
 const group = (name: string) => screen.getByRole('grid', { name: new RegExp(`^${name}, group`) });
-const names = (grid: HTMLElement) => [...grid.querySelectorAll('[role=row][data-key]')].map((row) => row.getAttribute('aria-label') ?? row.textContent);
+const names = (grid: HTMLElement) =>
+  [...grid.querySelectorAll('[role=row][data-key]')].map(
+    (row) => row.getAttribute('aria-label') ?? row.textContent,
+  );
 /** In the notice, and then in the list of this sitting. */
 const said = async (words: string) => expect((await screen.findAllByText(words)).length).toBeGreaterThan(0);
-const move = (name: string, from: string | null, to: string | null) => ({ student: id(name), from: from && id(from), to: to && id(to) });
+const move = (name: string, from: string | null, to: string | null) => ({
+  student: id(name),
+  from: from && id(from),
+  to: to && id(to),
+});
 
 beforeEach(() => localStorage.clear()); // what was done on a Board is kept there
 
 describe('the Board', () => {
   it('sends the selection to a group by its number, shows it at once and offers the way back', async () => {
     let release: (value: unknown) => void = () => undefined;
-    const { user, writes, set } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: null, Cho: 'Crock' })));
+    const { user, writes, set } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null, Ben: null, Cho: 'Crock' })),
+    );
     set(placePath, () => new Promise((resolve) => (release = resolve)));
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
@@ -50,7 +60,9 @@ describe('the Board', () => {
     const { user } = showPage(
       path,
       boardAnswers(aBoard({ Ada: null, Ben: null }), {
-        [placePath]: new Refusal(409, 'stale-write', 'Someone else moved one of these students first.', { current }),
+        [placePath]: new Refusal(409, 'stale-write', 'Someone else moved one of these students first.', {
+          current,
+        }),
       }),
     );
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
@@ -73,7 +85,9 @@ describe('the Board', () => {
     expect(screen.getByText('2 selected.')).toBeInTheDocument();
     await user.keyboard('s');
     await said('Ada and Ben swapped');
-    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', 'Crock', 'Carboy'), move('Ben', 'Carboy', 'Crock')] });
+    expect(writes()[0]!.body).toEqual({
+      moves: [move('Ada', 'Crock', 'Carboy'), move('Ben', 'Carboy', 'Crock')],
+    });
   });
 
   it('knows no group of that number', async () => {
@@ -85,7 +99,10 @@ describe('the Board', () => {
   });
 
   it('finds a student without accents, in the tray and in the groups', async () => {
-    const { user } = showPage(path, boardAnswers(aBoard({ 'Zofia Wiśniewska': null, 'Ada Okafor': null, 'Łukasz Wisniewski': 'Crock' })));
+    const { user } = showPage(
+      path,
+      boardAnswers(aBoard({ 'Zofia Wiśniewska': null, 'Ada Okafor': null, 'Łukasz Wisniewski': 'Crock' })),
+    );
     await tray();
     await user.keyboard('/');
     await user.keyboard('wisniewsk');
@@ -97,7 +114,11 @@ describe('the Board', () => {
     const { user, writes } = showPage(
       path,
       boardAnswers(aBoard({ Ada: 'Crock' }), {
-        [`PATCH groups/${id('Crock')}`]: new Refusal(409, 'stale-write', 'This group was changed meanwhile: it is called Kvevri now.'),
+        [`PATCH groups/${id('Crock')}`]: new Refusal(
+          409,
+          'stale-write',
+          'This group was changed meanwhile: it is called Kvevri now.',
+        ),
       }),
     );
     await tray();
@@ -122,7 +143,10 @@ describe('the Board', () => {
 });
 
 describe('a new group set', () => {
-  const open = (students: number) => showPage(inCourse('groups/new'), { [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students } });
+  const open = (students: number) =>
+    showPage(inCourse('groups/new'), {
+      [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students },
+    });
   const heading = (name: string) => screen.findByRole('heading', { name });
 
   it('shows what will come of it before anything is made', async () => {
@@ -176,19 +200,29 @@ describe('a set as a whole', () => {
   };
 
   it('is dealt to the unplaced in the order asked for, as one step that can be undone', async () => {
-    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: 'Crock', Cho: null, Dia: null }), { [placePath]: { unplaced: 0 } }));
+    const { user, writes } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null, Ben: 'Crock', Cho: null, Dia: null }), {
+        [placePath]: { unplaced: 0 },
+      }),
+    );
     await user.click(await screen.findByRole('button', { name: 'Deal 3 students…' }));
     await user.click(screen.getByRole('radio', { name: /Alphabetically/ }));
     expect(screen.getByText('2 groups of 2')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Deal 3 students' }));
     await said('3 students dealt alphabetically');
-    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy'), move('Cho', null, 'Crock'), move('Dia', null, 'Carboy')] });
+    expect(writes()[0]!.body).toEqual({
+      moves: [move('Ada', null, 'Carboy'), move('Cho', null, 'Crock'), move('Dia', null, 'Carboy')],
+    });
     await user.keyboard('z');
     await waitFor(() => expect(writes()).toHaveLength(2));
   });
 
   it('says who finds no room, and deals the same again for the same seed', async () => {
-    const { user } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: null, Cho: null, Dia: null, Eva: null })));
+    const { user } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null, Ben: null, Cho: null, Dia: null, Eva: null })),
+    );
     await user.click(await screen.findByRole('button', { name: 'Deal 5 students…' }));
     expect(screen.getByText(/1 student finds no room and stays unplaced/)).toBeInTheDocument();
     const view = aBoard({ Ada: null, Ben: null, Cho: 'Crock', Dia: 'Carboy' });
@@ -198,9 +232,14 @@ describe('a set as a whole', () => {
         .place.moves.map((each) => each.student)
         .sort(),
     ).toEqual([id('Ada'), id('Ben')].sort());
-    const locked = { ...view, groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })) };
+    const locked = {
+      ...view,
+      groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })),
+    };
     const anew = deal(locked, 'all', 'alphabet', 0);
-    expect(anew.place.moves.every((each) => each.student !== id('Cho') && each.to !== id('Crock'))).toBe(true);
+    expect(anew.place.moves.every((each) => each.student !== id('Cho') && each.to !== id('Crock'))).toBe(
+      true,
+    );
     expect(anew.left).toBe(1);
   });
 
@@ -218,7 +257,10 @@ describe('a set as a whole', () => {
 
   it('takes everyone out but those in locked groups', async () => {
     const view = aBoard({ Ada: 'Crock', Ben: 'Carboy' });
-    const locked = { ...view, groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })) };
+    const locked = {
+      ...view,
+      groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })),
+    };
     const { user, writes } = showPage(path, boardAnswers(locked, { [placePath]: { unplaced: 1 } }));
     expect(await screen.findByText('Locked')).toBeInTheDocument();
     await menu(user, /Take everyone out who is in no locked group/);
@@ -261,14 +303,23 @@ describe('a set as a whole', () => {
     await user.click(await screen.findByRole('checkbox', { name: /Students choose their own place/ }));
     await user.click(screen.getByRole('checkbox', { name: /Everybody sees who is in which group/ }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
-    await waitFor(() => expect(writes().at(-1)!.body).toMatchObject({ signUp: { opens: null, closes: null, showsNames: false }, version: 1 }));
+    await waitFor(() =>
+      expect(writes().at(-1)!.body).toMatchObject({
+        signUp: { opens: null, closes: null, showsNames: false },
+        version: 1,
+      }),
+    );
   });
 });
 
 describe('a set that was put away', () => {
   it('is brought back from where sets are made', async () => {
     const { user, writes, router } = showPage(inCourse('groups/new'), {
-      [`GET courses/${courseId}/sets`]: { sets: [], putAway: [{ id: setId, name: 'Bench teams' }], students: 3 },
+      [`GET courses/${courseId}/sets`]: {
+        sets: [],
+        putAway: [{ id: setId, name: 'Bench teams' }],
+        students: 3,
+      },
       [`POST sets/${setId}/put-away`]: aBoard({}).set,
     });
     await user.click(await screen.findByRole('button', { name: 'Bring Bench teams back' }));
@@ -287,10 +338,15 @@ describe('where they fit', () => {
       students: view.students.map((each) => ({ ...each, attributes: { Lab: lab[each.name]! } })),
     };
     const { user, writes } = showPage(path, boardAnswers(known));
-    expect(await screen.findByRole('region', { name: 'Balance' })).toHaveTextContent('All mixed like the class');
+    expect(await screen.findByRole('region', { name: 'Balance' })).toHaveTextContent(
+      'All mixed like the class',
+    );
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     const fits = within(await screen.findByRole('region', { name: 'Where they fit' }));
-    expect(fits.getAllByRole('button').map((each) => each.textContent)).toEqual(['2Carboy1 free, evens out LabBest', '1Crock1 free, tilts Lab']);
+    expect(fits.getAllByRole('button').map((each) => each.textContent)).toEqual([
+      '2Carboy1 free, evens out LabBest',
+      '1Crock1 free, tilts Lab',
+    ]);
     await user.click(fits.getByRole('button', { name: /Carboy/ }));
     await said('Ada placed in Carboy');
     expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
@@ -302,12 +358,18 @@ describe('groups and files', () => {
     await user.click(await screen.findByRole('button', { name: 'Set' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Places from a file…' }));
     await screen.findByRole('button', { name: 'Choose a file…' });
-    await user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File([text], 'places.csv', { type: 'text/csv' }));
+    await user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File([text], 'places.csv', { type: 'text/csv' }),
+    );
   };
 
   it('shows what a file would move and which lines are left out, then moves in one step', async () => {
     const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: 'Crock' })));
-    await chooseFile(user, 'E-mail,Group\nada@quillmere.example,Carboy\nben@quillmere.example,Crock\nzed@quillmere.example,Crock\n');
+    await chooseFile(
+      user,
+      'E-mail,Group\nada@quillmere.example,Carboy\nben@quillmere.example,Crock\nzed@quillmere.example,Crock\n',
+    );
     expect(await screen.findByText('1 left out')).toBeInTheDocument();
     expect(screen.getByText(/Nobody in this course is known as “zed@quillmere.example”/)).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Move 1' }));
@@ -324,7 +386,10 @@ describe('groups and files', () => {
   it('copies the set under another name', async () => {
     const view = aBoard({ Ada: 'Crock' });
     const copied = { ...view.set, id: id<'group-set'>('again'), name: 'Bench teams 2', activities: [] };
-    const { user, writes, router } = showPage(path, boardAnswers(view, { [`POST sets/${setId}/copies`]: copied }));
+    const { user, writes, router } = showPage(
+      path,
+      boardAnswers(view, { [`POST sets/${setId}/copies`]: copied }),
+    );
     await user.click(await screen.findByRole('button', { name: 'Set' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Copy the set…' }));
     await user.click(await screen.findByRole('checkbox', { name: /With everybody/ }));
@@ -334,7 +399,10 @@ describe('groups and files', () => {
   });
 
   it('lists who is where, to be printed', async () => {
-    const { user } = showPage(inCourse(`groups/${setId}/lists`), boardAnswers(aBoard({ Ada: 'Crock', Ben: null })));
+    const { user } = showPage(
+      inCourse(`groups/${setId}/lists`),
+      boardAnswers(aBoard({ Ada: 'Crock', Ben: null })),
+    );
     expect(within(await screen.findByRole('region', { name: 'Crock' })).getByText('Ada')).toBeInTheDocument();
     await user.click(screen.getByRole('radio', { name: 'By student' }));
     expect(screen.getByRole('row', { name: 'Ben no group yet' })).toBeInTheDocument();
@@ -346,14 +414,18 @@ describe('moving after work began', () => {
     const view = aBoard({ Ada: 'Crock', Ben: null });
     const worked = {
       ...view,
-      students: view.students.map((student) => (student.name === 'Ada' ? { ...student, seats: [{ ...student.seats[0]!, handIns: 2 }] } : student)),
+      students: view.students.map((student) =>
+        student.name === 'Ada' ? { ...student, seats: [{ ...student.seats[0]!, handIns: 2 }] } : student,
+      ),
     };
     const { user, writes } = showPage(path, boardAnswers(worked));
     await tray();
     await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
     const dialog = within(await screen.findByRole('dialog', { name: 'Ada has handed in' }));
-    expect(dialog.getByText(/Crock → Carboy\. 2 hand-ins of Crock stay credited to them/)).toBeInTheDocument();
+    expect(
+      dialog.getByText(/Crock → Carboy\. 2 hand-ins of Crock stay credited to them/),
+    ).toBeInTheDocument();
     await user.click(dialog.getByRole('button', { name: 'Leave it' }));
     expect(writes()).toEqual([]);
     await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
@@ -362,9 +434,13 @@ describe('moving after work began', () => {
     await user.click(screen.getByText('They share what it handed in last, too'));
     await user.click(screen.getByRole('button', { name: 'Move, credit stays' }));
     await said('Ada moved to Carboy');
-    expect(writes().map((write) => write.body)).toEqual([{ moves: [move('Ada', 'Crock', 'Carboy')], why: 'Timetable clash', credit: 'joins' }]);
+    expect(writes().map((write) => write.body)).toEqual([
+      { moves: [move('Ada', 'Crock', 'Carboy')], why: 'Timetable clash', credit: 'joins' },
+    ]);
     await user.keyboard('z');
-    await waitFor(() => expect(writes()[1]!.body).toEqual({ moves: [move('Ada', 'Carboy', 'Crock')], credit: 'taken-back' }));
+    await waitFor(() =>
+      expect(writes()[1]!.body).toEqual({ moves: [move('Ada', 'Carboy', 'Crock')], credit: 'taken-back' }),
+    );
   });
 });
 
@@ -374,7 +450,15 @@ describe('a student who chooses a place', () => {
     set: { id: setId, name: 'Tasting panels', description: 'One taste each.', opens: null, closes: null },
     state: 'open',
     groups: [
-      { id: id('Sour'), number: 1, name: 'Sour', members: 1, capacity: 2, isLocked: false, names: [{ name: 'Ben', reading: null, isYou: false }] },
+      {
+        id: id('Sour'),
+        number: 1,
+        name: 'Sour',
+        members: 1,
+        capacity: 2,
+        isLocked: false,
+        names: [{ name: 'Ben', reading: null, isYou: false }],
+      },
       { id: id('Malt'), number: 2, name: 'Malt', members: 2, capacity: 2, isLocked: false, names: null },
     ],
     yours: null,
@@ -383,7 +467,8 @@ describe('a student who chooses a place', () => {
     students: 5,
     ...more,
   });
-  const page = (view: SignUpView, more: object = {}) => showPage(inCourse(`choose/${setId}`), { [`GET ${signUpPath}`]: view, ...more }, 'student');
+  const page = (view: SignUpView, more: object = {}) =>
+    showPage(inCourse(`choose/${setId}`), { [`GET ${signUpPath}`]: view, ...more }, 'student');
 
   it('sees what is left and takes one, with the way back', async () => {
     const taken = aView({ yours: id('Sour') });
@@ -400,17 +485,33 @@ describe('a student who chooses a place', () => {
 
   it('is told what is left when somebody was faster', async () => {
     const { user } = page(aView(), {
-      [`POST ${signUpPath}`]: new Refusal(409, 'stale-write', 'Sour is full now. No group has a place left; your instructor will place you.'),
+      [`POST ${signUpPath}`]: new Refusal(
+        409,
+        'stale-write',
+        'Sour is full now. No group has a place left; your instructor will place you.',
+      ),
     });
     await user.click(await screen.findByRole('button', { name: 'Take a place in Sour' }));
     expect(await screen.findByText(/Sour is full now/)).toBeInTheDocument();
   });
 
   it.each([
-    ['before its time', aView({ state: 'not-open-yet', set: { ...aView().set, opens: '2026-11-12T08:00:00.000Z' } }), 'choosing begins then'],
-    ['after its time', aView({ state: 'closed', set: { ...aView().set, closes: '2026-11-09T08:00:00.000Z' } }), 'choosing ended then'],
+    [
+      'before its time',
+      aView({ state: 'not-open-yet', set: { ...aView().set, opens: '2026-11-12T08:00:00.000Z' } }),
+      'choosing begins then',
+    ],
+    [
+      'after its time',
+      aView({ state: 'closed', set: { ...aView().set, closes: '2026-11-09T08:00:00.000Z' } }),
+      'choosing ended then',
+    ],
     ['once it is frozen', aView({ state: 'frozen', yours: id('Sour') }), 'by your instructor'],
-    ['once handed in', aView({ bound: 'Your group has handed in already.', yours: id('Sour') }), 'Your group has handed in already.'],
+    [
+      'once handed in',
+      aView({ bound: 'Your group has handed in already.', yours: id('Sour') }),
+      'Your group has handed in already.',
+    ],
   ])('has nothing to press %s', async (_when, view, says) => {
     page(view);
     expect(await screen.findByText(says)).toBeInTheDocument();
@@ -418,10 +519,15 @@ describe('a student who chooses a place', () => {
   });
 
   it('finds the choice among what is due, and nothing where there is none', async () => {
-    const signUps = [{ setId, name: 'Tasting panels', state: 'open', opens: null, closes: null, yours: null }];
+    const signUps = [
+      { setId, name: 'Tasting panels', state: 'open', opens: null, closes: null, yours: null },
+    ];
     showPage(
       inCourse('due'),
-      { [`GET courses/${courseId}/rooms`]: { rooms: [], common: [], locked: [] }, [`GET courses/${courseId}/sign-ups`]: { signUps } },
+      {
+        [`GET courses/${courseId}/rooms`]: { rooms: [], common: [], locked: [] },
+        [`GET courses/${courseId}/sign-ups`]: { signUps },
+      },
       'student',
     );
     expect(await screen.findByRole('link', { name: /Choose your group in Tasting panels/ })).toHaveAttribute(

@@ -9,7 +9,9 @@ describe('who sits where', () => {
     const board = aBoard({ Ada: 'Crock', Ben: 'Carboy', Cho: null });
     const before = seatingOf(board);
     const students = board.students.map((student) =>
-      student.name === 'Cho' ? { ...student, seats: [{ groupId: carboy, isLeader: false, handIns: 0 }] } : student,
+      student.name === 'Cho'
+        ? { ...student, seats: [{ groupId: carboy, isLeader: false, handIns: 0 }] }
+        : student,
     );
     const groups = [...board.groups, { ...board.groups[0]!, id: tun, number: 3 }];
     const after = seatingOf({ students, groups }, before);
@@ -22,7 +24,8 @@ describe('who sits where', () => {
     const board = aBoard({ Ada: 'Crock' });
     const seats = [crock, carboy].map((groupId) => ({ groupId, isLeader: false, handIns: 0 }));
     const several = { ...board, students: board.students.map((student) => ({ ...student, seats })) };
-    for (const groupId of [crock, carboy]) expect(membersOf(several, groupId).map((student) => student.name)).toEqual(['Ada']);
+    for (const groupId of [crock, carboy])
+      expect(membersOf(several, groupId).map((student) => student.name)).toEqual(['Ada']);
     expect(membersOf(several, null)).toEqual([]);
   });
 });

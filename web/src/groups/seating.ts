@@ -10,8 +10,14 @@ export type Seating = ReadonlyMap<GroupId | null, readonly BoardStudent[]>;
 const nobody: readonly BoardStudent[] = [];
 
 /** @param before lists that are as they were are handed on themselves, so that their cards need not be drawn again. */
-export function seatingOf({ students, groups }: Pick<BoardView, 'students' | 'groups'>, before?: Seating): Seating {
-  const next = new Map<GroupId | null, BoardStudent[]>([[null, []], ...groups.map((group): [GroupId, BoardStudent[]] => [group.id, []])]);
+export function seatingOf(
+  { students, groups }: Pick<BoardView, 'students' | 'groups'>,
+  before?: Seating,
+): Seating {
+  const next = new Map<GroupId | null, BoardStudent[]>([
+    [null, []],
+    ...groups.map((group): [GroupId, BoardStudent[]] => [group.id, []]),
+  ]);
   for (const student of students) {
     if (student.seats.length === 0) next.get(null)!.push(student);
     for (const { groupId } of student.seats) next.get(groupId)?.push(student);
@@ -28,8 +34,12 @@ export function seatingOf({ students, groups }: Pick<BoardView, 'students' | 'gr
 const isSame = (one: readonly BoardStudent[], other: readonly BoardStudent[]) =>
   one.length === other.length && one.every((student, at) => student === other[at]);
 
-export const membersOf = (board: BoardView, groupId: GroupId | null): readonly BoardStudent[] => seatingOf(board).get(groupId) ?? nobody;
-export const capacityOf = (board: BoardView, group: BoardGroup): number | null => group.capacity ?? board.set.capacity;
-export const isIn = (student: BoardStudent, groupId: GroupId | null): boolean => student.seats.some((seat) => seat.groupId === groupId);
+export const membersOf = (board: BoardView, groupId: GroupId | null): readonly BoardStudent[] =>
+  seatingOf(board).get(groupId) ?? nobody;
+export const capacityOf = (board: BoardView, group: BoardGroup): number | null =>
+  group.capacity ?? board.set.capacity;
+export const isIn = (student: BoardStudent, groupId: GroupId | null): boolean =>
+  student.seats.some((seat) => seat.groupId === groupId);
 export const leaderOf = (members: readonly BoardStudent[], groupId: GroupId): EnrolmentId | null =>
-  members.find((student) => student.seats.some((seat) => seat.groupId === groupId && seat.isLeader))?.enrolmentId ?? null;
+  members.find((student) => student.seats.some((seat) => seat.groupId === groupId && seat.isLeader))
+    ?.enrolmentId ?? null;

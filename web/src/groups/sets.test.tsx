@@ -24,18 +24,27 @@ describe('the menus of the Board', () => {
     expect(screen.getByRole('menu', { name: 'Ada' })).toBeInTheDocument();
     expect(screen.getByRole('menuitem', { name: /^Swap/ })).toHaveAttribute('aria-disabled', 'true');
     await user.click(screen.getByRole('menuitem', { name: /^Take out/ }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }),
+    );
   });
 
   it('lock a group and take everyone out of it', async () => {
     const board = aBoard({ Ada: 'Crock' });
-    const { user, writes } = showPage(path, boardAnswers(board, { [`PATCH groups/${crock}`]: board.groups[0] }));
+    const { user, writes } = showPage(
+      path,
+      boardAnswers(board, { [`PATCH groups/${crock}`]: board.groups[0] }),
+    );
     await user.click(await screen.findByRole('button', { name: 'More of Crock' }));
     await user.click(screen.getByRole('menuitem', { name: /^Lock/ }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ name: 'Crock', capacity: null, isLocked: true, version: 1 }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({ name: 'Crock', capacity: null, isLocked: true, version: 1 }),
+    );
     await user.click(screen.getByRole('button', { name: 'More of Crock' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Take everyone out' }));
-    await waitFor(() => expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }));
+    await waitFor(() =>
+      expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }),
+    );
   });
 });
 
@@ -46,7 +55,10 @@ describe('balance', () => {
     const board: BoardView = {
       ...plain,
       attributes: names.map((name) => ({ name, kind: 'category' as const, isChosen: false })),
-      students: plain.students.map((student, at) => ({ ...student, attributes: Object.fromEntries(names.map((name) => [name, at === 0 ? 'yes' : 'no'])) })),
+      students: plain.students.map((student, at) => ({
+        ...student,
+        attributes: Object.fromEntries(names.map((name) => [name, at === 0 ? 'yes' : 'no'])),
+      })),
     };
     const { user } = showPage(path, boardAnswers(board));
     const balance = async () => within(await screen.findByRole('region', { name: 'Balance' }));
@@ -67,7 +79,11 @@ describe('a set that was put away', () => {
     const { user, writes } = showPage(
       path,
       boardAnswers(board, {
-        [`GET courses/${courseId}/sets`]: { sets: [], putAway: [{ id: setId, name: board.set.name }], students: 1 },
+        [`GET courses/${courseId}/sets`]: {
+          sets: [],
+          putAway: [{ id: setId, name: board.set.name }],
+          students: 1,
+        },
         [`POST sets/${setId}/put-away`]: board.set,
       }),
     );
@@ -91,7 +107,10 @@ describe('leaders', () => {
     const led = {
       ...board,
       set: { ...board.set, hasLeaders: true },
-      students: board.students.map((student) => ({ ...student, seats: student.seats.map((seat) => ({ ...seat, isLeader: student.name === 'Ada' })) })),
+      students: board.students.map((student) => ({
+        ...student,
+        seats: student.seats.map((seat) => ({ ...seat, isLeader: student.name === 'Ada' })),
+      })),
     };
     const { user, writes } = showPage(path, boardAnswers(led));
     expect(within(await row('Crock', 'Ada')).getByLabelText('leads the group')).toBeInTheDocument();
@@ -120,14 +139,18 @@ describe('a set in which one may be in several groups', () => {
     const everybody = within(await screen.findByRole('grid', { name: 'All students' }));
     await user.click(everybody.getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [{ student: ada, from: null, to: carboy }] }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({ moves: [{ student: ada, from: null, to: carboy }] }),
+    );
     expect(within(await group('Crock')).getByRole('row', { name: 'Ada' })).toBeInTheDocument();
     await user.click(await row('Carboy', 'Ada'));
     await user.keyboard('1');
     expect(await screen.findByText('They are in that group already.')).toBeInTheDocument();
     await user.click(await row('Carboy', 'Ada'));
     await user.keyboard('u');
-    await waitFor(() => expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: carboy, to: null }] }));
+    await waitFor(() =>
+      expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: carboy, to: null }] }),
+    );
   });
 
   it('is dealt to those who are selected from where they were taken hold of', () => {
@@ -142,7 +165,10 @@ describe('a set in which one may be in several groups', () => {
 describe('the groups of a set at once', () => {
   it('are named by a pattern or pasted lines, given places, added and taken away', async () => {
     const board = aBoard({ Ada: 'Crock' });
-    const { user, writes } = showPage(path, boardAnswers(board, { [`PUT sets/${setId}/groups`]: { groups: board.groups } }));
+    const { user, writes } = showPage(
+      path,
+      boardAnswers(board, { [`PUT sets/${setId}/groups`]: { groups: board.groups } }),
+    );
     await openSet(user, /^Groups: names/);
     const dialog = within(await screen.findByRole('dialog', { name: 'Groups of Bench teams' }));
     expect(dialog.getByRole('button', { name: 'Save' })).toBeDisabled();
@@ -169,10 +195,16 @@ describe('the groups of a set at once', () => {
 
 describe('who looks after which group', () => {
   it('is said for many groups at once, and only what changed is sent', async () => {
-    const board = { ...aBoard({}), staff: [{ enrolmentId: id<'enrolment'>('tomas'), name: 'Tomas', role: 'assistant' as const }] };
+    const board = {
+      ...aBoard({}),
+      staff: [{ enrolmentId: id<'enrolment'>('tomas'), name: 'Tomas', role: 'assistant' as const }],
+    };
     const { user, writes } = showPage(
       path,
-      boardAnswers(board, { [`PUT sets/${setId}/leads`]: { groups: board.groups }, [`PUT courses/${courseId}/assistants`]: { assistantsSee: 'theirs' } }),
+      boardAnswers(board, {
+        [`PUT sets/${setId}/leads`]: { groups: board.groups },
+        [`PUT courses/${courseId}/assistants`]: { assistantsSee: 'theirs' },
+      }),
     );
     await openSet(user, /^Who looks after/);
     await user.click(await screen.findByRole('radio', { name: 'Only groups they look after' }));
@@ -180,7 +212,9 @@ describe('who looks after which group', () => {
     await user.click(screen.getByRole('button', { name: 'Tomas: all groups' }));
     await user.click(screen.getByRole('checkbox', { name: 'Tomas looks after Crock' }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
-    await waitFor(() => expect(writes()[1]!.body).toEqual({ leads: [{ groupId: carboy, enrolmentIds: [id('tomas')] }] }));
+    await waitFor(() =>
+      expect(writes()[1]!.body).toEqual({ leads: [{ groupId: carboy, enrolmentIds: [id('tomas')] }] }),
+    );
   });
 });
 
@@ -201,12 +235,15 @@ describe('a new set', () => {
     await user.click(screen.getByText(/^When they hand in/));
     await user.type(screen.getByRole('textbox', { name: 'People in a group at most' }), '3');
     await user.click(screen.getByRole('button', { name: 'Make the set' }));
-    await waitFor(() => expect(writes()[0]!.body).toMatchObject({ name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3 }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toMatchObject({ name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3 }),
+    );
   });
 
   it('is made of expert tables, with their sizes and what a small group lacks said before', async () => {
     const { set, groups } = aBoard({});
-    const seat = (name: string, at: number) => anEntry(name, { groups: [{ setId, groupId: groups[at]!.id, number: at + 1, name: groups[at]!.name }] });
+    const seat = (name: string, at: number) =>
+      anEntry(name, { groups: [{ setId, groupId: groups[at]!.id, number: at + 1, name: groups[at]!.name }] });
     const { user, writes } = showPage(inCourse('groups/new'), {
       [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 3 },
       [`GET courses/${courseId}/roster`]: {
@@ -222,9 +259,18 @@ describe('a new set', () => {
     await user.click(screen.getByText(/^Expert tables/));
     await user.type(screen.getByRole('textbox', { name: 'Topics, one a line' }), 'Salt{Enter}Packaging');
     expect(await screen.findByRole('heading', { name: '2 tables' })).toBeInTheDocument();
-    expect(screen.getByText(/One group is smaller than the number of topics: Carboy has nobody for/)).toBeInTheDocument();
+    expect(
+      screen.getByText(/One group is smaller than the number of topics: Carboy has nobody for/),
+    ).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Make the set' }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ name: 'Experts', topics: ['Salt', 'Packaging'], most: null, seed: expect.any(Number) }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        name: 'Experts',
+        topics: ['Salt', 'Packaging'],
+        most: null,
+        seed: expect.any(Number),
+      }),
+    );
   });
 
   it('is copied from another, and says of which', async () => {
@@ -233,7 +279,12 @@ describe('a new set', () => {
     await user.click(screen.getByText(/^As in another set/));
     expect(screen.getByRole('heading', { name: '2 groups, as in Bench teams' })).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Make the set' }));
-    await waitFor(() => expect(writes()[0]).toMatchObject({ path: `sets/${setId}/copies`, body: { name: 'Again', withMembers: true } }));
+    await waitFor(() =>
+      expect(writes()[0]).toMatchObject({
+        path: `sets/${setId}/copies`,
+        body: { name: 'Again', withMembers: true },
+      }),
+    );
   });
 
   it('is made with what each group gets, said before it is made and after', async () => {
@@ -257,17 +308,28 @@ describe('a new set', () => {
     await user.click(screen.getByRole('button', { name: 'Without Wiki' }));
     await user.click(screen.getByRole('button', { name: 'Add: Assignment' }));
     const forecast = within(screen.getByRole('complementary', { name: 'Forecast' }));
-    expect(forecast.getAllByText(/copies, live|a draft/).map((each) => each.textContent)).toEqual(['2 copies, live', 'a draft']);
+    expect(forecast.getAllByText(/copies, live|a draft/).map((each) => each.textContent)).toEqual([
+      '2 copies, live',
+      'a draft',
+    ]);
     await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
-    const sent = writes()[0]!.body as { activities: { draft: { kind: string; title: string }; isReleased: boolean }[] };
+    const sent = writes()[0]!.body as {
+      activities: { draft: { kind: string; title: string }; isReleased: boolean }[];
+    };
     expect(sent.activities.map(({ draft, isReleased }) => [draft.kind, draft.title, isReleased])).toEqual([
       ['discussion', 'Planning', true],
       ['assignment', 'Assignment', false],
     ]);
     expect(await screen.findByRole('heading', { name: `${board.set.name} is set up` })).toBeInTheDocument();
     expect(screen.getByText('The one student has a place.')).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: 'Planning' })).toHaveAttribute('href', inCourse(`release/${id('talk')}`));
-    expect(screen.getByRole('link', { name: 'Assignment' })).toHaveAttribute('href', `${inCourse(`release/${id('report')}`)}?for=${setId}`);
+    expect(screen.getByRole('link', { name: 'Planning' })).toHaveAttribute(
+      'href',
+      inCourse(`release/${id('talk')}`),
+    );
+    expect(screen.getByRole('link', { name: 'Assignment' })).toHaveAttribute(
+      'href',
+      `${inCourse(`release/${id('report')}`)}?for=${setId}`,
+    );
     expect(screen.getByRole('link', { name: 'Deal the places' })).toHaveAttribute('href', `${path}?deal`);
   });
 });

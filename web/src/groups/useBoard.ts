@@ -31,7 +31,9 @@ interface Pending {
 
 export interface BoardActs {
   /** An act that waits until somebody has read what it does to work. */
-  readonly pending: (Pending & { readonly goOn: (why: string, creditJoins: boolean) => void; readonly leave: () => void }) | null;
+  readonly pending:
+    | (Pending & { readonly goOn: (why: string, creditJoins: boolean) => void; readonly leave: () => void })
+    | null;
   readonly placement: Placement;
   readonly selected: Chosen;
   readonly select: (students: Chosen) => void;
@@ -62,7 +64,10 @@ export function useBoard(board: BoardView): BoardActs {
   const line = useRef<Promise<unknown>>(Promise.resolve()); // acts reach the server in the order in which they were done
 
   const setId = board.set.id;
-  const placement = useMemo<Placement>(() => new Map(board.students.map((student) => [student.enrolmentId, student.seats])), [board.students]);
+  const placement = useMemo<Placement>(
+    () => new Map(board.students.map((student) => [student.enrolmentId, student.seats])),
+    [board.students],
+  );
 
   const carryOut = useCallback(
     (place: Place, onDone: () => void, more: { why?: string; credit?: 'joins' | 'taken-back' } = {}) => {
@@ -116,24 +121,37 @@ export function useBoard(board: BoardView): BoardActs {
     send: (students, to) => {
       // Where everybody has one place, it is left from wherever they are by now.
       const isOnce = board.set.isExclusive;
-      const held = [...students].map(([student, from]): Held => ({ student, from: isOnce ? (placement.get(student)?.[0]?.groupId ?? null) : from }));
+      const held = [...students].map(([student, from]): Held => ({
+        student,
+        from: isOnce ? (placement.get(student)?.[0]?.groupId ?? null) : from,
+      }));
       const place = movesTo(placement, held, to);
-      if (place.moves.length === 0) return to !== null && !isOnce && notice('They are in that group already.');
+      if (place.moves.length === 0)
+        return to !== null && !isOnce && notice('They are in that group already.');
       doNow({ place, says: sayPlace(board, place, to) });
       setSelected(new Map());
     },
     lead: (student, groupId, isLeader) => {
-      if (!board.set.hasLeaders) return notice('The groups of this set have no leaders. Under Set, its settings can give them some.');
+      if (!board.set.hasLeaders)
+        return notice('The groups of this set have no leaders. Under Set, its settings can give them some.');
       const place = lead(placement, student, groupId, isLeader);
       const group = groupOf(board, groupId)?.name ?? 'the group';
-      if (place.moves.length > 0) doNow({ place, says: `${nameOf(board, student)} ${isLeader ? 'leads' : 'no longer leads'} ${group}` });
+      if (place.moves.length > 0)
+        doNow({
+          place,
+          says: `${nameOf(board, student)} ${isLeader ? 'leads' : 'no longer leads'} ${group}`,
+        });
     },
     carry: (place, says) => place.moves.length > 0 && doNow({ place, says }),
     swapSelected: () => {
       const [one, other] = [...selected].map(([student, from]): Held => ({ student, from }));
-      if (selected.size !== 2 || one === undefined || other === undefined) return notice('Select two students in different groups to swap them.');
+      if (selected.size !== 2 || one === undefined || other === undefined)
+        return notice('Select two students in different groups to swap them.');
       if (one.from === other.from) return notice('Both are in the same place already.');
-      doNow({ place: swap(placement, one, other), says: `${nameOf(board, one.student)} and ${nameOf(board, other.student)} swapped` });
+      doNow({
+        place: swap(placement, one, other),
+        says: `${nameOf(board, one.student)} and ${nameOf(board, other.student)} swapped`,
+      });
       setSelected(new Map());
     },
     undo: () => last && undoDone(last),
@@ -182,7 +200,8 @@ function useKept(key: string) {
     [key],
   );
   type Change = readonly Done[] | ((before: readonly Done[]) => readonly Done[]);
-  const apply = (change: Change, before: readonly Done[]) => (typeof change === 'function' ? change(before) : change);
+  const apply = (change: Change, before: readonly Done[]) =>
+    typeof change === 'function' ? change(before) : change;
   return {
     ...kept,
     setPast: (change: Change) => put((before) => ({ ...before, past: apply(change, before.past) })),
@@ -208,7 +227,8 @@ function read(key: string): Kept {
   }
 }
 
-const nameOf = (board: BoardView, id: EnrolmentId) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'A student';
+const nameOf = (board: BoardView, id: EnrolmentId) =>
+  board.students.find((student) => student.enrolmentId === id)?.name ?? 'A student';
 const groupOf = (board: BoardView, id: GroupId | null) => board.groups.find((group) => group.id === id);
 
 /** null: nothing that is handed in is left behind. */
@@ -220,7 +240,8 @@ function leaving(board: BoardView, move: Move): Leaving | null {
 }
 
 function sayPlace(board: BoardView, place: Place, to: GroupId | null): string {
-  const who = place.moves.length === 1 ? nameOf(board, place.moves[0]!.student) : `${place.moves.length} students`;
+  const who =
+    place.moves.length === 1 ? nameOf(board, place.moves[0]!.student) : `${place.moves.length} students`;
   if (to === null) return `${who} taken out`;
   const isMove = place.moves.every((move) => move.from !== null);
   return `${who} ${isMove ? 'moved to' : 'placed in'} ${groupOf(board, to)?.name ?? 'a group'}`;
@@ -234,7 +255,9 @@ function overAfter(board: BoardView, placement: Placement, place: Place): string
     const group = groupOf(board, groupId);
     const capacity = group && capacityOf(board, group);
     if (!group || capacity === null || capacity === undefined) continue;
-    const members = [...applied.placement.values()].filter((seats) => seats.some((seat) => seat.groupId === groupId)).length;
+    const members = [...applied.placement.values()].filter((seats) =>
+      seats.some((seat) => seat.groupId === groupId),
+    ).length;
     const over = members - capacity;
     if (over > 0)
       return `${group.name} has ${members} of ${capacity}. Move ${over === 1 ? 'one student' : `${over} students`}, or let ${group.name} hold ${members}.`;

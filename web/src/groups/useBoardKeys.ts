@@ -33,7 +33,11 @@ export function useBoardKeys(keys: Keys): string {
   };
 
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.target instanceof HTMLElement && event.target.closest('input, textarea, [role="dialog"], [role="menu"]')) return;
+    if (
+      event.target instanceof HTMLElement &&
+      event.target.closest('input, textarea, [role="dialog"], [role="menu"]')
+    )
+      return;
     const isPlain = !event.altKey && !event.ctrlKey && !event.metaKey;
     const act = (does: () => void) => {
       event.preventDefault();

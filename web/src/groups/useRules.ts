@@ -20,7 +20,10 @@ export function useRules(board: BoardView) {
     setRules(next);
     if (course.role !== 'instructor') return;
     const keep = async () => {
-      const answer = await save({ setId: board.set.id, body: { rules: next.filter(isWhole), version: Math.max(version.current, board.set.version) } });
+      const answer = await save({
+        setId: board.set.id,
+        body: { rules: next.filter(isWhole), version: Math.max(version.current, board.set.version) },
+      });
       if ('error' in answer) notice(problemOf(answer.error).detail);
       else version.current = answer.data.version;
     };

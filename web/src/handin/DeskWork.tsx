@@ -6,15 +6,26 @@ import { useReadWorkQuery } from './handinApi.js';
 import { HandedInWork, PartView } from './Work.js';
 
 /** What was handed in, or what stands there so far, as it lies on the Marking desk. */
-export default function DeskWork({ head, student }: { readonly head: CopyHead; readonly student: string | null }) {
+export default function DeskWork({
+  head,
+  student,
+}: {
+  readonly head: CopyHead;
+  readonly student: string | null;
+}) {
   const { dates } = useCourse();
   const work = useReadWorkQuery(head.id);
   if (work.error) return <ProblemStrip of={work.error} onRetry={() => void work.refetch()} />;
   if (!work.data) return <Waiting what="the work" rows={5} />;
   const { rules, parts } = work.data;
-  const handIns = work.data.handIns.filter((handIn) => student === null || handIn.owner?.enrolmentId === student);
+  const handIns = work.data.handIns.filter(
+    (handIn) => student === null || handIn.owner?.enrolmentId === student,
+  );
   const [latest] = handIns;
-  const who = student === null ? (head.group?.name ?? 'Everybody') : (head.members.find((member) => member.enrolmentId === student)?.name ?? 'The student');
+  const who =
+    student === null
+      ? (head.group?.name ?? 'Everybody')
+      : (head.members.find((member) => member.enrolmentId === student)?.name ?? 'The student');
   if (!latest) {
     return (
       <>

@@ -58,7 +58,9 @@ function read(name: string, bytes: Uint8Array<ArrayBuffer>): Content {
     }
   }
   const decoded = decode(bytes);
-  return decoded.ok ? { kind: 'text', text: decoded.text } : { kind: 'none', why: 'It holds no text that can be shown here. Download it to look.' };
+  return decoded.ok
+    ? { kind: 'text', text: decoded.text }
+    : { kind: 'none', why: 'It holds no text that can be shown here. Download it to look.' };
 }
 
 /** A file as it can be read without leaving the page. */
@@ -75,7 +77,8 @@ export default function FilePreview({ copyId, file }: { readonly copyId: string;
         if (found.kind === 'image') url = found.url;
         setContent(found);
       } catch {
-        if (!stop.signal.aborted) setContent({ kind: 'none', why: 'It cannot be shown now. Download it, or try again.' });
+        if (!stop.signal.aborted)
+          setContent({ kind: 'none', why: 'It cannot be shown now. Download it, or try again.' });
       }
     })();
     return () => {

@@ -14,7 +14,12 @@ import { Button, PersonName, Small, Tag, useNotice, Waiting } from '../look/inde
 import { RichText, RichTextEditor } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { RubricTable } from '../rubric/index.js';
-import { useHandInMutation, useReadWorkQuery, useSavePartMutation, useTakeOutFileMutation } from './handinApi.js';
+import {
+  useHandInMutation,
+  useReadWorkQuery,
+  useSavePartMutation,
+  useTakeOutFileMutation,
+} from './handinApi.js';
 import { uploadFile } from './uploadFile.js';
 import type { Upload } from './uploadFile.js';
 import { sayLate } from './words.js';
@@ -144,7 +149,8 @@ export default function HandInPage({ head }: { readonly head: CopyHead }) {
 
 const sayPoints = ({ points }: CopyHead) => (points === null ? 'not marked' : `${points} points`);
 function sayWhose(head: CopyHead, work: WorkView | undefined): string {
-  if (work?.rules.by === 'student') return `Each hands in alone, ${sayPoints(head)}. Teammates do not see it.`;
+  if (work?.rules.by === 'student')
+    return `Each hands in alone, ${sayPoints(head)}. Teammates do not see it.`;
   return `One hand-in for the ${head.members.length} of ${head.part === 'member' ? 'you' : 'them'}, ${sayPoints(head)}`;
 }
 
@@ -157,10 +163,16 @@ function Work({ head, work }: { readonly head: CopyHead; readonly work: WorkView
         <Brief aria-label="Brief">
           <RichText node={head.brief} values={valuesOf(head)} />
         </Brief>
-        {head.rubric && head.points !== null && <RubricTable rubric={head.rubric} points={head.points} isFolded />}
+        {head.rubric && head.points !== null && (
+          <RubricTable rubric={head.rubric} points={head.points} isFolded />
+        )}
         {!work.mayHandIn && <ProblemStrip>{sayWhyNot(head, work)}</ProblemStrip>}
         {work.mayHandIn && work.rules.takesText && <OwnPart head={head} work={work} />}
-        {isEach && head.part !== 'member' ? <EachHandIn head={head} work={work} /> : <FilesSection head={head} work={work} />}
+        {isEach && head.part !== 'member' ? (
+          <EachHandIn head={head} work={work} />
+        ) : (
+          <FilesSection head={head} work={work} />
+        )}
         {others.length > 0 && (
           <section aria-label="What the others wrote">
             <h2>
@@ -181,7 +193,9 @@ function sayWhyNot(head: CopyHead, work: WorkView): string {
   if (head.part === 'staff') return 'This is the students’ own work; you can read it.';
   if (head.part === 'reader') return 'This is another group’s work; you can read it.';
   if (head.access === 'read-only') return 'This is closed. You can read it, but no longer change it.';
-  return work.rules.attempts === 'one' ? 'One hand-in is taken here, and it is in.' : 'You can read it, but not change it.';
+  return work.rules.attempts === 'one'
+    ? 'One hand-in is taken here, and it is in.'
+    : 'You can read it, but not change it.';
 }
 
 /** For staff: what each student of a group handed in alone. */
@@ -198,7 +212,11 @@ function EachHandIn({ head, work }: { readonly head: CopyHead; readonly work: Wo
               <b>
                 <PersonName name={member.name} reading={member.reading} />
               </b>
-              <Small>{own[0] ? `${dates.dateTime(own[0].handedInAt)}, ${sayLate(own[0].late) ?? 'on time'}` : 'not handed in'}</Small>
+              <Small>
+                {own[0]
+                  ? `${dates.dateTime(own[0].handedInAt)}, ${sayLate(own[0].late) ?? 'on time'}`
+                  : 'not handed in'}
+              </Small>
             </header>
             {own.map((handIn) => (
               <HandedInWork key={handIn.id} copyId={head.id} handIn={handIn} dates={dates} />
@@ -226,13 +244,18 @@ function OwnPart({ head, work }: { readonly head: CopyHead; readonly work: WorkV
     autosave.change(next);
   };
   const { state } = autosave;
-  const theirs = state.kind === 'conflict' ? WorkView.safeParse(state.current).data?.parts.find((part) => part.author.isYou) : undefined;
+  const theirs =
+    state.kind === 'conflict'
+      ? WorkView.safeParse(state.current).data?.parts.find((part) => part.author.isYou)
+      : undefined;
   return (
     <section aria-label="Your part">
       <h2>
         Your part<small role="status">{saySaved(state, dates.time)}</small>
       </h2>
-      {state.kind === 'failed' && <ProblemStrip onRetry={() => void autosave.flush()}>{state.sentence}</ProblemStrip>}
+      {state.kind === 'failed' && (
+        <ProblemStrip onRetry={() => void autosave.flush()}>{state.sentence}</ProblemStrip>
+      )}
       {state.kind === 'conflict' && theirs && (
         <ProblemStrip>
           {state.sentence}
@@ -285,7 +308,9 @@ function FilesSection({ head, work }: { readonly head: CopyHead; readonly work: 
   const add = async (file: File) => {
     counter.current += 1;
     const id = counter.current;
-    const upload = uploadFile(head.id, file, (share) => setArriving((before) => before.map((each) => (each.id === id ? { ...each, share } : each))));
+    const upload = uploadFile(head.id, file, (share) =>
+      setArriving((before) => before.map((each) => (each.id === id ? { ...each, share } : each))),
+    );
     setArriving((before) => [...before, { id, name: file.name, share: 0, upload }]);
     try {
       await upload.done;
@@ -299,7 +324,11 @@ function FilesSection({ head, work }: { readonly head: CopyHead; readonly work: 
   const remove = async (file: WorkFile) => {
     const answer = await takeOut({ copyId: head.id, fileId: file.id, isOut: true });
     if ('error' in answer && answer.error) setFaults((before) => [...before, problemOf(answer.error).detail]);
-    else notice(`${file.name} taken out`, { label: 'Undo', do: () => void takeOut({ copyId: head.id, fileId: file.id, isOut: false }) });
+    else
+      notice(`${file.name} taken out`, {
+        label: 'Undo',
+        do: () => void takeOut({ copyId: head.id, fileId: file.id, isOut: false }),
+      });
   };
   const { rules } = work;
   const takes = [
@@ -312,7 +341,10 @@ function FilesSection({ head, work }: { readonly head: CopyHead; readonly work: 
   return (
     <section aria-label="Files">
       <h2>
-        Files<small>{rules.by === 'student' ? 'yours alone' : 'everyone adds their own; nobody has to delete another’s'}</small>
+        Files
+        <small>
+          {rules.by === 'student' ? 'yours alone' : 'everyone adds their own; nobody has to delete another’s'}
+        </small>
       </h2>
       {faults.map((fault, at) => (
         <ProblemStrip key={at}>{fault}</ProblemStrip>
@@ -323,7 +355,12 @@ function FilesSection({ head, work }: { readonly head: CopyHead; readonly work: 
         dates={dates}
         act={(file) =>
           work.mayHandIn && file.addedBy.isYou && !(rules.attempts === 'all' && file.isHandedIn) ? (
-            <Button kind="quiet" isSmall onPress={() => void remove(file)} aria-label={`Take ${file.name} out`}>
+            <Button
+              kind="quiet"
+              isSmall
+              onPress={() => void remove(file)}
+              aria-label={`Take ${file.name} out`}
+            >
               Take out
             </Button>
           ) : null
@@ -355,7 +392,11 @@ function FilesSection({ head, work }: { readonly head: CopyHead; readonly work: 
               Add files…
             </Button>
           </FileTrigger>
-          <Small>{isFull ? `${rules.mostFiles === 1 ? 'One file is' : `${rules.mostFiles} files are`} the most here.` : `Takes ${takes.join(', ')}.`}</Small>
+          <Small>
+            {isFull
+              ? `${rules.mostFiles === 1 ? 'One file is' : `${rules.mostFiles} files are`} the most here.`
+              : `Takes ${takes.join(', ')}.`}
+          </Small>
         </div>
       )}
     </section>
@@ -385,7 +426,12 @@ function Shares({ head, work }: { readonly head: CopyHead; readonly work: WorkVi
       {head.members.map((member) => {
         const words = work.parts.find((part) => part.author.enrolmentId === member.enrolmentId)?.words ?? 0;
         const files = work.files.filter((file) => file.addedBy.enrolmentId === member.enrolmentId).length;
-        const done = [words > 0 && `${words} words`, files > 0 && `${files} ${files === 1 ? 'file' : 'files'}`].filter(Boolean).join(', ');
+        const done = [
+          words > 0 && `${words} words`,
+          files > 0 && `${files} ${files === 1 ? 'file' : 'files'}`,
+        ]
+          .filter(Boolean)
+          .join(', ');
         return (
           <li key={member.enrolmentId}>
             <b>
@@ -409,7 +455,9 @@ function HandInSide({ head, work }: { readonly head: CopyHead; readonly work: Wo
   const isEach = work.rules.by === 'student';
   const isNew = work.files.some((file) => !file.isHandedIn);
   const isEmpty = work.files.length === 0 && work.parts.every((part) => part.words === 0);
-  const isUnchanged = work.state === 'done' || (work.rules.attempts === 'all' && latest !== undefined && !isNew && !work.rules.takesText);
+  const isUnchanged =
+    work.state === 'done' ||
+    (work.rules.attempts === 'all' && latest !== undefined && !isNew && !work.rules.takesText);
   const why = isEmpty
     ? work.rules.takesText
       ? 'Write something or add a file first.'
@@ -427,9 +475,12 @@ function HandInSide({ head, work }: { readonly head: CopyHead; readonly work: Wo
       <h2>{latest ? (isUnchanged ? 'Handed in' : 'Handed in, changed since') : 'Not handed in yet'}</h2>
       {latest && (
         <p>
-          <PersonName name={latest.handedInBy.isYou ? 'You' : latest.handedInBy.name} /> handed in {dates.dateTime(latest.handedInAt)}
+          <PersonName name={latest.handedInBy.isYou ? 'You' : latest.handedInBy.name} /> handed in{' '}
+          {dates.dateTime(latest.handedInAt)}
           {sayLate(latest.late) ? `, ${sayLate(latest.late)}` : ', on time'}
-          {isEach ? '.' : `. It counts for ${latest.credited.map((member) => (member.isYou ? 'you' : member.name)).join(', ')}.`}
+          {isEach
+            ? '.'
+            : `. It counts for ${latest.credited.map((member) => (member.isYou ? 'you' : member.name)).join(', ')}.`}
         </p>
       )}
       {work.mayHandIn && (
@@ -455,7 +506,8 @@ function HandInSide({ head, work }: { readonly head: CopyHead; readonly work: Wo
             <li key={each.id}>
               <details>
                 <summary>
-                  <b>No. {each.attempt}</b> · {dates.dateTime(each.handedInAt)} · {each.files.length} {each.files.length === 1 ? 'file' : 'files'}
+                  <b>No. {each.attempt}</b> · {dates.dateTime(each.handedInAt)} · {each.files.length}{' '}
+                  {each.files.length === 1 ? 'file' : 'files'}
                   {work.rules.takesText && `, ${each.parts.reduce((sum, part) => sum + part.words, 0)} words`}
                 </summary>
                 <HandedInWork copyId={head.id} handIn={each} dates={dates} />

@@ -13,7 +13,13 @@ export function AssignmentForm({ settings, onChange }: SettingsFormProps<Assignm
   return (
     <Sentence>
       Taken is
-      <Choice label="Attempts" isLabelHidden value={settings.attempts} choices={attempts} onChange={(value) => onChange({ ...settings, attempts: value })} />
+      <Choice
+        label="Attempts"
+        isLabelHidden
+        value={settings.attempts}
+        choices={attempts}
+        onChange={(value) => onChange({ ...settings, attempts: value })}
+      />
     </Sentence>
   );
 }
@@ -22,7 +28,11 @@ export function FolderForm({ settings, onChange }: SettingsFormProps<FolderSetti
   const change = (part: Partial<FolderSettings>) => onChange({ ...settings, ...part });
   return (
     <>
-      <OptionCards aria-label="Handed in by" value={settings.by} onChange={(by) => change({ by: by as FolderSettings['by'] })}>
+      <OptionCards
+        aria-label="Handed in by"
+        value={settings.by}
+        onChange={(by) => change({ by: by as FolderSettings['by'] })}
+      >
         <OptionCard value="group">
           <b>One hand-in a group</b>
           <Small>All members add to it; it counts for all</Small>
@@ -34,7 +44,11 @@ export function FolderForm({ settings, onChange }: SettingsFormProps<FolderSetti
       </OptionCards>
       <Sentence>
         At most
-        <NumberInLine label="Most files" value={settings.mostFiles} onChange={(mostFiles) => change({ mostFiles: Math.min(50, Math.max(1, mostFiles)) })} />
+        <NumberInLine
+          label="Most files"
+          value={settings.mostFiles}
+          onChange={(mostFiles) => change({ mostFiles: Math.min(50, Math.max(1, mostFiles)) })}
+        />
         {settings.mostFiles === 1 ? 'file' : 'files'} of up to
         <NumberInLine
           label="Largest file in MB"
@@ -42,7 +56,13 @@ export function FolderForm({ settings, onChange }: SettingsFormProps<FolderSetti
           onChange={(largestMb) => change({ largestMb: Math.min(250, Math.max(1, largestMb)) })}
         />
         MB each, taken
-        <Choice label="Attempts" isLabelHidden value={settings.attempts} choices={attempts} onChange={(value) => change({ attempts: value })} />
+        <Choice
+          label="Attempts"
+          isLabelHidden
+          value={settings.attempts}
+          choices={attempts}
+          onChange={(value) => change({ attempts: value })}
+        />
       </Sentence>
       <Field
         label="Types of file"

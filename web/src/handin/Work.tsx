@@ -72,7 +72,10 @@ interface FileListProps {
 export function FileList({ copyId, files, dates, act, isOpen = false }: FileListProps) {
   const [toggled, setToggled] = useState<ReadonlySet<string>>(new Set());
   const first = isOpen ? firstToRead(files) : undefined;
-  const toggle = (id: string) => setToggled(toggled.has(id) ? new Set([...toggled].filter((each) => each !== id)) : new Set([...toggled, id]));
+  const toggle = (id: string) =>
+    setToggled(
+      toggled.has(id) ? new Set([...toggled].filter((each) => each !== id)) : new Set([...toggled, id]),
+    );
   const isShown = (file: WorkFile) => (file.id === first?.id) !== toggled.has(file.id);
   return (
     <Files>
@@ -100,7 +103,11 @@ export function FileList({ copyId, files, dates, act, isOpen = false }: FileList
             <span />
           )}
           {act?.(file) ?? <span />}
-          <a href={`/api/copies/${copyId}/files/${file.id}`} download={file.name} aria-label={`Download ${file.name}`}>
+          <a
+            href={`/api/copies/${copyId}/files/${file.id}`}
+            download={file.name}
+            aria-label={`Download ${file.name}`}
+          >
             <Download size={16} aria-hidden="true" />
           </a>
           {isShown(file) && (
@@ -144,7 +151,9 @@ export function HandedInWork({
 }) {
   return (
     <>
-      {handIn.files.length > 0 && <FileList copyId={copyId} files={handIn.files} dates={dates} isOpen={isOpen} />}
+      {handIn.files.length > 0 && (
+        <FileList copyId={copyId} files={handIn.files} dates={dates} isOpen={isOpen} />
+      )}
       {handIn.parts.map((part) => (
         <PartView key={part.author.enrolmentId} part={part} />
       ))}

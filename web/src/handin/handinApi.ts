@@ -4,14 +4,21 @@ import { api } from '../api/index.js';
 
 const readApi = api.injectEndpoints({
   endpoints: (build) => ({
-    readWork: build.query<WorkView, string>({ query: (copyId) => `copies/${copyId}/work`, responseSchema: WorkView, providesTags: ['Copy'] }),
+    readWork: build.query<WorkView, string>({
+      query: (copyId) => `copies/${copyId}/work`,
+      responseSchema: WorkView,
+      providesTags: ['Copy'],
+    }),
   }),
 });
 
 /** Whatever changes the work answers with all of it, which then stands in the cache. */
 const keepAnswer = async (
   { copyId }: { copyId: string },
-  { dispatch, queryFulfilled }: { dispatch: (action: never) => unknown; queryFulfilled: Promise<{ data: WorkView }> },
+  {
+    dispatch,
+    queryFulfilled,
+  }: { dispatch: (action: never) => unknown; queryFulfilled: Promise<{ data: WorkView }> },
 ): Promise<void> => {
   const answer = await queryFulfilled.catch(() => null); // a refusal is shown where the act was asked for
   if (answer) dispatch(readApi.util.upsertQueryData('readWork', copyId, answer.data) as never);
@@ -26,13 +33,20 @@ const handInApi = readApi.injectEndpoints({
       invalidatesTags: ['Room'],
     }),
     takeOutFile: build.mutation<WorkView, { copyId: string; fileId: string; isOut: boolean }>({
-      query: ({ copyId, fileId, isOut }) => ({ url: `copies/${copyId}/files/${fileId}${isOut ? '' : '/put-back'}`, method: isOut ? 'DELETE' : 'POST' }),
+      query: ({ copyId, fileId, isOut }) => ({
+        url: `copies/${copyId}/files/${fileId}${isOut ? '' : '/put-back'}`,
+        method: isOut ? 'DELETE' : 'POST',
+      }),
       responseSchema: WorkView,
       onQueryStarted: keepAnswer,
       invalidatesTags: ['Room'],
     }),
     handIn: build.mutation<WorkView, { copyId: string; attempt: number }>({
-      query: ({ copyId, attempt }) => ({ url: `copies/${copyId}/hand-in`, method: 'POST', body: { attempt } }),
+      query: ({ copyId, attempt }) => ({
+        url: `copies/${copyId}/hand-in`,
+        method: 'POST',
+        body: { attempt },
+      }),
       responseSchema: WorkView,
       onQueryStarted: keepAnswer,
       invalidatesTags: ['Room', 'Figures', 'Copy'],

@@ -8,8 +8,17 @@ import { inCourse, Refusal, showPage } from '../test/showPage.js';
 const copyPath = `copies/${id('copy')}`;
 const noor = aMember('Noor', { isYou: true });
 const jorge = aMember('Jorge');
-const work = (own: WorkView, more = {}, head: Partial<CopyHead> = {}, role: 'student' | 'instructor' = 'student') =>
-  showPage(inCourse(`copies/${id('copy')}`), { [`GET ${copyPath}`]: aHead(head), [`GET ${copyPath}/work`]: own, ...more }, role);
+const work = (
+  own: WorkView,
+  more = {},
+  head: Partial<CopyHead> = {},
+  role: 'student' | 'instructor' = 'student',
+) =>
+  showPage(
+    inCourse(`copies/${id('copy')}`),
+    { [`GET ${copyPath}`]: aHead(head), [`GET ${copyPath}/work`]: own, ...more },
+    role,
+  );
 
 describe('working on a hand-in', () => {
   it('fills the blanks of the brief, and keeps the others’ parts apart', async () => {
@@ -17,7 +26,9 @@ describe('working on a hand-in', () => {
     expect(await screen.findByRole('region', { name: 'Brief' })).toHaveTextContent('For Crock');
     expect(screen.getByRole('region', { name: 'What the others wrote' })).toHaveTextContent('It fell to 4.4');
     expect(screen.getByRole('region', { name: 'What the others wrote' })).not.toHaveTextContent('Mine here');
-    expect(screen.getByRole('list', { name: 'Who has put in what' })).toHaveTextContent('Noor (you)2 wordsJorge4 words');
+    expect(screen.getByRole('list', { name: 'Who has put in what' })).toHaveTextContent(
+      'Noor (you)2 wordsJorge4 words',
+    );
   });
 
   it('offers to take out one’s own files only, with the way back', async () => {
@@ -30,23 +41,37 @@ describe('working on a hand-in', () => {
     expect(screen.queryByRole('button', { name: 'Take theirs.csv out' })).not.toBeInTheDocument();
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(writes().map((write) => write.method)).toEqual(['DELETE', 'POST']));
-    expect(screen.getByRole('link', { name: 'Download theirs.csv' })).toHaveAttribute('href', `/api/${copyPath}/files/${id('theirs.csv')}`);
+    expect(screen.getByRole('link', { name: 'Download theirs.csv' })).toHaveAttribute(
+      'href',
+      `/api/${copyPath}/files/${id('theirs.csv')}`,
+    );
   });
 
   it('shows words and tables in place, a table’s header first, and says when a file holds none', async () => {
-    const files = [aFile('report.md', jorge), aFile('readings.csv', jorge), aFile('odd.txt', jorge), aFile('scan.pdf', jorge)];
+    const files = [
+      aFile('report.md', jorge),
+      aFile('readings.csv', jorge),
+      aFile('odd.txt', jorge),
+      aFile('scan.pdf', jorge),
+    ];
     const { user } = work(aWork({ files }), {
       [`GET ${copyPath}/files/${id('report.md')}`]: new Response('# It fell\n<script>alert(1)</script>'),
       [`GET ${copyPath}/files/${id('readings.csv')}`]: new Response('day;pH\n1;5,1\n2;4,4\n'),
-      [`GET ${copyPath}/files/${id('odd.txt')}`]: new Response(new Uint8Array([0x25, 0x50, 0x44, 0x46, 0, 1])),
+      [`GET ${copyPath}/files/${id('odd.txt')}`]: new Response(
+        new Uint8Array([0x25, 0x50, 0x44, 0x46, 0, 1]),
+      ),
     });
     await user.click(await screen.findByRole('button', { name: 'Read report.md' }));
-    expect(await screen.findByRole('region', { name: 'report.md' })).toHaveTextContent('# It fell <script>alert(1)</script>');
+    expect(await screen.findByRole('region', { name: 'report.md' })).toHaveTextContent(
+      '# It fell <script>alert(1)</script>',
+    );
     await user.click(screen.getByRole('button', { name: 'Read readings.csv' }));
     const rows = within(await screen.findByRole('region', { name: 'readings.csv' })).getAllByRole('row');
     expect(rows.map((row) => row.textContent)).toEqual(['daypH', '15,1', '24,4']);
     await user.click(screen.getByRole('button', { name: 'Read odd.txt' }));
-    expect(await screen.findByText('It holds no text that can be shown here. Download it to look.')).toBeInTheDocument();
+    expect(
+      await screen.findByText('It holds no text that can be shown here. Download it to look.'),
+    ).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: 'Read scan.pdf' })).not.toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Close report.md' }));
     expect(screen.queryByRole('region', { name: 'report.md' })).not.toBeInTheDocument();
@@ -76,7 +101,9 @@ describe('working on a hand-in', () => {
   it('says who handed in, when, and for whom it counts', async () => {
     work(aWork({ files: [aFile('mine.csv', noor)], handIns: [aHandIn()], state: 'done' }));
     expect(await screen.findByRole('heading', { name: 'Handed in' })).toBeInTheDocument();
-    expect(screen.getByRole('complementary', { name: 'Hand in' })).toHaveTextContent('Jorge handed in Tue 10 Nov, 10:00, on time. It counts for Noor, Jorge.');
+    expect(screen.getByRole('complementary', { name: 'Hand in' })).toHaveTextContent(
+      'Jorge handed in Tue 10 Nov, 10:00, on time. It counts for Noor, Jorge.',
+    );
     expect(screen.getByRole('button', { name: 'Hand in again for all 2' })).toBeDisabled();
   });
 
@@ -105,7 +132,9 @@ describe('a submission folder', () => {
 
   it('says what it takes, has no place for text, and is full at its number', async () => {
     work(aWork({ rules }), {}, folder);
-    expect(await screen.findByText('Takes at most 2 files, .pdf, .csv, up to 10 MB each.')).toBeInTheDocument();
+    expect(
+      await screen.findByText('Takes at most 2 files, .pdf, .csv, up to 10 MB each.'),
+    ).toBeInTheDocument();
     expect(screen.queryByRole('textbox')).not.toBeInTheDocument();
     expect(screen.getByText('Add a file first.')).toBeInTheDocument();
     expect(document.querySelector('input[type=file]')).toHaveAttribute('accept', '.pdf,.csv');
@@ -123,28 +152,54 @@ describe('a submission folder', () => {
       { [`POST ${copyPath}/hand-in`]: aWork() },
       folder,
     );
-    expect(await screen.findByText(/Each hands in alone, 40 points. Teammates do not see it./)).toBeInTheDocument();
-    expect(screen.getByText('One hand-in is taken here: look once more before you press.')).toBeInTheDocument();
+    expect(
+      await screen.findByText(/Each hands in alone, 40 points. Teammates do not see it./),
+    ).toBeInTheDocument();
+    expect(
+      screen.getByText('One hand-in is taken here: look once more before you press.'),
+    ).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Hand in' }));
     expect(writes()[0]).toMatchObject({ path: `${copyPath}/hand-in`, body: { attempt: 1 } });
   });
 
   it('keeps what is handed in where all attempts count', async () => {
     const file = { ...aFile('week1.csv', noor), isHandedIn: true };
-    work(aWork({ rules: { ...rules, attempts: 'all' }, files: [file], handIns: [aHandIn({ files: [file], parts: [] })], state: 'done' }), {}, folder);
+    work(
+      aWork({
+        rules: { ...rules, attempts: 'all' },
+        files: [file],
+        handIns: [aHandIn({ files: [file], parts: [] })],
+        state: 'done',
+      }),
+      {},
+      folder,
+    );
     expect(await screen.findByRole('heading', { name: 'Handed in' })).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: 'Take week1.csv out' })).not.toBeInTheDocument();
   });
 
   it('shows staff each student’s hand-in', async () => {
     const own = aHandIn({ owner: jorge, handedInBy: jorge, files: [aFile('jorge.csv', jorge)], parts: [] });
-    work(aWork({ rules: { ...rules, by: 'student' }, mayHandIn: false, handIns: [own] }), {}, { ...folder, part: 'staff' }, 'instructor');
+    work(
+      aWork({ rules: { ...rules, by: 'student' }, mayHandIn: false, handIns: [own] }),
+      {},
+      { ...folder, part: 'staff' },
+      'instructor',
+    );
     expect(await screen.findByRole('region', { name: 'Jorge' })).toHaveTextContent(/on time.*jorge.csv/);
     expect(screen.getByRole('region', { name: 'Noor' })).toHaveTextContent('not handed in');
   });
 
   it('shows the rubric before anything is handed in, and until when a group has longer', async () => {
-    work(aWork({ rules }), {}, { ...folder, rubric: aRubric, extension: { due: '2099-11-12T17:00:00.000Z', reason: 'Their crock cracked' } });
+    work(
+      aWork({ rules }),
+      {},
+      {
+        ...folder,
+        rubric: aRubric,
+        extension: { due: '2099-11-12T17:00:00.000Z', reason: 'Their crock cracked' },
+      },
+    );
     expect(await screen.findByText('How it will be marked')).toBeInTheDocument();
     expect(screen.getByText(/Their crock cracked/)).toBeInTheDocument();
     expect(screen.getByText('extended')).toBeInTheDocument();
@@ -195,7 +250,12 @@ describe('adding a file', () => {
     await user.upload(input(), new File(['pH'], 'readings.csv', { type: 'text/csv' }));
     expect(uploads[0]!.address).toBe(`/api/${copyPath}/files?name=readings.csv&type=text%2Fcsv`);
     uploads[0]!.upload.onprogress?.({ lengthComputable: true, loaded: 1, total: 4 });
-    await waitFor(() => expect(screen.getByRole('progressbar', { name: 'Adding readings.csv' })).toHaveAttribute('aria-valuenow', '25'));
+    await waitFor(() =>
+      expect(screen.getByRole('progressbar', { name: 'Adding readings.csv' })).toHaveAttribute(
+        'aria-valuenow',
+        '25',
+      ),
+    );
     await user.click(screen.getByRole('button', { name: 'Cancel' }));
     expect(await screen.findByRole('alert')).toHaveTextContent('readings.csv was not added.');
     expect(screen.queryByRole('progressbar')).not.toBeInTheDocument();
@@ -206,8 +266,15 @@ describe('adding a file', () => {
     const { user } = work(aWork());
     await screen.findByRole('button', { name: 'Add files…' });
     await user.upload(input(), new File(['x'], 'huge.bin'));
-    uploads[0]!.answer(413, { type: '/problems/too-large', title: 'Too large', status: 413, detail: 'The file is over 250 MB, which is the most here.' });
-    expect(await screen.findByRole('alert')).toHaveTextContent('huge.bin: The file is over 250 MB, which is the most here.');
+    uploads[0]!.answer(413, {
+      type: '/problems/too-large',
+      title: 'Too large',
+      status: 413,
+      detail: 'The file is over 250 MB, which is the most here.',
+    });
+    expect(await screen.findByRole('alert')).toHaveTextContent(
+      'huge.bin: The file is over 250 MB, which is the most here.',
+    );
   });
 
   it('asks for the copy anew once a file has arrived', async () => {

@@ -1,7 +1,13 @@
 import type { WorkFile } from '@jigsaw/contract/handin';
 
 const texts = new Set(['md', 'txt', 'csv', 'tsv']);
-export const images: Readonly<Record<string, string>> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp' };
+export const images: Readonly<Record<string, string>> = {
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  gif: 'image/gif',
+  webp: 'image/webp',
+};
 const largestBytes = 2_000_000;
 
 export const endingOf = (name: string): string => /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';

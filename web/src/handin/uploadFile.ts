@@ -17,7 +17,8 @@ export function uploadFile(copyId: string, file: File, onProgress: (share: numbe
       if (request.status === 200) return resolve(WorkView.parse(JSON.parse(request.responseText)));
       reject(new Error(sentenceOf(request.responseText)));
     };
-    request.onerror = () => reject(new Error(`${file.name} did not arrive: the line to the server broke. Add it again.`));
+    request.onerror = () =>
+      reject(new Error(`${file.name} did not arrive: the line to the server broke. Add it again.`));
     request.onabort = () => reject(new Error(`${file.name} was not added.`));
   });
   const query = new URLSearchParams({ name: file.name, type: file.type });

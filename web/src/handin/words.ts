@@ -14,7 +14,9 @@ export function sayHandedIn({ state, at, late, done, asked }: Progress, dates: D
 /** What lateness costs, or would cost now. */
 export function sayLate(late: Lateness): string | null {
   if (late.minutes === 0) return null;
-  return late.deduction === '0' ? `late ${sayMinutes(late.minutes)}` : `late ${sayMinutes(late.minutes)}, −${late.deduction} points`;
+  return late.deduction === '0'
+    ? `late ${sayMinutes(late.minutes)}`
+    : `late ${sayMinutes(late.minutes)}, −${late.deduction} points`;
 }
 
 export function saySize(bytes: number): string {

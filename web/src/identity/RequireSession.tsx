@@ -26,7 +26,11 @@ export function RequireSession() {
     );
   }
   if (isProblem(session.error, 'signed-out')) return <SignInPage />;
-  return session.error ? <ProblemStrip of={session.error} onRetry={() => void session.refetch()} /> : <Waiting what="Jigsaw Room" />;
+  return session.error ? (
+    <ProblemStrip of={session.error} onRetry={() => void session.refetch()} />
+  ) : (
+    <Waiting what="Jigsaw Room" />
+  );
 }
 
 const Overlay = styled(ModalOverlay)`
@@ -64,7 +68,21 @@ function SignInAgain({ session }: { readonly session: SessionView }) {
   const resume = (next: SessionView) => {
     if (next.person.id !== session.person.id) return window.location.reload(); // somebody else: nothing of the first person may stay
     dispatch(sessionResumed());
-    dispatch(api.util.invalidateTags(['Course', 'Roster', 'Set', 'Placement', 'Activity', 'Copy', 'Room', 'Desk', 'Mark', 'MyMarks', 'Figures']));
+    dispatch(
+      api.util.invalidateTags([
+        'Course',
+        'Roster',
+        'Set',
+        'Placement',
+        'Activity',
+        'Copy',
+        'Room',
+        'Desk',
+        'Mark',
+        'MyMarks',
+        'Figures',
+      ]),
+    );
   };
   return (
     <Overlay isOpen={hasEnded} isKeyboardDismissDisabled>

@@ -32,7 +32,13 @@ const Form = styled.form`
   }
 `;
 
-export function SignInForm({ onIn, email: given = '' }: { readonly onIn: (session: SessionView) => void; readonly email?: string }) {
+export function SignInForm({
+  onIn,
+  email: given = '',
+}: {
+  readonly onIn: (session: SessionView) => void;
+  readonly email?: string;
+}) {
   const [email, setEmail] = useState(given);
   const [password, setPassword] = useState('');
   const [signIn, { isLoading, error }] = useSignInMutation();
@@ -43,7 +49,15 @@ export function SignInForm({ onIn, email: given = '' }: { readonly onIn: (sessio
   };
   return (
     <Form onSubmit={(event) => void submit(event)}>
-      <Field label="Mail address" type="email" name="email" autoComplete="username" value={email} onChange={setEmail} isRequired />
+      <Field
+        label="Mail address"
+        type="email"
+        name="email"
+        autoComplete="username"
+        value={email}
+        onChange={setEmail}
+        isRequired
+      />
       <Field
         label="Password"
         type="password"

@@ -16,14 +16,26 @@ describe('the sign-in page', () => {
     await user.click(screen.getByRole('button', { name: 'Sign in' }));
     expect(await screen.findByRole('alert')).toHaveTextContent('do not go together');
     expect(screen.getByLabelText('Mail address')).toHaveValue('ada@quillmere.example');
-    expect(writes()).toEqual([{ method: 'POST', path: 'session', body: { email: 'ada@quillmere.example', password: 'no' } }]);
+    expect(writes()).toEqual([
+      { method: 'POST', path: 'session', body: { email: 'ada@quillmere.example', password: 'no' } },
+    ]);
   });
 
   it('offers the made-up people by role in demo mode only', async () => {
     showPage('/', {
       'GET session': signedOut,
       'GET session/front-door': {
-        demoPeople: [{ personId: id('noor'), name: '한서연', reading: 'Han Seo-yeon', role: 'student', courseId, note: 'in Crock', groupNumber: 1 }],
+        demoPeople: [
+          {
+            personId: id('noor'),
+            name: '한서연',
+            reading: 'Han Seo-yeon',
+            role: 'student',
+            courseId,
+            note: 'in Crock',
+            groupNumber: 1,
+          },
+        ],
       },
     });
     expect(await screen.findByRole('button', { name: /한서연 Han Seo-yeon.*in Crock/ })).toBeInTheDocument();
@@ -46,7 +58,9 @@ describe('the sign-in page', () => {
 
 describe('a first sign-in link', () => {
   it('asks for ten characters and says when a link was used already', async () => {
-    const { user } = showPage('/welcome', { 'POST session/password': new Refusal(410, 'link-used', 'This link was used already or has run out.') });
+    const { user } = showPage('/welcome', {
+      'POST session/password': new Refusal(410, 'link-used', 'This link was used already or has run out.'),
+    });
     const save = await screen.findByRole('button', { name: 'Save it and come in' });
     await user.type(screen.getByLabelText('New password'), 'short');
     expect(screen.getByText('5 more characters')).toBeInTheDocument();

@@ -254,5 +254,9 @@ export function SignInPage() {
 
 function Mark({ person }: { readonly person: FrontDoor['demoPeople'][number] }) {
   if (person.role !== 'student') return <Square aria-hidden="true">{initials(person.name)}</Square>;
-  return person.groupNumber === null ? <Square data-empty aria-hidden="true" /> : <Emblem number={person.groupNumber} size={30} />;
+  return person.groupNumber === null ? (
+    <Square data-empty aria-hidden="true" />
+  ) : (
+    <Emblem number={person.groupNumber} size={30} />
+  );
 }

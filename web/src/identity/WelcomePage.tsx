@@ -50,7 +50,11 @@ export function WelcomePage() {
           autoComplete="new-password"
           value={password}
           onChange={setPassword}
-          hint={isShort ? `${shortest - password.length} more characters` : 'At least 10 characters; a short sentence is good'}
+          hint={
+            isShort
+              ? `${shortest - password.length} more characters`
+              : 'At least 10 characters; a short sentence is good'
+          }
           isRequired
         />
         {error && <ProblemStrip of={error} />}

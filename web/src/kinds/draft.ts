@@ -3,7 +3,10 @@ import { emptyText } from '@jigsaw/core/text';
 import type { KindOnPages } from './kind.js';
 
 /** A new draft of one kind, with what is usual for it. */
-export const draftOfKind = (kind: KindOnPages, title = `Untitled ${kind.word.toLowerCase()}`): ActivityDraft => ({
+export const draftOfKind = (
+  kind: KindOnPages,
+  title = `Untitled ${kind.word.toLowerCase()}`,
+): ActivityDraft => ({
   kind: kind.name,
   title,
   brief: emptyText,

@@ -39,16 +39,30 @@ interface ChoiceProps<Id extends string> {
 }
 
 /** One of a few. */
-export function Choice<Id extends string>({ label, isLabelHidden, value, choices, onChange, placeholder }: ChoiceProps<Id>) {
+export function Choice<Id extends string>({
+  label,
+  isLabelHidden,
+  value,
+  choices,
+  onChange,
+  placeholder,
+}: ChoiceProps<Id>) {
   return (
-    <Frame data-bare={isLabelHidden || undefined} value={value} onChange={(key) => key !== null && onChange(key as Id)} placeholder={placeholder}>
+    <Frame
+      data-bare={isLabelHidden || undefined}
+      value={value}
+      onChange={(key) => key !== null && onChange(key as Id)}
+      placeholder={placeholder}
+    >
       <Label>{isLabelHidden ? <Spoken>{label}</Spoken> : label}</Label>
       <Button>
         <SelectValue />
         <ChevronDown size={15} aria-hidden="true" />
       </Button>
       <Popup>
-        <ListBox items={choices}>{(choice) => <ListBoxItem id={choice.id}>{choice.label}</ListBoxItem>}</ListBox>
+        <ListBox items={choices}>
+          {(choice) => <ListBoxItem id={choice.id}>{choice.label}</ListBoxItem>}
+        </ListBox>
       </Popup>
     </Frame>
   );

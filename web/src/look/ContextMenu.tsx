@@ -56,8 +56,17 @@ export function ContextMenu({ title, at, acts, onClose }: ContextMenuProps) {
   const anchor = useRef<HTMLSpanElement>(null);
   return (
     <>
-      <span ref={anchor} style={{ position: 'fixed', left: at.x, top: at.y, width: 1, height: 1, pointerEvents: 'none' }} />
-      <Popup triggerRef={anchor} isOpen onOpenChange={(isOpen) => !isOpen && onClose()} placement="bottom start" aria-label={title}>
+      <span
+        ref={anchor}
+        style={{ position: 'fixed', left: at.x, top: at.y, width: 1, height: 1, pointerEvents: 'none' }}
+      />
+      <Popup
+        triggerRef={anchor}
+        isOpen
+        onOpenChange={(isOpen) => !isOpen && onClose()}
+        placement="bottom start"
+        aria-label={title}
+      >
         <Title aria-hidden="true">{title}</Title>
         <Acts title={title} acts={acts} onClose={onClose} />
       </Popup>
@@ -65,13 +74,27 @@ export function ContextMenu({ title, at, acts, onClose }: ContextMenuProps) {
   );
 }
 
-function Acts({ title, acts, onClose }: { readonly title: string; readonly acts: readonly MenuAct[]; readonly onClose: () => void }) {
+function Acts({
+  title,
+  acts,
+  onClose,
+}: {
+  readonly title: string;
+  readonly acts: readonly MenuAct[];
+  readonly onClose: () => void;
+}) {
   return (
     <List aria-label={title} autoFocus="first" onClose={onClose}>
       {acts.map((act, at) => {
         const id = `${at} ${act.text}`; // two groups may have one name
         const item = (
-          <MenuItem key={id} id={id} textValue={act.text} isDisabled={act.isDisabled ?? false} {...(act.does && { onAction: act.does })}>
+          <MenuItem
+            key={id}
+            id={id}
+            textValue={act.text}
+            isDisabled={act.isDisabled ?? false}
+            {...(act.does && { onAction: act.does })}
+          >
             <span>{act.label}</span>
             {act.keys ? <Key>{act.keys}</Key> : act.choices ? <span aria-hidden="true">›</span> : null}
           </MenuItem>

@@ -151,7 +151,11 @@ export function DateTimeField({ label, value, onChange, timeZone }: DateTimeFiel
         <Group>
           <DateInput className="dates">{(segment) => <DateSegment segment={segment} />}</DateInput>
           {value !== null && (
-            <Button slot={null} aria-label={`No date for ${label.toLowerCase()}`} onPress={() => onChange(null)}>
+            <Button
+              slot={null}
+              aria-label={`No date for ${label.toLowerCase()}`}
+              onPress={() => onChange(null)}
+            >
               <X size={14} aria-hidden="true" />
             </Button>
           )}

@@ -44,7 +44,11 @@ const Svg = styled.svg`
 /** The custom properties that give a part of the page a group's hue. */
 export function hueOfGroup(number: number): CSSProperties {
   const hue = hueOf(number);
-  return { '--hue': `var(--g${hue})`, '--hue-tint': `var(--g${hue}-tint)`, '--hue-ink': `var(--g${hue}-ink)` } as CSSProperties;
+  return {
+    '--hue': `var(--g${hue})`,
+    '--hue-tint': `var(--g${hue}-tint)`,
+    '--hue-ink': `var(--g${hue}-ink)`,
+  } as CSSProperties;
 }
 
 interface EmblemProps {
@@ -84,7 +88,13 @@ export function Emblem({ number, size = 24, look = 'solid', label }: EmblemProps
 /** The mark: a piece that is also a room; its bottom socket is the door. */
 export function ProductMark({ size }: { readonly size: number }) {
   return (
-    <svg width={size} height={size} viewBox="7 -1 86 88" aria-hidden="true" style={{ fill: 'var(--ink)', flex: 'none' }}>
+    <svg
+      width={size}
+      height={size}
+      viewBox="7 -1 86 88"
+      aria-hidden="true"
+      style={{ fill: 'var(--ink)', flex: 'none' }}
+    >
       <path d={piecePath('TFSF')} />
     </svg>
   );
@@ -99,7 +109,15 @@ const Chip = styled.span`
   vertical-align: middle;
 `;
 
-export function GroupChip({ number, name, look }: { readonly number: number; readonly name: string; readonly look?: EmblemLook }) {
+export function GroupChip({
+  number,
+  name,
+  look,
+}: {
+  readonly number: number;
+  readonly name: string;
+  readonly look?: EmblemLook;
+}) {
   return (
     <Chip>
       <Emblem number={number} size={24} {...(look ? { look } : {})} />

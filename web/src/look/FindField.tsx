@@ -41,7 +41,15 @@ interface FindFieldProps {
 }
 
 /** Where people are looked for. */
-export function FindField({ label, placeholder, value, onChange, inputRef, width, children }: FindFieldProps) {
+export function FindField({
+  label,
+  placeholder,
+  value,
+  onChange,
+  inputRef,
+  width,
+  children,
+}: FindFieldProps) {
   return (
     <Frame value={value} onChange={onChange} style={width === undefined ? undefined : { width }}>
       <Label>

@@ -11,15 +11,31 @@ const Latin = styled.span`
 `;
 
 /** Fonts for names in other scripts come only to pages on which such a name stands. */
-const scripts: readonly { readonly test: RegExp; readonly lang: string; readonly load: () => Promise<unknown> }[] = [
+const scripts: readonly {
+  readonly test: RegExp;
+  readonly lang: string;
+  readonly load: () => Promise<unknown>;
+}[] = [
   { test: /\p{Script=Hangul}/u, lang: 'ko', load: () => import('@fontsource-variable/noto-sans-kr') },
-  { test: /[\p{Script=Hiragana}\p{Script=Katakana}]/u, lang: 'ja', load: () => import('@fontsource-variable/noto-sans-jp') },
+  {
+    test: /[\p{Script=Hiragana}\p{Script=Katakana}]/u,
+    lang: 'ja',
+    load: () => import('@fontsource-variable/noto-sans-jp'),
+  },
   { test: /\p{Script=Han}/u, lang: 'zh', load: () => import('@fontsource-variable/noto-sans-jp') },
-  { test: /[\p{Script=Greek}\p{Script=Cyrillic}]/u, lang: '', load: () => import('@fontsource-variable/noto-sans') },
+  {
+    test: /[\p{Script=Greek}\p{Script=Cyrillic}]/u,
+    lang: '',
+    load: () => import('@fontsource-variable/noto-sans'),
+  },
   { test: /\p{Script=Hebrew}/u, lang: 'he', load: () => import('@fontsource-variable/noto-sans-hebrew') },
   { test: /\p{Script=Arabic}/u, lang: 'ar', load: () => import('@fontsource-variable/noto-sans-arabic') },
   { test: /\p{Script=Thai}/u, lang: 'th', load: () => import('@fontsource-variable/noto-sans-thai') },
-  { test: /\p{Script=Devanagari}/u, lang: 'hi', load: () => import('@fontsource-variable/noto-sans-devanagari') },
+  {
+    test: /\p{Script=Devanagari}/u,
+    lang: 'hi',
+    load: () => import('@fontsource-variable/noto-sans-devanagari'),
+  },
 ];
 
 const scriptOf = (name: string) => scripts.find((script) => script.test.test(name));

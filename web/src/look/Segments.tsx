@@ -37,7 +37,13 @@ interface SegmentsProps<Id extends string> {
 /** A few views of the same thing side by side; one of them is always chosen. */
 export function Segments<Id extends string>({ label, value, choices, onChange }: SegmentsProps<Id>) {
   return (
-    <Row aria-label={label} selectionMode="single" disallowEmptySelection selectedKeys={[value]} onSelectionChange={(keys) => onChange([...keys][0] as Id)}>
+    <Row
+      aria-label={label}
+      selectionMode="single"
+      disallowEmptySelection
+      selectedKeys={[value]}
+      onSelectionChange={(keys) => onChange([...keys][0] as Id)}
+    >
       {choices.map((choice) => (
         <ToggleButton key={choice.id} id={choice.id}>
           {choice.label}

@@ -42,7 +42,15 @@ const Box = styled(Modal)`
 `;
 
 /** Something small that is done and then left. Escape or a press outside leaves it. */
-export function Sheet({ title, onClose, children }: { readonly title: string; readonly onClose: () => void; readonly children: ReactNode }) {
+export function Sheet({
+  title,
+  onClose,
+  children,
+}: {
+  readonly title: string;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+}) {
   return (
     <Overlay isOpen isDismissable onOpenChange={(isOpen) => !isOpen && onClose()}>
       <Box>

@@ -8,7 +8,10 @@ import {
   TextArea as AriaTextArea,
   TextField as AriaTextField,
 } from 'react-aria-components';
-import type { ButtonProps as AriaButtonProps, TextFieldProps as AriaTextFieldProps } from 'react-aria-components';
+import type {
+  ButtonProps as AriaButtonProps,
+  TextFieldProps as AriaTextFieldProps,
+} from 'react-aria-components';
 import { Link as RouterLink } from 'react-router';
 import { css, styled } from 'styled-components';
 
@@ -87,7 +90,14 @@ interface ButtonProps extends Omit<AriaButtonProps, 'children' | 'className' | '
 }
 
 export function Button({ kind = 'plain', isSmall, isIconOnly, ...rest }: ButtonProps) {
-  return <StyledButton data-kind={kind} data-small={isSmall || undefined} data-icon-only={isIconOnly || undefined} {...rest} />;
+  return (
+    <StyledButton
+      data-kind={kind}
+      data-small={isSmall || undefined}
+      data-icon-only={isIconOnly || undefined}
+      {...rest}
+    />
+  );
 }
 
 const StyledLink = styled(RouterLink)`
@@ -183,7 +193,11 @@ export function Field({ label, hint, fault, placeholder, lines, ...rest }: Field
   return (
     <FieldFrame isInvalid={fault !== undefined} {...rest}>
       <Label>{label}</Label>
-      {lines === undefined ? <Input placeholder={placeholder} /> : <TextArea rows={lines} placeholder={placeholder} />}
+      {lines === undefined ? (
+        <Input placeholder={placeholder} />
+      ) : (
+        <TextArea rows={lines} placeholder={placeholder} />
+      )}
       {hint && <Text slot="description">{hint}</Text>}
       <FieldFault>{fault}</FieldFault>
     </FieldFrame>

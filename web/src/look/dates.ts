@@ -13,7 +13,8 @@ const made = new Map<string, Dates>();
 export function datesIn(timeZone: string): Dates {
   const known = made.get(timeZone);
   if (known) return known;
-  const format = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-GB', { timeZone, ...options });
+  const format = (options: Intl.DateTimeFormatOptions) =>
+    new Intl.DateTimeFormat('en-GB', { timeZone, ...options });
   const day = format({ weekday: 'short', day: 'numeric', month: 'short' });
   const time = format({ hour: '2-digit', minute: '2-digit' });
   const relative = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });

@@ -80,6 +80,9 @@ export function nudgeOf(form: string): { x: number; y: number } {
 export function seamPath(height: number, unit: number, direction: 'left' | 'right'): string {
   const top = (height - unit) / 2;
   const sign = direction === 'left' ? -1 : 1;
-  const curve = knob.map((segment) => `C${[0, 2, 4].map((k) => `${round(segment[k + 1]! * unit * sign)} ${round(top + segment[k]! * unit)}`).join(' ')}`);
+  const curve = knob.map(
+    (segment) =>
+      `C${[0, 2, 4].map((k) => `${round(segment[k + 1]! * unit * sign)} ${round(top + segment[k]! * unit)}`).join(' ')}`,
+  );
   return `M0 0L0 ${round(top)}${curve.join('')}L0 ${height}`;
 }

@@ -76,7 +76,10 @@ export function Notices() {
   const dispatch = useDispatch();
   useEffect(() => {
     if (!notice) return;
-    const timer = setTimeout(() => dispatch(slice.actions.gone(notice.id)), notice.actionLabel ? shownMs * 2 : shownMs);
+    const timer = setTimeout(
+      () => dispatch(slice.actions.gone(notice.id)),
+      notice.actionLabel ? shownMs * 2 : shownMs,
+    );
     return () => clearTimeout(timer);
   }, [notice, dispatch]);
   return (

@@ -18,7 +18,15 @@ const EmptyBox = styled.div`
   }
 `;
 
-export function Empty({ title, children, action }: { readonly title: string; readonly children?: ReactNode; readonly action?: ReactNode }) {
+export function Empty({
+  title,
+  children,
+  action,
+}: {
+  readonly title: string;
+  readonly children?: ReactNode;
+  readonly action?: ReactNode;
+}) {
   return (
     <EmptyBox>
       <h2>{title}</h2>
@@ -31,8 +39,12 @@ export function Empty({ title, children, action }: { readonly title: string; rea
 /** The page itself broke, or a part of it could not be fetched after an update. What was saved is on the server. */
 export function Broken() {
   return (
-    <Empty title="This page broke" action={<Button onPress={() => window.location.reload()}>Load it again</Button>}>
-      What you saved is safe on the server. If it happens again, tell whoever runs this Jigsaw Room what you were doing.
+    <Empty
+      title="This page broke"
+      action={<Button onPress={() => window.location.reload()}>Load it again</Button>}
+    >
+      What you saved is safe on the server. If it happens again, tell whoever runs this Jigsaw Room what you
+      were doing.
     </Empty>
   );
 }

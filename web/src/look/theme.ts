@@ -8,7 +8,8 @@ export function chosenTheme(): Theme {
 }
 
 export function applyTheme(theme: Theme): void {
-  const isDark = theme === 'dark' || (theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches);
+  const isDark =
+    theme === 'dark' || (theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches);
   document.documentElement.dataset['theme'] = isDark ? 'dark' : 'light';
 }
 

@@ -5,7 +5,18 @@ import { styled } from 'styled-components';
 import type { MailView } from '@jigsaw/contract/mail';
 import { fold } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, ButtonLink, Empty, FindField, hueOfGroup, Muted, Page, PersonName, Small, Waiting } from '../look/index.js';
+import {
+  Bar,
+  ButtonLink,
+  Empty,
+  FindField,
+  hueOfGroup,
+  Muted,
+  Page,
+  PersonName,
+  Small,
+  Waiting,
+} from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useReadOutboxQuery } from './mailApi.js';
 
@@ -125,7 +136,13 @@ export function OutboxPage() {
           {total > outbox.data.mails.length && `, the latest ${outbox.data.mails.length} shown`}
         </Muted>
         <span className="grow" />
-        <FindField label="Find mail" placeholder="Find a person or words" value={sought} onChange={setSought} width={260} />
+        <FindField
+          label="Find mail"
+          placeholder="Find a person or words"
+          value={sought}
+          onChange={setSought}
+          width={260}
+        />
         <ButtonLink kind="quiet" to="../people">
           Back to the roster
         </ButtonLink>
@@ -133,12 +150,15 @@ export function OutboxPage() {
       <Notice>
         <Inbox size={17} aria-hidden="true" />
         <span>
-          <b>Nothing here leaves this machine.</b> Each row is a message as it would have gone, with the person’s own link.
+          <b>Nothing here leaves this machine.</b> Each row is a message as it would have gone, with the
+          person’s own link.
         </span>
       </Notice>
       {mails.length === 0 ? (
         <Empty title={total === 0 ? 'Nothing written yet' : 'No message like that'}>
-          {total === 0 ? 'Invitations appear here once you invite people from the roster.' : 'Try a part of the name or of the text.'}
+          {total === 0
+            ? 'Invitations appear here once you invite people from the roster.'
+            : 'Try a part of the name or of the text.'}
         </Empty>
       ) : (
         <Body>
@@ -149,7 +169,11 @@ export function OutboxPage() {
                 {mails
                   .filter((mail) => dates.day(mail.at) === day)
                   .map((mail) => (
-                    <Link key={mail.id} to={`?mail=${mail.id}`} aria-current={mail.id === open?.id ? 'true' : undefined}>
+                    <Link
+                      key={mail.id}
+                      to={`?mail=${mail.id}`}
+                      aria-current={mail.id === open?.id ? 'true' : undefined}
+                    >
                       <Small>{dates.time(mail.at)}</Small>
                       <b>
                         <PersonName name={mail.toName} />

@@ -33,9 +33,15 @@ export function WriteSheet({ people, draft, hasOutbox, onClose, onDone }: WriteS
   const isReady = subject.trim() !== '' && text.trim() !== '';
   const who = people.length === 1 ? people[0]!.name : `${people.length} people`;
   const send = async () => {
-    const answer = await write({ courseId: course.id, body: { enrolmentIds: people.map((each) => each.enrolmentId), subject, text } });
+    const answer = await write({
+      courseId: course.id,
+      body: { enrolmentIds: people.map((each) => each.enrolmentId), subject, text },
+    });
     if (!('data' in answer) || !answer.data) return;
-    notice(`Written to ${who}`, ...(hasOutbox ? [{ label: 'Outbox', do: () => void navigate(`/c/${course.id}/outbox`) }] : []));
+    notice(
+      `Written to ${who}`,
+      ...(hasOutbox ? [{ label: 'Outbox', do: () => void navigate(`/c/${course.id}/outbox`) }] : []),
+    );
     onDone();
   };
   return (
@@ -51,7 +57,9 @@ export function WriteSheet({ people, draft, hasOutbox, onClose, onDone }: WriteS
           <Field label="Subject" value={subject} onChange={setSubject} maxLength={200} autoFocus />
           <Field label="Message" lines={8} value={text} onChange={setText} maxLength={10_000} />
           <Small>
-            {people.length === 1 ? 'Answers go to your own address.' : 'Each gets a message of their own and sees nobody else’s address. Answers go to yours.'}
+            {people.length === 1
+              ? 'Answers go to your own address.'
+              : 'Each gets a message of their own and sees nobody else’s address. Answers go to yours.'}
           </Small>
         </Fields>
         <footer>

@@ -14,7 +14,8 @@ export function DeskListPage() {
   if (first) return <Navigate to={first.releaseId} replace />;
   return (
     <Empty title="Nothing to mark yet" action={<ButtonLink to="../release">To what is released</ButtonLink>}>
-      Once something that is marked is released, its groups or students queue here: the work, the mark, and what differs for whom.
+      Once something that is marked is released, its groups or students queue here: the work, the mark, and
+      what differs for whom.
     </Empty>
   );
 }

@@ -4,7 +4,19 @@ import type { DeskRow, DeskView } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
 import { isProblem, ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
-import { Bar, Choice, Emblem, Empty, hueOfGroup, Page, PersonName, Small, Spoken, Tag, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Choice,
+  Emblem,
+  Empty,
+  hueOfGroup,
+  Page,
+  PersonName,
+  Small,
+  Spoken,
+  Tag,
+  Waiting,
+} from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { MarkSheet } from './MarkSheet.js';
 import { MarksViews } from './MarksViews.js';
@@ -111,13 +123,17 @@ export function DeskPage() {
   const { releaseId = '', copyId, unit } = useParams();
   const list = useListDeskQuery(course.id);
   const desk = useReadDeskQuery(releaseId);
-  if (isProblem(desk.error, 'not-found')) return <Empty title="Nothing here">There is nothing to mark at this address, or it is not yours to see.</Empty>;
+  if (isProblem(desk.error, 'not-found'))
+    return (
+      <Empty title="Nothing here">There is nothing to mark at this address, or it is not yours to see.</Empty>
+    );
   if (desk.error) return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
   // The last activity's queue must never stand beside this one's sheet.
   if (!desk.currentData) return <Waiting what="the Marking desk" rows={10} />;
   const { rows } = desk.currentData;
   const first = rows.find((row) => row.needsYou) ?? rows[0];
-  if ((copyId === undefined || unit === undefined) && first) return <Navigate to={`${first.copyId}/${first.unit}`} replace />;
+  if ((copyId === undefined || unit === undefined) && first)
+    return <Navigate to={`${first.copyId}/${first.unit}`} replace />;
   const base = `/c/${course.id}/marks/${releaseId}`;
   return (
     <Page>
@@ -128,7 +144,10 @@ export function DeskPage() {
             label="Activity"
             isLabelHidden
             value={releaseId}
-            choices={(list.data?.activities ?? []).map((activity) => ({ id: activity.releaseId as string, label: activity.title }))}
+            choices={(list.data?.activities ?? []).map((activity) => ({
+              id: activity.releaseId as string,
+              label: activity.title,
+            }))}
             onChange={(id) => void navigate(`/c/${course.id}/marks/${id}`)}
           />
         </div>
@@ -140,7 +159,14 @@ export function DeskPage() {
       </Bar>
       <Work>
         <QueueOfUnits desk={desk.currentData} here={`${copyId}/${unit}`} base={base} />
-        {copyId && unit && <OneSheet key={`${copyId}/${unit}`} of={{ copyId, unit }} next={nextToMark(rows, `${copyId}/${unit}`)} base={base} />}
+        {copyId && unit && (
+          <OneSheet
+            key={`${copyId}/${unit}`}
+            of={{ copyId, unit }}
+            next={nextToMark(rows, `${copyId}/${unit}`)}
+            base={base}
+          />
+        )}
       </Work>
     </Page>
   );
@@ -163,7 +189,15 @@ function sayRow(row: DeskRow, isHandedIn: boolean): string {
   return row.work.isComplete ? `Handed in${late}` : 'Still at it';
 }
 
-function QueueOfUnits({ desk, here, base }: { readonly desk: DeskView; readonly here: string; readonly base: string }) {
+function QueueOfUnits({
+  desk,
+  here,
+  base,
+}: {
+  readonly desk: DeskView;
+  readonly here: string;
+  readonly base: string;
+}) {
   const toMark = desk.rows.filter((row) => row.needsYou).length;
   const isHandedIn = kindOf(desk.kind)?.isHandedIn ?? false;
   const what = desk.markFor === 'group' ? 'groups' : 'students';
@@ -189,7 +223,11 @@ function QueueOfUnits({ desk, here, base }: { readonly desk: DeskView; readonly 
           aria-current={placeOf(row) === here ? 'page' : undefined}
           style={row.group ? hueOfGroup(row.group.number) : undefined}
         >
-          {row.group ? <Emblem number={row.group.number} size={30} look={row.work ? 'solid' : 'line'} /> : <span />}
+          {row.group ? (
+            <Emblem number={row.group.number} size={30} look={row.work ? 'solid' : 'line'} />
+          ) : (
+            <span />
+          )}
           <span style={{ minWidth: 0 }}>
             <b>{row.student ? <PersonName name={row.student.name} /> : row.group?.name}</b>
             <small>{sayRow(row, isHandedIn)}</small>
@@ -209,10 +247,23 @@ function QueueOfUnits({ desk, here, base }: { readonly desk: DeskView; readonly 
   );
 }
 
-function OneSheet({ of, next, base }: { readonly of: MarkOf; readonly next: DeskRow | null; readonly base: string }) {
+function OneSheet({
+  of,
+  next,
+  base,
+}: {
+  readonly of: MarkOf;
+  readonly next: DeskRow | null;
+  readonly base: string;
+}) {
   const mark = useReadMarkQuery(of, { refetchOnMountOrArgChange: true });
   if (mark.data && !(mark.isFetching && mark.originalArgs?.unit !== of.unit))
     return <MarkSheet mark={mark.data} next={next} base={base} reload={() => mark.refetch().unwrap()} />;
-  if (isProblem(mark.error, 'not-found')) return <Empty title="Nothing here">This work is not here, or not yours to see.</Empty>;
-  return mark.error ? <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} /> : <Waiting what="the work" rows={8} />;
+  if (isProblem(mark.error, 'not-found'))
+    return <Empty title="Nothing here">This work is not here, or not yours to see.</Empty>;
+  return mark.error ? (
+    <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} />
+  ) : (
+    <Waiting what="the work" rows={8} />
+  );
 }

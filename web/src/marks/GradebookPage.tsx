@@ -1,11 +1,32 @@
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Cell, Column, Row, Table, TableBody, TableHeader, TableLayout, Virtualizer } from 'react-aria-components';
+import {
+  Cell,
+  Column,
+  Row,
+  Table,
+  TableBody,
+  TableHeader,
+  TableLayout,
+  Virtualizer,
+} from 'react-aria-components';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Choice, Empty, GroupChip, Muted, Page, PersonName, Small, Spoken, Tag, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Choice,
+  Empty,
+  GroupChip,
+  Muted,
+  Page,
+  PersonName,
+  Small,
+  Spoken,
+  Tag,
+  Waiting,
+} from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useReadGradebookQuery } from './marksApi.js';
 import { MarksViews } from './MarksViews.js';
@@ -106,8 +127,13 @@ export function GradebookPage() {
   if (book.error) return <ProblemStrip of={book.error} onRetry={() => void book.refetch()} />;
   if (!book.data) return <Waiting what="the gradebook" rows={12} />;
   const { activities, students } = book.data;
-  const shown = group === everyone ? students : students.filter((student) => student.groups.some((each) => each.groupId === group));
-  const released = students.flatMap((student) => student.cells).filter((cell) => cell.state === 'released' || cell.state === 'excused').length;
+  const shown =
+    group === everyone
+      ? students
+      : students.filter((student) => student.groups.some((each) => each.groupId === group));
+  const released = students
+    .flatMap((student) => student.cells)
+    .filter((cell) => cell.state === 'released' || cell.state === 'excused').length;
   return (
     <Frame>
       <Bar>
@@ -129,7 +155,9 @@ export function GradebookPage() {
         </Export>
       </Bar>
       {activities.length === 0 ? (
-        <Empty title="Nothing to mark yet">Each assignment that is released becomes a column here, named by its title as it is now.</Empty>
+        <Empty title="Nothing to mark yet">
+          Each assignment that is released becomes a column here, named by its title as it is now.
+        </Empty>
       ) : (
         <GradebookTable book={{ activities, students: shown }} key={group} />
       )}
@@ -145,9 +173,15 @@ export function GradebookPage() {
 function groupsIn(book: Gradebook | undefined): { id: string; label: string }[] {
   const found = new Map<string, { label: string; order: string }>();
   for (const student of book?.students ?? []) {
-    for (const group of student.groups) found.set(group.groupId, { label: group.name, order: `${group.setId} ${String(group.number).padStart(4, '0')}` });
+    for (const group of student.groups)
+      found.set(group.groupId, {
+        label: group.name,
+        order: `${group.setId} ${String(group.number).padStart(4, '0')}`,
+      });
   }
-  return [...found].sort(([, a], [, b]) => a.order.localeCompare(b.order)).map(([id, { label }]) => ({ id, label }));
+  return [...found]
+    .sort(([, a], [, b]) => a.order.localeCompare(b.order))
+    .map(([id, { label }]) => ({ id, label }));
 }
 
 /** The set to which most was released: its groups stand beside the names. */
@@ -159,7 +193,11 @@ function usualSet({ activities }: Gradebook): string | undefined {
 function GradebookTable({ book }: { readonly book: Gradebook }) {
   const { course, dates } = useCourse();
   const setId = usualSet(book);
-  const columns = [{ id: 'name', at: -1 }, { id: 'groups', at: -1 }, ...book.activities.map((activity, at) => ({ id: activity.releaseId as string, at }))];
+  const columns = [
+    { id: 'name', at: -1 },
+    { id: 'groups', at: -1 },
+    ...book.activities.map((activity, at) => ({ id: activity.releaseId as string, at })),
+  ];
   return (
     <Virtualizer layout={TableLayout} layoutOptions={{ rowHeight: 30, headingHeight: 46 }}>
       <Sheet aria-label="Gradebook">
@@ -205,7 +243,12 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
                   );
                 }
                 const group = student.groups.find((each) => each.setId === setId);
-                if (!cell) return <Cell>{group ? <GroupChip number={group.number} name={group.name} /> : <Muted>none</Muted>}</Cell>;
+                if (!cell)
+                  return (
+                    <Cell>
+                      {group ? <GroupChip number={group.number} name={group.name} /> : <Muted>none</Muted>}
+                    </Cell>
+                  );
                 return (
                   <Cell data-figure>
                     {cell.copyId ? (

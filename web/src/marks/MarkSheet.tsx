@@ -121,14 +121,20 @@ const Foot = styled.footer`
   }
 `;
 
-type Sheet = Pick<SaveMark, 'typedMark' | 'overrideReason' | 'picks' | 'feedback'> & { readonly adjustments: ReadonlyMap<string, AdjustmentShape> };
+type Sheet = Pick<SaveMark, 'typedMark' | 'overrideReason' | 'picks' | 'feedback'> & {
+  readonly adjustments: ReadonlyMap<string, AdjustmentShape>;
+};
 
 const sheetOf = (mark: MarkView): Sheet => ({
   typedMark: mark.typedMark,
   overrideReason: mark.overrideReason,
   picks: mark.picks,
   feedback: mark.feedback,
-  adjustments: new Map(mark.members.flatMap(({ member, adjustment }) => (adjustment ? [[member.enrolmentId, adjustment] as const] : []))),
+  adjustments: new Map(
+    mark.members.flatMap(({ member, adjustment }) =>
+      adjustment ? [[member.enrolmentId, adjustment] as const] : [],
+    ),
+  ),
 });
 
 const isNumber = (text: string) => /^-?\d{1,5}(\.\d{1,2})?$/.test(text);
@@ -208,17 +214,27 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
       new Map(
         mark.members.map(({ member }) => {
           const adjustment = (sheet.adjustments.get(member.enrolmentId) ?? null) as Adjustment | null;
-          return [member.enrolmentId as string, personMark({ groupMark, lateDeduction: mark.lateDeduction, max, adjustment })];
+          return [
+            member.enrolmentId as string,
+            personMark({ groupMark, lateDeduction: mark.lateDeduction, max, adjustment }),
+          ];
         }),
       ),
     [mark.members, mark.lateDeduction, sheet, groupMark, max],
   );
-  const net = groupMark === null ? null : personMark({ groupMark, lateDeduction: mark.lateDeduction, max }).mark;
+  const net =
+    groupMark === null ? null : personMark({ groupMark, lateDeduction: mark.lateDeduction, max }).mark;
   const count = mark.members.length;
   const who = isGroup ? (copy.group?.name ?? 'all') : (mark.members[0]?.member.name ?? 'the student');
-  const isChangedSinceRelease = mark.releasedAt !== null && version !== mark.version ? true : mark.releasedAt !== null && mark.state !== 'released';
+  const isChangedSinceRelease =
+    mark.releasedAt !== null && version !== mark.version
+      ? true
+      : mark.releasedAt !== null && mark.state !== 'released';
   const isComplete =
-    groupMark !== null || mark.members.every(({ member }) => ['separate', 'excused'].includes(sheet.adjustments.get(member.enrolmentId)?.kind ?? ''));
+    groupMark !== null ||
+    mark.members.every(({ member }) =>
+      ['separate', 'excused'].includes(sheet.adjustments.get(member.enrolmentId)?.kind ?? ''),
+    );
   const isReleased = mark.releasedAt !== null && !isChangedSinceRelease;
 
   const releaseNow = async () => {
@@ -227,24 +243,48 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
     const answer = await release({ copyId: copy.id, unit, version: current.version });
     if ('data' in answer && answer.data) {
       setVersion(answer.data.version);
-      notice(`Released to ${isGroup ? sayStudents(count) : who}`, { label: 'Take it back', do: () => void recall({ copyId: copy.id, unit }) });
+      notice(`Released to ${isGroup ? sayStudents(count) : who}`, {
+        label: 'Take it back',
+        do: () => void recall({ copyId: copy.id, unit }),
+      });
     }
   };
-  const theirs = autosave.state.kind === 'conflict' ? MarkView.safeParse(autosave.state.current).data : undefined;
+  const theirs =
+    autosave.state.kind === 'conflict' ? MarkView.safeParse(autosave.state.current).data : undefined;
 
   return (
-    <Frame style={copy.group ? hueOfGroup(copy.group.number) : undefined} data-rubric={rubric ? true : undefined}>
+    <Frame
+      style={copy.group ? hueOfGroup(copy.group.number) : undefined}
+      data-rubric={rubric ? true : undefined}
+    >
       <Doc tabIndex={0} role="region" aria-label={`${who}’s work`}>
         <article>
-          <Suspense fallback={<Waiting what="the work" rows={5} />}>{kind && <kind.Work head={copy} student={isGroup ? null : unit} />}</Suspense>
+          <Suspense fallback={<Waiting what="the work" rows={5} />}>
+            {kind && <kind.Work head={copy} student={isGroup ? null : unit} />}
+          </Suspense>
         </article>
       </Doc>
       <Feedback>
-        {mark.isStale && <ProblemStrip>New work came in after this mark. Look at it before you release.</ProblemStrip>}
-        {mark.beforeDue && (
-          <ProblemStrip>{isGroup ? 'It is not due yet: the group may still work on it.' : 'It is not due yet: there may be more to come.'}</ProblemStrip>
+        {mark.isStale && (
+          <ProblemStrip>New work came in after this mark. Look at it before you release.</ProblemStrip>
         )}
-        {rubric && <RubricGrid rubric={rubric} picks={sheet.picks} points={max} sum={ofRubric} isDisabled={!mayMark} onPick={(picks) => change({ picks })} />}
+        {mark.beforeDue && (
+          <ProblemStrip>
+            {isGroup
+              ? 'It is not due yet: the group may still work on it.'
+              : 'It is not due yet: there may be more to come.'}
+          </ProblemStrip>
+        )}
+        {rubric && (
+          <RubricGrid
+            rubric={rubric}
+            picks={sheet.picks}
+            points={max}
+            sum={ofRubric}
+            isDisabled={!mayMark}
+            onPick={(picks) => change({ picks })}
+          />
+        )}
         {rubric && !isOverriding ? (
           mayMark && (
             <Button kind="quiet" isSmall onPress={() => setIsOverriding(true)}>
@@ -336,7 +376,12 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
             figure={mark.lateDeduction === '0' ? '0' : `−${mark.lateDeduction}`}
             says={mark.lateMinutes > 0 ? `late ${sayMinutes(mark.lateMinutes)}` : 'for lateness'}
           />
-          <SumPiece height={56} look="net" figure={net ?? '–'} says={isGroup ? 'for each member' : `for ${who}`} />
+          <SumPiece
+            height={56}
+            look="net"
+            figure={net ?? '–'}
+            says={isGroup ? 'for each member' : `for ${who}`}
+          />
           <div style={{ padding: '10px 28px', font: 'var(--t-12)' }}>
             {isGroup ? (
               <>
@@ -359,10 +404,14 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           isGroup={isGroup}
         />
         {releasing.error && <ProblemStrip>{problemOf(releasing.error).detail}</ProblemStrip>}
-        {autosave.state.kind === 'failed' && <ProblemStrip onRetry={() => void autosave.flush()}>{autosave.state.sentence}</ProblemStrip>}
+        {autosave.state.kind === 'failed' && (
+          <ProblemStrip onRetry={() => void autosave.flush()}>{autosave.state.sentence}</ProblemStrip>
+        )}
         {autosave.state.kind === 'conflict' && (
           <ProblemStrip>
-            Someone else marked this meanwhile{theirs ? `: they gave ${theirs.groupMark ?? 'no mark'}, you ${groupMark ?? 'none'}` : ''}. Yours is still here.{' '}
+            Someone else marked this meanwhile
+            {theirs ? `: they gave ${theirs.groupMark ?? 'no mark'}, you ${groupMark ?? 'none'}` : ''}. Yours
+            is still here.{' '}
             <Button isSmall onPress={() => void keepMine()}>
               Save mine over it
             </Button>{' '}
@@ -372,10 +421,14 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           </ProblemStrip>
         )}
         <Foot>
-          <Small role="status">{mayMark ? saySaved(autosave.state, dates.time) : 'You may look, not mark'}</Small>
+          <Small role="status">
+            {mayMark ? saySaved(autosave.state, dates.time) : 'You may look, not mark'}
+          </Small>
           {mark.releasedAt && (
             <Tag $look={isReleased ? 'solid' : 'warn'}>
-              {isReleased ? `Released ${dates.dateTime(mark.releasedAt)}` : 'Changed since release: students see the earlier mark'}
+              {isReleased
+                ? `Released ${dates.dateTime(mark.releasedAt)}`
+                : 'Changed since release: students see the earlier mark'}
             </Tag>
           )}
           <span className="grow" />
@@ -387,11 +440,19 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
                 </Button>
               )}
               {!isComplete && (
-                <Small>{rubric ? 'Pick a level for every criterion first' : isGroup ? 'Give the group a mark first' : 'Give a mark first'}</Small>
+                <Small>
+                  {rubric
+                    ? 'Pick a level for every criterion first'
+                    : isGroup
+                      ? 'Give the group a mark first'
+                      : 'Give a mark first'}
+                </Small>
               )}
               <Button
                 kind="main"
-                isDisabled={markFault !== undefined || !isComplete || isReleased || releasing.isLoading || count === 0}
+                isDisabled={
+                  markFault !== undefined || !isComplete || isReleased || releasing.isLoading || count === 0
+                }
                 onPress={() => void releaseNow()}
               >
                 {isReleased ? 'Released' : `Release to ${isGroup ? sayStudents(count) : who}`}

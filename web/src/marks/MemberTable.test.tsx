@@ -6,14 +6,28 @@ import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
 import { personMark } from '@jigsaw/core/marks';
 import { MemberTable } from './MemberTable.js';
 
-const noor = { enrolmentId: '01920000-0000-7000-8000-000000000001' as never, name: 'Noor', reading: null, isYou: false };
+const noor = {
+  enrolmentId: '01920000-0000-7000-8000-000000000001' as never,
+  name: 'Noor',
+  reading: null,
+  isYou: false,
+};
 const members: MarkView['members'] = [
-  { member: noor, isStillInGroup: true, evidence: [{ label: 'words', value: '57' }], adjustment: null, mark: null, steps: [] },
+  {
+    member: noor,
+    isStillInGroup: true,
+    evidence: [{ label: 'words', value: '57' }],
+    adjustment: null,
+    mark: null,
+    steps: [],
+  },
 ];
 
 function Desk({ heard }: { readonly heard: (adjustment: AdjustmentShape | null) => void }) {
   const [adjustment, setAdjustment] = useState<AdjustmentShape | null>(null);
-  const results = new Map([[noor.enrolmentId as string, personMark({ groupMark: '30', lateDeduction: '2', max: '40', adjustment })]]);
+  const results = new Map([
+    [noor.enrolmentId as string, personMark({ groupMark: '30', lateDeduction: '2', max: '40', adjustment })],
+  ]);
   return (
     <MemberTable
       members={members}

@@ -54,7 +54,11 @@ const Table = styled.div`
 `;
 
 const kindsFor = (isGroup: boolean) =>
-  isGroup ? groupKinds : groupKinds.filter((kind) => kind.id !== 'separate').map((kind) => (kind.id === 'same' ? { ...kind, label: 'As marked' } : kind));
+  isGroup
+    ? groupKinds
+    : groupKinds
+        .filter((kind) => kind.id !== 'separate')
+        .map((kind) => (kind.id === 'same' ? { ...kind, label: 'As marked' } : kind));
 const groupKinds = [
   { id: 'same', label: 'As the group' },
   { id: 'adjusted', label: 'More or less' },
@@ -75,7 +79,15 @@ interface MemberTableProps {
 }
 
 /** What each credited member gets, and what makes it differ from the group's mark. */
-export function MemberTable({ members, adjustments, results, max, onAdjust, isDisabled, isGroup }: MemberTableProps) {
+export function MemberTable({
+  members,
+  adjustments,
+  results,
+  max,
+  onAdjust,
+  isDisabled,
+  isGroup,
+}: MemberTableProps) {
   const figures = members[0]?.evidence.map((figure) => figure.label) ?? [];
   return (
     <Table tabIndex={0} role="region" aria-label="Members and their marks">
@@ -116,7 +128,11 @@ export function MemberTable({ members, adjustments, results, max, onAdjust, isDi
                 isGroup={isGroup}
               />
               <td>
-                {results.get(member.enrolmentId)?.mark ?? <Small>{adjustments.get(member.enrolmentId)?.kind === 'excused' ? 'excused' : 'none yet'}</Small>}
+                {results.get(member.enrolmentId)?.mark ?? (
+                  <Small>
+                    {adjustments.get(member.enrolmentId)?.kind === 'excused' ? 'excused' : 'none yet'}
+                  </Small>
+                )}
               </td>
             </tr>
           ))}
@@ -137,7 +153,8 @@ interface CellsProps {
 /** A figure is kept as it is typed; it counts as soon as it is a number. */
 function AdjustmentCells({ name, adjustment, onChange, isDisabled, isGroup }: CellsProps) {
   const kind: Kind = adjustment?.kind ?? 'same';
-  const figure = adjustment?.kind === 'adjusted' ? adjustment.by : adjustment?.kind === 'separate' ? adjustment.mark : '';
+  const figure =
+    adjustment?.kind === 'adjusted' ? adjustment.by : adjustment?.kind === 'separate' ? adjustment.mark : '';
   const [typed, setTyped] = useState(figure);
   const reason = adjustment?.reason ?? '';
   const make = (nextKind: Kind, text: string, why: string): AdjustmentShape | null => {

@@ -175,7 +175,13 @@ export function MyMarksPage() {
   );
 }
 
-function OneMark({ mark, dates }: { readonly mark: MyMark; readonly dates: ReturnType<typeof useCourse>['dates'] }) {
+function OneMark({
+  mark,
+  dates,
+}: {
+  readonly mark: MyMark;
+  readonly dates: ReturnType<typeof useCourse>['dates'];
+}) {
   const late = mark.steps.find((step) => step.code === 'late');
   const adjusted = mark.steps.find((step) => step.code === 'adjusted');
   const isOwn = mark.steps.some((step) => step.code === 'separate' || step.code === 'excused');
@@ -187,8 +193,8 @@ function OneMark({ mark, dates }: { readonly mark: MyMark; readonly dates: Retur
           <h2>{mark.title}</h2>
           <p>
             {mark.group?.name ?? 'For all'}
-            {mark.handedInAt ? `, work of ${dates.dateTime(mark.handedInAt)}` : ', nothing handed in'} · marked by {mark.markedBy},{' '}
-            {dates.dateTime(mark.releasedAt)}
+            {mark.handedInAt ? `, work of ${dates.dateTime(mark.handedInAt)}` : ', nothing handed in'} ·
+            marked by {mark.markedBy}, {dates.dateTime(mark.releasedAt)}
           </p>
         </div>
       </header>
@@ -204,8 +210,17 @@ function OneMark({ mark, dates }: { readonly mark: MyMark; readonly dates: Retur
             says={mark.markFor === 'group' ? 'group mark' : 'for the work'}
           />
         )}
-        {!isOwn && late && <SumPiece height={height} look="late" figure={`−${late.deduction}`} says={`late ${sayMinutes(mark.lateMinutes)}`} />}
-        {!isOwn && adjusted && <SumPiece height={height} look="net" figure={signed(adjusted.by)} says="for you" />}
+        {!isOwn && late && (
+          <SumPiece
+            height={height}
+            look="late"
+            figure={`−${late.deduction}`}
+            says={`late ${sayMinutes(mark.lateMinutes)}`}
+          />
+        )}
+        {!isOwn && adjusted && (
+          <SumPiece height={height} look="net" figure={signed(adjusted.by)} says="for you" />
+        )}
         <SumPiece
           height={height}
           look="own"

@@ -120,7 +120,10 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
   const left = criteria.filter((criterion) => (picks[criterion.id]?.points ?? null) === null).length;
 
   const put = (criterionId: string, part: Partial<Picks[string]>) =>
-    onPick({ ...picks, [criterionId]: { ...(picks[criterionId] ?? { points: null, comment: '' }), ...part } });
+    onPick({
+      ...picks,
+      [criterionId]: { ...(picks[criterionId] ?? { points: null, comment: '' }), ...part },
+    });
   const pick = (row: number, column: number) => {
     const criterion = criteria[row];
     const level = criterion?.levels[column];
@@ -136,7 +139,12 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
     grid.current?.querySelector<HTMLElement>(`[data-cell="${next.row} ${next.column}"]`)?.focus();
   };
   const onKey = (event: KeyboardEvent) => {
-    const steps: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+    const steps: Readonly<Record<string, readonly [number, number]>> = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+    };
     const step = steps[event.key];
     const figure = /^[1-9]$/.test(event.key) ? Number(event.key) - 1 : null;
     if (step) moveTo(at.row + step[0], at.column + step[1]);
@@ -158,7 +166,8 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
       <Head>
         <h3>Rubric</h3>
         <Small>
-          <Key>1</Key>–<Key>{Math.max(...criteria.map((criterion) => criterion.levels.length))}</Key> pick a level
+          <Key>1</Key>–<Key>{Math.max(...criteria.map((criterion) => criterion.levels.length))}</Key> pick a
+          level
         </Small>
         <strong role="status">
           {sum ?? <small>{left} to pick</small>} {sum !== null && <small>/ {points}</small>}

@@ -19,8 +19,16 @@ export const {
   useReadGradebookQuery,
 } = api.injectEndpoints({
   endpoints: (build) => ({
-    listDesk: build.query<DeskList, string>({ query: (courseId) => `courses/${courseId}/desk`, responseSchema: DeskList, providesTags: ['Desk'] }),
-    readDesk: build.query<DeskView, string>({ query: (releaseId) => `releases/${releaseId}/desk`, responseSchema: DeskView, providesTags: ['Desk'] }),
+    listDesk: build.query<DeskList, string>({
+      query: (courseId) => `courses/${courseId}/desk`,
+      responseSchema: DeskList,
+      providesTags: ['Desk'],
+    }),
+    readDesk: build.query<DeskView, string>({
+      query: (releaseId) => `releases/${releaseId}/desk`,
+      responseSchema: DeskView,
+      providesTags: ['Desk'],
+    }),
     readMark: build.query<MarkView, MarkOf>({
       query: ({ copyId, unit }) => `copies/${copyId}/marks/${unit}`,
       responseSchema: MarkView,
@@ -32,7 +40,11 @@ export const {
       invalidatesTags: ['Desk', 'Figures'],
     }),
     releaseMarks: build.mutation<MarkView, MarkOf & { version: number }>({
-      query: ({ copyId, unit, version }) => ({ url: `copies/${copyId}/marks/${unit}/release`, method: 'POST', body: { version } }),
+      query: ({ copyId, unit, version }) => ({
+        url: `copies/${copyId}/marks/${unit}/release`,
+        method: 'POST',
+        body: { version },
+      }),
       responseSchema: MarkView,
       invalidatesTags: ['Desk', 'Figures', 'Mark'],
     }),

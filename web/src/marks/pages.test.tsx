@@ -1,7 +1,22 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { DeskRow, MarkView } from '@jigsaw/contract/marks';
-import { aGroup, aHandIn, aHead, aMark, aMember, aMyMark, aPart, aPost, aRubric, aTalk, at, aWork, courseId, id } from '../test/data.js';
+import {
+  aGroup,
+  aHandIn,
+  aHead,
+  aMark,
+  aMember,
+  aMyMark,
+  aPart,
+  aPost,
+  aRubric,
+  aTalk,
+  at,
+  aWork,
+  courseId,
+  id,
+} from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const releaseId = id<'release'>('release');
@@ -18,16 +33,38 @@ const aRow = (more: Partial<DeskRow> = {}): DeskRow => ({
   ...more,
 });
 const carboy = aRow({ copyId: id('carboy'), group: aGroup('Carboy', 2), work: null, needsYou: false });
-const desk = (mark: MarkView, rows = [aRow(), carboy], more = {}, role: 'instructor' | 'observer' = 'instructor') =>
+const desk = (
+  mark: MarkView,
+  rows = [aRow(), carboy],
+  more = {},
+  role: 'instructor' | 'observer' = 'instructor',
+) =>
   showPage(
     inCourse(`marks/${releaseId}/${copyId}/group`),
     {
       [`GET courses/${courseId}/desk`]: {
         activities: [
-          { activityId: id('report'), releaseId, kind: 'assignment', title: 'Ferment report', points: '40', toMark: 1, unitCount: 2, markFor: 'group' },
+          {
+            activityId: id('report'),
+            releaseId,
+            kind: 'assignment',
+            title: 'Ferment report',
+            points: '40',
+            toMark: 1,
+            unitCount: 2,
+            markFor: 'group',
+          },
         ],
       },
-      [`GET releases/${releaseId}/desk`]: { releaseId, kind: 'assignment', title: 'Ferment report', points: '40', due: at, markFor: 'group', rows },
+      [`GET releases/${releaseId}/desk`]: {
+        releaseId,
+        kind: 'assignment',
+        title: 'Ferment report',
+        points: '40',
+        due: at,
+        markFor: 'group',
+        rows,
+      },
       [`GET ${markPath}`]: mark,
       [`GET copies/${copyId}/work`]: aWork({ mayHandIn: false, handIns: [aHandIn()], state: 'done' }),
       ...more,
@@ -47,7 +84,14 @@ describe('the Marking desk', () => {
   it('shows another activity’s work when another one is chosen, never the last one’s under its name', async () => {
     const other = id<'release'>('other');
     const otherCopy = id<'copy'>('other copy');
-    const entry = { activityId: id('report'), kind: 'assignment', points: '40', toMark: 1, unitCount: 2, markFor: 'group' };
+    const entry = {
+      activityId: id('report'),
+      kind: 'assignment',
+      points: '40',
+      toMark: 1,
+      unitCount: 2,
+      markFor: 'group',
+    };
     const { user, router } = desk(aMark(), undefined, {
       [`GET courses/${courseId}/desk`]: {
         activities: [
@@ -57,7 +101,15 @@ describe('the Marking desk', () => {
       },
       [`GET releases/${other}/desk`]: async () => {
         await new Promise((resolve) => setTimeout(resolve, 50));
-        return { releaseId: other, kind: 'assignment', title: 'Salt trial', points: '40', due: at, markFor: 'group', rows: [aRow({ copyId: otherCopy })] };
+        return {
+          releaseId: other,
+          kind: 'assignment',
+          title: 'Salt trial',
+          points: '40',
+          due: at,
+          markFor: 'group',
+          rows: [aRow({ copyId: otherCopy })],
+        };
       },
       [`GET copies/${otherCopy}/marks/group`]: aMark(),
     });
@@ -66,12 +118,16 @@ describe('the Marking desk', () => {
     const seen: string[] = [];
     router.subscribe(({ location }) => void seen.push(location.pathname));
     await user.click(await screen.findByRole('option', { name: 'Salt trial' }));
-    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`marks/${other}/${otherCopy}/group`)));
+    await waitFor(() =>
+      expect(router.state.location.pathname).toBe(inCourse(`marks/${other}/${otherCopy}/group`)),
+    );
     expect(seen).not.toContain(inCourse(`marks/${other}/${copyId}/group`));
   });
 
   it('shows the sum while the mark is typed, and saves it as it is typed', async () => {
-    const { user, writes } = desk(aMark(), undefined, { [`PUT ${markPath}`]: aMark({ version: 1, typedMark: '31.5' }) });
+    const { user, writes } = desk(aMark(), undefined, {
+      [`PUT ${markPath}`]: aMark({ version: 1, typedMark: '31.5' }),
+    });
     await user.type(await screen.findByLabelText('Group mark'), '31,5');
     const members = screen.getByRole('region', { name: 'Members and their marks' });
     expect(within(members).getAllByText('29.5')).toHaveLength(2);
@@ -109,13 +165,17 @@ describe('the Marking desk', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Release to 2 students' }));
     await user.click(await screen.findByRole('button', { name: 'Take it back' }));
-    await waitFor(() => expect(writes().map((write) => write.path)).toEqual([`${markPath}/release`, `${markPath}/recall`]));
+    await waitFor(() =>
+      expect(writes().map((write) => write.path)).toEqual([`${markPath}/release`, `${markPath}/recall`]),
+    );
     expect(writes()[0]!.body).toEqual({ version: 2 });
   });
 
   it('names the missing reason in the server’s words', async () => {
     const drafted = aMark({ state: 'drafted', typedMark: '31.5', version: 2 });
-    const { user } = desk(drafted, undefined, { [`POST ${markPath}/release`]: new Refusal(422, 'invalid-input', "Say why Jorge's mark differs.") });
+    const { user } = desk(drafted, undefined, {
+      [`POST ${markPath}/release`]: new Refusal(422, 'invalid-input', "Say why Jorge's mark differs."),
+    });
     await user.click(await screen.findByRole('button', { name: 'Release to 2 students' }));
     expect(await screen.findByRole('alert')).toHaveTextContent("Say why Jorge's mark differs.");
   });
@@ -123,12 +183,16 @@ describe('the Marking desk', () => {
   it('shows both marks when two people marked at once, and lets one choose', async () => {
     const theirs = aMark({ state: 'drafted', typedMark: '20', version: 1 });
     const { user, set } = desk(aMark(), undefined, {
-      [`PUT ${markPath}`]: new Refusal(409, 'stale-write', 'Someone else marked this group meanwhile.', { current: theirs }),
+      [`PUT ${markPath}`]: new Refusal(409, 'stale-write', 'Someone else marked this group meanwhile.', {
+        current: theirs,
+      }),
     });
     await user.type(await screen.findByLabelText('Group mark'), '31');
     const strip = await screen.findByText(/they gave 20, you 31/, {}, { timeout: 4000 });
     set(`GET ${markPath}`, theirs);
-    await user.click(within(strip.closest<HTMLElement>('[role=alert]')!).getByRole('button', { name: 'Take theirs' }));
+    await user.click(
+      within(strip.closest<HTMLElement>('[role=alert]')!).getByRole('button', { name: 'Take theirs' }),
+    );
     await waitFor(() => expect(screen.getByLabelText('Group mark')).toHaveValue('20'));
   });
 
@@ -161,8 +225,15 @@ describe('the Marking desk', () => {
 
 describe('marking by a rubric', () => {
   const byRubric = (more: Partial<MarkView> = {}) =>
-    aMark({ copy: aHead({ part: 'staff', kind: 'folder', rubric: aRubric }), lateDeduction: '0', lateMinutes: 0, ...more });
-  const saved = (more: Partial<MarkView> = {}) => ({ [`PUT ${markPath}`]: byRubric({ version: 1, ...more }) });
+    aMark({
+      copy: aHead({ part: 'staff', kind: 'folder', rubric: aRubric }),
+      lateDeduction: '0',
+      lateMinutes: 0,
+      ...more,
+    });
+  const saved = (more: Partial<MarkView> = {}) => ({
+    [`PUT ${markPath}`]: byRubric({ version: 1, ...more }),
+  });
 
   it('is done from the keyboard: a figure picks and goes on, arrows move, Backspace takes a pick back', async () => {
     const { user, writes } = desk(byRubric(), undefined, saved());
@@ -171,11 +242,17 @@ describe('marking by a rubric', () => {
       .getByRole('gridcell', { name: /^Method: Thin/ })
       .focus();
     await user.keyboard('3');
-    expect(within(grid).getByRole('gridcell', { name: /^Method: Sound/ })).toHaveAttribute('aria-selected', 'true');
+    expect(within(grid).getByRole('gridcell', { name: /^Method: Sound/ })).toHaveAttribute(
+      'aria-selected',
+      'true',
+    );
     expect(within(grid).getByRole('gridcell', { name: /^Writing: Sound/ })).toHaveFocus();
     expect(screen.getByText('1 to pick')).toBeInTheDocument();
     await user.keyboard('{ArrowRight}{Enter}');
-    expect(within(grid).getByRole('gridcell', { name: /^Writing: Strong/ })).toHaveAttribute('aria-selected', 'true');
+    expect(within(grid).getByRole('gridcell', { name: /^Writing: Strong/ })).toHaveAttribute(
+      'aria-selected',
+      'true',
+    );
     expect(screen.getAllByText('35').length).toBeGreaterThan(0); // 40 · (3/4 + 8/8) / 2
     await user.type(screen.getByLabelText('On Writing, told with it'), 'Clear.');
     await waitFor(
@@ -198,20 +275,34 @@ describe('marking by a rubric', () => {
     const { user } = desk(byRubric(), undefined, saved());
     const points = await screen.findByLabelText('Points for Writing, of 8');
     await user.type(points, '5,5');
-    expect(screen.getByRole('gridcell', { name: /^Writing: Sound/ })).toHaveAttribute('aria-selected', 'true');
+    expect(screen.getByRole('gridcell', { name: /^Writing: Sound/ })).toHaveAttribute(
+      'aria-selected',
+      'true',
+    );
     await user.type(screen.getByLabelText('Points for Method, of 4'), '9');
     expect(screen.getByText('1 to pick')).toBeInTheDocument();
   });
 
   it('puts another mark in its place with a reason, and goes back to the rubric’s', async () => {
     const picks = { method: { points: '3', comment: '' }, writing: { points: '8', comment: '' } };
-    const { user, writes } = desk(byRubric({ picks, groupMark: '35', version: 1, state: 'drafted' }), undefined, saved());
+    const { user, writes } = desk(
+      byRubric({ picks, groupMark: '35', version: 1, state: 'drafted' }),
+      undefined,
+      saved(),
+    );
     await user.click(await screen.findByRole('button', { name: /Give another mark/ }));
     await user.type(screen.getByLabelText('In place of the rubric’s mark'), '38');
     await user.type(screen.getByLabelText('Why, told to students'), 'A second trial');
-    await waitFor(() => expect(writes().at(-1)?.body).toMatchObject({ typedMark: '38', overrideReason: 'A second trial' }), { timeout: 3000 });
+    await waitFor(
+      () =>
+        expect(writes().at(-1)?.body).toMatchObject({ typedMark: '38', overrideReason: 'A second trial' }),
+      { timeout: 3000 },
+    );
     await user.click(screen.getByRole('button', { name: 'Back to the rubric’s mark' }));
-    await waitFor(() => expect(writes().at(-1)?.body).toMatchObject({ typedMark: null, overrideReason: '' }), { timeout: 3000 });
+    await waitFor(
+      () => expect(writes().at(-1)?.body).toMatchObject({ typedMark: null, overrideReason: '' }),
+      { timeout: 3000 },
+    );
   });
 });
 
@@ -232,7 +323,10 @@ describe('marking each student of a talk', () => {
         points: '10',
         due: at,
         markFor: 'student',
-        rows: [row, aRow({ unit: id('Jorge'), student: { name: 'Jorge', reading: null }, work: null, needsYou: false })],
+        rows: [
+          row,
+          aRow({ unit: id('Jorge'), student: { name: 'Jorge', reading: null }, work: null, needsYou: false }),
+        ],
       },
       [`GET ${path}`]: aMark({
         copy: aHead({ part: 'staff', kind: 'discussion' }),
@@ -258,32 +352,45 @@ describe('marking each student of a talk', () => {
 });
 
 describe('one’s own marks', () => {
-  const mine = (answer: unknown) => showPage(inCourse('my-marks'), { [`GET courses/${courseId}/my-marks`]: answer }, 'student');
+  const mine = (answer: unknown) =>
+    showPage(inCourse('my-marks'), { [`GET courses/${courseId}/my-marks`]: answer }, 'student');
 
   it('show the group’s mark, one’s own, and how one became the other', async () => {
     mine({ marks: [aMyMark()], waiting: [] });
     const one = await screen.findByRole('region', { name: 'Ferment report' });
-    for (const words of ['31.5 / 40', '−2', 'late 2 h 40 min', '+1.5', '31 / 40', 'Good reading.']) expect(one).toHaveTextContent(words);
+    for (const words of ['31.5 / 40', '−2', 'late 2 h 40 min', '+1.5', '31 / 40', 'Good reading.'])
+      expect(one).toHaveTextContent(words);
     expect(within(one).getByText('+1.5 for you: Ill for a week')).toBeInTheDocument();
     expect(within(one).getByText('2 points less, because it was late.')).toBeInTheDocument();
     expect(screen.getByText('new')).toBeInTheDocument();
   });
 
   it('tell an excused student so, without a sum that would not be theirs', async () => {
-    mine({ marks: [aMyMark({ mark: null, steps: [{ code: 'excused', reason: 'In hospital' }] })], waiting: [] });
+    mine({
+      marks: [aMyMark({ mark: null, steps: [{ code: 'excused', reason: 'In hospital' }] })],
+      waiting: [],
+    });
     expect(await screen.findByText('Excused: In hospital')).toBeInTheDocument();
     expect(screen.getByRole('region', { name: 'Ferment report' })).toHaveTextContent('Excused');
     expect(screen.queryByText(/for you/)).not.toBeInTheDocument();
   });
 
   it('show the rubric with what was picked and said, and why another mark stands in its place', async () => {
-    const picks = { method: { points: '3', comment: 'Say what it rules out.' }, writing: { points: '8', comment: '' } };
+    const picks = {
+      method: { points: '3', comment: 'Say what it rules out.' },
+      writing: { points: '8', comment: '' },
+    };
     const steps = [
       { code: 'group-mark' as const, mark: '38', max: '40' },
       { code: 'override' as const, rubricMark: '35', mark: '38', reason: 'A second trial' },
     ];
-    mine({ marks: [aMyMark({ rubric: { rubric: aRubric, picks }, steps, groupMark: '38', mark: '38' })], waiting: [] });
-    expect(await screen.findByText('In place of the 35 that the rubric comes to: A second trial')).toBeInTheDocument();
+    mine({
+      marks: [aMyMark({ rubric: { rubric: aRubric, picks }, steps, groupMark: '38', mark: '38' })],
+      waiting: [],
+    });
+    expect(
+      await screen.findByText('In place of the 35 that the rubric comes to: A second trial'),
+    ).toBeInTheDocument();
     expect(screen.getByText('Say what it rules out.')).toBeInTheDocument();
     const picked = document.querySelectorAll('td[data-picked]');
     expect([...picked].map((cell) => cell.textContent)).toEqual(['Sound 3', 'Strong 8']);
@@ -323,9 +430,21 @@ describe('the gradebook', () => {
     cells,
   });
   const activities = [
-    { activityId: id('report'), releaseId, setId: id('benches'), markFor: 'group', kind: 'assignment', title: 'Ferment report', points: '40', due: at },
+    {
+      activityId: id('report'),
+      releaseId,
+      setId: id('benches'),
+      markFor: 'group',
+      kind: 'assignment',
+      title: 'Ferment report',
+      points: '40',
+      due: at,
+    },
   ];
-  const open = (students: object[]) => showPage(inCourse('marks/gradebook'), { [`GET courses/${courseId}/gradebook`]: { activities, students } });
+  const open = (students: object[]) =>
+    showPage(inCourse('marks/gradebook'), {
+      [`GET courses/${courseId}/gradebook`]: { activities, students },
+    });
 
   it('counts what is released, offers it as CSV, and filters by group', async () => {
     const { user } = open([
@@ -335,14 +454,19 @@ describe('the gradebook', () => {
     ]);
     expect(await screen.findByText('1 marks released')).toBeInTheDocument();
     expect(screen.getByText('3 students')).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: 'Released marks as CSV' })).toHaveAttribute('href', `/api/courses/${courseId}/gradebook.csv`);
+    expect(screen.getByRole('link', { name: 'Released marks as CSV' })).toHaveAttribute(
+      'href',
+      `/api/courses/${courseId}/gradebook.csv`,
+    );
     await user.click(screen.getByRole('button', { name: /Show/ }));
     await user.click(await screen.findByRole('option', { name: 'Carboy' }));
     expect(await screen.findByText('1 students')).toBeInTheDocument();
   });
 
   it('says how it fills when nothing is released', async () => {
-    showPage(inCourse('marks/gradebook'), { [`GET courses/${courseId}/gradebook`]: { activities: [], students: [] } });
+    showPage(inCourse('marks/gradebook'), {
+      [`GET courses/${courseId}/gradebook`]: { activities: [], students: [] },
+    });
     expect(await screen.findByRole('heading', { name: 'Nothing to mark yet' })).toBeInTheDocument();
     expect(screen.getByRole('link', { name: 'Gradebook' })).toHaveAttribute('aria-current', 'page');
   });

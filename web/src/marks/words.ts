@@ -6,7 +6,9 @@ export function sayStep(step: MarkStepView, markFor: 'group' | 'student' = 'grou
     case 'group-mark':
       return `${markFor === 'group' ? 'The group’s mark' : 'The mark'} is ${step.mark} of ${step.max}.`;
     case 'override':
-      return step.rubricMark === null ? `Given as a whole: ${step.reason}` : `In place of the ${step.rubricMark} that the rubric comes to: ${step.reason}`;
+      return step.rubricMark === null
+        ? `Given as a whole: ${step.reason}`
+        : `In place of the ${step.rubricMark} that the rubric comes to: ${step.reason}`;
     case 'late':
       return `${step.deduction} points less, because it was late.`;
     case 'share':

@@ -56,7 +56,9 @@ export function ActivitiesPage() {
   if (list.error) return <ProblemStrip of={list.error} onRetry={() => void list.refetch()} />;
   if (!list.data) return <Waiting what="what is released" />;
   const { activities } = list.data;
-  const drafts = activities.filter((activity) => activity.release === null || activity.release.state.state === 'withdrawn');
+  const drafts = activities.filter(
+    (activity) => activity.release === null || activity.release.state.state === 'withdrawn',
+  );
   const out = activities.filter((activity) => !drafts.includes(activity));
   const write = mayRelease && <WriteMenu isDisabled={isLoading} onChoose={(kind) => void begin(kind)} />;
   return (
@@ -71,20 +73,43 @@ export function ActivitiesPage() {
         {error && <ProblemStrip of={error} />}
         {activities.length === 0 && (
           <Empty title="Nothing written yet" action={write}>
-            Write something once and release it to a group set: each group works in its own copy, and nobody else sees it.
+            Write something once and release it to a group set: each group works in its own copy, and nobody
+            else sees it.
           </Empty>
         )}
-        {drafts.length > 0 && <Activities title="Drafts, seen by staff only" activities={drafts} isLinked={mayRelease} />}
+        {drafts.length > 0 && (
+          <Activities title="Drafts, seen by staff only" activities={drafts} isLinked={mayRelease} />
+        )}
         {out.length > 0 && <Activities title="Released" activities={out} isLinked={mayRelease} />}
       </Scroll>
     </Page>
   );
 }
 
-export const stateWords = { draft: 'Draft', scheduled: 'Scheduled', live: 'Live', closed: 'Closed', withdrawn: 'Withdrawn' } as const;
-export const stateLook = { draft: 'dash', scheduled: 'plain', live: 'solid', closed: 'plain', withdrawn: 'dash' } as const;
+export const stateWords = {
+  draft: 'Draft',
+  scheduled: 'Scheduled',
+  live: 'Live',
+  closed: 'Closed',
+  withdrawn: 'Withdrawn',
+} as const;
+export const stateLook = {
+  draft: 'dash',
+  scheduled: 'plain',
+  live: 'solid',
+  closed: 'plain',
+  withdrawn: 'dash',
+} as const;
 
-function Activities({ title, activities, isLinked }: { readonly title: string; readonly activities: readonly ActivityView[]; readonly isLinked: boolean }) {
+function Activities({
+  title,
+  activities,
+  isLinked,
+}: {
+  readonly title: string;
+  readonly activities: readonly ActivityView[];
+  readonly isLinked: boolean;
+}) {
   const { dates } = useCourse();
   return (
     <section aria-label={title}>
@@ -97,8 +122,20 @@ function Activities({ title, activities, isLinked }: { readonly title: string; r
               <Line {...(isLinked ? { as: Link, to: activity.id } : {})}>
                 <KindIcon kind={activity.kind} />
                 <b>{activity.title}</b>
-                <span>{activity.release && state !== 'withdrawn' ? sayTo(activity.release) : <Muted>to nobody yet</Muted>}</span>
-                <span>{activity.schedule.due ? `Due ${dates.dateTime(activity.schedule.due)}` : <Muted>No due date</Muted>}</span>
+                <span>
+                  {activity.release && state !== 'withdrawn' ? (
+                    sayTo(activity.release)
+                  ) : (
+                    <Muted>to nobody yet</Muted>
+                  )}
+                </span>
+                <span>
+                  {activity.schedule.due ? (
+                    `Due ${dates.dateTime(activity.schedule.due)}`
+                  ) : (
+                    <Muted>No due date</Muted>
+                  )}
+                </span>
                 <Small>{activity.points === null ? 'not marked' : `${activity.points} points`}</Small>
                 <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
               </Line>

@@ -7,7 +7,20 @@ import { isProblem, problemOf, ProblemStrip, saySaved, useAutosave } from '../ap
 import { useListGroupSetsQuery } from '../groups/index.js';
 import { kindOf, kinds } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
-import { Bar, Button, ButtonLink, Empty, Field, Muted, Page, Part, Small, Tag, useNotice, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Button,
+  ButtonLink,
+  Empty,
+  Field,
+  Muted,
+  Page,
+  Part,
+  Small,
+  Tag,
+  useNotice,
+  Waiting,
+} from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { stateLook, stateWords } from './ActivitiesPage.js';
@@ -67,12 +80,29 @@ const Kinds = styled.div`
 export function ComposerPage() {
   const { activityId = '' } = useParams();
   const activity = useReadActivityQuery(activityId);
-  if (activity.currentData) return <Composer key={activityId} activity={activity.currentData} reload={() => activity.refetch().unwrap()} />;
-  if (isProblem(activity.error, 'not-found')) return <Empty title="No such activity">It may belong to another course.</Empty>;
-  return activity.error ? <ProblemStrip of={activity.error} onRetry={() => void activity.refetch()} /> : <Waiting what="the activity" rows={10} />;
+  if (activity.currentData)
+    return (
+      <Composer key={activityId} activity={activity.currentData} reload={() => activity.refetch().unwrap()} />
+    );
+  if (isProblem(activity.error, 'not-found'))
+    return <Empty title="No such activity">It may belong to another course.</Empty>;
+  return activity.error ? (
+    <ProblemStrip of={activity.error} onRetry={() => void activity.refetch()} />
+  ) : (
+    <Waiting what="the activity" rows={10} />
+  );
 }
 
-const draftOf = ({ kind, title, brief, points, rubric, schedule, latePolicy, settings }: ActivityView): ActivityDraft => ({
+const draftOf = ({
+  kind,
+  title,
+  brief,
+  points,
+  rubric,
+  schedule,
+  latePolicy,
+  settings,
+}: ActivityView): ActivityDraft => ({
   kind,
   title,
   brief,
@@ -85,12 +115,19 @@ const draftOf = ({ kind, title, brief, points, rubric, schedule, latePolicy, set
 
 /** What keeps a draft from being saved for the moment; it stays on the page as it was typed. */
 function faultOf(draft: ActivityDraft, kind: KindOnPages | undefined): string | null {
-  const issue = Draft.safeParse(draft).error?.issues[0] ?? kind?.settings.safeParse(draft.settings).error?.issues[0];
+  const issue =
+    Draft.safeParse(draft).error?.issues[0] ?? kind?.settings.safeParse(draft.settings).error?.issues[0];
   return issue?.message ?? null;
 }
 
 /** What, How, Who, When and Marking on one page, with what a group will see beside it. */
-function Composer({ activity, reload }: { readonly activity: ActivityView; readonly reload: () => Promise<ActivityView> }) {
+function Composer({
+  activity,
+  reload,
+}: {
+  readonly activity: ActivityView;
+  readonly reload: () => Promise<ActivityView>;
+}) {
   const { course, dates } = useCourse();
   const notice = useNotice();
   const navigate = useNavigate();
@@ -113,7 +150,10 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
   const aim = meant ?? firstAim(activity.release, setIds, params.get('for'));
   const isAllowed = allowed.includes(aim.mode);
   const to = isAllowed ? aim.to : null;
-  const reach = useForeseeQuery({ activityId: activity.id, body: { to: to!, mode: aim.mode, outsiders: aim.outsiders } }, { skip: to === null });
+  const reach = useForeseeQuery(
+    { activityId: activity.id, body: { to: to!, mode: aim.mode, outsiders: aim.outsiders } },
+    { skip: to === null },
+  );
   const reached = to === null ? undefined : reach.data;
 
   const autosave = useAutosave<ActivityDraft>(async (value) => {
@@ -133,7 +173,8 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
       points: next.usualPoints,
       rubric: next.usualPoints === null ? null : draft.rubric,
     });
-    if (!next.modes(next.settings.parse({})).includes(aim.mode)) setMeant({ ...aim, mode: 'own', to: aim.to?.kind === 'class' ? null : aim.to });
+    if (!next.modes(next.settings.parse({})).includes(aim.mode))
+      setMeant({ ...aim, mode: 'own', to: aim.to?.kind === 'class' ? null : aim.to });
   };
   const takeTheirs = async () => {
     const current = await reload();
@@ -155,16 +196,24 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
   const groups = reached?.groups.filter((group) => group.isIn) ?? [];
   const students = reached?.students ?? 0;
   const isClass = to?.kind === 'class';
-  const whom = isClass ? `the class, ${students} students` : `${groups.length} ${groups.length === 1 ? 'group' : 'groups'}, ${students} students`;
+  const whom = isClass
+    ? `the class, ${students} students`
+    : `${groups.length} ${groups.length === 1 ? 'group' : 'groups'}, ${students} students`;
 
   const takeBack = async () => {
     await withdraw(activity.id).unwrap();
-    notice(`${draft.title} withdrawn. What was done in it stays.`, { label: 'Release it again', do: () => void releaseNow() });
+    notice(`${draft.title} withdrawn. What was done in it stays.`, {
+      label: 'Release it again',
+      do: () => void releaseNow(),
+    });
   };
   const releaseNow = async () => {
     if (to === null || !(await autosave.flush())) return;
     const current = await reload();
-    const answer = await release({ activityId: activity.id, body: { to, mode: aim.mode, outsiders: aim.outsiders, goesLiveAt, version: current.version } });
+    const answer = await release({
+      activityId: activity.id,
+      body: { to, mode: aim.mode, outsiders: aim.outsiders, goesLiveAt, version: current.version },
+    });
     if (!('data' in answer) || !answer.data) return;
     const when = goesLiveAt ? `Will be released on ${dates.dateTime(goesLiveAt)} to ` : 'Released to ';
     notice(`${when}${whom}`, { label: 'Undo', do: () => void withdraw(activity.id) });
@@ -177,26 +226,40 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
     setMeant(null);
     notice(`Now reaches ${whom}`, {
       label: 'Undo',
-      do: () => void changeReach({ activityId: activity.id, body: { to: before.to, outsiders: before.outsiders } }),
+      do: () =>
+        void changeReach({ activityId: activity.id, body: { to: before.to, outsiders: before.outsiders } }),
     });
   };
   const copyIt = async (setId: string | null) => {
     const answer = await makeCopy({ activityId: activity.id, body: { keepsTitle: setId !== null } });
-    if ('data' in answer && answer.data) void navigate(`../release/${answer.data.id}${setId === null ? '' : `?for=${setId}`}`);
+    if ('data' in answer && answer.data)
+      void navigate(`../release/${answer.data.id}${setId === null ? '' : `?for=${setId}`}`);
   };
   const isReachChanged = isOut && !isSameAim(aim, firstAim(activity.release, setIds));
-  const why = sayWhyNot({ hasSets: setIds.length > 0, mayClass: allowed.includes('common'), isAllowed, to, fault });
+  const why = sayWhyNot({
+    hasSets: setIds.length > 0,
+    mayClass: allowed.includes('common'),
+    isAllowed,
+    to,
+    fault,
+  });
   const label = goesLiveAt ? ` on ${dates.dateTime(goesLiveAt)}` : '';
 
   return (
     <Page>
       <Bar>
-        <h1 style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{draft.title || 'Untitled'}</h1>
+        <h1 style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {draft.title || 'Untitled'}
+        </h1>
         <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
         <Small role="status">{fault === null ? saySaved(autosave.state, dates.time) : 'Not saved yet'}</Small>
         <span className="grow" />
         <CopyButton
-          sets={isOut ? (sets.data?.sets ?? []).filter((set) => aim.to?.kind === 'class' || aim.to?.setId !== set.id) : []}
+          sets={
+            isOut
+              ? (sets.data?.sets ?? []).filter((set) => aim.to?.kind === 'class' || aim.to?.setId !== set.id)
+              : []
+          }
           onCopy={(setId) => void copyIt(setId)}
         />
         {isOut ? (
@@ -208,7 +271,11 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
             )}
             <Button onPress={() => void takeBack()}>Withdraw</Button>
             {isReachChanged && (
-              <Button kind="main" isDisabled={to === null || changingReach.isLoading} onPress={() => void applyReach()}>
+              <Button
+                kind="main"
+                isDisabled={to === null || changingReach.isLoading}
+                onPress={() => void applyReach()}
+              >
                 Change to {isClass ? 'the class' : `${groups.length} groups`}
               </Button>
             )}
@@ -216,7 +283,11 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
         ) : (
           <>
             {why && <Muted>{why}</Muted>}
-            <Button kind="main" isDisabled={why !== null || releasing.isLoading || reached === undefined} onPress={() => void releaseNow()}>
+            <Button
+              kind="main"
+              isDisabled={why !== null || releasing.isLoading || reached === undefined}
+              onPress={() => void releaseNow()}
+            >
               {releasing.isLoading
                 ? 'Releasing…'
                 : to === null
@@ -230,7 +301,9 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
       </Bar>
       <Work>
         <Form>
-          {autosave.state.kind === 'failed' && <ProblemStrip onRetry={() => void autosave.flush()}>{autosave.state.sentence}</ProblemStrip>}
+          {autosave.state.kind === 'failed' && (
+            <ProblemStrip onRetry={() => void autosave.flush()}>{autosave.state.sentence}</ProblemStrip>
+          )}
           {autosave.state.kind === 'conflict' && (
             <ProblemStrip>
               Someone else changed this while you wrote. Yours is still here.{' '}
@@ -242,7 +315,9 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
               </Button>
             </ProblemStrip>
           )}
-          {(releasing.error ?? changingReach.error) && <ProblemStrip>{problemOf(releasing.error ?? changingReach.error).detail}</ProblemStrip>}
+          {(releasing.error ?? changingReach.error) && (
+            <ProblemStrip>{problemOf(releasing.error ?? changingReach.error).detail}</ProblemStrip>
+          )}
           <Part>
             <header>
               <h2>What</h2>
@@ -254,13 +329,21 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
                   label="Title"
                   value={draft.title}
                   onChange={(title) => change({ title })}
-                  fault={draft.title.trim() === '' ? 'Give it a title; until then it is not saved.' : undefined}
+                  fault={
+                    draft.title.trim() === '' ? 'Give it a title; until then it is not saved.' : undefined
+                  }
                 />
               </div>
               {activity.release === null && (
                 <Kinds role="group" aria-label="Kind">
                   {kinds.map((each) => (
-                    <button key={each.name} type="button" aria-pressed={each.name === draft.kind} onClick={() => chooseKind(each)} title={each.says}>
+                    <button
+                      key={each.name}
+                      type="button"
+                      aria-pressed={each.name === draft.kind}
+                      onClick={() => chooseKind(each)}
+                      title={each.says}
+                    >
                       <each.icon size={17} aria-hidden="true" />
                       {each.word}
                     </button>
@@ -268,7 +351,13 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
                 </Kinds>
               )}
               <Suspense fallback={<Waiting what="the editor" rows={3} />}>
-                <RichTextEditor label="Brief" value={draft.brief} onChange={(brief) => change({ brief })} hasPlaceholders minHeight={110} />
+                <RichTextEditor
+                  label="Brief"
+                  value={draft.brief}
+                  onChange={(brief) => change({ brief })}
+                  hasPlaceholders
+                  minHeight={110}
+                />
               </Suspense>
             </div>
           </Part>
@@ -280,7 +369,11 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
               </header>
               <div>
                 <Suspense fallback={<Waiting what="the settings" rows={3} />}>
-                  <kind.SettingsForm key={draft.kind} settings={settings} onChange={(next) => change({ settings: next as ActivityDraft['settings'] })} />
+                  <kind.SettingsForm
+                    key={draft.kind}
+                    settings={settings}
+                    onChange={(next) => change({ settings: next as ActivityDraft['settings'] })}
+                  />
                 </Suspense>
               </div>
             </Part>
@@ -306,7 +399,13 @@ function Composer({ activity, reload }: { readonly activity: ActivityView; reado
           <MarkingPart
             draft={draft}
             kind={kind}
-            markFor={aim.mode === 'common' ? 'student' : kind && allowed.length > 0 ? kind.markFor(settings) : 'group'}
+            markFor={
+              aim.mode === 'common'
+                ? 'student'
+                : kind && allowed.length > 0
+                  ? kind.markFor(settings)
+                  : 'group'
+            }
             onChange={change}
           />
         </Form>
@@ -332,5 +431,9 @@ function sayWhyNot({
   if (fault !== null) return fault;
   if (!isAllowed) return 'Choose another way to release it';
   if (to !== null) return null;
-  return hasSets ? 'Choose a group set first' : mayClass ? 'Make a group set first, or choose the class' : 'Make a group set first';
+  return hasSets
+    ? 'Choose a group set first'
+    : mayClass
+      ? 'Make a group set first, or choose the class'
+      : 'Make a group set first';
 }

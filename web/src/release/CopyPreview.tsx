@@ -145,7 +145,11 @@ export function CopyPreview({ draft, kind, aim, groups, dates }: CopyPreviewProp
 }
 
 function whoSees({ mode, outsiders }: Aim, groupName: string | undefined) {
-  const whose = groupName ? `${groupName}’s own copy.` : mode === 'common' ? 'One copy for all.' : 'Each group’s own copy.';
+  const whose = groupName
+    ? `${groupName}’s own copy.`
+    : mode === 'common'
+      ? 'One copy for all.'
+      : 'Each group’s own copy.';
   const others =
     mode === 'common'
       ? 'Everybody it reaches reads and writes in it.'

@@ -16,7 +16,8 @@ interface MarkingPartProps {
 /** Out of how much, by what, and what lateness costs. */
 export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps) {
   const { points, rubric, latePolicy } = draft;
-  const policy = (part: Partial<ActivityDraft['latePolicy']>) => onChange({ latePolicy: { ...latePolicy, ...part } });
+  const policy = (part: Partial<ActivityDraft['latePolicy']>) =>
+    onChange({ latePolicy: { ...latePolicy, ...part } });
   if (points === null) {
     return (
       <Part>
@@ -43,7 +44,9 @@ export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps
       </header>
       <div>
         <Sentence>
-          Marked out of <DecimalInLine label="Points" value={points} onChange={(value) => onChange({ points: value })} /> points
+          Marked out of{' '}
+          <DecimalInLine label="Points" value={points} onChange={(value) => onChange({ points: value })} />{' '}
+          points
           <Button kind="quiet" isSmall onPress={() => onChange({ points: null, rubric: null })}>
             Do not mark it
           </Button>
@@ -57,7 +60,11 @@ export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps
               onChange={(stepPercent) => policy({ stepPercent: Math.min(100, stepPercent) })}
             />
             % for each day begun, at most
-            <NumberInLine label="Most percent" value={latePolicy.capPercent} onChange={(capPercent) => policy({ capPercent: Math.min(100, capPercent) })} />
+            <NumberInLine
+              label="Most percent"
+              value={latePolicy.capPercent}
+              onChange={(capPercent) => policy({ capPercent: Math.min(100, capPercent) })}
+            />
             %; the first
             <NumberInLine
               label="Minutes of grace"

@@ -69,8 +69,15 @@ interface RubricEditorProps {
   readonly onChange: (rubric: Rubric | null) => void;
 }
 
-const newLevels = (names: readonly string[], step = 2) => names.map((name, at) => ({ id: uuid(), name, description: '', points: String((at + 1) * step) }));
-const newCriterion = (name: string, levels = newLevels(['Thin', 'Basic', 'Sound', 'Strong'])) => ({ id: uuid(), name, description: '', weight: '1', levels });
+const newLevels = (names: readonly string[], step = 2) =>
+  names.map((name, at) => ({ id: uuid(), name, description: '', points: String((at + 1) * step) }));
+const newCriterion = (name: string, levels = newLevels(['Thin', 'Basic', 'Sound', 'Strong'])) => ({
+  id: uuid(),
+  name,
+  description: '',
+  weight: '1',
+  levels,
+});
 const tidy = (text: string) => text.replace(',', '.');
 
 /** Criteria by levels, edited in place. What is not a rubric yet stays on the page and is said; it is saved once it is one. */
@@ -80,7 +87,12 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
     return (
       <div className="row">
         <Small>One number is given for the whole.</Small>
-        <Button isSmall onPress={() => onChange({ criteria: [newCriterion('First criterion'), newCriterion('Second criterion')] })}>
+        <Button
+          isSmall
+          onPress={() =>
+            onChange({ criteria: [newCriterion('First criterion'), newCriterion('Second criterion')] })
+          }
+        >
           Mark by a rubric
         </Button>
       </div>
@@ -89,18 +101,29 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
   const { criteria } = rubric;
   type Criterion = (typeof criteria)[number];
   const fault = Rubric.safeParse(rubric).error?.issues[0]?.message;
-  const change = (id: string, part: Partial<Criterion>) => onChange({ criteria: criteria.map((each) => (each.id === id ? { ...each, ...part } : each)) });
+  const change = (id: string, part: Partial<Criterion>) =>
+    onChange({ criteria: criteria.map((each) => (each.id === id ? { ...each, ...part } : each)) });
   const changeLevel = (criterion: Criterion, at: number, part: Partial<Criterion['levels'][number]>) =>
-    change(criterion.id, { levels: criterion.levels.map((level, index) => (index === at ? { ...level, ...part } : level)) });
+    change(criterion.id, {
+      levels: criterion.levels.map((level, index) => (index === at ? { ...level, ...part } : level)),
+    });
   const columns = criteria[0]?.levels ?? [];
   /** A column is a level of every criterion; its name is shared. */
   const rename = (at: number, name: string) =>
-    onChange({ criteria: criteria.map((each) => ({ ...each, levels: each.levels.map((level, index) => (index === at ? { ...level, name } : level)) })) });
+    onChange({
+      criteria: criteria.map((each) => ({
+        ...each,
+        levels: each.levels.map((level, index) => (index === at ? { ...level, name } : level)),
+      })),
+    });
   const addLevel = () =>
     onChange({
       criteria: criteria.map((each) => ({
         ...each,
-        levels: [...each.levels, { id: uuid(), name: 'New level', description: '', points: String(Number(mostOf(each)) + 2) }],
+        levels: [
+          ...each.levels,
+          { id: uuid(), name: 'New level', description: '', points: String(Number(mostOf(each)) + 2) },
+        ],
       })),
     });
   const remove = (next: Rubric | null, what: string) => {
@@ -118,7 +141,11 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
               <th>Counts</th>
               {columns.map((level, at) => (
                 <th key={level.id}>
-                  <input aria-label={`Name of level ${at + 1}`} value={level.name} onChange={(event) => rename(at, event.target.value)} />
+                  <input
+                    aria-label={`Name of level ${at + 1}`}
+                    value={level.name}
+                    onChange={(event) => rename(at, event.target.value)}
+                  />
                 </th>
               ))}
               <th>
@@ -182,7 +209,12 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
                       isSmall
                       isIconOnly
                       aria-label={`Take ${criterion.name} out`}
-                      onPress={() => remove({ criteria: criteria.filter((each) => each.id !== criterion.id) }, criterion.name)}
+                      onPress={() =>
+                        remove(
+                          { criteria: criteria.filter((each) => each.id !== criterion.id) },
+                          criterion.name,
+                        )
+                      }
                     >
                       <X size={14} aria-hidden="true" />
                     </Button>
@@ -201,7 +233,12 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
               onChange({
                 criteria: [
                   ...criteria,
-                  newCriterion('New criterion', columns.length > 0 ? columns.map((level) => ({ ...level, id: uuid(), description: '' })) : undefined),
+                  newCriterion(
+                    'New criterion',
+                    columns.length > 0
+                      ? columns.map((level) => ({ ...level, id: uuid(), description: '' }))
+                      : undefined,
+                  ),
                 ],
               })
             }
@@ -213,7 +250,12 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
           <Button
             kind="quiet"
             isSmall
-            onPress={() => remove({ criteria: criteria.map((each) => ({ ...each, levels: each.levels.slice(0, -1) })) }, columns.at(-1)?.name ?? 'The level')}
+            onPress={() =>
+              remove(
+                { criteria: criteria.map((each) => ({ ...each, levels: each.levels.slice(0, -1) })) },
+                columns.at(-1)?.name ?? 'The level',
+              )
+            }
           >
             Take out the last level
           </Button>
@@ -221,7 +263,9 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
         <Button kind="quiet" isSmall onPress={() => remove(null, 'The rubric')}>
           Mark without a rubric
         </Button>
-        <Small>The best of every criterion comes to {points || '?'} points. Students see it before they hand in.</Small>
+        <Small>
+          The best of every criterion comes to {points || '?'} points. Students see it before they hand in.
+        </Small>
       </div>
     </>
   );

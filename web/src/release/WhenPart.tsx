@@ -3,7 +3,17 @@ import { styled } from 'styled-components';
 import type { ActivityDraft, ActivityView, ReachView } from '@jigsaw/contract/release';
 import type { GroupId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
-import { Button, Choice, DateTimeField, Emblem, Field, Part, Sheet, Small, useNotice } from '../look/index.js';
+import {
+  Button,
+  Choice,
+  DateTimeField,
+  Emblem,
+  Field,
+  Part,
+  Sheet,
+  Small,
+  useNotice,
+} from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useExtendMutation } from './releaseApi.js';
 
@@ -29,7 +39,15 @@ interface WhenPartProps {
 }
 
 /** The dates of all, and which groups have longer and why. */
-export function WhenPart({ activity, draft, groups, goesLiveAt, isOut, onSchedule, onGoesLive }: WhenPartProps) {
+export function WhenPart({
+  activity,
+  draft,
+  groups,
+  goesLiveAt,
+  isOut,
+  onSchedule,
+  onGoesLive,
+}: WhenPartProps) {
   const { course, dates } = useCourse();
   const notice = useNotice();
   const [extend, { error }] = useExtendMutation();
@@ -39,7 +57,10 @@ export function WhenPart({ activity, draft, groups, goesLiveAt, isOut, onSchedul
     const { groupId, due, reason, name } = extension;
     const answer = await extend({ activityId: activity.id, groupId, grant: null });
     if ('data' in answer && answer.data)
-      notice(`${name} has the date of all again`, { label: 'Undo', do: () => void extend({ activityId: activity.id, groupId, grant: { due, reason } }) });
+      notice(`${name} has the date of all again`, {
+        label: 'Undo',
+        do: () => void extend({ activityId: activity.id, groupId, grant: { due, reason } }),
+      });
   };
   return (
     <Part>
@@ -49,7 +70,14 @@ export function WhenPart({ activity, draft, groups, goesLiveAt, isOut, onSchedul
       </header>
       <div>
         <div className="when">
-          {!isOut && <DateTimeField label="Goes live" value={goesLiveAt} timeZone={course.timeZone} onChange={onGoesLive} />}
+          {!isOut && (
+            <DateTimeField
+              label="Goes live"
+              value={goesLiveAt}
+              timeZone={course.timeZone}
+              onChange={onGoesLive}
+            />
+          )}
           {(['opens', 'due', 'closes'] as const).map((which) => (
             <DateTimeField
               key={which}
@@ -61,7 +89,10 @@ export function WhenPart({ activity, draft, groups, goesLiveAt, isOut, onSchedul
           ))}
         </div>
         <Small>
-          {!isOut && (goesLiveAt ? `It is released by itself on ${dates.dateTime(goesLiveAt)}. ` : 'It is released as soon as you press. ')}
+          {!isOut &&
+            (goesLiveAt
+              ? `It is released by itself on ${dates.dateTime(goesLiveAt)}. `
+              : 'It is released as soon as you press. ')}
           {schedule.opens ? `Groups see nothing before ${dates.dateTime(schedule.opens)}. ` : ''}
           {schedule.closes ? 'After it closes they can read, but no longer work in it.' : 'It never closes.'}
         </Small>
@@ -74,7 +105,12 @@ export function WhenPart({ activity, draft, groups, goesLiveAt, isOut, onSchedul
               <span>
                 <b>{extension.name}</b>, due {dates.dateTime(extension.due)}: {extension.reason}
               </span>
-              <Button kind="quiet" isSmall onPress={() => void takeBack(extension)} aria-label={`Take the extension of ${extension.name} back`}>
+              <Button
+                kind="quiet"
+                isSmall
+                onPress={() => void takeBack(extension)}
+                aria-label={`Take the extension of ${extension.name} back`}
+              >
                 Take back
               </Button>
             </Chip>
@@ -85,7 +121,14 @@ export function WhenPart({ activity, draft, groups, goesLiveAt, isOut, onSchedul
             </Button>
           )}
         </div>
-        {isGiving && <GiveLonger activity={activity} groups={groups} due={schedule.due} onClose={() => setIsGiving(false)} />}
+        {isGiving && (
+          <GiveLonger
+            activity={activity}
+            groups={groups}
+            due={schedule.due}
+            onClose={() => setIsGiving(false)}
+          />
+        )}
       </div>
     </Part>
   );
@@ -106,12 +149,22 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
   const [reason, setReason] = useState('');
   const [extend, { error, isLoading }] = useExtendMutation();
   const name = groups.find((group) => group.groupId === groupId)?.name;
-  const missing = groupId === null ? 'Choose a group' : until === null ? 'Choose a time' : reason.trim() === '' ? 'Give the reason' : null;
+  const missing =
+    groupId === null
+      ? 'Choose a group'
+      : until === null
+        ? 'Choose a time'
+        : reason.trim() === ''
+          ? 'Give the reason'
+          : null;
   const submit = async () => {
     if (groupId === null || until === null) return;
     const answer = await extend({ activityId: activity.id, groupId, grant: { due: until, reason } });
     if (!('data' in answer) || !answer.data) return;
-    notice(`${name} has until ${dates.dateTime(until)}`, { label: 'Undo', do: () => void extend({ activityId: activity.id, groupId, grant: null }) });
+    notice(`${name} has until ${dates.dateTime(until)}`, {
+      label: 'Undo',
+      do: () => void extend({ activityId: activity.id, groupId, grant: null }),
+    });
     onClose();
   };
   return (
@@ -125,8 +178,18 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
           choices={groups.map((group) => ({ id: group.groupId, label: group.name }))}
           onChange={setGroupId}
         />
-        <DateTimeField label="Due for this group" value={until} timeZone={course.timeZone} onChange={setUntil} />
-        <Field label="Why, told to the group" value={reason} onChange={setReason} placeholder="Their crock cracked on day 9" />
+        <DateTimeField
+          label="Due for this group"
+          value={until}
+          timeZone={course.timeZone}
+          onChange={setUntil}
+        />
+        <Field
+          label="Why, told to the group"
+          value={reason}
+          onChange={setReason}
+          placeholder="Their crock cracked on day 9"
+        />
       </div>
       <footer>
         {missing && <Small>{missing}</Small>}

@@ -42,9 +42,21 @@ const Outside = styled.details`
   }
 `;
 
-const modes: readonly { readonly id: ReleaseMode; readonly name: string; readonly says: (groups: number) => string }[] = [
-  { id: 'own', name: 'One private copy each', says: (groups) => `${groups > 0 ? `${groups} copies` : 'A copy a group'}, each to itself` },
-  { id: 'read-along', name: 'Groups read each other', says: (groups) => `${groups > 0 ? `${groups} copies` : 'A copy a group'}, open to all of them` },
+const modes: readonly {
+  readonly id: ReleaseMode;
+  readonly name: string;
+  readonly says: (groups: number) => string;
+}[] = [
+  {
+    id: 'own',
+    name: 'One private copy each',
+    says: (groups) => `${groups > 0 ? `${groups} copies` : 'A copy a group'}, each to itself`,
+  },
+  {
+    id: 'read-along',
+    name: 'Groups read each other',
+    says: (groups) => `${groups > 0 ? `${groups} copies` : 'A copy a group'}, open to all of them`,
+  },
   { id: 'common', name: 'One copy for all', says: () => 'Everybody in one place' },
 ];
 const outsiderRules = [
@@ -83,12 +95,19 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
         </p>
       </header>
       <div>
-        <OptionCards aria-label="In which way" value={aim.mode} onChange={(mode) => onChange(withMode(aim, mode as ReleaseMode))} isDisabled={isReleased}>
+        <OptionCards
+          aria-label="In which way"
+          value={aim.mode}
+          onChange={(mode) => onChange(withMode(aim, mode as ReleaseMode))}
+          isDisabled={isReleased}
+        >
           {modes.map((mode) => (
             <OptionCard key={mode.id} value={mode.id} isDisabled={isReleased || !allowed.includes(mode.id)}>
               <b>{mode.name}</b>
               <Small>
-                {allowed.includes(mode.id) ? mode.says(aim.mode === mode.id ? inside.length : 0) : `Not for this ${kind?.word.toLowerCase() ?? 'kind'}`}
+                {allowed.includes(mode.id)
+                  ? mode.says(aim.mode === mode.id ? inside.length : 0)
+                  : `Not for this ${kind?.word.toLowerCase() ?? 'kind'}`}
               </Small>
             </OptionCard>
           ))}
@@ -129,10 +148,18 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
                 style={hueOfGroup(group.number)}
                 onClick={() => onChange(toggleGroup(aim, group.groupId, all))}
               >
-                <Emblem number={group.number} size={26} look={!group.isIn ? 'line' : group.members === 0 ? 'dash' : 'solid'} />
+                <Emblem
+                  number={group.number}
+                  size={26}
+                  look={!group.isIn ? 'line' : group.members === 0 ? 'dash' : 'solid'}
+                />
               </button>
             ))}
-            <Small>{inside.length === groups.length ? 'Press a group to leave it out' : `${groups.length - inside.length} left out`}</Small>
+            <Small>
+              {inside.length === groups.length
+                ? 'Press a group to leave it out'
+                : `${groups.length - inside.length} left out`}
+            </Small>
           </Toggles>
         )}
         <div className="row">
@@ -141,7 +168,11 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
               {outside.length} {aim.outsiders === 'hidden' ? 'see nothing' : 'see it locked'}
             </Tag>
           )}
-          {empty.length > 0 && <Tag $look="warn">{empty.length === 1 ? `${empty[0]!.name} is empty` : `${empty.length} groups are empty`}</Tag>}
+          {empty.length > 0 && (
+            <Tag $look="warn">
+              {empty.length === 1 ? `${empty[0]!.name} is empty` : `${empty.length} groups are empty`}
+            </Tag>
+          )}
         </div>
         {outside.length > 0 && (
           <Outside>

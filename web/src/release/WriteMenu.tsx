@@ -21,7 +21,13 @@ const List = styled(Popup)`
 `;
 
 /** What to write, each kind with what it is for. */
-export function WriteMenu({ isDisabled, onChoose }: { readonly isDisabled: boolean; readonly onChoose: (kind: KindOnPages) => void }) {
+export function WriteMenu({
+  isDisabled,
+  onChoose,
+}: {
+  readonly isDisabled: boolean;
+  readonly onChoose: (kind: KindOnPages) => void;
+}) {
   return (
     <MenuTrigger>
       <Button kind="main" isDisabled={isDisabled}>
@@ -29,7 +35,10 @@ export function WriteMenu({ isDisabled, onChoose }: { readonly isDisabled: boole
         Write…
       </Button>
       <List placement="bottom end">
-        <Menu aria-label="What to write" onAction={(name) => onChoose(kinds.find((kind) => kind.name === name)!)}>
+        <Menu
+          aria-label="What to write"
+          onAction={(name) => onChoose(kinds.find((kind) => kind.name === name)!)}
+        >
           {kinds.map((kind) => (
             <MenuItem key={kind.name} id={kind.name} textValue={kind.word}>
               <kind.icon size={19} aria-hidden="true" />

@@ -13,7 +13,10 @@ describe('whom a release is meant for', () => {
   it('chooses the only set by itself, never one of several', () => {
     expect(firstAim(null, [setId]).to).toEqual({ kind: 'set', setId });
     expect(firstAim(null, [setId, id<'group-set'>('labs') as GroupSetId]).to).toBeNull();
-    expect(firstAim(null, [id<'group-set'>('labs') as GroupSetId, setId], setId).to).toEqual({ kind: 'set', setId });
+    expect(firstAim(null, [id<'group-set'>('labs') as GroupSetId, setId], setId).to).toEqual({
+      kind: 'set',
+      setId,
+    });
     expect(firstAim(aRelease({ mode: 'read-along' }), []).mode).toBe('read-along');
   });
   it('leaves groups out and takes them in again, and is the whole set once all are in', () => {
@@ -22,7 +25,11 @@ describe('whom a release is meant for', () => {
     expect(toggleGroup(one, crock, all)).toEqual(set);
   });
   it('never leaves everybody out', () =>
-    expect(toggleGroup(toggleGroup(set, crock, all), carboy, all).to).toEqual({ kind: 'groups', setId, groupIds: [carboy] }));
+    expect(toggleGroup(toggleGroup(set, crock, all), carboy, all).to).toEqual({
+      kind: 'groups',
+      setId,
+      groupIds: [carboy],
+    }));
   it('gives the class one copy, and lets the class go where each group has its own', () => {
     expect(toClass(set)).toEqual({ to: { kind: 'class' }, mode: 'common', outsiders: 'hidden' });
     expect(withMode(toClass(set), 'own').to).toBeNull();

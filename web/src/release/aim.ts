@@ -10,7 +10,11 @@ export interface Aim {
 
 /** With several sets one is chosen on purpose: the wrong one would show the work to the wrong students.
  * @param meantFor the set with which it was written, if it was. */
-export function firstAim(release: ActivityView['release'], setIds: readonly GroupSetId[], meantFor: string | null = null): Aim {
+export function firstAim(
+  release: ActivityView['release'],
+  setIds: readonly GroupSetId[],
+  meantFor: string | null = null,
+): Aim {
   if (release) return { to: release.to, mode: release.mode, outsiders: release.outsiders };
   const setId = setIds.find((id) => id === meantFor) ?? (setIds.length === 1 ? setIds[0] : undefined);
   return { to: setId ? { kind: 'set', setId } : null, mode: 'own', outsiders: 'hidden' };
@@ -28,11 +32,16 @@ export const toSet = (aim: Aim, setId: GroupSetId): Aim => ({ ...aim, to: { kind
 export function toggleGroup(aim: Aim, groupId: GroupId, all: readonly GroupId[]): Aim {
   if (!aim.to || aim.to.kind === 'class') return aim;
   const before = aim.to.kind === 'set' ? all : aim.to.groupIds;
-  const groupIds = before.includes(groupId) ? before.filter((id) => id !== groupId) : all.filter((id) => id === groupId || before.includes(id));
+  const groupIds = before.includes(groupId)
+    ? before.filter((id) => id !== groupId)
+    : all.filter((id) => id === groupId || before.includes(id));
   if (groupIds.length === 0) return aim; // nobody at all is no release
   return {
     ...aim,
-    to: groupIds.length === all.length ? { kind: 'set', setId: aim.to.setId } : { kind: 'groups', setId: aim.to.setId, groupIds: [...groupIds] },
+    to:
+      groupIds.length === all.length
+        ? { kind: 'set', setId: aim.to.setId }
+        : { kind: 'groups', setId: aim.to.setId, groupIds: [...groupIds] },
   };
 }
 

@@ -27,7 +27,11 @@ describe('what is written and released', () => {
         activities: [
           anActivity({ title: 'Shelf life memo' }),
           anActivity({ id: id('a2'), title: 'Ferment report', release: aRelease() }),
-          anActivity({ id: id('a3'), title: 'Old sheet', release: aRelease({ state: { state: 'withdrawn', at } }) }),
+          anActivity({
+            id: id('a3'),
+            title: 'Old sheet',
+            release: aRelease({ state: { state: 'withdrawn', at } }),
+          }),
         ],
       },
     });
@@ -68,7 +72,9 @@ describe('the composer', () => {
   });
 
   it('saves what is typed, with the version it began from', async () => {
-    const { user, writes } = composer(anActivity(), { [`PUT activities/${activityId}`]: anActivity({ version: 4 }) });
+    const { user, writes } = composer(anActivity(), {
+      [`PUT activities/${activityId}`]: anActivity({ version: 4 }),
+    });
     const points = await screen.findByLabelText('Points');
     await user.clear(points);
     await user.type(points, '50');
@@ -90,7 +96,9 @@ describe('the composer', () => {
       [`PUT activities/${activityId}`]: new Refusal(409, 'stale-write', 'Changed.', { current: theirs }),
     });
     await user.type(await screen.findByLabelText('Title'), ' mine');
-    const strip = (await screen.findByText(/Someone else changed this while/, {}, { timeout: 4000 })).closest<HTMLElement>('[role=alert]')!;
+    const strip = (
+      await screen.findByText(/Someone else changed this while/, {}, { timeout: 4000 })
+    ).closest<HTMLElement>('[role=alert]')!;
     expect(screen.getByLabelText('Title')).toHaveValue('Ferment report mine');
     answer(`GET activities/${activityId}`, theirs);
     await user.click(within(strip).getByRole('button', { name: 'Take theirs' }));
@@ -104,12 +112,23 @@ describe('the composer', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Release to 2 groups' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(acts(writes()).map((write) => write.path.split('/').at(-1))).toEqual(['release', 'withdraw']));
-    expect(acts(writes())[0]!.body).toEqual({ to: { kind: 'set', setId }, mode: 'own', outsiders: 'hidden', goesLiveAt: null, version: 3 });
+    await waitFor(() =>
+      expect(acts(writes()).map((write) => write.path.split('/').at(-1))).toEqual(['release', 'withdraw']),
+    );
+    expect(acts(writes())[0]!.body).toEqual({
+      to: { kind: 'set', setId },
+      mode: 'own',
+      outsiders: 'hidden',
+      goesLiveAt: null,
+      version: 3,
+    });
   });
 
   it('shows the copy of whichever group is picked', async () => {
-    const brief = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'placeholder', attrs: { what: 'group-name' } }] }] };
+    const brief = {
+      type: 'doc',
+      content: [{ type: 'paragraph', content: [{ type: 'placeholder', attrs: { what: 'group-name' } }] }],
+    };
     const { user } = composer(anActivity({ brief }));
     const side = await screen.findByRole('complementary', { name: 'What a group will see' });
     expect(await within(side).findByText('Crock’s own copy.')).toBeInTheDocument();
@@ -128,7 +147,11 @@ describe('the composer', () => {
     await user.click(await screen.findByRole('option', { name: 'see that it exists, locked' }));
     await user.click(screen.getByRole('button', { name: /^Release to/ }));
     await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0));
-    expect(acts(writes()).at(-1)!.body).toMatchObject({ to: { kind: 'groups', setId, groupIds: [id('Crock')] }, mode: 'read-along', outsiders: 'listed' });
+    expect(acts(writes()).at(-1)!.body).toMatchObject({
+      to: { kind: 'groups', setId, groupIds: [id('Crock')] },
+      mode: 'read-along',
+      outsiders: 'listed',
+    });
   });
 
   it('offers the class where a kind can be one copy, and not where it cannot', async () => {
@@ -143,23 +166,37 @@ describe('the composer', () => {
   });
 
   it('changes its kind while nobody has it, with the settings of the new kind', async () => {
-    const { user, writes } = composer(anActivity(), { [`PUT activities/${activityId}`]: anActivity({ version: 4 }) });
+    const { user, writes } = composer(anActivity(), {
+      [`PUT activities/${activityId}`]: anActivity({ version: 4 }),
+    });
     await user.click(await screen.findByRole('button', { name: 'Discussion' }));
     expect(await screen.findByLabelText('Posts asked')).toBeInTheDocument();
     await user.clear(screen.getByLabelText('Posts asked'));
     await user.type(screen.getByLabelText('Posts asked'), '1');
-    await waitFor(() => expect(acts(writes()).at(-1)?.body).toMatchObject({ kind: 'discussion', points: null, settings: { posts: 1, markFor: 'student' } }), {
-      timeout: 3000,
-    });
+    await waitFor(
+      () =>
+        expect(acts(writes()).at(-1)?.body).toMatchObject({
+          kind: 'discussion',
+          points: null,
+          settings: { posts: 1, markFor: 'student' },
+        }),
+      {
+        timeout: 3000,
+      },
+    );
     expect(screen.getByText('Not marked')).toBeInTheDocument();
   });
 
   it('edits a rubric in place, and does not save what is none yet', async () => {
-    const { user, writes } = composer(anActivity(), { [`PUT activities/${activityId}`]: anActivity({ version: 4 }) });
+    const { user, writes } = composer(anActivity(), {
+      [`PUT activities/${activityId}`]: anActivity({ version: 4 }),
+    });
     await user.click(await screen.findByRole('button', { name: 'Mark by a rubric' }));
     const name = await screen.findByLabelText('Criterion 1');
     await user.clear(name);
-    expect(await screen.findByText(/Give each criterion a name. Until then the rubric is not saved./)).toBeInTheDocument();
+    expect(
+      await screen.findByText(/Give each criterion a name. Until then the rubric is not saved./),
+    ).toBeInTheDocument();
     await user.type(name, 'Method');
     await waitFor(
       () =>
@@ -175,7 +212,13 @@ describe('the composer', () => {
   });
 
   it('gives a group longer with a reason, and takes it back', async () => {
-    const extension = { groupId: id<'group'>('Crock'), number: 1, name: 'Crock', due: '2026-11-14T17:00:00.000Z', reason: 'Ill' };
+    const extension = {
+      groupId: id<'group'>('Crock'),
+      number: 1,
+      name: 'Crock',
+      due: '2026-11-14T17:00:00.000Z',
+      reason: 'Ill',
+    };
     const path = `activities/${activityId}/extensions/${id('Crock')}`;
     const { user, writes } = composer(anActivity({ extensions: [extension] }), {
       [`DELETE ${path}`]: anActivity(),
@@ -217,12 +260,17 @@ describe('the composer', () => {
       [`POST activities/${copied.id}/reach`]: reach,
     });
     await user.click(await screen.findByRole('button', { name: 'Make a copy…' }));
-    expect(screen.getAllByRole('menuitem').map((item) => item.textContent)).toEqual(['To write further', 'The same for Expert tables']);
+    expect(screen.getAllByRole('menuitem').map((item) => item.textContent)).toEqual([
+      'To write further',
+      'The same for Expert tables',
+    ]);
     await user.click(screen.getByRole('menuitem', { name: 'The same for Expert tables' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`release/${copied.id}`)));
     expect(router.state.location.search).toBe(`?for=${other.id}`);
     expect(acts(writes())[0]!.body).toEqual({ keepsTitle: true });
-    await waitFor(() => expect(writes().at(-1)!.body).toMatchObject({ to: { kind: 'set', setId: other.id } }));
+    await waitFor(() =>
+      expect(writes().at(-1)!.body).toMatchObject({ to: { kind: 'set', setId: other.id } }),
+    );
   });
 
   it('asks for a group set first where there is none', async () => {
@@ -233,7 +281,9 @@ describe('the composer', () => {
 
   it('never chooses between two sets by itself', async () => {
     const other = { ...set, id: id<'group-set'>('labs'), name: 'Lab sections' };
-    const { user } = composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [other, set], putAway: [], students: 3 } });
+    const { user } = composer(anActivity(), {
+      [`GET courses/${courseId}/sets`]: { sets: [other, set], putAway: [], students: 3 },
+    });
     expect(await screen.findByText('Choose a group set first')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
     await user.click(await screen.findByText('Bench teams'));

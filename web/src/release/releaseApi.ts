@@ -1,5 +1,13 @@
 import { ActivityList, ActivityView, ReachView } from '@jigsaw/contract/release';
-import type { ActivityDraft, ChangeReach, CopyActivity, EditActivity, GrantExtension, ReachRequest, ReleaseRequest } from '@jigsaw/contract/release';
+import type {
+  ActivityDraft,
+  ChangeReach,
+  CopyActivity,
+  EditActivity,
+  GrantExtension,
+  ReachRequest,
+  ReleaseRequest,
+} from '@jigsaw/contract/release';
 import { api } from '../api/index.js';
 
 const reachTags = ['Activity', 'Figures', 'Room', 'Desk', 'Copy'] as const;
@@ -56,7 +64,10 @@ const writeApi = readApi.injectEndpoints({
       responseSchema: ActivityView,
       invalidatesTags: [...reachTags],
     }),
-    extend: build.mutation<ActivityView, { activityId: string; groupId: string; grant: GrantExtension | null }>({
+    extend: build.mutation<
+      ActivityView,
+      { activityId: string; groupId: string; grant: GrantExtension | null }
+    >({
       query: ({ activityId, groupId, grant }) => ({
         url: `activities/${activityId}/extensions/${groupId}`,
         method: grant ? 'PUT' : 'DELETE',

@@ -9,13 +9,17 @@ import { Button, Empty, Waiting } from '../look/index.js';
 export function CopyPage() {
   const { copyId = '' } = useParams();
   const copy = useReadCopyQuery(copyId);
-  if (isProblem(copy.error, 'not-found')) return <Empty title="Nothing here">There is nothing at this address, or it is not yours to see.</Empty>;
+  if (isProblem(copy.error, 'not-found'))
+    return <Empty title="Nothing here">There is nothing at this address, or it is not yours to see.</Empty>;
   if (copy.error) return <ProblemStrip of={copy.error} onRetry={() => void copy.refetch()} />;
   if (!copy.data || copy.data.id !== copyId) return <Waiting what="the page" />;
   const kind = kindOf(copy.data.kind);
   if (!kind) {
     return (
-      <Empty title="Something new" action={<Button onPress={() => window.location.reload()}>Load the page again</Button>}>
+      <Empty
+        title="Something new"
+        action={<Button onPress={() => window.location.reload()}>Load the page again</Button>}
+      >
         This kind of activity came with an update while your page was open.
       </Empty>
     );

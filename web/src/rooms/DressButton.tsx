@@ -43,7 +43,9 @@ function DressSheet({ room, version, onClose }: DressProps & { readonly onClose:
       <form onSubmit={(event) => void submit(event)} style={{ display: 'grid', gap: 12 }}>
         <Field label="Name" value={name} onChange={setName} maxLength={80} autoFocus />
         <Field label="Motto" value={motto} onChange={setMotto} maxLength={120} />
-        <Small>Everybody in the course who sees your group sees its name; the whole group may change it.</Small>
+        <Small>
+          Everybody in the course who sees your group sees its name; the whole group may change it.
+        </Small>
         {error && <ProblemStrip of={error} />}
         <footer>
           <Button onPress={onClose}>Leave it</Button>

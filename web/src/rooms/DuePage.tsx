@@ -75,45 +75,72 @@ export function DuePage() {
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="what is due" />;
   const items = [
-    ...rooms.data.rooms.flatMap((room) => room.items.map((item) => ({ item, group: room.group as GroupTag | null }))),
+    ...rooms.data.rooms.flatMap((room) =>
+      room.items.map((item) => ({ item, group: room.group as GroupTag | null })),
+    ),
     ...rooms.data.common.map((item) => ({ item, group: null })),
   ].sort((a, b) => (a.item.due ?? '9').localeCompare(b.item.due ?? '9'));
   const owed = items.filter(({ item }) => item.progress.owes);
   // What has no date and asks for nothing is not due; it is in the room.
-  const rest = items.filter(({ item }) => !item.progress.owes && (item.due !== null || item.progress.state === 'done'));
+  const rest = items.filter(
+    ({ item }) => !item.progress.owes && (item.due !== null || item.progress.state === 'done'),
+  );
   const list = (entries: typeof items) =>
     entries.map(({ item, group }) => {
       const isOverdue = item.due !== null && item.progress.owes && dates.isPast(item.due);
       const kind = kindOf(item.kind);
       return (
-        <Line key={item.copyId} to={`../copies/${item.copyId}`} style={group ? hueOfGroup(group.number) : undefined}>
+        <Line
+          key={item.copyId}
+          to={`../copies/${item.copyId}`}
+          style={group ? hueOfGroup(group.number) : undefined}
+        >
           <b>{item.title}</b>
           <span className="when">
             {item.due ? (
               <>
-                {isOverdue && <Tag $look="needs">Late</Tag>} {item.isExtended && <Tag $look="warn">extended</Tag>} Due {dates.dateTime(item.due)}
+                {isOverdue && <Tag $look="needs">Late</Tag>}{' '}
+                {item.isExtended && <Tag $look="warn">extended</Tag>} Due {dates.dateTime(item.due)}
               </>
             ) : (
               'No due date'
             )}
           </span>
           <small>
-            {group ? <GroupChip number={group.number} name={group.name} /> : 'For all'} · {kind?.word} · {kind?.sayProgress(item.progress, dates)}
+            {group ? <GroupChip number={group.number} name={group.name} /> : 'For all'} · {kind?.word} ·{' '}
+            {kind?.sayProgress(item.progress, dates)}
           </small>
           <small className="when" style={{ fontWeight: 400 }}>
-            {item.due && item.progress.owes ? dates.fromNow(item.due) : item.points === null ? '' : `${item.points} points`}
+            {item.due && item.progress.owes
+              ? dates.fromNow(item.due)
+              : item.points === null
+                ? ''
+                : `${item.points} points`}
           </small>
         </Line>
       );
     });
   const choices = signUps.data?.signUps ?? [];
   const choiceLine = (each: (typeof choices)[number]) => (
-    <Line key={each.setId} to={`../choose/${each.setId}`} style={each.yours ? hueOfGroup(each.yours.number) : undefined}>
-      <b>{each.yours ? `${each.name}: you are in ${each.yours.name}` : `Choose your group in ${each.name}`}</b>
+    <Line
+      key={each.setId}
+      to={`../choose/${each.setId}`}
+      style={each.yours ? hueOfGroup(each.yours.number) : undefined}
+    >
+      <b>
+        {each.yours ? `${each.name}: you are in ${each.yours.name}` : `Choose your group in ${each.name}`}
+      </b>
       <span className="when">
-        {each.state === 'open' && !each.yours && <Tag $look="needs">To choose</Tag>} {sayChoosing(each, dates)}
+        {each.state === 'open' && !each.yours && <Tag $look="needs">To choose</Tag>}{' '}
+        {sayChoosing(each, dates)}
       </span>
-      <small>{each.yours ? <GroupChip number={each.yours.number} name={each.yours.name} /> : 'You have no place yet'}</small>
+      <small>
+        {each.yours ? (
+          <GroupChip number={each.yours.number} name={each.yours.name} />
+        ) : (
+          'You have no place yet'
+        )}
+      </small>
     </Line>
   );
   return (

@@ -127,14 +127,18 @@ export function RoomPage() {
   const rooms = useListRoomsQuery(course.id);
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="your room" />;
-  const room = rooms.data.rooms.find((each) => each.group.id === groupId) ?? (groupId === undefined ? busiest(rooms.data.rooms) : undefined);
+  const room =
+    rooms.data.rooms.find((each) => each.group.id === groupId) ??
+    (groupId === undefined ? busiest(rooms.data.rooms) : undefined);
   if (!room) {
     return groupId === undefined ? (
       <Frame>
         <span />
         <span />
         <Body>
-          <Empty title="You are in no group yet">Your instructor places you in one. Your group’s room then opens here.</Empty>
+          <Empty title="You are in no group yet">
+            Your instructor places you in one. Your group’s room then opens here.
+          </Empty>
           <Shared rooms={rooms.data} />
         </Body>
       </Frame>
@@ -147,7 +151,12 @@ export function RoomPage() {
       {rooms.data.rooms.length > 1 ? (
         <Rooms aria-label="Your groups">
           {rooms.data.rooms.map((each) => (
-            <Link key={each.group.id} to={`../room/${each.group.id}`} aria-current={each === room ? 'page' : undefined} style={hueOfGroup(each.group.number)}>
+            <Link
+              key={each.group.id}
+              to={`../room/${each.group.id}`}
+              aria-current={each === room ? 'page' : undefined}
+              style={hueOfGroup(each.group.number)}
+            >
               <Emblem number={each.group.number} size={26} />
               {each.group.name} <small>{each.group.setName}</small>
             </Link>
@@ -166,7 +175,8 @@ export function RoomPage() {
           {room.motto && <p className="motto">{room.motto}</p>}
           <p>
             <Lock size={14} aria-hidden="true" />
-            {room.group.setName}, group {room.group.number}. Only the {room.members.length} of you and the staff can see this room.
+            {room.group.setName}, group {room.group.number}. Only the {room.members.length} of you and the
+            staff can see this room.
           </p>
         </div>
         <ul aria-label="Members">
@@ -176,7 +186,9 @@ export function RoomPage() {
               {member.isLeader && <Flag size={13} fill="currentColor" aria-label="leads the group" />}
             </li>
           ))}
-          {room.members.length > mostMembersShown && <li>and {room.members.length - mostMembersShown} more</li>}
+          {room.members.length > mostMembersShown && (
+            <li>and {room.members.length - mostMembersShown} more</li>
+          )}
         </ul>
       </Sill>
       <Body>

@@ -3,7 +3,20 @@ import { styled } from 'styled-components';
 import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
-import { Bar, ButtonLink, Emblem, Empty, hueOfGroup, Muted, Page, PersonName, Scroll, Small, Tag, Waiting } from '../look/index.js';
+import {
+  Bar,
+  ButtonLink,
+  Emblem,
+  Empty,
+  hueOfGroup,
+  Muted,
+  Page,
+  PersonName,
+  Scroll,
+  Small,
+  Tag,
+  Waiting,
+} from '../look/index.js';
 import { useCourse } from '../track/index.js';
 import { useListRoomsQuery } from './roomsApi.js';
 import { Things } from './Things.js';
@@ -69,25 +82,36 @@ function sayNews({ rooms, common }: RoomList): string {
   const unread = rooms.map((room) => unreadIn(room.items)).filter((count) => count > 0);
   const shared = unreadIn(common);
   const said = [
-    unread.length > 0 && `${unread.reduce((sum, count) => sum + count, 0)} unread in ${unread.length} ${unread.length === 1 ? 'room' : 'rooms'}`,
+    unread.length > 0 &&
+      `${unread.reduce((sum, count) => sum + count, 0)} unread in ${unread.length} ${unread.length === 1 ? 'room' : 'rooms'}`,
     shared > 0 && `${shared} in ${unread.length > 0 ? '' : 'the '}common copies`,
   ].filter(Boolean);
   return said.length === 0 ? 'All read' : said.join(', ');
 }
 
-const firstUnread = ({ rooms, common }: RoomList): RoomItem | undefined => [...rooms.flatMap((room) => room.items), ...common].find((item) => item.unread > 0);
+const firstUnread = ({ rooms, common }: RoomList): RoomItem | undefined =>
+  [...rooms.flatMap((room) => room.items), ...common].find((item) => item.unread > 0);
 
 /** One activity in a room: where it stands, and what is new there. */
 function Line({ item }: { readonly item: RoomItem }) {
   const { dates } = useCourse();
   const kind = kindOf(item.kind);
-  const isMissing = kind?.isHandedIn && item.progress.state !== 'done' && item.progress.at === null && item.due !== null && dates.isPast(item.due);
+  const isMissing =
+    kind?.isHandedIn &&
+    item.progress.state !== 'done' &&
+    item.progress.at === null &&
+    item.due !== null &&
+    dates.isPast(item.due);
   return (
     <li>
       <Link to={`../copies/${item.copyId}`}>
         <b>{item.title}</b>
       </Link>
-      {item.unread > 0 ? <Tag $look="solid">{item.unread} new</Tag> : isMissing && <Tag $look="warn">Missing</Tag>}
+      {item.unread > 0 ? (
+        <Tag $look="solid">{item.unread} new</Tag>
+      ) : (
+        isMissing && <Tag $look="warn">Missing</Tag>
+      )}
       <small>
         {kind?.sayProgress(item.progress, dates)}
         {item.isExtended && item.due && ` · has until ${dates.dateTime(item.due)}`}
@@ -105,7 +129,13 @@ export function RoomsPage() {
   const list = rooms.data.rooms;
   const first = firstUnread(rooms.data);
   // Sets with work in them come first.
-  const setNames = [...new Set(list.toSorted((a, b) => Math.sign(b.items.length) - Math.sign(a.items.length)).map((room) => room.group.setName))];
+  const setNames = [
+    ...new Set(
+      list
+        .toSorted((a, b) => Math.sign(b.items.length) - Math.sign(a.items.length))
+        .map((room) => room.group.setName),
+    ),
+  ];
   return (
     <Page>
       <Bar>
@@ -146,7 +176,9 @@ export function RoomsPage() {
                     <header>
                       <Emblem number={room.group.number} size={32} />
                       <h3>{room.group.name}</h3>
-                      <Small>{room.members.length === 1 ? '1 member' : `${room.members.length} members`}</Small>
+                      <Small>
+                        {room.members.length === 1 ? '1 member' : `${room.members.length} members`}
+                      </Small>
                     </header>
                     <p>
                       {room.members.length === 0 && 'Nobody yet'}
@@ -156,7 +188,8 @@ export function RoomsPage() {
                           <PersonName name={member.name} />
                         </span>
                       ))}
-                      {room.members.length > mostMembersShown && ` and ${room.members.length - mostMembersShown} more`}
+                      {room.members.length > mostMembersShown &&
+                        ` and ${room.members.length - mostMembersShown} more`}
                     </p>
                     <ul hidden={room.items.length === 0}>
                       {room.items.map((item) => (

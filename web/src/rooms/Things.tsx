@@ -101,7 +101,9 @@ export function Things({
                 <b>{item.title}</b>
                 <span className="says">
                   {kind?.word} · {kind?.sayProgress(item.progress, dates)}
-                  {item.due && item.progress.owes && ` · due ${dates.dateTime(item.due)}, ${dates.fromNow(item.due)}`}
+                  {item.due &&
+                    item.progress.owes &&
+                    ` · due ${dates.dateTime(item.due)}, ${dates.fromNow(item.due)}`}
                   {item.isExtended && ', extended'}
                 </span>
                 {item.latest && (
@@ -144,4 +146,5 @@ export function Things({
 }
 
 /** What is still owed stands on top, then what is new. */
-export const owedFirst = (a: RoomItem, b: RoomItem): number => Number(b.progress.owes) - Number(a.progress.owes) || Math.sign(b.unread) - Math.sign(a.unread);
+export const owedFirst = (a: RoomItem, b: RoomItem): number =>
+  Number(b.progress.owes) - Number(a.progress.owes) || Math.sign(b.unread) - Math.sign(a.unread);

@@ -36,7 +36,12 @@ describe('a room', () => {
       inCourse('room'),
       {
         [roomsPath]: rooms(room),
-        [dressPath]: new Refusal(409, 'stale-write', 'Somebody of your group changed it meanwhile: it is called Kvevri now.', { current: now }),
+        [dressPath]: new Refusal(
+          409,
+          'stale-write',
+          'Somebody of your group changed it meanwhile: it is called Kvevri now.',
+          { current: now },
+        ),
       },
       'student',
     );
@@ -64,7 +69,10 @@ describe('a room', () => {
     expect(await screen.findByRole('heading', { name: 'Crock', level: 1 })).toBeInTheDocument();
     expect(screen.getByRole('list', { name: 'Members' })).toHaveTextContent('Noor you Jorge');
     expect(screen.getByText(/Only the 2 of you and the staff can see this room/)).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute('href', inCourse(`copies/${id('copy')}`));
+    expect(screen.getByRole('link', { name: /Ferment report/ })).toHaveAttribute(
+      'href',
+      inCourse(`copies/${id('copy')}`),
+    );
   });
 
   it('is not there for a group that is not one’s own', async () => {
@@ -73,7 +81,10 @@ describe('a room', () => {
   });
 
   it('shows staff all rooms, who is in them and what is missing', async () => {
-    const late = aRoom({ group: aGroup('Carboy', 2), items: [aRoomItem({ due: '2020-01-01T00:00:00.000Z' })] });
+    const late = aRoom({
+      group: aGroup('Carboy', 2),
+      items: [aRoomItem({ due: '2020-01-01T00:00:00.000Z' })],
+    });
     showPage(inCourse('rooms'), {
       [roomsPath]: rooms(aRoom({ items: [aRoomItem({ progress: handedIn() })] }), late),
     });
@@ -87,16 +98,34 @@ describe('a room', () => {
       kind: 'discussion',
       title: 'Tasting critique',
       unread: 2,
-      latest: { at: '2026-11-10T10:00:00.000Z', by: 'Jorge', byYou: false, excerpt: 'I had the bitterness later.' },
+      latest: {
+        at: '2026-11-10T10:00:00.000Z',
+        by: 'Jorge',
+        byYou: false,
+        excerpt: 'I had the bitterness later.',
+      },
       progress: { state: 'in-work', isYours: true, done: 1, asked: 3 },
     });
     const list = {
       ...rooms(aRoom({ items: [talk] })),
-      common: [aRoomItem({ kind: 'discussion', title: 'Ask the lab', copyId: id('ask'), due: null, progress: { owes: false } })],
+      common: [
+        aRoomItem({
+          kind: 'discussion',
+          title: 'Ask the lab',
+          copyId: id('ask'),
+          due: null,
+          progress: { owes: false },
+        }),
+      ],
     };
     showPage(
       inCourse('room'),
-      { [roomsPath]: { ...list, locked: [{ title: 'Salt trial', kind: 'folder', why: ['Sees it.', 'Is for other groups.'] }] } },
+      {
+        [roomsPath]: {
+          ...list,
+          locked: [{ title: 'Salt trial', kind: 'folder', why: ['Sees it.', 'Is for other groups.'] }],
+        },
+      },
       'student',
     );
     const inRoom = await screen.findByRole('list', { name: 'In this room' });
@@ -110,14 +139,33 @@ describe('a room', () => {
 
   it('leads staff to what they have not read', async () => {
     showPage(inCourse('rooms'), {
-      [roomsPath]: rooms(aRoom({ items: [aRoomItem({ kind: 'wiki', title: 'Log', unread: 3, copyId: id('log'), progress: { owes: false } })] })),
+      [roomsPath]: rooms(
+        aRoom({
+          items: [
+            aRoomItem({
+              kind: 'wiki',
+              title: 'Log',
+              unread: 3,
+              copyId: id('log'),
+              progress: { owes: false },
+            }),
+          ],
+        }),
+      ),
     });
     expect(await screen.findByText('3 unread in 1 room')).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: 'First unread, Log' })).toHaveAttribute('href', inCourse(`copies/${id('log')}`));
+    expect(screen.getByRole('link', { name: 'First unread, Log' })).toHaveAttribute(
+      'href',
+      inCourse(`copies/${id('log')}`),
+    );
   });
 
   it('asks to load the page again for a kind that came with an update', async () => {
-    showPage(inCourse(`copies/${id('copy')}`), { [`GET copies/${id('copy')}`]: aHead({ kind: 'seance' }) }, 'student');
+    showPage(
+      inCourse(`copies/${id('copy')}`),
+      { [`GET copies/${id('copy')}`]: aHead({ kind: 'seance' }) },
+      'student',
+    );
     expect(await screen.findByRole('heading', { name: 'Something new' })).toBeInTheDocument();
   });
 });

@@ -5,7 +5,11 @@ import { api } from '../api/index.js';
 
 export const { useListRoomsQuery, useDressGroupMutation } = api.injectEndpoints({
   endpoints: (build) => ({
-    listRooms: build.query<RoomList, string>({ query: (courseId) => `courses/${courseId}/rooms`, responseSchema: RoomList, providesTags: ['Room'] }),
+    listRooms: build.query<RoomList, string>({
+      query: (courseId) => `courses/${courseId}/rooms`,
+      responseSchema: RoomList,
+      providesTags: ['Room'],
+    }),
     dressGroup: build.mutation<GroupDress, { groupId: string; body: DressGroup }>({
       query: ({ groupId, body }) => ({ url: `groups/${groupId}/dress`, method: 'PATCH', body }),
       responseSchema: GroupDress,

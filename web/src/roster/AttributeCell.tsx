@@ -43,7 +43,13 @@ const unfitWords: Readonly<Record<AttributeKind, string>> = {
 };
 
 /** One value as what its attribute is; what does not fit is marked, and left as it is. */
-export function AttributeValue({ value, kind }: { readonly value: string | undefined; readonly kind: AttributeKind }) {
+export function AttributeValue({
+  value,
+  kind,
+}: {
+  readonly value: string | undefined;
+  readonly kind: AttributeKind;
+}) {
   if (value === undefined) return null;
   if (!fitsKind(value, kind)) {
     return (
@@ -134,7 +140,11 @@ function HalfDayEditor({ label, value, onSave, onLeave }: Omit<AttributeEditorPr
   };
   return (
     // What happens in the box is not the row's.
-    <span ref={anchor} onClick={(event) => event.stopPropagation()} onKeyDown={(event) => event.stopPropagation()}>
+    <span
+      ref={anchor}
+      onClick={(event) => event.stopPropagation()}
+      onKeyDown={(event) => event.stopPropagation()}
+    >
       <HalfDayMarks free={free} />
       <Box isOpen triggerRef={anchor} placement="bottom start" onOpenChange={(isOpen) => !isOpen && close()}>
         <Dialog aria-label={label}>

@@ -105,13 +105,20 @@ export function BringInPage() {
   const role = tab === 'registrar' ? 'student' : chosenRole;
   const [wasPutAside, setPutAside] = useState(false);
 
-  const look = async (next: Given, meanings: Meanings | null, corrected: ReadonlyMap<number, readonly string[]> = new Map()) => {
+  const look = async (
+    next: Given,
+    meanings: Meanings | null,
+    corrected: ReadonlyMap<number, readonly string[]> = new Map(),
+  ) => {
     setFault(null);
     setGiven(next);
     setMends(corrected);
     asked.current += 1;
     const turn = asked.current;
-    const answer = await preview({ courseId: course.id, body: { source: next.source, role, meanings, mends: asMends(corrected) } });
+    const answer = await preview({
+      courseId: course.id,
+      body: { source: next.source, role, meanings, mends: asMends(corrected) },
+    });
     if (!('data' in answer) || !answer.data || turn !== asked.current) return;
     const habit = meanings === null ? habitFor(answer.data) : null;
     if (habit) await look(next, habit, corrected);
@@ -125,12 +132,29 @@ export function BringInPage() {
     void look(given, meaningsOf(data), next);
   };
   const readFile = async (file: File) => {
-    if (file.size > 10 * 1024 * 1024) return setFault('The file is over 10 MB. A class file is a list of people; check that this is the right one.');
-    await look({ title: file.name, source: { kind: 'file', fileName: file.name, contentBase64: await toBase64(file) } }, null);
+    if (file.size > 10 * 1024 * 1024)
+      return setFault(
+        'The file is over 10 MB. A class file is a list of people; check that this is the right one.',
+      );
+    await look(
+      {
+        title: file.name,
+        source: { kind: 'file', fileName: file.name, contentBase64: await toBase64(file) },
+      },
+      null,
+    );
   };
   const bringIn = async (leaveOutLines: number[], drop: EnrolmentId[]) => {
     if (!given || !data) return;
-    const body = { source: given.source, role, meanings: meaningsOf(data), mends: asMends(mends), leaveOutLines, drop, fingerprint: data.fingerprint };
+    const body = {
+      source: given.source,
+      role,
+      meanings: meaningsOf(data),
+      mends: asMends(mends),
+      leaveOutLines,
+      drop,
+      fingerprint: data.fingerprint,
+    };
     const answer = await apply({ courseId: course.id, body });
     if ('data' in answer && answer.data) {
       rememberColumns(data);
@@ -199,8 +223,8 @@ export function BringInPage() {
                 <b>Drop the class file here</b>
               </Text>
               <p>
-                A spreadsheet (XLSX), CSV or any delimited text, or a OneRoster bundle (ZIP), as your registry saves it. Nothing changes before you have seen
-                it.
+                A spreadsheet (XLSX), CSV or any delimited text, or a OneRoster bundle (ZIP), as your registry
+                saves it. Nothing changes before you have seen it.
               </p>
               <FileTrigger
                 acceptedFileTypes={['.csv', '.tsv', '.txt', '.xlsx', '.zip', 'text/csv', 'text/plain']}
@@ -217,21 +241,30 @@ export function BringInPage() {
                 lines={12}
                 value={pasted}
                 onChange={setPasted}
-                placeholder={'ada.okafor@school.example\nBen Ek <ben.ek@school.example>\nCho Min, cho.min@school.example'}
+                placeholder={
+                  'ada.okafor@school.example\nBen Ek <ben.ek@school.example>\nCho Min, cho.min@school.example'
+                }
               />
               <Button
                 kind="main"
                 isDisabled={pasted.trim() === ''}
-                onPress={() => void look({ title: 'Pasted list', source: { kind: 'paste', text: pasted } }, null)}
+                onPress={() =>
+                  void look({ title: 'Pasted list', source: { kind: 'paste', text: pasted } }, null)
+                }
               >
                 Show what would change
               </Button>
             </Paste>
           </TabPanel>
           <TabPanel id="registrar">
-            <RegistrarTab isAtOnce={isSync && !wasPutAside} onLook={(source) => void look({ title: `${source.course} at the registrar`, source }, null)} />
+            <RegistrarTab
+              isAtOnce={isSync && !wasPutAside}
+              onLook={(source) => void look({ title: `${source.course} at the registrar`, source }, null)}
+            />
           </TabPanel>
-          {isLoading && <Waiting what={given?.source.kind === 'registrar' ? 'the registrar' : 'the file'} rows={2} />}
+          {isLoading && (
+            <Waiting what={given?.source.kind === 'registrar' ? 'the registrar' : 'the file'} rows={2} />
+          )}
           {(fault ?? error) && !isLoading && <ProblemStrip of={error}>{fault ?? undefined}</ProblemStrip>}
         </Ways>
       </Scroll>
@@ -240,7 +273,8 @@ export function BringInPage() {
 }
 
 const meaningsOf = (preview: ImportPreview) => preview.columns.map((column) => column.meaning);
-const asMends = (mends: ReadonlyMap<number, readonly string[]>) => [...mends].map(([line, cells]) => ({ line, cells: [...cells] }));
+const asMends = (mends: ReadonlyMap<number, readonly string[]>) =>
+  [...mends].map(([line, cells]) => ({ line, cells: [...cells] }));
 
 function toBase64(file: Blob): Promise<string> {
   return new Promise((resolve, reject) => {

@@ -78,7 +78,11 @@ export function ChangesSheet({ onClose }: { readonly onClose: () => void }) {
                 {change.isUndone ? (
                   <Tag>Taken back</Tag>
                 ) : change.canUndo ? (
-                  <Button isSmall aria-label={`Undo: ${kindWords[change.kind]} ${change.names.join(', ')}`} onPress={() => void undo(change.id)}>
+                  <Button
+                    isSmall
+                    aria-label={`Undo: ${kindWords[change.kind]} ${change.names.join(', ')}`}
+                    onPress={() => void undo(change.id)}
+                  >
                     Undo
                   </Button>
                 ) : null}

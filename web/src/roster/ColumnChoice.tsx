@@ -47,10 +47,12 @@ const Box = styled(Popup)`
   }
 `;
 
-const kindWords = { category: 'A category', number: 'A number', 'half-days': 'Free half-days', text: 'Any text' } as const satisfies Record<
-  AttributeKind,
-  string
->;
+const kindWords = {
+  category: 'A category',
+  number: 'A number',
+  'half-days': 'Free half-days',
+  text: 'Any text',
+} as const satisfies Record<AttributeKind, string>;
 const kindChoices = Object.entries(kindWords).map(([id, label]) => ({ id: id as AttributeKind, label }));
 
 type Attribute = RosterView['attributes'][number];
@@ -81,7 +83,11 @@ export function ColumnChoice({ columns, choice, attributes, used }: ColumnChoice
     if (
       before &&
       before.name !== name &&
-      !(await act({ act: 'rename-attribute', from: before.name, to: name }, `${before.name} is called ${name} now`, notice))
+      !(await act(
+        { act: 'rename-attribute', from: before.name, to: name },
+        `${before.name} is called ${name} now`,
+        notice,
+      ))
     )
       return;
     if (!before || before.kind !== kind) await setKind(name, kind);
@@ -113,13 +119,23 @@ export function ColumnChoice({ columns, choice, attributes, used }: ColumnChoice
             return (
               <div key={column.id} className="line">
                 <label>
-                  <input type="checkbox" checked={choice.isShown(column)} onChange={(event) => choice.show(column, event.target.checked)} />
+                  <input
+                    type="checkbox"
+                    checked={choice.isShown(column)}
+                    onChange={(event) => choice.show(column, event.target.checked)}
+                  />
                   {column.heading}
                 </label>
                 {attribute && (
                   <>
                     <Small>{kindWords[attribute.kind]}</Small>
-                    <Button kind="quiet" isSmall isIconOnly aria-label={`Change ${column.heading}`} onPress={() => setOpen(attribute.name)}>
+                    <Button
+                      kind="quiet"
+                      isSmall
+                      isIconOnly
+                      aria-label={`Change ${column.heading}`}
+                      onPress={() => setOpen(attribute.name)}
+                    >
                       <Pencil size={13} aria-hidden="true" />
                     </Button>
                   </>
@@ -153,7 +169,9 @@ interface AttributeFormProps {
 function AttributeForm({ before, taken, isUsed, onSave, onRemove, onLeave }: AttributeFormProps) {
   const [name, setName] = useState(before?.name ?? '');
   const [kind, setKind] = useState<AttributeKind>(before?.kind ?? 'category');
-  const fault = taken.includes(name.trim()) ? `${name.trim()} is the name of another attribute here. Choose one of its own.` : undefined;
+  const fault = taken.includes(name.trim())
+    ? `${name.trim()} is the name of another attribute here. Choose one of its own.`
+    : undefined;
   const isReady = name.trim() !== '' && !fault;
   return (
     <form
@@ -163,7 +181,14 @@ function AttributeForm({ before, taken, isUsed, onSave, onRemove, onLeave }: Att
         if (isReady) onSave(name.trim(), kind);
       }}
     >
-      <Field label={before ? `New name of ${before.name}` : 'Its name'} value={name} onChange={setName} maxLength={80} fault={fault} autoFocus />
+      <Field
+        label={before ? `New name of ${before.name}` : 'Its name'}
+        value={name}
+        onChange={setName}
+        maxLength={80}
+        fault={fault}
+        autoFocus
+      />
       <Choice label="What its values are" value={kind} choices={kindChoices} onChange={setKind} />
       <footer>
         {before && !isUsed && (

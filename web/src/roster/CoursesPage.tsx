@@ -71,7 +71,12 @@ const Form = styled.form`
   }
 `;
 
-const roleWords = { instructor: 'You teach', assistant: 'You assist', student: 'You study', observer: 'You observe' } as const;
+const roleWords = {
+  instructor: 'You teach',
+  assistant: 'You assist',
+  student: 'You study',
+  observer: 'You observe',
+} as const;
 
 export function CoursesPage() {
   const session = useOutletContext<SessionView>();
@@ -102,7 +107,9 @@ export function CoursesPage() {
           ))}
         </List>
       )}
-      {list.length === 0 && !session.mayCreateCourses && <Empty title="No course yet">Your instructor adds you to a course; it then stands here.</Empty>}
+      {list.length === 0 && !session.mayCreateCourses && (
+        <Empty title="No course yet">Your instructor adds you to a course; it then stands here.</Empty>
+      )}
       {session.mayCreateCourses && <NewCourse isFirst={list.length === 0} />}
     </Frame>
   );
@@ -111,8 +118,14 @@ export function CoursesPage() {
 function NewCourse({ isFirst }: { readonly isFirst: boolean }) {
   const navigate = useNavigate();
   const [create, { isLoading, error }] = useCreateCourseMutation();
-  const [draft, setDraft] = useState({ code: '', title: '', term: '', timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone });
-  const set = (field: keyof typeof draft) => (value: string) => setDraft((before) => ({ ...before, [field]: value }));
+  const [draft, setDraft] = useState({
+    code: '',
+    title: '',
+    term: '',
+    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  });
+  const set = (field: keyof typeof draft) => (value: string) =>
+    setDraft((before) => ({ ...before, [field]: value }));
   const problem = error && problemOf(error);
   const faultOf = (path: string) => problem?.issues?.find((issue) => issue.path === path)?.message;
   const submit = async (event: FormEvent) => {
@@ -123,7 +136,13 @@ function NewCourse({ isFirst }: { readonly isFirst: boolean }) {
   return (
     <Form onSubmit={(event) => void submit(event)} aria-label="New course">
       <h2>{isFirst ? 'Make your first course' : 'Make another course'}</h2>
-      <Field label="Code" placeholder="FER 220" value={draft.code} onChange={set('code')} fault={faultOf('code')} />
+      <Field
+        label="Code"
+        placeholder="FER 220"
+        value={draft.code}
+        onChange={set('code')}
+        fault={faultOf('code')}
+      />
       <Field label="Title" value={draft.title} onChange={set('title')} fault={faultOf('title')} />
       <Field label="Term" placeholder="Autumn 2026" value={draft.term} onChange={set('term')} />
       <div style={{ gridColumn: '1 / 3' }}>

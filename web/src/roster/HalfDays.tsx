@@ -11,7 +11,13 @@ const step = square + 2;
 export function HalfDayMarks({ free }: { readonly free: ReadonlySet<HalfDay> }) {
   const shown = [...free].some((each) => /^(Sat|Sun)/.test(each)) ? days : days.slice(0, 5);
   return (
-    <svg role="img" aria-label={writeHalfDays(free)} width={shown.length * step} height={2 * step} style={{ verticalAlign: 'middle' }}>
+    <svg
+      role="img"
+      aria-label={writeHalfDays(free)}
+      width={shown.length * step}
+      height={2 * step}
+      style={{ verticalAlign: 'middle' }}
+    >
       <title>{writeHalfDays(free)}</title>
       {shown.map((day, at) =>
         (['am', 'pm'] as const).map((half, below) => (
@@ -54,7 +60,13 @@ const Week = styled.div`
 `;
 
 /** The same to be filled in: a press on a half-day makes it free or not. */
-export function HalfDayGrid({ free, onChange }: { readonly free: ReadonlySet<HalfDay>; readonly onChange: (free: ReadonlySet<HalfDay>) => void }) {
+export function HalfDayGrid({
+  free,
+  onChange,
+}: {
+  readonly free: ReadonlySet<HalfDay>;
+  readonly onChange: (free: ReadonlySet<HalfDay>) => void;
+}) {
   const toggle = (each: HalfDay) => {
     const next = new Set(free);
     if (!next.delete(each)) next.add(each);
@@ -72,7 +84,12 @@ export function HalfDayGrid({ free, onChange }: { readonly free: ReadonlySet<Hal
           {halfDays
             .filter((each) => each.endsWith(half))
             .map((each) => (
-              <ToggleButton key={each} aria-label={each} isSelected={free.has(each)} onChange={() => toggle(each)} />
+              <ToggleButton
+                key={each}
+                aria-label={each}
+                isSelected={free.has(each)}
+                onChange={() => toggle(each)}
+              />
             ))}
         </Fragment>
       ))}

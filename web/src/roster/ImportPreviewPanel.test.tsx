@@ -27,17 +27,27 @@ const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
   rows: [
     { kind: 'unchanged', line: 2, person: aPerson('Ben') },
     { kind: 'new', line: 3, person: aPerson('Ada') },
-    { kind: 'changed', line: 4, person: aPerson('Cho'), changes: [{ field: 'Lab', from: 'none', to: 'some' }] },
+    {
+      kind: 'changed',
+      line: 4,
+      person: aPerson('Cho'),
+      changes: [{ field: 'Lab', from: 'none', to: 'some' }],
+    },
     { kind: 'problem', line: 5, cells: ['nope', 'Dia'], sentences: ['“nope” is not a mail address.'] },
   ],
-  missing: [{ enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'], isDropped: false }],
+  missing: [
+    { enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'], isDropped: false },
+  ],
   newGroups: [],
   warning: null,
   counts: { new: 1, changed: 1, unchanged: 1, problem: 1 },
   fingerprint: 'x',
   ...more,
 });
-const show = (preview: ImportPreview, more: { hasMissing?: boolean; mends?: ReadonlyMap<number, readonly string[]> } = {}) => {
+const show = (
+  preview: ImportPreview,
+  more: { hasMissing?: boolean; mends?: ReadonlyMap<number, readonly string[]> } = {},
+) => {
   const onBringIn = jest.fn<(lines: number[], drop: string[]) => void>();
   const onMend = jest.fn<(line: number, cells: readonly string[] | null) => void>();
   const onMeanings = jest.fn<(meanings: string[]) => void>();
@@ -97,17 +107,31 @@ describe('the preview of a class file', () => {
   });
 
   it('keeps who is not in the file unless somebody says they leave, and says what they leave', async () => {
-    const { onBringIn } = show(aPreview({ rows: aPreview().rows.slice(0, 1), counts: { new: 0, changed: 0, unchanged: 1, problem: 0 } }), { hasMissing: true });
+    const { onBringIn } = show(
+      aPreview({
+        rows: aPreview().rows.slice(0, 1),
+        counts: { new: 0, changed: 0, unchanged: 1, problem: 0 },
+      }),
+      { hasMissing: true },
+    );
     expect(screen.getByRole('row', { name: /Eli/ })).toHaveTextContent('Not in it, stays');
     expect(screen.getByRole('button', { name: 'Bring in 0 rows' })).toBeDisabled();
     await userEvent.click(screen.getByRole('button', { name: 'Take Eli out' }));
-    expect(screen.getByRole('row', { name: /Eli/ })).toHaveTextContent('Leaves Crock; work and marks are kept');
+    expect(screen.getByRole('row', { name: /Eli/ })).toHaveTextContent(
+      'Leaves Crock; work and marks are kept',
+    );
     await userEvent.click(screen.getByRole('button', { name: 'Take out 1' }));
     expect(onBringIn).toHaveBeenCalledWith([], [id('eli')]);
   });
 
   it('asks about the columns before anything else', () => {
-    show(aPreview({ rows: [], columnProblem: 'Say which column holds the names.', counts: { new: 0, changed: 0, unchanged: 0, problem: 0 } }));
+    show(
+      aPreview({
+        rows: [],
+        columnProblem: 'Say which column holds the names.',
+        counts: { new: 0, changed: 0, unchanged: 0, problem: 0 },
+      }),
+    );
     expect(screen.getByRole('alert')).toHaveTextContent('Say which column holds the names.');
     expect(screen.getByRole('button', { name: /Bring in/ })).toBeDisabled();
   });

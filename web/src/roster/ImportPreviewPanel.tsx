@@ -164,7 +164,18 @@ interface PanelProps {
 }
 
 /** What the file means, what it would change, and what is wrong with it, line by line. */
-export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMissing, onMeanings, onMend, onBringIn, onPutAside }: PanelProps) {
+export function ImportPreviewPanel({
+  title,
+  preview,
+  isBusy,
+  error,
+  mends,
+  hasMissing,
+  onMeanings,
+  onMend,
+  onBringIn,
+  onPutAside,
+}: PanelProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null); // state, not a ref: the rows below are drawn once it is there
   const [leftOut, setLeftOut] = useState<ReadonlySet<number>>(new Set());
   const [drop, setDrop] = useState<ReadonlySet<EnrolmentId>>(
@@ -208,7 +219,8 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMi
       <Bar>
         <h1>{title}</h1>
         <Small>
-          {preview.rows.length} rows, {columns.length} columns, {delimiterWords[preview.delimiter] ?? preview.delimiter}, {preview.encoding}
+          {preview.rows.length} rows, {columns.length} columns,{' '}
+          {delimiterWords[preview.delimiter] ?? preview.delimiter}, {preview.encoding}
           {preview.hasHeader ? '' : ', no header'}
         </Small>
         <span className="grow" />
@@ -221,7 +233,9 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMi
             </>
           )}
         </span>
-        {counts.problem > 0 && <Tag $look={open.length > 0 ? 'needs' : 'plain'}>{counts.problem} need you</Tag>}
+        {counts.problem > 0 && (
+          <Tag $look={open.length > 0 ? 'needs' : 'plain'}>{counts.problem} need you</Tag>
+        )}
       </Bar>
       <Columns role="group" aria-label="What the columns mean">
         {columns.map((column, at) => (
@@ -231,7 +245,9 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMi
               isLabelHidden
               value={column.meaning}
               choices={meaningChoices}
-              onChange={(meaning) => onMeanings(columns.map((each, index) => (index === at ? meaning : each.meaning)))}
+              onChange={(meaning) =>
+                onMeanings(columns.map((each, index) => (index === at ? meaning : each.meaning)))
+              }
             />
             <code>{column.heading}</code>
             <Small>
@@ -243,7 +259,9 @@ export function ImportPreviewPanel({ title, preview, isBusy, error, mends, hasMi
       </Columns>
       <Rows ref={setScroller} tabIndex={0} role="region" aria-label="Rows">
         {preview.warning && <ProblemStrip>{preview.warning}</ProblemStrip>}
-        {(preview.columnProblem || Boolean(error)) && <ProblemStrip of={error}>{preview.columnProblem ?? undefined}</ProblemStrip>}
+        {(preview.columnProblem || Boolean(error)) && (
+          <ProblemStrip of={error}>{preview.columnProblem ?? undefined}</ProblemStrip>
+        )}
         {sorted.length > 0 && (
           <ImportRows
             rows={sorted}
@@ -301,7 +319,8 @@ const sayDoing = (rows: number, leaving: number): string => {
 
 /** “New set Bench teams with 12 groups.” */
 function sayNewGroups({ set, isNew, groups }: ImportPreview['newGroups'][number]): string {
-  const named = groups.length > 4 ? `${groups.length} groups, ${groups[0]!} to ${groups.at(-1)!}` : groups.join(', ');
+  const named =
+    groups.length > 4 ? `${groups.length} groups, ${groups[0]!} to ${groups.at(-1)!}` : groups.join(', ');
   if (set === null) return `New, a group for each section: ${named}.`;
   return isNew ? `New set ${set}: ${named}.` : `New in ${set}: ${named}.`;
 }

@@ -5,7 +5,8 @@ import type { EnrolmentId } from '@jigsaw/core/ids';
 import { Button, PersonName, Small, Tag } from '../look/index.js';
 
 /** A row of the file, or somebody of the course who is in none of them. */
-export type ImportRow = PreviewRowView | { readonly kind: 'missing'; readonly person: ImportPreview['missing'][number] };
+export type ImportRow =
+  PreviewRowView | { readonly kind: 'missing'; readonly person: ImportPreview['missing'][number] };
 
 interface Choices {
   readonly columns: ImportPreview['columns'];
@@ -51,8 +52,12 @@ export function ImportRows({ rows, scroller, ...choices }: ImportRowsProps) {
         {shown.map(({ index }) => {
           const row = rows[index]!;
           const place = { ref: virtual.measureElement, 'data-index': index, 'aria-rowindex': index + 2 };
-          if (row.kind === 'missing') return <MissingRow key={row.person.enrolmentId} place={place} person={row.person} choices={choices} />;
-          if (row.kind === 'problem') return <FaultyRow key={row.line} place={place} row={row} choices={choices} />;
+          if (row.kind === 'missing')
+            return (
+              <MissingRow key={row.person.enrolmentId} place={place} person={row.person} choices={choices} />
+            );
+          if (row.kind === 'problem')
+            return <FaultyRow key={row.line} place={place} row={row} choices={choices} />;
           return <GoodRow key={row.line} place={place} row={row} choices={choices} />;
         })}
         {below > 0 && <tr aria-hidden="true" style={{ height: below }} />}
@@ -69,11 +74,21 @@ interface Place {
 
 const kindWords = { new: 'Added', changed: 'Changed', unchanged: 'Stays' } as const;
 
-function GoodRow({ place, row, choices }: { readonly place: Place; readonly row: Exclude<PreviewRowView, { kind: 'problem' }>; readonly choices: Choices }) {
+function GoodRow({
+  place,
+  row,
+  choices,
+}: {
+  readonly place: Place;
+  readonly row: Exclude<PreviewRowView, { kind: 'problem' }>;
+  readonly choices: Choices;
+}) {
   const { person, line } = row;
   const details =
     row.kind === 'changed'
-      ? row.changes.map((change) => `${change.field}: ${change.from || 'nothing'} → ${change.to || 'nothing'}`)
+      ? row.changes.map(
+          (change) => `${change.field}: ${change.from || 'nothing'} → ${change.to || 'nothing'}`,
+        )
       : [
           person.number,
           person.role,
@@ -97,7 +112,12 @@ function GoodRow({ place, row, choices }: { readonly place: Place; readonly row:
       </td>
       <td>
         {choices.mends.has(line) && (
-          <Button kind="quiet" isSmall onPress={() => choices.onMend(line, null)} aria-label={`Line ${line} as in the file`}>
+          <Button
+            kind="quiet"
+            isSmall
+            onPress={() => choices.onMend(line, null)}
+            aria-label={`Line ${line} as in the file`}
+          >
             As in the file
           </Button>
         )}
@@ -106,7 +126,15 @@ function GoodRow({ place, row, choices }: { readonly place: Place; readonly row:
   );
 }
 
-function FaultyRow({ place, row, choices }: { readonly place: Place; readonly row: Extract<PreviewRowView, { kind: 'problem' }>; readonly choices: Choices }) {
+function FaultyRow({
+  place,
+  row,
+  choices,
+}: {
+  readonly place: Place;
+  readonly row: Extract<PreviewRowView, { kind: 'problem' }>;
+  readonly choices: Choices;
+}) {
   const { line, cells, sentences } = row;
   const [isMending, setMending] = useState(false);
   const isOut = choices.leftOut.has(line);
@@ -180,7 +208,9 @@ function MendForm({ line, cells, columns, onUse, onLeave }: MendFormProps) {
               <input
                 value={draft[at]}
                 autoFocus={at === 0}
-                onChange={(event) => setDraft(draft.map((each, index) => (index === at ? event.target.value : each)))}
+                onChange={(event) =>
+                  setDraft(draft.map((each, index) => (index === at ? event.target.value : each)))
+                }
               />
             </label>
           ),
@@ -195,12 +225,26 @@ function MendForm({ line, cells, columns, onUse, onLeave }: MendFormProps) {
   );
 }
 
-function MissingRow({ place, person, choices }: { readonly place: Place; readonly person: ImportPreview['missing'][number]; readonly choices: Choices }) {
+function MissingRow({
+  place,
+  person,
+  choices,
+}: {
+  readonly place: Place;
+  readonly person: ImportPreview['missing'][number];
+  readonly choices: Choices;
+}) {
   const isOut = choices.drop.has(person.enrolmentId);
   return (
     <tr {...place} data-kind="missing" data-out={isOut || undefined}>
       <td />
-      <td>{isOut ? <Tag $look="needs">{person.isDropped ? 'No longer listed, leaves' : 'Leaves'}</Tag> : 'Not in it, stays'}</td>
+      <td>
+        {isOut ? (
+          <Tag $look="needs">{person.isDropped ? 'No longer listed, leaves' : 'Leaves'}</Tag>
+        ) : (
+          'Not in it, stays'
+        )}
+      </td>
       <td>
         <b>
           <PersonName name={person.name} />
@@ -211,7 +255,11 @@ function MissingRow({ place, person, choices }: { readonly place: Place; readonl
         <Small>{isOut ? sayLeaving(person.groups) : person.groups.join(', ')}</Small>
       </td>
       <td>
-        <Button isSmall onPress={() => choices.onDrop(person.enrolmentId)} aria-label={isOut ? `Keep ${person.name}` : `Take ${person.name} out`}>
+        <Button
+          isSmall
+          onPress={() => choices.onDrop(person.enrolmentId)}
+          aria-label={isOut ? `Keep ${person.name}` : `Take ${person.name} out`}
+        >
           {isOut ? 'Keep' : 'Take out'}
         </Button>
       </td>
@@ -219,4 +267,5 @@ function MissingRow({ place, person, choices }: { readonly place: Place; readonl
   );
 }
 
-const sayLeaving = (groups: readonly string[]) => (groups.length === 0 ? 'Work and marks are kept' : `Leaves ${groups.join(', ')}; work and marks are kept`);
+const sayLeaving = (groups: readonly string[]) =>
+  groups.length === 0 ? 'Work and marks are kept' : `Leaves ${groups.join(', ')}; work and marks are kept`;

@@ -53,12 +53,21 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
   const other = pair.find((entry) => entry.enrolmentId !== stays)!;
   const isYouLost = other.enrolmentId === course.enrolmentId;
   const join = async () => {
-    if (await act({ act: 'join', keep: keep.enrolmentId, other: other.enrolmentId }, `${keep.name} has one entry now, with all that both had`)) onDone();
+    if (
+      await act(
+        { act: 'join', keep: keep.enrolmentId, other: other.enrolmentId },
+        `${keep.name} has one entry now, with all that both had`,
+      )
+    )
+      onDone();
   };
   return (
     <Sheet title="One person, two entries" onClose={onClose}>
       {error && <ProblemStrip of={error} />}
-      <p>Places, posts, work, credits and marks of both go to the entry that stays. Nothing is lost, and it can be undone.</p>
+      <p>
+        Places, posts, work, credits and marks of both go to the entry that stays. Nothing is lost, and it can
+        be undone.
+      </p>
       <Pair value={stays} onChange={(id) => setStays(id as typeof stays)}>
         <Label>Which one stays?</Label>
         {pair.map((entry) => (
@@ -71,9 +80,15 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
             </header>
             <span>{entry.email}</span>
             <Small>
-              {[entry.number, roleWords[entry.role], ...Object.values(entry.attributes)].filter(Boolean).join(' · ')}
+              {[entry.number, roleWords[entry.role], ...Object.values(entry.attributes)]
+                .filter(Boolean)
+                .join(' · ')}
               <br />
-              {entry.lastSeenAt ? `Last in ${dates.dateTime(entry.lastSeenAt)}` : entry.hasComeIn ? 'Has chosen a password' : 'Has not come in yet'}
+              {entry.lastSeenAt
+                ? `Last in ${dates.dateTime(entry.lastSeenAt)}`
+                : entry.hasComeIn
+                  ? 'Has chosen a password'
+                  : 'Has not come in yet'}
               {entry.leftAt && `, left ${dates.day(entry.leftAt)}`}
             </Small>
             <span className="places">
@@ -85,7 +100,8 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
         ))}
       </Pair>
       <Small>
-        {keep.name} signs in as {keep.email}. Class files and the registrar may go on naming {other.email}: it is the same person from now on.
+        {keep.name} signs in as {keep.email}. Class files and the registrar may go on naming {other.email}: it
+        is the same person from now on.
       </Small>
       <footer>
         {isYouLost && <Small>Your own entry has to be the one that stays.</Small>}
@@ -99,7 +115,13 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
 
 /** Whoever is here, has come in, and was in last. */
 function likelier([one, two]: readonly [RosterEntry, RosterEntry], you: string): RosterEntry {
-  const weight = (entry: RosterEntry) => [entry.enrolmentId === you, entry.leftAt === null, entry.hasComeIn, entry.lastSeenAt ?? '', entry.number !== null];
+  const weight = (entry: RosterEntry) => [
+    entry.enrolmentId === you,
+    entry.leftAt === null,
+    entry.hasComeIn,
+    entry.lastSeenAt ?? '',
+    entry.number !== null,
+  ];
   const [a, b] = [weight(one), weight(two)];
   const at = a.findIndex((each, index) => each !== b[index]);
   return at >= 0 && b[at]! > a[at]! ? two : one;

@@ -50,7 +50,11 @@ const orNull = (text: string): string | null => text.trim() || null;
 const roles = Object.entries(roleWords).map(([id, label]) => ({ id: id as Role, label }));
 
 /** Only what somebody changed is sent, with what it was: two people may edit one person's different fields. */
-function editOf(entry: RosterEntry, before: Draft, draft: Draft): { from: EntryFields; to: EntryFields } | null {
+function editOf(
+  entry: RosterEntry,
+  before: Draft,
+  draft: Draft,
+): { from: EntryFields; to: EntryFields } | null {
   const from: Record<string, unknown> = {};
   const to: Record<string, unknown> = {};
   for (const key of ['email', 'name', 'familyName', 'reading', 'number', 'role'] as const) {
@@ -58,7 +62,9 @@ function editOf(entry: RosterEntry, before: Draft, draft: Draft): { from: EntryF
     from[key] = entry[key];
     to[key] = key === 'email' || key === 'name' || key === 'role' ? draft[key] : orNull(draft[key]);
   }
-  const touched = Object.keys(draft.attributes).filter((name) => draft.attributes[name] !== (before.attributes[name] ?? ''));
+  const touched = Object.keys(draft.attributes).filter(
+    (name) => draft.attributes[name] !== (before.attributes[name] ?? ''),
+  );
   if (touched.length > 0) {
     from['attributes'] = Object.fromEntries(touched.map((name) => [name, entry.attributes[name] ?? null]));
     to['attributes'] = Object.fromEntries(touched.map((name) => [name, orNull(draft.attributes[name]!)]));
@@ -103,8 +109,11 @@ function Places({ entry }: { readonly entry: RosterEntry }) {
           <li key={at}>
             <GroupChip number={place.number} name={place.name} look={place.until ? 'line' : 'solid'} />
             <Small>
-              {place.set}, {place.until ? `${dates.day(place.from)} to ${dates.dateTime(place.until)}` : `since ${dates.dateTime(place.from)}`}; placed by{' '}
-              {place.placedBy}
+              {place.set},{' '}
+              {place.until
+                ? `${dates.day(place.from)} to ${dates.dateTime(place.until)}`
+                : `since ${dates.dateTime(place.from)}`}
+              ; placed by {place.placedBy}
               {place.endedBy && place.endedBy !== place.placedBy && `, ended by ${place.endedBy}`}
               {place.why && `. Came because: ${place.why}`}
               {place.endedWhy && `. Left because: ${place.endedWhy}`}
@@ -131,7 +140,10 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
   const { act, error, isBusy } = useRosterAct();
   const put = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const edit = entry && editOf(entry, before, draft);
-  const addressFault = draft.email !== '' && !isAddress(draft.email.trim()) ? 'Write the address like name@school.example.' : undefined;
+  const addressFault =
+    draft.email !== '' && !isAddress(draft.email.trim())
+      ? 'Write the address like name@school.example.'
+      : undefined;
   const isReady = draft.name.trim() !== '' && draft.email.trim() !== '' && !addressFault;
   const send = async (body: RosterAct, said: string) => {
     if (await act(body, said)) onClose();
@@ -140,10 +152,23 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
     if (!isReady) return;
     if (!entry) {
       const { name, email, role } = draft;
-      const filled = Object.fromEntries(Object.entries(draft.attributes).filter(([, value]) => value.trim() !== ''));
-      const texts = { familyName: orNull(draft.familyName), reading: orNull(draft.reading), number: orNull(draft.number) };
-      void send({ act: 'add', entry: { name, email, role, ...texts, attributes: filled } }, `${name.trim()} added`);
-    } else if (edit) void send({ act: 'edit', edits: [{ enrolmentId: entry.enrolmentId, ...edit }] }, `${draft.name.trim()} changed`);
+      const filled = Object.fromEntries(
+        Object.entries(draft.attributes).filter(([, value]) => value.trim() !== ''),
+      );
+      const texts = {
+        familyName: orNull(draft.familyName),
+        reading: orNull(draft.reading),
+        number: orNull(draft.number),
+      };
+      void send(
+        { act: 'add', entry: { name, email, role, ...texts, attributes: filled } },
+        `${name.trim()} added`,
+      );
+    } else if (edit)
+      void send(
+        { act: 'edit', edits: [{ enrolmentId: entry.enrolmentId, ...edit }] },
+        `${draft.name.trim()} changed`,
+      );
   };
   const losesPlaces = entry !== null && entry.groups.length > 0 && draft.role !== 'student';
   return (
@@ -157,13 +182,27 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
         {error && <ProblemStrip of={error} />}
         <Fields>
           <Field label="Name" value={draft.name} onChange={(name) => put({ name })} autoFocus={!entry} />
-          <Field label="Family name, for sorting" value={draft.familyName} onChange={(familyName) => put({ familyName })} />
-          <Field label="Mail address" value={draft.email} onChange={(email) => put({ email })} fault={addressFault} />
+          <Field
+            label="Family name, for sorting"
+            value={draft.familyName}
+            onChange={(familyName) => put({ familyName })}
+          />
+          <Field
+            label="Mail address"
+            value={draft.email}
+            onChange={(email) => put({ email })}
+            fault={addressFault}
+          />
           <Field label="Number" value={draft.number} onChange={(number) => put({ number })} />
-          <Field label="Name in Latin letters" value={draft.reading} onChange={(reading) => put({ reading })} />
+          <Field
+            label="Name in Latin letters"
+            value={draft.reading}
+            onChange={(reading) => put({ reading })}
+          />
           <Choice label="Role" value={draft.role} choices={roles} onChange={(role) => put({ role })} />
           <Small className="wide">
-            {roleWords[draft.role]}: {roleSays[draft.role]} {losesPlaces && 'Staff are members of no group: the places below become free.'}
+            {roleWords[draft.role]}: {roleSays[draft.role]}{' '}
+            {losesPlaces && 'Staff are members of no group: the places below become free.'}
           </Small>
           {attributes.map(({ name, kind }) => {
             const value = draft.attributes[name] ?? '';
@@ -187,20 +226,34 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
           )}
           {entry && <Places entry={entry} />}
           {entry && <Small className="wide">{sayLastIn(entry, dates)}</Small>}
-          {entry?.leftAt && <Small className="wide">Left the course on {dates.dateTime(entry.leftAt)}. Work and marks are kept.</Small>}
+          {entry?.leftAt && (
+            <Small className="wide">
+              Left the course on {dates.dateTime(entry.leftAt)}. Work and marks are kept.
+            </Small>
+          )}
         </Fields>
         <footer>
           {entry && entry.leftAt === null && entry.enrolmentId !== course.enrolmentId && (
             <Button
               kind="quiet"
               isDisabled={isBusy}
-              onPress={() => void send({ act: 'drop', enrolmentIds: [entry.enrolmentId] }, `${entry.name} taken out of the course; work and marks are kept`)}
+              onPress={() =>
+                void send(
+                  { act: 'drop', enrolmentIds: [entry.enrolmentId] },
+                  `${entry.name} taken out of the course; work and marks are kept`,
+                )
+              }
             >
               Take out of the course
             </Button>
           )}
           {entry && entry.leftAt !== null && (
-            <Button isDisabled={isBusy} onPress={() => void send({ act: 'bring-back', enrolmentIds: [entry.enrolmentId] }, `${entry.name} is back`)}>
+            <Button
+              isDisabled={isBusy}
+              onPress={() =>
+                void send({ act: 'bring-back', enrolmentIds: [entry.enrolmentId] }, `${entry.name} is back`)
+              }
+            >
               Bring back
             </Button>
           )}

@@ -27,7 +27,11 @@ interface RegistrarTabProps {
 /** The class as the school's registrar has it: which of its courses, and how its sections are called here. */
 export function RegistrarTab({ isAtOnce, onLook }: RegistrarTabProps) {
   const { course, dates } = useCourse();
-  const { data: view, error, refetch } = useReadRegistrarQuery(course.id, { refetchOnMountOrArgChange: true });
+  const {
+    data: view,
+    error,
+    refetch,
+  } = useReadRegistrarQuery(course.id, { refetchOnMountOrArgChange: true });
   const [picked, setPicked] = useState<string | null>(null);
   const [setName, setSetName] = useState('Sections');
   const isAsked = useRef(false);
@@ -41,23 +45,33 @@ export function RegistrarTab({ isAtOnce, onLook }: RegistrarTabProps) {
 
   if (error) return <ProblemStrip of={error} onRetry={() => void refetch()} />;
   if (!view) return <Waiting what="the registrar" rows={2} />;
-  if (view.state === 'none') return <Small>No registrar is set up for this Jigsaw Room. Whoever runs it sets REGISTRAR_URL.</Small>;
-  if (view.state === 'away') return <ProblemStrip onRetry={() => void refetch()}>{view.sentence}</ProblemStrip>;
+  if (view.state === 'none')
+    return <Small>No registrar is set up for this Jigsaw Room. Whoever runs it sets REGISTRAR_URL.</Small>;
+  if (view.state === 'away')
+    return <ProblemStrip onRetry={() => void refetch()}>{view.sentence}</ProblemStrip>;
   const code = followed ?? picked ?? view.likely;
   if (code === null && view.courses.length === 0)
-    return <Small>The registrar does not name you as a teacher of any course. Ask it to, or bring in a file.</Small>;
+    return (
+      <Small>
+        The registrar does not name you as a teacher of any course. Ask it to, or bring in a file.
+      </Small>
+    );
   return (
     <Form
       onSubmit={(event) => {
         event.preventDefault();
-        if (code !== null && setName.trim() !== '') onLook({ kind: 'registrar', course: code, setName: view.setName ?? setName.trim() });
+        if (code !== null && setName.trim() !== '')
+          onLook({ kind: 'registrar', course: code, setName: view.setName ?? setName.trim() });
       }}
     >
       {followed === null ? (
         <Choice
           label="The registrar’s course"
           value={code ?? ''}
-          choices={view.courses.map((each) => ({ id: each.code, label: `${each.code} · ${each.title}, ${each.people} people` }))}
+          choices={view.courses.map((each) => ({
+            id: each.code,
+            label: `${each.code} · ${each.title}, ${each.people} people`,
+          }))}
           onChange={setPicked}
         />
       ) : (
@@ -66,7 +80,9 @@ export function RegistrarTab({ isAtOnce, onLook }: RegistrarTabProps) {
           {view.syncedAt && `, last brought into step on ${dates.dateTime(view.syncedAt)}`}.
         </p>
       )}
-      {view.setName === null && <Field label="What the set of its sections is called here" value={setName} onChange={setSetName} />}
+      {view.setName === null && (
+        <Field label="What the set of its sections is called here" value={setName} onChange={setSetName} />
+      )}
       <Small>
         {view.setName === null
           ? 'Each section becomes a group of that set, with its students in it.'

@@ -6,7 +6,18 @@ import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { may } from '@jigsaw/core/roster';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Empty, FindField, Page, Popup, Segments, useNotice, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Button,
+  ButtonLink,
+  Empty,
+  FindField,
+  Page,
+  Popup,
+  Segments,
+  useNotice,
+  Waiting,
+} from '../look/index.js';
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../track/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
@@ -46,7 +57,12 @@ const inView: Readonly<Record<View, (entry: RosterEntry) => boolean>> = {
   staff: (entry) => entry.leftAt === null && entry.role !== 'student',
   left: (entry) => entry.leftAt !== null,
 };
-const viewWords: Readonly<Record<View, string>> = { here: 'All', students: 'Students', staff: 'Staff', left: 'Left' };
+const viewWords: Readonly<Record<View, string>> = {
+  here: 'All',
+  students: 'Students',
+  staff: 'Staff',
+  left: 'Left',
+};
 
 export function RosterPage() {
   const { course } = useCourse();
@@ -67,13 +83,25 @@ export function RosterPage() {
   if (!roster.data) return <Waiting what="the roster" rows={14} />;
   const everyone = roster.data.entries;
   const isEmpty = !everyone.some((entry) => entry.role === 'student');
-  const views = (Object.keys(viewWords) as View[]).filter((each) => each === 'here' || everyone.some(inView[each]));
+  const views = (Object.keys(viewWords) as View[]).filter(
+    (each) => each === 'here' || everyone.some(inView[each]),
+  );
   const chosen = entries.filter((entry) => selected.has(entry.enrolmentId));
   const used = new Set(everyone.flatMap((entry) => Object.keys(entry.attributes)));
   const setAttribute = (entry: RosterEntry, name: string, value: string | null) => {
     const from = entry.attributes[name] ?? null;
-    const edits = [{ enrolmentId: entry.enrolmentId, from: { attributes: { [name]: from } }, to: { attributes: { [name]: value } } }];
-    void act({ act: 'edit', edits }, `${name} of ${entry.name}: ${from ?? 'nothing'} → ${value ?? 'nothing'}`, notice);
+    const edits = [
+      {
+        enrolmentId: entry.enrolmentId,
+        from: { attributes: { [name]: from } },
+        to: { attributes: { [name]: value } },
+      },
+    ];
+    void act(
+      { act: 'edit', edits },
+      `${name} of ${entry.name}: ${from ?? 'nothing'} → ${value ?? 'nothing'}`,
+      notice,
+    );
   };
   const show = (next: View) => {
     setView(next);
@@ -87,15 +115,28 @@ export function RosterPage() {
         <Segments
           label="Who is shown"
           value={view}
-          choices={views.map((id) => ({ id, label: `${viewWords[id]} ${everyone.filter(inView[id]).length}` }))}
+          choices={views.map((id) => ({
+            id,
+            label: `${viewWords[id]} ${everyone.filter(inView[id]).length}`,
+          }))}
           onChange={show}
         />
         <span className="grow" />
-        <ColumnChoice columns={columns} choice={choice} attributes={mayManage ? roster.data.attributes : null} used={used} />
+        <ColumnChoice
+          columns={columns}
+          choice={choice}
+          attributes={mayManage ? roster.data.attributes : null}
+          used={used}
+        />
         {mayManage && (
           <>
             <TakeOut courseId={course.id} />
-            <Button kind="quiet" isIconOnly aria-label="Changes of the roster" onPress={() => setOpen('changes')}>
+            <Button
+              kind="quiet"
+              isIconOnly
+              aria-label="Changes of the roster"
+              onPress={() => setOpen('changes')}
+            >
               <History size={16} aria-hidden="true" />
             </Button>
             <InviteMenu
@@ -125,7 +166,8 @@ export function RosterPage() {
             ) : undefined
           }
         >
-          Bring in the class as a CSV file or paste a list of addresses. You see what will change before anything does.
+          Bring in the class as a CSV file or paste a list of addresses. You see what will change before
+          anything does.
         </Empty>
       ) : (
         <RosterTable
@@ -140,15 +182,25 @@ export function RosterPage() {
       )}
       <Foot>
         {chosen.length > 0 ? (
-          <SelectionBar selected={chosen} attributes={roster.data.attributes} sets={roster.data.sets} onDone={() => setSelected(new Set())} onOpen={setOpen} />
+          <SelectionBar
+            selected={chosen}
+            attributes={roster.data.attributes}
+            sets={roster.data.sets}
+            onDone={() => setSelected(new Set())}
+            onOpen={setOpen}
+          />
         ) : (
           <span>
             {found.length < entries.length && `${found.length} of `}
             {entries.length} {entries.length === 1 ? 'person' : 'people'}
-            {mayManage && entries.length > 0 && '. Press a row or Enter to edit, a cell or F2 for attributes; select several by their boxes or with Shift.'}
+            {mayManage &&
+              entries.length > 0 &&
+              '. Press a row or Enter to edit, a cell or F2 for attributes; select several by their boxes or with Shift.'}
           </span>
         )}
-        {mayManage && chosen.length === 0 && roster.data.syncedAt && <InStep syncedAt={roster.data.syncedAt} />}
+        {mayManage && chosen.length === 0 && roster.data.syncedAt && (
+          <InStep syncedAt={roster.data.syncedAt} />
+        )}
       </Foot>
       {open === 'links' && <SignInLinksDialog courseId={course.id} onClose={() => setOpen(null)} />}
       {open === 'changes' && <ChangesSheet onClose={() => setOpen(null)} />}
@@ -214,7 +266,8 @@ function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
   const [invite, { isLoading }] = useInviteMutation();
   const inviteAll = async () => {
     const answer = await invite({ courseId, body: { enrolmentIds: null } });
-    if ('data' in answer && answer.data) notice(`${answer.data.invited} invited`, { label: 'Outbox', do: () => void navigate('../outbox') });
+    if ('data' in answer && answer.data)
+      notice(`${answer.data.invited} invited`, { label: 'Outbox', do: () => void navigate('../outbox') });
     else notice(problemOf(answer.error).detail);
   };
   return (
@@ -233,7 +286,9 @@ function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
             else void navigate('../outbox');
           }}
         >
-          <MenuItem id="all">{waiting === 0 ? 'Everybody has come in' : `Invite the ${waiting} who have not come in yet`}</MenuItem>
+          <MenuItem id="all">
+            {waiting === 0 ? 'Everybody has come in' : `Invite the ${waiting} who have not come in yet`}
+          </MenuItem>
           <MenuItem id="links">Sign-in links to hand out…</MenuItem>
           <MenuItem id="outbox">Outbox</MenuItem>
         </Menu>
@@ -242,11 +297,18 @@ function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
   );
 }
 
-function FindPeople({ value, onChange }: { readonly value: string; readonly onChange: (value: string) => void }) {
+function FindPeople({
+  value,
+  onChange,
+}: {
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const focus = (event: KeyboardEvent) => {
-      const isTyping = event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable]');
+      const isTyping =
+        event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable]');
       if (event.key !== '/' || isTyping) return;
       event.preventDefault();
       input.current?.focus();
@@ -254,5 +316,14 @@ function FindPeople({ value, onChange }: { readonly value: string; readonly onCh
     window.addEventListener('keydown', focus);
     return () => window.removeEventListener('keydown', focus);
   }, []);
-  return <FindField label="Find people" placeholder="Find a name, group or attribute" value={value} onChange={onChange} inputRef={input} width={260} />;
+  return (
+    <FindField
+      label="Find people"
+      placeholder="Find a name, group or attribute"
+      value={value}
+      onChange={onChange}
+      inputRef={input}
+      width={260}
+    />
+  );
 }

@@ -6,9 +6,14 @@ import { inCourse, showPage } from '../test/showPage.js';
 
 const names = ['Ada Abel', 'Bo Berg', 'Cho Chen', 'Dia Dorn', 'Eva Ek'];
 type Kinds = Readonly<Record<string, AttributeKind>>;
-const table = async (entries: ReturnType<typeof anEntry>[] = names.map((name, at) => anEntry(name, { number: `fe-${9 - at}` })), kinds: Kinds = {}) => {
+const table = async (
+  entries: ReturnType<typeof anEntry>[] = names.map((name, at) => anEntry(name, { number: `fe-${9 - at}` })),
+  kinds: Kinds = {},
+) => {
   // jsdom paints nothing; what waits for a frame goes on at once.
-  jest.spyOn(globalThis, 'requestAnimationFrame').mockImplementation((then) => setTimeout(() => then(0), 0) as unknown as number);
+  jest
+    .spyOn(globalThis, 'requestAnimationFrame')
+    .mockImplementation((then) => setTimeout(() => then(0), 0) as unknown as number);
   const page = showPage(inCourse('people'), {
     [`GET courses/${courseId}/roster`]: {
       entries,
@@ -22,7 +27,10 @@ const table = async (entries: ReturnType<typeof anEntry>[] = names.map((name, at
   return page;
 };
 const row = (name: string) => screen.getByRole('row', { name: new RegExp(name) });
-const chosen = () => screen.getAllByRole('row', { selected: true }).map((each) => each.querySelector('[role=rowheader]')!.textContent);
+const chosen = () =>
+  screen
+    .getAllByRole('row', { selected: true })
+    .map((each) => each.querySelector('[role=rowheader]')!.textContent);
 
 describe('the table of the roster', () => {
   it('is walked with arrows, one row at a time in the order of Tab', async () => {
@@ -80,7 +88,11 @@ describe('the table of the roster', () => {
   });
 
   it('draws only the rows in view, and counts all of them', async () => {
-    await table(Array.from({ length: 1000 }, (_, at) => anEntry(at === 0 ? 'Ada Abel' : `Person P${at}`, { enrolmentId: id(`${at}`) })));
+    await table(
+      Array.from({ length: 1000 }, (_, at) =>
+        anEntry(at === 0 ? 'Ada Abel' : `Person P${at}`, { enrolmentId: id(`${at}`) }),
+      ),
+    );
     expect(screen.getAllByRole('row').length).toBeLessThan(80);
     expect(screen.getByRole('grid', { name: 'Roster' })).toHaveAttribute('aria-rowcount', '1001');
   });
@@ -107,7 +119,16 @@ describe('attributes in the table', () => {
     await user.keyboard('{Escape}');
     await waitFor(() => expect(row('Bo Berg')).toHaveFocus());
     expect(writes().map((write) => write.body)).toEqual([
-      { act: 'edit', edits: [{ enrolmentId: anEntry('Ada Abel').enrolmentId, from: { attributes: { Lab: 'some' } }, to: { attributes: { Lab: 'plenty' } } }] },
+      {
+        act: 'edit',
+        edits: [
+          {
+            enrolmentId: anEntry('Ada Abel').enrolmentId,
+            from: { attributes: { Lab: 'some' } },
+            to: { attributes: { Lab: 'plenty' } },
+          },
+        ],
+      },
     ]);
     expect(screen.getByText('Lab of Ada Abel: some → plenty')).toBeInTheDocument();
   });
@@ -120,7 +141,9 @@ describe('attributes in the table', () => {
     expect(cell('Hours of Bo Berg')).toBeInvalid();
     await user.clear(cell('Hours of Bo Berg'));
     await user.keyboard('4{Enter}');
-    expect(writes().map((write) => (write.body as { edits: { to: unknown }[] }).edits[0]!.to)).toEqual([{ attributes: { Hours: '4' } }]);
+    expect(writes().map((write) => (write.body as { edits: { to: unknown }[] }).edits[0]!.to)).toEqual([
+      { attributes: { Hours: '4' } },
+    ]);
   });
 
   it('are taken away by an empty cell', async () => {
@@ -131,11 +154,15 @@ describe('attributes in the table', () => {
   });
 
   it('show free half-days as the week in small, filled in by presses', async () => {
-    const { user, writes } = await table([anEntry('Ada Abel', { attributes: { Free: 'Mon am, Tue' } })], { Free: 'half-days' });
+    const { user, writes } = await table([anEntry('Ada Abel', { attributes: { Free: 'Mon am, Tue' } })], {
+      Free: 'half-days',
+    });
     await user.click(screen.getByRole('img', { name: 'Mon am, Tue' }));
     await user.click(await screen.findByRole('button', { name: 'Mon am' }));
     await user.click(screen.getByRole('button', { name: 'Fri pm' }));
     await user.keyboard('{Escape}');
-    await waitFor(() => expect(writes()[0]!.body).toMatchObject({ edits: [{ to: { attributes: { Free: 'Tue, Fri pm' } } }] }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toMatchObject({ edits: [{ to: { attributes: { Free: 'Tue, Fri pm' } } }] }),
+    );
   });
 });

@@ -137,7 +137,15 @@ interface RosterTableProps {
 
 /** People sorted by any column, selected by box, Shift and arrow keys. Only the rows in view are drawn, so that a search over a
  * thousand people costs what its first screen costs. */
-export function RosterTable({ entries, found, columns, selected, onSelect, onOpen, onAttribute }: RosterTableProps) {
+export function RosterTable({
+  entries,
+  found,
+  columns,
+  selected,
+  onSelect,
+  onOpen,
+  onAttribute,
+}: RosterTableProps) {
   const { dates } = useCourse();
   const [sort, setSort] = useState<Sort>({ column: 'name', sign: 1 });
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
@@ -167,13 +175,17 @@ export function RosterTable({ entries, found, columns, selected, onSelect, onOpe
   const current = Math.min(at, Math.max(0, shown.length - 1));
   const template = [
     ...(selected ? [`${boxWidth}px`] : []),
-    ...columns.map((column) => (column.id === 'email' ? `minmax(${column.width}px, 1fr)` : `${column.width}px`)),
+    ...columns.map((column) =>
+      column.id === 'email' ? `minmax(${column.width}px, 1fr)` : `${column.width}px`,
+    ),
   ];
 
   const toggle = (index: number, isRange: boolean) => {
     if (!selected) return;
     const next = new Set(selected);
-    const [from, to] = isRange ? [Math.min(anchor.current, index), Math.max(anchor.current, index)] : [index, index];
+    const [from, to] = isRange
+      ? [Math.min(anchor.current, index), Math.max(anchor.current, index)]
+      : [index, index];
     const isOn = isRange || !next.has(shown[index]!.enrolmentId);
     for (const entry of shown.slice(from, to + 1)) {
       if (isOn) next.add(entry.enrolmentId);
@@ -195,7 +207,8 @@ export function RosterTable({ entries, found, columns, selected, onSelect, onOpe
     setEditing({ of: shown[index]!.enrolmentId, name });
   };
   const leaveCell = (index: number, name: string, then: AfterCell) => {
-    const column = editable.findIndex((each) => each.name === name) + (then === 'next' ? 1 : then === 'before' ? -1 : 0);
+    const column =
+      editable.findIndex((each) => each.name === name) + (then === 'next' ? 1 : then === 'before' ? -1 : 0);
     const next = then === 'row' || then === 'elsewhere' ? null : editable[column];
     if (next && then !== 'below') edit(index, next.name);
     else if (next && index + 1 < shown.length) {
@@ -206,10 +219,18 @@ export function RosterTable({ entries, found, columns, selected, onSelect, onOpe
       if (then !== 'elsewhere') goTo(index);
     }
   };
-  const known = (name: string) => [...new Set(entries.flatMap((entry) => entry.attributes[name] ?? []))].sort(collator.compare);
+  const known = (name: string) =>
+    [...new Set(entries.flatMap((entry) => entry.attributes[name] ?? []))].sort(collator.compare);
   const onKey = (event: KeyboardEvent) => {
     const isBox = event.target instanceof HTMLElement && event.target.closest('button');
-    const steps: Readonly<Record<string, number>> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15, Home: -shown.length, End: shown.length };
+    const steps: Readonly<Record<string, number>> = {
+      ArrowDown: 1,
+      ArrowUp: -1,
+      PageDown: 15,
+      PageUp: -15,
+      Home: -shown.length,
+      End: shown.length,
+    };
     const step = steps[event.key];
     if (step !== undefined) {
       const next = goTo(current + step);
@@ -218,7 +239,8 @@ export function RosterTable({ entries, found, columns, selected, onSelect, onOpe
     else if (event.key === 'F2' && editable[0]) edit(current, editable[0].name);
     else if (event.key === 'Enter' && !isBox) onOpen(shown[current]!);
     else if (event.key === 'Escape' && selected && selected.size > 0) onSelect(new Set());
-    else if (event.key === 'a' && (event.ctrlKey || event.metaKey) && selected) onSelect(new Set(shown.map((entry) => entry.enrolmentId)));
+    else if (event.key === 'a' && (event.ctrlKey || event.metaKey) && selected)
+      onSelect(new Set(shown.map((entry) => entry.enrolmentId)));
     else return;
     event.preventDefault();
   };
@@ -226,7 +248,8 @@ export function RosterTable({ entries, found, columns, selected, onSelect, onOpe
     const index = rowAt(event.target);
     if (index === null) return;
     setAt(index);
-    const within = (selector: string) => (event.target instanceof Element ? event.target.closest(selector) : null);
+    const within = (selector: string) =>
+      event.target instanceof Element ? event.target.closest(selector) : null;
     const name = within('[data-attribute]')?.getAttribute('data-attribute');
     if (within('.box')) toggle(index, event.shiftKey);
     else if (event.shiftKey || event.ctrlKey || event.metaKey) toggle(index, event.shiftKey);
@@ -254,15 +277,24 @@ export function RosterTable({ entries, found, columns, selected, onSelect, onOpe
               <Tick
                 label="Select all"
                 checked={allTicked}
-                onPress={() => onSelect(allTicked === true ? new Set() : new Set(shown.map((entry) => entry.enrolmentId)))}
+                onPress={() =>
+                  onSelect(allTicked === true ? new Set() : new Set(shown.map((entry) => entry.enrolmentId)))
+                }
               />
             </span>
           )}
           {columns.map((column) => {
             const isSorted = sort.column === column.id;
             return (
-              <span key={column.id} role="columnheader" aria-sort={isSorted ? (sort.sign === 1 ? 'ascending' : 'descending') : 'none'}>
-                <button type="button" onClick={() => setSort({ column: column.id, sign: isSorted && sort.sign === 1 ? -1 : 1 })}>
+              <span
+                key={column.id}
+                role="columnheader"
+                aria-sort={isSorted ? (sort.sign === 1 ? 'ascending' : 'descending') : 'none'}
+              >
+                <button
+                  type="button"
+                  onClick={() => setSort({ column: column.id, sign: isSorted && sort.sign === 1 ? -1 : 1 })}
+                >
                   {column.heading}
                   {isSorted ? (sort.sign === 1 ? ' ↑' : ' ↓') : ''}
                 </button>
@@ -292,7 +324,16 @@ export function RosterTable({ entries, found, columns, selected, onSelect, onOpe
               dates={dates}
               isSelected={selected ? selected.has(shown[index]!.enrolmentId) : null}
               isCurrent={index === current}
-              editor={editing?.of === key ? { name: editing.name, known: known(editing.name), onSave: onAttribute!, onLeave: leaveCell } : null}
+              editor={
+                editing?.of === key
+                  ? {
+                      name: editing.name,
+                      known: known(editing.name),
+                      onSave: onAttribute!,
+                      onLeave: leaveCell,
+                    }
+                  : null
+              }
             />
           ))}
         </div>
@@ -325,7 +366,16 @@ interface PersonRowProps {
   } | null;
 }
 
-const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, isSelected, isCurrent, editor }: PersonRowProps) {
+const PersonRow = memo(function PersonRow({
+  index,
+  top,
+  entry,
+  columns,
+  dates,
+  isSelected,
+  isCurrent,
+  editor,
+}: PersonRowProps) {
   return (
     <div
       role="row"
@@ -341,7 +391,11 @@ const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, i
         </span>
       )}
       {columns.map((column) => (
-        <span key={column.id} role={column.id === 'name' ? 'rowheader' : 'gridcell'} data-attribute={column.attribute?.name}>
+        <span
+          key={column.id}
+          role={column.id === 'name' ? 'rowheader' : 'gridcell'}
+          data-attribute={column.attribute?.name}
+        >
           {editor !== null && column.attribute?.name === editor.name ? (
             <AttributeEditor
               label={`${editor.name} of ${entry.name}`}
@@ -363,12 +417,14 @@ const PersonRow = memo(function PersonRow({ index, top, entry, columns, dates, i
 function cellOf(entry: RosterEntry, { id, attribute }: ColumnSpec, dates: Dates) {
   if (id === 'name') return <PersonName name={entry.name} reading={entry.reading} />;
   if (id === 'number') return <Muted>{entry.number}</Muted>;
-  if (id === 'role') return <Muted>{entry.leftAt ? `left ${dates.day(entry.leftAt)}` : roleWords[entry.role]}</Muted>;
+  if (id === 'role')
+    return <Muted>{entry.leftAt ? `left ${dates.day(entry.leftAt)}` : roleWords[entry.role]}</Muted>;
   if (id === 'email') return <Muted>{entry.email}</Muted>;
   if (id === 'seen') return <Muted>{sayLastIn(entry, dates)}</Muted>;
   if (attribute) return <AttributeValue value={entry.attributes[attribute.name]} kind={attribute.kind} />;
   const groups = entry.groups.filter((each) => `set:${each.setId}` === id);
-  if (groups.length > 0) return groups.map((group) => <GroupChip key={group.groupId} number={group.number} name={group.name} />);
+  if (groups.length > 0)
+    return groups.map((group) => <GroupChip key={group.groupId} number={group.number} name={group.name} />);
   return entry.role === 'student' && entry.leftAt === null ? <Tag $look="needs">Unplaced</Tag> : null;
 }
 
@@ -387,7 +443,20 @@ interface TickProps {
 }
 
 const Tick = ({ label, checked, onPress }: TickProps) => (
-  <button type="button" className="box" role="checkbox" aria-label={label} aria-checked={checked} onClick={onPress}>
-    <i>{checked === 'mixed' ? <Minus size={12} strokeWidth={3} aria-hidden="true" /> : checked && <Check size={12} strokeWidth={3} aria-hidden="true" />}</i>
+  <button
+    type="button"
+    className="box"
+    role="checkbox"
+    aria-label={label}
+    aria-checked={checked}
+    onClick={onPress}
+  >
+    <i>
+      {checked === 'mixed' ? (
+        <Minus size={12} strokeWidth={3} aria-hidden="true" />
+      ) : (
+        checked && <Check size={12} strokeWidth={3} aria-hidden="true" />
+      )}
+    </i>
   </button>
 );

@@ -1,5 +1,14 @@
 import { useState } from 'react';
-import { Button as AriaButton, Dialog, DialogTrigger, Header, Menu, MenuItem, MenuSection, MenuTrigger } from 'react-aria-components';
+import {
+  Button as AriaButton,
+  Dialog,
+  DialogTrigger,
+  Header,
+  Menu,
+  MenuItem,
+  MenuSection,
+  MenuTrigger,
+} from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import { inverse } from '@jigsaw/core/groups';
@@ -51,7 +60,8 @@ interface SelectionBarProps {
   readonly onOpen: (entry: RosterEntry) => void;
 }
 
-const sayWho = (entries: readonly RosterEntry[]) => (entries.length === 1 ? entries[0]!.name : `${entries.length} people`);
+const sayWho = (entries: readonly RosterEntry[]) =>
+  entries.length === 1 ? entries[0]!.name : `${entries.length} people`;
 
 /** What can be done with the people who are selected. */
 export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: SelectionBarProps) {
@@ -77,8 +87,11 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
     onDone();
   };
   const setRole = (role: Role) => {
-    const edits = here.filter((entry) => entry.role !== role).map((entry) => ({ enrolmentId: entry.enrolmentId, from: { role: entry.role }, to: { role } }));
-    if (edits.length > 0) void done(act({ act: 'edit', edits }, `${sayWho(here)}: ${roleWords[role].toLowerCase()} now`));
+    const edits = here
+      .filter((entry) => entry.role !== role)
+      .map((entry) => ({ enrolmentId: entry.enrolmentId, from: { role: entry.role }, to: { role } }));
+    if (edits.length > 0)
+      void done(act({ act: 'edit', edits }, `${sayWho(here)}: ${roleWords[role].toLowerCase()} now`));
   };
   const setAttribute = (name: string, value: string) => {
     const edits = selected.map((entry) => ({
@@ -107,13 +120,21 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
           </List>
         </MenuTrigger>
       )}
-      {students.length > 0 && sets.length > 0 && <PlaceMenu students={students} sets={sets} onDone={onDone} />}
+      {students.length > 0 && sets.length > 0 && (
+        <PlaceMenu students={students} sets={sets} onDone={onDone} />
+      )}
       {mayManage && (
         <DialogTrigger>
           <Act isDisabled={isBusy}>Set an attribute…</Act>
           <List placement="top start">
             <Dialog aria-label="Set an attribute">
-              {({ close }) => <AttributeForm names={attributes.map((each) => each.name)} onSet={setAttribute} onDone={close} />}
+              {({ close }) => (
+                <AttributeForm
+                  names={attributes.map((each) => each.name)}
+                  onSet={setAttribute}
+                  onDone={close}
+                />
+              )}
             </Dialog>
           </List>
         </DialogTrigger>
@@ -127,19 +148,37 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
       {mayManage && others.length > 0 && (
         <Act
           isDisabled={isBusy}
-          onPress={() => void done(act({ act: 'drop', enrolmentIds: ids(others) }, `${sayWho(others)} taken out of the course; work and marks are kept`))}
+          onPress={() =>
+            void done(
+              act(
+                { act: 'drop', enrolmentIds: ids(others) },
+                `${sayWho(others)} taken out of the course; work and marks are kept`,
+              ),
+            )
+          }
         >
           Take out of the course
         </Act>
       )}
       {mayManage && left.length > 0 && (
-        <Act isDisabled={isBusy} onPress={() => void done(act({ act: 'bring-back', enrolmentIds: ids(left) }, `${sayWho(left)} back in the course`))}>
+        <Act
+          isDisabled={isBusy}
+          onPress={() =>
+            void done(
+              act({ act: 'bring-back', enrolmentIds: ids(left) }, `${sayWho(left)} back in the course`),
+            )
+          }
+        >
           Bring back
         </Act>
       )}
       {mayManage && selected.length === 2 && <Act onPress={() => setOpen('join')}>Same person…</Act>}
-      {open === 'join' && selected.length === 2 && <JoinSheet pair={[selected[0]!, selected[1]!]} onClose={() => setOpen(null)} onDone={onDone} />}
-      {open === 'write' && <WriteSheet people={here} hasOutbox={mayManage} onClose={() => setOpen(null)} onDone={onDone} />}
+      {open === 'join' && selected.length === 2 && (
+        <JoinSheet pair={[selected[0]!, selected[1]!]} onClose={() => setOpen(null)} onDone={onDone} />
+      )}
+      {open === 'write' && (
+        <WriteSheet people={here} hasOutbox={mayManage} onClose={() => setOpen(null)} onDone={onDone} />
+      )}
       <Act onPress={onDone}>Select nobody</Act>
       {(error ?? inviting.error) && <ProblemStrip of={error ?? inviting.error} />}
     </>
@@ -159,9 +198,18 @@ function PlaceMenu({ students, sets, onDone }: PlaceMenuProps) {
   const carryOut = async (setId: GroupSetId, place: Place, said: string, back: boolean) => {
     const answer = await send({ setId, place });
     if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
-    notice(said, ...(back ? [{ label: 'Undo', do: () => void carryOut(setId, inverse(place), 'Taken back', false) }] : []));
+    notice(
+      said,
+      ...(back
+        ? [{ label: 'Undo', do: () => void carryOut(setId, inverse(place), 'Taken back', false) }]
+        : []),
+    );
   };
-  const placeIn = ({ id: setId, isExclusive }: RosterView['sets'][number], to: GroupId | null, name: string) => {
+  const placeIn = (
+    { id: setId, isExclusive }: RosterView['sets'][number],
+    to: GroupId | null,
+    name: string,
+  ) => {
     const moves = students.flatMap(({ enrolmentId: student, groups }): Move[] => {
       const seats = groups.flatMap((group) => (group.setId === setId ? [group.groupId] : []));
       if (to === null) return seats.map((from) => ({ student, from, to }));
@@ -169,7 +217,13 @@ function PlaceMenu({ students, sets, onDone }: PlaceMenuProps) {
       // Where one may be in several groups, they get one more.
       return [{ student, from: isExclusive ? (seats[0] ?? null) : null, to }];
     });
-    if (moves.length > 0) void carryOut(setId, { moves }, `${sayWho(students)} ${to === null ? `in no group of ${name}` : `in ${name}`}`, true);
+    if (moves.length > 0)
+      void carryOut(
+        setId,
+        { moves },
+        `${sayWho(students)} ${to === null ? `in no group of ${name}` : `in ${name}`}`,
+        true,
+      );
     onDone();
   };
   return (
@@ -181,11 +235,20 @@ function PlaceMenu({ students, sets, onDone }: PlaceMenuProps) {
             <MenuSection key={set.id}>
               <Header>{set.name}</Header>
               {set.groups.map((group) => (
-                <MenuItem key={group.id} id={group.id} textValue={group.name} onAction={() => placeIn(set, group.id, group.name)}>
+                <MenuItem
+                  key={group.id}
+                  id={group.id}
+                  textValue={group.name}
+                  onAction={() => placeIn(set, group.id, group.name)}
+                >
                   <GroupChip number={group.number} name={group.name} />
                 </MenuItem>
               ))}
-              <MenuItem id={`none ${set.id}`} textValue={`None of ${set.name}`} onAction={() => placeIn(set, null, set.name)}>
+              <MenuItem
+                id={`none ${set.id}`}
+                textValue={`None of ${set.name}`}
+                onAction={() => placeIn(set, null, set.name)}
+              >
                 None of them
               </MenuItem>
             </MenuSection>

@@ -19,7 +19,13 @@ const Lines = styled.textarea`
 `;
 
 /** Links to hand out: each lets one person choose a password, once. */
-export function SignInLinksDialog({ courseId, onClose }: { readonly courseId: string; readonly onClose: () => void }) {
+export function SignInLinksDialog({
+  courseId,
+  onClose,
+}: {
+  readonly courseId: string;
+  readonly onClose: () => void;
+}) {
   const { dates } = useCourse();
   const notice = useNotice();
   const [make, { data, error }] = useMakeSignInLinksMutation();
@@ -39,8 +45,8 @@ export function SignInLinksDialog({ courseId, onClose }: { readonly courseId: st
       {data && data.links.length > 0 && (
         <>
           <p>
-            {data.links.length} people have no password yet. Each link works once, until {dates.dateTime(data.expiresAt)}; links made before no longer do. Send
-            each person their own.
+            {data.links.length} people have no password yet. Each link works once, until{' '}
+            {dates.dateTime(data.expiresAt)}; links made before no longer do. Send each person their own.
           </p>
           <Lines readOnly value={text} aria-label="Name, address and link, one person a line" />
           <footer>

@@ -43,12 +43,31 @@ const Frame = styled(ComboBox)`
   }
 `;
 
-const zones = [...new Set(['UTC', Intl.DateTimeFormat().resolvedOptions().timeZone, ...Intl.supportedValuesOf('timeZone')])].sort().map((id) => ({ id }));
+const zones = [
+  ...new Set([
+    'UTC',
+    Intl.DateTimeFormat().resolvedOptions().timeZone,
+    ...Intl.supportedValuesOf('timeZone'),
+  ]),
+]
+  .sort()
+  .map((id) => ({ id }));
 
 /** Any part of its name finds a zone; only one of the list is taken. */
-export function TimeZoneField({ value, onChange }: { readonly value: string; readonly onChange: (zone: string) => void }) {
+export function TimeZoneField({
+  value,
+  onChange,
+}: {
+  readonly value: string;
+  readonly onChange: (zone: string) => void;
+}) {
   return (
-    <Frame value={value} onChange={(key) => key !== null && onChange(String(key))} defaultItems={zones} menuTrigger="focus">
+    <Frame
+      value={value}
+      onChange={(key) => key !== null && onChange(String(key))}
+      defaultItems={zones}
+      menuTrigger="focus"
+    >
       <Label>Time zone</Label>
       <Group>
         <Input />
@@ -58,7 +77,9 @@ export function TimeZoneField({ value, onChange }: { readonly value: string; rea
       </Group>
       <small>Due dates are written and shown in it</small>
       <Popup>
-        <ListBox>{(zone: (typeof zones)[number]) => <ListBoxItem id={zone.id}>{zone.id}</ListBoxItem>}</ListBox>
+        <ListBox>
+          {(zone: (typeof zones)[number]) => <ListBoxItem id={zone.id}>{zone.id}</ListBoxItem>}
+        </ListBox>
       </Popup>
     </Frame>
   );

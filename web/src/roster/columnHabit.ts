@@ -7,7 +7,8 @@ const longestMemory = 20;
 const key = 'columns of class files';
 type Habits = Readonly<Record<string, Meanings>>;
 
-const signatureOf = (columns: ImportPreview['columns']): string => columns.map((column) => fold(column.heading)).join('|');
+const signatureOf = (columns: ImportPreview['columns']): string =>
+  columns.map((column) => fold(column.heading)).join('|');
 
 function habits(): Habits {
   try {
@@ -24,9 +25,15 @@ function habits(): Habits {
 }
 
 /** What somebody said last time of a file with these very headings; null: nothing else than what is guessed. */
-export function habitFor({ columns, hasHeader }: Pick<ImportPreview, 'columns' | 'hasHeader'>): Meanings | null {
+export function habitFor({
+  columns,
+  hasHeader,
+}: Pick<ImportPreview, 'columns' | 'hasHeader'>): Meanings | null {
   const meanings = hasHeader ? habits()[signatureOf(columns)] : undefined;
-  return meanings?.length === columns.length && meanings.some((meaning, at) => meaning !== columns[at]!.meaning) ? meanings : null;
+  return meanings?.length === columns.length &&
+    meanings.some((meaning, at) => meaning !== columns[at]!.meaning)
+    ? meanings
+    : null;
 }
 
 /** Kept in this browser once a file came in; the oldest is forgotten. */

@@ -15,7 +15,12 @@ export interface ColumnSpec {
   readonly isUsual: boolean;
 }
 
-export const roleWords = { instructor: 'Instructor', assistant: 'Assistant', student: 'Student', observer: 'Observer' } as const;
+export const roleWords = {
+  instructor: 'Instructor',
+  assistant: 'Assistant',
+  student: 'Student',
+  observer: 'Observer',
+} as const;
 /** What each role may do, in a sentence. */
 export const roleSays = {
   student: 'Is in groups, works there and sees their own marks.',
@@ -29,14 +34,21 @@ const usualAttributes = 3;
 /** Every column that the roster of this course can have, in their order. */
 export function columnsOf(roster: RosterView): ColumnSpec[] {
   return [
-    { id: 'name', heading: 'Name, by family name', width: 270, sortBy: (entry) => sortName(entry), isUsual: true },
+    {
+      id: 'name',
+      heading: 'Name, by family name',
+      width: 270,
+      sortBy: (entry) => sortName(entry),
+      isUsual: true,
+    },
     { id: 'number', heading: 'Number', width: 88, sortBy: (entry) => entry.number ?? '', isUsual: true },
     { id: 'role', heading: 'Role', width: 108, sortBy: (entry) => entry.role, isUsual: true },
     ...roster.sets.map((set) => ({
       id: `set:${set.id}`,
       heading: set.name,
       width: 150,
-      sortBy: (entry: RosterEntry) => String(entry.groups.find((group) => group.setId === set.id)?.number ?? 9999).padStart(5, '0'),
+      sortBy: (entry: RosterEntry) =>
+        String(entry.groups.find((group) => group.setId === set.id)?.number ?? 9999).padStart(5, '0'),
       isUsual: true,
     })),
     ...roster.attributes.map(({ name, kind }, at) => ({
@@ -64,19 +76,29 @@ const searchedOf = ({ name, reading, number, email, groups, attributes }: Roster
 
 /** Those of whom every word is told, without accents and case: "crock evening" finds the evening students of Crock. */
 export function useFound(entries: readonly RosterEntry[], sought: string): readonly RosterEntry[] {
-  const searchable = useMemo(() => entries.map((entry) => ({ entry, text: fold(searchedOf(entry).filter(Boolean).join(' ')) })), [entries]);
+  const searchable = useMemo(
+    () => entries.map((entry) => ({ entry, text: fold(searchedOf(entry).filter(Boolean).join(' ')) })),
+    [entries],
+  );
   return useMemo(() => {
     const words = fold(sought).split(/\s+/).filter(Boolean);
-    return words.length === 0 ? entries : searchable.flatMap(({ entry, text }) => (words.every((word) => text.includes(word)) ? [entry] : []));
+    return words.length === 0
+      ? entries
+      : searchable.flatMap(({ entry, text }) => (words.every((word) => text.includes(word)) ? [entry] : []));
   }, [entries, searchable, sought]);
 }
 
 /** Which columns somebody has switched on or off here; kept in this browser. What they did not choose follows the usual. */
 export function useColumnChoice(courseId: string, columns: readonly ColumnSpec[]) {
   const key = `roster columns ${courseId}`;
-  const [choice, setChoice] = useState<Readonly<Record<string, boolean>>>(() => JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, boolean>);
+  const [choice, setChoice] = useState<Readonly<Record<string, boolean>>>(
+    () => JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, boolean>,
+  );
   // The same array while nothing changes, so that rows are not drawn anew at every key of a search.
-  const shown = useMemo(() => columns.filter((column) => column.id === 'name' || (choice[column.id] ?? column.isUsual)), [columns, choice]);
+  const shown = useMemo(
+    () => columns.filter((column) => column.id === 'name' || (choice[column.id] ?? column.isUsual)),
+    [columns, choice],
+  );
   return {
     shown,
     isShown: (column: ColumnSpec) => shown.includes(column),

@@ -7,7 +7,14 @@ import { inCourse, Refusal, showPage } from '../test/showPage.js';
 const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
   [`GET courses/${courseId}/roster`]: {
     entries,
-    sets: [{ id: id('benches'), name: 'Bench teams', isExclusive: true, groups: [{ id: id('crock'), number: 1, name: 'Crock' }] }],
+    sets: [
+      {
+        id: id('benches'),
+        name: 'Bench teams',
+        isExclusive: true,
+        groups: [{ id: id('crock'), number: 1, name: 'Crock' }],
+      },
+    ],
     attributes: attributesOf(entries),
     syncedAt: null,
   },
@@ -16,7 +23,9 @@ const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
 describe('the courses of a person', () => {
   it('names the field that needs correcting and keeps the rest', async () => {
     const { user } = showPage('/', {
-      'POST courses': new Refusal(422, 'invalid-input', 'Give the course a title.', { issues: [{ path: 'title', message: 'Give the course a title.' }] }),
+      'POST courses': new Refusal(422, 'invalid-input', 'Give the course a title.', {
+        issues: [{ path: 'title', message: 'Give the course a title.' }],
+      }),
     });
     await user.type(await screen.findByLabelText('Code'), 'FER 220');
     await user.click(screen.getByRole('button', { name: 'Make the course' }));
@@ -25,7 +34,9 @@ describe('the courses of a person', () => {
   });
 
   it('takes a time zone from the list, found by any part of its name', async () => {
-    const { user, writes } = showPage('/', { 'POST courses': new Refusal(422, 'invalid-input', 'Give the course a title.') });
+    const { user, writes } = showPage('/', {
+      'POST courses': new Refusal(422, 'invalid-input', 'Give the course a title.'),
+    });
     const zone = await screen.findByRole('combobox', { name: 'Time zone' });
     await user.clear(zone);
     await user.type(zone, 'lisbon');
@@ -37,7 +48,10 @@ describe('the courses of a person', () => {
 
   it('tells a student without a course what happens next, and offers no form', async () => {
     showPage('/', {
-      'GET session': { person: { id: id('noor'), name: 'Noor', reading: null, email: 'n@b.example' }, mayCreateCourses: false },
+      'GET session': {
+        person: { id: id('noor'), name: 'Noor', reading: null, email: 'n@b.example' },
+        mayCreateCourses: false,
+      },
       'GET courses': { courses: [] },
     });
     expect(await screen.findByRole('heading', { name: 'No course yet' })).toBeInTheDocument();
@@ -49,16 +63,28 @@ describe('the roster', () => {
   it('says how to begin when it is empty', async () => {
     showPage(inCourse('people'), roster());
     expect(await screen.findByRole('heading', { name: 'No students yet' })).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: 'Bring in a class file' })).toHaveAttribute('href', inCourse('people/bring-in'));
+    expect(screen.getByRole('link', { name: 'Bring in a class file' })).toHaveAttribute(
+      'href',
+      inCourse('people/bring-in'),
+    );
   });
 
   it('counts students and staff apart, and leaves out who has left', async () => {
     showPage(
       inCourse('people'),
-      roster(anEntry('Ada Okafor'), anEntry('Tomas Vey', { role: 'assistant' }), anEntry('Gone Away', { leftAt: '2026-11-01T00:00:00.000Z' })),
+      roster(
+        anEntry('Ada Okafor'),
+        anEntry('Tomas Vey', { role: 'assistant' }),
+        anEntry('Gone Away', { leftAt: '2026-11-01T00:00:00.000Z' }),
+      ),
     );
     const views = within(await screen.findByRole('radiogroup', { name: 'Who is shown' }));
-    expect(views.getAllByRole('radio').map((each) => each.textContent)).toEqual(['All 2', 'Students 1', 'Staff 1', 'Left 1']);
+    expect(views.getAllByRole('radio').map((each) => each.textContent)).toEqual([
+      'All 2',
+      'Students 1',
+      'Staff 1',
+      'Left 1',
+    ]);
     expect(screen.getByText(/^2 people/)).toBeInTheDocument();
   });
 
@@ -98,20 +124,28 @@ describe('the roster', () => {
     expect(screen.queryByRole('link', { name: /Bring people in/ })).not.toBeInTheDocument();
     await user.click(screen.getByRole('checkbox', { name: 'Select Ada Okafor' }));
     expect(screen.getByRole('button', { name: 'Write…' })).toBeInTheDocument();
-    for (const name of ['Edit…', 'Role…', 'Take out of the course']) expect(screen.queryByRole('button', { name })).not.toBeInTheDocument();
+    for (const name of ['Edit…', 'Role…', 'Take out of the course'])
+      expect(screen.queryByRole('button', { name })).not.toBeInTheDocument();
   });
 
   it('hands out links, one person a line', async () => {
     const link = { name: 'Ada Okafor', email: 'ada@quillmere.example', url: 'http://x/welcome#token' };
     const { user } = showPage(inCourse('people'), {
       ...roster(anEntry('Ada Okafor')),
-      [`POST courses/${courseId}/roster/sign-in-links`]: { links: [link], expiresAt: '2026-11-24T10:00:00.000Z' },
+      [`POST courses/${courseId}/roster/sign-in-links`]: {
+        links: [link],
+        expiresAt: '2026-11-24T10:00:00.000Z',
+      },
     });
     await user.click(await screen.findByRole('button', { name: 'Invite…' }));
     await user.click(await screen.findByRole('menuitem', { name: /Sign-in links/ }));
     const dialog = await screen.findByRole('dialog', { name: 'Sign-in links' });
-    expect(within(dialog).getByRole('textbox')).toHaveValue('Ada Okafor\tada@quillmere.example\thttp://x/welcome#token');
-    expect(within(dialog).getByText(/1 people have no password yet|1 person has no password yet/)).toBeInTheDocument();
+    expect(within(dialog).getByRole('textbox')).toHaveValue(
+      'Ada Okafor\tada@quillmere.example\thttp://x/welcome#token',
+    );
+    expect(
+      within(dialog).getByText(/1 people have no password yet|1 person has no password yet/),
+    ).toBeInTheDocument();
   });
 });
 
@@ -133,10 +167,23 @@ describe('changing the roster', () => {
     expect(dialog.getByRole('button', { name: 'Add' })).toBeDisabled();
     await user.type(dialog.getByLabelText('Mail address'), '@quillmere.example{Enter}');
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(writes().map((write) => write.path)).toEqual([changesPath, `${changesPath}/${id('change')}/undo`]));
+    await waitFor(() =>
+      expect(writes().map((write) => write.path)).toEqual([
+        changesPath,
+        `${changesPath}/${id('change')}/undo`,
+      ]),
+    );
     expect(writes()[0]!.body).toEqual({
       act: 'add',
-      entry: { name: 'Cho Min', email: 'cho@quillmere.example', role: 'student', familyName: null, reading: null, number: null, attributes: {} },
+      entry: {
+        name: 'Cho Min',
+        email: 'cho@quillmere.example',
+        role: 'student',
+        familyName: null,
+        reading: null,
+        number: null,
+        attributes: {},
+      },
     });
   });
 
@@ -175,12 +222,24 @@ describe('changing the roster', () => {
     await user.click(screen.getByRole('checkbox', { name: /Select Ben Ek/ }));
     expect(screen.getByText('2 selected')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Take out of the course' }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ act: 'drop', enrolmentIds: [anEntry('Ada Okafor').enrolmentId, anEntry('Ben Ek').enrolmentId] }));
-    expect(await screen.findByText('2 people taken out of the course; work and marks are kept')).toBeInTheDocument();
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        act: 'drop',
+        enrolmentIds: [anEntry('Ada Okafor').enrolmentId, anEntry('Ben Ek').enrolmentId],
+      }),
+    );
+    expect(
+      await screen.findByText('2 people taken out of the course; work and marks are kept'),
+    ).toBeInTheDocument();
   });
 
   it('places those selected in a group of any set, from where each of them is', async () => {
-    const seat = { setId: id<'group-set'>('benches'), groupId: id<'group'>('carboy'), number: 2, name: 'Carboy' };
+    const seat = {
+      setId: id<'group-set'>('benches'),
+      groupId: id<'group'>('carboy'),
+      number: 2,
+      name: 'Carboy',
+    };
     const { user, writes } = showPage(inCourse('people'), {
       ...roster(anEntry('Ada Okafor'), anEntry('Ben Ek', { groups: [seat] })),
       [`POST sets/${id('benches')}/place`]: { unplaced: 0 },
@@ -217,7 +276,11 @@ describe('changing the roster', () => {
     await user.click(await screen.findByRole('button', { name: 'Change Lab' }));
     await user.clear(screen.getByRole('textbox', { name: 'New name of Lab' }));
     await user.type(screen.getByRole('textbox', { name: 'New name of Lab' }), 'Lab experience{Enter}');
-    await waitFor(() => expect(writes().map((write) => write.body)).toEqual([{ act: 'rename-attribute', from: 'Lab', to: 'Lab experience' }]));
+    await waitFor(() =>
+      expect(writes().map((write) => write.body)).toEqual([
+        { act: 'rename-attribute', from: 'Lab', to: 'Lab experience' },
+      ]),
+    );
   });
 
   it('says what an attribute is, and adds one that nobody has yet', async () => {
@@ -234,7 +297,9 @@ describe('changing the roster', () => {
     await user.click(screen.getByRole('button', { name: /What its values are/ }));
     await user.click(await screen.findByRole('option', { name: 'Free half-days' }));
     await user.click(screen.getByRole('button', { name: 'Add' }));
-    await waitFor(() => expect(writes().map((write) => write.body)).toEqual([{ name: 'Hours free', kind: 'half-days' }]));
+    await waitFor(() =>
+      expect(writes().map((write) => write.body)).toEqual([{ name: 'Hours free', kind: 'half-days' }]),
+    );
   });
 
   it('shows who left apart, and brings them back', async () => {
@@ -245,7 +310,12 @@ describe('changing the roster', () => {
     await user.click(await screen.findByRole('radio', { name: 'Left 1' }));
     await user.click(await screen.findByRole('checkbox', { name: /Select Gone Away/ }));
     await user.click(screen.getByRole('button', { name: 'Bring back' }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ act: 'bring-back', enrolmentIds: [anEntry('Gone Away').enrolmentId] }));
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        act: 'bring-back',
+        enrolmentIds: [anEntry('Gone Away').enrolmentId],
+      }),
+    );
   });
 
   it('tells what was done lately, and says why something cannot be taken back', async () => {
@@ -265,11 +335,17 @@ describe('changing the roster', () => {
           },
         ],
       },
-      [`POST ${changesPath}/${id('c1')}/undo`]: new Refusal(409, 'conflict', 'Ada was changed meanwhile, so nothing was done.'),
+      [`POST ${changesPath}/${id('c1')}/undo`]: new Refusal(
+        409,
+        'conflict',
+        'Ada was changed meanwhile, so nothing was done.',
+      ),
     });
     await user.click(await screen.findByRole('button', { name: 'Changes of the roster' }));
     const dialog = within(await screen.findByRole('dialog', { name: 'Changes of the roster' }));
-    expect(await dialog.findByRole('listitem')).toHaveTextContent('Taken out of the course Ada, Ben, Cho and 2 more');
+    expect(await dialog.findByRole('listitem')).toHaveTextContent(
+      'Taken out of the course Ada, Ben, Cho and 2 more',
+    );
     await user.click(dialog.getByRole('button', { name: /^Undo/ }));
     expect(await screen.findByText('Ada was changed meanwhile, so nothing was done.')).toBeInTheDocument();
   });
@@ -316,13 +392,20 @@ describe('changing the roster', () => {
     await user.click(dialog.getByRole('button', { name: 'Send to 2 people' }));
     expect(await screen.findByText('Written to 2 people')).toBeInTheDocument();
     const ids = ['Ben Ek', 'Ada Okafor'].map((name) => anEntry(name).enrolmentId);
-    expect(writes()[0]!.body).toMatchObject({ subject: 'Jars', text: 'Bring your own.', enrolmentIds: expect.arrayContaining(ids) });
+    expect(writes()[0]!.body).toMatchObject({
+      subject: 'Jars',
+      text: 'Bring your own.',
+      enrolmentIds: expect.arrayContaining(ids),
+    });
   });
 
   it('makes one of two entries of one person: the one that has come in stays, unless the other is chosen', async () => {
     const known = anEntry('Ada Okafor', { email: 'ada@b.example', number: 'fe-1' });
     const stranger = anEntry('A. Okafor', { email: 'a.okafor@b.example', hasComeIn: false });
-    const { user, writes } = showPage(inCourse('people'), { ...roster(stranger, known), [`POST ${changesPath}`]: changed });
+    const { user, writes } = showPage(inCourse('people'), {
+      ...roster(stranger, known),
+      [`POST ${changesPath}`]: changed,
+    });
     await user.click(await screen.findByRole('checkbox', { name: 'Select all' }));
     await user.click(screen.getByRole('button', { name: 'Same person…' }));
     expect(await screen.findByRole('radio', { name: /ada@b\.example/ })).toBeChecked();
@@ -330,8 +413,16 @@ describe('changing the roster', () => {
     expect(screen.getByText(/A\. Okafor signs in as a\.okafor@b\.example/)).toBeInTheDocument();
     await user.click(screen.getByRole('radio', { name: /ada@b\.example/ }));
     await user.click(screen.getByRole('button', { name: 'Make them one' }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ act: 'join', keep: known.enrolmentId, other: stranger.enrolmentId }));
-    expect(await screen.findByText('Ada Okafor has one entry now, with all that both had')).toBeInTheDocument();
+    await waitFor(() =>
+      expect(writes()[0]!.body).toEqual({
+        act: 'join',
+        keep: known.enrolmentId,
+        other: stranger.enrolmentId,
+      }),
+    );
+    expect(
+      await screen.findByText('Ada Okafor has one entry now, with all that both had'),
+    ).toBeInTheDocument();
   });
 
   it('remembers which columns are wanted', async () => {
@@ -357,7 +448,16 @@ const aPreview: ImportPreview = {
     {
       kind: 'new',
       line: 1,
-      person: { email: 'ada@b.example', name: 'Ada', familyName: null, reading: null, number: null, role: null, places: [], attributes: {} },
+      person: {
+        email: 'ada@b.example',
+        name: 'Ada',
+        familyName: null,
+        reading: null,
+        number: null,
+        role: null,
+        places: [],
+        attributes: {},
+      },
     },
   ],
   missing: [],
@@ -373,7 +473,15 @@ describe('bringing people in', () => {
   it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {
     const { user, writes } = showPage(inCourse('people/bring-in'), {
       [previewPath]: aPreview,
-      [importPath]: { changeId: id('change'), added: 1, changed: 0, unchanged: 0, dropped: 0, leftOut: 0, seated: 0 },
+      [importPath]: {
+        changeId: id('change'),
+        added: 1,
+        changed: 0,
+        unchanged: 0,
+        dropped: 0,
+        leftOut: 0,
+        seated: 0,
+      },
       ...roster(anEntry('Ada Okafor')),
     });
     await user.click(await screen.findByRole('button', { name: /Their role/ }));
@@ -399,7 +507,10 @@ describe('bringing people in', () => {
       [previewPath]: new Refusal(422, 'unreadable-file', 'This is a PDF. Ask for the class list as CSV.'),
     });
     await screen.findByRole('button', { name: 'Choose a file…' });
-    await user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File(['%PDF'], 'class.csv', { type: 'text/csv' }));
+    await user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File(['%PDF'], 'class.csv', { type: 'text/csv' }),
+    );
     expect(await screen.findByRole('alert')).toHaveTextContent('This is a PDF.');
     expect(screen.getByRole('button', { name: 'Choose a file…' })).toBeInTheDocument();
   });
@@ -407,16 +518,28 @@ describe('bringing people in', () => {
   it('reads the file again when a column is given another meaning', async () => {
     const { user, writes } = showPage(inCourse('people/bring-in'), { [previewPath]: aPreview });
     await screen.findByRole('button', { name: 'Choose a file…' });
-    await user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File(['ada@b.example,Ada'], 'class.csv', { type: 'text/csv' }));
+    await user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File(['ada@b.example,Ada'], 'class.csv', { type: 'text/csv' }),
+    );
     await user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
     await user.click(await screen.findByRole('option', { name: 'Left out' }));
     expect(await screen.findByRole('heading', { name: 'class.csv' })).toBeInTheDocument();
-    expect(writes().at(-1)!.body).toMatchObject({ meanings: ['email', 'left-out'], source: { fileName: 'class.csv' } });
+    expect(writes().at(-1)!.body).toMatchObject({
+      meanings: ['email', 'left-out'],
+      source: { fileName: 'class.csv' },
+    });
   });
 
   it('reads a file with the same headings as it was read the last time', async () => {
     const withHeader = { ...aPreview, hasHeader: true };
-    const told = { ...withHeader, columns: withHeader.columns.map((column, at) => ({ ...column, meaning: at === 1 ? ('reading' as const) : column.meaning })) };
+    const told = {
+      ...withHeader,
+      columns: withHeader.columns.map((column, at) => ({
+        ...column,
+        meaning: at === 1 ? ('reading' as const) : column.meaning,
+      })),
+    };
     const answers = {
       ...roster(anEntry('Ada Okafor')),
       [previewPath]: (body: unknown) => ((body as { meanings: unknown }).meanings ? told : withHeader),
@@ -424,7 +547,10 @@ describe('bringing people in', () => {
     };
     const first = showPage(inCourse('people/bring-in'), answers);
     await screen.findByRole('button', { name: 'Choose a file…' });
-    await first.user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File(['x'], 'a.csv', { type: 'text/csv' }));
+    await first.user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File(['x'], 'a.csv', { type: 'text/csv' }),
+    );
     await first.user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
     await first.user.click(await screen.findByRole('option', { name: 'Name in Latin letters' }));
     await first.user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
@@ -432,9 +558,17 @@ describe('bringing people in', () => {
     cleanup();
     const second = showPage(inCourse('people/bring-in'), answers);
     await screen.findByRole('button', { name: 'Choose a file…' });
-    await second.user.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, new File(['x'], 'b.csv', { type: 'text/csv' }));
-    expect(await screen.findByRole('button', { name: /Meaning of Name/ })).toHaveTextContent('Name in Latin letters');
-    expect(second.writes().map((write) => (write.body as { meanings: unknown }).meanings)).toEqual([null, ['email', 'reading']]);
+    await second.user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File(['x'], 'b.csv', { type: 'text/csv' }),
+    );
+    expect(await screen.findByRole('button', { name: /Meaning of Name/ })).toHaveTextContent(
+      'Name in Latin letters',
+    );
+    expect(second.writes().map((write) => (write.body as { meanings: unknown }).meanings)).toEqual([
+      null,
+      ['email', 'reading'],
+    ]);
     localStorage.clear();
   });
 
@@ -464,13 +598,23 @@ describe('the registrar', () => {
   };
   const dropped: ImportPreview = {
     ...aPreview,
-    missing: [{ enrolmentId: id('yara'), name: 'Yara', email: 'yara@b.example', groups: ['Tun'], isDropped: true }],
+    missing: [
+      { enrolmentId: id('yara'), name: 'Yara', email: 'yara@b.example', groups: ['Tun'], isDropped: true },
+    ],
     newGroups: [{ set: null, isNew: true, groups: ['Tuesday lab'] }],
   };
   const answers = {
     [registrarPath]: there,
     [previewPath]: dropped,
-    [importPath]: { changeId: id('change'), added: 1, changed: 0, unchanged: 0, dropped: 1, leftOut: 0, seated: 0 },
+    [importPath]: {
+      changeId: id('change'),
+      added: 1,
+      changed: 0,
+      unchanged: 0,
+      dropped: 1,
+      leftOut: 0,
+      seated: 0,
+    },
   };
 
   it('is asked for the course of the same code, and whom it drops leaves unless kept', async () => {
@@ -514,8 +658,16 @@ describe('the registrar', () => {
   it('is one press from the roster that follows it', async () => {
     showPage(inCourse('people'), {
       ...roster(anEntry('Ada Okafor')),
-      [`GET courses/${courseId}/roster`]: { entries: [anEntry('Ada Okafor')], sets: [], attributes: [], syncedAt: '2026-11-13T11:00:00.000Z' },
+      [`GET courses/${courseId}/roster`]: {
+        entries: [anEntry('Ada Okafor')],
+        sets: [],
+        attributes: [],
+        syncedAt: '2026-11-13T11:00:00.000Z',
+      },
     });
-    expect(await screen.findByRole('link', { name: 'Sync…' })).toHaveAttribute('href', expect.stringContaining('bring-in?from=registrar'));
+    expect(await screen.findByRole('link', { name: 'Sync…' })).toHaveAttribute(
+      'href',
+      expect.stringContaining('bring-in?from=registrar'),
+    );
   });
 });

@@ -11,7 +11,13 @@ import {
   RosterChangeList,
   RosterView,
 } from '@jigsaw/contract/roster';
-import type { ChooseKind, CreateCourse, ImportRequest, PreviewRequest, RosterAct } from '@jigsaw/contract/roster';
+import type {
+  ChooseKind,
+  CreateCourse,
+  ImportRequest,
+  PreviewRequest,
+  RosterAct,
+} from '@jigsaw/contract/roster';
 import { api } from '../api/index.js';
 
 interface In<Body> {
@@ -36,13 +42,21 @@ export const {
   useUndoRosterChangeMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
-    listCourses: build.query<CourseList, void>({ query: () => 'courses', responseSchema: CourseList, providesTags: ['Course'] }),
+    listCourses: build.query<CourseList, void>({
+      query: () => 'courses',
+      responseSchema: CourseList,
+      providesTags: ['Course'],
+    }),
     createCourse: build.mutation<CourseView, CreateCourse>({
       query: (body) => ({ url: 'courses', method: 'POST', body }),
       responseSchema: CourseView,
       invalidatesTags: ['Course'],
     }),
-    readRoster: build.query<RosterView, string>({ query: (courseId) => `courses/${courseId}/roster`, responseSchema: RosterView, providesTags: ['Roster'] }),
+    readRoster: build.query<RosterView, string>({
+      query: (courseId) => `courses/${courseId}/roster`,
+      responseSchema: RosterView,
+      providesTags: ['Roster'],
+    }),
     readRegistrar: build.query<RegistrarView, string>({
       query: (courseId) => `courses/${courseId}/registrar`,
       responseSchema: RegistrarView,
@@ -76,11 +90,16 @@ export const {
       responseSchema: PlacesOf,
       providesTags: ['Roster'],
     }),
-    undoRosterChange: build.mutation<RosterChanged, { readonly courseId: string; readonly changeId: string }>({
-      query: ({ courseId, changeId }) => ({ url: `courses/${courseId}/roster/changes/${changeId}/undo`, method: 'POST' }),
-      responseSchema: RosterChanged,
-      invalidatesTags: [...touchedByRoster],
-    }),
+    undoRosterChange: build.mutation<RosterChanged, { readonly courseId: string; readonly changeId: string }>(
+      {
+        query: ({ courseId, changeId }) => ({
+          url: `courses/${courseId}/roster/changes/${changeId}/undo`,
+          method: 'POST',
+        }),
+        responseSchema: RosterChanged,
+        invalidatesTags: [...touchedByRoster],
+      },
+    ),
     makeSignInLinks: build.mutation<SignInLinks, string>({
       query: (courseId) => ({ url: `courses/${courseId}/roster/sign-in-links`, method: 'POST' }),
       responseSchema: SignInLinks,

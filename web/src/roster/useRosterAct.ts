@@ -29,7 +29,8 @@ export function useRosterAct() {
 }
 
 /** What happened to latecomers, where a set gives them a place. */
-export const saySeated = (seated: number): string => (seated === 0 ? '' : `; ${seated} ${seated === 1 ? 'place' : 'places'} given where there was room`);
+export const saySeated = (seated: number): string =>
+  seated === 0 ? '' : `; ${seated} ${seated === 1 ? 'place' : 'places'} given where there was room`;
 
 /** Takes one change of the roster back as a whole. */
 export function useUndoRoster() {

@@ -110,7 +110,11 @@ export function RubricTable({ rubric, points, picks, isFolded }: RubricTableProp
                     {pick?.comment && <p className="said">{pick.comment}</p>}
                   </th>
                   {criterion.levels.map((level) => (
-                    <td key={level.id} data-picked={picked?.id === level.id || undefined} aria-current={picked?.id === level.id || undefined}>
+                    <td
+                      key={level.id}
+                      data-picked={picked?.id === level.id || undefined}
+                      aria-current={picked?.id === level.id || undefined}
+                    >
                       <b>
                         {level.name} <small>{level.points}</small>
                       </b>

@@ -27,6 +27,8 @@ export default class BrowserEnvironment extends TestEnvironment {
       close(): void {}
     }
     Object.assign(page, { ResizeObserver: Silent, IntersectionObserver: Silent, EventSource: Silent });
-    Object.assign(page, { matchMedia: () => ({ matches: false, addEventListener() {}, removeEventListener() {} }) });
+    Object.assign(page, {
+      matchMedia: () => ({ matches: false, addEventListener() {}, removeEventListener() {} }),
+    });
   }
 }

@@ -3,7 +3,15 @@ import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { HandInView, PartView, WorkFile, WorkView } from '@jigsaw/contract/handin';
 import type { MarkView, MyMark } from '@jigsaw/contract/marks';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
-import type { Author, CopyHead, GroupTag, Member, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import type {
+  Author,
+  CopyHead,
+  GroupTag,
+  Member,
+  RoomItem,
+  RoomList,
+  RoomView,
+} from '@jigsaw/contract/rooms';
 import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { Rubric } from '@jigsaw/contract/rubric';
 import type { PageView as WikiPageView, RevisionLine, WikiView } from '@jigsaw/contract/wiki';
@@ -22,7 +30,10 @@ export function id<Kind extends string>(name: string): Id<Kind> {
 export const courseId = id<'course'>('fer220');
 export const at = '2026-11-10T10:00:00.000Z';
 export const latePolicy = { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 };
-export const text = (words: string) => ({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: words }] }] });
+export const text = (words: string) => ({
+  type: 'doc',
+  content: [{ type: 'paragraph', content: [{ type: 'text', text: words }] }],
+});
 
 export const aCourse = (role: CourseView['role'] = 'instructor'): CourseView => ({
   id: courseId,
@@ -34,9 +45,21 @@ export const aCourse = (role: CourseView['role'] = 'instructor'): CourseView => 
   enrolmentId: id('me'),
 });
 
-export const aMember = (name: string, more: Partial<Member> = {}): Member => ({ enrolmentId: id(name), name, reading: null, isYou: false, ...more });
+export const aMember = (name: string, more: Partial<Member> = {}): Member => ({
+  enrolmentId: id(name),
+  name,
+  reading: null,
+  isYou: false,
+  ...more,
+});
 
-export const aGroup = (name = 'Crock', number = 1): GroupTag => ({ id: id(name), setId: id('benches'), setName: 'Bench teams', number, name });
+export const aGroup = (name = 'Crock', number = 1): GroupTag => ({
+  id: id(name),
+  setId: id('benches'),
+  setName: 'Bench teams',
+  number,
+  name,
+});
 
 export const anEntry = (name: string, more: Partial<RosterEntry> = {}): RosterEntry => ({
   enrolmentId: id(name),
@@ -124,7 +147,9 @@ export const anActivity = (more: Partial<ActivityView> = {}): ActivityView => ({
   ...more,
 });
 
-export const aRelease = (more: Partial<NonNullable<ActivityView['release']>> = {}): NonNullable<ActivityView['release']> => ({
+export const aRelease = (
+  more: Partial<NonNullable<ActivityView['release']>> = {},
+): NonNullable<ActivityView['release']> => ({
   id: id('release'),
   to: { kind: 'set', setId: id('benches') },
   setName: 'Bench teams',
@@ -137,13 +162,29 @@ export const aRelease = (more: Partial<NonNullable<ActivityView['release']>> = {
 });
 
 export const aReach = (more: Partial<ReachView> = {}): ReachView => ({
-  groups: ['Crock', 'Carboy'].map((name, index) => ({ groupId: id(name), number: index + 1, name, members: index === 0 ? 2 : 0, isIn: true, copyId: null })),
+  groups: ['Crock', 'Carboy'].map((name, index) => ({
+    groupId: id(name),
+    number: index + 1,
+    name,
+    members: index === 0 ? 2 : 0,
+    isIn: true,
+    copyId: null,
+  })),
   students: 2,
-  outside: [{ name: 'Nino', reading: null, why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'] }],
+  outside: [
+    {
+      name: 'Nino',
+      reading: null,
+      why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'],
+    },
+  ],
   ...more,
 });
 
-export const aRoomItem = ({ progress, ...more }: Partial<Omit<RoomItem, 'progress'>> & { progress?: Partial<RoomItem['progress']> } = {}): RoomItem => ({
+export const aRoomItem = ({
+  progress,
+  ...more
+}: Partial<Omit<RoomItem, 'progress'>> & { progress?: Partial<RoomItem['progress']> } = {}): RoomItem => ({
   copyId: id('copy'),
   releaseId: id('release'),
   kind: 'assignment',
@@ -157,7 +198,16 @@ export const aRoomItem = ({ progress, ...more }: Partial<Omit<RoomItem, 'progres
   latest: null,
   hasMark: false,
   ...more,
-  progress: { state: 'not-started', isYours: false, owes: true, at: null, late: null, done: null, asked: null, ...progress },
+  progress: {
+    state: 'not-started',
+    isYours: false,
+    owes: true,
+    at: null,
+    late: null,
+    done: null,
+    asked: null,
+    ...progress,
+  },
 });
 /** Handed in on 10 November, on time unless it says otherwise. */
 export const handedIn = (minutes = 0, deduction = '0'): RoomItem['progress'] => ({
@@ -175,7 +225,10 @@ export const aRoom = (more: Partial<RoomView> = {}): RoomView => ({
   motto: '',
   dressVersion: null,
   group: aGroup(),
-  members: [aMember('Noor', { isYou: true }), aMember('Jorge')].map((member) => ({ ...member, isLeader: false })),
+  members: [aMember('Noor', { isYou: true }), aMember('Jorge')].map((member) => ({
+    ...member,
+    isLeader: false,
+  })),
   items: [aRoomItem()],
   ...more,
 });
@@ -216,9 +269,20 @@ export const aHead = (more: Partial<CopyHead> = {}): CopyHead => ({
   ...more,
 });
 
-export const aWork = ({ rules, ...more }: Partial<Omit<WorkView, 'rules'>> & { rules?: Partial<WorkView['rules']> } = {}): WorkView => ({
+export const aWork = ({
+  rules,
+  ...more
+}: Partial<Omit<WorkView, 'rules'>> & { rules?: Partial<WorkView['rules']> } = {}): WorkView => ({
   copyId: id('copy'),
-  rules: { by: 'group', takesText: true, mostFiles: 50, types: [], largestMb: 250, attempts: 'latest', ...rules },
+  rules: {
+    by: 'group',
+    takesText: true,
+    mostFiles: 50,
+    types: [],
+    largestMb: 250,
+    attempts: 'latest',
+    ...rules,
+  },
   mayHandIn: true,
   parts: [],
   files: [],
@@ -236,7 +300,11 @@ export const aPart = (author: Member, words: string): PartView => ({
   updatedAt: at,
 });
 
-export const anAuthor = (name: string, more: Partial<Author> = {}): Author => ({ ...aMember(name), isStaff: false, ...more });
+export const anAuthor = (name: string, more: Partial<Author> = {}): Author => ({
+  ...aMember(name),
+  isStaff: false,
+  ...more,
+});
 
 /** A post that opens a thread, unless it answers another. */
 export const aPost = (name: string, words: string, more: Partial<PostView> = {}): PostView => ({
@@ -255,7 +323,10 @@ export const aPost = (name: string, words: string, more: Partial<PostView> = {})
   mayTakeOut: name === 'Noor',
   ...more,
 });
-export const aTalk = (threads: readonly (readonly PostView[])[], more: Partial<DiscussionView> = {}): DiscussionView => ({
+export const aTalk = (
+  threads: readonly (readonly PostView[])[],
+  more: Partial<DiscussionView> = {},
+): DiscussionView => ({
   threads: threads.map((posts) => ({ id: posts[0]!.id, posts: [...posts] })),
   next: null,
   mayOpenThread: true,
@@ -284,7 +355,9 @@ export const aPage = (words: string, revision = 2, more: Partial<WikiPageView> =
   savedBy: anAuthor('Jorge'),
   isTakenOut: false,
   mayWrite: true,
-  revisions: Array.from({ length: revision }, (_, index) => aRevision(revision - index, index % 2 ? 'Noor' : 'Jorge')),
+  revisions: Array.from({ length: revision }, (_, index) =>
+    aRevision(revision - index, index % 2 ? 'Noor' : 'Jorge'),
+  ),
   ...more,
 });
 export const aWiki = (page: WikiPageView, more: Partial<WikiView> = {}): WikiView => ({
@@ -306,7 +379,12 @@ export const aWiki = (page: WikiPageView, more: Partial<WikiView> = {}): WikiVie
 });
 
 const levels = (most: number) =>
-  ['Thin', 'Basic', 'Sound', 'Strong'].map((name, index) => ({ id: `l${index}`, name, description: '', points: String((most * (index + 1)) / 4) }));
+  ['Thin', 'Basic', 'Sound', 'Strong'].map((name, index) => ({
+    id: `l${index}`,
+    name,
+    description: '',
+    points: String((most * (index + 1)) / 4),
+  }));
 /** Two criteria of 4 and of 8, which weigh the same. */
 export const aRubric: Rubric = {
   criteria: [
@@ -392,7 +470,11 @@ export const aMyMark = (more: Partial<MyMark> = {}): MyMark => ({
 
 /** The attributes of these people, as the server lists them. */
 export const attributesOf = (entries: readonly RosterEntry[]): RosterView['attributes'] =>
-  [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))].map((name) => ({ name, kind: 'category', isChosen: false }));
+  [...new Set(entries.flatMap((entry) => Object.keys(entry.attributes)))].map((name) => ({
+    name,
+    kind: 'category',
+    isChosen: false,
+  }));
 
 /** What the server answers where this Board is opened. */
 export const boardAnswers = (board: BoardView, more: object = {}) => ({

@@ -3,7 +3,10 @@ import { afterEach, jest } from '@jest/globals';
 import { cleanup, configure } from '@testing-library/react';
 
 // What could not be found is enough to read; the whole page would bury it.
-configure({ getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found'), asyncUtilTimeout: 4000 });
+configure({
+  getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found'),
+  asyncUtilTimeout: 4000,
+});
 afterEach(cleanup);
 // Whole pages in jsdom are slow on a busy machine; a test that hangs is still ended.
 jest.setTimeout(30_000);

@@ -26,30 +26,54 @@ export class Refusal {
   ) {}
 }
 
-export const staffFigures = { kind: 'staff', enrolled: 5, unplaced: 1, live: 1, drafts: 0, rooms: 2, unread: 0, toMark: 1 };
+export const staffFigures = {
+  kind: 'staff',
+  enrolled: 5,
+  unplaced: 1,
+  live: 1,
+  drafts: 0,
+  rooms: 2,
+  unread: 0,
+  toMark: 1,
+};
 export const studentFigures = { kind: 'student', due: 1, rooms: 1, unread: 0, newMarks: 0 };
 
 /** Opens a page of the product on answers given by the test; everything between address and answers is the real thing. */
 export function showPage(path: string, answers: Answers, role: CourseView['role'] = 'instructor') {
   const asked: Asked[] = [];
   const all: Record<string, unknown> = {
-    'GET session': { person: { id: id('ilse'), name: 'Dr. Ilse Marrow', reading: null, email: 'ilse@quillmere.example' }, mayCreateCourses: true },
+    'GET session': {
+      person: { id: id('ilse'), name: 'Dr. Ilse Marrow', reading: null, email: 'ilse@quillmere.example' },
+      mayCreateCourses: true,
+    },
     'GET session/front-door': { demoPeople: [] },
     'GET courses': { courses: [aCourse(role)] },
     [`GET courses/${courseId}/figures`]: role === 'student' ? studentFigures : staffFigures,
     ...answers,
   };
   globalThis.fetch = async (input, init) => {
-    const request = new Request(typeof input === 'string' ? new URL(input, window.location.origin) : input, init);
+    const request = new Request(
+      typeof input === 'string' ? new URL(input, window.location.origin) : input,
+      init,
+    );
     const at = new URL(request.url).pathname.replace(/^\/api\//, '');
     const sent = await request.text();
     const body: unknown = sent === '' ? undefined : JSON.parse(sent);
     asked.push({ method: request.method, path: at, body });
     const found = all[`${request.method} ${at}`];
-    const answer: unknown = typeof found === 'function' ? await (found as (body: unknown) => unknown)(body) : found;
-    if (answer === undefined) return refuse(new Refusal(404, 'not-found', 'There is nothing at this address, or it is not yours to see.'));
+    const answer: unknown =
+      typeof found === 'function' ? await (found as (body: unknown) => unknown)(body) : found;
+    if (answer === undefined)
+      return refuse(
+        new Refusal(404, 'not-found', 'There is nothing at this address, or it is not yours to see.'),
+      );
     if (answer instanceof Response) return answer.clone();
-    return answer instanceof Refusal ? refuse(answer) : new Response(JSON.stringify(answer), { status: 200, headers: { 'Content-Type': 'application/json' } });
+    return answer instanceof Refusal
+      ? refuse(answer)
+      : new Response(JSON.stringify(answer), {
+          status: 200,
+          headers: { 'Content-Type': 'application/json' },
+        });
   };
   const router = createMemoryRouter(routes, { initialEntries: [path] });
   render(
@@ -71,7 +95,10 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
 
 function refuse({ status, type, detail, more }: Refusal): Response {
   const problem = { type: `/problems/${type}`, title: 'No', status, detail, ...more };
-  return new Response(JSON.stringify(problem), { status, headers: { 'Content-Type': 'application/problem+json' } });
+  return new Response(JSON.stringify(problem), {
+    status,
+    headers: { 'Content-Type': 'application/problem+json' },
+  });
 }
 
 export const inCourse = (path: string) => `/c/${courseId}/${path}`;

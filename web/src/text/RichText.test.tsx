@@ -3,11 +3,20 @@ import { render, screen } from '@testing-library/react';
 import { RichText } from './RichText.js';
 
 const values = { groupName: 'Crock', groupNumber: 1, memberNames: ['Noor', 'Jorge'] };
-const paragraph = (...content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] }) as never;
+const paragraph = (...content: object[]) =>
+  ({ type: 'doc', content: [{ type: 'paragraph', content }] }) as never;
 
 describe('rich text', () => {
   it('fills the blanks of a group’s copy', () => {
-    render(<RichText node={paragraph({ type: 'text', text: 'For ' }, { type: 'placeholder', attrs: { what: 'group-name' } })} values={values} />);
+    render(
+      <RichText
+        node={paragraph(
+          { type: 'text', text: 'For ' },
+          { type: 'placeholder', attrs: { what: 'group-name' } },
+        )}
+        values={values}
+      />,
+    );
     expect(screen.getByText('Crock')).toBeInTheDocument();
   });
 
@@ -24,7 +33,16 @@ describe('rich text', () => {
             type: 'doc',
             content: [
               { type: 'script', content: [{ type: 'text', text: 'alert(1)' }] },
-              { type: 'paragraph', content: [{ type: 'text', text: 'press me', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] },
+              {
+                type: 'paragraph',
+                content: [
+                  {
+                    type: 'text',
+                    text: 'press me',
+                    marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }],
+                  },
+                ],
+              },
             ],
           } as never
         }

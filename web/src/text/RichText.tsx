@@ -72,7 +72,11 @@ function renderNode(node: RichTextNode, key: number, given: Given): ReactNode {
     case 'hardBreak':
       return <br key={key} />;
     case 'placeholder':
-      return <Filled key={key}>{values ? placeholderText(placeholderOf(node), values) : sayPlaceholder(placeholderOf(node))}</Filled>;
+      return (
+        <Filled key={key}>
+          {values ? placeholderText(placeholderOf(node), values) : sayPlaceholder(placeholderOf(node))}
+        </Filled>
+      );
     case 'text':
       return <span key={key}>{markedText(node, given)}</span>;
     default:
@@ -81,7 +85,9 @@ function renderNode(node: RichTextNode, key: number, given: Given): ReactNode {
 }
 
 export const sayPlaceholder = (what: ReturnType<typeof placeholderOf>): string =>
-  ({ 'group-name': 'group’s name', 'group-members': 'group’s members', 'group-number': 'group’s number' })[what];
+  ({ 'group-name': 'group’s name', 'group-members': 'group’s members', 'group-number': 'group’s number' })[
+    what
+  ];
 
 function markedText(node: RichTextNode, { linkToPage }: Given): ReactNode {
   return (node.marks ?? []).reduce<ReactNode>((inner, mark) => {

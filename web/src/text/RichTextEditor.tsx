@@ -117,7 +117,16 @@ const extensions = [
 ];
 
 /** A value that comes from outside (another window, an undo) replaces the text only while nobody types in it. */
-export default function RichTextEditor({ label, value, onChange, minHeight = 160, hasPlaceholders, pages, foot, takesFocus = false }: EditorProps) {
+export default function RichTextEditor({
+  label,
+  value,
+  onChange,
+  minHeight = 160,
+  hasPlaceholders,
+  pages,
+  foot,
+  takesFocus = false,
+}: EditorProps) {
   const latest = useRef(onChange);
   const typed = useRef(value);
   useEffect(() => {
@@ -176,17 +185,23 @@ function EditorTools({
     const marks = [{ type: 'pageLink', attrs: { pageId } }];
     const title = pages.find((page) => page.id === pageId)?.title ?? '';
     const chain = editor.chain().focus();
-    if (editor.state.selection.empty) chain.insertContent({ type: 'text', text: title, marks }).unsetMark('pageLink').run();
+    if (editor.state.selection.empty)
+      chain.insertContent({ type: 'text', text: title, marks }).unsetMark('pageLink').run();
     else chain.setMark('pageLink', { pageId }).run();
   };
-  const put = (what: 'group-name' | 'group-members') => editor.chain().focus().insertContent({ type: 'placeholder', attrs: { what } }).run();
+  const put = (what: 'group-name' | 'group-members') =>
+    editor.chain().focus().insertContent({ type: 'placeholder', attrs: { what } }).run();
   return (
     <Tools aria-label="Formatting">
       {tool('bold', 'Bold', <Bold size={15} />, () => editor.chain().focus().toggleBold().run())}
       {tool('italic', 'Italic', <Italic size={15} />, () => editor.chain().focus().toggleItalic().run())}
       {tool('bulletList', 'List', <List size={15} />, () => editor.chain().focus().toggleBulletList().run())}
-      {tool('orderedList', 'Numbered list', <ListOrdered size={15} />, () => editor.chain().focus().toggleOrderedList().run())}
-      {tool('heading', 'Heading', <Heading size={15} />, () => editor.chain().focus().toggleHeading({ level: 2 }).run())}
+      {tool('orderedList', 'Numbered list', <ListOrdered size={15} />, () =>
+        editor.chain().focus().toggleOrderedList().run(),
+      )}
+      {tool('heading', 'Heading', <Heading size={15} />, () =>
+        editor.chain().focus().toggleHeading({ level: 2 }).run(),
+      )}
       <span className="grow" />
       {pages.length > 0 && (
         <Choice
@@ -219,10 +234,14 @@ const asContent = (node: RichTextNode) => node as JSONContent;
 /** Leaves out attributes that only the editor needs, so that an unchanged text is the same JSON. */
 function clean(node: RichTextNode): RichTextNode {
   const { type, text, marks, content } = node;
-  const kept = Object.entries(node.attrs ?? {}).filter(([key, value]) => value !== null && ['level', 'start', 'what'].includes(key));
+  const kept = Object.entries(node.attrs ?? {}).filter(
+    ([key, value]) => value !== null && ['level', 'start', 'what'].includes(key),
+  );
   const keptMarks = marks?.map((mark) => {
     if (mark.type === 'link') return { type: 'link', attrs: { href: mark.attrs?.['href'] } };
-    return mark.type === 'pageLink' ? { type: 'pageLink', attrs: { pageId: mark.attrs?.['pageId'] } } : { type: mark.type };
+    return mark.type === 'pageLink'
+      ? { type: 'pageLink', attrs: { pageId: mark.attrs?.['pageId'] } }
+      : { type: mark.type };
   });
   return {
     type,

@@ -6,5 +6,9 @@ export const pageLinkMark = Mark.create({
   inclusive: false,
   addAttributes: () => ({ pageId: { default: null } }),
   parseHTML: () => [{ tag: 'span[data-page]', getAttrs: (element) => ({ pageId: element.dataset['page'] }) }],
-  renderHTML: ({ mark, HTMLAttributes }) => ['span', mergeAttributes(HTMLAttributes, { 'data-page': String(mark.attrs['pageId']) }), 0],
+  renderHTML: ({ mark, HTMLAttributes }) => [
+    'span',
+    mergeAttributes(HTMLAttributes, { 'data-page': String(mark.attrs['pageId']) }),
+    0,
+  ],
 });

@@ -8,7 +8,9 @@ export const placeholderNode = Node.create({
   inline: true,
   atom: true,
   addAttributes: () => ({ what: { default: 'group-name' } }),
-  parseHTML: () => [{ tag: 'span[data-placeholder]', getAttrs: (element) => ({ what: element.dataset['placeholder'] }) }],
+  parseHTML: () => [
+    { tag: 'span[data-placeholder]', getAttrs: (element) => ({ what: element.dataset['placeholder'] }) },
+  ],
   renderHTML: ({ node, HTMLAttributes }) => {
     const what = node.attrs['what'] as 'group-name';
     return ['span', mergeAttributes(HTMLAttributes, { 'data-placeholder': what }), sayPlaceholder(what)];

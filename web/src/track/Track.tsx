@@ -140,9 +140,15 @@ export function Track({ base, figures }: { readonly base: string; readonly figur
       {stations.map((station, at) => {
         const ownsLeft = at > 0 && owners[at - 1] === 'right';
         const ownsRight = at < stations.length - 1 && owners[at] === 'left';
-        const isHere = station.id === here || (here === 'work' && (station.id === 'room' || station.id === 'rooms'));
+        const isHere =
+          station.id === here || (here === 'work' && (station.id === 'room' || station.id === 'rooms'));
         return (
-          <Piece key={station.id} to={`${base}/${station.path}`} aria-current={isHere ? 'page' : undefined} data-owner={ownsLeft || ownsRight || undefined}>
+          <Piece
+            key={station.id}
+            to={`${base}/${station.path}`}
+            aria-current={isHere ? 'page' : undefined}
+            data-owner={ownsLeft || ownsRight || undefined}
+          >
             {ownsLeft && <Seam side="left" />}
             {ownsRight && <Seam side="right" />}
             <b>{station.label}</b>
@@ -156,19 +162,57 @@ export function Track({ base, figures }: { readonly base: string; readonly figur
 
 const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
-function staffStations({ enrolled, unplaced, live, drafts, rooms, unread, toMark }: Extract<Figures, { kind: 'staff' }>): Station[] {
+function staffStations({
+  enrolled,
+  unplaced,
+  live,
+  drafts,
+  rooms,
+  unread,
+  toMark,
+}: Extract<Figures, { kind: 'staff' }>): Station[] {
   return [
     { id: 'people', path: 'people', label: 'People', figure: `${enrolled} enrolled`, needs: false },
-    { id: 'groups', path: 'groups', label: 'Groups', figure: unplaced > 0 ? `${unplaced} unplaced` : 'all placed', needs: unplaced > 0 },
-    { id: 'release', path: 'release', label: 'Release', figure: `${live} live · ${plural(drafts, 'draft', 'drafts')}`, needs: false },
-    { id: 'rooms', path: 'rooms', label: 'Rooms', figure: unread > 0 ? `${unread} unread` : plural(rooms, 'room', 'rooms'), needs: false },
-    { id: 'marks', path: 'marks', label: 'Marks', figure: toMark > 0 ? `${toMark} to mark` : 'nothing to mark', needs: toMark > 0 },
+    {
+      id: 'groups',
+      path: 'groups',
+      label: 'Groups',
+      figure: unplaced > 0 ? `${unplaced} unplaced` : 'all placed',
+      needs: unplaced > 0,
+    },
+    {
+      id: 'release',
+      path: 'release',
+      label: 'Release',
+      figure: `${live} live · ${plural(drafts, 'draft', 'drafts')}`,
+      needs: false,
+    },
+    {
+      id: 'rooms',
+      path: 'rooms',
+      label: 'Rooms',
+      figure: unread > 0 ? `${unread} unread` : plural(rooms, 'room', 'rooms'),
+      needs: false,
+    },
+    {
+      id: 'marks',
+      path: 'marks',
+      label: 'Marks',
+      figure: toMark > 0 ? `${toMark} to mark` : 'nothing to mark',
+      needs: toMark > 0,
+    },
   ];
 }
 
 function studentStations({ due, rooms, unread, newMarks }: Extract<Figures, { kind: 'student' }>): Station[] {
   return [
-    { id: 'due', path: 'due', label: 'Due', figure: due > 0 ? `${due} to do` : 'nothing owed', needs: due > 0 },
+    {
+      id: 'due',
+      path: 'due',
+      label: 'Due',
+      figure: due > 0 ? `${due} to do` : 'nothing owed',
+      needs: due > 0,
+    },
     {
       id: 'room',
       path: 'room',
@@ -176,6 +220,12 @@ function studentStations({ due, rooms, unread, newMarks }: Extract<Figures, { ki
       figure: unread > 0 ? `${unread} new` : rooms > 0 ? plural(rooms, 'group', 'groups') : 'no group yet',
       needs: false,
     },
-    { id: 'my-marks', path: 'my-marks', label: 'Marks', figure: newMarks > 0 ? plural(newMarks, 'new mark', 'new marks') : 'nothing new', needs: false },
+    {
+      id: 'my-marks',
+      path: 'my-marks',
+      label: 'Marks',
+      figure: newMarks > 0 ? plural(newMarks, 'new mark', 'new marks') : 'nothing new',
+      needs: false,
+    },
   ];
 }

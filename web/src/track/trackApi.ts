@@ -3,6 +3,10 @@ import { api } from '../api/index.js';
 
 export const { useReadFiguresQuery } = api.injectEndpoints({
   endpoints: (build) => ({
-    readFigures: build.query<Figures, string>({ query: (courseId) => `courses/${courseId}/figures`, responseSchema: Figures, providesTags: ['Figures'] }),
+    readFigures: build.query<Figures, string>({
+      query: (courseId) => `courses/${courseId}/figures`,
+      responseSchema: Figures,
+      providesTags: ['Figures'],
+    }),
   }),
 });

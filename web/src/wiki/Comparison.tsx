@@ -31,12 +31,19 @@ interface ComparisonProps {
 
 /** Two versions in one text: put in, taken out, and what stayed stepping back. Formatting is not compared, words are. */
 export function Comparison({ before, after, values }: ComparisonProps) {
-  const changes = useMemo(() => compare(plainText(before, values), plainText(after, values)), [before, after, values]);
+  const changes = useMemo(
+    () => compare(plainText(before, values), plainText(after, values)),
+    [before, after, values],
+  );
   const { added, removed } = countChanges(changes);
   return (
     <>
       <p role="status">
-        <Small>{added === 0 && removed === 0 ? 'The same words in both.' : `${added} ${added === 1 ? 'word' : 'words'} put in, ${removed} taken out.`}</Small>
+        <Small>
+          {added === 0 && removed === 0
+            ? 'The same words in both.'
+            : `${added} ${added === 1 ? 'word' : 'words'} put in, ${removed} taken out.`}
+        </Small>
       </p>
       <Text>
         {changes.map((change, at) =>

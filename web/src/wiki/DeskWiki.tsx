@@ -8,14 +8,30 @@ import { useReadPageQuery, useReadWikiQuery } from './wikiApi.js';
 import { sayChange } from './words.js';
 
 /** A group's pages, one after the other, as they lie on the Marking desk; for one student with what they saved. */
-export default function DeskWiki({ head, student }: { readonly head: CopyHead; readonly student: string | null }) {
+export default function DeskWiki({
+  head,
+  student,
+}: {
+  readonly head: CopyHead;
+  readonly student: string | null;
+}) {
   const wiki = useReadWikiQuery(head.id);
   if (wiki.error) return <ProblemStrip of={wiki.error} onRetry={() => void wiki.refetch()} />;
   if (!wiki.data) return <Waiting what="the wiki" rows={5} />;
-  return wiki.data.pages.filter((page) => !page.isTakenOut).map((page) => <DeskPage key={page.id} head={head} pageId={page.id} student={student} />);
+  return wiki.data.pages
+    .filter((page) => !page.isTakenOut)
+    .map((page) => <DeskPage key={page.id} head={head} pageId={page.id} student={student} />);
 }
 
-function DeskPage({ head, pageId, student }: { readonly head: CopyHead; readonly pageId: string; readonly student: string | null }) {
+function DeskPage({
+  head,
+  pageId,
+  student,
+}: {
+  readonly head: CopyHead;
+  readonly pageId: string;
+  readonly student: string | null;
+}) {
   const { dates } = useCourse();
   const page = useReadPageQuery({ copyId: head.id, pageId });
   if (!page.data) return <Waiting what="a page" rows={3} />;

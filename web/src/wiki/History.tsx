@@ -86,7 +86,11 @@ export function History({ page, compared, onCompare }: HistoryProps) {
   const { revisions } = page;
   const most = Math.max(...revisions.map((revision) => revision.words), 1);
   const pick = (which: 'a' | 'b', number: number) => {
-    const next = { a: compared?.a ?? Math.max(1, (which === 'b' ? number : page.revision) - 1), b: compared?.b ?? page.revision, [which]: number };
+    const next = {
+      a: compared?.a ?? Math.max(1, (which === 'b' ? number : page.revision) - 1),
+      b: compared?.b ?? page.revision,
+      [which]: number,
+    };
     // A is always the older of the two.
     onCompare(next.a <= next.b ? next : { a: next.b, b: next.a });
   };
@@ -94,7 +98,11 @@ export function History({ page, compared, onCompare }: HistoryProps) {
     <Side aria-label="History">
       <h2>History</h2>
       <p>
-        <Small>{revisions.length === 1 ? '1 version.' : `${revisions.length} versions. Pick an A and a B to compare.`}</Small>
+        <Small>
+          {revisions.length === 1
+            ? '1 version.'
+            : `${revisions.length} versions. Pick an A and a B to compare.`}
+        </Small>
       </p>
       <ol>
         {revisions.map((revision) => {
@@ -108,9 +116,18 @@ export function History({ page, compared, onCompare }: HistoryProps) {
               <span>
                 <b>{sayChange(revision)}</b>
                 <Small>
-                  <PersonName name={revision.author.isYou ? 'You' : revision.author.name} />, {dates.dateTime(revision.savedAt)}
+                  <PersonName name={revision.author.isYou ? 'You' : revision.author.name} />,{' '}
+                  {dates.dateTime(revision.savedAt)}
                 </Small>
-                <i aria-hidden="true" style={{ '--long': share(revision.words), '--new': share(Math.min(revision.words, revision.added)) } as never} />
+                <i
+                  aria-hidden="true"
+                  style={
+                    {
+                      '--long': share(revision.words),
+                      '--new': share(Math.min(revision.words, revision.added)),
+                    } as never
+                  }
+                />
               </span>
               {revisions.length > 1 &&
                 (['a', 'b'] as const).map((which) => (

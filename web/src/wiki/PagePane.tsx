@@ -13,7 +13,12 @@ import { RichText, RichTextEditor } from '../text/index.js';
 import { useCourse } from '../track/index.js';
 import { Comparison } from './Comparison.js';
 import { History } from './History.js';
-import { useReadPageQuery, useReadRevisionQuery, useSavePageMutation, useTakeOutPageMutation } from './wikiApi.js';
+import {
+  useReadPageQuery,
+  useReadRevisionQuery,
+  useSavePageMutation,
+  useTakeOutPageMutation,
+} from './wikiApi.js';
 
 const Pane = styled.div`
   display: grid;
@@ -82,7 +87,8 @@ export function PagePane({ head, pageId, isNew, revision, pages }: PagePaneProps
   const page = useReadPageQuery({ copyId: head.id, pageId });
   const [markSeen] = useMarkSeenMutation();
   useEffect(() => {
-    if (isNew) void markSeen({ copyId: head.id, body: { what: 'items', items: [{ id: pageId, version: revision }] } });
+    if (isNew)
+      void markSeen({ copyId: head.id, body: { what: 'items', items: [{ id: pageId, version: revision }] } });
   }, [isNew, revision, pageId, head.id, markSeen]);
   if (page.error) return <ProblemStrip of={page.error} onRetry={() => void page.refetch()} />;
   if (!page.currentData) return <Waiting what="the page" rows={8} />;
@@ -101,7 +107,15 @@ export interface Compared {
   readonly b: number;
 }
 
-function Page({ head, page, pages }: { readonly head: CopyHead; readonly page: PageView; readonly pages: WikiView['pages'] }) {
+function Page({
+  head,
+  page,
+  pages,
+}: {
+  readonly head: CopyHead;
+  readonly page: PageView;
+  readonly pages: WikiView['pages'];
+}) {
   const { dates } = useCourse();
   const notice = useNotice();
   const [draft, setDraft, dropDraft] = useKeptDraft<Draft | null>(`page ${page.id}`, null);
@@ -113,13 +127,23 @@ function Page({ head, page, pages }: { readonly head: CopyHead; readonly page: P
   const remove = async () => {
     const answer = await takeOut({ copyId: head.id, pageId: page.id, isOut: true });
     if ('data' in answer && answer.data)
-      notice(`${page.title} taken out`, { label: 'Undo', do: () => void takeOut({ copyId: head.id, pageId: page.id, isOut: false }) });
+      notice(`${page.title} taken out`, {
+        label: 'Undo',
+        do: () => void takeOut({ copyId: head.id, pageId: page.id, isOut: false }),
+      });
   };
   return (
     <Pane>
       <Sheet aria-label={page.title}>
         {draft ? (
-          <Writing head={head} page={page} pages={pages} draft={draft} onDraft={setDraft} onDone={dropDraft} />
+          <Writing
+            head={head}
+            page={page}
+            pages={pages}
+            draft={draft}
+            onDraft={setDraft}
+            onDone={dropDraft}
+          />
         ) : compared ? (
           <Comparing head={head} page={page} compared={compared} onBack={() => setCompared(null)} />
         ) : (
@@ -131,17 +155,23 @@ function Page({ head, page, pages }: { readonly head: CopyHead; readonly page: P
                   <Button kind="quiet" onPress={() => void remove()}>
                     Take out
                   </Button>
-                  <Button kind="main" onPress={() => setDraft({ title: page.title, text: page.text, basedOn: page.revision })}>
+                  <Button
+                    kind="main"
+                    onPress={() => setDraft({ title: page.title, text: page.text, basedOn: page.revision })}
+                  >
                     Write
                   </Button>
                 </>
               )}
               {page.mayWrite && page.isTakenOut && (
-                <Button onPress={() => void takeOut({ copyId: head.id, pageId: page.id, isOut: false })}>Put the page back</Button>
+                <Button onPress={() => void takeOut({ copyId: head.id, pageId: page.id, isOut: false })}>
+                  Put the page back
+                </Button>
               )}
               <p>
                 <Small>
-                  {page.words} words · saved {dates.dateTime(page.savedAt)} by <PersonName name={page.savedBy.name} />
+                  {page.words} words · saved {dates.dateTime(page.savedAt)} by{' '}
+                  <PersonName name={page.savedBy.name} />
                 </Small>
               </p>
             </header>
@@ -177,9 +207,12 @@ function Writing({ head, page, pages, draft, onDraft, onDone }: WritingProps) {
   const notice = useNotice();
   const [save, { error, isLoading, reset }] = useSavePageMutation();
   const values = useMemo(() => valuesOf(head), [head]);
-  const refused = isProblem(error, 'stale-write') ? PageView.safeParse(problemOf(error).current).data : undefined;
+  const refused = isProblem(error, 'stale-write')
+    ? PageView.safeParse(problemOf(error).current).data
+    : undefined;
   // Known before anybody presses: the page tells of a newer version as soon as it is there.
-  const newer = page.revision > draft.basedOn ? page : refused && refused.revision > draft.basedOn ? refused : undefined;
+  const newer =
+    page.revision > draft.basedOn ? page : refused && refused.revision > draft.basedOn ? refused : undefined;
   const submit = async (basedOn = draft.basedOn) => {
     const answer = await save({ copyId: head.id, pageId: page.id, body: { ...draft, basedOn } });
     if ('data' in answer && answer.data) {
@@ -213,8 +246,9 @@ function Writing({ head, page, pages, draft, onDraft, onDone }: WritingProps) {
       {error && !newer && <ProblemStrip of={error} />}
       {newer && (
         <ProblemStrip>
-          {newer.savedBy.isYou ? 'You' : newer.savedBy.name} saved version {newer.revision} at {dates.time(newer.savedAt)}, while you wrote on version{' '}
-          {draft.basedOn}. Yours is still here; below is what yours would change in theirs.{' '}
+          {newer.savedBy.isYou ? 'You' : newer.savedBy.name} saved version {newer.revision} at{' '}
+          {dates.time(newer.savedAt)}, while you wrote on version {draft.basedOn}. Yours is still here; below
+          is what yours would change in theirs.{' '}
           <Button
             isSmall
             isDisabled={isLoading}
@@ -237,13 +271,19 @@ function Writing({ head, page, pages, draft, onDraft, onDone }: WritingProps) {
         </ProblemStrip>
       )}
       <footer>
-        <Button kind="main" isDisabled={isLoading || newer !== undefined || draft.title.trim() === ''} onPress={() => void submit()}>
+        <Button
+          kind="main"
+          isDisabled={isLoading || newer !== undefined || draft.title.trim() === ''}
+          onPress={() => void submit()}
+        >
           {isLoading ? 'Saving…' : `Save as version ${page.revision + 1}`}
         </Button>
         <Button kind="quiet" onPress={onDone}>
           Leave it as it was
         </Button>
-        <Small>{newer ? 'Say first what happens with the newer version.' : 'Kept in this tab until you save.'}</Small>
+        <Small>
+          {newer ? 'Say first what happens with the newer version.' : 'Kept in this tab until you save.'}
+        </Small>
       </footer>
       {newer && (
         <section aria-label="What yours changes in theirs">
@@ -270,11 +310,16 @@ function Comparing({ head, page, compared, onBack }: ComparingProps) {
   const [save, saving] = useSavePageMutation();
   const values = useMemo(() => valuesOf(head), [head]);
   const problem = a.error ?? b.error;
-  if (problem) return <ProblemStrip of={problem} onRetry={() => void Promise.all([a.refetch(), b.refetch()])} />;
+  if (problem)
+    return <ProblemStrip of={problem} onRetry={() => void Promise.all([a.refetch(), b.refetch()])} />;
   if (!a.currentData || !b.currentData) return <Waiting what="the two versions" />;
   const older = a.currentData;
   const bringBack = async () => {
-    const answer = await save({ copyId: head.id, pageId: page.id, body: { title: older.title, text: older.text, basedOn: page.revision } });
+    const answer = await save({
+      copyId: head.id,
+      pageId: page.id,
+      body: { title: older.title, text: older.text, basedOn: page.revision },
+    });
     if (!('data' in answer) || !answer.data) return;
     notice(`Version ${older.number} is back, as version ${answer.data.revision}`);
     onBack();
@@ -293,8 +338,9 @@ function Comparing({ head, page, compared, onBack }: ComparingProps) {
         )}
         <p>
           <Small>
-            <b>A</b> version {older.number}, {older.author.name}, {dates.dateTime(older.savedAt)} → <b>B</b> version {b.currentData.number},{' '}
-            {b.currentData.author.name}, {dates.dateTime(b.currentData.savedAt)}
+            <b>A</b> version {older.number}, {older.author.name}, {dates.dateTime(older.savedAt)} → <b>B</b>{' '}
+            version {b.currentData.number}, {b.currentData.author.name},{' '}
+            {dates.dateTime(b.currentData.savedAt)}
             {older.title !== b.currentData.title && `. Title: “${older.title}” → “${b.currentData.title}”`}
           </Small>
         </p>

@@ -14,13 +14,29 @@ export default function SettingsForm({ settings, onChange }: SettingsFormProps<W
         label="Title of the first page"
         value={settings.promptTitle}
         onChange={(promptTitle) => change({ promptTitle })}
-        fault={settings.promptTitle.trim() === '' ? 'Give the first page a title; until then it is not saved.' : undefined}
+        fault={
+          settings.promptTitle.trim() === ''
+            ? 'Give the first page a title; until then it is not saved.'
+            : undefined
+        }
       />
       <Suspense fallback={<Waiting what="the editor" rows={2} />}>
-        <RichTextEditor label="First page" value={settings.promptText} onChange={(promptText) => change({ promptText })} hasPlaceholders minHeight={110} />
+        <RichTextEditor
+          label="First page"
+          value={settings.promptText}
+          onChange={(promptText) => change({ promptText })}
+          hasPlaceholders
+          minHeight={110}
+        />
       </Suspense>
-      <Small>Each copy begins with this page. What you change here later reaches copies that do not exist yet.</Small>
-      <OptionCards aria-label="Marked" value={settings.markFor} onChange={(value) => change({ markFor: value as WikiSettings['markFor'] })}>
+      <Small>
+        Each copy begins with this page. What you change here later reaches copies that do not exist yet.
+      </Small>
+      <OptionCards
+        aria-label="Marked"
+        value={settings.markFor}
+        onChange={(value) => change({ markFor: value as WikiSettings['markFor'] })}
+      >
         <OptionCard value="group">
           <b>One mark for the group</b>
           <Small>With what differs for whom, and why</Small>

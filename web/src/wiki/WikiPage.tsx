@@ -124,7 +124,12 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
   const open = (pageId: string) => setSearch({ page: pageId });
   const words = here.reduce((sum, page) => sum + page.words, 0);
   const line = (page: WikiView['pages'][number]) => (
-    <Link key={page.id} to={`?page=${page.id}`} aria-current={page === chosen ? 'page' : undefined} data-new={page.isNew || undefined}>
+    <Link
+      key={page.id}
+      to={`?page=${page.id}`}
+      aria-current={page === chosen ? 'page' : undefined}
+      data-new={page.isNew || undefined}
+    >
       <b>{page.title}</b>
       <small>
         {page.words}
@@ -182,9 +187,18 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
         </p>
       </Side>
       {chosen ? (
-        <PagePane key={chosen.id} head={head} pageId={chosen.id} isNew={chosen.isNew} revision={chosen.revision} pages={here} />
+        <PagePane
+          key={chosen.id}
+          head={head}
+          pageId={chosen.id}
+          isNew={chosen.isNew}
+          revision={chosen.revision}
+          pages={here}
+        />
       ) : (
-        <Empty title="No pages">{wiki.mayWrite ? 'Make a page to begin.' : 'Nobody has made a page yet.'}</Empty>
+        <Empty title="No pages">
+          {wiki.mayWrite ? 'Make a page to begin.' : 'Nobody has made a page yet.'}
+        </Empty>
       )}
       {isAdding && (
         <NewPage
@@ -199,7 +213,13 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
   );
 }
 
-function NewPage({ copyId, onDone }: { readonly copyId: string; readonly onDone: (pageId: string | null) => void }) {
+function NewPage({
+  copyId,
+  onDone,
+}: {
+  readonly copyId: string;
+  readonly onDone: (pageId: string | null) => void;
+}) {
   const [title, setTitle] = useState('');
   const [id] = useState(() => PageId.parse(uuid()));
   const [add, { error, isLoading, data }] = useAddPageMutation();

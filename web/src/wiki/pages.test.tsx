@@ -22,7 +22,12 @@ afterEach(() => sessionStorage.clear());
 
 describe('a wiki', () => {
   it('reads a page with its blanks filled, who saved it, and its history', async () => {
-    const page = aPage('', 2, { text: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'placeholder', attrs: { what: 'group-name' } }] }] } });
+    const page = aPage('', 2, {
+      text: {
+        type: 'doc',
+        content: [{ type: 'paragraph', content: [{ type: 'placeholder', attrs: { what: 'group-name' } }] }],
+      },
+    });
     wiki(page);
     const article = await screen.findByRole('article', { name: 'Days 15 to 28' });
     expect(article).toHaveTextContent(/saved Tue 10 Nov, 10:00 by Jorge.*Crock/);
@@ -47,7 +52,9 @@ describe('a wiki', () => {
   it('shows a version that came meanwhile beside one’s own, and loses neither', async () => {
     const theirs = aPage('Day 15 by Jorge', 3);
     const { user, writes, set } = wiki(aPage('Day 15'), {
-      [`PUT ${pagePath}`]: new Refusal(409, 'stale-write', 'Somebody saved this page while you wrote.', { current: theirs }),
+      [`PUT ${pagePath}`]: new Refusal(409, 'stale-write', 'Somebody saved this page while you wrote.', {
+        current: theirs,
+      }),
     });
     await user.click(await screen.findByRole('button', { name: 'Write' }));
     const box = await screen.findByRole('textbox', { name: 'Text of the page' });
@@ -56,7 +63,9 @@ describe('a wiki', () => {
     getSelection()!.collapseToEnd();
     await user.keyboard(' by me');
     await user.click(screen.getByRole('button', { name: 'Save as version 3' }));
-    expect(await screen.findByText(/Jorge saved version 3 at 10:00, while you wrote on version 2/)).toBeInTheDocument();
+    expect(
+      await screen.findByText(/Jorge saved version 3 at 10:00, while you wrote on version 2/),
+    ).toBeInTheDocument();
     const changes = screen.getByRole('region', { name: 'What yours changes in theirs' });
     expect(changes.querySelector('del')).toHaveTextContent('Jorge');
     expect(changes.querySelector('ins')).toHaveTextContent('me');
@@ -73,7 +82,13 @@ describe('a wiki', () => {
   });
 
   it('compares two versions by their words, the older as A, and brings one back on top', async () => {
-    const page = aPage('', 3, { revisions: [aRevision(3, 'Jorge', { added: 0, removed: 4, words: 0 }), aRevision(2, 'Noor'), aRevision(1, 'Jorge')] });
+    const page = aPage('', 3, {
+      revisions: [
+        aRevision(3, 'Jorge', { added: 0, removed: 4, words: 0 }),
+        aRevision(2, 'Noor'),
+        aRevision(1, 'Jorge'),
+      ],
+    });
     const revision = (number: number, words: string) => ({ ...aRevision(number, 'Noor'), text: text(words) });
     const { user, writes } = wiki(page, {
       [`GET ${pagePath}/revisions/2`]: revision(2, 'All that was written'),
@@ -86,12 +101,22 @@ describe('a wiki', () => {
     expect(changes).toHaveTextContent('0 words put in, 4 taken out.');
     expect(changes.querySelector('del')).toHaveTextContent('All that was written');
     await user.click(screen.getByRole('button', { name: 'Bring back version 2' }));
-    await waitFor(() => expect(writes().at(-1)?.body).toEqual({ title: 'Days 15 to 28', text: text('All that was written'), basedOn: 3 }));
+    await waitFor(() =>
+      expect(writes().at(-1)?.body).toEqual({
+        title: 'Days 15 to 28',
+        text: text('All that was written'),
+        basedOn: 3,
+      }),
+    );
     expect(await screen.findByText('Version 2 is back, as version 4')).toBeInTheDocument();
   });
 
   it('leads from one page to another, and shows words that lead nowhere as plain', async () => {
-    const linked = (pageId: string) => ({ type: 'text', text: 'see there', marks: [{ type: 'pageLink', attrs: { pageId } }] });
+    const linked = (pageId: string) => ({
+      type: 'text',
+      text: 'see there',
+      marks: [{ type: 'pageLink', attrs: { pageId } }],
+    });
     const page = aPage('', 2, {
       text: {
         type: 'doc',
@@ -104,12 +129,17 @@ describe('a wiki', () => {
     wiki(page);
     const article = await screen.findByRole('article', { name: 'Days 15 to 28' });
     expect(within(article).getAllByRole('link')).toHaveLength(1);
-    expect(within(article).getByRole('link', { name: 'see there' })).toHaveAttribute('href', expect.stringContaining(`?page=${id('page')}`));
+    expect(within(article).getByRole('link', { name: 'see there' })).toHaveAttribute(
+      'href',
+      expect.stringContaining(`?page=${id('page')}`),
+    );
   });
 
   it('makes a page once, and opens it', async () => {
     const page = aPage('Day 15');
-    const { user, writes, router } = wiki(page, { [`POST ${copyPath}/wiki/pages`]: aPage('', 1, { id: id('new'), title: 'The salt mistake' }) });
+    const { user, writes, router } = wiki(page, {
+      [`POST ${copyPath}/wiki/pages`]: aPage('', 1, { id: id('new'), title: 'The salt mistake' }),
+    });
     await user.click(await screen.findByRole('button', { name: 'New page' }));
     await user.type(await screen.findByLabelText('Title'), 'The salt mistake{Enter}');
     await waitFor(() => expect(router.state.location.search).toBe(`?page=${id('new')}`));
@@ -121,12 +151,21 @@ describe('a wiki', () => {
     const page = aPage('Day 15');
     const fresh = aWiki(page);
     const { user, writes } = wiki(page, {
-      [`GET ${copyPath}/wiki`]: { ...fresh, pages: [{ ...fresh.pages[0]!, isNew: true }], writers: [{ member: anAuthor('Jorge'), revisions: 2, added: 40 }] },
+      [`GET ${copyPath}/wiki`]: {
+        ...fresh,
+        pages: [{ ...fresh.pages[0]!, isNew: true }],
+        writers: [{ member: anAuthor('Jorge'), revisions: 2, added: 40 }],
+      },
       [`POST ${copyPath}/seen`]: { unread: 0 },
       [`DELETE ${pagePath}`]: { ...page, isTakenOut: true },
       [`POST ${pagePath}/put-back`]: page,
     });
-    await waitFor(() => expect(writes()[0]).toMatchObject({ path: `${copyPath}/seen`, body: { what: 'items', items: [{ id: id('page'), version: 2 }] } }));
+    await waitFor(() =>
+      expect(writes()[0]).toMatchObject({
+        path: `${copyPath}/seen`,
+        body: { what: 'items', items: [{ id: id('page'), version: 2 }] },
+      }),
+    );
     expect(await screen.findByRole('list', { name: 'Who wrote how much' })).toHaveTextContent('Jorge40 in 2');
     await user.click(await screen.findByRole('button', { name: 'Take out' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
