@@ -148,13 +148,11 @@ test('5,000 lines are shown at once, only those in view are in the page, and eve
   const lines = Array.from({ length: 5000 }, (_, at) =>
     at % 1000 === 999 ? `broken ${at},Student ${at}` : `s${at}@quillmere.example,Student ${at}`,
   );
-  await instructor
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'large.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from(`Email,Name\n${lines.join('\n')}\n`),
-    });
+  await instructor.locator('input[type=file]').setInputFiles({
+    name: 'large.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`Email,Name\n${lines.join('\n')}\n`),
+  });
   await expect(instructor.getByText('5000 rows, 2 columns, commas, UTF-8')).toBeVisible();
   await expect(instructor.getByText('5 need you')).toBeVisible();
   expect(await instructor.getByRole('row').count()).toBeLessThan(80);

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
-import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import { aCourseOf, anAssignmentFor, api, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
-import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import { aCourseOf, api, browsersOf } from './support/course.js';
 import { baseUrl, expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';

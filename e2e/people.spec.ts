@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import { aCourseOf, anAssignmentFor, api, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, registrar, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';

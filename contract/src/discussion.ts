@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DateTime, PostId } from './common.js';
-import { Author } from './rooms.js';
+import { Author } from './course.js';
 import { RichText, StoredRichText } from './text.js';
 
 const Wanted = z.number().int().min(0).max(50);

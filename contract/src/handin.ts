@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CopyId, DateTime, FileId, HandInId } from './common.js';
-import { Lateness, Member, WorkState } from './rooms.js';
+import { Lateness, WorkState } from './release.js';
+import { Member } from './course.js';
 import { RichText, StoredRichText } from './text.js';
 
 const FileTypes = z

@@ -11,7 +11,9 @@ import {
   Points,
   ReleaseId,
 } from './common.js';
-import { CopyHead, GroupTag, Member } from './rooms.js';
+import { CopyHead } from './rooms.js';
+import { GroupTag } from './sets.js';
+import { Member } from './course.js';
 import { Picks, Rubric } from './rubric.js';
 
 export const MarkState = z.enum(['unmarked', 'drafted', 'released']);

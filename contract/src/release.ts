@@ -166,3 +166,25 @@ export const ReachView = z.object({
   outside: z.array(z.object({ name: z.string(), reading: z.string().nullable(), why: z.array(z.string()) })),
 });
 export type ReachView = z.infer<typeof ReachView>;
+
+export const Lateness = z.object({ minutes: z.number().int(), deduction: z.string() });
+export type Lateness = z.infer<typeof Lateness>;
+
+export const WorkState = z.enum(['not-started', 'in-work', 'done', 'changed-since']);
+export type WorkState = z.infer<typeof WorkState>;
+
+/** How far the asker's work (or, for staff, the group's) is in one copy. What it is called is the kind's to say. */
+export const Progress = z.object({
+  state: WorkState,
+  /** Counted for the asker alone, not for the group. */
+  isYours: z.boolean(),
+  /** The asker still has something to do here. */
+  owes: z.boolean(),
+  /** Handed in, or last written, at. */
+  at: DateTime.nullable(),
+  late: Lateness.nullable(),
+  /** Of so many things asked, where the kind counts them. */
+  done: z.number().int().nullable(),
+  asked: z.number().int().nullable(),
+});
+export type Progress = z.infer<typeof Progress>;

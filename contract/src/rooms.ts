@@ -1,51 +1,18 @@
 import { z } from 'zod';
 import { ActivityId, CopyId, DateTime, EnrolmentId, GroupId, GroupSetId, ReleaseId } from './common.js';
-import { KindSettings, LatePolicy, ReleaseMode, ScheduleView } from './release.js';
+import { Author, Member } from './course.js';
+import {
+  KindSettings,
+  Lateness,
+  LatePolicy,
+  Progress,
+  ReleaseMode,
+  ScheduleView,
+  WorkState,
+} from './release.js';
+import { GroupTag } from './sets.js';
 import { Rubric } from './rubric.js';
 import { StoredRichText } from './text.js';
-
-export const Member = z.object({
-  enrolmentId: EnrolmentId,
-  name: z.string(),
-  reading: z.string().nullable(),
-  isYou: z.boolean(),
-});
-export type Member = z.infer<typeof Member>;
-
-/** Whoever wrote something: a member, somebody who was one, or staff. */
-export const Author = Member.extend({ isStaff: z.boolean() });
-export type Author = z.infer<typeof Author>;
-
-export const GroupTag = z.object({
-  id: GroupId,
-  setId: GroupSetId,
-  setName: z.string(),
-  number: z.number().int(),
-  name: z.string(),
-});
-export type GroupTag = z.infer<typeof GroupTag>;
-
-export const Lateness = z.object({ minutes: z.number().int(), deduction: z.string() });
-export type Lateness = z.infer<typeof Lateness>;
-
-export const WorkState = z.enum(['not-started', 'in-work', 'done', 'changed-since']);
-export type WorkState = z.infer<typeof WorkState>;
-
-/** How far the asker's work (or, for staff, the group's) is in one copy. What it is called is the kind's to say. */
-export const Progress = z.object({
-  state: WorkState,
-  /** Counted for the asker alone, not for the group. */
-  isYours: z.boolean(),
-  /** The asker still has something to do here. */
-  owes: z.boolean(),
-  /** Handed in, or last written, at. */
-  at: DateTime.nullable(),
-  late: Lateness.nullable(),
-  /** Of so many things asked, where the kind counts them. */
-  done: z.number().int().nullable(),
-  asked: z.number().int().nullable(),
-});
-export type Progress = z.infer<typeof Progress>;
 
 /** One activity as a room lists it. */
 export const RoomItem = z.object({

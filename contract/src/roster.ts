@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isAddress } from '@jigsaw/core/roster';
+import { isAddress } from '@jigsaw/core/course';
 import {
   CourseId,
   DateTime,
@@ -10,36 +10,7 @@ import {
   Role,
   RosterChangeId,
 } from './common.js';
-
-const timeZones = new Set(Intl.supportedValuesOf('timeZone'));
-export const TimeZone = z
-  .string()
-  .refine((zone) => zone === 'UTC' || timeZones.has(zone), 'Choose a time zone from the list.');
-
-export const CreateCourse = z.strictObject({
-  code: z.string().trim().min(1, 'Give the course a short code, like FER 220.').max(40),
-  title: z.string().trim().min(1, 'Give the course a title.').max(200),
-  term: z.string().trim().max(80),
-  timeZone: TimeZone,
-});
-export type CreateCourse = z.infer<typeof CreateCourse>;
-
-export const CourseView = z.object({
-  id: CourseId,
-  code: z.string(),
-  title: z.string(),
-  term: z.string(),
-  timeZone: z.string(),
-  role: Role,
-  enrolmentId: EnrolmentId,
-});
-export type CourseView = z.infer<typeof CourseView>;
-/** Whose work assistants see: everybody's, or that of the groups they look after. */
-export const AssistantsSee = z.enum(['all', 'theirs']);
-export const ChangeAssistants = z.strictObject({ assistantsSee: AssistantsSee });
-export type ChangeAssistants = z.infer<typeof ChangeAssistants>;
-export const CourseList = z.object({ courses: z.array(CourseView) });
-export type CourseList = z.infer<typeof CourseList>;
+import { AttributeKind, RosterAttribute } from './course.js';
 
 export const RosterEntry = z.object({
   enrolmentId: EnrolmentId,
@@ -63,14 +34,6 @@ export const RosterEntry = z.object({
   ),
 });
 export type RosterEntry = z.infer<typeof RosterEntry>;
-export const AttributeKind = z.enum(['category', 'number', 'half-days', 'text']);
-export type AttributeKind = z.infer<typeof AttributeKind>;
-export const RosterAttribute = z.object({
-  name: z.string(),
-  kind: AttributeKind,
-  /** Somebody said so; else it is guessed from the values. */
-  isChosen: z.boolean(),
-});
 const RosterSet = z.object({
   id: GroupSetId,
   name: z.string(),

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import { DiscussionSettings } from './discussion.js';
-import { CreateGroupSet } from './groups.js';
+import { CreateGroupSet } from './setUp.js';
 import { AssignmentSettings, FolderSettings } from './handin.js';
 import { SaveMark } from './marks.js';
 import { Schedule } from './release.js';
-import { CreateCourse } from './roster.js';
+import { CreateCourse } from './course.js';
 import { Rubric } from './rubric.js';
 import { WikiSettings } from './wiki.js';
 

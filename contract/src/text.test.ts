@@ -20,12 +20,10 @@ const inline: fc.Arbitrary<RichTextNode> = fc.oneof(
   fc.constant({ type: 'hardBreak' }),
 );
 const paragraph = fc.array(inline, { maxLength: 4 }).map((content) => ({ type: 'paragraph', content }));
-const list = fc
-  .array(paragraph, { minLength: 1, maxLength: 3 })
-  .map((items) => ({
-    type: 'bulletList',
-    content: items.map((item) => ({ type: 'listItem', content: [item] })),
-  }));
+const list = fc.array(paragraph, { minLength: 1, maxLength: 3 }).map((items) => ({
+  type: 'bulletList',
+  content: items.map((item) => ({ type: 'listItem', content: [item] })),
+}));
 const doc = fc
   .array(fc.oneof(paragraph, list), { maxLength: 5 })
   .map((content) => ({ type: 'doc' as const, content }));

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DateTime, PageId } from './common.js';
-import { Author } from './rooms.js';
+import { Author } from './course.js';
 import { RichText, StoredRichText } from './text.js';
 
 const PageTitle = z.string().trim().min(1, 'Give the page a title.').max(120);

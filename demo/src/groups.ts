@@ -1,4 +1,5 @@
-import type { BoardView, GroupSetList, GroupSetView, SetSettings } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetList, GroupSetView, SetSettings } from '@jigsaw/contract/sets';
 import type { Vessel } from './people.js';
 import { staff } from './people.js';
 import type { Stage } from './stage.js';

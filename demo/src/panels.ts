@@ -1,4 +1,5 @@
-import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import { settle } from './groups.js';
 import type { Stage } from './stage.js';
 

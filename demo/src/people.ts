@@ -1,4 +1,4 @@
-import { halfDays, writeHalfDays } from '@jigsaw/core/roster';
+import { halfDays, writeHalfDays } from '@jigsaw/core/course';
 
 /** The made-up class. Nobody here exists. */
 export interface MadeStudent {

@@ -1,4 +1,4 @@
-import type { GroupSetView } from '@jigsaw/contract/groups';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { MarkView } from '@jigsaw/contract/marks';
 import type { ActivityView, ReleaseRequest } from '@jigsaw/contract/release';

@@ -1,5 +1,7 @@
-import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
-import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetView } from '@jigsaw/contract/sets';
+import type { CourseView } from '@jigsaw/contract/course';
+import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import { Client } from './client.js';
 import { askForPosters, furnishBenches, meetAsExperts } from './groups.js';
 import type { MadeStudent, Vessel } from './people.js';

@@ -1,6 +1,7 @@
 import type { Browser, Page } from '@playwright/test';
 import type { SignInLinks } from '@jigsaw/contract/identity';
-import type { CourseView, ImportPreview } from '@jigsaw/contract/roster';
+import type { CourseView } from '@jigsaw/contract/course';
+import type { ImportPreview } from '@jigsaw/contract/roster';
 import { newPerson } from './fixtures.js';
 
 export const coursePassword = 'salt, water, time';

@@ -1,4 +1,4 @@
-import { isAddress } from '@jigsaw/core/roster';
+import { isAddress } from '@jigsaw/core/course';
 import type { App } from './app.js';
 import { PeopleService } from './identity/index.js';
 import type { Terminal } from './terminal.js';

@@ -2,7 +2,7 @@ import type { Clash } from './clash.js';
 import { clashIn } from './clash.js';
 import { keptNames } from './names.js';
 import type { DealProblem } from './problem.js';
-import { randomFrom } from './random.js';
+import { randomFrom } from '../random/index.js';
 import { Search } from './search.js';
 import { seatEveryone } from './start.js';
 import type { Table } from './table.js';

@@ -1,5 +1,5 @@
 import type { EnrolmentId } from '../ids/index.js';
-import { randomFrom, shuffle } from './random.js';
+import { randomFrom, shuffle } from '../random/index.js';
 
 export interface Home {
   readonly name: string;

@@ -1,7 +1,7 @@
-import { fillRoom } from '../groups/index.js';
+import { fillRoom } from '../sets/index.js';
 import type { Clash } from './clash.js';
 import type { DealProblem } from './problem.js';
-import { shuffle } from './random.js';
+import { shuffle } from '../random/index.js';
 import { Table } from './table.js';
 import type { Compiled } from './units.js';
 

@@ -1,7 +1,7 @@
 import type { EnrolmentId, GroupId } from '../ids/index.js';
 import type { DealProblem } from './problem.js';
 import { isWish } from './problem.js';
-import { randomFrom, shuffle } from './random.js';
+import { randomFrom, shuffle } from '../random/index.js';
 import { Table } from './table.js';
 import { compile } from './units.js';
 import { measure } from './wishes.js';

@@ -1,4 +1,4 @@
-import { readHalfDays, readNumber } from '../roster/index.js';
+import { readHalfDays, readNumber } from '../course/index.js';
 import type { EnrolmentId } from '../ids/index.js';
 import type { DealtStudent, Wish } from './problem.js';
 

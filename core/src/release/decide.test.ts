@@ -2,7 +2,8 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
 import { atLeast, decide, explain, mayAct } from './index.js';
-import type { Audience, AudienceEntry, CopyFacts, ReleaseFacts, ReleaseState, Viewer } from './index.js';
+import type { Audience, AudienceEntry, CopyFacts, ReleaseFacts, ReleaseState } from './index.js';
+import type { Viewer } from '../course/index.js';
 
 const course = 'fer220' as CourseId;
 const benches = 'benches' as GroupSetId;

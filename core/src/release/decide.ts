@@ -1,6 +1,7 @@
 import type { GroupId } from '../ids/index.js';
 import { unreachable } from '../ids/index.js';
-import type { Audience, AudienceEntry, CopyFacts, Instant, ReleaseFacts, Viewer } from './facts.js';
+import type { Audience, AudienceEntry, CopyFacts, Instant, ReleaseFacts } from './facts.js';
+import type { Viewer } from '../course/index.js';
 import { scheduleFor } from './schedule.js';
 
 export type Access = 'open' | 'read-only' | 'listed' | 'hidden';

@@ -12,9 +12,7 @@ export type {
   ReleaseFacts,
   ReleaseMode,
   ReleaseState,
-  Role,
   Schedule,
-  Viewer,
 } from './facts.js';
 export { mayAct } from './kindRules.js';
 export type { KindRules } from './kindRules.js';

@@ -1,7 +1,7 @@
 import type { EnrolmentId, GroupId } from '../ids/index.js';
-import type { Role } from '../release/index.js';
+import type { Role } from '../course/index.js';
 import { assert } from '../ids/index.js';
-import { sameAddress } from './person.js';
+import { sameAddress } from '../course/index.js';
 import type { RosterPerson } from './person.js';
 
 /** One person in a course, with everything that a change of the roster can touch. */

@@ -1,6 +1,6 @@
 import { meaningOfHeading } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
-import type { Table } from './readTable.js';
+import type { Table } from '../files/index.js';
 
 export interface ColumnGuess {
   readonly meaning: ColumnMeaning;

@@ -3,7 +3,7 @@ import type { ColumnMeaning } from './headings.js';
 import { bySet, setKey, setOfHeading } from './places.js';
 import type { KnownSets } from './places.js';
 import type { PreviewRow, RowPerson, RowProblem } from './preview.js';
-import type { Table } from './readTable.js';
+import type { Table } from '../files/index.js';
 
 /** Nobody sits twice in a set that gives everyone one place; the set of sections and a set by its name may be the same one. */
 export function severalGroups(

@@ -1,4 +1,4 @@
-import type { Role } from '../release/index.js';
+import type { Role } from '../course/index.js';
 import { fold } from '../text/index.js';
 import { isGroupHeading } from './places.js';
 

@@ -1,13 +1,3 @@
-export {
-  days,
-  fitsKind,
-  guessKind,
-  halfDays,
-  readHalfDays,
-  readNumber,
-  writeHalfDays,
-} from './attributes.js';
-export type { AttributeKind, HalfDay } from './attributes.js';
 export { applyChange, asRole, changeOf, dropped, inverseOf, joinChange } from './change.js';
 export type {
   ChangedRoster,
@@ -18,13 +8,10 @@ export type {
   RosterEntry,
   RosterFault,
 } from './change.js';
-export { guardFormula, unguardFormula } from './formula.js';
 export { guessColumns } from './columns.js';
 export type { ColumnGuess } from './columns.js';
 export type { ColumnMeaning } from './headings.js';
-export { decode } from './decode.js';
 export { readPaste } from './paste.js';
-export { isAddress, sameAddress, sortName } from './person.js';
 export type { RosterPerson } from './person.js';
 export { groupHeading, joinNames, setKey } from './places.js';
 export type { KnownSet, KnownSets, NamedPlace } from './places.js';
@@ -32,16 +19,7 @@ export { lackingGroups } from './groupsNamed.js';
 export type { LackingGroups } from './groupsNamed.js';
 export { importChange, previewImport } from './preview.js';
 export type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './preview.js';
-export { may } from './roles.js';
-export type { Act } from './roles.js';
-export {
-  mostGroups,
-  sayColumnProblem,
-  sayFault,
-  sayLacking,
-  sayRowProblem,
-  sayUnreadable,
-} from './sayProblem.js';
+export { sayColumnProblem, sayFault, sayLacking, sayRowProblem, sayUnreadable } from './sayProblem.js';
 export { readBundle } from './oneRoster.js';
 export { asTable, readTable } from './readTable.js';
-export type { ArchiveFault, BundleClass, ReadTable, Table, TableRow } from './readTable.js';
+export type { ArchiveFault, ReadTable } from './readTable.js';

@@ -1,7 +1,8 @@
-import { decode } from './decode.js';
+import { decode } from '../files/index.js';
 import { asTable, records } from './readTable.js';
 import { groupHeading, joinNames } from './places.js';
-import type { BundleClass, ReadTable, TableRow } from './readTable.js';
+import type { BundleClass, TableRow } from '../files/index.js';
+import type { ReadTable } from './readTable.js';
 
 type Record = Readonly<{ line: number; cell: (heading: string) => string }>;
 

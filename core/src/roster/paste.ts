@@ -1,5 +1,5 @@
 import type { ColumnMeaning } from './headings.js';
-import type { Table } from './readTable.js';
+import type { Table } from '../files/index.js';
 
 export interface Paste {
   readonly table: Table;

@@ -1,8 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId } from '../ids/index.js';
-import { isAddress, previewImport, readPaste, readTable } from './index.js';
-import type { ColumnMeaning, RosterEntry, Table } from './index.js';
+import { isAddress } from '../course/index.js';
+import { previewImport, readPaste, readTable } from './index.js';
+import type { ColumnMeaning, RosterEntry } from './index.js';
+import type { Table } from '../files/index.js';
 
 type EnrolledPerson = RosterEntry & { enrolmentId: EnrolmentId };
 

@@ -1,17 +1,17 @@
 import type { EnrolmentId } from '../ids/index.js';
-import type { Role } from '../release/index.js';
+import type { Role } from '../course/index.js';
 import { changeOf, dropped } from './change.js';
 import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './change.js';
 import { oftenMeant } from './columns.js';
-import { unguardFormula } from './formula.js';
+import { unguardFormula } from '../files/index.js';
 import { severalGroups } from './groupsNamed.js';
 import { roleOfWord } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
-import { isAddress, sameAddress } from './person.js';
+import { isAddress, sameAddress } from '../course/index.js';
 import type { RosterPerson } from './person.js';
 import { placeChanges, seatedIn, setOfHeading, splitNames } from './places.js';
 import type { KnownSets, NamedPlace } from './places.js';
-import type { Table, TableRow } from './readTable.js';
+import type { Table, TableRow } from '../files/index.js';
 
 /** A person as a row tells of them; `role` null: the row does not say. */
 export interface RowPerson extends RosterPerson {

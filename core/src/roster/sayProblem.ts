@@ -1,4 +1,5 @@
 import { unreachable } from '../ids/index.js';
+import { mostGroups } from '../sets/index.js';
 import type { RosterFault } from './change.js';
 import type { LackingGroups } from './groupsNamed.js';
 import type { Preview, RowProblem } from './preview.js';
@@ -84,7 +85,6 @@ export function sayColumnProblem(preview: Exclude<Preview, { ok: true }>): strin
   }
 }
 
-export const mostGroups = 500;
 const longestName = { set: 120, group: 80 };
 
 /** Why the groups that a file names cannot be made; null: they can. A column that was taken for groups by mistake is found out here. */

@@ -2,7 +2,8 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
 import { applyChange, importChange, inverseOf, previewImport, readBundle } from './index.js';
-import type { ColumnMeaning, KnownSet, RosterEntry, Table } from './index.js';
+import type { ColumnMeaning, KnownSet, RosterEntry } from './index.js';
+import type { Table } from '../files/index.js';
 
 const headings = ['Email', 'Name', 'Role', 'Section'];
 const meanings: ColumnMeaning[] = ['email', 'name', 'role', 'section'];

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { In, IsNull } from 'typeorm';
 import { DiscussionSettings } from '@jigsaw/contract/discussion';
-import type { Progress } from '@jigsaw/contract/rooms';
+import type { Progress } from '@jigsaw/contract/release';
 import type { RequirementsMet } from '@jigsaw/core/discussion';
 import { requirementsMet, suggestedMark } from '@jigsaw/core/discussion';
 import type { EnrolmentId } from '@jigsaw/core/ids';

@@ -1,5 +1,5 @@
 import type { EntityManager } from 'typeorm';
-import type { Move } from '@jigsaw/core/groups';
+import type { Move } from '@jigsaw/core/placing';
 
 interface Joined {
   readonly enrolmentId: string;

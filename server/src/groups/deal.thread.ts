@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import type { DealLine } from '@jigsaw/contract/deals';
+import type { DealLine } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
 import { dealing, packDeal } from '@jigsaw/core/dealing';
 

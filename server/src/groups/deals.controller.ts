@@ -3,8 +3,8 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import type { z } from 'zod';
 import { CourseId } from '@jigsaw/contract/common';
-import type { DealLine } from '@jigsaw/contract/deals';
-import { DealQuestion } from '@jigsaw/contract/deals';
+import type { DealLine } from '@jigsaw/contract/dealing';
+import { DealQuestion } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
@@ -36,13 +36,11 @@ export class DealsController {
     await this.viewers.staff(person, courseId, 'place');
     const left = new AbortController();
     response.on('close', () => left.abort());
-    response
-      .status(200)
-      .set({
-        'Content-Type': 'application/x-ndjson',
-        'Cache-Control': 'no-store',
-        'X-Accel-Buffering': 'no',
-      });
+    response.status(200).set({
+      'Content-Type': 'application/x-ndjson',
+      'Cache-Control': 'no-store',
+      'X-Accel-Buffering': 'no',
+    });
     const hear = (line: DealLine) => response.write(`${JSON.stringify(line)}\n`);
     await this.deals.workOut(question as DealProblem, hear, left.signal);
     response.end();

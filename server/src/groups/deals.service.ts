@@ -2,7 +2,7 @@ import type { OnApplicationShutdown } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { once } from 'node:events';
 import { Worker } from 'node:worker_threads';
-import type { DealLine } from '@jigsaw/contract/deals';
+import type { DealLine } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
 
 const longestMs = 120_000;

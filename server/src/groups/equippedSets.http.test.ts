@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { GroupSetList, MadeGroupSet } from '@jigsaw/contract/groups';
+import type { GroupSetList } from '@jigsaw/contract/sets';
+import type { MadeGroupSet } from '@jigsaw/contract/setUp';
 import type { ActivityList } from '@jigsaw/contract/release';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import { aCourse, aMember, anAssignment } from '../test/aCourse.js';
@@ -28,17 +29,15 @@ const talk = (title: string, isReleased = true) => ({
 });
 const report = { draft: anAssignment({ title: 'Report' }), isReleased: false };
 const aSet = (activities: unknown[], more: object = {}) =>
-  given.instructor
-    .post(`/api/courses/${given.course.id}/sets`)
-    .send({
-      name: 'Panels',
-      shape: { by: 'count', groups: 3 },
-      capacity: null,
-      pattern: 'Panel {n}',
-      names: [],
-      activities,
-      ...more,
-    });
+  given.instructor.post(`/api/courses/${given.course.id}/sets`).send({
+    name: 'Panels',
+    shape: { by: 'count', groups: 3 },
+    capacity: null,
+    pattern: 'Panel {n}',
+    names: [],
+    activities,
+    ...more,
+  });
 const counts = async () => ({
   sets: (
     (await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList

@@ -6,10 +6,6 @@ import { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/contract/com
 import {
   BoardGroup,
   BoardGroups,
-  BoardView,
-  CopySet,
-  CreateGroupSet,
-  DeriveExperts,
   DressGroup,
   EditGroup,
   EditGroups,
@@ -18,18 +14,21 @@ import {
   GroupSetList,
   GroupSetView,
   LeadGroups,
-  MadeGroupSet,
-  PlaceRequest,
-  PlacesOf,
-  PlaceResult,
   PutAwayRequest,
   SetOrder,
   SetRules,
   SetSettings,
+} from '@jigsaw/contract/sets';
+import {
+  BoardView,
+  PlaceRequest,
+  PlacesOf,
+  PlaceResult,
   SignUpList,
   SignUpView,
   TakePlace,
-} from '@jigsaw/contract/groups';
+} from '@jigsaw/contract/placing';
+import { CopySet, CreateGroupSet, DeriveExperts, MadeGroupSet } from '@jigsaw/contract/setUp';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';

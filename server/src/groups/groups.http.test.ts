@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { BoardView } from '@jigsaw/contract/groups';
-import { readGroupFile } from '@jigsaw/core/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import { readGroupFile } from '@jigsaw/core/placing';
 import { readTable } from '@jigsaw/core/roster';
 import { aCourse } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';

@@ -1,5 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
-import type { DealRule, SignUpSettings } from '@jigsaw/contract/groups';
+import type { DealRule, SignUpSettings } from '@jigsaw/contract/sets';
 import { PersonRow } from '../identity/index.js';
 import { CourseRow, EnrolmentRow } from '../roster/index.js';
 

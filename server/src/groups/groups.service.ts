@@ -9,7 +9,7 @@ import type {
   EditGroups,
   GroupDress,
   LeadGroups,
-} from '@jigsaw/contract/groups';
+} from '@jigsaw/contract/sets';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';

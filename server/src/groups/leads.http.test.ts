@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { BoardView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
 import type { DeskList, DeskView, Gradebook } from '@jigsaw/contract/marks';
 import type { ActivityList, ActivityView } from '@jigsaw/contract/release';
 import type { RoomList } from '@jigsaw/contract/rooms';

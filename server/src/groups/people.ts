@@ -1,5 +1,6 @@
 import type { EntityManager } from 'typeorm';
-import type { Author, GroupTag } from '@jigsaw/contract/rooms';
+import type { Author } from '@jigsaw/contract/course';
+import type { GroupTag } from '@jigsaw/contract/sets';
 import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 

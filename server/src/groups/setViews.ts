@@ -1,6 +1,6 @@
 import type { EntityManager } from 'typeorm';
 import { IsNull } from 'typeorm';
-import type { BoardGroup, GroupSetView } from '@jigsaw/contract/groups';
+import type { BoardGroup, GroupSetView } from '@jigsaw/contract/sets';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { EnrolmentRow } from '../roster/index.js';

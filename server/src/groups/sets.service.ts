@@ -2,21 +2,18 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull, Not } from 'typeorm';
 import type { z } from 'zod';
+import type { CopySet, CreateGroupSet, DeriveExperts, MadeGroupSet } from '@jigsaw/contract/setUp';
 import type {
-  CopySet,
-  CreateGroupSet,
   DealRule,
-  DeriveExperts,
   GroupSetList,
   GroupSetView,
-  MadeGroupSet,
   SetOrder,
   SetRules,
   SetSettings,
-} from '@jigsaw/contract/groups';
+} from '@jigsaw/contract/sets';
 import type { Home } from '@jigsaw/core/dealing';
 import { expertTables, tableName } from '@jigsaw/core/dealing';
-import { namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
+import { namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/sets';
 import type { CourseId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';

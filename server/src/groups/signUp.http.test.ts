@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
-import type { BoardView, GroupSetList, GroupSetView, SignUpList, SignUpView } from '@jigsaw/contract/groups';
+import type { BoardView, SignUpList, SignUpView } from '@jigsaw/contract/placing';
+import type { GroupSetList, GroupSetView } from '@jigsaw/contract/sets';
 import type { RosterChanged, RosterView } from '@jigsaw/contract/roster';
 import { aCourse, aText, copyOf, importPaste, released } from '../test/aCourse.js';
 import { SessionService } from '../identity/session.service.js';

@@ -1,9 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull } from 'typeorm';
-import type { SignUpList, SignUpSettings, SignUpView } from '@jigsaw/contract/groups';
-import type { NoPlace, SignUpState } from '@jigsaw/core/groups';
-import { sayNoPlace, signUpState, whyNoPlace } from '@jigsaw/core/groups';
+import type { SignUpList, SignUpView } from '@jigsaw/contract/placing';
+import type { SignUpSettings } from '@jigsaw/contract/sets';
+import type { NoPlace, SignUpState } from '@jigsaw/core/placing';
+import { sayNoPlace, signUpState, whyNoPlace } from '@jigsaw/core/placing';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';

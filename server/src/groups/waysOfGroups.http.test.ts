@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { DataSource } from 'typeorm';
-import type { BoardGroup, BoardView, GroupSetView, PlacesOf } from '@jigsaw/contract/groups';
+import type { BoardGroup, GroupSetView } from '@jigsaw/contract/sets';
+import type { BoardView, PlacesOf } from '@jigsaw/contract/placing';
 import type { Gradebook } from '@jigsaw/contract/marks';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import type { GroupSetId } from '@jigsaw/core/ids';

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
 import { AssignmentSettings, FolderSettings } from '@jigsaw/contract/handin';
-import type { Progress } from '@jigsaw/contract/rooms';
+import type { Progress } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { ReleaseMode } from '@jigsaw/core/release';

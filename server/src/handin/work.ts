@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { HandInView, WorkFile, WorkView } from '@jigsaw/contract/handin';
-import type { WorkState } from '@jigsaw/contract/rooms';
+import type { WorkState } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
 import type { CopyId, EnrolmentId, FileId, HandInId } from '@jigsaw/core/ids';
 import { FileRow } from '../files/index.js';

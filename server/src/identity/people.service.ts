@@ -3,7 +3,7 @@ import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull } from 'typeorm';
 import type { FrontDoor, SignInLinks } from '@jigsaw/contract/identity';
 import type { Id } from '@jigsaw/core/ids';
-import { sameAddress } from '@jigsaw/core/roster';
+import { sameAddress } from '@jigsaw/core/course';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';

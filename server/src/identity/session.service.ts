@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { DataSource, LessThan, MoreThan } from 'typeorm';
 import type { PersonId } from '@jigsaw/core/ids';
-import { sameAddress } from '@jigsaw/core/roster';
+import { sameAddress } from '@jigsaw/core/course';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';

@@ -3,7 +3,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { CourseId } from '@jigsaw/contract/common';
 import type * as ids from '@jigsaw/core/ids';
-import { may } from '@jigsaw/core/roster';
+import { may } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam } from '../platform/endpoint.js';

@@ -3,7 +3,7 @@ import { stringify } from 'csv-stringify/sync';
 import { DataSource } from 'typeorm';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
 import type { ActivityId, CourseId, EnrolmentId, GroupSetId, ReleaseId } from '@jigsaw/core/ids';
-import { sortName } from '@jigsaw/core/roster';
+import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { Gate, Kinds, plainDecimal } from '../release/index.js';

@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource, In } from 'typeorm';
 import type { CopyId, CourseId } from '@jigsaw/core/ids';
-import type { Access, Decision, Schedule, Viewer } from '@jigsaw/core/release';
+import type { Access, Decision, Schedule } from '@jigsaw/core/release';
+import type { Viewer } from '@jigsaw/core/course';
 import { atLeast, decide, scheduleFor } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { z } from 'zod';
-import type { Lateness, Progress } from '@jigsaw/contract/rooms';
+import type { Lateness, Progress } from '@jigsaw/contract/release';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { lateness } from '@jigsaw/core/handin';

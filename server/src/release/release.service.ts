@@ -13,7 +13,7 @@ import type {
   ReleasedTo,
   ReleaseRequest,
 } from '@jigsaw/contract/release';
-import type { MadeActivity } from '@jigsaw/contract/groups';
+import type { MadeActivity } from '@jigsaw/contract/setUp';
 import type { ActivityId, CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { transition } from '@jigsaw/core/release';
 import { GroupRow, GroupSetRow } from '../groups/index.js';

@@ -1,11 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { CopyHead, LockedItem, Progress, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import type { CopyHead, LockedItem, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import type { Progress } from '@jigsaw/contract/release';
 import type { ActivityId, CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
-import type { Viewer } from '@jigsaw/core/release';
+import type { Viewer } from '@jigsaw/core/course';
 import { explain } from '@jigsaw/core/release';
-import { may } from '@jigsaw/core/roster';
+import { may } from '@jigsaw/core/course';
 import { authorsById, groupTags } from '../groups/index.js';
 import type { SignedIn } from '../identity/index.js';
 import type { CopyNews } from '../news/index.js';

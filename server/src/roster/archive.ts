@@ -1,6 +1,7 @@
 import { unzipSync, zipSync } from 'fflate';
 import readSpreadsheet from 'read-excel-file/node';
-import type { ReadTable, TableRow } from '@jigsaw/core/roster';
+import type { ReadTable } from '@jigsaw/core/roster';
+import type { TableRow } from '@jigsaw/core/files';
 import { asTable, readBundle } from '@jigsaw/core/roster';
 
 /** A zip may say that it unpacks to little and mean much; what is unpacked is bounded before anything is. */

@@ -1,7 +1,8 @@
 import type { EntityManager } from 'typeorm';
 import type { RosterView } from '@jigsaw/contract/roster';
-import type { AttributeKind, RosterChange } from '@jigsaw/core/roster';
-import { guessKind } from '@jigsaw/core/roster';
+import type { AttributeKind } from '@jigsaw/core/course';
+import type { RosterChange } from '@jigsaw/core/roster';
+import { guessKind } from '@jigsaw/core/course';
 import { CourseRow } from './roster.rows.js';
 
 /** What somebody said an attribute is, by its name; also of attributes that nobody has a value of yet. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type { CourseView } from '@jigsaw/contract/course';
+import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId, PersonId } from '@jigsaw/core/ids';
 import type { KnownSet, ReadTable } from '@jigsaw/core/roster';
 import {

@@ -1,8 +1,10 @@
 import { stringify } from 'csv-stringify/sync';
 import { strToU8, zipSync } from 'fflate';
-import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type { CourseView } from '@jigsaw/contract/course';
+import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { GroupId } from '@jigsaw/core/ids';
-import { groupHeading, guardFormula, joinNames } from '@jigsaw/core/roster';
+import { groupHeading, joinNames } from '@jigsaw/core/roster';
+import { guardFormula } from '@jigsaw/core/files';
 
 /** No cell of ours is run by a spreadsheet; bringing the file in gives the cells as they were. */
 const csv = (rows: readonly (readonly string[])[]): string =>

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/roster';
+import type { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/course';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';

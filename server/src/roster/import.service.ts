@@ -11,7 +11,8 @@ import type {
   PreviewRowView,
 } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
-import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster, Table } from '@jigsaw/core/roster';
+import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster } from '@jigsaw/core/roster';
+import type { Table } from '@jigsaw/core/files';
 import {
   guessColumns,
   importChange,

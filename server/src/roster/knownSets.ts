@@ -1,6 +1,7 @@
 import type { EntityManager } from 'typeorm';
 import type { GroupId } from '@jigsaw/core/ids';
-import type { BundleClass, KnownSet, KnownSets, LackingGroups } from '@jigsaw/core/roster';
+import type { BundleClass } from '@jigsaw/core/files';
+import type { KnownSet, KnownSets, LackingGroups } from '@jigsaw/core/roster';
 import { setKey } from '@jigsaw/core/roster';
 import { fold } from '@jigsaw/core/text';
 import { newId } from '../platform/ids.js';

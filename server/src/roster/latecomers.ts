@@ -1,8 +1,8 @@
 import type { EntityManager } from 'typeorm';
-import type { DealtGroup } from '@jigsaw/core/groups';
+import type { DealtGroup } from '@jigsaw/core/placing';
 import { spreadIncrease } from '@jigsaw/core/dealing';
 import type { Rule } from '@jigsaw/core/dealing';
-import { emptiest } from '@jigsaw/core/groups';
+import { emptiest } from '@jigsaw/core/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import type { EntryChange, Roster, RosterChange } from '@jigsaw/core/roster';
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { z } from 'zod';
-import type { MadeActivity, NewSetActivity } from '@jigsaw/contract/groups';
+import type { MadeActivity, NewSetActivity } from '@jigsaw/contract/setUp';
 import type { CourseId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';

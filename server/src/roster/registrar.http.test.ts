@@ -3,7 +3,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import { strToU8, zipSync } from 'fflate';
-import type { GroupSetList } from '@jigsaw/contract/groups';
+import type { GroupSetList } from '@jigsaw/contract/sets';
 import type { ImportPreview, ImportResult, RegistrarView, RosterView } from '@jigsaw/contract/roster';
 import { aCourse, aText, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
-import type { Role } from '@jigsaw/core/release';
+import type { Role } from '@jigsaw/core/course';
 import {
   aMember,
   aSheet,
@@ -259,12 +259,10 @@ describe('what each role may do', () => {
 
 describe('broken class files over the API', () => {
   const preview = (content: string | Buffer) =>
-    given.instructor
-      .post(`/api/courses/${given.course.id}/roster/preview`)
-      .send({
-        source: { kind: 'file', fileName: 'class.csv', contentBase64: base64(content) },
-        meanings: null,
-      });
+    given.instructor.post(`/api/courses/${given.course.id}/roster/preview`).send({
+      source: { kind: 'file', fileName: 'class.csv', contentBase64: base64(content) },
+      meanings: null,
+    });
   const header = 'Email,Name\n';
   const utf16 = (text: string) => Buffer.from(`\ufeff${text}`, 'utf16le');
 

@@ -7,10 +7,6 @@ import { SignInLinks } from '@jigsaw/contract/identity';
 import { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
 import {
   ChooseKind,
-  ChangeAssistants,
-  CourseList,
-  CourseView,
-  CreateCourse,
   ImportPreview,
   ImportRequest,
   ImportResult,
@@ -22,6 +18,7 @@ import {
   RosterChangeList,
   RosterView,
 } from '@jigsaw/contract/roster';
+import { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/course';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { BoardView, GroupSetList } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetList } from '@jigsaw/contract/sets';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import { aCourse, base64 } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
-import type { Role } from '@jigsaw/core/release';
-import type { AttributeKind, RosterChange } from '@jigsaw/core/roster';
+import type { Role, AttributeKind } from '@jigsaw/core/course';
+import type { RosterChange } from '@jigsaw/core/roster';
 import { PersonRow } from '../identity/index.js';
 import type { Traces } from './joining.js';
 

@@ -2,16 +2,11 @@ import { Inject, Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
-import type {
-  ChooseKind,
-  CourseView,
-  RosterAttributes,
-  RosterEntry,
-  RosterView,
-} from '@jigsaw/contract/roster';
+import type { ChooseKind, RosterAttributes, RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type { CourseView } from '@jigsaw/contract/course';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import { invitation, message } from '@jigsaw/core/mail';
-import { sortName } from '@jigsaw/core/roster';
+import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { PeopleService } from '../identity/index.js';
 import { MailService } from '../mail/index.js';

@@ -1,5 +1,5 @@
 import { afterAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { BoardView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
 import type {
   ImportPreview,
   RosterChangeList,
@@ -85,12 +85,10 @@ describe('one person', () => {
     await released(given);
     const noor = given.students.get('noor')!.browser;
     const copyId = await copyOf(noor, given.course.id);
-    await noor
-      .put(`/api/copies/${copyId}/part`)
-      .send({
-        text: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Kept' }] }] },
-        version: 0,
-      });
+    await noor.put(`/api/copies/${copyId}/part`).send({
+      text: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Kept' }] }] },
+      version: 0,
+    });
     const { changeId } = await changed({ act: 'drop', enrolmentIds: [idOf('noor')] });
     expect(await entry('noor')).toMatchObject({ leftAt: expect.any(String), groups: [] });
     await noor.get(`/api/copies/${copyId}`).expect(404);

@@ -4,16 +4,8 @@ import { DataSource, In } from 'typeorm';
 import type { RosterAct, RosterChanged, RosterChangeList, RosterChangeView } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupId, RosterChangeId } from '@jigsaw/core/ids';
 import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
-import {
-  applyChange,
-  asRole,
-  changeOf,
-  dropped,
-  inverseOf,
-  joinChange,
-  sameAddress,
-  sayFault,
-} from '@jigsaw/core/roster';
+import { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, sayFault } from '@jigsaw/core/roster';
+import { sameAddress } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { PeopleService, PersonRow } from '../identity/index.js';
 import { newId } from '../platform/ids.js';

@@ -2,7 +2,7 @@ import type { EntityManager } from 'typeorm';
 import { QueryFailedError } from 'typeorm';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import type { EntryChange, Roster, RosterChange, RosterEntry } from '@jigsaw/core/roster';
-import { sameAddress } from '@jigsaw/core/roster';
+import { sameAddress } from '@jigsaw/core/course';
 import type { PeopleService } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { EnrolmentRow } from './roster.rows.js';

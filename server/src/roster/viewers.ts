@@ -1,9 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
-import type { Role, Viewer } from '@jigsaw/core/release';
-import type { Act } from '@jigsaw/core/roster';
-import { may } from '@jigsaw/core/roster';
+import type { Role, Viewer, Act } from '@jigsaw/core/course';
+import { may } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 

@@ -1,11 +1,13 @@
-import type { BoardView, GroupSetView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { ActivityDraft, ActivityView, ReleaseRequest } from '@jigsaw/contract/release';
 import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
-import type { CourseView, ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import type { CourseView } from '@jigsaw/contract/course';
+import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import type { Role } from '@jigsaw/core/release';
+import type { Role } from '@jigsaw/core/course';
 import type { Browser, TestServer } from './testServer.js';
 import { password } from './testServer.js';
 

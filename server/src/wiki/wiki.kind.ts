@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Progress } from '@jigsaw/contract/rooms';
+import type { Progress } from '@jigsaw/contract/release';
 import { WikiSettings } from '@jigsaw/contract/wiki';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { ReleaseMode } from '@jigsaw/core/release';

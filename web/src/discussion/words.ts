@@ -1,4 +1,4 @@
-import type { Progress } from '@jigsaw/contract/rooms';
+import type { Progress } from '@jigsaw/contract/release';
 import type { Dates } from '../look/index.js';
 
 /** "2 of 3 written": how far a talk is, for one student or for a group. */

@@ -2,9 +2,9 @@ import { Check, ChevronDown } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { BoardView } from '@jigsaw/contract/groups';
-import type { Meter } from '@jigsaw/core/groups';
-import { meterOf, sizeMeter } from '@jigsaw/core/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { Meter } from '@jigsaw/core/placing';
+import { meterOf, sizeMeter } from '@jigsaw/core/placing';
 import { Button, Popup, Small } from '../look/index.js';
 import { capacityOf, seatingOf } from './seating.js';
 

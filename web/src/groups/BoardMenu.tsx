@@ -1,5 +1,6 @@
-import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
-import { movesOut } from '@jigsaw/core/groups';
+import type { BoardGroup } from '@jigsaw/contract/sets';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import { movesOut } from '@jigsaw/core/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { ContextMenu, Emblem, useNotice } from '../look/index.js';
 import type { MenuAct, Spot } from '../look/index.js';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { GroupSetView } from '@jigsaw/contract/groups';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Field, Sheet, useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';

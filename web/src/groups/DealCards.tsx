@@ -1,6 +1,6 @@
 import { Pin } from 'lucide-react';
 import { styled } from 'styled-components';
-import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { Emblem, hueOfGroup, PersonName, Tag } from '../look/index.js';
 import { seatsNow } from './dealProblem.js';

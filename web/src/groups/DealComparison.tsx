@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import { Emblem, PersonName } from '../look/index.js';
 import { membersIn, Plain } from './DealCards.js';
 import type { Seats } from './dealProblem.js';

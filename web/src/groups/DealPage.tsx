@@ -2,11 +2,12 @@ import { Pin, Shuffle, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
-import type { BoardView, DealRule } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { Clash, Deal, DealProblem, Outcome, Why } from '@jigsaw/core/dealing';
 import { isWish, judge, outcomesOf, sayClash } from '@jigsaw/core/dealing';
-import { sayForecast } from '@jigsaw/core/groups';
+import { sayForecast } from '@jigsaw/core/sets';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
 import {

@@ -1,9 +1,11 @@
 import { useMemo, useState } from 'react';
 import { RadioGroup, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
-import type { Place } from '@jigsaw/core/groups';
-import { dealOut, movesOut, sayForecast, shuffled } from '@jigsaw/core/groups';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import type { Place } from '@jigsaw/core/placing';
+import { dealOut, movesOut } from '@jigsaw/core/placing';
+import { sayForecast } from '@jigsaw/core/sets';
+import { shuffled } from '@jigsaw/core/random';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { Button, Emblem, Field, Label, Option, Sheet, Small } from '../look/index.js';
 import { capacityOf, isIn, membersOf } from './seating.js';

@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react';
 import { css, styled } from 'styled-components';
-import type { NewSetActivity } from '@jigsaw/contract/groups';
+import type { NewSetActivity } from '@jigsaw/contract/setUp';
 import { draftOfKind, kindOf, kinds } from '../kinds/index.js';
 import { Button, DateTimeField, Field, Segments, Small } from '../look/index.js';
 import { useCourse } from '../track/index.js';

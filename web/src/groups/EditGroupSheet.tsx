@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { FormEvent } from 'react';
-import type { BoardGroup, BoardView } from '@jigsaw/contract/groups';
+import type { BoardGroup } from '@jigsaw/contract/sets';
+import type { BoardView } from '@jigsaw/contract/placing';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Field, Sheet, Small } from '../look/index.js';
 import { useEditGroupMutation } from './groupsApi.js';

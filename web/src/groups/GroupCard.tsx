@@ -1,7 +1,8 @@
 import { Ellipsis, FileCheck, Flag } from 'lucide-react';
 import { memo, useEffect, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import type { BoardGroup, BoardStudent } from '@jigsaw/contract/groups';
+import type { BoardGroup } from '@jigsaw/contract/sets';
+import type { BoardStudent } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { Emblem, hueOfGroup, Small, Tag } from '../look/index.js';
 import type { Spot } from '../look/index.js';

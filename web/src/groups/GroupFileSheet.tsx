@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { BoardView } from '@jigsaw/contract/groups';
-import { readGroupFile, sayGroupFileProblem } from '@jigsaw/core/groups';
-import type { GroupFile, Place } from '@jigsaw/core/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import { readGroupFile, sayGroupFileProblem } from '@jigsaw/core/placing';
+import type { GroupFile, Place } from '@jigsaw/core/placing';
 import { readTable, sayUnreadable } from '@jigsaw/core/roster';
 import { ProblemStrip } from '../api/index.js';
 import { Button, PersonName, Sheet, Small } from '../look/index.js';

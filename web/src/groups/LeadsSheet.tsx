@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import type { BoardView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Emblem, Segments, Sheet, Small, useNotice } from '../look/index.js';

@@ -2,7 +2,7 @@ import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
-import type { BoardView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
 import { ProblemStrip } from '../api/index.js';
 import {
   Bar,

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { BoardView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { Button, Field, Option, PersonName, Sheet, Small } from '../look/index.js';
 import type { BoardActs } from './useBoard.js';

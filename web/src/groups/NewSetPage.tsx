@@ -3,13 +3,13 @@ import type { FormEvent, ReactNode } from 'react';
 import { RadioGroup, TextField } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
-import { mostGroups } from '@jigsaw/contract/groups';
-import type { CreateGroupSet, SignUpSettings } from '@jigsaw/contract/groups';
+import type { CreateGroupSet } from '@jigsaw/contract/setUp';
+import type { SignUpSettings } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { GroupSetId } from '@jigsaw/core/ids';
 import { expertTables, tableName } from '@jigsaw/core/dealing';
 import type { ExpertTables } from '@jigsaw/core/dealing';
-import { namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/groups';
+import { mostGroups, namesFor, sayForecast, sizesByCount, sizesBySize } from '@jigsaw/core/sets';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import {
   Bar,

@@ -1,6 +1,6 @@
 import { Archive } from 'lucide-react';
 import { styled } from 'styled-components';
-import type { GroupSetView } from '@jigsaw/contract/groups';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import { problemOf } from '../api/index.js';
 import { Button, useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';

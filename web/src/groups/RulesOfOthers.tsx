@@ -1,5 +1,6 @@
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
-import type { BoardView, DealRule } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import { problemOf } from '../api/index.js';
 import { Button, Popup, useNotice } from '../look/index.js';

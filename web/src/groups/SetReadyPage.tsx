@@ -1,7 +1,7 @@
 import { ArrowRight, Check } from 'lucide-react';
 import { Link, Navigate, useLocation, useParams } from 'react-router';
 import { styled } from 'styled-components';
-import type { MadeGroupSet } from '@jigsaw/contract/groups';
+import type { MadeGroupSet } from '@jigsaw/contract/setUp';
 import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import { Bar, ButtonLink, Emblem, Muted, Page, Scroll, Tag, Waiting } from '../look/index.js';

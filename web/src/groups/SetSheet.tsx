@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
-import type { GroupSetView, SetSettings, SignUpSettings } from '@jigsaw/contract/groups';
+import type { GroupSetView, SetSettings, SignUpSettings } from '@jigsaw/contract/sets';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Choice, DateTimeField, Field, Sheet, Small, useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';

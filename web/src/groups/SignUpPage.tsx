@@ -1,7 +1,7 @@
 import { Lock } from 'lucide-react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
-import type { SignUpView } from '@jigsaw/contract/groups';
+import type { SignUpView } from '@jigsaw/contract/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import {

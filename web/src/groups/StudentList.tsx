@@ -11,7 +11,7 @@ import {
 } from 'react-aria-components';
 import type { Key, Selection } from 'react-aria-components';
 import { css, styled } from 'styled-components';
-import type { BoardStudent } from '@jigsaw/contract/groups';
+import type { BoardStudent } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { PersonName } from '../look/index.js';
 import type { Spot } from '../look/index.js';

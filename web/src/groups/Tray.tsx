@@ -2,7 +2,8 @@ import { startTransition, useCallback, useDeferredValue, useMemo, useState } fro
 import type { RefObject } from 'react';
 import { Checkbox } from 'react-aria-components';
 import { css, styled } from 'styled-components';
-import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
+import type { BoardGroup } from '@jigsaw/contract/sets';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import type { Spot } from '../look/index.js';
 import { Button, Emblem, FindField, Key, Tag } from '../look/index.js';

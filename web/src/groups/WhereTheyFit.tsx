@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import { styled } from 'styled-components';
-import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
-import type { Fit } from '@jigsaw/core/groups';
-import { whereTheyFit } from '@jigsaw/core/groups';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import type { Fit } from '@jigsaw/core/placing';
+import { whereTheyFit } from '@jigsaw/core/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { Emblem, Small, Tag } from '../look/index.js';
 import { capacityOf, seatingOf } from './seating.js';

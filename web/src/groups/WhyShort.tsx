@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import type { BoardView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
 import type { Hindrance, Why } from '@jigsaw/core/dealing';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { Button, PersonName } from '../look/index.js';

@@ -1,4 +1,4 @@
-import { DealLine } from '@jigsaw/contract/deals';
+import { DealLine } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
 import { unpackDeal } from '@jigsaw/core/dealing';
 import { problemOf } from '../api/index.js';

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
-import type { BoardView, DealRule } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import { aBoard, anEntry, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';

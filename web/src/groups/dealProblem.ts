@@ -1,7 +1,8 @@
-import type { BoardView, DealRule } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { DealProblem, Rule } from '@jigsaw/core/dealing';
-import type { Move } from '@jigsaw/core/groups';
+import type { Move } from '@jigsaw/core/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import type { KeptDeal } from './keptDeals.js';
 import { capacityOf } from './seating.js';

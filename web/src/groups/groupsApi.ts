@@ -1,29 +1,13 @@
-import {
-  BoardGroup,
-  BoardGroups,
-  BoardView,
-  GroupSetList,
-  GroupSetView,
-  MadeGroupSet,
-  PlaceResult,
-  SignUpList,
-  SignUpView,
-} from '@jigsaw/contract/groups';
-import type {
-  CopySet,
-  CreateGroupSet,
-  DeriveExperts,
-  EditGroup,
-  EditGroups,
-  LeadGroups,
-  PlaceRequest,
-  SetRules,
-  SetSettings,
-} from '@jigsaw/contract/groups';
-import { ChangeAssistants } from '@jigsaw/contract/roster';
+import { BoardGroup, BoardGroups, GroupSetList, GroupSetView } from '@jigsaw/contract/sets';
+import { BoardView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/placing';
+import { MadeGroupSet } from '@jigsaw/contract/setUp';
+import type { CopySet, CreateGroupSet, DeriveExperts } from '@jigsaw/contract/setUp';
+import type { EditGroup, EditGroups, LeadGroups, SetRules, SetSettings } from '@jigsaw/contract/sets';
+import type { PlaceRequest } from '@jigsaw/contract/placing';
+import { ChangeAssistants } from '@jigsaw/contract/course';
 import type { GroupSetId } from '@jigsaw/core/ids';
-import { apply } from '@jigsaw/core/groups';
-import type { Place } from '@jigsaw/core/groups';
+import { apply } from '@jigsaw/core/placing';
+import type { Place } from '@jigsaw/core/placing';
 import { api, isProblem, problemOf } from '../api/index.js';
 
 /** A new set, and what its groups get with it. */

@@ -1,4 +1,4 @@
-import type { BoardStudent } from '@jigsaw/contract/groups';
+import type { BoardStudent } from '@jigsaw/contract/placing';
 import { fold } from '@jigsaw/core/text';
 
 /** Folded once: a class of 640 is searched with every key. */

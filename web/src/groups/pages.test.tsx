@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
-import type { SignUpView } from '@jigsaw/contract/groups';
+import type { SignUpView } from '@jigsaw/contract/placing';
 import { aBoard, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 import { deal } from './DealSheet.js';

@@ -1,4 +1,5 @@
-import type { BoardGroup, BoardStudent, BoardView } from '@jigsaw/contract/groups';
+import type { BoardGroup } from '@jigsaw/contract/sets';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 
 /** Who is taken hold of, and where: null is the tray. Somebody is held in one place at a time, also where they sit in several groups. */

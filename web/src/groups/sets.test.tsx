@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
-import type { BoardView } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
 import { aBoard, anEntry, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { deal } from './DealSheet.js';

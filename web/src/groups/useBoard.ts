@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
-import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
-import type { Held, Move, Place, Placement } from '@jigsaw/core/groups';
-import { apply, inverse, lead, movesTo, swap } from '@jigsaw/core/groups';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import type { Held, Move, Place, Placement } from '@jigsaw/core/placing';
+import { apply, inverse, lead, movesTo, swap } from '@jigsaw/core/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { problemOf } from '../api/index.js';
 import { useNotice } from '../look/index.js';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { groupNumberTyped } from '@jigsaw/core/groups';
+import { groupNumberTyped } from '@jigsaw/core/placing';
 
 const pauseMs = 600;
 

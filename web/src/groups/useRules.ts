@@ -1,5 +1,6 @@
 import { useMemo, useRef, useState } from 'react';
-import type { BoardView, DealRule } from '@jigsaw/contract/groups';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
 import { problemOf } from '../api/index.js';
 import { useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';

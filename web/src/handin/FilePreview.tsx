@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import { styled } from 'styled-components';
 import type { WorkFile } from '@jigsaw/contract/handin';
-import { decode, readTable } from '@jigsaw/core/roster';
+import { decode } from '@jigsaw/core/files';
+import { readTable } from '@jigsaw/core/roster';
 import { Small, Waiting } from '../look/index.js';
 import { endingOf, images } from './readable.js';
 

@@ -1,5 +1,5 @@
 import { sayMinutes } from '@jigsaw/core/handin';
-import type { Lateness, Progress } from '@jigsaw/contract/rooms';
+import type { Lateness, Progress } from '@jigsaw/contract/release';
 import type { Dates } from '../look/index.js';
 
 /** "Handed in Sat 7 Nov, 21:04, late 1 d 4 h": where the work stands, in words. */

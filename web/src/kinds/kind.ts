@@ -1,8 +1,8 @@
 import type { LucideIcon } from 'lucide-react';
 import type { ComponentType } from 'react';
 import type { Schema } from '@jigsaw/contract/common';
-import type { ReleaseMode } from '@jigsaw/contract/release';
-import type { CopyHead, Progress } from '@jigsaw/contract/rooms';
+import type { ReleaseMode, Progress } from '@jigsaw/contract/release';
+import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { Dates } from '../look/index.js';
 
 export interface SettingsFormProps<Settings> {

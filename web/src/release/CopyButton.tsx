@@ -1,5 +1,5 @@
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
-import type { GroupSetView } from '@jigsaw/contract/groups';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import { Button, Popup } from '../look/index.js';
 
 interface CopyButtonProps {

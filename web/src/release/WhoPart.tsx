@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import type { GroupSetView } from '@jigsaw/contract/groups';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { ReachView, ReleaseMode } from '@jigsaw/contract/release';
 import type { GroupSetId } from '@jigsaw/core/ids';
 import { OptionCard, OptionCards, Sentence } from '../form/index.js';

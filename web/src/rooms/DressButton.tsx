@@ -1,7 +1,7 @@
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
 import type { FormEvent } from 'react';
-import { GroupDress } from '@jigsaw/contract/groups';
+import { GroupDress } from '@jigsaw/contract/sets';
 import type { RoomView } from '@jigsaw/contract/rooms';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { Button, Field, Sheet, Small } from '../look/index.js';

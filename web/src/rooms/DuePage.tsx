@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
-import type { SignUpList } from '@jigsaw/contract/groups';
-import type { GroupTag } from '@jigsaw/contract/rooms';
+import type { SignUpList } from '@jigsaw/contract/placing';
+import type { GroupTag } from '@jigsaw/contract/sets';
 import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import { useListSignUpsQuery } from '../groups/index.js';

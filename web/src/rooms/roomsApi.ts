@@ -1,5 +1,5 @@
-import { GroupDress } from '@jigsaw/contract/groups';
-import type { DressGroup } from '@jigsaw/contract/groups';
+import { GroupDress } from '@jigsaw/contract/sets';
+import type { DressGroup } from '@jigsaw/contract/sets';
 import { RoomList } from '@jigsaw/contract/rooms';
 import { api } from '../api/index.js';
 

@@ -2,8 +2,8 @@ import { useRef, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { AttributeKind } from '@jigsaw/core/roster';
-import { fitsKind, readHalfDays, writeHalfDays } from '@jigsaw/core/roster';
+import type { AttributeKind } from '@jigsaw/core/course';
+import { fitsKind, readHalfDays, writeHalfDays } from '@jigsaw/core/course';
 import { Popup, Small, Spoken } from '../look/index.js';
 import { HalfDayGrid, HalfDayMarks } from './HalfDays.js';
 

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Dialog, DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterView } from '@jigsaw/contract/roster';
-import type { AttributeKind } from '@jigsaw/core/roster';
+import type { AttributeKind } from '@jigsaw/core/course';
 import { problemOf } from '../api/index.js';
 import { Button, Choice, Field, Popup, Small, useNotice } from '../look/index.js';
 import { useCourse } from '../track/index.js';

@@ -1,8 +1,8 @@
 import { Fragment } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { HalfDay } from '@jigsaw/core/roster';
-import { days, halfDays, writeHalfDays } from '@jigsaw/core/roster';
+import type { HalfDay } from '@jigsaw/core/course';
+import { days, halfDays, writeHalfDays } from '@jigsaw/core/course';
 
 const square = 7;
 const step = square + 2;

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { EntryFields, RosterAct, RosterEntry, RosterView } from '@jigsaw/contract/roster';
-import { isAddress, readHalfDays, writeHalfDays } from '@jigsaw/core/roster';
-import type { Role } from '@jigsaw/core/release';
+import { isAddress, readHalfDays, writeHalfDays } from '@jigsaw/core/course';
+import type { Role } from '@jigsaw/core/course';
 import { ProblemStrip } from '../api/index.js';
 import type { Dates } from '../look/index.js';
 import { Button, Choice, Field, GroupChip, Sheet, Small } from '../look/index.js';

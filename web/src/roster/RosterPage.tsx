@@ -4,7 +4,7 @@ import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
-import { may } from '@jigsaw/core/roster';
+import { may } from '@jigsaw/core/course';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import {
   Bar,

@@ -1,6 +1,6 @@
 import { describe, expect, it, jest } from '@jest/globals';
 import { screen, waitFor } from '@testing-library/react';
-import type { AttributeKind } from '@jigsaw/core/roster';
+import type { AttributeKind } from '@jigsaw/core/course';
 import { anEntry, attributesOf, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 

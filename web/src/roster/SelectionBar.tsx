@@ -11,11 +11,11 @@ import {
 } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
-import { inverse } from '@jigsaw/core/groups';
-import type { Move, Place } from '@jigsaw/core/groups';
+import { inverse } from '@jigsaw/core/placing';
+import type { Move, Place } from '@jigsaw/core/placing';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
-import type { Role } from '@jigsaw/core/release';
-import { may } from '@jigsaw/core/roster';
+import type { Role } from '@jigsaw/core/course';
+import { may } from '@jigsaw/core/course';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { usePlaceStudentsMutation } from '../groups/index.js';
 import { Button, Field, GroupChip, Popup, Small, useNotice } from '../look/index.js';

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
-import type { AttributeKind } from '@jigsaw/core/roster';
-import { sortName } from '@jigsaw/core/roster';
+import type { AttributeKind } from '@jigsaw/core/course';
+import { sortName } from '@jigsaw/core/course';
 import { fold } from '@jigsaw/core/text';
 
 export interface ColumnSpec {

@@ -1,8 +1,7 @@
-import { PlacesOf } from '@jigsaw/contract/groups';
+import { PlacesOf } from '@jigsaw/contract/placing';
 import { SignInLinks } from '@jigsaw/contract/identity';
+import { CourseList, CourseView } from '@jigsaw/contract/course';
 import {
-  CourseList,
-  CourseView,
   ImportPreview,
   ImportResult,
   RegistrarView,
@@ -11,13 +10,8 @@ import {
   RosterChangeList,
   RosterView,
 } from '@jigsaw/contract/roster';
-import type {
-  ChooseKind,
-  CreateCourse,
-  ImportRequest,
-  PreviewRequest,
-  RosterAct,
-} from '@jigsaw/contract/roster';
+import type { ChooseKind, ImportRequest, PreviewRequest, RosterAct } from '@jigsaw/contract/roster';
+import type { CreateCourse } from '@jigsaw/contract/course';
 import { api } from '../api/index.js';
 
 interface In<Body> {

@@ -1,18 +1,12 @@
-import type { BoardStudent, BoardView } from '@jigsaw/contract/groups';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { HandInView, PartView, WorkFile, WorkView } from '@jigsaw/contract/handin';
 import type { MarkView, MyMark } from '@jigsaw/contract/marks';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
-import type {
-  Author,
-  CopyHead,
-  GroupTag,
-  Member,
-  RoomItem,
-  RoomList,
-  RoomView,
-} from '@jigsaw/contract/rooms';
-import type { CourseView, RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import type { Author, Member, CourseView } from '@jigsaw/contract/course';
+import type { CopyHead, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import type { GroupTag } from '@jigsaw/contract/sets';
+import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { Rubric } from '@jigsaw/contract/rubric';
 import type { PageView as WikiPageView, RevisionLine, WikiView } from '@jigsaw/contract/wiki';
 import type { Id } from '@jigsaw/core/ids';

@@ -2,7 +2,7 @@ import { render } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { Provider } from 'react-redux';
 import { createMemoryRouter, RouterProvider } from 'react-router';
-import type { CourseView } from '@jigsaw/contract/roster';
+import type { CourseView } from '@jigsaw/contract/course';
 import { makeStore } from '../api/index.js';
 import { routes } from '../routes.js';
 import { aCourse, courseId, id } from './data.js';

@@ -1,5 +1,5 @@
 import { useOutletContext } from 'react-router';
-import type { CourseView } from '@jigsaw/contract/roster';
+import type { CourseView } from '@jigsaw/contract/course';
 import { datesIn } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 

@@ -1,4 +1,4 @@
-import type { Progress } from '@jigsaw/contract/rooms';
+import type { Progress } from '@jigsaw/contract/release';
 import type { RevisionLine } from '@jigsaw/contract/wiki';
 import type { Dates } from '../look/index.js';
 

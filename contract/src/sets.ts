@@ -1,14 +1,9 @@
 import { z } from 'zod';
-import { mostGroups } from '@jigsaw/core/roster';
-import { AssistantsSee, RosterAttribute } from './roster.js';
-import { ActivityId, DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
-import { ActivityDraft } from './release.js';
+import { mostGroups } from '@jigsaw/core/sets';
+import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
 
-export { mostGroups };
-
-const Capacity = z.number().int().min(1, 'A group holds at least 1.').max(1000).nullable();
-const GroupName = z.string().trim().min(1, 'Give the group a name.').max(80);
-
+export const Capacity = z.number().int().min(1, 'A group holds at least 1.').max(1000).nullable();
+export const GroupName = z.string().trim().min(1, 'Give the group a name.').max(80);
 /** Students choose their own places, from when until when; null: at once, and until the set is frozen. */
 export const SignUpSettings = z
   .strictObject({ opens: DateTime.nullable(), closes: DateTime.nullable(), showsNames: z.boolean() })
@@ -17,11 +12,9 @@ export const SignUpSettings = z
     error: 'It has to close after it opens.',
   });
 export type SignUpSettings = z.infer<typeof SignUpSettings>;
-
-const SetName = z.string().trim().min(1, 'Give the set a name.').max(120);
+export const SetName = z.string().trim().min(1, 'Give the set a name.').max(120);
 /** What happens to somebody who joins the course once the set is filled. */
 const Latecomers = z.enum(['leave', 'smallest']);
-
 const Named = z.array(EnrolmentId).min(2, 'Name two people or more.').max(50);
 const AttributeName = z.string().trim().min(1).max(80);
 /** What a deal is to bring about. The first two hold without exception; the others are wishes, the first the heaviest. */
@@ -51,26 +44,8 @@ export const SetRules = z.strictObject({
   version: z.number().int(),
 });
 export type SetRules = z.infer<typeof SetRules>;
-
-/** What each group of a new set gets: written with it, and released to all its groups at once or kept as a draft. */
-export const NewSetActivity = z.strictObject({ draft: ActivityDraft, isReleased: z.boolean() });
-export type NewSetActivity = { readonly draft: ActivityDraft; readonly isReleased: boolean };
-type Equipped<Request> = Omit<Request, 'activities'> & { readonly activities?: readonly NewSetActivity[] };
-const EachGets = z
-  .array(NewSetActivity)
-  .max(12, '12 activities are the most; write the others when the set is there.')
-  .default([]);
-export const MadeActivity = z.object({
-  id: ActivityId,
-  title: z.string(),
-  kind: z.string(),
-  isReleased: z.boolean(),
-  copies: z.number().int(),
-});
-export type MadeActivity = z.infer<typeof MadeActivity>;
-
 /** A new set: so many groups, or groups of so many. */
-export const CreateGroupSet = z.strictObject({
+export const GroupSetDraft = z.strictObject({
   name: SetName,
   shape: z.discriminatedUnion('by', [
     z.strictObject({
@@ -94,9 +69,12 @@ export const CreateGroupSet = z.strictObject({
   names: z.array(z.string().max(80)).max(mostGroups),
   isExclusive: z.boolean().default(true),
   signUp: SignUpSettings.nullable().default(null),
-  activities: EachGets,
 });
-export type CreateGroupSet = Equipped<z.input<typeof CreateGroupSet>>;
+export type GroupSetDraft = z.output<typeof GroupSetDraft>;
+
+/** A set like this one under another name. */
+export const SetCopyDraft = z.strictObject({ name: SetName, withMembers: z.boolean() });
+export type SetCopyDraft = z.output<typeof SetCopyDraft>;
 
 export const GroupSetView = z.object({
   id: GroupSetId,
@@ -124,10 +102,6 @@ export const GroupSetView = z.object({
   version: z.number().int(),
 });
 export type GroupSetView = z.infer<typeof GroupSetView>;
-
-/** A set that was made now, with what its groups got. */
-export const MadeGroupSet = GroupSetView.extend({ activities: z.array(MadeActivity) });
-export type MadeGroupSet = z.infer<typeof MadeGroupSet>;
 export const GroupSetList = z.object({
   sets: z.array(GroupSetView),
   /** Out of the way, the latest first. */
@@ -135,7 +109,6 @@ export const GroupSetList = z.object({
   students: z.number().int(),
 });
 export type GroupSetList = z.infer<typeof GroupSetList>;
-
 export const BoardGroup = z.object({
   id: GroupId,
   number: z.number().int(),
@@ -149,63 +122,6 @@ export const BoardGroup = z.object({
   version: z.number().int(),
 });
 export type BoardGroup = z.infer<typeof BoardGroup>;
-
-export const BoardStudent = z.object({
-  enrolmentId: EnrolmentId,
-  name: z.string(),
-  familyName: z.string().nullable(),
-  reading: z.string().nullable(),
-  email: z.string(),
-  number: z.string().nullable(),
-  attributes: z.record(z.string(), z.string()),
-  /** The groups they are in; one at most where the set is exclusive. */
-  seats: z.array(
-    z.object({
-      groupId: GroupId,
-      isLeader: z.boolean(),
-      /** Hand-ins of this group that they are credited with. */
-      handIns: z.number().int(),
-    }),
-  ),
-});
-export type BoardStudent = z.infer<typeof BoardStudent>;
-
-/** All that the Board of one set shows. */
-export const BoardView = z.object({
-  set: GroupSetView,
-  groups: z.array(BoardGroup),
-  students: z.array(BoardStudent),
-  attributes: z.array(RosterAttribute),
-  /** Who may be asked to look after a group. */
-  staff: z.array(
-    z.object({ enrolmentId: EnrolmentId, name: z.string(), role: z.enum(['instructor', 'assistant']) }),
-  ),
-  assistantsSee: AssistantsSee,
-  rules: z.array(DealRule),
-  /** Of expert tables: from which group of the home set each student comes. */
-  homes: z.array(z.object({ enrolmentId: EnrolmentId, number: z.number().int(), name: z.string() })),
-});
-export type BoardView = z.infer<typeof BoardView>;
-
-const MoveShape = z.strictObject({
-  student: EnrolmentId,
-  from: GroupId.nullable(),
-  to: GroupId.nullable(),
-  leads: z.strictObject({ from: z.boolean(), to: z.boolean() }).optional(),
-});
-export const PlaceRequest = z.strictObject({
-  moves: z.array(MoveShape).min(1).max(5000),
-  /** Kept in the history of everybody who moves. */
-  why: z.string().trim().max(300, '300 characters are the most.').default(''),
-  /** stays: handed-in work keeps those who are credited with it. joins: whoever comes to a group is credited with what it handed in last,
-   * too. taken-back: undoes that. */
-  credit: z.enum(['stays', 'joins', 'taken-back']).default('stays'),
-});
-export type PlaceRequest = z.output<typeof PlaceRequest>;
-
-export const PlaceResult = z.object({ unplaced: z.number().int() });
-export type PlaceResult = z.infer<typeof PlaceResult>;
-
 export const EditGroup = z.strictObject({
   name: GroupName,
   capacity: Capacity,
@@ -213,7 +129,6 @@ export const EditGroup = z.strictObject({
   version: z.number().int(),
 });
 export type EditGroup = z.infer<typeof EditGroup>;
-
 /** Many groups at once: names, places and locks; groups that are added, and such as are taken away. All of it or nothing. */
 export const EditGroups = z.strictObject({
   groups: z
@@ -230,7 +145,6 @@ export const EditGroups = z.strictObject({
   removed: z.array(GroupId).max(mostGroups),
 });
 export type EditGroups = z.infer<typeof EditGroups>;
-
 /** Who of the staff look after each of these groups from now on; other groups stay as they are. */
 export const LeadGroups = z.strictObject({
   leads: z
@@ -239,10 +153,8 @@ export const LeadGroups = z.strictObject({
     .max(mostGroups),
 });
 export type LeadGroups = z.infer<typeof LeadGroups>;
-
 export const BoardGroups = z.object({ groups: z.array(BoardGroup) });
 export type BoardGroups = z.infer<typeof BoardGroups>;
-
 /** What members make of their own group. */
 export const DressGroup = z.strictObject({
   name: GroupName,
@@ -258,7 +170,6 @@ export const GroupDress = z.object({
   version: z.number().int(),
 });
 export type GroupDress = z.infer<typeof GroupDress>;
-
 export const SetSettings = z.strictObject({
   name: SetName,
   description: z.string().trim().max(2000, '2,000 characters are the most.'),
@@ -272,98 +183,20 @@ export const SetSettings = z.strictObject({
   version: z.number().int(),
 });
 export type SetSettings = z.infer<typeof SetSettings>;
-
-/** A set like this one under another name. */
-export const CopySet = z.strictObject({ name: SetName, withMembers: z.boolean(), activities: EachGets });
-export type CopySet = Equipped<z.input<typeof CopySet>>;
-
-/** A set of expert tables beside this one: each takes people of different groups, so that every group has every topic. */
-export const DeriveExperts = z.strictObject({
-  name: SetName,
-  topics: z.array(GroupName).min(1, 'Name a topic.').max(40, '40 topics are the most.'),
-  /** More people than this at a table make parallel ones; null: never. */
-  most: Capacity,
-  seed: z.number().int().min(0),
-  activities: EachGets,
-});
-export type DeriveExperts = Equipped<z.input<typeof DeriveExperts>>;
-
 export const PutAwayRequest = z.strictObject({ isPutAway: z.boolean() });
 export type PutAwayRequest = z.infer<typeof PutAwayRequest>;
-
 /** Every set that is shown, in the order in which it is to be shown. */
 export const SetOrder = z.strictObject({ setIds: z.array(GroupSetId).min(1).max(500) });
 export type SetOrder = z.infer<typeof SetOrder>;
-
 export const FreezeRequest = z.strictObject({ isFrozen: z.boolean() });
 export type FreezeRequest = z.infer<typeof FreezeRequest>;
 
-/** What a student sees of a set in which they choose their place. */
-export const SignUpView = z.object({
-  set: z.object({
-    id: GroupSetId,
-    name: z.string(),
-    description: z.string(),
-    opens: DateTime.nullable(),
-    closes: DateTime.nullable(),
-  }),
-  state: z.enum(['not-open-yet', 'open', 'closed', 'frozen']),
-  groups: z.array(
-    z.object({
-      id: GroupId,
-      number: z.number().int(),
-      name: z.string(),
-      members: z.number().int(),
-      capacity: z.number().int().nullable(),
-      isLocked: z.boolean(),
-      /** null: names are for its members only. */
-      names: z
-        .array(z.object({ name: z.string(), reading: z.string().nullable(), isYou: z.boolean() }))
-        .nullable(),
-    }),
-  ),
-  yours: GroupId.nullable(),
-  /** Why the reader stays where they are, whatever is free; null: they may choose. */
-  bound: z.string().nullable(),
-  chosen: z.number().int(),
-  students: z.number().int(),
+/** A group as it is shown beside work: by number and name. */
+export const GroupTag = z.object({
+  id: GroupId,
+  setId: GroupSetId,
+  setName: z.string(),
+  number: z.number().int(),
+  name: z.string(),
 });
-export type SignUpView = z.infer<typeof SignUpView>;
-
-/** Where somebody has been, the latest first. */
-export const PlacesOf = z.object({
-  places: z.array(
-    z.object({
-      set: z.string(),
-      number: z.number().int(),
-      name: z.string(),
-      from: DateTime,
-      until: DateTime.nullable(),
-      placedBy: z.string(),
-      why: z.string().nullable(),
-      endedWhy: z.string().nullable(),
-      /** null: they are there now. */
-      endedBy: z.string().nullable(),
-    }),
-  ),
-});
-export type PlacesOf = z.infer<typeof PlacesOf>;
-
-/** null: give the place back. */
-export const TakePlace = z.strictObject({ groupId: GroupId.nullable() });
-export type TakePlace = z.infer<typeof TakePlace>;
-
-/** The sets of a course in which the reader may choose, or could. */
-export const SignUpList = z.object({
-  signUps: z.array(
-    z.object({
-      setId: GroupSetId,
-      name: z.string(),
-      state: SignUpView.shape.state,
-      opens: DateTime.nullable(),
-      closes: DateTime.nullable(),
-      yours: z.object({ number: z.number().int(), name: z.string() }).nullable(),
-    }),
-  ),
-});
-export type SignUpList = z.infer<typeof SignUpList>;
+export type GroupTag = z.infer<typeof GroupTag>;

@@ -1,6 +1,7 @@
 import type { EnrolmentId, GroupId } from '../ids/index.js';
-import { sameAddress, unguardFormula } from '../roster/index.js';
-import type { Table } from '../roster/index.js';
+import { sameAddress } from '../course/index.js';
+import { unguardFormula } from '../files/index.js';
+import type { Table } from '../files/index.js';
 import { fold } from '../text/index.js';
 import { movesOut } from './placement.js';
 import type { Move, Placement, Seat } from './placement.js';

@@ -1,7 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
-import { dealOut, emptiest, fillRoom, sayNoPlace, shuffled, signUpState, whyNoPlace } from './index.js';
+import { dealOut, emptiest, sayNoPlace, signUpState, whyNoPlace } from './index.js';
+import { fillRoom } from '../sets/index.js';
+import { shuffled } from '../random/index.js';
 import type { DealtGroup, WantedPlace } from './index.js';
 
 const someGroups = fc
@@ -48,26 +50,6 @@ describe('dealing out', () => {
     expect(emptiest([group('a', 4)])).toBeNull();
     expect(emptiest([])).toBeNull();
   });
-});
-
-describe('a shuffle', () => {
-  it('keeps everybody, and is the same for the same seed', () =>
-    fc.assert(
-      fc.property(fc.array(fc.integer()), fc.nat(), (items, seed) => {
-        expect([...shuffled(items, seed)].sort()).toEqual([...items].sort());
-        expect(shuffled(items, seed)).toEqual(shuffled(items, seed));
-      }),
-    ));
-
-  it('puts each of four in each place about as often, also for seeds in a row', () => {
-    const counts = Array.from({ length: 4 }, () => [0, 0, 0, 0]);
-    for (let seed = 0; seed < 4000; seed += 1)
-      shuffled([0, 1, 2, 3], seed).forEach((item, place) => (counts[item]![place]! += 1));
-    for (const count of counts.flat()) expect(Math.abs(count - 1000)).toBeLessThan(130); // over four deviations
-  });
-
-  it('is this one for seed 4127', () =>
-    expect(shuffled([1, 2, 3, 4, 5, 6, 7, 8], 4127)).toEqual([8, 6, 4, 5, 1, 3, 7, 2]));
 });
 
 describe('a place that a student wants', () => {

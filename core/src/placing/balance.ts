@@ -1,6 +1,6 @@
 import type { GroupId } from '../ids/index.js';
-import type { AttributeKind } from '../roster/index.js';
-import { readHalfDays, readNumber } from '../roster/index.js';
+import type { AttributeKind } from '../course/index.js';
+import { readHalfDays, readNumber } from '../course/index.js';
 
 /** A group with what its members have of one attribute; undefined: nothing is known of that member. */
 export interface MeasuredGroup {

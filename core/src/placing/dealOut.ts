@@ -52,23 +52,3 @@ export function emptiest(
   }
   return best?.id ?? null;
 }
-
-/** The same order for the same seed, on every machine: Fisher and Yates, drawn by a 32-bit xorshift (Marsaglia, 2003). */
-export function shuffled<Item>(items: readonly Item[], seed: number): Item[] {
-  const next = [...items];
-  let state = (seed ^ 0x9e3779b9) >>> 0 || 1;
-  const draw = (below: number): number => {
-    state ^= state << 13;
-    state >>>= 0;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    state >>>= 0;
-    return state % below;
-  };
-  for (let warmUp = 0; warmUp < 8; warmUp += 1) draw(2); // small seeds differ in few bits
-  for (let at = next.length - 1; at > 0; at -= 1) {
-    const other = draw(at + 1);
-    [next[at], next[other]] = [next[other]!, next[at]!];
-  }
-  return next;
-}

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Clash } from '@jigsaw/core/dealing';
 import { EnrolmentId, GroupId } from './common.js';
+import { Capacity, GroupName, SetName } from './sets.js';
 
 const Text = z.string().max(300);
 const Attribute = z.string().max(80);
@@ -71,3 +72,13 @@ export const DealLine = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('given-up'), detail: z.string() }),
 ]);
 export type DealLine = z.infer<typeof DealLine>;
+
+/** A set of expert tables beside this one: each takes people of different groups, so that every group has every topic. */
+export const ExpertsDraft = z.strictObject({
+  name: SetName,
+  topics: z.array(GroupName).min(1, 'Name a topic.').max(40, '40 topics are the most.'),
+  /** More people than this at a table make parallel ones; null: never. */
+  most: Capacity,
+  seed: z.number().int().min(0),
+});
+export type ExpertsDraft = z.output<typeof ExpertsDraft>;

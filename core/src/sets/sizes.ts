@@ -1,3 +1,6 @@
+/** Of one set: more is a mistake, and a page of cards that nobody reads. */
+export const mostGroups = 500;
+
 /** What a person asked for that cannot be made into groups. */
 export type SizesRefused = {
   readonly ok: false;

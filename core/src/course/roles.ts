@@ -1,4 +1,4 @@
-import type { Role } from '../release/index.js';
+import type { Role } from './viewer.js';
 
 /** What a role may do in its course, apart from reading copies, which `decide` alone answers. */
 export type Act =

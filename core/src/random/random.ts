@@ -14,6 +14,7 @@ export function randomFrom(seed: number): () => number {
   return draw;
 }
 
+/** Mixes the items where they stand: Fisher and Yates. */
 export function shuffle<Item>(items: Item[], random: () => number): Item[] {
   for (let at = items.length - 1; at > 0; at -= 1) {
     const other = Math.floor(random() * (at + 1));
@@ -21,3 +22,7 @@ export function shuffle<Item>(items: Item[], random: () => number): Item[] {
   }
   return items;
 }
+
+/** The items in an order that hangs on the seed alone; the given ones stay as they are. */
+export const shuffled = <Item>(items: readonly Item[], seed: number): Item[] =>
+  shuffle([...items], randomFrom(seed));

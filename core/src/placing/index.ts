@@ -1,4 +1,3 @@
-export { lettersOf, nameByPattern, namesFor } from './naming.js';
 export {
   apply,
   countMembers,
@@ -10,10 +9,8 @@ export {
   swap,
 } from './placement.js';
 export type { Conflict, Held, Move, Place, Placed, Placement, Seat } from './placement.js';
-export { fillRoom, sayForecast, sizesByCount, sizesBySize } from './sizes.js';
-export type { RoomForecast, SizesForecast, SizesRefused } from './sizes.js';
-export { dealOut, emptiest, shuffled } from './deal.js';
-export type { DealtGroup, DealtOut } from './deal.js';
+export { dealOut, emptiest } from './dealOut.js';
+export type { DealtGroup, DealtOut } from './dealOut.js';
 export { sayNoPlace, signUpState, whyNoPlace } from './signUp.js';
 export type { NoPlace, SignUp, SignUpState, WantedPlace } from './signUp.js';
 export { readGroupFile, sayGroupFileProblem } from './groupFile.js';

@@ -1,0 +1,123 @@
+import { z } from 'zod';
+import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
+import { AssistantsSee, RosterAttribute } from './course.js';
+import { BoardGroup, DealRule, GroupSetView } from './sets.js';
+
+export const BoardStudent = z.object({
+  enrolmentId: EnrolmentId,
+  name: z.string(),
+  familyName: z.string().nullable(),
+  reading: z.string().nullable(),
+  email: z.string(),
+  number: z.string().nullable(),
+  attributes: z.record(z.string(), z.string()),
+  /** The groups they are in; one at most where the set is exclusive. */
+  seats: z.array(
+    z.object({
+      groupId: GroupId,
+      isLeader: z.boolean(),
+      /** Hand-ins of this group that they are credited with. */
+      handIns: z.number().int(),
+    }),
+  ),
+});
+export type BoardStudent = z.infer<typeof BoardStudent>;
+/** All that the Board of one set shows. */
+export const BoardView = z.object({
+  set: GroupSetView,
+  groups: z.array(BoardGroup),
+  students: z.array(BoardStudent),
+  attributes: z.array(RosterAttribute),
+  /** Who may be asked to look after a group. */
+  staff: z.array(
+    z.object({ enrolmentId: EnrolmentId, name: z.string(), role: z.enum(['instructor', 'assistant']) }),
+  ),
+  assistantsSee: AssistantsSee,
+  rules: z.array(DealRule),
+  /** Of expert tables: from which group of the home set each student comes. */
+  homes: z.array(z.object({ enrolmentId: EnrolmentId, number: z.number().int(), name: z.string() })),
+});
+export type BoardView = z.infer<typeof BoardView>;
+const MoveShape = z.strictObject({
+  student: EnrolmentId,
+  from: GroupId.nullable(),
+  to: GroupId.nullable(),
+  leads: z.strictObject({ from: z.boolean(), to: z.boolean() }).optional(),
+});
+export const PlaceRequest = z.strictObject({
+  moves: z.array(MoveShape).min(1).max(5000),
+  /** Kept in the history of everybody who moves. */
+  why: z.string().trim().max(300, '300 characters are the most.').default(''),
+  /** stays: handed-in work keeps those who are credited with it. joins: whoever comes to a group is credited with what it handed in last,
+   * too. taken-back: undoes that. */
+  credit: z.enum(['stays', 'joins', 'taken-back']).default('stays'),
+});
+export type PlaceRequest = z.output<typeof PlaceRequest>;
+export const PlaceResult = z.object({ unplaced: z.number().int() });
+export type PlaceResult = z.infer<typeof PlaceResult>;
+/** What a student sees of a set in which they choose their place. */
+export const SignUpView = z.object({
+  set: z.object({
+    id: GroupSetId,
+    name: z.string(),
+    description: z.string(),
+    opens: DateTime.nullable(),
+    closes: DateTime.nullable(),
+  }),
+  state: z.enum(['not-open-yet', 'open', 'closed', 'frozen']),
+  groups: z.array(
+    z.object({
+      id: GroupId,
+      number: z.number().int(),
+      name: z.string(),
+      members: z.number().int(),
+      capacity: z.number().int().nullable(),
+      isLocked: z.boolean(),
+      /** null: names are for its members only. */
+      names: z
+        .array(z.object({ name: z.string(), reading: z.string().nullable(), isYou: z.boolean() }))
+        .nullable(),
+    }),
+  ),
+  yours: GroupId.nullable(),
+  /** Why the reader stays where they are, whatever is free; null: they may choose. */
+  bound: z.string().nullable(),
+  chosen: z.number().int(),
+  students: z.number().int(),
+});
+export type SignUpView = z.infer<typeof SignUpView>;
+/** Where somebody has been, the latest first. */
+export const PlacesOf = z.object({
+  places: z.array(
+    z.object({
+      set: z.string(),
+      number: z.number().int(),
+      name: z.string(),
+      from: DateTime,
+      until: DateTime.nullable(),
+      placedBy: z.string(),
+      why: z.string().nullable(),
+      endedWhy: z.string().nullable(),
+      /** null: they are there now. */
+      endedBy: z.string().nullable(),
+    }),
+  ),
+});
+export type PlacesOf = z.infer<typeof PlacesOf>;
+/** null: give the place back. */
+export const TakePlace = z.strictObject({ groupId: GroupId.nullable() });
+export type TakePlace = z.infer<typeof TakePlace>;
+/** The sets of a course in which the reader may choose, or could. */
+export const SignUpList = z.object({
+  signUps: z.array(
+    z.object({
+      setId: GroupSetId,
+      name: z.string(),
+      state: SignUpView.shape.state,
+      opens: DateTime.nullable(),
+      closes: DateTime.nullable(),
+      yours: z.object({ number: z.number().int(), name: z.string() }).nullable(),
+    }),
+  ),
+});
+export type SignUpList = z.infer<typeof SignUpList>;

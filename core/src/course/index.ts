@@ -1,0 +1,14 @@
+export {
+  days,
+  fitsKind,
+  guessKind,
+  halfDays,
+  readHalfDays,
+  readNumber,
+  writeHalfDays,
+} from './attributes.js';
+export type { AttributeKind, HalfDay } from './attributes.js';
+export { isAddress, sameAddress, sortName } from './person.js';
+export { may } from './roles.js';
+export type { Act } from './roles.js';
+export type { Role, Viewer } from './viewer.js';

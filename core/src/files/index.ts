@@ -1,0 +1,4 @@
+export { decode } from './decode.js';
+export type { Decoded, Encoding } from './decode.js';
+export { guardFormula, unguardFormula } from './formula.js';
+export type { BundleClass, Delimiter, Table, TableRow } from './table.js';

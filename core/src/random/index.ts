@@ -1,0 +1,1 @@
+export { randomFrom, shuffle, shuffled } from './random.js';

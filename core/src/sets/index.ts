@@ -1,0 +1,3 @@
+export { lettersOf, nameByPattern, namesFor } from './naming.js';
+export { fillRoom, mostGroups, sayForecast, sizesByCount, sizesBySize } from './sizes.js';
+export type { RoomForecast, SizesForecast, SizesRefused } from './sizes.js';
