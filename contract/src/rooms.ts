@@ -1,15 +1,7 @@
 import { z } from 'zod';
-import { ActivityId, CopyId, DateTime, EnrolmentId, GroupId, GroupSetId, ReleaseId } from './common.js';
-import { Author, Member } from './course.js';
-import {
-  KindSettings,
-  Lateness,
-  LatePolicy,
-  Progress,
-  ReleaseMode,
-  ScheduleView,
-  WorkState,
-} from './release.js';
+import { ActivityId, CopyId, DateTime, ReleaseId } from './common.js';
+import { Member } from './course.js';
+import { KindSettings, LatePolicy, Progress, ReleaseMode, ScheduleView, WorkState } from './release.js';
 import { GroupTag } from './sets.js';
 import { Rubric } from './rubric.js';
 import { StoredRichText } from './text.js';

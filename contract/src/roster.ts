@@ -1,15 +1,6 @@
 import { z } from 'zod';
 import { isAddress } from '@jigsaw/core/course';
-import {
-  CourseId,
-  DateTime,
-  EnrolmentId,
-  GroupId,
-  GroupSetId,
-  PersonId,
-  Role,
-  RosterChangeId,
-} from './common.js';
+import { DateTime, EnrolmentId, GroupId, GroupSetId, PersonId, Role, RosterChangeId } from './common.js';
 import { AttributeKind, RosterAttribute } from './course.js';
 
 export const RosterEntry = z.object({

@@ -1,9 +1,9 @@
-import { createApp } from './app.js';
-import { DatabaseRefused, migrate } from './database.js';
-import { firstInstructor, InstructorRefused } from './firstInstructor.js';
+import { createApp } from './app/createApp.js';
+import { DatabaseRefused, migrate } from './app/database.js';
+import { firstInstructor, InstructorRefused } from './app/firstInstructor.js';
 import { configFrom, SettingRefused } from './platform/config.js';
-import { listen, ListenRefused } from './listen.js';
-import { openTerminal } from './terminal.js';
+import { listen, ListenRefused } from './app/listen.js';
+import { openTerminal } from './app/terminal.js';
 
 /** Starts one server process: migrates, makes the first instructor if there is none, listens. */
 async function main(): Promise<void> {

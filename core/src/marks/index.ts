@@ -2,3 +2,15 @@ export { personMark, roundMark } from './personMark.js';
 export type { Adjustment, MarkStep, PersonMark, PersonMarkInput } from './personMark.js';
 export { isOverride, levelOf, markFrom, mostOf, rubricMark } from './rubric.js';
 export type { Criterion, Level, MarkSource, Pick, Picks, Rubric } from './rubric.js';
+export {
+  cellOf,
+  excessIn,
+  isStale,
+  markState,
+  memberMark,
+  missingIn,
+  needsMarking,
+  sayMissing,
+  unitMark,
+} from './sheet.js';
+export type { Cell, CellState, Excess, KeptSheet, MarkSheet, MarkState, Missing } from './sheet.js';

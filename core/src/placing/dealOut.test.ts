@@ -3,7 +3,6 @@ import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
 import { dealOut, emptiest, sayNoPlace, signUpState, whyNoPlace } from './index.js';
 import { fillRoom } from '../sets/index.js';
-import { shuffled } from '../random/index.js';
 import type { DealtGroup, WantedPlace } from './index.js';
 
 const someGroups = fc

@@ -3,6 +3,7 @@ import { unreachable } from '../ids/index.js';
 import type { Audience, AudienceEntry, CopyFacts, Instant, ReleaseFacts } from './facts.js';
 import type { Viewer } from '../course/index.js';
 import { scheduleFor } from './schedule.js';
+import { stateAt } from './stateAt.js';
 
 export type Access = 'open' | 'read-only' | 'listed' | 'hidden';
 
@@ -78,46 +79,29 @@ function decideForAssistant(viewer: Viewer, { groupId }: CopyFacts): Decision {
 }
 
 function decideForStudent(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: Instant): Decision {
-  const unreleased = notYetReleased(release, now);
-  if (unreleased) return hidden(unreleased);
+  const schedule = scheduleFor(release.schedule, copy.extension);
+  const state = stateAt(release.state, schedule, now);
+  if (state.state === 'draft') return hidden({ code: 'draft' });
+  if (state.state === 'withdrawn') return hidden({ code: 'withdrawn', since: state.at });
+  if (state.state === 'scheduled') return hidden({ code: 'scheduled', goesLiveAt: state.at });
 
   const place = placeOf(viewer, release, copy);
   if (place.kind === 'outside') return outsider(release, place.reason);
   if (place.kind === 'other-group') return hidden(place.reason);
 
-  const { opens, closes } = scheduleFor(release.schedule, copy.extension);
+  const { opens } = schedule;
   if (opens !== null && now < opens) return outsider(release, { code: 'not-open-yet', opens });
   if (place.kind === 'reads-along') return { access: 'read-only', part: 'reader', reasons: place.reasons };
 
   const extended: readonly Reason[] =
     copy.extension === null ? [] : [{ code: 'extended', due: copy.extension.due }];
-  const closedSince =
-    release.state.state === 'closed' ? release.state.since : closes !== null && now >= closes ? closes : null;
-  const closed: readonly Reason[] = closedSince === null ? [] : [{ code: 'closed', since: closedSince }];
+  const isClosed = state.state === 'closed';
+  const closed: readonly Reason[] = isClosed ? [{ code: 'closed', since: state.at }] : [];
   return {
-    access: closedSince === null ? 'open' : 'read-only',
+    access: isClosed ? 'read-only' : 'open',
     part: 'member',
     reasons: [...place.reasons, ...extended, ...closed],
   };
-}
-
-/** A scheduled release is live from its moment on, whether or not anything has run since. */
-function notYetReleased(release: ReleaseFacts, now: Instant): Reason | null {
-  switch (release.state.state) {
-    case 'draft':
-      return { code: 'draft' };
-    case 'withdrawn':
-      return { code: 'withdrawn', since: release.state.since };
-    case 'scheduled':
-      return now < release.state.goesLiveAt
-        ? { code: 'scheduled', goesLiveAt: release.state.goesLiveAt }
-        : null;
-    case 'live':
-    case 'closed':
-      return null;
-    default:
-      return unreachable(release.state);
-  }
 }
 
 type PlaceInRelease =

@@ -17,5 +17,7 @@ export type {
 export { mayAct } from './kindRules.js';
 export type { KindRules } from './kindRules.js';
 export { inOrder, scheduleFor } from './schedule.js';
+export { isOut, isReleased, stateAt } from './stateAt.js';
+export type { StateAt } from './stateAt.js';
 export { transition } from './transition.js';
 export type { ReleaseEvent, Transition } from './transition.js';

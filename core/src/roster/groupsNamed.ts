@@ -2,7 +2,7 @@ import { fold } from '../text/index.js';
 import type { ColumnMeaning } from './headings.js';
 import { bySet, setKey, setOfHeading } from './places.js';
 import type { KnownSets } from './places.js';
-import type { PreviewRow, RowPerson, RowProblem } from './preview.js';
+import type { PreviewRow, RowPerson, RowProblem } from './previewRows.js';
 import type { Table } from '../files/index.js';
 
 /** Nobody sits twice in a set that gives everyone one place; the set of sections and a set by its name may be the same one. */

@@ -18,7 +18,7 @@ export type { KnownSet, KnownSets, NamedPlace } from './places.js';
 export { lackingGroups } from './groupsNamed.js';
 export type { LackingGroups } from './groupsNamed.js';
 export { importChange, previewImport } from './preview.js';
-export type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './preview.js';
+export type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
 export { sayColumnProblem, sayFault, sayLacking, sayRowProblem, sayUnreadable } from './sayProblem.js';
 export { readBundle } from './oneRoster.js';
 export { asTable, readTable } from './readTable.js';

@@ -5,6 +5,7 @@ import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from
 import { oftenMeant } from './columns.js';
 import { unguardFormula } from '../files/index.js';
 import { severalGroups } from './groupsNamed.js';
+import type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
 import { roleOfWord } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
 import { isAddress, sameAddress } from '../course/index.js';
@@ -12,52 +13,6 @@ import type { RosterPerson } from './person.js';
 import { placeChanges, seatedIn, setOfHeading, splitNames } from './places.js';
 import type { KnownSets, NamedPlace } from './places.js';
 import type { Table, TableRow } from '../files/index.js';
-
-/** A person as a row tells of them; `role` null: the row does not say. */
-export interface RowPerson extends RosterPerson {
-  readonly role: Role | null;
-  /** The places that the row names; none if the person is no student and sits nowhere. */
-  readonly places: readonly NamedPlace[];
-}
-
-export type RowProblem =
-  | { readonly code: 'no-address' }
-  | { readonly code: 'bad-address'; readonly value: string }
-  | { readonly code: 'same-address-as-line'; readonly line: number }
-  | { readonly code: 'same-person-as-line'; readonly line: number; readonly name: string }
-  | { readonly code: 'no-name' }
-  | { readonly code: 'name-too-long'; readonly length: number }
-  | { readonly code: 'looks-like-formula'; readonly heading: string; readonly value: string }
-  | { readonly code: 'number-of-another'; readonly number: string; readonly name: string }
-  | { readonly code: 'same-number-as-line'; readonly number: string; readonly line: number }
-  | { readonly code: 'unknown-role'; readonly value: string }
-  | { readonly code: 'several-groups'; readonly set: string | null; readonly groups: readonly string[] }
-  | { readonly code: 'too-few-cells' | 'too-many-cells'; readonly cells: number; readonly expected: number };
-
-export interface FieldChange {
-  readonly field: string;
-  readonly from: string;
-  readonly to: string;
-}
-
-export type PreviewRow = { readonly line: number } & (
-  | { readonly kind: 'new'; readonly person: RowPerson }
-  | {
-      readonly kind: 'changed';
-      readonly enrolmentId: EnrolmentId;
-      readonly person: RowPerson;
-      readonly changes: readonly FieldChange[];
-    }
-  | { readonly kind: 'unchanged'; readonly enrolmentId: EnrolmentId; readonly person: RowPerson }
-  | { readonly kind: 'problem'; readonly problems: readonly RowProblem[]; readonly cells: readonly string[] }
-);
-
-export type Preview =
-  | { readonly ok: true; readonly rows: readonly PreviewRow[]; readonly missing: readonly EnrolmentId[] }
-  | {
-      readonly ok: false;
-      readonly code: 'no-address-column' | 'no-name-column' | 'meaning-twice' | 'columns-do-not-fit';
-    };
 
 const longestName = 200;
 

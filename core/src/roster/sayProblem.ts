@@ -2,7 +2,7 @@ import { unreachable } from '../ids/index.js';
 import { mostGroups } from '../sets/index.js';
 import type { RosterFault } from './change.js';
 import type { LackingGroups } from './groupsNamed.js';
-import type { Preview, RowProblem } from './preview.js';
+import type { Preview, RowProblem } from './previewRows.js';
 import type { ReadTable } from './readTable.js';
 
 /** What is wrong with a row and what to do about it. */

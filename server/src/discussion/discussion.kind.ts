@@ -6,7 +6,7 @@ import type { RequirementsMet } from '@jigsaw/core/discussion';
 import { requirementsMet, suggestedMark } from '@jigsaw/core/discussion';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { ReleaseMode } from '@jigsaw/core/release';
-import { authorsById } from '../groups/index.js';
+import { authorsById } from '../course/index.js';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { Kinds, onTime, plainDecimal } from '../release/index.js';
 import { PostRow } from './discussion.rows.js';

@@ -1,12 +1,12 @@
 import { Module } from '@nestjs/common';
-import { NewsModule } from '../news/index.js';
 import { ReleaseModule } from '../release/index.js';
+import { RoomsModule } from '../rooms/index.js';
 import { DiscussionController } from './discussion.controller.js';
 import { DiscussionKind } from './discussion.kind.js';
 import { DiscussionService } from './discussion.service.js';
 
 @Module({
-  imports: [ReleaseModule, NewsModule],
+  imports: [ReleaseModule, RoomsModule],
   controllers: [DiscussionController],
   providers: [DiscussionKind, DiscussionService],
 })

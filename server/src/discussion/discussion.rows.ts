@@ -1,7 +1,7 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { CopyRow } from '../release/index.js';
-import { EnrolmentRow } from '../roster/index.js';
+import { EnrolmentRow } from '../course/index.js';
 
 /** One thing said in one copy. A post without a parent opens a thread. */
 @Entity('post')

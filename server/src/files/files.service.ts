@@ -3,7 +3,7 @@ import type { Readable } from 'node:stream';
 import { Inject, Injectable } from '@nestjs/common';
 import { fileTypeFromBuffer } from 'file-type';
 import type { EntityManager } from 'typeorm';
-import { DataSource, IsNull, LessThan } from 'typeorm';
+import { DataSource, In, IsNull, LessThan } from 'typeorm';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -50,6 +50,11 @@ export class FilesService {
       await this.drop(this.dataSource.manager, blobId);
       throw error;
     }
+  }
+
+  /** Files by id; who may know of them is the caller's to decide. */
+  named(manager: EntityManager, fileIds: readonly string[]): Promise<FileRow[]> {
+    return fileIds.length === 0 ? Promise.resolve([]) : manager.findBy(FileRow, { id: In([...fileIds]) });
   }
 
   /** Gives arrived bytes a name. Bytes that are here already are not kept twice. */

@@ -2,7 +2,7 @@ import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { FileRow } from '../files/index.js';
 import { CopyRow } from '../release/index.js';
-import { EnrolmentRow } from '../roster/index.js';
+import { EnrolmentRow } from '../course/index.js';
 
 /** One member's part of the group's text. Only its author writes in it, so nobody can delete a teammate's. */
 @Entity('part')

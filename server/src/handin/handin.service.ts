@@ -7,21 +7,21 @@ import type { HandInRequest, SavePart, WorkView } from '@jigsaw/contract/handin'
 import type { HandInAct, HandInRules, OfferedFile } from '@jigsaw/core/handin';
 import { checkFile, endingOf, handInActs, sayFileRefusal } from '@jigsaw/core/handin';
 import type { CopyId, FileId } from '@jigsaw/core/ids';
+import { assert } from '@jigsaw/core/ids';
 import { mayAct } from '@jigsaw/core/release';
 import { countWords, plainText } from '@jigsaw/core/text';
 import type { Arrived } from '../files/index.js';
-import { FileRow, FilesService } from '../files/index.js';
+import type { FileRow } from '../files/index.js';
+import { FilesService } from '../files/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
-import { Gate, hearersOf, membersOfCopies } from '../release/index.js';
-import { Joining } from '../roster/index.js';
+import { Gate, hearersOf, lockCopy, membersOfCopies } from '../release/index.js';
 import { HandInKinds } from './handin.kinds.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from './handin.rows.js';
-import { joinHandIns } from './joinEntries.js';
 import { WorkReader } from './work.js';
 
 interface Entered {
@@ -45,10 +45,7 @@ export class HandInService {
     private readonly kinds: HandInKinds,
     private readonly work: WorkReader,
     private readonly files: FilesService,
-    joining: Joining,
-  ) {
-    joining.addStep(joinHandIns);
-  }
+  ) {}
 
   async read(person: SignedIn, copyId: CopyId): Promise<WorkView> {
     return this.view(await this.enter(person, copyId));
@@ -219,7 +216,8 @@ export class HandInService {
       access.viewer.role === 'student' &&
       held?.addedBy !== access.viewer.enrolmentId;
     if (!held || isHidden) throw problems.notFound();
-    const file = await this.dataSource.getRepository(FileRow).findOneByOrFail({ id: fileId });
+    const [file] = await this.files.named(this.dataSource.manager, [fileId]);
+    assert(file, 'a file of somebody’s work is kept');
     return { file, chunks: this.files.chunksOf(file) };
   }
 
@@ -329,8 +327,6 @@ export class HandInService {
 
 const ownerOf = ({ access, rules }: Entered): string | null =>
   rules.by === 'student' ? access.viewer.enrolmentId : null;
-const lockCopy = (manager: EntityManager, copyId: string) =>
-  manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
 
 function nothingYet(rules: HandInRules, hasEarlier: boolean): string {
   if (hasEarlier) return 'There is nothing new to hand in. Add a file first.';

@@ -5,8 +5,9 @@ import type { HandInView, WorkFile, WorkView } from '@jigsaw/contract/handin';
 import type { WorkState } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
 import type { CopyId, EnrolmentId, FileId, HandInId } from '@jigsaw/core/ids';
-import { FileRow } from '../files/index.js';
-import { authorsById } from '../groups/index.js';
+import { keyedBy } from '@jigsaw/core/lists';
+import { FilesService } from '../files/index.js';
+import { authorsById } from '../course/index.js';
 import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
 import { lateOf } from '../release/index.js';
@@ -33,6 +34,7 @@ export interface OwnWork {
 export class WorkReader {
   constructor(
     private readonly dataSource: DataSource,
+    private readonly files: FilesService,
     private readonly clock: Clock,
   ) {}
 
@@ -61,10 +63,12 @@ export class WorkReader {
       handIns.length === 0
         ? []
         : await manager.findBy(CreditRow, { handInId: In(handIns.map((handIn) => handIn.id)) });
-    const files =
-      workFiles.length === 0
-        ? []
-        : await manager.findBy(FileRow, { id: In(workFiles.map((file) => file.fileId)) });
+    const files = await this.files.named(
+      manager,
+      workFiles.map((file) => file.fileId),
+    );
+    const fileOf = keyedBy(files, (file) => file.id);
+    const workFileOf = keyedBy(workFiles, (file) => file.fileId);
     const member = await authorsById(
       manager,
       [
@@ -77,7 +81,7 @@ export class WorkReader {
     );
     const handedIn = new Set(handIns.flatMap((handIn) => handIn.fileIds));
     const fileView = (row: WorkFileRow): WorkFile => {
-      const file = files.find((each) => each.id === row.fileId)!;
+      const file = fileOf.get(row.fileId)!;
       return {
         id: file.id as FileId,
         name: file.name,
@@ -126,7 +130,7 @@ export class WorkReader {
           text: part.text,
           words: part.words,
         })),
-        files: handIn.fileIds.map((fileId) => fileView(workFiles.find((file) => file.fileId === fileId)!)),
+        files: handIn.fileIds.map((fileId) => fileView(workFileOf.get(fileId)!)),
       })),
       state: workState(
         own[0]?.handedInAt ?? null,
@@ -146,7 +150,7 @@ export class WorkReader {
       { copyId: string; ownerId: string | null; id: string; attempt: number; handedInAt: Date; by: string }[]
     >(
       `SELECT DISTINCT ON (h."copyId", h."ownerId") h."copyId", h."ownerId", h."id", h."attempt", h."handedInAt", p."name" AS "by"
-         FROM "hand_in" h JOIN "enrolment" e ON e."id" = h."handedInBy" JOIN "person" p ON p."id" = e."personId"
+         FROM "hand_in" h JOIN "course_person" p ON p."enrolmentId" = h."handedInBy"
         WHERE h."copyId" = ANY($1) ORDER BY h."copyId", h."ownerId", h."attempt" DESC`,
       [copyIds],
     );
@@ -191,3 +195,6 @@ export function workState(handedInAt: Date | null, changedAt: Date | null): Work
   if (handedInAt === null) return changedAt === null ? 'not-started' : 'in-work';
   return changedAt !== null && changedAt > handedInAt ? 'changed-since' : 'done';
 }
+
+export const haveHandIns = (manager: EntityManager, copyIds: readonly string[]): Promise<boolean> =>
+  manager.existsBy(HandInRow, { copyId: In([...copyIds]) });

@@ -2,7 +2,7 @@ import { Controller, Inject, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Done } from '@jigsaw/contract/common';
-import { ChoosePassword, DemoSignIn, FrontDoor, SessionView, SignIn } from '@jigsaw/contract/identity';
+import { ChoosePassword, DemoSignIn, SessionView, SignIn } from '@jigsaw/contract/identity';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { Endpoint, Takes } from '../platform/endpoint.js';
@@ -61,16 +61,6 @@ export class IdentityController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
     return this.enter(response, await this.people.choosePassword(token, password));
-  }
-
-  @Public()
-  @Endpoint('GET /front-door', {
-    id: 'readFrontDoor',
-    does: 'What the sign-in page offers',
-    answer: FrontDoor,
-  })
-  frontDoor(): Promise<FrontDoor> {
-    return this.people.frontDoor();
   }
 
   @Endpoint('GET /', { id: 'readSession', does: 'Who is signed in', answer: SessionView })

@@ -1,3 +1,4 @@
+export { accountNames } from './accounts.js';
 export { IdentityModule } from './identity.module.js';
 export { PersonRow } from './identity.rows.js';
 export { PeopleService } from './people.service.js';

@@ -1,8 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull } from 'typeorm';
-import type { FrontDoor, SignInLinks } from '@jigsaw/contract/identity';
-import type { Id } from '@jigsaw/core/ids';
+import type { SignInLinks } from '@jigsaw/contract/identity';
 import { sameAddress } from '@jigsaw/core/course';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
@@ -69,16 +68,18 @@ export class PeopleService {
   }
 
   /** The account of somebody who is known under another address in one course. One that nobody has used is put right in place; else the
-   * entry goes to the account at the new address, made if there is none, and whoever uses the old one keeps it. */
-  async accountAt(manager: EntityManager, email: string, was: NewPerson, courseId: string): Promise<string> {
+   * entry goes to the account at the new address, made if there is none, and whoever uses the old one keeps it.
+   * @param isElsewhere whether an account is in another course, too. */
+  async accountAt(
+    manager: EntityManager,
+    email: string,
+    was: NewPerson,
+    isElsewhere: (personId: string) => Promise<boolean>,
+  ): Promise<string> {
     const there = await manager.findOneBy(PersonRow, { addressKey: sameAddress(email) });
     const old = await manager.findOneByOrFail(PersonRow, { addressKey: sameAddress(was.email) });
     if (there && there.id !== old.id) return there.id;
-    const [elsewhere] = await manager.query<unknown[]>(
-      `SELECT 1 FROM "enrolment" WHERE "personId" = $1 AND "courseId" <> $2 LIMIT 1`,
-      [old.id, courseId],
-    );
-    const isUnused = old.passwordHash === null && !elsewhere;
+    const isUnused = old.passwordHash === null && !(await isElsewhere(old.id));
     if (there || isUnused) {
       await manager.update(PersonRow, old.id, { email, addressKey: sameAddress(email) });
       return old.id;
@@ -87,6 +88,20 @@ export class PeopleService {
       { email, name: was.name, familyName: was.familyName, reading: was.reading },
     ]);
     return made.get(sameAddress(email))!;
+  }
+
+  /** Names of accounts as they are to be; one statement. */
+  async rename(
+    manager: EntityManager,
+    people: readonly (Omit<NewPerson, 'email'> & { readonly personId: string })[],
+  ): Promise<void> {
+    await manager.query(
+      `UPDATE "person" p SET "name" = x."name", "familyName" = x."familyName", "reading" = x."reading"
+         FROM jsonb_to_recordset($1::jsonb) AS x("personId" uuid, "name" text, "familyName" text, "reading" text)
+        WHERE p."id" = x."personId"
+          AND (p."name", p."familyName", p."reading") IS DISTINCT FROM (x."name", x."familyName", x."reading")`,
+      [JSON.stringify(people)],
+    );
   }
 
   async createInstructor(person: NewPerson, password: string): Promise<void> {
@@ -147,35 +162,5 @@ export class PeopleService {
       return manager.findOneByOrFail(PersonRow, { id: link.personId });
     });
     return this.sessions.start(person);
-  }
-
-  async frontDoor(): Promise<FrontDoor> {
-    if (this.config.demoPeople.length === 0) return { demoPeople: [] };
-    const rows = await this.dataSource.query<
-      {
-        personId: Id<'person'>;
-        addressKey: string;
-        name: string;
-        reading: string | null;
-        role: FrontDoor['demoPeople'][number]['role'];
-        courseId: Id<'course'>;
-        groupNumber: number | null;
-      }[]
-    >(
-      `SELECT DISTINCT ON (p."id") p."id" AS "personId", p."addressKey", p."name", p."reading", e."role", e."courseId",
-              (SELECT g."number" FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId"
-                WHERE m."enrolmentId" = e."id" AND m."until" IS NULL AND m."setId" =
-                  (SELECT s."id" FROM "group_set" s WHERE s."courseId" = e."courseId"
-                    ORDER BY (SELECT count(*) FROM "course_group" WHERE "setId" = s."id") DESC LIMIT 1)) AS "groupNumber"
-         FROM "person" p JOIN "enrolment" e ON e."personId" = p."id" AND e."leftAt" IS NULL
-        WHERE p."addressKey" = ANY($1) ORDER BY p."id", e."joinedAt"`,
-      [this.config.demoPeople.map((offered) => sameAddress(offered.email))],
-    );
-    return {
-      demoPeople: this.config.demoPeople.flatMap(({ email, note }) => {
-        const row = rows.find((each) => each.addressKey === sameAddress(email));
-        return row ? [{ ...row, note }] : [];
-      }),
-    };
   }
 }

@@ -7,7 +7,7 @@ import { may } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam } from '../platform/endpoint.js';
-import { Viewers } from '../roster/index.js';
+import { Viewers } from '../course/index.js';
 import type { Change } from './changes.js';
 import { Changes } from './changes.js';
 

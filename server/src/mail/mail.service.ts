@@ -32,6 +32,15 @@ export class MailService {
     );
   }
 
+  /** When people were last written to from a course, by account. */
+  async lastWrittenTo(manager: EntityManager, courseId: CourseId): Promise<ReadonlyMap<string, Date>> {
+    const rows = await manager.query<{ personId: string; at: Date }[]>(
+      `SELECT "personId", max("at") AS "at" FROM "mail" WHERE "courseId" = $1 GROUP BY 1`,
+      [courseId],
+    );
+    return new Map(rows.map((row) => [row.personId, row.at]));
+  }
+
   /** The caller has made sure that the asker may see the course's mail. */
   async outbox(courseId: CourseId): Promise<Outbox> {
     const [rows, total] = await this.dataSource

@@ -1,34 +1,44 @@
 import { Injectable } from '@nestjs/common';
-import { Decimal } from 'decimal.js';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { DeskList, DeskRow, DeskView, MarkView, ReleaseMarks, SaveMark } from '@jigsaw/contract/marks';
 import type { ActivityId, CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
-import type { PersonMark } from '@jigsaw/core/marks';
-import { isOverride, markFrom, mostOf } from '@jigsaw/core/marks';
-import { authorsById, groupTags } from '../groups/index.js';
+import { groupedBy } from '@jigsaw/core/lists';
+import type { Missing, PersonMark } from '@jigsaw/core/marks';
+import {
+  excessIn,
+  isStale,
+  markState,
+  memberMark,
+  missingIn,
+  needsMarking,
+  sayMissing,
+  unitMark,
+} from '@jigsaw/core/marks';
+import { isReleased } from '@jigsaw/core/release';
+import { authorsById, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
+import { accountNames } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
-import { EventRow } from '../platform/event.rows.js';
+import { eventsAbout } from '../platform/events.js';
 import { newId } from '../platform/ids.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import type { CopyAccess, Unit } from '../release/index.js';
-import { Gate, hearersOf, Kinds, membersOfCopies, plainDecimal, ReleaseRow } from '../release/index.js';
-import { RoomsService } from '../rooms/index.js';
-import { Viewers } from '../roster/index.js';
-import type { Marking } from './markings.js';
+import type { CopyAccess, ReleaseRow, Unit } from '../release/index.js';
 import {
-  isStale,
-  Markings,
-  markOf,
-  needsMarking,
-  rubricOf,
-  stateOf,
-  typedOf,
-  unitMarkOf,
-} from './markings.js';
+  Gate,
+  hearersOf,
+  Kinds,
+  lockCopy,
+  membersOfCopies,
+  plainDecimal,
+  releaseOf,
+} from '../release/index.js';
+import { CopyHeads } from '../rooms/index.js';
+import { groupTags } from '../sets/index.js';
+import type { Marking } from './markings.js';
+import { Markings } from './markings.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from './marks.rows.js';
 
 @Injectable()
@@ -39,7 +49,7 @@ export class DeskService {
     private readonly viewers: Viewers,
     private readonly gate: Gate,
     private readonly kinds: Kinds,
-    private readonly rooms: RoomsService,
+    private readonly heads: CopyHeads,
     private readonly markings: Markings,
     private readonly clock: Clock,
   ) {}
@@ -47,10 +57,9 @@ export class DeskService {
   async list(person: SignedIn, courseId: CourseId): Promise<DeskList> {
     await this.viewers.staff(person, courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, courseId);
-    const out = entered.filter(
-      (access) => access.release.state !== 'draft' && access.release.state !== 'withdrawn',
-    );
+    const out = entered.filter((access) => isReleased(access.release));
     const markings = await this.markings.of(out, this.dataSource.manager);
+    const ofRelease = groupedBy(markings, (marking) => marking.access.release.id);
     const releases = new Map(
       out.flatMap((access) =>
         access.activity.points === null ? [] : [[access.release.id, access] as const],
@@ -60,14 +69,14 @@ export class DeskService {
       activities: [...releases.values()]
         .sort((a, b) => (a.activity.due?.getTime() ?? Infinity) - (b.activity.due?.getTime() ?? Infinity))
         .map((access) => {
-          const own = markings.filter((marking) => marking.access.release.id === access.release.id);
+          const own = ofRelease.get(access.release.id) ?? [];
           return {
             activityId: access.activity.id as ActivityId,
             releaseId: access.release.id as ReleaseId,
             kind: access.activity.kind,
             title: access.activity.title,
             points: plainDecimal(access.activity.points!),
-            toMark: own.filter(needsMarking).length,
+            toMark: own.filter(({ sheet }) => needsMarking(sheet)).length,
             unitCount: own.length,
             markFor: this.kinds.markFor(access),
           };
@@ -76,8 +85,7 @@ export class DeskService {
   }
 
   async queue(person: SignedIn, releaseId: ReleaseId): Promise<DeskView> {
-    const release = await this.dataSource.getRepository(ReleaseRow).findOneBy({ id: releaseId });
-    if (!release) throw problems.notFound();
+    const release = await releaseOf(this.dataSource.manager, releaseId);
     await this.viewers.staff(person, release.courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, release.courseId as CourseId);
     const own = entered.filter((access) => access.release.id === releaseId);
@@ -108,7 +116,7 @@ export class DeskService {
   async save(person: SignedIn, copyId: CopyId, unit: Unit, sheet: SaveMark): Promise<MarkView> {
     const access = await this.enter(person, copyId, 'mark');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      await manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
+      await lockCopy(manager, copyId);
       const marking = await this.marking(manager, access, unit);
       const known = marking.mark;
       if ((known?.version ?? 0) !== sheet.version)
@@ -153,7 +161,7 @@ export class DeskService {
         courseId: access.release.courseId,
         actorId: person.id,
         subjectId: copyId,
-        facts: { unit, from: unitMarkOf(marking), to: unitMarkOf(after), version: sheet.version + 1 },
+        facts: { unit, from: unitMark(marking.sheet), to: unitMark(after.sheet), version: sheet.version + 1 },
       });
       return this.view(manager, access, after);
     });
@@ -163,7 +171,7 @@ export class DeskService {
   async release(person: SignedIn, copyId: CopyId, unit: Unit, { version }: ReleaseMarks): Promise<MarkView> {
     const access = await this.enter(person, copyId, 'mark');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      await manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
+      await lockCopy(manager, copyId);
       const marking = await this.marking(manager, access, unit);
       const { mark, work } = marking;
       if (!mark) throw problems.invalidInput('There is no mark to release yet.');
@@ -174,17 +182,17 @@ export class DeskService {
         );
       await this.refuseIncomplete(manager, marking);
 
-      const rubric = rubricOf(marking);
+      const rubric = marking.sheet.rubric;
       await this.takeBack(manager, copyId, unit);
       if (work.credited.length > 0) {
         await manager.insert(
           ReleasedMarkRow,
           work.credited.map((enrolmentId) => {
-            const result = markOf(marking, enrolmentId);
+            const result = memberMark(marking.sheet, enrolmentId);
             return {
               copyId,
               enrolmentId,
-              groupMark: unitMarkOf(marking),
+              groupMark: unitMark(marking.sheet),
               mark: result.mark,
               steps: json(result.steps) as object[],
               rubric: rubric && json({ rubric, picks: mark.picks }),
@@ -204,7 +212,7 @@ export class DeskService {
         courseId: access.release.courseId,
         actorId: person.id,
         subjectId: copyId,
-        facts: { unit, students: work.credited.length, groupMark: unitMarkOf(marking) },
+        facts: { unit, students: work.credited.length, groupMark: unitMark(marking.sheet) },
         ...hearersOf(access),
       });
       return this.view(manager, access, await this.marking(manager, access, unit));
@@ -245,31 +253,15 @@ export class DeskService {
     return access;
   }
 
-  private async refuseIncomplete(manager: EntityManager, marking: Marking): Promise<void> {
-    const { mark, work, adjustments, unit } = marking;
+  private async refuseIncomplete(manager: EntityManager, { sheet, work }: Marking): Promise<void> {
+    const missing = missingIn(sheet);
+    if (missing.length === 0) return;
     const member = await authorsById(manager, work.credited, '');
-    const rubric = rubricOf(marking);
-    if (rubric && isOverride({ rubric, typed: typedOf(marking) }) && mark!.overrideReason.trim() === '')
-      throw problems.invalidInput('Say why this mark stands in place of the rubric’s.', {
-        issues: [{ path: 'overrideReason', message: 'Give the reason; students see it.' }],
-      });
-    const missing =
-      unit !== 'group'
-        ? 'Give a mark first.'
-        : rubric
-          ? 'Pick a level for every criterion, or give the mark yourself and say why.'
-          : 'Give the group a mark, or each member a separate one.';
-    const issues = work.credited.flatMap((enrolmentId) => {
-      const adjustment = adjustments.get(enrolmentId);
-      if (adjustment && adjustment.reason.trim() === '')
-        return [
-          { path: enrolmentId as string, message: `Say why ${member(enrolmentId).name}'s mark differs.` },
-        ];
-      if (unitMarkOf(marking) === null && (!adjustment || adjustment.kind === 'adjusted'))
-        return [{ path: 'typedMark', message: missing }];
-      return [];
-    });
-    if (issues.length > 0) throw problems.invalidInput(issues[0]!.message, { issues });
+    const issues = missing.map((each) => ({
+      path: pathOf(each),
+      message: sayMissing(each, sheet, (id) => member(id).name),
+    }));
+    throw problems.invalidInput(issues[0]!.message, { issues });
   }
 
   /** @throws not-found for a unit that this copy does not have. */
@@ -308,8 +300,8 @@ export class DeskService {
             deduction: work.late.deduction,
             by: latest.by,
           },
-          mark: { state: stateOf(marking), groupMark: unitMarkOf(marking) },
-          needsYou: needsMarking(marking),
+          mark: { state: markState(marking.sheet), groupMark: unitMark(marking.sheet) },
+          needsYou: needsMarking(marking.sheet),
         };
       })
       .sort(
@@ -332,12 +324,12 @@ export class DeskService {
       await this.kinds.evidence({ accesses: [access], manager, now: this.clock.now(), membersOf })
     ).get(access.copy.id);
     return {
-      copy: await this.rooms.headOf(access, [access]),
-      points: marking.points,
+      copy: await this.heads.headOf(access, [access]),
+      points: marking.sheet.points,
       unit,
-      state: stateOf(marking),
-      groupMark: unitMarkOf(marking),
-      typedMark: typedOf(marking),
+      state: markState(marking.sheet),
+      groupMark: unitMark(marking.sheet),
+      typedMark: marking.sheet.typed,
       overrideReason: mark?.overrideReason ?? '',
       picks: (mark?.picks ?? {}) as MarkView['picks'],
       feedback: mark?.feedback ?? '',
@@ -345,7 +337,7 @@ export class DeskService {
       lateMinutes: work.late.minutes,
       suggestion: work.suggestion,
       version: mark?.version ?? 0,
-      isStale: isStale({ work, mark }),
+      isStale: isStale(marking.sheet),
       beforeDue: access.schedule.due !== null && this.clock.now().getTime() < access.schedule.due,
       releasedAt: released?.releasedAt.toISOString() ?? null,
       members: work.credited
@@ -353,8 +345,8 @@ export class DeskService {
           member: member(enrolmentId),
           isStillInGroup: stillIn.has(enrolmentId),
           evidence: [...(evidence?.get(enrolmentId) ?? [])],
-          adjustment: marking.adjustments.get(enrolmentId) ?? null,
-          ...mutable(markOf(marking, enrolmentId)),
+          adjustment: marking.sheet.adjustments.get(enrolmentId) ?? null,
+          ...mutable(memberMark(marking.sheet, enrolmentId)),
         }))
         .sort((a, b) => a.member.name.localeCompare(b.member.name)),
       history: await this.history(manager, access.copy.id, unit),
@@ -362,14 +354,18 @@ export class DeskService {
   }
 
   private async history(manager: EntityManager, copyId: string, unit: Unit): Promise<MarkView['history']> {
-    const rows = await manager.query<(Pick<EventRow, 'type' | 'at' | 'facts'> & { by: string })[]>(
-      `SELECT ev."type", ev."at", ev."facts", p."name" AS "by" FROM "event" ev JOIN "person" p ON p."id" = ev."actorId"
-        WHERE ev."subjectId" = $1 AND ev."type" LIKE 'mark.%' AND COALESCE(ev."facts"->>'unit', 'group') = $2 ORDER BY ev."at" DESC, ev."id" DESC LIMIT 50`,
-      [copyId, unit],
+    const events = await eventsAbout(manager, copyId, 'mark.', { unit }, 50);
+    const nameOf = await accountNames(
+      manager,
+      events.flatMap((event) => event.actorId ?? []),
     );
-    return rows
+    return events
       .filter((row) => row.type !== 'mark.drafted' || row.facts['from'] !== row.facts['to'])
-      .map((row) => ({ at: row.at.toISOString(), by: row.by, what: sayEvent(row.type, row.facts) }));
+      .map((row) => ({
+        at: row.at.toISOString(),
+        by: nameOf.get(row.actorId ?? '') ?? '',
+        what: sayEvent(row.type, row.facts),
+      }));
   }
 }
 
@@ -377,7 +373,7 @@ export class DeskService {
 async function homeGroups(manager: EntityManager, release: ReleaseRow, students: readonly EnrolmentId[]) {
   if (release.mode !== 'common' || release.setId === null || students.length === 0) return () => null;
   const rows = await manager.query<{ enrolmentId: string; groupId: string }[]>(
-    `SELECT "enrolmentId", "groupId" FROM "membership" WHERE "setId" = $1 AND "until" IS NULL AND "enrolmentId" = ANY($2)`,
+    `SELECT "enrolmentId", "groupId" FROM "seat" WHERE "setId" = $1 AND "enrolmentId" = ANY($2)`,
     [release.setId, students],
   );
   const tags = await groupTags(
@@ -388,33 +384,26 @@ async function homeGroups(manager: EntityManager, release: ReleaseRow, students:
   return (id: string) => home.get(id) ?? null;
 }
 
-/** What no marker can mean: more points than there are, criteria and people that are not there. */
-function refuseImpossible(marking: Marking, sheet: SaveMark): void {
-  const rubric = rubricOf(marking);
-  const mark = markFrom({ rubric, picks: sheet.picks, points: marking.points, typed: sheet.typedMark });
-  if (mark !== null && new Decimal(mark).gt(marking.points)) {
+/** What no marker can mean: more points than there are, and people who are not credited. */
+function refuseImpossible({ sheet, access, work }: Marking, typed: SaveMark): void {
+  const excess = excessIn({ ...sheet, typed: typed.typedMark, picks: typed.picks });
+  if (excess?.code === 'above-points')
     throw problems.invalidInput(
-      `${mark} is above the ${marking.points} points of this ${marking.access.activity.kind}.`,
-      {
-        issues: [{ path: 'typedMark', message: `Write a number from 0 to ${marking.points}.` }],
-      },
+      `${excess.mark} is above the ${sheet.points} points of this ${access.activity.kind}.`,
+      { issues: [{ path: 'typedMark', message: `Write a number from 0 to ${sheet.points}.` }] },
     );
-  }
-  for (const [criterionId, { points }] of Object.entries(sheet.picks)) {
-    const criterion = rubric?.criteria.find((each) => each.id === criterionId);
-    if (!criterion) continue; // taken out of the rubric meanwhile: kept, and counts for nothing
-    if (points !== null && new Decimal(points).gt(mostOf(criterion)))
-      throw problems.invalidInput(
-        `${points} is above the ${mostOf(criterion)} points of ${criterion.name}.`,
-        {
-          issues: [
-            { path: `picks.${criterionId}`, message: `Write a number from 0 to ${mostOf(criterion)}.` },
-          ],
-        },
-      );
-  }
-  const credited = new Set<string>(marking.work.credited);
-  if (sheet.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();
+  if (excess)
+    throw problems.invalidInput(`${excess.points} is above the ${excess.most} points of ${excess.name}.`, {
+      issues: [{ path: `picks.${excess.criterionId}`, message: `Write a number from 0 to ${excess.most}.` }],
+    });
+  const credited = new Set<string>(work.credited);
+  if (typed.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();
+}
+
+/** The field of the sheet that wants something. */
+function pathOf(missing: Missing): string {
+  if (missing.code === 'adjustment-reason') return missing.enrolmentId;
+  return missing.code === 'mark' ? 'typedMark' : 'overrideReason';
 }
 
 const mutable = ({ mark, steps }: PersonMark) => ({ mark, steps: [...steps] });

@@ -6,10 +6,13 @@ import type { ActivityId, CourseId, EnrolmentId, GroupSetId, ReleaseId } from '@
 import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
+import { isReleased } from '@jigsaw/core/release';
+import { groupedBy } from '@jigsaw/core/lists';
+import { cellOf } from '@jigsaw/core/marks';
 import { Gate, Kinds, plainDecimal } from '../release/index.js';
-import { Viewers } from '../roster/index.js';
+import { Viewers } from '../course/index.js';
 import type { Marking } from './markings.js';
-import { markOf, Markings } from './markings.js';
+import { Markings } from './markings.js';
 
 interface Student {
   readonly enrolmentId: EnrolmentId;
@@ -36,12 +39,7 @@ export class GradebookService {
   async read(person: SignedIn, courseId: CourseId): Promise<Gradebook> {
     await this.viewers.staff(person, courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, courseId);
-    const out = entered.filter(
-      (access) =>
-        access.activity.points !== null &&
-        access.release.state !== 'draft' &&
-        access.release.state !== 'withdrawn',
-    );
+    const out = entered.filter((access) => access.activity.points !== null && isReleased(access.release));
     const markings = await this.markings.of(out, this.dataSource.manager);
     const released = await this.dataSource.query<
       { copyId: string; enrolmentId: string; mark: string | null }[]
@@ -53,7 +51,8 @@ export class GradebookService {
     const columns = [...new Map(out.map((access) => [access.release.id, access])).values()].sort(
       (a, b) => dueOf(a.activity) - dueOf(b.activity),
     );
-    const now = this.clock.now();
+    const credits = creditsByStudent(markings);
+    const now = this.clock.now().getTime();
     return {
       activities: columns.map((access) => ({
         activityId: access.activity.id as ActivityId,
@@ -69,9 +68,9 @@ export class GradebookService {
         ...student,
         groups: student.groups ?? [],
         cells: columns.map(({ release }) =>
-          cellOf(
-            markings.filter((marking) => marking.access.release.id === release.id),
-            student,
+          cellFor(
+            credits.get(`${release.id} ${student.enrolmentId}`) ?? [],
+            student.enrolmentId,
             releasedMark,
             now,
           ),
@@ -105,10 +104,10 @@ export class GradebookService {
 
   private async students(courseId: CourseId): Promise<Student[]> {
     const rows = await this.dataSource.query<Student[]>(
-      `SELECT e."id" AS "enrolmentId", p."name", p."familyName", p."reading", p."email", e."number",
-              (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."id", 'number', g."number", 'name', g."name"))
-                 FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId" WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
-         FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,
+      `SELECT p."enrolmentId", p."name", p."familyName", p."reading", p."email", p."number",
+              (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."groupId", 'number', g."number", 'name', g."name"))
+                 FROM "seat" s JOIN "set_group" g ON g."groupId" = s."groupId" WHERE s."enrolmentId" = p."enrolmentId") AS "groups"
+         FROM "present_student" p WHERE p."courseId" = $1`,
       [courseId],
     );
     const byName = new Intl.Collator('en', { sensitivity: 'base' });
@@ -118,32 +117,36 @@ export class GradebookService {
 
 const dueOf = (activity: { due: Date | null }) => activity.due?.getTime() ?? Infinity;
 
+/** Whose work each unit is, by release and student: one pass, so that a cell is looked up. */
+function creditsByStudent(markings: readonly Marking[]): ReadonlyMap<string, readonly Marking[]> {
+  const credited = markings.flatMap((marking) =>
+    marking.work.credited.map((enrolmentId) => ({
+      key: `${marking.access.release.id} ${enrolmentId}`,
+      marking,
+    })),
+  );
+  return new Map(
+    [...groupedBy(credited, ({ key }) => key)].map(([key, all]) => [key, all.map((each) => each.marking)]),
+  );
+}
+
 /** What one student has in one activity. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
-function cellOf(
-  markings: readonly Marking[],
-  student: Omit<Student, 'email'>,
+function cellFor(
+  credits: readonly Marking[],
+  enrolmentId: EnrolmentId,
   releasedMark: ReadonlyMap<string, string | null>,
-  now: Date,
+  now: number,
 ): GradebookCell {
-  const credits = markings.filter((marking) => marking.work.credited.includes(student.enrolmentId));
   const marking = credits.find((each) => each.work.latest !== null) ?? credits[0];
   if (!marking) return { state: 'not-theirs', mark: null, copyId: null, unit: null, isLate: false };
-  const { work, access, unit } = marking;
+  const { work, access, unit, sheet } = marking;
+  const given = releasedMark.get(`${access.copy.id} ${enrolmentId}`);
+  const released = given === undefined || given === null ? given : plainDecimal(given);
   const copyId = access.copy.id as GradebookCell['copyId'];
-  const cell = (state: GradebookCell['state'], mark: string | null): GradebookCell => ({
-    state,
-    mark,
+  return {
+    ...cellOf(sheet, enrolmentId, released, access.schedule.due, now),
     copyId,
     unit,
     isLate: work.late.minutes > 0,
-  });
-  const given = releasedMark.get(`${access.copy.id} ${student.enrolmentId}`);
-  if (given !== undefined)
-    return given === null ? cell('excused', null) : cell('released', plainDecimal(given));
-  const { mark } = markOf(marking, student.enrolmentId);
-  if (marking.adjustments.get(student.enrolmentId)?.kind === 'excused' || mark !== null)
-    return cell('drafted', mark);
-  if (work.isComplete) return cell('to-mark', null);
-  const { due } = access.schedule;
-  return cell(due !== null && due < now.getTime() && work.latest === null ? 'missing' : 'open', null);
+  };
 }

@@ -1,17 +1,22 @@
 import { Module } from '@nestjs/common';
-import { ReleaseModule } from '../release/index.js';
-import { RoomsModule } from '../rooms/index.js';
-import { RosterModule } from '../roster/index.js';
+import { CourseModule } from '../course/index.js';
+import { Kinds, ReleaseModule } from '../release/index.js';
+import { MarksInRooms, RoomsModule } from '../rooms/index.js';
 import { DeskService } from './desk.service.js';
 import { GradebookService } from './gradebook.service.js';
-import { Markings } from './markings.js';
+import { haveMarks, Markings } from './markings.js';
 import { MarksController } from './marks.controller.js';
 import { MyMarksService } from './myMarks.service.js';
 
 @Module({
-  imports: [RosterModule, ReleaseModule, RoomsModule],
+  imports: [CourseModule, ReleaseModule, RoomsModule],
   controllers: [MarksController],
   providers: [DeskService, MyMarksService, GradebookService, Markings],
-  exports: [DeskService],
+  exports: [DeskService, MyMarksService],
 })
-export class MarksModule {}
+export class MarksModule {
+  constructor(kinds: Kinds, rooms: MarksInRooms, marks: MyMarksService) {
+    kinds.addTrace(haveMarks);
+    rooms.askedOf((enrolmentId) => marks.copiesWithMark(enrolmentId));
+  }
+}

@@ -2,7 +2,7 @@ import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
 import type { Adjustment, MarkStep, Picks, Rubric } from '@jigsaw/core/marks';
 import { PersonRow } from '../identity/index.js';
 import { CopyRow } from '../release/index.js';
-import { EnrolmentRow } from '../roster/index.js';
+import { EnrolmentRow } from '../course/index.js';
 
 /** The desk's draft for one group's copy, or for one student in it. Students never read this table. */
 @Entity('mark')

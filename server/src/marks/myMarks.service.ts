@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource, IsNull } from 'typeorm';
 import type { MyMark, MyMarks } from '@jigsaw/contract/marks';
-import type { CourseId } from '@jigsaw/core/ids';
-import { groupTags } from '../groups/index.js';
+import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import { groupTags } from '../sets/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { Gate, Kinds, plainDecimal } from '../release/index.js';
@@ -32,10 +32,10 @@ export class MyMarksService {
         handedInAt: Date | null;
       })[]
     >(
-      `SELECT r."copyId", a."title", a."points", c."groupId", r."groupMark", r."mark", r."steps", r."rubric", r."feedback", a."kind", a."settings", l."mode", r."lateMinutes", r."handedInAt", r."releasedAt", p."name" AS "markedBy", r."seenAt" IS NULL AS "isNew"
-         FROM "released_mark" r JOIN "copy" c ON c."id" = r."copyId" JOIN "release" l ON l."id" = c."releaseId"
-         JOIN "activity" a ON a."id" = l."activityId" JOIN "person" p ON p."id" = r."releasedBy"
-        WHERE r."enrolmentId" = $1 AND l."courseId" = $2 ORDER BY r."releasedAt" DESC`,
+      `SELECT r."copyId", c."title", c."points", c."groupId", r."groupMark", r."mark", r."steps", r."rubric", r."feedback", c."kind",
+              c."settings", c."mode", r."lateMinutes", r."handedInAt", r."releasedAt", p."name" AS "markedBy", r."seenAt" IS NULL AS "isNew"
+         FROM "released_mark" r JOIN "released_copy" c ON c."copyId" = r."copyId" JOIN "account" p ON p."personId" = r."releasedBy"
+        WHERE r."enrolmentId" = $1 AND c."courseId" = $2 ORDER BY r."releasedAt" DESC`,
       [viewer.enrolmentId, courseId],
     );
     const tags = await groupTags(
@@ -66,8 +66,25 @@ export class MyMarksService {
       })),
       waiting: markings
         .filter((marking) => marking.work.isComplete)
-        .map(({ access, points }) => ({ title: access.activity.title, points })),
+        .map(({ access, sheet }) => ({
+          title: access.activity.title,
+          points: sheet.points,
+        })),
     };
+  }
+
+  /** Marks that they have not looked at yet. */
+  countNew(enrolmentId: EnrolmentId): Promise<number> {
+    return this.dataSource.manager.countBy(ReleasedMarkRow, { enrolmentId, seenAt: IsNull() });
+  }
+
+  /** Copies for which they have a mark. */
+  async copiesWithMark(enrolmentId: EnrolmentId): Promise<ReadonlySet<string>> {
+    const rows = await this.dataSource.manager.find(ReleasedMarkRow, {
+      where: { enrolmentId },
+      select: { copyId: true, enrolmentId: true },
+    });
+    return new Set(rows.map((row) => row.copyId));
   }
 
   private markFor(kindName: string, settings: unknown): 'group' | 'student' {

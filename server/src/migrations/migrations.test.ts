@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
-import { dataSourceOptions } from '../platform/dataSource.js';
+import { dataSourceOptions } from '../app/dataSource.js';
 import { newDatabase } from '../test/testServer.js';
 import { migrations } from './index.js';
 

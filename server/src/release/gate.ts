@@ -1,14 +1,15 @@
 import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { CopyId, CourseId } from '@jigsaw/core/ids';
 import type { Access, Decision, Schedule } from '@jigsaw/core/release';
 import type { Viewer } from '@jigsaw/core/course';
-import { atLeast, decide, scheduleFor } from '@jigsaw/core/release';
+import { atLeast, decide, isOut as isOutNow, scheduleFor } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
-import { Viewers } from '../roster/index.js';
-import { copyFactsOf, factsOf, scheduleOf } from './facts.js';
+import { Viewers } from '../course/index.js';
+import { copyFactsOf, factsOf, scheduleOf, stateOf } from './facts.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
 declare const proof: unique symbol;
@@ -135,12 +136,9 @@ export class Gate {
   }
 }
 
-/** Whether its members can be in it now: not a draft, not withdrawn, not before its time. */
-export function isOut({ release, schedule }: CopyAccess, now: Date): boolean {
-  if (release.state === 'draft' || release.state === 'withdrawn') return false;
-  const isLive = release.state !== 'scheduled' || (release.stateAt !== null && release.stateAt <= now);
-  return isLive && (schedule.opens === null || schedule.opens <= now.getTime());
-}
+/** Whether its members can be in it now. */
+export const isOut = ({ release, schedule }: CopyAccess, now: Date): boolean =>
+  isOutNow(stateOf(release), schedule, now.getTime());
 
 export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =>
   schedule.due === null ? null : new Date(schedule.due);
@@ -166,4 +164,15 @@ export function hearersOfRelease({ audience }: Pick<ReleaseRow, 'audience'>): {
     setIds: audience.include.flatMap((entry) => (entry.kind === 'set' ? [entry.setId] : [])),
     isForAll: audience.include.some((entry) => entry.kind === 'class'),
   };
+}
+
+/** Acts on one copy take turns from here to the end of the transaction. */
+export const lockCopy = (manager: EntityManager, copyId: string): Promise<unknown> =>
+  manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
+
+/** @throws not-found: who may know of it is the caller's to decide. */
+export async function releaseOf(manager: EntityManager, releaseId: string): Promise<ReleaseRow> {
+  const release = await manager.findOneBy(ReleaseRow, { id: releaseId });
+  if (!release) throw problems.notFound();
+  return release;
 }

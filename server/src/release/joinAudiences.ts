@@ -11,7 +11,7 @@ export async function joinAudiences(
   other: EnrolmentId,
 ): Promise<readonly Rewritten[]> {
   const releases = await manager.query<{ id: string; audience: Audience }[]>(
-    `SELECT "id", "audience" FROM "release" WHERE "courseId" = (SELECT "courseId" FROM "enrolment" WHERE "id" = $1) AND position($1::text in "audience"::text) > 0`,
+    `SELECT "id", "audience" FROM "release" WHERE "courseId" = (SELECT "courseId" FROM "course_person" WHERE "enrolmentId" = $1) AND position($1::text in "audience"::text) > 0`,
     [other],
   );
   const all = releases.map(({ id, audience }) => ({

@@ -71,15 +71,29 @@ export interface ActivityKind<Settings = unknown> {
   evidence(asked: Asked): Promise<ReadonlyMap<string, ReadonlyMap<string, readonly Evidence[]>>>;
 }
 
+/** Whether something hangs on one of these copies: work, or a mark. */
+type Trace = (manager: EntityManager, copyIds: readonly string[]) => Promise<boolean>;
+
 /** The kinds of activity that there are. A kind registers itself when its module starts. */
 @Injectable()
 export class Kinds {
   private readonly kinds = new Map<string, ActivityKind>();
+  private readonly traces: Trace[] = [];
   private readonly parsed = new WeakMap<ActivityRow, unknown>();
 
   register<Settings>(kind: ActivityKind<Settings>): void {
     assert(!this.kinds.has(kind.name), `the kind ${kind.name} is registered once`);
     this.kinds.set(kind.name, kind as ActivityKind);
+  }
+
+  /** Areas above say what may hang on a copy. */
+  addTrace(trace: Trace): void {
+    this.traces.push(trace);
+  }
+
+  async hasTraces(manager: EntityManager, copyIds: readonly string[]): Promise<boolean> {
+    for (const isThere of this.traces) if (await isThere(manager, copyIds)) return true;
+    return false;
   }
 
   get all(): readonly ActivityKind[] {

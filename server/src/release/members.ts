@@ -1,5 +1,6 @@
 import type { EntityManager } from 'typeorm';
 import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import { isInAudience } from '@jigsaw/core/release';
 import type { CopyAccess } from './gate.js';
 
@@ -19,22 +20,21 @@ export async function membersOfCopies(
     courseIds.length === 0
       ? []
       : await manager.query<Student[]>(
-          `SELECT e."id" AS "enrolmentId", e."courseId",
-                  (SELECT jsonb_agg(jsonb_build_object('groupId', m."groupId", 'setId', m."setId"))
-                     FROM "membership" m WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
-             FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
-            WHERE e."courseId" = ANY($1) AND e."role" = 'student' AND e."leftAt" IS NULL ORDER BY p."name"`,
+          `SELECT p."enrolmentId", p."courseId",
+                  (SELECT jsonb_agg(jsonb_build_object('groupId', s."groupId", 'setId', s."setId"))
+                     FROM "seat" s WHERE s."enrolmentId" = p."enrolmentId") AS "groups"
+             FROM "present_student" p WHERE p."courseId" = ANY($1) ORDER BY p."name"`,
           [courseIds],
         );
-  const byGroup = new Map<string, EnrolmentId[]>();
-  for (const { enrolmentId, groups } of students)
-    for (const { groupId } of groups ?? [])
-      byGroup.set(groupId, [...(byGroup.get(groupId) ?? []), enrolmentId]);
+  const seats = students.flatMap(({ enrolmentId, groups }) =>
+    (groups ?? []).map(({ groupId }) => ({ enrolmentId, groupId: groupId as string })),
+  );
+  const byGroup = groupedBy(seats, (seat) => seat.groupId);
   const members = new Map<string, readonly EnrolmentId[]>();
   for (const { copy, release } of accesses) {
     const own =
       copy.groupId !== null
-        ? (byGroup.get(copy.groupId) ?? [])
+        ? (byGroup.get(copy.groupId) ?? []).map((seat) => seat.enrolmentId)
         : students.flatMap(({ enrolmentId, groups, courseId }) =>
             courseId === release.courseId &&
             isInAudience({ enrolmentId, groups: groups ?? [] }, release.audience)

@@ -2,14 +2,15 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { ReachRequest, ReachView } from '@jigsaw/contract/release';
 import type { ActivityId, CopyId, CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { keyedBy } from '@jigsaw/core/lists';
 import type { ReleaseFacts } from '@jigsaw/core/release';
 import type { Viewer } from '@jigsaw/core/course';
 import { atLeast, decide, explain } from '@jigsaw/core/release';
-import { GroupRow, GroupSetRow } from '../groups/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
-import { CourseRow, Viewers } from '../roster/index.js';
+import { courseOf, Viewers } from '../course/index.js';
+import { groupRows, setOfCourse } from '../sets/index.js';
 import { audienceOf } from './audience.js';
 import { factsOf } from './facts.js';
 import { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
@@ -28,35 +29,28 @@ export class ReachService {
     activityId: ActivityId,
     { to, mode, outsiders }: ReachRequest,
   ): Promise<ReachView> {
-    const activity = await this.dataSource.getRepository(ActivityRow).findOneBy({ id: activityId });
+    const { manager } = this.dataSource;
+    const activity = await manager.findOneBy(ActivityRow, { id: activityId });
     if (!activity) throw problems.notFound();
     await this.viewers.staff(person, activity.courseId, 'release');
     const setId = to.kind === 'class' ? null : to.setId;
-    const set =
-      setId === null
-        ? null
-        : await this.dataSource
-            .getRepository(GroupSetRow)
-            .findOneBy({ id: setId, courseId: activity.courseId });
-    if (setId !== null && !set) throw problems.notFound();
-    const course = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: activity.courseId });
-    const groups =
-      setId === null
-        ? []
-        : await this.dataSource.getRepository(GroupRow).find({ where: { setId }, order: { number: 'ASC' } });
-    const release = await this.dataSource.getRepository(ReleaseRow).findOneBy({ activityId });
-    const copies = release
-      ? await this.dataSource.getRepository(CopyRow).findBy({ releaseId: release.id })
-      : [];
-    const students = await this.dataSource.query<
+    const set = setId === null ? null : await setOfCourse(manager, setId, activity.courseId);
+    const course = await courseOf(manager, activity.courseId);
+    const groups = setId === null ? [] : await groupRows(manager, setId);
+    const release = await manager.findOneBy(ReleaseRow, { activityId });
+    const copies = release ? await manager.findBy(CopyRow, { releaseId: release.id }) : [];
+    const copyOf = keyedBy(copies, (copy) => copy.groupId);
+    const students = await manager.query<
       { enrolmentId: EnrolmentId; name: string; reading: string | null; groupIds: GroupId[] }[]
     >(
-      `SELECT e."id" AS "enrolmentId", p."name", p."reading",
-              ARRAY(SELECT m."groupId" FROM "membership" m WHERE m."enrolmentId" = e."id" AND m."setId" = $2 AND m."until" IS NULL) AS "groupIds"
-         FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
-        WHERE e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL ORDER BY p."name"`,
+      `SELECT p."enrolmentId", p."name", p."reading",
+              ARRAY(SELECT s."groupId" FROM "seat" s WHERE s."enrolmentId" = p."enrolmentId" AND s."setId" = $2) AS "groupIds"
+         FROM "present_student" p WHERE p."courseId" = $1 ORDER BY p."name"`,
       [activity.courseId, setId],
     );
+    const sizeOf = new Map<GroupId, number>();
+    for (const id of students.flatMap((student) => student.groupIds))
+      sizeOf.set(id, (sizeOf.get(id) ?? 0) + 1);
     const now = this.clock.now().getTime();
     const facts: ReleaseFacts = {
       ...factsOf(
@@ -112,9 +106,9 @@ export class ReachService {
         groupId: group.id as GroupId,
         number: group.number,
         name: group.name,
-        members: students.filter((student) => student.groupIds.includes(group.id as GroupId)).length,
+        members: sizeOf.get(group.id as GroupId) ?? 0,
         isIn: isIn(group.id),
-        copyId: (copies.find((copy) => copy.groupId === group.id)?.id ?? null) as CopyId | null,
+        copyId: (copyOf.get(group.id)?.id ?? null) as CopyId | null,
       })),
       students: decided.filter(({ decision }) => atLeast(decision.access, 'open')).length,
       outside: decided.flatMap(({ student, decision }) =>

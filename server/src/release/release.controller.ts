@@ -18,6 +18,8 @@ import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { ActivitiesService } from './activities.service.js';
+import { ExtensionsService } from './extensions.service.js';
 import { ReachService } from './reach.service.js';
 import { ReleaseService } from './release.service.js';
 
@@ -25,7 +27,9 @@ import { ReleaseService } from './release.service.js';
 @Controller()
 export class ReleaseController {
   constructor(
+    private readonly activities: ActivitiesService,
     private readonly releases: ReleaseService,
+    private readonly extensions: ExtensionsService,
     private readonly reach: ReachService,
   ) {}
 
@@ -38,7 +42,7 @@ export class ReleaseController {
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
   ): Promise<ActivityList> {
-    return this.releases.list(person, courseId);
+    return this.activities.list(person, courseId);
   }
 
   @Endpoint('POST /courses/:courseId/activities', {
@@ -52,7 +56,7 @@ export class ReleaseController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @Takes(ActivityDraft) draft: z.output<typeof ActivityDraft>,
   ): Promise<ActivityView> {
-    return this.releases.create(person, courseId, draft);
+    return this.activities.create(person, courseId, draft);
   }
 
   @Endpoint('GET /activities/:activityId', {
@@ -64,7 +68,7 @@ export class ReleaseController {
     @CurrentPerson() person: SignedIn,
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
   ): Promise<ActivityView> {
-    return this.releases.read(person, activityId);
+    return this.activities.read(person, activityId);
   }
 
   @Endpoint('PUT /activities/:activityId', {
@@ -78,7 +82,7 @@ export class ReleaseController {
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
     @Takes(EditActivity) edit: z.output<typeof EditActivity>,
   ): Promise<ActivityView> {
-    return this.releases.edit(person, activityId, edit);
+    return this.activities.edit(person, activityId, edit);
   }
 
   @Endpoint('POST /activities/:activityId/release', {
@@ -118,7 +122,7 @@ export class ReleaseController {
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
     @Takes(CopyActivity) request: CopyActivity,
   ): Promise<ActivityView> {
-    return this.releases.copy(person, activityId, request);
+    return this.activities.copy(person, activityId, request);
   }
 
   @Endpoint('PUT /activities/:activityId/reach', {
@@ -161,7 +165,7 @@ export class ReleaseController {
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
     @Takes(GrantExtension) grant: GrantExtension,
   ): Promise<ActivityView> {
-    return this.releases.extend(person, activityId, groupId, grant);
+    return this.extensions.extend(person, activityId, groupId, grant);
   }
 
   @Endpoint('DELETE /activities/:activityId/extensions/:groupId', {
@@ -174,6 +178,6 @@ export class ReleaseController {
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
   ): Promise<ActivityView> {
-    return this.releases.extend(person, activityId, groupId, null);
+    return this.extensions.extend(person, activityId, groupId, null);
   }
 }

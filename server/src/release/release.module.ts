@@ -1,15 +1,39 @@
 import { Module } from '@nestjs/common';
-import { RosterModule } from '../roster/index.js';
+import { CourseModule } from '../course/index.js';
+import { DealingModule } from '../dealing/index.js';
+import { PlacingModule } from '../placing/index.js';
+import { Joining, RosterModule } from '../roster/index.js';
+import { SetHearers, SetsModule } from '../sets/index.js';
+import { ActivitiesService } from './activities.service.js';
+import { Copies } from './copies.js';
+import { ExtensionsService } from './extensions.service.js';
 import { Gate } from './gate.js';
+import { joinAudiences } from './joinAudiences.js';
 import { Kinds } from './kinds.js';
 import { ReachService } from './reach.service.js';
 import { ReleaseController } from './release.controller.js';
 import { ReleaseService } from './release.service.js';
+import { SetUpController } from './setUp.controller.js';
+import { SetUpService } from './setUp.service.js';
 
 @Module({
-  imports: [RosterModule],
-  controllers: [ReleaseController],
-  providers: [Gate, Kinds, ReleaseService, ReachService],
+  imports: [CourseModule, SetsModule, PlacingModule, DealingModule, RosterModule],
+  controllers: [ReleaseController, SetUpController],
+  providers: [
+    Gate,
+    Kinds,
+    Copies,
+    ActivitiesService,
+    ReleaseService,
+    ExtensionsService,
+    ReachService,
+    SetUpService,
+  ],
   exports: [Gate, Kinds],
 })
-export class ReleaseModule {}
+export class ReleaseModule {
+  constructor(joining: Joining, hearers: SetHearers, copies: Copies) {
+    joining.addStep(joinAudiences);
+    hearers.add(copies);
+  }
+}

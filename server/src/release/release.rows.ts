@@ -3,9 +3,9 @@ import type { LatePolicy } from '@jigsaw/core/handin';
 import type { Rubric } from '@jigsaw/core/marks';
 import type { Audience, OutsiderRule, ReleaseMode } from '@jigsaw/core/release';
 import type { RichTextNode } from '@jigsaw/core/text';
-import { GroupRow, GroupSetRow } from '../groups/index.js';
+import { GroupRow, GroupSetRow } from '../sets/index.js';
 import { PersonRow } from '../identity/index.js';
-import { CourseRow } from '../roster/index.js';
+import { CourseRow } from '../course/index.js';
 
 /** What is written once for all copies. */
 @Entity('activity')

@@ -2,9 +2,12 @@ import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import type { ActivityView, ReleaseView } from '@jigsaw/contract/release';
 import type { ActivityId, GroupId, ReleaseId } from '@jigsaw/core/ids';
+import { groupedBy, keyedBy } from '@jigsaw/core/lists';
+import { stateAt } from '@jigsaw/core/release';
+import { countStudents } from '../course/index.js';
 import { toOf } from './audience.js';
 import { plainDecimalOrNull } from './decimals.js';
-import { stateOf } from './facts.js';
+import { scheduleOf, stateOf } from './facts.js';
 import type { Kinds } from './kinds.js';
 import type { ActivityRow } from './release.rows.js';
 import { ReleaseRow } from './release.rows.js';
@@ -28,25 +31,24 @@ export async function activityViews(
   const ids = activities.map((activity) => activity.id);
   const releases = await manager.findBy(ReleaseRow, { activityId: In(ids) });
   const groups = await manager.query<GroupReach[]>(
-    `SELECT g."id" AS "groupId", s."id" AS "setId", s."name" AS "setName",
-            ARRAY(SELECT m."enrolmentId" FROM "membership" m JOIN "enrolment" e ON e."id" = m."enrolmentId"
-                   WHERE m."groupId" = g."id" AND m."until" IS NULL AND e."leftAt" IS NULL) AS "enrolmentIds"
-       FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId" WHERE s."courseId" = $1`,
+    `SELECT g."groupId", g."setId", g."setName",
+            ARRAY(SELECT s."enrolmentId" FROM "seat" s WHERE s."groupId" = g."groupId") AS "enrolmentIds"
+       FROM "set_group" g WHERE g."courseId" = $1`,
     [first.courseId],
   );
-  const [counted] = await manager.query<{ students: number }[]>(
-    `SELECT count(*)::int AS "students" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL`,
-    [first.courseId],
-  );
+  const students = await countStudents(manager, first.courseId);
   const extensions = await manager.query<
     { activityId: string; groupId: GroupId; number: number; name: string; due: Date; reason: string }[]
   >(
     `SELECT x."activityId", x."groupId", g."number", g."name", x."due", x."reason"
-       FROM "extension" x JOIN "course_group" g ON g."id" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."number"`,
+       FROM "extension" x JOIN "set_group" g ON g."groupId" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."number"`,
     [ids],
   );
+  const releaseOf = keyedBy(releases, (release) => release.activityId);
+  const extensionsOf = groupedBy(extensions, (extension) => extension.activityId);
+  const groupsOf = groupedBy(groups, (group) => group.setId as string | null);
   return activities.map((activity) => {
-    const release = releases.find((each) => each.activityId === activity.id);
+    const release = releaseOf.get(activity.id);
     return {
       id: activity.id as ActivityId,
       kind: activity.kind,
@@ -59,16 +61,16 @@ export async function activityViews(
       settings: kinds.settingsOf(activity) as ActivityView['settings'],
       version: activity.version,
       updatedAt: activity.updatedAt.toISOString(),
-      release: release ? releaseView(release, activity, groups, counted!.students, now) : null,
-      extensions: extensions
-        .filter((each) => each.activityId === activity.id)
-        .map(({ groupId, number, name, due, reason }) => ({
-          groupId,
-          number,
-          name,
-          due: due.toISOString(),
-          reason,
-        })),
+      release: release
+        ? releaseView(release, activity, groupsOf.get(release.setId) ?? [], students, now)
+        : null,
+      extensions: (extensionsOf.get(activity.id) ?? []).map(({ groupId, number, name, due, reason }) => ({
+        groupId,
+        number,
+        name,
+        due: due.toISOString(),
+        reason,
+      })),
     };
   });
 }
@@ -76,42 +78,25 @@ export async function activityViews(
 function releaseView(
   release: ReleaseRow,
   activity: ActivityRow,
-  groups: readonly GroupReach[],
+  ofSet: readonly GroupReach[],
   allStudents: number,
   now: Date,
 ): ReleaseView {
   const to = toOf(release);
-  const reached = groups.filter(
-    (group) =>
-      group.setId === release.setId &&
-      (to.kind !== 'groups' || to.groupIds.includes(group.groupId as GroupId)),
-  );
+  const chosen = to.kind === 'groups' ? new Set<string>(to.groupIds) : null;
+  const reached = chosen ? ofSet.filter((group) => chosen.has(group.groupId)) : ofSet;
+  const { state, at } = stateAt(stateOf(release), scheduleOf(activity), now.getTime());
   return {
     id: release.id as ReleaseId,
     to,
-    setName: groups.find((group) => group.setId === release.setId)?.setName ?? null,
+    setName: ofSet[0]?.setName ?? null,
     mode: release.mode,
     outsiders: release.outsiders,
-    state: shownState(release, activity, now.getTime()),
+    state: { state, at: at === null ? null : new Date(at).toISOString() },
     groups: reached.length,
     students:
       to.kind === 'class' ? allStudents : new Set(reached.flatMap((group) => group.enrolmentIds)).size,
   };
-}
-
-/** What the state amounts to now: a scheduled release whose moment has come is live, a live one past its end is closed. */
-function shownState(release: ReleaseRow, activity: ActivityRow, now: number): ReleaseView['state'] {
-  const state = stateOf(release);
-  if (state.state === 'draft') return { state: 'draft', at: null };
-  if (state.state === 'scheduled')
-    return {
-      state: state.goesLiveAt <= now ? 'live' : 'scheduled',
-      at: new Date(state.goesLiveAt).toISOString(),
-    };
-  const isOver = state.state === 'live' && activity.closes !== null && activity.closes.getTime() <= now;
-  return isOver
-    ? { state: 'closed', at: iso(activity.closes) }
-    : { state: state.state, at: new Date(state.since).toISOString() };
 }
 
 const iso = (at: Date | null) => at?.toISOString() ?? null;

@@ -1,2 +1,5 @@
+export { CopyHeads } from './copyHeads.service.js';
+export { MarksInRooms } from './marksInRooms.js';
+export { News } from './news.service.js';
 export { RoomsModule } from './rooms.module.js';
-export { RoomsService } from './rooms.service.js';
+export { SeenRow } from './rooms.rows.js';

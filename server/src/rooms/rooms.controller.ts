@@ -6,12 +6,16 @@ import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam } from '../platform/endpoint.js';
+import { CopyHeads } from './copyHeads.service.js';
 import { RoomsService } from './rooms.service.js';
 
 @ApiTags('rooms')
 @Controller()
 export class RoomsController {
-  constructor(private readonly rooms: RoomsService) {}
+  constructor(
+    private readonly rooms: RoomsService,
+    private readonly heads: CopyHeads,
+  ) {}
 
   @Endpoint('GET /courses/:courseId/rooms', {
     id: 'listRooms',
@@ -31,6 +35,6 @@ export class RoomsController {
     answer: CopyHead,
   })
   head(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<CopyHead> {
-    return this.rooms.head(person, copyId);
+    return this.heads.head(person, copyId);
   }
 }

@@ -29,12 +29,12 @@ import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { isArchive, readArchive } from './archive.js';
-import { NewGroups } from './newGroups.js';
+import { groupTags, SetHearers, SetMaking } from '../sets/index.js';
 import { noneDropped, RegistrarService } from './registrar.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
 import { readEntries } from './rosterStore.js';
 import { makeGroups, readSets } from './knownSets.js';
-import { Viewers } from './viewers.js';
+import { Viewers } from '../course/index.js';
 
 const samplesShown = 3;
 
@@ -51,7 +51,8 @@ export class ImportService {
     private readonly viewers: Viewers,
     private readonly changes: RosterChanges,
     private readonly registrar: RegistrarService,
-    private readonly newGroups: NewGroups,
+    private readonly making: SetMaking,
+    private readonly hearers: SetHearers,
   ) {}
 
   async preview(
@@ -108,17 +109,13 @@ export class ImportService {
       return entry ? [{ enrolmentId, entry }] : [];
     });
     const groupIds = [...new Set(entries.flatMap(({ entry }) => entry.groups))];
-    const groups = await this.dataSource.query<{ id: string; name: string }[]>(
-      `SELECT "id", "name" FROM "course_group" WHERE "id" = ANY($1)`,
-      [groupIds],
-    );
-    const nameOf = new Map(groups.map((group) => [group.id, group.name]));
+    const tags = await groupTags(this.dataSource.manager, groupIds);
     return entries
       .map(({ enrolmentId, entry }) => ({
         enrolmentId,
         name: entry.name,
         email: entry.email,
-        groups: entry.groups.flatMap((groupId) => nameOf.get(groupId) ?? []),
+        groups: entry.groups.flatMap((groupId) => tags.get(groupId)?.name ?? []),
         isDropped: dropped.has(enrolmentId),
       }))
       .sort((a, b) => Number(b.isDropped) - Number(a.isDropped) || a.name.localeCompare(b.name));
@@ -183,9 +180,9 @@ export class ImportService {
         const unmakeable = sayLacking(lacking);
         if (unmakeable !== null) throw problems.invalidInput(unmakeable);
         const sectionsName = source.kind === 'registrar' ? source.setName : 'Sections';
-        const onNewGroups = (setId: string) => this.newGroups.tell({ manager, now, setId, by: you });
+        const onNewGroups = (setId: string) => this.hearers.groupsMade({ manager, now, setId, by: you });
         const sets = await makeGroups(
-          { manager, courseId, sectionsName, now, onNewGroups },
+          { manager, making: this.making, courseId, sectionsName, now, onNewGroups },
           lacking,
           table.classes ?? [],
           known,

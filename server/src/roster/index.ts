@@ -1,10 +1,4 @@
-export { RosterModule } from './roster.module.js';
-export { CourseRow, EnrolmentRow, RosterChangeRow } from './roster.rows.js';
-export { attributesOf, chosenKinds } from './attributes.js';
 export { Joining, rewrite } from './joining.js';
 export type { Rewritten } from './joining.js';
-export { NewGroups } from './newGroups.js';
-export { NewSets } from './newSets.js';
-export type { MadeSet } from './newSets.js';
-export type { MadeGroups } from './newGroups.js';
-export { Viewers } from './viewers.js';
+export { RosterModule } from './roster.module.js';
+export { RosterChangeRow } from './roster.rows.js';

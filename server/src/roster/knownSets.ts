@@ -1,22 +1,26 @@
 import type { EntityManager } from 'typeorm';
 import type { GroupId } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import type { BundleClass } from '@jigsaw/core/files';
 import type { KnownSet, KnownSets, LackingGroups } from '@jigsaw/core/roster';
 import { setKey } from '@jigsaw/core/roster';
 import { fold } from '@jigsaw/core/text';
-import { newId } from '../platform/ids.js';
+import type { GroupRow, SetMaking } from '../sets/index.js';
+import { groupsOfSets, setsOfCourse } from '../sets/index.js';
 
 interface KnownGroup {
   readonly id: GroupId;
   readonly name: string;
   readonly sourceId: string | null;
 }
+const asKnown = ({ id, name, sourceId }: GroupRow): KnownGroup => ({ id: id as GroupId, name, sourceId });
+
 interface StoredSet {
   readonly id: string;
   readonly name: string;
   readonly isExclusive: boolean;
   readonly isSynchronised: boolean;
-  readonly groups: readonly KnownGroup[] | null;
+  readonly groups: readonly KnownGroup[];
 }
 
 /** The sets of a course with their groups, as class files name them. A section is known by the registrar's id, so that either side may
@@ -26,13 +30,18 @@ export async function readSets(
   courseId: string,
   classes: readonly BundleClass[] = [],
 ): Promise<KnownSets> {
-  const stored = await manager.query<StoredSet[]>(
-    `SELECT s."id", s."name", s."isExclusive", s."isSynchronised",
-            (SELECT jsonb_agg(jsonb_build_object('id', g."id", 'name', g."name", 'sourceId', g."sourceId") ORDER BY g."number" DESC)
-               FROM "course_group" g WHERE g."setId" = s."id") AS "groups"
-       FROM "group_set" s WHERE s."courseId" = $1 AND (s."putAwayAt" IS NULL OR s."isSynchronised") ORDER BY s."position" DESC`,
-    [courseId],
+  const sets = (await setsOfCourse(manager, courseId)).filter(
+    (set) => set.putAwayAt === null || set.isSynchronised,
   );
+  const groups = await groupsOfSets(
+    manager,
+    sets.map((set) => set.id),
+  );
+  const groupsOf = groupedBy(groups, (group) => group.setId);
+  // Of two sets or groups of one name, the first is meant: the last one put into a map stays.
+  const stored = sets
+    .toReversed()
+    .map((set): StoredSet => ({ ...set, groups: (groupsOf.get(set.id) ?? []).toReversed().map(asKnown) }));
   const sections = classes.filter((each) => each.set === null);
   return new Map(
     stored.flatMap((set) => {
@@ -47,9 +56,9 @@ export async function readSets(
 
 function knownSet({ isExclusive, groups }: StoredSet, listed: readonly BundleClass[]): KnownSet {
   const bySource = new Map(
-    groups?.flatMap((group) => (group.sourceId === null ? [] : [[group.sourceId, group] as const])),
+    groups.flatMap((group) => (group.sourceId === null ? [] : [[group.sourceId, group] as const])),
   );
-  const byName = new Map(groups?.map((group) => [fold(group.name), group]));
+  const byName = new Map(groups.map((group) => [fold(group.name), group]));
   const groupOf = new Map([...byName].map(([name, group]) => [name, group.id]));
   for (const { title, sourceId } of listed) {
     const namesake = byName.get(fold(title));
@@ -57,11 +66,12 @@ function knownSet({ isExclusive, groups }: StoredSet, listed: readonly BundleCla
     if (group) groupOf.set(fold(title), group.id);
     else groupOf.delete(fold(title)); // another section of the registrar's has this name here
   }
-  return { isExclusive, groupOf, nameOf: new Map(groups?.map((group) => [group.id, group.name])) };
+  return { isExclusive, groupOf, nameOf: new Map(groups.map((group) => [group.id, group.name])) };
 }
 
 interface Making {
   readonly manager: EntityManager;
+  readonly making: SetMaking;
   readonly courseId: string;
   /** What a set of sections is called, if there is none yet. */
   readonly sectionsName: string;
@@ -73,7 +83,7 @@ interface Making {
 /** Makes the groups that a class file names and the course lacks, with their sets; remembers by which id the registrar knows a section.
  * @returns the sets with all of them. */
 export async function makeGroups(
-  { manager, courseId, sectionsName, now, onNewGroups }: Making,
+  { manager, making, courseId, sectionsName, now, onNewGroups }: Making,
   lacking: readonly LackingGroups[],
   classes: readonly BundleClass[],
   known: KnownSets,
@@ -84,27 +94,27 @@ export async function makeGroups(
   const matched = [...(known.get(setKey(null))?.groupOf ?? [])].flatMap(([name, id]) =>
     sourceOf.has(name) ? [{ id, sourceId: sourceOf.get(name) }] : [],
   );
-  await manager.query(
-    `UPDATE "course_group" g SET "sourceId" = x."sourceId" FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "sourceId" text)
-      WHERE g."id" = x."id" AND g."sourceId" IS DISTINCT FROM x."sourceId"`,
-    [JSON.stringify(matched)],
-  );
+  await making.identify(manager, matched);
   const sets = new Map(known);
   for (const { set, isNew, isExclusive, groups } of lacking) {
     const name = set ?? sectionsName;
     const setId = isNew
-      ? await makeSet(manager, courseId, { name, isExclusive, isSynchronised: set === null }, now)
+      ? (
+          await making.add({ manager, now }, courseId, {
+            name,
+            isExclusive,
+            isSynchronised: set === null,
+            pattern: set === null ? 'Section {n}' : 'Group {n}',
+          })
+        ).id
       : await findSet(manager, courseId, set);
-    const made = groups.map((each) => ({
-      id: newId<'group'>(),
-      name: each,
-      sourceId: set === null ? (sourceOf.get(fold(each)) ?? null) : null,
-    }));
-    await manager.query(
-      `INSERT INTO "course_group" ("id", "setId", "number", "name", "version", "sourceId")
-       SELECT x."id", $2, (SELECT coalesce(max("number"), 0) FROM "course_group" WHERE "setId" = $2) + x."at", x."name", 1, x."sourceId"
-         FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "at" int, "name" text, "sourceId" text)`,
-      [JSON.stringify(made.map((each, index) => ({ ...each, at: index + 1 }))), setId],
+    const made = await making.addGroups(
+      { manager },
+      setId,
+      groups.map((each) => ({
+        name: each,
+        sourceId: set === null ? (sourceOf.get(fold(each)) ?? null) : null,
+      })),
     );
     if (!isNew) await onNewGroups(setId);
     const before = known.get(setKey(set));
@@ -112,39 +122,20 @@ export async function makeGroups(
       isExclusive: before?.isExclusive ?? isExclusive,
       groupOf: new Map([
         ...(before?.groupOf ?? []),
-        ...made.map((each) => [fold(each.name), each.id] as const),
+        ...made.map((each) => [fold(each.name), each.id as GroupId] as const),
       ]),
-      nameOf: new Map([...(before?.nameOf ?? []), ...made.map((each) => [each.id, each.name] as const)]),
+      nameOf: new Map([
+        ...(before?.nameOf ?? []),
+        ...made.map((each) => [each.id as GroupId, each.name] as const),
+      ]),
     });
   }
   return sets;
 }
 
 async function findSet(manager: EntityManager, courseId: string, set: string | null): Promise<string> {
-  const sets = await manager.query<{ id: string; name: string; isSynchronised: boolean }[]>(
-    `SELECT "id", "name", "isSynchronised" FROM "group_set" WHERE "courseId" = $1 AND ("putAwayAt" IS NULL OR "isSynchronised") ORDER BY "position"`,
-    [courseId],
+  const sets = (await setsOfCourse(manager, courseId)).filter(
+    (each) => each.putAwayAt === null || each.isSynchronised,
   );
   return sets.find((each) => (set === null ? each.isSynchronised : setKey(each.name) === setKey(set)))!.id;
-}
-
-interface NewSet {
-  readonly name: string;
-  readonly isExclusive: boolean;
-  readonly isSynchronised: boolean;
-}
-
-async function makeSet(
-  manager: EntityManager,
-  courseId: string,
-  { name, isExclusive, isSynchronised }: NewSet,
-  now: Date,
-): Promise<string> {
-  const id = newId();
-  await manager.query(
-    `INSERT INTO "group_set" ("id", "courseId", "name", "position", "pattern", "isExclusive", "isSynchronised", "createdAt")
-     VALUES ($1, $2, $3, (SELECT count(*) FROM "group_set" WHERE "courseId" = $2), $4, $5, $6, $7)`,
-    [id, courseId, name, isSynchronised ? 'Section {n}' : 'Group {n}', isExclusive, isSynchronised, now],
-  );
-  return id;
 }

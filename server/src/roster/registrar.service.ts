@@ -11,8 +11,8 @@ import type { SignedIn } from '../identity/index.js';
 import { Problem, problems } from '../platform/problems.js';
 import type { RegistrarCourses } from './registrar.js';
 import { Registrar } from './registrar.js';
-import { CourseRow } from './roster.rows.js';
-import { Viewers } from './viewers.js';
+import { courseOf, follow, markListed, Viewers } from '../course/index.js';
+import { setsOfCourse } from '../sets/index.js';
 
 /** Whoever the registrar listed once and lists no longer. */
 export interface Dropped {
@@ -39,7 +39,7 @@ export class RegistrarService {
   async view(person: SignedIn, courseId: CourseId): Promise<RegistrarView> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     if (!this.registrar.isThere) return { state: 'none' };
-    const course = await this.dataSource.getRepository(CourseRow).findOneByOrFail({ id: courseId });
+    const course = await courseOf(this.dataSource.manager, courseId);
     let courses: RegistrarCourses;
     try {
       courses = await this.registrar.coursesOf(person.email);
@@ -47,10 +47,7 @@ export class RegistrarService {
       if (error instanceof Problem) return { state: 'away', sentence: error.detail };
       throw error;
     }
-    const [set] = await this.dataSource.query<{ name: string }[]>(
-      `SELECT "name" FROM "group_set" WHERE "courseId" = $1 AND "isSynchronised"`,
-      [courseId],
-    );
+    const set = (await setsOfCourse(this.dataSource.manager, courseId)).find((each) => each.isSynchronised);
     return {
       state: 'there',
       courses,
@@ -63,9 +60,7 @@ export class RegistrarService {
 
   /** The registrar's list of a course: of the one that is followed, or of one that this person teaches there. Nobody reads another's class. */
   async roster(person: SignedIn, courseId: CourseId, code: string): Promise<Table> {
-    const { registrarCode } = await this.dataSource
-      .getRepository(CourseRow)
-      .findOneByOrFail({ id: courseId });
+    const { registrarCode } = await courseOf(this.dataSource.manager, courseId);
     if (
       registrarCode !== code &&
       !(await this.registrar.coursesOf(person.email)).some((each) => each.code === code)
@@ -79,7 +74,7 @@ export class RegistrarService {
   /** Of these, who are in no row of the registrar's list, those whom it listed before. */
   async dropped(courseId: CourseId, missing: readonly EnrolmentId[]): Promise<Dropped> {
     const rows = await this.dataSource.query<{ id: EnrolmentId }[]>(
-      `SELECT "id" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL AND "listedAt" IS NOT NULL`,
+      `SELECT "enrolmentId" AS "id" FROM "present_student" WHERE "courseId" = $1 AND "listedAt" IS NOT NULL`,
       [courseId],
     );
     const listed = new Set(rows.map((row) => row.id));
@@ -99,12 +94,9 @@ export class RegistrarService {
     meanings: readonly ColumnMeaning[],
     now: Date,
   ): Promise<void> {
-    await manager.update(CourseRow, courseId, { registrarCode: code, syncedAt: now });
+    await follow(manager, courseId, code, now);
     const at = meanings.indexOf('email');
     const addresses = table.rows.map((row) => sameAddress((row.cells[at] ?? '').trim()));
-    await manager.query(
-      `UPDATE "enrolment" e SET "listedAt" = $3 FROM "person" p WHERE p."id" = e."personId" AND e."courseId" = $1 AND p."addressKey" = ANY($2)`,
-      [courseId, addresses, now],
-    );
+    await markListed(manager, courseId, addresses, now);
   }
 }

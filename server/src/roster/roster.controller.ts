@@ -18,12 +18,10 @@ import {
   RosterChangeList,
   RosterView,
 } from '@jigsaw/contract/roster';
-import { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/course';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
-import { CoursesService } from './courses.service.js';
 import { ImportService } from './import.service.js';
 import { RegistrarService } from './registrar.service.js';
 import { RosterService } from './roster.service.js';
@@ -33,36 +31,11 @@ import { RosterChanges } from './rosterChanges.service.js';
 @Controller('courses')
 export class RosterController {
   constructor(
-    private readonly courses: CoursesService,
     private readonly roster: RosterService,
     private readonly imports: ImportService,
     private readonly changes: RosterChanges,
     private readonly registrars: RegistrarService,
   ) {}
-
-  @Endpoint('GET /', { id: 'listCourses', does: 'Courses the signed-in person is in', answer: CourseList })
-  list(@CurrentPerson() person: SignedIn): Promise<CourseList> {
-    return this.courses.list(person);
-  }
-
-  @Endpoint('PUT /:courseId/assistants', {
-    id: 'changeAssistants',
-    does: 'Whose work assistants see',
-    body: ChangeAssistants,
-    answer: ChangeAssistants,
-  })
-  changeAssistants(
-    @CurrentPerson() person: SignedIn,
-    @IdParam('courseId', CourseId) courseId: ids.CourseId,
-    @Takes(ChangeAssistants) change: ChangeAssistants,
-  ): Promise<ChangeAssistants> {
-    return this.courses.changeAssistants(person, courseId, change);
-  }
-
-  @Endpoint('POST /', { id: 'createCourse', does: 'Make a course', body: CreateCourse, answer: CourseView })
-  create(@CurrentPerson() person: SignedIn, @Takes(CreateCourse) draft: CreateCourse): Promise<CourseView> {
-    return this.courses.create(person, draft);
-  }
 
   @Endpoint('GET /:courseId/roster', {
     id: 'readRoster',

@@ -1,33 +1,21 @@
 import { Module } from '@nestjs/common';
+import { CourseModule } from '../course/index.js';
 import { IdentityModule } from '../identity/index.js';
 import { MailModule } from '../mail/index.js';
-import { CoursesService } from './courses.service.js';
+import { PlacingModule } from '../placing/index.js';
+import { SetsModule } from '../sets/index.js';
 import { ImportService } from './import.service.js';
 import { Joining } from './joining.js';
-import { NewGroups } from './newGroups.js';
-import { NewSets } from './newSets.js';
 import { Registrar } from './registrar.js';
 import { RegistrarService } from './registrar.service.js';
 import { RosterController } from './roster.controller.js';
 import { RosterService } from './roster.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
-import { Viewers } from './viewers.js';
 
 @Module({
-  imports: [IdentityModule, MailModule],
+  imports: [IdentityModule, MailModule, CourseModule, SetsModule, PlacingModule],
   controllers: [RosterController],
-  providers: [
-    Viewers,
-    CoursesService,
-    RosterService,
-    RosterChanges,
-    ImportService,
-    Registrar,
-    RegistrarService,
-    Joining,
-    NewGroups,
-    NewSets,
-  ],
-  exports: [Viewers, Joining, NewGroups, NewSets],
+  providers: [RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining],
+  exports: [Joining],
 })
 export class RosterModule {}

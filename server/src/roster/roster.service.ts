@@ -4,7 +4,8 @@ import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
 import type { ChooseKind, RosterAttributes, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseView } from '@jigsaw/contract/course';
-import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import { invitation, message } from '@jigsaw/core/mail';
 import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
@@ -15,16 +16,14 @@ import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { attributesOf, chooseKind } from './attributes.js';
+import { attributesOf, chooseKind, courseOf, lockCourse, Viewers } from '../course/index.js';
+import { groupsOfSets, setsOfCourse } from '../sets/index.js';
 import { writeBundle, writeCsv } from './classFile.js';
-import { CourseRow } from './roster.rows.js';
-import { Viewers } from './viewers.js';
 
 type Stored = Omit<RosterEntry, 'joinedAt' | 'leftAt' | 'lastSeenAt' | 'invitedAt' | 'groups'> & {
   joinedAt: Date;
   leftAt: Date | null;
   lastSeenAt: Date | null;
-  invitedAt: Date | null;
   groups: RosterEntry['groups'] | null;
 };
 
@@ -44,15 +43,14 @@ export class RosterService {
   async read(person: SignedIn, courseId: CourseId): Promise<RosterView> {
     await this.viewers.staff(person, courseId, 'read-course');
     const rows = await this.dataSource.query<Stored[]>(
-      `SELECT e."id" AS "enrolmentId", e."personId", p."email", p."name", p."familyName", p."reading", e."number", e."role", e."attributes",
-              e."joinedAt", e."leftAt", p."lastSeenAt", p."passwordHash" IS NOT NULL AS "hasComeIn",
-              (SELECT max(i."at") FROM "mail" i WHERE i."personId" = p."id" AND i."courseId" = e."courseId") AS "invitedAt",
-              (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."id", 'number', g."number", 'name', g."name"))
-                 FROM "membership" m JOIN "course_group" g ON g."id" = m."groupId"
-                WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
-         FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1 AND e."joinedTo" IS NULL`,
+      `SELECT p."enrolmentId", p."personId", p."email", p."name", p."familyName", p."reading", p."number", p."role", p."attributes",
+              p."joinedAt", p."leftAt", p."lastSeenAt", p."hasPassword" AS "hasComeIn",
+              (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."groupId", 'number', g."number", 'name', g."name"))
+                 FROM "seat" s JOIN "set_group" g ON g."groupId" = s."groupId" WHERE s."enrolmentId" = p."enrolmentId") AS "groups"
+         FROM "course_person" p WHERE p."courseId" = $1 AND p."joinedTo" IS NULL`,
       [courseId],
     );
+    const writtenTo = await this.mail.lastWrittenTo(this.dataSource.manager, courseId);
     const byName = new Intl.Collator('en', { sensitivity: 'base' });
     const entries = rows
       .map((row) => ({
@@ -60,19 +58,12 @@ export class RosterService {
         joinedAt: row.joinedAt.toISOString(),
         leftAt: row.leftAt?.toISOString() ?? null,
         lastSeenAt: row.lastSeenAt?.toISOString() ?? null,
-        invitedAt: row.invitedAt?.toISOString() ?? null,
+        invitedAt: writtenTo.get(row.personId)?.toISOString() ?? null,
         groups: row.groups ?? [],
       }))
       .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
-    const sets = await this.dataSource.query<RosterView['sets']>(
-      `SELECT s."id", s."name", s."isExclusive", coalesce((SELECT jsonb_agg(jsonb_build_object('id', g."id", 'number', g."number", 'name', g."name") ORDER BY g."number")
-                 FROM "course_group" g WHERE g."setId" = s."id"), '[]') AS "groups"
-         FROM "group_set" s WHERE s."courseId" = $1 AND s."putAwayAt" IS NULL ORDER BY s."position", s."createdAt"`,
-      [courseId],
-    );
-    const { syncedAt, attributeKinds } = await this.dataSource
-      .getRepository(CourseRow)
-      .findOneByOrFail({ id: courseId });
+    const sets = await this.sets(courseId);
+    const { syncedAt, attributeKinds } = await courseOf(this.dataSource.manager, courseId);
     return {
       entries,
       sets,
@@ -88,10 +79,7 @@ export class RosterService {
   ): Promise<RosterAttributes> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     await this.unitOfWork.run(async ({ manager, record }) => {
-      await manager.findOneOrFail(CourseRow, {
-        where: { id: courseId },
-        lock: { mode: 'pessimistic_write' },
-      });
+      await lockCourse(manager, courseId);
       await chooseKind(manager, courseId, name, kind);
       await record({
         type: 'roster.changed',
@@ -112,9 +100,7 @@ export class RosterService {
 
   async bundle(person: SignedIn, courseId: CourseId): Promise<Uint8Array> {
     const { role, enrolmentId } = await this.viewers.staff(person, courseId, 'manage-roster');
-    const { code, title, term, timeZone } = await this.dataSource
-      .getRepository(CourseRow)
-      .findOneByOrFail({ id: courseId });
+    const { code, title, term, timeZone } = await courseOf(this.dataSource.manager, courseId);
     const course: CourseView = { id: courseId, code, title, term, timeZone, role, enrolmentId };
     return writeBundle(course, await this.read(person, courseId), this.clock.now());
   }
@@ -123,9 +109,9 @@ export class RosterService {
   async invite(person: SignedIn, courseId: CourseId, { enrolmentIds }: InviteRequest): Promise<Invited> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const { code, title, timeZone } = await manager.findOneByOrFail(CourseRow, { id: courseId });
+      const { code, title, timeZone } = await courseOf(manager, courseId);
       const rows = await manager.query<{ personId: string }[]>(
-        `SELECT "personId" FROM "enrolment" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid[] IS NULL OR "id" = ANY($2))`,
+        `SELECT "personId" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid[] IS NULL OR "enrolmentId" = ANY($2))`,
         [courseId, enrolmentIds],
       );
       if (enrolmentIds && rows.length < new Set(enrolmentIds).size) throw problems.notFound();
@@ -164,10 +150,10 @@ export class RosterService {
   ): Promise<Written> {
     await this.viewers.staff(person, courseId, 'write-to-people');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const { code } = await manager.findOneByOrFail(CourseRow, { id: courseId });
+      const { code } = await courseOf(manager, courseId);
       const people = await manager.query<{ personId: string; toName: string; toAddress: string }[]>(
-        `SELECT p."id" AS "personId", p."name" AS "toName", p."email" AS "toAddress" FROM "enrolment" e JOIN "person" p ON p."id" = e."personId"
-          WHERE e."courseId" = $1 AND e."leftAt" IS NULL AND e."id" = ANY($2) ORDER BY p."name"`,
+        `SELECT "personId", "name" AS "toName", "email" AS "toAddress" FROM "course_person"
+          WHERE "courseId" = $1 AND "leftAt" IS NULL AND "enrolmentId" = ANY($2) ORDER BY "name"`,
         [courseId, enrolmentIds],
       );
       if (people.length < new Set(enrolmentIds).size) throw problems.notFound();
@@ -208,9 +194,30 @@ export class RosterService {
   ): Promise<SignInLinks> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     const rows = await this.dataSource.query<{ personId: string }[]>(
-      `SELECT "personId" FROM "enrolment" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "id" = $2)`,
+      `SELECT "personId" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "enrolmentId" = $2)`,
       [courseId, enrolmentId],
     );
     return this.people.linksFor(rows.map((row) => row.personId));
+  }
+
+  /** The sets that are shown, each with its groups. */
+  private async sets(courseId: CourseId): Promise<RosterView['sets']> {
+    const { manager } = this.dataSource;
+    const shown = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
+    const groups = await groupsOfSets(
+      manager,
+      shown.map((set) => set.id),
+    );
+    const groupsOf = groupedBy(groups, (group) => group.setId);
+    return shown.map((set) => ({
+      id: set.id as GroupSetId,
+      name: set.name,
+      isExclusive: set.isExclusive,
+      groups: (groupsOf.get(set.id) ?? []).map(({ id, number, name }) => ({
+        id: id as GroupId,
+        number,
+        name,
+      })),
+    }));
   }
 }

@@ -1,24 +1,25 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { DataSource, In } from 'typeorm';
+import { DataSource } from 'typeorm';
 import type { RosterAct, RosterChanged, RosterChangeList, RosterChangeView } from '@jigsaw/contract/roster';
+import { sameAddress } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupId, RosterChangeId } from '@jigsaw/core/ids';
 import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
 import { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, sayFault } from '@jigsaw/core/roster';
-import { sameAddress } from '@jigsaw/core/course';
+import { chosenKinds, lockCourse, renameKind, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
-import { PeopleService, PersonRow } from '../identity/index.js';
+import { accountNames, PeopleService } from '../identity/index.js';
+import { Memberships } from '../placing/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import type { Renamed } from './attributes.js';
-import { chosenKinds, renamedIn, renameKind } from './attributes.js';
 import { Joining } from './joining.js';
 import { seatLatecomers } from './latecomers.js';
+import type { Renamed } from './renamed.js';
+import { renamedIn } from './renamed.js';
 import type { RosterChangeKind } from './roster.rows.js';
-import { CourseRow, RosterChangeRow } from './roster.rows.js';
+import { RosterChangeRow } from './roster.rows.js';
 import { groupsTouched, peopleTouched, readEntries, writeChange } from './rosterStore.js';
-import { Viewers } from './viewers.js';
 
 const changesShown = 30;
 const namesShown = 3;
@@ -44,6 +45,7 @@ export class RosterChanges {
     private readonly viewers: Viewers,
     private readonly people: PeopleService,
     private readonly joining: Joining,
+    private readonly memberships: Memberships,
   ) {}
 
   async act(person: SignedIn, courseId: CourseId, request: RosterAct): Promise<RosterChanged> {
@@ -63,10 +65,7 @@ export class RosterChanges {
     afterwards?: (work: Done) => Promise<void>,
   ): Promise<RosterChanged> {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      await manager.findOneOrFail(CourseRow, {
-        where: { id: courseId },
-        lock: { mode: 'pessimistic_write' },
-      });
+      await lockCourse(manager, courseId);
       const before = await readEntries(manager, courseId);
       const built = await build(before, { manager, now });
       const { change, seated } = joiningKinds.has(kind)
@@ -79,7 +78,7 @@ export class RosterChanges {
       const changed = applyChange(before, change);
       if (!changed.ok) throw refusal(changed, before, change);
       await writeChange(
-        { manager, courseId, actorId: person.id, now, people: this.people },
+        { manager, courseId, actorId: person.id, now, people: this.people, memberships: this.memberships },
         change,
         before,
         changed.roster,
@@ -143,8 +142,8 @@ export class RosterChanges {
         const groups = [...known(roster, keep).groups, ...known(roster, other).groups];
         // Where one may be in several groups, each stands for itself.
         const sets = await manager.query<{ id: GroupId; setId: string }[]>(
-          `SELECT g."id", CASE WHEN s."isExclusive" THEN s."id" ELSE g."id" END AS "setId"
-             FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId" WHERE g."id" = ANY($1)`,
+          `SELECT "groupId" AS "id", CASE WHEN "isExclusive" THEN "setId" ELSE "groupId" END AS "setId"
+             FROM "set_group" WHERE "groupId" = ANY($1)`,
           [groups],
         );
         const setOf = new Map(sets.map((group) => [group.id, group.setId]));
@@ -184,11 +183,10 @@ export class RosterChanges {
       order: { at: 'DESC', id: 'DESC' },
       take: changesShown,
     });
-    const actors = await manager.find(PersonRow, {
-      where: { id: In(rows.map((row) => row.actorId)) },
-      select: { id: true, name: true },
-    });
-    const nameOf = new Map(actors.map((actor) => [actor.id, actor.name]));
+    const nameOf = await accountNames(
+      manager,
+      rows.map((row) => row.actorId),
+    );
     const now = await readEntries(manager, courseId);
     return { changes: rows.map((row) => viewOf(row, nameOf.get(row.actorId) ?? '', now)) };
   }

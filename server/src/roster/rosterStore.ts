@@ -1,18 +1,27 @@
 import type { EntityManager } from 'typeorm';
-import { QueryFailedError } from 'typeorm';
+import { sameAddress } from '@jigsaw/core/course';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import type { EntryChange, Roster, RosterChange, RosterEntry } from '@jigsaw/core/roster';
-import { sameAddress } from '@jigsaw/core/course';
+import {
+  accountsOf,
+  enrol,
+  giveToAccount,
+  isEnrolledElsewhere,
+  leave,
+  unenrol,
+  updateEnrolments,
+} from '../course/index.js';
 import type { PeopleService } from '../identity/index.js';
-import { newId } from '../platform/ids.js';
-import { EnrolmentRow } from './roster.rows.js';
+import type { Memberships } from '../placing/index.js';
+import { isStillReferredTo } from '../platform/databaseErrors.js';
 
 /** The whole roster of a course, those who left included, in one query. */
 export async function readEntries(manager: EntityManager, courseId: string): Promise<Roster> {
   const rows = await manager.query<(RosterEntry & { enrolmentId: EnrolmentId; groups: GroupId[] | null })[]>(
-    `SELECT e."id" AS "enrolmentId", p."email", p."name", p."familyName", p."reading", e."number", e."role", e."attributes", e."leftAt" IS NULL AS "isHere", e."joinedTo",
-            (SELECT jsonb_agg(m."groupId" ORDER BY m."groupId") FROM "membership" m WHERE m."enrolmentId" = e."id" AND m."until" IS NULL) AS "groups"
-       FROM "enrolment" e JOIN "person" p ON p."id" = e."personId" WHERE e."courseId" = $1`,
+    `SELECT p."enrolmentId", p."email", p."name", p."familyName", p."reading", p."number", p."role", p."attributes",
+            p."leftAt" IS NULL AS "isHere", p."joinedTo",
+            (SELECT jsonb_agg(s."groupId" ORDER BY s."groupId") FROM "seat" s WHERE s."enrolmentId" = p."enrolmentId") AS "groups"
+       FROM "course_person" p WHERE p."courseId" = $1`,
     [courseId],
   );
   return new Map(
@@ -26,6 +35,12 @@ interface Writing {
   readonly actorId: string;
   readonly now: Date;
   readonly people: PeopleService;
+  readonly memberships: Memberships;
+}
+
+interface Kept {
+  readonly enrolmentId: EnrolmentId;
+  readonly entry: RosterEntry;
 }
 
 /** Writes what a change makes of the roster. The caller holds the course and has checked the change against `before`; the same few
@@ -37,18 +52,18 @@ export async function writeChange(
   after: Roster,
 ): Promise<void> {
   await addPeople(writing, change, before);
-  const kept = [...new Set(change.map((each) => each.enrolmentId))].flatMap((enrolmentId) => {
-    const entry = after.get(enrolmentId);
-    return entry ? [{ enrolmentId, entry }] : [];
-  });
   await readdress(writing, change, before);
-  await updateEntries(writing, kept);
-  await seat(
+  const touched = [...new Set(change.map((each) => each.enrolmentId))];
+  await updateEntries(
     writing,
-    change.map((each) => ({
-      enrolmentId: each.enrolmentId,
-      groups: after.get(each.enrolmentId)?.groups ?? [],
-    })),
+    touched.flatMap((enrolmentId): Kept[] => {
+      const entry = after.get(enrolmentId);
+      return entry ? [{ enrolmentId, entry }] : [];
+    }),
+  );
+  await writing.memberships.seatIn(
+    writing,
+    touched.map((enrolmentId) => ({ enrolmentId, groups: after.get(enrolmentId)?.groups ?? [] })),
   );
   await removeOrEnd(
     writing,
@@ -72,17 +87,14 @@ async function addPeople(
     added.map((each) => each.entry),
   );
   const rows = added.map(({ enrolmentId, entry }) => ({
-    id: enrolmentId as string,
+    id: enrolmentId,
     courseId,
     personId: personIdByAddress.get(sameAddress(entry.email))!,
     role: entry.role,
     number: entry.number,
     attributes: { ...entry.attributes },
-    joinedAt: now,
-    leftAt: null,
   }));
-  for (let at = 0; at < rows.length; at += 1000)
-    await manager.insert(EnrolmentRow, rows.slice(at, at + 1000));
+  await enrol(manager, rows, now);
 }
 
 /** Another address is another account, unless the person has used theirs nowhere yet: then a mistyped one is put right. */
@@ -91,56 +103,37 @@ async function readdress(
   change: RosterChange,
   before: Roster,
 ): Promise<void> {
+  const isElsewhere = (personId: string) => isEnrolledElsewhere(manager, personId, courseId);
   for (const each of change) {
     if (each.kind !== 'set' || each.to.email === undefined) continue;
-    const personId = await people.accountAt(manager, each.to.email, before.get(each.enrolmentId)!, courseId);
-    await manager.update(EnrolmentRow, each.enrolmentId, { personId });
+    const was = before.get(each.enrolmentId)!;
+    await giveToAccount(
+      manager,
+      each.enrolmentId,
+      await people.accountAt(manager, each.to.email, was, isElsewhere),
+    );
   }
 }
 
-async function updateEntries(
-  { manager, now }: Writing,
-  kept: readonly { enrolmentId: EnrolmentId; entry: RosterEntry }[],
-): Promise<void> {
+async function updateEntries({ manager, now, people }: Writing, kept: readonly Kept[]): Promise<void> {
   if (kept.length === 0) return;
-  const rows = JSON.stringify(kept.map(({ enrolmentId, entry }) => ({ id: enrolmentId, ...entry })));
-  await manager.query(
-    `UPDATE "enrolment" e SET "role" = x."role", "number" = x."number", "attributes" = x."attributes",
-            "joinedTo" = x."joinedTo", "leftAt" = CASE WHEN x."isHere" THEN NULL ELSE COALESCE(e."leftAt", $2) END
-       FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "role" text, "number" text, "attributes" jsonb, "isHere" boolean, "joinedTo" uuid) WHERE e."id" = x."id"`,
-    [rows, now],
+  await updateEnrolments(
+    manager,
+    kept.map(({ enrolmentId, entry }) => ({ enrolmentId, ...entry })),
+    now,
   );
-  await manager.query(
-    `UPDATE "person" p SET "name" = x."name", "familyName" = x."familyName", "reading" = x."reading"
-       FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "name" text, "familyName" text, "reading" text) JOIN "enrolment" e ON e."id" = x."id"
-      WHERE p."id" = e."personId" AND (p."name", p."familyName", p."reading") IS DISTINCT FROM (x."name", x."familyName", x."reading")`,
-    [rows],
+  const accountOf = await accountsOf(
+    manager,
+    kept.map((each) => each.enrolmentId),
   );
-}
-
-/** Ends the memberships that are no longer wanted and begins those that are. */
-async function seat(
-  { manager, actorId, now }: Writing,
-  seats: readonly { enrolmentId: EnrolmentId; groups: readonly GroupId[] }[],
-): Promise<void> {
-  const wanted = JSON.stringify(
-    seats.flatMap(({ enrolmentId, groups }) =>
-      groups.map((groupId) => ({ id: newId(), enrolmentId, groupId })),
-    ),
-  );
-  const shape = `jsonb_to_recordset($1::jsonb) AS x("id" uuid, "enrolmentId" uuid, "groupId" uuid)`;
-  await manager.query(
-    `UPDATE "membership" m SET "until" = $2, "endedBy" = $3
-      WHERE m."enrolmentId" = ANY($4) AND m."until" IS NULL
-        AND NOT EXISTS (SELECT 1 FROM ${shape} WHERE x."enrolmentId" = m."enrolmentId" AND x."groupId" = m."groupId")`,
-    [wanted, now, actorId, seats.map((each) => each.enrolmentId)],
-  );
-  await manager.query(
-    `INSERT INTO "membership" ("id", "setId", "groupId", "enrolmentId", "isExclusive", "from", "placedBy")
-     SELECT x."id", g."setId", g."id", x."enrolmentId", s."isExclusive", $2, $3
-       FROM ${shape} JOIN "course_group" g ON g."id" = x."groupId" JOIN "group_set" s ON s."id" = g."setId"
-      WHERE NOT EXISTS (SELECT 1 FROM "membership" m WHERE m."enrolmentId" = x."enrolmentId" AND m."groupId" = x."groupId" AND m."until" IS NULL)`,
-    [wanted, now, actorId],
+  await people.rename(
+    manager,
+    kept.map(({ enrolmentId, entry }) => ({
+      personId: accountOf.get(enrolmentId)!,
+      name: entry.name,
+      familyName: entry.familyName,
+      reading: entry.reading,
+    })),
   );
 }
 
@@ -154,8 +147,7 @@ interface Removal {
 async function removeOrEnd(writing: Writing, removals: readonly Removal[]): Promise<void> {
   if (removals.length === 0 || (await removeAll(writing, removals))) return;
   const [only] = removals;
-  if (removals.length === 1)
-    await writing.manager.update(EnrolmentRow, only!.enrolmentId, { leftAt: writing.now });
+  if (removals.length === 1) await leave(writing.manager, only!.enrolmentId, writing.now);
   else {
     // Halves, so that one person with work in a class of a thousand costs a few statements and not a thousand.
     const middle = removals.length >> 1;
@@ -165,29 +157,17 @@ async function removeOrEnd(writing: Writing, removals: readonly Removal[]): Prom
 }
 
 /** @returns false if something hangs on one of them; then none is removed. */
-async function removeAll({ manager }: Writing, removals: readonly Removal[]): Promise<boolean> {
-  const foreignKeyHolds = '23503';
+async function removeAll({ manager, memberships }: Writing, removals: readonly Removal[]): Promise<boolean> {
   await manager.query('SAVEPOINT "removal"');
   try {
-    await manager.query(
-      `DELETE FROM "membership" m USING jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "groupId" uuid)
-        WHERE m."enrolmentId" = x."enrolmentId" AND m."groupId" = x."groupId"`,
-      [
-        JSON.stringify(
-          removals.flatMap(({ enrolmentId, groups }) => groups.map((groupId) => ({ enrolmentId, groupId }))),
-        ),
-      ],
-    );
-    await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [
+    await memberships.forget(manager, removals);
+    await unenrol(
+      manager,
       removals.map((each) => each.enrolmentId),
-    ]);
+    );
     return true;
   } catch (error) {
-    if (
-      !(error instanceof QueryFailedError) ||
-      (error.driverError as { code?: string }).code !== foreignKeyHolds
-    )
-      throw error;
+    if (!isStillReferredTo(error)) throw error;
     await manager.query('ROLLBACK TO SAVEPOINT "removal"');
     return false;
   } finally {
@@ -196,7 +176,6 @@ async function removeAll({ manager }: Writing, removals: readonly Removal[]): Pr
   }
 }
 
-/** Everyone whose places a change touches: their groups' pages change with it. */
 /** Whose own view of the course a change may alter: of a value that staff keep about somebody, that person hears nothing. */
 export const peopleTouched = (change: RosterChange): string[] =>
   change.flatMap((each) =>
@@ -208,6 +187,7 @@ export const peopleTouched = (change: RosterChange): string[] =>
       : [],
   );
 
+/** Everyone whose places a change touches: their groups' pages change with it. */
 export const groupsTouched = (change: RosterChange): string[] => [
   ...new Set(
     change.flatMap((each: EntryChange) =>

@@ -1,13 +1,13 @@
 import { Module } from '@nestjs/common';
+import { CourseModule } from '../course/index.js';
 import { MarksModule } from '../marks/index.js';
-import { NewsModule } from '../news/index.js';
 import { ReleaseModule } from '../release/index.js';
-import { RosterModule } from '../roster/index.js';
+import { RoomsModule } from '../rooms/index.js';
 import { TrackController } from './track.controller.js';
 import { TrackService } from './track.service.js';
 
 @Module({
-  imports: [RosterModule, ReleaseModule, NewsModule, MarksModule],
+  imports: [CourseModule, ReleaseModule, RoomsModule, MarksModule],
   controllers: [TrackController],
   providers: [TrackService],
 })

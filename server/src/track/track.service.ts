@@ -5,12 +5,15 @@ import type { CourseId } from '@jigsaw/core/ids';
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
-import { DeskService } from '../marks/index.js';
-import { News } from '../news/index.js';
+import { DeskService, MyMarksService } from '../marks/index.js';
 import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
-import { Gate, isOut, Kinds, membersOfCopies } from '../release/index.js';
-import { Viewers } from '../roster/index.js';
+import { countActivities, Gate, isOut, Kinds, membersOfCopies } from '../release/index.js';
+import { News } from '../rooms/index.js';
+import type { GroupSetRow } from '../sets/index.js';
+import { groupsOfSets, setsOfCourse } from '../sets/index.js';
+import { countStudents, Viewers } from '../course/index.js';
+import { countStudentsToPlace } from '../placing/index.js';
 
 /** The live figures of the track: where somebody is needed. */
 @Injectable()
@@ -23,6 +26,7 @@ export class TrackService {
     private readonly news: News,
     private readonly clock: Clock,
     private readonly desk: DeskService,
+    private readonly marks: MyMarksService,
   ) {}
 
   async figures(person: SignedIn, courseId: CourseId): Promise<Figures> {
@@ -33,27 +37,19 @@ export class TrackService {
   }
 
   private async forStaff(person: SignedIn, { courseId, seesOnlyLed, leads }: Viewer): Promise<Figures> {
-    const [counts] = await this.dataSource.query<
-      { enrolled: number; unplaced: number; live: number; drafts: number; rooms: number }[]
-    >(
-      `WITH student AS (SELECT "id" FROM "enrolment" WHERE "courseId" = $1 AND "role" = 'student' AND "leftAt" IS NULL),
-            set AS (SELECT "id", "isExclusive" AND NOT "isFormedAtHandIn" AS "isForEach", "signUp" IS NOT NULL AND "frozenAt" IS NULL AND ("signUp"->>'closes' IS NULL OR ("signUp"->>'closes')::timestamptz > $2) AS "isChosen"
-                      FROM "group_set" WHERE "courseId" = $1 AND "putAwayAt" IS NULL)
-       SELECT (SELECT count(*)::int FROM student) AS "enrolled",
-              (SELECT count(*)::int FROM student WHERE EXISTS (SELECT 1 FROM set WHERE "isForEach" AND NOT "isChosen" AND NOT EXISTS
-                 (SELECT 1 FROM "membership" m WHERE m."setId" = set."id" AND m."enrolmentId" = student."id" AND m."until" IS NULL))) AS "unplaced",
-              (SELECT count(*)::int FROM "release" WHERE "courseId" = $1 AND "state" IN ('live', 'scheduled', 'closed')) AS "live",
-              (SELECT count(*)::int FROM "activity" a WHERE a."courseId" = $1 AND NOT EXISTS
-                 (SELECT 1 FROM "release" r WHERE r."activityId" = a."id" AND r."state" <> 'withdrawn')) AS "drafts",
-              (SELECT count(*)::int FROM "course_group" g JOIN set ON set."id" = g."setId") AS "rooms"`,
-      [courseId, this.clock.now()],
-    );
+    const { manager } = this.dataSource;
+    const sets = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
+    const now = this.clock.now();
+    const toFill = sets.filter((set) => set.isExclusive && !set.isFormedAtHandIn && !isStillChosen(set, now));
+    const rooms = seesOnlyLed ? leads.length : (await groupsOfSets(manager, idsOf(sets))).length;
     const { activities } = await this.desk.list(person, courseId);
     const unread = await this.unread((await this.gate.enterAll(person, courseId)).entered);
     return {
       kind: 'staff',
-      ...counts!,
-      ...(seesOnlyLed && { rooms: leads.length }),
+      enrolled: await countStudents(manager, courseId),
+      unplaced: await countStudentsToPlace(manager, courseId, idsOf(toFill)),
+      ...(await countActivities(manager, courseId)),
+      rooms,
       unread,
       toMark: activities.reduce((sum, activity) => sum + activity.toMark, 0),
     };
@@ -69,16 +65,12 @@ export class TrackService {
       now: this.clock.now(),
       membersOf: await membersOfCopies(manager, own),
     });
-    const [marks] = await this.dataSource.query<{ newMarks: number }[]>(
-      `SELECT count(*)::int AS "newMarks" FROM "released_mark" WHERE "enrolmentId" = $1 AND "seenAt" IS NULL`,
-      [viewer.enrolmentId],
-    );
     return {
       kind: 'student',
       due: [...progress.values()].filter((each) => each.owes).length,
       rooms: viewer.groups.length,
       unread: await this.unread(entered),
-      newMarks: marks!.newMarks,
+      newMarks: await this.marks.countNew(viewer.enrolmentId),
     };
   }
 
@@ -89,3 +81,11 @@ export class TrackService {
     return shown.reduce((sum, access) => sum + news(access.copy.id).unread, 0);
   }
 }
+
+const idsOf = (sets: readonly GroupSetRow[]) => sets.map((set) => set.id);
+
+/** Students choose in it, now or later: that somebody has no place is not the instructor's to mend yet. */
+const isStillChosen = ({ signUp, frozenAt }: GroupSetRow, now: Date): boolean =>
+  signUp !== null &&
+  frozenAt === null &&
+  (signUp.closes === null || Date.parse(signUp.closes) > now.getTime());

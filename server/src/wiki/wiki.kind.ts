@@ -43,7 +43,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
                    r."title" || ': ' || left(r."plain", 200) AS "excerpt"
               FROM "wiki_page" p JOIN "wiki_revision" r ON r."pageId" = p."id" AND r."number" = p."revision"
              WHERE p."copyId" = ANY(${copies}) AND p."takenOutAt" IS NULL
-               AND NOT (p."revision" = 1 AND EXISTS (SELECT 1 FROM "enrolment" e WHERE e."id" = r."authorId" AND e."role" <> 'student'))`;
+               AND NOT (p."revision" = 1 AND EXISTS (SELECT 1 FROM "course_person" e WHERE e."enrolmentId" = r."authorId" AND e."role" <> 'student'))`;
   }
 
   /** Every copy begins with the prompt page. */
@@ -162,10 +162,10 @@ export class WikiKind implements ActivityKind<WikiSettings> {
   /** Who saved how often and put in how many words, by copy and author. One query. */
   writers({ accesses, manager }: Pick<Asked, 'accesses' | 'manager'>): Promise<WriterFigures[]> {
     return manager.query<WriterFigures[]>(
-      `SELECT p."copyId", r."authorId", n."name", e."role" = 'student' AS "isStudent",
+      `SELECT p."copyId", r."authorId", n."name", n."role" = 'student' AS "isStudent",
               count(*)::int AS "revisions", sum(r."added")::int AS "added", max(r."savedAt") AS "latestAt"
          FROM "wiki_revision" r JOIN "wiki_page" p ON p."id" = r."pageId"
-         JOIN "enrolment" e ON e."id" = r."authorId" JOIN "person" n ON n."id" = e."personId"
+         JOIN "course_person" n ON n."enrolmentId" = r."authorId"
         WHERE p."copyId" = ANY($1) GROUP BY 1, 2, 3, 4`,
       [accesses.map((access) => access.copy.id)],
     );

@@ -1,12 +1,12 @@
 import { Module } from '@nestjs/common';
-import { NewsModule } from '../news/index.js';
 import { ReleaseModule } from '../release/index.js';
+import { RoomsModule } from '../rooms/index.js';
 import { WikiController } from './wiki.controller.js';
 import { WikiKind } from './wiki.kind.js';
 import { WikiService } from './wiki.service.js';
 
 @Module({
-  imports: [ReleaseModule, NewsModule],
+  imports: [ReleaseModule, RoomsModule],
   controllers: [WikiController],
   providers: [WikiKind, WikiService],
 })

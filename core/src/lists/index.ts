@@ -1,0 +1,1 @@
+export { groupedBy, keyedBy } from './lists.js';

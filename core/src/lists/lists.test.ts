@@ -1,0 +1,23 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { groupedBy, keyedBy } from './index.js';
+
+describe('lists by a key', () => {
+  it('hold each item once, under its own key, in the order given', () =>
+    fc.assert(
+      fc.property(fc.array(fc.integer()), (items) => {
+        const keyOf = (item: number) => Math.abs(item % 3);
+        const byKey = groupedBy(items, keyOf);
+        for (const key of [0, 1, 2])
+          expect(byKey.get(key) ?? []).toEqual(items.filter((item) => keyOf(item) === key));
+      }),
+    ));
+
+  it('keep the later of two with one key', () =>
+    expect(keyedBy(['a1', 'b1', 'a2'], (item) => item[0])).toEqual(
+      new Map([
+        ['a', 'a2'],
+        ['b', 'b1'],
+      ]),
+    ));
+});

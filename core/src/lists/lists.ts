@@ -1,0 +1,15 @@
+/** Items by a key that several may share, each list in the order given. One pass, so that looking up costs nothing afterwards. */
+export function groupedBy<Item, Key>(items: Iterable<Item>, keyOf: (item: Item) => Key): Map<Key, Item[]> {
+  const byKey = new Map<Key, Item[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const list = byKey.get(key);
+    if (list) list.push(item);
+    else byKey.set(key, [item]);
+  }
+  return byKey;
+}
+
+/** Items by a key of their own; of two with the same key, the later one. */
+export const keyedBy = <Item, Key>(items: Iterable<Item>, keyOf: (item: Item) => Key): Map<Key, Item> =>
+  new Map(Array.from(items, (item) => [keyOf(item), item]));

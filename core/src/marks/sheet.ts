@@ -1,0 +1,164 @@
+import { Decimal } from 'decimal.js';
+import type { Adjustment, PersonMark } from './personMark.js';
+import { personMark } from './personMark.js';
+import type { Picks, Rubric } from './rubric.js';
+import { isOverride, markFrom, mostOf, rubricMark } from './rubric.js';
+
+/** All that the marks of one unit, a group or one student, are worked out from. Points and marks are decimal strings. */
+export interface MarkSheet {
+  /** 'group', or the student's enrolment. */
+  readonly unit: string;
+  readonly points: string;
+  readonly rubric: Rubric | null;
+  /** Typed by the marker; with a rubric it stands in place of what the rubric comes to. */
+  readonly typed: string | null;
+  readonly overrideReason: string;
+  readonly picks: Picks;
+  readonly lateDeduction: string;
+  /** Who gets the mark. */
+  readonly credited: readonly string[];
+  /** What differs for whom, by enrolment. */
+  readonly adjustments: ReadonlyMap<string, Adjustment>;
+}
+
+/** A sheet with what became of it and of the work that it is about. Instants are milliseconds, UTC. */
+export interface KeptSheet extends MarkSheet {
+  /** null: nobody has written in it. */
+  readonly version: number | null;
+  /** The version that students see; null: none. */
+  readonly releasedVersion: number | null;
+  /** The newest work that was on the desk when the sheet was last saved. */
+  readonly workAt: number | null;
+  readonly latestAt: number | null;
+  /** Ready to be marked. */
+  readonly isComplete: boolean;
+}
+
+export type MarkState = 'unmarked' | 'drafted' | 'released';
+
+/** The group's mark, or the student's before anything that differs: typed, or from the rubric. */
+export const unitMark = ({ rubric, picks, points, typed }: MarkSheet): string | null =>
+  markFrom({ rubric, picks, points, typed });
+
+/** What one credited person gets, and how it came about (CALC §9). */
+export function memberMark(sheet: MarkSheet, enrolmentId: string): PersonMark {
+  const { rubric, picks, points, typed } = sheet;
+  const override =
+    rubric && isOverride({ rubric, typed })
+      ? { rubricMark: rubricMark(rubric, picks, points), reason: sheet.overrideReason }
+      : null;
+  return personMark({
+    groupMark: unitMark(sheet),
+    override,
+    lateDeduction: sheet.lateDeduction,
+    max: points,
+    adjustment: sheet.adjustments.get(enrolmentId) ?? null,
+  });
+}
+
+export function markState(sheet: KeptSheet): MarkState {
+  if (sheet.version === null) return 'unmarked';
+  if (sheet.releasedVersion === sheet.version) return 'released';
+  const hasBegun =
+    unitMark(sheet) !== null ||
+    sheet.releasedVersion !== null ||
+    [...sheet.adjustments.values()].some((each) => each.kind !== 'adjusted');
+  return hasBegun ? 'drafted' : 'unmarked';
+}
+
+/** Newer work than the mark. */
+export const isStale = ({ version, workAt, latestAt }: KeptSheet): boolean =>
+  version !== null && latestAt !== null && (workAt === null || latestAt > workAt);
+
+/** There is work that nobody has marked, or newer work than the mark. */
+export const needsMarking = (sheet: KeptSheet): boolean =>
+  sheet.isComplete && sheet.latestAt !== null && (markState(sheet) === 'unmarked' || isStale(sheet));
+
+/** What has to be written before a sheet can be released. */
+export type Missing =
+  | { readonly code: 'override-reason' }
+  | { readonly code: 'adjustment-reason'; readonly enrolmentId: string }
+  | { readonly code: 'mark' };
+
+/** Nothing: it can be released. A separate mark or an excuse needs no mark of the group's. */
+export function missingIn(sheet: MarkSheet): readonly Missing[] {
+  const missing: Missing[] = [];
+  if (isOverride(sheet) && sheet.overrideReason.trim() === '') missing.push({ code: 'override-reason' });
+  const needsUnitMark = sheet.credited.some((id) => {
+    const kind = sheet.adjustments.get(id)?.kind;
+    return kind === undefined || kind === 'adjusted';
+  });
+  if (needsUnitMark && unitMark(sheet) === null) missing.push({ code: 'mark' });
+  for (const enrolmentId of sheet.credited)
+    if (sheet.adjustments.get(enrolmentId)?.reason.trim() === '')
+      missing.push({ code: 'adjustment-reason', enrolmentId });
+  return missing;
+}
+
+export function sayMissing(
+  missing: Missing,
+  { unit, rubric }: MarkSheet,
+  nameOf: (id: string) => string,
+): string {
+  switch (missing.code) {
+    case 'override-reason':
+      return 'Say why this mark stands in place of the rubric’s.';
+    case 'adjustment-reason':
+      return `Say why ${nameOf(missing.enrolmentId)}'s mark differs.`;
+    case 'mark':
+      if (unit !== 'group') return 'Give a mark first.';
+      return rubric
+        ? 'Pick a level for every criterion, or give the mark yourself and say why.'
+        : 'Give the group a mark, or each member a separate one.';
+  }
+}
+
+/** What no marker can mean: more points than there are. */
+export type Excess =
+  | { readonly code: 'above-points'; readonly mark: string }
+  | {
+      readonly code: 'above-criterion';
+      readonly criterionId: string;
+      readonly name: string;
+      readonly points: string;
+      readonly most: string;
+    };
+
+/** Picks of a criterion that was taken out of the rubric meanwhile are kept, and count for nothing. */
+export function excessIn(sheet: MarkSheet): Excess | null {
+  const mark = unitMark(sheet);
+  if (mark !== null && new Decimal(mark).gt(sheet.points)) return { code: 'above-points', mark };
+  for (const criterion of sheet.rubric?.criteria ?? []) {
+    const points = sheet.picks[criterion.id]?.points ?? null;
+    const most = mostOf(criterion);
+    if (points !== null && new Decimal(points).gt(most))
+      return { code: 'above-criterion', criterionId: criterion.id, name: criterion.name, points, most };
+  }
+  return null;
+}
+
+/** What one student has in one activity, as the gradebook shows it. */
+export type CellState = 'not-theirs' | 'open' | 'missing' | 'to-mark' | 'drafted' | 'released' | 'excused';
+export interface Cell {
+  readonly state: CellState;
+  readonly mark: string | null;
+}
+
+/** @param released what the student was given; null: an excuse; undefined: nothing yet.
+ * @param due of the copy, with its extension. */
+export function cellOf(
+  sheet: KeptSheet,
+  enrolmentId: string,
+  released: string | null | undefined,
+  due: number | null,
+  now: number,
+): Cell {
+  if (released !== undefined)
+    return released === null ? { state: 'excused', mark: null } : { state: 'released', mark: released };
+  const { mark } = memberMark(sheet, enrolmentId);
+  if (sheet.adjustments.get(enrolmentId)?.kind === 'excused' || mark !== null)
+    return { state: 'drafted', mark };
+  if (sheet.isComplete) return { state: 'to-mark', mark: null };
+  const isMissing = due !== null && due < now && sheet.latestAt === null;
+  return { state: isMissing ? 'missing' : 'open', mark: null };
+}

@@ -1,0 +1,200 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { DataSource } from 'typeorm';
+import { migrations } from '../migrations/index.js';
+import { aCourse, released } from '../test/aCourse.js';
+import type { TestServer } from '../test/testServer.js';
+import { newDatabase, password, startTestServer } from '../test/testServer.js';
+import { DatabaseRefused, migrate, refuseOldDatabase } from './database.js';
+import { configFrom, SettingRefused } from '../platform/config.js';
+import { dataSourceOptions } from './dataSource.js';
+import { problems } from '../platform/problems.js';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.stop());
+
+describe('the API document', () => {
+  it('names every route once, with an area and what it takes and gives', async () => {
+    const { body } = (await server.browser().get('/api/openapi.json').expect(200)) as {
+      body: {
+        paths: Record<
+          string,
+          Record<string, { operationId?: string; tags?: string[]; requestBody?: unknown }>
+        >;
+      };
+    };
+    const operations = Object.values(body.paths).flatMap((path) => Object.values(path));
+    expect(operations.length).toBeGreaterThan(30);
+    expect(
+      operations.every((operation) => operation.operationId !== undefined && operation.tags?.length === 1),
+    ).toBe(true);
+    expect(new Set(operations.map((operation) => operation.operationId)).size).toBe(operations.length);
+    expect(body.paths['/api/sets/{setId}/place']!['post']!.requestBody).toMatchObject({
+      content: { 'application/json': { schema: { properties: { moves: { type: 'array' } } } } },
+    });
+  });
+});
+
+describe('refusals', () => {
+  it('have a code of their own, a fitting status and a sentence', () => {
+    const all = [
+      ...Object.values({
+        ...problems,
+        tooManyTries: () => problems.tooManyTries(60),
+        staleWrite: () => problems.staleWrite(null),
+      }).map((make) => (make as () => ReturnType<typeof problems.notFound>)()),
+    ];
+    expect(new Set(all.map((problem) => problem.type)).size).toBe(all.length);
+    for (const problem of all) {
+      expect(problem.status).toBeGreaterThanOrEqual(400);
+      expect(problem.detail).toMatch(/^[A-Z].*[.!]$/);
+    }
+  });
+
+  it('are problem documents for unknown addresses and unreadable bodies too', async () => {
+    const unknown = await server.browser().get('/api/nowhere').expect(404);
+    expect(unknown.headers['content-type']).toContain('application/problem+json');
+    await server
+      .browser()
+      .post('/api/session')
+      .set('Content-Type', 'application/json')
+      .send('{"email":')
+      .expect(422);
+  });
+});
+
+describe('settings', () => {
+  it('says in one sentence what is wrong with a setting', () => {
+    expect(() => configFrom({ DATABASE_URL: 'postgres://x', PORT: 'many' })).toThrow(
+      new SettingRefused('PORT is "many"; it must be a whole number from 0 to 65535.'),
+    );
+    expect(() => configFrom({})).toThrow(SettingRefused);
+  });
+
+  it('says in one sentence that the database is too old', () => {
+    expect(() => refuseOldDatabase(130_012)).toThrow(
+      new DatabaseRefused('The database is PostgreSQL 13; Jigsaw Room needs 14 or newer.'),
+    );
+    expect(() => refuseOldDatabase(140_000)).not.toThrow();
+  });
+
+  it('says in one sentence that the database cannot be reached', async () =>
+    expect(migrate('postgres://nobody@127.0.0.1:1/none')).rejects.toThrow(DatabaseRefused));
+});
+
+describe('the schema', () => {
+  it('is exactly what the entities describe', async () => {
+    const builder = server.app.get(DataSource).driver.createSchemaBuilder();
+    expect((await builder.log()).upQueries.map((query) => query.query)).toEqual([]);
+  });
+
+  it('can be taken back to nothing and built again', async () => {
+    const database = await newDatabase();
+    await migrate(database.url);
+    const dataSource = await new DataSource(dataSourceOptions(database.url)).initialize();
+    for (const _ of migrations) await dataSource.undoLastMigration();
+    expect(
+      await dataSource.query(`SELECT "tablename" FROM "pg_tables" WHERE "schemaname" = 'public'`),
+    ).toEqual([{ tablename: 'migrations' }]);
+    await dataSource.runMigrations();
+    await dataSource.destroy();
+    await database.drop();
+  });
+});
+
+describe('the number of queries', () => {
+  it('does not grow with the number of groups, students or assignments', async () => {
+    const few = await aCourse(server, { email: 'few@quillmere.example', students: 4, groups: 2 });
+    const many = await aCourse(server, { email: 'many@quillmere.example', students: 8, groups: 20 });
+    await released(few);
+    for (let at = 0; at < 6; at += 1) await released(many, { title: `Report ${at}` });
+    const paths = (courseId: string, setId: string) => [
+      `/api/courses/${courseId}/roster`,
+      `/api/courses/${courseId}/rooms`,
+      `/api/courses/${courseId}/figures`,
+      `/api/courses/${courseId}/desk`,
+      `/api/courses/${courseId}/gradebook`,
+      `/api/courses/${courseId}/activities`,
+      `/api/sets/${setId}/board`,
+    ];
+    const manyPaths = paths(many.course.id, many.set.id);
+    for (const [at, path] of paths(few.course.id, few.set.id).entries()) {
+      const small = await queriesDuring(() => few.instructor.get(path).expect(200));
+      const large = await queriesDuring(() => many.instructor.get(manyPaths[at]!).expect(200));
+      expect({ path, queries: large }).toEqual({ path, queries: small });
+    }
+  });
+
+  async function queriesDuring(act: () => Promise<unknown>): Promise<number> {
+    const { driver } = server.app.get(DataSource);
+    const pool = (
+      driver as unknown as {
+        master: {
+          on(event: 'acquire' | 'connect', hear: () => void): void;
+          off(event: 'acquire', hear: () => void): void;
+        };
+      }
+    ).master;
+    let queries = 0;
+    const hear = () => {
+      queries += 1; // outside a transaction every query takes a connection of its own
+    };
+    pool.on('acquire', hear);
+    await act();
+    pool.off('acquire', hear);
+    return queries;
+  }
+});
+
+describe('live changes', () => {
+  it('tell a student only of their own group, and staff of all', async () => {
+    const given = await aCourse(server, { email: 'live@quillmere.example', students: 5, groups: 2 });
+    const noor = await listen('noor@quillmere.example', given.course.id);
+    const staff = await listen('live@quillmere.example', given.course.id);
+    const carboy = given.board.groups[1]!;
+    const move = { student: given.students.get('kofi')!.enrolmentId, from: carboy.id, to: null };
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [move] })
+      .expect(200);
+    expect(await staff.next()).toBe('students.placed');
+    await released(given);
+    expect(await noor.next()).toBe('activity.released'); // the first that Noor hears of: Carboy's move was not hers to know
+    noor.stop();
+    staff.stop();
+  });
+
+  async function listen(email: string, courseId: string) {
+    const url = (await server.app.getUrl()).replace('[::1]', '127.0.0.1');
+    const session = await fetch(`${url}/api/session`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ email, password }),
+    });
+    const abort = new AbortController();
+    const stream = await fetch(`${url}/api/courses/${courseId}/changes`, {
+      headers: { Cookie: session.headers.get('set-cookie')!.split(';')[0]! },
+      signal: abort.signal,
+    });
+    const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+    await reader.read(); // the greeting: from here on everything is heard
+    let heard = '';
+    return {
+      async next(): Promise<string> {
+        for (;;) {
+          const match = /"type":"([^"]+)"/.exec(heard);
+          if (match) {
+            heard = heard.slice(match.index + match[0].length);
+            return match[1]!;
+          }
+          const { value, done } = await reader.read();
+          if (done) throw new Error('the stream ended');
+          heard += value;
+        }
+      },
+      stop: () => abort.abort(),
+    };
+  }
+});

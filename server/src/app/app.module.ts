@@ -1,0 +1,83 @@
+import type { DynamicModule } from '@nestjs/common';
+import { Global, Module } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR } from '@nestjs/core';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { LoggerModule } from 'nestjs-pino';
+import { CourseModule } from '../course/index.js';
+import { DealingModule } from '../dealing/index.js';
+import { DiscussionModule } from '../discussion/index.js';
+import { HandInModule } from '../handin/index.js';
+import { IdentityModule, SessionGuard } from '../identity/index.js';
+import { LiveModule } from '../live/index.js';
+import { MarksModule } from '../marks/index.js';
+import { Clock } from '../platform/clock.js';
+import type { Config } from '../platform/config.js';
+import { CONFIG } from '../platform/config.js';
+import { dataSourceOptions } from './dataSource.js';
+import { FrontDoorController } from './frontDoor.controller.js';
+import { AnswerInterceptor } from '../platform/endpoint.js';
+import { loggedError } from '../platform/logged.js';
+import { HealthController } from './health.controller.js';
+import { ProblemFilter } from '../platform/problem.filter.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import { PlacingModule } from '../placing/index.js';
+import { ReleaseModule } from '../release/index.js';
+import { RoomsModule } from '../rooms/index.js';
+import { RosterModule } from '../roster/index.js';
+import { SetsModule } from '../sets/index.js';
+import { TrackModule } from '../track/index.js';
+import { WikiModule } from '../wiki/index.js';
+
+@Global()
+@Module({})
+export class AppModule {
+  static with(config: Config, clock: Clock): DynamicModule {
+    const shared = [{ provide: CONFIG, useValue: config }, { provide: Clock, useValue: clock }, UnitOfWork];
+    return {
+      module: AppModule,
+      global: true,
+      imports: [
+        LoggerModule.forRoot({
+          forRoutes: ['{*splat}'],
+          pinoHttp: {
+            level: config.logLevel,
+            // Ids and codes only: no names, no texts, no addresses, no cookies.
+            serializers: {
+              err: loggedError,
+              req: (request: { id: unknown; method: string; url: string }) => ({
+                id: request.id,
+                method: request.method,
+                path: request.url.split('?')[0],
+              }),
+              res: (response: { statusCode: number }) => ({ status: response.statusCode }),
+            },
+            autoLogging: { ignore: (request) => !request.url?.startsWith('/api/') },
+          },
+        }),
+        TypeOrmModule.forRoot({ ...dataSourceOptions(config.databaseUrl), retryAttempts: 0 }),
+        IdentityModule,
+        CourseModule,
+        SetsModule,
+        PlacingModule,
+        DealingModule,
+        RosterModule,
+        ReleaseModule,
+        RoomsModule,
+        HandInModule,
+        DiscussionModule,
+        WikiModule,
+        MarksModule,
+        TrackModule,
+        LiveModule,
+      ],
+      controllers: [HealthController, FrontDoorController],
+      providers: [
+        ...shared,
+        { provide: APP_GUARD, useExisting: SessionGuard },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+        { provide: APP_INTERCEPTOR, useClass: AnswerInterceptor },
+      ],
+      exports: [CONFIG, Clock, UnitOfWork],
+    };
+  }
+}

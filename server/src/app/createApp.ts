@@ -1,0 +1,118 @@
+import 'reflect-metadata';
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { NestFactory } from '@nestjs/core';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import cookieParser from 'cookie-parser';
+import type { NextFunction, Request, Response } from 'express';
+import helmet from 'helmet';
+import { Logger } from 'nestjs-pino';
+import { AppModule } from './app.module.js';
+import { Clock } from '../platform/clock.js';
+import type { Config } from '../platform/config.js';
+import { Problem, problems } from '../platform/problems.js';
+
+export type App = NestExpressApplication;
+
+/** A server that is ready to listen: migrated, guarded, with its pages if there are any. */
+export async function createApp(config: Config, clock: Clock = new Clock()): Promise<App> {
+  const app = await NestFactory.create<App>(AppModule.with(config, clock), {
+    bufferLogs: true,
+    forceCloseConnections: true,
+    abortOnError: false,
+    bodyParser: false,
+  });
+  app.useLogger(app.get(Logger));
+  app.disable('x-powered-by');
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          workerSrc: ["'self'", 'blob:'],
+          connectSrc: ["'self'"],
+          fontSrc: ["'self'"],
+          frameAncestors: ["'none'"],
+          upgradeInsecureRequests: config.isSecure ? [] : null,
+        },
+      },
+      strictTransportSecurity: config.isSecure,
+    }),
+  );
+  app.use(cookieParser());
+  app.use(sameOriginOnly);
+  app.useBodyParser('json', { limit: '16mb' });
+  if (config.webFolder !== null) servePages(app, config.webFolder);
+  app.setGlobalPrefix('api');
+  app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
+  describeApi(app);
+  await app.init();
+  return app;
+}
+
+/** A write that a browser sends from another site is not carried out, whatever cookies come with it. */
+function sameOriginOnly(request: Request, response: Response, next: NextFunction): void {
+  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next();
+  const { origin } = request.headers;
+  const isOther =
+    origin !== undefined
+      ? originHost(origin) !== request.headers.host
+      : request.headers['sec-fetch-site'] === 'cross-site';
+  if (!isOther) return next();
+  const problem: Problem = problems.otherOrigin();
+  response
+    .status(problem.status)
+    .type('application/problem+json')
+    .send(
+      JSON.stringify({
+        type: `/problems/${problem.type}`,
+        title: problem.title,
+        status: problem.status,
+        detail: problem.detail,
+      }),
+    );
+}
+
+function originHost(origin: string): string | null {
+  return URL.canParse(origin) ? new URL(origin).host : null;
+}
+
+/** Built files by name, kept for long since their names change with their content; every other address is the one page. */
+function servePages(app: App, folder: string): void {
+  const page = path.join(folder, 'index.html');
+  if (!existsSync(page)) throw new Error(`the pages are not built: ${page} is missing`);
+  app.useStaticAssets(folder, {
+    index: false,
+    setHeaders: (response: { setHeader(name: string, value: string): void }, file: string) => {
+      response.setHeader(
+        'Cache-Control',
+        file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache',
+      );
+    },
+  });
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    const isPage =
+      (request.method === 'GET' || request.method === 'HEAD') &&
+      !request.path.startsWith('/api/') &&
+      !/\.\w+$/.test(request.path);
+    if (!isPage) return next();
+    response.setHeader('Cache-Control', 'no-cache');
+    response.sendFile(page);
+  });
+}
+
+function describeApi(app: App): void {
+  const about = new DocumentBuilder()
+    .setTitle('Jigsaw Room')
+    .setVersion('1')
+    .addCookieAuth('jigsaw_session')
+    .build();
+  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, about), {
+    jsonDocumentUrl: 'api/openapi.json',
+    ui: process.env['NODE_ENV'] !== 'production',
+  });
+}

@@ -1,0 +1,42 @@
+import type { DataSourceOptions } from 'typeorm';
+import { CourseRow, EnrolmentRow } from '../course/index.js';
+import { PostRow } from '../discussion/index.js';
+import { BlobChunkRow, BlobRow, FileRow } from '../files/files.rows.js';
+import { CreditRow, HandInRow, PartRow, WorkFileRow } from '../handin/index.js';
+import { PasswordLinkRow, PersonRow, SessionRow, SignInFailureRow } from '../identity/identity.rows.js';
+import { MailRow } from '../mail/index.js';
+import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
+import { migrations } from '../migrations/index.js';
+import { MembershipRow } from '../placing/index.js';
+import { EventRow } from '../platform/event.rows.js';
+import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from '../release/index.js';
+import { SeenRow } from '../rooms/index.js';
+import { RosterChangeRow } from '../roster/index.js';
+import { GroupLeadRow, GroupRow, GroupSetRow } from '../sets/index.js';
+import { WikiPageRow, WikiRevisionRow } from '../wiki/index.js';
+
+const rows = [
+  PersonRow, SessionRow, SignInFailureRow, PasswordLinkRow, EventRow,
+  CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
+  GroupSetRow, GroupRow, MembershipRow, GroupLeadRow,
+  ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow,
+  BlobRow, BlobChunkRow, FileRow,
+  PartRow, WorkFileRow, HandInRow, CreditRow,
+  PostRow, WikiPageRow, WikiRevisionRow,
+  MarkRow, MarkAdjustmentRow, ReleasedMarkRow,
+]; // prettier-ignore
+
+/** How long somebody waits for their turn when everybody presses at once. */
+const patienceMs = 30_000;
+
+/** The schema comes from migrations alone; nothing is ever synchronised from the entities. */
+export const dataSourceOptions = (databaseUrl: string): DataSourceOptions => ({
+  type: 'postgres',
+  url: databaseUrl,
+  entities: rows,
+  migrations: [...migrations],
+  migrationsTransactionMode: 'each',
+  synchronize: false,
+  logging: false,
+  extra: { max: 10, connectionTimeoutMillis: patienceMs },
+});

@@ -1,0 +1,44 @@
+import { isAddress } from '@jigsaw/core/course';
+import type { App } from './createApp.js';
+import { PeopleService } from '../identity/index.js';
+import type { Terminal } from './terminal.js';
+
+export class InstructorRefused extends Error {}
+
+const shortestPassword = 10;
+
+/** Without an instructor nobody could make a course, so the first one is made here, from the terminal or from the environment.
+ * @throws InstructorRefused with one sentence. */
+export async function firstInstructor(
+  app: App,
+  env: NodeJS.ProcessEnv,
+  terminal: Terminal | null,
+): Promise<void> {
+  const people = app.get(PeopleService);
+  if (await people.hasInstructor()) return;
+  const answer = async (name: string, question: string, how: 'ask' | 'askSecret' = 'ask') => {
+    const given = env[name];
+    if (given !== undefined && given.trim() !== '') return given.trim();
+    if (!terminal)
+      throw new InstructorRefused(
+        'There is no instructor yet. Start once in a terminal, or set JIGSAW_INSTRUCTOR_NAME, JIGSAW_INSTRUCTOR_EMAIL and JIGSAW_INSTRUCTOR_PASSWORD.',
+      );
+    return (await terminal[how](question)).trim();
+  };
+  if (terminal) process.stdout.write('\nThis is a new Jigsaw Room. Make the first instructor account.\n');
+  const name = await answer('JIGSAW_INSTRUCTOR_NAME', 'Name: ');
+  const email = await answer('JIGSAW_INSTRUCTOR_EMAIL', 'Mail address: ');
+  const password = await answer(
+    'JIGSAW_INSTRUCTOR_PASSWORD',
+    `Password (at least ${shortestPassword} characters, not shown): `,
+    'askSecret',
+  );
+  if (name === '') throw new InstructorRefused('The instructor needs a name. Nothing was made; start again.');
+  if (!isAddress(email))
+    throw new InstructorRefused(`"${email}" is not a mail address. Nothing was made; start again.`);
+  if (password.length < shortestPassword)
+    throw new InstructorRefused(
+      `The password needs at least ${shortestPassword} characters. Nothing was made; start again.`,
+    );
+  await people.createInstructor({ email, name, familyName: null, reading: null }, password);
+}

@@ -1,0 +1,40 @@
+import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { AttributeKind, Role } from '@jigsaw/core/course';
+import { PersonRow } from '../identity/index.js';
+
+@Entity('course')
+@Check('course_assistants_see', `"assistantsSee" IN ('all', 'theirs')`)
+export class CourseRow {
+  @PrimaryColumn('uuid') id!: string;
+  @Column('text') code!: string;
+  @Column('text') title!: string;
+  @Column('text') term!: string;
+  @Column('text') timeZone!: string;
+  @Column('timestamptz') createdAt!: Date;
+  /** The registrar's code for the course that this one follows; null: none. */
+  @Column('text', { nullable: true }) registrarCode!: string | null;
+  @Column('timestamptz', { nullable: true }) syncedAt!: Date | null;
+  /** By name; what nobody said is guessed from the values. */
+  @Column('jsonb', { default: {} }) attributeKinds!: Record<string, AttributeKind>;
+  /** Which groups' work assistants see: everybody's, or that of the groups they lead. */
+  @Column('text', { default: 'all' }) assistantsSee!: 'all' | 'theirs';
+}
+
+/** A person in a course. Leaving sets an end; the row, and all that hangs on it, stays. */
+@Entity('enrolment')
+@Index('enrolment_once', ['courseId', 'personId'], { unique: true })
+@Check('enrolment_role', `"role" IN ('instructor', 'assistant', 'student', 'observer')`)
+export class EnrolmentRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') @Index('enrolment_by_person') personId!: string;
+  @Column('text') role!: Role;
+  @Column('text', { nullable: true }) number!: string | null;
+  @Column('jsonb', { default: {} }) attributes!: Record<string, string>;
+  @Column('timestamptz') joinedAt!: Date;
+  @Column('timestamptz', { nullable: true }) leftAt!: Date | null;
+  /** When the registrar last listed them; null: never, so that it does not speak of them. */
+  @Column('timestamptz', { nullable: true }) listedAt!: Date | null;
+  /** The entry of the same person to which this one was joined. */
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) joinedTo!: string | null;
+}

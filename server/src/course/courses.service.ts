@@ -1,0 +1,78 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import type { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/course';
+import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { SignedIn } from '../identity/index.js';
+import { newId } from '../platform/ids.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import { CourseRow, EnrolmentRow } from './course.rows.js';
+import { Viewers } from './viewers.js';
+
+@Injectable()
+export class CoursesService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly viewers: Viewers,
+  ) {}
+
+  async list(person: SignedIn): Promise<CourseList> {
+    const courses = await this.dataSource.query<CourseView[]>(
+      `SELECT c."id", c."code", c."title", c."term", c."timeZone", e."role", e."id" AS "enrolmentId"
+         FROM "course" c JOIN "enrolment" e ON e."courseId" = c."id"
+        WHERE e."personId" = $1 AND e."leftAt" IS NULL ORDER BY c."createdAt" DESC`,
+      [person.id],
+    );
+    return { courses };
+  }
+
+  /** What assistants see follows at once, also in pages that are open. */
+  async changeAssistants(
+    person: SignedIn,
+    courseId: CourseId,
+    { assistantsSee }: ChangeAssistants,
+  ): Promise<ChangeAssistants> {
+    await this.viewers.staff(person, courseId, 'manage-groups');
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      await manager.update(CourseRow, courseId, { assistantsSee });
+      await record({
+        type: 'roster.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: courseId,
+        facts: { assistantsSee },
+        isForAll: true,
+      });
+      return { assistantsSee };
+    });
+  }
+
+  /** Whoever makes a course is its instructor. */
+  async create(person: SignedIn, draft: CreateCourse): Promise<CourseView> {
+    if (!person.mayCreateCourses)
+      throw problems.notYours('Your account cannot make courses. Ask whoever runs this server.');
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const id = newId<'course'>();
+      const enrolmentId = newId<'enrolment'>();
+      await manager.insert(CourseRow, { id, ...draft, createdAt: now });
+      await manager.insert(EnrolmentRow, {
+        id: enrolmentId,
+        courseId: id,
+        personId: person.id,
+        role: 'instructor',
+        number: null,
+        attributes: {},
+        joinedAt: now,
+        leftAt: null,
+      });
+      await record({ type: 'course.created', courseId: id, actorId: person.id, subjectId: id });
+      return {
+        id: id as CourseId,
+        ...draft,
+        role: 'instructor' as const,
+        enrolmentId: enrolmentId as EnrolmentId,
+      };
+    });
+  }
+}

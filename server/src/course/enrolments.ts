@@ -1,0 +1,141 @@
+import type { EntityManager } from 'typeorm';
+import { In, IsNull } from 'typeorm';
+import type { Role } from '@jigsaw/core/course';
+import type { EnrolmentId } from '@jigsaw/core/ids';
+import { CourseRow, EnrolmentRow } from './course.rows.js';
+
+/** Rows of one statement, below PostgreSQL's limit on parameters. */
+const rowsAtOnce = 1000;
+
+export type NewEnrolment = Pick<
+  EnrolmentRow,
+  'id' | 'courseId' | 'personId' | 'role' | 'number' | 'attributes'
+>;
+
+/** An enrolment as it is to be; whoever is not here keeps the moment at which they left. */
+export interface EnrolmentState {
+  readonly enrolmentId: EnrolmentId;
+  readonly role: Role;
+  readonly number: string | null;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly joinedTo: EnrolmentId | null;
+  readonly isHere: boolean;
+}
+
+/** Acts on one course take turns from here to the end of the transaction. */
+export const lockCourse = (manager: EntityManager, courseId: string): Promise<CourseRow> =>
+  manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
+
+export const courseOf = (manager: EntityManager, courseId: string): Promise<CourseRow> =>
+  manager.findOneByOrFail(CourseRow, { id: courseId });
+
+/** Which course of the registrar's is followed, and when the class was last brought into step with it. */
+export async function follow(
+  manager: EntityManager,
+  courseId: string,
+  code: string,
+  at: Date,
+): Promise<void> {
+  await manager.update(CourseRow, courseId, { registrarCode: code, syncedAt: at });
+}
+
+export async function enrol(manager: EntityManager, rows: readonly NewEnrolment[], now: Date): Promise<void> {
+  for (let at = 0; at < rows.length; at += rowsAtOnce)
+    await manager.insert(
+      EnrolmentRow,
+      rows.slice(at, at + rowsAtOnce).map((row) => ({ ...row, joinedAt: now, leftAt: null })),
+    );
+}
+
+export async function updateEnrolments(
+  manager: EntityManager,
+  states: readonly EnrolmentState[],
+  now: Date,
+): Promise<void> {
+  await manager.query(
+    `UPDATE "enrolment" e SET "role" = x."role", "number" = x."number", "attributes" = x."attributes",
+            "joinedTo" = x."joinedTo", "leftAt" = CASE WHEN x."isHere" THEN NULL ELSE COALESCE(e."leftAt", $2) END
+       FROM jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "role" text, "number" text, "attributes" jsonb,
+                                               "isHere" boolean, "joinedTo" uuid)
+      WHERE e."id" = x."enrolmentId"`,
+    [JSON.stringify(states), now],
+  );
+}
+
+/** The same place in the course, under another account. */
+export async function giveToAccount(
+  manager: EntityManager,
+  enrolmentId: EnrolmentId,
+  personId: string,
+): Promise<void> {
+  await manager.update(EnrolmentRow, enrolmentId, { personId });
+}
+
+export async function leave(manager: EntityManager, enrolmentId: EnrolmentId, at: Date): Promise<void> {
+  await manager.update(EnrolmentRow, enrolmentId, { leftAt: at });
+}
+
+/** Without a trace; the database refuses it for anybody on whom something hangs. */
+export async function unenrol(manager: EntityManager, enrolmentIds: readonly EnrolmentId[]): Promise<void> {
+  await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [enrolmentIds]);
+}
+
+/** Remembers whom the registrar listed. */
+export async function markListed(
+  manager: EntityManager,
+  courseId: string,
+  addressKeys: readonly string[],
+  at: Date,
+): Promise<void> {
+  await manager.query(
+    `UPDATE "enrolment" e SET "listedAt" = $3 FROM "account" a
+      WHERE a."personId" = e."personId" AND e."courseId" = $1 AND a."addressKey" = ANY($2)`,
+    [courseId, addressKeys, at],
+  );
+}
+
+/** Whose account each enrolment is, by enrolment. */
+export async function accountsOf(
+  manager: EntityManager,
+  enrolmentIds: readonly EnrolmentId[],
+): Promise<ReadonlyMap<EnrolmentId, string>> {
+  const rows = await manager.find(EnrolmentRow, {
+    where: { id: In([...enrolmentIds]) },
+    select: { id: true, personId: true },
+  });
+  return new Map(rows.map((row) => [row.id as EnrolmentId, row.personId]));
+}
+
+export const isEnrolledElsewhere = (
+  manager: EntityManager,
+  personId: string,
+  courseId: string,
+): Promise<boolean> =>
+  manager
+    .createQueryBuilder(EnrolmentRow, 'e')
+    .where('e."personId" = :personId AND e."courseId" <> :courseId', { personId, courseId })
+    .getExists();
+
+export const countStudents = (manager: EntityManager, courseId: string): Promise<number> =>
+  manager.countBy(EnrolmentRow, { courseId, role: 'student', leftAt: IsNull() });
+
+/** Whether all of these, each once, are enrolled in the course, whatever became of them since. */
+export async function areEnrolled(
+  manager: EntityManager,
+  courseId: string,
+  enrolmentIds: readonly EnrolmentId[],
+): Promise<boolean> {
+  const ids = [...new Set(enrolmentIds)];
+  return (await manager.countBy(EnrolmentRow, { id: In(ids), courseId })) === ids.length;
+}
+
+/** Whether all of these teach in the course now. */
+export async function areTeaching(
+  manager: EntityManager,
+  courseId: string,
+  enrolmentIds: readonly EnrolmentId[],
+): Promise<boolean> {
+  const ids = [...new Set(enrolmentIds)];
+  const teaching = { id: In(ids), courseId, role: In(['instructor', 'assistant']), leftAt: IsNull() };
+  return (await manager.countBy(EnrolmentRow, teaching)) === ids.length;
+}

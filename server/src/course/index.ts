@@ -1,0 +1,21 @@
+export { attributesOf, chooseKind, chosenKinds, renameKind } from './attributes.js';
+export { CourseModule } from './course.module.js';
+export { CourseRow, EnrolmentRow } from './course.rows.js';
+export {
+  accountsOf,
+  areEnrolled,
+  areTeaching,
+  countStudents,
+  courseOf,
+  enrol,
+  follow,
+  giveToAccount,
+  isEnrolledElsewhere,
+  leave,
+  lockCourse,
+  markListed,
+  unenrol,
+  updateEnrolments,
+} from './enrolments.js';
+export { authorsById } from './people.js';
+export { Viewers } from './viewers.js';

@@ -1,0 +1,27 @@
+import type { EntityManager } from 'typeorm';
+import type { Author } from '@jigsaw/contract/course';
+import type { EnrolmentId } from '@jigsaw/core/ids';
+import { assert } from '@jigsaw/core/ids';
+
+/** Whoever wrote or added something, whatever became of their enrolment since. */
+export async function authorsById(
+  manager: EntityManager,
+  enrolmentIds: Iterable<string>,
+  you: string,
+): Promise<(id: string) => Author> {
+  const rows = await manager.query<{ id: EnrolmentId; name: string; reading: string | null; role: string }[]>(
+    `SELECT "enrolmentId" AS "id", "name", "reading", "role" FROM "course_person" WHERE "enrolmentId" = ANY($1)`,
+    [[...new Set(enrolmentIds)]],
+  );
+  const byId = new Map<string, Author>(
+    rows.map(({ id, name, reading, role }) => [
+      id,
+      { enrolmentId: id, name, reading, isYou: id === you, isStaff: role !== 'student' },
+    ]),
+  );
+  return (id) => {
+    const author = byId.get(id);
+    assert(author, 'whoever worked in a copy is enrolled');
+    return author;
+  };
+}

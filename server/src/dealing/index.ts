@@ -1,0 +1,2 @@
+export { DealingModule } from './dealing.module.js';
+export { ExpertsService } from './experts.service.js';

@@ -1,0 +1,191 @@
+import { Injectable } from '@nestjs/common';
+import { stringify } from 'csv-stringify/sync';
+import type { EntityManager } from 'typeorm';
+import { DataSource } from 'typeorm';
+import type { BoardStudent, BoardView, PlaceRequest, PlaceResult, PlacesOf } from '@jigsaw/contract/placing';
+import type { Viewer } from '@jigsaw/core/course';
+import { sortName } from '@jigsaw/core/course';
+import { guardFormula } from '@jigsaw/core/files';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { groupedBy, keyedBy } from '@jigsaw/core/lists';
+import { attributesOf, courseOf, Viewers } from '../course/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import type { GroupSetRow } from '../sets/index.js';
+import { areGroupsOfSet, groupsOfSet, lockSet, setOf, setView } from '../sets/index.js';
+import type { Credited } from './groupWork.js';
+import { GroupWork } from './groupWork.js';
+import { Memberships } from './memberships.js';
+import { unplacedSql } from './unplaced.js';
+
+/** Who sits where in one set. */
+@Injectable()
+export class BoardService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly viewers: Viewers,
+    private readonly memberships: Memberships,
+    private readonly groupWork: GroupWork,
+  ) {}
+
+  async read(person: SignedIn, setId: GroupSetId): Promise<BoardView> {
+    const set = await setOf(this.dataSource.manager, setId);
+    const viewer = await this.viewers.staff(person, set.courseId, 'read-course');
+    return this.boardFor(viewer, this.dataSource.manager, set);
+  }
+
+  /** Carries out one act on the Board. If anybody was moved meanwhile, nobody is moved and the Board as it is now comes back. */
+  async place(
+    person: SignedIn,
+    setId: GroupSetId,
+    { why, credit, ...place }: PlaceRequest,
+  ): Promise<PlaceResult> {
+    const found = await setOf(this.dataSource.manager, setId);
+    const viewer = await this.viewers.staff(person, found.courseId, 'place');
+    if (
+      viewer.seesOnlyLed &&
+      place.moves.some((move) => [move.from, move.to].some((id) => id !== null && !viewer.leads.includes(id)))
+    )
+      throw problems.notYours(
+        'You place students in the groups that you look after. Ask the instructor for the others.',
+      );
+    return this.unitOfWork.run(async (work) => {
+      const { manager } = work;
+      const set = await lockSet(manager, setId);
+      if (set.putAwayAt)
+        throw problems.conflict('This set was put away, so nobody is placed in it. Bring it back first.');
+      const wanted = place.moves.flatMap((move) => move.to ?? []);
+      if (!(await areGroupsOfSet(manager, wanted, setId))) throw problems.notFound();
+      if (!set.hasLeaders && place.moves.some((move) => move.leads?.to))
+        throw problems.conflict(
+          'The groups of this set have no leaders. The set’s settings can give them some.',
+        );
+      const facts = { ...(why && { why }), ...(credit !== 'stays' && { credit }) };
+      if (!(await this.memberships.place(work, { set, place, by: person, why: why || null, facts })))
+        throw problems.staleWrite(
+          await this.boardFor(viewer, manager, set),
+          'Someone else moved one of these students first. Nobody was moved; the Board shows how it is now.',
+        );
+      if (credit === 'joins') await this.groupWork.work.creditNewcomers(manager, place.moves);
+      if (credit === 'taken-back') await this.groupWork.work.takeCreditsBack(manager, place.moves);
+      return { unplaced: await countUnplaced(manager, set) };
+    });
+  }
+
+  /** Everybody with their groups in this set, as a file that the Board takes back: a line for each place. */
+  async file(person: SignedIn, setId: GroupSetId): Promise<string> {
+    const { set, groups, students } = await this.read(person, setId);
+    const groupOf = keyedBy(groups, (group) => group.id);
+    const rows = students.flatMap((student) => {
+      const who = [student.number ?? '', student.name, student.email];
+      if (student.seats.length === 0) return [['', '', ...who]];
+      return student.seats.map((seat) => [
+        String(groupOf.get(seat.groupId)!.number),
+        groupOf.get(seat.groupId)!.name,
+        ...who,
+      ]);
+    });
+    const byGroup = rows.toSorted((a, b) => (Number(a[0]) || Infinity) - (Number(b[0]) || Infinity));
+    const lines = [[`Group number in ${set.name}`, 'Group', 'Number', 'Name', 'E-mail'], ...byGroup];
+    return `\ufeff${stringify(lines.map((cells) => cells.map(guardFormula)))}`;
+  }
+
+  /** Where somebody has been in every set, who put them there and who took them out, and why. */
+  async placesOf(person: SignedIn, courseId: CourseId, enrolmentId: EnrolmentId): Promise<PlacesOf> {
+    await this.viewers.staff(person, courseId, 'read-course');
+    const rows = await this.dataSource.query<
+      (Omit<PlacesOf['places'][number], 'from' | 'until'> & { from: Date; until: Date | null })[]
+    >(
+      `SELECT g."setName" AS "set", g."number", g."name", m."from", m."until", p."name" AS "placedBy", q."name" AS "endedBy", m."why", m."endedWhy"
+         FROM "membership" m JOIN "set_group" g ON g."groupId" = m."groupId"
+         JOIN "account" p ON p."personId" = m."placedBy" LEFT JOIN "account" q ON q."personId" = m."endedBy"
+        WHERE g."courseId" = $1 AND m."enrolmentId" = $2 ORDER BY m."from" DESC, m."id" DESC`,
+      [courseId, enrolmentId],
+    );
+    return {
+      places: rows.map((row) => ({
+        ...row,
+        from: row.from.toISOString(),
+        until: row.until?.toISOString() ?? null,
+      })),
+    };
+  }
+
+  /** Whoever sees the work of some groups only is told of no work in the others. */
+  private async boardFor(viewer: Viewer, manager: EntityManager, set: GroupSetRow): Promise<BoardView> {
+    const groups = await groupsOfSet(manager, set.id);
+    const credited = await this.groupWork.work.creditedIn(manager, set.id);
+    const shown = viewer.seesOnlyLed
+      ? credited.filter((each) => viewer.leads.includes(each.groupId))
+      : credited;
+    const students = await studentsIn(manager, set, shown);
+    const { assistantsSee, attributeKinds } = await courseOf(manager, set.courseId);
+    const unplaced = students.filter((student) => student.seats.length === 0).length;
+    return {
+      set: setView(set, groups.length, unplaced),
+      groups,
+      students,
+      attributes: attributesOf(students, attributeKinds),
+      staff: await staffOf(manager, set.courseId),
+      assistantsSee,
+      rules: set.rules,
+      homes: set.homeSetId === null ? [] : await homesIn(manager, set.homeSetId),
+    };
+  }
+}
+
+const byName = new Intl.Collator('en', { sensitivity: 'base' });
+
+/** Everybody in the course with their seats in the set, in the order of their names. */
+async function studentsIn(
+  manager: EntityManager,
+  set: GroupSetRow,
+  credited: readonly Credited[],
+): Promise<BoardStudent[]> {
+  const people = await manager.query<Omit<BoardStudent, 'seats'>[]>(
+    `SELECT "enrolmentId", "name", "familyName", "reading", "email", "number", "attributes"
+       FROM "present_student" WHERE "courseId" = $1`,
+    [set.courseId],
+  );
+  const seats = await manager.query<{ enrolmentId: EnrolmentId; groupId: GroupId; isLeader: boolean }[]>(
+    `SELECT "enrolmentId", "groupId", "isLeader" FROM "membership"
+      WHERE "setId" = $1 AND "until" IS NULL ORDER BY "from", "id"`,
+    [set.id],
+  );
+  const handIns = new Map(credited.map((each) => [`${each.enrolmentId} ${each.groupId}`, each.handIns]));
+  const seatsOf = groupedBy(seats, (seat) => seat.enrolmentId);
+  return people
+    .map((person) => ({
+      ...person,
+      seats: (seatsOf.get(person.enrolmentId) ?? []).map(({ enrolmentId, groupId, isLeader }) => ({
+        groupId,
+        isLeader,
+        handIns: handIns.get(`${enrolmentId} ${groupId}`) ?? 0,
+      })),
+    }))
+    .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
+}
+
+const staffOf = (manager: EntityManager, courseId: string) =>
+  manager.query<BoardView['staff']>(
+    `SELECT "enrolmentId", "name", "role" FROM "course_person"
+      WHERE "courseId" = $1 AND "role" IN ('instructor', 'assistant') AND "leftAt" IS NULL ORDER BY "name"`,
+    [courseId],
+  );
+
+const homesIn = (manager: EntityManager, homeSetId: string) =>
+  manager.query<BoardView['homes']>(
+    `SELECT s."enrolmentId", g."number", g."name" FROM "seat" s JOIN "set_group" g ON g."groupId" = s."groupId"
+      WHERE s."setId" = $1 ORDER BY g."number"`,
+    [homeSetId],
+  );
+
+async function countUnplaced(manager: EntityManager, { id, courseId }: GroupSetRow): Promise<number> {
+  const [row] = await manager.query<{ unplaced: number }[]>(
+    `SELECT ${unplacedSql('$1', '$2')} AS "unplaced"`,
+    [id, courseId],
+  );
+  return row!.unplaced;
+}

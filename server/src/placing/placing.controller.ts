@@ -1,0 +1,125 @@
+import { Controller, Res } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
+
+import { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/contract/common';
+import {
+  BoardView,
+  PlaceRequest,
+  PlaceResult,
+  PlacesOf,
+  SignUpList,
+  SignUpView,
+  TakePlace,
+} from '@jigsaw/contract/placing';
+import type * as ids from '@jigsaw/core/ids';
+import type { SignedIn } from '../identity/index.js';
+import { CurrentPerson } from '../identity/index.js';
+import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { BoardService } from './board.service.js';
+import { SignUpService } from './signUp.service.js';
+
+@ApiTags('placing')
+@Controller()
+export class PlacingController {
+  constructor(
+    private readonly boards: BoardService,
+    private readonly signUps: SignUpService,
+  ) {}
+
+  @Endpoint('GET /sets/:setId/board', {
+    id: 'readBoard',
+    does: 'Groups of a set and where each student sits',
+    answer: BoardView,
+  })
+  board(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+  ): Promise<BoardView> {
+    return this.boards.read(person, setId);
+  }
+
+  @Endpoint('POST /sets/:setId/place', {
+    id: 'placeStudents',
+    does: 'Place, move, swap or pull out students in one act',
+    body: PlaceRequest,
+    answer: PlaceResult,
+  })
+  place(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(PlaceRequest) request: PlaceRequest,
+  ): Promise<PlaceResult> {
+    return this.boards.place(person, setId, request);
+  }
+
+  @Endpoint('GET /courses/:courseId/roster/:enrolmentId/places', {
+    id: 'readPlaces',
+    does: 'Where somebody has been, by whom',
+    answer: PlacesOf,
+  })
+  placesOf(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId,
+  ): Promise<PlacesOf> {
+    return this.boards.placesOf(person, courseId, enrolmentId);
+  }
+
+  @Endpoint('GET /sets/:setId/groups.csv', {
+    id: 'exportGroups',
+    does: 'Everybody with their group in this set, as CSV',
+  })
+  async file(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Res() response: Response,
+  ): Promise<void> {
+    const csv = await this.boards.file(person, setId);
+    response
+      .set({
+        'Content-Type': 'text/csv; charset=utf-8',
+        'Content-Disposition': 'attachment; filename="groups.csv"',
+        'Cache-Control': 'private, no-store',
+      })
+      .send(csv);
+  }
+
+  @Endpoint('GET /courses/:courseId/sign-ups', {
+    id: 'listSignUps',
+    does: 'Sets in which a student chooses a place',
+    answer: SignUpList,
+  })
+  listSignUps(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<SignUpList> {
+    return this.signUps.list(person, courseId);
+  }
+
+  @Endpoint('GET /sets/:setId/sign-up', {
+    id: 'readSignUp',
+    does: 'Groups of a set with the places left',
+    answer: SignUpView,
+  })
+  signUp(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+  ): Promise<SignUpView> {
+    return this.signUps.view(person, setId);
+  }
+
+  @Endpoint('POST /sets/:setId/sign-up', {
+    id: 'takePlace',
+    does: 'Take a place, move to it, or give one back',
+    body: TakePlace,
+    answer: SignUpView,
+  })
+  takePlace(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(TakePlace) { groupId }: TakePlace,
+  ): Promise<SignUpView> {
+    return this.signUps.take(person, setId, groupId);
+  }
+}

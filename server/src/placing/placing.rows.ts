@@ -1,0 +1,32 @@
+import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import { EnrolmentRow } from '../course/index.js';
+import { PersonRow } from '../identity/index.js';
+import { GroupRow, GroupSetRow } from '../sets/index.js';
+
+/** Membership is history: a move ends one row and begins another. */
+@Entity('membership')
+@Check('membership_span', `"until" IS NULL OR "until" >= "from"`)
+@Index('membership_exclusive', ['setId', 'enrolmentId'], {
+  unique: true,
+  where: `"until" IS NULL AND "isExclusive"`,
+})
+@Index('membership_leader_once', ['groupId'], { unique: true, where: `"until" IS NULL AND "isLeader"` })
+@Index('membership_by_group', ['groupId'], { where: `"until" IS NULL` })
+@Index('membership_by_enrolment', ['enrolmentId'])
+export class MembershipRow {
+  @PrimaryColumn('uuid') id!: string;
+  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: string;
+  @ForeignKey(() => GroupRow) @Column('uuid') groupId!: string;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') enrolmentId!: string;
+  /** Copied from the set, so that the database itself can hold the rule. */
+  @Column('boolean') isExclusive!: boolean;
+  @Column('timestamptz') from!: Date;
+  @Column('timestamptz', { nullable: true }) until!: Date | null;
+  @ForeignKey(() => PersonRow) @Column('uuid') placedBy!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid', { nullable: true }) endedBy!: string | null;
+  /** The one member whom the others may turn to; at most one a group. */
+  @Column('boolean', { default: false }) isLeader!: boolean;
+  /** In somebody's words, where they gave any: why this place began, and why it ended. */
+  @Column('text', { nullable: true }) why!: string | null;
+  @Column('text', { nullable: true }) endedWhy!: string | null;
+}

@@ -1,0 +1,55 @@
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { problems } from '../platform/problems.js';
+import type { ChangingSet, RemovedGroup, SetHearer } from '../sets/index.js';
+import { Memberships } from './memberships.js';
+
+/** What becomes of the seats when a set or its groups change. */
+@Injectable()
+export class SeatsOfSets implements SetHearer {
+  constructor(private readonly memberships: Memberships) {}
+
+  /** @throws conflict with names, if somebody has several places and is to have one. */
+  async setChanging({ manager, set, next }: ChangingSet): Promise<void> {
+    if (set.isExclusive !== next.isExclusive) {
+      if (next.isExclusive) refuseSeveralPlaces(await inSeveralGroups(manager, set.id));
+      await this.memberships.makeExclusive(manager, set.id, next.isExclusive);
+    }
+    if (set.hasLeaders && !next.hasLeaders) await this.memberships.endLeading(manager, set.id);
+  }
+
+  /** @throws conflict while somebody sits in it. */
+  async groupRemoved({ manager, group }: RemovedGroup): Promise<void> {
+    const [row] = await manager.query<{ members: number }[]>(
+      `SELECT count(*)::int AS "members" FROM "membership" WHERE "groupId" = $1 AND "until" IS NULL`,
+      [group.id],
+    );
+    const { members } = row!;
+    if (members > 0)
+      throw problems.conflict(
+        `${members} ${members === 1 ? 'student is' : 'students are'} in ${group.name}. Take them out first; nothing was changed.`,
+      );
+  }
+}
+
+const inSeveralGroups = async (manager: EntityManager, setId: string): Promise<string[]> =>
+  (
+    await manager.query<{ name: string }[]>(
+      `SELECT p."name" FROM "membership" m JOIN "course_person" p ON p."enrolmentId" = m."enrolmentId"
+        WHERE m."setId" = $1 AND m."until" IS NULL GROUP BY p."enrolmentId", p."name" HAVING count(*) > 1 ORDER BY p."name"`,
+      [setId],
+    )
+  ).map((row) => row.name);
+
+function refuseSeveralPlaces([first, second, ...more]: readonly string[]): void {
+  if (first === undefined) return;
+  const who =
+    second === undefined
+      ? first
+      : more.length === 0
+        ? `${first} and ${second}`
+        : `${first}, ${second} and ${more.length} more`;
+  throw problems.conflict(
+    `${who} ${second === undefined ? 'is' : 'are'} in several groups. Take them out of all but one first.`,
+  );
+}

@@ -1,0 +1,57 @@
+import { Injectable } from '@nestjs/common';
+import type { ActivityView, GrantExtension } from '@jigsaw/contract/release';
+import type { ActivityId, GroupId } from '@jigsaw/core/ids';
+import type { SignedIn } from '../identity/index.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import { groupTags, setOfCourse } from '../sets/index.js';
+import { ActivitiesService } from './activities.service.js';
+import { ExtensionRow } from './release.rows.js';
+
+/** More time for one group. */
+@Injectable()
+export class ExtensionsService {
+  constructor(
+    private readonly unitOfWork: UnitOfWork,
+    private readonly activities: ActivitiesService,
+  ) {}
+
+  /** Gives one group longer, or its time back (null). */
+  async extend(
+    person: SignedIn,
+    activityId: ActivityId,
+    groupId: GroupId,
+    grant: GrantExtension | null,
+  ): Promise<ActivityView> {
+    const activity = await this.activities.forStaff(person, activityId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const tag = (await groupTags(manager, [groupId])).get(groupId);
+      if (!tag) throw problems.notFound();
+      await setOfCourse(manager, tag.setId, activity.courseId);
+      if (grant && activity.opens && Date.parse(grant.due) < activity.opens.getTime())
+        throw problems.invalidInput('This is before it opens. Choose a later time.', {
+          issues: [{ path: 'due', message: 'Choose a later time.' }],
+        });
+      const before = await manager.findOneBy(ExtensionRow, { activityId, groupId });
+      if (grant)
+        await manager.save(ExtensionRow, {
+          activityId,
+          groupId,
+          due: new Date(grant.due),
+          reason: grant.reason,
+          grantedBy: person.id,
+          grantedAt: now,
+        });
+      else await manager.delete(ExtensionRow, { activityId, groupId });
+      await record({
+        type: grant ? 'extension.granted' : 'extension.taken-back',
+        courseId: activity.courseId,
+        actorId: person.id,
+        subjectId: activityId,
+        facts: { groupId, from: before?.due.toISOString() ?? null, to: grant?.due ?? null },
+        groupIds: [groupId],
+      });
+      return this.activities.view(manager, activity);
+    });
+  }
+}

@@ -1,0 +1,92 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import type { CopyHead } from '@jigsaw/contract/rooms';
+import type { ActivityId, CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
+import { assert } from '@jigsaw/core/ids';
+import { keyedBy } from '@jigsaw/core/lists';
+import { authorsById } from '../course/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { Clock } from '../platform/clock.js';
+import type { CopyAccess } from '../release/index.js';
+import { Gate, Kinds, membersOfCopies, plainDecimal } from '../release/index.js';
+import { groupTags } from '../sets/index.js';
+import { News } from './news.service.js';
+
+/** The head of a copy: what was set, for whom and until when. */
+@Injectable()
+export class CopyHeads {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly gate: Gate,
+    private readonly kinds: Kinds,
+    private readonly news: News,
+    private readonly clock: Clock,
+  ) {}
+
+  /** What every copy has, whatever its kind, and which other groups' copies of the same the person may look into. */
+  async head(person: SignedIn, copyId: CopyId): Promise<CopyHead> {
+    const access = await this.gate.enter(person, copyId);
+    const { entered } = await this.gate.enterAll(person, access.release.courseId as CourseId);
+    return this.headOf(
+      access,
+      entered.filter((each) => each.release.id === access.release.id),
+    );
+  }
+
+  async headOf(access: CopyAccess, siblings: readonly CopyAccess[]): Promise<CopyHead> {
+    const { copy, release, activity, extension, schedule, decision, viewer } = access;
+    const { manager } = this.dataSource;
+    const membersOf = await membersOfCopies(manager, [access]);
+    const member = await authorsById(manager, membersOf(copy.id), viewer.enrolmentId);
+    const tags = await groupTags(
+      manager,
+      siblings.map((each) => each.copy.groupId),
+    );
+    const news = await this.news.of(siblings);
+    const progress = await this.kinds.progress({
+      accesses: siblings,
+      manager,
+      now: this.clock.now(),
+      membersOf: await membersOfCopies(manager, siblings),
+    });
+    const siblingOf = keyedBy(siblings, (each) => each.copy.groupId);
+    const group = copy.groupId === null ? null : (tags.get(copy.groupId) ?? null);
+    assert(copy.groupId === null || group, 'a copy of a group has one');
+    return {
+      id: copy.id as CopyId,
+      releaseId: release.id as ReleaseId,
+      activityId: activity.id as ActivityId,
+      kind: activity.kind,
+      settings: this.kinds.settingsOf(activity) as CopyHead['settings'],
+      title: activity.title,
+      brief: activity.brief,
+      points: activity.points === null ? null : plainDecimal(activity.points),
+      rubric: activity.rubric as CopyHead['rubric'],
+      schedule: { opens: iso(schedule.opens), due: iso(schedule.due), closes: iso(schedule.closes) },
+      extension: extension && { due: extension.due.toISOString(), reason: extension.reason },
+      latePolicy: activity.latePolicy,
+      access: decision.access,
+      part: decision.part,
+      mode: release.mode,
+      group,
+      members: membersOf(copy.id).map(member),
+      others: [...tags.values()].flatMap((tag) => {
+        const sibling = siblingOf.get(tag.id)!;
+        return sibling.copy.id === copy.id
+          ? []
+          : [
+              {
+                copyId: sibling.copy.id as CopyId,
+                group: tag,
+                unread: news(sibling.copy.id).unread,
+                state: progress.get(sibling.copy.id)!.state,
+              },
+            ];
+      }),
+      unread: news(copy.id).unread,
+      serverTime: this.clock.now().toISOString(),
+    };
+  }
+}
+
+const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());

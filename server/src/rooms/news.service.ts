@@ -1,0 +1,110 @@
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import type { MarkSeen, RoomItem, SeenAnswer } from '@jigsaw/contract/rooms';
+import type { CopyId } from '@jigsaw/core/ids';
+import type { SignedIn } from '../identity/index.js';
+import { Clock } from '../platform/clock.js';
+import type { CopyAccess } from '../release/index.js';
+import { Gate, Kinds } from '../release/index.js';
+
+export interface CopyNews {
+  readonly unread: number;
+  readonly latest: RoomItem['latest'];
+}
+
+const nothing: CopyNews = { unread: 0, latest: null };
+
+/** What is new to somebody: items by others, of any kind, in a version that they have not seen. */
+@Injectable()
+export class News {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly kinds: Kinds,
+    private readonly gate: Gate,
+    private readonly clock: Clock,
+  ) {}
+
+  /** For many copies of one person at once: one query, however many copies and kinds. */
+  async of(accesses: readonly CopyAccess[]): Promise<(copyId: string) => CopyNews> {
+    const [first] = accesses;
+    if (!first) return () => nothing;
+    const { sql, lists } = this.itemsOf(accesses);
+    const rows = await this.dataSource.query<
+      { copyId: string; unread: number; at: Date; excerpt: string; by: string; authorId: string }[]
+    >(
+      `WITH item AS (${sql}),
+            shown AS (SELECT * FROM item WHERE ${visible}),
+            counted AS (SELECT i."copyId", count(*) FILTER (WHERE ${isNew})::int AS "unread"
+                          FROM shown i LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1 GROUP BY i."copyId"),
+            latest AS (SELECT DISTINCT ON ("copyId") "copyId", "at", "excerpt", "authorId" FROM shown ORDER BY "copyId", "at" DESC)
+       SELECT c."copyId", c."unread", l."at", l."excerpt", l."authorId", p."name" AS "by"
+         FROM counted c JOIN latest l ON l."copyId" = c."copyId"
+         JOIN "course_person" p ON p."enrolmentId" = l."authorId"`,
+      [first.viewer.enrolmentId, seesAll(first), ...lists],
+    );
+    const byCopy = new Map(
+      rows.map(({ copyId, unread, at, excerpt, by, authorId }) => [
+        copyId,
+        {
+          unread,
+          latest: {
+            at: at.toISOString(),
+            by,
+            byYou: authorId === first.viewer.enrolmentId,
+            excerpt: excerpt.slice(0, 140),
+          },
+        },
+      ]),
+    );
+    return (copyId) => byCopy.get(copyId) ?? nothing;
+  }
+
+  /** Which of these have a version that the person has not seen. */
+  async newOf(access: CopyAccess): Promise<ReadonlySet<string>> {
+    const { sql, lists } = this.itemsOf([access]);
+    const rows = await this.dataSource.query<{ id: string }[]>(
+      `SELECT i."subjectId" AS "id" FROM (SELECT * FROM (${sql}) item WHERE ${visible}) i
+         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1 WHERE ${isNew}`,
+      [access.viewer.enrolmentId, seesAll(access), ...lists],
+    );
+    return new Set(rows.map((row) => row.id));
+  }
+
+  /** Only what is in this copy and theirs to see can be marked; the rest of what is sent is passed over. */
+  async see(person: SignedIn, copyId: CopyId, request: MarkSeen): Promise<SeenAnswer> {
+    const access = await this.gate.enter(person, copyId);
+    const { sql, lists } = this.itemsOf([access]);
+    const items = request.what === 'items' ? JSON.stringify(request.items) : null;
+    await this.dataSource.query(
+      `INSERT INTO "seen" ("enrolmentId", "subjectId", "version", "at")
+       SELECT $1, i."subjectId", LEAST(i."version", COALESCE((w."each"->>'version')::int, i."version")), $${lists.length + 3}
+         FROM (SELECT * FROM (${sql}) item WHERE ${visible}) i
+         LEFT JOIN LATERAL (SELECT "each" FROM jsonb_array_elements($${lists.length + 4}::jsonb) AS "each" WHERE "each"->>'id' = i."subjectId"::text LIMIT 1) w ON true
+        WHERE ($${lists.length + 4}::jsonb IS NULL OR w."each" IS NOT NULL) AND i."authorId" <> $1
+       ON CONFLICT ("enrolmentId", "subjectId") DO UPDATE SET "version" = GREATEST("seen"."version", excluded."version"), "at" = excluded."at"`,
+      [access.viewer.enrolmentId, seesAll(access), ...lists, this.clock.now(), items],
+    );
+    return { unread: (await this.of([access]))(copyId).unread };
+  }
+
+  /** One query over all kinds concerned; parameters $1 and $2 are the viewer and whether they see all, $3 and on the lists of copies. */
+  private itemsOf(accesses: readonly CopyAccess[]): { sql: string; lists: string[][] } {
+    const lists: string[][] = [];
+    const parts: string[] = [];
+    for (const kind of this.kinds.all) {
+      const copyIds = accesses
+        .filter((access) => access.activity.kind === kind.name)
+        .map((access) => access.copy.id);
+      if (copyIds.length === 0) continue;
+      lists.push(copyIds);
+      parts.push(
+        `SELECT "copyId", "subjectId", "version", "authorId", "ownerId", "at", "excerpt" FROM (${kind.itemsSql(`$${lists.length + 2}::uuid[]`)}) AS "of_${parts.length}"`,
+      );
+    }
+    return { sql: parts.join(' UNION ALL '), lists };
+  }
+}
+
+const visible = `("ownerId" IS NULL OR "ownerId" = $1 OR $2::boolean)`;
+const isNew = `i."authorId" <> $1 AND i."version" > COALESCE(s."version", 0)`;
+const seesAll = ({ viewer }: CopyAccess) => viewer.role !== 'student';

@@ -1,0 +1,47 @@
+import type { EntityManager } from 'typeorm';
+import { In } from 'typeorm';
+import { problems } from '../platform/problems.js';
+import { GroupRow, GroupSetRow } from './sets.rows.js';
+
+/** @throws not-found: who may know of it is the caller's to decide. */
+export async function setOf(manager: EntityManager, setId: string): Promise<GroupSetRow> {
+  const set = await manager.findOneBy(GroupSetRow, { id: setId });
+  if (!set) throw problems.notFound();
+  return set;
+}
+
+/** @throws not-found for a set of another course, too. */
+export async function setOfCourse(
+  manager: EntityManager,
+  setId: string,
+  courseId: string,
+): Promise<GroupSetRow> {
+  const set = await manager.findOneBy(GroupSetRow, { id: setId, courseId });
+  if (!set) throw problems.notFound();
+  return set;
+}
+
+/** Acts on one set take turns from here to the end of the transaction. */
+export const lockSet = (manager: EntityManager, setId: string): Promise<GroupSetRow> =>
+  manager.findOneOrFail(GroupSetRow, { where: { id: setId }, lock: { mode: 'pessimistic_write' } });
+
+/** The sets of a course in their order, those that were put away too. */
+export const setsOfCourse = (manager: EntityManager, courseId: string): Promise<GroupSetRow[]> =>
+  manager.find(GroupSetRow, { where: { courseId }, order: { position: 'ASC', createdAt: 'ASC' } });
+
+/** The groups of these sets by their numbers. */
+export const groupsOfSets = (manager: EntityManager, setIds: readonly string[]): Promise<GroupRow[]> =>
+  manager.find(GroupRow, { where: { setId: In([...setIds]) }, order: { number: 'ASC' } });
+
+export const groupRows = (manager: EntityManager, setId: string): Promise<GroupRow[]> =>
+  groupsOfSets(manager, [setId]);
+
+/** Whether all of these, each once, are groups of the set. */
+export async function areGroupsOfSet(
+  manager: EntityManager,
+  groupIds: readonly string[],
+  setId: string,
+): Promise<boolean> {
+  const ids = [...new Set(groupIds)];
+  return (await manager.countBy(GroupRow, { id: In(ids), setId })) === ids.length;
+}

@@ -1,0 +1,173 @@
+import { Controller } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+
+import { CourseId, GroupId, GroupSetId } from '@jigsaw/contract/common';
+import {
+  BoardGroup,
+  BoardGroups,
+  DressGroup,
+  EditGroup,
+  EditGroups,
+  FreezeRequest,
+  GroupDress,
+  GroupSetList,
+  GroupSetView,
+  LeadGroups,
+  PutAwayRequest,
+  SetOrder,
+  SetRules,
+  SetSettings,
+} from '@jigsaw/contract/sets';
+import type * as ids from '@jigsaw/core/ids';
+import type { SignedIn } from '../identity/index.js';
+import { CurrentPerson } from '../identity/index.js';
+import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { GroupsService } from './groups.service.js';
+import { SetsService } from './sets.service.js';
+
+@ApiTags('sets')
+@Controller()
+export class SetsController {
+  constructor(
+    private readonly sets: SetsService,
+    private readonly groups: GroupsService,
+  ) {}
+
+  @Endpoint('GET /courses/:courseId/sets', {
+    id: 'listGroupSets',
+    does: 'The group sets of a course',
+    answer: GroupSetList,
+  })
+  list(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<GroupSetList> {
+    return this.sets.list(person, courseId);
+  }
+
+  @Endpoint('PATCH /sets/:setId', {
+    id: 'changeGroupSet',
+    does: 'Change what a set is called and how it is filled',
+    body: SetSettings,
+    answer: GroupSetView,
+  })
+  change(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(SetSettings) settings: SetSettings,
+  ): Promise<GroupSetView> {
+    return this.sets.change(person, setId, settings);
+  }
+
+  @Endpoint('PUT /sets/:setId/rules', {
+    id: 'changeRules',
+    does: 'What deals of this set are to bring about',
+    body: SetRules,
+    answer: GroupSetView,
+  })
+  changeRules(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(SetRules) rules: SetRules,
+  ): Promise<GroupSetView> {
+    return this.sets.changeRules(person, setId, rules);
+  }
+
+  @Endpoint('POST /sets/:setId/freeze', {
+    id: 'freezeGroupSet',
+    does: 'Fix where students sit, or let them choose again',
+    body: FreezeRequest,
+    answer: GroupSetView,
+  })
+  freeze(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(FreezeRequest) { isFrozen }: FreezeRequest,
+  ): Promise<GroupSetView> {
+    return this.sets.freeze(person, setId, isFrozen);
+  }
+
+  @Endpoint('POST /sets/:setId/put-away', {
+    id: 'putAwayGroupSet',
+    does: 'Put a set out of the way, or bring it back',
+    body: PutAwayRequest,
+    answer: GroupSetView,
+  })
+  putAway(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(PutAwayRequest) { isPutAway }: PutAwayRequest,
+  ): Promise<GroupSetView> {
+    return this.sets.putAway(person, setId, isPutAway);
+  }
+
+  @Endpoint('PUT /courses/:courseId/sets/order', {
+    id: 'orderGroupSets',
+    does: 'In which order the sets are shown',
+    body: SetOrder,
+    answer: GroupSetList,
+  })
+  order(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(SetOrder) order: SetOrder,
+  ): Promise<GroupSetList> {
+    return this.sets.order(person, courseId, order);
+  }
+
+  @Endpoint('PATCH /groups/:groupId', {
+    id: 'editGroup',
+    does: "Change a group's name and capacity",
+    body: EditGroup,
+    answer: BoardGroup,
+  })
+  edit(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('groupId', GroupId) groupId: ids.GroupId,
+    @Takes(EditGroup) edit: EditGroup,
+  ): Promise<BoardGroup> {
+    return this.groups.edit(person, groupId, edit);
+  }
+
+  @Endpoint('PUT /sets/:setId/groups', {
+    id: 'editGroups',
+    does: 'Change, add and take away groups of a set at once',
+    body: EditGroups,
+    answer: BoardGroups,
+  })
+  editAll(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(EditGroups) edit: EditGroups,
+  ): Promise<BoardGroups> {
+    return this.groups.editAll(person, setId, edit);
+  }
+
+  @Endpoint('PUT /sets/:setId/leads', {
+    id: 'leadGroups',
+    does: 'Who of the staff look after these groups',
+    body: LeadGroups,
+    answer: BoardGroups,
+  })
+  lead(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(LeadGroups) request: LeadGroups,
+  ): Promise<BoardGroups> {
+    return this.groups.lead(person, setId, request);
+  }
+
+  @Endpoint('PATCH /groups/:groupId/dress', {
+    id: 'dressGroup',
+    does: 'What members make of their own group',
+    body: DressGroup,
+    answer: GroupDress,
+  })
+  dress(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('groupId', GroupId) groupId: ids.GroupId,
+    @Takes(DressGroup) dress: DressGroup,
+  ): Promise<GroupDress> {
+    return this.groups.dress(person, groupId, dress);
+  }
+}

@@ -1,0 +1,24 @@
+import { Module } from '@nestjs/common';
+import { CourseModule, Viewers } from '../course/index.js';
+import { GroupsService } from './groups.service.js';
+import { SetHearers } from './setHearers.js';
+import { SetMaking } from './setMaking.js';
+import { SetsController } from './sets.controller.js';
+import { SetsService } from './sets.service.js';
+import { SetViews } from './setViews.js';
+
+@Module({
+  imports: [CourseModule],
+  controllers: [SetsController],
+  providers: [SetsService, GroupsService, SetMaking, SetViews, SetHearers],
+  exports: [SetMaking, SetViews, SetHearers],
+})
+export class SetsModule {
+  constructor(viewers: Viewers) {
+    viewers.know(
+      'leads',
+      (enrolmentId) =>
+        `(SELECT jsonb_agg(l."groupId") FROM "group_lead" l WHERE l."enrolmentId" = ${enrolmentId})`,
+    );
+  }
+}

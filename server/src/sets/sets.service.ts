@@ -1,0 +1,185 @@
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource, In, IsNull, Not } from 'typeorm';
+import type {
+  DealRule,
+  GroupSetList,
+  GroupSetView,
+  SetOrder,
+  SetRules,
+  SetSettings,
+} from '@jigsaw/contract/sets';
+import type { CourseId, GroupSetId } from '@jigsaw/core/ids';
+import { areEnrolled, countStudents, Viewers } from '../course/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import { lockSet, setOf } from './lookups.js';
+import { SetHearers } from './setHearers.js';
+import { refuseSignUp } from './setMaking.js';
+import { GroupSetRow } from './sets.rows.js';
+import { SetViews } from './setViews.js';
+
+/** Group sets as a whole: changed, frozen, put away, ordered. */
+@Injectable()
+export class SetsService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly viewers: Viewers,
+    private readonly views: SetViews,
+    private readonly hearers: SetHearers,
+  ) {}
+
+  async list(person: SignedIn, courseId: CourseId): Promise<GroupSetList> {
+    await this.viewers.staff(person, courseId, 'read-course');
+    const { manager } = this.dataSource;
+    const putAway = await manager.find(GroupSetRow, {
+      where: { courseId, putAwayAt: Not(IsNull()) },
+      order: { putAwayAt: 'DESC' },
+    });
+    return {
+      sets: await this.views.all(manager, courseId),
+      putAway: putAway.map((set) => ({ id: set.id as GroupSetId, name: set.name })),
+      students: await countStudents(manager, courseId),
+    };
+  }
+
+  /** @throws stale-write with the set as it is, if somebody changed it meanwhile. */
+  async change(
+    person: SignedIn,
+    setId: GroupSetId,
+    { version, ...settings }: SetSettings,
+  ): Promise<GroupSetView> {
+    const { courseId, isFormedAtHandIn } = await this.staffSet(person, setId);
+    refuseSignUp({ ...settings, isFormedAtHandIn });
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      const before = await lockSet(manager, setId);
+      if (before.version !== version) {
+        const set = await this.views.one(manager, courseId, setId);
+        throw problems.staleWrite(
+          set,
+          `This set was changed meanwhile: it is called ${set.name} now. Yours is kept here; compare the two.`,
+        );
+      }
+      await this.hearers.setChanging({ manager, set: before, next: settings });
+      await manager.update(GroupSetRow, setId, { ...settings, version: version + 1 });
+      await record({
+        type: 'set.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: setId,
+        facts: { version: version + 1 },
+        isForAll: true,
+      });
+      return this.views.one(manager, courseId, setId);
+    });
+  }
+
+  /** What its deals are to bring about.
+   * @throws stale-write with the set as it is, if somebody changed it meanwhile. */
+  async changeRules(
+    person: SignedIn,
+    setId: GroupSetId,
+    { rules, version }: SetRules,
+  ): Promise<GroupSetView> {
+    const { courseId } = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      const set = await lockSet(manager, setId);
+      if (set.version !== version)
+        throw problems.staleWrite(
+          await this.views.one(manager, courseId, setId),
+          'Somebody changed this set meanwhile. Yours is not saved; look at the set once more.',
+        );
+      await this.refuseStrangers(manager, courseId, rules);
+      await manager.update(GroupSetRow, setId, { rules, version: version + 1 });
+      await record({
+        type: 'set.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: setId,
+        facts: { rules: rules.length },
+      });
+      return this.views.one(manager, courseId, setId);
+    });
+  }
+
+  /** Rules name students and sets of their own course. */
+  private async refuseStrangers(
+    manager: EntityManager,
+    courseId: string,
+    rules: readonly DealRule[],
+  ): Promise<void> {
+    const students = [...new Set(rules.flatMap((rule) => ('students' in rule ? rule.students : [])))];
+    const sets = [...new Set(rules.flatMap((rule) => ('setIds' in rule ? rule.setIds : [])))];
+    if (!(await areEnrolled(manager, courseId, students))) throw problems.notFound();
+    if ((await manager.countBy(GroupSetRow, { id: In(sets), courseId })) !== sets.length)
+      throw problems.notFound();
+  }
+
+  /** Students stay where they are; staff still place them. */
+  async freeze(person: SignedIn, setId: GroupSetId, isFrozen: boolean): Promise<GroupSetView> {
+    const { courseId } = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const set = await lockSet(manager, setId);
+      if ((set.frozenAt !== null) !== isFrozen) {
+        await manager.update(GroupSetRow, setId, {
+          frozenAt: isFrozen ? now : null,
+          version: set.version + 1,
+        });
+        await record({
+          type: 'set.changed',
+          courseId,
+          actorId: person.id,
+          subjectId: setId,
+          facts: { isFrozen },
+          isForAll: true,
+        });
+      }
+      return this.views.one(manager, courseId, setId);
+    });
+  }
+
+  /** Its rooms, work and marks stay; it is out of the way of everything that places people. */
+  async putAway(person: SignedIn, setId: GroupSetId, isPutAway: boolean): Promise<GroupSetView> {
+    const { courseId } = await this.staffSet(person, setId);
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await manager.update(GroupSetRow, setId, { putAwayAt: isPutAway ? now : null });
+      await record({
+        type: 'set.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: setId,
+        facts: { isPutAway },
+        isForAll: true,
+      });
+      return this.views.one(manager, courseId, setId);
+    });
+  }
+
+  async order(person: SignedIn, courseId: CourseId, { setIds }: SetOrder): Promise<GroupSetList> {
+    await this.viewers.staff(person, courseId, 'manage-groups');
+    await this.unitOfWork.run(async ({ manager, record }) => {
+      const shown = await this.views.all(manager, courseId);
+      if (shown.length !== setIds.length || shown.some((set) => !setIds.includes(set.id)))
+        throw problems.conflict(
+          'The sets of this course changed meanwhile. Look at them once more; they stand as before.',
+        );
+      for (const [position, id] of setIds.entries()) await manager.update(GroupSetRow, id, { position });
+      await record({
+        type: 'set.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: courseId,
+        facts: { order: setIds },
+      });
+    });
+    return this.list(person, courseId);
+  }
+
+  private async staffSet(person: SignedIn, setId: GroupSetId): Promise<GroupSetRow> {
+    const set = await setOf(this.dataSource.manager, setId);
+    await this.viewers.staff(person, set.courseId, 'manage-groups');
+    return set;
+  }
+}
