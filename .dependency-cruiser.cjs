@@ -76,7 +76,10 @@ module.exports = {
       name: 'web-areas-through-their-index',
       comment: 'An area is entered through its index only; the routes alone know the pages.',
       severity: 'error',
-      from: { path: '^web/src/([^/]+)/', pathNot: '^web/src/test/|[.]test[.]tsx?$' },
+      from: {
+        path: '^web/src/([^/]+)/',
+        pathNot: '^web/src/test/|^web/src/app/routes[.]tsx$|[.]test[.]tsx?$',
+      },
       to: { path: '^web/src/([^/]+)/.+', pathNot: ['^web/src/$1/', '^web/src/[^/]+/index[.]ts$'] },
     },
     {

@@ -9,7 +9,7 @@ import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
 import { makeStore } from './api/index.js';
 import { applyTheme, chosenTheme } from './look/index.js';
-import { makeRouter } from './routes.js';
+import { makeRouter } from './app/routes.js';
 
 applyTheme(chosenTheme());
 createRoot(document.getElementById('root')!).render(

@@ -9,7 +9,6 @@ import type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './
 import { roleOfWord } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
 import { isAddress, sameAddress } from '../course/index.js';
-import type { RosterPerson } from './person.js';
 import { placeChanges, seatedIn, setOfHeading, splitNames } from './places.js';
 import type { KnownSets, NamedPlace } from './places.js';
 import type { Table, TableRow } from '../files/index.js';

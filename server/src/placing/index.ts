@@ -2,7 +2,6 @@ export { GroupWork } from './groupWork.js';
 export type { Credited, WorkOfGroups } from './groupWork.js';
 export { seatsForLatecomers } from './latecomers.js';
 export { Memberships } from './memberships.js';
-export type { TakenSeat } from './memberships.js';
 export { PlacingModule } from './placing.module.js';
 export { MembershipRow } from './placing.rows.js';
 export { SetCopies } from './setCopies.service.js';

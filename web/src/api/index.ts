@@ -4,4 +4,3 @@ export { ProblemStrip } from './ProblemStrip.js';
 export { sessionResumed } from './sessionState.js';
 export { makeStore } from './store.js';
 export type { RootState } from './store.js';
-export { saySaved, useAutosave } from './useAutosave.js';

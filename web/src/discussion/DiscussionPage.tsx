@@ -5,7 +5,7 @@ import { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
-import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../copy/index.js';
+import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../rooms/index.js';
 import { Button, Key, PersonName, Small, useNotice, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';

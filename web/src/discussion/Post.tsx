@@ -6,10 +6,10 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { plainText } from '@jigsaw/core/text';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
-import { valuesOf } from '../copy/index.js';
+import { valuesOf } from '../rooms/index.js';
 import { Button, initials, PersonName, Small, Tag, useNotice, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useChangePostMutation, useTakeOutPostMutation } from './discussionApi.js';
 import { WordRule } from './WordRule.js';
 

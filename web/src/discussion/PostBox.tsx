@@ -5,7 +5,7 @@ import type { PostView } from '@jigsaw/contract/discussion';
 import { PostId } from '@jigsaw/contract/common';
 import { countWords, emptyText, plainText } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { useKeptDraft } from '../copy/index.js';
+import { useKeptDraft } from '../page/index.js';
 import { Button, Small, Waiting } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
 import { useAddPostMutation } from './discussionApi.js';

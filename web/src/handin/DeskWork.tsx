@@ -1,9 +1,9 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { PersonName, Small, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useReadWorkQuery } from './handinApi.js';
-import { HandedInWork, PartView } from './Work.js';
+import { HandedInWork, PartView } from './HandedIn.js';
 
 /** What was handed in, or what stands there so far, as it lies on the Marking desk. */
 export default function DeskWork({

@@ -8,11 +8,12 @@ import type { WorkFile } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { emptyText } from '@jigsaw/core/text';
-import { api, problemOf, ProblemStrip, saySaved, useAutosave } from '../api/index.js';
-import { CopyFrame, useMarkSeenMutation, valuesOf } from '../copy/index.js';
+import { api, problemOf, ProblemStrip } from '../api/index.js';
+import { saySaved, useAutosave } from '../page/index.js';
+import { CopyFrame, useMarkSeenMutation, valuesOf } from '../rooms/index.js';
 import { Button, PersonName, Small, Tag, useNotice, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { RubricTable } from '../rubric/index.js';
 import {
   useHandInMutation,
@@ -23,7 +24,7 @@ import {
 import { uploadFile } from './uploadFile.js';
 import type { Upload } from './uploadFile.js';
 import { sayLate } from './words.js';
-import { FileList, HandedInWork, PartView } from './Work.js';
+import { FileList, HandedInWork, PartView } from './HandedIn.js';
 
 const Body = styled.div`
   display: grid;

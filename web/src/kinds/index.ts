@@ -1,3 +1,3 @@
 export { draftOfKind } from './draft.js';
 export type { KindOnPages, SettingsFormProps } from './kind.js';
-export { kindOf, kinds } from './registry.js';
+export { kindOf, kinds, registerKind } from './registry.js';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { datesIn } from './index.js';
+import { datesIn } from './dates.js';
 
 describe('dates', () => {
   it('are written in the course’s zone', () => {

@@ -17,7 +17,7 @@ import {
   Small,
   Waiting,
 } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useReadOutboxQuery } from './mailApi.js';
 
 const Frame = styled(Page)`

@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Field, Sheet, Small, useNotice } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useWriteToPeopleMutation } from './mailApi.js';
 
 const Fields = styled.div`

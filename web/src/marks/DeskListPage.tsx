@@ -1,7 +1,7 @@
 import { Navigate } from 'react-router';
 import { ProblemStrip } from '../api/index.js';
 import { ButtonLink, Empty, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useListDeskQuery } from './marksApi.js';
 
 /** The station opens where marking is needed most: the first activity with something to mark. */

@@ -17,7 +17,7 @@ import {
   Tag,
   Waiting,
 } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { MarkSheet } from './MarkSheet.js';
 import { MarksViews } from './MarksViews.js';
 import { useListDeskQuery, useReadDeskQuery, useReadMarkQuery } from './marksApi.js';

@@ -27,7 +27,7 @@ import {
   Tag,
   Waiting,
 } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useReadGradebookQuery } from './marksApi.js';
 import { MarksViews } from './MarksViews.js';
 

@@ -7,12 +7,13 @@ import type { AdjustmentShape, DeskRow, SaveMark } from '@jigsaw/contract/marks'
 import { sayMinutes } from '@jigsaw/core/handin';
 import type { Adjustment } from '@jigsaw/core/marks';
 import { markFrom, personMark, rubricMark } from '@jigsaw/core/marks';
-import { problemOf, ProblemStrip, saySaved, useAutosave } from '../api/index.js';
-import { valuesOf } from '../copy/index.js';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { saySaved, useAutosave } from '../page/index.js';
+import { valuesOf } from '../rooms/index.js';
 import { kindOf } from '../kinds/index.js';
 import { Button, Field, hueOfGroup, Small, Spoken, Tag, useNotice, Waiting } from '../look/index.js';
 import { RichText } from '../text/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { MemberTable } from './MemberTable.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
 import { RubricGrid } from './RubricGrid.js';

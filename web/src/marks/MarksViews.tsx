@@ -1,6 +1,6 @@
 import { Link, useLocation } from 'react-router';
 import { styled } from 'styled-components';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 
 const Views = styled.nav`
   display: flex;

@@ -5,7 +5,7 @@ import { sayMinutes } from '@jigsaw/core/handin';
 import { ProblemStrip } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, Small, Tag, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
 import { useReadMyMarksQuery } from './marksApi.js';
 import { sayStep, signed } from './words.js';

@@ -5,7 +5,7 @@ import { ProblemStrip } from '../api/index.js';
 import { draftOfKind, kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { Bar, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
 import { WriteMenu } from './WriteMenu.js';
 

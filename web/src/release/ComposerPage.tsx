@@ -3,8 +3,9 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import { ActivityDraft as Draft } from '@jigsaw/contract/release';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
-import { isProblem, problemOf, ProblemStrip, saySaved, useAutosave } from '../api/index.js';
-import { useListGroupSetsQuery } from '../groups/index.js';
+import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
+import { saySaved, useAutosave } from '../page/index.js';
+import { useListGroupSetsQuery } from '../sets/index.js';
 import { kindOf, kinds } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import {
@@ -22,10 +23,10 @@ import {
   Waiting,
 } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { stateLook, stateWords } from './ActivitiesPage.js';
-import type { Aim } from './aim.js';
-import { firstAim, isSameAim } from './aim.js';
+import type { Aim } from './releaseTarget.js';
+import { firstAim, isSameAim } from './releaseTarget.js';
 import { CopyButton } from './CopyButton.js';
 import { CopyPreview } from './CopyPreview.js';
 import { MarkingPart } from './MarkingPart.js';

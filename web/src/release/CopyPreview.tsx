@@ -6,7 +6,7 @@ import type { Dates } from '../look/index.js';
 import { Emblem, hueOfGroup } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
-import type { Aim } from './aim.js';
+import type { Aim } from './releaseTarget.js';
 
 const Side = styled.aside`
   border-left: 1px solid var(--ink);

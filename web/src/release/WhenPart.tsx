@@ -14,7 +14,7 @@ import {
   Small,
   useNotice,
 } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useExtendMutation } from './releaseApi.js';
 
 const Chip = styled.span`

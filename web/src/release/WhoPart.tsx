@@ -5,8 +5,8 @@ import type { GroupSetId } from '@jigsaw/core/ids';
 import { OptionCard, OptionCards, Sentence } from '../form/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { ButtonLink, Choice, Emblem, hueOfGroup, Muted, Part, Small, Tag } from '../look/index.js';
-import type { Aim } from './aim.js';
-import { toClass, toggleGroup, toSet, withMode } from './aim.js';
+import type { Aim } from './releaseTarget.js';
+import { toClass, toggleGroup, toSet, withMode } from './releaseTarget.js';
 
 const Toggles = styled.div`
   display: flex;

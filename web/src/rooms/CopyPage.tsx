@@ -1,7 +1,7 @@
 import { Suspense } from 'react';
 import { useParams } from 'react-router';
 import { isProblem, ProblemStrip } from '../api/index.js';
-import { useReadCopyQuery } from '../copy/index.js';
+import { useReadCopyQuery } from './copyApi.js';
 import { kindOf } from '../kinds/index.js';
 import { Button, Empty, Waiting } from '../look/index.js';
 

@@ -4,10 +4,10 @@ import type { SignUpList } from '@jigsaw/contract/placing';
 import type { GroupTag } from '@jigsaw/contract/sets';
 import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
-import { useListSignUpsQuery } from '../groups/index.js';
+import { useListSignUpsQuery } from '../placing/index.js';
 import type { Dates } from '../look/index.js';
 import { Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useListRoomsQuery } from './roomsApi.js';
 
 const Frame = styled.main`

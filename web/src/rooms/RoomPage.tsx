@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import type { RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, PersonName, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { DressButton } from './DressButton.js';
 import { useListRoomsQuery } from './roomsApi.js';
 import { owedFirst, Things } from './Things.js';

@@ -17,7 +17,7 @@ import {
   Tag,
   Waiting,
 } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useListRoomsQuery } from './roomsApi.js';
 import { Things } from './Things.js';
 

@@ -9,7 +9,7 @@ import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { isProblem, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, useNotice, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { habitFor, rememberColumns } from './columnHabit.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { RegistrarTab } from './RegistrarTab.js';

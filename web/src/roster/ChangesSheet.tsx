@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import type { RosterChangeView } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
 import { Button, PersonName, Sheet, Small, Tag, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useListRosterChangesQuery } from './rosterApi.js';
 import { useUndoRoster } from './useRosterAct.js';
 

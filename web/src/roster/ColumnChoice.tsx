@@ -6,7 +6,7 @@ import type { RosterView } from '@jigsaw/contract/roster';
 import type { AttributeKind } from '@jigsaw/core/course';
 import { problemOf } from '../api/index.js';
 import { Button, Choice, Field, Popup, Small, useNotice } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import type { ColumnSpec, useColumnChoice } from './columns.js';
 import { useChooseKindMutation } from './rosterApi.js';
 import { useRosterAct } from './useRosterAct.js';

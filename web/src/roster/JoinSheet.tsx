@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
 import { Button, GroupChip, Option, PersonName, Sheet, Small, Tag } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { roleWords } from './columns.js';
 import { useRosterAct } from './useRosterAct.js';
 

@@ -6,7 +6,7 @@ import type { Role } from '@jigsaw/core/course';
 import { ProblemStrip } from '../api/index.js';
 import type { Dates } from '../look/index.js';
 import { Button, Choice, Field, GroupChip, Sheet, Small } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { roleSays, roleWords } from './columns.js';
 import { HalfDayGrid } from './HalfDays.js';
 import { useReadPlacesQuery } from './rosterApi.js';

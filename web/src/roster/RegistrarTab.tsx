@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import type { ImportSource } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Choice, Field, Small, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useReadRegistrarQuery } from './rosterApi.js';
 
 const Form = styled.form`

@@ -19,7 +19,7 @@ import {
   Waiting,
 } from '../look/index.js';
 import { useInviteMutation } from '../mail/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
 import { ColumnChoice } from './ColumnChoice.js';
 import { columnsOf, useColumnChoice, useFound } from './columns.js';

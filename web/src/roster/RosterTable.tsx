@@ -6,7 +6,7 @@ import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { Empty, GroupChip, Muted, PersonName, Tag } from '../look/index.js';
 import type { Dates } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import type { AfterCell } from './AttributeCell.js';
 import { AttributeEditor, AttributeValue } from './AttributeCell.js';
 import type { ColumnSpec } from './columns.js';

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { styled } from 'styled-components';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Sheet, useNotice, Waiting } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useMakeSignInLinksMutation } from './rosterApi.js';
 
 const Lines = styled.textarea`

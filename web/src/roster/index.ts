@@ -1,1 +1,1 @@
-export { useListCoursesQuery, useReadRosterQuery } from './rosterApi.js';
+export { useReadRosterQuery } from './rosterApi.js';

@@ -1,6 +1,5 @@
 import { PlacesOf } from '@jigsaw/contract/placing';
 import { SignInLinks } from '@jigsaw/contract/identity';
-import { CourseList, CourseView } from '@jigsaw/contract/course';
 import {
   ImportPreview,
   ImportResult,
@@ -11,7 +10,6 @@ import {
   RosterView,
 } from '@jigsaw/contract/roster';
 import type { ChooseKind, ImportRequest, PreviewRequest, RosterAct } from '@jigsaw/contract/roster';
-import type { CreateCourse } from '@jigsaw/contract/course';
 import { api } from '../api/index.js';
 
 interface In<Body> {
@@ -22,8 +20,6 @@ interface In<Body> {
 const touchedByRoster = ['Roster', 'Set', 'Placement', 'Figures', 'Room'] as const;
 
 export const {
-  useListCoursesQuery,
-  useCreateCourseMutation,
   useReadRosterQuery,
   useReadRegistrarQuery,
   usePreviewImportMutation,
@@ -36,16 +32,6 @@ export const {
   useUndoRosterChangeMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
-    listCourses: build.query<CourseList, void>({
-      query: () => 'courses',
-      responseSchema: CourseList,
-      providesTags: ['Course'],
-    }),
-    createCourse: build.mutation<CourseView, CreateCourse>({
-      query: (body) => ({ url: 'courses', method: 'POST', body }),
-      responseSchema: CourseView,
-      invalidatesTags: ['Course'],
-    }),
     readRoster: build.query<RosterView, string>({
       query: (courseId) => `courses/${courseId}/roster`,
       responseSchema: RosterView,

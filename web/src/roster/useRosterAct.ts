@@ -1,7 +1,7 @@
 import type { RosterAct } from '@jigsaw/contract/roster';
 import { problemOf } from '../api/index.js';
 import { useNotice } from '../look/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useChangeRosterMutation, useUndoRosterChangeMutation } from './rosterApi.js';
 
 /** Does an act on the roster and says what was done, with the way back. */

@@ -4,7 +4,7 @@ import { Provider } from 'react-redux';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import type { CourseView } from '@jigsaw/contract/course';
 import { makeStore } from '../api/index.js';
-import { routes } from '../routes.js';
+import { routes } from '../app/routes.js';
 import { aCourse, courseId, id } from './data.js';
 
 interface Asked {

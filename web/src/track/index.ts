@@ -1,2 +1,1 @@
 export { CourseShell, FirstStation } from './CourseShell.js';
-export { useCourse } from './course.js';

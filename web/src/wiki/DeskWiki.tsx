@@ -1,9 +1,9 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
-import { valuesOf } from '../copy/index.js';
+import { valuesOf } from '../rooms/index.js';
 import { PersonName, Small, Waiting } from '../look/index.js';
 import { RichText } from '../text/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { useReadPageQuery, useReadWikiQuery } from './wikiApi.js';
 import { sayChange } from './words.js';
 

@@ -1,9 +1,14 @@
 import { styled } from 'styled-components';
 import type { PageView } from '@jigsaw/contract/wiki';
 import { initials, PersonName, Small } from '../look/index.js';
-import { useCourse } from '../track/index.js';
-import type { Compared } from './PagePane.js';
+import { useCourse } from '../course/index.js';
 import { sayChange } from './words.js';
+
+/** Two versions by their numbers. */
+export interface Compared {
+  readonly a: number;
+  readonly b: number;
+}
 
 const Side = styled.aside`
   overflow: auto;

@@ -7,11 +7,13 @@ import type { WikiView } from '@jigsaw/contract/wiki';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { plainText } from '@jigsaw/core/text';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
-import { useKeptDraft, useMarkSeenMutation, valuesOf } from '../copy/index.js';
+import { useKeptDraft } from '../page/index.js';
+import { useMarkSeenMutation, valuesOf } from '../rooms/index.js';
 import { Button, Field, PersonName, Small, useNotice, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
-import { useCourse } from '../track/index.js';
+import { useCourse } from '../course/index.js';
 import { Comparison } from './Comparison.js';
+import type { Compared } from './History.js';
 import { History } from './History.js';
 import {
   useReadPageQuery,
@@ -100,11 +102,6 @@ interface Draft {
   readonly title: string;
   readonly text: RichTextNode;
   readonly basedOn: number;
-}
-
-export interface Compared {
-  readonly a: number;
-  readonly b: number;
 }
 
 function Page({

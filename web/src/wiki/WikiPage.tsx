@@ -7,7 +7,7 @@ import { PageId } from '@jigsaw/contract/common';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { ProblemStrip } from '../api/index.js';
-import { CopyFrame, valuesOf } from '../copy/index.js';
+import { CopyFrame, valuesOf } from '../rooms/index.js';
 import { Button, Empty, Field, PersonName, Sheet, Small, Spoken, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';

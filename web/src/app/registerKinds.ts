@@ -1,0 +1,9 @@
+import { discussionKind } from '../discussion/index.js';
+import { assignmentKind, folderKind } from '../handin/index.js';
+import { registerKind } from '../kinds/index.js';
+import { wikiKind } from '../wiki/index.js';
+
+registerKind(assignmentKind);
+registerKind(discussionKind);
+registerKind(wikiKind);
+registerKind(folderKind);

@@ -1,0 +1,140 @@
+import type { ComponentType } from 'react';
+import { createBrowserRouter, Navigate, Outlet } from 'react-router';
+import type { RouteObject } from 'react-router';
+import { Broken, Waiting } from '../look/index.js';
+import { RequireSession } from '../identity/index.js';
+import { CourseShell, FirstStation } from '../track/index.js';
+
+type LoadPage = () => Promise<ComponentType>;
+const page = (load: LoadPage) => async () => ({ Component: await load() });
+/** Pages that show activities need to know which kinds there are. */
+const pageWithKinds = (load: LoadPage) =>
+  page(async () => {
+    const [Page] = await Promise.all([load(), import('./registerKinds.js')]);
+    return Page;
+  });
+
+/** Pages come when they are first opened; the frame around them is there at once. */
+const pages: RouteObject[] = [
+  {
+    path: '/welcome',
+    lazy: page(async () => (await import('../identity/WelcomePage.js')).WelcomePage),
+  },
+  {
+    element: <RequireSession />,
+    children: [
+      {
+        path: '/',
+        lazy: page(async () => (await import('../course/CoursesPage.js')).CoursesPage),
+      },
+      {
+        path: '/c/:courseId',
+        element: <CourseShell />,
+        children: [
+          {
+            index: true,
+            Component: FirstStation,
+          },
+          {
+            path: 'people',
+            lazy: page(async () => (await import('../roster/RosterPage.js')).RosterPage),
+          },
+          {
+            path: 'people/bring-in',
+            lazy: page(async () => (await import('../roster/BringInPage.js')).BringInPage),
+          },
+          {
+            path: 'outbox',
+            lazy: page(async () => (await import('../mail/OutboxPage.js')).OutboxPage),
+          },
+          {
+            path: 'groups',
+            lazy: page(async () => (await import('../sets/SetsPage.js')).SetsPage),
+          },
+          {
+            path: 'groups/new',
+            lazy: pageWithKinds(async () => (await import('../release/NewSetPage.js')).NewSetPage),
+          },
+          {
+            path: 'groups/:setId',
+            lazy: page(async () => (await import('../placing/BoardPage.js')).BoardPage),
+          },
+          {
+            path: 'groups/:setId/deal',
+            lazy: page(async () => (await import('../dealing/DealPage.js')).DealPage),
+          },
+          {
+            path: 'groups/:setId/ready',
+            lazy: pageWithKinds(async () => (await import('../release/SetReadyPage.js')).SetReadyPage),
+          },
+          {
+            path: 'groups/:setId/lists',
+            lazy: page(async () => (await import('../placing/ListsPage.js')).ListsPage),
+          },
+          {
+            path: 'release',
+            lazy: pageWithKinds(async () => (await import('../release/ActivitiesPage.js')).ActivitiesPage),
+          },
+          {
+            path: 'release/:activityId',
+            lazy: pageWithKinds(async () => (await import('../release/ComposerPage.js')).ComposerPage),
+          },
+          {
+            path: 'rooms',
+            lazy: pageWithKinds(async () => (await import('../rooms/RoomsPage.js')).RoomsPage),
+          },
+          {
+            path: 'marks',
+            lazy: pageWithKinds(async () => (await import('../marks/DeskListPage.js')).DeskListPage),
+          },
+          {
+            path: 'marks/gradebook',
+            lazy: pageWithKinds(async () => (await import('../marks/GradebookPage.js')).GradebookPage),
+          },
+          {
+            path: 'marks/:releaseId',
+            lazy: pageWithKinds(async () => (await import('../marks/DeskPage.js')).DeskPage),
+          },
+          {
+            path: 'marks/:releaseId/:copyId/:unit',
+            lazy: pageWithKinds(async () => (await import('../marks/DeskPage.js')).DeskPage),
+          },
+          { path: 'due', lazy: pageWithKinds(async () => (await import('../rooms/DuePage.js')).DuePage) },
+          {
+            path: 'choose/:setId',
+            lazy: page(async () => (await import('../placing/SignUpPage.js')).SignUpPage),
+          },
+          {
+            path: 'room',
+            lazy: pageWithKinds(async () => (await import('../rooms/RoomPage.js')).RoomPage),
+          },
+          {
+            path: 'room/:groupId',
+            lazy: pageWithKinds(async () => (await import('../rooms/RoomPage.js')).RoomPage),
+          },
+          {
+            path: 'copies/:copyId',
+            lazy: pageWithKinds(async () => (await import('../rooms/CopyPage.js')).CopyPage),
+          },
+          {
+            path: 'my-marks',
+            lazy: pageWithKinds(async () => (await import('../marks/MyMarksPage.js')).MyMarksPage),
+          },
+          { path: '*', element: <Navigate to="." replace /> },
+        ],
+      },
+      { path: '*', element: <Navigate to="/" replace /> },
+    ],
+  },
+];
+
+export const routes: RouteObject[] = [
+  {
+    element: <Outlet />,
+    errorElement: <Broken />,
+    HydrateFallback: () => <Waiting what="Jigsaw Room" />,
+    children: pages,
+  },
+];
+
+export const makeRouter = () => createBrowserRouter(routes);

@@ -1,0 +1,2 @@
+export { useListCoursesQuery } from './coursesApi.js';
+export { useCourse } from './useCourse.js';

@@ -1,0 +1,34 @@
+import { useMemo, useRef, useState } from 'react';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
+import { problemOf } from '../api/index.js';
+import { useNotice } from '../look/index.js';
+import { useCourse } from '../course/index.js';
+import { isWhole } from './dealProblem.js';
+import { useChangeRulesMutation } from './dealingApi.js';
+
+/** The set's rules as they are being written, kept with the set as soon as they are whole. An assistant may try rules and deal by them; they stay the set's own. */
+export function useRules(board: BoardView) {
+  const notice = useNotice();
+  const { course } = useCourse();
+  const [save] = useChangeRulesMutation();
+  const [rules, setRules] = useState<readonly DealRule[]>(board.rules);
+  const version = useRef(board.set.version);
+  const line = useRef<Promise<void>>(Promise.resolve()); // two quick changes are no conflict
+  const whole = useMemo(() => rules.filter(isWhole), [rules]);
+
+  const change = (next: readonly DealRule[]) => {
+    setRules(next);
+    if (course.role !== 'instructor') return;
+    const keep = async () => {
+      const answer = await save({
+        setId: board.set.id,
+        body: { rules: next.filter(isWhole), version: Math.max(version.current, board.set.version) },
+      });
+      if ('error' in answer) notice(problemOf(answer.error).detail);
+      else version.current = answer.data.version;
+    };
+    line.current = line.current.then(keep);
+  };
+  return { rules, whole, change };
+}

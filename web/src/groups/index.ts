@@ -1,1 +1,0 @@
-export { useListGroupSetsQuery, useListSignUpsQuery, usePlaceStudentsMutation } from './groupsApi.js';

@@ -1,0 +1,85 @@
+import { isProblem, problemOf } from '../api/index.js';
+
+export type SaveState =
+  | { readonly kind: 'saved'; readonly at: number | null }
+  | { readonly kind: 'unsaved' }
+  | { readonly kind: 'saving' }
+  | { readonly kind: 'failed'; readonly sentence: string }
+  | { readonly kind: 'conflict'; readonly current: unknown; readonly sentence: string };
+
+const pauseMs = 700;
+
+/** Saves what is typed as it is typed: after a short pause, never two saves at once, and nothing that failed is forgotten. */
+export class Autosaver<Value> {
+  state: SaveState = { kind: 'saved', at: null };
+  private save: (value: Value) => Promise<unknown> = () =>
+    Promise.reject(new Error('nothing to save with yet'));
+  private onState: (state: SaveState) => void = () => undefined;
+  private waiting: { readonly value: Value } | null = null;
+  private running: Promise<boolean> | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  /** How to save and whom to tell; given anew whenever what they close over has changed. */
+  use(save: (value: Value) => Promise<unknown>, onState: (state: SaveState) => void): void {
+    this.save = save;
+    this.onState = onState;
+  }
+
+  /** Whether something would be lost if the page went away now. */
+  get hasUnsaved(): boolean {
+    return this.waiting !== null || this.running !== null;
+  }
+
+  change(value: Value): void {
+    this.waiting = { value };
+    if (this.state.kind !== 'saving' && this.state.kind !== 'conflict') this.become({ kind: 'unsaved' });
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.flush(), pauseMs);
+  }
+
+  /** Saves at once what is not saved yet. True: all is saved. */
+  async flush(): Promise<boolean> {
+    clearTimeout(this.timer);
+    for (;;) {
+      if (this.running) await this.running;
+      if (this.running) continue; // somebody else who waited began the next save
+      if (!this.waiting) return true;
+      const next = this.waiting;
+      this.waiting = null;
+      this.running = this.attempt(next);
+      const isSaved = await this.running;
+      if (!isSaved) return false;
+    }
+  }
+
+  /** After a conflict: the person chose; go on from there. */
+  settle(): void {
+    this.waiting = null;
+    this.become({ kind: 'saved', at: Date.now() });
+  }
+
+  private async attempt(next: { readonly value: Value }): Promise<boolean> {
+    this.become({ kind: 'saving' });
+    try {
+      await this.save(next.value);
+      this.running = null;
+      this.become(this.waiting ? { kind: 'unsaved' } : { kind: 'saved', at: Date.now() });
+      return true;
+    } catch (error) {
+      this.running = null;
+      this.waiting ??= next; // typed since: that is newer and holds this too
+      const { current, detail } = problemOf(error);
+      this.become(
+        isProblem(error, 'stale-write')
+          ? { kind: 'conflict', current, sentence: detail }
+          : { kind: 'failed', sentence: detail },
+      );
+      return false;
+    }
+  }
+
+  private become(state: SaveState): void {
+    this.state = state;
+    this.onState(state);
+  }
+}

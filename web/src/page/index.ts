@@ -1,0 +1,2 @@
+export { saySaved, useAutosave } from './useAutosave.js';
+export { useKeptDraft } from './useKeptDraft.js';

@@ -1,0 +1,56 @@
+import { useEffect, useState } from 'react';
+import { useSelector } from 'react-redux';
+import { Autosaver } from './autosaver.js';
+import type { SaveState } from './autosaver.js';
+import type { RootState } from '../api/index.js';
+
+interface Autosave<Value> {
+  readonly state: SaveState;
+  readonly change: (value: Value) => void;
+  readonly flush: () => Promise<boolean>;
+  readonly settle: () => void;
+}
+
+/** An Autosaver for as long as the component lives. It tries again once signed in again, and saves the rest when the page is left. */
+export function useAutosave<Value>(save: (value: Value) => Promise<unknown>): Autosave<Value> {
+  const [saver] = useState(() => new Autosaver<Value>());
+  const [state, setState] = useState<SaveState>(saver.state);
+  useEffect(() => saver.use(save, setState), [saver, save]);
+
+  const resumptions = useSelector((root: RootState) => root.session.resumptions);
+  useEffect(() => {
+    if (resumptions > 0 && saver.hasUnsaved) void saver.flush();
+  }, [resumptions, saver]);
+
+  useEffect(() => {
+    const keep = (event: BeforeUnloadEvent) => {
+      if (saver.hasUnsaved) event.preventDefault();
+    };
+    window.addEventListener('beforeunload', keep);
+    return () => {
+      window.removeEventListener('beforeunload', keep);
+      void saver.flush();
+    };
+  }, [saver]);
+
+  return {
+    state,
+    change: (value) => saver.change(value),
+    flush: () => saver.flush(),
+    settle: () => saver.settle(),
+  };
+}
+
+export function saySaved(state: SaveState, time: (at: string) => string): string {
+  switch (state.kind) {
+    case 'saved':
+      return state.at === null ? 'Saved as you type' : `Saved ${time(new Date(state.at).toISOString())}`;
+    case 'unsaved':
+    case 'saving':
+      return 'Saving…';
+    case 'failed':
+      return 'Not saved yet';
+    case 'conflict':
+      return 'Not saved: changed elsewhere';
+  }
+}

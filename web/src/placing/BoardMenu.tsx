@@ -1,0 +1,163 @@
+import type { BoardGroup } from '@jigsaw/contract/sets';
+import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import { movesOut } from '@jigsaw/core/placing';
+import type { GroupId } from '@jigsaw/core/ids';
+import { ContextMenu, Emblem, useNotice } from '../look/index.js';
+import type { MenuAct, Spot } from '../look/index.js';
+import { useCourse } from '../course/index.js';
+import { problemOf } from '../api/index.js';
+import { useEditGroupMutation } from './placingApi.js';
+import { leaderOf } from './seating.js';
+import type { Seating } from './seating.js';
+import type { BoardActs } from './useBoard.js';
+
+/** A menu that was asked for: of those who are selected, or of a group. */
+export type OpenMenu =
+  | { readonly of: 'students'; readonly at: Spot; readonly groupId: GroupId | null }
+  | { readonly of: 'group'; readonly at: Spot; readonly groupId: GroupId };
+
+interface BoardMenuProps {
+  readonly menu: OpenMenu;
+  readonly board: BoardView;
+  readonly seating: Seating;
+  readonly acts: BoardActs;
+  readonly onLead: () => void;
+  readonly onDeal: () => void;
+  readonly onChange: (group: BoardGroup) => void;
+  readonly onWrite: (people: readonly BoardStudent[]) => void;
+  readonly onClose: () => void;
+}
+
+/** Everything that keys and dragging do on the Board, to be found without knowing them. */
+export function BoardMenu({ menu, ...given }: BoardMenuProps) {
+  const group = given.board.groups.find((each) => each.id === menu.groupId) ?? null;
+  if (menu.of === 'students') return <StudentsMenu at={menu.at} group={group} {...given} />;
+  return group && <GroupMenu at={menu.at} group={group} {...given} />;
+}
+
+type Rest = Omit<BoardMenuProps, 'menu'> & { readonly at: Spot };
+
+function StudentsMenu({
+  at,
+  group,
+  board,
+  seating,
+  acts,
+  onLead,
+  onDeal,
+  onWrite,
+  onClose,
+}: Rest & { readonly group: BoardGroup | null }) {
+  const people = board.students.filter((student) => acts.selected.has(student.enrolmentId));
+  const count = people.length;
+  const isLeader =
+    group !== null && count === 1 && leaderOf(seating.get(group.id)!, group.id) === people[0]!.enrolmentId;
+  const menuActs: MenuAct[] = [
+    {
+      label: board.set.isExclusive || group ? 'Move to' : 'Place in',
+      text: 'Place in',
+      choices: board.groups.map((each) => ({
+        label: (
+          <>
+            <Emblem number={each.number} size={22} />
+            {each.name}
+          </>
+        ),
+        text: each.name,
+        does: () => acts.send(acts.selected, each.id),
+      })),
+    },
+    { label: 'Spread over groups…', text: 'Spread', keys: 'D', does: onDeal, isDisabled: count < 2 },
+    { label: 'Swap these two', text: 'Swap', keys: 'S', does: acts.swapSelected, isDisabled: count !== 2 },
+    {
+      label: 'Take out',
+      text: 'Take out',
+      keys: 'U',
+      does: () => acts.send(acts.selected, null),
+      isDisabled: [...acts.selected.values()].every((from) => from === null),
+    },
+    ...(board.set.hasLeaders
+      ? [
+          {
+            label: isLeader ? 'Leads no longer' : `Leads ${group?.name ?? 'the group'}`,
+            text: 'Leads',
+            keys: 'L',
+            does: onLead,
+            isDisabled: count !== 1 || group === null,
+          },
+        ]
+      : []),
+    {
+      label: count === 1 ? 'Write to them…' : `Write to these ${count}…`,
+      text: 'Write',
+      does: () => onWrite(people),
+    },
+  ];
+  return (
+    <ContextMenu
+      title={count === 1 ? people[0]!.name : `${count} selected`}
+      at={at}
+      acts={menuActs}
+      onClose={onClose}
+    />
+  );
+}
+
+function GroupMenu({
+  at,
+  group,
+  seating,
+  acts,
+  onChange,
+  onWrite,
+  onClose,
+}: Rest & { readonly group: BoardGroup }) {
+  const { course } = useCourse();
+  const notice = useNotice();
+  const [edit] = useEditGroupMutation();
+  const members = seating.get(group.id)!;
+  const ids = members.map((student) => student.enrolmentId);
+  const lock = async () => {
+    const { name, capacity, version } = group;
+    const answer = await edit({
+      groupId: group.id,
+      body: { name, capacity, isLocked: !group.isLocked, version },
+    });
+    if (!('data' in answer) || !answer.data) notice(problemOf(answer.error).detail);
+  };
+  const menuActs: MenuAct[] = [
+    ...(course.role === 'instructor'
+      ? [
+          { label: 'Name, places, lock…', text: 'Change', does: () => onChange(group) },
+          {
+            label: group.isLocked ? 'Unlock' : 'Lock: nobody joins or leaves',
+            text: 'Lock',
+            does: () => void lock(),
+          },
+        ]
+      : []),
+    {
+      label: 'Select its members',
+      text: 'Select',
+      does: () => acts.select(new Map(ids.map((id) => [id, group.id]))),
+      isDisabled: members.length === 0,
+    },
+    {
+      label: 'Take everyone out',
+      text: 'Take everyone out',
+      does: () =>
+        acts.carry(
+          { moves: movesOut(acts.placement, ids, (groupId) => groupId === group.id) },
+          `${members.length} taken out of ${group.name}`,
+        ),
+      isDisabled: members.length === 0,
+    },
+    {
+      label: 'Write to its members…',
+      text: 'Write',
+      does: () => onWrite(members),
+      isDisabled: members.length === 0,
+    },
+  ];
+  return <ContextMenu title={group.name} at={at} acts={menuActs} onClose={onClose} />;
+}

@@ -1,0 +1,67 @@
+import { useState } from 'react';
+import type { FormEvent } from 'react';
+import type { BoardGroup } from '@jigsaw/contract/sets';
+import type { BoardView } from '@jigsaw/contract/placing';
+import { ProblemStrip } from '../api/index.js';
+import { Button, Field, Sheet, Small } from '../look/index.js';
+import { useEditGroupMutation } from './placingApi.js';
+import { Tickbox } from '../sets/index.js';
+
+export function EditGroupSheet({
+  board,
+  group,
+  onClose,
+}: {
+  readonly board: BoardView;
+  readonly group: BoardGroup;
+  readonly onClose: () => void;
+}) {
+  const [name, setName] = useState(group.name);
+  const [isLocked, setLocked] = useState(group.isLocked);
+  const [places, setPlaces] = useState(group.capacity === null ? '' : String(group.capacity));
+  const [edit, { error, isLoading }] = useEditGroupMutation();
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const answer = await edit({
+      groupId: group.id,
+      body: { name, capacity: places === '' ? null : Number(places), isLocked, version: group.version },
+    });
+    if (!('error' in answer) || answer.error === undefined) onClose();
+  };
+  return (
+    <Sheet title={`Change ${group.name}`} onClose={onClose}>
+      <form onSubmit={(event) => void submit(event)} style={{ display: 'grid', gap: 12 }}>
+        <Field label="Name, shown everywhere at once" value={name} onChange={setName} autoFocus />
+        <Field
+          label="Places in this group"
+          inputMode="numeric"
+          value={places}
+          onChange={(value) => setPlaces(value.replace(/\D/g, ''))}
+          hint={
+            board.set.capacity === null
+              ? 'Empty: no limit'
+              : `Empty: ${board.set.capacity}, as in the whole set`
+          }
+        />
+        <Tickbox>
+          <input type="checkbox" checked={isLocked} onChange={(event) => setLocked(event.target.checked)} />
+          <span>
+            Locked
+            <br />
+            <Small>
+              No student joins or leaves by themselves, and nobody is dealt into it. You may still move
+              people.
+            </Small>
+          </span>
+        </Tickbox>
+        {error && <ProblemStrip of={error} />}
+        <footer>
+          <Button onPress={onClose}>Leave it</Button>
+          <Button type="submit" kind="main" isDisabled={isLoading || name.trim() === ''}>
+            Change the group
+          </Button>
+        </footer>
+      </form>
+    </Sheet>
+  );
+}

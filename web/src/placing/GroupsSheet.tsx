@@ -1,0 +1,248 @@
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import type { ClipboardEvent } from 'react';
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { EditGroups } from '@jigsaw/contract/sets';
+import { nameByPattern } from '@jigsaw/core/sets';
+import { ProblemStrip } from '../api/index.js';
+import { Button, Emblem, Field, Sheet, Small, useNotice } from '../look/index.js';
+import { useEditGroupsMutation } from './placingApi.js';
+import { seatingOf } from './seating.js';
+
+const Table = styled.div`
+  max-height: min(46vh, 420px);
+  overflow: auto;
+  border-block: var(--hair);
+  table {
+    width: 100%;
+    border-collapse: collapse;
+  }
+  th {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    background: var(--surface);
+    padding: 6px 4px;
+    font: 600 12px/16px var(--font-text);
+    color: var(--ink-2);
+    text-align: left;
+    border-bottom: var(--hair);
+  }
+  td {
+    padding: 3px 4px;
+  }
+  input:not([type='checkbox']) {
+    width: 100%;
+    height: 28px;
+    padding: 0 8px;
+    border: 1px solid var(--edge);
+    border-radius: var(--r-1);
+    background: var(--surface);
+    color: var(--ink);
+    font: var(--t-13);
+  }
+  td:nth-child(3) input {
+    width: 72px;
+    text-align: right;
+  }
+`;
+const Tools = styled.div`
+  display: grid;
+  grid-template-columns: 1fr auto 1fr auto;
+  gap: 8px;
+  align-items: end;
+  margin: 12px 0 4px;
+`;
+
+type Row = EditGroups['groups'][number] & { readonly number: number };
+
+interface GroupsSheetProps {
+  readonly board: BoardView;
+  readonly onClose: () => void;
+}
+
+/** All groups of a set at once: their names, places and locks; more of them, or fewer. */
+export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
+  const notice = useNotice();
+  const [rows, setRows] = useState<readonly Row[]>(() =>
+    board.groups.map(({ id, name, capacity, isLocked, version, number }) => ({
+      id,
+      name,
+      capacity,
+      isLocked,
+      version,
+      number,
+    })),
+  );
+  const [pattern, setPattern] = useState('');
+  const [places, setPlaces] = useState('');
+  const [edit, { error, isLoading }] = useEditGroupsMutation();
+  const members = seatingOf(board);
+  const put = (at: number, part: Partial<Row>) =>
+    setRows(rows.map((row, index) => (index === at ? { ...row, ...part } : row)));
+  const removed = board.groups
+    .filter((group) => !rows.some((row) => row.id === group.id))
+    .map((group) => group.id);
+  const isChanged = removed.length > 0 || rows.some((row) => row.id === null || isOther(row, board));
+  const nameless = rows.some((row) => row.name.trim() === '');
+  const add = () => {
+    const number =
+      Math.max(0, ...board.groups.map((group) => group.number), ...rows.map((row) => row.number)) + 1;
+    setRows([
+      ...rows,
+      { id: null, name: `Group ${number}`, capacity: null, isLocked: false, version: 1, number },
+    ]);
+  };
+  /** Several lines that are pasted into a name go into the names below it, too. */
+  const paste = (at: number) => (event: ClipboardEvent) => {
+    const lines = event.clipboardData
+      .getData('text')
+      .split(/\r?\n/)
+      .map((line) => line.trim())
+      .filter(Boolean);
+    if (lines.length < 2) return;
+    event.preventDefault();
+    setRows(rows.map((row, index) => ({ ...row, name: lines[index - at] ?? row.name })));
+  };
+  const save = async () => {
+    const body = { groups: rows.map(({ number: _number, ...row }) => row), removed };
+    const answer = await edit({ setId: board.set.id, body });
+    if (!('data' in answer) || !answer.data) return;
+    notice(`The groups of ${board.set.name} are changed`);
+    onClose();
+  };
+  return (
+    <Sheet title={`Groups of ${board.set.name}`} onClose={onClose}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isChanged && !nameless) void save();
+        }}
+      >
+        {error && <ProblemStrip of={error} />}
+        <Table>
+          <table>
+            <thead>
+              <tr>
+                <th aria-label="Group" />
+                <th>Name (paste several lines to name several)</th>
+                <th>Places</th>
+                <th>Locked</th>
+                <th aria-label="Take away" />
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row, at) => {
+                const inside = row.id === null ? 0 : (members.get(row.id)?.length ?? 0);
+                return (
+                  <tr key={row.id ?? `new ${row.number}`}>
+                    <td>
+                      <Emblem number={row.number} size={26} />
+                    </td>
+                    <td>
+                      <input
+                        aria-label={`Name of group ${row.number}`}
+                        value={row.name}
+                        maxLength={80}
+                        onChange={(event) => put(at, { name: event.target.value })}
+                        onPaste={paste(at)}
+                      />
+                    </td>
+                    <td>
+                      <input
+                        aria-label={`Places in group ${row.number}`}
+                        inputMode="numeric"
+                        placeholder={board.set.capacity === null ? 'any' : String(board.set.capacity)}
+                        value={row.capacity ?? ''}
+                        onChange={(event) => put(at, { capacity: wholeNumber(event.target.value) })}
+                      />
+                    </td>
+                    <td>
+                      <input
+                        type="checkbox"
+                        aria-label={`Group ${row.number} is locked`}
+                        checked={row.isLocked}
+                        onChange={(event) => put(at, { isLocked: event.target.checked })}
+                      />
+                    </td>
+                    <td>
+                      <Button
+                        kind="quiet"
+                        isSmall
+                        isIconOnly
+                        isDisabled={inside > 0}
+                        aria-label={
+                          inside > 0
+                            ? `Group ${row.number} has members and stays`
+                            : `Take group ${row.number} away`
+                        }
+                        onPress={() => setRows(rows.filter((each) => each !== row))}
+                      >
+                        <Trash2 size={14} aria-hidden="true" />
+                      </Button>
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </Table>
+        <Tools>
+          <Field
+            label="Name all by a pattern"
+            value={pattern}
+            onChange={setPattern}
+            placeholder="Bench {n}"
+          />
+          <Button
+            isDisabled={!/\{[nA]\}/.test(pattern)}
+            onPress={() => setRows(rows.map((row) => ({ ...row, name: nameByPattern(pattern, row.number) })))}
+          >
+            Name all
+          </Button>
+          <Field
+            label="Places in all"
+            inputMode="numeric"
+            value={places}
+            onChange={(value) => setPlaces(value.replace(/\D/g, ''))}
+            placeholder="as in the set"
+          />
+          <Button onPress={() => setRows(rows.map((row) => ({ ...row, capacity: wholeNumber(places) })))}>
+            Give all
+          </Button>
+        </Tools>
+        <Small>
+          A group with members, or in which somebody worked, stays. What was released to the whole set is for
+          new groups, too.
+        </Small>
+        <footer>
+          <Button onPress={add}>
+            <Plus size={15} aria-hidden="true" />
+            Add a group
+          </Button>
+          <span style={{ flex: 1 }} />
+          <Button onPress={onClose}>Leave it</Button>
+          <Button kind="main" type="submit" isDisabled={!isChanged || nameless || isLoading}>
+            {isLoading ? 'Saving…' : 'Save'}
+          </Button>
+        </footer>
+      </form>
+    </Sheet>
+  );
+}
+
+const wholeNumber = (typed: string): number | null => {
+  const digits = typed.replace(/\D/g, '').slice(0, 4);
+  return digits === '' ? null : Math.max(1, Number(digits));
+};
+
+function isOther(row: Row, board: BoardView): boolean {
+  const was = board.groups.find((group) => group.id === row.id);
+  return (
+    was === undefined ||
+    was.name !== row.name ||
+    was.capacity !== row.capacity ||
+    was.isLocked !== row.isLocked
+  );
+}

@@ -1,0 +1,148 @@
+import { ChevronDown } from 'lucide-react';
+import { useState } from 'react';
+import { Menu, MenuItem, MenuTrigger, Separator } from 'react-aria-components';
+import { useNavigate, useSearchParams } from 'react-router';
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/placing';
+import { movesOut } from '@jigsaw/core/placing';
+import { problemOf } from '../api/index.js';
+import { Button, Popup, useNotice } from '../look/index.js';
+import { useCourse } from '../course/index.js';
+import {
+  CopySheet,
+  useFreezeGroupSetMutation,
+  useListGroupSetsQuery,
+  useOrderGroupSetsMutation,
+  usePutAwayGroupSetMutation,
+  SetSheet,
+} from '../sets/index.js';
+import { GroupFileSheet } from './GroupFileSheet.js';
+import { GroupsSheet } from './GroupsSheet.js';
+import { LeadsSheet } from './LeadsSheet.js';
+import type { BoardActs } from './useBoard.js';
+
+const Line = styled(Separator)`
+  border-top: var(--hair);
+  margin: 4px 6px;
+`;
+
+interface SetMenuProps {
+  readonly board: BoardView;
+  readonly acts: BoardActs;
+  readonly onDeal: () => void;
+}
+
+/** What is done with the set as a whole. */
+export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
+  const [params, setParams] = useSearchParams();
+  const notice = useNotice();
+  const navigate = useNavigate();
+  const [open, setOpen] = useState<'settings' | 'groups' | 'leads' | 'copy' | 'file' | null>(
+    params.has('file') ? 'file' : null,
+  );
+  const { course } = useCourse();
+  const [freeze] = useFreezeGroupSetMutation();
+  const [putAway] = usePutAwayGroupSetMutation();
+  const [order] = useOrderGroupSetsMutation();
+  const sets = useListGroupSetsQuery(course.id).data?.sets ?? [];
+  const place = sets.findIndex((each) => each.id === board.set.id);
+  const { set } = board;
+  const isFrozen = set.frozenAt !== null;
+  const isLocked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
+  const out = movesOut(acts.placement, acts.placement.keys(), (groupId) => !isLocked.has(groupId));
+  const seated = new Set(out.map((move) => move.student)).size;
+  const turn = async (next: boolean) => {
+    const answer = await freeze({ setId: set.id, isFrozen: next });
+    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
+    notice(next ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`, {
+      label: 'Undo',
+      do: () => void turn(!next),
+    });
+  };
+  const takeOut = () =>
+    acts.carry({ moves: out }, `${seated} ${seated === 1 ? 'student' : 'students'} taken out of ${set.name}`);
+  const setAside = async (next: boolean) => {
+    const answer = await putAway({ setId: set.id, isPutAway: next });
+    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
+    notice(next ? `${set.name} put away; its rooms, work and marks stay` : `${set.name} is back`, {
+      label: 'Undo',
+      do: () => void setAside(!next),
+    });
+    void navigate(next ? `/c/${course.id}/groups` : `/c/${course.id}/groups/${set.id}`);
+  };
+  const shift = async (by: 1 | -1) => {
+    const setIds = sets.map((each) => each.id);
+    setIds.splice(place + by, 0, ...setIds.splice(place, 1));
+    const answer = await order({ courseId: course.id, setIds });
+    if ('error' in answer) notice(problemOf(answer.error).detail);
+  };
+  const does: Readonly<Record<string, () => void>> = {
+    settings: () => setOpen('settings'),
+    groups: () => setOpen('groups'),
+    leads: () => setOpen('leads'),
+    freeze: () => void turn(!isFrozen),
+    deal: onDeal,
+    file: () => setOpen('file'),
+    out: takeOut,
+    copy: () => setOpen('copy'),
+    lists: () => void navigate('lists'),
+    rules: () => void navigate('deal'),
+    earlier: () => void shift(-1),
+    later: () => void shift(1),
+    away: () => void setAside(true),
+  };
+  const close = () => {
+    setOpen(null);
+    if (params.has('file')) setParams({}, { replace: true }); // asked for once, by whoever made the set
+  };
+  return (
+    <>
+      <MenuTrigger>
+        <Button kind="quiet">
+          Set
+          <ChevronDown size={14} aria-hidden="true" />
+        </Button>
+        <Popup placement="bottom end">
+          <Menu
+            aria-label={set.name}
+            disabledKeys={[
+              ...(seated === 0 ? ['out'] : []),
+              ...(place <= 0 ? ['earlier'] : []),
+              ...(place < 0 || place === sets.length - 1 ? ['later'] : []),
+            ]}
+            onAction={(key) => does[key]?.()}
+          >
+            <MenuItem id="settings">Settings: sign-up, leaders, latecomers…</MenuItem>
+            <MenuItem id="groups">Groups: names, places, more of them…</MenuItem>
+            <MenuItem id="leads">Who looks after which group…</MenuItem>
+            <MenuItem id="freeze">
+              {isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}
+            </MenuItem>
+            <Line />
+            <MenuItem id="deal">Deal places…</MenuItem>
+            <MenuItem id="rules">Deal by rules</MenuItem>
+            <MenuItem id="file">Places from a file…</MenuItem>
+            <MenuItem id="out">
+              Take everyone out{isLocked.size > 0 ? ' who is in no locked group' : ''}
+            </MenuItem>
+            <Line />
+            <MenuItem id="copy">Copy the set…</MenuItem>
+            <MenuItem id="lists">Lists to print</MenuItem>
+            <MenuItem id="csv" href={`/api/sets/${set.id}/groups.csv`} download="groups.csv">
+              Take the groups out as CSV
+            </MenuItem>
+            <Line />
+            <MenuItem id="earlier">Show it earlier</MenuItem>
+            <MenuItem id="later">Show it later</MenuItem>
+            <MenuItem id="away">Put the set away</MenuItem>
+          </Menu>
+        </Popup>
+      </MenuTrigger>
+      {open === 'settings' && <SetSheet set={set} onClose={close} />}
+      {open === 'groups' && <GroupsSheet board={board} onClose={close} />}
+      {open === 'leads' && <LeadsSheet board={board} onClose={close} />}
+      {open === 'copy' && <CopySheet set={set} onClose={close} />}
+      {open === 'file' && <GroupFileSheet board={board} onPlace={acts.carry} onClose={close} />}
+    </>
+  );
+}

@@ -1,0 +1,117 @@
+import { ChangeAssistants } from '@jigsaw/contract/course';
+import type { PlaceRequest } from '@jigsaw/contract/placing';
+import { BoardView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/placing';
+import type { EditGroup, EditGroups, LeadGroups } from '@jigsaw/contract/sets';
+import { BoardGroup, BoardGroups } from '@jigsaw/contract/sets';
+import type { Place } from '@jigsaw/core/placing';
+import { apply } from '@jigsaw/core/placing';
+import { api, isProblem, problemOf } from '../api/index.js';
+
+const boardApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    readBoard: build.query<BoardView, string>({
+      query: (setId) => `sets/${setId}/board`,
+      responseSchema: BoardView,
+      providesTags: ['Placement'],
+    }),
+  }),
+});
+
+const placingApi = boardApi.injectEndpoints({
+  endpoints: (build) => ({
+    /** Shown at once; taken back if the server refuses. */
+    placeStudents: build.mutation<
+      PlaceResult,
+      { setId: string; place: Place } & Partial<Pick<PlaceRequest, 'why' | 'credit'>>
+    >({
+      query: ({ setId, place, why = '', credit = 'stays' }) => ({
+        url: `sets/${setId}/place`,
+        method: 'POST',
+        body: { ...place, ...(why !== '' && { why }), ...(credit !== 'stays' && { credit }) },
+      }),
+      responseSchema: PlaceResult,
+      invalidatesTags: ['Set', 'Roster', 'Figures', 'Room'],
+      onQueryStarted: async ({ setId, place }, { dispatch, queryFulfilled }) => {
+        const shown = dispatch(
+          boardApi.util.updateQueryData('readBoard', setId, (board) => {
+            const before = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
+            const applied = apply(before, place, board.set.isExclusive);
+            if (!applied.ok) return; // the server says how it is
+            for (const student of board.students) {
+              const seats = applied.placement.get(student.enrolmentId)!;
+              if (seats !== before.get(student.enrolmentId))
+                student.seats = seats.map((seat) => ({ handIns: 0, ...seat }));
+            }
+            board.set.unplaced = board.students.filter((student) => student.seats.length === 0).length;
+          }),
+        );
+        try {
+          await queryFulfilled;
+        } catch (failure) {
+          shown.undo();
+          const error = (failure as { error?: unknown }).error;
+          const current = BoardView.safeParse(problemOf(error).current);
+          if (isProblem(error, 'stale-write') && current.success)
+            dispatch(boardApi.util.upsertQueryData('readBoard', setId, current.data));
+        }
+      },
+    }),
+    listSignUps: build.query<SignUpList, string>({
+      query: (courseId) => `courses/${courseId}/sign-ups`,
+      responseSchema: SignUpList,
+      providesTags: ['SignUp'],
+    }),
+    readSignUp: build.query<SignUpView, string>({
+      query: (setId) => `sets/${setId}/sign-up`,
+      responseSchema: SignUpView,
+      providesTags: ['SignUp'],
+    }),
+    /** What comes back is how it is now, also when the place was just taken by somebody else. */
+    takePlace: build.mutation<SignUpView, { setId: string; groupId: string | null }>({
+      query: ({ setId, groupId }) => ({ url: `sets/${setId}/sign-up`, method: 'POST', body: { groupId } }),
+      responseSchema: SignUpView,
+      invalidatesTags: ['SignUp', 'Room', 'Figures'],
+    }),
+    editGroups: build.mutation<BoardGroups, { setId: string; body: EditGroups }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/groups`, method: 'PUT', body }),
+      responseSchema: BoardGroups,
+      invalidatesTags: ['Set', 'Placement', 'Roster', 'Room', 'Desk', 'Activity'],
+    }),
+    leadGroups: build.mutation<BoardGroups, { setId: string; body: LeadGroups }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/leads`, method: 'PUT', body }),
+      responseSchema: BoardGroups,
+      invalidatesTags: ['Placement', 'Room', 'Desk'],
+    }),
+    /** Pages of assistants are read again: what they may see has changed. */
+    changeAssistants: build.mutation<
+      ChangeAssistants,
+      { courseId: string; assistantsSee: ChangeAssistants['assistantsSee'] }
+    >({
+      query: ({ courseId, assistantsSee }) => ({
+        url: `courses/${courseId}/assistants`,
+        method: 'PUT',
+        body: { assistantsSee },
+      }),
+      responseSchema: ChangeAssistants,
+      invalidatesTags: ['Placement'],
+    }),
+    editGroup: build.mutation<BoardGroup, { groupId: string; body: EditGroup }>({
+      query: ({ groupId, body }) => ({ url: `groups/${groupId}`, method: 'PATCH', body }),
+      responseSchema: BoardGroup,
+      invalidatesTags: ['Placement', 'Roster', 'Room', 'Desk'],
+    }),
+  }),
+});
+
+export const {
+  useReadBoardQuery,
+  useLazyReadBoardQuery,
+  usePlaceStudentsMutation,
+  useListSignUpsQuery,
+  useReadSignUpQuery,
+  useTakePlaceMutation,
+  useEditGroupsMutation,
+  useLeadGroupsMutation,
+  useChangeAssistantsMutation,
+  useEditGroupMutation,
+} = placingApi;

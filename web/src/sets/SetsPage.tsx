@@ -1,0 +1,30 @@
+import { Navigate } from 'react-router';
+import { ProblemStrip } from '../api/index.js';
+import { ButtonLink, Empty, Waiting } from '../look/index.js';
+import { useCourse } from '../course/index.js';
+import { useListGroupSetsQuery } from './setsApi.js';
+
+/** The station opens where somebody is unplaced, else on the first set; without one it says how to begin. */
+export function SetsPage() {
+  const { course } = useCourse();
+  const sets = useListGroupSetsQuery(course.id);
+  if (sets.error) return <ProblemStrip of={sets.error} onRetry={() => void sets.refetch()} />;
+  if (!sets.data) return <Waiting what="the group sets" />;
+  const first = sets.data.sets.find((set) => set.unplaced > 0 && !set.signUp) ?? sets.data.sets[0];
+  if (first) return <Navigate to={first.id} replace />;
+  return (
+    <Empty
+      title="No groups yet"
+      action={
+        course.role === 'instructor' ? (
+          <ButtonLink kind="main" to="new">
+            Make a group set
+          </ButtonLink>
+        ) : undefined
+      }
+    >
+      A group set cuts the class into groups for one purpose: benches, project teams, sections. A student is
+      in one group of it, and may be in other sets besides.
+    </Empty>
+  );
+}

@@ -1,0 +1,59 @@
+import type { CopySet } from '@jigsaw/contract/setUp';
+import { MadeGroupSet } from '@jigsaw/contract/setUp';
+import type { SetSettings } from '@jigsaw/contract/sets';
+import { GroupSetList, GroupSetView } from '@jigsaw/contract/sets';
+import type { GroupSetId } from '@jigsaw/core/ids';
+import { api } from '../api/index.js';
+
+/** A new set, and what its groups get with it. */
+export const madeTags = ['Set', 'Figures', 'Roster', 'Activity', 'Room', 'Copy', 'Desk'] as const;
+
+export const {
+  useListGroupSetsQuery,
+  useChangeGroupSetMutation,
+  usePutAwayGroupSetMutation,
+  useOrderGroupSetsMutation,
+  useCopyGroupSetMutation,
+  useFreezeGroupSetMutation,
+} = api.injectEndpoints({
+  endpoints: (build) => ({
+    listGroupSets: build.query<GroupSetList, string>({
+      query: (courseId) => `courses/${courseId}/sets`,
+      responseSchema: GroupSetList,
+      providesTags: ['Set'],
+    }),
+    changeGroupSet: build.mutation<GroupSetView, { setId: string; body: SetSettings }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}`, method: 'PATCH', body }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Placement', 'Roster', 'Room'],
+    }),
+    putAwayGroupSet: build.mutation<GroupSetView, { setId: string; isPutAway: boolean }>({
+      query: ({ setId, isPutAway }) => ({
+        url: `sets/${setId}/put-away`,
+        method: 'POST',
+        body: { isPutAway },
+      }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Roster', 'Figures'],
+    }),
+    orderGroupSets: build.mutation<GroupSetList, { courseId: string; setIds: GroupSetId[] }>({
+      query: ({ courseId, setIds }) => ({
+        url: `courses/${courseId}/sets/order`,
+        method: 'PUT',
+        body: { setIds },
+      }),
+      responseSchema: GroupSetList,
+      invalidatesTags: ['Set', 'Roster'],
+    }),
+    copyGroupSet: build.mutation<MadeGroupSet, { setId: string; body: CopySet }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/copies`, method: 'POST', body }),
+      responseSchema: MadeGroupSet,
+      invalidatesTags: madeTags,
+    }),
+    freezeGroupSet: build.mutation<GroupSetView, { setId: string; isFrozen: boolean }>({
+      query: ({ setId, isFrozen }) => ({ url: `sets/${setId}/freeze`, method: 'POST', body: { isFrozen } }),
+      responseSchema: GroupSetView,
+      invalidatesTags: ['Set', 'Placement'],
+    }),
+  }),
+});
