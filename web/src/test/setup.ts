@@ -5,11 +5,11 @@ import { cleanup, configure } from '@testing-library/react';
 // What could not be found is enough to read; the whole page would bury it.
 configure({
   getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found'),
-  asyncUtilTimeout: 4000,
+  asyncUtilTimeout: 20_000,
 });
 afterEach(cleanup);
 // Whole pages in jsdom are slow on a busy machine; a test that hangs is still ended.
-jest.setTimeout(30_000);
+jest.setTimeout(60_000);
 
 // jsdom lays nothing out; lists that show only what is in view need a view.
 Object.defineProperties(HTMLElement.prototype, {
