@@ -132,6 +132,16 @@ export const MarkView = z.object({
 });
 export type MarkView = z.infer<typeof MarkView>;
 
+/** What became of a sheet by saving, releasing or recalling it. */
+export const SavedMark = z.object({
+  version: z.number().int(),
+  state: MarkState,
+  groupMark: z.string().nullable(),
+  /** There is work and no mark, or new work since the mark. */
+  needsYou: z.boolean(),
+});
+export type SavedMark = z.infer<typeof SavedMark>;
+
 /** Everything the desk edits, saved as it is typed. A reason may still be on its way; release asks for it. */
 export const SaveMark = z.strictObject({
   /** The mark itself; with a rubric, what stands in its place. */

@@ -53,7 +53,14 @@ export const PlaceRequest = z.strictObject({
   credit: z.enum(['stays', 'joins', 'taken-back']).default('stays'),
 });
 export type PlaceRequest = z.output<typeof PlaceRequest>;
-export const PlaceResult = z.object({ unplaced: z.number().int() });
+export const PlaceResult = z.object({
+  /** In this set. */
+  unplaced: z.number().int(),
+  /** Students of the course who lack a seat in some set in which everybody is to have one. */
+  toPlace: z.number().int(),
+  /** With which hand-ins of their groups those who moved are credited; nothing of who has none. */
+  credited: z.array(z.object({ enrolmentId: EnrolmentId, groupId: GroupId, handIns: z.number().int() })),
+});
 export type PlaceResult = z.infer<typeof PlaceResult>;
 /** What a student sees of a set in which they choose their place. */
 export const SignUpView = z.object({

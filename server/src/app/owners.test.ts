@@ -44,6 +44,7 @@ const ownerOfView = new Map([
   ['course_person', 'course'],
   ['present_student', 'course'],
   ['set_group', 'sets'],
+  ['course_set', 'sets'],
   ['seat', 'placing'],
   ['stay', 'placing'],
   ['released_copy', 'release'],

@@ -18,4 +18,4 @@ export {
   updateEnrolments,
 } from './enrolments.js';
 export { authorsById } from './people.js';
-export { Viewers } from './viewers.js';
+export { refuseUnless, Viewers } from './viewers.js';

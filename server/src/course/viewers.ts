@@ -61,8 +61,13 @@ export class Viewers {
   /** Staff who may do this. Students learn nothing; staff whose role lacks it are told so. */
   async staff(person: SignedIn, courseId: string, act: Act): Promise<Viewer> {
     const viewer = await this.enter(person, courseId);
-    if (!may(viewer.role, 'read-course')) throw problems.notFound();
-    if (!may(viewer.role, act)) throw problems.notYours();
+    refuseUnless(viewer, act);
     return viewer;
   }
+}
+
+/** Students learn nothing; staff whose role lacks it are told so. */
+export function refuseUnless({ role }: Viewer, act: Act): void {
+  if (!may(role, 'read-course')) throw problems.notFound();
+  if (!may(role, act)) throw problems.notYours();
 }

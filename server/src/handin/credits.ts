@@ -14,12 +14,16 @@ const shape = `jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "groupId" 
 /** Who is credited with what a group handed in, when people move between groups. */
 @Injectable()
 export class Credits implements WorkOfGroups {
-  creditedIn(manager: EntityManager, setId: string): Promise<readonly Credited[]> {
+  creditedIn(
+    manager: EntityManager,
+    setId: string,
+    only: readonly EnrolmentId[] | null,
+  ): Promise<readonly Credited[]> {
     return manager.query<Credited[]>(
       `SELECT k."enrolmentId", c."groupId", count(*)::int AS "handIns"
          FROM "released_copy" c JOIN "hand_in" h ON h."copyId" = c."copyId" JOIN "credit" k ON k."handInId" = h."id"
-        WHERE c."setId" = $1 AND c."groupId" IS NOT NULL GROUP BY 1, 2`,
-      [setId],
+        WHERE c."setId" = $1 AND c."groupId" IS NOT NULL AND ($2::uuid[] IS NULL OR k."enrolmentId" = ANY($2)) GROUP BY 1, 2`,
+      [setId, only],
     );
   }
 

@@ -4,6 +4,7 @@ import { AssignmentSettings, FolderSettings } from '@jigsaw/contract/handin';
 import type { Progress } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import type { ReleaseMode } from '@jigsaw/core/release';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { Kinds, lateOf, onTime } from '../release/index.js';
@@ -82,9 +83,10 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
   }
 
   async works({ accesses, manager, membersOf }: Asked): Promise<UnitWork[]> {
-    const works = await this.work.own(accesses, manager);
+    const works = await this.work.latest(accesses, manager);
+    const ofCopy = groupedBy(works, (work) => work.copyId);
     return accesses.flatMap((access) => {
-      const own = works.filter((work) => work.copyId === access.copy.id);
+      const own = ofCopy.get(access.copy.id) ?? [];
       const members = membersOf(access.copy.id);
       if (this.rulesFor(access).by === 'group')
         return [

@@ -52,12 +52,16 @@ export class SessionService {
 
   async personOf(token: string): Promise<SignedIn | null> {
     const now = this.clock.now();
-    const session = await this.dataSource
-      .getRepository(SessionRow)
-      .findOneBy({ tokenHash: hashToken(token), expiresAt: MoreThan(now) });
+    const session = (await this.dataSource.manager
+      .createQueryBuilder(SessionRow, 'session')
+      .innerJoinAndMapOne('session.person', PersonRow, 'person', 'person.id = session."personId"')
+      .where('session."tokenHash" = :tokenHash AND session."expiresAt" > :now', {
+        tokenHash: hashToken(token),
+        now,
+      })
+      .getOne()) as (SessionRow & { person: PersonRow }) | null;
     if (!session) return null;
-    const person = await this.dataSource.getRepository(PersonRow).findOneBy({ id: session.personId });
-    if (!person) return null;
+    const { person } = session;
     if (now.getTime() - session.seenAt.getTime() > seenEveryMs) {
       await this.dataSource
         .getRepository(SessionRow)

@@ -9,6 +9,8 @@ import { CONFIG } from '../platform/config.js';
 const Change = z.object({
   courseId: z.string(),
   type: z.string(),
+  /** Of whose act it is; null: of no page that is open. */
+  page: z.string().nullable(),
   groupIds: z.array(z.string()),
   enrolmentIds: z.array(z.string()),
   setIds: z.array(z.string()),

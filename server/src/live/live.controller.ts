@@ -1,4 +1,4 @@
-import { Controller, Req, Res } from '@nestjs/common';
+import { Controller, Query, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { CourseId } from '@jigsaw/contract/common';
@@ -29,6 +29,7 @@ export class LiveController {
   async follow(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Query('page') page: unknown,
     @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {
@@ -50,7 +51,9 @@ export class LiveController {
           (group) => change.groupIds.includes(group.groupId) || change.setIds.includes(group.setId),
         );
       return isTheirs
-        ? response.write(`event: change\ndata: ${JSON.stringify({ type: change.type })}\n\n`)
+        ? response.write(
+            `event: change\ndata: ${JSON.stringify({ type: change.type, isYours: change.page !== null && change.page === page })}\n\n`,
+          )
         : undefined;
     };
     const stop = this.changes.subscribe(courseId, (change) => {

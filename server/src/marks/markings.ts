@@ -1,12 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
-import { groupedBy } from '@jigsaw/core/lists';
-import type { KeptSheet } from '@jigsaw/core/marks';
+import type { Adjustment, KeptSheet } from '@jigsaw/core/marks';
 import { Clock } from '../platform/clock.js';
+import { problems } from '../platform/problems.js';
 import type { CopyAccess, Unit, UnitWork } from '../release/index.js';
 import { Kinds, membersOfCopies, plainDecimal } from '../release/index.js';
-import { MarkAdjustmentRow, MarkRow } from './marks.rows.js';
+import { MarkRow } from './marks.rows.js';
 
 /** The sheet of one group, or of one student, with the work that it is about. */
 export interface Marking {
@@ -35,25 +35,46 @@ export class Markings {
       now: this.clock.now(),
       membersOf: await membersOfCopies(manager, marked),
     });
-    const marks = await manager.findBy(MarkRow, { copyId: In(copyIds) });
-    const adjustments = await manager.findBy(MarkAdjustmentRow, { copyId: In(copyIds) });
+    const marks = await keptMarks(manager, copyIds);
     const markByUnit = new Map(marks.map((mark) => [`${mark.copyId} ${mark.enrolmentId ?? 'group'}`, mark]));
-    const adjustmentsOf = groupedBy(adjustments, (row) => row.copyId);
+    const adjustmentsOf = new Map(marks.map((mark) => [mark.copyId, mark.adjustments ?? {}]));
     return works.map((work) => {
       const access = accessById.get(work.copyId)!;
       const mark = markByUnit.get(`${work.copyId} ${work.unit}`) ?? null;
-      const credited = new Set<string>(work.credited);
-      const own = (adjustmentsOf.get(work.copyId) ?? []).filter((row) => credited.has(row.enrolmentId));
-      return { access, unit: work.unit, work, mark, sheet: sheetOf(access, work, mark, own) };
+      return {
+        access,
+        unit: work.unit,
+        work,
+        mark,
+        sheet: sheetOf(access, work, mark, adjustmentsOf.get(work.copyId) ?? {}),
+      };
     });
   }
+
+  /** @throws not-found for a unit that this copy does not have. */
+  async one(access: CopyAccess, unit: Unit, manager: EntityManager): Promise<Marking> {
+    const marking = (await this.of([access], manager)).find((each) => each.unit === unit);
+    if (!marking) throw problems.notFound();
+    return marking;
+  }
 }
+
+/** Sheets with what differs for whom in their copies; one query. What differs is only ever kept with a sheet. */
+const keptMarks = (
+  manager: EntityManager,
+  copyIds: readonly string[],
+): Promise<(MarkRow & { readonly adjustments: Readonly<Record<string, Adjustment>> | null })[]> =>
+  manager.query(
+    `SELECT m.*, (SELECT jsonb_object_agg(a."enrolmentId", a."adjustment") FROM "mark_adjustment" a WHERE a."copyId" = m."copyId") AS "adjustments"
+       FROM "mark" m WHERE m."copyId" = ANY($1)`,
+    [copyIds],
+  );
 
 function sheetOf(
   { activity }: CopyAccess,
   work: UnitWork,
   mark: MarkRow | null,
-  adjustments: readonly MarkAdjustmentRow[],
+  adjustments: Readonly<Record<string, Adjustment>>,
 ): KeptSheet {
   return {
     unit: work.unit,
@@ -64,7 +85,9 @@ function sheetOf(
     picks: mark?.picks ?? {},
     lateDeduction: work.late.deduction,
     credited: work.credited,
-    adjustments: new Map(adjustments.map((row) => [row.enrolmentId, row.adjustment])),
+    adjustments: new Map(
+      work.credited.flatMap((id) => (adjustments[id] ? [[id, adjustments[id]] as const] : [])),
+    ),
     version: mark?.version ?? null,
     releasedVersion: mark?.releasedVersion ?? null,
     workAt: mark?.workAt?.getTime() ?? null,

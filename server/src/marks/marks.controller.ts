@@ -10,6 +10,7 @@ import {
   MarkView,
   MyMarks,
   ReleaseMarks,
+  SavedMark,
   SaveMark,
 } from '@jigsaw/contract/marks';
 import type * as ids from '@jigsaw/core/ids';
@@ -17,6 +18,7 @@ import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { DeskService } from './desk.service.js';
+import { MarkingService } from './marking.service.js';
 import { GradebookService } from './gradebook.service.js';
 import { MyMarksService } from './myMarks.service.js';
 
@@ -25,6 +27,7 @@ import { MyMarksService } from './myMarks.service.js';
 export class MarksController {
   constructor(
     private readonly desk: DeskService,
+    private readonly marking: MarkingService,
     private readonly myMarks: MyMarksService,
     private readonly gradebook: GradebookService,
   ) {}
@@ -70,43 +73,43 @@ export class MarksController {
     id: 'saveMark',
     does: 'Save a marking sheet as it is typed',
     body: SaveMark,
-    answer: MarkView,
+    answer: SavedMark,
   })
   save(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('unit', MarkUnit) unit: MarkUnit,
     @Takes(SaveMark) sheet: SaveMark,
-  ): Promise<MarkView> {
-    return this.desk.save(person, copyId, unit, sheet);
+  ): Promise<SavedMark> {
+    return this.marking.save(person, copyId, unit, sheet);
   }
 
   @Endpoint('POST /copies/:copyId/marks/:unit/release', {
     id: 'releaseMarks',
     does: 'Release a mark to those who are credited with the work',
     body: ReleaseMarks,
-    answer: MarkView,
+    answer: SavedMark,
   })
   release(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('unit', MarkUnit) unit: MarkUnit,
     @Takes(ReleaseMarks) request: ReleaseMarks,
-  ): Promise<MarkView> {
-    return this.desk.release(person, copyId, unit, request);
+  ): Promise<SavedMark> {
+    return this.marking.release(person, copyId, unit, request);
   }
 
   @Endpoint('POST /copies/:copyId/marks/:unit/recall', {
     id: 'recallMarks',
     does: 'Take released marks back',
-    answer: MarkView,
+    answer: SavedMark,
   })
   recall(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('unit', MarkUnit) unit: MarkUnit,
-  ): Promise<MarkView> {
-    return this.desk.recall(person, copyId, unit);
+  ): Promise<SavedMark> {
+    return this.marking.recall(person, copyId, unit);
   }
 
   @Endpoint('GET /courses/:courseId/my-marks', {

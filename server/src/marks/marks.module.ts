@@ -4,6 +4,7 @@ import { Kinds, ReleaseModule } from '../release/index.js';
 import { MarksInRooms, RoomsModule } from '../rooms/index.js';
 import { DeskService } from './desk.service.js';
 import { GradebookService } from './gradebook.service.js';
+import { MarkingService } from './marking.service.js';
 import { haveMarks, Markings } from './markings.js';
 import { MarksController } from './marks.controller.js';
 import { MyMarksService } from './myMarks.service.js';
@@ -11,7 +12,7 @@ import { MyMarksService } from './myMarks.service.js';
 @Module({
   imports: [CourseModule, ReleaseModule, RoomsModule],
   controllers: [MarksController],
-  providers: [DeskService, MyMarksService, GradebookService, Markings],
+  providers: [DeskService, MarkingService, MyMarksService, GradebookService, Markings],
   exports: [DeskService, MyMarksService],
 })
 export class MarksModule {

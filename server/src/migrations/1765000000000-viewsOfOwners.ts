@@ -28,6 +28,11 @@ const views = {
            g."number", g."name", coalesce(g."capacity", s."capacity") AS "capacity", g."isLocked", s."isExclusive",
            s."putAwayAt" AS "setPutAwayAt", s."latecomers", s."rules"
       FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId"`,
+  course_set: `
+    SELECT "id" AS "setId", "courseId", "isExclusive" AND NOT "isFormedAtHandIn" AND "putAwayAt" IS NULL AS "isForEach",
+           CASE WHEN "signUp" IS NOT NULL AND "frozenAt" IS NULL
+                THEN coalesce(("signUp"->>'closes')::timestamptz, 'infinity') END AS "choosableUntil"
+      FROM "group_set"`,
   seat: `
     SELECT m."enrolmentId", m."groupId", m."setId", m."isLeader", m."from"
       FROM "membership" m JOIN "present_student" p ON p."enrolmentId" = m."enrolmentId" WHERE m."until" IS NULL`,

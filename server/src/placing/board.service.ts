@@ -17,6 +17,7 @@ import { areGroupsOfSet, groupsOfSet, lockSet, setOf, setView } from '../sets/in
 import type { Credited } from './groupWork.js';
 import { GroupWork } from './groupWork.js';
 import { Memberships } from './memberships.js';
+import { countStudentsToPlace } from './studentsToPlace.js';
 import { unplacedSql } from './unplaced.js';
 
 /** Who sits where in one set. */
@@ -70,7 +71,12 @@ export class BoardService {
         );
       if (credit === 'joins') await this.groupWork.work.creditNewcomers(manager, place.moves);
       if (credit === 'taken-back') await this.groupWork.work.takeCreditsBack(manager, place.moves);
-      return { unplaced: await countUnplaced(manager, set) };
+      const moved = place.moves.map((move) => move.student);
+      return {
+        unplaced: await countUnplaced(manager, set),
+        toPlace: await countStudentsToPlace(manager, set.courseId, work.now),
+        credited: await this.creditedIn(viewer, manager, set, moved),
+      };
     });
   }
 
@@ -114,12 +120,19 @@ export class BoardService {
   }
 
   /** Whoever sees the work of some groups only is told of no work in the others. */
+  private async creditedIn(
+    { seesOnlyLed, leads }: Viewer,
+    manager: EntityManager,
+    set: GroupSetRow,
+    only: readonly EnrolmentId[] | null,
+  ): Promise<Credited[]> {
+    const credited = await this.groupWork.work.creditedIn(manager, set.id, only);
+    return credited.filter(({ groupId }) => !seesOnlyLed || leads.includes(groupId));
+  }
+
   private async boardFor(viewer: Viewer, manager: EntityManager, set: GroupSetRow): Promise<BoardView> {
     const groups = await groupsOfSet(manager, set.id);
-    const credited = await this.groupWork.work.creditedIn(manager, set.id);
-    const shown = viewer.seesOnlyLed
-      ? credited.filter((each) => viewer.leads.includes(each.groupId))
-      : credited;
+    const shown = await this.creditedIn(viewer, manager, set, null);
     const students = await studentsIn(manager, set, shown);
     const { assistantsSee, attributeKinds } = await courseOf(manager, set.courseId);
     const unplaced = students.filter((student) => student.seats.length === 0).length;

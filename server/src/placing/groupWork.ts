@@ -13,7 +13,12 @@ export interface Credited {
 
 /** What placing asks of the area in which groups hand in: it lies above and says so itself when it starts. */
 export interface WorkOfGroups {
-  creditedIn(manager: EntityManager, setId: string): Promise<readonly Credited[]>;
+  /** @param only these people; null: everybody. */
+  creditedIn(
+    manager: EntityManager,
+    setId: string,
+    only: readonly EnrolmentId[] | null,
+  ): Promise<readonly Credited[]>;
   hasHandedIn(manager: EntityManager, groupId: GroupId, enrolmentId: EnrolmentId): Promise<boolean>;
   /** Those who come to a group share what it handed in last, though it was before their time. */
   creditNewcomers(manager: EntityManager, moves: readonly Move[]): Promise<void>;

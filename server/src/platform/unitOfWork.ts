@@ -2,9 +2,8 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import { Clock } from './clock.js';
-import { EventRow } from './event.rows.js';
 import { newId } from './ids.js';
-import { json } from './json.js';
+import { pageOfRequest } from './requestPage.js';
 
 export interface HappenedEvent {
   readonly type: string;
@@ -48,39 +47,39 @@ export class UnitOfWork {
     });
   }
 
+  /** The row and what is sent of it in one statement; PostgreSQL sends it when the transaction commits, and only then. */
   private async record(manager: EntityManager, now: Date, event: HappenedEvent): Promise<void> {
-    const {
-      type,
-      courseId = null,
-      actorId = null,
-      subjectId = null,
-      facts = {},
-      groupIds = [],
-      enrolmentIds = [],
-      setIds = [],
-      isForAll = false,
-    } = event;
-    await manager.insert(EventRow, {
-      id: newId(),
-      type,
-      courseId,
-      actorId,
-      subjectId,
-      facts: json(facts),
-      at: now,
-    });
-    // Sent by PostgreSQL when the transaction commits, and only then.
-    if (!courseId) return;
-    // What concerns no group by name concerns all staff.
-    const isForStaff = event.isForStaff ?? (groupIds.length === 0 && enrolmentIds.length === 0);
-    const whole = { courseId, type, setIds, isForAll, isForStaff };
-    for (let at = 0; at === 0 || at < Math.max(groupIds.length, enrolmentIds.length); at += idsInOne) {
-      const part = {
-        ...whole,
-        groupIds: groupIds.slice(at, at + idsInOne),
-        enrolmentIds: enrolmentIds.slice(at, at + idsInOne),
-      };
-      await manager.query(`SELECT pg_notify('course_event', $1)`, [JSON.stringify(part)]);
-    }
+    const { type, courseId = null, actorId = null, subjectId = null, facts = {} } = event;
+    await manager.query(
+      `WITH happened AS (INSERT INTO "event" ("id", "type", "courseId", "actorId", "subjectId", "facts", "at")
+                         VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING 1)
+       SELECT pg_notify('course_event', part) FROM happened, unnest($8::text[]) AS part`,
+      [
+        newId(),
+        type,
+        courseId,
+        actorId,
+        subjectId,
+        JSON.stringify(facts),
+        now,
+        courseId ? partsOf(event) : [],
+      ],
+    );
   }
+}
+
+/** A change in notifications that PostgreSQL carries. What concerns no group by name concerns all staff. */
+function partsOf(event: HappenedEvent): string[] {
+  const { type, courseId, groupIds = [], enrolmentIds = [], setIds = [], isForAll = false } = event;
+  const isForStaff = event.isForStaff ?? (groupIds.length === 0 && enrolmentIds.length === 0);
+  const page = pageOfRequest();
+  const parts: string[] = [];
+  for (let at = 0; at === 0 || at < Math.max(groupIds.length, enrolmentIds.length); at += idsInOne) {
+    const ids = {
+      groupIds: groupIds.slice(at, at + idsInOne),
+      enrolmentIds: enrolmentIds.slice(at, at + idsInOne),
+    };
+    parts.push(JSON.stringify({ courseId, type, page, setIds, isForAll, isForStaff, ...ids }));
+  }
+  return parts;
 }

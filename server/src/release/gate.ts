@@ -3,12 +3,12 @@ import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { CopyId, CourseId } from '@jigsaw/core/ids';
 import type { Access, Decision, Schedule } from '@jigsaw/core/release';
-import type { Viewer } from '@jigsaw/core/course';
+import type { Act, Viewer } from '@jigsaw/core/course';
 import { atLeast, decide, isOut as isOutNow, scheduleFor } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
-import { Viewers } from '../course/index.js';
+import { refuseUnless, Viewers } from '../course/index.js';
 import { copyFactsOf, factsOf, scheduleOf, stateOf } from './facts.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
@@ -35,6 +35,12 @@ export interface Listed {
   readonly decision: Decision;
 }
 
+interface FoundCopy extends CopyRow {
+  readonly release: ReleaseRow;
+  readonly activity: ActivityRow;
+  readonly extension: ExtensionRow | null;
+}
+
 @Injectable()
 export class Gate {
   constructor(
@@ -49,29 +55,34 @@ export class Gate {
     copyId: CopyId,
     needed: Extract<Access, 'open' | 'read-only'> = 'read-only',
   ): Promise<CopyAccess> {
-    const copy = await this.dataSource.getRepository(CopyRow).findOneBy({ id: copyId });
-    if (!copy) throw problems.notFound();
-    const release = await this.dataSource.getRepository(ReleaseRow).findOneByOrFail({ id: copy.releaseId });
-    const activity = await this.dataSource
-      .getRepository(ActivityRow)
-      .findOneByOrFail({ id: release.activityId });
-    const extension =
-      copy.groupId === null
-        ? null
-        : await this.dataSource
-            .getRepository(ExtensionRow)
-            .findOneBy({ activityId: activity.id, groupId: copy.groupId });
-    const admitted = this.admit(
-      person,
-      await this.viewers.find(person, release.courseId),
-      copy,
-      release,
-      activity,
-      extension,
-    );
+    const found = await this.dataSource.manager
+      .createQueryBuilder(CopyRow, 'copy')
+      .innerJoinAndMapOne('copy.release', ReleaseRow, 'release', 'release.id = copy."releaseId"')
+      .innerJoinAndMapOne('copy.activity', ActivityRow, 'activity', 'activity.id = release."activityId"')
+      .leftJoinAndMapOne(
+        'copy.extension',
+        ExtensionRow,
+        'extension',
+        'extension."activityId" = activity.id AND extension."groupId" = copy."groupId"',
+      )
+      .where('copy.id = :copyId', { copyId })
+      .getOne();
+    if (!found) throw problems.notFound();
+    const { release, activity, extension, ...copy } = found as FoundCopy;
+    const viewer = await this.viewers.find(person, release.courseId);
+    const admitted = this.admit(person, viewer, copy, release, activity, extension);
     if (!('copy' in admitted)) throw problems.notFound();
     if (!atLeast(admitted.decision.access, needed)) throw problems.closed();
     return admitted;
+  }
+
+  /** Staff who may do this in the course of a copy that they may see.
+   * @throws not-found for what is not marked, too. */
+  async enterAsStaff(person: SignedIn, copyId: CopyId, act: Act): Promise<CopyAccess> {
+    const access = await this.enter(person, copyId);
+    refuseUnless(access.viewer, act);
+    if (access.activity.points === null) throw problems.notFound();
+    return access;
   }
 
   /** Every copy of a course that this person may read, and every release that they may only know of; four queries, however many there are. */

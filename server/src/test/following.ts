@@ -25,7 +25,7 @@ export async function follow(browser: Browser, courseId: string): Promise<Follow
       response.setEncoding('utf8');
       response.on('data', (text: string) => {
         isOpen = true;
-        for (const [, type] of text.matchAll(/data: \{"type":"([^"]*)"\}/g)) heard.push(type!);
+        for (const [, type] of text.matchAll(/data: \{"type":"([^"]*)"/g)) heard.push(type!);
       });
       response.on('end', resolve);
       response.on('error', () => undefined); // it was stopped

@@ -39,15 +39,13 @@ export class TrackService {
   private async forStaff(person: SignedIn, { courseId, seesOnlyLed, leads }: Viewer): Promise<Figures> {
     const { manager } = this.dataSource;
     const sets = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
-    const now = this.clock.now();
-    const toFill = sets.filter((set) => set.isExclusive && !set.isFormedAtHandIn && !isStillChosen(set, now));
     const rooms = seesOnlyLed ? leads.length : (await groupsOfSets(manager, idsOf(sets))).length;
     const { activities } = await this.desk.list(person, courseId);
     const unread = await this.unread((await this.gate.enterAll(person, courseId)).entered);
     return {
       kind: 'staff',
       enrolled: await countStudents(manager, courseId),
-      unplaced: await countStudentsToPlace(manager, courseId, idsOf(toFill)),
+      unplaced: await countStudentsToPlace(manager, courseId, this.clock.now()),
       ...(await countActivities(manager, courseId)),
       rooms,
       unread,
@@ -83,9 +81,3 @@ export class TrackService {
 }
 
 const idsOf = (sets: readonly GroupSetRow[]) => sets.map((set) => set.id);
-
-/** Students choose in it, now or later: that somebody has no place is not the instructor's to mend yet. */
-const isStillChosen = ({ signUp, frozenAt }: GroupSetRow, now: Date): boolean =>
-  signUp !== null &&
-  frozenAt === null &&
-  (signUp.closes === null || Date.parse(signUp.closes) > now.getTime());

@@ -1,11 +1,16 @@
+import { nanoid } from '@reduxjs/toolkit';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { BaseQueryFn, FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import { isProblem } from './problem.js';
 import { sessionEnded } from './sessionState.js';
 
+/** Names this page to the server, which then tells it which changes are its own. */
+export const pageId = nanoid();
+
 const ask = fetchBaseQuery({
   baseUrl: new URL('/api/', window.location.origin).href,
   responseHandler: 'content-type',
+  prepareHeaders: (headers) => headers.set('X-Jigsaw-Page', pageId),
 });
 
 /** fetchBaseQuery reads problem+json as text unless told otherwise; and a session that ends in the middle of work is noted, not thrown away. */
@@ -41,6 +46,7 @@ export const api = createApi({
     'Copy',
     'Room',
     'Desk',
+    'Gradebook',
     'Mark',
     'MyMarks',
     'Figures',

@@ -1,4 +1,4 @@
-export { api } from './api.js';
+export { api, pageId } from './api.js';
 export { isProblem, problemOf } from './problem.js';
 export { ProblemStrip } from './ProblemStrip.js';
 export { sessionResumed } from './sessionState.js';

@@ -10,8 +10,8 @@ const page = (load: LoadPage) => async () => ({ Component: await load() });
 /** Pages that show activities need to know which kinds there are. */
 const pageWithKinds = (load: LoadPage) =>
   page(async () => {
-    const [Page] = await Promise.all([load(), import('./registerKinds.js')]);
-    return Page;
+    await import('./registerKinds.js');
+    return load();
   });
 
 /** Pages come when they are first opened; the frame around them is there at once. */

@@ -1,2 +1,3 @@
 export { useListCoursesQuery } from './coursesApi.js';
+export { figuresApi, useReadFiguresQuery } from './figuresApi.js';
 export { useCourse } from './useCourse.js';

@@ -1,42 +1,50 @@
 import { useEffect } from 'react';
 import { useDispatch } from 'react-redux';
-import { api } from '../api/index.js';
+import { api, pageId } from '../api/index.js';
 
 type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 
 /** Which cached facts each kind of change makes old. */
 const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
-  'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy'],
-  'roster.changed': ['Roster', 'Set', 'Placement', 'Room', 'Copy'],
+  'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Gradebook'],
+  'roster.changed': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Gradebook'],
   'roster.invited': ['Roster', 'Outbox'],
   'roster.written-to': ['Outbox'],
   'set.created': ['Set'],
   'set.changed': ['Set', 'Placement', 'Roster', 'SignUp'],
   'places.changed': ['SignUp'],
-  'students.placed': ['Placement', 'Set', 'Roster', 'Room', 'Activity', 'Copy', 'SignUp'],
-  'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk', 'SignUp'],
+  'students.placed': ['Placement', 'Set', 'Roster', 'Room', 'Activity', 'Copy', 'SignUp', 'Gradebook'],
+  'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk', 'Gradebook', 'SignUp'],
   'activity.drafted': ['Activity'],
-  'activity.edited': ['Activity', 'Room', 'Copy', 'Desk'],
-  'activity.released': ['Activity', 'Room', 'Copy', 'Desk'],
-  'activity.reach-changed': ['Activity', 'Room', 'Copy', 'Desk'],
-  'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Desk'],
-  'extension.granted': ['Activity', 'Room', 'Copy', 'Desk', 'Mark'],
-  'extension.taken-back': ['Activity', 'Room', 'Copy', 'Desk', 'Mark'],
-  'mark.drafted': ['Desk'],
-  'mark.released': ['Desk', 'MyMarks', 'Room'],
-  'mark.recalled': ['Desk', 'MyMarks', 'Room'],
+  'activity.edited': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
+  'activity.released': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
+  'activity.reach-changed': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
+  'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
+  'extension.granted': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
+  'extension.taken-back': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
+  'mark.drafted': ['Desk', 'Gradebook'],
+  'mark.released': ['Desk', 'Gradebook', 'MyMarks', 'Room'],
+  'mark.recalled': ['Desk', 'Gradebook', 'MyMarks', 'Room'],
 };
+/** Of these the page that did them has shown all that they change before it hears of them. */
+const shownByTheAct: ReadonlySet<string> = new Set([
+  'students.placed',
+  'mark.drafted',
+  'mark.released',
+  'mark.recalled',
+]);
 /** Everything else happens inside a copy, whatever its kind. */
-const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Mark'];
+const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
 
 /** What others change appears without a reload: the server says what kind of thing changed, and the page asks again. */
 export function useLiveChanges(courseId: string | null): void {
   const dispatch = useDispatch();
   useEffect(() => {
     if (courseId === null) return;
-    const stream = new EventSource(`/api/courses/${courseId}/changes`);
+    const stream = new EventSource(`/api/courses/${courseId}/changes?page=${pageId}`);
     stream.addEventListener('change', (event: MessageEvent<string>) => {
-      const { type } = JSON.parse(event.data) as { type: string };
+      const { type, isYours } = JSON.parse(event.data) as { type: string; isYours: boolean };
+      if (isYours && shownByTheAct.has(type)) return;
       dispatch(api.util.invalidateTags([...(tagsByChange[type] ?? insideACopy), 'Figures']));
     });
     return () => stream.close();

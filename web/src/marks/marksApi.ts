@@ -1,5 +1,5 @@
-import { DeskList, DeskView, Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { SaveMark } from '@jigsaw/contract/marks';
+import { DeskList, DeskView, Gradebook, MarkView, MyMarks, SavedMark } from '@jigsaw/contract/marks';
 import { api } from '../api/index.js';
 
 /** What one mark is of: the group's copy, or one student in it. */
@@ -8,16 +8,7 @@ export interface MarkOf {
   readonly unit: string;
 }
 
-export const {
-  useListDeskQuery,
-  useReadDeskQuery,
-  useReadMarkQuery,
-  useSaveMarkMutation,
-  useReleaseMarksMutation,
-  useRecallMarksMutation,
-  useReadMyMarksQuery,
-  useReadGradebookQuery,
-} = api.injectEndpoints({
+const queriesApi = api.injectEndpoints({
   endpoints: (build) => ({
     listDesk: build.query<DeskList, string>({
       query: (courseId) => `courses/${courseId}/desk`,
@@ -34,29 +25,10 @@ export const {
       responseSchema: MarkView,
       providesTags: ['Mark'],
     }),
-    saveMark: build.mutation<MarkView, MarkOf & { body: SaveMark }>({
-      query: ({ copyId, unit, body }) => ({ url: `copies/${copyId}/marks/${unit}`, method: 'PUT', body }),
-      responseSchema: MarkView,
-      invalidatesTags: ['Desk', 'Figures'],
-    }),
-    releaseMarks: build.mutation<MarkView, MarkOf & { version: number }>({
-      query: ({ copyId, unit, version }) => ({
-        url: `copies/${copyId}/marks/${unit}/release`,
-        method: 'POST',
-        body: { version },
-      }),
-      responseSchema: MarkView,
-      invalidatesTags: ['Desk', 'Figures', 'Mark'],
-    }),
-    recallMarks: build.mutation<MarkView, MarkOf>({
-      query: ({ copyId, unit }) => ({ url: `copies/${copyId}/marks/${unit}/recall`, method: 'POST' }),
-      responseSchema: MarkView,
-      invalidatesTags: ['Desk', 'Figures', 'Mark'],
-    }),
     readGradebook: build.query<Gradebook, string>({
       query: (courseId) => `courses/${courseId}/gradebook`,
       responseSchema: Gradebook,
-      providesTags: ['Desk', 'Placement'],
+      providesTags: ['Gradebook'],
     }),
     readMyMarks: build.query<MyMarks, string>({
       query: (courseId) => `courses/${courseId}/my-marks`,
@@ -70,3 +42,81 @@ export const {
     }),
   }),
 });
+
+interface Lifecycle {
+  readonly dispatch: (action: never) => unknown;
+  readonly getState: () => unknown;
+  readonly queryFulfilled: Promise<{ readonly data: SavedMark }>;
+}
+
+/** Shows what an act on a mark made of it where marks are shown already; only what cannot be known from the answer is asked for again. */
+async function showSaved({ copyId, unit }: MarkOf, { dispatch, getState, queryFulfilled }: Lifecycle) {
+  const answer = await queryFulfilled.catch(() => null);
+  if (!answer) return; // the refusal is told where the act was
+  const { version, state, groupMark, needsYou } = answer.data;
+  const show = dispatch as unknown as (action: unknown) => unknown;
+  show(
+    queriesApi.util.updateQueryData('readMark', { copyId, unit }, (mark) => {
+      Object.assign(mark, { version, state, groupMark, isStale: false });
+    }),
+  );
+  let turned = 0;
+  const releaseIds = new Set<string>();
+  const root = getState() as Parameters<typeof queriesApi.util.selectCachedArgsForQuery>[0];
+  for (const releaseId of queriesApi.util.selectCachedArgsForQuery(root, 'readDesk'))
+    show(
+      queriesApi.util.updateQueryData('readDesk', releaseId, (desk) => {
+        const row = desk.rows.find((each) => each.copyId === copyId && each.unit === unit);
+        if (!row) return;
+        releaseIds.add(releaseId);
+        turned = Number(needsYou) - Number(row.needsYou);
+        row.mark = { state, groupMark };
+        row.needsYou = needsYou;
+      }),
+    );
+  if (turned === 0) return;
+  for (const courseId of queriesApi.util.selectCachedArgsForQuery(root, 'listDesk'))
+    show(
+      queriesApi.util.updateQueryData('listDesk', courseId, ({ activities }) => {
+        for (const activity of activities) if (releaseIds.has(activity.releaseId)) activity.toMark += turned;
+      }),
+    );
+  show(api.util.invalidateTags(['Figures']));
+}
+
+const marksApi = queriesApi.injectEndpoints({
+  endpoints: (build) => ({
+    saveMark: build.mutation<SavedMark, MarkOf & { body: SaveMark }>({
+      query: ({ copyId, unit, body }) => ({ url: `copies/${copyId}/marks/${unit}`, method: 'PUT', body }),
+      responseSchema: SavedMark,
+      invalidatesTags: ['Gradebook'],
+      onQueryStarted: showSaved,
+    }),
+    releaseMarks: build.mutation<SavedMark, MarkOf & { version: number }>({
+      query: ({ copyId, unit, version }) => ({
+        url: `copies/${copyId}/marks/${unit}/release`,
+        method: 'POST',
+        body: { version },
+      }),
+      responseSchema: SavedMark,
+      // Its history and when it was released.
+      invalidatesTags: ['Mark', 'Gradebook'],
+      onQueryStarted: showSaved,
+    }),
+    recallMarks: build.mutation<SavedMark, MarkOf>({
+      query: ({ copyId, unit }) => ({ url: `copies/${copyId}/marks/${unit}/recall`, method: 'POST' }),
+      responseSchema: SavedMark,
+      invalidatesTags: ['Mark', 'Gradebook'],
+      onQueryStarted: showSaved,
+    }),
+  }),
+});
+
+export const {
+  useListDeskQuery,
+  useReadDeskQuery,
+  useReadMarkQuery,
+  useReadMyMarksQuery,
+  useReadGradebookQuery,
+} = queriesApi;
+export const { useSaveMarkMutation, useReleaseMarksMutation, useRecallMarksMutation } = marksApi;

@@ -6,6 +6,7 @@ import {
   aHandIn,
   aHead,
   aMark,
+  aSavedMark,
   aMember,
   aMyMark,
   aPart,
@@ -126,7 +127,7 @@ describe('the Marking desk', () => {
 
   it('shows the sum while the mark is typed, and saves it as it is typed', async () => {
     const { user, writes } = desk(aMark(), undefined, {
-      [`PUT ${markPath}`]: aMark({ version: 1, typedMark: '31.5' }),
+      [`PUT ${markPath}`]: aSavedMark({ groupMark: '31.5' }),
     });
     await user.type(await screen.findByLabelText('Group mark'), '31,5');
     const members = screen.getByRole('region', { name: 'Members and their marks' });
@@ -160,7 +161,7 @@ describe('the Marking desk', () => {
   it('releases what is saved and offers to take it back', async () => {
     const drafted = aMark({ state: 'drafted', typedMark: '31.5', version: 2 });
     const { user, writes } = desk(drafted, undefined, {
-      [`POST ${markPath}/release`]: { ...drafted, state: 'released', releasedAt: at },
+      [`POST ${markPath}/release`]: aSavedMark({ state: 'released' }),
       [`POST ${markPath}/recall`]: drafted,
     });
     await user.click(await screen.findByRole('button', { name: 'Release to 2 students' }));
@@ -231,8 +232,8 @@ describe('marking by a rubric', () => {
       lateMinutes: 0,
       ...more,
     });
-  const saved = (more: Partial<MarkView> = {}) => ({
-    [`PUT ${markPath}`]: byRubric({ version: 1, ...more }),
+  const saved = () => ({
+    [`PUT ${markPath}`]: aSavedMark(),
   });
 
   it('is done from the keyboard: a figure picks and goes on, arrows move, Backspace takes a pick back', async () => {
@@ -338,7 +339,7 @@ describe('marking each student of a talk', () => {
         members: [{ ...aMark().members[0]! }],
       }),
       [`GET copies/${copyId}/discussion`]: aTalk([[jorge, noor]]),
-      [`PUT ${path}`]: aMark({ unit, version: 1, typedMark: '8' }),
+      [`PUT ${path}`]: aSavedMark({ groupMark: '8' }),
     });
     const queue = await screen.findByRole('navigation', { name: 'Students to mark' });
     expect(within(queue).getByRole('link', { name: /Jorge/ })).toHaveTextContent('Nothing written');

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { SignUpView } from '@jigsaw/contract/placing';
-import { aBoard, boardAnswers, courseId, id } from '../test/data.js';
+import { aPlaceResult, aBoard, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 import { deal } from './DealOutSheet.js';
 
@@ -36,11 +36,11 @@ describe('the Board', () => {
     await user.keyboard('2');
     expect(names(group('Carboy'))).toEqual(['Ada']); // before the server has answered
     expect(screen.getByText('1 of 3 unplaced')).toBeInTheDocument();
-    release({ unplaced: 1 });
+    release(aPlaceResult(1));
     await said('Ada placed in Carboy');
     expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
 
-    set(placePath, { unplaced: 2 });
+    set(placePath, aPlaceResult(2));
     await user.keyboard('z');
     await waitFor(() => expect(writes()).toHaveLength(2));
     expect(writes()[1]!.body).toEqual({ moves: [move('Ada', 'Carboy', null)] });
@@ -203,7 +203,7 @@ describe('a set as a whole', () => {
     const { user, writes } = showPage(
       path,
       boardAnswers(aBoard({ Ada: null, Ben: 'Crock', Cho: null, Dia: null }), {
-        [placePath]: { unplaced: 0 },
+        [placePath]: aPlaceResult(0),
       }),
     );
     await user.click(await screen.findByRole('button', { name: 'Deal 3 students…' }));
@@ -244,13 +244,13 @@ describe('a set as a whole', () => {
   });
 
   it('keeps what was done over a reload', async () => {
-    const answers = boardAnswers(aBoard({ Ada: null }), { [placePath]: { unplaced: 0 } });
+    const answers = boardAnswers(aBoard({ Ada: null }), { [placePath]: aPlaceResult(0) });
     const first = showPage(path, answers);
     await first.user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     await first.user.keyboard('2');
     await said('Ada placed in Carboy');
     cleanup();
-    const second = showPage(path, boardAnswers(aBoard({ Ada: 'Carboy' }), { [placePath]: { unplaced: 1 } }));
+    const second = showPage(path, boardAnswers(aBoard({ Ada: 'Carboy' }), { [placePath]: aPlaceResult(1) }));
     await second.user.click(await screen.findByRole('button', { name: 'Undo: Ada placed in Carboy' }));
     await waitFor(() => expect(second.writes()[0]!.body).toEqual({ moves: [move('Ada', 'Carboy', null)] }));
   });
@@ -261,7 +261,7 @@ describe('a set as a whole', () => {
       ...view,
       groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })),
     };
-    const { user, writes } = showPage(path, boardAnswers(locked, { [placePath]: { unplaced: 1 } }));
+    const { user, writes } = showPage(path, boardAnswers(locked, { [placePath]: aPlaceResult(1) }));
     expect(await screen.findByText('Locked')).toBeInTheDocument();
     await menu(user, /Take everyone out who is in no locked group/);
     await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [move('Ben', 'Carboy', null)] }));

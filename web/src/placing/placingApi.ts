@@ -6,6 +6,8 @@ import { BoardGroup, BoardGroups } from '@jigsaw/contract/sets';
 import type { Place } from '@jigsaw/core/placing';
 import { apply } from '@jigsaw/core/placing';
 import { api, isProblem, problemOf } from '../api/index.js';
+import { figuresApi } from '../course/index.js';
+import { setsApi } from '../sets/index.js';
 
 const boardApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -16,6 +18,30 @@ const boardApi = api.injectEndpoints({
     }),
   }),
 });
+
+/** What the answer to an act on the Board changes beside it: counts in the tabs of the sets and in the track, and what those who moved have in
+ * the work of their groups. */
+function countsAfter(setId: string, { unplaced, toPlace, credited }: PlaceResult, state: never) {
+  const handIns = new Map(credited.map((each) => [`${each.enrolmentId} ${each.groupId}`, each.handIns]));
+  return [
+    boardApi.util.updateQueryData('readBoard', setId, (board) => {
+      for (const { enrolmentId, seats } of board.students)
+        for (const seat of seats)
+          seat.handIns = handIns.get(`${enrolmentId} ${seat.groupId}`) ?? seat.handIns;
+    }),
+    ...setsApi.util.selectCachedArgsForQuery(state, 'listGroupSets').map((courseId) =>
+      setsApi.util.updateQueryData('listGroupSets', courseId, ({ sets }) => {
+        const set = sets.find((each) => each.id === setId);
+        if (set) set.unplaced = unplaced;
+      }),
+    ),
+    ...figuresApi.util.selectCachedArgsForQuery(state, 'readFigures').map((courseId) =>
+      figuresApi.util.updateQueryData('readFigures', courseId, (figures) => {
+        if (figures.kind === 'staff') figures.unplaced = toPlace;
+      }),
+    ),
+  ];
+}
 
 const placingApi = boardApi.injectEndpoints({
   endpoints: (build) => ({
@@ -30,8 +56,9 @@ const placingApi = boardApi.injectEndpoints({
         body: { ...place, ...(why !== '' && { why }), ...(credit !== 'stays' && { credit }) },
       }),
       responseSchema: PlaceResult,
-      invalidatesTags: ['Set', 'Roster', 'Figures', 'Room'],
-      onQueryStarted: async ({ setId, place }, { dispatch, queryFulfilled }) => {
+      // What is shown beside the Board is in the answer; the rest is asked for when somebody looks at it.
+      invalidatesTags: ['Roster', 'Room', 'Gradebook'],
+      onQueryStarted: async ({ setId, place }, { dispatch, getState, queryFulfilled }) => {
         const shown = dispatch(
           boardApi.util.updateQueryData('readBoard', setId, (board) => {
             const before = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
@@ -46,7 +73,8 @@ const placingApi = boardApi.injectEndpoints({
           }),
         );
         try {
-          await queryFulfilled;
+          const { data } = await queryFulfilled;
+          for (const change of countsAfter(setId, data, getState() as never)) dispatch(change);
         } catch (failure) {
           shown.undo();
           const error = (failure as { error?: unknown }).error;
@@ -75,12 +103,12 @@ const placingApi = boardApi.injectEndpoints({
     editGroups: build.mutation<BoardGroups, { setId: string; body: EditGroups }>({
       query: ({ setId, body }) => ({ url: `sets/${setId}/groups`, method: 'PUT', body }),
       responseSchema: BoardGroups,
-      invalidatesTags: ['Set', 'Placement', 'Roster', 'Room', 'Desk', 'Activity'],
+      invalidatesTags: ['Set', 'Placement', 'Roster', 'Room', 'Desk', 'Gradebook', 'Activity'],
     }),
     leadGroups: build.mutation<BoardGroups, { setId: string; body: LeadGroups }>({
       query: ({ setId, body }) => ({ url: `sets/${setId}/leads`, method: 'PUT', body }),
       responseSchema: BoardGroups,
-      invalidatesTags: ['Placement', 'Room', 'Desk'],
+      invalidatesTags: ['Placement', 'Room', 'Desk', 'Gradebook'],
     }),
     /** Pages of assistants are read again: what they may see has changed. */
     changeAssistants: build.mutation<
@@ -98,7 +126,7 @@ const placingApi = boardApi.injectEndpoints({
     editGroup: build.mutation<BoardGroup, { groupId: string; body: EditGroup }>({
       query: ({ groupId, body }) => ({ url: `groups/${groupId}`, method: 'PATCH', body }),
       responseSchema: BoardGroup,
-      invalidatesTags: ['Placement', 'Roster', 'Room', 'Desk'],
+      invalidatesTags: ['Placement', 'Roster', 'Room', 'Desk', 'Gradebook'],
     }),
   }),
 });

@@ -10,7 +10,7 @@ import type {
 } from '@jigsaw/contract/release';
 import { api } from '../api/index.js';
 
-const reachTags = ['Activity', 'Figures', 'Room', 'Desk', 'Copy'] as const;
+const reachTags = ['Activity', 'Figures', 'Room', 'Desk', 'Gradebook', 'Copy'] as const;
 
 const readApi = api.injectEndpoints({
   endpoints: (build) => ({

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { ImportPreview } from '@jigsaw/contract/roster';
-import { anEntry, attributesOf, courseId, id } from '../test/data.js';
+import { aPlaceResult, anEntry, attributesOf, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const roster = (...entries: ReturnType<typeof anEntry>[]) => ({
@@ -242,7 +242,7 @@ describe('changing the roster', () => {
     };
     const { user, writes } = showPage(inCourse('people'), {
       ...roster(anEntry('Ada Okafor'), anEntry('Ben Ek', { groups: [seat] })),
-      [`POST sets/${id('benches')}/place`]: { unplaced: 0 },
+      [`POST sets/${id('benches')}/place`]: aPlaceResult(0),
     });
     await user.click(await screen.findByRole('checkbox', { name: /Select Ada Okafor/ }));
     await user.click(screen.getByRole('checkbox', { name: /Select Ben Ek/ }));

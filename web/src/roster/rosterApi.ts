@@ -17,7 +17,7 @@ interface In<Body> {
   readonly body: Body;
 }
 
-const touchedByRoster = ['Roster', 'Set', 'Placement', 'Figures', 'Room'] as const;
+const touchedByRoster = ['Roster', 'Set', 'Placement', 'Figures', 'Room', 'Gradebook'] as const;
 
 export const {
   useReadRosterQuery,

@@ -2,6 +2,7 @@ export { CopySheet } from './CopySheet.js';
 export { PutAwayStrip } from './PutAwayStrip.js';
 export {
   madeTags,
+  setsApi,
   useCopyGroupSetMutation,
   useFreezeGroupSetMutation,
   useListGroupSetsQuery,

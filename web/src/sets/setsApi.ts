@@ -6,16 +6,18 @@ import type { GroupSetId } from '@jigsaw/core/ids';
 import { api } from '../api/index.js';
 
 /** A new set, and what its groups get with it. */
-export const madeTags = ['Set', 'Figures', 'Roster', 'Activity', 'Room', 'Copy', 'Desk'] as const;
+export const madeTags = [
+  'Set',
+  'Figures',
+  'Roster',
+  'Activity',
+  'Room',
+  'Copy',
+  'Desk',
+  'Gradebook',
+] as const;
 
-export const {
-  useListGroupSetsQuery,
-  useChangeGroupSetMutation,
-  usePutAwayGroupSetMutation,
-  useOrderGroupSetsMutation,
-  useCopyGroupSetMutation,
-  useFreezeGroupSetMutation,
-} = api.injectEndpoints({
+export const setsApi = api.injectEndpoints({
   endpoints: (build) => ({
     listGroupSets: build.query<GroupSetList, string>({
       query: (courseId) => `courses/${courseId}/sets`,
@@ -57,3 +59,12 @@ export const {
     }),
   }),
 });
+
+export const {
+  useListGroupSetsQuery,
+  useChangeGroupSetMutation,
+  usePutAwayGroupSetMutation,
+  useOrderGroupSetsMutation,
+  useCopyGroupSetMutation,
+  useFreezeGroupSetMutation,
+} = setsApi;

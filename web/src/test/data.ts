@@ -1,7 +1,7 @@
-import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import type { PlaceResult, BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { HandInView, PartView, WorkFile, WorkView } from '@jigsaw/contract/handin';
-import type { MarkView, MyMark } from '@jigsaw/contract/marks';
+import type { MarkView, SavedMark, MyMark } from '@jigsaw/contract/marks';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
 import type { Author, Member, CourseView } from '@jigsaw/contract/course';
 import type { CopyHead, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
@@ -474,6 +474,20 @@ export const attributesOf = (entries: readonly RosterEntry[]): RosterView['attri
 export const boardAnswers = (board: BoardView, more: object = {}) => ({
   [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: board.students.length },
   [`GET sets/${board.set.id}/board`]: board,
-  [`POST sets/${board.set.id}/place`]: { unplaced: 0 },
+  [`POST sets/${board.set.id}/place`]: aPlaceResult(0),
   ...more,
+});
+
+export const aSavedMark = (more: Partial<SavedMark> = {}): SavedMark => ({
+  version: 1,
+  state: 'drafted',
+  groupMark: null,
+  needsYou: false,
+  ...more,
+});
+
+export const aPlaceResult = (unplaced: number): PlaceResult => ({
+  unplaced,
+  toPlace: unplaced,
+  credited: [],
 });

@@ -5,10 +5,9 @@ import type { SessionView } from '@jigsaw/contract/identity';
 import { useLiveChanges } from '../live/index.js';
 import { ProblemStrip } from '../api/index.js';
 import { Empty, ProductMark, Waiting } from '../look/index.js';
-import { useListCoursesQuery, useCourse } from '../course/index.js';
+import { useListCoursesQuery, useCourse, useReadFiguresQuery } from '../course/index.js';
 import { PersonMenu } from './PersonMenu.js';
 import { Track } from './Track.js';
-import { useReadFiguresQuery } from './trackApi.js';
 
 const Frame = styled.div`
   height: 100%;

@@ -1,7 +1,7 @@
 import { Figures } from '@jigsaw/contract/track';
 import { api } from '../api/index.js';
 
-export const { useReadFiguresQuery } = api.injectEndpoints({
+export const figuresApi = api.injectEndpoints({
   endpoints: (build) => ({
     readFigures: build.query<Figures, string>({
       query: (courseId) => `courses/${courseId}/figures`,
@@ -10,3 +10,5 @@ export const { useReadFiguresQuery } = api.injectEndpoints({
     }),
   }),
 });
+
+export const { useReadFiguresQuery } = figuresApi;

@@ -1,0 +1,193 @@
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import type { ReleaseMarks, SavedMark, SaveMark } from '@jigsaw/contract/marks';
+import type { CopyId } from '@jigsaw/core/ids';
+import type { Adjustment, Missing } from '@jigsaw/core/marks';
+import {
+  excessIn,
+  markState,
+  memberMark,
+  missingIn,
+  needsMarking,
+  sayMissing,
+  unitMark,
+} from '@jigsaw/core/marks';
+import { authorsById } from '../course/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { newId } from '../platform/ids.js';
+import { problems } from '../platform/problems.js';
+import type { Work } from '../platform/unitOfWork.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import type { CopyAccess, Unit } from '../release/index.js';
+import { Gate, hearersOf, lockCopy } from '../release/index.js';
+import { DeskService } from './desk.service.js';
+import type { Marking } from './markings.js';
+import { Markings } from './markings.js';
+import { deleteReleased, releaseTo, setReleasedVersion, writeAdjustments, writeMark } from './markStore.js';
+
+/** Marks a unit: saved as it is typed, released, recalled. Acts on one copy take turns. */
+@Injectable()
+export class MarkingService {
+  constructor(
+    private readonly unitOfWork: UnitOfWork,
+    private readonly gate: Gate,
+    private readonly markings: Markings,
+    private readonly desk: DeskService,
+  ) {}
+
+  /** Saves the whole sheet as it is typed. Nothing of it reaches a student before it is released. */
+  async save(person: SignedIn, copyId: CopyId, unit: Unit, typed: SaveMark): Promise<SavedMark> {
+    return this.inTurn(person, copyId, unit, async ({ manager, now, record }, marking) => {
+      const { access, work, mark, sheet } = marking;
+      if ((mark?.version ?? 0) !== typed.version)
+        throw problems.staleWrite(
+          await this.desk.view(manager, marking),
+          'Someone else marked this meanwhile. Both versions are here; choose one.',
+        );
+      refuseImpossible(marking, typed);
+      const version = typed.version + 1;
+      const workAt = work.latest?.at ?? null;
+      await writeMark(manager, { id: mark?.id ?? newId(), copyId, unit, typed, version, workAt, now });
+      if (sheet.adjustments.size + typed.adjustments.length > 0)
+        await writeAdjustments(manager, copyId, work.credited, typed.adjustments);
+
+      const after: Marking = {
+        ...marking,
+        sheet: {
+          ...sheet,
+          typed: typed.typedMark,
+          overrideReason: typed.overrideReason,
+          picks: typed.picks,
+          adjustments: new Map(
+            typed.adjustments.map(({ enrolmentId, adjustment }) => [enrolmentId, adjustment as Adjustment]),
+          ),
+          version,
+          workAt: workAt?.getTime() ?? null,
+        },
+      };
+      await record({
+        type: 'mark.drafted',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { unit, from: unitMark(sheet), to: unitMark(after.sheet), version },
+      });
+      return savedOf(after);
+    });
+  }
+
+  /** Gives each credited member their mark. Later edits reach them only when released again. */
+  async release(person: SignedIn, copyId: CopyId, unit: Unit, { version }: ReleaseMarks): Promise<SavedMark> {
+    return this.inTurn(person, copyId, unit, async ({ manager, now, record }, marking) => {
+      const { access, mark, work, sheet } = marking;
+      if (!mark) throw problems.invalidInput('There is no mark to release yet.');
+      if (mark.version !== version)
+        throw problems.staleWrite(
+          await this.desk.view(manager, marking),
+          'This mark was changed meanwhile. Look at it once more before you release it.',
+        );
+      await refuseIncomplete(manager, marking);
+      const { rubric } = sheet;
+      await releaseTo(
+        manager,
+        copyId,
+        unit,
+        work.credited.map((enrolmentId) => {
+          const { mark: own, steps } = memberMark(sheet, enrolmentId);
+          return {
+            enrolmentId,
+            groupMark: unitMark(sheet),
+            mark: own,
+            steps,
+            rubric: rubric && { rubric, picks: mark.picks },
+            feedback: mark.feedback,
+            lateMinutes: work.late.minutes,
+            handedInAt: work.latest?.at ?? null,
+            releasedAt: now,
+            releasedBy: person.id,
+          };
+        }),
+      );
+      await setReleasedVersion(manager, mark.id, version);
+      await record({
+        type: 'mark.released',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { unit, students: work.credited.length, groupMark: unitMark(sheet) },
+        ...hearersOf(access),
+      });
+      return savedOf({ ...marking, sheet: { ...sheet, releasedVersion: version } });
+    });
+  }
+
+  async recall(person: SignedIn, copyId: CopyId, unit: Unit): Promise<SavedMark> {
+    return this.inTurn(person, copyId, unit, async ({ manager, record }, marking) => {
+      const { access, mark, sheet } = marking;
+      const students = await deleteReleased(manager, copyId, unit);
+      if (mark) await setReleasedVersion(manager, mark.id, null);
+      await record({
+        type: 'mark.recalled',
+        courseId: access.release.courseId,
+        actorId: person.id,
+        subjectId: copyId,
+        facts: { unit, students },
+        ...hearersOf(access),
+      });
+      return savedOf({ ...marking, sheet: { ...sheet, releasedVersion: null } });
+    });
+  }
+
+  private async inTurn(
+    person: SignedIn,
+    copyId: CopyId,
+    unit: Unit,
+    act: (work: Work, marking: Marking) => Promise<SavedMark>,
+  ): Promise<SavedMark> {
+    const access: CopyAccess = await this.gate.enterAsStaff(person, copyId, 'mark');
+    return this.unitOfWork.run(async (work) => {
+      await lockCopy(work.manager, copyId);
+      return act(work, await this.markings.one(access, unit, work.manager));
+    });
+  }
+}
+
+const savedOf = ({ sheet }: Marking): SavedMark => ({
+  version: sheet.version ?? 0,
+  state: markState(sheet),
+  groupMark: unitMark(sheet),
+  needsYou: needsMarking(sheet),
+});
+
+async function refuseIncomplete(manager: EntityManager, { sheet, work }: Marking): Promise<void> {
+  const missing = missingIn(sheet);
+  if (missing.length === 0) return;
+  const member = await authorsById(manager, work.credited, '');
+  const issues = missing.map((each) => ({
+    path: pathOf(each),
+    message: sayMissing(each, sheet, (id) => member(id).name),
+  }));
+  throw problems.invalidInput(issues[0]?.message, { issues });
+}
+
+/** What no marker can mean: more points than there are, and people who are not credited. */
+function refuseImpossible({ sheet, access, work }: Marking, typed: SaveMark): void {
+  const excess = excessIn({ ...sheet, typed: typed.typedMark, picks: typed.picks });
+  if (excess?.code === 'above-points')
+    throw problems.invalidInput(
+      `${excess.mark} is above the ${sheet.points} points of this ${access.activity.kind}.`,
+      { issues: [{ path: 'typedMark', message: `Write a number from 0 to ${sheet.points}.` }] },
+    );
+  if (excess)
+    throw problems.invalidInput(`${excess.points} is above the ${excess.most} points of ${excess.name}.`, {
+      issues: [{ path: `picks.${excess.criterionId}`, message: `Write a number from 0 to ${excess.most}.` }],
+    });
+  const credited = new Set<string>(work.credited);
+  if (typed.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();
+}
+
+/** The field of the sheet that wants something. */
+function pathOf(missing: Missing): string {
+  if (missing.code === 'adjustment-reason') return missing.enrolmentId;
+  return missing.code === 'mark' ? 'typedMark' : 'overrideReason';
+}
