@@ -102,6 +102,31 @@ describe('two entries of one person', () => {
     await student('jorge').browser.get(`/api/copies/${copyId}/work`).expect(200);
   });
 
+  it('are parted after tables have changed: new columns begin as the table says, and those that are gone are not missed', async () => {
+    await released(given);
+    const copyId = await copyOf(student('noor').browser, given.course.id);
+    await write('noor', copyId, 'Salt first.');
+    await write('jorge', copyId, 'Then water.');
+    await student('jorge').browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+    const { changeId } = await joined('noor', 'jorge');
+
+    const { manager } = server!.app.get(DataSource);
+    await manager.query(`ALTER TABLE "credit" ADD COLUMN "share" int NOT NULL DEFAULT 100`);
+    await manager.query(`ALTER TABLE "part" ADD COLUMN "isRead" boolean NOT NULL DEFAULT false`);
+    await manager.query(`ALTER TABLE "part" DROP COLUMN "words"`);
+    await undo(changeId).expect(200);
+
+    const jorge = student('jorge').enrolmentId;
+    const credits = await manager.query<{ share: number; enrolmentId: string }[]>(`SELECT * FROM "credit"`);
+    expect(credits.map((credit) => credit.share)).toEqual([100, 100]);
+    expect(credits.map((credit) => credit.enrolmentId)).toContain(jorge);
+    const parts = await manager.query<{ isRead: boolean; text: unknown }[]>(
+      `SELECT * FROM "part" WHERE "enrolmentId" = $1`,
+      [jorge],
+    );
+    expect(parts).toMatchObject([{ isRead: false, text: aText('Then water.') }]);
+  });
+
   it('keep the text that was written after they were joined, when they are parted', async () => {
     await released(given);
     const copyId = await copyOf(student('noor').browser, given.course.id);

@@ -78,8 +78,10 @@ export class Joining {
       );
     }
     for (const { table, rows } of aside) {
+      const columns = await columnsKept(manager, table, rows[0]!);
       await manager.query(
-        `INSERT INTO ${name(table)} SELECT * FROM jsonb_populate_recordset(NULL::${name(table)}, $1::jsonb) ON CONFLICT DO NOTHING`,
+        `INSERT INTO ${name(table)} (${columns}) SELECT ${columns} FROM jsonb_populate_recordset(NULL::${name(table)}, $1::jsonb)
+         ON CONFLICT DO NOTHING`,
         [JSON.stringify(rows)],
       );
     }
@@ -93,14 +95,27 @@ export async function rewrite(
   manager: EntityManager,
   { table, id, before, after }: Rewritten,
 ): Promise<void> {
-  const columns = Object.keys(after);
-  const values = (alias: string) => columns.map((column) => `${alias}.${name(column)}`).join(', ');
+  const columns = await columnsKept(manager, table, after);
+  if (columns === '') return;
   await manager.query(
-    `UPDATE ${name(table)} t SET (${columns.map(name).join(', ')}) = ROW(${values('a')})
-       FROM jsonb_populate_record(NULL::${name(table)}, $2::jsonb) b, jsonb_populate_record(NULL::${name(table)}, $3::jsonb) a
-      WHERE t."id" = $1 AND ROW(${values('t')}) IS NOT DISTINCT FROM ROW(${values('b')})`,
+    `WITH b AS (SELECT ${columns} FROM jsonb_populate_record(NULL::${name(table)}, $2::jsonb)),
+          a AS (SELECT ${columns} FROM jsonb_populate_record(NULL::${name(table)}, $3::jsonb))
+     UPDATE ${name(table)} t SET (${columns}) = (SELECT ${columns} FROM a)
+      WHERE t."id" = $1 AND (SELECT ROW(b.*) FROM b) IS NOT DISTINCT FROM (SELECT ROW(now.*) FROM (
+        SELECT ${columns} FROM ${name(table)} WHERE "id" = $1) now)`,
     [id, JSON.stringify(before), JSON.stringify(after)],
   );
+}
+
+/** Of the columns that a row was kept with, those that its table still has: a later migration may have taken some away, and what it added
+ * begins as the table says. */
+async function columnsKept(manager: EntityManager, table: string, row: Row): Promise<string> {
+  const found = await manager.query<{ column: string }[]>(
+    `SELECT attname AS "column" FROM pg_attribute
+      WHERE attrelid = $1::regclass AND attnum > 0 AND NOT attisdropped AND attname = ANY($2) ORDER BY attnum`,
+    [name(table), Object.keys(row)],
+  );
+  return found.map(({ column }) => name(column)).join(', ');
 }
 
 /** Names come from the catalogue or from code, never from a request; quoted all the same. */
