@@ -8,6 +8,7 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const usage = `Use: ./jigsaw demo    the sample course, ready to look at
      ./jigsaw start   an empty Jigsaw Room, or the one that is there
      ./jigsaw test    everything that is tested, from nothing
+     ./jigsaw mutants small sabotages of the code, and which of them no test notices (part of a path: only those)
 
 Settings, from the environment: PORT (3000), JIGSAW_DATA (folder of the database, .data),
 DATABASE_URL (a PostgreSQL of your own), PUBLIC_URL, JIGSAW_LARGEST_FILE_MB (250)`;
@@ -21,6 +22,9 @@ try {
   } else if (command === 'test') {
     const { test } = await import('./test.mjs');
     process.exitCode = await test(root, process.argv.slice(3));
+  } else if (command === 'mutants') {
+    const { mutants } = await import('./mutants.mjs');
+    process.exitCode = await mutants(root, process.argv.slice(3));
   } else {
     process.stderr.write(`${usage}\n`);
     process.exitCode = command === undefined || command === 'help' || command === '--help' ? 0 : 2;

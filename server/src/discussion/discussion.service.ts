@@ -84,7 +84,7 @@ export class DiscussionService {
         );
       const plain = plainText(text);
       if (plain === '') throw problems.invalidInput('Write something first.');
-      const { identifiers } = await manager
+      const { raw } = (await manager
         .createQueryBuilder()
         .insert()
         .into(PostRow)
@@ -104,10 +104,11 @@ export class DiscussionService {
           takenOutBy: null,
         })
         .orIgnore()
-        .execute();
+        .returning('id')
+        .execute()) as { raw: unknown[] };
       const post = await manager.findOneBy(PostRow, { id, copyId, authorId: access.viewer.enrolmentId });
       if (!post) throw problems.invalidInput('This post could not be kept under its id. Send it once more.'); // an id that is taken elsewhere says nothing of where
-      if (identifiers[0]?.['id'] !== undefined)
+      if (raw.length > 0)
         await record({
           type: 'post.added',
           facts: { postId: id, words: post.words },

@@ -82,7 +82,7 @@ export class HandInService {
           updatedAt: now,
         });
       else {
-        const { identifiers } = await manager
+        const { raw } = (await manager
           .createQueryBuilder()
           .insert()
           .into(PartRow)
@@ -97,8 +97,9 @@ export class HandInService {
             updatedAt: now,
           })
           .orIgnore()
-          .execute();
-        if (identifiers.length === 0) throw problems.staleWrite(await this.view(entered, manager)); // two first saves at once
+          .returning('id')
+          .execute()) as { raw: unknown[] };
+        if (raw.length === 0) throw problems.staleWrite(await this.view(entered, manager)); // two first saves at once
       }
       await record({ type: 'part.saved', facts: { words }, ...this.about(person, entered) });
       return this.view(entered, manager);

@@ -10,6 +10,7 @@ import { Endpoint, IdParam } from '../platform/endpoint.js';
 import { Viewers } from '../course/index.js';
 import type { Change } from './changes.js';
 import { Changes } from './changes.js';
+import { inOrder } from './inOrder.js';
 
 const heartbeatMs = 25_000;
 
@@ -56,12 +57,12 @@ export class LiveController {
           )
         : undefined;
     };
-    const stop = this.changes.subscribe(courseId, (change) => {
-      send(change).catch((error: unknown) => {
-        request.log.warn({ err: error }, 'a live change could not be passed on');
-        response.end(); // the page connects again and asks for everything
-      });
+    // A page asks again as it hears; an older notice after a newer one would make it ask for what it has.
+    const pass = inOrder(send, (error) => {
+      request.log.warn({ err: error }, 'a live change could not be passed on');
+      response.end(); // the page connects again and asks for everything
     });
+    const stop = this.changes.subscribe(courseId, pass);
     const heartbeat = setInterval(() => response.write(': still here\n\n'), heartbeatMs);
     request.on('close', () => {
       clearInterval(heartbeat);
