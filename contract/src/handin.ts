@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { mostOfHandIns } from '@jigsaw/core/handin';
 import { CopyId, DateTime, FileId, HandInId } from './common.js';
 import { Lateness, WorkState } from './release.js';
 import { Member } from './course.js';
@@ -16,9 +17,14 @@ export type AssignmentSettings = z.infer<typeof AssignmentSettings>;
 /** Files only, of these types, so many and so large; from the group or from each student. */
 export const FolderSettings = z.strictObject({
   by: z.enum(['group', 'student']).default('group'),
-  mostFiles: z.number().int().min(1, 'At least 1 file.').max(50, '50 files are the most.').default(5),
+  mostFiles: z
+    .number()
+    .int()
+    .min(1, 'At least 1 file.')
+    .max(mostOfHandIns.files, `${mostOfHandIns.files} files are the most.`)
+    .default(5),
   types: FileTypes.default([]),
-  largestMb: z.number().int().min(1).max(250).default(50),
+  largestMb: z.number().int().min(1).max(mostOfHandIns.fileMb).default(50),
   attempts: Attempts.default('latest'),
 });
 export type FolderSettings = z.infer<typeof FolderSettings>;

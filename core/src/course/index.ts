@@ -8,6 +8,8 @@ export {
   writeHalfDays,
 } from './attributes.js';
 export type { AttributeKind, HalfDay } from './attributes.js';
+export { meansOfGroups } from './nearMean.js';
+export type { MeanOfGroup } from './nearMean.js';
 export { isAddress, sameAddress, sortName } from './person.js';
 export { may } from './roles.js';
 export type { Act } from './roles.js';

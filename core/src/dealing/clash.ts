@@ -1,5 +1,6 @@
 import type { DealProblem } from './problem.js';
 import type { Compiled } from './units.js';
+import { counted, namesTogether } from '../text/index.js';
 
 /** Why the rules that hold without exception cannot all hold, with those concerned by name. */
 export type Clash =
@@ -135,10 +136,8 @@ function mutuallyApart({ apart }: Compiled): number[] {
   return best;
 }
 
-const some = (names: readonly string[]): string =>
-  names.length <= 4
-    ? `${names.slice(0, -1).join(', ')}${names.length > 1 ? ' and ' : ''}${names.at(-1)}`
-    : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
+/** Four names are told whole; of more, the first three. */
+const some = (names: readonly string[]): string => namesTogether(names, names.length <= 4 ? 4 : 3);
 
 /** The same in words, with what to do. */
 export function sayClash(clash: Clash): string {
@@ -154,7 +153,7 @@ export function sayClash(clash: Clash): string {
     case 'too-many-apart':
       return `${some(clash.names)}: each of these ${clash.names.length} is to sit apart from all the others, and there are ${clash.groups} groups. Make more groups, or let two of them meet.`;
     case 'fixed-group-full':
-      return `${some(clash.names)} are to sit together in ${clash.group}, which has ${clash.places === 0 ? 'no place' : `${clash.places} ${clash.places === 1 ? 'place' : 'places'}`} for those who come. Unpin them, or let it hold more.`;
+      return `${some(clash.names)} are to sit together in ${clash.group}, which has ${clash.places === 0 ? 'no place' : counted(clash.places, 'place')} for those who come. Unpin them, or let it hold more.`;
     case 'fixed-beside-apart':
       return `${clash.name} finds no group without ${some(clash.names)}, from whom they are to be apart and who stay where they are. Unpin one of them.`;
     case 'together-do-not-fit':

@@ -1,7 +1,8 @@
-import { readHalfDays, readNumber } from '../course/index.js';
+import { meansOfGroups, readHalfDays } from '../course/index.js';
 import type { EnrolmentId } from '../ids/index.js';
 import type { Deal, Reached } from './weigh.js';
 import type { DealProblem, DealtStudent, Rule } from './problem.js';
+import { counted } from '../text/index.js';
 
 /** What a deal made of one rule, in numbers that people count by, and who is concerned where it falls short. */
 export interface Outcome {
@@ -65,7 +66,7 @@ function count(rule: Rule, problem: DealProblem, groups: readonly (readonly Deal
     case 'spread':
       return rule.as === 'category'
         ? evenGroups(rule.attribute, problem.students, groups)
-        : nearMeans(rule.attribute, problem.students, groups);
+        : nearMeans(rule.attribute, groups);
     case 'alike':
       return alikeGroups(rule.attribute, rule.as, groups);
     case 'nobody-alone':
@@ -93,7 +94,7 @@ function pairsKept(
   const broken = pairs.filter((pair) => isTogether(pair) !== (rule.kind === 'together'));
   const met = pairs.length - broken.length;
   return {
-    says: `${met} of ${pairs.length} ${pairs.length === 1 ? 'pair' : 'pairs'}`,
+    says: `${met} of ${counted(pairs.length, 'pair')}`,
     met,
     of: pairs.length,
     concerned: [...new Set(broken.flat())],
@@ -130,27 +131,21 @@ function evenGroups(
   };
 }
 
-/** A group is near if its mean is within half a standard deviation of the class's. */
-function nearMeans(
-  attribute: string,
-  students: readonly DealtStudent[],
-  groups: readonly (readonly DealtStudent[])[],
-): Counted {
-  const numbers = (members: readonly DealtStudent[]) =>
-    members.flatMap((student) => readNumber(student.attributes[attribute] ?? '') ?? []);
-  const mean = (values: readonly number[]) =>
-    values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
-  const all = numbers(students);
-  const middle = mean(all);
-  const deviation = Math.sqrt(mean(all.map((value) => (value - middle) ** 2)));
-  const measured = groups.filter((members) => numbers(members).length > 0);
-  const far = measured.filter((members) => Math.abs(mean(numbers(members)) - middle) > deviation / 2);
+function nearMeans(attribute: string, groups: readonly (readonly DealtStudent[])[]): Counted {
+  const means = meansOfGroups(
+    groups.map((members) => members.map((student) => student.attributes[attribute])),
+  );
+  const measured = groups.flatMap((members, at) => {
+    const own = means?.groups[at];
+    return own && own.mean !== null ? [{ members, isNear: own.isNear }] : [];
+  });
+  const far = measured.filter((group) => !group.isNear);
   const met = measured.length - far.length;
   return {
     says: inGroups(met, measured.length, 'near the class’s mean'),
     met,
     of: measured.length,
-    concerned: far.flat().map((student) => student.id),
+    concerned: far.flatMap(({ members }) => members).map((student) => student.id),
   };
 }
 

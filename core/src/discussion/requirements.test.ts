@@ -26,6 +26,13 @@ describe('what a discussion asks', () => {
       isComplete: true,
     });
   });
+  it('counts exactly the words asked, and no replies in place of a post', () => {
+    const exactly = requirementsMet(rule, [post(120), reply(40), reply(40)], null);
+    expect(exactly).toMatchObject({ met: '1', isComplete: true });
+    const repliesOnly = requirementsMet(rule, [reply(40), reply(40), reply(40)], null);
+    expect(repliesOnly).toMatchObject({ isComplete: false, replies: { done: 3, asked: 2 } });
+    expect(Number(repliesOnly.met)).toBeCloseTo(2 / 3);
+  });
   it('suggests no mark where nothing was asked', () => {
     const nothing = requirementsMet({ posts: 0, postWords: 0, replies: 0, replyWords: 0 }, [], null);
     expect(nothing).toMatchObject({ met: null, isComplete: true });

@@ -15,6 +15,10 @@ describe('lateness', () => {
   ])('takes for %i minutes late %s points of 40', (minutes, deduction) =>
     expect(lateBy(minutes).deduction).toBe(deduction),
   );
+  it('begins the next period with the minute after a whole one, not with its last', () => {
+    expect(lateBy(1440)).toMatchObject({ periodsBegun: 1, deduction: '4' });
+    expect(lateBy(1441)).toMatchObject({ periodsBegun: 2, deduction: '8' });
+  });
   it('counts all of the delay once grace is over', () =>
     expect(lateBy(16)).toEqual({ minutes: 16, periodsBegun: 1, deduction: '4' }));
   it('never calls early work, or work without a due date, late', () => {

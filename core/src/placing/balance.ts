@@ -1,6 +1,7 @@
 import type { GroupId } from '../ids/index.js';
 import type { AttributeKind } from '../course/index.js';
-import { readHalfDays, readNumber } from '../course/index.js';
+import { meansOfGroups, readHalfDays } from '../course/index.js';
+import { counted, namesTogether } from '../text/index.js';
 
 /** A group with what its members have of one attribute; undefined: nothing is known of that member. */
 export interface MeasuredGroup {
@@ -60,22 +61,19 @@ function ofCategory(groups: readonly MeasuredGroup[]): Meter | null {
   };
 }
 
-/** A bar is the group's mean; out of bounds is more than one standard deviation of the class away. */
+/** A bar is the group's mean; out of bounds is what is not near the class's. */
 function ofNumber(groups: readonly MeasuredGroup[]): Meter | null {
-  const numbers = groups.map((group) => known(group).flatMap((value) => readNumber(value) ?? []));
-  const all = numbers.flat();
-  const mean = average(all);
-  const spread = Math.sqrt(average(all.map((value) => (value - (mean ?? 0)) ** 2)) ?? 0);
-  if (mean === null || spread === 0) return null;
+  const measured = meansOfGroups(groups.map((group) => group.values));
+  if (measured === null || measured.deviation === 0) return null;
   const bars = groups.map((group, at): Bar => {
-    const value = average(numbers[at]!);
-    return { id: group.id, value, isOut: value !== null && Math.abs(value - mean) > spread };
+    const { mean, isNear } = measured.groups[at]!;
+    return { id: group.id, value: mean, isOut: !isNear };
   });
   const means = bars.flatMap((bar) => bar.value ?? []);
   return {
     bars,
-    goal: mean,
-    finding: `Means from ${figure(Math.min(...means))} to ${figure(Math.max(...means))}, class ${figure(mean)}`,
+    goal: measured.mean,
+    finding: `Means from ${figure(Math.min(...means))} to ${figure(Math.max(...means))}, class ${figure(measured.mean)}`,
   };
 }
 
@@ -99,7 +97,7 @@ function ofHalfDays(groups: readonly MeasuredGroup[]): Meter | null {
     finding:
       without.length === 0
         ? `Each shares ${least} or more`
-        : `${some(without)} ${without.length === 1 ? 'shares' : 'share'} none`,
+        : `${namesTogether(without, 2)} ${without.length === 1 ? 'shares' : 'share'} none`,
   };
 }
 
@@ -130,7 +128,7 @@ export function sizeMeter(
         ]
       : []),
     free > 0
-      ? `${free} free ${free === 1 ? 'place' : 'places'}`
+      ? counted(free, 'free place')
       : capacities.length > 0
         ? 'no free place'
         : `${Math.min(...sizes)} to ${Math.max(...sizes)} members`,
@@ -147,5 +145,3 @@ const known = (group: MeasuredGroup): string[] => group.values.filter((value) =>
 const average = (values: readonly number[]): number | null =>
   values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
 const figure = (value: number) => String(Math.round(value * 10) / 10);
-const some = (names: readonly string[]) =>
-  names.length <= 2 ? names.join(' and ') : `${names[0]} and ${names.length - 1} more`;

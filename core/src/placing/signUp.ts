@@ -1,3 +1,4 @@
+import { counted } from '../text/index.js';
 /** When students choose their own places. Times in milliseconds since 1970. */
 export interface SignUp {
   /** null: since it is offered. */
@@ -63,7 +64,7 @@ export function sayNoPlace(why: NoPlace, groupName: string): string {
         ? 'Other groups have room.'
         : left === 0
           ? 'No group has a place left; your instructor will place you.'
-          : `${left} ${left === 1 ? 'place is' : 'places are'} left in other groups.`;
+          : `${counted(left, 'place is', 'places are')} left in other groups.`;
       return `${groupName} is full now. ${elsewhere}`;
     }
   }

@@ -49,6 +49,14 @@ describe('who sees what', () => {
     );
     expect(access(aStudent(), common, crock)).toBe('hidden'); // a private copy never turns into everybody's
   });
+  it('shows an assistant who sees the led groups only those, and what all work in together', () => {
+    const leads = aStudent({ role: 'assistant', groups: [], leads: [crock.groupId], seesOnlyLed: true });
+    expect(access(leads, aRelease(), crock)).toBe('open');
+    expect(access(leads, aRelease(), carboy)).toBe('hidden');
+    const common = aRelease({ mode: 'common' });
+    expect(access(leads, common, { groupId: null, setId: null, extension: null })).toBe('open');
+    expect(access({ ...leads, seesOnlyLed: false }, aRelease(), carboy)).toBe('open');
+  });
   it('hides drafts and withdrawn work from students, not from instructors', () => {
     for (const state of [{ state: 'draft' }, { state: 'withdrawn', since: 1 }] as ReleaseState[]) {
       expect(access(aStudent(), aRelease({ state }), crock)).toBe('hidden');

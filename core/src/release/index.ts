@@ -15,6 +15,7 @@ export type {
   Schedule,
 } from './facts.js';
 export { mayAct } from './kindRules.js';
+export type { KindFacts } from './kindFacts.js';
 export type { KindRules } from './kindRules.js';
 export { inOrder, scheduleFor } from './schedule.js';
 export { isOut, isReleased, stateAt } from './stateAt.js';

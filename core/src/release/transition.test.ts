@@ -33,5 +33,6 @@ describe('the steps of a release', () => {
     expect(inOrder({ opens: 1, due: 2, closes: 3 })).toBe(true);
     expect(inOrder({ opens: 3, due: null, closes: 2 })).toBe(false);
     expect(inOrder({ opens: null, due: null, closes: null })).toBe(true);
+    expect(inOrder({ opens: 1, due: 1, closes: 1 })).toBe(true);
   });
 });

@@ -1,3 +1,4 @@
 export { fold } from './fold.js';
 export { countWords, emptyText, placeholderOf, placeholderText, plainText } from './richText.js';
 export type { Placeholder, PlaceholderValues, RichTextNode } from './richText.js';
+export { counted, namesTogether } from './count.js';

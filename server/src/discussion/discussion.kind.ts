@@ -5,27 +5,22 @@ import type { Progress } from '@jigsaw/contract/release';
 import type { RequirementsMet } from '@jigsaw/core/discussion';
 import { requirementsMet, suggestedMark } from '@jigsaw/core/discussion';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import type { ReleaseMode } from '@jigsaw/core/release';
+import { discussionFacts } from '@jigsaw/core/discussion';
 import { authorsById } from '../course/index.js';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { Kinds, onTime, plainDecimal } from '../release/index.js';
 import { PostRow } from './discussion.rows.js';
+import { counted } from '@jigsaw/core/text';
 
 @Injectable()
 export class DiscussionKind implements ActivityKind<DiscussionSettings> {
-  readonly name = 'discussion';
+  readonly name = discussionFacts.name;
+  readonly modes = discussionFacts.modes;
+  readonly markFor = discussionFacts.markFor;
   readonly settings = DiscussionSettings;
 
   constructor(private readonly kinds: Kinds) {
     kinds.register(this);
-  }
-
-  modes(): readonly ReleaseMode[] {
-    return ['own', 'read-along', 'common'];
-  }
-
-  markFor({ markFor }: DiscussionSettings): 'group' | 'student' {
-    return markFor;
   }
 
   settingsOf({ activity }: CopyAccess): DiscussionSettings {
@@ -180,13 +175,9 @@ const doneOf = ({ posts, replies }: RequirementsMet) =>
 
 function sayMet({ posts, replies }: RequirementsMet): string {
   const parts = [
-    ...(posts.asked > 0
-      ? [`${Math.min(posts.done, posts.asked)} of ${posts.asked} ${posts.asked === 1 ? 'post' : 'posts'}`]
-      : []),
+    ...(posts.asked > 0 ? [`${Math.min(posts.done, posts.asked)} of ${counted(posts.asked, 'post')}`] : []),
     ...(replies.asked > 0
-      ? [
-          `${Math.min(replies.done, replies.asked)} of ${replies.asked} ${replies.asked === 1 ? 'reply' : 'replies'}`,
-        ]
+      ? [`${Math.min(replies.done, replies.asked)} of ${counted(replies.asked, 'reply', 'replies')}`]
       : []),
   ];
   return `${parts.join(' and ')}, with the words and on time`;

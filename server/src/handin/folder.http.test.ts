@@ -144,6 +144,26 @@ describe('attempts', () => {
 });
 
 describe('a folder for single students', () => {
+  it('stays each student’s own once it is closed, and is no news to teammates', async () => {
+    count += 1;
+    const title = `Folder ${count}`;
+    const closes = '2026-11-11T10:00:00.000Z';
+    await released(given, {
+      kind: 'folder',
+      title,
+      settings: { by: 'student' },
+      schedule: { opens: null, due: null, closes },
+    });
+    const copyId = await copyOf(student('noor'), given.course.id, title);
+    await add(student('noor'), copyId, 'mine.csv', Buffer.from('a,b')).expect(200);
+    await handIn(student('noor'), copyId, 1).expect(200);
+    expect(await itemOf(student('jorge'), given.course.id, title)).toMatchObject({ unread: 0, latest: null });
+    server.clock.set('2026-11-12T10:00:00Z');
+    const seen = await work(student('jorge'), copyId);
+    expect([seen.files, seen.handIns, seen.parts]).toEqual([[], [], []]);
+    expect((await work(student('noor'), copyId)).handIns).toHaveLength(1);
+  });
+
   it('is handed in by each alone, late by each alone, and marked by each, sorted by group', async () => {
     const { folder, copyId, title } = await aFolder({ by: 'student' });
     const carboys = await copyOf(student('amina'), given.course.id, title);

@@ -3,46 +3,34 @@ import type { z } from 'zod';
 import { AssignmentSettings, FolderSettings } from '@jigsaw/contract/handin';
 import type { Progress } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
+import { assignmentFacts, folderFacts } from '@jigsaw/core/handin';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
-import type { ReleaseMode } from '@jigsaw/core/release';
+import type { KindFacts } from '@jigsaw/core/release';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { Kinds, lateOf, onTime } from '../release/index.js';
 import type { OwnWork } from './work.js';
 import { workState, WorkReader } from './work.js';
 
-/** What a group's assignment takes: its members' parts and their files. */
-const assignmentRules = ({ attempts }: AssignmentSettings): HandInRules => ({
-  by: 'group',
-  takesText: true,
-  mostFiles: 50,
-  types: [],
-  largestMb: 250,
-  attempts,
-});
-const folderRules = (settings: FolderSettings): HandInRules => ({ ...settings, takesText: false });
-
 /** What is common to all kinds that are handed in; they differ only in what they take and from whom. */
 class HandInKind<Settings> implements ActivityKind<Settings> {
+  readonly name: string;
+  readonly modes: KindFacts<Settings>['modes'];
+  readonly markFor: KindFacts<Settings>['markFor'];
+
   constructor(
-    readonly name: string,
+    private readonly facts: KindFacts<Settings> & { readonly rulesOf: (settings: Settings) => HandInRules },
     readonly settings: z.ZodType<Settings>,
-    readonly rulesOf: (settings: Settings) => HandInRules,
     private readonly kinds: Kinds,
     private readonly work: WorkReader,
-  ) {}
-
-  /** One group hands in one work, so a copy for all is for works of single students only, and those nobody reads along. */
-  modes(settings: Settings): readonly ReleaseMode[] {
-    return this.rulesOf(settings).by === 'group' ? ['own', 'read-along'] : ['own', 'common'];
-  }
-
-  markFor(settings: Settings): 'group' | 'student' {
-    return this.rulesOf(settings).by;
+  ) {
+    this.name = facts.name;
+    this.modes = facts.modes;
+    this.markFor = facts.markFor;
   }
 
   rulesFor({ activity }: CopyAccess): HandInRules {
-    return this.rulesOf(this.kinds.settingsOf(activity) as Settings);
+    return this.facts.rulesOf(this.kinds.settingsOf(activity) as Settings);
   }
 
   itemsSql(copies: string): string {
@@ -178,8 +166,8 @@ export class HandInKinds {
   private readonly own: ReadonlyMap<string, (access: CopyAccess) => HandInRules>;
 
   constructor(kinds: Kinds, work: WorkReader) {
-    const assignment = new HandInKind('assignment', AssignmentSettings, assignmentRules, kinds, work);
-    const folder = new HandInKind('folder', FolderSettings, folderRules, kinds, work);
+    const assignment = new HandInKind(assignmentFacts, AssignmentSettings, kinds, work);
+    const folder = new HandInKind(folderFacts, FolderSettings, kinds, work);
     kinds.register(assignment);
     kinds.register(folder);
     this.own = new Map([

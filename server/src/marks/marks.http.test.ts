@@ -150,6 +150,42 @@ describe('the Marking desk', () => {
     expect(refused.body).toMatchObject({ current: { groupMark: '31.5' } });
   });
 
+  it('keeps one of several sheets that are saved at one moment, and shows it to the others', async () => {
+    const answers = await Promise.all(
+      Array.from({ length: 8 }, (_, at) => save({ typedMark: String(20 + at) })),
+    );
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, ...Array<number>(7).fill(409)]);
+    expect((await sheetNow()).version).toBe(1);
+  });
+
+  it('releases the version in view and no other', async () => {
+    await save({}).expect(200);
+    await save({ typedMark: '20', version: 1 }).expect(200);
+    const refused = await releaseMarks(1).expect(409);
+    expect(refused.body).toMatchObject({ type: '/problems/stale-write', current: { groupMark: '20' } });
+    expect(await myMark('noor')).toBeUndefined();
+  });
+
+  it('says of a mark that was taken back that it is a draft again', async () => {
+    await save({}).expect(200);
+    await releaseMarks(1).expect(200);
+    expect(await sheetNow()).toMatchObject({ state: 'released' });
+    const recalled = await given.instructor.post(`/api/copies/${copyId}/marks/group/recall`).expect(200);
+    expect(recalled.body).toMatchObject({ state: 'drafted' });
+    expect(await sheetNow()).toMatchObject({ state: 'drafted', releasedAt: null });
+    expect(await myMark('noor')).toBeUndefined();
+  });
+
+  it('is new to a student again once it is released anew', async () => {
+    await save({}).expect(200);
+    await releaseMarks(1).expect(200);
+    expect((await myMark('noor'))?.isNew).toBe(true);
+    expect((await myMark('noor'))?.isNew).toBe(false);
+    await save({ typedMark: '33', version: 1 }).expect(200);
+    await releaseMarks(2).expect(200);
+    expect(await myMark('noor')).toMatchObject({ mark: '25', isNew: true });
+  });
+
   it('flags a mark that new work has overtaken', async () => {
     await save({}).expect(200);
     server.clock.pass({ minutes: 5 });

@@ -3,6 +3,7 @@ import type { EntityManager } from 'typeorm';
 import { problems } from '../platform/problems.js';
 import type { ChangingSet, RemovedGroup, SetHearer } from '../sets/index.js';
 import { Memberships } from './memberships.js';
+import { counted, namesTogether } from '@jigsaw/core/text';
 
 /** What becomes of the seats when a set or its groups change. */
 @Injectable()
@@ -27,7 +28,7 @@ export class SeatsOfSets implements SetHearer {
     const { members } = row!;
     if (members > 0)
       throw problems.conflict(
-        `${members} ${members === 1 ? 'student is' : 'students are'} in ${group.name}. Take them out first; nothing was changed.`,
+        `${counted(members, 'student is', 'students are')} in ${group.name}. Take them out first; nothing was changed.`,
       );
   }
 }
@@ -41,15 +42,9 @@ const inSeveralGroups = async (manager: EntityManager, setId: string): Promise<s
     )
   ).map((row) => row.name);
 
-function refuseSeveralPlaces([first, second, ...more]: readonly string[]): void {
-  if (first === undefined) return;
-  const who =
-    second === undefined
-      ? first
-      : more.length === 0
-        ? `${first} and ${second}`
-        : `${first}, ${second} and ${more.length} more`;
+function refuseSeveralPlaces(names: readonly string[]): void {
+  if (names.length === 0) return;
   throw problems.conflict(
-    `${who} ${second === undefined ? 'is' : 'are'} in several groups. Take them out of all but one first.`,
+    `${namesTogether(names, 2)} ${names.length === 1 ? 'is' : 'are'} in several groups. Take them out of all but one first.`,
   );
 }

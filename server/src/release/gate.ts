@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { CopyId, CourseId } from '@jigsaw/core/ids';
-import type { Access, Decision, Schedule } from '@jigsaw/core/release';
+import type { Decision, Schedule } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
 import { atLeast, decide, isOut as isOutNow, scheduleFor } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
@@ -49,12 +49,8 @@ export class Gate {
     private readonly clock: Clock,
   ) {}
 
-  /** @throws not-found for every reason there is; closed if it may be read but `needed` is more. */
-  async enter(
-    person: SignedIn,
-    copyId: CopyId,
-    needed: Extract<Access, 'open' | 'read-only'> = 'read-only',
-  ): Promise<CopyAccess> {
+  /** @throws not-found for every reason there is. What somebody may do there is the kind's to say. */
+  async enter(person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
     const found = await this.dataSource.manager
       .createQueryBuilder(CopyRow, 'copy')
       .innerJoinAndMapOne('copy.release', ReleaseRow, 'release', 'release.id = copy."releaseId"')
@@ -72,7 +68,6 @@ export class Gate {
     const viewer = await this.viewers.find(person, release.courseId);
     const admitted = this.admit(person, viewer, copy, release, activity, extension);
     if (!('copy' in admitted)) throw problems.notFound();
-    if (!atLeast(admitted.decision.access, needed)) throw problems.closed();
     return admitted;
   }
 
@@ -127,7 +122,6 @@ export class Gate {
       else if (admitted.access === 'listed')
         listed.set(release.id, { release, activity, decision: admitted });
     }
-    for (const { release } of entered) listed.delete(release.id);
     return { viewer, entered, listed: [...listed.values()] };
   }
 

@@ -5,7 +5,7 @@ import type { Lateness, Progress } from '@jigsaw/contract/release';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { lateness } from '@jigsaw/core/handin';
-import type { ReleaseMode } from '@jigsaw/core/release';
+import type { KindFacts, ReleaseMode } from '@jigsaw/core/release';
 import { problems } from '../platform/problems.js';
 import type { CopyAccess } from './gate.js';
 import type { ActivityRow, CopyRow } from './release.rows.js';
@@ -52,13 +52,9 @@ export interface Opening<Settings> {
 }
 
 /** All that the rest of the server knows of a kind of activity. Composer, rooms, unread counts, desk and gradebook work from this alone. */
-export interface ActivityKind<Settings = unknown> {
-  readonly name: string;
+export interface ActivityKind<Settings = unknown> extends KindFacts<Settings> {
   /** Settings from nothing are its defaults. */
   readonly settings: z.ZodType<Settings>;
-  /** In which ways it can be released. */
-  modes(settings: Settings): readonly ReleaseMode[];
-  markFor(settings: Settings): 'group' | 'student';
   /** What can be new to somebody: a query of one row an item over the copies in the given array parameter, with "copyId", "subjectId",
    * "version" (an edit counts up), "authorId", "at", "excerpt", and "ownerId" where only one student and staff may know of it. */
   itemsSql(copies: string): string;

@@ -347,3 +347,31 @@ describe('longer for one group', () => {
       .expect(404);
   });
 });
+
+describe('what belongs to another course', () => {
+  it('is no audience, and no group that gets longer, as if it were not there', async () => {
+    const other = await aCourse(server, { email: 'other@quillmere.example', students: 2, groups: 1 });
+    const draft = (
+      await given.instructor
+        .post(`/api/courses/${given.course.id}/activities`)
+        .send(anAssignment({ title: 'Ours alone' }))
+        .expect(200)
+    ).body as ActivityView;
+    const foreignSet = { kind: 'set', setId: other.set.id };
+    const foreignGroups = { kind: 'groups', setId: other.set.id, groupIds: [other.board.groups[0]!.id] };
+    const mixed = { kind: 'groups', setId: given.set.id, groupIds: [other.board.groups[0]!.id] };
+    for (const to of [foreignSet, foreignGroups, mixed])
+      await given.instructor
+        .post(`/api/activities/${draft.id}/release`)
+        .send({ ...toAll(), to, version: draft.version })
+        .expect(404);
+    const grant = { due: '2026-11-20T17:00:00.000Z', reason: 'Why not' };
+    await given.instructor
+      .put(`/api/activities/${draft.id}/extensions/${other.board.groups[0]!.id}`)
+      .send(grant)
+      .expect(404);
+    const after = (await given.instructor.get(`/api/activities/${draft.id}`).expect(200))
+      .body as ActivityView;
+    expect([after.release, after.extensions]).toEqual([null, []]);
+  });
+});

@@ -35,6 +35,7 @@ import { RosterChanges } from './rosterChanges.service.js';
 import { readEntries } from './rosterStore.js';
 import { makeGroups, readSets } from './knownSets.js';
 import { Viewers } from '../course/index.js';
+import { counted } from '@jigsaw/core/text';
 
 const samplesShown = 3;
 
@@ -151,7 +152,7 @@ export class ImportService {
         const faulty = preview.rows.filter((row) => row.kind === 'problem' && !leftOut.has(row.line));
         if (faulty.length > 0) {
           throw problems.invalidInput(
-            `${faulty.length} ${faulty.length === 1 ? 'row needs' : 'rows need'} you first. Nothing was brought in.`,
+            `${counted(faulty.length, 'row needs', 'rows need')} you first. Nothing was brought in.`,
             {
               issues: faulty.flatMap((row) =>
                 row.kind === 'problem'

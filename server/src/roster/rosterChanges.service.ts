@@ -6,6 +6,7 @@ import { sameAddress } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupId, RosterChangeId } from '@jigsaw/core/ids';
 import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
 import { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, sayFault } from '@jigsaw/core/roster';
+import { namesTogether } from '@jigsaw/core/text';
 import { chosenKinds, lockCourse, renameKind, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { accountNames, PeopleService } from '../identity/index.js';
@@ -261,11 +262,8 @@ function refusal(
   const names = changed.conflicts
     .map((id) => roster.get(id)?.name ?? nameIn(change, id))
     .filter((name) => name !== null);
-  const some =
-    names.slice(0, namesShown).join(', ') +
-    (names.length > namesShown ? ` and ${names.length - namesShown} more` : '');
   return problems.conflict(
-    `${some} ${names.length === 1 ? 'was' : 'were'} changed meanwhile, so nothing was done. Look at the roster as it is now.`,
+    `${namesTogether(names, namesShown)} ${names.length === 1 ? 'was' : 'were'} changed meanwhile, so nothing was done. Look at the roster as it is now.`,
   );
 }
 

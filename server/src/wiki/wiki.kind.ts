@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { Progress } from '@jigsaw/contract/release';
 import { WikiSettings } from '@jigsaw/contract/wiki';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import type { ReleaseMode } from '@jigsaw/core/release';
+import { wikiFacts } from '@jigsaw/core/wiki';
 import { countWords, plainText } from '@jigsaw/core/text';
 import { newId } from '../platform/ids.js';
 import { json } from '../platform/json.js';
@@ -22,19 +22,13 @@ export interface WriterFigures {
 
 @Injectable()
 export class WikiKind implements ActivityKind<WikiSettings> {
-  readonly name = 'wiki';
+  readonly name = wikiFacts.name;
+  readonly modes = wikiFacts.modes;
+  readonly markFor = wikiFacts.markFor;
   readonly settings = WikiSettings;
 
   constructor(private readonly kinds: Kinds) {
     kinds.register(this);
-  }
-
-  modes(): readonly ReleaseMode[] {
-    return ['own', 'read-along', 'common'];
-  }
-
-  markFor({ markFor }: WikiSettings): 'group' | 'student' {
-    return markFor;
   }
 
   /** A page is new to whoever has not seen its newest revision. The prompt that staff put there is no news: it is what the wiki is. */

@@ -38,6 +38,7 @@ import { SeedButton } from './SeedButton.js';
 import { useDeal } from './useDeal.js';
 import { useRules } from './useRules.js';
 import { WhyShort } from './WhyShort.js';
+import { counted } from '@jigsaw/core/text';
 
 const Frame = styled(Page)`
   grid-template-rows: auto minmax(0, 1fr) auto;
@@ -201,7 +202,7 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
         theirs.length === 0 ? `${setName} has no rules.` : `All rules of ${setName} are here already.`,
       );
     change([...rules, ...fitting]);
-    return notice(`${fitting.length} ${fitting.length === 1 ? 'rule' : 'rules'} taken over from ${setName}`, {
+    return notice(`${counted(fitting.length, 'rule')} taken over from ${setName}`, {
       label: 'Undo',
       do: () => change(rules),
     });
@@ -210,7 +211,7 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
     if (!deal) return;
     acts.carry(
       { moves },
-      `${moves.length} ${moves.length === 1 ? 'student' : 'students'} dealt by ${whole.length} rules, seed ${deal.seed}`,
+      `${counted(moves.length, 'student')} dealt by ${whole.length} rules, seed ${deal.seed}`,
     );
     look(boardNow);
   };
@@ -465,7 +466,7 @@ function sayHeld(outcomes: readonly Outcome[], others: readonly Outcome[]): stri
     count((one, other) => one.part < other.part),
   ];
   if (better + worse === 0) return 'Alike on every rule';
-  return `Better on ${better} ${better === 1 ? 'rule' : 'rules'}, worse on ${worse === 0 ? 'none' : worse}`;
+  return `Better on ${counted(better, 'rule')}, worse on ${worse === 0 ? 'none' : worse}`;
 }
 
 /** What is known of how good it is. */

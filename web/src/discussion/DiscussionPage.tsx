@@ -13,6 +13,7 @@ import { useReadDiscussionQuery } from './discussionApi.js';
 import { Post } from './Post.js';
 import { PostBox } from './PostBox.js';
 import { sayWords } from './words.js';
+import { counted } from '@jigsaw/core/text';
 
 const Body = styled.div`
   display: grid;
@@ -427,9 +428,9 @@ function Met({
 }) {
   const asked = [
     settings.posts > 0 &&
-      `${settings.posts} ${settings.posts === 1 ? 'post' : 'posts'}${settings.postWords > 0 ? ` of ${sayWords(settings.postWords)}` : ''}`,
+      `${counted(settings.posts, 'post')}${settings.postWords > 0 ? ` of ${sayWords(settings.postWords)}` : ''}`,
     settings.replies > 0 &&
-      `${settings.replies} ${settings.replies === 1 ? 'reply' : 'replies'}${settings.replyWords > 0 ? ` of ${sayWords(settings.replyWords)}` : ''}`,
+      `${counted(settings.replies, 'reply', 'replies')}${settings.replyWords > 0 ? ` of ${sayWords(settings.replyWords)}` : ''}`,
   ].filter(Boolean);
   const count = ({ done, asked: wanted }: { done: number; asked: number }) =>
     wanted === 0 ? `${done}` : `${Math.min(done, wanted)} of ${wanted}`;

@@ -1,18 +1,17 @@
 import { MessagesSquare } from 'lucide-react';
 import { lazy } from 'react';
 import { DiscussionSettings } from '@jigsaw/contract/discussion';
+import { discussionFacts } from '@jigsaw/core/discussion';
 import type { KindOnPages } from '../kinds/index.js';
 import { sayTalk } from './words.js';
 
 export const discussionKind: KindOnPages<DiscussionSettings> = {
-  name: 'discussion',
+  ...discussionFacts,
   word: 'Discussion',
   says: 'Threads and replies, among the group or with all; staff take part.',
   icon: MessagesSquare,
   settings: DiscussionSettings,
   usualPoints: null,
-  modes: () => ['own', 'read-along', 'common'],
-  markFor: ({ markFor }) => markFor,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
   isHandedIn: false,
   sayProgress: sayTalk,

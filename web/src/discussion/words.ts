@@ -1,5 +1,6 @@
 import type { Progress } from '@jigsaw/contract/release';
 import type { Dates } from '../look/index.js';
+import { counted } from '@jigsaw/core/text';
 
 /** "2 of 3 written": how far a talk is, for one student or for a group. */
 export function sayTalk({ state, isYours, at, done, asked }: Progress, dates: Dates): string {
@@ -14,4 +15,4 @@ export function sayTalk({ state, isYours, at, done, asked }: Progress, dates: Da
   return `${isYours ? 'You last wrote' : 'Last written'} ${dates.dateTime(at)}`;
 }
 
-export const sayWords = (count: number): string => `${count} ${count === 1 ? 'word' : 'words'}`;
+export const sayWords = (count: number): string => counted(count, 'word');

@@ -7,7 +7,7 @@ import { WorkView } from '@jigsaw/contract/handin';
 import type { WorkFile } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { RichTextNode } from '@jigsaw/core/text';
-import { emptyText } from '@jigsaw/core/text';
+import { counted, emptyText } from '@jigsaw/core/text';
 import { api, problemOf, ProblemStrip } from '../api/index.js';
 import { saySaved, useAutosave } from '../page/index.js';
 import { CopyFrame, useMarkSeenMutation, valuesOf } from '../rooms/index.js';
@@ -333,7 +333,7 @@ function FilesSection({ head, work }: { readonly head: CopyHead; readonly work: 
   };
   const { rules } = work;
   const takes = [
-    `at most ${rules.mostFiles} ${rules.mostFiles === 1 ? 'file' : 'files'}`,
+    `at most ${counted(rules.mostFiles, 'file')}`,
     rules.types.length > 0 && rules.types.map((type) => `.${type}`).join(', '),
     `up to ${rules.largestMb} MB each`,
   ].filter(Boolean);
@@ -427,10 +427,7 @@ function Shares({ head, work }: { readonly head: CopyHead; readonly work: WorkVi
       {head.members.map((member) => {
         const words = work.parts.find((part) => part.author.enrolmentId === member.enrolmentId)?.words ?? 0;
         const files = work.files.filter((file) => file.addedBy.enrolmentId === member.enrolmentId).length;
-        const done = [
-          words > 0 && `${words} words`,
-          files > 0 && `${files} ${files === 1 ? 'file' : 'files'}`,
-        ]
+        const done = [words > 0 && `${words} words`, files > 0 && counted(files, 'file')]
           .filter(Boolean)
           .join(', ');
         return (

@@ -8,6 +8,7 @@ import type { Dates } from '../look/index.js';
 import { RichText } from '../text/index.js';
 import { firstToRead, isReadable } from './readable.js';
 import { saySize } from './words.js';
+import { counted } from '@jigsaw/core/text';
 
 const FilePreview = lazy(() => import('./FilePreview.js'));
 
@@ -128,9 +129,7 @@ export function PartView({ part }: { readonly part: HandInView['parts'][number] 
         <b>
           <PersonName name={part.author.name} reading={part.author.reading} />
         </b>
-        <Small>
-          {part.words} {part.words === 1 ? 'word' : 'words'}
-        </Small>
+        <Small>{counted(part.words, 'word')}</Small>
       </header>
       <RichText node={part.text} />
     </PartBox>

@@ -1,6 +1,7 @@
 import { FileText, FolderInput } from 'lucide-react';
 import { lazy } from 'react';
 import { AssignmentSettings, FolderSettings } from '@jigsaw/contract/handin';
+import { assignmentFacts, folderFacts } from '@jigsaw/core/handin';
 import type { KindOnPages } from '../kinds/index.js';
 import { sayHandedIn } from './words.js';
 
@@ -8,14 +9,12 @@ const Page = lazy(() => import('./HandInPage.js'));
 const Work = lazy(() => import('./DeskWork.js'));
 
 export const assignmentKind: KindOnPages<AssignmentSettings> = {
-  name: 'assignment',
+  ...assignmentFacts,
   word: 'Assignment',
   says: 'Members write their parts and add files; one hand-in for the group.',
   icon: FileText,
   settings: AssignmentSettings,
   usualPoints: '40',
-  modes: () => ['own', 'read-along'],
-  markFor: () => 'group',
   SettingsForm: lazy(async () => ({ default: (await import('./SettingsForms.js')).AssignmentForm })),
   isHandedIn: true,
   sayProgress: sayHandedIn,
@@ -25,14 +24,12 @@ export const assignmentKind: KindOnPages<AssignmentSettings> = {
 };
 
 export const folderKind: KindOnPages<FolderSettings> = {
-  name: 'folder',
+  ...folderFacts,
   word: 'Submission folder',
   says: 'Files of given types, from the group or from each student.',
   icon: FolderInput,
   settings: FolderSettings,
   usualPoints: '40',
-  modes: ({ by }) => (by === 'group' ? ['own', 'read-along'] : ['own', 'common']),
-  markFor: ({ by }) => by,
   SettingsForm: lazy(async () => ({ default: (await import('./SettingsForms.js')).FolderForm })),
   isHandedIn: true,
   sayProgress: sayHandedIn,

@@ -1,7 +1,8 @@
 import type { LucideIcon } from 'lucide-react';
 import type { ComponentType } from 'react';
 import type { Schema } from '@jigsaw/contract/common';
-import type { ReleaseMode, Progress } from '@jigsaw/contract/release';
+import type { Progress } from '@jigsaw/contract/release';
+import type { KindFacts } from '@jigsaw/core/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { Dates } from '../look/index.js';
 
@@ -11,8 +12,7 @@ export interface SettingsFormProps<Settings> {
 }
 
 /** All that composer, rooms and desk know of a kind of activity. */
-export interface KindOnPages<Settings = unknown> {
-  readonly name: string;
+export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   /** "Discussion": how people call it. */
   readonly word: string;
   /** What it is for, in one sentence. */
@@ -21,8 +21,6 @@ export interface KindOnPages<Settings = unknown> {
   readonly settings: Schema<Settings>;
   /** Marked out of, for a new one; null: not marked unless somebody says so. */
   readonly usualPoints: string | null;
-  readonly modes: (settings: Settings) => readonly ReleaseMode[];
-  readonly markFor: (settings: Settings) => 'group' | 'student';
   readonly SettingsForm: ComponentType<SettingsFormProps<Settings>> | null;
   /** Whether being late costs something here. */
   readonly isHandedIn: boolean;

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { MailView } from '@jigsaw/contract/mail';
-import { fold } from '@jigsaw/core/text';
+import { counted, fold } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
 import {
   Bar,
@@ -132,7 +132,7 @@ export function OutboxPage() {
       <Bar>
         <h1>Outbox</h1>
         <Muted>
-          {total} {total === 1 ? 'message' : 'messages'}
+          {counted(total, 'message')}
           {total > outbox.data.mails.length && `, the latest ${outbox.data.mails.length} shown`}
         </Muted>
         <span className="grow" />

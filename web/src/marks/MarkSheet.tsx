@@ -18,6 +18,7 @@ import { MemberTable } from './MemberTable.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
 import { RubricGrid } from './RubricGrid.js';
 import { useRecallMarksMutation, useReleaseMarksMutation, useSaveMarkMutation } from './marksApi.js';
+import { counted } from '@jigsaw/core/text';
 
 const Frame = styled.div`
   display: grid;
@@ -472,7 +473,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   );
 }
 
-const sayStudents = (count: number) => `${count} ${count === 1 ? 'student' : 'students'}`;
+const sayStudents = (count: number) => counted(count, 'student');
 
 function faultOfMark(text: string, max: string): string | undefined {
   if (text === '') return undefined;

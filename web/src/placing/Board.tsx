@@ -28,6 +28,7 @@ import { useBoard } from './useBoard.js';
 import type { BoardActs } from './useBoard.js';
 import { useBoardKeys } from './useBoardKeys.js';
 import { useSteady } from './useSteady.js';
+import { counted } from '@jigsaw/core/text';
 
 const Frame = styled(Page)`
   display: flex;
@@ -395,7 +396,7 @@ function reminder(
     0,
   );
   const until = set.signUp?.closes ? ` until ${dates.dateTime(set.signUp.closes)}` : '';
-  const left = Number.isFinite(places) ? ` ${places} ${places === 1 ? 'place is' : 'places are'} left.` : '';
+  const left = Number.isFinite(places) ? ` ${counted(places, 'place is', 'places are')} left.` : '';
   return {
     subject: `Choose your place in ${set.name}`,
     text: `You have no place in ${set.name} yet. Please choose one in ${course.code}${until}.${left}\n\nIf none of the groups suits you, write to me.`,
@@ -488,7 +489,7 @@ function SetTabs({
       {mayPlace && unplaced > 0 && board.groups.length > 0 && (
         <Button kind="main" onPress={onDeal}>
           <Layers size={16} aria-hidden="true" />
-          Deal {unplaced} {unplaced === 1 ? 'student' : 'students'}…
+          Deal {counted(unplaced, 'student')}…
         </Button>
       )}
     </SetBar>

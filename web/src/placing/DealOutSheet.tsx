@@ -10,6 +10,7 @@ import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { Button, Emblem, Field, Label, Option, Sheet, Small } from '../look/index.js';
 import { capacityOf, isIn, membersOf } from './seating.js';
 import type { Chosen } from './seating.js';
+import { counted } from '@jigsaw/core/text';
 
 const Choices = styled(RadioGroup)`
   display: grid;
@@ -151,7 +152,7 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
         <p style={{ marginTop: 12 }} role="status">
           <b>{sayForecast(dealt.sizes)}</b>
           {dealt.left > 0 &&
-            ` ${dealt.left} ${dealt.left === 1 ? 'student finds' : 'students find'} no room and ${dealt.left === 1 ? 'stays' : 'stay'} unplaced.`}
+            ` ${counted(dealt.left, 'student finds', 'students find')} no room and ${dealt.left === 1 ? 'stays' : 'stay'} unplaced.`}
         </p>
         <footer>
           <Button onPress={onClose}>Leave it</Button>

@@ -9,6 +9,7 @@ import type { Spot } from '../look/index.js';
 import { leaderOf } from './seating.js';
 import type { Chosen } from './seating.js';
 import { mostDrawn, PlainStudents, StudentList, StudentName } from './StudentList.js';
+import { counted } from '@jigsaw/core/text';
 
 const Card = styled.section`
   background: var(--surface);
@@ -245,7 +246,7 @@ function HomeOf({ home }: { readonly home: { readonly number: number; readonly n
 /** What somebody has in this group's work: a move concerns it. */
 function HandIns({ count }: { readonly count: number }) {
   if (count === 0) return null;
-  const says = `credited with ${count} ${count === 1 ? 'hand-in' : 'hand-ins'} of this group`;
+  const says = `credited with ${counted(count, 'hand-in')} of this group`;
   return (
     <Small title={says} style={{ display: 'flex', alignItems: 'center', gap: 2, color: 'var(--ink-3)' }}>
       <FileCheck size={12} aria-label={says} />

@@ -7,6 +7,7 @@ import type { GroupFile, Place } from '@jigsaw/core/placing';
 import { readTable, sayUnreadable } from '@jigsaw/core/roster';
 import { ProblemStrip } from '../api/index.js';
 import { Button, PersonName, Sheet, Small } from '../look/index.js';
+import { counted } from '@jigsaw/core/text';
 
 const List = styled.ul`
   display: grid;
@@ -98,10 +99,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
             kind="main"
             isDisabled={count === 0}
             onPress={() => {
-              onPlace(
-                { moves: [...read.moves] },
-                `${count} ${count === 1 ? 'student' : 'students'} placed as in ${name}`,
-              );
+              onPlace({ moves: [...read.moves] }, `${counted(count, 'student')} placed as in ${name}`);
               onClose();
             }}
           >

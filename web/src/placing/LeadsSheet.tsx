@@ -6,6 +6,7 @@ import { ProblemStrip } from '../api/index.js';
 import { Button, Emblem, Segments, Sheet, Small, useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useChangeAssistantsMutation, useLeadGroupsMutation } from './placingApi.js';
+import { counted } from '@jigsaw/core/text';
 
 const Table = styled.div`
   max-height: min(52vh, 460px);
@@ -97,7 +98,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
       },
     });
     if (!('data' in answer) || !answer.data) return;
-    notice(`${changed.length} ${changed.length === 1 ? 'group is' : 'groups are'} looked after as you chose`);
+    notice(`${counted(changed.length, 'group is', 'groups are')} looked after as you chose`);
     onClose();
   };
   const all = board.groups.map((group) => group.id);

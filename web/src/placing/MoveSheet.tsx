@@ -5,6 +5,7 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { Button, Field, Option, PersonName, Sheet, Small } from '../look/index.js';
 import type { BoardActs } from './useBoard.js';
+import { counted } from '@jigsaw/core/text';
 
 const List = styled.ul`
   display: grid;
@@ -57,8 +58,8 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
               </b>
               <br />
               <Small>
-                {nameOf(from)} → {nameOf(to)}. {handIns} {handIns === 1 ? 'hand-in of' : 'hand-ins of'}{' '}
-                {nameOf(from)} {handIns === 1 ? 'stays' : 'stay'} credited to them, with the mark.
+                {nameOf(from)} → {nameOf(to)}. {counted(handIns, 'hand-in of', 'hand-ins of')} {nameOf(from)}{' '}
+                {handIns === 1 ? 'stays' : 'stay'} credited to them, with the mark.
               </Small>
             </li>
           ))}

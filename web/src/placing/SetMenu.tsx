@@ -20,6 +20,7 @@ import { GroupFileSheet } from './GroupFileSheet.js';
 import { GroupsSheet } from './GroupsSheet.js';
 import { LeadsSheet } from './LeadsSheet.js';
 import type { BoardActs } from './useBoard.js';
+import { counted } from '@jigsaw/core/text';
 
 const Line = styled(Separator)`
   border-top: var(--hair);
@@ -59,8 +60,7 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
       do: () => void turn(!next),
     });
   };
-  const takeOut = () =>
-    acts.carry({ moves: out }, `${seated} ${seated === 1 ? 'student' : 'students'} taken out of ${set.name}`);
+  const takeOut = () => acts.carry({ moves: out }, `${counted(seated, 'student')} taken out of ${set.name}`);
   const setAside = async (next: boolean) => {
     const answer = await putAway({ setId: set.id, isPutAway: next });
     if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);

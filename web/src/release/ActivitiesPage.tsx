@@ -8,6 +8,7 @@ import { Bar, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '..
 import { useCourse } from '../course/index.js';
 import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
 import { WriteMenu } from './WriteMenu.js';
+import { counted } from '@jigsaw/core/text';
 
 const List = styled.ul`
   background: var(--surface);
@@ -162,5 +163,5 @@ function KindIcon({ kind }: { readonly kind: string }) {
 const ways = { own: '', 'read-along': ', reading along', common: ', one copy' } as const;
 function sayTo({ to, setName, groups, mode }: NonNullable<ActivityView['release']>): string {
   if (to.kind === 'class') return 'The class, one copy';
-  return `${setName}: ${groups} ${groups === 1 ? 'group' : 'groups'}${ways[mode]}`;
+  return `${setName}: ${counted(groups, 'group')}${ways[mode]}`;
 }

@@ -41,6 +41,7 @@ import {
 } from './releaseApi.js';
 import { WhenPart } from './WhenPart.js';
 import { WhoPart } from './WhoPart.js';
+import { counted } from '@jigsaw/core/text';
 
 const Work = styled.div`
   display: grid;
@@ -199,7 +200,7 @@ function Composer({
   const isClass = to?.kind === 'class';
   const whom = isClass
     ? `the class, ${students} students`
-    : `${groups.length} ${groups.length === 1 ? 'group' : 'groups'}, ${students} students`;
+    : `${counted(groups.length, 'group')}, ${students} students`;
 
   const takeBack = async () => {
     await withdraw(activity.id).unwrap();
@@ -295,7 +296,7 @@ function Composer({
                   ? 'Release'
                   : isClass
                     ? `Release to the class${label}`
-                    : `Release to ${groups.length} ${groups.length === 1 ? 'group' : 'groups'}${label}`}
+                    : `Release to ${counted(groups.length, 'group')}${label}`}
             </Button>
           </>
         )}

@@ -40,6 +40,7 @@ import {
   usePutAwayGroupSetMutation,
 } from '../sets/index.js';
 import { useCreateGroupSetMutation, useDeriveExpertsMutation } from './setUpApi.js';
+import { counted } from '@jigsaw/core/text';
 
 const Work = styled.form`
   display: grid;
@@ -529,7 +530,7 @@ function Experts({ experts, homeSet }: { readonly experts: ExpertTables | null; 
   const { tables, lacking } = experts;
   return (
     <>
-      <h2>{tables.length === 1 ? '1 table' : `${tables.length} tables`}</h2>
+      <h2>{counted(tables.length, 'table')}</h2>
       <p>
         Everybody in a group of {homeSet} has a topic.
         {lacking.length > 0 &&

@@ -6,6 +6,7 @@ import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import { Bar, ButtonLink, Emblem, Muted, Page, Scroll, Tag, Waiting } from '../look/index.js';
 import { useReadBoardQuery, capacityOf } from '../placing/index.js';
+import { counted } from '@jigsaw/core/text';
 
 const Work = styled.div`
   display: grid;
@@ -82,7 +83,7 @@ export function SetReadyPage() {
       <Scroll>
         <Work>
           <section aria-label="Groups">
-            <h2>{groups.length === 1 ? '1 group' : `${groups.length} groups`}</h2>
+            <h2>{counted(groups.length, 'group')}</h2>
             <p>{sayPlaced(placed, students.length, groups.length === 0)}</p>
             <ul>
               {groups.map((group) => {

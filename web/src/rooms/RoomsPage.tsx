@@ -20,6 +20,7 @@ import {
 import { useCourse } from '../course/index.js';
 import { useListRoomsQuery } from './roomsApi.js';
 import { Things } from './Things.js';
+import { counted } from '@jigsaw/core/text';
 
 const Cards = styled.ul`
   display: grid;
@@ -83,7 +84,7 @@ function sayNews({ rooms, common }: RoomList): string {
   const shared = unreadIn(common);
   const said = [
     unread.length > 0 &&
-      `${unread.reduce((sum, count) => sum + count, 0)} unread in ${unread.length} ${unread.length === 1 ? 'room' : 'rooms'}`,
+      `${unread.reduce((sum, count) => sum + count, 0)} unread in ${counted(unread.length, 'room')}`,
     shared > 0 && `${shared} in ${unread.length > 0 ? '' : 'the '}common copies`,
   ].filter(Boolean);
   return said.length === 0 ? 'All read' : said.join(', ');
@@ -176,9 +177,7 @@ export function RoomsPage() {
                     <header>
                       <Emblem number={room.group.number} size={32} />
                       <h3>{room.group.name}</h3>
-                      <Small>
-                        {room.members.length === 1 ? '1 member' : `${room.members.length} members`}
-                      </Small>
+                      <Small>{counted(room.members.length, 'member')}</Small>
                     </header>
                     <p>
                       {room.members.length === 0 && 'Nobody yet'}

@@ -6,6 +6,7 @@ import { ProblemStrip } from '../api/index.js';
 import { Bar, Button, Choice, Page, Small, Tag } from '../look/index.js';
 import type { ImportRow } from './ImportRows.js';
 import { ImportRows } from './ImportRows.js';
+import { counted } from '@jigsaw/core/text';
 
 const Frame = styled(Page)`
   grid-template-rows: auto auto minmax(0, 1fr) auto;
@@ -210,7 +211,7 @@ export function ImportPreviewPanel({
   const why =
     preview.columnProblem ??
     (open.length > 0
-      ? `${open.length} ${open.length === 1 ? 'row needs' : 'rows need'} you first`
+      ? `${counted(open.length, 'row needs', 'rows need')} you first`
       : sure + leaving.length === 0
         ? 'Nothing in it differs from the roster'
         : null);
@@ -312,7 +313,7 @@ export function ImportPreviewPanel({
 }
 
 const sayDoing = (rows: number, leaving: number): string => {
-  const bring = `Bring in ${rows} ${rows === 1 ? 'row' : 'rows'}`;
+  const bring = `Bring in ${counted(rows, 'row')}`;
   if (leaving === 0) return bring;
   return rows === 0 ? `Take out ${leaving}` : `${bring}, take out ${leaving}`;
 };

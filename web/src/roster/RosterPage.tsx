@@ -29,6 +29,7 @@ import { RosterTable } from './RosterTable.js';
 import { SelectionBar } from './SelectionBar.js';
 import { SignInLinksDialog } from './SignInLinksDialog.js';
 import { useRosterAct } from './useRosterAct.js';
+import { counted } from '@jigsaw/core/text';
 
 const Foot = styled.footer`
   display: flex;
@@ -192,7 +193,7 @@ export function RosterPage() {
         ) : (
           <span>
             {found.length < entries.length && `${found.length} of `}
-            {entries.length} {entries.length === 1 ? 'person' : 'people'}
+            {counted(entries.length, 'person', 'people')}
             {mayManage &&
               entries.length > 0 &&
               '. Press a row or Enter to edit, a cell or F2 for attributes; select several by their boxes or with Shift.'}

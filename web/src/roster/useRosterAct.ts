@@ -3,6 +3,7 @@ import { problemOf } from '../api/index.js';
 import { useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useChangeRosterMutation, useUndoRosterChangeMutation } from './rosterApi.js';
+import { counted } from '@jigsaw/core/text';
 
 /** Does an act on the roster and says what was done, with the way back. */
 export function useRosterAct() {
@@ -30,7 +31,7 @@ export function useRosterAct() {
 
 /** What happened to latecomers, where a set gives them a place. */
 export const saySeated = (seated: number): string =>
-  seated === 0 ? '' : `; ${seated} ${seated === 1 ? 'place' : 'places'} given where there was room`;
+  seated === 0 ? '' : `; ${counted(seated, 'place')} given where there was room`;
 
 /** Takes one change of the roster back as a whole. */
 export function useUndoRoster() {

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { styled } from 'styled-components';
 import type { PlaceholderValues, RichTextNode } from '@jigsaw/core/text';
-import { plainText } from '@jigsaw/core/text';
+import { counted, plainText } from '@jigsaw/core/text';
 import { compare, countChanges } from '@jigsaw/core/wiki';
 import { Small } from '../look/index.js';
 
@@ -42,7 +42,7 @@ export function Comparison({ before, after, values }: ComparisonProps) {
         <Small>
           {added === 0 && removed === 0
             ? 'The same words in both.'
-            : `${added} ${added === 1 ? 'word' : 'words'} put in, ${removed} taken out.`}
+            : `${counted(added, 'word')} put in, ${removed} taken out.`}
         </Small>
       </p>
       <Text>

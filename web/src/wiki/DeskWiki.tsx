@@ -6,6 +6,7 @@ import { RichText } from '../text/index.js';
 import { useCourse } from '../course/index.js';
 import { useReadPageQuery, useReadWikiQuery } from './wikiApi.js';
 import { sayChange } from './words.js';
+import { counted } from '@jigsaw/core/text';
 
 /** A group's pages, one after the other, as they lie on the Marking desk; for one student with what they saved. */
 export default function DeskWiki({
@@ -42,7 +43,7 @@ function DeskPage({
       <header>
         <b>{title}</b>
         <span>
-          {words} words, {revisions.length} {revisions.length === 1 ? 'version' : 'versions'}
+          {words} words, {counted(revisions.length, 'version')}
         </span>
       </header>
       {student !== null && (

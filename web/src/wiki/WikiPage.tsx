@@ -13,6 +13,7 @@ import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
 import { PagePane } from './PagePane.js';
 import { useAddPageMutation, useReadWikiQuery } from './wikiApi.js';
+import { counted } from '@jigsaw/core/text';
 
 const Body = styled.div`
   display: grid;
@@ -182,7 +183,7 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
         )}
         <p>
           <Small>
-            {words} words, {here.length} {here.length === 1 ? 'page' : 'pages'}
+            {words} words, {counted(here.length, 'page')}
           </Small>
         </p>
       </Side>

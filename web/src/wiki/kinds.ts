@@ -1,18 +1,17 @@
 import { NotebookPen } from 'lucide-react';
 import { lazy } from 'react';
 import { WikiSettings } from '@jigsaw/contract/wiki';
+import { wikiFacts } from '@jigsaw/core/wiki';
 import type { KindOnPages } from '../kinds/index.js';
 import { sayWiki } from './words.js';
 
 export const wikiKind: KindOnPages<WikiSettings> = {
-  name: 'wiki',
+  ...wikiFacts,
   word: 'Wiki',
   says: 'Pages that a group writes together from your first page; every version is kept.',
   icon: NotebookPen,
   settings: WikiSettings as KindOnPages<WikiSettings>['settings'],
   usualPoints: null,
-  modes: () => ['own', 'read-along', 'common'],
-  markFor: ({ markFor }) => markFor,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
   isHandedIn: false,
   sayProgress: sayWiki,

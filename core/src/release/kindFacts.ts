@@ -1,0 +1,10 @@
+import type { ReleaseMode } from './facts.js';
+
+/** What server and pages have to agree on about a kind of activity. Each kind says it once, in its own area's kind.ts. */
+export interface KindFacts<Settings = unknown> {
+  readonly name: string;
+  /** In which ways it can be released with these settings. */
+  readonly modes: (settings: Settings) => readonly ReleaseMode[];
+  /** What gets one mark. */
+  readonly markFor: (settings: Settings) => 'group' | 'student';
+}

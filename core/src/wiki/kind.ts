@@ -1,0 +1,7 @@
+import type { KindFacts } from '../release/index.js';
+
+export const wikiFacts: KindFacts<{ readonly markFor: 'group' | 'student' }> = {
+  name: 'wiki',
+  modes: () => ['own', 'read-along', 'common'],
+  markFor: ({ markFor }) => markFor,
+};
