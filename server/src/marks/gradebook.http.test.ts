@@ -96,6 +96,24 @@ describe('the gradebook', () => {
     await place(null, crock!.id);
   });
 
+  it('shows the work somebody is credited with before a group in which there is none', async () => {
+    const given2 = await aCourse(server, { email: 'moved@quillmere.example', students: 4, groups: 2 });
+    const [crock, carboy] = given2.board.groups;
+    await released(given2);
+    const amina = given2.students.get('amina')!; // of Carboy, which stands behind Crock
+    const copyId = await copyOf(amina.browser, given2.course.id);
+    await addFile(amina.browser, copyId, 'carboy.txt', Buffer.from('pH'));
+    await amina.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+    await given2.instructor
+      .post(`/api/sets/${given2.set.id}/place`)
+      .send({ moves: [{ student: amina.enrolmentId, from: carboy!.id, to: crock!.id }] })
+      .expect(200);
+    const book = (await given2.instructor.get(`/api/courses/${given2.course.id}/gradebook`).expect(200))
+      .body as Gradebook;
+    const cell = book.students.find((each) => each.enrolmentId === amina.enrolmentId)!.cells[0]!;
+    expect(cell).toMatchObject({ state: 'to-mark', copyId });
+  });
+
   it('exports released marks, with cells that begin like a formula made harmless', async () => {
     const { text, headers } = await given.instructor
       .get(`/api/courses/${given.course.id}/gradebook.csv`)
@@ -106,6 +124,15 @@ describe('the gradebook', () => {
     expect(lines).toContain(',Noor,noor@quillmere.example,23.5,');
     expect(lines).toContain(',Jorge,jorge@quillmere.example,excused,');
     expect(lines).toContain(',Amina,amina@quillmere.example,,');
+    const sheet = await copyOf(student('amina'), given.course.id, 'Later sheet');
+    await given.instructor
+      .put(`/api/copies/${sheet}/marks/group`)
+      .send({ ...aSheet, typedMark: '12', adjustments: [], version: 0 })
+      .expect(200);
+    expect((await cellsOf('amina'))[1]).toEqual(['drafted', '12']);
+    const again = await given.instructor.get(`/api/courses/${given.course.id}/gradebook.csv`).expect(200);
+    expect(again.text).toContain(',Amina,amina@quillmere.example,,'); // a draft is nobody's mark yet
+    expect(again.text).not.toContain('12');
   });
 
   it('does not exist for students and for other courses', async () => {

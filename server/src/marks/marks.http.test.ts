@@ -221,6 +221,24 @@ describe('the Marking desk', () => {
       .expect(200);
   });
 
+  it('takes the mark back from whoever is no longer credited, when it is released again', async () => {
+    const [crock] = given.board.groups;
+    const place = (from: string | null, to: string | null) =>
+      given.instructor
+        .post(`/api/sets/${given.set.id}/place`)
+        .send({ moves: [{ student: idOf('jorge'), from, to }] })
+        .expect(200);
+    await save({}).expect(200);
+    await releaseMarks(1).expect(200);
+    await place(crock!.id, null);
+    await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200); // by Noor alone
+    await save({ version: 1 }).expect(200);
+    await releaseMarks(2).expect(200);
+    expect(await myMark('jorge')).toBeUndefined();
+    expect(await myMark('noor')).toMatchObject({ mark: '23.5' });
+    await place(null, crock!.id);
+  });
+
   it('keeps who changed a mark, when, and from what to what', async () => {
     await save({}).expect(200);
     server.clock.pass({ minutes: 1 });

@@ -215,3 +215,22 @@ describe('placing', () => {
     expect(refused.body).toMatchObject({ current: { name: 'Kvevri', capacity: 3 } });
   });
 });
+
+describe('a set that was put away', () => {
+  it('takes nobody, until it is brought back', async () => {
+    const putAway = (isPutAway: boolean) =>
+      given.instructor.post(`/api/sets/${given.set.id}/put-away`).send({ isPutAway }).expect(200);
+    const before = await board();
+    const [crock] = given.board.groups;
+    const nino = idOf('nino');
+    const from = before.students.find((each) => each.enrolmentId === nino)?.seats[0]?.groupId ?? null;
+    const to = from === null ? crock!.id : null;
+    await putAway(true);
+    const refused = await place([{ student: nino, from, to }]).expect(409);
+    expect(refused.body).toMatchObject({
+      detail: 'This set was put away, so nobody is placed in it. Bring it back first.',
+    });
+    await putAway(false);
+    await place([{ student: nino, from, to }]).expect(200);
+  });
+});
