@@ -228,6 +228,7 @@ describe('credit for handed-in work', () => {
     expect(await creditedIn()).toEqual(['Amina', 'Kofi']);
     await move(carboy!, crock!, 'taken-back');
     await amina.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200);
+    server.clock.pass({ minutes: 5 });
     await move(crock!, carboy!, 'joins'); // the last hand-in, not the first
     expect(await creditedIn()).toEqual(['Amina', 'Kofi', 'Noor']);
     await move(carboy!, crock!, 'taken-back');
