@@ -47,7 +47,7 @@ export default ts.config(
     languageOptions: { globals: globals.browser },
   },
   {
-    files: ['ops/**/*.mjs', 'bench/**/*.mjs', 'e2e/**/*.mjs', '*.js', '*.cjs'],
+    files: ['ops/**/*.mjs', 'bench/**/*.mjs', 'docs/**/*.mjs', 'e2e/**/*.mjs', '*.js', '*.cjs'],
     languageOptions: { globals: globals.node },
   },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
