@@ -89,8 +89,14 @@ function jest(copy, project, tests) {
   ];
   return new Promise((resolve) => {
     const child = spawn(process.execPath, args, { cwd: copy, stdio: 'ignore', env: process.env });
-    child.once('exit', (code) => resolve(code ?? 1));
+    // A sabotage that makes it run for ever is noticed, too.
+    const timer = setTimeout(() => child.kill('SIGKILL'), longestMs);
+    child.once('exit', (code) => {
+      clearTimeout(timer);
+      resolve(code ?? 1);
+    });
   });
 }
 
+const longestMs = 240_000;
 const firstLine = (text) => text.split('\n')[0].trim().slice(0, 90);

@@ -435,7 +435,7 @@ const doors = [
     'false',
     'server/src/handin',
   ),
-  server('app/createApp.ts', 'if (!isOther) return next();', 'return next();', 'server/src/app'),
+  server('app/createApp.ts', 'if (!isOther) return next();', 'return next();', 'server/src/identity'),
   core(
     'handin/fileRules.ts',
     'sizeBytes > rules.largestMb * 1024 * 1024',
@@ -445,8 +445,8 @@ const doors = [
   core('handin/fileRules.ts', 'already >= rules.mostFiles', 'already > rules.mostFiles', 'core/src/handin'),
   core(
     'roster/change.ts',
-    "code: 'no-instructor'",
-    "code: 'number-twice', number: '', names: []",
+    "return hasInstructor ? null : { code: 'no-instructor' };",
+    'return null;',
     'core/src/roster',
   ),
   core(

@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
+import type { ClientRequest } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import type { WorkView } from '@jigsaw/contract/handin';
@@ -68,6 +69,26 @@ describe('working on a hand-in', () => {
     expect(JSON.stringify(refused.body)).toContain('First window.');
   });
 
+  it('keeps one of two first saves of one part, and shows it to the other', async () => {
+    const copyId = await aCopy();
+    const first = (text: string) =>
+      student('noor')
+        .put(`/api/copies/${copyId}/part`)
+        .send({ text: aText(text), version: 0 });
+    for (let round = 0; round < 3; round += 1) {
+      const other = await aCopy();
+      const answers = await Promise.all(
+        ['One.', 'Two.'].map((text) =>
+          student('noor')
+            .put(`/api/copies/${other}/part`)
+            .send({ text: aText(text), version: 0 }),
+        ),
+      );
+      expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409]);
+    }
+    await first('Alone.').expect(200);
+  });
+
   it('keeps a teammate’s file out of reach of deleting', async () => {
     const copyId = await aCopy();
     const copy = await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
@@ -130,6 +151,28 @@ describe('working on a hand-in', () => {
       .get(DataSource)
       .query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
     expect(left!.count).toBe(0);
+  });
+
+  it('refuses what is announced too large before it comes, and what is longer than anybody announced', async () => {
+    const copyId = await aCopy();
+    const send = (headers: Record<string, string>, body: Buffer | null) =>
+      new Promise<number>((resolve, reject) => {
+        const post = student('noor')
+          .post(`/api/copies/${copyId}/files`)
+          .query({ name: 'big.bin' })
+          .set({ ...headers, 'Content-Type': 'application/octet-stream' });
+        // The request is the browser's, with its address and cookie; what is sent when is the test's to say.
+        const request = (post as unknown as { request(): ClientRequest }).request();
+        request.on('response', (response) => {
+          resolve(response.statusCode ?? 0);
+          request.destroy();
+        });
+        request.on('error', reject);
+        if (body) request.end(body);
+        else request.flushHeaders(); // not one byte of what was announced
+      });
+    expect(await send({ 'Content-Length': String(3 * 1024 * 1024 + 1) }, null)).toBe(413);
+    expect(await send({ 'Transfer-Encoding': 'chunked' }, Buffer.alloc(3 * 1024 * 1024 + 1))).toBe(413);
   });
 });
 

@@ -110,6 +110,31 @@ describe('first passwords', () => {
     expect(refused.body).toMatchObject({ detail: expect.stringContaining('Ask your instructor') });
   });
 
+  it('closes a link after 14 days, and lets in one of two who open it at one moment', async () => {
+    const { instructor, course } = await aCourse(server, { email: 'expiry@quillmere.example', students: 2 });
+    const linkFor = async (email: string) => {
+      await importPaste(instructor, course.id, email);
+      const { body } = (await instructor
+        .post(`/api/courses/${course.id}/roster/sign-in-links`)
+        .expect(200)) as { body: SignInLinks };
+      return body.links.find((link) => link.email === email)!.url.split('#')[1];
+    };
+    const choose = (token: string | undefined) =>
+      server.browser().post('/api/session/password').send({ token, password });
+    const early = await linkFor('early@quillmere.example');
+    const answers = await Promise.all([choose(early), choose(early)]);
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 410]);
+
+    const late = await linkFor('tardy@quillmere.example');
+    const before = server.clock.now();
+    server.clock.pass({ days: 14 });
+    await choose(late).expect(410);
+    server.clock.set(before);
+    server.clock.pass({ days: 13 });
+    await choose(late).expect(200);
+    server.clock.set(before);
+  });
+
   it('offers the made-up people in demo mode, and only those', async () => {
     const { body } = (await server.browser().get('/api/session/front-door').expect(200)) as {
       body: { demoPeople: { personId: string; name: string }[] };

@@ -81,6 +81,11 @@ describe('one person', () => {
     });
   });
 
+  it('is added once by several who add them at one moment, and the others are told', async () => {
+    const answers = await Promise.all(Array.from({ length: 5 }, () => change(aNewEntry())));
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 422, 422, 422, 422]);
+  });
+
   it('is dropped: the place is free, the work stays, nothing opens any more; and all of it comes back', async () => {
     await released(given);
     const noor = given.students.get('noor')!.browser;

@@ -546,3 +546,37 @@ describe('expert tables', () => {
       .expect(422);
   });
 });
+
+describe('the settings of a set', () => {
+  it('are not written over unseen', async () => {
+    const { set } = await board();
+    const {
+      name,
+      capacity,
+      isExclusive,
+      hasLeaders,
+      membersDress,
+      description,
+      isDescriptionShown,
+      latecomers,
+      signUp,
+    } = set;
+    const settings = {
+      name,
+      capacity,
+      isExclusive,
+      hasLeaders,
+      membersDress,
+      description,
+      isDescriptionShown,
+      latecomers,
+      signUp,
+    };
+    const put = (more: object) =>
+      given.instructor.patch(`/api/sets/${given.set.id}`).send({ ...settings, ...more });
+    await put({ name: 'Benches at last', version: set.version }).expect(200);
+    const refused = await put({ name: 'Lost update', version: set.version }).expect(409);
+    expect(refused.body).toMatchObject({ current: { name: 'Benches at last', version: set.version + 1 } });
+    expect((await board()).set.name).toBe('Benches at last');
+  });
+});
