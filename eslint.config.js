@@ -47,6 +47,25 @@ export default ts.config(
     languageOptions: { globals: globals.browser },
   },
   {
+    files: ['web/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "JSXAttribute[name.name='dangerouslySetInnerHTML']",
+          message: 'Rich text is rendered from its JSON.',
+        },
+        {
+          // A save whose state nobody looks at cannot show that it was refused.
+          selector:
+            "VariableDeclarator[id.type='ArrayPattern'][id.elements.length=1][init.callee.name=/^use(?!MarkSeen|Save|Edit)\\w+Mutation$/]",
+          message: 'Acts go through useAct, which tells a refusal; drafts through useAutosave.',
+        },
+      ],
+    },
+  },
+  {
     files: ['ops/**/*.mjs', 'bench/**/*.mjs', 'docs/**/*.mjs', 'e2e/**/*.mjs', '*.js', '*.cjs'],
     languageOptions: { globals: globals.node },
   },

@@ -107,15 +107,15 @@ const visibility = [
     'server/src/(roster/roles|release/privacy)',
   ),
   server(
-    'release/gate.ts',
-    'if (!atLeast(admitted.decision.access, needed)) throw problems.closed();',
+    'handin/handin.service.ts',
+    "if (decision.part === 'member') throw problems.closed();",
     '',
-    'server/src/(release|handin)',
+    'server/src/handin',
   ),
   server(
     'release/gate.ts',
-    'for (const { release } of entered) listed.delete(release.id);',
-    '',
+    "if (viewer === null || !atLeast(decision.access, 'read-only')) return decision;",
+    'if (viewer === null) return decision as never;',
     'server/src/(release|rooms)',
   ),
   server(

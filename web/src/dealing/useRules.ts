@@ -1,17 +1,15 @@
 import { useMemo, useRef, useState } from 'react';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { DealRule } from '@jigsaw/contract/sets';
-import { problemOf } from '../api/index.js';
-import { useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { isWhole } from './dealProblem.js';
 import { useChangeRulesMutation } from './dealingApi.js';
+import { useAct } from '../page/index.js';
 
 /** The set's rules as they are being written, kept with the set as soon as they are whole. An assistant may try rules and deal by them; they stay the set's own. */
 export function useRules(board: BoardView) {
-  const notice = useNotice();
   const { course } = useCourse();
-  const [save] = useChangeRulesMutation();
+  const save = useAct(useChangeRulesMutation());
   const [rules, setRules] = useState<readonly DealRule[]>(board.rules);
   const version = useRef(board.set.version);
   const line = useRef<Promise<void>>(Promise.resolve()); // two quick changes are no conflict
@@ -25,8 +23,7 @@ export function useRules(board: BoardView) {
         setId: board.set.id,
         body: { rules: next.filter(isWhole), version: Math.max(version.current, board.set.version) },
       });
-      if ('error' in answer) notice(problemOf(answer.error).detail);
-      else version.current = answer.data.version;
+      if (answer) version.current = answer.version;
     };
     line.current = line.current.then(keep);
   };

@@ -7,11 +7,12 @@ import type { RichTextNode } from '@jigsaw/core/text';
 import { plainText } from '@jigsaw/core/text';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
 import { valuesOf } from '../rooms/index.js';
-import { Button, initials, PersonName, Small, Tag, useNotice, Waiting } from '../look/index.js';
+import { Button, initials, PersonName, Small, Tag, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
 import { useCourse } from '../course/index.js';
 import { useChangePostMutation, useTakeOutPostMutation } from './discussionApi.js';
 import { WordRule } from './WordRule.js';
+import { useAct } from '../page/index.js';
 
 const Box = styled.article`
   padding: 12px 16px;
@@ -80,19 +81,15 @@ interface PostProps {
 /** One post: whose, when, how long; its author changes it, and whoever may takes it out, with the way back. */
 export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }: PostProps) {
   const { dates } = useCourse();
-  const notice = useNotice();
   const [isChanging, setIsChanging] = useState(false);
-  const [takeOut, taking] = useTakeOutPostMutation();
+  const takeOut = useAct(useTakeOutPostMutation(), {
+    says: (_post, { isOut }) => (isOut ? 'Post taken out' : 'Post put back'),
+    inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
+    isRefusalShown: true,
+  });
   const { author, text } = post;
   const isReply = post.parentId !== null;
-  const remove = async () => {
-    const answer = await takeOut({ copyId: head.id, postId: post.id, isOut: true });
-    if ('data' in answer && answer.data)
-      notice('Post taken out', {
-        label: 'Undo',
-        do: () => void takeOut({ copyId: head.id, postId: post.id, isOut: false }),
-      });
-  };
+  const remove = () => takeOut({ copyId: head.id, postId: post.id, isOut: true });
   return (
     <Box
       ref={seenRef}
@@ -121,7 +118,7 @@ export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }
           <span />
         )}
       </header>
-      {taking.error && <ProblemStrip of={taking.error} />}
+      {takeOut.error !== undefined && <ProblemStrip of={takeOut.error} />}
       {isChanging && text ? (
         <ChangePost head={head} post={post} text={text} onDone={() => setIsChanging(false)} />
       ) : text ? (

@@ -8,8 +8,8 @@ import type { WorkFile } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { counted, emptyText } from '@jigsaw/core/text';
-import { api, problemOf, ProblemStrip } from '../api/index.js';
-import { saySaved, useAutosave } from '../page/index.js';
+import { api, ProblemStrip } from '../api/index.js';
+import { saySaved, useAutosave, useAct } from '../page/index.js';
 import { CopyFrame, useMarkSeenMutation, valuesOf } from '../rooms/index.js';
 import { Button, PersonName, Small, Tag, useNotice, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
@@ -299,11 +299,14 @@ interface ArrivingFile {
 
 function FilesSection({ head, work }: { readonly head: CopyHead; readonly work: WorkView }) {
   const { dates } = useCourse();
-  const notice = useNotice();
   const dispatch = useDispatch();
   const [arriving, setArriving] = useState<readonly ArrivingFile[]>([]);
   const [faults, setFaults] = useState<readonly string[]>([]);
-  const [takeOut] = useTakeOutFileMutation();
+  const takeOut = useAct(useTakeOutFileMutation(), {
+    says: (_work, { fileId, isOut }) =>
+      `${work.files.find((file) => file.id === fileId)?.name ?? 'File'} ${isOut ? 'taken out' : 'put back'}`,
+    inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
+  });
   const counter = useRef(0);
 
   const add = async (file: File) => {
@@ -322,15 +325,7 @@ function FilesSection({ head, work }: { readonly head: CopyHead; readonly work: 
       setArriving((before) => before.filter((each) => each.id !== id));
     }
   };
-  const remove = async (file: WorkFile) => {
-    const answer = await takeOut({ copyId: head.id, fileId: file.id, isOut: true });
-    if ('error' in answer && answer.error) setFaults((before) => [...before, problemOf(answer.error).detail]);
-    else
-      notice(`${file.name} taken out`, {
-        label: 'Undo',
-        do: () => void takeOut({ copyId: head.id, fileId: file.id, isOut: false }),
-      });
-  };
+  const remove = (file: WorkFile) => takeOut({ copyId: head.id, fileId: file.id, isOut: true });
   const { rules } = work;
   const takes = [
     `at most ${counted(rules.mostFiles, 'file')}`,

@@ -7,11 +7,11 @@ import type { AdjustmentShape, DeskRow, SaveMark } from '@jigsaw/contract/marks'
 import { sayMinutes } from '@jigsaw/core/handin';
 import type { Adjustment } from '@jigsaw/core/marks';
 import { markFrom, personMark, rubricMark } from '@jigsaw/core/marks';
-import { problemOf, ProblemStrip } from '../api/index.js';
-import { saySaved, useAutosave } from '../page/index.js';
+import { ProblemStrip } from '../api/index.js';
+import { saySaved, useAutosave, useAct } from '../page/index.js';
 import { valuesOf } from '../rooms/index.js';
 import { kindOf } from '../kinds/index.js';
-import { Button, Field, hueOfGroup, Small, Spoken, Tag, useNotice, Waiting } from '../look/index.js';
+import { Button, Field, hueOfGroup, Small, Spoken, Tag, Waiting } from '../look/index.js';
 import { RichText } from '../text/index.js';
 import { useCourse } from '../course/index.js';
 import { MemberTable } from './MemberTable.js';
@@ -151,20 +151,27 @@ interface MarkSheetProps {
 /** The work, one mark for the group or the student, what differs for whom and why, and the sum that each member will see. */
 export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const { course, dates } = useCourse();
-  const notice = useNotice();
   const navigate = useNavigate();
   const mayMark = course.role === 'instructor' || course.role === 'assistant';
   const [sheet, setSheet] = useState<Sheet>(() => sheetOf(mark));
   const [markText, setMarkText] = useState(mark.typedMark ?? '');
   const [version, setVersion] = useState(mark.version);
   const [save] = useSaveMarkMutation();
-  const [release, releasing] = useReleaseMarksMutation();
-  const [recall] = useRecallMarksMutation();
   const { copy, unit, points: max } = mark;
   const { rubric } = copy;
   const isGroup = unit === 'group';
   const kind = kindOf(copy.kind);
   const [isOverriding, setIsOverriding] = useState(mark.typedMark !== null);
+
+  const count = mark.members.length;
+  const who = isGroup ? (copy.group?.name ?? 'all') : (mark.members[0]?.member.name ?? 'the student');
+  const recall = useAct(useRecallMarksMutation());
+  const release = useAct(useReleaseMarksMutation(), {
+    says: () => `Released to ${isGroup ? sayStudents(count) : who}`,
+    undo: () => () => recall({ copyId: copy.id, unit }),
+    undoLabel: 'Take it back',
+    isRefusalShown: true,
+  });
 
   const autosave = useAutosave<Sheet>(async (value) => {
     const saved = await save({ copyId: copy.id, unit, body: bodyOf(value, version) }).unwrap();
@@ -173,7 +180,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const change = (part: Partial<Sheet>) => {
     const nextSheet = { ...sheet, ...part };
     setSheet(nextSheet);
-    releasing.reset();
+    release.reset();
     autosave.change(nextSheet);
   };
   const markFault = faultOfMark(markText, max);
@@ -226,8 +233,6 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   );
   const net =
     groupMark === null ? null : personMark({ groupMark, lateDeduction: mark.lateDeduction, max }).mark;
-  const count = mark.members.length;
-  const who = isGroup ? (copy.group?.name ?? 'all') : (mark.members[0]?.member.name ?? 'the student');
   const isChangedSinceRelease =
     mark.releasedAt !== null && version !== mark.version
       ? true
@@ -242,14 +247,8 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const releaseNow = async () => {
     if (!(await autosave.flush())) return;
     const current = await reload();
-    const answer = await release({ copyId: copy.id, unit, version: current.version });
-    if ('data' in answer && answer.data) {
-      setVersion(answer.data.version);
-      notice(`Released to ${isGroup ? sayStudents(count) : who}`, {
-        label: 'Take it back',
-        do: () => void recall({ copyId: copy.id, unit }),
-      });
-    }
+    const released = await release({ copyId: copy.id, unit, version: current.version });
+    if (released) setVersion(released.version);
   };
   const theirs =
     autosave.state.kind === 'conflict' ? MarkView.safeParse(autosave.state.current).data : undefined;
@@ -405,7 +404,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           isDisabled={!mayMark}
           isGroup={isGroup}
         />
-        {releasing.error && <ProblemStrip>{problemOf(releasing.error).detail}</ProblemStrip>}
+        {release.error !== undefined && <ProblemStrip of={release.error} />}
         {autosave.state.kind === 'failed' && (
           <ProblemStrip onRetry={() => void autosave.flush()}>{autosave.state.sentence}</ProblemStrip>
         )}
@@ -453,7 +452,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
               <Button
                 kind="main"
                 isDisabled={
-                  markFault !== undefined || !isComplete || isReleased || releasing.isLoading || count === 0
+                  markFault !== undefined || !isComplete || isReleased || release.isBusy || count === 0
                 }
                 onPress={() => void releaseNow()}
               >

@@ -2,14 +2,14 @@ import type { BoardGroup } from '@jigsaw/contract/sets';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import { movesOut } from '@jigsaw/core/placing';
 import type { GroupId } from '@jigsaw/core/ids';
-import { ContextMenu, Emblem, useNotice } from '../look/index.js';
+import { ContextMenu, Emblem } from '../look/index.js';
 import type { MenuAct, Spot } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { problemOf } from '../api/index.js';
 import { useEditGroupMutation } from './placingApi.js';
 import { leaderOf } from './seating.js';
 import type { Seating } from './seating.js';
 import type { BoardActs } from './useBoard.js';
+import { useAct } from '../page/index.js';
 
 /** A menu that was asked for: of those who are selected, or of a group. */
 export type OpenMenu =
@@ -113,17 +113,12 @@ function GroupMenu({
   onClose,
 }: Rest & { readonly group: BoardGroup }) {
   const { course } = useCourse();
-  const notice = useNotice();
-  const [edit] = useEditGroupMutation();
+  const edit = useAct(useEditGroupMutation());
   const members = seating.get(group.id)!;
   const ids = members.map((student) => student.enrolmentId);
-  const lock = async () => {
+  const lock = () => {
     const { name, capacity, version } = group;
-    const answer = await edit({
-      groupId: group.id,
-      body: { name, capacity, isLocked: !group.isLocked, version },
-    });
-    if (!('data' in answer) || !answer.data) notice(problemOf(answer.error).detail);
+    void edit({ groupId: group.id, body: { name, capacity, isLocked: !group.isLocked, version } });
   };
   const menuActs: MenuAct[] = [
     ...(course.role === 'instructor'
@@ -132,7 +127,7 @@ function GroupMenu({
           {
             label: group.isLocked ? 'Unlock' : 'Lock: nobody joins or leaves',
             text: 'Lock',
-            does: () => void lock(),
+            does: lock,
           },
         ]
       : []),

@@ -7,6 +7,7 @@ import { Button, Emblem, Segments, Sheet, Small, useNotice } from '../look/index
 import { useCourse } from '../course/index.js';
 import { useChangeAssistantsMutation, useLeadGroupsMutation } from './placingApi.js';
 import { counted } from '@jigsaw/core/text';
+import { useAct } from '../page/index.js';
 
 const Table = styled.div`
   max-height: min(52vh, 460px);
@@ -74,7 +75,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
       new Map(board.groups.map((group) => [group.id, new Set(group.leads.map((each) => each.enrolmentId))])),
   );
   const [lead, { error, isLoading }] = useLeadGroupsMutation();
-  const [changeAssistants, changing] = useChangeAssistantsMutation();
+  const changeAssistants = useAct(useChangeAssistantsMutation());
   const changed = board.groups.filter(
     (group) => !isSame(leads.get(group.id)!, new Set(group.leads.map((each) => each.enrolmentId))),
   );
@@ -120,7 +121,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
             : 'Rooms, hand-ins and marks of other groups do not exist for an assistant. Who is in which group, all of them see.'}
         </Small>
       </See>
-      {Boolean(error ?? changing.error) && <ProblemStrip of={error ?? changing.error} />}
+      {error !== undefined && <ProblemStrip of={error} />}
       <Table>
         <table>
           <thead>

@@ -5,8 +5,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { movesOut } from '@jigsaw/core/placing';
-import { problemOf } from '../api/index.js';
-import { Button, Popup, useNotice } from '../look/index.js';
+import { Button, Popup } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import {
   CopySheet,
@@ -21,6 +20,7 @@ import { GroupsSheet } from './GroupsSheet.js';
 import { LeadsSheet } from './LeadsSheet.js';
 import type { BoardActs } from './useBoard.js';
 import { counted } from '@jigsaw/core/text';
+import { useAct } from '../page/index.js';
 
 const Line = styled(Separator)`
   border-top: var(--hair);
@@ -36,15 +36,11 @@ interface SetMenuProps {
 /** What is done with the set as a whole. */
 export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   const [params, setParams] = useSearchParams();
-  const notice = useNotice();
   const navigate = useNavigate();
   const [open, setOpen] = useState<'settings' | 'groups' | 'leads' | 'copy' | 'file' | null>(
     params.has('file') ? 'file' : null,
   );
   const { course } = useCourse();
-  const [freeze] = useFreezeGroupSetMutation();
-  const [putAway] = usePutAwayGroupSetMutation();
-  const [order] = useOrderGroupSetsMutation();
   const sets = useListGroupSetsQuery(course.id).data?.sets ?? [];
   const place = sets.findIndex((each) => each.id === board.set.id);
   const { set } = board;
@@ -52,43 +48,40 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   const isLocked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
   const out = movesOut(acts.placement, acts.placement.keys(), (groupId) => !isLocked.has(groupId));
   const seated = new Set(out.map((move) => move.student)).size;
-  const turn = async (next: boolean) => {
-    const answer = await freeze({ setId: set.id, isFrozen: next });
-    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
-    notice(next ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`, {
-      label: 'Undo',
-      do: () => void turn(!next),
-    });
-  };
+  const freeze = useAct(useFreezeGroupSetMutation(), {
+    says: (_set, asked) =>
+      asked.isFrozen ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`,
+    inverse: (asked) => ({ ...asked, isFrozen: !asked.isFrozen }),
+  });
+  const putAway = useAct(usePutAwayGroupSetMutation(), {
+    says: (_set, asked) =>
+      asked.isPutAway ? `${set.name} put away; its rooms, work and marks stay` : `${set.name} is back`,
+    undo: (_set, asked) => () => setAside(!asked.isPutAway),
+  });
+  const order = useAct(useOrderGroupSetsMutation());
   const takeOut = () => acts.carry({ moves: out }, `${counted(seated, 'student')} taken out of ${set.name}`);
-  const setAside = async (next: boolean) => {
-    const answer = await putAway({ setId: set.id, isPutAway: next });
-    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
-    notice(next ? `${set.name} put away; its rooms, work and marks stay` : `${set.name} is back`, {
-      label: 'Undo',
-      do: () => void setAside(!next),
-    });
-    void navigate(next ? `/c/${course.id}/groups` : `/c/${course.id}/groups/${set.id}`);
+  const setAside = async (isPutAway: boolean) => {
+    if (await putAway({ setId: set.id, isPutAway }))
+      void navigate(isPutAway ? `/c/${course.id}/groups` : `/c/${course.id}/groups/${set.id}`);
   };
-  const shift = async (by: 1 | -1) => {
+  const shift = (by: 1 | -1) => {
     const setIds = sets.map((each) => each.id);
     setIds.splice(place + by, 0, ...setIds.splice(place, 1));
-    const answer = await order({ courseId: course.id, setIds });
-    if ('error' in answer) notice(problemOf(answer.error).detail);
+    void order({ courseId: course.id, setIds });
   };
   const does: Readonly<Record<string, () => void>> = {
     settings: () => setOpen('settings'),
     groups: () => setOpen('groups'),
     leads: () => setOpen('leads'),
-    freeze: () => void turn(!isFrozen),
+    freeze: () => void freeze({ setId: set.id, isFrozen: !isFrozen }),
     deal: onDeal,
     file: () => setOpen('file'),
     out: takeOut,
     copy: () => setOpen('copy'),
     lists: () => void navigate('lists'),
     rules: () => void navigate('deal'),
-    earlier: () => void shift(-1),
-    later: () => void shift(1),
+    earlier: () => shift(-1),
+    later: () => shift(1),
     away: () => void setAside(true),
   };
   const close = () => {

@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import { ActivityDraft as Draft } from '@jigsaw/contract/release';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
-import { saySaved, useAutosave } from '../page/index.js';
+import { saySaved, useAutosave, useAct } from '../page/index.js';
 import { useListGroupSetsQuery } from '../sets/index.js';
 import { kindOf, kinds } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
@@ -19,7 +19,6 @@ import {
   Part,
   Small,
   Tag,
-  useNotice,
   Waiting,
 } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
@@ -131,16 +130,11 @@ function Composer({
   readonly reload: () => Promise<ActivityView>;
 }) {
   const { course, dates } = useCourse();
-  const notice = useNotice();
   const navigate = useNavigate();
   const [draft, setDraft] = useState<ActivityDraft>(() => draftOf(activity));
   const [version, setVersion] = useState(activity.version);
   const [goesLiveAt, setGoesLiveAt] = useState<string | null>(null);
   const [edit] = useEditActivityMutation();
-  const [release, releasing] = useReleaseActivityMutation();
-  const [changeReach, changingReach] = useChangeReachMutation();
-  const [withdraw] = useWithdrawActivityMutation();
-  const [makeCopy] = useCopyActivityMutation();
   const sets = useListGroupSetsQuery(course.id);
   const kind = kindOf(draft.kind);
   const settings: unknown = kind?.settings.safeParse(draft.settings).data ?? draft.settings;
@@ -202,40 +196,43 @@ function Composer({
     ? `the class, ${students} students`
     : `${counted(groups.length, 'group')}, ${students} students`;
 
-  const takeBack = async () => {
-    await withdraw(activity.id).unwrap();
-    notice(`${draft.title} withdrawn. What was done in it stays.`, {
-      label: 'Release it again',
-      do: () => void releaseNow(),
-    });
+  const withdraw = useAct(useWithdrawActivityMutation(), {
+    says: () => `${draft.title} withdrawn. What was done in it stays.`,
+    undo: () => releaseNow,
+    undoLabel: 'Release it again',
+  });
+  const release = useAct(useReleaseActivityMutation(), {
+    says: () =>
+      `${goesLiveAt ? `Will be released on ${dates.dateTime(goesLiveAt)} to ` : 'Released to '}${whom}`,
+    undo: () => () => withdraw(activity.id),
+    isRefusalShown: true,
+  });
+  const reachNow = activity.release && {
+    to: activity.release.to,
+    outsiders: activity.release.outsiders,
   };
+  const changeReach = useAct(useChangeReachMutation(), {
+    says: () => `Now reaches ${whom}`,
+    inverse: (asked) => ({ ...asked, body: reachNow ?? asked.body }),
+    isRefusalShown: true,
+  });
+  const makeCopy = useAct(useCopyActivityMutation());
   const releaseNow = async () => {
     if (to === null || !(await autosave.flush())) return;
     const current = await reload();
-    const answer = await release({
+    await release({
       activityId: activity.id,
       body: { to, mode: aim.mode, outsiders: aim.outsiders, goesLiveAt, version: current.version },
     });
-    if (!('data' in answer) || !answer.data) return;
-    const when = goesLiveAt ? `Will be released on ${dates.dateTime(goesLiveAt)} to ` : 'Released to ';
-    notice(`${when}${whom}`, { label: 'Undo', do: () => void withdraw(activity.id) });
   };
   const applyReach = async () => {
-    const { release: before } = activity;
-    if (to === null || !before) return;
-    const answer = await changeReach({ activityId: activity.id, body: { to, outsiders: aim.outsiders } });
-    if (!('data' in answer) || !answer.data) return;
-    setMeant(null);
-    notice(`Now reaches ${whom}`, {
-      label: 'Undo',
-      do: () =>
-        void changeReach({ activityId: activity.id, body: { to: before.to, outsiders: before.outsiders } }),
-    });
+    if (to === null || !activity.release) return;
+    if (await changeReach({ activityId: activity.id, body: { to, outsiders: aim.outsiders } }))
+      setMeant(null);
   };
   const copyIt = async (setId: string | null) => {
-    const answer = await makeCopy({ activityId: activity.id, body: { keepsTitle: setId !== null } });
-    if ('data' in answer && answer.data)
-      void navigate(`../release/${answer.data.id}${setId === null ? '' : `?for=${setId}`}`);
+    const copy = await makeCopy({ activityId: activity.id, body: { keepsTitle: setId !== null } });
+    if (copy) void navigate(`../release/${copy.id}${setId === null ? '' : `?for=${setId}`}`);
   };
   const isReachChanged = isOut && !isSameAim(aim, firstAim(activity.release, setIds));
   const why = sayWhyNot({
@@ -271,11 +268,11 @@ function Composer({
                 To the Marking desk
               </ButtonLink>
             )}
-            <Button onPress={() => void takeBack()}>Withdraw</Button>
+            <Button onPress={() => void withdraw(activity.id)}>Withdraw</Button>
             {isReachChanged && (
               <Button
                 kind="main"
-                isDisabled={to === null || changingReach.isLoading}
+                isDisabled={to === null || changeReach.isBusy}
                 onPress={() => void applyReach()}
               >
                 Change to {isClass ? 'the class' : `${groups.length} groups`}
@@ -287,10 +284,10 @@ function Composer({
             {why && <Muted>{why}</Muted>}
             <Button
               kind="main"
-              isDisabled={why !== null || releasing.isLoading || reached === undefined}
+              isDisabled={why !== null || release.isBusy || reached === undefined}
               onPress={() => void releaseNow()}
             >
-              {releasing.isLoading
+              {release.isBusy
                 ? 'Releasing…'
                 : to === null
                   ? 'Release'
@@ -317,8 +314,8 @@ function Composer({
               </Button>
             </ProblemStrip>
           )}
-          {(releasing.error ?? changingReach.error) && (
-            <ProblemStrip>{problemOf(releasing.error ?? changingReach.error).detail}</ProblemStrip>
+          {(release.error ?? changeReach.error) !== undefined && (
+            <ProblemStrip>{problemOf(release.error ?? changeReach.error).detail}</ProblemStrip>
           )}
           <Part>
             <header>

@@ -41,6 +41,7 @@ import {
 } from '../sets/index.js';
 import { useCreateGroupSetMutation, useDeriveExpertsMutation } from './setUpApi.js';
 import { counted } from '@jigsaw/core/text';
+import { useAct } from '../page/index.js';
 
 const Work = styled.form`
   display: grid;
@@ -128,7 +129,7 @@ export function NewSetPage() {
   const { course } = useCourse();
   const navigate = useNavigate();
   const sets = useListGroupSetsQuery(course.id);
-  const [putAway] = usePutAwayGroupSetMutation();
+  const putAway = useAct(usePutAwayGroupSetMutation());
   const [create, { isLoading, error }] = useCreateGroupSetMutation();
   const [name, setName] = useState('');
   const [by, setBy] = useState<By>('spread');
@@ -165,8 +166,7 @@ export function NewSetPage() {
   const problem = error && problemOf(error);
 
   const bringBack = async (setId: string) => {
-    const answer = await putAway({ setId, isPutAway: false });
-    if ('data' in answer && answer.data) void navigate(`../groups/${setId}`);
+    if (await putAway({ setId, isPutAway: false })) void navigate(`../groups/${setId}`);
   };
   const make = () => {
     const equipped = gifts.length > 0 && { activities: activitiesOf(gifts) };

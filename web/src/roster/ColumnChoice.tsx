@@ -4,12 +4,12 @@ import { Dialog, DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { AttributeKind } from '@jigsaw/core/course';
-import { problemOf } from '../api/index.js';
 import { Button, Choice, Field, Popup, Small, useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import type { ColumnSpec, useColumnChoice } from './columns.js';
 import { useChooseKindMutation } from './rosterApi.js';
 import { useRosterAct } from './useRosterAct.js';
+import { useAct } from '../page/index.js';
 
 const Box = styled(Popup)`
   padding: 8px 12px;
@@ -71,13 +71,11 @@ export function ColumnChoice({ columns, choice, attributes, used }: ColumnChoice
   const { course } = useCourse();
   const notice = useNotice();
   const { act } = useRosterAct();
-  const [chooseKind] = useChooseKindMutation();
+  const chooseKind = useAct(useChooseKindMutation());
   /** An attribute's name, or '' for one that is new. */
   const [open, setOpen] = useState<string | null>(null);
-  const setKind = async (name: string, kind: AttributeKind | null) => {
-    const answer = await chooseKind({ courseId: course.id, body: { name, kind } });
-    if ('error' in answer) notice(problemOf(answer.error).detail);
-  };
+  const setKind = (name: string, kind: AttributeKind | null) =>
+    chooseKind({ courseId: course.id, body: { name, kind } });
   const save = async (before: Attribute | null, name: string, kind: AttributeKind) => {
     setOpen(null);
     if (

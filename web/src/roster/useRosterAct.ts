@@ -4,6 +4,7 @@ import { useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useChangeRosterMutation, useUndoRosterChangeMutation } from './rosterApi.js';
 import { counted } from '@jigsaw/core/text';
+import { useAct } from '../page/index.js';
 
 /** Does an act on the roster and says what was done, with the way back. */
 export function useRosterAct() {
@@ -36,11 +37,6 @@ export const saySeated = (seated: number): string =>
 /** Takes one change of the roster back as a whole. */
 export function useUndoRoster() {
   const { course } = useCourse();
-  const notice = useNotice();
-  const [undo] = useUndoRosterChangeMutation();
-  return async (changeId: string): Promise<void> => {
-    const answer = await undo({ courseId: course.id, changeId });
-    if ('data' in answer && answer.data) notice('Taken back');
-    else notice(problemOf(answer.error).detail);
-  };
+  const undo = useAct(useUndoRosterChangeMutation(), { says: () => 'Taken back' });
+  return (changeId: string) => undo({ courseId: course.id, changeId });
 }

@@ -1,10 +1,10 @@
 import { Archive } from 'lucide-react';
 import { styled } from 'styled-components';
 import type { GroupSetView } from '@jigsaw/contract/sets';
-import { problemOf } from '../api/index.js';
-import { Button, useNotice } from '../look/index.js';
+import { Button } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useListGroupSetsQuery, usePutAwayGroupSetMutation } from './setsApi.js';
+import { useAct } from '../page/index.js';
 
 const Strip = styled.div`
   display: flex;
@@ -18,20 +18,19 @@ const Strip = styled.div`
 /** Over the Board of a set that was put away and is opened by its address. */
 export function PutAwayStrip({ set }: { readonly set: GroupSetView }) {
   const { course } = useCourse();
-  const notice = useNotice();
   const sets = useListGroupSetsQuery(course.id);
-  const [putAway, { isLoading }] = usePutAwayGroupSetMutation();
+  const putAway = useAct(usePutAwayGroupSetMutation(), { says: () => `${set.name} is back` });
   if (!sets.data?.putAway.some((each) => each.id === set.id)) return null;
-  const bringBack = async () => {
-    const answer = await putAway({ setId: set.id, isPutAway: false });
-    notice('error' in answer ? problemOf(answer.error).detail : `${set.name} is back`);
-  };
   return (
     <Strip role="status">
       <Archive size={16} aria-hidden="true" />
       <span>{set.name} is put away: no list shows it. Its rooms, work and marks are as they were.</span>
       {course.role === 'instructor' && (
-        <Button isSmall isDisabled={isLoading} onPress={() => void bringBack()}>
+        <Button
+          isSmall
+          isDisabled={putAway.isBusy}
+          onPress={() => void putAway({ setId: set.id, isPutAway: false })}
+        >
           Bring it back
         </Button>
       )}

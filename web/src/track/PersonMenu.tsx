@@ -6,6 +6,7 @@ import type { SessionView } from '@jigsaw/contract/identity';
 import { useSignOutMutation } from '../identity/index.js';
 import { Button, chooseTheme, chosenTheme, initials } from '../look/index.js';
 import type { Theme } from '../look/index.js';
+import { useAct } from '../page/index.js';
 
 const Place = styled.div`
   display: flex;
@@ -56,10 +57,10 @@ const Sheet = styled(Popover)`
 
 export function PersonMenu({ session }: { readonly session: SessionView }) {
   const [theme, setTheme] = useState<Theme>(chosenTheme);
-  const [signOut] = useSignOutMutation();
+  const signOut = useAct(useSignOutMutation());
   const navigate = useNavigate();
   const leave = async () => {
-    await signOut();
+    if ((await signOut()) === null) return; // still signed in, and told so
     window.location.assign('/'); // a full load: nothing of theirs stays in memory
   };
   return (

@@ -7,7 +7,7 @@ import type { WikiView } from '@jigsaw/contract/wiki';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { plainText } from '@jigsaw/core/text';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
-import { useKeptDraft } from '../page/index.js';
+import { useKeptDraft, useAct } from '../page/index.js';
 import { useMarkSeenMutation, valuesOf } from '../rooms/index.js';
 import { Button, Field, PersonName, Small, useNotice, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
@@ -114,21 +114,16 @@ function Page({
   readonly pages: WikiView['pages'];
 }) {
   const { dates } = useCourse();
-  const notice = useNotice();
   const [draft, setDraft, dropDraft] = useKeptDraft<Draft | null>(`page ${page.id}`, null);
   const [compared, setCompared] = useState<Compared | null>(null);
-  const [takeOut] = useTakeOutPageMutation();
+  const takeOut = useAct(useTakeOutPageMutation(), {
+    says: (_page, { isOut }) => `${page.title} ${isOut ? 'taken out' : 'put back'}`,
+    inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
+  });
   const values = useMemo(() => valuesOf(head), [head]);
   const linkToPage = (pageId: string, words: React.ReactNode) =>
     pages.some((other) => other.id === pageId) ? <PageLink to={`?page=${pageId}`}>{words}</PageLink> : null;
-  const remove = async () => {
-    const answer = await takeOut({ copyId: head.id, pageId: page.id, isOut: true });
-    if ('data' in answer && answer.data)
-      notice(`${page.title} taken out`, {
-        label: 'Undo',
-        do: () => void takeOut({ copyId: head.id, pageId: page.id, isOut: false }),
-      });
-  };
+  const remove = () => takeOut({ copyId: head.id, pageId: page.id, isOut: true });
   return (
     <Pane>
       <Sheet aria-label={page.title}>
