@@ -2,18 +2,17 @@ import { ArrowDown } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { DiscussionSettings } from '@jigsaw/contract/discussion';
-import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import type { DiscussionView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../rooms/index.js';
-import { Button, Key, PersonName, Small, useNotice, Waiting } from '../look/index.js';
+import { Button, Key, Small, useNotice, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
 import { useReadDiscussionQuery } from './discussionApi.js';
-import { Post } from './Post.js';
 import { PostBox } from './PostBox.js';
-import { sayWords } from './words.js';
-import { counted } from '@jigsaw/core/text';
+import { Shape, Met } from './Asked.js';
+import { ThreadOfPosts, MoreThreads } from './Threads.js';
 
 const Body = styled.div`
   display: grid;
@@ -111,15 +110,6 @@ const Talk = styled.div`
   }
   @media (max-width: 700px) {
     padding: 14px 12px 24px;
-  }
-`;
-const Thread = styled.section`
-  background: var(--surface);
-  border: var(--hair);
-  border-radius: var(--r-2);
-  padding: 2px 0 6px;
-  .answer {
-    margin: 6px 16px 8px 42px;
   }
 `;
 const NewThread = styled.section`
@@ -285,94 +275,6 @@ function sayWhyNot(head: CopyHead, view: DiscussionView): string {
     : 'This is closed. You can read it, but no longer write.';
 }
 
-interface ThreadProps {
-  readonly head: CopyHead;
-  readonly settings: DiscussionSettings;
-  readonly posts: readonly PostView[];
-  readonly mayReply: boolean;
-  readonly arrivedNew: ReadonlySet<string>;
-  readonly seen: ReturnType<typeof useSeen>;
-  readonly answering: string | null;
-  readonly onAnswer: (postId: string | null) => void;
-}
-
-function ThreadOfPosts({
-  head,
-  settings,
-  posts,
-  mayReply,
-  arrivedNew,
-  seen,
-  answering,
-  onAnswer,
-}: ThreadProps) {
-  const notice = useNotice();
-  const [first] = posts;
-  if (!first) return null;
-  const answered = posts.find((post) => post.id === answering);
-  return (
-    <Thread aria-label={`Thread of ${first.author.name}`}>
-      {posts.map((post) => (
-        <Post
-          key={post.id}
-          head={head}
-          post={post}
-          settings={settings}
-          answers={
-            post.parentId === null || post.parentId === first.id
-              ? null
-              : (posts.find((other) => other.id === post.parentId) ?? null)
-          }
-          isNew={post.text !== null && (post.isNew || arrivedNew.has(post.id))}
-          seenRef={post.isNew ? seen(post.id, post.version) : noRef}
-          onAnswer={mayReply ? () => onAnswer(post.id) : null}
-        />
-      ))}
-      {answered && (
-        <div className="answer">
-          <PostBox
-            key={answered.id}
-            copyId={head.id}
-            parent={answered}
-            wanted={head.part === 'member' ? settings.replyWords : 0}
-            label={`Your answer to ${answered.author.name}`}
-            send={`Answer ${answered.author.isYou ? 'yourself' : answered.author.name.split(' ')[0]}`}
-            minHeight={72}
-            onSent={() => {
-              onAnswer(null);
-              notice('Answered');
-            }}
-            onLeave={() => onAnswer(null)}
-          />
-        </div>
-      )}
-    </Thread>
-  );
-}
-
-const noRef = () => undefined;
-
-interface MoreProps {
-  readonly head: CopyHead;
-  readonly after: string;
-  readonly render: (view: DiscussionView) => React.ReactNode;
-  readonly onMore: (after: string) => void;
-  readonly isLast: boolean;
-}
-
-function MoreThreads({ head, after, render, onMore, isLast }: MoreProps) {
-  const more = useReadDiscussionQuery({ copyId: head.id, after });
-  if (more.error) return <ProblemStrip of={more.error} onRetry={() => void more.refetch()} />;
-  if (!more.data) return <Waiting what="later threads" rows={3} />;
-  const { next } = more.data;
-  return (
-    <>
-      {render(more.data)}
-      {isLast && next !== null && <Button onPress={() => onMore(next)}>Show later threads</Button>}
-    </>
-  );
-}
-
 /** What was new when it came into view stays marked for this visit, although it counts as seen. */
 function useNewAtArrival(view: DiscussionView): ReadonlySet<string> {
   const [arrived, setArrived] = useState<ReadonlySet<string>>(new Set());
@@ -381,81 +283,4 @@ function useNewAtArrival(view: DiscussionView): ReadonlySet<string> {
     .filter((post) => post.isNew && !arrived.has(post.id));
   if (fresh.length > 0) setArrived(new Set([...arrived, ...fresh.map((post) => post.id)]));
   return arrived;
-}
-
-/** A line a post, as long as its words: where the talk is thick and where it is thin. */
-function Shape({
-  posts,
-  settings,
-}: {
-  readonly posts: readonly PostView[];
-  readonly settings: DiscussionSettings;
-}) {
-  const most = Math.max(settings.postWords, ...posts.map((post) => post.words), 1);
-  const shown = posts.filter((post) => post.text);
-  if (shown.length < 3) return null;
-  return (
-    <nav aria-label="The posts by words">
-      <ul className="shape">
-        {shown.map((post) => (
-          <li key={post.id} data-reply={post.parentId !== null || undefined}>
-            <a
-              href={`#post-${post.id}`}
-              data-new={post.isNew || undefined}
-              style={{ '--long': `${Math.round((post.words / most) * 100)}%` } as never}
-            >
-              <b>
-                <PersonName name={post.author.isYou ? 'You' : post.author.name} />
-              </b>
-              <span>{post.words}</span>
-              <i aria-hidden="true" />
-            </a>
-          </li>
-        ))}
-      </ul>
-    </nav>
-  );
-}
-
-function Met({
-  view,
-  settings,
-  isMember,
-}: {
-  readonly view: DiscussionView;
-  readonly settings: DiscussionSettings;
-  readonly isMember: boolean;
-}) {
-  const asked = [
-    settings.posts > 0 &&
-      `${counted(settings.posts, 'post')}${settings.postWords > 0 ? ` of ${sayWords(settings.postWords)}` : ''}`,
-    settings.replies > 0 &&
-      `${counted(settings.replies, 'reply', 'replies')}${settings.replyWords > 0 ? ` of ${sayWords(settings.replyWords)}` : ''}`,
-  ].filter(Boolean);
-  const count = ({ done, asked: wanted }: { done: number; asked: number }) =>
-    wanted === 0 ? `${done}` : `${Math.min(done, wanted)} of ${wanted}`;
-  return (
-    <div>
-      <h2>{isMember ? 'You so far' : 'Who has done it'}</h2>
-      <Small>From each: {asked.join(' and ')}.</Small>
-      <table>
-        <thead>
-          <tr>
-            <th>{isMember ? '' : 'Student'}</th>
-            <th>Posts</th>
-            <th>Replies</th>
-          </tr>
-        </thead>
-        <tbody>
-          {view.met.map(({ member, posts, replies, isComplete }) => (
-            <tr key={member.enrolmentId}>
-              <td>{isMember ? isComplete ? 'Done' : 'Not yet all' : <PersonName name={member.name} />}</td>
-              <td>{count(posts)}</td>
-              <td>{count(replies)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
 }

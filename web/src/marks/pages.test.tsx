@@ -155,7 +155,7 @@ describe('the Marking desk', () => {
   it('cannot release what has no mark, and says so', async () => {
     desk(aMark());
     expect(await screen.findByRole('button', { name: 'Release to 2 students' })).toBeDisabled();
-    expect(screen.getByText('Give the group a mark first')).toBeInTheDocument();
+    expect(screen.getByText('Give the group a mark, or each member a separate one.')).toBeInTheDocument();
   });
 
   it('releases what is saved and offers to take it back', async () => {
@@ -269,7 +269,9 @@ describe('marking by a rubric', () => {
       .focus();
     await user.keyboard('{Backspace}');
     expect(screen.getByText('1 to pick')).toBeInTheDocument();
-    expect(screen.getByText('Pick a level for every criterion first')).toBeInTheDocument();
+    expect(
+      screen.getByText('Pick a level for every criterion, or give the mark yourself and say why.'),
+    ).toBeInTheDocument();
   });
 
   it('takes points between two levels, and no more than there are', async () => {

@@ -1,0 +1,258 @@
+import { X } from 'lucide-react';
+import { useMemo } from 'react';
+import { ComboBox, Input, ListBox, ListBoxItem } from 'react-aria-components';
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
+import type { RosterView } from '@jigsaw/contract/roster';
+import type { EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import { Button, Choice, Popup, Small } from '../look/index.js';
+
+const Who = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 2px;
+  height: 24px;
+  padding: 0 2px 0 7px;
+  border: 1px solid var(--edge);
+  border-radius: var(--r-1);
+  background: var(--surface);
+  font-weight: 600;
+`;
+
+const Picker = styled(ComboBox)`
+  input {
+    width: 132px;
+    height: 24px;
+    padding: 0 7px;
+    border: 1px dashed var(--edge);
+    border-radius: var(--r-1);
+    background: none;
+    color: var(--ink);
+    font: var(--t-13);
+  }
+`;
+
+interface SentenceProps {
+  readonly rule: DealRule;
+  readonly board: BoardView;
+  readonly roster: RosterView;
+  readonly onChange: (rule: DealRule) => void;
+}
+
+export function Sentence({ rule, board, roster, onChange }: SentenceProps) {
+  switch (rule.kind) {
+    case 'together':
+    case 'apart':
+      return (
+        <>
+          Keep
+          <People
+            board={board}
+            students={rule.students}
+            onChange={(students) => onChange({ ...rule, students })}
+          />
+          {rule.kind}
+        </>
+      );
+    case 'spread':
+      return (
+        <>
+          Spread{' '}
+          <Attribute
+            board={board}
+            kinds={['category', 'number']}
+            value={rule.attribute}
+            onChange={(attribute, as) => onChange({ ...rule, attribute, as })}
+          />{' '}
+          evenly
+        </>
+      );
+    case 'alike':
+      return (
+        <>
+          Alike in{' '}
+          <Attribute
+            board={board}
+            kinds={['category', 'number']}
+            value={rule.attribute}
+            onChange={(attribute, as) => onChange({ ...rule, attribute, as })}
+          />
+        </>
+      );
+    case 'nobody-alone':
+      return (
+        <>
+          Nobody alone by{' '}
+          <Attribute
+            board={board}
+            kinds={['category']}
+            value={rule.attribute}
+            onChange={(attribute) => onChange({ ...rule, attribute })}
+          />
+        </>
+      );
+    case 'common-time':
+      return (
+        <>
+          At least
+          <Choice
+            label="How many half-days"
+            isLabelHidden
+            value={String(rule.wanted)}
+            choices={[1, 2, 3, 4, 5, 6].map((count) => ({ id: String(count), label: String(count) }))}
+            onChange={(wanted) => onChange({ ...rule, wanted: Number(wanted) })}
+          />
+          half-days of{' '}
+          <Attribute
+            board={board}
+            kinds={['half-days']}
+            value={rule.attribute}
+            onChange={(attribute) => onChange({ ...rule, attribute })}
+          />{' '}
+          in common
+        </>
+      );
+    case 'fresh':
+      return (
+        <>
+          Not with teammates of
+          {rule.setIds.map((id) => (
+            <Who key={id}>
+              {roster.sets.find((set) => set.id === id)?.name ?? 'a set that is gone'}
+              <Without
+                what={roster.sets.find((set) => set.id === id)?.name ?? 'the set'}
+                isLast={rule.setIds.length === 1}
+                onPress={() => onChange({ ...rule, setIds: rule.setIds.filter((each) => each !== id) })}
+              />
+            </Who>
+          ))}
+          {roster.sets.some((set) => set.id !== board.set.id && !rule.setIds.includes(set.id)) && (
+            <Choice
+              label="Another earlier set"
+              isLabelHidden
+              placeholder="or of…"
+              value={null}
+              choices={roster.sets
+                .filter((set) => set.id !== board.set.id && !rule.setIds.includes(set.id))
+                .map((set) => ({ id: set.id, label: set.name }))}
+              onChange={(id: GroupSetId) => onChange({ ...rule, setIds: [...rule.setIds, id] })}
+            />
+          )}
+        </>
+      );
+  }
+}
+
+function Without({
+  what,
+  isLast,
+  onPress,
+}: {
+  readonly what: string;
+  readonly isLast: boolean;
+  readonly onPress: () => void;
+}) {
+  return (
+    <Button
+      kind="quiet"
+      isSmall
+      isIconOnly
+      isDisabled={isLast}
+      aria-label={`Without ${what}`}
+      onPress={onPress}
+    >
+      <X size={12} aria-hidden="true" />
+    </Button>
+  );
+}
+
+function People({
+  board,
+  students,
+  onChange,
+}: {
+  readonly board: BoardView;
+  readonly students: readonly EnrolmentId[];
+  readonly onChange: (students: EnrolmentId[]) => void;
+}) {
+  const others = board.students.filter((student) => !students.includes(student.enrolmentId));
+  // Two of one name are told apart by their numbers.
+  const twins = useMemo(() => {
+    const seen = new Set<string>();
+    return new Set(board.students.flatMap(({ name }) => (seen.has(name) || !seen.add(name) ? [name] : [])));
+  }, [board.students]);
+  return (
+    <>
+      {students.map((id) => {
+        const name =
+          board.students.find((student) => student.enrolmentId === id)?.name ?? 'somebody who left';
+        return (
+          <Who key={id}>
+            <bdi>{name}</bdi>
+            <Without
+              what={name}
+              isLast={false}
+              onPress={() => onChange(students.filter((each) => each !== id))}
+            />
+          </Who>
+        );
+      })}
+      <Picker
+        key={students.length} // begun anew with everybody who is named
+        aria-label="Somebody more"
+        selectedKey={null}
+        defaultItems={others}
+        onSelectionChange={(key) => key !== null && onChange([...students, key as EnrolmentId])}
+      >
+        <Input
+          placeholder={students.length === 0 ? 'Name somebody…' : 'and…'}
+          autoFocus={students.length < 2}
+        />
+        <Popup>
+          <ListBox>
+            {(student: (typeof others)[number]) => (
+              <ListBoxItem id={student.enrolmentId} textValue={`${student.name} ${student.reading ?? ''}`}>
+                {student.name}{' '}
+                <Small>
+                  {[student.reading, twins.has(student.name) && student.number].filter(Boolean).join(' ')}
+                </Small>
+              </ListBoxItem>
+            )}
+          </ListBox>
+        </Popup>
+      </Picker>
+    </>
+  );
+}
+
+export type Kind = BoardView['attributes'][number]['kind'];
+
+interface AttributeProps {
+  readonly board: BoardView;
+  readonly kinds: readonly Kind[];
+  readonly value: string;
+  readonly onChange: (attribute: string, as: 'category' | 'number') => void;
+}
+
+function Attribute({ board, kinds, value, onChange }: AttributeProps) {
+  const fitting = board.attributes.filter((attribute) => kinds.includes(attribute.kind));
+  const choices = [...new Set([value, ...fitting.map((attribute) => attribute.name)])].map((name) => ({
+    id: name,
+    label: name,
+  }));
+  return (
+    <Choice
+      label="Attribute"
+      isLabelHidden
+      value={value}
+      choices={choices}
+      onChange={(name) =>
+        onChange(
+          name,
+          fitting.find((attribute) => attribute.name === name)?.kind === 'number' ? 'number' : 'category',
+        )
+      }
+    />
+  );
+}

@@ -1,0 +1,80 @@
+import { ArrowRight } from 'lucide-react';
+import { useNavigate } from 'react-router';
+import { styled } from 'styled-components';
+import type { DeskRow, MarkView } from '@jigsaw/contract/marks';
+import { counted } from '@jigsaw/core/text';
+import { useCourse } from '../course/index.js';
+import { Button, Small, Spoken, Tag } from '../look/index.js';
+import { saySaved } from '../page/index.js';
+import type { MarkSheetActs } from './useMarkSheet.js';
+
+const Foot = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 48px;
+  padding: 6px var(--s-4);
+  border-top: var(--hair);
+  background: var(--paper);
+  .grow {
+    flex: 1;
+  }
+`;
+
+interface MarkFootProps {
+  readonly mark: MarkView;
+  readonly acts: MarkSheetActs;
+  readonly mayMark: boolean;
+  readonly next: DeskRow | null;
+  /** Where the sheets of this activity are. */
+  readonly base: string;
+}
+
+/** Whether it is saved, who sees it, and the way on. */
+export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
+  const { dates } = useCourse();
+  const navigate = useNavigate();
+  const count = mark.members.length;
+  return (
+    <Foot>
+      <Small role="status">{mayMark ? saySaved(acts.state, dates.time) : 'You may look, not mark'}</Small>
+      {mark.releasedAt && (
+        <Tag $look={acts.isReleased ? 'solid' : 'warn'}>
+          {acts.isReleased
+            ? `Released ${dates.dateTime(mark.releasedAt)}`
+            : 'Changed since release: students see the earlier mark'}
+        </Tag>
+      )}
+      <span className="grow" />
+      {mayMark && (
+        <>
+          {mark.releasedAt && (
+            <Button kind="quiet" onPress={() => void acts.recallNow()}>
+              Take back from {counted(count, 'student')}
+            </Button>
+          )}
+          {acts.lacks !== null && <Small>{acts.lacks}</Small>}
+          <Button
+            kind="main"
+            isDisabled={
+              acts.markFault !== undefined ||
+              acts.lacks !== null ||
+              acts.isReleased ||
+              acts.release.isBusy ||
+              count === 0
+            }
+            onPress={() => void acts.releaseNow()}
+          >
+            {acts.isReleased ? 'Released' : `Release to ${acts.whom}`}
+          </Button>
+        </>
+      )}
+      {next && (
+        <Button onPress={() => void navigate(`${base}/${next.copyId}/${next.unit}`)}>
+          Next to mark<Spoken>, {next.student?.name ?? next.group?.name}</Spoken>
+          <ArrowRight size={15} aria-hidden="true" />
+        </Button>
+      )}
+    </Foot>
+  );
+}

@@ -1,0 +1,75 @@
+import { useRef, useState } from 'react';
+import { problemOf } from '../api/index.js';
+import { useNotice } from '../look/index.js';
+import { useAutosave } from './useAutosave.js';
+
+interface Versioned<Value> {
+  readonly value: Value;
+  readonly version: number;
+}
+
+interface Keeping<Value> {
+  /** Where it begins. */
+  readonly begin: () => Versioned<Value>;
+  /** @returns its next version, once it is kept */
+  readonly save: (value: Value, version: number) => Promise<{ readonly version: number }>;
+  /** As it is kept now, whoever wrote it. */
+  readonly read: () => Promise<Versioned<Value>>;
+}
+
+/** What two people may write at once: saved as it is typed, on top of the version that one has seen. Where somebody else was faster, nothing is lost on
+ * either side until the person says whose stands. */
+export function useVersionedDraft<Value>({ begin, save, read }: Keeping<Value>) {
+  const notice = useNotice();
+  const [begun] = useState(begin);
+  const [value, setValue] = useState(begun.value);
+  const [version, setVersion] = useState(begun.version);
+  const newest = useRef(begun.version); // for a save that begins before the page is drawn again
+  const stand = (on: number) => {
+    newest.current = on;
+    setVersion(on);
+  };
+  const autosave = useAutosave<Value>(async (next) => {
+    stand((await save(next, newest.current)).version);
+  });
+  const readNow = async (): Promise<Versioned<Value> | null> => {
+    try {
+      return await read();
+    } catch (refusal) {
+      notice(problemOf(refusal).detail);
+      return null;
+    }
+  };
+  return {
+    value,
+    version,
+    state: autosave.state,
+    flush: autosave.flush,
+    /** Shows it, and saves it in a moment. */
+    change: (next: Value) => {
+      setValue(next);
+      autosave.change(next);
+    },
+    /** Shows it, and saves nothing: it cannot be kept as it stands. */
+    show: setValue,
+    /** Something else that the page did has made another version of it. */
+    stand,
+    keepMine: async () => {
+      const current = await readNow();
+      if (!current) return;
+      stand(current.version);
+      autosave.settle();
+      autosave.change(value);
+      await autosave.flush();
+    },
+    /** @returns theirs; null: it could not be read, and all is as it was */
+    takeTheirs: async (): Promise<Value | null> => {
+      const current = await readNow();
+      if (!current) return null;
+      setValue(current.value);
+      stand(current.version);
+      autosave.settle();
+      return current.value;
+    },
+  };
+}

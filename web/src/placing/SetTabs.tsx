@@ -1,0 +1,134 @@
+import { Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
+import { Link } from 'react-router';
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/placing';
+import { Button, Key, Small } from '../look/index.js';
+import { useCourse } from '../course/index.js';
+import { useListGroupSetsQuery } from '../sets/index.js';
+import { SetMenu } from './SetMenu.js';
+import type { BoardActs } from './useBoard.js';
+import { counted } from '@jigsaw/core/text';
+
+const SetBar = styled.div`
+  display: flex;
+  align-items: center;
+  gap: var(--s-3);
+  min-height: var(--bar);
+  padding-right: var(--s-4);
+  border-bottom: var(--hair);
+  nav {
+    display: flex;
+    align-self: stretch;
+    min-width: 0;
+    overflow-x: auto;
+    /* Tabs that go on fade out, and do not look cut. */
+    padding-right: 28px;
+    mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent);
+  }
+  nav a {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    padding: 0 var(--s-4);
+    text-decoration: none;
+    color: var(--ink-2);
+    border-right: var(--hair);
+    white-space: nowrap;
+    outline-offset: -3px;
+  }
+  nav b {
+    font: var(--h-14);
+  }
+  nav a[aria-current] {
+    background: var(--surface);
+    color: var(--ink);
+    box-shadow: inset 0 -2px var(--ink);
+  }
+  nav a[aria-current] b {
+    font: var(--h-17);
+  }
+  > button {
+    flex: none;
+  }
+  .grow {
+    flex: 1;
+  }
+`;
+
+export function SetTabs({
+  board,
+  acts,
+  onDeal,
+}: {
+  readonly board: BoardView;
+  readonly acts: BoardActs;
+  readonly onDeal: () => void;
+}) {
+  const { course } = useCourse();
+  const sets = useListGroupSetsQuery(course.id);
+  const { unplaced } = board.set;
+  const mayPlace = course.role === 'instructor' || course.role === 'assistant';
+  return (
+    <SetBar>
+      <nav aria-label="Group sets">
+        {(sets.data?.sets ?? [board.set]).map((set) => (
+          <Link
+            key={set.id}
+            ref={set.id === board.set.id ? intoView : undefined}
+            to={`../groups/${set.id}`}
+            aria-current={set.id === board.set.id ? 'page' : undefined}
+          >
+            <b>{set.name}</b>
+            {set.frozenAt && <Lock size={13} aria-label="Frozen" />}
+            <Small>
+              {set.groupCount}
+              {set.isSynchronised
+                ? ' sections'
+                : set.capacity === null || set.isFormedAtHandIn
+                  ? ' groups'
+                  : ` of ${set.capacity}`}
+            </Small>
+          </Link>
+        ))}
+        {course.role === 'instructor' && (
+          <Link to="../groups/new" aria-label="Make another group set">
+            <Plus size={16} aria-hidden="true" />
+          </Link>
+        )}
+      </nav>
+      <span className="grow" />
+      <Button
+        kind="quiet"
+        isDisabled={!acts.canUndo}
+        onPress={acts.undo}
+        aria-label={acts.canUndo ? `Undo: ${acts.canUndo.says}` : 'Undo'}
+      >
+        <Undo2 size={16} aria-hidden="true" />
+        Undo
+        <Key aria-hidden="true">Z</Key>
+      </Button>
+      <Button
+        kind="quiet"
+        isIconOnly
+        isDisabled={!acts.canRedo}
+        onPress={acts.redo}
+        aria-label={acts.canRedo ? `Redo: ${acts.canRedo.says}` : 'Redo'}
+      >
+        <Redo2 size={16} aria-hidden="true" />
+      </Button>
+      {course.role === 'instructor' && <SetMenu board={board} acts={acts} onDeal={onDeal} />}
+      {mayPlace && unplaced > 0 && board.groups.length > 0 && (
+        <Button kind="main" onPress={onDeal}>
+          <Layers size={16} aria-hidden="true" />
+          Deal {counted(unplaced, 'student')}…
+        </Button>
+      )}
+    </SetBar>
+  );
+}
+
+/** Of many sets, the one that is open is not out of sight. */
+const intoView = (tab: HTMLElement | null) => {
+  // Once the frame is laid out anyway.
+  requestAnimationFrame(() => tab?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' }));
+};

@@ -1,0 +1,79 @@
+import { counted } from '@jigsaw/core/text';
+import { useCourse } from '../course/index.js';
+import { Bar, Button, ButtonLink, Muted, Small, Tag } from '../look/index.js';
+import { saySaved } from '../page/index.js';
+import { stateLook, stateWords } from './ActivitiesPage.js';
+import { CopyButton } from './CopyButton.js';
+import type { Composing } from './useComposer.js';
+
+/** How far the activity has come, and what can be done with it as it stands. */
+export function ComposerBar({ composing }: { readonly composing: Composing }) {
+  const { dates } = useCourse();
+  const {
+    activity,
+    draft,
+    fault,
+    saving,
+    state,
+    isOut,
+    sets,
+    aim,
+    isReachChanged,
+    to,
+    isClass,
+    groups,
+    why,
+  } = composing;
+  const { release, reached, goesLiveAt } = composing;
+  const label = goesLiveAt ? ` on ${dates.dateTime(goesLiveAt)}` : '';
+  return (
+    <Bar>
+      <h1 style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        {draft.title || 'Untitled'}
+      </h1>
+      <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
+      <Small role="status">{fault === null ? saySaved(saving, dates.time) : 'Not saved yet'}</Small>
+      <span className="grow" />
+      <CopyButton
+        sets={isOut ? sets.filter((set) => aim.to?.kind === 'class' || aim.to?.setId !== set.id) : []}
+        onCopy={(setId) => void composing.copyIt(setId)}
+      />
+      {isOut ? (
+        <>
+          {activity.release && activity.points !== null && (
+            <ButtonLink kind="quiet" to={`../marks/${activity.release.id}`}>
+              To the Marking desk
+            </ButtonLink>
+          )}
+          <Button onPress={() => void composing.withdrawNow()}>Withdraw</Button>
+          {isReachChanged && (
+            <Button
+              kind="main"
+              isDisabled={to === null || composing.changeReach.isBusy}
+              onPress={() => void composing.applyReach()}
+            >
+              Change to {isClass ? 'the class' : `${groups.length} groups`}
+            </Button>
+          )}
+        </>
+      ) : (
+        <>
+          {why && <Muted>{why}</Muted>}
+          <Button
+            kind="main"
+            isDisabled={why !== null || release.isBusy || reached === undefined}
+            onPress={() => void composing.releaseNow()}
+          >
+            {release.isBusy
+              ? 'Releasing…'
+              : to === null
+                ? 'Release'
+                : isClass
+                  ? `Release to the class${label}`
+                  : `Release to ${counted(groups.length, 'group')}${label}`}
+          </Button>
+        </>
+      )}
+    </Bar>
+  );
+}

@@ -1,0 +1,211 @@
+import { useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { ActivityDraft as Draft } from '@jigsaw/contract/release';
+import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
+import { counted } from '@jigsaw/core/text';
+import { useCourse } from '../course/index.js';
+import { kindOf } from '../kinds/index.js';
+import type { KindOnPages } from '../kinds/index.js';
+import { useAct, useVersionedDraft } from '../page/index.js';
+import { useListGroupSetsQuery } from '../sets/index.js';
+import {
+  useChangeReachMutation,
+  useCopyActivityMutation,
+  useEditActivityMutation,
+  useForeseeQuery,
+  useReleaseActivityMutation,
+  useWithdrawActivityMutation,
+} from './releaseApi.js';
+import type { Aim } from './releaseTarget.js';
+import { firstAim, isSameAim } from './releaseTarget.js';
+
+const draftOf = ({
+  kind,
+  title,
+  brief,
+  points,
+  rubric,
+  schedule,
+  latePolicy,
+  settings,
+}: ActivityView): ActivityDraft => ({
+  kind,
+  title,
+  brief,
+  points,
+  rubric,
+  schedule,
+  latePolicy,
+  settings,
+});
+
+/** What keeps a draft from being saved for the moment; it stays on the page as it was typed. */
+function faultOf(draft: ActivityDraft, kind: KindOnPages | undefined): string | null {
+  const issue =
+    Draft.safeParse(draft).error?.issues[0] ?? kind?.settings.safeParse(draft.settings).error?.issues[0];
+  return issue?.message ?? null;
+}
+
+export type Composing = ReturnType<typeof useComposer>;
+
+/** An activity as it is being written, whom it is meant for, and what can be done with it. */
+export function useComposer(activity: ActivityView, reload: () => Promise<ActivityView>) {
+  const { course, dates } = useCourse();
+  const navigate = useNavigate();
+  const [goesLiveAt, setGoesLiveAt] = useState<string | null>(null);
+  const [edit] = useEditActivityMutation();
+  const activityId = activity.id;
+  const kept = useVersionedDraft<ActivityDraft>({
+    begin: () => ({ value: draftOf(activity), version: activity.version }),
+    save: (value, version) => edit({ activityId, body: { ...value, version } }).unwrap(),
+    read: async () => {
+      const current = await reload();
+      return { value: draftOf(current), version: current.version };
+    },
+  });
+  const draft = kept.value;
+  const kind = kindOf(draft.kind);
+  const read = kind?.settings.safeParse(draft.settings);
+  const settings: unknown = read?.data ?? draft.settings;
+  const allowed = kind && read?.success ? kind.modes(settings) : [];
+  const fault = faultOf(draft, kind);
+
+  const listed = useListGroupSetsQuery(course.id);
+  const sets = listed.data?.sets ?? [];
+  const setIds = sets.map((set) => set.id);
+  const [meant, setMeant] = useState<Aim | null>(null);
+  const [params] = useSearchParams();
+  const aim = meant ?? firstAim(activity.release, setIds, params.get('for'));
+  const isAllowed = allowed.includes(aim.mode);
+  const to = isAllowed ? aim.to : null;
+  const reach = useForeseeQuery(
+    { activityId, body: { to: to!, mode: aim.mode, outsiders: aim.outsiders } },
+    { skip: to === null },
+  );
+  const reached = to === null ? undefined : reach.data;
+  const groups = reached?.groups.filter((group) => group.isIn) ?? [];
+  const students = reached?.students ?? 0;
+  const isClass = to?.kind === 'class';
+  const whom = isClass
+    ? `the class, ${students} students`
+    : `${counted(groups.length, 'group')}, ${students} students`;
+
+  const change = (part: Partial<ActivityDraft>) => {
+    const next = { ...draft, ...part };
+    if (faultOf(next, kindOf(next.kind)) === null) kept.change(next);
+    else kept.show(next);
+  };
+  const chooseKind = (next: KindOnPages) => {
+    if (next.name === draft.kind) return;
+    const usual: unknown = next.settings.parse({});
+    change({
+      kind: next.name,
+      settings: usual as ActivityDraft['settings'],
+      points: next.usualPoints,
+      rubric: next.usualPoints === null ? null : draft.rubric,
+    });
+    if (!next.modes(usual).includes(aim.mode))
+      setMeant({ ...aim, mode: 'own', to: aim.to?.kind === 'class' ? null : aim.to });
+  };
+
+  const state = activity.release?.state.state ?? 'draft';
+  const isOut = state !== 'draft' && state !== 'withdrawn';
+  const releaseNow = async () => {
+    if (to === null || !(await kept.flush())) return;
+    const current = await reload();
+    await release({
+      activityId,
+      body: { to, mode: aim.mode, outsiders: aim.outsiders, goesLiveAt, version: current.version },
+    });
+  };
+  const withdraw = useAct(useWithdrawActivityMutation(), {
+    says: () => `${draft.title} withdrawn. What was done in it stays.`,
+    undo: () => releaseNow,
+    undoLabel: 'Release it again',
+  });
+  const release = useAct(useReleaseActivityMutation(), {
+    says: () =>
+      `${goesLiveAt ? `Will be released on ${dates.dateTime(goesLiveAt)} to ` : 'Released to '}${whom}`,
+    undo: () => () => withdraw(activityId),
+    isRefusalShown: true,
+  });
+  const reachNow = activity.release && { to: activity.release.to, outsiders: activity.release.outsiders };
+  const changeReach = useAct(useChangeReachMutation(), {
+    says: () => `Now reaches ${whom}`,
+    inverse: (asked) => ({ ...asked, body: reachNow ?? asked.body }),
+    isRefusalShown: true,
+  });
+  const applyReach = async () => {
+    if (to === null || !activity.release) return;
+    if (await changeReach({ activityId, body: { to, outsiders: aim.outsiders } })) setMeant(null);
+  };
+  const makeCopy = useAct(useCopyActivityMutation());
+  const copyIt = async (setId: string | null) => {
+    const copy = await makeCopy({ activityId, body: { keepsTitle: setId !== null } });
+    if (copy) void navigate(`../release/${copy.id}${setId === null ? '' : `?for=${setId}`}`);
+  };
+
+  return {
+    activity,
+    draft,
+    change,
+    kind,
+    chooseKind,
+    settings,
+    allowed,
+    fault,
+    saving: kept.state,
+    flush: kept.flush,
+    keepMine: kept.keepMine,
+    takeTheirs: kept.takeTheirs,
+    sets,
+    aim,
+    setMeant,
+    to,
+    reached,
+    groups,
+    isClass,
+    goesLiveAt,
+    setGoesLiveAt,
+    state,
+    isOut,
+    isReachChanged: isOut && !isSameAim(aim, firstAim(activity.release, setIds)),
+    /** Why it cannot be released yet. */
+    why: sayWhyNot({
+      hasSets: setIds.length > 0,
+      mayClass: allowed.includes('common'),
+      isAllowed,
+      to,
+      fault,
+    }),
+    release,
+    releaseNow,
+    withdrawNow: () => withdraw(activityId),
+    changeReach,
+    applyReach,
+    copyIt,
+  };
+}
+
+function sayWhyNot({
+  hasSets,
+  mayClass,
+  isAllowed,
+  to,
+  fault,
+}: {
+  hasSets: boolean;
+  mayClass: boolean;
+  isAllowed: boolean;
+  to: Aim['to'];
+  fault: string | null;
+}): string | null {
+  if (fault !== null) return fault;
+  if (!isAllowed) return 'Choose another way to release it';
+  if (to !== null) return null;
+  return hasSets
+    ? 'Choose a group set first'
+    : mayClass
+      ? 'Make a group set first, or choose the class'
+      : 'Make a group set first';
+}
