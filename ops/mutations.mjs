@@ -473,7 +473,7 @@ const pages = [
     '',
     'web/src/placing',
   ),
-  web('marks/MarkSheet.tsx', 'if (!(await autosave.flush())) return;', '', 'web/src/marks'),
+  web('marks/useMarkSheet.ts', 'if (!(await draft.flush())) return;', '', 'web/src/marks'),
 ];
 
 export const mutations = [...visibility, ...truthOfMarks, ...togetherAtOnce, ...doors, ...pages];

@@ -3,7 +3,7 @@ import type { Deal, DealProblem, Dealt, Why } from '@jigsaw/core/dealing';
 import { ask } from './dealRunner.js';
 import type { Question, Told } from './dealMessages.js';
 
-interface Going {
+export interface Going {
   readonly question: Question;
   readonly part: number;
   /** Of a deal: the best so far. */

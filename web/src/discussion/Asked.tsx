@@ -1,4 +1,4 @@
-import { DiscussionSettings } from '@jigsaw/contract/discussion';
+import type { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import { PersonName, Small } from '../look/index.js';
 import { sayWords } from './words.js';

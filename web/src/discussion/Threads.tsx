@@ -1,9 +1,9 @@
 import { styled } from 'styled-components';
-import { DiscussionSettings } from '@jigsaw/contract/discussion';
+import type { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
-import { useSeen } from '../rooms/index.js';
+import type { useSeen } from '../rooms/index.js';
 import { Button, useNotice, Waiting } from '../look/index.js';
 import { useReadDiscussionQuery } from './discussionApi.js';
 import { Post } from './Post.js';

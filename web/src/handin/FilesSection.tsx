@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { FileTrigger, ProgressBar } from 'react-aria-components';
 import { useDispatch } from 'react-redux';
 import { styled } from 'styled-components';
-import { WorkView } from '@jigsaw/contract/handin';
+import type { WorkView } from '@jigsaw/contract/handin';
 import type { WorkFile } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { counted } from '@jigsaw/core/text';

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { styled } from 'styled-components';
-import { WorkView } from '@jigsaw/contract/handin';
+import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { CopyFrame, useMarkSeenMutation, valuesOf } from '../rooms/index.js';

@@ -1,5 +1,5 @@
 import { styled } from 'styled-components';
-import { WorkView } from '@jigsaw/contract/handin';
+import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';

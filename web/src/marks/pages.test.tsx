@@ -172,6 +172,37 @@ describe('the Marking desk', () => {
     expect(writes()[0]!.body).toEqual({ version: 2 });
   });
 
+  it('releases nothing while what was typed is not saved', async () => {
+    const { user, writes } = desk(aMark({ state: 'drafted', typedMark: '31.5', version: 2 }), undefined, {
+      [`PUT ${markPath}`]: new Refusal(503, 'unexpected', 'It could not be saved.'),
+      [`POST ${markPath}/release`]: aSavedMark({ state: 'released' }),
+    });
+    const field = await screen.findByLabelText('Group mark');
+    await user.clear(field);
+    await user.type(field, '33');
+    await user.click(screen.getByRole('button', { name: 'Release to 2 students' }));
+    expect(await screen.findByText('It could not be saved.')).toBeInTheDocument();
+    expect(writes().map((write) => write.path)).toEqual([markPath]);
+    expect(field).toHaveValue('33');
+  });
+
+  it('keeps one’s own mark over another’s, on top of what they saved', async () => {
+    const theirs = aMark({ state: 'drafted', typedMark: '20', version: 4 });
+    const { user, set, writes } = desk(aMark(), undefined, {
+      [`PUT ${markPath}`]: new Refusal(409, 'stale-write', 'Someone else marked this group meanwhile.', {
+        current: theirs,
+      }),
+    });
+    await user.type(await screen.findByLabelText('Group mark'), '31');
+    await screen.findByText(/they gave 20, you 31/, {}, { timeout: 4000 });
+    set(`GET ${markPath}`, theirs);
+    set(`PUT ${markPath}`, aSavedMark({ version: 5 }));
+    await user.click(screen.getByRole('button', { name: 'Save mine over it' }));
+    await waitFor(() => expect(screen.queryByText(/they gave 20/)).not.toBeInTheDocument());
+    expect(writes().at(-1)!.body).toMatchObject({ typedMark: '31', version: 4 });
+    expect(screen.getByLabelText('Group mark')).toHaveValue('31');
+  });
+
   it('names the missing reason in the server’s words', async () => {
     const drafted = aMark({ state: 'drafted', typedMark: '31.5', version: 2 });
     const { user } = desk(drafted, undefined, {

@@ -73,6 +73,21 @@ describe('the Board', () => {
     expect(screen.getByRole('button', { name: 'Undo' })).toBeDisabled();
   });
 
+  it('takes the move back when it could not be kept, and asks for nothing else', async () => {
+    const { user } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null, Ben: null }), {
+        [placePath]: new Refusal(503, 'unexpected', 'The room could not be reached. Try again.'),
+      }),
+    );
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('2');
+    expect(await screen.findByText('The room could not be reached. Try again.')).toBeInTheDocument();
+    await waitFor(async () => expect(names(await tray())).toContain('Ada'));
+    expect(names(group('Carboy'))).toEqual([]);
+    expect(screen.getByText('2 of 2 unplaced')).toBeInTheDocument();
+  });
+
   it('swaps two, and says what is needed for it', async () => {
     const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: 'Crock', Ben: 'Carboy' })));
     await tray();

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
@@ -7,7 +7,10 @@ import { Empty } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import type { AfterCell } from './AttributeCell.js';
 import type { ColumnSpec } from './columns.js';
-import { PersonRow, Tick } from './RosterRow.js';
+import { RosterHead } from './RosterHead.js';
+import { PersonRow } from './RosterRow.js';
+import { collator, useSorted } from './useSorted.js';
+import type { Sort } from './useSorted.js';
 
 const rowHeight = 28;
 const boxWidth = 38;
@@ -113,12 +116,6 @@ const Sheet = styled.div`
   }
 `;
 
-const collator = new Intl.Collator('en', { sensitivity: 'base', numeric: true });
-interface Sort {
-  readonly column: string;
-  readonly sign: 1 | -1;
-}
-
 interface RosterTableProps {
   readonly entries: readonly RosterEntry[];
   /** Those of them who are shown. */
@@ -149,17 +146,7 @@ export function RosterTable({
   const [at, setAt] = useState(0);
   const anchor = useRef(0);
   const [editing, setEditing] = useState<{ readonly of: string; readonly name: string } | null>(null);
-  // Sorted before anybody searches: comparing names costs more than all else that a key of the search does.
-  const sorted = useMemo(() => {
-    const column = columns.find((each) => each.id === sort.column) ?? columns[0]!;
-    const keyed = entries.map((entry) => ({ entry, key: column.sortBy(entry) }));
-    return keyed.sort((a, b) => sort.sign * collator.compare(a.key, b.key)).map(({ entry }) => entry);
-  }, [entries, columns, sort]);
-  const shown = useMemo(() => {
-    if (found.length === entries.length) return sorted;
-    const wanted = new Set(found);
-    return sorted.filter((entry) => wanted.has(entry));
-  }, [sorted, entries, found]);
+  const shown = useSorted(entries, found, columns, sort);
   // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
   const virtual = useVirtualizer({
     count: shown.length,
@@ -267,39 +254,15 @@ export function RosterTable({
       data-editable={onAttribute ? true : undefined}
       style={{ '--columns': template.join(' ') } as never}
     >
-      <div role="rowgroup">
-        <div role="row" aria-rowindex={1}>
-          {selected && (
-            <span role="columnheader">
-              <Tick
-                label="Select all"
-                checked={allTicked}
-                onPress={() =>
-                  onSelect(allTicked === true ? new Set() : new Set(shown.map((entry) => entry.enrolmentId)))
-                }
-              />
-            </span>
-          )}
-          {columns.map((column) => {
-            const isSorted = sort.column === column.id;
-            return (
-              <span
-                key={column.id}
-                role="columnheader"
-                aria-sort={isSorted ? (sort.sign === 1 ? 'ascending' : 'descending') : 'none'}
-              >
-                <button
-                  type="button"
-                  onClick={() => setSort({ column: column.id, sign: isSorted && sort.sign === 1 ? -1 : 1 })}
-                >
-                  {column.heading}
-                  {isSorted ? (sort.sign === 1 ? ' ↑' : ' ↓') : ''}
-                </button>
-              </span>
-            );
-          })}
-        </div>
-      </div>
+      <RosterHead
+        columns={columns}
+        sort={sort}
+        onSort={setSort}
+        allTicked={selected ? allTicked : null}
+        onTickAll={() =>
+          onSelect(allTicked === true ? new Set() : new Set(shown.map((entry) => entry.enrolmentId)))
+        }
+      />
       {shown.length === 0 ? (
         <Empty title="Nobody by that name">Try a part of the name, the number or the address.</Empty>
       ) : (

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { PageView } from '@jigsaw/contract/wiki';
+import type { PageView } from '@jigsaw/contract/wiki';
 import { ProblemStrip } from '../api/index.js';
 import { valuesOf } from '../rooms/index.js';
 import { Button, Small, useNotice, Waiting } from '../look/index.js';

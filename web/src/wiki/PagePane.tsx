@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { PageView } from '@jigsaw/contract/wiki';
+import type { PageView } from '@jigsaw/contract/wiki';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { plainText } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';

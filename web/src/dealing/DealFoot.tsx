@@ -1,0 +1,85 @@
+import { Shuffle, Undo2 } from 'lucide-react';
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/placing';
+import { Button, Small } from '../look/index.js';
+import { sayQuality } from './sayDeal.js';
+import { SeedButton } from './SeedButton.js';
+import type { Dealing } from './useDealer.js';
+
+const Foot = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 52px;
+  padding: 0 var(--s-4);
+  border-top: 1px solid var(--ink);
+  background: var(--surface);
+  .grow {
+    flex: 1;
+  }
+  progress {
+    width: 140px;
+    accent-color: var(--ink);
+  }
+`;
+
+interface DealFootProps {
+  readonly board: BoardView;
+  readonly dealing: Dealing;
+}
+
+/** How far the deal is or how good it came out, and the ways on from it. */
+export function DealFoot({ board, dealing }: DealFootProps) {
+  const { acts, rules, deals, deal, worth, moves, pins, count, going } = dealing;
+  return (
+    <Foot>
+      {dealing.isDealing ? (
+        <>
+          <progress value={going?.part} aria-label="How far the deal is" />
+          <Small role="status">Looking for a better deal…</Small>
+          <span className="grow" />
+          <Button isDisabled={!going?.best} onPress={dealing.stop}>
+            Take the best so far
+          </Button>
+        </>
+      ) : (
+        <>
+          <span role="status">{deal && worth ? sayQuality(worth, deal.isStopped, deal.seed) : ''}</span>
+          <span className="grow" />
+          {acts.canUndo && (
+            <Button kind="quiet" onPress={acts.undo} aria-label={`Undo: ${acts.canUndo.says}`}>
+              <Undo2 size={15} aria-hidden="true" />
+              Undo
+            </Button>
+          )}
+          {deal && (
+            <Button kind="quiet" onPress={dealing.discard}>
+              Discard Deal {dealing.viewed}
+            </Button>
+          )}
+          <SeedButton
+            isDisabled={board.groups.length === 0 || count === 0}
+            onDeal={(seed) => dealing.dealBy(rules, seed)}
+          />
+          <Button
+            kind={deal ? 'plain' : 'main'}
+            isDisabled={board.groups.length === 0 || count === 0}
+            onPress={() => dealing.dealBy(rules)}
+          >
+            <Shuffle size={15} aria-hidden="true" />
+            {deals.length === 0
+              ? `Deal ${count}`
+              : pins.size > 0
+                ? `Deal again, keeps ${pins.size} pinned`
+                : 'Deal again'}
+          </Button>
+          {deal && (
+            <Button kind="main" isDisabled={moves.length === 0 || acts.isSaving} onPress={dealing.accept}>
+              {moves.length === 0 ? 'Nobody would move' : `Accept for ${moves.length}`}
+            </Button>
+          )}
+        </>
+      )}
+    </Foot>
+  );
+}

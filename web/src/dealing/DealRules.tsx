@@ -1,0 +1,91 @@
+import { styled } from 'styled-components';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { RosterView } from '@jigsaw/contract/roster';
+import { Segments, Small } from '../look/index.js';
+import { RuleList } from './RuleList.js';
+import type { Dealing } from './useDealer.js';
+import { WhyShort } from './WhyShort.js';
+
+const Left = styled.section`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+  background: var(--surface);
+  border-right: 1px solid var(--ink);
+  > header {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 8px;
+    padding: 10px var(--s-4);
+    border-bottom: 1px solid var(--ink);
+    background: var(--paper);
+  }
+  > p {
+    padding: 14px var(--s-4);
+    color: var(--ink-2);
+  }
+`;
+
+interface DealRulesProps {
+  readonly board: BoardView;
+  readonly roster: RosterView;
+  readonly dealing: Dealing;
+}
+
+/** Who is dealt, by which rules, and what the deal in view made of each. */
+export function DealRules({ board, roster, dealing }: DealRulesProps) {
+  const { rules, seats, outcomes, isPlain, beside, other, nameOf, why } = dealing;
+  return (
+    <Left aria-label="What it is to bring about">
+      <header>
+        <Segments
+          label="Who is dealt"
+          value={dealing.whom}
+          choices={[
+            { id: 'unplaced', label: `The ${board.set.unplaced} unplaced` },
+            { id: 'all', label: `All ${board.students.length} anew` },
+          ]}
+          onChange={dealing.setWhom}
+        />
+        <Small>The first wish weighs most</Small>
+      </header>
+      {rules.length === 0 ? (
+        <p>
+          No rule yet: places would be dealt at random. Add what matters, such as an attribute to be spread
+          evenly, or two who are to be kept apart.
+        </p>
+      ) : (
+        <RuleList
+          board={board}
+          roster={roster}
+          rules={rules}
+          outcomes={isPlain && seats ? outcomes : null}
+          against={
+            isPlain && beside !== null && other.outcomes
+              ? { label: nameOf(beside), outcomes: other.outcomes }
+              : null
+          }
+          onWhy={dealing.askWhy}
+          renderWhy={(rule) =>
+            why?.rule === rule && (
+              <WhyShort
+                board={board}
+                rule={rule}
+                isHard={dealing.isHard}
+                why={why.answer}
+                part={dealing.going?.part ?? 0}
+                onRaise={(above) => dealing.raise(rule, above)}
+                onTakeAway={dealing.takeAway}
+                onUnpin={dealing.unpin}
+                onClose={dealing.leaveWhy}
+              />
+            )
+          }
+          onChange={dealing.changeRules}
+          onShow={dealing.show}
+        />
+      )}
+    </Left>
+  );
+}

@@ -1,0 +1,211 @@
+import { useMemo, useState } from 'react';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
+import type { RosterView } from '@jigsaw/contract/roster';
+import type { Clash, DealProblem, Why } from '@jigsaw/core/dealing';
+import { isWish, judge, outcomesOf } from '@jigsaw/core/dealing';
+import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { counted } from '@jigsaw/core/text';
+import { useCourse } from '../course/index.js';
+import { useNotice } from '../look/index.js';
+import { useBoard } from '../placing/index.js';
+import { isWhole, movesOf, problemOf, seatsNow, seatsOf } from './dealProblem.js';
+import type { Seats } from './dealProblem.js';
+import { useKeptDeals } from './keptDeals.js';
+import type { Whom } from './keptDeals.js';
+import { useDeal } from './useDeal.js';
+import { useRules } from './useRules.js';
+
+const mostSeeds = 10_000;
+const anySeed = () => Math.floor(Math.random() * mostSeeds);
+export const dealsAtHand = 3;
+/** In place of a deal's number. */
+export const boardNow = 0;
+
+export type Dealing = ReturnType<typeof useDealer>;
+
+/** What is dealt, what is looked at and held against what, and what can be done about it. */
+export function useDealer(board: BoardView, roster: RosterView) {
+  const notice = useNotice();
+  const { course } = useCourse();
+  const acts = useBoard(board);
+  const { rules, whole, change } = useRules(board);
+  const kept = useKeptDeals(board.set.id, course.enrolmentId);
+  const [pins, setPins] = useState<ReadonlyMap<EnrolmentId, GroupId>>(new Map());
+  const [whom, setWhom] = useState<Whom>(
+    () =>
+      kept.deals.at(-1)?.whom ??
+      (board.set.unplaced > 0 && board.set.unplaced < board.students.length ? 'unplaced' : 'all'),
+  );
+  const [viewed, setViewed] = useState<number>(kept.deals.at(-1)?.number ?? boardNow);
+  const [beside, setBeside] = useState<number | null>(null);
+  const [shown, setShown] = useState<ReadonlySet<EnrolmentId>>(new Set());
+  const [clash, setClash] = useState<Clash | null>(null);
+  const [why, setWhy] = useState<{ readonly rule: number; readonly answer: Why | null } | null>(null);
+  const { going, start, stop } = useDeal(course.id, {
+    onDealt: ({ seed }, dealt, isStopped) => {
+      setClash(dealt.ok ? null : dealt.clash);
+      if (!dealt.ok) return;
+      look(kept.add({ seed, whom, isStopped, seats: [...dealt.deal.seats] }));
+    },
+    onWhy: (answer) => setWhy({ rule: answer.rule, answer }),
+    onGivenUp: (detail) => notice(detail),
+  });
+  const look = (number: number) => {
+    setViewed(number);
+    setShown(new Set());
+    setWhy(null);
+    setClash(null);
+    if (number === beside) setBeside(null);
+  };
+
+  const deal = kept.deals.find((each) => each.number === viewed) ?? null;
+  const problem = useMemo(
+    () => problemOf({ board, roster, rules: whole, whom, pins, seed: 0 }),
+    [board, roster, whole, whom, pins],
+  );
+  const { seats, worth, outcomes } = useJudged(
+    problem,
+    useMemo(() => (deal ? seatsOf(board, deal) : seatsNow(board)), [board, deal]),
+  );
+  const other = useJudged(
+    problem,
+    useMemo(() => {
+      if (beside === null) return null;
+      const found = kept.deals.find((each) => each.number === beside);
+      return found ? seatsOf(board, found) : seatsNow(board);
+    }, [board, beside, kept.deals]),
+  );
+  const nameOf = (number: number) => (number === boardNow ? 'the Board now' : `Deal ${number}`);
+  const moves = useMemo(() => (deal && seats ? movesOf(board, seats) : []), [board, deal, seats]);
+
+  const dealBy = (by: readonly DealRule[], seed = anySeed(), stay = { whom, pins }) =>
+    start({ kind: 'deal', problem: problemOf({ board, roster, rules: by.filter(isWhole), seed, ...stay }) });
+  const dealOtherwise = (next: readonly DealRule[], says: string) => {
+    change(next);
+    dealBy(next);
+    notice(says, { label: 'Undo', do: () => change(rules) });
+  };
+  const takeRules = (theirs: readonly DealRule[], setName: string) => {
+    const known = new Set(rules.map((rule) => JSON.stringify(rule)));
+    // A set's own teammates are no earlier ones.
+    const fitting = theirs
+      .map((rule) =>
+        rule.kind === 'fresh' ? { ...rule, setIds: rule.setIds.filter((id) => id !== board.set.id) } : rule,
+      )
+      .filter(
+        (rule) => (rule.kind !== 'fresh' || rule.setIds.length > 0) && !known.has(JSON.stringify(rule)),
+      );
+    if (fitting.length === 0)
+      return notice(
+        theirs.length === 0 ? `${setName} has no rules.` : `All rules of ${setName} are here already.`,
+      );
+    change([...rules, ...fitting]);
+    return notice(`${counted(fitting.length, 'rule')} taken over from ${setName}`, {
+      label: 'Undo',
+      do: () => change(rules),
+    });
+  };
+  const accept = () => {
+    if (!deal) return;
+    acts.carry(
+      { moves },
+      `${counted(moves.length, 'student')} dealt by ${whole.length} rules, seed ${deal.seed}`,
+    );
+    look(boardNow);
+  };
+  const discard = () => {
+    kept.discard(viewed);
+    look(kept.deals.filter((each) => each.number !== viewed).at(-1)?.number ?? boardNow);
+  };
+  const pin = (student: EnrolmentId, groupId: GroupId) =>
+    setPins((before) => {
+      const next = new Map(before);
+      if (next.get(student) === groupId) next.delete(student);
+      else next.set(student, groupId);
+      return next;
+    });
+  const askWhy = (rule: number) => {
+    setWhy({ rule, answer: null });
+    start({ kind: 'why', problem, deal: worth!, rule });
+  };
+  return {
+    acts,
+    rules,
+    /** As they are written down; what was asked of the old ones is no answer to these. */
+    changeRules: (next: readonly DealRule[]) => {
+      setWhy(null);
+      change(next);
+    },
+    addRule: (rule: DealRule) => change([...rules, rule]),
+    takeRules,
+    deals: kept.deals,
+    pins,
+    pin,
+    whom,
+    setWhom,
+    /** How many would be dealt a place. */
+    count: whom === 'unplaced' ? board.set.unplaced : board.students.length,
+    viewed,
+    look,
+    /** The deal in view; null: the Board as it is. */
+    deal,
+    nameOf,
+    moves,
+    seats,
+    worth,
+    outcomes,
+    /** Each rule has its outcome, in their order. */
+    isPlain: whole.length === rules.length,
+    beside,
+    setBeside,
+    other,
+    shown,
+    show: (who: readonly EnrolmentId[]) => {
+      setBeside(null);
+      setShown(new Set(who));
+    },
+    clash,
+    going,
+    isDealing: going?.question.kind === 'deal',
+    stop,
+    dealBy,
+    accept,
+    discard,
+    why,
+    /** null: nothing can be asked now. */
+    askWhy: deal && beside === null && !going ? askWhy : null,
+    leaveWhy: () => {
+      if (going?.question.kind === 'why') stop();
+      setWhy(null);
+    },
+    isHard: (rule: number) => !isWish(problem.rules[rule]!),
+    raise: (rule: number, above: number) =>
+      dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1}, and dealt again`),
+    takeAway: (rule: number) =>
+      dealOtherwise(
+        rules.filter((_, index) => index !== rule),
+        `Rule ${rule + 1} taken away, and dealt again`,
+      ),
+    unpin: () => {
+      setPins(new Map());
+      setWhom('all');
+      dealBy(rules, undefined, { whom: 'all', pins: new Map() });
+    },
+  };
+}
+
+/** A seating held against the rules as they are; null: there is none. */
+function useJudged(problem: DealProblem, seats: Seats | null) {
+  return useMemo(() => {
+    if (!seats) return { seats: null, worth: null, outcomes: null };
+    const worth = judge(problem, seats);
+    return { seats, worth, outcomes: outcomesOf(problem, worth) };
+  }, [problem, seats]);
+}
+
+const moved = (rules: readonly DealRule[], rule: number, above: number): readonly DealRule[] => {
+  const next = rules.filter((_, at) => at !== rule);
+  next.splice(above, 0, rules[rule]!);
+  return next;
+};
