@@ -69,6 +69,38 @@ export default ts.config(
     files: ['ops/**/*.mjs', 'bench/**/*.mjs', 'docs/**/*.mjs', 'e2e/**/*.mjs', '*.js', '*.cjs'],
     languageOptions: { globals: globals.node },
   },
+  // What only the types can tell: a promise that nobody waits for, an assertion or a condition that says nothing.
+  {
+    files: ['{core,contract,server,web,demo}/src/**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+      '@typescript-eslint/no-unnecessary-type-assertion': 'error',
+      '@typescript-eslint/no-unnecessary-condition': 'error',
+    },
+  },
+  // A file, and a page's function, that can be read at one look. Stories told in order and lists of data may be longer.
+  {
+    ignores: ['e2e/*.spec.ts', 'ops/mutations.mjs'],
+    rules: { 'max-lines': ['error', 350] },
+  },
+  {
+    files: [
+      'core/src/**/*.ts',
+      'contract/src/**/*.ts',
+      'server/src/**/*.ts',
+      'web/src/**/*.{ts,tsx}',
+      'demo/src/**/*.ts',
+    ],
+    ignores: ['**/*.test.{ts,tsx}'],
+    rules: { 'max-lines-per-function': ['error', 200] },
+  },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['e2e/**/*.ts'], rules: { 'no-empty-pattern': 'off' } }, // Playwright reads which fixtures a test takes from the pattern
   prettier,

@@ -50,7 +50,7 @@ const BlockShape = z.object({
 
 function checkNode(value: unknown, depth: number, context: z.RefinementCtx): RichTextNode | null {
   const inline = Inline.safeParse(value);
-  if (inline.success) return inline.data as RichTextNode;
+  if (inline.success) return inline.data;
   const block = BlockShape.safeParse(value);
   if (!block.success || depth > deepest) {
     context.addIssue({ code: 'custom', message: 'The text holds something that cannot be kept here.' });

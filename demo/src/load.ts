@@ -1,4 +1,3 @@
-import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { createApp, PeopleService } from '@jigsaw/server';
 import type { Config } from '@jigsaw/server';
@@ -27,7 +26,7 @@ export async function loadDemo(config: Config, school: School): Promise<'loaded'
   const app = await createApp({ ...config, webFolder: null, logLevel: 'error' }, clock);
   try {
     await app.listen(0, '127.0.0.1');
-    const { port } = (app.getHttpServer() as Server).address() as AddressInfo;
+    const { port } = app.getHttpServer().address() as AddressInfo;
     const { instructor } = staff;
     await app
       .get(PeopleService)

@@ -27,9 +27,7 @@ export const staff = {
 } as const;
 
 const line = (text: string): MadeStudent => {
-  const [name, family, reading, section, experience, timetable, kitchen, language] = text.split(
-    '|',
-  ) as string[];
+  const [name, family, reading, section, experience, timetable, kitchen, language] = text.split('|');
   return {
     name: name!,
     family: family!,

@@ -18,17 +18,8 @@ import {
   staff,
   vessels,
 } from './people.js';
-import {
-  certificates,
-  handInReports,
-  markCritiques,
-  markReports,
-  openTalks,
-  readMost,
-  releaseReport,
-  starterLog,
-  tastingCritique,
-} from './scenes.js';
+import { certificates, handInReports, markCritiques, markReports, readMost } from './marking.js';
+import { openTalks, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import { choosePanels } from './panels.js';
 import type { Stage } from './stage.js';
 import { Browsers, copiesOf, mark, release, write } from './stage.js';

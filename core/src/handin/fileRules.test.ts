@@ -49,7 +49,7 @@ describe('which files a folder takes', () => {
       'a.exe is not of a type that is taken here. Save it as .pdf or .docx and add it again.',
     );
     for (const code of ['too-many', 'too-large', 'not-what-it-says'] as const)
-      expect(sayFileRefusal({ code, name: 'a.pdf', most: 1, largestMb: 10, found: 'exe' } as never)).toMatch(
+      expect(sayFileRefusal({ code, name: 'a.pdf', most: 1, largestMb: 10, found: 'exe' })).toMatch(
         /again|another|add it then/,
       );
   });

@@ -12,7 +12,7 @@ import {
   previewImport,
   sayFault,
 } from './index.js';
-import type { ColumnMeaning, EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './index.js';
+import type { ColumnMeaning, EntryChange, EntryFields, Roster, RosterEntry } from './index.js';
 
 const id = (name: string) => name as EnrolmentId;
 const entry = (more: Partial<RosterEntry> = {}): RosterEntry => ({
@@ -87,7 +87,7 @@ const aChange = aRoster.chain((roster) =>
           entry: entry({ email: `new${at}@quillmere.example`, name: `New ${at}` }),
         })),
       ];
-      return { roster, change: change as RosterChange };
+      return { roster, change: change };
     }),
 );
 

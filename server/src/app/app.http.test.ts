@@ -44,7 +44,7 @@ describe('refusals', () => {
         ...problems,
         tooManyTries: () => problems.tooManyTries(60),
         staleWrite: () => problems.staleWrite(null),
-      }).map((make) => (make as () => ReturnType<typeof problems.notFound>)()),
+      }).map((make) => make()),
     ];
     expect(new Set(all.map((problem) => problem.type)).size).toBe(all.length);
     for (const problem of all) {

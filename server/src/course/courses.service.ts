@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/course';
-import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CourseId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
@@ -68,10 +68,10 @@ export class CoursesService {
       });
       await record({ type: 'course.created', courseId: id, actorId: person.id, subjectId: id });
       return {
-        id: id as CourseId,
+        id: id,
         ...draft,
         role: 'instructor' as const,
-        enrolmentId: enrolmentId as EnrolmentId,
+        enrolmentId: enrolmentId,
       };
     });
   }

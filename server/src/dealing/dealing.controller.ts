@@ -5,7 +5,6 @@ import type { z } from 'zod';
 import { CourseId } from '@jigsaw/contract/common';
 import type { DealLine } from '@jigsaw/contract/dealing';
 import { DealQuestion } from '@jigsaw/contract/dealing';
-import type { DealProblem } from '@jigsaw/core/dealing';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
@@ -42,7 +41,7 @@ export class DealingController {
       'X-Accel-Buffering': 'no',
     });
     const hear = (line: DealLine) => response.write(`${JSON.stringify(line)}\n`);
-    await this.deals.workOut(question as DealProblem, hear, left.signal);
+    await this.deals.workOut(question, hear, left.signal);
     response.end();
   }
 }

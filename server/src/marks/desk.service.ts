@@ -149,7 +149,7 @@ export class DeskService {
       groupMark: unitMark(marking.sheet),
       typedMark: marking.sheet.typed,
       overrideReason: mark?.overrideReason ?? '',
-      picks: (mark?.picks ?? {}) as MarkView['picks'],
+      picks: mark?.picks ?? {},
       feedback: mark?.feedback ?? '',
       lateDeduction: work.late.deduction,
       lateMinutes: work.late.minutes,

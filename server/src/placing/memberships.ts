@@ -37,7 +37,7 @@ export class Memberships {
     set: Pick<SetOfSeats, 'id' | 'courseId'>,
     only: readonly EnrolmentId[] | null,
   ): Promise<Placement> {
-    const rows = await manager.query<(Seat & { id: EnrolmentId })[]>(
+    const rows = await manager.query<{ id: EnrolmentId; groupId: GroupId | null; isLeader: boolean }[]>(
       `SELECT p."enrolmentId" AS "id", s."groupId", s."isLeader"
          FROM "present_student" p LEFT JOIN "seat" s ON s."enrolmentId" = p."enrolmentId" AND s."setId" = $2
         WHERE p."courseId" = $1 AND ($3::uuid[] IS NULL OR p."enrolmentId" = ANY($3))`,

@@ -7,6 +7,7 @@ import { aCourse, aText, copyOf, importPaste, released } from '../test/aCourse.j
 import { SessionService } from '../identity/session.service.js';
 import { cookieName } from '../identity/session.guard.js';
 import type { CourseForTests } from '../test/aCourse.js';
+import { settingsOf } from '../test/setActs.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 
@@ -47,34 +48,8 @@ const take = (name: string, setId: string, groupId: string | null) =>
 const view = async (name: string, setId: string) =>
   (await student(name).get(`/api/sets/${setId}/sign-up`).expect(200)).body as SignUpView;
 const sizes = async (setId: string) => (await view('noor', setId)).groups.map((group) => group.members);
-const settings = (set: GroupSetView) => {
-  const {
-    name,
-    description,
-    isDescriptionShown,
-    capacity,
-    isExclusive,
-    hasLeaders,
-    membersDress,
-    latecomers,
-    signUp,
-    version,
-  } = set;
-  return {
-    name,
-    description,
-    isDescriptionShown,
-    capacity,
-    isExclusive,
-    hasLeaders,
-    membersDress,
-    latecomers,
-    signUp,
-    version,
-  };
-};
 const change = (set: GroupSetView, more: object) =>
-  given.instructor.patch(`/api/sets/${set.id}`).send({ ...settings(set), ...more });
+  given.instructor.patch(`/api/sets/${set.id}`).send({ ...settingsOf(set), ...more });
 
 describe('signing up', () => {
   it('takes a place, moves to another and gives it back', async () => {
@@ -175,7 +150,7 @@ describe('signing up', () => {
     await student('kofi').get(`/api/sets/${set.id}/sign-up`).expect(404);
     await student('noor')
       .patch(`/api/sets/${set.id}`)
-      .send({ ...settings(set), name: 'Mine' })
+      .send({ ...settingsOf(set), name: 'Mine' })
       .expect(404);
     await student('noor').post(`/api/sets/${set.id}/freeze`).send({ isFrozen: true }).expect(404);
     await take('noor', set.id, given.board.groups[0]!.id).expect(404); // a group of another set

@@ -27,7 +27,10 @@ export async function membersOfCopies(
           [courseIds],
         );
   const seats = students.flatMap(({ enrolmentId, groups }) =>
-    (groups ?? []).map(({ groupId }) => ({ enrolmentId, groupId: groupId as string })),
+    (groups ?? []).map(({ groupId }): { enrolmentId: EnrolmentId; groupId: string } => ({
+      enrolmentId,
+      groupId,
+    })),
   );
   const byGroup = groupedBy(seats, (seat) => seat.groupId);
   const members = new Map<string, readonly EnrolmentId[]>();

@@ -62,5 +62,5 @@ async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Promise<Rea
 function cellText(cell: unknown): string {
   if (cell === null || cell === undefined) return '';
   if (cell instanceof Date) return cell.toISOString().slice(0, 10);
-  return String(cell as string | number | boolean);
+  return String(cell);
 }

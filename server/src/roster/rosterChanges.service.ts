@@ -250,7 +250,7 @@ function addOrBringBack(entry: Extract<RosterAct, { act: 'add' }>['entry'], rost
 
 /** What the contract left out is not there at all, so that a change holds only what it touches. */
 const clean = (fields: EntryFieldsIn): EntryFields =>
-  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
+  Object.fromEntries(Object.entries<unknown>(fields).filter(([, value]) => value !== undefined));
 type EntryFieldsIn = Extract<RosterAct, { act: 'edit' }>['edits'][number]['to'];
 
 function refusal(

@@ -17,7 +17,9 @@ import { isStillReferredTo } from '../platform/databaseErrors.js';
 
 /** The whole roster of a course, those who left included, in one query. */
 export async function readEntries(manager: EntityManager, courseId: string): Promise<Roster> {
-  const rows = await manager.query<(RosterEntry & { enrolmentId: EnrolmentId; groups: GroupId[] | null })[]>(
+  const rows = await manager.query<
+    (Omit<RosterEntry, 'groups'> & { enrolmentId: EnrolmentId; groups: GroupId[] | null })[]
+  >(
     `SELECT p."enrolmentId", p."email", p."name", p."familyName", p."reading", p."number", p."role", p."attributes",
             p."leftAt" IS NULL AS "isHere", p."joinedTo",
             (SELECT jsonb_agg(s."groupId" ORDER BY s."groupId") FROM "seat" s WHERE s."enrolmentId" = p."enrolmentId") AS "groups"

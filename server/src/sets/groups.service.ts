@@ -71,7 +71,7 @@ export class GroupsService {
       if ([...removed, ...groups.flatMap((group) => group.id ?? [])].some((id) => !before.has(id)))
         throw problems.notFound();
       const kept = groups.flatMap((group) =>
-        group.id === null ? [] : [{ ...group, id: group.id as string, was: before.get(group.id)! }],
+        group.id === null ? [] : [{ ...group, id: group.id, was: before.get(group.id)! }],
       );
       const stale = kept.find(({ was, version }) => was.version !== version);
       if (stale)

@@ -63,7 +63,7 @@ export class SetMaking {
   async copy(work: Work, original: GroupSetRow, name: string): Promise<CopiedSet> {
     const { capacity, pattern, rules, isExclusive, hasLeaders, membersDress } = original;
     const { isFormedAtHandIn, description, isDescriptionShown, latecomers } = original;
-    const set = await this.add(work, original.courseId as CourseId, {
+    const set = await this.add(work, original.courseId, {
       name,
       capacity,
       pattern,
@@ -120,7 +120,7 @@ export class SetMaking {
       isLocked: false,
       number: last + at + 1,
       ...group,
-      id: newId<'group'>() as string,
+      id: newId<'group'>(),
       setId,
       version: 1,
     }));

@@ -1,4 +1,3 @@
-import type { Server } from 'node:http';
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import request from 'supertest';
@@ -70,7 +69,7 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
   );
   const app = await createApp(config, clock);
   await app.listen(0, '127.0.0.1');
-  const http = app.getHttpServer() as Server;
+  const http = app.getHttpServer();
   return {
     app,
     clock,

@@ -1,3 +1,4 @@
+import { groupedBy } from '@jigsaw/core/lists';
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
 import { ComboBox, Input, ListBox, ListBoxItem } from 'react-aria-components';
@@ -179,8 +180,8 @@ function People({
   const others = board.students.filter((student) => !students.includes(student.enrolmentId));
   // Two of one name are told apart by their numbers.
   const twins = useMemo(() => {
-    const seen = new Set<string>();
-    return new Set(board.students.flatMap(({ name }) => (seen.has(name) || !seen.add(name) ? [name] : [])));
+    const byName = groupedBy(board.students, (student) => student.name);
+    return new Set([...byName].flatMap(([name, own]) => (own.length > 1 ? [name] : [])));
   }, [board.students]);
   return (
     <>

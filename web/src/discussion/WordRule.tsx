@@ -43,7 +43,7 @@ export function WordRule({ words, wanted }: { readonly words: number; readonly w
     return <span style={{ font: 'var(--t-12)', color: 'var(--ink-2)' }}>{sayWords(words)}</span>;
   const share = Math.min(100, (words / wanted) * 75);
   return (
-    <Frame style={{ '--share': `${share}%` } as never}>
+    <Frame style={{ '--share': `${share}%` }}>
       <i data-short={words < wanted || undefined} aria-hidden="true" />
       <span>
         {words} of {wanted} words

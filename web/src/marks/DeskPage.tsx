@@ -145,7 +145,7 @@ export function DeskPage() {
             isLabelHidden
             value={releaseId}
             choices={(list.data?.activities ?? []).map((activity) => ({
-              id: activity.releaseId as string,
+              id: activity.releaseId,
               label: activity.title,
             }))}
             onChange={(id) => void navigate(`/c/${course.id}/marks/${id}`)}

@@ -196,7 +196,7 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
   const columns = [
     { id: 'name', at: -1 },
     { id: 'groups', at: -1 },
-    ...book.activities.map((activity, at) => ({ id: activity.releaseId as string, at })),
+    ...book.activities.map((activity, at) => ({ id: activity.releaseId, at })),
   ];
   return (
     <Virtualizer layout={TableLayout} layoutOptions={{ rowHeight: 30, headingHeight: 46 }}>

@@ -26,12 +26,12 @@ const members: MarkView['members'] = [
 function Desk({ heard }: { readonly heard: (adjustment: AdjustmentShape | null) => void }) {
   const [adjustment, setAdjustment] = useState<AdjustmentShape | null>(null);
   const results = new Map([
-    [noor.enrolmentId as string, personMark({ groupMark: '30', lateDeduction: '2', max: '40', adjustment })],
+    [noor.enrolmentId, personMark({ groupMark: '30', lateDeduction: '2', max: '40', adjustment })],
   ]);
   return (
     <MemberTable
       members={members}
-      adjustments={new Map(adjustment ? [[noor.enrolmentId as string, adjustment]] : [])}
+      adjustments={new Map(adjustment ? [[noor.enrolmentId, adjustment]] : [])}
       results={results}
       max="40"
       isDisabled={false}

@@ -178,7 +178,7 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
         role="grid"
         aria-label="Rubric"
         aria-readonly={isDisabled || undefined}
-        style={{ '--levels': Math.max(...criteria.map((criterion) => criterion.levels.length)) } as never}
+        style={{ '--levels': Math.max(...criteria.map((criterion) => criterion.levels.length)) }}
       >
         {criteria.map((criterion, row) => {
           const given = picks[criterion.id]?.points ?? null;

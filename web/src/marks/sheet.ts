@@ -1,5 +1,5 @@
 import type { AdjustmentShape, MarkView, SaveMark } from '@jigsaw/contract/marks';
-import type { Adjustment, MarkSheet } from '@jigsaw/core/marks';
+import type { MarkSheet } from '@jigsaw/core/marks';
 
 /** What a marker writes: the mark or its rubric, what is said to all, and what differs for whom. */
 export type Written = Pick<SaveMark, 'typedMark' | 'overrideReason' | 'picks' | 'feedback'> & {
@@ -37,7 +37,7 @@ export const sheetOf = (mark: MarkView, written: Written): MarkSheet => ({
   picks: written.picks,
   lateDeduction: mark.lateDeduction,
   credited: mark.members.map(({ member }) => member.enrolmentId),
-  adjustments: written.adjustments as ReadonlyMap<string, Adjustment>,
+  adjustments: written.adjustments,
 });
 
 const isNumber = (text: string) => /^-?\d{1,5}(\.\d{1,2})?$/.test(text);

@@ -129,6 +129,8 @@ export function SetTabs({
 
 /** Of many sets, the one that is open is not out of sight. */
 const intoView = (tab: HTMLElement | null) => {
-  // Once the frame is laid out anyway.
-  requestAnimationFrame(() => tab?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' }));
+  // Once the frame is laid out anyway; without a layout there is nothing to scroll.
+  requestAnimationFrame(() =>
+    (tab as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' }),
+  );
 };

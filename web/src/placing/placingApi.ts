@@ -80,7 +80,7 @@ const placingApi = boardApi.injectEndpoints({
           const error = (failure as { error?: unknown }).error;
           const current = BoardView.safeParse(problemOf(error).current);
           if (isProblem(error, 'stale-write') && current.success)
-            dispatch(boardApi.util.upsertQueryData('readBoard', setId, current.data));
+            void dispatch(boardApi.util.upsertQueryData('readBoard', setId, current.data));
         }
       },
     }),

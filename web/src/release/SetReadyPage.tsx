@@ -87,7 +87,7 @@ export function SetReadyPage() {
             <p>{sayPlaced(placed, students.length, groups.length === 0)}</p>
             <ul>
               {groups.map((group) => {
-                const capacity = capacityOf(board.data!, group);
+                const capacity = capacityOf(board.data, group);
                 return (
                   <li key={group.id}>
                     <Emblem number={group.number} size={26} />

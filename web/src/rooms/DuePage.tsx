@@ -1,7 +1,6 @@
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { SignUpList } from '@jigsaw/contract/placing';
-import type { GroupTag } from '@jigsaw/contract/sets';
 import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import { useListSignUpsQuery } from '../placing/index.js';
@@ -75,9 +74,7 @@ export function DuePage() {
   if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="what is due" />;
   const items = [
-    ...rooms.data.rooms.flatMap((room) =>
-      room.items.map((item) => ({ item, group: room.group as GroupTag | null })),
-    ),
+    ...rooms.data.rooms.flatMap((room) => room.items.map((item) => ({ item, group: room.group }))),
     ...rooms.data.common.map((item) => ({ item, group: null })),
   ].sort((a, b) => (a.item.due ?? '9').localeCompare(b.item.due ?? '9'));
   const owed = items.filter(({ item }) => item.progress.owes);

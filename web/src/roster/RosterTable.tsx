@@ -252,7 +252,7 @@ export function RosterTable({
       aria-multiselectable={selected ? true : undefined}
       data-plain={selected ? undefined : true}
       data-editable={onAttribute ? true : undefined}
-      style={{ '--columns': template.join(' ') } as never}
+      style={{ '--columns': template.join(' ') }}
     >
       <RosterHead
         columns={columns}

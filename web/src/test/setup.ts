@@ -23,7 +23,9 @@ Object.assign(Range.prototype, { getClientRects: () => [], getBoundingClientRect
 Object.assign(document, { elementFromPoint: () => null });
 
 // jsdom's files cannot be read as browsers' are.
-Blob.prototype.arrayBuffer ??= function (this: Blob): Promise<ArrayBuffer> {
+(Blob.prototype as { arrayBuffer?: () => Promise<ArrayBuffer> }).arrayBuffer ??= function (
+  this: Blob,
+): Promise<ArrayBuffer> {
   return new Promise((resolve, reject) => {
     const reader = new FileReader();
     reader.onload = () => resolve(reader.result as ArrayBuffer);

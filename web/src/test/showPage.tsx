@@ -7,7 +7,7 @@ import { makeStore } from '../api/index.js';
 import { routes } from '../app/routes.js';
 import { aCourse, courseId, id } from './data.js';
 
-interface Asked {
+export interface Asked {
   readonly method: string;
   readonly path: string;
   readonly body: unknown;

@@ -28,24 +28,22 @@ describe('rich text', () => {
   it('leaves out nodes and links that the editor cannot make', () => {
     const { container } = render(
       <RichText
-        node={
-          {
-            type: 'doc',
-            content: [
-              { type: 'script', content: [{ type: 'text', text: 'alert(1)' }] },
-              {
-                type: 'paragraph',
-                content: [
-                  {
-                    type: 'text',
-                    text: 'press me',
-                    marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }],
-                  },
-                ],
-              },
-            ],
-          } as never
-        }
+        node={{
+          type: 'doc',
+          content: [
+            { type: 'script', content: [{ type: 'text', text: 'alert(1)' }] },
+            {
+              type: 'paragraph',
+              content: [
+                {
+                  type: 'text',
+                  text: 'press me',
+                  marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }],
+                },
+              ],
+            },
+          ],
+        }}
       />,
     );
     expect(container).toHaveTextContent(/^press me$/);

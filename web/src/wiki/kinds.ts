@@ -10,7 +10,7 @@ export const wikiKind: KindOnPages<WikiSettings> = {
   word: 'Wiki',
   says: 'Pages that a group writes together from your first page; every version is kept.',
   icon: NotebookPen,
-  settings: WikiSettings as KindOnPages<WikiSettings>['settings'],
+  settings: WikiSettings,
   usualPoints: null,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
   isHandedIn: false,

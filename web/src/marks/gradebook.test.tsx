@@ -1,0 +1,126 @@
+import { describe, expect, it } from '@jest/globals';
+import { screen, within } from '@testing-library/react';
+import { aMyMark, aRubric, at, courseId, id } from '../test/data.js';
+import { inCourse, showPage } from '../test/showPage.js';
+import { releaseId, copyId } from '../test/onDesk.js';
+
+describe('one’s own marks', () => {
+  const mine = (answer: unknown) =>
+    showPage(inCourse('my-marks'), { [`GET courses/${courseId}/my-marks`]: answer }, 'student');
+
+  it('show the group’s mark, one’s own, and how one became the other', async () => {
+    mine({ marks: [aMyMark()], waiting: [] });
+    const one = await screen.findByRole('region', { name: 'Ferment report' });
+    for (const words of ['31.5 / 40', '−2', 'late 2 h 40 min', '+1.5', '31 / 40', 'Good reading.'])
+      expect(one).toHaveTextContent(words);
+    expect(within(one).getByText('+1.5 for you: Ill for a week')).toBeInTheDocument();
+    expect(within(one).getByText('2 points less, because it was late.')).toBeInTheDocument();
+    expect(screen.getByText('new')).toBeInTheDocument();
+  });
+
+  it('tell an excused student so, without a sum that would not be theirs', async () => {
+    mine({
+      marks: [aMyMark({ mark: null, steps: [{ code: 'excused', reason: 'In hospital' }] })],
+      waiting: [],
+    });
+    expect(await screen.findByText('Excused: In hospital')).toBeInTheDocument();
+    expect(screen.getByRole('region', { name: 'Ferment report' })).toHaveTextContent('Excused');
+    expect(screen.queryByText(/for you/)).not.toBeInTheDocument();
+  });
+
+  it('show the rubric with what was picked and said, and why another mark stands in its place', async () => {
+    const picks = {
+      method: { points: '3', comment: 'Say what it rules out.' },
+      writing: { points: '8', comment: '' },
+    };
+    const steps = [
+      { code: 'group-mark' as const, mark: '38', max: '40' },
+      { code: 'override' as const, rubricMark: '35', mark: '38', reason: 'A second trial' },
+    ];
+    mine({
+      marks: [aMyMark({ rubric: { rubric: aRubric, picks }, steps, groupMark: '38', mark: '38' })],
+      waiting: [],
+    });
+    expect(
+      await screen.findByText('In place of the 35 that the rubric comes to: A second trial'),
+    ).toBeInTheDocument();
+    expect(screen.getByText('Say what it rules out.')).toBeInTheDocument();
+    const picked = document.querySelectorAll('td[data-picked]');
+    expect([...picked].map((cell) => cell.textContent)).toEqual(['Sound 3', 'Strong 8']);
+  });
+
+  it('change from one to another', async () => {
+    const { user } = mine({
+      marks: [aMyMark(), aMyMark({ copyId: id('salt'), title: 'Salt trial', mark: '16', isNew: false })],
+      waiting: [{ title: 'Problem sheet', points: '30' }],
+    });
+    await user.click(await screen.findByRole('button', { name: /Salt trial/ }));
+    expect(screen.getByRole('region', { name: 'Salt trial' })).toBeInTheDocument();
+    expect(screen.getByText('Problem sheet: done, being marked')).toBeInTheDocument();
+  });
+
+  it('say what is being marked while there are none', async () => {
+    mine({ marks: [], waiting: [{ title: 'Ferment report', points: '40' }] });
+    expect(await screen.findByText(/Being marked: Ferment report/)).toBeInTheDocument();
+  });
+});
+
+describe('the gradebook', () => {
+  const cell = (state: string, mark: string | null = null, isLate = false) => ({
+    state,
+    mark,
+    copyId: state === 'not-theirs' ? null : copyId,
+    unit: state === 'not-theirs' ? null : 'group',
+    isLate,
+  });
+  const aStudent = (name: string, cells: object[], group: string | null = 'Crock') => ({
+    enrolmentId: id(name),
+    name,
+    familyName: null,
+    reading: null,
+    number: null,
+    groups: group ? [{ setId: id('benches'), groupId: id(group), number: 1, name: group }] : [],
+    cells,
+  });
+  const activities = [
+    {
+      activityId: id('report'),
+      releaseId,
+      setId: id('benches'),
+      markFor: 'group',
+      kind: 'assignment',
+      title: 'Ferment report',
+      points: '40',
+      due: at,
+    },
+  ];
+  const open = (students: object[]) =>
+    showPage(inCourse('marks/gradebook'), {
+      [`GET courses/${courseId}/gradebook`]: { activities, students },
+    });
+
+  it('counts what is released, offers it as CSV, and filters by group', async () => {
+    const { user } = open([
+      aStudent('Noor', [cell('released', '31')]),
+      aStudent('Amina', [cell('drafted', '20')], 'Carboy'),
+      aStudent('Nino', [cell('not-theirs')], null),
+    ]);
+    expect(await screen.findByText('1 marks released')).toBeInTheDocument();
+    expect(screen.getByText('3 students')).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'Released marks as CSV' })).toHaveAttribute(
+      'href',
+      `/api/courses/${courseId}/gradebook.csv`,
+    );
+    await user.click(screen.getByRole('button', { name: /Show/ }));
+    await user.click(await screen.findByRole('option', { name: 'Carboy' }));
+    expect(await screen.findByText('1 students')).toBeInTheDocument();
+  });
+
+  it('says how it fills when nothing is released', async () => {
+    showPage(inCourse('marks/gradebook'), {
+      [`GET courses/${courseId}/gradebook`]: { activities: [], students: [] },
+    });
+    expect(await screen.findByRole('heading', { name: 'Nothing to mark yet' })).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'Gradebook' })).toHaveAttribute('aria-current', 'page');
+  });
+});

@@ -1,0 +1,104 @@
+import { beforeEach, describe, expect, it } from '@jest/globals';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import type { SignUpView } from '@jigsaw/contract/placing';
+import { courseId, id } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
+import { setId, said } from '../test/onBoard.js';
+
+beforeEach(() => localStorage.clear()); // what was done on a Board is kept there
+
+describe('a student who chooses a place', () => {
+  const signUpPath = `sets/${setId}/sign-up`;
+  const aView = (more: Partial<SignUpView> = {}): SignUpView => ({
+    set: { id: setId, name: 'Tasting panels', description: 'One taste each.', opens: null, closes: null },
+    state: 'open',
+    groups: [
+      {
+        id: id('Sour'),
+        number: 1,
+        name: 'Sour',
+        members: 1,
+        capacity: 2,
+        isLocked: false,
+        names: [{ name: 'Ben', reading: null, isYou: false }],
+      },
+      { id: id('Malt'), number: 2, name: 'Malt', members: 2, capacity: 2, isLocked: false, names: null },
+    ],
+    yours: null,
+    bound: null,
+    chosen: 3,
+    students: 5,
+    ...more,
+  });
+  const page = (view: SignUpView, more: object = {}) =>
+    showPage(inCourse(`choose/${setId}`), { [`GET ${signUpPath}`]: view, ...more }, 'student');
+
+  it('sees what is left and takes one, with the way back', async () => {
+    const taken = aView({ yours: id('Sour') });
+    const { user, writes } = page(aView(), { [`POST ${signUpPath}`]: taken });
+    expect(await screen.findByText('3 of 5')).toBeInTheDocument();
+    expect(within(screen.getByRole('listitem', { name: 'Malt' })).getByText('Full')).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /in Malt/ })).not.toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Take a place in Sour' }));
+    await said('You are in Sour');
+    expect(writes()[0]!.body).toEqual({ groupId: id('Sour') });
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(writes()[1]!.body).toEqual({ groupId: null }));
+  });
+
+  it('is told what is left when somebody was faster', async () => {
+    const { user } = page(aView(), {
+      [`POST ${signUpPath}`]: new Refusal(
+        409,
+        'stale-write',
+        'Sour is full now. No group has a place left; your instructor will place you.',
+      ),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Take a place in Sour' }));
+    expect(await screen.findByText(/Sour is full now/)).toBeInTheDocument();
+  });
+
+  it.each([
+    [
+      'before its time',
+      aView({ state: 'not-open-yet', set: { ...aView().set, opens: '2026-11-12T08:00:00.000Z' } }),
+      'choosing begins then',
+    ],
+    [
+      'after its time',
+      aView({ state: 'closed', set: { ...aView().set, closes: '2026-11-09T08:00:00.000Z' } }),
+      'choosing ended then',
+    ],
+    ['once it is frozen', aView({ state: 'frozen', yours: id('Sour') }), 'by your instructor'],
+    [
+      'once handed in',
+      aView({ bound: 'Your group has handed in already.', yours: id('Sour') }),
+      'Your group has handed in already.',
+    ],
+  ])('has nothing to press %s', async (_when, view, says) => {
+    page(view);
+    expect(await screen.findByText(says)).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Sour|Give it back/ })).not.toBeInTheDocument();
+  });
+
+  it('finds the choice among what is due, and nothing where there is none', async () => {
+    const signUps = [
+      { setId, name: 'Tasting panels', state: 'open', opens: null, closes: null, yours: null },
+    ];
+    showPage(
+      inCourse('due'),
+      {
+        [`GET courses/${courseId}/rooms`]: { rooms: [], common: [], locked: [] },
+        [`GET courses/${courseId}/sign-ups`]: { signUps },
+      },
+      'student',
+    );
+    expect(await screen.findByRole('link', { name: /Choose your group in Tasting panels/ })).toHaveAttribute(
+      'href',
+      expect.stringContaining(`choose/${setId}`),
+    );
+    cleanup();
+    page(aView(), { [`GET ${signUpPath}`]: new Refusal(404, 'not-found', 'There is nothing here.') });
+    expect(await screen.findByText('There is nothing to choose here')).toBeInTheDocument();
+  });
+});

@@ -1,0 +1,199 @@
+import { beforeEach, describe, expect, it } from '@jest/globals';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import { aPlaceResult, aBoard, boardAnswers, courseId, id } from '../test/data.js';
+import { inCourse, showPage } from '../test/showPage.js';
+import { deal } from './DealOutSheet.js';
+import { setId, path, placePath, tray, said, move } from '../test/onBoard.js';
+
+beforeEach(() => localStorage.clear()); // what was done on a Board is kept there
+
+describe('a set as a whole', () => {
+  const menu = async (user: ReturnType<typeof showPage>['user'], item: RegExp) => {
+    await user.click(await screen.findByRole('button', { name: 'Set' }));
+    await user.click(await screen.findByRole('menuitem', { name: item }));
+  };
+
+  it('is dealt to the unplaced in the order asked for, as one step that can be undone', async () => {
+    const { user, writes } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null, Ben: 'Crock', Cho: null, Dia: null }), {
+        [placePath]: aPlaceResult(0),
+      }),
+    );
+    await user.click(await screen.findByRole('button', { name: 'Deal 3 students…' }));
+    await user.click(screen.getByRole('radio', { name: /Alphabetically/ }));
+    expect(screen.getByText('2 groups of 2')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Deal 3 students' }));
+    await said('3 students dealt alphabetically');
+    expect(writes()[0]!.body).toEqual({
+      moves: [move('Ada', null, 'Carboy'), move('Cho', null, 'Crock'), move('Dia', null, 'Carboy')],
+    });
+    await user.keyboard('z');
+    await waitFor(() => expect(writes()).toHaveLength(2));
+  });
+
+  it('says who finds no room, and deals the same again for the same seed', async () => {
+    const { user } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null, Ben: null, Cho: null, Dia: null, Eva: null })),
+    );
+    await user.click(await screen.findByRole('button', { name: 'Deal 5 students…' }));
+    expect(screen.getByText(/1 student finds no room and stays unplaced/)).toBeInTheDocument();
+    const view = aBoard({ Ada: null, Ben: null, Cho: 'Crock', Dia: 'Carboy' });
+    expect(deal(view, 'all', 'random', 7)).toEqual(deal(view, 'all', 'random', 7));
+    expect(
+      deal(view, 'unplaced', 'random', 7)
+        .place.moves.map((each) => each.student)
+        .sort(),
+    ).toEqual([id('Ada'), id('Ben')].sort());
+    const locked = {
+      ...view,
+      groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })),
+    };
+    const anew = deal(locked, 'all', 'alphabet', 0);
+    expect(anew.place.moves.every((each) => each.student !== id('Cho') && each.to !== id('Crock'))).toBe(
+      true,
+    );
+    expect(anew.left).toBe(1);
+  });
+
+  it('keeps what was done over a reload', async () => {
+    const answers = boardAnswers(aBoard({ Ada: null }), { [placePath]: aPlaceResult(0) });
+    const first = showPage(path, answers);
+    await first.user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await first.user.keyboard('2');
+    await said('Ada placed in Carboy');
+    cleanup();
+    const second = showPage(path, boardAnswers(aBoard({ Ada: 'Carboy' }), { [placePath]: aPlaceResult(1) }));
+    await second.user.click(await screen.findByRole('button', { name: 'Undo: Ada placed in Carboy' }));
+    await waitFor(() => expect(second.writes()[0]!.body).toEqual({ moves: [move('Ada', 'Carboy', null)] }));
+  });
+
+  it('takes everyone out but those in locked groups', async () => {
+    const view = aBoard({ Ada: 'Crock', Ben: 'Carboy' });
+    const locked = {
+      ...view,
+      groups: view.groups.map((each) => ({ ...each, isLocked: each.name === 'Crock' })),
+    };
+    const { user, writes } = showPage(path, boardAnswers(locked, { [placePath]: aPlaceResult(1) }));
+    expect(await screen.findByText('Locked')).toBeInTheDocument();
+    await menu(user, /Take everyone out who is in no locked group/);
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [move('Ben', 'Carboy', null)] }));
+  });
+
+  it('is put away with the way back, and moved among the others', async () => {
+    const view = aBoard({ Ada: 'Crock' });
+    const other = { ...view.set, id: id<'group-set'>('labs'), name: 'Labs' };
+    const sets = { sets: [view.set, other], putAway: [], students: 1 };
+    const { user, writes } = showPage(
+      path,
+      boardAnswers(view, {
+        [`GET courses/${courseId}/sets`]: sets,
+        [`PUT courses/${courseId}/sets/order`]: sets,
+        [`POST sets/${setId}/put-away`]: view.set,
+      }),
+    );
+    await menu(user, /Show it later/);
+    await waitFor(() => expect(writes()[0]!.body).toEqual({ setIds: [other.id, setId] }));
+    await menu(user, /Put the set away/);
+    await said('Bench teams put away; its rooms, work and marks stay');
+    expect(writes()[1]!.body).toEqual({ isPutAway: true });
+    await user.click(screen.getAllByRole('button', { name: 'Undo' }).at(-1)!); // the notice's, not the Board's
+    await waitFor(() => expect(writes()[2]!.body).toEqual({ isPutAway: false }));
+  });
+
+  it('is frozen with the way back, and offered to students', async () => {
+    const view = aBoard({ Ada: 'Crock' });
+    const { user, writes } = showPage(
+      path,
+      boardAnswers(view, {
+        [`POST sets/${setId}/freeze`]: { ...view.set, frozenAt: '2026-11-10T10:00:00.000Z' },
+        [`PATCH sets/${setId}`]: { ...view.set, version: 2 },
+      }),
+    );
+    await menu(user, /^Freeze/);
+    await said('Bench teams frozen: students stay where they are');
+    await menu(user, /^Settings/);
+    await user.click(await screen.findByRole('checkbox', { name: /Students choose their own place/ }));
+    await user.click(screen.getByRole('checkbox', { name: /Everybody sees who is in which group/ }));
+    await user.click(screen.getByRole('button', { name: 'Save' }));
+    await waitFor(() =>
+      expect(writes().at(-1)!.body).toMatchObject({
+        signUp: { opens: null, closes: null, showsNames: false },
+        version: 1,
+      }),
+    );
+  });
+});
+
+describe('a set that was put away', () => {
+  it('is brought back from where sets are made', async () => {
+    const { user, writes, router } = showPage(inCourse('groups/new'), {
+      [`GET courses/${courseId}/sets`]: {
+        sets: [],
+        putAway: [{ id: setId, name: 'Bench teams' }],
+        students: 3,
+      },
+      [`POST sets/${setId}/put-away`]: aBoard({}).set,
+    });
+    await user.click(await screen.findByRole('button', { name: 'Bring Bench teams back' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(path));
+    expect(writes()[0]!.body).toEqual({ isPutAway: false });
+  });
+});
+
+describe('groups and files', () => {
+  const chooseFile = async (user: ReturnType<typeof showPage>['user'], text: string) => {
+    await user.click(await screen.findByRole('button', { name: 'Set' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Places from a file…' }));
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File([text], 'places.csv', { type: 'text/csv' }),
+    );
+  };
+
+  it('shows what a file would move and which lines are left out, then moves in one step', async () => {
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: 'Crock' })));
+    await chooseFile(
+      user,
+      'E-mail,Group\nada@quillmere.example,Carboy\nben@quillmere.example,Crock\nzed@quillmere.example,Crock\n',
+    );
+    expect(await screen.findByText('1 left out')).toBeInTheDocument();
+    expect(screen.getByText(/Nobody in this course is known as “zed@quillmere.example”/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Move 1' }));
+    await said('1 student placed as in places.csv');
+    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
+  });
+
+  it('says why a file is no list of groups', async () => {
+    const { user } = showPage(path, boardAnswers(aBoard({ Ada: null })));
+    await chooseFile(user, 'E-mail,Colour\nada@quillmere.example,red\n');
+    expect(await screen.findByText(/No column is called Group/)).toBeInTheDocument();
+  });
+
+  it('copies the set under another name', async () => {
+    const view = aBoard({ Ada: 'Crock' });
+    const copied = { ...view.set, id: id<'group-set'>('again'), name: 'Bench teams 2', activities: [] };
+    const { user, writes, router } = showPage(
+      path,
+      boardAnswers(view, { [`POST sets/${setId}/copies`]: copied }),
+    );
+    await user.click(await screen.findByRole('button', { name: 'Set' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Copy the set…' }));
+    await user.click(await screen.findByRole('checkbox', { name: /With everybody/ }));
+    await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`groups/${copied.id}`)));
+    expect(writes()[0]!.body).toEqual({ name: 'Bench teams 2', withMembers: false });
+  });
+
+  it('lists who is where, to be printed', async () => {
+    const { user } = showPage(
+      inCourse(`groups/${setId}/lists`),
+      boardAnswers(aBoard({ Ada: 'Crock', Ben: null })),
+    );
+    expect(within(await screen.findByRole('region', { name: 'Crock' })).getByText('Ada')).toBeInTheDocument();
+    await user.click(screen.getByRole('radio', { name: 'By student' }));
+    expect(screen.getByRole('row', { name: 'Ben no group yet' })).toBeInTheDocument();
+  });
+});

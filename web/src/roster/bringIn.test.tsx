@@ -1,0 +1,244 @@
+import { describe, expect, it } from '@jest/globals';
+import { cleanup, screen } from '@testing-library/react';
+import type { ImportPreview } from '@jigsaw/contract/roster';
+import { anEntry, courseId, id, rosterAnswers } from '../test/data.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
+
+const aPreview: ImportPreview = {
+  columns: [
+    { heading: 'Address', meaning: 'email', sureness: 'sure', samples: ['ada@b.example'] },
+    { heading: 'Name', meaning: 'name', sureness: 'sure', samples: ['Ada'] },
+  ],
+  encoding: 'UTF-8',
+  delimiter: ',',
+  hasHeader: false,
+  columnProblem: null,
+  rows: [
+    {
+      kind: 'new',
+      line: 1,
+      person: {
+        email: 'ada@b.example',
+        name: 'Ada',
+        familyName: null,
+        reading: null,
+        number: null,
+        role: null,
+        places: [],
+        attributes: {},
+      },
+    },
+  ],
+  missing: [],
+  newGroups: [],
+  warning: null,
+  counts: { new: 1, changed: 0, unchanged: 0, problem: 0 },
+  fingerprint: 'f1',
+};
+
+const previewPath = `POST courses/${courseId}/roster/preview`;
+
+const importPath = `POST courses/${courseId}/roster/import`;
+
+describe('bringing people in', () => {
+  it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), {
+      [previewPath]: aPreview,
+      [importPath]: {
+        changeId: id('change'),
+        added: 1,
+        changed: 0,
+        unchanged: 0,
+        dropped: 0,
+        leftOut: 0,
+        seated: 0,
+      },
+      ...rosterAnswers(anEntry('Ada Okafor')),
+    });
+    await user.click(await screen.findByRole('button', { name: /Their role/ }));
+    await user.click(await screen.findByRole('option', { name: 'Assistants' }));
+    await user.click(screen.getByRole('tab', { name: 'From a pasted list' }));
+    await user.type(screen.getByRole('textbox', { name: /One person a line/ }), 'ada@b.example');
+    await user.click(screen.getByRole('button', { name: 'Show what would change' }));
+    await user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    expect(await screen.findByText('1 added, 0 changed')).toBeInTheDocument();
+    expect(writes().at(-1)!.body).toEqual({
+      source: { kind: 'paste', text: 'ada@b.example' },
+      role: 'assistant',
+      meanings: ['email', 'name'],
+      mends: [],
+      leaveOutLines: [],
+      drop: [],
+      fingerprint: 'f1',
+    });
+  });
+
+  it('says why a file cannot be read, and lets another be chosen', async () => {
+    const { user } = showPage(inCourse('people/bring-in'), {
+      [previewPath]: new Refusal(422, 'unreadable-file', 'This is a PDF. Ask for the class list as CSV.'),
+    });
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File(['%PDF'], 'class.csv', { type: 'text/csv' }),
+    );
+    expect(await screen.findByRole('alert')).toHaveTextContent('This is a PDF.');
+    expect(screen.getByRole('button', { name: 'Choose a file…' })).toBeInTheDocument();
+  });
+
+  it('reads the file again when a column is given another meaning', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), { [previewPath]: aPreview });
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File(['ada@b.example,Ada'], 'class.csv', { type: 'text/csv' }),
+    );
+    await user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
+    await user.click(await screen.findByRole('option', { name: 'Left out' }));
+    expect(await screen.findByRole('heading', { name: 'class.csv' })).toBeInTheDocument();
+    expect(writes().at(-1)!.body).toMatchObject({
+      meanings: ['email', 'left-out'],
+      source: { fileName: 'class.csv' },
+    });
+  });
+
+  it('reads a file with the same headings as it was read the last time', async () => {
+    const withHeader = { ...aPreview, hasHeader: true };
+    const told = {
+      ...withHeader,
+      columns: withHeader.columns.map((column, at) => ({
+        ...column,
+        meaning: at === 1 ? ('reading' as const) : column.meaning,
+      })),
+    };
+    const answers = {
+      ...rosterAnswers(anEntry('Ada Okafor')),
+      [previewPath]: (body: unknown) => ((body as { meanings: unknown }).meanings ? told : withHeader),
+      [importPath]: { changeId: null, added: 0, changed: 0, unchanged: 1, dropped: 0, leftOut: 0, seated: 0 },
+    };
+    const first = showPage(inCourse('people/bring-in'), answers);
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await first.user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File(['x'], 'a.csv', { type: 'text/csv' }),
+    );
+    await first.user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
+    await first.user.click(await screen.findByRole('option', { name: 'Name in Latin letters' }));
+    await first.user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    await screen.findByText('0 added, 0 changed');
+    cleanup();
+    const second = showPage(inCourse('people/bring-in'), answers);
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await second.user.upload(
+      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      new File(['x'], 'b.csv', { type: 'text/csv' }),
+    );
+    expect(await screen.findByRole('button', { name: /Meaning of Name/ })).toHaveTextContent(
+      'Name in Latin letters',
+    );
+    expect(second.writes().map((write) => (write.body as { meanings: unknown }).meanings)).toEqual([
+      null,
+      ['email', 'reading'],
+    ]);
+    localStorage.clear();
+  });
+
+  it('shows the new state when the class changed since the preview, and brings in nothing', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), {
+      [previewPath]: aPreview,
+      [importPath]: new Refusal(409, 'stale-write', 'The class changed since this preview.'),
+    });
+    await user.click(await screen.findByRole('tab', { name: 'From a pasted list' }));
+    await user.type(screen.getByRole('textbox', { name: /One person a line/ }), 'ada@b.example');
+    await user.click(screen.getByRole('button', { name: 'Show what would change' }));
+    await user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    expect(await screen.findByText('The class changed since this preview.')).toBeInTheDocument();
+    expect(writes().map((write) => write.path.split('/').at(-1))).toEqual(['preview', 'import', 'preview']);
+  });
+});
+
+describe('the registrar', () => {
+  const registrarPath = `GET courses/${courseId}/registrar`;
+  const there = {
+    state: 'there',
+    courses: [{ code: 'FER 220', title: 'Fermentation', people: 2, seated: 0 }],
+    followed: null,
+    likely: 'FER 220',
+    syncedAt: null,
+    setName: null,
+  };
+  const dropped: ImportPreview = {
+    ...aPreview,
+    missing: [
+      { enrolmentId: id('yara'), name: 'Yara', email: 'yara@b.example', groups: ['Tun'], isDropped: true },
+    ],
+    newGroups: [{ set: null, isNew: true, groups: ['Tuesday lab'] }],
+  };
+  const answers = {
+    [registrarPath]: there,
+    [previewPath]: dropped,
+    [importPath]: {
+      changeId: id('change'),
+      added: 1,
+      changed: 0,
+      unchanged: 0,
+      dropped: 1,
+      leftOut: 0,
+      seated: 0,
+    },
+  };
+
+  it('is asked for the course of the same code, and whom it drops leaves unless kept', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), answers);
+    await user.click(await screen.findByRole('tab', { name: 'From the registrar' }));
+    const name = await screen.findByRole('textbox', { name: /set of its sections/ });
+    await user.clear(name);
+    await user.type(name, 'Lab sections');
+    await user.click(screen.getByRole('button', { name: 'Show what would change' }));
+    expect(await screen.findByRole('heading', { name: 'FER 220 at the registrar' })).toBeInTheDocument();
+    expect(screen.getByText(/a group for each section: Tuesday lab/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Keep Yara' }));
+    await user.click(screen.getByRole('button', { name: 'Take Yara out' }));
+    await user.click(screen.getByRole('button', { name: 'Bring in 1 row, take out 1' }));
+    expect(await screen.findByText('1 added, 0 changed, 1 taken out')).toBeInTheDocument();
+    expect(writes().at(-1)!.body).toMatchObject({
+      source: { kind: 'registrar', course: 'FER 220', setName: 'Lab sections' },
+      role: 'student',
+      drop: [id('yara')],
+    });
+  });
+
+  it('is asked at once where the course follows it', async () => {
+    const { writes } = showPage(inCourse('people/bring-in?from=registrar'), {
+      ...answers,
+      [registrarPath]: { ...there, followed: 'FER 220', setName: 'Labs' },
+    });
+    expect(await screen.findByRole('heading', { name: 'FER 220 at the registrar' })).toBeInTheDocument();
+    expect(writes()).toHaveLength(1);
+  });
+
+  it.each([
+    ['none', { state: 'none' }, /REGISTRAR_URL/],
+    ['away', { state: 'away', sentence: 'The registrar cannot be reached.' }, /cannot be reached/],
+    ['a stranger', { ...there, courses: [], likely: null }, /does not name you/],
+  ])('says so when it is %s', async (_what, view, sentence) => {
+    showPage(inCourse('people/bring-in?from=registrar'), { [registrarPath]: view });
+    expect(await screen.findByText(sentence)).toBeInTheDocument();
+  });
+
+  it('is one press from the roster that follows it', async () => {
+    showPage(inCourse('people'), {
+      ...rosterAnswers(anEntry('Ada Okafor')),
+      [`GET courses/${courseId}/roster`]: {
+        entries: [anEntry('Ada Okafor')],
+        sets: [],
+        attributes: [],
+        syncedAt: '2026-11-13T11:00:00.000Z',
+      },
+    });
+    expect(await screen.findByRole('link', { name: 'Sync…' })).toHaveAttribute(
+      'href',
+      expect.stringContaining('bring-in?from=registrar'),
+    );
+  });
+});
