@@ -7,8 +7,10 @@ import { GroupSetDraft, GroupSetView, SetCopyDraft } from './sets.js';
 /** What each group of a new set gets: written with it, and released to all its groups at once or kept as a draft. */
 export const NewSetActivity = z.strictObject({ draft: ActivityDraft, isReleased: z.boolean() });
 export type NewSetActivity = { readonly draft: ActivityDraft; readonly isReleased: boolean };
-type Equipped<Request> = Omit<Request, 'activities'> & { readonly activities?: readonly NewSetActivity[] };
-const EachGets = z
+type WithActivities<Request> = Omit<Request, 'activities'> & {
+  readonly activities?: readonly NewSetActivity[];
+};
+const ActivitiesForGroups = z
   .array(NewSetActivity)
   .max(12, '12 activities are the most; write the others when the set is there.')
   .default([]);
@@ -26,11 +28,11 @@ export const MadeGroupSet = GroupSetView.extend({ activities: z.array(MadeActivi
 export type MadeGroupSet = z.infer<typeof MadeGroupSet>;
 
 /** A new set together with what each of its groups gets. */
-export const CreateGroupSet = GroupSetDraft.extend({ activities: EachGets });
-export type CreateGroupSet = Equipped<z.input<typeof CreateGroupSet>>;
+export const CreateGroupSet = GroupSetDraft.extend({ activities: ActivitiesForGroups });
+export type CreateGroupSet = WithActivities<z.input<typeof CreateGroupSet>>;
 
-export const CopySet = SetCopyDraft.extend({ activities: EachGets });
-export type CopySet = Equipped<z.input<typeof CopySet>>;
+export const CopySet = SetCopyDraft.extend({ activities: ActivitiesForGroups });
+export type CopySet = WithActivities<z.input<typeof CopySet>>;
 
-export const DeriveExperts = ExpertsDraft.extend({ activities: EachGets });
-export type DeriveExperts = Equipped<z.input<typeof DeriveExperts>>;
+export const DeriveExperts = ExpertsDraft.extend({ activities: ActivitiesForGroups });
+export type DeriveExperts = WithActivities<z.input<typeof DeriveExperts>>;

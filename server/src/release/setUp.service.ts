@@ -78,11 +78,11 @@ export class SetUpService {
     await this.viewers.staff(person, courseId, 'manage-groups');
     return this.unitOfWork.run(async (work) => {
       const set = await makeSet(work);
-      return { ...set, activities: await this.equip(work, person, courseId, set.id, activities) };
+      return { ...set, activities: await this.addActivities(work, person, courseId, set.id, activities) };
     });
   }
 
-  private async equip(
+  private async addActivities(
     work: Work,
     person: SignedIn,
     courseId: CourseId,

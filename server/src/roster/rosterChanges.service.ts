@@ -14,6 +14,7 @@ import { Memberships } from '../placing/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
+import type { Work } from '../platform/unitOfWork.js';
 import { Joining } from './joining.js';
 import { seatLatecomers } from './latecomers.js';
 import type { Renamed } from './renamed.js';
@@ -25,11 +26,8 @@ import { groupsTouched, peopleTouched, readEntries, writeChange } from './roster
 const changesShown = 30;
 const namesShown = 3;
 
-interface Work {
-  readonly manager: EntityManager;
-  readonly now: Date;
-}
-interface Done extends Work {
+type Reading = Pick<Work, 'manager' | 'now'>;
+interface Done extends Reading {
   /** null: nothing changed. */
   readonly changeId: RosterChangeId | null;
 }
@@ -61,7 +59,7 @@ export class RosterChanges {
     person: SignedIn,
     courseId: CourseId,
     kind: RosterChangeKind,
-    build: (roster: Roster, work: Work) => RosterChange | Promise<RosterChange>,
+    build: (roster: Roster, work: Reading) => RosterChange | Promise<RosterChange>,
     /** Within the same transaction, also when nothing changed. */
     afterwards?: (work: Done) => Promise<void>,
   ): Promise<RosterChanged> {

@@ -17,7 +17,7 @@ import { useDealer } from './useDealer.js';
 const Frame = styled(Page)`
   grid-template-rows: auto minmax(0, 1fr) auto;
 `;
-const Work = styled.div`
+const Columns = styled.div`
   display: grid;
   grid-template-columns: 448px minmax(0, 1fr);
   min-height: 0;
@@ -55,10 +55,10 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
         <RulesOfOthers board={board} roster={roster} onTake={dealing.takeRules} />
         <AddRule board={board} roster={roster} onAdd={dealing.addRule} />
       </Bar>
-      <Work>
+      <Columns>
         <DealRules board={board} roster={roster} dealing={dealing} />
         <DealtGroups board={board} dealing={dealing} />
-      </Work>
+      </Columns>
       {dealing.acts.pending && <MoveSheet board={board} pending={dealing.acts.pending} />}
       <DealFoot board={board} dealing={dealing} />
     </Frame>

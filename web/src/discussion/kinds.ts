@@ -17,5 +17,5 @@ export const discussionKind: KindOnPages<DiscussionSettings> = {
   sayProgress: sayTalk,
   owed: 'To write',
   Page: lazy(() => import('./DiscussionPage.js')),
-  Work: lazy(() => import('./DeskTalk.js')),
+  OnDesk: lazy(() => import('./DeskTalk.js')),
 };

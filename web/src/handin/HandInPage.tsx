@@ -80,7 +80,7 @@ export default function HandInPage({ head }: { readonly head: CopyHead }) {
   return (
     <CopyFrame head={head} note={sayWhose(head, work.data)}>
       {work.data ? (
-        <Work head={head} work={work.data} />
+        <WorkOfCopy head={head} work={work.data} />
       ) : work.error ? (
         <ProblemStrip of={work.error} onRetry={() => void work.refetch()} />
       ) : (
@@ -97,7 +97,7 @@ function sayWhose(head: CopyHead, work: WorkView | undefined): string {
   return `One hand-in for the ${head.members.length} of ${head.part === 'member' ? 'you' : 'them'}, ${sayPoints(head)}`;
 }
 
-function Work({ head, work }: { readonly head: CopyHead; readonly work: WorkView }) {
+function WorkOfCopy({ head, work }: { readonly head: CopyHead; readonly work: WorkView }) {
   const others = work.parts.filter((part) => !part.author.isYou && part.words > 0);
   const isEach = work.rules.by === 'student';
   return (

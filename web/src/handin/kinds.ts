@@ -6,7 +6,7 @@ import type { KindOnPages } from '../kinds/index.js';
 import { sayHandedIn } from './words.js';
 
 const Page = lazy(() => import('./HandInPage.js'));
-const Work = lazy(() => import('./DeskWork.js'));
+const OnDesk = lazy(() => import('./DeskWork.js'));
 
 export const assignmentKind: KindOnPages<AssignmentSettings> = {
   ...assignmentFacts,
@@ -20,7 +20,7 @@ export const assignmentKind: KindOnPages<AssignmentSettings> = {
   sayProgress: sayHandedIn,
   owed: 'To hand in',
   Page,
-  Work,
+  OnDesk,
 };
 
 export const folderKind: KindOnPages<FolderSettings> = {
@@ -35,5 +35,5 @@ export const folderKind: KindOnPages<FolderSettings> = {
   sayProgress: sayHandedIn,
   owed: 'To hand in',
   Page,
-  Work,
+  OnDesk,
 };

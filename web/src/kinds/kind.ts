@@ -31,5 +31,5 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   /** The activity as its members work in it and staff look into it. */
   readonly Page: ComponentType<{ readonly head: CopyHead }>;
   /** The work on the Marking desk; `student` where each has a mark of their own. */
-  readonly Work: ComponentType<{ readonly head: CopyHead; readonly student: string | null }>;
+  readonly OnDesk: ComponentType<{ readonly head: CopyHead; readonly student: string | null }>;
 }

@@ -23,7 +23,7 @@ import { MarksViews } from './MarksViews.js';
 import { useListDeskQuery, useReadDeskQuery, useReadMarkQuery } from './marksApi.js';
 import type { MarkOf } from './marksApi.js';
 
-const Work = styled.div`
+const Columns = styled.div`
   display: grid;
   grid-template-columns: 212px minmax(0, 1fr);
   min-height: 0;
@@ -157,7 +157,7 @@ export function DeskPage() {
           {desk.currentData.markFor === 'group' ? 'one mark a group' : 'one mark a student'}
         </Small>
       </Bar>
-      <Work>
+      <Columns>
         <QueueOfUnits desk={desk.currentData} here={`${copyId}/${unit}`} base={base} />
         {copyId && unit && (
           <OneSheet
@@ -167,7 +167,7 @@ export function DeskPage() {
             base={base}
           />
         )}
-      </Work>
+      </Columns>
     </Page>
   );
 }

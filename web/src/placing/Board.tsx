@@ -38,7 +38,7 @@ const Frame = styled(Page)`
     min-height: 34px;
   }
 `;
-const Work = styled.div`
+const Columns = styled.div`
   display: grid;
   grid-template-columns: 248px minmax(0, 1fr);
   flex: 1;
@@ -138,7 +138,7 @@ export function Board({ board }: { readonly board: BoardView }) {
       <SetTabs board={board} acts={acts} onDeal={() => setDealing(true)} />
       <PutAwayStrip set={set} />
       <Balance board={board} />
-      <Work>
+      <Columns>
         <Tray
           board={board}
           acts={acts}
@@ -175,7 +175,7 @@ export function Board({ board }: { readonly board: BoardView }) {
           </FoundStudents>
           {groups.length === 0 && <NoGroups board={board} />}
         </Cards>
-      </Work>
+      </Columns>
       {acts.pending && <MoveSheet board={board} pending={acts.pending} />}
       {isDealing && (
         <DealSheet

@@ -29,6 +29,35 @@ describe('the Board', () => {
     expect(names(await tray())).toContain('Ada');
   });
 
+  it('takes two acts back when undo is pressed twice, however slow the answer is', async () => {
+    const { user, writes, set } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null, Ben: null, Cho: 'Crock' }), { [placePath]: aPlaceResult(1) }),
+    );
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('2');
+    await said('Ada placed in Carboy');
+    await user.click(within(await tray()).getByRole('row', { name: 'Ben' }));
+    await user.keyboard('2');
+    await said('Ben placed in Carboy');
+
+    let answer: (value: unknown) => void = () => undefined;
+    set(placePath, () => new Promise((resolve) => (answer = resolve)));
+    await user.keyboard('z');
+    await user.keyboard('z');
+    await waitFor(() => expect(writes()).toHaveLength(3));
+    set(placePath, aPlaceResult(3));
+    answer(aPlaceResult(2));
+    await waitFor(() => expect(writes()).toHaveLength(4));
+    expect(writes().map((write) => (write.body as { moves: unknown[] }).moves)).toEqual([
+      [move('Ada', null, 'Carboy')],
+      [move('Ben', null, 'Carboy')],
+      [move('Ben', 'Carboy', null)],
+      [move('Ada', 'Carboy', null)],
+    ]);
+    expect(screen.getAllByRole('button', { name: 'Undo' })[0]).toBeDisabled();
+  });
+
   it('says by how many a group is over and keeps it', async () => {
     const { user } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: 'Crock', Cho: 'Crock' })));
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));

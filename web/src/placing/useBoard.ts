@@ -63,6 +63,8 @@ export function useBoard(board: BoardView): BoardActs {
   const [savedAt, setSavedAt] = useState<number | null>(null);
   const line = useRef<Promise<unknown>>(Promise.resolve()); // acts reach the server in the order in which they were done
 
+  const onTheWay = useRef(new WeakSet<Done>()); // taken back, or being so
+
   const setId = board.set.id;
   const placement = useMemo<Placement>(
     () => new Map(board.students.map((student) => [student.enrolmentId, student.seats])),
@@ -70,7 +72,12 @@ export function useBoard(board: BoardView): BoardActs {
   );
 
   const carryOut = useCallback(
-    (place: Place, onDone: () => void, more: { why?: string; credit?: 'joins' | 'taken-back' } = {}) => {
+    (
+      place: Place,
+      onDone: () => void,
+      more: { why?: string; credit?: 'joins' | 'taken-back' } = {},
+      onRefused: () => void = () => undefined,
+    ) => {
       line.current = line.current
         .then(() => send({ setId, place, ...more }).unwrap())
         .then(
@@ -78,7 +85,10 @@ export function useBoard(board: BoardView): BoardActs {
             setSavedAt(Date.now());
             onDone();
           },
-          (error: unknown) => notice(problemOf(error).detail),
+          (error: unknown) => {
+            onRefused();
+            notice(problemOf(error).detail);
+          },
         );
     },
     [send, setId, notice],
@@ -102,15 +112,34 @@ export function useBoard(board: BoardView): BoardActs {
       { why, ...(done.creditJoins && { credit: 'joins' }) },
     );
 
-  const undoDone = (done: Done) =>
+  // What is being undone or redone is neither before nor ahead meanwhile, so that pressing twice takes back two acts, and no act twice.
+  const undoDone = (done: Done) => {
+    if (onTheWay.current.has(done)) return;
+    onTheWay.current.add(done);
+    setPast((before) => before.filter((each) => each !== done));
     carryOut(
       inverse(done.place),
-      () => {
-        setPast((before) => before.filter((each) => each !== done));
-        setFuture((before) => [...before, done]);
-      },
+      () => setFuture((before) => [...before, done]),
       done.creditJoins ? { credit: 'taken-back' } : {},
+      () => {
+        onTheWay.current.delete(done);
+        setPast((before) => [...before, done]);
+      },
     );
+  };
+
+  const redoDone = (done: Done) => {
+    setFuture((before) => before.filter((each) => each !== done));
+    carryOut(
+      done.place,
+      () => {
+        onTheWay.current.delete(done);
+        setPast((before) => [...before, done]);
+      },
+      done.creditJoins ? { credit: 'joins' } : {},
+      () => setFuture((before) => [...before, done]),
+    );
+  };
 
   const last = past.at(-1) ?? null;
   const next = future.at(-1) ?? null;
@@ -155,16 +184,7 @@ export function useBoard(board: BoardView): BoardActs {
       setSelected(new Map());
     },
     undo: () => last && undoDone(last),
-    redo: () =>
-      next &&
-      carryOut(
-        next.place,
-        () => {
-          setFuture((before) => before.filter((each) => each !== next));
-          setPast((before) => [...before, next]);
-        },
-        next.creditJoins ? { credit: 'joins' } : {},
-      ),
+    redo: () => next && redoDone(next),
     pending: pending && {
       ...pending,
       goOn: (why, creditJoins) => {

@@ -37,13 +37,13 @@ const Row = styled.div`
   }
 `;
 
-interface EachGetsProps {
+interface ActivitiesForGroupsProps {
   readonly gifts: readonly Gift[];
   readonly onChange: (gifts: readonly Gift[]) => void;
 }
 
 /** What each group gets with the set: chosen from the kinds that there are, each with its title and, if wanted, when it is due. */
-export function EachGets({ gifts, onChange }: EachGetsProps) {
+export function ActivitiesForGroups({ gifts, onChange }: ActivitiesForGroupsProps) {
   const { course } = useCourse();
   const put = (gift: Gift) => onChange(gifts.map((each) => (each.key === gift.key ? gift : each)));
   return (

@@ -17,7 +17,7 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
     state,
     isOut,
     sets,
-    aim,
+    target,
     isReachChanged,
     to,
     isClass,
@@ -35,7 +35,7 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
       <Small role="status">{fault === null ? saySaved(saving, dates.time) : 'Not saved yet'}</Small>
       <span className="grow" />
       <CopyButton
-        sets={isOut ? sets.filter((set) => aim.to?.kind === 'class' || aim.to?.setId !== set.id) : []}
+        sets={isOut ? sets.filter((set) => target.to?.kind === 'class' || target.to?.setId !== set.id) : []}
         onCopy={(setId) => void composing.copyIt(setId)}
       />
       {isOut ? (

@@ -14,7 +14,7 @@ import { WhatPart } from './WhatPart.js';
 import { WhenPart } from './WhenPart.js';
 import { WhoPart } from './WhoPart.js';
 
-const Work = styled.div`
+const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 404px;
   min-height: 0;
@@ -50,12 +50,12 @@ interface ComposerProps {
 function Composer({ activity, reload }: ComposerProps) {
   const { dates } = useCourse();
   const composing = useComposer(activity, reload);
-  const { draft, change, kind, settings, allowed, saving, sets, aim, reached, groups } = composing;
+  const { draft, change, kind, settings, allowed, saving, sets, target, reached, groups } = composing;
   const refusal = composing.release.error ?? composing.changeReach.error;
   return (
     <Page>
       <ComposerBar composing={composing} />
-      <Work>
+      <Columns>
         <Form>
           {saving.kind === 'failed' && (
             <ProblemStrip onRetry={() => void composing.flush()}>{saving.sentence}</ProblemStrip>
@@ -91,7 +91,7 @@ function Composer({ activity, reload }: ComposerProps) {
             </Part>
           )}
           <WhoPart
-            aim={aim}
+            target={target}
             kind={kind}
             allowed={allowed}
             sets={sets}
@@ -112,7 +112,7 @@ function Composer({ activity, reload }: ComposerProps) {
             draft={draft}
             kind={kind}
             markFor={
-              aim.mode === 'common'
+              target.mode === 'common'
                 ? 'student'
                 : kind && allowed.length > 0
                   ? kind.markFor(settings)
@@ -121,8 +121,8 @@ function Composer({ activity, reload }: ComposerProps) {
             onChange={change}
           />
         </Form>
-        <CopyPreview draft={draft} kind={kind} aim={aim} groups={groups} dates={dates} />
-      </Work>
+        <CopyPreview draft={draft} kind={kind} target={target} groups={groups} dates={dates} />
+      </Columns>
     </Page>
   );
 }

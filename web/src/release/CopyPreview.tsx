@@ -6,7 +6,7 @@ import type { Dates } from '../look/index.js';
 import { Emblem, hueOfGroup } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
-import type { Aim } from './releaseTarget.js';
+import type { ReleaseTarget } from './releaseTarget.js';
 
 const Side = styled.aside`
   border-left: 1px solid var(--ink);
@@ -76,15 +76,15 @@ const mostShown = 24;
 interface CopyPreviewProps {
   readonly draft: ActivityDraft;
   readonly kind: KindOnPages | undefined;
-  readonly aim: Aim;
+  readonly target: ReleaseTarget;
   readonly groups: ReachView['groups'];
   readonly dates: Dates;
 }
 
 /** What one group will see, with its own name in the blanks. */
-export function CopyPreview({ draft, kind, aim, groups, dates }: CopyPreviewProps) {
+export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewProps) {
   const [chosen, setChosen] = useState<string | null>(null);
-  const isCommon = aim.mode === 'common';
+  const isCommon = target.mode === 'common';
   const group = isCommon ? undefined : (groups.find((each) => each.groupId === chosen) ?? groups[0]);
   const { opens, due } = draft.schedule;
   const facts = [
@@ -120,7 +120,7 @@ export function CopyPreview({ draft, kind, aim, groups, dates }: CopyPreviewProp
       <Screen style={group ? hueOfGroup(group.number) : undefined}>
         <div className="top">
           {group && <Emblem number={group.number} size={30} />}
-          <span>{whoSees(aim, group?.name)}</span>
+          <span>{whoSees(target, group?.name)}</span>
         </div>
         <div className="in">
           <h3>{draft.title || 'Untitled'}</h3>
@@ -144,7 +144,7 @@ export function CopyPreview({ draft, kind, aim, groups, dates }: CopyPreviewProp
   );
 }
 
-function whoSees({ mode, outsiders }: Aim, groupName: string | undefined) {
+function whoSees({ mode, outsiders }: ReleaseTarget, groupName: string | undefined) {
   const whose = groupName
     ? `${groupName}’s own copy.`
     : mode === 'common'

@@ -7,7 +7,7 @@ import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../course/index.js';
 import { useCopyGroupSetMutation, useListGroupSetsQuery, usePutAwayGroupSetMutation } from '../sets/index.js';
 import { useAct } from '../page/index.js';
-import { activitiesOf, EachGets } from './ActivitiesForGroups.js';
+import { activitiesOf, ActivitiesForGroups } from './ActivitiesForGroups.js';
 import { FillPart } from './FillPart.js';
 import { GroupsPart } from './GroupsPart.js';
 import { SetForecast } from './SetForecast.js';
@@ -24,7 +24,7 @@ import {
 import type { Next, ReadyState } from './SetReadyPage.js';
 import { useCreateGroupSetMutation, useDeriveExpertsMutation } from './setUpApi.js';
 
-const Work = styled.form`
+const Columns = styled.form`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 404px;
   min-height: 100%;
@@ -70,12 +70,12 @@ export function NewSetPage() {
     if (await putAway({ setId, isPutAway: false })) void navigate(`../groups/${setId}`);
   };
   const make = () => {
-    const equipped = gifts.length > 0 && { activities: activitiesOf(gifts) };
+    const withActivities = gifts.length > 0 && { activities: activitiesOf(gifts) };
     if (fill === 'copy')
-      return copy({ setId: original!.id, body: { name: form.name, withMembers: true, ...equipped } });
+      return copy({ setId: original!.id, body: { name: form.name, withMembers: true, ...withActivities } });
     if (fill === 'experts')
-      return derive({ setId: original!.id, body: { ...newTablesOf(form), ...equipped } });
-    return create({ courseId: course.id, body: { ...newSetOf(form), ...equipped } });
+      return derive({ setId: original!.id, body: { ...newTablesOf(form), ...withActivities } });
+    return create({ courseId: course.id, body: { ...newSetOf(form), ...withActivities } });
   };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -97,7 +97,7 @@ export function NewSetPage() {
         </ButtonLink>
       </Bar>
       <Scroll>
-        <Work onSubmit={(event) => void submit(event)}>
+        <Columns onSubmit={(event) => void submit(event)}>
           <Parts>
             <SetPart title="What" says="For which purpose">
               <Field
@@ -117,7 +117,7 @@ export function NewSetPage() {
             <FillPart form={form} onChange={change} sets={sets.data.sets} original={original} />
             {isMade && <GroupsPart form={form} onChange={change} students={students} />}
             <SetPart title="Each gets" says="With the set, if you like">
-              <EachGets gifts={gifts} onChange={(next) => change({ gifts: next })} />
+              <ActivitiesForGroups gifts={gifts} onChange={(next) => change({ gifts: next })} />
             </SetPart>
             {sets.data.putAway.length > 0 && (
               <SetPart title="Put away" says="Brought back as they were">
@@ -157,7 +157,7 @@ export function NewSetPage() {
               </Button>
             </Making>
           </SetForecast>
-        </Work>
+        </Columns>
       </Scroll>
     </Page>
   );

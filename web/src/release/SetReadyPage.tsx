@@ -8,7 +8,7 @@ import { Bar, ButtonLink, Emblem, Muted, Page, Scroll, Tag, Waiting } from '../l
 import { useReadBoardQuery, capacityOf } from '../placing/index.js';
 import { counted } from '@jigsaw/core/text';
 
-const Work = styled.div`
+const Columns = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(360px, 1fr));
   gap: 20px;
@@ -81,7 +81,7 @@ export function SetReadyPage() {
         </ButtonLink>
       </Bar>
       <Scroll>
-        <Work>
+        <Columns>
           <section aria-label="Groups">
             <h2>{counted(groups.length, 'group')}</h2>
             <p>{sayPlaced(placed, students.length, groups.length === 0)}</p>
@@ -122,7 +122,7 @@ export function SetReadyPage() {
               })}
             </ul>
           </section>
-        </Work>
+        </Columns>
       </Scroll>
     </Page>
   );

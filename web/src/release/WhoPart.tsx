@@ -5,7 +5,7 @@ import type { GroupSetId } from '@jigsaw/core/ids';
 import { OptionCard, OptionCards, Sentence } from '../form/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { ButtonLink, Choice, Emblem, hueOfGroup, Muted, Part, Small, Tag } from '../look/index.js';
-import type { Aim } from './releaseTarget.js';
+import type { ReleaseTarget } from './releaseTarget.js';
 import { toClass, toggleGroup, toSet, withMode } from './releaseTarget.js';
 
 const Toggles = styled.div`
@@ -65,23 +65,23 @@ const outsiderRules = [
 ] as const;
 
 interface WhoPartProps {
-  readonly aim: Aim;
+  readonly target: ReleaseTarget;
   readonly kind: KindOnPages | undefined;
   readonly allowed: readonly ReleaseMode[];
   readonly sets: readonly GroupSetView[];
   readonly reach: ReachView | undefined;
   readonly isReleased: boolean;
-  readonly onChange: (aim: Aim) => void;
+  readonly onChange: (target: ReleaseTarget) => void;
 }
 
 /** In which way, to which set, to which of its groups, and what the others learn. */
-export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange }: WhoPartProps) {
+export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChange }: WhoPartProps) {
   const groups = reach?.groups ?? [];
   const inside = groups.filter((group) => group.isIn);
   const outside = reach?.outside ?? [];
   const empty = inside.filter((group) => group.members === 0);
   const all = groups.map((group) => group.groupId);
-  const isClass = aim.to?.kind === 'class';
+  const isClass = target.to?.kind === 'class';
   return (
     <Part>
       <header>
@@ -97,8 +97,8 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
       <div>
         <OptionCards
           aria-label="In which way"
-          value={aim.mode}
-          onChange={(mode) => onChange(withMode(aim, mode as ReleaseMode))}
+          value={target.mode}
+          onChange={(mode) => onChange(withMode(target, mode as ReleaseMode))}
           isDisabled={isReleased}
         >
           {modes.map((mode) => (
@@ -106,7 +106,7 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
               <b>{mode.name}</b>
               <Small>
                 {allowed.includes(mode.id)
-                  ? mode.says(aim.mode === mode.id ? inside.length : 0)
+                  ? mode.says(target.mode === mode.id ? inside.length : 0)
                   : `Not for this ${kind?.word.toLowerCase() ?? 'kind'}`}
               </Small>
             </OptionCard>
@@ -119,8 +119,10 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
         )}
         <OptionCards
           aria-label="Released to"
-          value={aim.to === null ? null : aim.to.kind === 'class' ? 'class' : aim.to.setId}
-          onChange={(value) => onChange(value === 'class' ? toClass(aim) : toSet(aim, value as GroupSetId))}
+          value={target.to === null ? null : target.to.kind === 'class' ? 'class' : target.to.setId}
+          onChange={(value) =>
+            onChange(value === 'class' ? toClass(target) : toSet(target, value as GroupSetId))
+          }
           isDisabled={isReleased}
         >
           {sets.map((set) => (
@@ -146,7 +148,7 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
                 aria-label={group.name}
                 title={group.name}
                 style={hueOfGroup(group.number)}
-                onClick={() => onChange(toggleGroup(aim, group.groupId, all))}
+                onClick={() => onChange(toggleGroup(target, group.groupId, all))}
               >
                 <Emblem
                   number={group.number}
@@ -165,7 +167,7 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
         <div className="row">
           {outside.length > 0 && (
             <Tag $look="needs">
-              {outside.length} {aim.outsiders === 'hidden' ? 'see nothing' : 'see it locked'}
+              {outside.length} {target.outsiders === 'hidden' ? 'see nothing' : 'see it locked'}
             </Tag>
           )}
           {empty.length > 0 && (
@@ -193,9 +195,9 @@ export function WhoPart({ aim, kind, allowed, sets, reach, isReleased, onChange 
             <Choice
               label="What others learn"
               isLabelHidden
-              value={aim.outsiders}
+              value={target.outsiders}
               choices={outsiderRules}
-              onChange={(outsiders) => onChange({ ...aim, outsiders })}
+              onChange={(outsiders) => onChange({ ...target, outsiders })}
             />
           </Sentence>
         )}

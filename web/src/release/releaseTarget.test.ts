@@ -1,23 +1,23 @@
 import { describe, expect, it } from '@jest/globals';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { aRelease, id } from '../test/data.js';
-import { firstAim, isSameAim, toClass, toggleGroup, toSet, withMode } from './releaseTarget.js';
-import type { Aim } from './releaseTarget.js';
+import { firstTarget, isSameTarget, toClass, toggleGroup, toSet, withMode } from './releaseTarget.js';
+import type { ReleaseTarget } from './releaseTarget.js';
 
 const setId = id<'group-set'>('benches');
 const [crock, carboy] = [id<'group'>('crock'), id<'group'>('carboy')];
 const all: readonly GroupId[] = [crock, carboy];
-const set: Aim = { to: { kind: 'set', setId }, mode: 'own', outsiders: 'hidden' };
+const set: ReleaseTarget = { to: { kind: 'set', setId }, mode: 'own', outsiders: 'hidden' };
 
 describe('whom a release is meant for', () => {
   it('chooses the only set by itself, never one of several', () => {
-    expect(firstAim(null, [setId]).to).toEqual({ kind: 'set', setId });
-    expect(firstAim(null, [setId, id<'group-set'>('labs') as GroupSetId]).to).toBeNull();
-    expect(firstAim(null, [id<'group-set'>('labs') as GroupSetId, setId], setId).to).toEqual({
+    expect(firstTarget(null, [setId]).to).toEqual({ kind: 'set', setId });
+    expect(firstTarget(null, [setId, id<'group-set'>('labs') as GroupSetId]).to).toBeNull();
+    expect(firstTarget(null, [id<'group-set'>('labs') as GroupSetId, setId], setId).to).toEqual({
       kind: 'set',
       setId,
     });
-    expect(firstAim(aRelease({ mode: 'read-along' }), []).mode).toBe('read-along');
+    expect(firstTarget(aRelease({ mode: 'read-along' }), []).mode).toBe('read-along');
   });
   it('leaves groups out and takes them in again, and is the whole set once all are in', () => {
     const one = toggleGroup(set, crock, all);
@@ -34,6 +34,6 @@ describe('whom a release is meant for', () => {
     expect(toClass(set)).toEqual({ to: { kind: 'class' }, mode: 'common', outsiders: 'hidden' });
     expect(withMode(toClass(set), 'own').to).toBeNull();
     expect(withMode(set, 'read-along').to).toEqual(set.to);
-    expect(isSameAim(toSet(toClass(set), setId), { ...set, mode: 'common' })).toBe(true);
+    expect(isSameTarget(toSet(toClass(set), setId), { ...set, mode: 'common' })).toBe(true);
   });
 });

@@ -16,8 +16,8 @@ import {
   useReleaseActivityMutation,
   useWithdrawActivityMutation,
 } from './releaseApi.js';
-import type { Aim } from './releaseTarget.js';
-import { firstAim, isSameAim } from './releaseTarget.js';
+import type { ReleaseTarget } from './releaseTarget.js';
+import { firstTarget, isSameTarget } from './releaseTarget.js';
 
 const draftOf = ({
   kind,
@@ -73,13 +73,13 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   const listed = useListGroupSetsQuery(course.id);
   const sets = listed.data?.sets ?? [];
   const setIds = sets.map((set) => set.id);
-  const [meant, setMeant] = useState<Aim | null>(null);
+  const [meant, setMeant] = useState<ReleaseTarget | null>(null);
   const [params] = useSearchParams();
-  const aim = meant ?? firstAim(activity.release, setIds, params.get('for'));
-  const isAllowed = allowed.includes(aim.mode);
-  const to = isAllowed ? aim.to : null;
+  const target = meant ?? firstTarget(activity.release, setIds, params.get('for'));
+  const isAllowed = allowed.includes(target.mode);
+  const to = isAllowed ? target.to : null;
   const reach = useForeseeQuery(
-    { activityId, body: { to: to!, mode: aim.mode, outsiders: aim.outsiders } },
+    { activityId, body: { to: to!, mode: target.mode, outsiders: target.outsiders } },
     { skip: to === null },
   );
   const reached = to === null ? undefined : reach.data;
@@ -104,8 +104,8 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
       points: next.usualPoints,
       rubric: next.usualPoints === null ? null : draft.rubric,
     });
-    if (!next.modes(usual).includes(aim.mode))
-      setMeant({ ...aim, mode: 'own', to: aim.to?.kind === 'class' ? null : aim.to });
+    if (!next.modes(usual).includes(target.mode))
+      setMeant({ ...target, mode: 'own', to: target.to?.kind === 'class' ? null : target.to });
   };
 
   const state = activity.release?.state.state ?? 'draft';
@@ -115,7 +115,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     const current = await reload();
     await release({
       activityId,
-      body: { to, mode: aim.mode, outsiders: aim.outsiders, goesLiveAt, version: current.version },
+      body: { to, mode: target.mode, outsiders: target.outsiders, goesLiveAt, version: current.version },
     });
   };
   const withdraw = useAct(useWithdrawActivityMutation(), {
@@ -137,7 +137,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   });
   const applyReach = async () => {
     if (to === null || !activity.release) return;
-    if (await changeReach({ activityId, body: { to, outsiders: aim.outsiders } })) setMeant(null);
+    if (await changeReach({ activityId, body: { to, outsiders: target.outsiders } })) setMeant(null);
   };
   const makeCopy = useAct(useCopyActivityMutation());
   const copyIt = async (setId: string | null) => {
@@ -159,7 +159,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     keepMine: kept.keepMine,
     takeTheirs: kept.takeTheirs,
     sets,
-    aim,
+    target,
     setMeant,
     to,
     reached,
@@ -169,7 +169,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     setGoesLiveAt,
     state,
     isOut,
-    isReachChanged: isOut && !isSameAim(aim, firstAim(activity.release, setIds)),
+    isReachChanged: isOut && !isSameTarget(target, firstTarget(activity.release, setIds)),
     /** Why it cannot be released yet. */
     why: sayWhyNot({
       hasSets: setIds.length > 0,
@@ -197,7 +197,7 @@ function sayWhyNot({
   hasSets: boolean;
   mayClass: boolean;
   isAllowed: boolean;
-  to: Aim['to'];
+  to: ReleaseTarget['to'];
   fault: string | null;
 }): string | null {
   if (fault !== null) return fault;

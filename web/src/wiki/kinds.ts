@@ -17,5 +17,5 @@ export const wikiKind: KindOnPages<WikiSettings> = {
   sayProgress: sayWiki,
   owed: 'To write',
   Page: lazy(() => import('./WikiPage.js')),
-  Work: lazy(() => import('./DeskWiki.js')),
+  OnDesk: lazy(() => import('./DeskWiki.js')),
 };
