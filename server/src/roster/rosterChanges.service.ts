@@ -1,5 +1,4 @@
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { RosterAct, RosterChanged, RosterChangeList, RosterChangeView } from '@jigsaw/contract/roster';
 import { sameAddress } from '@jigsaw/core/course';
