@@ -88,11 +88,26 @@ function jest(copy, project, tests) {
     '--maxWorkers=2',
   ];
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, args, { cwd: copy, stdio: 'ignore', env: process.env });
+    // A group of its own: a worker that a sabotage keeps running for ever outlives its parent, and is to end with it.
+    const child = spawn(process.execPath, args, { cwd: copy, stdio: 'ignore', detached: true });
+    const end = () => {
+      try {
+        process.kill(-child.pid, 'SIGKILL');
+      } catch {
+        // all of it has ended by itself
+      }
+    };
+    const leave = (signal) => {
+      end();
+      process.kill(process.pid, signal);
+    };
+    process.once('SIGINT', leave).once('SIGTERM', leave);
     // A sabotage that makes it run for ever is noticed, too.
-    const timer = setTimeout(() => child.kill('SIGKILL'), longestMs);
+    const timer = setTimeout(end, longestMs);
     child.once('exit', (code) => {
       clearTimeout(timer);
+      end();
+      process.off('SIGINT', leave).off('SIGTERM', leave);
       resolve(code ?? 1);
     });
   });
