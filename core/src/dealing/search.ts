@@ -24,7 +24,7 @@ export class Search {
     private readonly random: () => number,
   ) {
     this.groupCost = Float64Array.from({ length: table.groupCount }, (_, group) => this.costOf(group));
-    this.cost = this.groupCost.reduce((sum, cost) => sum + cost, 0);
+    this.cost = this.sum();
     this.kept = table.copy();
     this.bestCost = this.cost;
     const { unitOf, fixed } = compiled;
@@ -75,10 +75,13 @@ export class Search {
     this.restore();
     const most = 400;
     if (this.movable.length > most) return;
-    for (let isBetter = true; isBetter;) {
-      isBetter = false;
+    // Held against the whole, added up anew: beside a cost of many millions, two groups that only changed places can seem better by what sums
+    // round, and would change places for ever.
+    for (let before = Infinity; this.cost < before - epsilon;) {
+      before = this.cost;
       for (const one of this.movable)
-        for (const other of this.movable) if (one < other && this.swap(one, other, -epsilon)) isBetter = true;
+        for (const other of this.movable) if (one < other) this.swap(one, other, -epsilon);
+      this.cost = this.sum();
     }
   }
 
@@ -89,7 +92,7 @@ export class Search {
     for (let student = 0; student < this.compiled.count; student += 1)
       if (best.groupOf[student]! >= 0) this.table.add(student, best.groupOf[student]!);
     for (let group = 0; group < this.table.groupCount; group += 1) this.groupCost[group] = this.costOf(group);
-    this.cost = this.groupCost.reduce((sum, cost) => sum + cost, 0);
+    this.cost = this.sum();
     this.bestCost = this.cost;
     this.isAtBest = true;
     this.isKept = false;
@@ -123,6 +126,10 @@ export class Search {
     if (this.table.sizes[here] === this.table.sizes[there]! + 1 && this.random() < 0.3)
       this.move(one, there, threshold);
     else this.swap(one, other, threshold);
+  }
+
+  private sum(): number {
+    return this.groupCost.reduce((sum, cost) => sum + cost, 0);
   }
 
   private costOf(group: number): number {
