@@ -39,6 +39,18 @@ describe('rules that cannot all hold', () => {
       /both stay in G0/,
     ],
     [
+      'two who are pinned to one group and bring more than it has room for',
+      aProblem(
+        [student(0, {}, 'g0'), student(1, {}, 'g0'), ...people(6).slice(2)],
+        [group(0, 3), group(1)],
+        [
+          { kind: 'together', students: ids(0, 2) },
+          { kind: 'together', students: ids(1, 3) },
+        ],
+      ),
+      /S0, S2, S1 and S3 are to sit together in G0, which has 1 place/,
+    ],
+    [
       'more together than a group holds',
       aProblem(people(6), groups, [{ kind: 'together', students: ids(0, 1, 2, 3) }]),
       /S0, S1, S2 and S3 .* 4 people, and no group holds more than 3/,

@@ -63,14 +63,20 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
         };
     }
   }
+  // Units that follow somebody into the same group need places there together.
+  const comers = groups.map((_, group) =>
+    units.filter((unit, at) => fixed[at] === group && unit.some((each) => students[each]!.fixedIn === null)),
+  );
+  const comingTo = (group: number) =>
+    comers[group]!.flat().filter((each) => students[each]!.fixedIn === null).length;
   const most = Math.max(0, ...open.map((group) => capacity[group]!));
   for (const [at, unit] of units.entries()) {
     const comes = unit.filter((student) => students[student]!.fixedIn === null);
     const group = fixed[at]!;
-    if (group >= 0 && comes.length > 0 && (isLocked[group] || comes.length > roomIn(group)))
+    if (group >= 0 && comes.length > 0 && (isLocked[group] || comingTo(group) > roomIn(group)))
       return {
         code: 'fixed-group-full',
-        names: unit.map(name),
+        names: (isLocked[group] || comes.length > roomIn(group) ? unit : comers[group]!.flat()).map(name),
         group: groups[group]!.name,
         places: isLocked[group] ? 0 : roomIn(group),
       };
