@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { only } from '@jigsaw/core/lists';
 import { inOrder } from '@jigsaw/core/release';
 import { ActivityId, CopyId, DateTime, GroupId, GroupSetId, Points, ReleaseId } from './common.js';
 import { Rubric } from './rubric.js';
@@ -51,6 +52,9 @@ export const ActivityDraft = z.strictObject({
   settings: KindSettings,
 });
 export type ActivityDraft = Omit<z.input<typeof ActivityDraft>, 'brief'> & { readonly brief: RichText };
+const draft = Object.keys(ActivityDraft.shape) as (keyof ActivityDraft)[];
+/** What is written in an activity, without what became of it. */
+export const draftOf = (activity: ActivityDraft): ActivityDraft => only(activity, draft);
 
 export const EditActivity = ActivityDraft.extend({ version: z.number().int() });
 export type EditActivity = ActivityDraft & { readonly version: number };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { only } from '@jigsaw/core/lists';
 import { mostGroups } from '@jigsaw/core/sets';
 import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
 
@@ -183,6 +184,9 @@ export const SetSettings = z.strictObject({
   version: z.number().int(),
 });
 export type SetSettings = z.infer<typeof SetSettings>;
+const settings = Object.keys(SetSettings.shape) as (keyof SetSettings)[];
+/** As they stand, to be sent with some of them changed. */
+export const settingsOf = (set: SetSettings): SetSettings => only(set, settings);
 export const PutAwayRequest = z.strictObject({ isPutAway: z.boolean() });
 export type PutAwayRequest = z.infer<typeof PutAwayRequest>;
 /** Every set that is shown, in the order in which it is to be shown. */

@@ -1,4 +1,5 @@
 import type { BoardView } from '@jigsaw/contract/placing';
+import { settingsOf } from '@jigsaw/contract/sets';
 import type { GroupSetList, GroupSetView, SetSettings } from '@jigsaw/contract/sets';
 import type { Vessel } from './people.js';
 import { staff } from './people.js';
@@ -10,31 +11,7 @@ export async function settle(
   set: GroupSetView,
   more: Partial<SetSettings>,
 ): Promise<void> {
-  const {
-    name,
-    description,
-    isDescriptionShown,
-    capacity,
-    isExclusive,
-    hasLeaders,
-    membersDress,
-    latecomers,
-    signUp,
-    version,
-  } = set;
-  const settings = {
-    name,
-    description,
-    isDescriptionShown,
-    capacity,
-    isExclusive,
-    hasLeaders,
-    membersDress,
-    latecomers,
-    signUp,
-    version,
-  };
-  await instructor.patch(`sets/${set.id}`, { ...settings, ...more });
+  await instructor.patch(`sets/${set.id}`, { ...settingsOf(set), ...more });
 }
 
 /** Benches that named somebody to turn to, and such as gave themselves a motto. */

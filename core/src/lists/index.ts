@@ -1,1 +1,1 @@
-export { groupedBy, keyedBy } from './lists.js';
+export { groupedBy, keyedBy, only } from './lists.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { groupedBy, keyedBy } from './index.js';
+import { groupedBy, keyedBy, only } from './index.js';
 
 describe('lists by a key', () => {
   it('hold each item once, under its own key, in the order given', () =>
@@ -12,6 +12,12 @@ describe('lists by a key', () => {
           expect(byKey.get(key) ?? []).toEqual(items.filter((item) => keyOf(item) === key));
       }),
     ));
+
+  it('leave out what is not named', () =>
+    expect(only({ name: 'Benches', capacity: null, version: 3 }, ['name', 'capacity'])).toEqual({
+      name: 'Benches',
+      capacity: null,
+    }));
 
   it('keep the later of two with one key', () =>
     expect(keyedBy(['a1', 'b1', 'a2'], (item) => item[0])).toEqual(

@@ -13,3 +13,10 @@ export function groupedBy<Item, Key>(items: Iterable<Item>, keyOf: (item: Item) 
 /** Items by a key of their own; of two with the same key, the later one. */
 export const keyedBy = <Item, Key>(items: Iterable<Item>, keyOf: (item: Item) => Key): Map<Key, Item> =>
   new Map(Array.from(items, (item) => [keyOf(item), item]));
+
+/** Of what something holds, only what is named. */
+export const only = <Whole extends object, Name extends keyof Whole>(
+  whole: Whole,
+  names: readonly Name[],
+): Pick<Whole, Name> =>
+  Object.fromEntries(names.map((name) => [name, whole[name]])) as unknown as Pick<Whole, Name>;

@@ -7,7 +7,7 @@ import { aCourse, aText, copyOf, importPaste, released } from '../test/aCourse.j
 import { SessionService } from '../identity/session.service.js';
 import { cookieName } from '../identity/session.guard.js';
 import type { CourseForTests } from '../test/aCourse.js';
-import { settingsOf } from '../test/setActs.js';
+import { settingsOf } from '@jigsaw/contract/sets';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 

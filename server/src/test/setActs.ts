@@ -1,31 +1,7 @@
-import type { BoardGroup, GroupSetView } from '@jigsaw/contract/sets';
+import { settingsOf } from '@jigsaw/contract/sets';
+import type { BoardGroup } from '@jigsaw/contract/sets';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { CourseForTests } from './aCourse.js';
-
-/** What is sent when a set's settings are changed. */
-export const settingsOf = ({
-  name,
-  description,
-  isDescriptionShown,
-  capacity,
-  isExclusive,
-  hasLeaders,
-  membersDress,
-  latecomers,
-  signUp,
-  version,
-}: GroupSetView) => ({
-  name,
-  description,
-  isDescriptionShown,
-  capacity,
-  isExclusive,
-  hasLeaders,
-  membersDress,
-  latecomers,
-  signUp,
-  version,
-});
 
 /** What is sent when a group is changed. */
 export const rowOf = ({ id, name, capacity, isLocked, version }: BoardGroup) => ({

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { ActivityDraft as Draft } from '@jigsaw/contract/release';
+import { ActivityDraft as Draft, draftOf } from '@jigsaw/contract/release';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
@@ -18,26 +18,6 @@ import {
 } from './releaseApi.js';
 import type { ReleaseTarget } from './releaseTarget.js';
 import { firstTarget, isSameTarget } from './releaseTarget.js';
-
-const draftOf = ({
-  kind,
-  title,
-  brief,
-  points,
-  rubric,
-  schedule,
-  latePolicy,
-  settings,
-}: ActivityView): ActivityDraft => ({
-  kind,
-  title,
-  brief,
-  points,
-  rubric,
-  schedule,
-  latePolicy,
-  settings,
-});
 
 /** What keeps a draft from being saved for the moment; it stays on the page as it was typed. */
 function faultOf(draft: ActivityDraft, kind: KindOnPages | undefined): string | null {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
+import { settingsOf } from '@jigsaw/contract/sets';
 import type { GroupSetView, SetSettings, SignUpSettings } from '@jigsaw/contract/sets';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Choice, DateTimeField, Field, Sheet, Small, useNotice } from '../look/index.js';
@@ -213,30 +214,3 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
     </Sheet>
   );
 }
-
-const settingsOf = (set: GroupSetView): SetSettings => {
-  const {
-    name,
-    description,
-    isDescriptionShown,
-    capacity,
-    isExclusive,
-    hasLeaders,
-    membersDress,
-    latecomers,
-    signUp,
-    version,
-  } = set;
-  return {
-    name,
-    description,
-    isDescriptionShown,
-    capacity,
-    isExclusive,
-    hasLeaders,
-    membersDress,
-    latecomers,
-    signUp,
-    version,
-  };
-};
