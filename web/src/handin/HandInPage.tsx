@@ -80,7 +80,7 @@ export default function HandInPage({ head }: { readonly head: CopyHead }) {
   return (
     <CopyFrame head={head} note={sayWhose(head, work.data)}>
       {work.data ? (
-        <WorkOfCopy head={head} work={work.data} />
+        <WorkOfCopy head={head} work={work.data} reload={() => work.refetch().unwrap()} />
       ) : work.error ? (
         <ProblemStrip of={work.error} onRetry={() => void work.refetch()} />
       ) : (
@@ -97,7 +97,13 @@ function sayWhose(head: CopyHead, work: WorkView | undefined): string {
   return `One hand-in for the ${head.members.length} of ${head.part === 'member' ? 'you' : 'them'}, ${sayPoints(head)}`;
 }
 
-function WorkOfCopy({ head, work }: { readonly head: CopyHead; readonly work: WorkView }) {
+interface WorkOfCopyProps {
+  readonly head: CopyHead;
+  readonly work: WorkView;
+  readonly reload: () => Promise<WorkView>;
+}
+
+function WorkOfCopy({ head, work, reload }: WorkOfCopyProps) {
   const others = work.parts.filter((part) => !part.author.isYou && part.words > 0);
   const isEach = work.rules.by === 'student';
   return (
@@ -110,7 +116,7 @@ function WorkOfCopy({ head, work }: { readonly head: CopyHead; readonly work: Wo
           <RubricTable rubric={head.rubric} points={head.points} isFolded />
         )}
         {!work.mayHandIn && <ProblemStrip>{sayWhyNot(head, work)}</ProblemStrip>}
-        {work.mayHandIn && work.rules.takesText && <OwnPart head={head} work={work} />}
+        {work.mayHandIn && work.rules.takesText && <OwnPart head={head} work={work} reload={reload} />}
         {isEach && head.part !== 'member' ? (
           <EachHandIn head={head} work={work} />
         ) : (

@@ -1,72 +1,58 @@
-import { Suspense, useRef, useState } from 'react';
+import { Suspense } from 'react';
 import { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { emptyText } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { saySaved, useAutosave } from '../page/index.js';
+import { saySaved, useVersionedDraft } from '../page/index.js';
 import { Button, Waiting } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
 import { useCourse } from '../course/index.js';
 import { useSavePartMutation } from './handinApi.js';
 import { PartView } from './HandedIn.js';
 
-/** One's own part of the text. Nobody else can change it, and it can change nobody else's. */
-export function OwnPart({ head, work }: { readonly head: CopyHead; readonly work: WorkView }) {
+interface OwnPartProps {
+  readonly head: CopyHead;
+  readonly work: WorkView;
+  readonly reload: () => Promise<WorkView>;
+}
+
+const ownIn = (work: WorkView | undefined) => work?.parts.find((part) => part.author.isYou);
+const textIn = (work: WorkView): { value: RichTextNode; version: number } => {
+  const own = ownIn(work);
+  return { value: own?.text ?? emptyText, version: own?.version ?? 0 };
+};
+
+/** One's own part of the text. Nobody else can change it, and it can change nobody else's; oneself can, in another window. */
+export function OwnPart({ head, work, reload }: OwnPartProps) {
   const { dates } = useCourse();
-  const own = work.parts.find((part) => part.author.isYou);
-  const [text, setText] = useState<RichTextNode>(own?.text ?? emptyText);
-  const version = useRef(own?.version ?? 0);
   const [save] = useSavePartMutation();
-  const autosave = useAutosave<RichTextNode>(async (value) => {
-    const saved = await save({ copyId: head.id, body: { text: value, version: version.current } }).unwrap();
-    version.current = saved.parts.find((part) => part.author.isYou)?.version ?? version.current;
+  const { value, state, change, flush, keepMine, takeTheirs } = useVersionedDraft<RichTextNode>({
+    begin: () => textIn(work),
+    save: async (text, version) => textIn(await save({ copyId: head.id, body: { text, version } }).unwrap()),
+    read: async () => textIn(await reload()),
   });
-  const change = (next: RichTextNode) => {
-    setText(next);
-    autosave.change(next);
-  };
-  const { state } = autosave;
-  const theirs =
-    state.kind === 'conflict'
-      ? WorkView.safeParse(state.current).data?.parts.find((part) => part.author.isYou)
-      : undefined;
+  const other = state.kind === 'conflict' ? ownIn(WorkView.safeParse(state.current).data) : undefined;
   return (
     <section aria-label="Your part">
       <h2>
         Your part<small role="status">{saySaved(state, dates.time)}</small>
       </h2>
-      {state.kind === 'failed' && (
-        <ProblemStrip onRetry={() => void autosave.flush()}>{state.sentence}</ProblemStrip>
-      )}
-      {state.kind === 'conflict' && theirs && (
+      {state.kind === 'failed' && <ProblemStrip onRetry={() => void flush()}>{state.sentence}</ProblemStrip>}
+      {state.kind === 'conflict' && (
         <ProblemStrip>
           {state.sentence}
-          <PartView part={theirs} />
-          <Button
-            isSmall
-            onPress={() => {
-              version.current = theirs.version;
-              autosave.settle();
-              autosave.change(text);
-            }}
-          >
+          {other && <PartView part={other} />}
+          <Button isSmall onPress={() => void keepMine()}>
             Keep what is in this window
           </Button>{' '}
-          <Button
-            isSmall
-            onPress={() => {
-              version.current = theirs.version;
-              setText(theirs.text);
-              autosave.settle();
-            }}
-          >
+          <Button isSmall onPress={() => void takeTheirs()}>
             Take the other text
           </Button>
         </ProblemStrip>
       )}
       <Suspense fallback={<Waiting what="the editor" rows={3} />}>
-        <RichTextEditor label="Your part of the text" value={text} onChange={change} minHeight={150} />
+        <RichTextEditor label="Your part of the text" value={value} onChange={change} minHeight={150} />
       </Suspense>
     </section>
   );

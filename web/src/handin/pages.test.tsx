@@ -31,6 +31,28 @@ describe('working on a hand-in', () => {
     );
   });
 
+  it('lets one choose between two windows of one’s own, and saves what was chosen on top', async () => {
+    const here = aWork({ parts: [{ ...aPart(noor, 'Here'), version: 1 }], state: 'in-work' });
+    const there = aWork({ parts: [{ ...aPart(noor, 'There'), version: 2 }], state: 'in-work' });
+    const { user, set, writes } = work(here, {
+      [`PUT ${copyPath}/part`]: new Refusal(409, 'stale-write', 'You changed this in another window.', {
+        current: there,
+      }),
+    });
+    const editor = await screen.findByRole('textbox', { name: 'Your part of the text' });
+    await user.click(editor);
+    await user.keyboard('More ');
+    const strip = await screen.findByRole('alert');
+    expect(strip).toHaveTextContent('There');
+    set(`GET ${copyPath}/work`, there);
+    set(`PUT ${copyPath}/part`, aWork({ parts: [{ ...aPart(noor, 'Here'), version: 3 }], state: 'in-work' }));
+    await user.click(within(strip).getByRole('button', { name: 'Keep what is in this window' }));
+    await waitFor(() => expect(screen.queryByRole('alert')).not.toBeInTheDocument());
+    const kept = writes().at(-1)!.body as { version: number; text: unknown };
+    expect(kept.version).toBe(2);
+    expect(JSON.stringify(kept.text)).toContain('More');
+  });
+
   it('offers to take out one’s own files only, with the way back', async () => {
     const copy = aWork({ files: [aFile('mine.csv', noor), aFile('theirs.csv', jorge)], state: 'in-work' });
     const { user, writes } = work(copy, {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import type { MarkView } from '@jigsaw/contract/marks';
 import { screen, waitFor, within } from '@testing-library/react';
 import { aMark, aSavedMark, aMember, aPart, at, aWork, courseId, id } from '../test/data.js';
 import { inCourse, Refusal } from '../test/showPage.js';
@@ -126,12 +127,15 @@ describe('the Marking desk', () => {
     });
     await user.type(await screen.findByLabelText('Group mark'), '31');
     await screen.findByText(/they gave 20, you 31/, {}, { timeout: 4000 });
-    set(`GET ${markPath}`, theirs);
+    let answer: (mark: MarkView) => void = () => undefined;
+    set(`GET ${markPath}`, () => new Promise((resolve) => (answer = resolve)));
     set(`PUT ${markPath}`, aSavedMark({ version: 5 }));
     await user.click(screen.getByRole('button', { name: 'Save mine over it' }));
+    await user.type(screen.getByLabelText('Group mark'), '.5'); // while theirs is on its way
+    answer(theirs);
     await waitFor(() => expect(screen.queryByText(/they gave 20/)).not.toBeInTheDocument());
-    expect(writes().at(-1)!.body).toMatchObject({ typedMark: '31', version: 4 });
-    expect(screen.getByLabelText('Group mark')).toHaveValue('31');
+    expect(writes().at(-1)!.body).toMatchObject({ typedMark: '31.5', version: 4 });
+    expect(screen.getByLabelText('Group mark')).toHaveValue('31.5');
   });
 
   it('names the missing reason in the server’s words', async () => {

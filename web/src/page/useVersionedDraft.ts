@@ -24,7 +24,13 @@ export function useVersionedDraft<Value>({ begin, save, read }: Keeping<Value>) 
   const [begun] = useState(begin);
   const [value, setValue] = useState(begun.value);
   const [version, setVersion] = useState(begun.version);
-  const newest = useRef(begun.version); // for a save that begins before the page is drawn again
+  // As they are now, for what began before the page was drawn again.
+  const newest = useRef(begun.version);
+  const typed = useRef(begun.value);
+  const show = (next: Value) => {
+    typed.current = next;
+    setValue(next);
+  };
   const stand = (on: number) => {
     newest.current = on;
     setVersion(on);
@@ -47,11 +53,11 @@ export function useVersionedDraft<Value>({ begin, save, read }: Keeping<Value>) 
     flush: autosave.flush,
     /** Shows it, and saves it in a moment. */
     change: (next: Value) => {
-      setValue(next);
+      show(next);
       autosave.change(next);
     },
     /** Shows it, and saves nothing: it cannot be kept as it stands. */
-    show: setValue,
+    show,
     /** Something else that the page did has made another version of it. */
     stand,
     keepMine: async () => {
@@ -59,14 +65,14 @@ export function useVersionedDraft<Value>({ begin, save, read }: Keeping<Value>) 
       if (!current) return;
       stand(current.version);
       autosave.settle();
-      autosave.change(value);
+      autosave.change(typed.current);
       await autosave.flush();
     },
     /** @returns theirs; null: it could not be read, and all is as it was */
     takeTheirs: async (): Promise<Value | null> => {
       const current = await readNow();
       if (!current) return null;
-      setValue(current.value);
+      show(current.value);
       stand(current.version);
       autosave.settle();
       return current.value;
