@@ -1,4 +1,4 @@
 export { useAct } from './useAct.js';
-export { saySaved, useAutosave } from './useAutosave.js';
+export { saySaved } from './useAutosave.js';
 export { useKeptDraft } from './useKeptDraft.js';
 export { useVersionedDraft } from './useVersionedDraft.js';
