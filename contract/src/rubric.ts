@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sure } from '@jigsaw/core/lists';
 import { Points } from './common.js';
 
 const Weight = Points.refine((value) => Number(value) > 0, 'A weight must be above 0.');
@@ -20,7 +21,7 @@ const Criterion = z
   })
   .refine(
     ({ levels }) =>
-      levels.every((level, at) => at === 0 || Number(levels[at - 1]!.points) < Number(level.points)),
+      levels.every((level, at) => at === 0 || Number(sure(levels[at - 1]).points) < Number(level.points)),
     {
       path: ['levels'],
       error: 'Levels go from the fewest points to the most.',

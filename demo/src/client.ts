@@ -1,3 +1,4 @@
+import { sure } from '@jigsaw/core/lists';
 /** Speaks the public API as one person would from a browser. */
 export class Client {
   private cookie = '';
@@ -53,7 +54,7 @@ export class Client {
       return this.send<Answer>(method, path, content);
     }
     const set = answer.headers.getSetCookie()[0];
-    if (set) this.cookie = set.split(';')[0]!;
+    if (set) this.cookie = sure(set.split(';')[0]);
     return read<Answer>(answer, `${method} ${path}`);
   }
 }

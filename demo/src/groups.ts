@@ -1,6 +1,7 @@
 import type { BoardView } from '@jigsaw/contract/placing';
 import { settingsOf } from '@jigsaw/contract/sets';
 import type { GroupSetList, GroupSetView, SetSettings } from '@jigsaw/contract/sets';
+import { sure } from '@jigsaw/core/lists';
 import type { Vessel } from './people.js';
 import { staff } from './people.js';
 import type { Stage } from './stage.js';
@@ -28,16 +29,18 @@ export async function furnishBenches(stage: Stage): Promise<void> {
   const description = 'The people you share a bench, a vessel and a report with until the tasting day.';
   await settle(stage, teams, { hasLeaders: true, membersDress: true, description });
   const board = await instructor.get<BoardView>(`sets/${teams.id}/board`);
-  const groupOf = (vessel: Vessel) => board.groups.find((group) => group.name === vessel)!;
+  const groupOf = (vessel: Vessel) => sure(board.groups.find((group) => group.name === vessel));
   const moves = led.flatMap((vessel) => {
     const { id } = groupOf(vessel);
-    const leader = board.students.find((student) => student.email === stage.seated(vessel)[0])!;
+    const leader = sure(board.students.find((student) => student.email === stage.seated(vessel)[0]));
     return [{ student: leader.enrolmentId, from: id, to: id, leads: { from: false, to: true } }];
   });
   await instructor.post(`sets/${teams.id}/place`, { moves });
   for (const [vessel, motto] of Object.entries(mottos)) {
     const { id, name, version } = groupOf(vessel as Vessel);
-    await people.of(stage.seated(vessel as Vessel)[1]!).patch(`groups/${id}/dress`, { name, motto, version });
+    await people
+      .of(sure(stage.seated(vessel as Vessel)[1]))
+      .patch(`groups/${id}/dress`, { name, motto, version });
   }
 
   const rules = [
@@ -49,7 +52,8 @@ export async function furnishBenches(stage: Stage): Promise<void> {
       kind: 'apart',
       students: ['Crock', 'Barrel'].map(
         (vessel) =>
-          board.students.find((student) => student.email === stage.seated(vessel as Vessel)[0])!.enrolmentId,
+          sure(board.students.find((student) => student.email === stage.seated(vessel as Vessel)[0]))
+            .enrolmentId,
       ),
     },
   ];

@@ -1,3 +1,4 @@
+import { sure } from '@jigsaw/core/lists';
 import type { Vessel } from './people.js';
 import { figuresOf } from './texts.js';
 
@@ -61,7 +62,7 @@ const notes = [
   'Jar 3 stands nearer the window; we move it down on Thursday.',
   'Opened for a minute only, since the gas was still strong.',
 ];
-const pick = <Item>(items: readonly Item[], at: number): Item => items[at % items.length]!;
+const pick = <Item>(items: readonly Item[], at: number): Item => sure(items[at % items.length]);
 
 /** How the page of a bench's second fortnight grew: each day somebody adds to it, and mends what another one wrote. */
 export function growth(vessel: Vessel, members: number, days: number): Save[] {
@@ -79,7 +80,10 @@ export function growth(vessel: Vessel, members: number, days: number): Save[] {
     if (at % 3 === 2)
       lines[at - 1] = {
         day: day - 1,
-        said: lines[at - 1]!.said.replace('Jar 2 smells', 'Jar 2, tasted before the meter was read, smells'),
+        said: sure(lines[at - 1]).said.replace(
+          'Jar 2 smells',
+          'Jar 2, tasted before the meter was read, smells',
+        ),
       };
     saves.push({
       by: at % members,

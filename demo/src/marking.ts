@@ -1,6 +1,7 @@
 import type { DeskView } from '@jigsaw/contract/marks';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import type { RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { certificate } from './certificate.js';
 import type { Client } from './client.js';
 import type { Vessel } from './people.js';
@@ -22,7 +23,7 @@ export async function handInReports(stage: Stage, nameOf: (email: string) => str
     Cask: 'Sun 11:20',
   };
   for (const [at, vessel] of vessels.entries()) {
-    const files = `copies/${copies.get(vessel)!.copyId}/files`;
+    const files = `copies/${sure(copies.get(vessel)).copyId}/files`;
     const members = seated(vessel);
     clock.weeksAgo(
       1,
@@ -30,11 +31,11 @@ export async function handInReports(stage: Stage, nameOf: (email: string) => str
     );
     // In Tun one member puts nothing in.
     await people
-      .of(members[1] ?? members[0]!)
+      .of(members[1] ?? sure(members[0]))
       .upload(files, `${vessel.toLowerCase()}-readings.csv`, 'text/csv', readingsCsv(vessel));
     if (vessel === 'Onggi') continue;
     await people
-      .of(members[0]!)
+      .of(sure(members[0]))
       .upload(
         files,
         `${vessel.toLowerCase()}-ferment-report.md`,
@@ -45,7 +46,9 @@ export async function handInReports(stage: Stage, nameOf: (email: string) => str
       await people
         .of(members[2])
         .upload(files, `${vessel.toLowerCase()}-panel.csv`, 'text/csv', panelCsv(at));
-    await people.of(members[0]!).post(`copies/${copies.get(vessel)!.copyId}/hand-in`, { attempt: 1 });
+    await people
+      .of(sure(members[0]))
+      .post(`copies/${sure(copies.get(vessel)).copyId}/hand-in`, { attempt: 1 });
   }
 }
 
@@ -62,7 +65,7 @@ export async function markReports(stage: Stage): Promise<void> {
     more: Parameters<typeof mark>[4] = {},
     comments: Record<string, string> = {},
   ) =>
-    mark(stage, copies.get(vessel)!.copyId, 'group', isReleased, {
+    mark(stage, sure(copies.get(vessel)).copyId, 'group', isReleased, {
       picks: picksFor(points, comments),
       ...more,
     });
@@ -124,10 +127,10 @@ export async function certificates(stage: Stage): Promise<void> {
   const copies = await copiesOf(instructor, courseId, title);
   const roster = await instructor.get<RosterView>(`courses/${courseId}/roster`);
   for (const [at, vessel] of vessels.entries()) {
-    const { copyId } = copies.get(vessel)!;
+    const { copyId } = sure(copies.get(vessel));
     for (const [seat, email] of seated(vessel).entries()) {
       if ((at + seat) % 2 === 1) continue;
-      const entry = roster.entries.find((each) => each.email === email)!;
+      const entry = sure(roster.entries.find((each) => each.email === email));
       const client = people.of(email);
       clock.daysAgo(1 + ((at + seat) % 9), hour(8, at + seat, 5));
       await client.upload(
@@ -146,7 +149,7 @@ export async function markCritiques(stage: Stage): Promise<void> {
   const { activities } = await stage.instructor.get<{ activities: { releaseId: string; title: string }[] }>(
     `courses/${stage.courseId}/desk`,
   );
-  const { releaseId } = activities.find((each) => each.title === 'Week 3 tasting critique')!;
+  const { releaseId } = sure(activities.find((each) => each.title === 'Week 3 tasting critique'));
   const { rows } = await stage.instructor.get<DeskView>(`releases/${releaseId}/desk`);
   stage.clock.daysAgo(0, '07:30');
   for (const row of rows.filter((each) => each.needsYou).slice(0, 3))

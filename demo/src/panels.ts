@@ -1,5 +1,6 @@
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
+import { sure } from '@jigsaw/core/lists';
 import { settle } from './groups.js';
 import type { Stage } from './stage.js';
 
@@ -35,7 +36,7 @@ export async function choosePanels(
   for (const [at, panel] of wanted.entries()) {
     if (at % 9 === 0) clock.daysAgo(5 - Math.floor(at / 9), `1${at % 8}:20`);
     await people
-      .of(order[at]!)
-      .post(`sets/${set.id}/sign-up`, { groupId: groups.find((group) => group.name === panel)!.id });
+      .of(sure(order[at]))
+      .post(`sets/${set.id}/sign-up`, { groupId: sure(groups.find((group) => group.name === panel)).id });
   }
 }

@@ -1,4 +1,5 @@
 import { halfDays, writeHalfDays } from '@jigsaw/core/course';
+import { sure } from '@jigsaw/core/lists';
 
 /** The made-up class. Nobody here exists. */
 export interface MadeStudent {
@@ -29,14 +30,14 @@ export const staff = {
 const line = (text: string): MadeStudent => {
   const [name, family, reading, section, experience, timetable, kitchen, language] = text.split('|');
   return {
-    name: name!,
-    family: family!,
-    reading: reading!,
+    name: sure(name),
+    family: sure(family),
+    reading: sure(reading),
     section: section === 'T' ? 'Tuesday lab' : 'Thursday lab',
     experience: experience as MadeStudent['experience'],
     timetable: timetable as MadeStudent['timetable'],
     kitchen: kitchen as MadeStudent['kitchen'],
-    language: language!,
+    language: sure(language),
   };
 };
 
@@ -164,16 +165,16 @@ export const offered = [
   { email: staff.assistants[0].email, note: 'assists: places and marks, does not release' },
   { email: staff.assistants[1].email, note: 'assists on Thursdays' },
   { email: staff.observer.email, note: 'external examiner: may look, not touch' },
-  { email: addressOf(benches.Crock[0]!), note: 'in Crock; things to do, and things to read' },
-  { email: addressOf(benches.Crock[2]!), note: 'in Crock; has not written her critique yet' },
+  { email: addressOf(sure(benches.Crock[0])), note: 'in Crock; things to do, and things to read' },
+  { email: addressOf(sure(benches.Crock[2])), note: 'in Crock; has not written her critique yet' },
   { email: addressOf(moved), note: 'moved from Crock to Amphora; her credit stayed' },
-  { email: addressOf(benches.Firkin[3]!), note: 'in Firkin; handed in a day late' },
-  { email: addressOf(latecomers[0]!), note: 'joined late, in no group yet' },
+  { email: addressOf(sure(benches.Firkin[3])), note: 'in Firkin; handed in a day late' },
+  { email: addressOf(sure(latecomers[0])), note: 'joined late, in no group yet' },
 ];
 
 /** When somebody has time besides classes: by the letters of the name, so that it is the same at every load. */
 export function freeTime({ name, timetable }: MadeStudent): string {
-  const seed = [...name].reduce((sum, letter) => (sum * 31 + letter.codePointAt(0)!) % 9973, 7);
+  const seed = [...name].reduce((sum, letter) => (sum * 31 + sure(letter.codePointAt(0))) % 9973, 7);
   const wanted = timetable === 'evening' ? 3 : 5;
   const usual = halfDays.filter((each) => !/^S/.test(each));
   const free = usual.filter((each, at) => (seed * (at + 3)) % 11 < wanted || (at + seed) % 7 === 0);

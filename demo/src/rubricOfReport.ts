@@ -1,3 +1,4 @@
+import { sure } from '@jigsaw/core/lists';
 const level = (id: string, name: string, points: string, description: string) => ({
   id,
   name,
@@ -78,5 +79,8 @@ export type ReportPoints = readonly [string, string, string, string, string];
 /** Points by criterion, in the order above, with something said where there is something to say. */
 export const picksFor = (points: ReportPoints, comments: Readonly<Record<string, string>> = {}) =>
   Object.fromEntries(
-    reportRubric.criteria.map(({ id }, at) => [id, { points: points[at]!, comment: comments[id] ?? '' }]),
+    reportRubric.criteria.map(({ id }, at) => [
+      id,
+      { points: sure(points[at]), comment: comments[id] ?? '' },
+    ]),
   );

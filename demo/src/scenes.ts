@@ -2,6 +2,7 @@ import type { PostView } from '@jigsaw/contract/discussion';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import type { PageView, WikiView } from '@jigsaw/contract/wiki';
 import { v7 as uuid } from 'uuid';
+import { sure } from '@jigsaw/core/lists';
 import type { Client } from './client.js';
 import { blankPage, filledPrompt, growth, logBrief, logPrompt, saltMistake } from './log.js';
 import { vessels } from './people.js';
@@ -35,7 +36,7 @@ export async function tastingCritique(stage: Stage): Promise<void> {
   );
   const copies = await copiesOf(instructor, courseId, title);
   for (const [at, vessel] of vessels.entries()) {
-    const { copyId } = copies.get(vessel)!;
+    const { copyId } = sure(copies.get(vessel));
     const members = seated(vessel);
     const opened: { readonly seat: number; readonly id: string }[] = [];
     for (const [seat, email] of members.entries()) {
@@ -74,15 +75,15 @@ export async function openTalks(stage: Stage): Promise<void> {
   );
   const talks = await copiesOf(instructor, courseId, 'Bench talk');
   for (const [at, said] of benchTalk.entries()) {
-    const vessel = (['Crock', 'Tun', 'Firkin'] as const)[at]!;
-    const { copyId } = talks.get(vessel)!;
+    const vessel = sure((['Crock', 'Tun', 'Firkin'] as const)[at]);
+    const { copyId } = sure(talks.get(vessel));
     const members = seated(vessel);
     clock.weeksAgo(3 - at, `Tue ${10 + at}:20`);
-    const first = await post(people.of(members[0]!), copyId, null, text(said.opens));
+    const first = await post(people.of(sure(members[0])), copyId, null, text(said.opens));
     for (const [which, words] of said.answers.entries()) {
       clock.weeksAgo(3 - at, `Wed ${9 + which}:05`);
       await post(
-        which === said.answers.length - 1 && which > 0 ? instructor : people.of(members[1 + which]!),
+        which === said.answers.length - 1 && which > 0 ? instructor : people.of(sure(members[1 + which])),
         copyId,
         first.id,
         text(words),
@@ -111,19 +112,19 @@ export async function openTalks(stage: Stage): Promise<void> {
       outsiders: 'listed',
     },
   );
-  const mothers = (await copiesOf(instructor, courseId, 'Kombucha and kefir benches')).get(
-    'Kombucha and kefir benches',
-  )!.copyId;
+  const mothers = sure(
+    (await copiesOf(instructor, courseId, 'Kombucha and kefir benches')).get('Kombucha and kefir benches'),
+  ).copyId;
   clock.weeksAgo(2, 'Mon 13:15');
   const spare = await post(
-    people.of(seated('Kvevri')[0]!),
+    people.of(sure(seated('Kvevri')[0])),
     mothers,
     null,
     text('Our mother has doubled. Who wants half of it before she takes over the jar?'),
   );
   clock.weeksAgo(2, 'Mon 18:50');
   await post(
-    people.of(seated('Onggi')[1]!),
+    people.of(sure(seated('Onggi')[1])),
     mothers,
     spare.id,
     text('We do. I bring a jar on Tuesday and a cloth to cover her on the way.'),
@@ -135,11 +136,11 @@ export async function openTalks(stage: Stage): Promise<void> {
     await write(stage, { kind: 'discussion', title: 'Ask the lab', brief: moreBriefs.ask }),
     { to: { kind: 'class' }, mode: 'common' },
   );
-  const ask = (await copiesOf(instructor, courseId, 'Ask the lab')).get('Ask the lab')!.copyId;
+  const ask = sure((await copiesOf(instructor, courseId, 'Ask the lab')).get('Ask the lab')).copyId;
   for (const [at, { asks, answers }] of askTheLab.entries()) {
     clock.daysAgo(9 - at * 3, '10:25');
     const question = await post(
-      people.of(seated((['Flask', 'Stoneware', 'Barrel'] as const)[at]!)[0]!),
+      people.of(sure(seated(sure((['Flask', 'Stoneware', 'Barrel'] as const)[at]))[0])),
       ask,
       null,
       text(asks),
@@ -166,19 +167,19 @@ export async function starterLog(stage: Stage): Promise<void> {
   await release(stage, activity);
   const copies = await copiesOf(instructor, courseId, title);
   for (const [at, vessel] of vessels.entries()) {
-    const wiki = `copies/${copies.get(vessel)!.copyId}/wiki`;
+    const wiki = `copies/${sure(copies.get(vessel)).copyId}/wiki`;
     const members = seated(vessel).map((email) => people.of(email));
     if (members.length < 2) continue;
-    const prompt = (await instructor.get<WikiView>(wiki)).pages[0]!.id;
+    const prompt = sure((await instructor.get<WikiView>(wiki)).pages[0]).id;
     const save = (by: number, page: string, saved: { title: string; text: object }, basedOn: number) =>
-      members[by % members.length]!.put<PageView>(`${wiki}/pages/${page}`, { ...saved, basedOn });
+      sure(members[by % members.length]).put<PageView>(`${wiki}/pages/${page}`, { ...saved, basedOn });
 
     clock.weeksAgo(3, `Mon ${10 + (at % 8)}:30`);
     await save(0, prompt, { title: logPrompt.promptTitle, text: filledPrompt(vessel) }, 1);
     if (at % 4 === 3) continue; // has not come further yet
     const days = uuid();
     clock.daysAgo(10, '09:00');
-    await members[1]!.post(`${wiki}/pages`, { id: days, title: 'Days 15 to 28' });
+    await sure(members[1]).post(`${wiki}/pages`, { id: days, title: 'Days 15 to 28' });
     const saves = growth(vessel, members.length, vessel === 'Crock' ? 8 : 3 + (at % 4));
     let revision = 1;
     for (const { by, title: pageTitle, text: pageText, daysAgo, at: time } of saves) {
@@ -188,7 +189,7 @@ export async function starterLog(stage: Stage): Promise<void> {
     if (vessel !== 'Crock' && vessel !== 'Carboy') continue;
     if (vessel === 'Crock') {
       // Somebody blanks the page by mistake and the next one brings it back.
-      const before = saves.at(-1)!;
+      const before = sure(saves.at(-1));
       clock.daysAgo(1, '20:55');
       revision = (await save(2, days, { title: before.title, text: blankPage }, revision)).revision;
       clock.daysAgo(1, '21:10');
@@ -196,7 +197,7 @@ export async function starterLog(stage: Stage): Promise<void> {
     }
     const mistake = uuid();
     clock.daysAgo(7, '18:20');
-    await members[0]!.post(`${wiki}/pages`, { id: mistake, title: 'The salt mistake' });
+    await sure(members[0]).post(`${wiki}/pages`, { id: mistake, title: 'The salt mistake' });
     clock.daysAgo(7, '18:31');
     await save(0, mistake, { title: 'The salt mistake', text: saltMistake(days) }, 1);
   }
@@ -223,7 +224,7 @@ export async function releaseReport(stage: Stage): Promise<void> {
   });
   await release(stage, report);
   const { rooms } = await stage.instructor.get<RoomList>(`courses/${stage.courseId}/rooms`);
-  const cask = rooms.find((room) => room.group.name === 'Cask')!.group.id;
+  const cask = sure(rooms.find((room) => room.group.name === 'Cask')).group.id;
   stage.clock.weeksAgo(1, 'Wed 10:15');
   await stage.instructor.put(`activities/${report.id}/extensions/${cask}`, {
     due: stage.clock.at(1, 'Sun 17:00'),

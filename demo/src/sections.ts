@@ -1,4 +1,5 @@
 import type { ImportPreview } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import type { Client } from './client.js';
 import type { MadeStudent } from './people.js';
 import { benches, domain, staff } from './people.js';
@@ -76,6 +77,6 @@ export function happenSince(school: School, emailOf: (student: MadeStudent) => s
     section: 'fer220-thu',
   };
   school.enrol(listing.code, joins);
-  school.seat(listing.code, emailOf(benches.Stoneware[1]!), sectionId('Tuesday lab'));
-  school.drop(listing.code, emailOf(benches.Tun[4]!));
+  school.seat(listing.code, emailOf(sure(benches.Stoneware[1])), sectionId('Tuesday lab'));
+  school.drop(listing.code, emailOf(sure(benches.Tun[4])));
 }

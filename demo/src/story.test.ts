@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { sure } from '@jigsaw/core/lists';
 import { addressOf, benches, demoPassword, latecomers, moved, offered, staff, vessels } from './people.js';
 import { figuresOf, readingsCsv } from './texts.js';
 import { StoryClock } from './storyClock.js';
@@ -13,7 +14,7 @@ describe('the made-up class', () => {
   });
 
   it('tells two of one name apart', () => {
-    const first = benches.Barrel[2]!;
+    const first = sure(benches.Barrel[2]);
     expect(addressOf(first, true)).not.toBe(addressOf(first));
   });
 

@@ -2,6 +2,7 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { Client } from './client.js';
 import { askForPosters, furnishBenches, meetAsExperts } from './groups.js';
 import type { MadeStudent, Vessel } from './people.js';
@@ -58,7 +59,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await people.choosePasswords(instructor, course.id);
 
   clock.weeksAgo(7, 'Mon 10:00');
-  const listed = (student: MadeStudent) => asEnrolled(student, emailOf(student), numbers.get(student)!);
+  const listed = (student: MadeStudent) => asEnrolled(student, emailOf(student), sure(numbers.get(student)));
   school.put({ ...listing, people: [...teachers, ...firstWeek.map(listed)] });
   await sync(instructor, course.id);
 
@@ -69,7 +70,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   const seats = new Map<string, string>();
   for (const vessel of vessels) for (const student of benches[vessel]) seats.set(emailOf(student), vessel);
   // Ingrid begins in Crock, in the place that Mireille takes when she moves.
-  const mireille = emailOf(benches.Crock[3]!);
+  const mireille = emailOf(sure(benches.Crock[3]));
   seats.delete(mireille);
   seats.set(emailOf(moved), 'Crock');
   seats.set(emailOf(oneWord), 'Cask');
@@ -112,7 +113,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   const trials = await copiesOf(instructor, course.id, 'Salt trial');
   for (const [at, vessel] of vessels.entries()) {
     const feedback = 'Clear table. Say what would count against the salt you chose.';
-    await mark(stage, trials.get(vessel)!.copyId, 'group', true, {
+    await mark(stage, sure(trials.get(vessel)).copyId, 'group', true, {
       typedMark: String(13 + ((at * 5) % 7)),
       feedback,
     });
@@ -129,12 +130,12 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await people.choosePasswords(instructor, course.id);
   for (const student of latecomers) school.enrol(listing.code, listed(student));
   await sync(instructor, course.id);
-  const mateus = emailOf(benches.Flask[3]!);
+  const mateus = emailOf(sure(benches.Flask[3]));
   await place(instructor, teams.id, course.id, new Map([[mateus, null]]));
   seats.delete(mateus);
 
   const everyone = [...class1, ...latecomers];
-  await handInReports(stage, (email) => everyone.find((student) => emailOf(student) === email)!.name);
+  await handInReports(stage, (email) => sure(everyone.find((student) => emailOf(student) === email)).name);
   await markReports(stage);
   await openTalks(stage);
   await starterLog(stage);
@@ -192,7 +193,7 @@ function addresses(students: readonly MadeStudent[]): (student: MadeStudent) => 
     taken.add(address);
     byStudent.set(student, address);
   }
-  return (student) => byStudent.get(student)!;
+  return (student) => sure(byStudent.get(student));
 }
 
 function rosterCsv(
@@ -202,7 +203,7 @@ function rosterCsv(
 ): string {
   const rows = students.map((student) =>
     [
-      numbers.get(student)!,
+      sure(numbers.get(student)),
       student.name,
       student.family,
       emailOf(student),
@@ -281,12 +282,12 @@ async function place(
   const board = await instructor.get<BoardView>(`sets/${setId}/board`);
   const roster = await instructor.get<RosterView>(`courses/${courseId}/roster`);
   const moves = [...seats].map(([email, groupName]) => {
-    const student = roster.entries.find((entry) => entry.email === email)!.enrolmentId;
-    const from = board.students.find((each) => each.enrolmentId === student)!.seats[0]?.groupId ?? null;
+    const student = sure(roster.entries.find((entry) => entry.email === email)).enrolmentId;
+    const from = sure(board.students.find((each) => each.enrolmentId === student)).seats[0]?.groupId ?? null;
     return {
       student,
       from,
-      to: groupName === null ? null : board.groups.find((group) => group.name === groupName)!.id,
+      to: groupName === null ? null : sure(board.groups.find((group) => group.name === groupName)).id,
     };
   });
   await instructor.post(`sets/${setId}/place`, { moves });
@@ -323,12 +324,15 @@ async function handInFor(
   isHandedIn = true,
 ): Promise<void> {
   const members = at(vessel);
-  const { copyId } = (await copiesOf(instructor, courseId, title)).get(vessel)!;
+  const { copyId } = sure((await copiesOf(instructor, courseId, title)).get(vessel));
   for (const [seat, email] of members.entries()) {
     if (seat > 0 && !writers.includes(seat)) continue;
     const client = people.of(email);
     if (writers.includes(seat))
-      await client.put(`copies/${copyId}/part`, { text: parts[seat % parts.length]!(vessel), version: 0 });
+      await client.put(`copies/${copyId}/part`, {
+        text: sure(parts[seat % parts.length])(vessel),
+        version: 0,
+      });
     if (seat === 1 || members.length === 1)
       await client.upload(
         `copies/${copyId}/files`,
@@ -337,5 +341,5 @@ async function handInFor(
         readingsCsv(vessel),
       );
   }
-  if (isHandedIn) await people.of(members[0]!).post(`copies/${copyId}/hand-in`, { attempt: 1 });
+  if (isHandedIn) await people.of(sure(members[0])).post(`copies/${copyId}/hand-in`, { attempt: 1 });
 }

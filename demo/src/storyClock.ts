@@ -1,3 +1,4 @@
+import { sure } from '@jigsaw/core/lists';
 import { Clock } from '@jigsaw/server';
 
 export const timeZone = 'Europe/Lisbon';
@@ -68,5 +69,7 @@ function offsetMs(instant: number): number {
   const part = Object.fromEntries(
     wall.formatToParts(instant).map(({ type, value }) => [type, Number(value)]),
   );
-  return Date.UTC(part['year']!, part['month']! - 1, part['day'], part['hour'], part['minute']) - instant;
+  return (
+    Date.UTC(sure(part['year']), sure(part['month']) - 1, part['day'], part['hour'], part['minute']) - instant
+  );
 }

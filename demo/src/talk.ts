@@ -1,3 +1,4 @@
+import { sure } from '@jigsaw/core/lists';
 import type { Vessel } from './people.js';
 import { figuresOf, text } from './texts.js';
 
@@ -32,7 +33,7 @@ const tails = [
   'On day seven I wrote the opposite, so either the jar changed or I did, and I would like to know which.',
 ];
 const pick = <Item>(items: readonly Item[], at: number): Item =>
-  items[((at % items.length) + items.length) % items.length]!;
+  sure(items[((at % items.length) + items.length) % items.length]);
 
 /** What one student writes of the tasting: about 130 words, or a few where they had no time. */
 export function critique(vessel: Vessel, at: number, isShort = false) {

@@ -1,3 +1,4 @@
+import { sure } from '@jigsaw/core/lists';
 import type { Vessel } from './people.js';
 import { vessels } from './people.js';
 
@@ -157,7 +158,7 @@ export function reportText(vessel: Vessel, names: readonly string[]): string {
     const lines = part(vessel).content.map((node) =>
       (node as { content: { text: string }[] }).content.map((piece) => piece.text).join(''),
     );
-    return `${headings[at]!}\n\n${lines.join('\n\n')}`;
+    return `${sure(headings[at])}\n\n${lines.join('\n\n')}`;
   });
   return `${vessel}: what fermented in five weeks\n${names.join(', ')}\n\n${sections.join('\n\n')}\n`;
 }

@@ -1,3 +1,4 @@
+import { sure } from '../lists/index.js';
 import { fold } from '../text/index.js';
 
 /** What the values of a roster attribute are. Dealing spreads categories and numbers, and looks for common free half-days. */
@@ -29,7 +30,7 @@ export function readHalfDays(text: string): ReadonlySet<HalfDay> | null {
   const found = new Set<HalfDay>();
   for (const part of parts) {
     const [dayWord, halfWord, ...more] = part.split(/\s+/);
-    const day = days.find((each) => isDay(dayWord!, each));
+    const day = days.find((each) => isDay(sure(dayWord), each));
     const half = halfWord === undefined ? null : halfByWord.get(halfWord);
     if (day === undefined || half === undefined || more.length > 0) return null;
     for (const each of half === null ? halves : [half]) found.add(`${day} ${each}`);

@@ -1,3 +1,4 @@
+import { sure } from '../lists/index.js';
 import type { DealProblem } from './problem.js';
 import type { Compiled } from './units.js';
 import { counted, namesTogether } from '../text/index.js';
@@ -31,16 +32,17 @@ export type Clash =
 export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null {
   const { students, groups } = problem;
   const { units, fixed, apart, capacity, isLocked } = compiled;
-  const name = (at: number) => students[at]!.name;
+  const name = (at: number) => sure(students[at]).name;
   const open = groups.flatMap((_, at) => (isLocked[at] ? [] : [at]));
   const roomIn = (group: number) =>
-    capacity[group]! - students.filter((student) => student.fixedIn === groups[group]!.id).length;
+    sure(capacity[group]) - students.filter((student) => student.fixedIn === sure(groups[group]).id).length;
 
   for (const unit of units) {
     for (const [at, one] of unit.entries()) {
       for (const other of unit.slice(at + 1)) {
-        if (apart[one]!.has(other)) return { code: 'together-is-apart', names: [name(one), name(other)] };
-        const [here, there] = [students[one]!.fixedIn, students[other]!.fixedIn];
+        if (sure(apart[one]).has(other))
+          return { code: 'together-is-apart', names: [name(one), name(other)] };
+        const [here, there] = [sure(students[one]).fixedIn, sure(students[other]).fixedIn];
         if (here !== null && there !== null && here !== there) {
           const groupName = (id: string) => groups.find((group) => group.id === id)?.name ?? 'another group';
           return {
@@ -54,30 +56,36 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
   }
   for (const [one, others] of apart.entries()) {
     for (const other of others) {
-      const group = students[one]!.fixedIn;
-      if (one < other && group !== null && students[other]!.fixedIn === group)
+      const group = sure(students[one]).fixedIn;
+      if (one < other && group !== null && sure(students[other]).fixedIn === group)
         return {
           code: 'apart-fixed-together',
           names: [name(one), name(other)],
-          group: groups.find((each) => each.id === group)!.name,
+          group: sure(groups.find((each) => each.id === group)).name,
         };
     }
   }
   // Units that follow somebody into the same group need places there together.
   const comers = groups.map((_, group) =>
-    units.filter((unit, at) => fixed[at] === group && unit.some((each) => students[each]!.fixedIn === null)),
+    units.filter(
+      (unit, at) => fixed[at] === group && unit.some((each) => sure(students[each]).fixedIn === null),
+    ),
   );
   const comingTo = (group: number) =>
-    comers[group]!.flat().filter((each) => students[each]!.fixedIn === null).length;
-  const most = Math.max(0, ...open.map((group) => capacity[group]!));
+    sure(comers[group])
+      .flat()
+      .filter((each) => sure(students[each]).fixedIn === null).length;
+  const most = Math.max(0, ...open.map((group) => sure(capacity[group])));
   for (const [at, unit] of units.entries()) {
-    const comes = unit.filter((student) => students[student]!.fixedIn === null);
-    const group = fixed[at]!;
+    const comes = unit.filter((student) => sure(students[student]).fixedIn === null);
+    const group = sure(fixed[at]);
     if (group >= 0 && comes.length > 0 && (isLocked[group] || comingTo(group) > roomIn(group)))
       return {
         code: 'fixed-group-full',
-        names: (isLocked[group] || comes.length > roomIn(group) ? unit : comers[group]!.flat()).map(name),
-        group: groups[group]!.name,
+        names: (isLocked[group] || comes.length > roomIn(group) ? unit : sure(comers[group]).flat()).map(
+          name,
+        ),
+        group: sure(groups[group]).name,
         places: isLocked[group] ? 0 : roomIn(group),
       };
     if (group < 0 && unit.length > most) return { code: 'together-too-many', names: unit.map(name), most };
@@ -85,27 +93,31 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
       group < 0
         ? undefined
         : comes.find((student) =>
-            [...apart[student]!].some(
-              (other) => fixed[compiled.unitOf[other]!] === group && compiled.unitOf[other] !== at,
+            [...sure(apart[student])].some(
+              (other) => fixed[sure(compiled.unitOf[other])] === group && compiled.unitOf[other] !== at,
             ),
           );
     if (beside !== undefined) {
-      const others = [...apart[beside]!].filter((other) => fixed[compiled.unitOf[other]!] === group);
+      const others = [...sure(apart[beside])].filter(
+        (other) => fixed[sure(compiled.unitOf[other])] === group,
+      );
       return { code: 'fixed-beside-apart', name: name(beside), names: others.map(name) };
     }
     if (group < 0) {
       const isShut = (each: number) =>
-        isLocked[each]! ||
-        unit.some((student) => [...apart[student]!].some((other) => fixed[compiled.unitOf[other]!] === each));
+        sure(isLocked[each]) ||
+        unit.some((student) =>
+          [...sure(apart[student])].some((other) => fixed[sure(compiled.unitOf[other])] === each),
+        );
       if (
         groups.length > 0 &&
-        unit.some((student) => apart[student]!.size > 0) &&
+        unit.some((student) => sure(apart[student]).size > 0) &&
         groups.every((_, each) => isShut(each))
       ) {
-        const others = [...new Set(unit.flatMap((student) => [...apart[student]!]))].filter(
-          (other) => fixed[compiled.unitOf[other]!]! >= 0,
+        const others = [...new Set(unit.flatMap((student) => [...sure(apart[student])]))].filter(
+          (other) => sure(fixed[sure(compiled.unitOf[other])]) >= 0,
         );
-        return { code: 'fixed-beside-apart', name: name(unit[0]!), names: others.map(name) };
+        return { code: 'fixed-beside-apart', name: name(sure(unit[0])), names: others.map(name) };
       }
     }
   }
@@ -120,10 +132,10 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
 function mutuallyApart({ apart }: Compiled): number[] {
   let best: number[] = [];
   const order = [...apart.keys()]
-    .filter((at) => apart[at]!.size > 0)
-    .sort((a, b) => apart[b]!.size - apart[a]!.size || a - b);
+    .filter((at) => sure(apart[at]).size > 0)
+    .sort((a, b) => sure(apart[b]).size - sure(apart[a]).size || a - b);
   for (const seed of order.slice(0, 200)) {
-    if (apart[seed]!.size < best.length) break;
+    if (sure(apart[seed]).size < best.length) break;
     const clique = [seed];
     let candidates = new Set(apart[seed]);
     while (candidates.size > 0) {
@@ -131,11 +143,11 @@ function mutuallyApart({ apart }: Compiled): number[] {
       let shared = -1;
       for (const each of candidates) {
         let common = 0;
-        for (const other of candidates) if (apart[each]!.has(other)) common += 1;
+        for (const other of candidates) if (sure(apart[each]).has(other)) common += 1;
         if (common > shared) [next, shared] = [each, common];
       }
       clique.push(next);
-      candidates = new Set([...candidates].filter((each) => apart[next]!.has(each)));
+      candidates = new Set([...candidates].filter((each) => sure(apart[next]).has(each)));
     }
     if (clique.length > best.length) best = clique;
   }

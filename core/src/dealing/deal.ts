@@ -1,3 +1,4 @@
+import { sure } from '../lists/index.js';
 import type { Clash } from './clash.js';
 import { clashIn } from './clash.js';
 import { keptNames } from './names.js';
@@ -73,7 +74,7 @@ function toDeal(
   const seats = new Map(
     students.map((student, at) => [
       student.id,
-      table.groupOf[at]! < 0 ? null : groups[nameOf[table.groupOf[at]!]!]!.id,
+      sure(table.groupOf[at]) < 0 ? null : sure(groups[sure(nameOf[sure(table.groupOf[at])])]).id,
     ]),
   );
   return { seats, ...worth(table, wishes) };

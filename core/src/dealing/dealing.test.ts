@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { dealAll, dealing, isWish, sayClash } from './index.js';
 import type { DealtStudent, Rule } from './index.js';
 import { measure } from './wishes.js';
@@ -27,7 +28,7 @@ describe('a deal', () => {
         for (const one of problem.students)
           if (one.fixedIn !== null) expect(seats.get(one.id)).toBe(one.fixedIn);
         for (const [at, members] of membersOf(result.deal, problem).entries()) {
-          const { capacity, isLocked, id: groupId } = problem.groups[at]!;
+          const { capacity, isLocked, id: groupId } = sure(problem.groups[at]);
           const pinned = problem.students.filter((one) => one.fixedIn === groupId).length;
           if (isLocked) expect(members.length).toBe(pinned);
           else if (capacity !== null) expect(members.length).toBeLessThanOrEqual(Math.max(capacity, pinned));
@@ -53,7 +54,7 @@ describe('a deal', () => {
           members.map((one) => problem.students.findIndex((each) => each.id === one)),
         );
         for (const { rule, cost, bound } of result.deal.reached) {
-          const wish = problem.rules[rule]!;
+          const wish = sure(problem.rules[rule]);
           if (!isWish(wish)) throw new Error('only wishes are measured');
           const { cost: costOf } = measure(wish, problem.students);
           expect(
@@ -77,7 +78,7 @@ describe('a deal', () => {
     const sitting = (swapped: boolean) =>
       Array.from({ length: 12 }, (_, at) => {
         const own = swapped && at < 2 ? 1 - at : at;
-        return { ...student(at, { lab: kinds.lab[Math.floor(at / 4)]! }), sitsIn: seated(own) };
+        return { ...student(at, { lab: sure(kinds.lab[Math.floor(at / 4)]) }), sitsIn: seated(own) };
       });
     const groups = [0, 1, 2, 3].map((at) => group(at, 3));
     const rules: Rule[] = [
@@ -93,7 +94,7 @@ describe('a deal', () => {
 
   it('can be stopped with the best so far', () => {
     const students = Array.from({ length: 24 }, (_, at) =>
-      student(at, { lab: kinds.lab[(at * 5) % 3]!, hours: String((at * 7) % 5) }),
+      student(at, { lab: sure(kinds.lab[(at * 5) % 3]), hours: String((at * 7) % 5) }),
     );
     const rules: Rule[] = [
       { kind: 'spread', attribute: 'hours', as: 'number' },

@@ -1,4 +1,5 @@
 import type { EnrolmentId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { randomFrom, shuffle } from '../random/index.js';
 
 export interface Home {
@@ -37,22 +38,22 @@ export function expertTables({ homes, topics, most, seed }: ExpertRequest): Expe
   for (const home of homes) {
     const everyOne = Math.floor(home.members.length / topics.length);
     const extras = home.members.length % topics.length;
-    const fewest = shuffle([...topics.keys()], random).sort((a, b) => totals[a]! - totals[b]!);
+    const fewest = shuffle([...topics.keys()], random).sort((a, b) => sure(totals[a]) - sure(totals[b]));
     const gets = topics.map((_, topic) => everyOne + (fewest.indexOf(topic) < extras ? 1 : 0));
     const people = shuffle([...home.members], random);
     for (const [topic, count] of gets.entries()) {
-      byTopic[topic]!.push(people.splice(0, count));
-      totals[topic]! += count;
+      sure(byTopic[topic]).push(people.splice(0, count));
+      totals[topic] = sure(totals[topic]) + count;
     }
     const without = topics.filter((_, topic) => gets[topic] === 0);
     if (without.length > 0 && home.members.length > 0) lacking.push({ home: home.name, topics: without });
   }
   const tables = topics.flatMap((topic, at) => {
-    const count = most === null ? 1 : Math.max(1, Math.ceil(totals[at]! / most));
+    const count = most === null ? 1 : Math.max(1, Math.ceil(sure(totals[at]) / most));
     const parallel: EnrolmentId[][] = Array.from({ length: count }, () => []);
     let next = 0; // people of one home come one after the other, so that they sit at different tables
-    for (const person of byTopic[at]!.flat()) {
-      parallel[next]!.push(person);
+    for (const person of sure(byTopic[at]).flat()) {
+      sure(parallel[next]).push(person);
       next = (next + 1) % count;
     }
     return parallel.map((members, number): ExpertTable => ({

@@ -1,4 +1,5 @@
 import type { GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import type { DealProblem } from './problem.js';
 import type { Table } from './table.js';
 import type { Compiled } from './units.js';
@@ -13,13 +14,14 @@ export function keptNames(
 ): number[] {
   const isBound = groups.map((group) => group.isLocked);
   for (const [student, group] of table.groupOf.entries())
-    if (group >= 0 && fixed[unitOf[student]!]! >= 0) isBound[group] = true;
+    if (group >= 0 && sure(fixed[sure(unitOf[student])]) >= 0) isBound[group] = true;
   const indexOf = new Map(groups.map((group, at) => [group.id, at]));
   const stay = new Map<string, { row: number; name: number; count: number }>();
   for (const [student, row] of table.groupOf.entries()) {
-    const name = indexOf.get(students[student]!.sitsIn as GroupId);
+    const name = indexOf.get(sure(students[student]).sitsIn as GroupId);
     if (row < 0 || name === undefined || isBound[row] || isBound[name]) continue;
-    if (table.sizes[row] !== table.sizes[name] || groups[row]!.capacity !== groups[name]!.capacity) continue;
+    if (table.sizes[row] !== table.sizes[name] || sure(groups[row]).capacity !== sure(groups[name]).capacity)
+      continue;
     const pair = stay.get(`${row} ${name}`);
     stay.set(`${row} ${name}`, { row, name, count: (pair?.count ?? 0) + 1 });
   }
@@ -28,18 +30,18 @@ export function keptNames(
   for (const { row, name } of [...stay.values()].sort(
     (a, b) => b.count - a.count || a.row - b.row || a.name - b.name,
   )) {
-    if (names[row]! >= 0 || isGiven[name]) continue;
+    if (sure(names[row]) >= 0 || isGiven[name]) continue;
     names[row] = name;
     isGiven[name] = true;
   }
   // Those left over exchange what is left of names of their own kind.
   for (const row of groups.keys()) {
-    if (names[row]! >= 0) continue;
+    if (sure(names[row]) >= 0) continue;
     const isAlike = (name: number) =>
       !isBound[row] &&
       !isBound[name] &&
       table.sizes[row] === table.sizes[name] &&
-      groups[row]!.capacity === groups[name]!.capacity;
+      sure(groups[row]).capacity === sure(groups[name]).capacity;
     const name = !isGiven[row] ? row : groups.findIndex((_, at) => !isGiven[at] && isAlike(at));
     names[row] = name;
     isGiven[name] = true;

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { dealAll, sayClash } from './index.js';
 import type { Deal, DealProblem, DealtInto, DealtStudent, Rule } from './index.js';
 
@@ -107,7 +108,7 @@ export const anyProblem = (most: number): fc.Arbitrary<DealProblem> =>
           student(
             at,
             own as Record<string, string>,
-            pins[at] == null || !groups[pins[at]] ? null : groups[pins[at]]!.id,
+            pins[at] == null || !groups[pins[at]] ? null : sure(groups[pins[at]]).id,
           ),
         );
         return aProblem(students, groups, [...wishes, ...hard], seed);

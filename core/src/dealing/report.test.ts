@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { outcomesOf } from './index.js';
 import type { Deal, DealProblem, Rule } from './index.js';
 
@@ -20,14 +21,14 @@ function outcome(rule: Rule, values: readonly string[] = [], attribute = 'Lab', 
     isLocked: false,
   }));
   const problem: DealProblem = { students, groups, rules: [rule], seed: 1 };
-  const seats = new Map(names.map((name, at) => [id(name), groups[at < 2 ? 0 : 1]!.id]));
+  const seats = new Map(names.map((name, at) => [id(name), sure(groups[at < 2 ? 0 : 1]).id]));
   const deal: Deal = {
     seats,
     reached: rule.kind === 'apart' ? [] : [{ rule: 0, cost, bound: 0, byChance: 2 }],
     objective: 1,
     bound: 0,
   };
-  return outcomesOf(problem, deal)[0]!;
+  return sure(outcomesOf(problem, deal)[0]);
 }
 
 describe('what a deal made of a rule', () => {

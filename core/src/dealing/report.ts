@@ -1,5 +1,6 @@
 import { meansOfGroups, readHalfDays } from '../course/index.js';
 import type { EnrolmentId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import type { Deal, Reached } from './weigh.js';
 import type { DealProblem, DealtStudent, Rule } from './problem.js';
 import { counted } from '../text/index.js';
@@ -118,7 +119,7 @@ function evenGroups(
       (kind) =>
         Math.abs(
           own.filter((value) => value === kind).length -
-            (own.length * total.get(kind)!) / Math.max(1, all.length),
+            (own.length * sure(total.get(kind))) / Math.max(1, all.length),
         ) >= 1,
     );
   });
@@ -205,7 +206,7 @@ function timeShared(
     const shared =
       free.length === 0
         ? Infinity
-        : [...free[0]!].filter((slot) => free.every((own) => own.has(slot))).length;
+        : [...sure(free[0])].filter((slot) => free.every((own) => own.has(slot))).length;
     return shared < wanted;
   });
   const met = several.length - short.length;

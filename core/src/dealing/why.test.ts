@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { askWhy, dealAll, judge, outcomesOf } from './index.js';
 import type { DealProblem, Rule, Why } from './index.js';
 
@@ -17,7 +18,7 @@ const given = (rules: Rule[], fixed: Record<string, GroupId> = {}): DealProblem 
   students: names.map((name, at) => ({
     id: id(name),
     name,
-    attributes: { Language: ['Korean', 'Korean', 'Twi', 'Twi', 'Thai', 'Thai'][at]! },
+    attributes: { Language: sure(['Korean', 'Korean', 'Twi', 'Twi', 'Thai', 'Thai'][at]) },
     fixedIn: fixed[name] ?? null,
   })),
   groups,
@@ -47,7 +48,7 @@ describe('why a rule is left short', () => {
     expect(answer.alone.says).toBe('6 of 6 have company');
     expect(answer.hindrances).toHaveLength(1);
     expect(answer.hindrances[0]).toMatchObject({ by: 0, outcome: { says: '6 of 6 have company' } });
-    expect(answer.hindrances[0]!.spared.slice(0, 2)).toEqual([id('Han'), id('Park')]);
+    expect(sure(answer.hindrances[0]).spared.slice(0, 2)).toEqual([id('Han'), id('Park')]);
   });
 
   it('names a rule that must hold', () => {
@@ -55,7 +56,7 @@ describe('why a rule is left short', () => {
   });
 
   it('names the pins', () => {
-    const answer = why(given([company], { Han: groups[0]!.id, Park: groups[1]!.id }), 0);
+    const answer = why(given([company], { Han: sure(groups[0]).id, Park: sure(groups[1]).id }), 0);
     expect(answer.hindrances.map((each) => each.by)).toEqual(['pins']);
   });
 
@@ -86,8 +87,8 @@ describe('a seating judged by rules that it was not dealt by', () => {
   it('says which pairs it does not keep, and seats nobody in a group that is gone', () => {
     const problem = given([apart, { kind: 'together', students: [id('Ada'), id('Cho'), id('Dia')] }]);
     const seats = new Map([
-      ...['Han', 'Park'].map((name) => [id(name), groups[0]!.id] as const),
-      ...['Ada', 'Cho'].map((name) => [id(name), groups[1]!.id] as const),
+      ...['Han', 'Park'].map((name) => [id(name), sure(groups[0]).id] as const),
+      ...['Ada', 'Cho'].map((name) => [id(name), sure(groups[1]).id] as const),
       [id('Dia'), 'gone' as GroupId] as const,
     ]);
     const judged = judge(problem, seats);

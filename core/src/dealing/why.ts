@@ -1,4 +1,5 @@
 import type { EnrolmentId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { dealing } from './deal.js';
 import type { DealProblem } from './problem.js';
 import { isWish } from './problem.js';
@@ -34,8 +35,8 @@ export function* askWhy(
   deal: Deal,
   rule: number,
 ): Generator<{ readonly part: number }, Why> {
-  const now = outcomesOf(problem, deal)[rule]!;
-  const own = problem.rules[rule]!;
+  const now = sure(outcomesOf(problem, deal)[rule]);
+  const own = sure(problem.rules[rule]);
   const isPinned = problem.students.some((student) => student.fixedIn !== null);
   const others = problem.rules.flatMap((_, at) => (at === rule ? [] : [at]));
   const trials: { readonly by: Hindrance['by'] | null; readonly problem: DealProblem }[] = [
@@ -68,7 +69,7 @@ export function* askWhy(
     let next = run.next();
     for (; !next.done; next = run.next()) yield { part: (done + next.value.part) / trials.length };
     if (!next.value.ok) continue; // without the pins, say, two may be together who must not be
-    const outcome = outcomesOf(trial, next.value.deal)[trial.rules.indexOf(own)]!;
+    const outcome = sure(outcomesOf(trial, next.value.deal)[trial.rules.indexOf(own)]);
     if (by === null) {
       if (outcome.part > alone.part) alone = outcome;
     } else if (outcome.part > now.part + leastGain) {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
+import { sure } from '../lists/index.js';
 import { dealAll, isWish } from './index.js';
 import type { Rule } from './index.js';
 import { measure } from './wishes.js';
@@ -56,7 +57,7 @@ describe('how good a deal is', () => {
           // The objective is a weighed sum: the weights are what the deal's own figures say.
           const measured = wishes.flatMap((wish) => (isWish(wish) ? [measure(wish, students)] : []));
           const weight = (at: number) => {
-            const { bound, byChance } = deal.reached[at]!;
+            const { bound, byChance } = sure(deal.reached[at]);
             const all = wishes.reduce((sum, _, index) => sum + 2 ** -index, 0);
             return 2 ** -at / all / Math.max(1e-9, byChance - bound);
           };
@@ -64,7 +65,9 @@ describe('how good a deal is', () => {
           for (const groups of partitions([...students.keys()], sizes)) {
             if (
               apart &&
-              groups.some((members) => apart.every((one) => members.some((at) => students[at]!.id === one)))
+              groups.some((members) =>
+                apart.every((one) => members.some((at) => sure(students[at]).id === one)),
+              )
             )
               continue;
             const cost = measured.reduce(
@@ -103,7 +106,7 @@ describe('how good a deal is', () => {
 
   it('is proven where the bound is reached: 48 students, three attributes', () => {
     const students = Array.from({ length: 48 }, (_, at) =>
-      student(at, { lab: kinds.lab[at % 3]!, time: kinds.time[(at >> 1) % 2]! }),
+      student(at, { lab: sure(kinds.lab[at % 3]), time: sure(kinds.time[(at >> 1) % 2]) }),
     );
     const rules: Rule[] = [
       { kind: 'spread', attribute: 'lab', as: 'category' },

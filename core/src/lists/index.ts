@@ -1,1 +1,2 @@
 export { groupedBy, keyedBy, only } from './lists.js';
+export { sure } from './sure.js';

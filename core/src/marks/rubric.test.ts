@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { Decimal } from 'decimal.js';
 import fc from 'fast-check';
+import { sure } from '../lists/index.js';
 import { isOverride, levelOf, markFrom, mostOf, rubricMark } from './index.js';
 import type { Criterion, Picks, Rubric } from './index.js';
 
@@ -38,7 +39,7 @@ describe('a rubric’s mark', () => {
     expect(rubricMark(thirds, given({ a: '3', b: '3', c: '3' }), '10')).toBe('10');
   });
   it('stands in a level, between two of them in the upper one', () => {
-    const method = three.criteria[0]!;
+    const method = sure(three.criteria[0]);
     expect(
       [null, '0', '1', '2', '3', '3.5', '4'].map((points) => levelOf(method, points)?.points ?? null),
     ).toEqual([null, '1', '1', '3', '3', '4', '4']);
@@ -98,17 +99,15 @@ describe('rubric sums over generated rubrics', () => {
   it('lie between 0 and the points, and are exact in fractions up to the one rounding', () =>
     fc.assert(
       fc.property(aMarkedRubric, ({ rubric, points, outOf }) => {
-        const mark = rubricMark(
-          rubric,
-          given(Object.fromEntries(points.map((each, at) => [`c${at}`, each]))),
-          outOf,
-        )!;
+        const mark = sure(
+          rubricMark(rubric, given(Object.fromEntries(points.map((each, at) => [`c${at}`, each]))), outOf),
+        );
         // The same sum in whole numbers: points are halves, weights tenths, so that nothing is lost before the division.
         let numerator = 0n;
         let denominator = 1n;
         for (const [at, each] of points.entries()) {
-          const most = BigInt(mostOf(rubric.criteria[at]!));
-          const weight = BigInt(new Decimal(rubric.criteria[at]!.weight).times(10).toString());
+          const most = BigInt(mostOf(sure(rubric.criteria[at])));
+          const weight = BigInt(new Decimal(sure(rubric.criteria[at]).weight).times(10).toString());
           numerator =
             numerator * (2n * most) + weight * BigInt(new Decimal(each).times(2).toString()) * denominator;
           denominator *= 2n * most;
@@ -140,7 +139,7 @@ describe('rubric sums over generated rubrics', () => {
               outOf,
             ),
           );
-        expect(mark(points.with(at, mostOf(rubric.criteria[at]!)))).toBeGreaterThanOrEqual(mark(points));
+        expect(mark(points.with(at, mostOf(sure(rubric.criteria[at]))))).toBeGreaterThanOrEqual(mark(points));
       }),
     ));
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
+import { sure } from '../lists/index.js';
 import type { Adjustment, KeptSheet, Rubric } from './index.js';
 import {
   cellOf,
@@ -92,7 +93,7 @@ describe('what is missing before a release', () => {
   });
 
   it('says what to do, for a group, a student and a rubric', () => {
-    const said = (sheet: KeptSheet) => sayMissing(missingIn(sheet)[0]!, sheet, (id) => id);
+    const said = (sheet: KeptSheet) => sayMissing(sure(missingIn(sheet)[0]), sheet, (id) => id);
     expect(said(aSheet({ typed: null }))).toBe('Give the group a mark, or each member a separate one.');
     expect(said(aSheet({ typed: null, rubric }))).toBe(
       'Pick a level for every criterion, or give the mark yourself and say why.',

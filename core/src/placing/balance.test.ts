@@ -1,16 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { meterOf, sizeMeter } from './index.js';
 import type { MeasuredGroup } from './index.js';
 
 const groups = (...values: (string | undefined)[][]): MeasuredGroup[] =>
   values.map((each, at) => ({ id: `g${at}` as GroupId, name: `G${at}`, values: each }));
-const out = (meter: ReturnType<typeof meterOf>) => meter!.bars.map((bar) => bar.isOut);
+const out = (meter: ReturnType<typeof meterOf>) => sure(meter).bars.map((bar) => bar.isOut);
 
 describe('balance', () => {
   it('of a category is the distance from the mix of the class', () => {
-    const even = meterOf('category', groups(['a', 'b'], ['b', 'a'], []))!;
+    const even = sure(meterOf('category', groups(['a', 'b'], ['b', 'a'], [])));
     expect(even).toMatchObject({ goal: 1, finding: 'All mixed like the class' });
     expect(even.bars.map((bar) => bar.value)).toEqual([0, 0, null]);
     const uneven = meterOf(
@@ -18,12 +19,12 @@ describe('balance', () => {
       groups(['a', 'a', 'a', 'a'], ['b', 'b', 'b', 'b'], ['a', 'b', undefined]),
     );
     expect(out(uneven)).toEqual([true, true, false]);
-    expect(uneven!.finding).toBe('1 of 3 mixed like the class');
+    expect(sure(uneven).finding).toBe('1 of 3 mixed like the class');
     expect(meterOf('category', groups(['a'], ['a']))).toBeNull();
   });
 
   it('of a number is the mean beside that of the class', () => {
-    const meter = meterOf('number', groups(['1', '1'], ['2', '2,0'], ['9', 'many']))!;
+    const meter = sure(meterOf('number', groups(['1', '1'], ['2', '2,0'], ['9', 'many'])));
     expect(meter.bars.map((bar) => bar.value)).toEqual([1, 2, 9]);
     expect([meter.goal, out(meter), meter.finding]).toEqual([
       3,
@@ -34,13 +35,12 @@ describe('balance', () => {
   });
 
   it('of half-days is what a group has free together', () => {
-    const meter = meterOf(
-      'half-days',
-      groups(['Mon, Tue am', 'Tue am, Wed'], ['Mon am', 'Tue am'], ['Mon am']),
-    )!;
+    const meter = sure(
+      meterOf('half-days', groups(['Mon, Tue am', 'Tue am, Wed'], ['Mon am', 'Tue am'], ['Mon am'])),
+    );
     expect(meter.bars.map((bar) => bar.value)).toEqual([1, 0, null]);
     expect([out(meter), meter.finding]).toEqual([[false, true, false], 'G1 shares none']);
-    expect(meterOf('half-days', groups(['Mon', 'Mon']))!.finding).toBe('Each shares 2 or more');
+    expect(sure(meterOf('half-days', groups(['Mon', 'Mon']))).finding).toBe('Each shares 2 or more');
   });
 
   it('of sizes tells who is over and what is free', () => {
@@ -75,7 +75,7 @@ describe('balance', () => {
             ]),
           ),
         );
-        expect(meter!.bars.every((bar) => bar.value === 0 && !bar.isOut)).toBe(true);
+        expect(sure(meter).bars.every((bar) => bar.value === 0 && !bar.isOut)).toBe(true);
       }),
     );
   });

@@ -1,6 +1,7 @@
 import type { GroupId } from '../ids/index.js';
 import type { AttributeKind } from '../course/index.js';
 import { meansOfGroups, readHalfDays } from '../course/index.js';
+import { sure } from '../lists/index.js';
 import { counted, namesTogether } from '../text/index.js';
 
 /** A group with what its members have of one attribute; undefined: nothing is known of that member. */
@@ -44,7 +45,9 @@ function ofCategory(groups: readonly MeasuredGroup[]): Meter | null {
     const own = known(group);
     if (own.length === 0) return { id: group.id, value: null, isOut: false };
     const away = kinds.map((kind) =>
-      Math.abs(own.filter((value) => value === kind).length - (own.length * total.get(kind)!) / all.length),
+      Math.abs(
+        own.filter((value) => value === kind).length - (own.length * sure(total.get(kind))) / all.length,
+      ),
     );
     const value = Math.max(...away);
     return { id: group.id, value, isOut: value >= 1 };
@@ -66,7 +69,7 @@ function ofNumber(groups: readonly MeasuredGroup[]): Meter | null {
   const measured = meansOfGroups(groups.map((group) => group.values));
   if (measured === null || measured.deviation === 0) return null;
   const bars = groups.map((group, at): Bar => {
-    const { mean, isNear } = measured.groups[at]!;
+    const { mean, isNear } = sure(measured.groups[at]);
     return { id: group.id, value: mean, isOut: !isNear };
   });
   const means = bars.flatMap((bar) => bar.value ?? []);
@@ -82,7 +85,7 @@ function ofHalfDays(groups: readonly MeasuredGroup[]): Meter | null {
   const bars = groups.map((group): Bar => {
     const free = known(group).flatMap((value) => readHalfDays(value) ?? []);
     if (free.length < 2) return { id: group.id, value: null, isOut: false };
-    const shared = [...free[0]!].filter((each) => free.every((own) => own.has(each))).length;
+    const shared = [...sure(free[0])].filter((each) => free.every((own) => own.has(each))).length;
     return { id: group.id, value: shared, isOut: shared === 0 };
   });
   const measured = bars.filter((bar) => bar.value !== null);
@@ -90,7 +93,7 @@ function ofHalfDays(groups: readonly MeasuredGroup[]): Meter | null {
   const without = groups
     .filter((group) => bars.some((bar) => bar.id === group.id && bar.isOut))
     .map((group) => group.name);
-  const least = Math.min(...measured.map((bar) => bar.value!));
+  const least = Math.min(...measured.map((bar) => sure(bar.value)));
   return {
     bars,
     goal: 1,
@@ -117,13 +120,14 @@ export function sizeMeter(
   );
   const capacities = groups.flatMap((group) => group.capacity ?? []);
   const goal =
-    capacities.length > 0 ? average(capacities)! : (average(groups.map((group) => group.members)) ?? 0);
+    capacities.length > 0 ? sure(average(capacities)) : (average(groups.map((group) => group.members)) ?? 0);
   const sizes = groups.map((group) => group.members);
+  const [first] = over;
   const parts = [
     ...(over.length > 0
       ? [
-          over.length === 1
-            ? `${over[0]!.name} ${over[0]!.members - over[0]!.capacity!} over`
+          over.length === 1 && first
+            ? `${first.name} ${first.members - (first.capacity ?? 0)} over`
             : `${over.length} over`,
         ]
       : []),

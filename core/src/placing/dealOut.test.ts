@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { dealOut, emptiest, sayNoPlace, signUpState, whyNoPlace } from './index.js';
 import { fillRoom } from '../sets/index.js';
 import type { DealtGroup, WantedPlace } from './index.js';
@@ -30,7 +31,8 @@ describe('dealing out', () => {
         expect(sizes).toEqual(forecast.sizes);
         expect(left).toHaveLength(forecast.unplaced);
         expect([...moves.map((move) => move.student), ...left].sort()).toEqual(students(count).sort());
-        for (const move of moves) expect(groups.find((group) => group.id === move.to)!.isLocked).toBe(false);
+        for (const move of moves)
+          expect(sure(groups.find((group) => group.id === move.to)).isLocked).toBe(false);
       }),
     ));
 
@@ -75,9 +77,9 @@ describe('a place that a student wants', () => {
     expect(whyNoPlace(wanted({ from: { isLocked: false, hasHandedIn: true } }))).toEqual({
       code: 'handed-in',
     });
-    const full = whyNoPlace(
-      wanted({ to: { isLocked: false, members: 4, capacity: 4 }, placesElsewhere: 1 }),
-    )!;
+    const full = sure(
+      whyNoPlace(wanted({ to: { isLocked: false, members: 4, capacity: 4 }, placesElsewhere: 1 })),
+    );
     expect(sayNoPlace(full, 'Umami')).toBe('Umami is full now. 1 place is left in other groups.');
     expect(sayNoPlace({ code: 'full', placesElsewhere: 0 }, 'Umami')).toContain(
       'your instructor will place you',

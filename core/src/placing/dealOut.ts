@@ -1,4 +1,5 @@
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import type { Move } from './placement.js';
 
 /** A group as far as dealing is concerned. */
@@ -23,10 +24,10 @@ export function dealOut(groups: readonly DealtGroup[], students: readonly Enrolm
   const moves: Move[] = [];
   const left: EnrolmentId[] = [];
   for (const student of students) {
-    const to = emptiest(groups.map((group) => ({ ...group, members: members.get(group.id)! })));
+    const to = emptiest(groups.map((group) => ({ ...group, members: sure(members.get(group.id)) })));
     if (to === null) left.push(student);
     else {
-      members.set(to, members.get(to)! + 1);
+      members.set(to, sure(members.get(to)) + 1);
       moves.push({ student, from: null, to });
     }
   }

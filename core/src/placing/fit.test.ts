@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { whereTheyFit } from './index.js';
 import type { FittingGroup } from './index.js';
 
@@ -37,11 +38,13 @@ describe('where newcomers fit', () => {
     ];
     expect(whereTheyFit(groups, comer('none', 'none'), classOf).map((fit) => fit.id)).toEqual(['c']);
     expect(
-      whereTheyFit(
-        [group('a', ['some', 'some', 'some', 'some'], { capacity: null })],
-        comer('none'),
-        classOf,
-      )[0]!.free,
+      sure(
+        whereTheyFit(
+          [group('a', ['some', 'some', 'some', 'some'], { capacity: null })],
+          comer('none'),
+          classOf,
+        )[0],
+      ).free,
     ).toBeNull();
   });
 
@@ -56,7 +59,7 @@ describe('where newcomers fit', () => {
           values: {},
         }));
         const [best] = whereTheyFit(groups, { count: 1, values: {} }, new Map());
-        expect(sizes[Number(best!.id.slice(1))]).toBe(Math.min(...sizes));
+        expect(sizes[Number(sure(best).id.slice(1))]).toBe(Math.min(...sizes));
       }),
     ));
 });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { readTable } from '../roster/index.js';
 import { apply, readGroupFile, sayGroupFileProblem } from './index.js';
 import type { NamedStudent } from './index.js';
@@ -120,7 +121,7 @@ describe('a file of groups', () => {
           if (!placed.ok) throw new Error('the moves fit');
           const again = read(
             csv,
-            students.map((each) => ({ ...each, seats: placed.placement.get(each.enrolmentId)! })),
+            students.map((each) => ({ ...each, seats: sure(placed.placement.get(each.enrolmentId)) })),
           );
           expect(again).toEqual({ ok: true, moves: [], same: seats.length, problems: [] });
         },

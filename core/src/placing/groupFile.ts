@@ -2,6 +2,7 @@ import type { EnrolmentId, GroupId } from '../ids/index.js';
 import { sameAddress } from '../course/index.js';
 import { unguardFormula } from '../files/index.js';
 import type { Table } from '../files/index.js';
+import { sure } from '../lists/index.js';
 import { fold } from '../text/index.js';
 import { movesOut } from './placement.js';
 import type { Move, Placement, Seat } from './placement.js';
@@ -130,7 +131,7 @@ export function readGroupFile(
 
 /** From the places that somebody has to those they are to have; the first of each is one move. */
 function movesBetween(placement: Placement, student: EnrolmentId, to: ReadonlySet<GroupId>): Move[] {
-  const seats = placement.get(student)!;
+  const seats = sure(placement.get(student));
   const out = movesOut(placement, [student], (groupId) => !to.has(groupId));
   const into = [...to].filter((groupId) => !seats.some((seat) => seat.groupId === groupId));
   const [firstOut, ...moreOut] = out;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { apply, countMembers, groupNumberTyped, inverse, lead, movesOut, movesTo, swap } from './index.js';
 import type { Held, Place, Placement, Seat } from './index.js';
 
@@ -9,7 +10,7 @@ const [crock, carboy, amphora] = ['crock', 'carboy', 'amphora'] as GroupId[] as 
 const groups = [crock, carboy, amphora];
 const seat = (groupId: GroupId, isLeader = false): Seat => ({ groupId, isLeader });
 const placed = (...at: (readonly Seat[])[]): Placement =>
-  new Map(at.map((seats, index) => [students[index]!, seats]));
+  new Map(at.map((seats, index) => [sure(students[index]), seats]));
 /** The placement as a set compares: nobody's places have an order. */
 const plain = (placement: Placement) =>
   [...placement].map(
@@ -127,9 +128,9 @@ describe('an act on the Board', () => {
     const before = placed([seat(crock)], [seat(carboy)]);
     const act: Place = {
       moves: [
-        { student: students[0]!, from: crock, to: amphora },
-        { student: students[1]!, from: null, to: amphora },
-        { student: students[2]!, from: null, to: amphora },
+        { student: sure(students[0]), from: crock, to: amphora },
+        { student: sure(students[1]), from: null, to: amphora },
+        { student: sure(students[2]), from: null, to: amphora },
       ],
     };
     expect(apply(before, act, true)).toEqual({
@@ -140,22 +141,26 @@ describe('an act on the Board', () => {
       ],
     });
     // Where one may be in several groups, a second place is no conflict; the same place is.
-    expect(apply(before, { moves: [{ student: students[1]!, from: null, to: amphora }] }, false).ok).toBe(
-      true,
-    );
-    expect(apply(before, { moves: [{ student: students[1]!, from: null, to: carboy }] }, false).ok).toBe(
+    expect(
+      apply(before, { moves: [{ student: sure(students[1]), from: null, to: amphora }] }, false).ok,
+    ).toBe(true);
+    expect(apply(before, { moves: [{ student: sure(students[1]), from: null, to: carboy }] }, false).ok).toBe(
       false,
     );
   });
 
   it('changes nothing, not even the object, when nobody moves', () => {
     const before = placed([seat(crock)]);
-    expect(applied(before, { moves: [{ student: students[0]!, from: crock, to: crock }] })).toBe(before);
+    expect(applied(before, { moves: [{ student: sure(students[0]), from: crock, to: crock }] })).toBe(before);
   });
 
   it('swaps two students in one step', () => {
     const before = placed([seat(crock)], []);
-    const act = swap(before, { student: students[0]!, from: crock }, { student: students[1]!, from: null });
+    const act = swap(
+      before,
+      { student: sure(students[0]), from: crock },
+      { student: sure(students[1]), from: null },
+    );
     expect(plain(applied(before, act))).toEqual([
       ['ada', []],
       ['ben', ['crock']],
@@ -164,12 +169,12 @@ describe('an act on the Board', () => {
 
   it('gives a group one leader: who led it does so no longer, and never two at once', () => {
     const before = placed([seat(crock, true)], [seat(crock)]);
-    expect(plain(applied(before, lead(before, students[1]!, crock, true)))).toEqual([
+    expect(plain(applied(before, lead(before, sure(students[1]), crock, true)))).toEqual([
       ['ada', ['crock']],
       ['ben', ['crock!']],
     ]);
     const unaware: Place = {
-      moves: [{ student: students[1]!, from: crock, to: crock, leads: { from: false, to: true } }],
+      moves: [{ student: sure(students[1]), from: crock, to: crock, leads: { from: false, to: true } }],
     };
     expect(apply(before, unaware, true)).toEqual({
       ok: false,
@@ -179,7 +184,7 @@ describe('an act on the Board', () => {
 
   it('takes the leading from whoever moves away, and undoing gives it back', () => {
     const before = placed([seat(crock, true)]);
-    const act = movesTo(before, [{ student: students[0]!, from: crock }], carboy);
+    const act = movesTo(before, [{ student: sure(students[0]), from: crock }], carboy);
     expect(plain(applied(before, act))).toEqual([['ada', ['carboy']]]);
     expect(plain(applied(applied(before, act), inverse(act)))).toEqual([['ada', ['crock!']]]);
   });

@@ -1,4 +1,5 @@
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 
 /** A place in a group. */
 export interface Seat {
@@ -53,7 +54,7 @@ export function apply(placement: Placement, place: Place, isExclusive: boolean):
   const next = new Map(placement);
   for (const { student, from, to, leads } of place.moves) {
     const seats = next.get(student);
-    const has = (groupId: GroupId) => seats!.some((seat) => seat.groupId === groupId);
+    const has = (groupId: GroupId) => seats?.some((seat) => seat.groupId === groupId) === true;
     const fits =
       seats !== undefined &&
       (from === null ? !isExclusive || seats.length === 0 : has(from)) &&
@@ -79,7 +80,7 @@ function secondLeaders(after: Placement, place: Place): Conflict[] {
     for (const { groupId, isLeader } of seats)
       if (isLeader) leaders.set(groupId, (leaders.get(groupId) ?? 0) + 1);
   return led.flatMap(({ student, from, to }) =>
-    leaders.get(to!)! > 1 ? [{ student, expected: from, actual: [to!] }] : [],
+    sure(leaders.get(sure(to))) > 1 ? [{ student, expected: from, actual: [sure(to)] }] : [],
   );
 }
 

@@ -1,3 +1,4 @@
+import { sure } from '../lists/index.js';
 /** Numbers in [0, 1), the same for the same seed on every machine: a 32-bit xorshift (Marsaglia, 2003). No operation in it, nor in what
  * uses it here, is rounded differently by another engine. */
 export function randomFrom(seed: number): () => number {
@@ -18,7 +19,7 @@ export function randomFrom(seed: number): () => number {
 export function shuffle<Item>(items: Item[], random: () => number): Item[] {
   for (let at = items.length - 1; at > 0; at -= 1) {
     const other = Math.floor(random() * (at + 1));
-    [items[at], items[other]] = [items[other]!, items[at]!];
+    [items[at], items[other]] = [sure(items[other]), sure(items[at])];
   }
   return items;
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { atLeast, decide, explain, mayAct } from './index.js';
 import type { Audience, AudienceEntry, CopyFacts, ReleaseFacts, ReleaseState } from './index.js';
 import type { Viewer } from '../course/index.js';
@@ -9,7 +10,7 @@ const course = 'fer220' as CourseId;
 const benches = 'benches' as GroupSetId;
 const panels = 'panels' as GroupSetId;
 const groupsOf: Record<string, GroupSetId> = { crock: benches, carboy: benches, sour: panels, salt: panels };
-const seat = (name: string) => ({ groupId: name as GroupId, setId: groupsOf[name]! });
+const seat = (name: string) => ({ groupId: name as GroupId, setId: sure(groupsOf[name]) });
 const crock = { ...seat('crock'), extension: null };
 const carboy = { ...seat('carboy'), extension: null };
 
@@ -165,7 +166,7 @@ const anyStudent: fc.Arbitrary<Viewer> = fc.record({
   seesOnlyLed: fc.constant(false),
   groups: fc
     .subarray(Object.keys(groupsOf))
-    .map((names) => names.map((name) => ({ groupId: name as GroupId, setId: groupsOf[name]! }))),
+    .map((names) => names.map((name) => ({ groupId: name as GroupId, setId: sure(groupsOf[name]) }))),
 });
 const anyCopy: fc.Arbitrary<CopyFacts> = fc.oneof(
   fc

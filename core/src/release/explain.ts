@@ -1,4 +1,5 @@
 import { unreachable } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import type { Access, Decision, Reason } from './decide.js';
 import type { Instant } from './facts.js';
 
@@ -36,7 +37,7 @@ const secondPerson: Readonly<Record<string, string>> = {
 };
 const toYou = (sentence: string) =>
   sentence
-    .replace(/^(Is|Has|Was|Can|Sees)\b/, (verb) => secondPerson[verb]!)
+    .replace(/^(Is|Has|Was|Can|Sees)\b/, (verb) => sure(secondPerson[verb]))
     .replace('to this person', 'to you');
 
 function explainReason(reason: Reason, wording: Wording): string {

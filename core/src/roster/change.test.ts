@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import {
   applyChange,
   asRole,
@@ -78,7 +79,7 @@ const aChange = aRoster.chain((roster) =>
           .slice(0, removed)
           .map(([enrolmentId, each]): EntryChange => ({ kind: 'remove', enrolmentId, entry: each })),
         ...others.slice(removed).flatMap(([enrolmentId, each], at) => {
-          const one = changeOf(enrolmentId, each, edits[at]!);
+          const one = changeOf(enrolmentId, each, sure(edits[at]));
           return one ? [one] : [];
         }),
         ...Array.from({ length: added }, (_, at): EntryChange => ({
@@ -105,11 +106,11 @@ describe('a change of the roster', () => {
   it('is done as a whole or not at all, and names who is no longer as it found them', () => {
     const roster = withIlse(['noor', entry()], ['jo', entry({ email: 'jo@quillmere.example', name: 'Jo' })]);
     const change = [
-      changeOf(id('noor'), roster.get(id('noor'))!, { name: 'Noor H.' })!,
-      changeOf(id('jo'), roster.get(id('jo'))!, dropped)!,
+      sure(changeOf(id('noor'), sure(roster.get(id('noor'))), { name: 'Noor H.' })),
+      sure(changeOf(id('jo'), sure(roster.get(id('jo'))), dropped)),
     ];
     const meanwhile = applyChange(roster, [
-      changeOf(id('jo'), roster.get(id('jo'))!, { isHere: false, groups: [] })!,
+      sure(changeOf(id('jo'), sure(roster.get(id('jo'))), { isHere: false, groups: [] })),
     ]);
     expect(meanwhile.ok && applyChange(meanwhile.roster, change)).toEqual({
       ok: false,
@@ -120,9 +121,13 @@ describe('a change of the roster', () => {
 
   it('does not mind what it does not touch', () => {
     const roster = withIlse(['noor', entry({ attributes: { Lab: 'some' } })]);
-    const change = [changeOf(id('noor'), roster.get(id('noor'))!, { attributes: { Lab: 'none' } })!];
+    const change = [
+      sure(changeOf(id('noor'), sure(roster.get(id('noor'))), { attributes: { Lab: 'none' } })),
+    ];
     const meanwhile = applyChange(roster, [
-      changeOf(id('noor'), roster.get(id('noor'))!, { name: 'Noor X', attributes: { Diet: 'vegan' } })!,
+      sure(
+        changeOf(id('noor'), sure(roster.get(id('noor'))), { name: 'Noor X', attributes: { Diet: 'vegan' } }),
+      ),
     ]);
     const after = meanwhile.ok ? applyChange(meanwhile.roster, change) : meanwhile;
     expect(after.ok && after.roster.get(id('noor'))).toMatchObject({
@@ -137,7 +142,7 @@ describe('a change of the roster', () => {
       ['jo', entry({ email: 'jo@quillmere.example', name: 'Jo', number: '2' })],
     );
     const fault = (name: string, to: EntryFields) => {
-      const after = applyChange(roster, [changeOf(id(name), roster.get(id(name))!, to)!]);
+      const after = applyChange(roster, [sure(changeOf(id(name), sure(roster.get(id(name))), to))]);
       return after.ok ? null : after.fault && sayFault(after.fault);
     };
     expect(fault('ilse', asRole('observer'))).toBe(
@@ -250,17 +255,19 @@ describe('two entries of one person', () => {
         const change = joinChange(roster, id('one'), id('two'), setOf);
         const joined = applyChange(roster, change);
         if (!joined.ok) throw new Error('they can be joined');
-        const kept = joined.roster.get(id('one'))!;
+        const kept = sure(joined.roster.get(id('one')));
         expect(joined.roster.get(id('two'))).toMatchObject({
           isHere: false,
           groups: [],
           number: null,
           joinedTo: id('one'),
         });
-        expect(kept.number).toBe(roster.get(id('one'))!.number ?? roster.get(id('two'))!.number);
+        expect(kept.number).toBe(sure(roster.get(id('one'))).number ?? sure(roster.get(id('two'))).number);
         expect(kept.attributes).toEqual({ ...two.attributes, ...one.attributes });
         expect(new Set(kept.groups.map(setOf)).size).toBe(kept.groups.length);
-        const sets = [...roster.get(id('one'))!.groups, ...roster.get(id('two'))!.groups].map(setOf);
+        const sets = [...sure(roster.get(id('one'))).groups, ...sure(roster.get(id('two'))).groups].map(
+          setOf,
+        );
         expect(new Set(kept.groups.map(setOf))).toEqual(new Set(sets));
         const parted = applyChange(joined.roster, inverseOf(change));
         expect(parted.ok && plain(parted.roster)).toEqual(plain(roster));

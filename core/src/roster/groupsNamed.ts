@@ -1,3 +1,4 @@
+import { sure } from '../lists/index.js';
 import { fold } from '../text/index.js';
 import type { ColumnMeaning } from './headings.js';
 import { bySet, setKey, setOfHeading } from './places.js';
@@ -22,7 +23,7 @@ export function severalGroups(
     ([key, named]): RowProblem[] => {
       const groups = [...new Map(named.map(({ group }) => [fold(group), group])).values()];
       return groups.length > 1 && isExclusive(key)
-        ? [{ code: 'several-groups', set: named[0]!.set, groups }]
+        ? [{ code: 'several-groups', set: sure(named[0]).set, groups }]
         : [];
     },
   );
@@ -31,7 +32,7 @@ export function severalGroups(
 const newSets = (table: Table, meanings: readonly ColumnMeaning[]) =>
   new Map(
     meanings.flatMap((meaning, at) => {
-      const set = setOfHeading(table.headings[at]!);
+      const set = setOfHeading(sure(table.headings[at]));
       return meaning === 'group' ? [[setKey(set.name), set] as const] : [];
     }),
   );
@@ -70,7 +71,7 @@ export function lackingGroups(
     );
     if (lacking.length === 0) return [];
     const groups = lacking.map(([, name]) => name);
-    const set = all[0]!.set;
+    const set = sure(all[0]).set;
     const listed =
       table.classes?.filter((each) => setKey(each.set) === key).map((each) => fold(each.title)) ?? [];
     const place = (name: string) =>

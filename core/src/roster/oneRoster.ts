@@ -1,4 +1,5 @@
 import { decode } from '../files/index.js';
+import { sure } from '../lists/index.js';
 import { asTable, records } from './readTable.js';
 import { groupHeading, joinNames } from './places.js';
 import type { BundleClass, TableRow } from '../files/index.js';
@@ -35,7 +36,7 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
     (user) => isActive(user) && (enrolments.length === 0 || enrolledIn.has(user.cell('sourcedId'))),
   );
   const columns = classColumns([...classes.values()]);
-  const attributes = headingsOf(files.get('users.csv')!).filter((heading) =>
+  const attributes = headingsOf(sure(files.get('users.csv'))).filter((heading) =>
     heading.startsWith(attributePrefix),
   );
 
@@ -107,7 +108,7 @@ function titlesOf(classes: readonly Record[]): ReadonlyMap<string, string> {
       const code = each.cell('classCode') || each.cell('sourcedId');
       return [
         each.cell('sourcedId'),
-        title === '' || taken.get(title)! > 1 ? `${title} (${code})`.trim() : title,
+        title === '' || sure(taken.get(title)) > 1 ? `${title} (${code})`.trim() : title,
       ];
     }),
   );

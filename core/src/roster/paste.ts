@@ -1,3 +1,4 @@
+import { sure } from '../lists/index.js';
 import type { ColumnMeaning } from './headings.js';
 import type { Table } from '../files/index.js';
 
@@ -20,8 +21,9 @@ export function readPaste(text: string): Paste {
 }
 
 function cellsOf(line: string): [address: string, name: string] {
-  const bracketed = /^"?([^<"]*)"?\s*<([^>]+)>[,;]?$/.exec(line);
-  if (bracketed) return [bracketed[2]!.trim(), bracketed[1]!.trim() || nameFromAddress(bracketed[2]!)];
+  const [, named, bracketed] = /^"?([^<"]*)"?\s*<([^>]+)>[,;]?$/.exec(line) ?? [];
+  if (named !== undefined && bracketed !== undefined)
+    return [bracketed.trim(), named.trim() || nameFromAddress(bracketed)];
   const address = line.split(/[\s,;]+/).find((word) => word.includes('@'));
   if (address === undefined) return ['', line];
   const name = line.replace(address, '').replace(/^[\s,;]+|[\s,;]+$/g, '');
@@ -30,9 +32,8 @@ function cellsOf(line: string): [address: string, name: string] {
 
 /** "ada.okafor@…" is called Ada Okafor until somebody says otherwise. */
 function nameFromAddress(address: string): string {
-  const words = address
-    .split('@')[0]!
+  const words = sure(address.split('@')[0])
     .split(/[._+-]+/)
     .filter((word) => word !== '');
-  return words.map((word) => word[0]!.toUpperCase() + word.slice(1)).join(' ');
+  return words.map((word) => sure(word[0]).toUpperCase() + word.slice(1)).join(' ');
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import {
   guessColumns,
   importChange,
@@ -87,8 +88,10 @@ describe('a column of groups', () => {
     const [change] = importChange(roster, rows, 'student', [], () => 'x' as EnrolmentId, sets);
     expect(change).toMatchObject({ from: { groups: ['Crock', 'Rye'] }, to: { groups: ['Rye', 'Weir'] } });
     expect(
-      read('Email,Name,Group in Bench teams,Groups in Circles\nnoor@b.example,Noor,crock,Rye\n', sets)
-        .rows[0]!.kind,
+      sure(
+        read('Email,Name,Group in Bench teams,Groups in Circles\nnoor@b.example,Noor,crock,Rye\n', sets)
+          .rows[0],
+      ).kind,
     ).toBe('unchanged');
   });
 
@@ -101,9 +104,9 @@ describe('a column of groups', () => {
       kind: 'changed',
       changes: [{ field: 'Circles', from: 'Rye', to: 'Rye, Malt' }],
     });
-    const second = rows[1]!;
+    const second = sure(rows[1]);
     const [problem] = second.kind === 'problem' ? second.problems : [];
-    expect(sayRowProblem(problem!)).toBe(
+    expect(sayRowProblem(sure(problem))).toBe(
       'Several groups of Bench teams: Crock and Weir. Keep the one in which this person is to sit.',
     );
     expect(lacking).toEqual([{ set: 'Circles', isNew: false, isExclusive: false, groups: ['Malt'] }]);

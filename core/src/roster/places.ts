@@ -1,4 +1,5 @@
 import type { GroupId } from '../ids/index.js';
+import { sure } from '../lists/index.js';
 import { fold } from '../text/index.js';
 import type { RosterEntry } from './change.js';
 
@@ -30,7 +31,7 @@ export const isGroupHeading = (heading: string): boolean => ownHeading.test(head
 /** The set that a column of groups tells of; a column of somebody else's is called as its set. */
 export function setOfHeading(heading: string): { readonly name: string; readonly isExclusive: boolean } {
   const own = ownHeading.exec(heading);
-  return own ? { name: own[2]!, isExclusive: own[1] === 'Group' } : { name: heading, isExclusive: true };
+  return own ? { name: sure(own[2]), isExclusive: own[1] === 'Group' } : { name: heading, isExclusive: true };
 }
 
 /** Several names in one cell: semicolons part them, and one within a name is doubled. */
@@ -70,8 +71,10 @@ export function placeChanges(
       wanted.every((groupId) => groupId !== undefined && seats.includes(groupId))
     )
       return [];
-    const from = seats.map((groupId) => set!.nameOf.get(groupId)!).join(', ');
-    return [{ field: named[0]!.set ?? 'Section', from, to: named.map((place) => place.group).join(', ') }];
+    const from = seats.map((groupId) => sure(sure(set).nameOf.get(groupId))).join(', ');
+    return [
+      { field: sure(named[0]).set ?? 'Section', from, to: named.map((place) => place.group).join(', ') },
+    ];
   });
 }
 
@@ -82,12 +85,12 @@ export function seatedIn(
   places: readonly NamedPlace[],
   sets: KnownSets,
 ): GroupId[] {
-  const told = [...bySet(places).keys()].map((key) => sets.get(key)!);
+  const told = [...bySet(places).keys()].map((key) => sure(sets.get(key)));
   const others = groups.filter((groupId) => !told.some((set) => set.nameOf.has(groupId)));
   return [
     ...new Set([
       ...others,
-      ...places.map((place) => sets.get(setKey(place.set))!.groupOf.get(fold(place.group))!),
+      ...places.map((place) => sure(sure(sets.get(setKey(place.set))).groupOf.get(fold(place.group)))),
     ]),
   ];
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { EnrolmentId } from '../ids/index.js';
 import { isAddress } from '../course/index.js';
+import { sure } from '../lists/index.js';
 import { previewImport, readPaste, readTable } from './index.js';
 import type { ColumnMeaning, RosterEntry } from './index.js';
 import type { Table } from '../files/index.js';
@@ -44,8 +45,8 @@ const problemsIn = (
   meanings: ColumnMeaning[] = ['email', 'name'],
   roster: EnrolledPerson[] = [],
 ) => {
-  const [first] = rowsOf(aTable(meanings.map(String), row), meanings, roster);
-  return first!.kind === 'problem' ? first!.problems.map((problem) => problem.code) : [];
+  const first = sure(rowsOf(aTable(meanings.map(String), row), meanings, roster)[0]);
+  return first.kind === 'problem' ? first.problems.map((problem) => problem.code) : [];
 };
 
 describe('the preview of a class file', () => {
@@ -67,11 +68,13 @@ describe('the preview of a class file', () => {
 
   it('does not take away what the file leaves empty', () =>
     expect(
-      rowsOf(
-        aTable(['Email', 'Name', 'No', 'Lab'], ['noor@quillmere.example', 'Noor Haddad', '', '']),
-        ['email', 'name', 'number', 'attribute'],
-        [enrolled()],
-      )[0]!.kind,
+      sure(
+        rowsOf(
+          aTable(['Email', 'Name', 'No', 'Lab'], ['noor@quillmere.example', 'Noor Haddad', '', '']),
+          ['email', 'name', 'number', 'attribute'],
+          [enrolled()],
+        )[0],
+      ).kind,
     ).toBe('unchanged'));
 
   it('says what is wrong with a row', () => {

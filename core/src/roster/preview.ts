@@ -1,5 +1,6 @@
 import type { EnrolmentId } from '../ids/index.js';
 import type { Role } from '../course/index.js';
+import { sure } from '../lists/index.js';
 import { changeOf, dropped } from './change.js';
 import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './change.js';
 import { oftenMeant } from './columns.js';
@@ -41,7 +42,7 @@ export function previewImport(
   const byAddress = new Map(
     [...roster].map(([own, { email, joinedTo }]) => {
       const enrolmentId = joinedTo ?? own;
-      return [sameAddress(email), { enrolmentId, entry: roster.get(enrolmentId)! }];
+      return [sameAddress(email), { enrolmentId, entry: sure(roster.get(enrolmentId)) }];
     }),
   );
   const lineByPerson = new Map<EnrolmentId, number>();
@@ -158,7 +159,7 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   const attributes: Record<string, string> = {};
   meanings.forEach((meaning, at) => {
     const value = tidy(row.cells[at] ?? '');
-    if (meaning === 'attribute' && value !== '') attributes[table.headings[at]!] = value;
+    if (meaning === 'attribute' && value !== '') attributes[sure(table.headings[at])] = value;
   });
   const { name, familyName } = nameOf(cell('name'), cell('given-name'), cell('family-name'));
   return {
@@ -170,7 +171,7 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
     role: roleOfWord(cell('role')),
     places: meanings.flatMap((meaning, at): NamedPlace[] => {
       if (meaning !== 'section' && meaning !== 'group') return [];
-      const set = meaning === 'section' ? null : setOfHeading(table.headings[at]!).name;
+      const set = meaning === 'section' ? null : setOfHeading(sure(table.headings[at])).name;
       return splitNames(tidy(row.cells[at] ?? '')).map((group) => ({ set, group }));
     }),
     attributes,
@@ -187,7 +188,7 @@ const tidy = (value: string) =>
 function nameOf(full: string, given: string, family: string): { name: string; familyName: string | null } {
   if (full === '') return { name: `${given} ${family}`.trim(), familyName: family || null };
   const turned = /^([^,]+), ([^,]+)$/.exec(full);
-  if (turned) return { name: `${turned[2]} ${turned[1]}`, familyName: turned[1]! };
+  if (turned) return { name: `${turned[2]} ${turned[1]}`, familyName: sure(turned[1]) };
   return { name: full, familyName: family || null };
 }
 
@@ -207,7 +208,7 @@ function problemsOf(
   meanings.forEach((meaning, at) => {
     const value = (row.cells[at] ?? '').trim();
     if (meaning !== 'attribute' && meaning !== 'left-out' && /^[=+@-]./.test(value)) {
-      problems.push({ code: 'looks-like-formula', heading: table.headings[at]!, value });
+      problems.push({ code: 'looks-like-formula', heading: sure(table.headings[at]), value });
     }
   });
   const roleAt = meanings.indexOf('role');

@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { sure } from '../lists/index.js';
 import { guessColumns, readTable } from './index.js';
 
 const utf8 = (text: string) => new Uint8Array(Buffer.from(text, 'utf8'));
@@ -31,12 +32,12 @@ describe('reading a class file', () => {
   it.each([';', '\t', '|'] as const)('finds out that cells are cut by "%s"', (delimiter) => {
     const read = table(utf8(plain.replaceAll(',', delimiter)));
     expect(read.delimiter).toBe(delimiter);
-    expect(read.rows[1]!.cells[1]).toBe('Jorge Peñaloza');
+    expect(sure(read.rows[1]).cells[1]).toBe('Jorge Peñaloza');
   });
   it('reads Windows-1252', () => {
     const read = table(new Uint8Array(Buffer.from(plain, 'latin1')));
     expect(read.encoding).toBe('Windows-1252');
-    expect(read.rows[1]!.cells[1]).toBe('Jorge Peñaloza');
+    expect(sure(read.rows[1]).cells[1]).toBe('Jorge Peñaloza');
   });
   it('reads UTF-16 with and without a mark, in both byte orders', () => {
     const little = Buffer.from(`\ufeff${plain}`, 'utf16le');
@@ -44,7 +45,7 @@ describe('reading a class file', () => {
     for (const bytes of [little, big, little.subarray(2), big.subarray(2)]) {
       const read = table(new Uint8Array(bytes));
       expect(read.encoding).toBe('UTF-16');
-      expect(read.rows[1]!.cells[1]).toBe('Jorge Peñaloza');
+      expect(sure(read.rows[1]).cells[1]).toBe('Jorge Peñaloza');
     }
   });
   it('takes a first row with an address for a person, not for a header', () => {
@@ -59,7 +60,7 @@ describe('reading a class file', () => {
       utf8('Email,Name\n"a@b.example","Ann\nLee"\n\n"c@d.example","Cy\r\nDoe\nIII"\r\ne@f.example,Eve\n'),
     );
     expect(read.rows.map((row) => row.line)).toEqual([2, 5, 8]);
-    expect(read.rows[0]!.cells[1]).toBe('Ann\nLee');
+    expect(sure(read.rows[0]).cells[1]).toBe('Ann\nLee');
   });
   it('numbers lines the same without a last newline', () =>
     expect(

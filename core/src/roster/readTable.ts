@@ -1,6 +1,7 @@
 import { CsvError, parse } from 'csv-parse/sync';
 import type { Decoded, Delimiter, Encoding, Table, TableRow } from '../files/index.js';
 import { decode } from '../files/index.js';
+import { sure } from '../lists/index.js';
 import { meaningOfHeading } from './headings.js';
 
 export type ReadTable =
@@ -51,13 +52,13 @@ export function asTable(
   if (all.length === 0) return { ok: false, code: 'empty' };
   if (all.length > mostRows) return { ok: false, code: 'too-many-rows' };
 
-  const first = all[0]!;
+  const first = sure(all[0]);
   const hasHeader = isHeader(first.cells, all[1]?.cells);
   const width = Math.max(...all.map((row) => row.cells.length));
   const rows = hasHeader ? all.slice(1) : all;
   if (rows.length === 0) return { ok: false, code: 'header-only' };
   const headings = Array.from({ length: hasHeader ? first.cells.length : width }, (_, at) =>
-    hasHeader ? first.cells[at]!.trim() : `Column ${at + 1}`,
+    hasHeader ? sure(first.cells[at]).trim() : `Column ${at + 1}`,
   );
   return { ok: true, table: { headings, hasHeader, rows, encoding, delimiter } };
 }
@@ -111,7 +112,7 @@ function lineOfOpenQuote(text: string, delimiter: Delimiter): number {
   let isOpen = false;
   let cellStart = true;
   for (let at = 0; at < text.length; at += 1) {
-    const char = text[at]!;
+    const char = sure(text[at]);
     if (char === '"' && (isOpen || cellStart)) {
       if (isOpen && text[at + 1] === '"') at += 1;
       else {

@@ -1,3 +1,4 @@
+import { sure } from '../lists/index.js';
 /** Of one set: more is a mistake, and a page of cards that nobody reads. */
 export const mostGroups = 500;
 
@@ -59,11 +60,11 @@ export function fillRoom(
   while (left > 0) {
     let best = -1;
     for (const [at, group] of groups.entries()) {
-      const hasRoom = group.capacity === null || sizes[at]! < group.capacity;
-      if (hasRoom && (best < 0 || sizes[at]! < sizes[best]!)) best = at;
+      const hasRoom = group.capacity === null || sure(sizes[at]) < group.capacity;
+      if (hasRoom && (best < 0 || sure(sizes[at]) < sure(sizes[best]))) best = at;
     }
     if (best < 0) break;
-    sizes[best]! += 1;
+    sizes[best] = sure(sizes[best]) + 1;
     left -= 1;
   }
   return { sizes, unplaced: left };

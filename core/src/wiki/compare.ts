@@ -1,4 +1,5 @@
 import { diffArrays } from 'diff';
+import { sure } from '../lists/index.js';
 import { countWords } from '../text/index.js';
 
 /** A stretch of text that is the same in both versions, or stands in only one of them. */
@@ -16,7 +17,7 @@ export function compare(before: string, after: string): Change[] {
   const byLine = align(lines(before), lines(after));
   const changes: Change[] = [];
   for (let at = 0; at < byLine.length; at += 1) {
-    const one = byLine[at]!;
+    const one = sure(byLine[at]);
     const other = byLine[at + 1];
     if (one.kind === 'removed' && other?.kind === 'added') {
       changes.push(...align(words(one.text), words(other.text)));

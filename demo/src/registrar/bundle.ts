@@ -1,5 +1,6 @@
 import { stringify } from 'csv-stringify/sync';
 import { strToU8, zipSync } from 'fflate';
+import { sure } from '@jigsaw/core/lists';
 import type { Enrolled, SchoolCourse } from './school.js';
 
 /** The course as a OneRoster 1.1 CSV bundle: each section is a class; whoever sits in none is enrolled in the course's own. */
@@ -30,7 +31,7 @@ export function bundleOf({ code, title, sections, people }: SchoolCourse, at: Da
     ],
     'enrollments.csv': [
       ['sourcedId', 'status', 'dateLastModified', 'classSourcedId', 'userSourcedId', 'role'],
-      ...people.map((person) => [`in-${code}-${person.email}`, 'active', now, isInNone(person) ? own.id : person.section!, idOf(person), person.role]),
+      ...people.map((person) => [`in-${code}-${person.email}`, 'active', now, isInNone(person) ? own.id : sure(person.section), idOf(person), person.role]),
     ],
   }; // prettier-ignore
   return zipSync(

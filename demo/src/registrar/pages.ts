@@ -1,3 +1,4 @@
+import { sure } from '@jigsaw/core/lists';
 import type { Mood, School, SchoolCourse } from './school.js';
 
 const style = `
@@ -20,7 +21,7 @@ const escapes: Readonly<Record<string, string>> = {
   '"': '&quot;',
   "'": '&#39;',
 };
-const text = (value: string) => value.replace(/[&<>"']/g, (sign) => escapes[sign]!);
+const text = (value: string) => value.replace(/[&<>"']/g, (sign) => sure(escapes[sign]));
 
 const page = (
   title: string,

@@ -3,6 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
 import { unzipSync } from 'fflate';
+import { sure } from '@jigsaw/core/lists';
 import { readBundle } from '@jigsaw/core/roster';
 import type { Enrolled } from './index.js';
 import { openRegistrar, School } from './index.js';
@@ -10,7 +11,7 @@ import { openRegistrar, School } from './index.js';
 const aPerson = (name: string, more: Partial<Enrolled> = {}): Enrolled => ({
   name,
   familyName: '',
-  email: `${name.split(' ')[0]!.toLowerCase()}@b.example`,
+  email: `${sure(name.split(' ')[0]).toLowerCase()}@b.example`,
   number: '',
   reading: '',
   role: 'student',
@@ -98,7 +99,7 @@ describe('the registrar’s stand-in', () => {
     new School(file).put(course);
     const again = new School(file);
     again.drop('FER 220', 'noor@b.example');
-    expect(new School(file).find('FER 220')!.people.map((person) => person.email)).toEqual([
+    expect(sure(new School(file).find('FER 220')).people.map((person) => person.email)).toEqual([
       'ilse@b.example',
       'han@b.example',
     ]);

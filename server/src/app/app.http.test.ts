@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
+import { sure } from '@jigsaw/core/lists';
 import { migrations } from '../migrations/index.js';
 import { aCourse, released } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -31,7 +32,7 @@ describe('the API document', () => {
       operations.every((operation) => operation.operationId !== undefined && operation.tags?.length === 1),
     ).toBe(true);
     expect(new Set(operations.map((operation) => operation.operationId)).size).toBe(operations.length);
-    expect(body.paths['/api/sets/{setId}/place']!['post']!.requestBody).toMatchObject({
+    expect(sure(sure(body.paths['/api/sets/{setId}/place'])['post']).requestBody).toMatchObject({
       content: { 'application/json': { schema: { properties: { moves: { type: 'array' } } } } },
     });
   });
@@ -122,7 +123,7 @@ describe('the number of queries', () => {
     const manyPaths = paths(many.course.id, many.set.id);
     for (const [at, path] of paths(few.course.id, few.set.id).entries()) {
       const small = await queriesDuring(() => few.instructor.get(path).expect(200));
-      const large = await queriesDuring(() => many.instructor.get(manyPaths[at]!).expect(200));
+      const large = await queriesDuring(() => many.instructor.get(sure(manyPaths[at])).expect(200));
       expect({ path, queries: large }).toEqual({ path, queries: small });
     }
   });
@@ -153,8 +154,8 @@ describe('live changes', () => {
     const given = await aCourse(server, { email: 'live@quillmere.example', students: 5, groups: 2 });
     const noor = await listen('noor@quillmere.example', given.course.id);
     const staff = await listen('live@quillmere.example', given.course.id);
-    const carboy = given.board.groups[1]!;
-    const move = { student: given.students.get('kofi')!.enrolmentId, from: carboy.id, to: null };
+    const carboy = sure(given.board.groups[1]);
+    const move = { student: sure(given.students.get('kofi')).enrolmentId, from: carboy.id, to: null };
     await given.instructor
       .post(`/api/sets/${given.set.id}/place`)
       .send({ moves: [move] })
@@ -175,10 +176,10 @@ describe('live changes', () => {
     });
     const abort = new AbortController();
     const stream = await fetch(`${url}/api/courses/${courseId}/changes`, {
-      headers: { Cookie: session.headers.get('set-cookie')!.split(';')[0]! },
+      headers: { Cookie: sure(sure(session.headers.get('set-cookie')).split(';')[0]) },
       signal: abort.signal,
     });
-    const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+    const reader = sure(stream.body).pipeThrough(new TextDecoderStream()).getReader();
     await reader.read(); // the greeting: from here on everything is heard
     let heard = '';
     return {
@@ -187,7 +188,7 @@ describe('live changes', () => {
           const match = /"type":"([^"]+)"/.exec(heard);
           if (match) {
             heard = heard.slice(match.index + match[0].length);
-            return match[1]!;
+            return sure(match[1]);
           }
           const { value, done } = await reader.read();
           if (done) throw new Error('the stream ended');

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
+import { sure } from '@jigsaw/core/lists';
 import { dataSourceOptions } from './dataSource.js';
 
 const oldestVersion = 14;
@@ -20,7 +21,7 @@ export async function migrate(databaseUrl: string): Promise<void> {
   }
   try {
     const [row] = await dataSource.query<{ server_version_num: string }[]>('SHOW server_version_num');
-    refuseOldDatabase(Number(row!.server_version_num));
+    refuseOldDatabase(Number(sure(row).server_version_num));
     await oneAtATime(databaseUrl, () => dataSource.runMigrations());
   } finally {
     await dataSource.destroy();

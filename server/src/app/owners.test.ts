@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from '@jest/globals';
+import { sure } from '@jigsaw/core/lists';
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..');
 const order = (
@@ -25,7 +26,7 @@ const sources: readonly Source[] = order.flatMap((area) =>
 /** Which area owns which table, read from the entities. */
 const ownerOfTable = new Map(
   sources.flatMap(({ area, text }) =>
-    [...text.matchAll(/@Entity\('(\w+)'\)/g)].map(([, table]) => [table!, area] as const),
+    [...text.matchAll(/@Entity\('(\w+)'\)/g)].map(([, table]) => [sure(table), area] as const),
   ),
 );
 
@@ -33,7 +34,7 @@ const ownerOfTable = new Map(
 const ownerOfRow = new Map(
   sources.flatMap(({ area, text }) =>
     [...text.matchAll(/@Entity\('\w+'\)[\s\S]*?export class (\w+Row)/g)].map(
-      ([, row]) => [row!, area] as const,
+      ([, row]) => [sure(row), area] as const,
     ),
   ),
 );
@@ -54,7 +55,7 @@ const ownerOfView = new Map([
 const named = (text: string): string[] =>
   [...text.matchAll(/`[^`]*`|'[^'\n]*'/g)].flatMap(([literal]) =>
     [...literal.matchAll(/(?:\bFROM|\bJOIN|\bINTO|\bUPDATE|\bUSING|,)\s+"(\w+)"(?!\s*[.=])/g)].map(
-      ([, name]) => name!,
+      ([, name]) => sure(name),
     ),
   );
 
@@ -66,7 +67,7 @@ describe('the tables of the database', () => {
     expect(ownerOfRow.size).toBe(ownerOfTable.size);
     const offered = readdirSync(path.join(root, 'migrations')).flatMap((file) =>
       [...readFileSync(path.join(root, 'migrations', file), 'utf8').matchAll(/^ {2}(\w+): `\s*SELECT/gm)].map(
-        ([, view]) => view!,
+        ([, view]) => sure(view),
       ),
     );
     expect(offered.sort()).toEqual([...ownerOfView.keys()].sort());
@@ -85,14 +86,16 @@ describe('the tables of the database', () => {
   it('are reached through entities by their owner only; others refer to them in foreign keys', () => {
     const foreign = sources.flatMap(({ area, file, text }) =>
       [...text.matchAll(/^import \{([^}]*)\} from/gm)].flatMap(([, names]) =>
-        names!.split(',').flatMap((each) => {
-          const row = each.trim();
-          const owner = ownerOfRow.get(row);
-          if (owner === undefined || owner === area || file === 'app/dataSource.ts') return [];
-          const uses = text.match(new RegExp(`\\b${row}\\b`, 'g'))!.length - 1;
-          const keys = text.match(new RegExp(`ForeignKey\\(\\(\\) => ${row}\\)`, 'g'))?.length ?? 0;
-          return uses === keys ? [] : [`${file} uses ${row} of ${owner}`];
-        }),
+        sure(names)
+          .split(',')
+          .flatMap((each) => {
+            const row = each.trim();
+            const owner = ownerOfRow.get(row);
+            if (owner === undefined || owner === area || file === 'app/dataSource.ts') return [];
+            const uses = sure(text.match(new RegExp(`\\b${row}\\b`, 'g'))).length - 1;
+            const keys = text.match(new RegExp(`ForeignKey\\(\\(\\) => ${row}\\)`, 'g'))?.length ?? 0;
+            return uses === keys ? [] : [`${file} uses ${row} of ${owner}`];
+          }),
       ),
     );
     expect(foreign).toEqual([]);

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { sure } from '@jigsaw/core/lists';
 import type { CourseForTests } from '../test/aCourse.js';
 import { aCourse, copyOf, released } from '../test/aCourse.js';
 import { statementsDuring } from '../test/statements.js';
@@ -13,7 +14,7 @@ beforeAll(async () => {
   server = await startTestServer();
   given = await aCourse(server);
   await released(given);
-  const noor = given.students.get('noor')!.browser;
+  const noor = sure(given.students.get('noor')).browser;
   copyId = await copyOf(noor, given.course.id);
   const text = {
     type: 'doc',
@@ -29,7 +30,7 @@ describe('the number of statements', () => {
   const during = async (act: () => Promise<unknown>) => (await statementsDuring(server, act)).length;
 
   it('for a mark that is saved and released is at most twelve each', async () => {
-    const noor = given.students.get('noor')!.enrolmentId;
+    const noor = sure(given.students.get('noor')).enrolmentId;
     const adjustments = [{ enrolmentId: noor, adjustment: { kind: 'adjusted', by: '1', reason: 'led' } }];
     const sheet = {
       typedMark: '30',
@@ -50,7 +51,11 @@ describe('the number of statements', () => {
 
   it('for a move on the Board is at most fifteen', async () => {
     const [crock, carboy] = given.board.groups;
-    const move = { student: given.students.get('noor')!.enrolmentId, from: crock!.id, to: carboy!.id };
+    const move = {
+      student: sure(given.students.get('noor')).enrolmentId,
+      from: sure(crock).id,
+      to: sure(carboy).id,
+    };
     const moving = await during(() =>
       given.instructor
         .post(`/api/sets/${given.set.id}/place`)

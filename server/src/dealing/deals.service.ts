@@ -1,9 +1,11 @@
 import type { OnApplicationShutdown } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
-import { once } from 'node:events';
-import { Worker } from 'node:worker_threads';
+import { fileURLToPath } from 'node:url';
+import { MessageChannel } from 'node:worker_threads';
+import { Piscina } from 'piscina';
 import type { DealLine } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
+import type { DealEnd, DealTask, DealTold } from './deal.thread.js';
 
 const longestMs = 120_000;
 const mostMemoryMb = 512;
@@ -11,46 +13,44 @@ const mostMemoryMb = 512;
 /** Deals of classes that are too large for a page, one at a time: the others wait their turn. */
 @Injectable()
 export class DealsService implements OnApplicationShutdown {
-  private line: Promise<void> = Promise.resolve();
-  private readonly threads = new Set<Worker>();
+  private readonly threads = new Piscina<DealTask, DealEnd>({
+    filename: fileURLToPath(new URL('./deal.thread.js', import.meta.url)),
+    minThreads: 0,
+    maxThreads: 1,
+    resourceLimits: { maxOldGenerationSizeMb: mostMemoryMb },
+  });
 
   async onApplicationShutdown(): Promise<void> {
-    await Promise.all([...this.threads].map((thread) => thread.terminate()));
+    await this.threads.destroy();
   }
 
-  /** @param signal aborted when nobody listens any more. */
-  workOut(problem: DealProblem, hear: (line: DealLine) => void, signal: AbortSignal): Promise<void> {
-    const turn = this.line.then(() => (signal.aborted ? undefined : this.onThread(problem, hear, signal)));
-    this.line = turn.catch(() => undefined);
-    return turn;
-  }
-
-  private async onThread(
-    problem: DealProblem,
-    hear: (line: DealLine) => void,
-    signal: AbortSignal,
-  ): Promise<void> {
-    const thread = new Worker(new URL('./deal.thread.js', import.meta.url), {
-      workerData: problem,
-      resourceLimits: { maxOldGenerationSizeMb: mostMemoryMb },
+  /** @param signal aborted when nobody listens any more; ends the thread, wherever it is. */
+  async workOut(problem: DealProblem, hear: (line: DealLine) => void, signal: AbortSignal): Promise<void> {
+    const { port1: said, port2: tell } = new MessageChannel();
+    const isTooLong = new AbortController();
+    let timer: NodeJS.Timeout | undefined;
+    said.on('message', (told: DealTold) => {
+      // Counted from where it begins, not from where it came to stand in line.
+      if (told === 'begun') timer = setTimeout(() => isTooLong.abort(), longestMs);
+      else hear(told);
     });
-    this.threads.add(thread);
-    thread.on('message', hear);
-    const end = () => void thread.terminate();
-    signal.addEventListener('abort', end);
-    const timer = setTimeout(() => {
-      hear({
-        kind: 'given-up',
-        detail: 'No deal was found in two minutes. Take rules away, or deal part of the class.',
-      });
-      end();
-    }, longestMs);
     try {
-      await once(thread, 'exit'); // rejects with what went wrong in it
+      const end = await this.threads.run(
+        { problem, tell },
+        { transferList: [tell], signal: AbortSignal.any([signal, isTooLong.signal]) },
+      );
+      said.close();
+      hear(end);
+    } catch (cause) {
+      if (isTooLong.signal.aborted)
+        hear({
+          kind: 'given-up',
+          detail: 'No deal was found in two minutes. Take rules away, or deal part of the class.',
+        });
+      else if (!signal.aborted) throw cause;
     } finally {
       clearTimeout(timer);
-      signal.removeEventListener('abort', end);
-      this.threads.delete(thread);
+      said.close();
     }
   }
 }

@@ -4,6 +4,7 @@ import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { Home } from '@jigsaw/core/dealing';
 import { expertTables, tableName } from '@jigsaw/core/dealing';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { SignedIn } from '../identity/index.js';
 import { Memberships } from '../placing/index.js';
 import type { Work } from '../platform/unitOfWork.js';
@@ -42,7 +43,7 @@ export class ExpertsService {
     const seats = tables.flatMap((table, at) =>
       table.members.map((enrolmentId) => ({
         enrolmentId,
-        groupId: groups[at]!.id as GroupId,
+        groupId: sure(groups[at]).id as GroupId,
         isLeader: false,
       })),
     );

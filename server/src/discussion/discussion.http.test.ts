@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import { sure } from '@jigsaw/core/lists';
 import { newId } from '../platform/ids.js';
 import { aCourse, aText, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -30,7 +31,7 @@ beforeEach(async () => {
   copyId = await copyOf(student('noor'), given.course.id, title);
 });
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const post = (browser: Browser, text: string, more: object = {}) =>
   browser
     .post(`/api/copies/${copyId}/posts`)
@@ -43,7 +44,9 @@ const read = async (browser: Browser) =>
   (await browser.get(`/api/copies/${copyId}/discussion`).expect(200)).body as DiscussionView;
 const textsOf = ({ threads }: DiscussionView) =>
   threads.map((thread) =>
-    thread.posts.map((each) => (each.text ? JSON.stringify(each.text).match(/"text":"([^"]+)"/)![1] : '—')),
+    thread.posts.map((each) =>
+      each.text ? sure(JSON.stringify(each.text).match(/"text":"([^"]+)"/))[1] : '—',
+    ),
   );
 
 describe('a group’s discussion', () => {
@@ -58,7 +61,7 @@ describe('a group’s discussion', () => {
       ['I read the meter first.'],
     ]);
     expect(
-      view.threads[0]!.posts.map(({ author, words, isNew, parentId }) => [
+      sure(view.threads[0]).posts.map(({ author, words, isNew, parentId }) => [
         author.name,
         author.isStaff,
         words,
@@ -189,7 +192,7 @@ describe('a group’s discussion', () => {
     for (let at = 0; at < 63; at += 1) ids.push((await written(student('noor'), `Thread number ${at}`)).id);
     await written(student('jorge'), 'A late reply.', { parentId: ids[0] });
     const first = await read(student('jorge'));
-    expect([first.threads.length, first.threads[0]!.posts.length, first.next]).toEqual([60, 2, ids[59]]);
+    expect([first.threads.length, sure(first.threads[0]).posts.length, first.next]).toEqual([60, 2, ids[59]]);
     const rest = (
       await student('jorge').get(`/api/copies/${copyId}/discussion`).query({ after: first.next }).expect(200)
     ).body as DiscussionView;

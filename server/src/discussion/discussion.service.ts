@@ -6,6 +6,7 @@ import type { AddPost, ChangePost, DiscussionView, PostView } from '@jigsaw/cont
 import { discussionRules, suggestedMark } from '@jigsaw/core/discussion';
 import type { DiscussionAct } from '@jigsaw/core/discussion';
 import type { CopyId, PostId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { mayAct } from '@jigsaw/core/release';
 import { countWords, plainText } from '@jigsaw/core/text';
 import { authorsById } from '../course/index.js';
@@ -61,7 +62,7 @@ export class DiscussionService {
         id,
         posts: posts.filter((post) => post.threadId === id && isShown(post, posts, access)).map(view),
       })),
-      next: threads.length > threadsAPage ? page.at(-1)! : null,
+      next: threads.length > threadsAPage ? sure(page.at(-1)) : null,
       mayOpenThread: this.may(access, 'open-thread'),
       mayReply: this.may(access, 'reply'),
       met: await this.metOf(access, manager),

@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { DeskView, MarkView } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, aSheet, aText, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -19,7 +20,7 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 beforeEach(() => server.clock.set('2026-11-10T10:00:00Z'));
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 async function aFolder(
   settings: Record<string, unknown>,
 ): Promise<{ folder: ActivityView; copyId: string; title: string }> {
@@ -65,7 +66,7 @@ describe('what a submission folder takes', () => {
     const [left] = await server.app
       .get(DataSource)
       .query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
-    expect(left!.count).toBe(0); // nothing stays of what was refused
+    expect(sure(left).count).toBe(0); // nothing stays of what was refused
   });
 
   it('takes no text, no empty hand-in, and never more files than it says, however many come at once', async () => {
@@ -85,10 +86,14 @@ describe('what a submission folder takes', () => {
     expect(answers.filter((answer) => answer.status === 422)).toHaveLength(27);
     const { files } = await work(student('noor'), copyId);
     expect(files).toHaveLength(3);
-    const owner = files[0]!.addedBy.name === 'Noor' ? 'noor' : 'jorge';
-    await student(owner).delete(`/api/copies/${copyId}/files/${files[0]!.id}`).expect(200);
+    const owner = sure(files[0]).addedBy.name === 'Noor' ? 'noor' : 'jorge';
+    await student(owner)
+      .delete(`/api/copies/${copyId}/files/${sure(files[0]).id}`)
+      .expect(200);
     await addFile(student('noor'), copyId, 'instead.txt', Buffer.from('instead'));
-    await student(owner).post(`/api/copies/${copyId}/files/${files[0]!.id}/put-back`).expect(409); // its place is taken
+    await student(owner)
+      .post(`/api/copies/${copyId}/files/${sure(files[0]).id}/put-back`)
+      .expect(409); // its place is taken
   });
 
   it('takes 300 files one after the other no further than its limit', async () => {
@@ -107,7 +112,9 @@ describe('attempts', () => {
     const { body } = (await handIn(student('noor'), copyId, 1).expect(200)) as { body: WorkView };
     expect(body).toMatchObject({ mayHandIn: false, state: 'done' });
     await add(student('jorge'), copyId, 'b.txt', Buffer.from('b')).expect(409);
-    await student('noor').delete(`/api/copies/${copyId}/files/${body.files[0]!.id}`).expect(409);
+    await student('noor')
+      .delete(`/api/copies/${copyId}/files/${sure(body.files[0]).id}`)
+      .expect(409);
     await handIn(student('jorge'), copyId, 2).expect(409);
   });
 
@@ -115,7 +122,9 @@ describe('attempts', () => {
     const { copyId } = await aFolder({ attempts: 'latest' });
     const first = await addFile(student('noor'), copyId, 'v1.txt', Buffer.from('v1'));
     await handIn(student('noor'), copyId, 1).expect(200);
-    await student('noor').delete(`/api/copies/${copyId}/files/${first.files[0]!.id}`).expect(200);
+    await student('noor')
+      .delete(`/api/copies/${copyId}/files/${sure(first.files[0]).id}`)
+      .expect(200);
     await addFile(student('noor'), copyId, 'v2.txt', Buffer.from('v2'));
     const { body } = (await handIn(student('jorge'), copyId, 2).expect(200)) as { body: WorkView };
     expect(
@@ -130,7 +139,9 @@ describe('attempts', () => {
     const { copyId } = await aFolder({ attempts: 'all' });
     const first = await addFile(student('noor'), copyId, 'week1.txt', Buffer.from('w1'));
     await handIn(student('noor'), copyId, 1).expect(200);
-    await student('noor').delete(`/api/copies/${copyId}/files/${first.files[0]!.id}`).expect(409);
+    await student('noor')
+      .delete(`/api/copies/${copyId}/files/${sure(first.files[0]).id}`)
+      .expect(409);
     const nothing = await handIn(student('noor'), copyId, 2).expect(422);
     expect(nothing.body).toMatchObject({ detail: 'There is nothing new to hand in. Add a file first.' });
     await addFile(student('jorge'), copyId, 'week2.txt', Buffer.from('w2'));
@@ -175,7 +186,7 @@ describe('a folder for single students', () => {
     server.clock.set('2026-11-12T19:00:00Z');
     await handIn(student('jorge'), copyId, 1).expect(200); // 2 h 1 min late: a tenth of 40
 
-    const desk = (await given.instructor.get(`/api/releases/${folder.release!.id}/desk`).expect(200))
+    const desk = (await given.instructor.get(`/api/releases/${sure(folder.release).id}/desk`).expect(200))
       .body as DeskView;
     expect(desk.markFor).toBe('student');
     expect(
@@ -192,7 +203,7 @@ describe('a folder for single students', () => {
       state: 'done',
     });
 
-    const jorge = given.students.get('jorge')!.enrolmentId;
+    const jorge = sure(given.students.get('jorge')).enrolmentId;
     await given.instructor
       .put(`/api/copies/${copyId}/marks/${jorge}`)
       .send({ ...aSheet, typedMark: '30' })
@@ -214,7 +225,7 @@ describe('a folder for single students', () => {
     expect((await mine('noor')).filter((each) => each.title === title)).toEqual([]);
     await given.instructor.get(`/api/copies/${copyId}/marks/group`).expect(404); // the group has no mark here
     await given.instructor
-      .get(`/api/copies/${copyId}/marks/${given.students.get('amina')!.enrolmentId}`)
+      .get(`/api/copies/${copyId}/marks/${sure(given.students.get('amina')).enrolmentId}`)
       .expect(404);
     await given.instructor.post(`/api/copies/${copyId}/marks/${jorge}/recall`).expect(200);
     expect((await mine('jorge')).filter((each) => each.title === title)).toEqual([]);

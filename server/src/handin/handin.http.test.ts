@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, aText, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -17,7 +18,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const bytesOf = async (browser: Browser, path: string): Promise<Buffer> => {
   const answer = await browser
     .get(path)
@@ -92,24 +93,30 @@ describe('working on a hand-in', () => {
   it('keeps a teammate’s file out of reach of deleting', async () => {
     const copyId = await aCopy();
     const copy = await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
-    await student('jorge').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(403);
+    await student('jorge')
+      .delete(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}`)
+      .expect(403);
     const out = (await student('noor')
-      .delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`)
+      .delete(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}`)
       .expect(200)) as { body: WorkView };
     expect(out.body.files).toEqual([]);
-    await student('noor').delete(`/api/copies/${copyId}/files/${copy.files[0]!.id}`).expect(200); // a second press changes nothing
+    await student('noor')
+      .delete(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}`)
+      .expect(200); // a second press changes nothing
     const back = (await student('noor')
-      .post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`)
+      .post(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}/put-back`)
       .expect(200)) as { body: WorkView };
     expect(back.body.files.map((file) => file.name)).toEqual(['crock.txt']);
-    await student('noor').post(`/api/copies/${copyId}/files/${copy.files[0]!.id}/put-back`).expect(200);
+    await student('noor')
+      .post(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}/put-back`)
+      .expect(200);
   });
 
   it('gives a file back byte for byte, as an attachment that no browser opens as a page', async () => {
     const copyId = await aCopy();
     const bytes = randomBytes(2_500_000); // more than two chunks
     const copy = await addFile(student('noor'), copyId, 'Größe "1" <b>.html', bytes);
-    const path = `/api/copies/${copyId}/files/${copy.files[0]!.id}`;
+    const path = `/api/copies/${copyId}/files/${sure(copy.files[0]).id}`;
     expect(
       createHash('sha256')
         .update(await bytesOf(student('jorge'), path))
@@ -150,7 +157,7 @@ describe('working on a hand-in', () => {
     const [left] = await server.app
       .get(DataSource)
       .query<{ count: number }[]>(`SELECT count(*)::int AS "count" FROM "blob" WHERE "sha256" IS NULL`);
-    expect(left!.count).toBe(0);
+    expect(sure(left).count).toBe(0);
   });
 
   it('refuses what is announced too large before it comes, and what is longer than anybody announced', async () => {
@@ -239,7 +246,7 @@ describe('handing in', () => {
       .post(`/api/copies/${copyId}/hand-in`)
       .send({ attempt: 1 })
       .expect(200)) as { body: WorkView };
-    expect(body.handIns[0]!.late).toEqual({ minutes: 1685, deduction: '8' });
+    expect(sure(body.handIns[0]).late).toEqual({ minutes: 1685, deduction: '8' });
   });
 
   it('may be read but no longer changed once closed', async () => {

@@ -5,7 +5,7 @@ import type { HandInView, WorkFile, WorkView } from '@jigsaw/contract/handin';
 import type { WorkState } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
 import type { CopyId, EnrolmentId, FileId, HandInId } from '@jigsaw/core/ids';
-import { keyedBy } from '@jigsaw/core/lists';
+import { keyedBy, sure } from '@jigsaw/core/lists';
 import { FilesService } from '../files/index.js';
 import { authorsById } from '../course/index.js';
 import { Clock } from '../platform/clock.js';
@@ -81,7 +81,7 @@ export class WorkReader {
     );
     const handedIn = new Set(handIns.flatMap((handIn) => handIn.fileIds));
     const fileView = (row: WorkFileRow): WorkFile => {
-      const file = fileOf.get(row.fileId)!;
+      const file = sure(fileOf.get(row.fileId));
       return {
         id: file.id as FileId,
         name: file.name,
@@ -130,7 +130,7 @@ export class WorkReader {
           text: part.text,
           words: part.words,
         })),
-        files: handIn.fileIds.map((fileId) => fileView(workFileOf.get(fileId)!)),
+        files: handIn.fileIds.map((fileId) => fileView(sure(workFileOf.get(fileId)))),
       })),
       state: workState(
         own[0]?.handedInAt ?? null,

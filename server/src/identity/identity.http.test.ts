@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { SignInLinks } from '@jigsaw/contract/identity';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, importPaste } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { password, startTestServer } from '../test/testServer.js';
@@ -18,7 +19,7 @@ describe('signing in', () => {
       .post('/api/session')
       .send({ email: 'IN@Quillmere.example', password })
       .expect(200);
-    expect(answer.headers['set-cookie']![0]).toMatch(/HttpOnly.*SameSite=Lax/);
+    expect(sure(answer.headers['set-cookie'])[0]).toMatch(/HttpOnly.*SameSite=Lax/);
     await browser.get('/api/session').expect(200);
     await browser.delete('/api/session').expect(200);
     await browser.get('/api/session').expect(401);
@@ -81,7 +82,7 @@ describe('first passwords', () => {
       students: 3,
     });
     const again = await instructor
-      .post(`/api/courses/${course.id}/roster/${students.get('noor')!.enrolmentId}/sign-in-link`)
+      .post(`/api/courses/${course.id}/roster/${sure(students.get('noor')).enrolmentId}/sign-in-link`)
       .expect(200);
     expect(again.body).toMatchObject({ links: [] });
     await importPaste(instructor, course.id, 'late@quillmere.example');
@@ -89,7 +90,7 @@ describe('first passwords', () => {
       .post(`/api/courses/${course.id}/roster/sign-in-links`)
       .expect(200)) as { body: SignInLinks };
     expect(body.links.map((link) => link.email)).toEqual(['late@quillmere.example']);
-    const token = body.links[0]!.url.split('#')[1];
+    const token = sure(body.links[0]).url.split('#')[1];
     await server.browser().post('/api/session/password').send({ token, password: 'short' }).expect(422);
     await server.browser().post('/api/session/password').send({ token, password }).expect(200);
     await server
@@ -117,7 +118,7 @@ describe('first passwords', () => {
       const { body } = (await instructor
         .post(`/api/courses/${course.id}/roster/sign-in-links`)
         .expect(200)) as { body: SignInLinks };
-      return body.links.find((link) => link.email === email)!.url.split('#')[1];
+      return sure(body.links.find((link) => link.email === email)).url.split('#')[1];
     };
     const choose = (token: string | undefined) =>
       server.browser().post('/api/session/password').send({ token, password });
@@ -143,11 +144,14 @@ describe('first passwords', () => {
       { name: 'Noor', role: 'student', note: 'in Crock', groupNumber: 1 },
     ]);
     const browser = server.browser();
-    await browser.post('/api/session/demo').send({ personId: body.demoPeople[0]!.personId }).expect(200);
+    await browser
+      .post('/api/session/demo')
+      .send({ personId: sure(body.demoPeople[0]).personId })
+      .expect(200);
     const { body: session } = (await browser.get('/api/session').expect(200)) as {
       body: { person: { id: string } };
     };
-    expect(session.person.id).toBe(body.demoPeople[0]!.personId);
+    expect(session.person.id).toBe(sure(body.demoPeople[0]).personId);
     await server
       .browser()
       .post('/api/session/demo')

@@ -3,6 +3,7 @@ import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import { sameAddress } from '@jigsaw/core/course';
+import { sure } from '@jigsaw/core/lists';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -87,7 +88,7 @@ export class PeopleService {
     const made = await this.accountsFor(manager, [
       { email, name: was.name, familyName: was.familyName, reading: was.reading },
     ]);
-    return made.get(sameAddress(email))!;
+    return sure(made.get(sameAddress(email)));
   }
 
   /** Names of accounts as they are to be; one statement. */

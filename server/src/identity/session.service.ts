@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { DataSource, LessThan, MoreThan } from 'typeorm';
 import type { PersonId } from '@jigsaw/core/ids';
 import { sameAddress } from '@jigsaw/core/course';
+import { sure } from '@jigsaw/core/lists';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -98,7 +99,7 @@ export class SessionService {
       .getRepository(SignInFailureRow)
       .find({ where: { addressKey, at: MoreThan(new Date(now - triesWindowMs)) }, order: { at: 'ASC' } });
     if (recent.length < triesAllowed) return;
-    throw problems.tooManyTries((recent[0]!.at.getTime() + triesWindowMs - now) / 1000);
+    throw problems.tooManyTries((sure(recent[0]).at.getTime() + triesWindowMs - now) / 1000);
   }
 }
 

@@ -1,4 +1,5 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from '@jest/globals';
+import { sure } from '@jigsaw/core/lists';
 import { addFile, aCourse, aMember, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { follow } from '../test/following.js';
@@ -36,8 +37,8 @@ afterEach(() => {
 });
 afterAll(() => server.stop());
 
-const crock = () => given.board.groups[0]!.id;
-const browserOf = (name: string) => given.students.get(name)!.browser;
+const crock = () => sure(given.board.groups[0]).id;
+const browserOf = (name: string) => sure(given.students.get(name)).browser;
 const listen = async (browser: Browser) => {
   const following = await follow(browser, given.course.id);
   open.push(following);
@@ -48,7 +49,7 @@ const addsAFile = async (name: string) =>
 const place = (name: string, from: string | null, to: string | null) =>
   given.instructor
     .post(`/api/sets/${given.set.id}/place`)
-    .send({ moves: [{ student: given.students.get(name)!.enrolmentId, from, to }] })
+    .send({ moves: [{ student: sure(given.students.get(name)).enrolmentId, from, to }] })
     .expect(200);
 /** Everybody hears of it: whatever came before it and is not heard by then does not come. */
 const forAll = () => {
@@ -80,21 +81,21 @@ describe('live changes', () => {
       await listen(browserOf('noor')),
       await listen(browserOf('nino')),
     ];
-    await place('amina', given.board.groups[1]!.id, null);
+    await place('amina', sure(given.board.groups[1]).id, null);
     await forAll();
     expect(await ofTomas.until('set.changed')).toEqual(['students.placed', 'set.changed']);
     expect(await ofNoor.until('set.changed')).toEqual(['set.changed']);
     expect(await ofNino.until('set.changed')).toEqual(['set.changed']);
     const ofAmina = await listen(browserOf('amina'));
-    await place('amina', null, given.board.groups[1]!.id);
+    await place('amina', null, sure(given.board.groups[1]).id);
     await ofAmina.until('students.placed');
-    await place('amina', given.board.groups[1]!.id, null); // she is in none of the groups concerned any more
+    await place('amina', sure(given.board.groups[1]).id, null); // she is in none of the groups concerned any more
     await ofAmina.until('students.placed');
   });
 
   it('of what staff keep about somebody do not reach that person', async () => {
     const [ofInstructor, ofNino] = [await listen(given.instructor), await listen(browserOf('nino'))];
-    const nino = given.students.get('nino')!.enrolmentId;
+    const nino = sure(given.students.get('nino')).enrolmentId;
     const edit = {
       enrolmentId: nino,
       from: { attributes: { 'Kept back': null } },
@@ -113,7 +114,7 @@ describe('live changes', () => {
     const ofKofi = await listen(browserOf('kofi'));
     await given.instructor
       .post(`/api/courses/${given.course.id}/roster/changes`)
-      .send({ act: 'drop', enrolmentIds: [given.students.get('kofi')!.enrolmentId] })
+      .send({ act: 'drop', enrolmentIds: [sure(given.students.get('kofi')).enrolmentId] })
       .expect(200);
     await ofKofi.over;
     await browserOf('kofi').get(`/api/courses/${given.course.id}/changes`).expect(404);

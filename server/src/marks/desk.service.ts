@@ -3,7 +3,7 @@ import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { DeskList, DeskRow, DeskView, MarkView } from '@jigsaw/contract/marks';
 import type { ActivityId, CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
-import { groupedBy } from '@jigsaw/core/lists';
+import { groupedBy, sure } from '@jigsaw/core/lists';
 import type { PersonMark } from '@jigsaw/core/marks';
 import { isStale, markState, memberMark, needsMarking, unitMark } from '@jigsaw/core/marks';
 import { isReleased } from '@jigsaw/core/release';
@@ -54,7 +54,7 @@ export class DeskService {
             releaseId: access.release.id as ReleaseId,
             kind: access.activity.kind,
             title: access.activity.title,
-            points: plainDecimal(access.activity.points!),
+            points: plainDecimal(sure(access.activity.points)),
             toMark: own.filter(({ sheet }) => needsMarking(sheet)).length,
             unitCount: own.length,
             markFor: this.kinds.markFor(access),
@@ -75,7 +75,7 @@ export class DeskService {
       releaseId,
       kind: activity.kind,
       title: activity.title,
-      points: plainDecimal(activity.points!),
+      points: plainDecimal(sure(activity.points)),
       due: activity.due?.toISOString() ?? null,
       markFor: this.kinds.markFor(first),
       rows: await this.rows(own),
@@ -98,7 +98,7 @@ export class DeskService {
     );
     const students = markings.flatMap(({ unit }) => (unit === 'group' ? [] : [unit]));
     const student = await authorsById(manager, students, '');
-    const homeOf = await homeGroups(manager, accesses[0]!.release, students);
+    const homeOf = await homeGroups(manager, sure(accesses[0]).release, students);
     return markings
       .map((marking): DeskRow => {
         const { access, unit, work } = marking;

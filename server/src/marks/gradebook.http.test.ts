@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Gradebook, MarkView } from '@jigsaw/contract/marks';
+import { sure } from '@jigsaw/core/lists';
 import { aSheet, aCourse, addFile, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -23,15 +24,16 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
-const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
+const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
 const read = async () =>
   (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)).body as Gradebook;
 const cellsOf = async (name: string) => {
   const book = await read();
-  return book.students
-    .find((each) => each.enrolmentId === idOf(name))!
-    .cells.map((cell) => [cell.state, cell.mark]);
+  return sure(book.students.find((each) => each.enrolmentId === idOf(name))).cells.map((cell) => [
+    cell.state,
+    cell.mark,
+  ]);
 };
 const mark = async (sheet: object): Promise<MarkView> => {
   const copyId = await copyOf(student('noor'), given.course.id, '=Report');
@@ -90,27 +92,27 @@ describe('the gradebook', () => {
         .post(`/api/sets/${given.set.id}/place`)
         .send({ moves: [{ student: idOf('noor'), from, to }] })
         .expect(200);
-    await place(crock!.id, null);
+    await place(sure(crock).id, null);
     expect((await cellsOf('noor'))[0]).toEqual(['released', '23.5']);
     expect((await cellsOf('noor'))[1]).toEqual(['not-theirs', null]);
-    await place(null, crock!.id);
+    await place(null, sure(crock).id);
   });
 
   it('shows the work somebody is credited with before a group in which there is none', async () => {
     const given2 = await aCourse(server, { email: 'moved@quillmere.example', students: 4, groups: 2 });
     const [crock, carboy] = given2.board.groups;
     await released(given2);
-    const amina = given2.students.get('amina')!; // of Carboy, which stands behind Crock
+    const amina = sure(given2.students.get('amina')); // of Carboy, which stands behind Crock
     const copyId = await copyOf(amina.browser, given2.course.id);
     await addFile(amina.browser, copyId, 'carboy.txt', Buffer.from('pH'));
     await amina.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
     await given2.instructor
       .post(`/api/sets/${given2.set.id}/place`)
-      .send({ moves: [{ student: amina.enrolmentId, from: carboy!.id, to: crock!.id }] })
+      .send({ moves: [{ student: amina.enrolmentId, from: sure(carboy).id, to: sure(crock).id }] })
       .expect(200);
     const book = (await given2.instructor.get(`/api/courses/${given2.course.id}/gradebook`).expect(200))
       .body as Gradebook;
-    const cell = book.students.find((each) => each.enrolmentId === amina.enrolmentId)!.cells[0]!;
+    const cell = sure(sure(book.students.find((each) => each.enrolmentId === amina.enrolmentId)).cells[0]);
     expect(cell).toMatchObject({ state: 'to-mark', copyId });
   });
 

@@ -7,7 +7,7 @@ import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { isReleased } from '@jigsaw/core/release';
-import { groupedBy } from '@jigsaw/core/lists';
+import { groupedBy, sure } from '@jigsaw/core/lists';
 import { cellOf } from '@jigsaw/core/marks';
 import { Gate, Kinds, plainDecimal } from '../release/index.js';
 import { Viewers } from '../course/index.js';
@@ -61,7 +61,7 @@ export class GradebookService {
         markFor: this.kinds.markFor(access),
         kind: access.activity.kind,
         title: access.activity.title,
-        points: plainDecimal(access.activity.points!),
+        points: plainDecimal(sure(access.activity.points)),
         due: access.activity.due?.toISOString() ?? null,
       })),
       students: students.map(({ email: _email, ...student }) => ({

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
+import { sure } from '@jigsaw/core/lists';
 import type { Adjustment, KeptSheet } from '@jigsaw/core/marks';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
@@ -39,7 +40,7 @@ export class Markings {
     const markByUnit = new Map(marks.map((mark) => [`${mark.copyId} ${mark.enrolmentId ?? 'group'}`, mark]));
     const adjustmentsOf = new Map(marks.map((mark) => [mark.copyId, mark.adjustments ?? {}]));
     return works.map((work) => {
-      const access = accessById.get(work.copyId)!;
+      const access = sure(accessById.get(work.copyId));
       const mark = markByUnit.get(`${work.copyId} ${work.unit}`) ?? null;
       return {
         access,
@@ -78,7 +79,7 @@ function sheetOf(
 ): KeptSheet {
   return {
     unit: work.unit,
-    points: plainDecimal(activity.points!),
+    points: plainDecimal(sure(activity.points)),
     rubric: activity.rubric,
     typed: mark?.typedMark ? plainDecimal(mark.typedMark) : null,
     overrideReason: mark?.overrideReason ?? '',

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, aSheet, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -28,8 +29,8 @@ beforeEach(async () => {
   await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
 });
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
-const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
+const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
 const save = (sheet: object) =>
   given.instructor
     .put(`/api/copies/${copyId}/marks/group`)
@@ -50,7 +51,7 @@ const adjusted = (name: string, by: string, reason: string) => ({
 describe('the Marking desk', () => {
   it('lists the groups with their state and what needs the marker', async () => {
     const { body } = (await given.instructor
-      .get(`/api/releases/${activity.release!.id}/desk`)
+      .get(`/api/releases/${sure(activity.release).id}/desk`)
       .expect(200)) as { body: DeskView };
     expect(body.rows).toMatchObject([
       {
@@ -194,7 +195,7 @@ describe('the Marking desk', () => {
     expect((await given.instructor.get(`/api/copies/${copyId}/marks/group`).expect(200)).body).toMatchObject({
       isStale: true,
     });
-    const { body } = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`)) as {
+    const { body } = (await given.instructor.get(`/api/releases/${sure(activity.release).id}/desk`)) as {
       body: DeskView;
     };
     expect(body.rows[0]).toMatchObject({ needsYou: true });
@@ -204,7 +205,7 @@ describe('the Marking desk', () => {
     const [crock] = given.board.groups;
     await given.instructor
       .post(`/api/sets/${given.set.id}/place`)
-      .send({ moves: [{ student: idOf('jorge'), from: crock!.id, to: null }] })
+      .send({ moves: [{ student: idOf('jorge'), from: sure(crock).id, to: null }] })
       .expect(200);
     await save({}).expect(200);
     await releaseMarks(1).expect(200);
@@ -217,7 +218,7 @@ describe('the Marking desk', () => {
     await student('jorge').get(`/api/copies/${copyId}`).expect(404);
     await given.instructor
       .post(`/api/sets/${given.set.id}/place`)
-      .send({ moves: [{ student: idOf('jorge'), from: null, to: crock!.id }] })
+      .send({ moves: [{ student: idOf('jorge'), from: null, to: sure(crock).id }] })
       .expect(200);
   });
 
@@ -230,13 +231,13 @@ describe('the Marking desk', () => {
         .expect(200);
     await save({}).expect(200);
     await releaseMarks(1).expect(200);
-    await place(crock!.id, null);
+    await place(sure(crock).id, null);
     await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200); // by Noor alone
     await save({ version: 1 }).expect(200);
     await releaseMarks(2).expect(200);
     expect(await myMark('jorge')).toBeUndefined();
     expect(await myMark('noor')).toMatchObject({ mark: '23.5' });
-    await place(null, crock!.id);
+    await place(null, sure(crock).id);
   });
 
   it('keeps who changed a mark, when, and from what to what', async () => {

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { newId } from '../platform/ids.js';
 import { aCourse, addFile, anAssignment, aSheet, aText, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -54,7 +55,7 @@ beforeEach(async () => {
   await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
 });
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const sheet = () => `/api/copies/${copyId}/marks/group`;
 const save = (more: object) => given.instructor.put(sheet()).send({ ...aSheet, ...more });
 const releaseMarks = (version: number) => given.instructor.post(`${sheet()}/release`).send({ version });
@@ -90,9 +91,9 @@ describe('marking by rubric', () => {
       state: 'drafted',
       members: [{ mark: '32' }, { mark: '32' }],
     });
-    const desk = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200))
+    const desk = (await given.instructor.get(`/api/releases/${sure(activity.release).id}/desk`).expect(200))
       .body as DeskView;
-    expect(desk.rows[0]!.mark).toEqual({ state: 'drafted', groupMark: '32' });
+    expect(sure(desk.rows[0]).mark).toEqual({ state: 'drafted', groupMark: '32' });
   });
 
   it('gives each student the rubric with what was picked and said, as it was at release', async () => {
@@ -103,7 +104,7 @@ describe('marking by rubric', () => {
       ...anAssignment({
         kind: 'folder',
         title: `Report ${count}`,
-        rubric: { criteria: [rubric.criteria[0]!] },
+        rubric: { criteria: [sure(rubric.criteria[0])] },
       }),
       version: activity.version,
     };
@@ -127,7 +128,7 @@ describe('marking by rubric', () => {
       version: 1,
     }).expect(200);
     await releaseMarks(2).expect(200);
-    expect((await myMark('jorge'))!.steps).toEqual([
+    expect(sure(await myMark('jorge')).steps).toEqual([
       { code: 'group-mark', mark: '35', max: '40' },
       { code: 'override', rubricMark: '32', mark: '35', reason: 'The rubric misses their second trial' },
     ]);
@@ -168,15 +169,17 @@ describe('marking talk and wikis', () => {
         .expect(200);
     await write('noor');
     const rows = async () =>
-      ((await given.instructor.get(`/api/releases/${talk.release!.id}/desk`).expect(200)).body as DeskView)
-        .rows;
+      (
+        (await given.instructor.get(`/api/releases/${sure(talk.release).id}/desk`).expect(200))
+          .body as DeskView
+      ).rows;
     expect((await rows()).map((row) => [row.student?.name, row.needsYou])).toEqual([
       ['Jorge', false],
       ['Noor', true],
       ['Amina', false],
       ['Kofi', false],
     ]);
-    const noor = given.students.get('noor')!.enrolmentId;
+    const noor = sure(given.students.get('noor')).enrolmentId;
     const sheetOf = `/api/copies/${copy}/marks/${noor}`;
     const view = (await given.instructor.get(sheetOf).expect(200)).body as MarkView;
     expect(view).toMatchObject({
@@ -205,15 +208,20 @@ describe('marking talk and wikis', () => {
   it('gives a wiki’s group one mark once its time is over', async () => {
     const log = await released(given, { kind: 'wiki', title: `Log ${count}` });
     const copy = await copyOf(student('noor'), given.course.id, `Log ${count}`);
-    const page = ((await student('noor').get(`/api/copies/${copy}/wiki`)).body as { pages: { id: string }[] })
-      .pages[0]!.id;
+    const page = sure(
+      ((await student('noor').get(`/api/copies/${copy}/wiki`)).body as { pages: { id: string }[] }).pages[0],
+    ).id;
     await student('noor')
       .put(`/api/copies/${copy}/wiki/pages/${page}`)
       .send({ title: 'Log', text: aText('Day 1'), basedOn: 1 })
       .expect(200);
     const first = async () =>
-      ((await given.instructor.get(`/api/releases/${log.release!.id}/desk`).expect(200)).body as DeskView)
-        .rows[0]!;
+      sure(
+        (
+          (await given.instructor.get(`/api/releases/${sure(log.release).id}/desk`).expect(200))
+            .body as DeskView
+        ).rows[0],
+      );
     expect(await first()).toMatchObject({
       unit: 'group',
       work: { by: 'Noor', isComplete: false },
@@ -235,10 +243,10 @@ describe('marking talk and wikis', () => {
 
   it('has no desk for what is not marked', async () => {
     const talk = await released(given, { kind: 'discussion', title: `Free ${count}`, points: null });
-    await given.instructor.get(`/api/releases/${talk.release!.id}/desk`).expect(404);
+    await given.instructor.get(`/api/releases/${sure(talk.release).id}/desk`).expect(404);
     const copy = await copyOf(student('noor'), given.course.id, `Free ${count}`);
     await given.instructor
-      .get(`/api/copies/${copy}/marks/${given.students.get('noor')!.enrolmentId}`)
+      .get(`/api/copies/${copy}/marks/${sure(given.students.get('noor')).enrolmentId}`)
       .expect(404);
   });
 });

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import { readGroupFile } from '@jigsaw/core/placing';
 import { readTable } from '@jigsaw/core/roster';
 import { aCourse } from '../test/aCourse.js';
@@ -18,9 +19,10 @@ afterAll(() => server.stop());
 const board = async () =>
   (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView;
 const place = (moves: unknown[]) => given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves });
-const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
 const groupOf = async (name: string) =>
-  (await board()).students.find((student) => student.enrolmentId === idOf(name))!.seats[0]?.groupId ?? null;
+  sure((await board()).students.find((student) => student.enrolmentId === idOf(name))).seats[0]?.groupId ??
+  null;
 
 describe('group sets', () => {
   it('makes groups of the size asked for, with pasted names first', async () => {
@@ -72,7 +74,7 @@ describe('a set taken elsewhere', () => {
 
   it('goes out as a file that gives the same places', async () => {
     await given.instructor
-      .patch(`/api/groups/${given.board.groups[0]!.id}`)
+      .patch(`/api/groups/${sure(given.board.groups[0]).id}`)
       .send({ name: '=Crock', capacity: null, version: 1 })
       .expect(200);
     const { text } = await given.instructor.get(`/api/sets/${given.set.id}/groups.csv`).expect(200);
@@ -89,13 +91,13 @@ describe('a set taken elsewhere', () => {
     expect(file).toMatchObject({ ok: true, problems: [] });
     if (file.ok)
       expect(Object.fromEntries(file.moves.map((move) => [move.student, move.to]))).toEqual(
-        Object.fromEntries(seated.map((each) => [each.enrolmentId, each.seats[0]!.groupId])),
+        Object.fromEntries(seated.map((each) => [each.enrolmentId, sure(each.seats[0]).groupId])),
       );
     await given.instructor
-      .patch(`/api/groups/${given.board.groups[0]!.id}`)
+      .patch(`/api/groups/${sure(given.board.groups[0]).id}`)
       .send({ name: 'Crock', capacity: null, version: 2 })
       .expect(200);
-    for (const browser of [given.students.get('noor')!.browser]) {
+    for (const browser of [sure(given.students.get('noor')).browser]) {
       await browser.get(`/api/sets/${given.set.id}/groups.csv`).expect(404);
       await browser
         .post(`/api/sets/${given.set.id}/copies`)
@@ -108,12 +110,12 @@ describe('a set taken elsewhere', () => {
 describe('where somebody has been', () => {
   it('is told with who put them there, to staff alone', async () => {
     const other = await aCourse(server, { email: 'places@quillmere.example', students: 2, groups: 1 });
-    const { enrolmentId, browser } = other.students.get('noor')!;
+    const { enrolmentId, browser } = sure(other.students.get('noor'));
     const [crock] = other.board.groups;
     const put = (moves: unknown[]) =>
       other.instructor.post(`/api/sets/${other.set.id}/place`).send({ moves }).expect(200);
-    await put([{ student: enrolmentId, from: crock!.id, to: null }]);
-    await put([{ student: enrolmentId, from: null, to: crock!.id }]);
+    await put([{ student: enrolmentId, from: sure(crock).id, to: null }]);
+    await put([{ student: enrolmentId, from: null, to: sure(crock).id }]);
     const at = `/api/courses/${other.course.id}/roster/${enrolmentId}/places`;
     expect((await other.instructor.get(at).expect(200)).body).toMatchObject({
       places: [
@@ -133,14 +135,14 @@ describe('where somebody has been', () => {
 describe('placing', () => {
   it('moves, swaps and pulls out, and counts who is unplaced', async () => {
     const [crock, carboy] = given.board.groups;
-    const placed = await place([{ student: idOf('nino'), from: null, to: carboy!.id }]).expect(200);
+    const placed = await place([{ student: idOf('nino'), from: null, to: sure(carboy).id }]).expect(200);
     expect(placed.body).toMatchObject({ unplaced: 0, credited: [] });
     await place([
-      { student: idOf('noor'), from: crock!.id, to: carboy!.id },
-      { student: idOf('amina'), from: carboy!.id, to: crock!.id },
+      { student: idOf('noor'), from: sure(crock).id, to: sure(carboy).id },
+      { student: idOf('amina'), from: sure(carboy).id, to: sure(crock).id },
     ]).expect(200);
-    expect([await groupOf('noor'), await groupOf('amina')]).toEqual([carboy!.id, crock!.id]);
-    const pulledOut = await place([{ student: idOf('nino'), from: carboy!.id, to: null }]).expect(200);
+    expect([await groupOf('noor'), await groupOf('amina')]).toEqual([sure(carboy).id, sure(crock).id]);
+    const pulledOut = await place([{ student: idOf('nino'), from: sure(carboy).id, to: null }]).expect(200);
     expect(pulledOut.body).toMatchObject({ unplaced: 1 });
   });
 
@@ -148,8 +150,8 @@ describe('placing', () => {
     const [crock, carboy] = given.board.groups;
     const before = await board();
     const refused = await place([
-      { student: idOf('nino'), from: null, to: crock!.id },
-      { student: idOf('amina'), from: carboy!.id, to: null },
+      { student: idOf('nino'), from: null, to: sure(crock).id },
+      { student: idOf('amina'), from: sure(carboy).id, to: null },
     ]).expect(409);
     expect(refused.body).toMatchObject({
       type: '/problems/stale-write',
@@ -173,7 +175,7 @@ describe('placing', () => {
     const [crock, carboy] = given.board.groups;
     const answers = await Promise.all(
       Array.from({ length: 12 }, (_, at) =>
-        place([{ student: idOf('nino'), from: null, to: at % 2 ? crock!.id : carboy!.id }]),
+        place([{ student: idOf('nino'), from: null, to: at % 2 ? sure(crock).id : sure(carboy).id }]),
       ),
     );
     expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
@@ -183,17 +185,17 @@ describe('placing', () => {
   it('places nobody into a group of another set, nor a stranger', async () => {
     const other = await aCourse(server, { email: 'other@quillmere.example', students: 2, groups: 1 });
     await place([
-      { student: idOf('noor'), from: await groupOf('noor'), to: other.board.groups[0]!.id },
+      { student: idOf('noor'), from: await groupOf('noor'), to: sure(other.board.groups[0]).id },
     ]).expect(404);
     await other.instructor
       .post(`/api/sets/${other.set.id}/place`)
-      .send({ moves: [{ student: idOf('noor'), from: null, to: other.board.groups[0]!.id }] })
+      .send({ moves: [{ student: idOf('noor'), from: null, to: sure(other.board.groups[0]).id }] })
       .expect(409);
   });
 
   it('is closed to students and to other courses', async () => {
     const other = await server.instructor('third@quillmere.example');
-    for (const browser of [given.students.get('noor')!.browser, other]) {
+    for (const browser of [sure(given.students.get('noor')).browser, other]) {
       await browser.get(`/api/sets/${given.set.id}/board`).expect(404);
       await browser
         .post(`/api/sets/${given.set.id}/place`)
@@ -203,7 +205,7 @@ describe('placing', () => {
   });
 
   it('renames a group for everyone, and shows a stale rename what is there', async () => {
-    const group = (await board()).groups[0]!;
+    const group = sure((await board()).groups[0]);
     await given.instructor
       .patch(`/api/groups/${group.id}`)
       .send({ name: 'Kvevri', capacity: 3, version: group.version })
@@ -224,7 +226,7 @@ describe('a set that was put away', () => {
     const [crock] = given.board.groups;
     const nino = idOf('nino');
     const from = before.students.find((each) => each.enrolmentId === nino)?.seats[0]?.groupId ?? null;
-    const to = from === null ? crock!.id : null;
+    const to = from === null ? sure(crock).id : null;
     await putAway(true);
     const refused = await place([{ student: nino, from, to }]).expect(409);
     expect(refused.body).toMatchObject({

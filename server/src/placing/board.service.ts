@@ -7,7 +7,7 @@ import type { Viewer } from '@jigsaw/core/course';
 import { sortName } from '@jigsaw/core/course';
 import { guardFormula } from '@jigsaw/core/files';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
-import { groupedBy, keyedBy } from '@jigsaw/core/lists';
+import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
 import { attributesOf, courseOf, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
@@ -88,8 +88,8 @@ export class BoardService {
       const who = [student.number ?? '', student.name, student.email];
       if (student.seats.length === 0) return [['', '', ...who]];
       return student.seats.map((seat) => [
-        String(groupOf.get(seat.groupId)!.number),
-        groupOf.get(seat.groupId)!.name,
+        String(sure(groupOf.get(seat.groupId)).number),
+        sure(groupOf.get(seat.groupId)).name,
         ...who,
       ]);
     });
@@ -200,5 +200,5 @@ async function countUnplaced(manager: EntityManager, { id, courseId }: GroupSetR
     `SELECT ${unplacedSql('$1', '$2')} AS "unplaced"`,
     [id, courseId],
   );
-  return row!.unplaced;
+  return sure(row).unplaced;
 }

@@ -5,6 +5,7 @@ import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { BoardView, PlacesOf } from '@jigsaw/contract/placing';
 import type { Gradebook } from '@jigsaw/contract/marks';
 import type { RoomList } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { setActs } from '../test/setActs.js';
@@ -44,11 +45,10 @@ describe('leaders among the students', () => {
     expect(await seatsOf('jorge')).toEqual(['Carboy']);
     await place([{ student: jorge, from: carboy, to: crock, leads: { from: false, to: true } }]).expect(200);
     expect(await seatsOf('jorge')).toEqual(['Crock!']);
-    const { body } = (await given.students
-      .get('noor')!
+    const { body } = (await sure(given.students.get('noor'))
       .browser.get(`/api/courses/${given.course.id}/rooms`)
       .expect(200)) as { body: RoomList };
-    expect(body.rooms[0]!.members.map((member) => member.isLeader)).toEqual([true, false]);
+    expect(sure(body.rooms[0]).members.map((member) => member.isLeader)).toEqual([true, false]);
     expect((await change({ hasLeaders: false })).status).toBe(200);
     expect(await seatsOf('jorge')).toEqual(['Crock']);
   });
@@ -73,8 +73,8 @@ describe('why somebody was moved', () => {
 describe('credit for handed-in work', () => {
   it('stays with those who handed in; who comes shares the last hand-in where that is wished, and undoing takes it back', async () => {
     const activity = await released(given);
-    const noor = given.students.get('noor')!;
-    const amina = given.students.get('amina')!;
+    const noor = sure(given.students.get('noor'));
+    const amina = sure(given.students.get('amina'));
     const copyId = await copyOf(amina.browser, given.course.id);
     await addFile(amina.browser, copyId, 'notes.txt', Buffer.from('pH'));
     await amina.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
@@ -85,7 +85,7 @@ describe('credit for handed-in work', () => {
       ).body as Gradebook;
       const column = activities.findIndex((each) => each.activityId === activity.id);
       return students.flatMap((student) =>
-        student.cells[column]!.state === 'to-mark' ? [student.name] : [],
+        sure(student.cells[column]).state === 'to-mark' ? [student.name] : [],
       );
     };
     const move = (from: string, to: string, credit: string) =>
@@ -94,14 +94,14 @@ describe('credit for handed-in work', () => {
         .send({ moves: [{ student: noor.enrolmentId, from, to }], credit })
         .expect(200);
     server.clock.set('2026-11-10T11:00:00Z');
-    await move(crock!, carboy!, 'stays');
+    await move(sure(crock), sure(carboy), 'stays');
     expect(await creditedIn()).toEqual(['Amina', 'Kofi']);
-    await move(carboy!, crock!, 'taken-back');
+    await move(sure(carboy), sure(crock), 'taken-back');
     await amina.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 2 }).expect(200);
     server.clock.pass({ minutes: 5 });
-    await move(crock!, carboy!, 'joins'); // the last hand-in, not the first
+    await move(sure(crock), sure(carboy), 'joins'); // the last hand-in, not the first
     expect(await creditedIn()).toEqual(['Amina', 'Kofi', 'Noor']);
-    await move(carboy!, crock!, 'taken-back');
+    await move(sure(carboy), sure(crock), 'taken-back');
     expect(await creditedIn()).toEqual(['Amina', 'Kofi']);
     // Whoever was there at the time keeps their credit, however they leave.
     await given.instructor
@@ -154,14 +154,13 @@ describe('whatever happens at once', () => {
       }),
     );
     const seatOf = (view: BoardView, name: string) =>
-      view.students.find((student) => student.enrolmentId === idOf(name))!.seats[0]?.groupId ?? null;
+      sure(view.students.find((student) => student.enrolmentId === idOf(name))).seats[0]?.groupId ?? null;
     // Each of the staff acts on what they saw before: some of it is old by its turn, and then refused as a whole.
     const run = async (act: Act, seen: BoardView): Promise<number> => {
       if (act.by === 'student') {
-        const to = act.to === null ? null : groups[act.to]!.id;
+        const to = act.to === null ? null : sure(groups[act.to]).id;
         return (
-          await given.students
-            .get(act.who)!
+          await sure(given.students.get(act.who))
             .browser.post(`/api/sets/${given.set.id}/sign-up`)
             .send({ groupId: to })
         ).status;
@@ -225,9 +224,12 @@ describe('latecomers into groups that are equally small', () => {
       };
       await given.instructor.post(at).send({ act: 'add', entry }).expect(200);
       const { groups, students } = await board();
-      return groups.find(
-        (group) => group.id === students.find((student) => student.name === name)!.seats[0]!.groupId,
-      )!.name;
+      return sure(
+        groups.find(
+          (group) =>
+            group.id === sure(sure(students.find((student) => student.name === name)).seats[0]).groupId,
+        ),
+      ).name;
     };
     expect(await seatOf('Zoe', 'none')).toBe('Carboy'); // Crock, the first, has two of her kind
     expect(await seatOf('Yan', 'plenty')).toBe('Crock'); // the smaller one now

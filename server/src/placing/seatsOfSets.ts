@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
+import { sure } from '@jigsaw/core/lists';
 import { problems } from '../platform/problems.js';
 import type { ChangingSet, RemovedGroup, SetHearer } from '../sets/index.js';
 import { Memberships } from './memberships.js';
@@ -25,7 +26,7 @@ export class SeatsOfSets implements SetHearer {
       `SELECT count(*)::int AS "members" FROM "membership" WHERE "groupId" = $1 AND "until" IS NULL`,
       [group.id],
     );
-    const { members } = row!;
+    const { members } = sure(row);
     if (members > 0)
       throw problems.conflict(
         `${counted(members, 'student is', 'students are')} in ${group.name}. Take them out first; nothing was changed.`,

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { SetCopyDraft, GroupSetView } from '@jigsaw/contract/sets';
 import type { GroupSetId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { SignedIn } from '../identity/index.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { setOf, SetMaking, SetViews } from '../sets/index.js';
@@ -30,7 +31,7 @@ export class SetCopies {
         `SELECT "enrolmentId", "groupId", "isLeader" FROM "seat" WHERE "setId" = $1`,
         [setId],
       );
-      const copied = seats.map((seat) => ({ ...seat, groupId: copyByGroup.get(seat.groupId)! }));
+      const copied = seats.map((seat) => ({ ...seat, groupId: sure(copyByGroup.get(seat.groupId)) }));
       await this.memberships.begin(work, set, copied, person);
     }
     await work.record({

@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import type { BoardView, SignUpList, SignUpView } from '@jigsaw/contract/placing';
 import type { GroupSetList, GroupSetView } from '@jigsaw/contract/sets';
 import type { RosterChanged, RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, aText, copyOf, importPaste, released } from '../test/aCourse.js';
 import { SessionService } from '../identity/session.service.js';
 import { cookieName } from '../identity/session.guard.js';
@@ -42,7 +43,7 @@ const aSet = async (more: object = {}): Promise<{ set: GroupSetView; groups: Boa
     groups: ((await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView).groups,
   };
 };
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const take = (name: string, setId: string, groupId: string | null) =>
   student(name).post(`/api/sets/${setId}/sign-up`).send({ groupId });
 const view = async (name: string, setId: string) =>
@@ -55,14 +56,14 @@ describe('signing up', () => {
   it('takes a place, moves to another and gives it back', async () => {
     const { set, groups } = await aSet();
     const [sour, malt] = groups;
-    expect((await take('noor', set.id, sour!.id).expect(200)).body).toMatchObject({
-      yours: sour!.id,
+    expect((await take('noor', set.id, sure(sour).id).expect(200)).body).toMatchObject({
+      yours: sure(sour).id,
       chosen: 1,
       students: 5,
     });
-    await take('noor', set.id, sour!.id).expect(200); // pressed twice
+    await take('noor', set.id, sure(sour).id).expect(200); // pressed twice
     expect(await sizes(set.id)).toEqual([1, 0]);
-    await take('noor', set.id, malt!.id).expect(200);
+    await take('noor', set.id, sure(malt).id).expect(200);
     expect(await sizes(set.id)).toEqual([0, 1]);
     await take('noor', set.id, null).expect(200);
     expect(await sizes(set.id)).toEqual([0, 0]);
@@ -73,9 +74,9 @@ describe('signing up', () => {
 
   it('says what is left when a group is full', async () => {
     const { set, groups } = await aSet();
-    await take('noor', set.id, groups[0]!.id).expect(200);
-    await take('jorge', set.id, groups[0]!.id).expect(200);
-    const refused = await take('amina', set.id, groups[0]!.id).expect(409);
+    await take('noor', set.id, sure(groups[0]).id).expect(200);
+    await take('jorge', set.id, sure(groups[0]).id).expect(200);
+    const refused = await take('amina', set.id, sure(groups[0]).id).expect(409);
     expect(refused.body).toMatchObject({
       detail: 'Sour is full now. 2 places are left in other groups.',
       current: { yours: null },
@@ -86,17 +87,17 @@ describe('signing up', () => {
     const { set, groups } = await aSet({
       signUp: { ...offered, opens: '2026-11-11T08:00:00.000Z', closes: '2026-11-12T08:00:00.000Z' },
     });
-    expect((await take('noor', set.id, groups[0]!.id).expect(409)).body.detail).toContain(
+    expect((await take('noor', set.id, sure(groups[0]).id).expect(409)).body.detail).toContain(
       'can be chosen later',
     );
     server.clock.set('2026-11-11T08:00:00Z');
-    await take('noor', set.id, groups[0]!.id).expect(200);
+    await take('noor', set.id, sure(groups[0]).id).expect(200);
     await given.instructor.post(`/api/sets/${set.id}/freeze`).send({ isFrozen: true }).expect(200);
-    expect((await take('noor', set.id, groups[1]!.id).expect(409)).body.detail).toContain(
+    expect((await take('noor', set.id, sure(groups[1]).id).expect(409)).body.detail).toContain(
       'has fixed the groups',
     );
     await given.instructor.post(`/api/sets/${set.id}/freeze`).send({ isFrozen: false }).expect(200);
-    await take('noor', set.id, groups[1]!.id).expect(200);
+    await take('noor', set.id, sure(groups[1]).id).expect(200);
     server.clock.set('2026-11-12T08:00:00Z');
     expect((await take('noor', set.id, null).expect(409)).body.detail).toContain('time for choosing is over');
   });
@@ -105,11 +106,11 @@ describe('signing up', () => {
     const { set, groups } = await aSet();
     const [sour, malt] = groups;
     await given.instructor
-      .patch(`/api/groups/${malt!.id}`)
+      .patch(`/api/groups/${sure(malt).id}`)
       .send({ name: 'Malt', capacity: null, isLocked: true, version: 1 })
       .expect(200);
-    expect((await take('noor', set.id, malt!.id).expect(409)).body.detail).toContain('locked');
-    await take('noor', set.id, sour!.id).expect(200);
+    expect((await take('noor', set.id, sure(malt).id).expect(409)).body.detail).toContain('locked');
+    await take('noor', set.id, sure(sour).id).expect(200);
     await released({ ...given, set }, {}, { to: { kind: 'set', setId: set.id } } as never);
     const copyId = await copyOf(student('noor'), given.course.id);
     await student('noor')
@@ -123,14 +124,14 @@ describe('signing up', () => {
 
   it('shows names to all or to members only', async () => {
     const { set, groups } = await aSet({ signUp: { ...offered, showsNames: false } });
-    await take('noor', set.id, groups[0]!.id).expect(200);
+    await take('noor', set.id, sure(groups[0]).id).expect(200);
     const jorge = await view('jorge', set.id);
     expect(jorge.groups.map((group) => [group.members, group.names])).toEqual([
       [1, null],
       [0, null],
     ]);
     expect(JSON.stringify(jorge)).not.toMatch(/noor/i);
-    expect((await view('noor', set.id)).groups[0]!.names).toMatchObject([{ isYou: true }]);
+    expect(sure((await view('noor', set.id)).groups[0]).names).toMatchObject([{ isYou: true }]);
   });
 
   it('does not exist for a set that does not offer it, for staff, for strangers and for whoever left', async () => {
@@ -142,7 +143,7 @@ describe('signing up', () => {
       await browser.get(`/api/sets/${set.id}/sign-up`).expect(404);
       await browser.post(`/api/sets/${set.id}/sign-up`).send({ groupId: null }).expect(404);
     }
-    const { enrolmentId } = given.students.get('kofi')!;
+    const { enrolmentId } = sure(given.students.get('kofi'));
     await given.instructor
       .post(`/api/courses/${given.course.id}/roster/changes`)
       .send({ act: 'drop', enrolmentIds: [enrolmentId] })
@@ -153,7 +154,7 @@ describe('signing up', () => {
       .send({ ...settingsOf(set), name: 'Mine' })
       .expect(404);
     await student('noor').post(`/api/sets/${set.id}/freeze`).send({ isFrozen: true }).expect(404);
-    await take('noor', set.id, given.board.groups[0]!.id).expect(404); // a group of another set
+    await take('noor', set.id, sure(given.board.groups[0]).id).expect(404); // a group of another set
   });
 });
 
@@ -189,7 +190,7 @@ describe('300 students at one moment', () => {
           .browser()
           .post(`/api/sets/${set.id}/sign-up`)
           .set('Cookie', `${cookieName}=${token}`)
-          .send({ groupId: groups[at % 60 < 50 ? at % 50 : 0]!.id }),
+          .send({ groupId: sure(groups[at % 60 < 50 ? at % 50 : 0]).id }),
       ),
     );
     const won = answers.filter((answer) => answer.status === 200);
@@ -236,7 +237,7 @@ describe('a set', () => {
 describe('a set that is put away', () => {
   it('is out of the way of all that places people, and comes back as it was', async () => {
     const { set, groups } = await aSet();
-    await take('noor', set.id, groups[0]!.id).expect(200);
+    await take('noor', set.id, sure(groups[0]).id).expect(200);
     const before = (await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
     const setsNow = async () =>
       (await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList;
@@ -301,8 +302,10 @@ describe('latecomers', () => {
     ((await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200)).body as RosterView)
       .entries;
   const benches = async () =>
-    ((await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList)
-      .sets[0]!;
+    sure(
+      ((await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList)
+        .sets[0],
+    );
 
   it('stay unplaced, or sit in the smallest group that has room, and undoing it frees the place', async () => {
     expect((await add('Una')).seated).toBe(0);
@@ -315,8 +318,8 @@ describe('latecomers', () => {
       ['Ann', 'Ben', 'Cyd', 'Una'].includes(each.name),
     );
     expect(Object.fromEntries(seats.map((each) => [each.name, each.seats[0]?.groupId ?? null]))).toEqual({
-      Ann: given.board.groups[0]!.id,
-      Ben: given.board.groups[1]!.id,
+      Ann: sure(given.board.groups[0]).id,
+      Ben: sure(given.board.groups[1]).id,
       Cyd: null,
       Una: null,
     });
@@ -337,13 +340,13 @@ describe('latecomers', () => {
         .patch(`/api/groups/${group.id}`)
         .send({ name: group.name, capacity: null, isLocked: group.number === 1, version: 1 })
         .expect(200);
-    const noor = given.students.get('noor')!.enrolmentId;
+    const noor = sure(given.students.get('noor')).enrolmentId;
     const act = (body: object) =>
       given.instructor.post(`/api/courses/${given.course.id}/roster/changes`).send(body).expect(200);
     await act({ act: 'drop', enrolmentIds: [noor] });
     expect(((await act({ act: 'bring-back', enrolmentIds: [noor] })).body as RosterChanged).seated).toBe(1);
     expect(
-      (await here()).find((entry) => entry.enrolmentId === noor)!.groups.map((group) => group.name),
+      sure((await here()).find((entry) => entry.enrolmentId === noor)).groups.map((group) => group.name),
     ).toEqual(['Carboy']);
   });
 });

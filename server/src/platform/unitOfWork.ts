@@ -26,7 +26,7 @@ export interface HappenedEvent {
 export interface Work {
   readonly manager: EntityManager;
   readonly now: Date;
-  record(event: HappenedEvent): Promise<void>;
+  readonly record: (event: HappenedEvent) => Promise<void>;
 }
 
 /** PostgreSQL carries 8,000 bytes in one notification; an id takes 39. */

@@ -10,6 +10,7 @@ import type {
   EditActivity,
 } from '@jigsaw/contract/release';
 import type { ActivityId, CourseId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -139,7 +140,7 @@ export class ActivitiesService {
   }
 
   async view(manager: EntityManager, activity: ActivityRow): Promise<ActivityView> {
-    return (await activityViews(manager, this.kinds, [activity], this.clock.now()))[0]!;
+    return sure((await activityViews(manager, this.kinds, [activity], this.clock.now()))[0]);
   }
 
   private async insert(

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -23,12 +24,12 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 beforeEach(() => server.clock.set('2026-11-10T10:00:00Z'));
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 
 describe('longer for one group', () => {
   const extend = (id: string, due: string, reason = 'Their crock cracked') =>
     given.instructor
-      .put(`/api/activities/${id}/extensions/${given.board.groups[0]!.id}`)
+      .put(`/api/activities/${id}/extensions/${sure(given.board.groups[0]).id}`)
       .send({ due, reason });
 
   it('moves its date, its lateness and its closing, and nobody else’s', async () => {
@@ -57,17 +58,17 @@ describe('longer for one group', () => {
       .post(`/api/copies/${crocks.copyId}/hand-in`)
       .send({ attempt: 1 })
       .expect(200)) as { body: WorkView };
-    expect(work.handIns[0]!.late).toEqual({ minutes: 0, deduction: '0' });
+    expect(sure(work.handIns[0]).late).toEqual({ minutes: 0, deduction: '0' });
     expect(((await student('amina').get(`/api/copies/${carboys.copyId}`)).body as CopyHead).access).toBe(
       'read-only',
     );
 
     await given.instructor
-      .delete(`/api/activities/${late.id}/extensions/${given.board.groups[0]!.id}`)
+      .delete(`/api/activities/${late.id}/extensions/${sure(given.board.groups[0]).id}`)
       .expect(200);
     const again = (await student('noor').get(`/api/copies/${crocks.copyId}/work`).expect(200))
       .body as WorkView;
-    expect(again.handIns[0]!.late).toEqual({ minutes: 2580, deduction: '8' });
+    expect(sure(again.handIns[0]).late).toEqual({ minutes: 2580, deduction: '8' });
   });
 
   it('asks for a reason, and only for groups of the course', async () => {
@@ -77,7 +78,7 @@ describe('longer for one group', () => {
       .send({ due: '2026-11-14T17:00:00.000Z', reason: 'why' })
       .expect(404);
     await student('noor')
-      .put(`/api/activities/${activity.id}/extensions/${given.board.groups[0]!.id}`)
+      .put(`/api/activities/${activity.id}/extensions/${sure(given.board.groups[0]).id}`)
       .send({ due: '2026-11-20T17:00:00.000Z', reason: 'we would like to' })
       .expect(404);
   });

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { CopyId, CourseId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { Decision, Schedule } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
 import { atLeast, decide, isOut as isOutNow, scheduleFor } from '@jigsaw/core/release';
@@ -108,8 +109,8 @@ export class Gate {
     const entered: CopyAccess[] = [];
     const listed = new Map<string, Listed>();
     for (const copy of copies) {
-      const release = releaseById.get(copy.releaseId)!;
-      const activity = activityById.get(release.activityId)!;
+      const release = sure(releaseById.get(copy.releaseId));
+      const activity = sure(activityById.get(release.activityId));
       const admitted = this.admit(
         person,
         viewer,

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import type { DeskView, Gradebook, MarkView } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, anAssignment, aSheet, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -85,7 +86,7 @@ const opened: boolean[] = [];
 let server: TestServer;
 let given: CourseForTests;
 let activity: ActivityView;
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 
 beforeAll(async () => {
   server = await startTestServer();
@@ -152,7 +153,7 @@ describe('a kind of activity that registers itself', () => {
     rung.push({
       copyId,
       id,
-      by: given.students.get('noor')!.enrolmentId,
+      by: sure(given.students.get('noor')).enrolmentId,
       at: server.clock.now().toISOString(),
     });
     expect(await itemOf(student('jorge'), given.course.id, 'Ring once')).toMatchObject({
@@ -167,7 +168,7 @@ describe('a kind of activity that registers itself', () => {
       .send({ what: 'items', items: [{ id, version: 1 }] })
       .expect(200, { unread: 0 });
 
-    const desk = (await given.instructor.get(`/api/releases/${activity.release!.id}/desk`).expect(200))
+    const desk = (await given.instructor.get(`/api/releases/${sure(activity.release).id}/desk`).expect(200))
       .body as DeskView;
     expect(desk).toMatchObject({
       kind: 'bell',
@@ -186,7 +187,7 @@ describe('a kind of activity that registers itself', () => {
     expect(mark.members[0]).toMatchObject({ mark: '7', evidence: [{ label: 'rings', value: '1' }] });
     const book = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200))
       .body as Gradebook;
-    expect(book.students.find((each) => each.name === 'Jorge')!.cells[0]).toMatchObject({
+    expect(sure(book.students.find((each) => each.name === 'Jorge')).cells[0]).toMatchObject({
       state: 'released',
       mark: '7',
     });

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import type { WikiView } from '@jigsaw/contract/wiki';
+import { sure } from '@jigsaw/core/lists';
 import { newId } from '../platform/ids.js';
 import { aCourse, addFile, anAssignment, aSheet, aText, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -27,7 +28,7 @@ let server: TestServer;
 let given: CourseForTests;
 const crocks = new Map<string, Things>();
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const unknownId = '01920000-0000-7000-8000-00000000abcd';
 const unknown: Things = {
   copy: unknownId,
@@ -115,7 +116,7 @@ const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
   ],
 };
 const kinds = Object.keys(inside);
-const all = (kind: string, things: Things) => [...common(things), ...inside[kind]!(things)];
+const all = (kind: string, things: Things) => [...common(things), ...sure(inside[kind])(things)];
 
 beforeAll(async () => {
   server = await startTestServer();
@@ -126,10 +127,10 @@ beforeAll(async () => {
     crocks.set(kind, {
       copy,
       thing: await fill(kind, copy),
-      release: activity.release!.id,
+      release: sure(activity.release).id,
       activity: activity.id,
-      group: given.board.groups[0]!.id,
-      person: given.students.get('noor')!.enrolmentId,
+      group: sure(given.board.groups[0]).id,
+      person: sure(given.students.get('noor')).enrolmentId,
     });
   }
 });
@@ -148,14 +149,14 @@ async function fill(kind: string, copy: string): Promise<string> {
   if (kind === 'wiki') {
     const { pages } = (await student('noor').get(`/api/copies/${copy}/wiki`).expect(200)).body as WikiView;
     await student('noor')
-      .put(`/api/copies/${copy}/wiki/pages/${pages[0]!.id}`)
+      .put(`/api/copies/${copy}/wiki/pages/${sure(pages[0]).id}`)
       .send({ title: 'Log', text: aText('Only for Crock.'), basedOn: 1 })
       .expect(200);
-    return pages[0]!.id;
+    return sure(pages[0]).id;
   }
   const work = await addFile(student('noor'), copy, 'notes.txt', Buffer.from('pH 4.4'));
   await student('noor').post(`/api/copies/${copy}/hand-in`).send({ attempt: 1 }).expect(200);
-  return work.files[0]!.id;
+  return sure(work.files[0]).id;
 }
 
 let elsewhere: Browser | undefined;
@@ -173,7 +174,7 @@ async function outsider(who: string): Promise<Browser> {
   await server.app
     .get(DataSource)
     .query(`UPDATE "enrolment" SET "leftAt" = now() WHERE "id" = $1`, [
-      given.students.get('jorge')!.enrolmentId,
+      sure(given.students.get('jorge')).enrolmentId,
     ]);
   return student('jorge');
 }
@@ -194,9 +195,9 @@ describe('what is not released to you does not exist for you', () => {
     async (who, kind) => {
       const browser = await outsider(who);
       const absent = all(kind, unknown);
-      for (const [at, { method, path, body }] of all(kind, crocks.get(kind)!).entries()) {
+      for (const [at, { method, path, body }] of all(kind, sure(crocks.get(kind))).entries()) {
         const asked = await browser[method](path).send(body);
-        const never = await browser[method](absent[at]!.path).send(absent[at]!.body);
+        const never = await browser[method](sure(absent[at]).path).send(sure(absent[at]).body);
         expect({ path, status: asked.status, body: asked.body as unknown }).toEqual({
           path,
           status: 404,
@@ -204,7 +205,7 @@ describe('what is not released to you does not exist for you', () => {
         });
       }
       const upload = await browser
-        .post(`/api/copies/${crocks.get(kind)!.copy}/files`)
+        .post(`/api/copies/${sure(crocks.get(kind)).copy}/files`)
         .query({ name: 'x.txt' })
         .set('Content-Type', 'application/octet-stream')
         .send(Buffer.from('x'));
@@ -216,10 +217,12 @@ describe('what is not released to you does not exist for you', () => {
     'does not tell, in a member’s own %s, that a thing of another group exists',
     async (kind) => {
       const own = {
-        ...crocks.get(kind)!,
+        ...sure(crocks.get(kind)),
         copy: await copyOf(student('amina'), given.course.id, `Crock’s ${kind}`),
       };
-      for (const { method, path, body } of inside[kind]!(own).filter((ask) => ask.path.includes(own.thing))) {
+      for (const { method, path, body } of sure(inside[kind])(own).filter((ask) =>
+        ask.path.includes(own.thing),
+      )) {
         const asked = await student('amina')[method](path).send(body);
         const never = await student('amina')[method](path.replace(own.thing, unknownId)).send(body);
         expect({
@@ -236,7 +239,7 @@ describe('what is not released to you does not exist for you', () => {
   );
 
   it('does not tell that an id is taken by another group’s post or page', async () => {
-    const taken = crocks.get('discussion')!.thing;
+    const taken = sure(crocks.get('discussion')).thing;
     const talk = await copyOf(student('amina'), given.course.id, 'Crock’s discussion');
     const refused = await student('amina')
       .post(`/api/copies/${talk}/posts`)
@@ -246,7 +249,7 @@ describe('what is not released to you does not exist for you', () => {
     const wiki = await copyOf(student('amina'), given.course.id, 'Crock’s wiki');
     await student('amina')
       .post(`/api/copies/${wiki}/wiki/pages`)
-      .send({ id: crocks.get('wiki')!.thing, title: 'Mine' })
+      .send({ id: sure(crocks.get('wiki')).thing, title: 'Mine' })
       .expect(422);
   });
 
@@ -254,20 +257,20 @@ describe('what is not released to you does not exist for you', () => {
     const talk = await copyOf(student('amina'), given.course.id, 'Crock’s discussion');
     await student('amina')
       .post(`/api/copies/${talk}/seen`)
-      .send({ what: 'items', items: [{ id: crocks.get('discussion')!.thing, version: 1 }] })
+      .send({ what: 'items', items: [{ id: sure(crocks.get('discussion')).thing, version: 1 }] })
       .expect(200, { unread: 0 });
     const rows = await server.app
       .get(DataSource)
       .query<unknown[]>(`SELECT 1 FROM "seen" WHERE "subjectId" = $1 AND "enrolmentId" = $2`, [
-        crocks.get('discussion')!.thing,
-        given.students.get('amina')!.enrolmentId,
+        sure(crocks.get('discussion')).thing,
+        sure(given.students.get('amina')).enrolmentId,
       ]);
     expect(rows).toEqual([]);
   });
 
   it('asks everybody who is signed out to sign in, whether or not the id exists', async () => {
     for (const kind of kinds) {
-      for (const { method, path, body } of [...all(kind, crocks.get(kind)!), ...all(kind, unknown)]) {
+      for (const { method, path, body } of [...all(kind, sure(crocks.get(kind))), ...all(kind, unknown)]) {
         const answer = await server.browser()[method](path).send(body);
         expect({ path, status: answer.status }).toEqual({ path, status: 401 });
       }
@@ -277,8 +280,8 @@ describe('what is not released to you does not exist for you', () => {
   it('answers one kind’s addresses for another kind’s copy as for none', async () => {
     for (const kind of kinds) {
       for (const other of kinds.filter((each) => inside[each] !== inside[kind])) {
-        const { copy, thing } = crocks.get(kind)!;
-        for (const { method, path, body } of inside[other]!({ ...unknown, copy, thing })) {
+        const { copy, thing } = sure(crocks.get(kind));
+        for (const { method, path, body } of sure(inside[other])({ ...unknown, copy, thing })) {
           const asked = await student('noor')[method](path).send(body);
           expect({ kind, path, status: asked.status }).toEqual({ kind, path, status: 404 });
         }
@@ -311,13 +314,13 @@ describe('hand-ins of single students', () => {
     await server.app
       .get(DataSource)
       .query(`UPDATE "enrolment" SET "leftAt" = NULL WHERE "id" = $1`, [
-        given.students.get('jorge')!.enrolmentId,
+        sure(given.students.get('jorge')).enrolmentId,
       ]);
     await released(given, { kind: 'folder', title: 'Tasting notes', settings: { by: 'student' } });
     const copy = await copyOf(student('noor'), given.course.id, 'Tasting notes');
     const work = await addFile(student('noor'), copy, 'noors-secret.txt', Buffer.from('brine'));
     await student('noor').post(`/api/copies/${copy}/hand-in`).send({ attempt: 1 }).expect(200);
-    const file = work.files[0]!.id;
+    const file = sure(work.files[0]).id;
 
     expect((await student('jorge').get(`/api/copies/${copy}/work`).expect(200)).body).toMatchObject({
       files: [],

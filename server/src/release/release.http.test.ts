@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead, RoomList } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, anAssignment, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -23,7 +24,7 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 beforeEach(() => server.clock.set('2026-11-10T10:00:00Z'));
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const toAll = () => ({
   to: { kind: 'set', setId: given.set.id },
   mode: 'own',
@@ -33,7 +34,7 @@ const toAll = () => ({
 const toCrock = () => ({
   kind: 'groups' as const,
   setId: given.set.id,
-  groupIds: [given.board.groups[0]!.id],
+  groupIds: [sure(given.board.groups[0]).id],
 });
 const roomsOf = async (name: string) =>
   (await student(name).get(`/api/courses/${given.course.id}/rooms`).expect(200)).body as RoomList;
@@ -93,16 +94,16 @@ describe('releasing', () => {
 
   it('follows a move at once', async () => {
     const [crock, carboy] = given.board.groups;
-    const kofi = given.students.get('kofi')!;
+    const kofi = sure(given.students.get('kofi'));
     await kofi.browser.get(`/api/copies/${copyId}`).expect(404);
     await given.instructor
       .post(`/api/sets/${given.set.id}/place`)
-      .send({ moves: [{ student: kofi.enrolmentId, from: carboy!.id, to: crock!.id }] })
+      .send({ moves: [{ student: kofi.enrolmentId, from: sure(carboy).id, to: sure(crock).id }] })
       .expect(200);
     await kofi.browser.get(`/api/copies/${copyId}`).expect(200);
     await given.instructor
       .post(`/api/sets/${given.set.id}/place`)
-      .send({ moves: [{ student: kofi.enrolmentId, from: crock!.id, to: carboy!.id }] })
+      .send({ moves: [{ student: kofi.enrolmentId, from: sure(crock).id, to: sure(carboy).id }] })
       .expect(200);
     await kofi.browser.get(`/api/copies/${copyId}`).expect(404);
   });
@@ -183,8 +184,11 @@ describe('ways of releasing', () => {
     const own = await itemOf(student('noor'), given.course.id, 'Bench talk');
     const head = (await student('noor').get(`/api/copies/${own.copyId}`).expect(200)).body as CopyHead;
     expect(head.others.map((other) => other.group.name)).toEqual(['Carboy']);
-    const carboy = (await student('noor').get(`/api/copies/${head.others[0]!.copyId}`).expect(200))
-      .body as CopyHead;
+    const carboy = (
+      await student('noor')
+        .get(`/api/copies/${sure(head.others[0]).copyId}`)
+        .expect(200)
+    ).body as CopyHead;
     expect(carboy).toMatchObject({ access: 'read-only', part: 'reader', group: { name: 'Carboy' } });
     await student('noor').get(`/api/copies/${carboy.id}/discussion`).expect(200);
     await student('nino').get(`/api/copies/${carboy.id}`).expect(404);
@@ -213,7 +217,7 @@ describe('ways of releasing', () => {
     const amina = await titlesOf('amina');
     expect(amina.inRooms).not.toContain('Salt trial');
     expect(amina.locked).toEqual(['Second salt trial']);
-    const locked = (await roomsOf('amina')).locked[0]!;
+    const locked = sure((await roomsOf('amina')).locked[0]);
     expect(JSON.stringify(locked)).not.toContain('Crock');
     expect(locked.why).toEqual([
       'You see that it exists, but cannot open it.',
@@ -300,8 +304,8 @@ describe('what belongs to another course', () => {
         .expect(200)
     ).body as ActivityView;
     const foreignSet = { kind: 'set', setId: other.set.id };
-    const foreignGroups = { kind: 'groups', setId: other.set.id, groupIds: [other.board.groups[0]!.id] };
-    const mixed = { kind: 'groups', setId: given.set.id, groupIds: [other.board.groups[0]!.id] };
+    const foreignGroups = { kind: 'groups', setId: other.set.id, groupIds: [sure(other.board.groups[0]).id] };
+    const mixed = { kind: 'groups', setId: given.set.id, groupIds: [sure(other.board.groups[0]).id] };
     for (const to of [foreignSet, foreignGroups, mixed])
       await given.instructor
         .post(`/api/activities/${draft.id}/release`)
@@ -309,7 +313,7 @@ describe('what belongs to another course', () => {
         .expect(404);
     const grant = { due: '2026-11-20T17:00:00.000Z', reason: 'Why not' };
     await given.instructor
-      .put(`/api/activities/${draft.id}/extensions/${other.board.groups[0]!.id}`)
+      .put(`/api/activities/${draft.id}/extensions/${sure(other.board.groups[0]).id}`)
       .send(grant)
       .expect(404);
     const after = (await given.instructor.get(`/api/activities/${draft.id}`).expect(200))

@@ -3,6 +3,7 @@ import type { GroupSetList } from '@jigsaw/contract/sets';
 import type { MadeGroupSet } from '@jigsaw/contract/setUp';
 import type { ActivityList } from '@jigsaw/contract/release';
 import type { RoomList } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, aMember, anAssignment } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -49,7 +50,7 @@ const counts = async () => ({
 });
 const roomsOf = async (name: string) =>
   (
-    (await given.students.get(name)!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200))
+    (await sure(given.students.get(name)).browser.get(`/api/courses/${given.course.id}/rooms`).expect(200))
       .body as RoomList
   ).rooms.map((room) => [room.group.name, room.items.map((item) => item.title)]);
 
@@ -64,7 +65,9 @@ describe('a set made with what its groups get', () => {
       groups: { id: string }[];
     };
     const place = {
-      moves: [{ student: given.students.get('nino')!.enrolmentId, from: null, to: board.groups[1]!.id }],
+      moves: [
+        { student: sure(given.students.get('nino')).enrolmentId, from: null, to: sure(board.groups[1]).id },
+      ],
     };
     await given.instructor.post(`/api/sets/${set.id}/place`).send(place).expect(200);
     expect(await roomsOf('nino')).toEqual([['Panel 2', ['Planning']]]);
@@ -82,13 +85,13 @@ describe('a set made with what its groups get', () => {
     const tables = (
       await given.instructor.post(`/api/sets/${given.set.id}/experts`).send(experts).expect(200)
     ).body as MadeGroupSet;
-    expect(tables.activities[0]!.copies).toBe(2);
+    expect(sure(tables.activities[0]).copies).toBe(2);
     expect((await roomsOf('noor')).find(([name]) => name !== 'Crock')?.[1]).toEqual(['At the table']);
     const again = { name: 'Again', withMembers: true, activities: [talk('Once more')] };
     const copy = (await given.instructor.post(`/api/sets/${given.set.id}/copies`).send(again).expect(200))
       .body as MadeGroupSet;
-    expect(copy.activities[0]!.copies).toBe(2);
-    expect((await roomsOf('jorge')).filter(([, titles]) => titles!.includes('Once more'))).toEqual([
+    expect(sure(copy.activities[0]).copies).toBe(2);
+    expect((await roomsOf('jorge')).filter(([, titles]) => sure(titles).includes('Once more'))).toEqual([
       ['Crock', ['Once more']],
     ]);
   });
@@ -107,7 +110,7 @@ describe('a set made with what its groups get', () => {
   it('gives groups that come to be later their copies too', async () => {
     const set = (await aSet([talk('Planning')], { shape: { by: 'hand-in' }, capacity: 3 }).expect(200))
       .body as MadeGroupSet;
-    expect(set.activities[0]!.copies).toBe(0);
+    expect(sure(set.activities[0]).copies).toBe(0);
     const group = { id: null, name: 'First', capacity: null, isLocked: false, version: 0 };
     await given.instructor
       .put(`/api/sets/${set.id}/groups`)
@@ -117,7 +120,9 @@ describe('a set made with what its groups get', () => {
       groups: { id: string }[];
     };
     const place = {
-      moves: [{ student: given.students.get('nino')!.enrolmentId, from: null, to: board.groups[0]!.id }],
+      moves: [
+        { student: sure(given.students.get('nino')).enrolmentId, from: null, to: sure(board.groups[0]).id },
+      ],
     };
     await given.instructor.post(`/api/sets/${set.id}/place`).send(place).expect(200);
     expect(await roomsOf('nino')).toEqual([['First', ['Planning']]]);
@@ -134,8 +139,7 @@ describe('a set made with what its groups get', () => {
       activities: [talk('Planning')],
     };
     await tomas.post(`/api/courses/${given.course.id}/sets`).send(body).expect(403);
-    await given.students
-      .get('noor')!
+    await sure(given.students.get('noor'))
       .browser.post(`/api/courses/${given.course.id}/sets`)
       .send(body)
       .expect(404);

@@ -3,7 +3,7 @@ import { DataSource } from 'typeorm';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { ActivityId, CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
-import { keyedBy } from '@jigsaw/core/lists';
+import { keyedBy, sure } from '@jigsaw/core/lists';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -71,7 +71,7 @@ export class CopyHeads {
       group,
       members: membersOf(copy.id).map(member),
       others: [...tags.values()].flatMap((tag) => {
-        const sibling = siblingOf.get(tag.id)!;
+        const sibling = sure(siblingOf.get(tag.id));
         return sibling.copy.id === copy.id
           ? []
           : [
@@ -79,7 +79,7 @@ export class CopyHeads {
                 copyId: sibling.copy.id as CopyId,
                 group: tag,
                 unread: news(sibling.copy.id).unread,
-                state: progress.get(sibling.copy.id)!.state,
+                state: sure(progress.get(sibling.copy.id)).state,
               },
             ];
       }),

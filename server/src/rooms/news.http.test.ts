@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { DiscussionView } from '@jigsaw/contract/discussion';
+import { sure } from '@jigsaw/core/lists';
 import { newId } from '../platform/ids.js';
 import { aCourse, aText, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -19,7 +20,7 @@ afterAll(() => server.stop());
 type Who = 'noor' | 'jorge' | 'staff';
 const people: readonly Who[] = ['noor', 'jorge', 'staff'];
 const browserOf = (who: Who): Browser =>
-  who === 'staff' ? given.instructor : given.students.get(who)!.browser;
+  who === 'staff' ? given.instructor : sure(given.students.get(who)).browser;
 
 /** What people do in one talk; `which` picks one of the posts that are there. */
 type Act =
@@ -137,7 +138,7 @@ describe('what is unread', () => {
     expect(await Promise.all(people.map(before))).toEqual([0, 0, 0]);
     await released(given, { kind: 'discussion', title: 'Along' }, { mode: 'read-along' });
     await released(given, { kind: 'discussion', title: 'Class' }, { to: { kind: 'class' }, mode: 'common' });
-    const amina = given.students.get('amina')!.browser;
+    const amina = sure(given.students.get('amina')).browser;
     for (const title of ['Along', 'Class'])
       await amina
         .post(`/api/copies/${await copyOf(amina, given.course.id, title)}/posts`)

@@ -5,7 +5,7 @@ import type { LockedItem, RoomItem, RoomList, RoomView } from '@jigsaw/contract/
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
-import { groupedBy } from '@jigsaw/core/lists';
+import { groupedBy, sure } from '@jigsaw/core/lists';
 import { explain } from '@jigsaw/core/release';
 import { courseOf } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -62,16 +62,21 @@ export class RoomsService {
     const items = (groupId: string | null) =>
       (itemsOf.get(groupId) ?? [])
         .map((access) =>
-          itemOf(access, progress.get(access.copy.id)!, news(access.copy.id), marked.has(access.copy.id)),
+          itemOf(
+            access,
+            sure(progress.get(access.copy.id)),
+            news(access.copy.id),
+            marked.has(access.copy.id),
+          ),
         )
         .sort(byDue);
     const membersOf = groupedBy(members, (member) => member.groupId);
     const dress = await groupsForMembers(manager, groupIds);
     const rooms = [...tags.values()].map((group): RoomView => ({
       group,
-      about: dress.get(group.id)!.about,
-      motto: dress.get(group.id)!.motto,
-      dressVersion: isStaff ? null : dress.get(group.id)!.dressVersion,
+      about: sure(dress.get(group.id)).about,
+      motto: sure(dress.get(group.id)).motto,
+      dressVersion: isStaff ? null : sure(dress.get(group.id)).dressVersion,
       members: (membersOf.get(group.id) ?? []).map(({ enrolmentId, name, reading, isLeader }) => ({
         enrolmentId,
         name,

@@ -1,5 +1,6 @@
 import { unzipSync, zipSync } from 'fflate';
 import readSpreadsheet from 'read-excel-file/node';
+import { sure } from '@jigsaw/core/lists';
 import type { ReadTable } from '@jigsaw/core/roster';
 import type { TableRow } from '@jigsaw/core/files';
 import { asTable, readBundle } from '@jigsaw/core/roster';
@@ -17,7 +18,7 @@ export async function readArchive(bytes: Uint8Array): Promise<ReadTable> {
   if (files === 'archive-too-large' || files === 'archive-broken') return { ok: false, code: files };
   if (files.has('xl/workbook.xml')) return readWorkbook(files);
   const byName = new Map(
-    [...files].map(([path, content]) => [path.split('/').at(-1)!.toLowerCase(), content]),
+    [...files].map(([path, content]) => [sure(path.split('/').at(-1)).toLowerCase(), content]),
   );
   return readBundle(byName);
 }

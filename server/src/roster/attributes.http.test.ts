@@ -1,6 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { Outbox } from '@jigsaw/contract/mail';
 import type { RosterChanged, RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -24,7 +25,7 @@ const kinds = async () =>
       isChosen ? `${kind}, chosen` : kind,
     ]),
   );
-const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
 const act = async (body: object) =>
   (await given.instructor.post(at('/changes')).send(body).expect(200)).body as RosterChanged;
 const give = (name: string, attributes: Record<string, string>) =>
@@ -87,7 +88,7 @@ describe('attributes', () => {
   });
 
   it('are not a student’s to see or to change', async () => {
-    const noor = given.students.get('noor')!.browser;
+    const noor = sure(given.students.get('noor')).browser;
     await noor.put(at('/attributes')).send({ name: 'Lab', kind: 'text' }).expect(404);
     await noor
       .post(at('/messages'))
@@ -117,7 +118,7 @@ describe('a message to people of the roster', () => {
       paragraphs: ['Bring your own.', 'Two each.'],
       link: { url: `http://jigsaw.test/c/${given.course.id}` },
     });
-    expect(mails[0]!.why).toContain('Answer to ilse.marrow@quillmere.example');
+    expect(sure(mails[0]).why).toContain('Answer to ilse.marrow@quillmere.example');
   });
 
   it('goes to all of them or to nobody', async () => {

@@ -3,6 +3,7 @@ import { strToU8, zipSync } from 'fflate';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { groupHeading, joinNames } from '@jigsaw/core/roster';
 import { guardFormula } from '@jigsaw/core/files';
 
@@ -53,7 +54,7 @@ export function writeCsv({ entries, sets }: RosterView): string {
     ...sets.map((set) =>
       joinNames(
         set.groups.flatMap((group) =>
-          entry.groups.some((own) => own.groupId === group.id) ? [nameOf.get(group.id)!] : [],
+          entry.groups.some((own) => own.groupId === group.id) ? [sure(nameOf.get(group.id))] : [],
         ),
       ),
     ),
@@ -76,7 +77,7 @@ export function writeBundle(course: CourseView, { entries, sets }: RosterView, n
   const [org, session] = [`org-${course.id}`, `term-${course.id}`];
   const givenName = ({ name, familyName }: RosterEntry) =>
     familyName && name.endsWith(` ${familyName}`) ? name.slice(0, -familyName.length - 1) : name;
-  const familyName = (entry: RosterEntry) => (givenName(entry) === entry.name ? '' : entry.familyName!);
+  const familyName = (entry: RosterEntry) => (givenName(entry) === entry.name ? '' : sure(entry.familyName));
   const groups = sets.flatMap((set) => set.groups.map((group) => ({ ...group, set })));
   const nameOf = groupNames(sets);
 
@@ -103,7 +104,7 @@ export function writeBundle(course: CourseView, { entries, sets }: RosterView, n
     'classes.csv': [
       ['sourcedId', 'status', 'dateLastModified', 'title', 'grades', 'courseSourcedId', 'classCode', 'classType', 'location', 'schoolSourcedId', 'termSourcedIds', 'subjects', 'subjectCodes', 'periods', 'metadata.set', 'metadata.isExclusive'],
       [`class-${course.id}`, 'active', at, course.title, '', course.id, course.code, 'scheduled', '', org, session, '', '', '', '', ''],
-      ...groups.map(({ id, set }) => [id, 'active', at, nameOf.get(id)!, '', course.id, '', 'scheduled', '', org, session, '', '', '', set.name, String(set.isExclusive)]),
+      ...groups.map(({ id, set }) => [id, 'active', at, sure(nameOf.get(id)), '', course.id, '', 'scheduled', '', org, session, '', '', '', set.name, String(set.isExclusive)]),
     ],
     'users.csv': [
       ['sourcedId', 'status', 'dateLastModified', 'enabledUser', 'orgSourcedIds', 'role', 'username', 'userIds', 'givenName', 'familyName', 'middleName', 'identifier', 'email', 'sms', 'phone', 'agentSourcedIds', 'grades', 'password', 'metadata.reading', ...names.map((name) => `metadata.attribute.${name}`)],

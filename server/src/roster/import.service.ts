@@ -11,6 +11,7 @@ import type {
   PreviewRowView,
 } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster } from '@jigsaw/core/roster';
 import type { Table } from '@jigsaw/core/files';
 import {
@@ -82,7 +83,7 @@ export class ImportService {
         : noneDropped;
     return {
       columns: columns.map((column, at) => ({
-        heading: table.headings[at]!,
+        heading: sure(table.headings[at]),
         ...column,
         samples: samplesOf(table, at),
       })),

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Invited, Outbox } from '@jigsaw/contract/mail';
 import type { RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, importPaste } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -24,9 +25,11 @@ const invite = (enrolmentIds: string[] | null) =>
   given.instructor.post(at('/roster/invitations')).send({ enrolmentIds });
 const outbox = async () => (await given.instructor.get(at('/outbox')).expect(200)).body as Outbox;
 const entry = async (address: string) =>
-  ((await given.instructor.get(at('/roster')).expect(200)).body as RosterView).entries.find(
-    (each) => each.email === address,
-  )!;
+  sure(
+    ((await given.instructor.get(at('/roster')).expect(200)).body as RosterView).entries.find(
+      (each) => each.email === address,
+    ),
+  );
 
 describe('an invitation', () => {
   it('goes to those without a password only, and says until when', async () => {
@@ -46,9 +49,9 @@ describe('an invitation', () => {
   });
 
   it('lets its reader in once; a second one puts the first out of use', async () => {
-    const first = (await outbox()).mails[1]!.link.url.split('#')[1];
+    const first = sure((await outbox()).mails[1]).link.url.split('#')[1];
     await invite([(await entry('cho@quillmere.example')).enrolmentId]).expect(200);
-    const second = (await outbox()).mails[0]!.link.url.split('#')[1];
+    const second = sure((await outbox()).mails[0]).link.url.split('#')[1];
     const choose = (token: string | undefined) =>
       server.browser().post('/api/session/password').send({ token, password });
     await choose(first).expect(410);
@@ -62,7 +65,7 @@ describe('an invitation', () => {
 
   it('is written and read by the instructor alone', async () => {
     const outsider = await server.instructor('other@quillmere.example');
-    for (const browser of [given.students.get('noor')!.browser, outsider]) {
+    for (const browser of [sure(given.students.get('noor')).browser, outsider]) {
       await browser.get(at('/outbox')).expect(404);
       await browser.post(at('/roster/invitations')).send({ enrolmentIds: null }).expect(404);
     }

@@ -1,6 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import type { ImportPreview, RosterChangeList, RosterChanged, RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, aSheet, aText, copyOf, importPaste, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -17,7 +18,7 @@ afterAll(() => server?.stop());
 
 const at = (path: string) => `/api/courses/${given.course.id}/roster${path}`;
 const roster = async () => ((await given.instructor.get(at('')).expect(200)).body as RosterView).entries;
-const student = (name: string) => given.students.get(name)!;
+const student = (name: string) => sure(given.students.get(name));
 const join = (keep: string, other: string) =>
   given.instructor
     .post(at('/changes'))
@@ -27,7 +28,7 @@ const joined = async (keep: string, other: string) =>
 const undo = (id: string | null) => given.instructor.post(at(`/changes/${id}/undo`));
 /** Every row that hangs on an entry, with whose it is; times of seats apart, which begin anew. */
 async function everything() {
-  const manager = server!.app.get(DataSource).manager;
+  const manager = sure(server).app.get(DataSource).manager;
   const tables = [
     'part',
     'hand_in',
@@ -110,7 +111,7 @@ describe('two entries of one person', () => {
     await student('jorge').browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
     const { changeId } = await joined('noor', 'jorge');
 
-    const { manager } = server!.app.get(DataSource);
+    const { manager } = sure(server).app.get(DataSource);
     await manager.query(`ALTER TABLE "credit" ADD COLUMN "share" int NOT NULL DEFAULT 100`);
     await manager.query(`ALTER TABLE "part" ADD COLUMN "isRead" boolean NOT NULL DEFAULT false`);
     await manager.query(`ALTER TABLE "part" DROP COLUMN "words"`);
@@ -148,7 +149,7 @@ describe('two entries of one person', () => {
     await released(given, { kind: 'folder', title: 'Certificates', settings: { by: 'student' } });
     const copyId = await copyOf(student('noor').browser, given.course.id, 'Certificates');
     const handIn = async (name: string, attempt: number) => {
-      server!.clock.pass({ minutes: 1 });
+      sure(server).clock.pass({ minutes: 1 });
       await addFile(student(name).browser, copyId, `${name}${attempt}.txt`, Buffer.from(name));
       await student(name).browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt }).expect(200);
     };
@@ -207,7 +208,7 @@ describe('two entries of one person', () => {
       })
       .expect(200);
     await joined('nino', 'kofi');
-    const nino = (await roster()).find((entry) => entry.email.startsWith('nino'))!;
+    const nino = sure((await roster()).find((entry) => entry.email.startsWith('nino')));
     expect(nino).toMatchObject({ number: 'fe-7', attributes: { Lab: 'some' }, groups: [{ name: 'Carboy' }] });
     expect((await roster()).some((entry) => entry.email.startsWith('kofi'))).toBe(false);
   });
@@ -243,7 +244,7 @@ describe('two entries of one person', () => {
       ['undo', false],
       ['join', false],
     ]);
-    await undo(changes[0]!.id).expect(409);
+    await undo(sure(changes[0]).id).expect(409);
     await joined('nino', 'kofi');
   });
 

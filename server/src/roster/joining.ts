@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 
 type Row = Readonly<Record<string, unknown>>;
 
@@ -71,14 +72,14 @@ export class Joining {
     for (const { table, column, keys } of moved) {
       await manager.query(
         `UPDATE ${name(table)} t SET ${name(column)} = $1 FROM jsonb_populate_recordset(NULL::${name(table)}, $3::jsonb) k
-          WHERE t.${name(column)} = $2 AND ${Object.keys(keys[0]!)
+          WHERE t.${name(column)} = $2 AND ${Object.keys(sure(keys[0]))
             .map((each) => `t.${name(each)} = k.${name(each)}`)
             .join(' AND ')}`,
         [other, keep, JSON.stringify(keys)],
       );
     }
     for (const { table, rows } of aside) {
-      const columns = await columnsKept(manager, table, rows[0]!);
+      const columns = await columnsKept(manager, table, sure(rows[0]));
       await manager.query(
         `INSERT INTO ${name(table)} (${columns}) SELECT ${columns} FROM jsonb_populate_recordset(NULL::${name(table)}, $1::jsonb)
          ON CONFLICT DO NOTHING`,

@@ -1,6 +1,6 @@
 import type { EntityManager } from 'typeorm';
 import type { GroupId } from '@jigsaw/core/ids';
-import { groupedBy } from '@jigsaw/core/lists';
+import { groupedBy, sure } from '@jigsaw/core/lists';
 import type { BundleClass } from '@jigsaw/core/files';
 import type { KnownSet, KnownSets, LackingGroups } from '@jigsaw/core/roster';
 import { setKey } from '@jigsaw/core/roster';
@@ -137,5 +137,6 @@ async function findSet(manager: EntityManager, courseId: string, set: string | n
   const sets = (await setsOfCourse(manager, courseId)).filter(
     (each) => each.putAwayAt === null || each.isSynchronised,
   );
-  return sets.find((each) => (set === null ? each.isSynchronised : setKey(each.name) === setKey(set)))!.id;
+  return sure(sets.find((each) => (set === null ? each.isSynchronised : setKey(each.name) === setKey(set))))
+    .id;
 }

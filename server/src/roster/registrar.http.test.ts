@@ -5,6 +5,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import { strToU8, zipSync } from 'fflate';
 import type { GroupSetList } from '@jigsaw/contract/sets';
 import type { ImportPreview, ImportResult, RegistrarView, RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, aText, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -45,7 +46,7 @@ let server: TestServer | undefined;
 let given: CourseForTests;
 beforeAll(async () => {
   registrar = createServer((request, response) => {
-    const url = new URL(request.url!, 'http://registrar.test');
+    const url = new URL(sure(request.url), 'http://registrar.test');
     if (school.answer) return response.writeHead(school.answer.status).end(school.answer.body);
     if (url.pathname !== '/courses.json') return response.end(bundle());
     const isTeacher = url.searchParams.get('teacher') === 'ilse.marrow@quillmere.example';
@@ -153,7 +154,7 @@ describe('the registrar', () => {
   it('adds, drops and changes sections, work intact, and all of it is taken back at once', async () => {
     await sync();
     await released(given);
-    const { browser } = given.students.get('noor')!;
+    const { browser } = sure(given.students.get('noor'));
     const copyId = await copyOf(browser, given.course.id);
     await browser
       .put(`/api/copies/${copyId}/part`)
@@ -190,8 +191,7 @@ describe('the registrar', () => {
       'Salt first.',
     );
     expect(
-      (await roster()).entries
-        .find((entry) => entry.email.startsWith('noor'))!
+      sure((await roster()).entries.find((entry) => entry.email.startsWith('noor')))
         .groups.map((group) => group.name)
         .sort(),
     ).toEqual(['Crock', 'Tuesday lab']);
@@ -200,9 +200,11 @@ describe('the registrar', () => {
   it('may rename a section, and so may the instructor, without moving anybody', async () => {
     await sync();
     const { entries } = await roster();
-    const lab = entries
-      .find((entry) => entry.email.startsWith('noor'))!
-      .groups.find((group) => group.name === 'Tuesday lab')!;
+    const lab = sure(
+      sure(entries.find((entry) => entry.email.startsWith('noor'))).groups.find(
+        (group) => group.name === 'Tuesday lab',
+      ),
+    );
     await given.instructor
       .patch(`/api/groups/${lab.groupId}`)
       .send({ name: 'Early birds', capacity: null, version: 1 })
@@ -222,7 +224,7 @@ describe('the registrar', () => {
   it('does not seat its teachers', async () => {
     school.people = [...school.people, { name: 'tomas', section: 'tue', role: 'aide' }];
     await sync();
-    const tomas = (await roster()).entries.find((entry) => entry.email.startsWith('tomas'))!;
+    const tomas = sure((await roster()).entries.find((entry) => entry.email.startsWith('tomas')));
     expect([tomas.role, tomas.groups]).toEqual(['assistant', []]);
   });
 
@@ -273,7 +275,7 @@ describe('the registrar', () => {
   });
 
   it('does not give anybody a class that they do not teach', async () => {
-    const stranger = await aCourse(server!, { students: 2, email: 'mal.ory@quillmere.example' });
+    const stranger = await aCourse(sure(server), { students: 2, email: 'mal.ory@quillmere.example' });
     const ask = stranger.instructor
       .post(`/api/courses/${stranger.course.id}/roster/preview`)
       .send({ source, meanings: null });
@@ -284,6 +286,6 @@ describe('the registrar', () => {
       (await stranger.instructor.get(`/api/courses/${stranger.course.id}/registrar`).expect(200)).body,
     ).toMatchObject({ courses: [] });
     for (const path of ['/registrar', '/roster'])
-      await given.students.get('noor')!.browser.get(at(path)).expect(404);
+      await sure(given.students.get('noor')).browser.get(at(path)).expect(404);
   });
 });

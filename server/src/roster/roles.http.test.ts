@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { Role } from '@jigsaw/core/course';
+import { sure } from '@jigsaw/core/lists';
 import {
   aMember,
   aSheet,
@@ -26,15 +27,14 @@ beforeAll(async () => {
   server = await startTestServer();
   given = await aCourse(server, { students: 5, groups: 2 });
   activity = await released(given);
-  copyId = await copyOf(given.students.get('noor')!.browser, given.course.id);
-  await addFile(given.students.get('noor')!.browser, copyId, 'notes.txt', Buffer.from('pH'));
-  await given.students
-    .get('noor')!
+  copyId = await copyOf(sure(given.students.get('noor')).browser, given.course.id);
+  await addFile(sure(given.students.get('noor')).browser, copyId, 'notes.txt', Buffer.from('pH'));
+  await sure(given.students.get('noor'))
     .browser.post(`/api/copies/${copyId}/hand-in`)
     .send({ attempt: 1 })
     .expect(200);
   browserOf.set('instructor', given.instructor);
-  browserOf.set('student', given.students.get('amina')!.browser);
+  browserOf.set('student', sure(given.students.get('amina')).browser);
   browserOf.set('assistant', await aMember(server, given, 'tomas', 'assistant'));
   browserOf.set('observer', await aMember(server, given, 'oke', 'observer'));
 });
@@ -104,7 +104,7 @@ const table: readonly {
     ask: (browser) =>
       browser
         .post(`/api/sets/${given.set.id}/place`)
-        .send({ moves: [{ student: given.students.get('nino')!.enrolmentId, from: null, to: null }] }),
+        .send({ moves: [{ student: sure(given.students.get('nino')).enrolmentId, from: null, to: null }] }),
   },
   {
     act: 'rename a group',
@@ -114,7 +114,7 @@ const table: readonly {
     student: 404,
     ask: (browser) =>
       browser
-        .patch(`/api/groups/${given.board.groups[0]!.id}`)
+        .patch(`/api/groups/${sure(given.board.groups[0]).id}`)
         .send({ name: 'New', capacity: null, version: 99 }),
   },
   {
@@ -161,7 +161,7 @@ const table: readonly {
     student: 404,
     ask: (browser) =>
       browser
-        .put(`/api/activities/${activity.id}/extensions/${given.board.groups[1]!.id}`)
+        .put(`/api/activities/${activity.id}/extensions/${sure(given.board.groups[1]).id}`)
         .send({ due: '2026-11-20T10:00:00.000Z', reason: 'Ill' }),
   },
   {
@@ -178,7 +178,7 @@ const table: readonly {
     assistant: 200,
     observer: 200,
     student: 404,
-    ask: (browser) => browser.get(`/api/releases/${activity.release!.id}/desk`),
+    ask: (browser) => browser.get(`/api/releases/${sure(activity.release).id}/desk`),
   },
   {
     act: 'read the gradebook',
@@ -226,7 +226,7 @@ describe('what each role may do', () => {
       })),
     ),
   )('answers $status when an $role wants to $act', async ({ role, status, ask }) =>
-    expect((await ask(browserOf.get(role)!)).status).toBe(status),
+    expect((await ask(sure(browserOf.get(role)))).status).toBe(status),
   );
 
   it('shows an observer no draft', async () => {
@@ -234,8 +234,7 @@ describe('what each role may do', () => {
       .post(`/api/courses/${given.course.id}/activities`)
       .send(anAssignment({ title: 'Secret draft' }))
       .expect(200);
-    const { body } = await browserOf
-      .get('observer')!
+    const { body } = await sure(browserOf.get('observer'))
       .get(`/api/courses/${given.course.id}/activities`)
       .expect(200);
     expect(JSON.stringify(body)).not.toContain('Secret draft');

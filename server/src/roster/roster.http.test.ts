@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetList } from '@jigsaw/contract/sets';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, base64 } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -207,7 +208,7 @@ describe('taking the roster out', () => {
     ).body as { id: string };
     const { groups } = (await given.instructor.get(`/api/sets/${circles.id}/board`).expect(200))
       .body as BoardView;
-    const student = given.students.get('noor')!.enrolmentId;
+    const student = sure(given.students.get('noor')).enrolmentId;
     const moves = groups.slice(0, 2).map((group) => ({ student, from: null, to: group.id }));
     await given.instructor.post(`/api/sets/${circles.id}/place`).send({ moves }).expect(200);
     const own = (await roster()).filter((entry) => entry.role === 'student');
@@ -261,7 +262,7 @@ describe('taking the roster out', () => {
           groups: all.map((each) => each.name).sort(),
         }));
       expect(plain(there.filter((entry) => entry.role === 'student'))).toEqual(plain(own));
-      expect(plain(there).find((entry) => entry.email.startsWith('noor'))!.groups).toEqual([
+      expect(sure(plain(there).find((entry) => entry.email.startsWith('noor'))).groups).toEqual([
         'Crock',
         'Rye',
         'Rye; malt',
@@ -277,8 +278,7 @@ describe('taking the roster out', () => {
 
   it('is for the instructor alone', async () => {
     for (const format of ['csv', 'zip']) {
-      await given.students
-        .get('noor')!
+      await sure(given.students.get('noor'))
         .browser.get(`/api/courses/${given.course.id}/roster.${format}`)
         .expect(404);
       await server.browser().get(`/api/courses/${given.course.id}/roster.${format}`).expect(401);
@@ -290,13 +290,12 @@ describe('who may see the roster', () => {
   it('does not exist for students, for other instructors, or signed out', async () => {
     const other = await server.instructor('other@quillmere.example');
     const unknown = await other.get('/api/courses/01920000-0000-7000-8000-000000000000/roster').expect(404);
-    for (const browser of [other, given.students.get('noor')!.browser]) {
+    for (const browser of [other, sure(given.students.get('noor')).browser]) {
       const answer = await browser.get(`/api/courses/${given.course.id}/roster`).expect(404);
       expect(answer.body).toEqual(unknown.body);
     }
     await server.browser().get(`/api/courses/${given.course.id}/roster`).expect(401);
-    await given.students
-      .get('noor')!
+    await sure(given.students.get('noor'))
       .browser.post('/api/courses')
       .send({ code: 'X', title: 'X', term: '', timeZone: 'UTC' })
       .expect(403);

@@ -7,6 +7,7 @@ import type {
   RosterEntry,
   RosterView,
 } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, base64, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
@@ -23,13 +24,14 @@ afterAll(() => server?.stop());
 
 const at = (path: string) => `/api/courses/${given.course.id}/roster${path}`;
 const entries = async () => ((await given.instructor.get(at('')).expect(200)).body as RosterView).entries;
-const entry = async (name: string) => (await entries()).find((each) => each.email.startsWith(`${name}@`))!;
+const entry = async (name: string) =>
+  sure((await entries()).find((each) => each.email.startsWith(`${name}@`)));
 const change = (body: object) => given.instructor.post(at('/changes')).send(body);
 const changed = async (body: object) => (await change(body).expect(200)).body as RosterChanged;
 const undo = (id: string | null) => given.instructor.post(at(`/changes/${id}/undo`));
 const changes = async () =>
   ((await given.instructor.get(at('/changes')).expect(200)).body as RosterChangeList).changes;
-const idOf = (name: string) => given.students.get(name)!.enrolmentId;
+const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
 const aNewEntry = (more: object = {}) => ({
   act: 'add',
   entry: {
@@ -88,7 +90,7 @@ describe('one person', () => {
 
   it('is dropped: the place is free, the work stays, nothing opens any more; and all of it comes back', async () => {
     await released(given);
-    const noor = given.students.get('noor')!.browser;
+    const noor = sure(given.students.get('noor')).browser;
     const copyId = await copyOf(noor, given.course.id);
     await noor.put(`/api/copies/${copyId}/part`).send({
       text: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Kept' }] }] },
@@ -122,7 +124,7 @@ describe('one person', () => {
       edits: [{ enrolmentId: idOf('noor'), from: { role: 'student' }, to: { role: 'assistant' } }],
     });
     expect(await entry('noor')).toMatchObject({ role: 'assistant', groups: [] });
-    const ilse = (await entries()).find((each) => each.role === 'instructor')!;
+    const ilse = sure((await entries()).find((each) => each.role === 'instructor'));
     const step = { enrolmentId: ilse.enrolmentId, from: { role: 'instructor' }, to: { role: 'observer' } };
     expect((await change({ act: 'edit', edits: [step] }).expect(422)).body).toMatchObject({
       detail: expect.stringContaining('A course needs an instructor'),
@@ -138,10 +140,10 @@ describe('one person', () => {
       edits: [{ enrolmentId: idOf('noor'), from: { email: from }, to: { email: to } }],
     });
     const { changeId } = await changed(edit('noor@quillmere.example', 'noor.h@quillmere.example'));
-    await given.students.get('noor')!.browser.get('/api/session').expect(200); // theirs is still theirs, without this course
-    await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(404);
+    await sure(given.students.get('noor')).browser.get('/api/session').expect(200); // theirs is still theirs, without this course
+    await sure(given.students.get('noor')).browser.get(`/api/courses/${given.course.id}/rooms`).expect(404);
     await undo(changeId).expect(200);
-    await given.students.get('noor')!.browser.get(`/api/courses/${given.course.id}/rooms`).expect(200);
+    await sure(given.students.get('noor')).browser.get(`/api/courses/${given.course.id}/rooms`).expect(200);
     expect(
       (await change(edit('noor@quillmere.example', 'jorge@quillmere.example')).expect(422)).body,
     ).toMatchObject({
@@ -195,7 +197,7 @@ describe('several people at once', () => {
     await undo(changeId).expect(409);
     const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200))
       .body as BoardView;
-    expect(board.students.find((student) => student.enrolmentId === idOf('noor'))!.seats).toEqual([]);
+    expect(sure(board.students.find((student) => student.enrolmentId === idOf('noor'))).seats).toEqual([]);
   });
 });
 
@@ -252,10 +254,10 @@ describe('a class file', () => {
       .expect(200);
     const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200))
       .body as BoardView;
-    const student = board.students.find((each) => each.name === 'Many 17')!.enrolmentId;
+    const student = sure(board.students.find((each) => each.name === 'Many 17')).enrolmentId;
     await given.instructor
       .post(`/api/sets/${given.set.id}/place`)
-      .send({ moves: [{ student, from: null, to: board.groups[0]!.id }] })
+      .send({ moves: [{ student, from: null, to: sure(board.groups[0]).id }] })
       .expect(200);
     await undo((answer.body as RosterChanged).changeId).expect(200);
     expect(
@@ -282,8 +284,8 @@ describe('a class file', () => {
 describe('who may change the roster', () => {
   it('is the instructor alone; for everybody else it is not there', async () => {
     const { changeId } = await changed(aNewEntry());
-    const outsider = await server!.instructor('other@quillmere.example');
-    for (const browser of [outsider, given.students.get('noor')!.browser]) {
+    const outsider = await sure(server).instructor('other@quillmere.example');
+    for (const browser of [outsider, sure(given.students.get('noor')).browser]) {
       await browser.get(at('/changes')).expect(404);
       await browser.post(at('/changes')).send(aNewEntry()).expect(404);
       await browser.post(at(`/changes/${changeId}/undo`)).expect(404);

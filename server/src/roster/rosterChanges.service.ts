@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import type { RosterAct, RosterChanged, RosterChangeList, RosterChangeView } from '@jigsaw/contract/roster';
 import { sameAddress } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupId, RosterChangeId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
 import { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, sayFault } from '@jigsaw/core/roster';
 import { namesTogether } from '@jigsaw/core/text';
@@ -113,7 +114,7 @@ export class RosterChanges {
         if (isTaken)
           throw problems.invalidInput(`${to} is the name of another attribute here. Choose one of its own.`);
         return [...roster].flatMap(([enrolmentId, entry]) => {
-          const value = Object.hasOwn(entry.attributes, from) ? entry.attributes[from]! : null;
+          const value = Object.hasOwn(entry.attributes, from) ? sure(entry.attributes[from]) : null;
           return value === null
             ? []
             : (changeOf(enrolmentId, entry, { attributes: { [from]: null, [to]: value } }) ?? []);
@@ -145,7 +146,7 @@ export class RosterChanges {
           [groups],
         );
         const setOf = new Map(sets.map((group) => [group.id, group.setId]));
-        return joinChange(roster, keep, other, (groupId) => setOf.get(groupId)!);
+        return joinChange(roster, keep, other, (groupId) => sure(setOf.get(groupId)));
       },
       async ({ manager, changeId }) => {
         const traces = await this.joining.join(manager, keep, other);
@@ -242,7 +243,7 @@ function addOrBringBack(entry: Extract<RosterAct, { act: 'add' }>['entry'], rost
   if (there.isHere)
     throw problems.invalidInput(`${there.name} is in this course already, with this address.`);
   const { email: _same, ...fields } = entry;
-  return changeOf(enrolmentId, there, { ...fields, isHere: true })!;
+  return sure(changeOf(enrolmentId, there, { ...fields, isHere: true }));
 }
 
 /** What the contract left out is not there at all, so that a change holds only what it touches. */

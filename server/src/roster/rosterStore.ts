@@ -1,6 +1,7 @@
 import type { EntityManager } from 'typeorm';
 import { sameAddress } from '@jigsaw/core/course';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { EntryChange, Roster, RosterChange, RosterEntry } from '@jigsaw/core/roster';
 import {
   accountsOf,
@@ -91,7 +92,7 @@ async function addPeople(
   const rows = added.map(({ enrolmentId, entry }) => ({
     id: enrolmentId,
     courseId,
-    personId: personIdByAddress.get(sameAddress(entry.email))!,
+    personId: sure(personIdByAddress.get(sameAddress(entry.email))),
     role: entry.role,
     number: entry.number,
     attributes: { ...entry.attributes },
@@ -108,7 +109,7 @@ async function readdress(
   const isElsewhere = (personId: string) => isEnrolledElsewhere(manager, personId, courseId);
   for (const each of change) {
     if (each.kind !== 'set' || each.to.email === undefined) continue;
-    const was = before.get(each.enrolmentId)!;
+    const was = sure(before.get(each.enrolmentId));
     await giveToAccount(
       manager,
       each.enrolmentId,
@@ -131,7 +132,7 @@ async function updateEntries({ manager, now, people }: Writing, kept: readonly K
   await people.rename(
     manager,
     kept.map(({ enrolmentId, entry }) => ({
-      personId: accountOf.get(enrolmentId)!,
+      personId: sure(accountOf.get(enrolmentId)),
       name: entry.name,
       familyName: entry.familyName,
       reading: entry.reading,
@@ -149,7 +150,7 @@ interface Removal {
 async function removeOrEnd(writing: Writing, removals: readonly Removal[]): Promise<void> {
   if (removals.length === 0 || (await removeAll(writing, removals))) return;
   const [only] = removals;
-  if (removals.length === 1) await leave(writing.manager, only!.enrolmentId, writing.now);
+  if (removals.length === 1) await leave(writing.manager, sure(only).enrolmentId, writing.now);
   else {
     // Halves, so that one person with work in a class of a thousand costs a few statements and not a thousand.
     const middle = removals.length >> 1;

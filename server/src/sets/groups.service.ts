@@ -11,6 +11,7 @@ import type {
   LeadGroups,
 } from '@jigsaw/contract/sets';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { SignedIn } from '../identity/index.js';
 import { isStillReferredTo } from '../platform/databaseErrors.js';
 import { problems } from '../platform/problems.js';
@@ -57,7 +58,7 @@ export class GroupsService {
         facts: { version: group.version },
         groupIds: [groupId],
       });
-      return view!;
+      return sure(view);
     });
   }
 
@@ -71,7 +72,7 @@ export class GroupsService {
       if ([...removed, ...groups.flatMap((group) => group.id ?? [])].some((id) => !before.has(id)))
         throw problems.notFound();
       const kept = groups.flatMap((group) =>
-        group.id === null ? [] : [{ ...group, id: group.id, was: before.get(group.id)! }],
+        group.id === null ? [] : [{ ...group, id: group.id, was: sure(before.get(group.id)) }],
       );
       const stale = kept.find(({ was, version }) => was.version !== version);
       if (stale)
@@ -80,7 +81,7 @@ export class GroupsService {
           `${stale.was.name} was changed meanwhile. Nothing was saved; what you wrote is kept here.`,
         );
 
-      for (const id of removed) await this.remove(manager, before.get(id)!);
+      for (const id of removed) await this.remove(manager, sure(before.get(id)));
       const changed = kept.filter(
         ({ was, ...is }) =>
           was.name !== is.name || was.capacity !== is.capacity || was.isLocked !== is.isLocked,

@@ -4,6 +4,7 @@ import type { DeskList, DeskView, Gradebook } from '@jigsaw/contract/marks';
 import type { ActivityList, ActivityView } from '@jigsaw/contract/release';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import type { Figures } from '@jigsaw/contract/track';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, aMember, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -21,7 +22,7 @@ beforeAll(async () => {
   given = await aCourse(server, { students: 5, groups: 2 });
   tomas = await aMember(server, given, 'tomas', 'assistant');
   activity = await released(given);
-  const [noor, amina] = [given.students.get('noor')!.browser, given.students.get('amina')!.browser];
+  const [noor, amina] = [sure(given.students.get('noor')).browser, sure(given.students.get('amina')).browser];
   [crockCopy, carboyCopy] = [await copyOf(noor, given.course.id), await copyOf(amina, given.course.id)];
   for (const [browser, copyId] of [
     [noor, crockCopy],
@@ -33,11 +34,11 @@ beforeAll(async () => {
   for (const [at, reason] of ['Their crock cracked', 'A secret of Carboy'].entries()) {
     const due = '2026-11-14T17:00:00.000Z';
     await given.instructor
-      .put(`/api/activities/${activity.id}/extensions/${given.board.groups[at]!.id}`)
+      .put(`/api/activities/${activity.id}/extensions/${sure(given.board.groups[at]).id}`)
       .send({ due, reason })
       .expect(200);
   }
-  await lead(given.board.groups[0]!.id, ['Tomas']).then((answer) => expect(answer.status).toBe(200));
+  await lead(sure(given.board.groups[0]).id, ['Tomas']).then((answer) => expect(answer.status).toBe(200));
 });
 afterAll(() => server.stop());
 
@@ -59,8 +60,8 @@ describe('staff who look after groups', () => {
       ['Tomas'],
       [],
     ]);
-    const student = given.students.get('noor')!.enrolmentId;
-    const groupId = given.board.groups[1]!.id;
+    const student = sure(given.students.get('noor')).enrolmentId;
+    const groupId = sure(given.board.groups[1]).id;
     await given.instructor
       .put(`/api/sets/${given.set.id}/leads`)
       .send({ leads: [{ groupId, enrolmentIds: [student] }] })
@@ -69,8 +70,7 @@ describe('staff who look after groups', () => {
       .put(`/api/sets/${given.set.id}/leads`)
       .send({ leads: [{ groupId, enrolmentIds: [] }] })
       .expect(403);
-    await given.students
-      .get('noor')!
+    await sure(given.students.get('noor'))
       .browser.put(`/api/sets/${given.set.id}/leads`)
       .send({ leads: [{ groupId, enrolmentIds: [] }] })
       .expect(404);
@@ -97,17 +97,21 @@ describe('staff who look after groups', () => {
     expect((await get<RoomList>(inCourse('rooms'))).rooms.map((room) => room.group.name)).toEqual(['Crock']);
     const desk = await get<DeskList>(inCourse('desk'));
     expect(desk.activities.map((each) => [each.toMark, each.unitCount])).toEqual([[1, 1]]);
-    expect((await get<DeskView>(`/releases/${desk.activities[0]!.releaseId}/desk`)).rows).toHaveLength(1);
+    expect((await get<DeskView>(`/releases/${sure(desk.activities[0]).releaseId}/desk`)).rows).toHaveLength(
+      1,
+    );
     expect(await get<Figures>(inCourse('figures'))).toMatchObject({ toMark: 1, rooms: 1 });
     const gradebook = await get<Gradebook>(inCourse('gradebook'));
     expect(
-      Object.fromEntries(gradebook.students.map((student) => [student.name, student.cells[0]!.state])),
+      Object.fromEntries(gradebook.students.map((student) => [student.name, sure(student.cells[0]).state])),
     ).toMatchObject({
       Noor: 'to-mark',
       Amina: 'not-theirs',
     });
     expect(
-      (await get<ActivityList>(inCourse('activities'))).activities[0]!.extensions.map((each) => each.name),
+      sure((await get<ActivityList>(inCourse('activities'))).activities[0]).extensions.map(
+        (each) => each.name,
+      ),
     ).toEqual(['Crock']);
     const handIns = Object.fromEntries(
       (await board(tomas)).students.map((student) => [student.name, student.seats[0]?.handIns ?? 0]),
@@ -118,22 +122,22 @@ describe('staff who look after groups', () => {
   it('place students in their groups only', async () => {
     await see('theirs');
     const [crock, carboy] = given.board.groups.map((group) => group.id);
-    const nino = given.students.get('nino')!.enrolmentId;
+    const nino = sure(given.students.get('nino')).enrolmentId;
     const place = (from: string | null, to: string | null) =>
       tomas.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: nino, from, to }] });
-    await place(null, carboy!).expect(403);
-    await place(null, crock!).expect(200);
-    await place(crock!, null).expect(200);
+    await place(null, sure(carboy)).expect(403);
+    await place(null, sure(crock)).expect(200);
+    await place(sure(crock), null).expect(200);
     await see('all');
-    await place(null, carboy!).expect(200);
-    await place(carboy!, null).expect(200);
+    await place(null, sure(carboy)).expect(200);
+    await place(sure(carboy), null).expect(200);
   });
 
   it('see a group from the moment they look after it until they no longer do', async () => {
     await see('theirs');
-    expect((await lead(given.board.groups[1]!.id, ['Tomas'])).status).toBe(200);
+    expect((await lead(sure(given.board.groups[1]).id, ['Tomas'])).status).toBe(200);
     await tomas.get(`/api/copies/${carboyCopy}`).expect(200);
-    expect((await lead(given.board.groups[1]!.id, [])).status).toBe(200);
+    expect((await lead(sure(given.board.groups[1]).id, [])).status).toBe(200);
     await tomas.get(`/api/copies/${carboyCopy}`).expect(404);
     await given.instructor.get(`/api/copies/${carboyCopy}`).expect(200);
   });

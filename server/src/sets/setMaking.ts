@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { GroupSetDraft, GroupSetView, SignUpSettings } from '@jigsaw/contract/sets';
+import { sure } from '@jigsaw/core/lists';
 import { countStudents } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -89,7 +90,7 @@ export class SetMaking {
     );
     return {
       set,
-      copyByGroup: new Map(groups.map((group, at) => [group.id as GroupId, copies[at]!.id as GroupId])),
+      copyByGroup: new Map(groups.map((group, at) => [group.id as GroupId, sure(copies[at]).id as GroupId])),
     };
   }
 

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import { DataSource } from 'typeorm';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { RoomList } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { rowOf, setActs } from '../test/setActs.js';
@@ -90,8 +91,7 @@ describe('a set in which one may be in several groups', () => {
     await place([{ student: idOf('jorge'), from: null, to: b }], id).expect(200);
     await released(given, {}, { to: { kind: 'set', setId: id } });
     const rooms = async (name: string) => {
-      const { body } = (await given.students
-        .get(name)!
+      const { body } = (await sure(given.students.get(name))
         .browser.get(`/api/courses/${given.course.id}/rooms`)
         .expect(200)) as { body: RoomList };
       return body.rooms.flatMap((room) =>
@@ -112,8 +112,8 @@ describe('the groups of a set at once', () => {
     await released(given);
     const [crock, carboy] = (await board()).groups;
     const groups = [
-      { ...rowOf(crock!), name: 'Kvevri', capacity: 6 },
-      { ...rowOf(carboy!), isLocked: true },
+      { ...rowOf(sure(crock)), name: 'Kvevri', capacity: 6 },
+      { ...rowOf(sure(carboy)), isLocked: true },
       { id: null, name: 'Tun', capacity: null, isLocked: false, version: 1 },
     ];
     await put({ groups, removed: [] }).expect(200);
@@ -131,9 +131,8 @@ describe('the groups of a set at once', () => {
       [2, 'Carboy', null, true, 2],
       [3, 'Tun', null, false, 1],
     ]);
-    await place([{ student: idOf('nino'), from: null, to: after[2]!.id }]).expect(200);
-    const { body } = (await given.students
-      .get('nino')!
+    await place([{ student: idOf('nino'), from: null, to: sure(after[2]).id }]).expect(200);
+    const { body } = (await sure(given.students.get('nino'))
       .browser.get(`/api/courses/${given.course.id}/rooms`)
       .expect(200)) as { body: RoomList };
     expect(body.rooms.map((room) => [room.group.name, room.items.length])).toEqual([['Tun', 1]]);
@@ -142,21 +141,22 @@ describe('the groups of a set at once', () => {
   it('are not changed at all if one was changed meanwhile, has members, or somebody worked there', async () => {
     const { groups } = await board();
     const [crock, carboy] = groups;
-    const renamed = { ...rowOf(crock!), name: 'Kvevri' };
+    const renamed = { ...rowOf(sure(crock)), name: 'Kvevri' };
     expect(
-      (await put({ groups: [renamed, { ...rowOf(carboy!), version: 0 }], removed: [] }).expect(409)).body,
+      (await put({ groups: [renamed, { ...rowOf(sure(carboy)), version: 0 }], removed: [] }).expect(409))
+        .body,
     ).toMatchObject({
       detail: expect.stringContaining('Carboy'),
     });
-    expect((await put({ groups: [renamed], removed: [carboy!.id] }).expect(409)).body).toMatchObject({
+    expect((await put({ groups: [renamed], removed: [sure(carboy).id] }).expect(409)).body).toMatchObject({
       detail: expect.stringContaining('2 students are in Carboy'),
     });
     const { students } = await board();
     const out = students
-      .filter((student) => student.seats[0]?.groupId === carboy!.id)
-      .map((student) => ({ student: student.enrolmentId, from: carboy!.id, to: null }));
+      .filter((student) => student.seats[0]?.groupId === sure(carboy).id)
+      .map((student) => ({ student: student.enrolmentId, from: sure(carboy).id, to: null }));
     await place(out).expect(200);
-    expect((await put({ groups: [renamed], removed: [carboy!.id] }).expect(409)).body).toMatchObject({
+    expect((await put({ groups: [renamed], removed: [sure(carboy).id] }).expect(409)).body).toMatchObject({
       detail: expect.stringContaining('it stays'),
     });
     expect((await board()).groups).toEqual(groups);
@@ -165,17 +165,16 @@ describe('the groups of a set at once', () => {
   it('are taken away where nobody ever was', async () => {
     const [crock, carboy] = (await board()).groups;
     const added = { id: null, name: 'Tun', capacity: null, isLocked: false, version: 1 };
-    await put({ groups: [rowOf(crock!), rowOf(carboy!), added], removed: [] }).expect(200);
+    await put({ groups: [rowOf(sure(crock)), rowOf(sure(carboy)), added], removed: [] }).expect(200);
     await released(given);
-    const tun = (await board()).groups[2]!;
-    await put({ groups: [rowOf(crock!), rowOf(carboy!)], removed: [tun.id] }).expect(200);
+    const tun = sure((await board()).groups[2]);
+    await put({ groups: [rowOf(sure(crock)), rowOf(sure(carboy))], removed: [tun.id] }).expect(200);
     expect((await board()).groups.map((group) => group.name)).toEqual(['Crock', 'Carboy']);
   });
 
   it('are the instructor’s alone, and of this set alone', async () => {
     const groups = (await board()).groups.map(rowOf);
-    await given.students
-      .get('noor')!
+    await sure(given.students.get('noor'))
       .browser.put(`/api/sets/${given.set.id}/groups`)
       .send({ groups, removed: [] })
       .expect(404);
@@ -185,36 +184,37 @@ describe('the groups of a set at once', () => {
       groups: 1,
     });
     await other.instructor.put(`/api/sets/${given.set.id}/groups`).send({ groups, removed: [] }).expect(404);
-    await put({ groups: [{ ...groups[0]!, id: other.board.groups[0]!.id }], removed: [] }).expect(404);
-    await put({ groups: [], removed: [other.board.groups[0]!.id] }).expect(404);
+    await put({ groups: [{ ...sure(groups[0]), id: sure(other.board.groups[0]).id }], removed: [] }).expect(
+      404,
+    );
+    await put({ groups: [], removed: [sure(other.board.groups[0]).id] }).expect(404);
   });
 });
 
 describe('members who dress their own group', () => {
   const dress = (name: string, groupId: string, body: object) =>
-    given.students.get(name)!.browser.patch(`/api/groups/${groupId}/dress`).send(body);
+    sure(given.students.get(name)).browser.patch(`/api/groups/${groupId}/dress`).send(body);
 
   it('name it and give it a motto where the set lets them, until it is fixed', async () => {
     const [crock, carboy] = (await board()).groups;
-    const body = { name: 'Salt cellar', motto: 'Slow is fast', version: crock!.version };
-    await dress('noor', crock!.id, body).expect(404); // not in this set
+    const body = { name: 'Salt cellar', motto: 'Slow is fast', version: sure(crock).version };
+    await dress('noor', sure(crock).id, body).expect(404); // not in this set
     expect((await change({ membersDress: true })).status).toBe(200);
-    await dress('noor', carboy!.id, body).expect(404); // another group's
-    await dress('nino', crock!.id, body).expect(404); // in no group
-    expect((await dress('noor', crock!.id, body).expect(200)).body).toEqual({
-      id: crock!.id,
+    await dress('noor', sure(carboy).id, body).expect(404); // another group's
+    await dress('nino', sure(crock).id, body).expect(404); // in no group
+    expect((await dress('noor', sure(crock).id, body).expect(200)).body).toEqual({
+      id: sure(crock).id,
       name: 'Salt cellar',
       motto: 'Slow is fast',
       version: 2,
     });
-    expect((await dress('jorge', crock!.id, { ...body, name: 'Mine' }).expect(409)).body).toMatchObject({
+    expect((await dress('jorge', sure(crock).id, { ...body, name: 'Mine' }).expect(409)).body).toMatchObject({
       current: { name: 'Salt cellar' },
     });
     expect((await board()).groups[0]).toMatchObject({ name: 'Salt cellar', motto: 'Slow is fast' });
     await given.instructor.post(`/api/sets/${given.set.id}/freeze`).send({ isFrozen: true }).expect(200);
-    await dress('noor', crock!.id, { ...body, version: 2 }).expect(409);
-    const { body: rooms } = (await given.students
-      .get('noor')!
+    await dress('noor', sure(crock).id, { ...body, version: 2 }).expect(409);
+    const { body: rooms } = (await sure(given.students.get('noor'))
       .browser.get(`/api/courses/${given.course.id}/rooms`)
       .expect(200)) as { body: RoomList };
     expect(rooms.rooms[0]).toMatchObject({ motto: 'Slow is fast', dressVersion: null });
@@ -247,12 +247,14 @@ describe('the rules of a set', () => {
   it('name people and sets of their own course, and are the instructor’s', async () => {
     const { version } = (await board()).set;
     const other = await aCourse(server, { email: `rules${made}@quillmere.example`, students: 2, groups: 1 });
-    const stranger = { kind: 'apart', students: [idOf('noor'), other.students.get('noor')!.enrolmentId] };
+    const stranger = {
+      kind: 'apart',
+      students: [idOf('noor'), sure(other.students.get('noor')).enrolmentId],
+    };
     await put([stranger], version).expect(404);
     await put([{ kind: 'fresh', setIds: [other.set.id] }], version).expect(404);
     await put([{ kind: 'apart', students: [idOf('noor')] }], version).expect(422);
-    await given.students
-      .get('noor')!
+    await sure(given.students.get('noor'))
       .browser.put(`/api/sets/${given.set.id}/rules`)
       .send({ rules: [], version })
       .expect(404);
@@ -270,13 +272,12 @@ describe('expert tables', () => {
     for (const group of view.groups) {
       const members = view.students.filter((student) => student.seats[0]?.groupId === group.id);
       const homes = members.map(
-        (student) => view.homes.find((home) => home.enrolmentId === student.enrolmentId)!.name,
+        (student) => sure(view.homes.find((home) => home.enrolmentId === student.enrolmentId)).name,
       );
       expect(homes.sort()).toEqual(['Carboy', 'Crock']);
     }
     expect(view.set.unplaced).toBe(1); // who is in no group has no topic
-    await given.students
-      .get('noor')!
+    await sure(given.students.get('noor'))
       .browser.post(`/api/sets/${given.set.id}/experts`)
       .send(request)
       .expect(404);

@@ -8,6 +8,7 @@ import type { CourseView } from '@jigsaw/contract/course';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { Role } from '@jigsaw/core/course';
+import { sure } from '@jigsaw/core/lists';
 import type { Browser, TestServer } from './testServer.js';
 import { password } from './testServer.js';
 
@@ -59,7 +60,7 @@ export async function aCourse(
     else await browser.post('/api/session').send({ email: address, password }).expect(200);
     browsers.set(name, {
       browser,
-      enrolmentId: roster.entries.find((entry) => entry.email === address)!.enrolmentId,
+      enrolmentId: sure(roster.entries.find((entry) => entry.email === address)).enrolmentId,
     });
   }
 
@@ -78,7 +79,7 @@ export async function aCourse(
   const empty = (await instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
   const moves = chosen.slice(0, -1).flatMap((name, at) => {
     const group = empty.groups[Math.floor(at / 2)];
-    return group ? [{ student: browsers.get(name)!.enrolmentId, from: null, to: group.id }] : [];
+    return group ? [{ student: sure(browsers.get(name)).enrolmentId, from: null, to: group.id }] : [];
   });
   await instructor.post(`/api/sets/${set.id}/place`).send({ moves }).expect(200);
   const board = (await instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
@@ -99,7 +100,7 @@ export async function aMember(
   const browser = server.browser();
   await browser
     .post('/api/session/password')
-    .send({ token: links.find((link) => link.email === email)!.url.split('#')[1], password })
+    .send({ token: sure(links.find((link) => link.email === email)).url.split('#')[1], password })
     .expect(200);
   return browser;
 }

@@ -1,5 +1,6 @@
 import type { ClientRequest } from 'node:http';
 import { setTimeout as wait } from 'node:timers/promises';
+import { sure } from '@jigsaw/core/lists';
 import type { Browser } from './testServer.js';
 
 export interface Following {
@@ -25,7 +26,7 @@ export async function follow(browser: Browser, courseId: string): Promise<Follow
       response.setEncoding('utf8');
       response.on('data', (text: string) => {
         isOpen = true;
-        for (const [, type] of text.matchAll(/data: \{"type":"([^"]*)"/g)) heard.push(type!);
+        for (const [, type] of text.matchAll(/data: \{"type":"([^"]*)"/g)) heard.push(sure(type));
       });
       response.on('end', resolve);
       response.on('error', () => undefined); // it was stopped

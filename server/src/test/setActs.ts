@@ -1,6 +1,7 @@
 import { settingsOf } from '@jigsaw/contract/sets';
 import type { BoardGroup } from '@jigsaw/contract/sets';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import type { CourseForTests } from './aCourse.js';
 
 /** What is sent when a group is changed. */
@@ -14,7 +15,7 @@ export const rowOf = ({ id, name, capacity, isLocked, version }: BoardGroup) => 
 
 /** What an instructor does with the sets of whichever course is given at the moment; the course's first set, unless another is named. */
 export const setActs = (given: () => CourseForTests) => {
-  const idOf = (name: string) => given().students.get(name)!.enrolmentId;
+  const idOf = (name: string) => sure(given().students.get(name)).enrolmentId;
   const board = async (setId: string = given().set.id) =>
     (await given().instructor.get(`/api/sets/${setId}/board`).expect(200)).body as BoardView;
   return {
@@ -25,10 +26,11 @@ export const setActs = (given: () => CourseForTests) => {
     /** "Crock", with "!" for whoever leads it */
     seatsOf: async (name: string, setId: string = given().set.id) => {
       const { groups, students } = await board(setId);
-      const { seats } = students.find((student) => student.enrolmentId === idOf(name))!;
+      const { seats } = sure(students.find((student) => student.enrolmentId === idOf(name)));
       return seats
         .map(
-          (seat) => `${groups.find((group) => group.id === seat.groupId)!.name}${seat.isLeader ? '!' : ''}`,
+          (seat) =>
+            `${sure(groups.find((group) => group.id === seat.groupId)).name}${seat.isLeader ? '!' : ''}`,
         )
         .sort();
     },

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { PageView, RevisionView, WikiView } from '@jigsaw/contract/wiki';
+import { sure } from '@jigsaw/core/lists';
 import { newId } from '../platform/ids.js';
 import { aCourse, aText, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -41,10 +42,10 @@ beforeEach(async () => {
     settings: { promptTitle: 'How we keep this log', promptText: prompt },
   });
   copyId = await copyOf(student('noor'), given.course.id, title);
-  pageId = (await wiki(student('noor'))).pages[0]!.id;
+  pageId = sure((await wiki(student('noor'))).pages[0]).id;
 });
 
-const student = (name: string): Browser => given.students.get(name)!.browser;
+const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const at = () => `/api/copies/${copyId}/wiki`;
 const wiki = async (browser: Browser) => (await browser.get(at()).expect(200)).body as WikiView;
 const save = (browser: Browser, text: string, basedOn: number, more: object = {}) => {
@@ -63,7 +64,7 @@ describe('a group’s wiki', () => {
     expect(view.pages).toMatchObject([
       { title: 'How we keep this log', revision: 1, isNew: false, savedBy: { isStaff: true } },
     ]);
-    expect(view.pages[0]!.id).not.toBe(pageId);
+    expect(sure(view.pages[0]).id).not.toBe(pageId);
     expect((await page(student('noor'))).text).toEqual(prompt);
     expect((await itemOf(student('amina'), given.course.id, title)).unread).toBe(0);
   });

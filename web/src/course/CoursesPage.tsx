@@ -1,6 +1,6 @@
 import { ArrowRight } from 'lucide-react';
 import { useState } from 'react';
-import type { FormEvent } from 'react';
+import type { SyntheticEvent } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
@@ -128,7 +128,7 @@ function NewCourse({ isFirst }: { readonly isFirst: boolean }) {
     setDraft((before) => ({ ...before, [field]: value }));
   const problem = error && problemOf(error);
   const faultOf = (path: string) => problem?.issues?.find((issue) => issue.path === path)?.message;
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     const answer = await create(draft);
     if ('data' in answer && answer.data) void navigate(`/c/${answer.data.id}/people/bring-in`);

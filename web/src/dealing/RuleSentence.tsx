@@ -202,9 +202,9 @@ function People({
       <Picker
         key={students.length} // begun anew with everybody who is named
         aria-label="Somebody more"
-        selectedKey={null}
+        value={null}
         defaultItems={others}
-        onSelectionChange={(key) => key !== null && onChange([...students, key as EnrolmentId])}
+        onChange={(key) => key !== null && onChange([...students, key as EnrolmentId])}
       >
         <Input
           placeholder={students.length === 0 ? 'Name somebody…' : 'and…'}

@@ -16,8 +16,17 @@ export type Told =
 
 type Answer = Exclude<Told, { kind: 'going' }>;
 
-/** Tells how far it is, and at last the answer. */
-export function* reasoningOf(question: Question): Generator<Told, Answer> {
+/** Works it out, and tells how far it is and at last the answer. */
+export function answer(question: Question, hear: (told: Told) => void): void {
+  const run = reasoningOf(question);
+  for (;;) {
+    const next = run.next();
+    hear(next.value);
+    if (next.done) return;
+  }
+}
+
+function* reasoningOf(question: Question): Generator<Told, Answer> {
   if (question.kind === 'why') {
     const run = askWhy(question.problem, question.deal, question.rule);
     for (;;) {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { DealProblem } from '@jigsaw/core/dealing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { ask } from './dealRunner.js';
 import type { Told } from './dealMessages.js';
 
@@ -53,9 +54,9 @@ describe('a very large class', () => {
     const text = line('going', { part: 0.5, best: deal }) + line('dealt', { deal });
     const told = await heard([text.slice(0, 40), text.slice(40, -70), text.slice(-70)]);
     expect(told.map((each) => each.kind)).toEqual(['going', 'dealt']);
-    const last = told.at(-1)!;
+    const last = sure(told.at(-1));
     if (last.kind !== 'dealt' || !last.dealt.ok) throw new Error('no deal');
-    expect(last.dealt.deal.seats.get('s1' as EnrolmentId)).toBe(groups[1]!.id);
+    expect(last.dealt.deal.seats.get('s1' as EnrolmentId)).toBe(sure(groups[1]).id);
   });
 
   it('is told why there is none', async () => {

@@ -1,8 +1,10 @@
+import { proxy, wrap } from 'comlink';
 import { DealLine } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
 import { unpackDeal } from '@jigsaw/core/dealing';
+import { sure } from '@jigsaw/core/lists';
 import { problemOf } from '../api/index.js';
-import { reasoningOf } from './dealMessages.js';
+import { answer } from './dealMessages.js';
 import type { Question, Told } from './dealMessages.js';
 
 /** Of more students than these the deal is worked out by the server, which has the memory and the time for it. */
@@ -18,15 +20,11 @@ export function ask(courseId: string, question: Question, hear: (told: Told) => 
   }
   // Where there are no workers it is done at once; a test has none.
   if (typeof Worker === 'undefined') {
-    const run = reasoningOf(question);
-    let next = run.next();
-    while (!next.done) next = run.next();
-    hear(next.value);
+    answer(question, (told) => told.kind !== 'going' && hear(told));
     return () => undefined;
   }
   const worker = new Worker(new URL('./deal.worker.ts', import.meta.url), { type: 'module' });
-  worker.onmessage = ({ data }: MessageEvent<Told>) => hear(data);
-  worker.postMessage(question);
+  void wrap<{ answer: typeof answer }>(worker).answer(question, proxy(hear));
   return () => worker.terminate();
 }
 
@@ -41,18 +39,18 @@ async function askServer(
     detail: 'The server did not finish the deal. Try again in a moment.',
   } as const;
   try {
-    const answer = await fetch(`/api/courses/${courseId}/deals`, {
+    const response = await fetch(`/api/courses/${courseId}/deals`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify(problem),
       signal,
     });
-    if (!answer.ok || !answer.body) {
-      const data: unknown = await answer.json().catch(() => undefined);
-      return hear({ kind: 'given-up', detail: problemOf({ status: answer.status, data }).detail });
+    if (!response.ok || !response.body) {
+      const data: unknown = await response.json().catch(() => undefined);
+      return hear({ kind: 'given-up', detail: problemOf({ status: response.status, data }).detail });
     }
     let isOver = false;
-    for await (const line of linesOf(answer.body)) {
+    for await (const line of linesOf(response.body)) {
       const told = toldBy(problem, DealLine.parse(JSON.parse(line)));
       if (signal.aborted) return;
       isOver = told.kind !== 'going';
@@ -86,7 +84,7 @@ async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<string
     const { done, value } = await reader.read();
     if (done) return;
     const lines = (rest + value).split('\n');
-    rest = lines.pop()!;
+    rest = sure(lines.pop());
     yield* lines;
   }
 }

@@ -1,25 +1,28 @@
 import { useState } from 'react';
-import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
-
-export type Whom = 'unplaced' | 'all';
+import { EnrolmentId, GroupId } from '@jigsaw/contract/common';
+import type * as ids from '@jigsaw/core/ids';
+import { z } from 'zod';
+import { readStored, store } from '../page/index.js';
 
 /** A deal as it is kept: who got which seat. What it is worth is judged by the rules as they are when it is looked at. */
-export interface KeptDeal {
+const KeptDeal = z.object({
   /** "Deal 3" */
-  readonly number: number;
-  readonly madeAt: string;
-  readonly seed: number;
-  readonly whom: Whom;
+  number: z.number(),
+  madeAt: z.string(),
+  seed: z.number(),
+  whom: z.enum(['unplaced', 'all']),
   /** It was stopped; this was the best until then. */
-  readonly isStopped: boolean;
-  readonly seats: readonly (readonly [EnrolmentId, GroupId | null])[];
-}
+  isStopped: z.boolean(),
+  seats: z.array(z.tuple([EnrolmentId, GroupId.nullable()]).readonly()).readonly(),
+});
+export type KeptDeal = Readonly<z.infer<typeof KeptDeal>>;
+export type Whom = KeptDeal['whom'];
 
 const mostKept = 8;
 const now = () => new Date().toISOString();
 
 /** The deals made for a set, kept in this browser over a reload until they are discarded; the oldest give way. */
-export function useKeptDeals(setId: GroupSetId, of: EnrolmentId) {
+export function useKeptDeals(setId: ids.GroupSetId, of: ids.EnrolmentId) {
   const key = `deals ${setId} ${of}`;
   const [deals, setDeals] = useState(() => read(key));
   const put = (next: readonly KeptDeal[]) => {
@@ -43,18 +46,7 @@ export function useKeptDeals(setId: GroupSetId, of: EnrolmentId) {
 
 /** As many as this browser has room for, the newest first of all. */
 function keep(key: string, deals: readonly KeptDeal[]): void {
-  try {
-    localStorage.setItem(key, JSON.stringify(deals));
-  } catch {
-    if (deals.length > 0) keep(key, deals.slice(1));
-  }
+  if (!store(key, deals) && deals.length > 0) keep(key, deals.slice(1));
 }
 
-function read(key: string): readonly KeptDeal[] {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? '[]');
-    return Array.isArray(kept) ? (kept as KeptDeal[]) : [];
-  } catch {
-    return [];
-  }
-}
+const read = (key: string): readonly KeptDeal[] => readStored(key, KeptDeal.array()) ?? [];

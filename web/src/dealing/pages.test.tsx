@@ -3,6 +3,7 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aBoard, anEntry, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 import { movesOf, problemOf, sayRule, seatsOf } from './dealProblem.js';
@@ -35,7 +36,7 @@ function given(
   const entries = board.students.map((student) =>
     anEntry(student.name, {
       groups: ['Ada', 'Cho'].includes(student.name)
-        ? [{ setId: labs.id, groupId: labs.groups[0]!.id, number: 1, name: 'Tue' }]
+        ? [{ setId: labs.id, groupId: sure(labs.groups[0]).id, number: 1, name: 'Tue' }]
         : [],
     }),
   );
@@ -71,7 +72,7 @@ describe('dealing by rules', () => {
     expect(writes()).toEqual([]);
     await user.click(screen.getByRole('button', { name: 'Accept for 4' }));
     await waitFor(() => expect(writes()).toHaveLength(1));
-    const { moves } = writes()[0]!.body as { moves: { student: string; to: string }[] };
+    const { moves } = sure(writes()[0]).body as { moves: { student: string; to: string }[] };
     const plenty = moves.filter((move) => [person('Ada'), person('Ben')].includes(move.student as never));
     expect(new Set(plenty.map((move) => move.to)).size).toBe(2);
     expect(
@@ -82,9 +83,11 @@ describe('dealing by rules', () => {
   it('keeps whoever is pinned when it deals again', async () => {
     const { user } = open([spread]);
     await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
-    const ada = (await screen.findByRole('button', { name: /^Ada/ }))
-      .closest('section')!
-      .getAttribute('aria-label')!;
+    const ada = sure(
+      sure((await screen.findByRole('button', { name: /^Ada/ })).closest('section')).getAttribute(
+        'aria-label',
+      ),
+    );
     await user.click(screen.getByRole('button', { name: /^Ada/ }));
     expect(screen.getByRole('button', { name: /^Ada/ })).toHaveAttribute('aria-pressed', 'true');
     for (let again = 0; again < 3; again += 1) {
@@ -121,7 +124,8 @@ describe('dealing by rules', () => {
     const { user } = open([spread]);
     const seats = () =>
       ['Ada', 'Ben', 'Cho', 'Dia'].map(
-        (name) => screen.getByRole('button', { name: new RegExp(`^${name}`) }).closest('section')!.ariaLabel,
+        (name) =>
+          sure(screen.getByRole('button', { name: new RegExp(`^${name}`) }).closest('section')).ariaLabel,
       );
     const dealt: (string | null)[][] = [];
     for (let turn = 0; turn < 2; turn += 1) {
@@ -143,10 +147,10 @@ describe('dealing by rules', () => {
     await user.click(screen.getByRole('button', { name: 'Why rule 2 is left short' }));
     expect(await screen.findByText(/is in its way: without it, 4 of 4 have company/)).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Put rule 2 above 1' }));
-    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [company, spread], version: 1 }));
+    await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [company, spread], version: 1 }));
     expect(await screen.findByText('4 of 4 have company')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread, company], version: 1 }));
+    await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [spread, company], version: 1 }));
   });
 
   it('takes over the rules of another set, but for those that are here and for its own teammates', async () => {
@@ -161,9 +165,11 @@ describe('dealing by rules', () => {
     await user.click(await screen.findByRole('button', { name: 'Rules of…' }));
     await user.click(screen.getByRole('menuitem', { name: 'Labs' }));
     expect(await screen.findByText('1 rule taken over from Labs')).toBeInTheDocument();
-    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread, theirs[2]], version: 1 }));
+    await waitFor(() =>
+      expect(sure(writes().at(-1)).body).toEqual({ rules: [spread, theirs[2]], version: 1 }),
+    );
     await user.click(screen.getByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread], version: 1 }));
+    await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [spread], version: 1 }));
   });
 
   it('says the sizes, and who finds no place', async () => {
@@ -193,7 +199,7 @@ describe('dealing by rules', () => {
     const { user, writes } = open();
     await user.click(await screen.findByRole('button', { name: 'Add a rule' }));
     await user.click(screen.getByRole('menuitem', { name: 'Spread an attribute evenly' }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ rules: [spread], version: 1 }));
+    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ rules: [spread], version: 1 }));
     await user.click(screen.getByRole('button', { name: 'Add a rule' }));
     await user.click(screen.getByRole('menuitem', { name: 'Keep people apart' }));
     for (const name of ['Ada', 'Cho']) {
@@ -201,11 +207,11 @@ describe('dealing by rules', () => {
       await user.click(await screen.findByRole('option', { name: new RegExp(name) }));
     }
     const apart = { kind: 'apart', students: [person('Ada'), person('Cho')] };
-    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread, apart], version: 1 }));
+    await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [spread, apart], version: 1 }));
     await user.click(screen.getByRole('button', { name: 'Rule 2 weighs more' }));
-    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [apart, spread], version: 1 }));
+    await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [apart, spread], version: 1 }));
     await user.click(screen.getByRole('button', { name: 'Take rule 1 away' }));
-    await waitFor(() => expect(writes().at(-1)!.body).toEqual({ rules: [spread], version: 1 }));
+    await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [spread], version: 1 }));
   });
 
   it('tells two of one name apart by their numbers', async () => {

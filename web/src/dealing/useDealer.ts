@@ -5,6 +5,7 @@ import type { RosterView } from '@jigsaw/contract/roster';
 import type { Clash, DealProblem, Why } from '@jigsaw/core/dealing';
 import { isWish, judge, outcomesOf } from '@jigsaw/core/dealing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { useNotice } from '../look/index.js';
@@ -127,7 +128,7 @@ export function useDealer(board: BoardView, roster: RosterView) {
     });
   const askWhy = (rule: number) => {
     setWhy({ rule, answer: null });
-    start({ kind: 'why', problem, deal: worth!, rule });
+    start({ kind: 'why', problem, deal: sure(worth), rule });
   };
   return {
     acts,
@@ -179,7 +180,7 @@ export function useDealer(board: BoardView, roster: RosterView) {
       if (going?.question.kind === 'why') stop();
       setWhy(null);
     },
-    isHard: (rule: number) => !isWish(problem.rules[rule]!),
+    isHard: (rule: number) => !isWish(sure(problem.rules[rule])),
     raise: (rule: number, above: number) =>
       dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1}, and dealt again`),
     takeAway: (rule: number) =>
@@ -206,6 +207,6 @@ function useJudged(problem: DealProblem, seats: Seats | null) {
 
 const moved = (rules: readonly DealRule[], rule: number, above: number): readonly DealRule[] => {
   const next = rules.filter((_, at) => at !== rule);
-  next.splice(above, 0, rules[rule]!);
+  next.splice(above, 0, sure(rules[rule]));
   return next;
 };

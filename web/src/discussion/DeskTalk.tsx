@@ -1,4 +1,5 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { valuesOf } from '../rooms/index.js';
 import { PersonName, Small, Tag, Waiting } from '../look/index.js';
@@ -50,7 +51,7 @@ export default function DeskTalk({
             <RichText node={answered.text} />
           </details>
         )}
-        <RichText node={post.text!} values={valuesOf(head)} />
+        <RichText node={sure(post.text)} values={valuesOf(head)} />
       </section>
     );
   });

@@ -4,6 +4,7 @@ import { styled } from 'styled-components';
 import { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../rooms/index.js';
 import { Button, Key, Small, useNotice, Waiting } from '../look/index.js';
@@ -237,14 +238,14 @@ function Discussion({
             <MoreThreads
               key={after}
               head={head}
-              after={after!}
+              after={sure(after)}
               render={drawn}
               onMore={onMore}
               isLast={after === afters.at(-1)}
             />
           ))}
           {view.next !== null && afters.length === 0 && (
-            <Button onPress={() => onMore(view.next!)}>Show later threads</Button>
+            <Button onPress={() => onMore(sure(view.next))}>Show later threads</Button>
           )}
           {view.mayOpenThread ? (
             <NewThread aria-label={isMember ? 'Your post' : 'Open a thread'}>

@@ -3,6 +3,7 @@ import { styled } from 'styled-components';
 import { v7 as uuid } from 'uuid';
 import type { PostView } from '@jigsaw/contract/discussion';
 import { PostId } from '@jigsaw/contract/common';
+import { StoredRichText } from '@jigsaw/contract/text';
 import { countWords, emptyText, plainText } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
 import { useKeptDraft } from '../page/index.js';
@@ -38,7 +39,7 @@ const newPostId = () => PostId.parse(uuid());
 
 /** Writing a post. What is not sent yet stays through a reload; a press that is sent twice writes one post. */
 export function PostBox({ copyId, parent, wanted, label, send, minHeight, onSent, onLeave }: PostBoxProps) {
-  const [text, setText, clear] = useKeptDraft(`post ${copyId} ${parent?.id ?? ''}`, emptyText);
+  const [text, setText, clear] = useKeptDraft(`post ${copyId} ${parent?.id ?? ''}`, StoredRichText, emptyText);
   const [id, setId] = useState(newPostId);
   const [round, setRound] = useState(0);
   const [add, { error, isLoading }] = useAddPostMutation();

@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { DiscussionView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aGroup, aHead, anAuthor, aPost, aTalk, id, text } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
@@ -66,11 +67,11 @@ describe('a discussion', () => {
     await user.keyboard('Mine was toast');
     expect(await screen.findByText('3 of 40 words', { selector: '[role=status] span' })).toBeInTheDocument();
     expect(screen.getByText('37 words to go; you may post it shorter.')).toBeInTheDocument();
-    await user.click(screen.getAllByRole('button', { name: 'Answer Jorge' }).at(-1)!);
+    await user.click(sure(screen.getAllByRole('button', { name: 'Answer Jorge' }).at(-1)));
     await waitFor(() =>
       expect(writes().filter((write) => write.path === `${copyPath}/posts`)).toHaveLength(1),
     );
-    expect(writes()[0]!.body).toMatchObject({
+    expect(sure(writes()[0]).body).toMatchObject({
       parentId: jorge.id,
       text: { content: [{ content: [{ text: 'Mine was toast' }] }] },
     });
@@ -107,7 +108,7 @@ describe('a discussion', () => {
     set(`GET ${copyPath}/discussion`, aTalk([[{ ...own, version: 2, text: text('From the other window') }]]));
     await user.click(screen.getByRole('button', { name: 'Save the change' }));
     expect(await screen.findByText(/You changed this in another window/)).toBeInTheDocument();
-    expect(writes().filter((write) => write.method === 'PUT')[0]!.body).toMatchObject({ version: 1 });
+    expect(sure(writes().filter((write) => write.method === 'PUT')[0]).body).toMatchObject({ version: 1 });
     expect(screen.getByRole('button', { name: 'Keep what is in this window' })).toBeInTheDocument();
   });
 

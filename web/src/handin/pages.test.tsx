@@ -2,6 +2,7 @@ import { afterEach, describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aFile, aHandIn, aHead, aMember, aPart, aRubric, aWork, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
@@ -48,7 +49,7 @@ describe('working on a hand-in', () => {
     set(`PUT ${copyPath}/part`, aWork({ parts: [{ ...aPart(noor, 'Here'), version: 3 }], state: 'in-work' }));
     await user.click(within(strip).getByRole('button', { name: 'Keep what is in this window' }));
     await waitFor(() => expect(screen.queryByRole('alert')).not.toBeInTheDocument());
-    const kept = writes().at(-1)!.body as { version: number; text: unknown };
+    const kept = sure(writes().at(-1)).body as { version: number; text: unknown };
     expect(kept.version).toBe(2);
     expect(JSON.stringify(kept.text)).toContain('More');
   });
@@ -117,7 +118,7 @@ describe('working on a hand-in', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Hand in for all 2' }));
     expect(await screen.findByRole('alert')).toHaveTextContent('A teammate handed in a moment ago.');
-    expect(writes()[0]!.body).toEqual({ attempt: 1 });
+    expect(sure(writes()[0]).body).toEqual({ attempt: 1 });
   });
 
   it('says who handed in, when, and for whom it counts', async () => {
@@ -263,15 +264,15 @@ describe('adding a file', () => {
     globalThis.XMLHttpRequest = StandIn as never;
     return uploads;
   }
-  const input = () => document.querySelector<HTMLInputElement>('input[type=file]')!;
+  const input = () => sure(document.querySelector<HTMLInputElement>('input[type=file]'));
 
   it('shows how far it is, and can be cancelled', async () => {
     const uploads = standInForUploads();
     const { user } = work(aWork());
     await screen.findByRole('button', { name: 'Add files…' });
     await user.upload(input(), new File(['pH'], 'readings.csv', { type: 'text/csv' }));
-    expect(uploads[0]!.address).toBe(`/api/${copyPath}/files?name=readings.csv&type=text%2Fcsv`);
-    uploads[0]!.upload.onprogress?.({ lengthComputable: true, loaded: 1, total: 4 });
+    expect(sure(uploads[0]).address).toBe(`/api/${copyPath}/files?name=readings.csv&type=text%2Fcsv`);
+    sure(uploads[0]).upload.onprogress?.({ lengthComputable: true, loaded: 1, total: 4 });
     await waitFor(() =>
       expect(screen.getByRole('progressbar', { name: 'Adding readings.csv' })).toHaveAttribute(
         'aria-valuenow',
@@ -288,7 +289,7 @@ describe('adding a file', () => {
     const { user } = work(aWork());
     await screen.findByRole('button', { name: 'Add files…' });
     await user.upload(input(), new File(['x'], 'huge.bin'));
-    uploads[0]!.answer(413, {
+    sure(uploads[0]).answer(413, {
       type: '/problems/too-large',
       title: 'Too large',
       status: 413,
@@ -306,7 +307,7 @@ describe('adding a file', () => {
     await user.upload(input(), new File(['pH'], 'readings.csv'));
     const arrived = aWork({ files: [aFile('readings.csv', noor)] });
     set(`GET ${copyPath}/work`, arrived);
-    uploads[0]!.answer(200, arrived);
+    sure(uploads[0]).answer(200, arrived);
     expect(await screen.findByRole('link', { name: 'Download readings.csv' })).toBeInTheDocument();
   });
 });

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { FormEvent } from 'react';
+import type { SyntheticEvent } from 'react';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
 import { problemOf, ProblemStrip } from '../api/index.js';
@@ -42,7 +42,7 @@ export function SignInForm({
   const [email, setEmail] = useState(given);
   const [password, setPassword] = useState('');
   const [signIn, { isLoading, error }] = useSignInMutation();
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     const answer = await signIn({ email, password });
     if ('data' in answer && answer.data) onIn(answer.data);

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { FormEvent } from 'react';
+import type { SyntheticEvent } from 'react';
 import { styled } from 'styled-components';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Field, ProductMark } from '../look/index.js';
@@ -33,7 +33,7 @@ export function WelcomePage() {
   const [password, setPassword] = useState('');
   const [choose, { isLoading, error }] = useChoosePasswordMutation();
   const isShort = password !== '' && password.length < shortest;
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     const answer = await choose({ token: window.location.hash.slice(1), password });
     if ('data' in answer && answer.data) window.location.replace('/');

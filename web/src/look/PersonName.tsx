@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { styled } from 'styled-components';
+import { sure } from '@jigsaw/core/lists';
 
 const Name = styled.bdi`
   overflow-wrap: anywhere;
@@ -66,6 +67,6 @@ export function initials(name: string): string {
     .split(/[\s-]+/)
     .filter((word) => /^\p{L}/u.test(word));
   const first = [...(words[0] ?? '?')][0] ?? '?';
-  const last = words.length > 1 ? ([...words.at(-1)!][0] ?? '') : '';
+  const last = words.length > 1 ? ([...sure(words.at(-1))][0] ?? '') : '';
   return (first + last).toUpperCase();
 }

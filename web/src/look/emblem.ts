@@ -1,3 +1,4 @@
+import { sure } from '@jigsaw/core/lists';
 /** The piece that stands for a group. Three things tell groups apart, so that nobody depends on colour alone:
  * the form (four edges, each a tab, a socket or flat), one of 12 hues of equal lightness, and the number.
  * Geometry: a 100 x 100 box whose body is the middle 70; a tab reaches 15 beyond it, a socket as far in. */
@@ -35,8 +36,8 @@ function edge(kind: string, x: number, y: number, dx: number, dy: number): strin
     .map((segment, at) => {
       const points = [0, 2, 4].map((k) => {
         const isEnd = at === knob.length - 1 && k === 4;
-        const along = isEnd ? length : segment[k]! * body;
-        const away = segment[k + 1]! * body * sign;
+        const along = isEnd ? length : sure(segment[k]) * body;
+        const away = sure(segment[k + 1]) * body * sign;
         return `${round(x + dx * along + outX * away)} ${round(y + dy * along + outY * away)}`;
       });
       return `C${points.join(' ')}`;
@@ -46,7 +47,7 @@ function edge(kind: string, x: number, y: number, dx: number, dy: number): strin
 
 /** The four edges of group `number` (1, 2, 3 …). After 23 the same forms come back turned by a quarter. */
 export function formOf(number: number): string {
-  const form = forms[(number - 1) % forms.length]!;
+  const form = sure(forms[(number - 1) % forms.length]);
   const turn = Math.floor((number - 1) / forms.length) % 4;
   return form.slice(4 - turn) + form.slice(0, 4 - turn);
 }
@@ -56,13 +57,13 @@ export function piecePath(form: string): string {
   const [a, b, r] = [inset, inset + body, corner];
   return [
     `M${a + r} ${a}`,
-    edge(form[0]!, a, a, 1, 0),
+    edge(sure(form[0]), a, a, 1, 0),
     `Q${b} ${a} ${b} ${a + r}`,
-    edge(form[1]!, b, a, 0, 1),
+    edge(sure(form[1]), b, a, 0, 1),
     `Q${b} ${b} ${b - r} ${b}`,
-    edge(form[2]!, b, b, -1, 0),
+    edge(sure(form[2]), b, b, -1, 0),
     `Q${a} ${b} ${a} ${b - r}`,
-    edge(form[3]!, a, b, 0, -1),
+    edge(sure(form[3]), a, b, 0, -1),
     `Q${a} ${a} ${a + r} ${a}Z`,
   ].join('');
 }
@@ -82,7 +83,7 @@ export function seamPath(height: number, unit: number, direction: 'left' | 'righ
   const sign = direction === 'left' ? -1 : 1;
   const curve = knob.map(
     (segment) =>
-      `C${[0, 2, 4].map((k) => `${round(segment[k + 1]! * unit * sign)} ${round(top + segment[k]! * unit)}`).join(' ')}`,
+      `C${[0, 2, 4].map((k) => `${round(sure(segment[k + 1]) * unit * sign)} ${round(top + sure(segment[k]) * unit)}`).join(' ')}`,
   );
   return `M0 0L0 ${round(top)}${curve.join('')}L0 ${height}`;
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Field, Sheet, Small, useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
@@ -31,7 +32,7 @@ export function WriteSheet({ people, draft, hasOutbox, onClose, onDone }: WriteS
   const [text, setText] = useState(draft?.text ?? '');
   const [write, { error, isLoading }] = useWriteToPeopleMutation();
   const isReady = subject.trim() !== '' && text.trim() !== '';
-  const who = people.length === 1 ? people[0]!.name : `${people.length} people`;
+  const who = people.length === 1 ? sure(people[0]).name : `${people.length} people`;
   const send = async () => {
     const answer = await write({
       courseId: course.id,

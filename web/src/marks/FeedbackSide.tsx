@@ -1,5 +1,6 @@
 import { styled } from 'styled-components';
 import type { MarkView } from '@jigsaw/contract/marks';
+import { sure } from '@jigsaw/core/lists';
 import { rubricMark } from '@jigsaw/core/marks';
 import { ProblemStrip } from '../api/index.js';
 import { useCourse } from '../course/index.js';
@@ -134,7 +135,7 @@ export function FeedbackSide({ mark, acts, mayMark }: FeedbackSideProps) {
             What is asked comes to <b>{mark.suggestion.mark}</b>: {mark.suggestion.why}.
           </span>
           {mayMark && !rubric && written.typedMark !== mark.suggestion.mark && (
-            <Button isSmall onPress={() => acts.changeMark(mark.suggestion!.mark)}>
+            <Button isSmall onPress={() => acts.changeMark(sure(mark.suggestion).mark)}>
               Take {mark.suggestion.mark}
             </Button>
           )}

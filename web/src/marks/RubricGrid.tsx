@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { styled } from 'styled-components';
 import type { Picks, Rubric } from '@jigsaw/contract/rubric';
+import { sure } from '@jigsaw/core/lists';
 import { levelOf, mostOf } from '@jigsaw/core/marks';
 import { Field, Key, Small } from '../look/index.js';
 
@@ -116,7 +117,7 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
   const [at, setAt] = useState({ row: 0, column: 0 });
   const [typed, setTyped] = useState<{ readonly id: string; readonly text: string } | null>(null);
   const grid = useRef<HTMLDivElement>(null);
-  const active = criteria[Math.min(at.row, criteria.length - 1)]!;
+  const active = sure(criteria[Math.min(at.row, criteria.length - 1)]);
   const left = criteria.filter((criterion) => (picks[criterion.id]?.points ?? null) === null).length;
 
   const put = (criterionId: string, part: Partial<Picks[string]>) =>
@@ -134,7 +135,7 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
   };
   const moveTo = (row: number, column: number) => {
     const next = { row: Math.min(Math.max(row, 0), criteria.length - 1), column: 0 };
-    next.column = Math.min(Math.max(column, 0), criteria[next.row]!.levels.length - 1);
+    next.column = Math.min(Math.max(column, 0), sure(criteria[next.row]).levels.length - 1);
     setAt(next);
     grid.current?.querySelector<HTMLElement>(`[data-cell="${next.row} ${next.column}"]`)?.focus();
   };

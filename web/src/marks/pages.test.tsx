@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { MarkView } from '@jigsaw/contract/marks';
 import { screen, waitFor, within } from '@testing-library/react';
+import { sure } from '@jigsaw/core/lists';
 import { aMark, aSavedMark, aMember, aPart, at, aWork, courseId, id } from '../test/data.js';
 import { inCourse, Refusal } from '../test/showPage.js';
 import { releaseId, copyId, markPath, aRow, desk } from '../test/onDesk.js';
@@ -101,7 +102,7 @@ describe('the Marking desk', () => {
     await waitFor(() =>
       expect(writes().map((write) => write.path)).toEqual([`${markPath}/release`, `${markPath}/recall`]),
     );
-    expect(writes()[0]!.body).toEqual({ version: 2 });
+    expect(sure(writes()[0]).body).toEqual({ version: 2 });
   });
 
   it('releases nothing while what was typed is not saved', async () => {
@@ -134,7 +135,7 @@ describe('the Marking desk', () => {
     await user.type(screen.getByLabelText('Group mark'), '.5'); // while theirs is on its way
     answer(theirs);
     await waitFor(() => expect(screen.queryByText(/they gave 20/)).not.toBeInTheDocument());
-    expect(writes().at(-1)!.body).toMatchObject({ typedMark: '31.5', version: 4 });
+    expect(sure(writes().at(-1)).body).toMatchObject({ typedMark: '31.5', version: 4 });
     expect(screen.getByLabelText('Group mark')).toHaveValue('31.5');
   });
 
@@ -158,7 +159,7 @@ describe('the Marking desk', () => {
     const strip = await screen.findByText(/they gave 20, you 31/, {}, { timeout: 4000 });
     set(`GET ${markPath}`, theirs);
     await user.click(
-      within(strip.closest<HTMLElement>('[role=alert]')!).getByRole('button', { name: 'Take theirs' }),
+      within(sure(strip.closest<HTMLElement>('[role=alert]'))).getByRole('button', { name: 'Take theirs' }),
     );
     await waitFor(() => expect(screen.getByLabelText('Group mark')).toHaveValue('20'));
   });

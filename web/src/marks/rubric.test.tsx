@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { MarkView } from '@jigsaw/contract/marks';
+import { sure } from '@jigsaw/core/lists';
 import { aHead, aMark, aSavedMark, aPost, aRubric, aTalk, at, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { releaseId, copyId, markPath, aRow, desk } from '../test/onDesk.js';
@@ -119,7 +120,7 @@ describe('marking each student of a talk', () => {
         lateDeduction: '0',
         lateMinutes: 0,
         suggestion: { mark: '8', why: '1 of 1 post' },
-        members: [{ ...aMark().members[0]! }],
+        members: [{ ...sure(aMark().members[0]) }],
       }),
       [`GET copies/${copyId}/discussion`]: aTalk([[jorge, noor]]),
       [`PUT ${path}`]: aSavedMark({ groupMark: '8' }),

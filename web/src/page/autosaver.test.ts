@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
+import { sure } from '@jigsaw/core/lists';
 import { Autosaver } from './autosaver.js';
 
 beforeEach(() => {
@@ -30,7 +31,7 @@ describe('saving as it is typed', () => {
     expect(saver.hasUnsaved).toBe(true);
     await settle();
     expect(saves.map((save) => save.value)).toEqual(['abc']);
-    saves[0]!.answer();
+    sure(saves[0]).answer();
     await settle();
     expect(saver.state.kind).toBe('saved');
     expect(saver.hasUnsaved).toBe(false);
@@ -43,7 +44,7 @@ describe('saving as it is typed', () => {
     saver.change('second');
     await settle();
     expect(saves).toHaveLength(1);
-    saves[0]!.answer();
+    sure(saves[0]).answer();
     await settle();
     expect(saves.map((save) => save.value)).toEqual(['first', 'second']);
   });
@@ -52,20 +53,20 @@ describe('saving as it is typed', () => {
     const { saver, saves, settle } = aSaver();
     saver.change('precious');
     await settle();
-    saves[0]!.answer(new TypeError('failed to fetch'));
+    sure(saves[0]).answer(new TypeError('failed to fetch'));
     await settle();
     expect(saver.state).toMatchObject({ kind: 'failed' });
     expect(saver.hasUnsaved).toBe(true);
     void saver.flush();
     await settle();
-    expect(saves[1]!.value).toBe('precious');
+    expect(sure(saves[1]).value).toBe('precious');
   });
 
   it('shows what is there when somebody else changed it, and stops until the person chose', async () => {
     const { saver, saves, settle } = aSaver();
     saver.change('mine');
     await settle();
-    saves[0]!.answer(refusal('stale-write', { title: 'theirs' }));
+    sure(saves[0]).answer(refusal('stale-write', { title: 'theirs' }));
     await settle();
     expect(saver.state).toEqual({ kind: 'conflict', current: { title: 'theirs' }, sentence: 'Not now.' });
     saver.settle();
@@ -76,7 +77,7 @@ describe('saving as it is typed', () => {
     const { saver, saves } = aSaver();
     saver.change('now');
     const flushed = saver.flush();
-    saves[0]!.answer();
+    sure(saves[0]).answer();
     await expect(flushed).resolves.toBe(true);
     await expect(saver.flush()).resolves.toBe(true);
   });

@@ -1,16 +1,19 @@
 import { useEffect, useState } from 'react';
-import type { RichTextNode } from '@jigsaw/core/text';
+import type { z } from 'zod';
+import { readStored, store } from './stored.js';
 
 /** A text that is not sent yet. It outlives a reload, in this tab alone and no longer than the tab: others may use the same machine. */
-export function useKeptDraft<Draft = RichTextNode>(
-  key: string,
+export function useKeptDraft<Draft>(
+  name: string,
+  schema: z.ZodType<Draft>,
   empty: Draft,
 ): [Draft, (draft: Draft) => void, () => void] {
-  const [draft, setDraft] = useState<Draft>(() => read(key) ?? empty);
-  const [isTouched, setIsTouched] = useState(() => read(key) !== null);
+  const key = `draft ${name}`;
+  const [kept] = useState(() => readStored(key, schema, sessionStorage));
+  const [draft, setDraft] = useState<Draft>(kept ?? empty);
+  const [isTouched, setIsTouched] = useState(kept !== null);
   useEffect(() => {
-    if (isTouched) sessionStorage.setItem(`draft ${key}`, JSON.stringify(draft));
-    else sessionStorage.removeItem(`draft ${key}`);
+    store(key, isTouched ? draft : null, sessionStorage);
   }, [key, draft, isTouched]);
   return [
     draft,
@@ -23,9 +26,4 @@ export function useKeptDraft<Draft = RichTextNode>(
       setIsTouched(false);
     },
   ];
-}
-
-function read<Draft>(key: string): Draft | null {
-  const kept = sessionStorage.getItem(`draft ${key}`);
-  return kept === null ? null : (JSON.parse(kept) as Draft);
 }

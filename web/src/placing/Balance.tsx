@@ -1,11 +1,14 @@
 import { Check, ChevronDown } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import type { Meter } from '@jigsaw/core/placing';
 import { meterOf, sizeMeter } from '@jigsaw/core/placing';
 import { Button, Popup, Small } from '../look/index.js';
+import { useStored } from '../page/index.js';
 import { capacityOf, seatingOf } from './seating.js';
 
 const Strip = styled.section`
@@ -141,29 +144,18 @@ function Bars({ meter: { bars, goal } }: { readonly meter: Meter }) {
 
 /** Which meters are shown: the first few, until somebody chooses; kept in this browser. */
 function useShown(board: BoardView, names: readonly string[]) {
-  const key = `balance ${board.set.id}`;
-  const [chosen, setChosen] = useState<readonly string[] | null>(() => {
-    try {
-      const kept: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
-      return Array.isArray(kept) ? kept.map(String) : null;
-    } catch {
-      return null;
-    }
-  });
+  const [chosen, setShown] = useStored(`balance ${board.set.id}`, z.array(z.string()));
   const usual = [...names.slice(0, mostMeters), size];
   return {
     isShown: (name: string) => (chosen ?? usual).includes(name),
-    setShown(next: readonly string[]) {
-      setChosen(next);
-      localStorage.setItem(key, JSON.stringify(next));
-    },
+    setShown,
   };
 }
 
 /** Every attribute that can be measured, those that show most first; sizes last. */
 function metersOf(board: BoardView): { name: string; meter: Meter }[] {
   const seating = seatingOf(board);
-  const members = board.groups.map((group) => ({ group, own: seating.get(group.id)! }));
+  const members = board.groups.map((group) => ({ group, own: sure(seating.get(group.id)) }));
   const attributes = board.attributes.flatMap(({ name, kind }) => {
     const meter = meterOf(
       kind,

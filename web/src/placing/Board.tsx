@@ -4,6 +4,7 @@ import { styled } from 'styled-components';
 import type { BoardGroup } from '@jigsaw/contract/sets';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { Spot } from '../look/index.js';
 import { Page, useNotice } from '../look/index.js';
 import { WriteSheet } from '../mail/index.js';
@@ -69,7 +70,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   const mayPlace = course.role === 'instructor' || course.role === 'assistant';
   const { set, groups, students } = board;
   const seating = useSeating(board);
-  const unplaced = seating.get(null)!;
+  const unplaced = sure(seating.get(null));
   // Where one may be in several groups, everybody stays at hand.
   const tray = set.isExclusive ? unplaced : students;
   const found = useMemo(
@@ -104,7 +105,7 @@ export function Board({ board }: { readonly board: BoardView }) {
     const [only] = [...acts.selected];
     if (acts.selected.size !== 1 || !only || only[1] === null)
       return notice('Select one student in a group to name its leader.');
-    const isLeader = leaderOf(seating.get(only[1])!, only[1]) === only[0];
+    const isLeader = leaderOf(sure(seating.get(only[1])), only[1]) === only[0];
     acts.lead(only[0], only[1], !isLeader);
   };
   const typed = useBoardKeys({
@@ -157,7 +158,7 @@ export function Board({ board }: { readonly board: BoardView }) {
         <Cards>
           <FoundStudents value={found}>
             {groups.map((group, at) => {
-              const members = seating.get(group.id)!;
+              const members = sure(seating.get(group.id));
               return (
                 <GroupCard
                   key={group.id}

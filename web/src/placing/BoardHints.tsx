@@ -2,6 +2,7 @@ import { ChevronDown } from 'lucide-react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import type { Dates } from '../look/index.js';
 import { Button, Emblem, Key, Popup } from '../look/index.js';
 import { useCourse } from '../course/index.js';
@@ -31,7 +32,7 @@ const Hints = styled.footer`
 
 /** How far the students have come with choosing. */
 function sayChoosing({ set, students }: BoardView, dates: Dates): string {
-  const { opens, closes } = set.signUp!;
+  const { opens, closes } = sure(set.signUp);
   const chosen = `${students.length - set.unplaced} of ${students.length} have a place.`;
   if (opens && !dates.isPast(opens))
     return `Students choose their places from ${dates.dateTime(opens)}. ${chosen}`;

@@ -1,5 +1,6 @@
 import type { BoardGroup } from '@jigsaw/contract/sets';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import { movesOut } from '@jigsaw/core/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { ContextMenu, Emblem } from '../look/index.js';
@@ -51,7 +52,9 @@ function StudentsMenu({
   const people = board.students.filter((student) => acts.selected.has(student.enrolmentId));
   const count = people.length;
   const isLeader =
-    group !== null && count === 1 && leaderOf(seating.get(group.id)!, group.id) === people[0]!.enrolmentId;
+    group !== null &&
+    count === 1 &&
+    leaderOf(sure(seating.get(group.id)), group.id) === sure(people[0]).enrolmentId;
   const menuActs: MenuAct[] = [
     {
       label: board.set.isExclusive || group ? 'Move to' : 'Place in',
@@ -95,7 +98,7 @@ function StudentsMenu({
   ];
   return (
     <ContextMenu
-      title={count === 1 ? people[0]!.name : `${count} selected`}
+      title={count === 1 ? sure(people[0]).name : `${count} selected`}
       at={at}
       acts={menuActs}
       onClose={onClose}
@@ -114,7 +117,7 @@ function GroupMenu({
 }: Rest & { readonly group: BoardGroup }) {
   const { course } = useCourse();
   const edit = useAct(useEditGroupMutation());
-  const members = seating.get(group.id)!;
+  const members = sure(seating.get(group.id));
   const ids = members.map((student) => student.enrolmentId);
   const lock = () => {
     const { name, capacity, version } = group;

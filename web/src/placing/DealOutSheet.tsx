@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { RadioGroup, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import type { Place } from '@jigsaw/core/placing';
 import { dealOut, movesOut } from '@jigsaw/core/placing';
 import { sayForecast } from '@jigsaw/core/sets';
@@ -215,11 +216,11 @@ export function deal(
       seed,
     ),
   );
-  const toOf = new Map(moves.map((move) => [move.student, move.to!]));
+  const toOf = new Map(moves.map((move) => [move.student, sure(move.to)]));
   const change = [...dealt].flatMap(([student, up]) => {
     const to = toOf.get(student) ?? null;
     const out = movesOut(placement, [student], (groupId) => up.has(groupId) && groupId !== to);
-    const isThere = to !== null && placement.get(student)!.some((seat) => seat.groupId === to);
+    const isThere = to !== null && sure(placement.get(student)).some((seat) => seat.groupId === to);
     const [first, ...more] = out;
     if (to === null || isThere) return out;
     return first ? [{ ...first, to }, ...more] : [{ student, from: null, to }];

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { FormEvent } from 'react';
+import type { SyntheticEvent } from 'react';
 import type { BoardGroup } from '@jigsaw/contract/sets';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { ProblemStrip } from '../api/index.js';
@@ -20,7 +20,7 @@ export function EditGroupSheet({
   const [isLocked, setLocked] = useState(group.isLocked);
   const [places, setPlaces] = useState(group.capacity === null ? '' : String(group.capacity));
   const [edit, { error, isLoading }] = useEditGroupMutation();
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     const answer = await edit({
       groupId: group.id,

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import { readGroupFile, sayGroupFileProblem } from '@jigsaw/core/placing';
 import type { GroupFile, Place } from '@jigsaw/core/placing';
 import { readTable, sayUnreadable } from '@jigsaw/core/roster';
@@ -79,7 +80,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
               <li key={`${move.student} ${move.to}`}>
                 <Small>{move.from === null ? 'Placed' : move.to === null ? 'Out' : 'Moved'}</Small>
                 <span>
-                  <PersonName name={students.get(move.student)!.name} />: {nameOf(move.from)} →{' '}
+                  <PersonName name={sure(students.get(move.student)).name} />: {nameOf(move.from)} →{' '}
                   {nameOf(move.to)}
                 </span>
               </li>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Emblem, Segments, Sheet, Small, useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
@@ -77,7 +78,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
   const [lead, { error, isLoading }] = useLeadGroupsMutation();
   const changeAssistants = useAct(useChangeAssistantsMutation());
   const changed = board.groups.filter(
-    (group) => !isSame(leads.get(group.id)!, new Set(group.leads.map((each) => each.enrolmentId))),
+    (group) => !isSame(sure(leads.get(group.id)), new Set(group.leads.map((each) => each.enrolmentId))),
   );
   const put = (groupIds: readonly GroupId[], who: EnrolmentId, isLead: boolean) =>
     setLeads(
@@ -95,7 +96,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
     const answer = await lead({
       setId: board.set.id,
       body: {
-        leads: changed.map((group) => ({ groupId: group.id, enrolmentIds: [...leads.get(group.id)!] })),
+        leads: changed.map((group) => ({ groupId: group.id, enrolmentIds: [...sure(leads.get(group.id))] })),
       },
     });
     if (!('data' in answer) || !answer.data) return;
@@ -128,7 +129,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
             <tr>
               <th aria-label="Group" />
               {board.staff.map(({ enrolmentId, name }) => {
-                const hasAll = all.every((groupId) => leads.get(groupId)!.has(enrolmentId));
+                const hasAll = all.every((groupId) => sure(leads.get(groupId)).has(enrolmentId));
                 return (
                   <th key={enrolmentId}>
                     {name}
@@ -159,7 +160,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
                       <input
                         type="checkbox"
                         aria-label={`${name} looks after ${group.name}`}
-                        checked={leads.get(group.id)!.has(enrolmentId)}
+                        checked={sure(leads.get(group.id)).has(enrolmentId)}
                         onChange={(event) => put([group.id], enrolmentId, event.target.checked)}
                       />
                     </label>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import {
   Bar,
@@ -161,8 +162,8 @@ function ByStudent({ board }: { readonly board: BoardView }) {
                   : student.seats.map(({ groupId }) => (
                       <GroupChip
                         key={groupId}
-                        number={groups.get(groupId)!.number}
-                        name={groups.get(groupId)!.name}
+                        number={sure(groups.get(groupId)).number}
+                        name={sure(groups.get(groupId)).name}
                       />
                     ))}
               </td>

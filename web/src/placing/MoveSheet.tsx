@@ -3,6 +3,7 @@ import { RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { Button, Field, Option, PersonName, Sheet, Small } from '../look/index.js';
 import type { BoardActs } from './useBoard.js';
 import { counted } from '@jigsaw/core/text';
@@ -40,7 +41,9 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
   return (
     <Sheet
       title={
-        who.length === 1 ? `${who[0]!.person.name} has handed in` : `${who.length} of them have handed in`
+        who.length === 1
+          ? `${sure(who[0]).person.name} has handed in`
+          : `${who.length} of them have handed in`
       }
       onClose={leave}
     >

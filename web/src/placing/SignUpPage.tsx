@@ -3,6 +3,7 @@ import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { SignUpView } from '@jigsaw/contract/placing';
 import type { GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import {
   Button,
@@ -322,8 +323,8 @@ function sayWhen(
   dates: { dateTime: (at: string) => string },
 ): readonly [string, string] {
   if (state === 'frozen') return ['Fixed', 'by your instructor'];
-  if (state === 'not-open-yet') return [dates.dateTime(set.opens!), 'choosing begins then'];
-  if (state === 'closed') return [dates.dateTime(set.closes!), 'choosing ended then'];
+  if (state === 'not-open-yet') return [dates.dateTime(sure(set.opens)), 'choosing begins then'];
+  if (state === 'closed') return [dates.dateTime(sure(set.closes)), 'choosing ended then'];
   return set.closes
     ? [dates.dateTime(set.closes), 'your choice can change until then']
     : ['Open', 'until your instructor fixes the groups'];

@@ -13,6 +13,7 @@ import type { Key, Selection } from 'react-aria-components';
 import { css, styled } from 'styled-components';
 import type { BoardStudent } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { PersonName } from '../look/index.js';
 import type { Spot } from '../look/index.js';
 import type { Chosen } from './seating.js';
@@ -147,7 +148,7 @@ export const StudentList = memo(function StudentList({
       }));
     },
     renderDragPreview: (items) => (
-      <Carried>{items.length === 1 ? items[0]!['text/plain'] : `${items.length} students`}</Carried>
+      <Carried>{items.length === 1 ? sure(items[0])['text/plain'] : `${items.length} students`}</Carried>
     ),
     acceptedDragTypes: [dragType],
     getDropOperation: () => 'move',

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import type { Fit } from '@jigsaw/core/placing';
 import { whereTheyFit } from '@jigsaw/core/placing';
 import type { GroupId } from '@jigsaw/core/ids';
@@ -65,7 +66,7 @@ export function WhereTheyFit({ board, selected, onPlace }: WhereTheyFitProps) {
         </p>
       )}
       {fits.map((fit, at) => {
-        const group = board.groups.find((each) => each.id === fit.id)!;
+        const group = sure(board.groups.find((each) => each.id === fit.id));
         return (
           <button key={fit.id} type="button" onClick={() => onPlace(fit.id)}>
             <Emblem number={group.number} size={28} />
@@ -94,15 +95,15 @@ function fitsOf(board: BoardView, selected: Chosen): Fit[] {
     ]),
   );
   // What nearly everybody has to themselves, no group can mix.
-  const names = categories.filter((name) => countsIn.get(name)!.size <= mostKinds);
+  const names = categories.filter((name) => sure(countsIn.get(name)).size <= mostKinds);
   const valuesOf = (students: readonly BoardStudent[]) =>
     Object.fromEntries(names.map((name) => [name, students.map((student) => student.attributes[name])]));
-  const classOf = new Map(names.map((name) => [name, countsIn.get(name)!]));
+  const classOf = new Map(names.map((name) => [name, sure(countsIn.get(name))]));
   const here = new Set(comers.flatMap((student) => student.seats.map((seat) => seat.groupId)));
   const groups = board.groups
     .filter((group) => !here.has(group.id))
     .map((group) => {
-      const own = seating.get(group.id)!;
+      const own = sure(seating.get(group.id));
       return {
         id: group.id,
         members: own.length,

@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
+import { sure } from '@jigsaw/core/lists';
 import { aPlaceResult, aBoard, boardAnswers, id } from '../test/data.js';
 import { Refusal, showPage } from '../test/showPage.js';
 import { path, placePath, tray, group, names, said, move } from '../test/onBoard.js';
@@ -20,12 +21,12 @@ describe('the Board', () => {
     expect(screen.getByText('1 of 3 unplaced')).toBeInTheDocument();
     release(aPlaceResult(1));
     await said('Ada placed in Carboy');
-    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
+    expect(sure(writes()[0]).body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
 
     set(placePath, aPlaceResult(2));
     await user.keyboard('z');
     await waitFor(() => expect(writes()).toHaveLength(2));
-    expect(writes()[1]!.body).toEqual({ moves: [move('Ada', 'Carboy', null)] });
+    expect(sure(writes()[1]).body).toEqual({ moves: [move('Ada', 'Carboy', null)] });
     expect(names(await tray())).toContain('Ada');
   });
 
@@ -111,7 +112,7 @@ describe('the Board', () => {
     expect(screen.getByText('2 selected.')).toBeInTheDocument();
     await user.keyboard('s');
     await said('Ada and Ben swapped');
-    expect(writes()[0]!.body).toEqual({
+    expect(sure(writes()[0]).body).toEqual({
       moves: [move('Ada', 'Crock', 'Carboy'), move('Ben', 'Carboy', 'Crock')],
     });
   });
@@ -156,7 +157,7 @@ describe('the Board', () => {
     await user.click(screen.getByRole('button', { name: 'Change the group' }));
     expect(await screen.findByRole('alert')).toHaveTextContent('it is called Kvevri now');
     expect(name).toHaveValue('Tun');
-    expect(writes()[0]!.body).toEqual({ name: 'Tun', capacity: null, isLocked: false, version: 1 });
+    expect(sure(writes()[0]).body).toEqual({ name: 'Tun', capacity: null, isLocked: false, version: 1 });
   });
 
   it('lets observers look and nothing else', async () => {
@@ -175,7 +176,7 @@ describe('where they fit', () => {
     const known = {
       ...view,
       attributes: [{ name: 'Lab', kind: 'category' as const, isChosen: false }],
-      students: view.students.map((each) => ({ ...each, attributes: { Lab: lab[each.name]! } })),
+      students: view.students.map((each) => ({ ...each, attributes: { Lab: sure(lab[each.name]) } })),
     };
     const { user, writes } = showPage(path, boardAnswers(known));
     expect(await screen.findByRole('region', { name: 'Balance' })).toHaveTextContent(
@@ -189,7 +190,7 @@ describe('where they fit', () => {
     ]);
     await user.click(fits.getByRole('button', { name: /Carboy/ }));
     await said('Ada placed in Carboy');
-    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
+    expect(sure(writes()[0]).body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
   });
 });
 
@@ -199,7 +200,7 @@ describe('moving after work began', () => {
     const worked = {
       ...view,
       students: view.students.map((student) =>
-        student.name === 'Ada' ? { ...student, seats: [{ ...student.seats[0]!, handIns: 2 }] } : student,
+        student.name === 'Ada' ? { ...student, seats: [{ ...sure(student.seats[0]), handIns: 2 }] } : student,
       ),
     };
     const { user, writes } = showPage(path, boardAnswers(worked));
@@ -223,7 +224,10 @@ describe('moving after work began', () => {
     ]);
     await user.keyboard('z');
     await waitFor(() =>
-      expect(writes()[1]!.body).toEqual({ moves: [move('Ada', 'Carboy', 'Crock')], credit: 'taken-back' }),
+      expect(sure(writes()[1]).body).toEqual({
+        moves: [move('Ada', 'Carboy', 'Crock')],
+        credit: 'taken-back',
+      }),
     );
   });
 });

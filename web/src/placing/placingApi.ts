@@ -3,6 +3,7 @@ import type { PlaceRequest } from '@jigsaw/contract/placing';
 import { BoardView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/placing';
 import type { EditGroup, EditGroups, LeadGroups } from '@jigsaw/contract/sets';
 import { BoardGroup, BoardGroups } from '@jigsaw/contract/sets';
+import { sure } from '@jigsaw/core/lists';
 import type { Place } from '@jigsaw/core/placing';
 import { apply } from '@jigsaw/core/placing';
 import { api, isProblem, problemOf } from '../api/index.js';
@@ -65,7 +66,7 @@ const placingApi = boardApi.injectEndpoints({
             const applied = apply(before, place, board.set.isExclusive);
             if (!applied.ok) return; // the server says how it is
             for (const student of board.students) {
-              const seats = applied.placement.get(student.enrolmentId)!;
+              const seats = sure(applied.placement.get(student.enrolmentId));
               if (seats !== before.get(student.enrolmentId))
                 student.seats = seats.map((seat) => ({ handIns: 0, ...seat }));
             }

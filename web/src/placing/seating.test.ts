@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { sure } from '@jigsaw/core/lists';
 import { aBoard, id } from '../test/data.js';
 import { membersOf, seatingOf } from './seating.js';
 
@@ -13,10 +14,10 @@ describe('who sits where', () => {
         ? { ...student, seats: [{ groupId: carboy, isLeader: false, handIns: 0 }] }
         : student,
     );
-    const groups = [...board.groups, { ...board.groups[0]!, id: tun, number: 3 }];
+    const groups = [...board.groups, { ...sure(board.groups[0]), id: tun, number: 3 }];
     const after = seatingOf({ students, groups }, before);
     expect(after.get(crock)).toBe(before.get(crock));
-    expect(after.get(carboy)!.map((student) => student.name)).toEqual(['Ben', 'Cho']);
+    expect(sure(after.get(carboy)).map((student) => student.name)).toEqual(['Ben', 'Cho']);
     expect([after.get(tun), after.get(null)]).toEqual([[], []]);
   });
 

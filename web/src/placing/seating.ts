@@ -1,6 +1,7 @@
 import type { BoardGroup } from '@jigsaw/contract/sets';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 
 /** Who is taken hold of, and where: null is the tray. Somebody is held in one place at a time, also where they sit in several groups. */
 export type Chosen = ReadonlyMap<EnrolmentId, GroupId | null>;
@@ -20,7 +21,7 @@ export function seatingOf(
     ...groups.map((group): [GroupId, BoardStudent[]] => [group.id, []]),
   ]);
   for (const student of students) {
-    if (student.seats.length === 0) next.get(null)!.push(student);
+    if (student.seats.length === 0) sure(next.get(null)).push(student);
     for (const { groupId } of student.seats) next.get(groupId)?.push(student);
   }
   if (!before) return next;

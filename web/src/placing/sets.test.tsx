@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import { aBoard, anEntry, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { deal } from './DealOutSheet.js';
@@ -25,7 +26,7 @@ describe('the menus of the Board', () => {
     expect(screen.getByRole('menuitem', { name: /^Swap/ })).toHaveAttribute('aria-disabled', 'true');
     await user.click(screen.getByRole('menuitem', { name: /^Take out/ }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }),
+      expect(sure(writes()[0]).body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }),
     );
   });
 
@@ -38,12 +39,12 @@ describe('the menus of the Board', () => {
     await user.click(await screen.findByRole('button', { name: 'More of Crock' }));
     await user.click(screen.getByRole('menuitem', { name: /^Lock/ }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({ name: 'Crock', capacity: null, isLocked: true, version: 1 }),
+      expect(sure(writes()[0]).body).toEqual({ name: 'Crock', capacity: null, isLocked: true, version: 1 }),
     );
     await user.click(screen.getByRole('button', { name: 'More of Crock' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Take everyone out' }));
     await waitFor(() =>
-      expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }),
+      expect(sure(writes()[1]).body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }),
     );
   });
 });
@@ -89,7 +90,7 @@ describe('a set that was put away', () => {
     );
     expect(await screen.findByText(/is put away: no list shows it/)).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Bring it back' }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ isPutAway: false }));
+    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ isPutAway: false }));
   });
 });
 
@@ -117,7 +118,7 @@ describe('leaders', () => {
     await user.click(await row('Crock', 'Ben'));
     await user.keyboard('l');
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
+      expect(sure(writes()[0]).body).toEqual({
         moves: [
           { student: ada, from: crock, to: crock, leads: { from: true, to: false } },
           { student: id('Ben'), from: crock, to: crock, leads: { from: false, to: true } },
@@ -140,7 +141,7 @@ describe('a set in which one may be in several groups', () => {
     await user.click(everybody.getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({ moves: [{ student: ada, from: null, to: carboy }] }),
+      expect(sure(writes()[0]).body).toEqual({ moves: [{ student: ada, from: null, to: carboy }] }),
     );
     expect(within(await group('Crock')).getByRole('row', { name: 'Ada' })).toBeInTheDocument();
     await user.click(await row('Carboy', 'Ada'));
@@ -149,7 +150,7 @@ describe('a set in which one may be in several groups', () => {
     await user.click(await row('Carboy', 'Ada'));
     await user.keyboard('u');
     await waitFor(() =>
-      expect(writes()[1]!.body).toEqual({ moves: [{ student: ada, from: carboy, to: null }] }),
+      expect(sure(writes()[1]).body).toEqual({ moves: [{ student: ada, from: carboy, to: null }] }),
     );
   });
 
@@ -182,7 +183,7 @@ describe('the groups of a set at once', () => {
     await user.click(dialog.getByRole('checkbox', { name: 'Group 1 is locked' }));
     await user.click(dialog.getByRole('button', { name: 'Save' }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
+      expect(sure(writes()[0]).body).toEqual({
         groups: [
           { id: crock, name: 'Kvevri', capacity: 5, isLocked: true, version: 1 },
           { id: null, name: 'Tun', capacity: 5, isLocked: false, version: 1 },
@@ -208,12 +209,12 @@ describe('who looks after which group', () => {
     );
     await openSet(user, /^Who looks after/);
     await user.click(await screen.findByRole('radio', { name: 'Only groups they look after' }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ assistantsSee: 'theirs' }));
+    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ assistantsSee: 'theirs' }));
     await user.click(screen.getByRole('button', { name: 'Tomas: all groups' }));
     await user.click(screen.getByRole('checkbox', { name: 'Tomas looks after Crock' }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() =>
-      expect(writes()[1]!.body).toEqual({ leads: [{ groupId: carboy, enrolmentIds: [id('tomas')] }] }),
+      expect(sure(writes()[1]).body).toEqual({ leads: [{ groupId: carboy, enrolmentIds: [id('tomas')] }] }),
     );
   });
 });
@@ -236,14 +237,16 @@ describe('a new set', () => {
     await user.type(screen.getByRole('textbox', { name: 'People in a group at most' }), '3');
     await user.click(screen.getByRole('button', { name: 'Make the set' }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toMatchObject({ name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3 }),
+      expect(sure(writes()[0]).body).toMatchObject({ name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3 }),
     );
   });
 
   it('is made of expert tables, with their sizes and what a small group lacks said before', async () => {
     const { set, groups } = aBoard({});
     const seat = (name: string, at: number) =>
-      anEntry(name, { groups: [{ setId, groupId: groups[at]!.id, number: at + 1, name: groups[at]!.name }] });
+      anEntry(name, {
+        groups: [{ setId, groupId: sure(groups[at]).id, number: at + 1, name: sure(groups[at]).name }],
+      });
     const { user, writes } = showPage(inCourse('groups/new'), {
       [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 3 },
       [`GET courses/${courseId}/roster`]: {
@@ -264,7 +267,7 @@ describe('a new set', () => {
     ).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Make the set' }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
+      expect(sure(writes()[0]).body).toEqual({
         name: 'Experts',
         topics: ['Salt', 'Packaging'],
         most: null,
@@ -313,7 +316,7 @@ describe('a new set', () => {
       'a draft',
     ]);
     await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
-    const sent = writes()[0]!.body as {
+    const sent = sure(writes()[0]).body as {
       activities: { draft: { kind: string; title: string }; isReleased: boolean }[];
     };
     expect(sent.activities.map(({ draft, isReleased }) => [draft.kind, draft.title, isReleased])).toEqual([

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { SignUpView } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import { courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 import { setId, said } from '../test/onBoard.js';
@@ -41,9 +42,9 @@ describe('a student who chooses a place', () => {
     expect(screen.queryByRole('button', { name: /in Malt/ })).not.toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Take a place in Sour' }));
     await said('You are in Sour');
-    expect(writes()[0]!.body).toEqual({ groupId: id('Sour') });
+    expect(sure(writes()[0]).body).toEqual({ groupId: id('Sour') });
     await user.click(screen.getByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(writes()[1]!.body).toEqual({ groupId: null }));
+    await waitFor(() => expect(sure(writes()[1]).body).toEqual({ groupId: null }));
   });
 
   it('is told what is left when somebody was faster', async () => {

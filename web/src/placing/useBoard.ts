@@ -1,21 +1,30 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
+import { z } from 'zod';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import { PlaceRequest } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import type { Held, Move, Place, Placement } from '@jigsaw/core/placing';
 import { apply, inverse, lead, movesTo, swap } from '@jigsaw/core/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { problemOf } from '../api/index.js';
+import { readStored, store } from '../page/index.js';
 import { useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { usePlaceStudentsMutation } from './placingApi.js';
 import { capacityOf } from './seating.js';
 import type { Chosen } from './seating.js';
 
+const Done = z.object({
+  place: PlaceRequest.pick({ moves: true }),
+  /** "2 placed in Demijohn": what it was, for the history and the way back. */
+  says: z.string(),
+  /** Whoever came to a group was credited with its work, too. */
+  creditJoins: z.boolean().optional(),
+});
 interface Done {
   readonly place: Place;
-  /** "2 placed in Demijohn": what it was, for the history and the way back. */
   readonly says: string;
-  /** Whoever came to a group was credited with its work, too. */
-  readonly creditJoins?: boolean;
+  readonly creditJoins?: boolean | undefined;
 }
 
 /** Somebody who leaves a group in which they have handed in. */
@@ -201,6 +210,7 @@ export function useBoard(board: BoardView): BoardActs {
   };
 }
 
+const Kept = z.object({ past: Done.array(), future: Done.array() });
 interface Kept {
   readonly past: readonly Done[];
   readonly future: readonly Done[];
@@ -231,21 +241,11 @@ function useKept(key: string) {
 
 /** The newest steps, as many as this browser has room for. */
 function keep(key: string, { past, future }: Kept, most: number): void {
-  try {
-    localStorage.setItem(key, JSON.stringify({ past: past.slice(-most), future: future.slice(-most) }));
-  } catch {
-    if (most > 1) keep(key, { past, future }, Math.floor(most / 2));
-  }
+  const isKept = store(key, { past: past.slice(-most), future: future.slice(-most) });
+  if (!isKept && most > 1) keep(key, { past, future }, Math.floor(most / 2));
 }
 
-function read(key: string): Kept {
-  try {
-    const kept = JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<Kept>;
-    return { past: kept.past ?? [], future: kept.future ?? [] };
-  } catch {
-    return { past: [], future: [] };
-  }
-}
+const read = (key: string): Kept => readStored(key, Kept) ?? { past: [], future: [] };
 
 const nameOf = (board: BoardView, id: EnrolmentId) =>
   board.students.find((student) => student.enrolmentId === id)?.name ?? 'A student';
@@ -261,7 +261,7 @@ function leaving(board: BoardView, move: Move): Leaving | null {
 
 function sayPlace(board: BoardView, place: Place, to: GroupId | null): string {
   const who =
-    place.moves.length === 1 ? nameOf(board, place.moves[0]!.student) : `${place.moves.length} students`;
+    place.moves.length === 1 ? nameOf(board, sure(place.moves[0]).student) : `${place.moves.length} students`;
   if (to === null) return `${who} taken out`;
   const isMove = place.moves.every((move) => move.from !== null);
   return `${who} ${isMove ? 'moved to' : 'placed in'} ${groupOf(board, to)?.name ?? 'a group'}`;

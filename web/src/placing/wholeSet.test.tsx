@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import { sure } from '@jigsaw/core/lists';
 import { aPlaceResult, aBoard, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { deal } from './DealOutSheet.js';
@@ -25,7 +26,7 @@ describe('a set as a whole', () => {
     expect(screen.getByText('2 groups of 2')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Deal 3 students' }));
     await said('3 students dealt alphabetically');
-    expect(writes()[0]!.body).toEqual({
+    expect(sure(writes()[0]).body).toEqual({
       moves: [move('Ada', null, 'Carboy'), move('Cho', null, 'Crock'), move('Dia', null, 'Carboy')],
     });
     await user.keyboard('z');
@@ -66,7 +67,9 @@ describe('a set as a whole', () => {
     cleanup();
     const second = showPage(path, boardAnswers(aBoard({ Ada: 'Carboy' }), { [placePath]: aPlaceResult(1) }));
     await second.user.click(await screen.findByRole('button', { name: 'Undo: Ada placed in Carboy' }));
-    await waitFor(() => expect(second.writes()[0]!.body).toEqual({ moves: [move('Ada', 'Carboy', null)] }));
+    await waitFor(() =>
+      expect(sure(second.writes()[0]).body).toEqual({ moves: [move('Ada', 'Carboy', null)] }),
+    );
   });
 
   it('takes everyone out but those in locked groups', async () => {
@@ -78,7 +81,7 @@ describe('a set as a whole', () => {
     const { user, writes } = showPage(path, boardAnswers(locked, { [placePath]: aPlaceResult(1) }));
     expect(await screen.findByText('Locked')).toBeInTheDocument();
     await menu(user, /Take everyone out who is in no locked group/);
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ moves: [move('Ben', 'Carboy', null)] }));
+    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ moves: [move('Ben', 'Carboy', null)] }));
   });
 
   it('is put away with the way back, and moved among the others', async () => {
@@ -94,12 +97,12 @@ describe('a set as a whole', () => {
       }),
     );
     await menu(user, /Show it later/);
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ setIds: [other.id, setId] }));
+    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ setIds: [other.id, setId] }));
     await menu(user, /Put the set away/);
     await said('Bench teams put away; its rooms, work and marks stay');
-    expect(writes()[1]!.body).toEqual({ isPutAway: true });
-    await user.click(screen.getAllByRole('button', { name: 'Undo' }).at(-1)!); // the notice's, not the Board's
-    await waitFor(() => expect(writes()[2]!.body).toEqual({ isPutAway: false }));
+    expect(sure(writes()[1]).body).toEqual({ isPutAway: true });
+    await user.click(sure(screen.getAllByRole('button', { name: 'Undo' }).at(-1))); // the notice's, not the Board's
+    await waitFor(() => expect(sure(writes()[2]).body).toEqual({ isPutAway: false }));
   });
 
   it('is frozen with the way back, and offered to students', async () => {
@@ -118,7 +121,7 @@ describe('a set as a whole', () => {
     await user.click(screen.getByRole('checkbox', { name: /Everybody sees who is in which group/ }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() =>
-      expect(writes().at(-1)!.body).toMatchObject({
+      expect(sure(writes().at(-1)).body).toMatchObject({
         signUp: { opens: null, closes: null, showsNames: false },
         version: 1,
       }),
@@ -138,7 +141,7 @@ describe('a set that was put away', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Bring Bench teams back' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(path));
-    expect(writes()[0]!.body).toEqual({ isPutAway: false });
+    expect(sure(writes()[0]).body).toEqual({ isPutAway: false });
   });
 });
 
@@ -148,7 +151,7 @@ describe('groups and files', () => {
     await user.click(await screen.findByRole('menuitem', { name: 'Places from a file…' }));
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
-      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      sure(document.querySelector<HTMLInputElement>('input[type=file]')),
       new File([text], 'places.csv', { type: 'text/csv' }),
     );
   };
@@ -163,7 +166,7 @@ describe('groups and files', () => {
     expect(screen.getByText(/Nobody in this course is known as “zed@quillmere.example”/)).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Move 1' }));
     await said('1 student placed as in places.csv');
-    expect(writes()[0]!.body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
+    expect(sure(writes()[0]).body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
   });
 
   it('says why a file is no list of groups', async () => {
@@ -184,7 +187,7 @@ describe('groups and files', () => {
     await user.click(await screen.findByRole('checkbox', { name: /With everybody/ }));
     await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`groups/${copied.id}`)));
-    expect(writes()[0]!.body).toEqual({ name: 'Bench teams 2', withMembers: false });
+    expect(sure(writes()[0]).body).toEqual({ name: 'Bench teams 2', withMembers: false });
   });
 
   it('lists who is where, to be printed', async () => {

@@ -1,6 +1,7 @@
 import { Plus, X } from 'lucide-react';
 import { css, styled } from 'styled-components';
 import type { NewSetActivity } from '@jigsaw/contract/setUp';
+import { sure } from '@jigsaw/core/lists';
 import { draftOfKind, kindOf, kinds } from '../kinds/index.js';
 import { Button, DateTimeField, Field, Segments, Small } from '../look/index.js';
 import { useCourse } from '../course/index.js';
@@ -49,7 +50,7 @@ export function ActivitiesForGroups({ gifts, onChange }: ActivitiesForGroupsProp
   return (
     <>
       {gifts.map((gift) => {
-        const kind = kindOf(gift.kind)!;
+        const kind = sure(kindOf(gift.kind));
         const label = gift.title.trim() || kind.word;
         return (
           <Row key={gift.key} role="group" aria-label={label}>
@@ -122,7 +123,7 @@ export function ActivitiesForGroups({ gifts, onChange }: ActivitiesForGroupsProp
 /** As the server is asked for it; what has no title is called by its kind. */
 export function activitiesOf(gifts: readonly Gift[]): NewSetActivity[] {
   return gifts.map((gift) => {
-    const kind = kindOf(gift.kind)!;
+    const kind = sure(kindOf(gift.kind));
     const draft = draftOfKind(kind, gift.title.trim() || kind.word);
     return {
       draft: { ...draft, schedule: { ...draft.schedule, due: gift.due } },

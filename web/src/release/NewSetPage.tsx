@@ -1,6 +1,7 @@
-import type { FormEvent } from 'react';
+import type { SyntheticEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
+import { sure } from '@jigsaw/core/lists';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Field, Page, Scroll, Waiting } from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
@@ -72,12 +73,15 @@ export function NewSetPage() {
   const make = () => {
     const withActivities = gifts.length > 0 && { activities: activitiesOf(gifts) };
     if (fill === 'copy')
-      return copy({ setId: original!.id, body: { name: form.name, withMembers: true, ...withActivities } });
+      return copy({
+        setId: sure(original).id,
+        body: { name: form.name, withMembers: true, ...withActivities },
+      });
     if (fill === 'experts')
-      return derive({ setId: original!.id, body: { ...newTablesOf(form), ...withActivities } });
+      return derive({ setId: sure(original).id, body: { ...newTablesOf(form), ...withActivities } });
     return create({ courseId: course.id, body: { ...newSetOf(form), ...withActivities } });
   };
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     const made = await make();
     if (!made) return;

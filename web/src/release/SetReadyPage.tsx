@@ -2,6 +2,7 @@ import { ArrowRight, Check } from 'lucide-react';
 import { Link, Navigate, useLocation, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { MadeGroupSet } from '@jigsaw/contract/setUp';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import { Bar, ButtonLink, Emblem, Muted, Page, Scroll, Tag, Waiting } from '../look/index.js';
@@ -106,7 +107,7 @@ export function SetReadyPage() {
                 const Icon = kindOf(activity.kind)?.icon;
                 return (
                   <li key={activity.id}>
-                    {Icon && <Icon size={18} aria-label={kindOf(activity.kind)!.word} />}
+                    {Icon && <Icon size={18} aria-label={sure(kindOf(activity.kind)).word} />}
                     <Link to={`../release/${activity.id}${activity.isReleased ? '' : `?for=${setId}`}`}>
                       {activity.title}
                     </Link>

@@ -2,6 +2,7 @@ import { styled } from 'styled-components';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { ReachView, ReleaseMode } from '@jigsaw/contract/release';
 import type { GroupSetId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { OptionCard, OptionCards, Sentence } from '../form/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { ButtonLink, Choice, Emblem, hueOfGroup, Muted, Part, Small, Tag } from '../look/index.js';
@@ -172,7 +173,7 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
           )}
           {empty.length > 0 && (
             <Tag $look="warn">
-              {empty.length === 1 ? `${empty[0]!.name} is empty` : `${empty.length} groups are empty`}
+              {empty.length === 1 ? `${sure(empty[0]).name} is empty` : `${empty.length} groups are empty`}
             </Tag>
           )}
         </div>

@@ -1,6 +1,7 @@
 import { PenLine } from 'lucide-react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { sure } from '@jigsaw/core/lists';
 import { kinds } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { Button, Popup, Small } from '../look/index.js';
@@ -37,7 +38,7 @@ export function WriteMenu({
       <List placement="bottom end">
         <Menu
           aria-label="What to write"
-          onAction={(name) => onChoose(kinds.find((kind) => kind.name === name)!)}
+          onAction={(name) => onChoose(sure(kinds.find((kind) => kind.name === name)))}
         >
           {kinds.map((kind) => (
             <MenuItem key={kind.name} id={kind.name} textValue={kind.word}>

@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { screen, waitFor } from '@testing-library/react';
+import { sure } from '@jigsaw/core/lists';
 import { aBoard, courseId } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { setId, path } from '../test/onBoard.js';
@@ -45,7 +46,7 @@ describe('a new group set', () => {
     await user.type(screen.getByLabelText('Or paste names, one a line'), 'Crock\nCarboy');
     await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(path));
-    expect(writes()[0]!.body).toEqual({
+    expect(sure(writes()[0]).body).toEqual({
       name: 'Bench teams',
       shape: { by: 'size', size: 4, how: 'spread' },
       capacity: 4,

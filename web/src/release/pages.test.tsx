@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { ActivityView } from '@jigsaw/contract/release';
+import { sure } from '@jigsaw/core/lists';
 import { aBoard, anActivity, aReach, aRelease, at, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
@@ -54,7 +55,7 @@ describe('what is written and released', () => {
     await user.click(await screen.findByRole('button', { name: 'Write…' }));
     await user.click(await screen.findByRole('menuitem', { name: /Submission folder/ }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`release/${activityId}`)));
-    expect(writes()[0]!.body).toMatchObject({
+    expect(sure(writes()[0]).body).toMatchObject({
       kind: 'folder',
       title: 'Untitled submission folder',
       points: '40',
@@ -79,7 +80,11 @@ describe('the composer', () => {
     await user.clear(points);
     await user.type(points, '50');
     await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0), { timeout: 3000 });
-    expect(acts(writes()).at(-1)!.body).toMatchObject({ points: '50', title: 'Ferment report', version: 3 });
+    expect(sure(acts(writes()).at(-1)).body).toMatchObject({
+      points: '50',
+      title: 'Ferment report',
+      version: 3,
+    });
     expect(await screen.findByText(/^Saved \d\d:\d\d$/)).toBeInTheDocument();
   });
 
@@ -96,9 +101,11 @@ describe('the composer', () => {
       [`PUT activities/${activityId}`]: new Refusal(409, 'stale-write', 'Changed.', { current: theirs }),
     });
     await user.type(await screen.findByLabelText('Title'), ' mine');
-    const strip = (
-      await screen.findByText(/Someone else changed this while/, {}, { timeout: 4000 })
-    ).closest<HTMLElement>('[role=alert]')!;
+    const strip = sure(
+      (
+        await screen.findByText(/Someone else changed this while/, {}, { timeout: 4000 })
+      ).closest<HTMLElement>('[role=alert]'),
+    );
     expect(screen.getByLabelText('Title')).toHaveValue('Ferment report mine');
     answer(`GET activities/${activityId}`, theirs);
     await user.click(within(strip).getByRole('button', { name: 'Take theirs' }));
@@ -115,7 +122,7 @@ describe('the composer', () => {
     await waitFor(() =>
       expect(acts(writes()).map((write) => write.path.split('/').at(-1))).toEqual(['release', 'withdraw']),
     );
-    expect(acts(writes())[0]!.body).toEqual({
+    expect(sure(acts(writes())[0]).body).toEqual({
       to: { kind: 'set', setId },
       mode: 'own',
       outsiders: 'hidden',
@@ -147,7 +154,7 @@ describe('the composer', () => {
     await user.click(await screen.findByRole('option', { name: 'see that it exists, locked' }));
     await user.click(screen.getByRole('button', { name: /^Release to/ }));
     await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0));
-    expect(acts(writes()).at(-1)!.body).toMatchObject({
+    expect(sure(acts(writes()).at(-1)).body).toMatchObject({
       to: { kind: 'groups', setId, groupIds: [id('Crock')] },
       mode: 'read-along',
       outsiders: 'listed',
@@ -233,7 +240,7 @@ describe('the composer', () => {
         ['PUT', path],
       ]),
     );
-    expect(acts(writes())[1]!.body).toEqual({ due: extension.due, reason: 'Ill' });
+    expect(sure(acts(writes())[1]).body).toEqual({ due: extension.due, reason: 'Ill' });
   });
 
   it('changes whom a release reaches afterwards, with the way back', async () => {
@@ -267,9 +274,9 @@ describe('the composer', () => {
     await user.click(screen.getByRole('menuitem', { name: 'The same for Expert tables' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`release/${copied.id}`)));
     expect(router.state.location.search).toBe(`?for=${other.id}`);
-    expect(acts(writes())[0]!.body).toEqual({ keepsTitle: true });
+    expect(sure(acts(writes())[0]).body).toEqual({ keepsTitle: true });
     await waitFor(() =>
-      expect(writes().at(-1)!.body).toMatchObject({ to: { kind: 'set', setId: other.id } }),
+      expect(sure(writes().at(-1)).body).toMatchObject({ to: { kind: 'set', setId: other.id } }),
     );
   });
 

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { ActivityDraft as Draft, draftOf } from '@jigsaw/contract/release';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
+import { sure } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { kindOf } from '../kinds/index.js';
@@ -59,7 +60,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   const isAllowed = allowed.includes(target.mode);
   const to = isAllowed ? target.to : null;
   const reach = useForeseeQuery(
-    { activityId, body: { to: to!, mode: target.mode, outsiders: target.outsiders } },
+    { activityId, body: { to: sure(to), mode: target.mode, outsiders: target.outsiders } },
     { skip: to === null },
   );
   const reached = to === null ? undefined : reach.data;

@@ -1,6 +1,6 @@
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
-import type { FormEvent } from 'react';
+import type { SyntheticEvent } from 'react';
 import { GroupDress } from '@jigsaw/contract/sets';
 import type { RoomView } from '@jigsaw/contract/rooms';
 import { problemOf, ProblemStrip } from '../api/index.js';
@@ -31,7 +31,7 @@ function DressSheet({ room, version, onClose }: DressProps & { readonly onClose:
   // What this sheet began with: a name that comes in meanwhile is told of before it is written over.
   const [seen, setSeen] = useState(version);
   const [dress, { error, isLoading }] = useDressGroupMutation();
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     const answer = await dress({ groupId: room.group.id, body: { name, motto, version: seen } });
     if ('data' in answer && answer.data) return onClose();

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { SignUpList } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import { useListSignUpsQuery } from '../placing/index.js';
@@ -61,7 +62,7 @@ const Line = styled(Link)`
 `;
 
 function sayChoosing({ state, opens, closes }: SignUpList['signUps'][number], dates: Dates): string {
-  if (state === 'not-open-yet') return `From ${dates.dateTime(opens!)}`;
+  if (state === 'not-open-yet') return `From ${dates.dateTime(sure(opens))}`;
   if (state === 'open') return closes ? `Until ${dates.dateTime(closes)}` : 'Open';
   return state === 'frozen' ? 'Fixed' : 'Choosing is over';
 }

@@ -4,6 +4,7 @@ import { Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { AttributeKind } from '@jigsaw/core/course';
 import { fitsKind, readHalfDays, writeHalfDays } from '@jigsaw/core/course';
+import { sure } from '@jigsaw/core/lists';
 import { Popup, Small, Spoken } from '../look/index.js';
 import { HalfDayGrid, HalfDayMarks } from './HalfDays.js';
 
@@ -59,7 +60,7 @@ export function AttributeValue({
       </Unfit>
     );
   }
-  return kind === 'half-days' ? <HalfDayMarks free={readHalfDays(value)!} /> : <>{value}</>;
+  return kind === 'half-days' ? <HalfDayMarks free={sure(readHalfDays(value))} /> : <>{value}</>;
 }
 
 /** Where somebody goes on after a cell: down the column, along the row, back to the row, or where they pressed. */

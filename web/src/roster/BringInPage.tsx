@@ -279,7 +279,7 @@ const asMends = (mends: ReadonlyMap<number, readonly string[]>) =>
 function toBase64(file: Blob): Promise<string> {
   return new Promise((resolve, reject) => {
     const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result).split(',')[1] ?? '');
+    reader.onload = () => resolve((reader.result as string).split(',')[1] ?? ''); // read as a data URL, so a string
     reader.onerror = () => reject(reader.error ?? new Error('the file could not be read'));
     reader.readAsDataURL(file);
   });

@@ -2,6 +2,7 @@ import { describe, expect, it, jest } from '@jest/globals';
 import { render, screen, within } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import type { ImportPreview } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { id } from '../test/data.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 
@@ -85,7 +86,7 @@ describe('the preview of a class file', () => {
     const lines = screen
       .getAllByRole('row')
       .slice(1)
-      .map((row) => within(row).getAllByRole('cell')[0]!.textContent);
+      .map((row) => sure(within(row).getAllByRole('cell')[0]).textContent);
     expect(lines).toEqual(['5', '4', '3', '2']);
     expect(screen.getByText('Lab: none → some')).toBeInTheDocument();
   });

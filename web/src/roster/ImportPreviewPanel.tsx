@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { ImportPreview } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { Bar, Button, Choice, Page, Small, Tag } from '../look/index.js';
 import type { ImportRow } from './ImportRows.js';
@@ -321,7 +322,9 @@ const sayDoing = (rows: number, leaving: number): string => {
 /** “New set Bench teams with 12 groups.” */
 function sayNewGroups({ set, isNew, groups }: ImportPreview['newGroups'][number]): string {
   const named =
-    groups.length > 4 ? `${groups.length} groups, ${groups[0]!} to ${groups.at(-1)!}` : groups.join(', ');
+    groups.length > 4
+      ? `${groups.length} groups, ${sure(groups[0])} to ${sure(groups.at(-1))}`
+      : groups.join(', ');
   if (set === null) return `New, a group for each section: ${named}.`;
   return isNew ? `New set ${set}: ${named}.` : `New in ${set}: ${named}.`;
 }

@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useState } from 'react';
 import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { Button, PersonName, Small, Tag } from '../look/index.js';
 
 /** A row of the file, or somebody of the course who is in none of them. */
@@ -50,7 +51,7 @@ export function ImportRows({ rows, scroller, ...choices }: ImportRowsProps) {
       <tbody>
         {above > 0 && <tr aria-hidden="true" style={{ height: above }} />}
         {shown.map(({ index }) => {
-          const row = rows[index]!;
+          const row = sure(rows[index]);
           const place = { ref: virtual.measureElement, 'data-index': index, 'aria-rowindex': index + 2 };
           if (row.kind === 'missing')
             return (

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Label, RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { Button, GroupChip, Option, PersonName, Sheet, Small, Tag } from '../look/index.js';
 import { useCourse } from '../course/index.js';
@@ -49,8 +50,8 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
   const { course, dates } = useCourse();
   const [stays, setStays] = useState(() => likelier(pair, course.enrolmentId).enrolmentId);
   const { act, error, isBusy } = useRosterAct();
-  const keep = pair.find((entry) => entry.enrolmentId === stays)!;
-  const other = pair.find((entry) => entry.enrolmentId !== stays)!;
+  const keep = sure(pair.find((entry) => entry.enrolmentId === stays));
+  const other = sure(pair.find((entry) => entry.enrolmentId !== stays));
   const isYouLost = other.enrolmentId === course.enrolmentId;
   const join = async () => {
     if (
@@ -124,5 +125,5 @@ function likelier([one, two]: readonly [RosterEntry, RosterEntry], you: string):
   ];
   const [a, b] = [weight(one), weight(two)];
   const at = a.findIndex((each, index) => each !== b[index]);
-  return at >= 0 && b[at]! > a[at]! ? two : one;
+  return at >= 0 && sure(b[at]) > sure(a[at]) ? two : one;
 }

@@ -3,6 +3,7 @@ import { styled } from 'styled-components';
 import type { EntryFields, RosterAct, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import { isAddress, readHalfDays, writeHalfDays } from '@jigsaw/core/course';
 import type { Role } from '@jigsaw/core/course';
+import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import type { Dates } from '../look/index.js';
 import { Button, Choice, Field, GroupChip, Sheet, Small } from '../look/index.js';
@@ -67,7 +68,9 @@ function editOf(
   );
   if (touched.length > 0) {
     from['attributes'] = Object.fromEntries(touched.map((name) => [name, entry.attributes[name] ?? null]));
-    to['attributes'] = Object.fromEntries(touched.map((name) => [name, orNull(draft.attributes[name]!)]));
+    to['attributes'] = Object.fromEntries(
+      touched.map((name) => [name, orNull(sure(draft.attributes[name]))]),
+    );
   }
   return Object.keys(to).length === 0 ? null : { from, to };
 }

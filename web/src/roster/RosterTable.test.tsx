@@ -1,6 +1,7 @@
 import { describe, expect, it, jest } from '@jest/globals';
 import { screen, waitFor } from '@testing-library/react';
 import type { AttributeKind } from '@jigsaw/core/course';
+import { sure } from '@jigsaw/core/lists';
 import { anEntry, attributesOf, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 
@@ -30,7 +31,7 @@ const row = (name: string) => screen.getByRole('row', { name: new RegExp(name) }
 const chosen = () =>
   screen
     .getAllByRole('row', { selected: true })
-    .map((each) => each.querySelector('[role=rowheader]')!.textContent);
+    .map((each) => sure(each.querySelector('[role=rowheader]')).textContent);
 
 describe('the table of the roster', () => {
   it('is walked with arrows, one row at a time in the order of Tab', async () => {
@@ -141,7 +142,7 @@ describe('attributes in the table', () => {
     expect(cell('Hours of Bo Berg')).toBeInvalid();
     await user.clear(cell('Hours of Bo Berg'));
     await user.keyboard('4{Enter}');
-    expect(writes().map((write) => (write.body as { edits: { to: unknown }[] }).edits[0]!.to)).toEqual([
+    expect(writes().map((write) => sure((write.body as { edits: { to: unknown }[] }).edits[0]).to)).toEqual([
       { attributes: { Hours: '4' } },
     ]);
   });
@@ -150,7 +151,7 @@ describe('attributes in the table', () => {
     const { user, writes } = await table(people());
     await user.click(screen.getByText('some'));
     await user.keyboard('{Delete}{Enter}');
-    expect(writes()[0]!.body).toMatchObject({ edits: [{ to: { attributes: { Lab: null } } }] });
+    expect(sure(writes()[0]).body).toMatchObject({ edits: [{ to: { attributes: { Lab: null } } }] });
   });
 
   it('show free half-days as the week in small, filled in by presses', async () => {
@@ -162,7 +163,9 @@ describe('attributes in the table', () => {
     await user.click(screen.getByRole('button', { name: 'Fri pm' }));
     await user.keyboard('{Escape}');
     await waitFor(() =>
-      expect(writes()[0]!.body).toMatchObject({ edits: [{ to: { attributes: { Free: 'Tue, Fri pm' } } }] }),
+      expect(sure(writes()[0]).body).toMatchObject({
+        edits: [{ to: { attributes: { Free: 'Tue, Fri pm' } } }],
+      }),
     );
   });
 });

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { Empty } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import type { AfterCell } from './AttributeCell.js';
@@ -152,7 +153,7 @@ export function RosterTable({
     count: shown.length,
     getScrollElement: () => scroller,
     estimateSize: () => rowHeight,
-    getItemKey: (index) => shown[index]!.enrolmentId,
+    getItemKey: (index) => sure(shown[index]).enrolmentId,
     overscan: 3,
     initialRect: { width: 1280, height: 600 },
   });
@@ -170,7 +171,7 @@ export function RosterTable({
     const [from, to] = isRange
       ? [Math.min(anchor.current, index), Math.max(anchor.current, index)]
       : [index, index];
-    const isOn = isRange || !next.has(shown[index]!.enrolmentId);
+    const isOn = isRange || !next.has(sure(shown[index]).enrolmentId);
     for (const entry of shown.slice(from, to + 1)) {
       if (isOn) next.add(entry.enrolmentId);
       else next.delete(entry.enrolmentId);
@@ -188,7 +189,7 @@ export function RosterTable({
   const editable = onAttribute ? columns.flatMap((column) => column.attribute ?? []) : [];
   const edit = (index: number, name: string) => {
     setAt(index);
-    setEditing({ of: shown[index]!.enrolmentId, name });
+    setEditing({ of: sure(shown[index]).enrolmentId, name });
   };
   const leaveCell = (index: number, name: string, then: AfterCell) => {
     const column =
@@ -221,7 +222,7 @@ export function RosterTable({
       if (event.shiftKey) toggle(next, true);
     } else if (event.key === ' ' && !isBox) toggle(current, event.shiftKey);
     else if (event.key === 'F2' && editable[0]) edit(current, editable[0].name);
-    else if (event.key === 'Enter' && !isBox) onOpen(shown[current]!);
+    else if (event.key === 'Enter' && !isBox) onOpen(sure(shown[current]));
     else if (event.key === 'Escape' && selected && selected.size > 0) onSelect(new Set());
     else if (event.key === 'a' && (event.ctrlKey || event.metaKey) && selected)
       onSelect(new Set(shown.map((entry) => entry.enrolmentId)));
@@ -239,7 +240,7 @@ export function RosterTable({
     else if (event.shiftKey || event.ctrlKey || event.metaKey) toggle(index, event.shiftKey);
     else if (selected && selected.size > 0) toggle(index, false);
     else if (name && onAttribute) edit(index, name);
-    else onOpen(shown[index]!);
+    else onOpen(sure(shown[index]));
   };
   const selectedHere = selected ? shown.filter((entry) => selected.has(entry.enrolmentId)).length : 0;
   const allTicked = selectedHere === 0 ? false : selectedHere === shown.length ? true : ('mixed' as const);
@@ -279,17 +280,17 @@ export function RosterTable({
               key={key}
               index={index}
               top={start}
-              entry={shown[index]!}
+              entry={sure(shown[index])}
               columns={columns}
               dates={dates}
-              isSelected={selected ? selected.has(shown[index]!.enrolmentId) : null}
+              isSelected={selected ? selected.has(sure(shown[index]).enrolmentId) : null}
               isCurrent={index === current}
               editor={
                 editing?.of === key
                   ? {
                       name: editing.name,
                       known: known(editing.name),
-                      onSave: onAttribute!,
+                      onSave: sure(onAttribute),
                       onLeave: leaveCell,
                     }
                   : null

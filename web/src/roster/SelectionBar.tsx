@@ -11,6 +11,7 @@ import {
 } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { inverse } from '@jigsaw/core/placing';
 import type { Move, Place } from '@jigsaw/core/placing';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
@@ -61,7 +62,7 @@ interface SelectionBarProps {
 }
 
 const sayWho = (entries: readonly RosterEntry[]) =>
-  entries.length === 1 ? entries[0]!.name : `${entries.length} people`;
+  entries.length === 1 ? sure(entries[0]).name : `${entries.length} people`;
 
 /** What can be done with the people who are selected. */
 export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: SelectionBarProps) {
@@ -104,7 +105,7 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
   return (
     <>
       <b role="status">{selected.length} selected</b>
-      {mayManage && selected.length === 1 && <Act onPress={() => onOpen(selected[0]!)}>Edit…</Act>}
+      {mayManage && selected.length === 1 && <Act onPress={() => onOpen(sure(selected[0]))}>Edit…</Act>}
       {mayManage && here.length > 0 && (
         <MenuTrigger>
           <Act isDisabled={isBusy}>Role…</Act>
@@ -174,7 +175,11 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
       )}
       {mayManage && selected.length === 2 && <Act onPress={() => setOpen('join')}>Same person…</Act>}
       {open === 'join' && selected.length === 2 && (
-        <JoinSheet pair={[selected[0]!, selected[1]!]} onClose={() => setOpen(null)} onDone={onDone} />
+        <JoinSheet
+          pair={[sure(selected[0]), sure(selected[1])]}
+          onClose={() => setOpen(null)}
+          onDone={onDone}
+        />
       )}
       {open === 'write' && (
         <WriteSheet people={here} hasOutbox={mayManage} onClose={() => setOpen(null)} onDone={onDone} />

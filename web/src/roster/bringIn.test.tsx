@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { cleanup, screen } from '@testing-library/react';
 import type { ImportPreview } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { anEntry, courseId, id, rosterAnswers } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
@@ -62,7 +63,7 @@ describe('bringing people in', () => {
     await user.click(screen.getByRole('button', { name: 'Show what would change' }));
     await user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
     expect(await screen.findByText('1 added, 0 changed')).toBeInTheDocument();
-    expect(writes().at(-1)!.body).toEqual({
+    expect(sure(writes().at(-1)).body).toEqual({
       source: { kind: 'paste', text: 'ada@b.example' },
       role: 'assistant',
       meanings: ['email', 'name'],
@@ -79,7 +80,7 @@ describe('bringing people in', () => {
     });
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
-      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      sure(document.querySelector<HTMLInputElement>('input[type=file]')),
       new File(['%PDF'], 'class.csv', { type: 'text/csv' }),
     );
     expect(await screen.findByRole('alert')).toHaveTextContent('This is a PDF.');
@@ -90,13 +91,13 @@ describe('bringing people in', () => {
     const { user, writes } = showPage(inCourse('people/bring-in'), { [previewPath]: aPreview });
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
-      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      sure(document.querySelector<HTMLInputElement>('input[type=file]')),
       new File(['ada@b.example,Ada'], 'class.csv', { type: 'text/csv' }),
     );
     await user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
     await user.click(await screen.findByRole('option', { name: 'Left out' }));
     expect(await screen.findByRole('heading', { name: 'class.csv' })).toBeInTheDocument();
-    expect(writes().at(-1)!.body).toMatchObject({
+    expect(sure(writes().at(-1)).body).toMatchObject({
       meanings: ['email', 'left-out'],
       source: { fileName: 'class.csv' },
     });
@@ -119,7 +120,7 @@ describe('bringing people in', () => {
     const first = showPage(inCourse('people/bring-in'), answers);
     await screen.findByRole('button', { name: 'Choose a file…' });
     await first.user.upload(
-      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      sure(document.querySelector<HTMLInputElement>('input[type=file]')),
       new File(['x'], 'a.csv', { type: 'text/csv' }),
     );
     await first.user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
@@ -130,7 +131,7 @@ describe('bringing people in', () => {
     const second = showPage(inCourse('people/bring-in'), answers);
     await screen.findByRole('button', { name: 'Choose a file…' });
     await second.user.upload(
-      document.querySelector<HTMLInputElement>('input[type=file]')!,
+      sure(document.querySelector<HTMLInputElement>('input[type=file]')),
       new File(['x'], 'b.csv', { type: 'text/csv' }),
     );
     expect(await screen.findByRole('button', { name: /Meaning of Name/ })).toHaveTextContent(
@@ -201,7 +202,7 @@ describe('the registrar', () => {
     await user.click(screen.getByRole('button', { name: 'Take Yara out' }));
     await user.click(screen.getByRole('button', { name: 'Bring in 1 row, take out 1' }));
     expect(await screen.findByText('1 added, 0 changed, 1 taken out')).toBeInTheDocument();
-    expect(writes().at(-1)!.body).toMatchObject({
+    expect(sure(writes().at(-1)).body).toMatchObject({
       source: { kind: 'registrar', course: 'FER 220', setName: 'Lab sections' },
       role: 'student',
       drop: [id('yara')],

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
+import { sure } from '@jigsaw/core/lists';
 import { aPlaceResult, anEntry, courseId, id, rosterAnswers } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
@@ -28,7 +29,7 @@ describe('changing the roster', () => {
         `${changesPath}/${id('change')}/undo`,
       ]),
     );
-    expect(writes()[0]!.body).toEqual({
+    expect(sure(writes()[0]).body).toEqual({
       act: 'add',
       entry: {
         name: 'Cho Min',
@@ -55,7 +56,7 @@ describe('changing the roster', () => {
     await user.type(dialog.getByLabelText('Lab'), 'plenty');
     await user.click(dialog.getByRole('button', { name: 'Save' }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
+      expect(sure(writes()[0]).body).toEqual({
         act: 'edit',
         edits: [
           {
@@ -78,7 +79,7 @@ describe('changing the roster', () => {
     expect(screen.getByText('2 selected')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Take out of the course' }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
+      expect(sure(writes()[0]).body).toEqual({
         act: 'drop',
         enrolmentIds: [anEntry('Ada Okafor').enrolmentId, anEntry('Ben Ek').enrolmentId],
       }),
@@ -104,7 +105,7 @@ describe('changing the roster', () => {
     await user.click(screen.getByRole('button', { name: 'Place in…' }));
     await user.click(await screen.findByRole('menuitem', { name: /Crock/ }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
+      expect(sure(writes()[0]).body).toEqual({
         moves: [
           { student: anEntry('Ada Okafor').enrolmentId, from: null, to: id('crock') },
           { student: anEntry('Ben Ek').enrolmentId, from: id('carboy'), to: id('crock') },
@@ -113,7 +114,7 @@ describe('changing the roster', () => {
     );
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() =>
-      expect(writes()[1]!.body).toMatchObject({
+      expect(sure(writes()[1]).body).toMatchObject({
         moves: [
           { from: id('crock'), to: id('carboy') },
           { from: id('crock'), to: null },
@@ -166,7 +167,7 @@ describe('changing the roster', () => {
     await user.click(await screen.findByRole('checkbox', { name: /Select Gone Away/ }));
     await user.click(screen.getByRole('button', { name: 'Bring back' }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
+      expect(sure(writes()[0]).body).toEqual({
         act: 'bring-back',
         enrolmentIds: [anEntry('Gone Away').enrolmentId],
       }),
@@ -224,7 +225,7 @@ describe('changing the roster', () => {
     expect(await screen.findByText('not invited')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Invite…' }));
     await user.click(await screen.findByRole('menuitem', { name: 'Invite the 1 who have not come in yet' }));
-    await waitFor(() => expect(writes()[0]!.body).toEqual({ enrolmentIds: null }));
+    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ enrolmentIds: null }));
     await user.click(await screen.findByRole('button', { name: 'Outbox' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse('outbox')));
     const letter = await screen.findByRole('article', { name: 'Your place in Applied Fermentation' });
@@ -247,7 +248,7 @@ describe('changing the roster', () => {
     await user.click(dialog.getByRole('button', { name: 'Send to 2 people' }));
     expect(await screen.findByText('Written to 2 people')).toBeInTheDocument();
     const ids = ['Ben Ek', 'Ada Okafor'].map((name) => anEntry(name).enrolmentId);
-    expect(writes()[0]!.body).toMatchObject({
+    expect(sure(writes()[0]).body).toMatchObject({
       subject: 'Jars',
       text: 'Bring your own.',
       enrolmentIds: expect.arrayContaining(ids),
@@ -269,7 +270,7 @@ describe('changing the roster', () => {
     await user.click(screen.getByRole('radio', { name: /ada@b\.example/ }));
     await user.click(screen.getByRole('button', { name: 'Make them one' }));
     await waitFor(() =>
-      expect(writes()[0]!.body).toEqual({
+      expect(sure(writes()[0]).body).toEqual({
         act: 'join',
         keep: known.enrolmentId,
         other: stranger.enrolmentId,

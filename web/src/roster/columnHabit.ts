@@ -1,28 +1,19 @@
 import { ColumnMeaning } from '@jigsaw/contract/roster';
 import type { ImportPreview } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { fold } from '@jigsaw/core/text';
+import { z } from 'zod';
+import { readStored, store } from '../page/index.js';
 
 type Meanings = ImportPreview['columns'][number]['meaning'][];
 const longestMemory = 20;
 const key = 'columns of class files';
-type Habits = Readonly<Record<string, Meanings>>;
+const Habits = z.record(z.string(), ColumnMeaning.array());
 
 const signatureOf = (columns: ImportPreview['columns']): string =>
   columns.map((column) => fold(column.heading)).join('|');
 
-function habits(): Habits {
-  try {
-    const kept = JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, unknown>;
-    return Object.fromEntries(
-      Object.entries(kept).flatMap(([signature, meanings]) => {
-        const read = ColumnMeaning.array().safeParse(meanings);
-        return read.success ? [[signature, read.data]] : [];
-      }),
-    );
-  } catch {
-    return {};
-  }
-}
+const habits = () => readStored(key, Habits) ?? {};
 
 /** What somebody said last time of a file with these very headings; null: nothing else than what is guessed. */
 export function habitFor({
@@ -31,7 +22,7 @@ export function habitFor({
 }: Pick<ImportPreview, 'columns' | 'hasHeader'>): Meanings | null {
   const meanings = hasHeader ? habits()[signatureOf(columns)] : undefined;
   return meanings?.length === columns.length &&
-    meanings.some((meaning, at) => meaning !== columns[at]!.meaning)
+    meanings.some((meaning, at) => meaning !== sure(columns[at]).meaning)
     ? meanings
     : null;
 }
@@ -42,5 +33,5 @@ export function rememberColumns({ columns, hasHeader }: Pick<ImportPreview, 'col
   const signature = signatureOf(columns);
   const others = Object.entries(habits()).filter(([each]) => each !== signature);
   const kept = [...others, [signature, columns.map((column) => column.meaning)]].slice(-longestMemory);
-  localStorage.setItem(key, JSON.stringify(Object.fromEntries(kept)));
+  store(key, Object.fromEntries(kept));
 }

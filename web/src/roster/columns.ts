@@ -1,8 +1,10 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { AttributeKind } from '@jigsaw/core/course';
 import { sortName } from '@jigsaw/core/course';
 import { fold } from '@jigsaw/core/text';
+import { z } from 'zod';
+import { useStored } from '../page/index.js';
 
 export interface ColumnSpec {
   readonly id: string;
@@ -88,24 +90,19 @@ export function useFound(entries: readonly RosterEntry[], sought: string): reado
   }, [entries, searchable, sought]);
 }
 
+const Choice = z.record(z.string(), z.boolean());
+
 /** Which columns somebody has switched on or off here; kept in this browser. What they did not choose follows the usual. */
 export function useColumnChoice(courseId: string, columns: readonly ColumnSpec[]) {
-  const key = `roster columns ${courseId}`;
-  const [choice, setChoice] = useState<Readonly<Record<string, boolean>>>(
-    () => JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, boolean>,
-  );
+  const [choice, setChoice] = useStored(`roster columns ${courseId}`, Choice);
   // The same array while nothing changes, so that rows are not drawn anew at every key of a search.
   const shown = useMemo(
-    () => columns.filter((column) => column.id === 'name' || (choice[column.id] ?? column.isUsual)),
+    () => columns.filter((column) => column.id === 'name' || (choice?.[column.id] ?? column.isUsual)),
     [columns, choice],
   );
   return {
     shown,
     isShown: (column: ColumnSpec) => shown.includes(column),
-    show: (column: ColumnSpec, isShown: boolean) => {
-      const next = { ...choice, [column.id]: isShown };
-      setChoice(next);
-      localStorage.setItem(key, JSON.stringify(next));
-    },
+    show: (column: ColumnSpec, isShown: boolean) => setChoice({ ...choice, [column.id]: isShown }),
   };
 }

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import type { RosterEntry } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import type { ColumnSpec } from './columns.js';
 
 export const collator = new Intl.Collator('en', { sensitivity: 'base', numeric: true });
@@ -17,7 +18,7 @@ export function useSorted(
 ): readonly RosterEntry[] {
   // Sorted before anybody searches: comparing names costs more than all else that a key of the search does.
   const sorted = useMemo(() => {
-    const column = columns.find((each) => each.id === sort.column) ?? columns[0]!;
+    const column = columns.find((each) => each.id === sort.column) ?? sure(columns[0]);
     const keyed = entries.map((entry) => ({ entry, key: column.sortBy(entry) }));
     return keyed.sort((a, b) => sort.sign * collator.compare(a.key, b.key)).map(({ entry }) => entry);
   }, [entries, columns, sort]);

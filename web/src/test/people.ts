@@ -3,6 +3,7 @@ import type { Member, CourseView } from '@jigsaw/contract/course';
 import type { GroupTag } from '@jigsaw/contract/sets';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { Id } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 
 /** Ids that read like what they are for: `id('ada')` is always the same. */
 export function id<Kind extends string>(name: string): Id<Kind> {
@@ -51,9 +52,9 @@ export const aGroup = (name = 'Crock', number = 1): GroupTag => ({
 export const anEntry = (name: string, more: Partial<RosterEntry> = {}): RosterEntry => ({
   enrolmentId: id(name),
   personId: id(`p${name}`),
-  email: `${name.split(' ')[0]!.toLowerCase()}@quillmere.example`,
+  email: `${sure(name.split(' ')[0]).toLowerCase()}@quillmere.example`,
   name,
-  familyName: name.split(' ').at(-1)!,
+  familyName: sure(name.split(' ').at(-1)),
   reading: null,
   number: null,
   role: 'student',

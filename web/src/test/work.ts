@@ -2,6 +2,7 @@ import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { HandInView, PartView, WorkFile, WorkView } from '@jigsaw/contract/handin';
 import type { Author, Member } from '@jigsaw/contract/course';
 import type { PageView as WikiPageView, RevisionLine, WikiView } from '@jigsaw/contract/wiki';
+import { sure } from '@jigsaw/core/lists';
 import { id, at, text, aMember } from './people.js';
 
 export const aWork = ({
@@ -63,7 +64,7 @@ export const aTalk = (
   threads: readonly (readonly PostView[])[],
   more: Partial<DiscussionView> = {},
 ): DiscussionView => ({
-  threads: threads.map((posts) => ({ id: posts[0]!.id, posts: [...posts] })),
+  threads: threads.map((posts) => ({ id: sure(posts[0]).id, posts: [...posts] })),
   next: null,
   mayOpenThread: true,
   mayReply: true,

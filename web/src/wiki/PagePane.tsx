@@ -14,8 +14,7 @@ import { useCourse } from '../course/index.js';
 import type { Compared } from './History.js';
 import { History } from './History.js';
 import { useReadPageQuery, useTakeOutPageMutation } from './wikiApi.js';
-import { Writing } from './Writing.js';
-import type { Draft } from './Writing.js';
+import { Draft, Writing } from './Writing.js';
 import { Comparing } from './Comparing.js';
 
 const Pane = styled.div`
@@ -103,7 +102,7 @@ function Page({
   readonly pages: WikiView['pages'];
 }) {
   const { dates } = useCourse();
-  const [draft, setDraft, dropDraft] = useKeptDraft<Draft | null>(`page ${page.id}`, null);
+  const [draft, setDraft, dropDraft] = useKeptDraft<Draft | null>(`page ${page.id}`, Draft.nullable(), null);
   const [compared, setCompared] = useState<Compared | null>(null);
   const takeOut = useAct(useTakeOutPageMutation(), {
     says: (_page, { isOut }) => `${page.title} ${isOut ? 'taken out' : 'put back'}`,

@@ -1,8 +1,9 @@
 import { Suspense, useEffect, useMemo } from 'react';
+import { z } from 'zod';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { StoredRichText } from '@jigsaw/contract/text';
 import { PageView } from '@jigsaw/contract/wiki';
 import type { WikiView } from '@jigsaw/contract/wiki';
-import type { RichTextNode } from '@jigsaw/core/text';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
 import { valuesOf } from '../rooms/index.js';
 import { Button, Field, Small, useNotice, Waiting } from '../look/index.js';
@@ -12,11 +13,8 @@ import { Comparison } from './Comparison.js';
 import { useSavePageMutation } from './wikiApi.js';
 
 /** What is written and not saved yet, and the version that it began from. */
-export interface Draft {
-  readonly title: string;
-  readonly text: RichTextNode;
-  readonly basedOn: number;
-}
+export const Draft = z.object({ title: z.string(), text: StoredRichText, basedOn: z.number() });
+export type Draft = Readonly<z.infer<typeof Draft>>;
 
 interface WritingProps {
   readonly head: CopyHead;

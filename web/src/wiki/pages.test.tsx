@@ -2,6 +2,7 @@ import { afterEach, describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { PageView } from '@jigsaw/contract/wiki';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aHead, anAuthor, aPage, aRevision, aWiki, id, text } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
@@ -59,8 +60,8 @@ describe('a wiki', () => {
     await user.click(await screen.findByRole('button', { name: 'Write' }));
     const box = await screen.findByRole('textbox', { name: 'Text of the page' });
     await user.click(box);
-    getSelection()!.selectAllChildren(box);
-    getSelection()!.collapseToEnd();
+    sure(getSelection()).selectAllChildren(box);
+    sure(getSelection()).collapseToEnd();
     await user.keyboard(' by me');
     await user.click(screen.getByRole('button', { name: 'Save as version 3' }));
     expect(
@@ -74,9 +75,11 @@ describe('a wiki', () => {
     await user.click(screen.getByRole('button', { name: 'Save mine on top of it' }));
     await waitFor(() =>
       expect(
-        writes()
-          .filter((write) => write.method === 'PUT')
-          .at(-1)!.body,
+        sure(
+          writes()
+            .filter((write) => write.method === 'PUT')
+            .at(-1),
+        ).body,
       ).toMatchObject({ basedOn: 3 }),
     );
   });
@@ -144,7 +147,7 @@ describe('a wiki', () => {
     await user.type(await screen.findByLabelText('Title'), 'The salt mistake{Enter}');
     await waitFor(() => expect(router.state.location.search).toBe(`?page=${id('new')}`));
     expect(writes()).toHaveLength(1);
-    expect(writes()[0]!.body).toMatchObject({ title: 'The salt mistake' });
+    expect(sure(writes()[0]).body).toMatchObject({ title: 'The salt mistake' });
   });
 
   it('takes a page out with the way back, and marks a new version as seen', async () => {
@@ -153,7 +156,7 @@ describe('a wiki', () => {
     const { user, writes } = wiki(page, {
       [`GET ${copyPath}/wiki`]: {
         ...fresh,
-        pages: [{ ...fresh.pages[0]!, isNew: true }],
+        pages: [{ ...sure(fresh.pages[0]), isNew: true }],
         writers: [{ member: anAuthor('Jorge'), revisions: 2, added: 40 }],
       },
       [`POST ${copyPath}/seen`]: { unread: 0 },

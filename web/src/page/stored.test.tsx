@@ -1,0 +1,36 @@
+import { beforeEach, describe, expect, it } from '@jest/globals';
+import { act, renderHook } from '@testing-library/react';
+import { z } from 'zod';
+import { readStored, store, useStored } from './index.js';
+
+const Names = z.array(z.string());
+beforeEach(() => localStorage.clear());
+
+describe('what a browser keeps', () => {
+  it('is there again after a reload', () => {
+    const first = renderHook(() => useStored('names', Names));
+    expect(first.result.current[0]).toBeNull();
+    act(() => first.result.current[1](['Crock']));
+    expect(first.result.current[0]).toEqual(['Crock']);
+    first.unmount();
+    expect(renderHook(() => useStored('names', Names)).result.current[0]).toEqual(['Crock']);
+  });
+
+  it.each([['{"half'], ['{"a":1}'], ['[1]'], ['null']])('is passed over when it does not fit: %s', (text) => {
+    localStorage.setItem('names', text);
+    expect(readStored('names', Names)).toBeNull();
+  });
+
+  it('stays as it was when there is no room, and says so', () => {
+    expect(store('names', ['Crock'])).toBe(true);
+    const full = { ...localStorage, setItem: () => { throw new DOMException('full', 'QuotaExceededError'); } }; // prettier-ignore
+    expect(store('names', ['Tun'], full)).toBe(false);
+    expect(readStored('names', Names)).toEqual(['Crock']);
+  });
+
+  it('is gone when it is let go of', () => {
+    store('names', ['Crock']);
+    store('names', null);
+    expect(localStorage.getItem('names')).toBeNull();
+  });
+});
