@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { sure } from '@jigsaw/core/lists';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -37,10 +38,8 @@ test.beforeAll(async ({ browser }) => {
   await instructor.getByRole('button', { name: 'Invite…' }).click();
   await instructor.getByRole('menuitem', { name: 'Sign-in links to hand out…' }).click();
   const lines = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
-  const link = lines
-    .split('\n')
-    .find((line) => line.includes('tomas.vey'))!
-    .split('\t')[2]!;
+  const ofTomas = sure(lines.split('\n').find((line) => line.includes('tomas.vey')));
+  const link = sure(ofTomas.split('\t')[2]);
   await instructor.getByRole('button', { name: 'Close' }).click();
   assistant = await newPerson(browser);
   await assistant.goto(link);
@@ -105,7 +104,7 @@ test('a range is selected with Shift and placed at once, and undone by its butto
 
 test('a student is carried by keyboard alone, as a mouse would drag', async () => {
   const row = tray(instructor).getByRole('row').first();
-  const name = (await row.getAttribute('aria-label'))!;
+  const name = sure(await row.getAttribute('aria-label'));
   await row.focus();
   await instructor.keyboard.press('ArrowRight'); // the tick
   await instructor.keyboard.press('ArrowRight'); // the handle

@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { RoomList } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { aCourseOf, anAssignmentFor, api, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
@@ -55,7 +56,7 @@ test('students choose their places until a group is full, and see each other cho
   await expect(
     instructor.getByText(/Students are choosing until you freeze the set\. 0 of 10 have a place/),
   ).toBeVisible();
-  const [ada, bo, cho] = ['Ada', 'Bo', 'Cho'].map((name) => students.get(name)!) as [Page, Page, Page];
+  const [ada, bo, cho] = ['Ada', 'Bo', 'Cho'].map((name) => sure(students.get(name))) as [Page, Page, Page];
   for (const page of [ada, bo, cho]) {
     await page.goto(`/c/${courseId}/due`);
     await page.getByRole('link', { name: /Choose your group in Panels/ }).click();
@@ -68,10 +69,10 @@ test('students choose their places until a group is full, and see each other cho
   await expect(card(cho, 'Sour')).toContainText('Full');
   await expect(cho.getByRole('button', { name: 'Take a place in Sour' })).toHaveCount(0);
   // Whoever asks all the same is told what is left.
-  const setId = cho.url().split('/').at(-1)!;
+  const setId = sure(cho.url().split('/').at(-1));
   const board = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
   const late = await cho.request.post(`/api/sets/${setId}/sign-up`, {
-    data: { groupId: board.groups[0]!.id },
+    data: { groupId: sure(board.groups[0]).id },
   });
   expect([late.status(), ((await late.json()) as { detail: string }).detail]).toEqual([
     409,
@@ -90,7 +91,7 @@ test('once the set is frozen students stay where they are, and the instructor ma
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
   await instructor.getByRole('menuitem', { name: /^Freeze/ }).click();
   await expect(instructor.getByText('Panels frozen: students stay where they are')).toBeVisible();
-  const ada = students.get('Ada')!;
+  const ada = sure(students.get('Ada'));
   await expect(ada.getByText('by your instructor')).toBeVisible();
   await expect(ada.getByRole('button', { name: /Move to|Give it back/ })).toHaveCount(0);
   await group('Malt').getByRole('row', { name: 'Ada Moss' }).click();
@@ -140,14 +141,16 @@ test('moving somebody who has handed in says first what happens to the work, and
     names: ['Rind', 'Curd'],
   });
   const { groups, students: all } = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
-  const ada = all.find((each) => each.name === 'Ada Moss')!.enrolmentId;
+  const ada = sure(all.find((each) => each.name === 'Ada Moss')).enrolmentId;
   await api(instructor, 'POST', `sets/${set.id}/place`, {
-    moves: [{ student: ada, from: null, to: groups[0]!.id }],
+    moves: [{ student: ada, from: null, to: sure(groups[0]).id }],
   });
   await anAssignmentFor(instructor, courseId, set.id, 'Ripening notes');
-  const page = students.get('Ada')!;
+  const page = sure(students.get('Ada'));
   const { rooms } = await api<RoomList>(page, 'GET', `courses/${courseId}/rooms`);
-  const { copyId } = rooms.flatMap((room) => room.items).find((item) => item.title === 'Ripening notes')!;
+  const { copyId } = sure(
+    rooms.flatMap((room) => room.items).find((item) => item.title === 'Ripening notes'),
+  );
   const text = {
     type: 'doc',
     content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Nine weeks at twelve degrees.' }] }],
@@ -238,7 +241,7 @@ test('a set whose students may be in several groups, led, spread and told by the
 });
 
 test('members name their group, and the new name is everywhere at once', async () => {
-  const ada = students.get('Ada')!;
+  const ada = sure(students.get('Ada'));
   await ada.goto(`/c/${courseId}/room`);
   await ada.getByRole('link', { name: /Rye/ }).click();
   await expect(ada.getByLabel('Members').getByText('Ada Moss')).toBeVisible();
@@ -281,7 +284,7 @@ test('groups are named and added at once, and an assistant sees the work of thos
     leaveOutLines: [],
     fingerprint,
   });
-  const tomas = (await browsersOf(browser, instructor, courseId, ['Tomas'])).get('Tomas')!;
+  const tomas = sure((await browsersOf(browser, instructor, courseId, ['Tomas'])).get('Tomas'));
   await instructor.reload();
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
   await instructor.getByRole('menuitem', { name: /^Who looks after/ }).click();
@@ -335,7 +338,7 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
     instructor
       .getByRole('region', { name: /^Group \d/ })
       .filter({ has: instructor.getByRole('button', { name: new RegExp(`^${who} Moss`) }) });
-  const adas = (await place('Ada').getAttribute('aria-label'))!;
+  const adas = sure(await place('Ada').getAttribute('aria-label'));
   await instructor.getByRole('button', { name: /^Ada Moss/ }).click();
   await instructor.getByRole('button', { name: 'Deal again, keeps 1 pinned' }).click();
   await expect(instructor.getByRole('radio', { name: 'Deal 2' })).toBeVisible();
@@ -416,7 +419,7 @@ test('a set is made with what each group gets, and only its members find it', as
   await expect(instructor.getByRole('heading', { name: 'Stands is set up' })).toBeVisible();
   await expect(instructor.getByText('All 10 students have a place.')).toBeVisible();
   await expectAccessible(instructor);
-  const ada = students.get('Ada')!;
+  const ada = sure(students.get('Ada'));
   const { rooms } = await api<RoomList>(ada, 'GET', `courses/${courseId}/rooms`);
   const titles = rooms.flatMap((room) => room.items.map((item) => item.title));
   expect([titles.includes('Planning the stand'), titles.includes('Poster')]).toEqual([true, false]);
@@ -430,7 +433,7 @@ test('the server deals a class that is too large for a page, and stops when nobo
     const students = Array.from({ length: 3_000 }, (_, at) => ({
       id: crypto.randomUUID(),
       name: `S${at}`,
-      attributes: { Lab: ['none', 'some', 'plenty'][at % 3]! },
+      attributes: { Lab: sure(['none', 'some', 'plenty'][at % 3]) },
       fixedIn: null,
     }));
     const groups = Array.from({ length: 600 }, (_, at) => ({
@@ -454,10 +457,10 @@ test('the server deals a class that is too large for a page, and stops when nobo
     // Somebody who goes away leaves the turn to the next.
     const gone = new AbortController();
     const first = await ask(gone.signal);
-    await first.body!.getReader().read();
+    await sure(first.body).getReader().read();
     gone.abort();
     const lines = (await (await ask()).text()).trim().split('\n');
-    const last = JSON.parse(lines.at(-1)!) as { kind: string; deal: { seats: number[] } };
+    const last = JSON.parse(sure(lines.at(-1))) as { kind: string; deal: { seats: number[] } };
     const sizes = groups.map((_, at) => last.deal.seats.filter((seat) => seat === at).length);
     return {
       kinds: [...new Set(lines.map((line) => (JSON.parse(line) as { kind: string }).kind))],
@@ -470,7 +473,7 @@ test('the server deals a class that is too large for a page, and stops when nobo
 
 test('lists go on paper whole and without what is around them', async () => {
   const { sets } = await api<{ sets: GroupSetView[] }>(instructor, 'GET', `courses/${courseId}/sets`);
-  await instructor.goto(`/c/${courseId}/groups/${sets.find((set) => set.name === 'Pairs')!.id}/lists`);
+  await instructor.goto(`/c/${courseId}/groups/${sure(sets.find((set) => set.name === 'Pairs')).id}/lists`);
   await instructor.getByText('By student').click();
   await expect(instructor.getByRole('table')).toBeVisible();
   await instructor.setViewportSize({ width: 800, height: 300 }); // a page that holds a few of the rows
@@ -478,11 +481,11 @@ test('lists go on paper whole and without what is around them', async () => {
   await expect(instructor.getByRole('banner')).toBeHidden();
   await expect(instructor.getByRole('button', { name: 'Print' })).toBeHidden();
   const [table, paper] = await instructor.evaluate(() => [
-    document.querySelector('table')!.getBoundingClientRect().bottom,
+    document.querySelector('table')?.getBoundingClientRect().bottom,
     document.documentElement.scrollHeight,
   ]);
   expect(table).toBeGreaterThan(300);
-  expect(paper).toBeGreaterThanOrEqual(Math.floor(table!));
+  expect(paper).toBeGreaterThanOrEqual(Math.floor(sure(table)));
   await instructor.emulateMedia({ media: null });
   await instructor.setViewportSize({ width: 1280, height: 800 });
 });

@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
+import { sure } from '@jigsaw/core/lists';
 import { aCourseOf, api, browsersOf } from './support/course.js';
 import { baseUrl, expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
@@ -18,7 +19,7 @@ const addressOf = (given: string) => `${given.toLowerCase()}.k@quillmere.example
 let instructor: Page;
 let courseId = '';
 let pages = new Map<string, Page>();
-const of = (given: string) => pages.get(given)!;
+const of = (given: string) => sure(pages.get(given));
 const copyOf = new Map<string, string>();
 
 const station = (page: Page, name: RegExp) =>
@@ -42,9 +43,9 @@ test.beforeAll(async ({ browser }) => {
   const board = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
   const moves = Object.entries(members).flatMap(([group, given]) =>
     given.map((name) => ({
-      student: board.students.find((each) => each.name.startsWith(name))!.enrolmentId,
+      student: sure(board.students.find((each) => each.name.startsWith(name))).enrolmentId,
       from: null,
-      to: board.groups.find((each) => each.name === group)!.id,
+      to: sure(board.groups.find((each) => each.name === group)).id,
     })),
   );
   await api(instructor, 'POST', `sets/${set.id}/place`, { moves });
@@ -122,7 +123,7 @@ test('staff go from group to group and take part', async () => {
   await instructor.goto(`/c/${courseId}/rooms`);
   await expect(instructor.getByText('2 unread in 1 room')).toBeVisible();
   await expectAccessible(instructor);
-  await instructor.goto(copyOf.get('Second tasting')!);
+  await instructor.goto(sure(copyOf.get('Second tasting')));
   await instructor.getByRole('button', { name: 'Mark all as read' }).click();
   const copies = instructor.getByRole('navigation', { name: 'The groups’ copies' });
   await expect(copies).toContainText('All read');
@@ -150,7 +151,7 @@ test('a wiki begins with the same page in every group, its blank filled in for e
 
 test('two members write one page: both texts are shown, nothing is lost, and versions compare by words', async () => {
   const [ada, callum] = [of('Ada'), of('Callum')];
-  await callum.goto(copyOf.get('Koji log')!);
+  await callum.goto(sure(copyOf.get('Koji log')));
   for (const page of [ada, callum]) {
     await page.getByRole('button', { name: 'Write', exact: true }).click();
     await expect(page.getByRole('textbox', { name: 'Text of the page' })).toBeFocused();
@@ -184,7 +185,7 @@ test('two members write one page: both texts are shown, nothing is lost, and ver
 
 test('a page is added, linked from another one, and the other group’s wiki has none of it', async () => {
   const ada = of('Ada');
-  await ada.goto(copyOf.get('Koji log')!);
+  await ada.goto(sure(copyOf.get('Koji log')));
   await ada.getByRole('button', { name: 'New page' }).click();
   await ada.getByRole('dialog').getByLabel('Title').fill('The salt mistake');
   await ada.keyboard.press('Enter');
@@ -271,10 +272,10 @@ test('the third group and the other one see nothing of it, in any list or at any
     'Koji report': ['work', 'marks/group'],
   };
   for (const [title, paths] of Object.entries(inside)) {
-    const copyId = copyOf.get(title)!.split('/').at(-1)!;
+    const copyId = sure(sure(copyOf.get(title)).split('/').at(-1));
     const unknown = copyId.replace(/.{4}$/, '0000');
     for (const given of ['Yara', 'Noor']) {
-      await of(given).goto(copyOf.get(title)!);
+      await of(given).goto(sure(copyOf.get(title)));
       await expect(of(given).getByRole('heading', { name: 'Nothing here' })).toBeVisible();
       for (const path of ['', ...paths.map((each) => `/${each}`)]) {
         const asked = await of(given).request.get(`${baseUrl()}/api/copies/${copyId}${path}`);

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import type { Browser, Page } from '@playwright/test';
 import type { RoomList } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
 import { baseUrl, expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { classFile, emailOf, firstInstructor, studentPassword, students } from './support/people.js';
 
@@ -60,7 +61,7 @@ test('finds people without accents and case, and hands out sign-in links', async
   await instructor.getByRole('button', { name: 'Invite…' }).click();
   await instructor.getByRole('menuitem', { name: 'Sign-in links to hand out…' }).click();
   const text = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
-  linkOf = new Map(text.split('\n').map((line) => [line.split('\t')[1]!, line.split('\t')[2]!]));
+  linkOf = new Map(text.split('\n').map((line) => [sure(line.split('\t')[1]), sure(line.split('\t')[2])]));
   expect(linkOf.size).toBe(6);
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Close' }).click();
@@ -173,7 +174,7 @@ test('writes an assignment with a blank for the group’s name, and releases it 
   await expect(instructor.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
   await expectAccessible(instructor);
 
-  const callum = await student(instructor.context().browser()!, 'Callum');
+  const callum = await student(sure(instructor.context().browser()), 'Callum');
   await expect(callum.getByRole('heading', { name: 'Nothing is due' })).toBeVisible(); // still a draft
 
   await instructor.getByRole('button', { name: 'Release to 3 groups' }).click();
@@ -188,7 +189,7 @@ async function student(browser: Browser, given: string): Promise<Page> {
   const known = pageOf.get(given);
   if (known) return known;
   const page = await newPerson(browser);
-  await page.goto(linkOf.get(emailOf(given))!);
+  await page.goto(sure(linkOf.get(emailOf(given))));
   await page.getByLabel('New password').fill(studentPassword);
   await page.getByRole('button', { name: 'Save it and come in' }).click();
   await page
@@ -236,22 +237,24 @@ test('a teammate sees it and adds to it without deleting anything', async ({ bro
     noor.waitForEvent('download'),
     noor.getByRole('link', { name: 'Download readings.csv' }).click(),
   ]);
-  expect(await readFile((await download.path())!, 'utf8')).toBe('hour,pH\n0,6.3\n');
+  expect(await readFile(sure(await download.path()), 'utf8')).toBe('hour,pH\n0,6.3\n');
   await noor.getByRole('textbox', { name: 'Your part of the text' }).click();
   await noor.keyboard.type('The panel found green apple.');
   await expect(noor.getByRole('heading', { name: 'Handed in, changed since' })).toBeVisible();
   await noor.getByRole('button', { name: 'Hand in again for all 2' }).click();
   await expect(noor.getByRole('heading', { name: 'Handed in', exact: true })).toBeVisible();
-  const callum = pageOf.get('Callum')!;
+  const callum = sure(pageOf.get('Callum'));
   await expect(callum.getByText(/No\. 2/)).toBeVisible(); // live, without a reload
 });
 
 test('another group’s member and an outsider see none of it, in the page or by asking for the ids', async ({
   browser,
 }) => {
-  const copyId = copyPath.split('/').at(-1)!;
+  const copyId = sure(copyPath.split('/').at(-1));
   const unknown = copyId.replace(/.{4}$/, '0000');
-  const rooms = (await (await pageOf.get('Callum')!.request.get(`${apiCourse()}/rooms`)).json()) as RoomList;
+  const rooms = (await (
+    await sure(pageOf.get('Callum')).request.get(`${apiCourse()}/rooms`)
+  ).json()) as RoomList;
   expect(rooms.rooms).toHaveLength(1);
   for (const given of ['Ada', 'Zofia']) {
     const other = await student(browser, given); // Ada is in Carboy, Zofia in no group
@@ -292,7 +295,7 @@ test('marks the group with one adjustment and its reason, and releases it', asyn
   await expect(instructor.getByRole('alert').filter({ hasText: 'Say why Callum Reith' })).toBeVisible();
   await instructor.getByLabel('Why Callum Reith’s mark differs').fill('Wrote the method alone');
   await expectAccessible(instructor);
-  const callum = pageOf.get('Callum')!;
+  const callum = sure(pageOf.get('Callum'));
   await callum.goto(`/c/${copyPath.split('/')[2]}/my-marks`);
   await expect(callum.getByRole('heading', { name: 'No marks yet' })).toBeVisible();
   await instructor.getByRole('button', { name: 'Release to 2 students' }).click();
@@ -300,18 +303,18 @@ test('marks the group with one adjustment and its reason, and releases it', asyn
 });
 
 test('each credited member sees the group mark, their own, and how it came about', async () => {
-  const callum = pageOf.get('Callum')!;
+  const callum = sure(pageOf.get('Callum'));
   await expect(callum.getByText('+1.5 for you: Wrote the method alone')).toBeVisible();
   await expect(callum.getByRole('region', { name: 'Ferment report' })).toContainText('33 / 40');
   await expect(callum.getByRole('region', { name: 'Ferment report' })).toContainText(
     'Good reading of the bend.',
   );
   await expectAccessible(callum);
-  const noor = pageOf.get('Noor')!;
+  const noor = sure(pageOf.get('Noor'));
   await noor.goto(`/c/${copyPath.split('/')[2]}/my-marks`);
   await expect(noor.getByRole('region', { name: 'Ferment report' })).toContainText('31.5 / 40');
   await expect(noor.locator('body')).not.toContainText('Wrote the method alone');
-  const ada = pageOf.get('Ada')!;
+  const ada = sure(pageOf.get('Ada'));
   await ada.goto(`/c/${copyPath.split('/')[2]}/my-marks`);
   await expect(ada.getByRole('heading', { name: 'No marks yet' })).toBeVisible();
 });
@@ -328,13 +331,13 @@ test('the gradebook shows staff every mark, and exports what is released', async
     instructor.waitForEvent('download'),
     instructor.getByRole('link', { name: 'Released marks as CSV' }).click(),
   ]);
-  expect(await readFile((await download.path())!, 'utf8')).toContain(
+  expect(await readFile(sure(await download.path()), 'utf8')).toContain(
     'fe-0405,Callum Reith,callum@quillmere.example,33',
   );
 });
 
 test('a session that ended in the middle of writing loses nothing', async () => {
-  const noor = pageOf.get('Noor')!;
+  const noor = sure(pageOf.get('Noor'));
   await noor.goto(copyPath);
   const text = noor.getByRole('textbox', { name: 'Your part of the text' });
   await expect(text).toContainText('green apple');

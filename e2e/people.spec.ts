@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
+import { sure } from '@jigsaw/core/lists';
 import { aCourseOf, anAssignmentFor, api, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, registrar, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
@@ -133,12 +134,12 @@ test('whoever is taken out loses sight of everything at once and has it again wh
     names: ['Bottle'],
   });
   const board = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
-  const student = board.students.find((each) => each.name === 'Ada Lund')!.enrolmentId;
+  const student = sure(board.students.find((each) => each.name === 'Ada Lund')).enrolmentId;
   await api(instructor, 'POST', `sets/${set.id}/place`, {
-    moves: [{ student, from: null, to: board.groups[0]!.id }],
+    moves: [{ student, from: null, to: sure(board.groups[0]).id }],
   });
   await anAssignmentFor(instructor, courseId, set.id, 'Press notes');
-  const ada = (await browsersOf(browser, instructor, courseId, ['Ada'])).get('Ada')!;
+  const ada = sure((await browsersOf(browser, instructor, courseId, ['Ada'])).get('Ada'));
   await ada.goto(`/c/${courseId}/room`);
   await ada.getByRole('link', { name: /Press notes/ }).click();
   await ada.getByRole('textbox', { name: 'Your part of the text' }).click();
@@ -173,7 +174,7 @@ test('people are invited by mail, each with a link that lets them in once', asyn
   await expectAccessible(instructor);
   const link = await letter.getByRole('link', { name: 'Choose a password and come in' }).getAttribute('href');
   const bo = await newPerson(browser);
-  await bo.goto(link!);
+  await bo.goto(sure(link));
   await bo.getByLabel('New password').fill('press and barrel');
   await bo.getByRole('button', { name: 'Save it and come in' }).click();
   await expect(bo.getByRole('link', { name: /Cider/ }).first()).toBeVisible();
@@ -191,7 +192,7 @@ test('the roster goes out as CSV and as a bundle', async () => {
       instructor.getByRole('menuitem', { name: item }).click(),
     ]);
     expect(download.suggestedFilename()).toBe(name);
-    const content = await readFile((await download.path())!);
+    const content = await readFile(sure(await download.path()));
     if (name === 'roster.csv') expect(content.toString('utf8')).toContain('Ada Lund');
     else expect(content.subarray(0, 2).toString()).toBe('PK');
   }
@@ -248,7 +249,7 @@ test('somebody who stands in the roster twice is made one, work and all, and par
   await instructor.getByRole('button', { name: 'Make them one' }).click();
   await expect(row('Ada Lund')).toHaveCount(0);
   await expect(row('A. Lund')).toContainText('Bottle');
-  const alias = (await browsersOf(browser, instructor, courseId, ['A.'])).get('A.')!;
+  const alias = sure((await browsersOf(browser, instructor, courseId, ['A.'])).get('A.'));
   await alias.goto(`/c/${courseId}/room`);
   await alias.getByRole('link', { name: /Press notes/ }).click();
   await expect(alias.getByRole('textbox', { name: 'Your part of the text' })).toContainText(

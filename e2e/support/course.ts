@@ -2,6 +2,7 @@ import type { Browser, Page } from '@playwright/test';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { ImportPreview } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { newPerson } from './fixtures.js';
 
 export const coursePassword = 'salt, water, time';
@@ -61,7 +62,7 @@ export async function browsersOf(
   const pages = new Map<string, Page>();
   const { links } = await api<SignInLinks>(instructor, 'POST', `courses/${courseId}/roster/sign-in-links`);
   for (const link of links) {
-    const name = link.name.split(' ')[0]!;
+    const name = sure(link.name.split(' ')[0]);
     if (only && !only.includes(name)) continue;
     const page = await newPerson(browser);
     await api(page, 'POST', 'session/password', { token: link.url.split('#')[1], password: coursePassword });

@@ -1,3 +1,4 @@
+import type { GroupId, GroupSetId } from '../ids/index.js';
 import { unreachable } from '../ids/index.js';
 import { sure } from '../lists/index.js';
 import type { Access, Decision, Reason } from './decide.js';
@@ -6,8 +7,8 @@ import type { Instant } from './facts.js';
 /** How the reader writes times and what groups are called; the core knows neither. */
 export interface Wording {
   readonly dateTime: (at: Instant) => string;
-  readonly groupName: (groupId: string) => string;
-  readonly setName: (setId: string) => string;
+  readonly groupName: (groupId: GroupId) => string;
+  readonly setName: (setId: GroupSetId) => string;
   /** Said to the person themselves: "You are…" instead of "Is…". */
   readonly isToYou?: boolean;
 }

@@ -26,7 +26,7 @@ const blocks = new Set(['paragraph', 'heading', 'listItem', 'blockquote', 'codeB
 export function plainText(node: RichTextNode, values?: PlaceholderValues): string {
   const lines: string[] = [''];
   const write = (piece: string) => {
-    lines[lines.length - 1] += piece;
+    lines.push((lines.pop() ?? '') + piece);
   };
   const visit = (at: RichTextNode) => {
     if (at.type === 'text') write(at.text ?? '');

@@ -83,19 +83,21 @@ async function answer(school: School, request: IncomingMessage, response: Server
   send(response, 404, 'text/plain', 'There is no such course.');
 }
 
+const wordOf = (value: unknown) => (typeof value === 'string' ? value : '');
+
 function act(
   school: School,
   course: SchoolCourse | undefined,
   { first, what }: { readonly first: string | undefined; readonly what: string | undefined },
   body: Record<string, unknown>,
 ): void {
-  const email = String(body['email'] ?? '');
+  const [email, section] = [wordOf(body['email']), wordOf(body['section'])];
   if (first === 'mood') school.mood = Mood.parse(body['mood']);
   else if (first === 'courses' && what === undefined) school.put(SchoolCourseShape.parse(body));
   else if (course && what === 'enrol')
     school.enrol(course.code, Enrolled.parse({ ...body, section: body['section'] || null }));
   else if (course && what === 'drop') school.drop(course.code, email);
-  else if (course && what === 'seat') school.seat(course.code, email, String(body['section'] ?? '') || null);
+  else if (course && what === 'seat') school.seat(course.code, email, section || null);
 }
 
 const taughtBy = (school: School, teacher: string | null) =>

@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import type { RosterAttribute } from '@jigsaw/contract/course';
 import type { AttributeKind } from '@jigsaw/core/course';
 import { guessKind } from '@jigsaw/core/course';
+import type { CourseId } from '@jigsaw/core/ids';
 import { CourseRow } from './course.rows.js';
 
 /** What somebody said an attribute is, by its name; also of attributes that nobody has a value of yet. */
@@ -25,7 +26,7 @@ export function attributesOf(
   }));
 }
 
-export async function chosenKinds(manager: EntityManager, courseId: string): Promise<ChosenKinds> {
+export async function chosenKinds(manager: EntityManager, courseId: CourseId): Promise<ChosenKinds> {
   const course = await manager.findOneOrFail(CourseRow, {
     where: { id: courseId },
     select: { id: true, attributeKinds: true },
@@ -36,7 +37,7 @@ export async function chosenKinds(manager: EntityManager, courseId: string): Pro
 /** null: nobody said, so that it is guessed again. */
 export async function chooseKind(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   name: string,
   kind: AttributeKind | null,
 ): Promise<void> {
@@ -49,7 +50,7 @@ export async function chooseKind(
 /** An attribute's kind goes with its name. */
 export async function renameKind(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   { from, to }: { readonly from: string; readonly to: string },
 ): Promise<void> {
   const kinds = new Map(Object.entries(await chosenKinds(manager, courseId)));

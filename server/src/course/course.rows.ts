@@ -1,11 +1,12 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { CourseId, EnrolmentId, PersonId } from '@jigsaw/core/ids';
 import type { AttributeKind, Role } from '@jigsaw/core/course';
 import { PersonRow } from '../identity/index.js';
 
 @Entity('course')
 @Check('course_assistants_see', `"assistantsSee" IN ('all', 'theirs')`)
 export class CourseRow {
-  @PrimaryColumn('uuid') id!: string;
+  @PrimaryColumn('uuid') id!: CourseId;
   @Column('text') code!: string;
   @Column('text') title!: string;
   @Column('text') term!: string;
@@ -25,9 +26,9 @@ export class CourseRow {
 @Index('enrolment_once', ['courseId', 'personId'], { unique: true })
 @Check('enrolment_role', `"role" IN ('instructor', 'assistant', 'student', 'observer')`)
 export class EnrolmentRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
-  @ForeignKey(() => PersonRow) @Column('uuid') @Index('enrolment_by_person') personId!: string;
+  @PrimaryColumn('uuid') id!: EnrolmentId;
+  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: CourseId;
+  @ForeignKey(() => PersonRow) @Column('uuid') @Index('enrolment_by_person') personId!: PersonId;
   @Column('text') role!: Role;
   @Column('text', { nullable: true }) number!: string | null;
   @Column('jsonb', { default: {} }) attributes!: Record<string, string>;
@@ -36,5 +37,5 @@ export class EnrolmentRow {
   /** When the registrar last listed them; null: never, so that it does not speak of them. */
   @Column('timestamptz', { nullable: true }) listedAt!: Date | null;
   /** The entry of the same person to which this one was joined. */
-  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) joinedTo!: string | null;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) joinedTo!: EnrolmentId | null;
 }

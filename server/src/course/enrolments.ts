@@ -1,7 +1,7 @@
 import type { EntityManager } from 'typeorm';
 import { In, IsNull } from 'typeorm';
 import type { Role } from '@jigsaw/core/course';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, CourseId, PersonId } from '@jigsaw/core/ids';
 import { CourseRow, EnrolmentRow } from './course.rows.js';
 
 /** Rows of one statement, below PostgreSQL's limit on parameters. */
@@ -23,16 +23,16 @@ export interface EnrolmentState {
 }
 
 /** Acts on one course take turns from here to the end of the transaction. */
-export const lockCourse = (manager: EntityManager, courseId: string): Promise<CourseRow> =>
+export const lockCourse = (manager: EntityManager, courseId: CourseId): Promise<CourseRow> =>
   manager.findOneOrFail(CourseRow, { where: { id: courseId }, lock: { mode: 'pessimistic_write' } });
 
-export const courseOf = (manager: EntityManager, courseId: string): Promise<CourseRow> =>
+export const courseOf = (manager: EntityManager, courseId: CourseId): Promise<CourseRow> =>
   manager.findOneByOrFail(CourseRow, { id: courseId });
 
 /** Which course of the registrar's is followed, and when the class was last brought into step with it. */
 export async function follow(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   code: string,
   at: Date,
 ): Promise<void> {
@@ -66,7 +66,7 @@ export async function updateEnrolments(
 export async function giveToAccount(
   manager: EntityManager,
   enrolmentId: EnrolmentId,
-  personId: string,
+  personId: PersonId,
 ): Promise<void> {
   await manager.update(EnrolmentRow, enrolmentId, { personId });
 }
@@ -83,7 +83,7 @@ export async function unenrol(manager: EntityManager, enrolmentIds: readonly Enr
 /** Remembers whom the registrar listed. */
 export async function markListed(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   addressKeys: readonly string[],
   at: Date,
 ): Promise<void> {
@@ -98,31 +98,31 @@ export async function markListed(
 export async function accountsOf(
   manager: EntityManager,
   enrolmentIds: readonly EnrolmentId[],
-): Promise<ReadonlyMap<EnrolmentId, string>> {
+): Promise<ReadonlyMap<EnrolmentId, PersonId>> {
   const rows = await manager.find(EnrolmentRow, {
     where: { id: In([...enrolmentIds]) },
     select: { id: true, personId: true },
   });
-  return new Map(rows.map((row) => [row.id as EnrolmentId, row.personId]));
+  return new Map(rows.map((row) => [row.id, row.personId]));
 }
 
 export const isEnrolledElsewhere = (
   manager: EntityManager,
-  personId: string,
-  courseId: string,
+  personId: PersonId,
+  courseId: CourseId,
 ): Promise<boolean> =>
   manager
     .createQueryBuilder(EnrolmentRow, 'e')
     .where('e."personId" = :personId AND e."courseId" <> :courseId', { personId, courseId })
     .getExists();
 
-export const countStudents = (manager: EntityManager, courseId: string): Promise<number> =>
+export const countStudents = (manager: EntityManager, courseId: CourseId): Promise<number> =>
   manager.countBy(EnrolmentRow, { courseId, role: 'student', leftAt: IsNull() });
 
 /** Whether all of these, each once, are enrolled in the course, whatever became of them since. */
 export async function areEnrolled(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   enrolmentIds: readonly EnrolmentId[],
 ): Promise<boolean> {
   const ids = [...new Set(enrolmentIds)];
@@ -132,7 +132,7 @@ export async function areEnrolled(
 /** Whether all of these teach in the course now. */
 export async function areTeaching(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   enrolmentIds: readonly EnrolmentId[],
 ): Promise<boolean> {
   const ids = [...new Set(enrolmentIds)];

@@ -32,7 +32,7 @@ export class Viewers {
   }
 
   /** null: not in this course, or there is no such course; nobody can tell which. */
-  async find(person: SignedIn, courseId: string): Promise<Viewer | null> {
+  async find(person: SignedIn, courseId: CourseId): Promise<Viewer | null> {
     const [row] = await this.dataSource.query<Found[]>(
       `SELECT e."id", e."role", e."leftAt" IS NOT NULL AS "hasLeft",
               e."role" = 'assistant' AND c."assistantsSee" = 'theirs' AS "seesOnlyLed",
@@ -43,7 +43,7 @@ export class Viewers {
     if (!row) return null;
     const { id, groups, leads, ...viewer } = row;
     return {
-      courseId: courseId as CourseId,
+      courseId: courseId,
       enrolmentId: id,
       ...viewer,
       groups: groups ?? [],
@@ -52,14 +52,14 @@ export class Viewers {
   }
 
   /** Anybody who is in the course now. */
-  async enter(person: SignedIn, courseId: string): Promise<Viewer> {
+  async enter(person: SignedIn, courseId: CourseId): Promise<Viewer> {
     const viewer = await this.find(person, courseId);
     if (!viewer || viewer.hasLeft) throw problems.notFound();
     return viewer;
   }
 
   /** Staff who may do this. Students learn nothing; staff whose role lacks it are told so. */
-  async staff(person: SignedIn, courseId: string, act: Act): Promise<Viewer> {
+  async staff(person: SignedIn, courseId: CourseId, act: Act): Promise<Viewer> {
     const viewer = await this.enter(person, courseId);
     refuseUnless(viewer, act);
     return viewer;

@@ -3,7 +3,7 @@ import type { ExpertsDraft } from '@jigsaw/contract/dealing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { Home } from '@jigsaw/core/dealing';
 import { expertTables, tableName } from '@jigsaw/core/dealing';
-import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { SignedIn } from '../identity/index.js';
 import { Memberships } from '../placing/index.js';
@@ -43,7 +43,7 @@ export class ExpertsService {
     const seats = tables.flatMap((table, at) =>
       table.members.map((enrolmentId) => ({
         enrolmentId,
-        groupId: sure(groups[at]).id as GroupId,
+        groupId: sure(groups[at]).id,
         isLeader: false,
       })),
     );

@@ -43,7 +43,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
         const settings = this.settingsOf(access);
         const isAsking = settings.posts + settings.replies > 0;
         const members = asked.membersOf(copy.id);
-        const complete = (id: string) => this.met(access, here, id).isComplete;
+        const complete = (id: EnrolmentId) => this.met(access, here, id).isComplete;
         const mine = this.met(access, here, viewer.enrolmentId);
         const isDone =
           isAsking && (isMember ? mine.isComplete : members.length > 0 && members.every(complete));
@@ -73,9 +73,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     return asked.accesses.flatMap((access) => {
       const { copy, activity, schedule } = access;
       const members = asked.membersOf(copy.id);
-      const here = posts.filter(
-        (post) => post.copyId === copy.id && members.includes(post.authorId as EnrolmentId),
-      );
+      const here = posts.filter((post) => post.copyId === copy.id && members.includes(post.authorId));
       const isOver = schedule.due !== null && asked.now.getTime() > schedule.due;
       const one = (
         unit: UnitWork['unit'],
@@ -131,7 +129,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   }
 
   /** What one student has done of what is asked, from the posts of one copy. */
-  met(access: CopyAccess, here: readonly PostRow[], enrolmentId: string): RequirementsMet {
+  met(access: CopyAccess, here: readonly PostRow[], enrolmentId: EnrolmentId): RequirementsMet {
     const own = here.filter((post) => post.authorId === enrolmentId);
     return requirementsMet(
       this.settingsOf(access),

@@ -1,4 +1,5 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { CopyId, EnrolmentId, PostId } from '@jigsaw/core/ids';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { CopyRow } from '../release/index.js';
 import { EnrolmentRow } from '../course/index.js';
@@ -8,12 +9,12 @@ import { EnrolmentRow } from '../course/index.js';
 @Index('post_by_copy', ['copyId', 'createdAt'])
 @Index('post_by_thread', ['threadId'])
 export class PostRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  @PrimaryColumn('uuid') id!: PostId;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: CopyId;
   /** The post that opened the thread; its own id if it is that post. */
-  @Column('uuid') threadId!: string;
-  @ForeignKey(() => PostRow) @Column('uuid', { nullable: true }) parentId!: string | null;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid') authorId!: string;
+  @Column('uuid') threadId!: PostId;
+  @ForeignKey(() => PostRow) @Column('uuid', { nullable: true }) parentId!: PostId | null;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') authorId!: EnrolmentId;
   @Column('jsonb') text!: RichTextNode;
   @Column('text') plain!: string;
   @Column('int') words!: number;
@@ -23,5 +24,5 @@ export class PostRow {
   @Column('timestamptz', { nullable: true }) editedAt!: Date | null;
   /** Taken out: its text is shown to nobody, and it can be put back. */
   @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) takenOutBy!: string | null;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) takenOutBy!: EnrolmentId | null;
 }

@@ -231,9 +231,9 @@ export class DiscussionService {
     const you = access.viewer.enrolmentId;
     const isOut = post.takenOutAt !== null;
     return {
-      id: post.id as PostId,
-      threadId: post.threadId as PostId,
-      parentId: post.parentId as PostId | null,
+      id: post.id,
+      threadId: post.threadId,
+      parentId: post.parentId,
       author: author(post.authorId),
       text: isOut ? null : post.text,
       words: isOut ? 0 : post.words,
@@ -284,7 +284,7 @@ function isShown(post: PostRow, all: readonly PostRow[], access: CopyAccess): bo
   );
 }
 
-async function lockPost(manager: EntityManager, copyId: string, postId: string): Promise<PostRow> {
+async function lockPost(manager: EntityManager, copyId: CopyId, postId: PostId): Promise<PostRow> {
   const post = await manager.findOne(PostRow, {
     where: { id: postId, copyId },
     lock: { mode: 'pessimistic_write' },

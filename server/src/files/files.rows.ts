@@ -1,4 +1,5 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { FileId } from '@jigsaw/core/ids';
 
 /** Bytes, kept once however often they are handed in. Without a sha256 it is still arriving. */
 @Entity('blob')
@@ -19,7 +20,7 @@ export class BlobChunkRow {
 /** A file as a person gave it: their name for some bytes. */
 @Entity('file')
 export class FileRow {
-  @PrimaryColumn('uuid') id!: string;
+  @PrimaryColumn('uuid') id!: FileId;
   @ForeignKey(() => BlobRow) @Column('uuid') @Index('file_by_blob') blobId!: string;
   @Column('text') name!: string;
   @Column('text') mediaType!: string;

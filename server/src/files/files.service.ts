@@ -4,6 +4,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { fileTypeFromBuffer } from 'file-type';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull, LessThan } from 'typeorm';
+import type { FileId } from '@jigsaw/core/ids';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -53,7 +54,7 @@ export class FilesService {
   }
 
   /** Files by id; who may know of them is the caller's to decide. */
-  named(manager: EntityManager, fileIds: readonly string[]): Promise<FileRow[]> {
+  named(manager: EntityManager, fileIds: readonly FileId[]): Promise<FileRow[]> {
     return fileIds.length === 0 ? Promise.resolve([]) : manager.findBy(FileRow, { id: In([...fileIds]) });
   }
 

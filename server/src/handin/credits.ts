@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import type { Move } from '@jigsaw/core/placing';
 import type { Credited, WorkOfGroups } from '../placing/index.js';
 
@@ -16,7 +16,7 @@ const shape = `jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "groupId" 
 export class Credits implements WorkOfGroups {
   creditedIn(
     manager: EntityManager,
-    setId: string,
+    setId: GroupSetId,
     only: readonly EnrolmentId[] | null,
   ): Promise<readonly Credited[]> {
     return manager.query<Credited[]>(

@@ -4,7 +4,7 @@ import { AssignmentSettings, FolderSettings } from '@jigsaw/contract/handin';
 import type { Progress } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
 import { assignmentFacts, folderFacts } from '@jigsaw/core/handin';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import type { KindFacts } from '@jigsaw/core/release';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
@@ -85,9 +85,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
             members,
           ),
         ];
-      const owners = own.flatMap((work) =>
-        work.ownerId !== null && work.handIn ? [work.ownerId as EnrolmentId] : [],
-      );
+      const owners = own.flatMap((work) => (work.ownerId !== null && work.handIn ? [work.ownerId] : []));
       return [...new Set([...members, ...owners])].map((id) =>
         unitWork(
           access,
@@ -100,7 +98,9 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
   }
 
   async evidence({ accesses, manager }: Asked): Promise<Map<string, Map<string, Evidence[]>>> {
-    const rows = await manager.query<{ copyId: string; enrolmentId: string; words: number; files: number }[]>(
+    const rows = await manager.query<
+      { copyId: CopyId; enrolmentId: EnrolmentId; words: number; files: number }[]
+    >(
       `SELECT "copyId", "enrolmentId", sum("words")::int AS "words", sum("files")::int AS "files" FROM (
          SELECT "copyId", "enrolmentId", "words", 0 AS "files" FROM "part"
          UNION ALL SELECT "copyId", "addedBy", 0, 1 FROM "work_file" WHERE "takenOutAt" IS NULL) work

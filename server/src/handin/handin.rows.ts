@@ -1,4 +1,5 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { CopyId, EnrolmentId, FileId, HandInId } from '@jigsaw/core/ids';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { FileRow } from '../files/index.js';
 import { CopyRow } from '../release/index.js';
@@ -9,8 +10,8 @@ import { EnrolmentRow } from '../course/index.js';
 @Index('part_once', ['copyId', 'enrolmentId'], { unique: true })
 export class PartRow {
   @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid') enrolmentId!: string;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: CopyId;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') enrolmentId!: EnrolmentId;
   @Column('jsonb') text!: RichTextNode;
   @Column('int') words!: number;
   @Column('int', { default: 1 }) version!: number;
@@ -22,9 +23,9 @@ export class PartRow {
 @Index('work_file_by_copy', ['copyId'])
 export class WorkFileRow {
   /** The file's own id. */
-  @ForeignKey(() => FileRow) @PrimaryColumn('uuid') fileId!: string;
-  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid') addedBy!: string;
+  @ForeignKey(() => FileRow) @PrimaryColumn('uuid') fileId!: FileId;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: CopyId;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') addedBy!: EnrolmentId;
   @Column('timestamptz') addedAt!: Date;
   /** Taken out by whoever added it; hand-ins that hold it still do. */
   @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
@@ -38,20 +39,23 @@ export class WorkFileRow {
   where: `"ownerId" IS NOT NULL`,
 })
 export class HandInRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  @PrimaryColumn('uuid') id!: HandInId;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: CopyId;
   /** null: the group's; else this student's alone. */
-  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) ownerId!: string | null;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) ownerId!: EnrolmentId | null;
   @Column('int') attempt!: number;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid') handedInBy!: string;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') handedInBy!: EnrolmentId;
   @Column('timestamptz') handedInAt!: Date;
   @Column('jsonb') parts!: { enrolmentId: string; text: RichTextNode; words: number }[];
-  @Column('uuid', { array: true }) fileIds!: string[];
+  @Column('uuid', { array: true }) fileIds!: FileId[];
 }
 
 /** Who is credited with a hand-in: its group's members at that moment, whatever group they are in later. */
 @Entity('credit')
 export class CreditRow {
-  @ForeignKey(() => HandInRow) @PrimaryColumn('uuid') handInId!: string;
-  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') @Index('credit_by_enrolment') enrolmentId!: string;
+  @ForeignKey(() => HandInRow) @PrimaryColumn('uuid') handInId!: HandInId;
+  @ForeignKey(() => EnrolmentRow)
+  @PrimaryColumn('uuid')
+  @Index('credit_by_enrolment')
+  enrolmentId!: EnrolmentId;
 }

@@ -6,7 +6,7 @@ import type { z } from 'zod';
 import type { HandInRequest, SavePart, WorkView } from '@jigsaw/contract/handin';
 import type { HandInAct, HandInRules, OfferedFile } from '@jigsaw/core/handin';
 import { checkFile, endingOf, handInActs, sayFileRefusal } from '@jigsaw/core/handin';
-import type { CopyId, FileId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId, FileId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { mayAct } from '@jigsaw/core/release';
 import { countWords, plainText } from '@jigsaw/core/text';
@@ -326,7 +326,7 @@ export class HandInService {
   }
 }
 
-const ownerOf = ({ access, rules }: Entered): string | null =>
+const ownerOf = ({ access, rules }: Entered): EnrolmentId | null =>
   rules.by === 'student' ? access.viewer.enrolmentId : null;
 
 function nothingYet(rules: HandInRules, hasEarlier: boolean): string {

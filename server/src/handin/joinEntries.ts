@@ -1,12 +1,12 @@
 import type { EntityManager } from 'typeorm';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
 import type { RichTextNode } from '@jigsaw/core/text';
 import type { Rewritten } from '../roster/index.js';
 import { rewrite } from '../roster/index.js';
 
 interface Part {
   readonly id: string;
-  readonly copyId: string;
+  readonly copyId: CopyId;
   readonly text: RichTextNode;
   readonly words: number;
   readonly version: number;
@@ -16,7 +16,7 @@ interface HandIn {
   readonly parts: readonly FrozenPart[];
 }
 interface FrozenPart {
-  readonly enrolmentId: string;
+  readonly enrolmentId: EnrolmentId;
   readonly text: RichTextNode;
   readonly words: number;
 }
@@ -104,7 +104,7 @@ async function countAttempts(
   other: EnrolmentId,
 ): Promise<Rewritten[]> {
   const rows = await manager.query<
-    { id: string; copyId: string; ownerId: string; attempt: number; place: number; most: number }[]
+    { id: string; copyId: CopyId; ownerId: EnrolmentId; attempt: number; place: number; most: number }[]
   >(
     `SELECT h."id", h."copyId", h."ownerId", h."attempt", row_number() OVER (PARTITION BY h."copyId" ORDER BY h."handedInAt", h."id")::int AS "place",
             max(h."attempt") OVER (PARTITION BY h."copyId") AS "most"

@@ -4,7 +4,7 @@ import { DataSource, In } from 'typeorm';
 import type { HandInView, WorkFile, WorkView } from '@jigsaw/contract/handin';
 import type { WorkState } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
-import type { CopyId, EnrolmentId, FileId, HandInId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { keyedBy, sure } from '@jigsaw/core/lists';
 import { FilesService } from '../files/index.js';
 import { authorsById } from '../course/index.js';
@@ -15,9 +15,9 @@ import { CreditRow, HandInRow, PartRow, WorkFileRow } from './handin.rows.js';
 
 /** What one group, or one student, has in one copy. */
 export interface OwnWork {
-  readonly copyId: string;
+  readonly copyId: CopyId;
   /** null: the group's. */
-  readonly ownerId: string | null;
+  readonly ownerId: EnrolmentId | null;
   readonly changedAt: Date | null;
   /** The latest; earlier ones stay. */
   readonly handIn: {
@@ -46,7 +46,7 @@ export class WorkReader {
   ): Promise<WorkView> {
     const { copy, decision, viewer } = access;
     const isOnlyOwn = rules.by === 'student' && decision.part !== 'staff' && viewer.role === 'student';
-    const isShown = (ownerId: string) => !isOnlyOwn || ownerId === viewer.enrolmentId;
+    const isShown = (ownerId: EnrolmentId) => !isOnlyOwn || ownerId === viewer.enrolmentId;
     const parts = (
       await manager.find(PartRow, { where: { copyId: copy.id }, order: { createdAt: 'ASC' } })
     ).filter((part) => isShown(part.enrolmentId));
@@ -83,7 +83,7 @@ export class WorkReader {
     const fileView = (row: WorkFileRow): WorkFile => {
       const file = sure(fileOf.get(row.fileId));
       return {
-        id: file.id as FileId,
+        id: file.id,
         name: file.name,
         mediaType: file.mediaType,
         sizeBytes: Number(file.sizeBytes),
@@ -103,7 +103,7 @@ export class WorkReader {
     const isOver = rules.attempts === 'one' && own.length > 0;
     const byName = (a: { name: string }, b: { name: string }) => a.name.localeCompare(b.name);
     return {
-      copyId: copy.id as CopyId,
+      copyId: copy.id,
       rules: { ...rules, types: [...rules.types] },
       mayHandIn: decision.access === 'open' && decision.part === 'member' && !isOver,
       parts: parts.map((part) => ({
@@ -115,7 +115,7 @@ export class WorkReader {
       })),
       files: workFiles.filter((file) => file.takenOutAt === null).map(fileView),
       handIns: handIns.map((handIn): HandInView => ({
-        id: handIn.id as HandInId,
+        id: handIn.id,
         attempt: handIn.attempt,
         owner: handIn.ownerId === null ? null : member(handIn.ownerId),
         handedInAt: handIn.handedInAt.toISOString(),
@@ -160,16 +160,16 @@ export class WorkReader {
     accesses: readonly CopyAccess[],
     manager: EntityManager = this.dataSource.manager,
   ): Promise<OwnWork[]> {
-    const key = (copyId: string, ownerId: string | null) => `${copyId} ${ownerId ?? ''}`;
+    const key = (copyId: CopyId, ownerId: EnrolmentId | null) => `${copyId} ${ownerId ?? ''}`;
     const works = keyedBy(await this.latest(accesses, manager), (work) => key(work.copyId, work.ownerId));
-    const changes = await manager.query<{ copyId: string; enrolmentId: string; changedAt: Date }[]>(
+    const changes = await manager.query<{ copyId: CopyId; enrolmentId: EnrolmentId; changedAt: Date }[]>(
       `SELECT "copyId", "enrolmentId", max("at") AS "changedAt" FROM (
          SELECT "copyId", "enrolmentId", "updatedAt" AS "at" FROM "part"
          UNION ALL SELECT "copyId", "addedBy", GREATEST("addedAt", "takenOutAt") FROM "work_file") change
         WHERE "copyId" = ANY($1) GROUP BY 1, 2`,
       [accesses.map((access) => access.copy.id)],
     );
-    const change = (copyId: string, ownerId: string | null, at: Date) => {
+    const change = (copyId: CopyId, ownerId: EnrolmentId | null, at: Date) => {
       const known = works.get(key(copyId, ownerId));
       const changedAt = known?.changedAt && known.changedAt > at ? known.changedAt : at;
       works.set(key(copyId, ownerId), { copyId, ownerId, handIn: known?.handIn ?? null, changedAt });
@@ -183,8 +183,8 @@ export class WorkReader {
 }
 
 interface LatestHandIn {
-  readonly copyId: string;
-  readonly ownerId: string | null;
+  readonly copyId: CopyId;
+  readonly ownerId: EnrolmentId | null;
   readonly id: string;
   readonly attempt: number;
   readonly handedInAt: Date;
@@ -197,5 +197,5 @@ export function workState(handedInAt: Date | null, changedAt: Date | null): Work
   return changedAt !== null && changedAt > handedInAt ? 'changed-since' : 'done';
 }
 
-export const haveHandIns = (manager: EntityManager, copyIds: readonly string[]): Promise<boolean> =>
+export const haveHandIns = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<boolean> =>
   manager.existsBy(HandInRow, { copyId: In([...copyIds]) });

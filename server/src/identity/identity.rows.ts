@@ -1,8 +1,9 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { PersonId } from '@jigsaw/core/ids';
 
 @Entity('person')
 export class PersonRow {
-  @PrimaryColumn('uuid') id!: string;
+  @PrimaryColumn('uuid') id!: PersonId;
   /** As it was typed; compared without case through the unique index person_address. */
   @Column('text') email!: string;
   @Column('text') @Index('person_address', { unique: true }) addressKey!: string;
@@ -20,7 +21,7 @@ export class PersonRow {
 export class SessionRow {
   /** SHA-256 of the cookie's token: who reads the table cannot sign in with it. */
   @PrimaryColumn('text') tokenHash!: string;
-  @ForeignKey(() => PersonRow) @Column('uuid') @Index('session_by_person') personId!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') @Index('session_by_person') personId!: PersonId;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz') seenAt!: Date;
   @Column('timestamptz') expiresAt!: Date;
@@ -38,6 +39,6 @@ export class SignInFailureRow {
 @Entity('password_link')
 export class PasswordLinkRow {
   @PrimaryColumn('text') tokenHash!: string;
-  @ForeignKey(() => PersonRow) @Column('uuid') @Index('password_link_by_person') personId!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') @Index('password_link_by_person') personId!: PersonId;
   @Column('timestamptz') expiresAt!: Date;
 }

@@ -4,6 +4,7 @@ import { DataSource, In, IsNull } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import { sameAddress } from '@jigsaw/core/course';
 import { sure } from '@jigsaw/core/lists';
+import type { PersonId } from '@jigsaw/core/ids';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -18,7 +19,7 @@ const linkDays = 14;
 
 /** Links with whose they are, for whoever hands them on. */
 export interface PersonalLinks extends SignInLinks {
-  links: (SignInLinks['links'][number] & { personId: string })[];
+  links: (SignInLinks['links'][number] & { personId: PersonId })[];
 }
 
 export interface NewPerson {
@@ -38,10 +39,10 @@ export class PeopleService {
   ) {}
 
   /** The accounts for these people, made where there is none yet; by address key. One account serves all courses. */
-  async accountsFor(manager: EntityManager, people: readonly NewPerson[]): Promise<Map<string, string>> {
+  async accountsFor(manager: EntityManager, people: readonly NewPerson[]): Promise<Map<string, PersonId>> {
     const now = this.clock.now();
     const rows = people.map((person) => ({
-      id: newId(),
+      id: newId<'person'>(),
       email: person.email,
       addressKey: sameAddress(person.email),
       name: person.name,
@@ -75,8 +76,8 @@ export class PeopleService {
     manager: EntityManager,
     email: string,
     was: NewPerson,
-    isElsewhere: (personId: string) => Promise<boolean>,
-  ): Promise<string> {
+    isElsewhere: (personId: PersonId) => Promise<boolean>,
+  ): Promise<PersonId> {
     const there = await manager.findOneBy(PersonRow, { addressKey: sameAddress(email) });
     const old = await manager.findOneByOrFail(PersonRow, { addressKey: sameAddress(was.email) });
     if (there && there.id !== old.id) return there.id;
@@ -94,7 +95,7 @@ export class PeopleService {
   /** Names of accounts as they are to be; one statement. */
   async rename(
     manager: EntityManager,
-    people: readonly (Omit<NewPerson, 'email'> & { readonly personId: string })[],
+    people: readonly (Omit<NewPerson, 'email'> & { readonly personId: PersonId })[],
   ): Promise<void> {
     await manager.query(
       `UPDATE "person" p SET "name" = x."name", "familyName" = x."familyName", "reading" = x."reading"
@@ -108,7 +109,7 @@ export class PeopleService {
   async createInstructor(person: NewPerson, password: string): Promise<void> {
     const addressKey = sameAddress(person.email);
     await this.dataSource.getRepository(PersonRow).insert({
-      id: newId(),
+      id: newId<'person'>(),
       ...person,
       addressKey,
       passwordHash: await hashPassword(password),
@@ -123,12 +124,12 @@ export class PeopleService {
   }
 
   /** Links for those of these people who have no password yet. Older links of theirs stop working. */
-  async linksFor(personIds: readonly string[]): Promise<SignInLinks> {
+  async linksFor(personIds: readonly PersonId[]): Promise<SignInLinks> {
     return this.dataSource.transaction((manager) => this.linksWithin(manager, personIds));
   }
 
   /** The same inside somebody else's transaction. */
-  async linksWithin(manager: EntityManager, personIds: readonly string[]): Promise<PersonalLinks> {
+  async linksWithin(manager: EntityManager, personIds: readonly PersonId[]): Promise<PersonalLinks> {
     const expiresAt = new Date(this.clock.now().getTime() + linkDays * 86_400_000);
     const people = await manager.find(PersonRow, {
       where: { id: In([...personIds]), passwordHash: IsNull() },

@@ -104,7 +104,7 @@ export class SessionService {
 }
 
 const signedIn = (person: PersonRow): SignedIn => ({
-  id: person.id as PersonId,
+  id: person.id,
   name: person.name,
   reading: person.reading,
   email: person.email,

@@ -3,6 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
 import pg from 'pg';
 import { z } from 'zod';
+import type { CourseId } from '@jigsaw/core/ids';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 
@@ -43,7 +44,7 @@ export class Changes implements OnApplicationBootstrap, OnApplicationShutdown {
   }
 
   /** A subscription is the function that ends it. */
-  subscribe(courseId: string, listener: (change: Change) => void): () => void {
+  subscribe(courseId: CourseId, listener: (change: Change) => void): () => void {
     const own = this.listeners.get(courseId) ?? new Set();
     this.listeners.set(courseId, own.add(listener));
     return () => {

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { Outbox } from '@jigsaw/contract/mail';
-import type { CourseId, MailId } from '@jigsaw/core/ids';
+import type { CourseId, MailId, PersonId } from '@jigsaw/core/ids';
 import type { MailText } from '@jigsaw/core/mail';
 import { newId } from '../platform/ids.js';
 import { MailRow } from './mail.rows.js';
@@ -10,7 +10,7 @@ import { MailRow } from './mail.rows.js';
 const mailsShown = 500;
 
 export interface NewMail {
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly toName: string;
   readonly toAddress: string;
   readonly text: MailText;
@@ -34,7 +34,7 @@ export class MailService {
 
   /** When people were last written to from a course, by account. */
   async lastWrittenTo(manager: EntityManager, courseId: CourseId): Promise<ReadonlyMap<string, Date>> {
-    const rows = await manager.query<{ personId: string; at: Date }[]>(
+    const rows = await manager.query<{ personId: PersonId; at: Date }[]>(
       `SELECT "personId", max("at") AS "at" FROM "mail" WHERE "courseId" = $1 GROUP BY 1`,
       [courseId],
     );
@@ -49,7 +49,7 @@ export class MailService {
     return {
       total,
       mails: rows.map(({ id, at, toName, toAddress, text }) => ({
-        id: id as MailId,
+        id,
         at: at.toISOString(),
         toName,
         toAddress,

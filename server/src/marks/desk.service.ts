@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { DeskList, DeskRow, DeskView, MarkView } from '@jigsaw/contract/marks';
-import type { ActivityId, CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
+import type { CopyId, CourseId, EnrolmentId, ReleaseId, GroupId } from '@jigsaw/core/ids';
 import { groupedBy, sure } from '@jigsaw/core/lists';
 import type { PersonMark } from '@jigsaw/core/marks';
 import { isStale, markState, memberMark, needsMarking, unitMark } from '@jigsaw/core/marks';
@@ -50,8 +50,8 @@ export class DeskService {
         .map((access) => {
           const own = ofRelease.get(access.release.id) ?? [];
           return {
-            activityId: access.activity.id as ActivityId,
-            releaseId: access.release.id as ReleaseId,
+            activityId: access.activity.id,
+            releaseId: access.release.id,
             kind: access.activity.kind,
             title: access.activity.title,
             points: plainDecimal(sure(access.activity.points)),
@@ -66,7 +66,7 @@ export class DeskService {
   async queue(person: SignedIn, releaseId: ReleaseId): Promise<DeskView> {
     const release = await releaseOf(this.dataSource.manager, releaseId);
     await this.viewers.staff(person, release.courseId, 'read-course');
-    const { entered } = await this.gate.enterAll(person, release.courseId as CourseId);
+    const { entered } = await this.gate.enterAll(person, release.courseId);
     const own = entered.filter((access) => access.release.id === releaseId);
     const [first] = own;
     if (!first || first.activity.points === null) throw problems.notFound();
@@ -106,7 +106,7 @@ export class DeskService {
         const who = unit === 'group' ? null : student(unit);
         const homeId = access.copy.groupId === null && unit !== 'group' ? homeOf(unit) : null;
         return {
-          copyId: access.copy.id as CopyId,
+          copyId: access.copy.id,
           unit,
           group: (access.copy.groupId === null ? homeId : tags.get(access.copy.groupId)) ?? null,
           student: who && { name: who.name, reading: who.reading },
@@ -171,7 +171,7 @@ export class DeskService {
     };
   }
 
-  private async history(manager: EntityManager, copyId: string, unit: Unit): Promise<MarkView['history']> {
+  private async history(manager: EntityManager, copyId: CopyId, unit: Unit): Promise<MarkView['history']> {
     const events = await eventsAbout(manager, copyId, 'mark.', { unit }, 50);
     const nameOf = await accountNames(
       manager,
@@ -190,7 +190,7 @@ export class DeskService {
 /** Where each student sits in the set of a release that gives one copy to all: the desk sorts them by it. */
 async function homeGroups(manager: EntityManager, release: ReleaseRow, students: readonly EnrolmentId[]) {
   if (release.mode !== 'common' || release.setId === null || students.length === 0) return () => null;
-  const rows = await manager.query<{ enrolmentId: string; groupId: string }[]>(
+  const rows = await manager.query<{ enrolmentId: EnrolmentId; groupId: GroupId }[]>(
     `SELECT "enrolmentId", "groupId" FROM "seat" WHERE "setId" = $1 AND "enrolmentId" = ANY($2)`,
     [release.setId, students],
   );
@@ -199,7 +199,7 @@ async function homeGroups(manager: EntityManager, release: ReleaseRow, students:
     rows.map((row) => row.groupId),
   );
   const home = new Map(rows.map((row) => [row.enrolmentId, tags.get(row.groupId) ?? null]));
-  return (id: string) => home.get(id) ?? null;
+  return (id: EnrolmentId) => home.get(id) ?? null;
 }
 
 const mutable = ({ mark, steps }: PersonMark) => ({ mark, steps: [...steps] });

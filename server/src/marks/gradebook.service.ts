@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import { DataSource } from 'typeorm';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
-import type { ActivityId, CourseId, EnrolmentId, GroupSetId, ReleaseId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, CopyId } from '@jigsaw/core/ids';
 import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -42,7 +42,7 @@ export class GradebookService {
     const out = entered.filter((access) => access.activity.points !== null && isReleased(access.release));
     const markings = await this.markings.of(out, this.dataSource.manager);
     const released = await this.dataSource.query<
-      { copyId: string; enrolmentId: string; mark: string | null }[]
+      { copyId: CopyId; enrolmentId: EnrolmentId; mark: string | null }[]
     >(`SELECT "copyId", "enrolmentId", "mark" FROM "released_mark" WHERE "copyId" = ANY($1)`, [
       out.map((access) => access.copy.id),
     ]);
@@ -55,9 +55,9 @@ export class GradebookService {
     const now = this.clock.now().getTime();
     return {
       activities: columns.map((access) => ({
-        activityId: access.activity.id as ActivityId,
-        releaseId: access.release.id as ReleaseId,
-        setId: access.release.setId as GroupSetId | null,
+        activityId: access.activity.id,
+        releaseId: access.release.id,
+        setId: access.release.setId,
         markFor: this.kinds.markFor(access),
         kind: access.activity.kind,
         title: access.activity.title,

@@ -1,13 +1,13 @@
 import type { EntityManager } from 'typeorm';
 import type { SaveMark } from '@jigsaw/contract/marks';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, CopyId, PersonId } from '@jigsaw/core/ids';
 import type { MarkStep, Picks, Rubric } from '@jigsaw/core/marks';
 import type { Unit } from '../release/index.js';
 import { MarkRow, ReleasedMarkRow } from './marks.rows.js';
 
 interface WrittenMark {
   readonly id: string;
-  readonly copyId: string;
+  readonly copyId: CopyId;
   readonly unit: Unit;
   readonly typed: SaveMark;
   readonly version: number;
@@ -42,7 +42,7 @@ export async function writeMark(manager: EntityManager, mark: WrittenMark): Prom
 /** What differs for whom among these people from now on; one statement. */
 export async function writeAdjustments(
   manager: EntityManager,
-  copyId: string,
+  copyId: CopyId,
   credited: readonly EnrolmentId[],
   adjustments: SaveMark['adjustments'],
 ): Promise<void> {
@@ -66,14 +66,14 @@ interface GivenMark {
   readonly lateMinutes: number;
   readonly handedInAt: Date | null;
   readonly releasedAt: Date;
-  readonly releasedBy: string;
+  readonly releasedBy: PersonId;
 }
 
 /** These people have these marks from now on, new to each of them; whoever had one of this unit and is not among them has none any more. One
  * statement. */
 export async function releaseTo(
   manager: EntityManager,
-  copyId: string,
+  copyId: CopyId,
   unit: Unit,
   given: readonly GivenMark[],
 ): Promise<void> {
@@ -95,7 +95,7 @@ export async function releaseTo(
 
 /** Takes back what was released for this unit: for the group all of the copy's, whoever is credited now.
  * @returns from how many students. */
-export async function deleteReleased(manager: EntityManager, copyId: string, unit: Unit): Promise<number> {
+export async function deleteReleased(manager: EntityManager, copyId: CopyId, unit: Unit): Promise<number> {
   const { affected } = await manager.delete(ReleasedMarkRow, {
     copyId,
     ...(unit === 'group' ? {} : { enrolmentId: unit }),

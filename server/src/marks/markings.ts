@@ -3,6 +3,7 @@ import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import { sure } from '@jigsaw/core/lists';
 import type { Adjustment, KeptSheet } from '@jigsaw/core/marks';
+import type { CopyId } from '@jigsaw/core/ids';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import type { CopyAccess, Unit, UnitWork } from '../release/index.js';
@@ -63,7 +64,7 @@ export class Markings {
 /** Sheets with what differs for whom in their copies; one query. What differs is only ever kept with a sheet. */
 const keptMarks = (
   manager: EntityManager,
-  copyIds: readonly string[],
+  copyIds: readonly CopyId[],
 ): Promise<(MarkRow & { readonly adjustments: Readonly<Record<string, Adjustment>> | null })[]> =>
   manager.query(
     `SELECT m.*, (SELECT jsonb_object_agg(a."enrolmentId", a."adjustment") FROM "mark_adjustment" a WHERE a."copyId" = m."copyId") AS "adjustments"
@@ -97,5 +98,5 @@ function sheetOf(
   };
 }
 
-export const haveMarks = (manager: EntityManager, copyIds: readonly string[]): Promise<boolean> =>
+export const haveMarks = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<boolean> =>
   manager.existsBy(MarkRow, { copyId: In([...copyIds]) });

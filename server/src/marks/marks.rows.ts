@@ -1,4 +1,5 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { CopyId, EnrolmentId, PersonId } from '@jigsaw/core/ids';
 import type { Adjustment, MarkStep, Picks, Rubric } from '@jigsaw/core/marks';
 import { PersonRow } from '../identity/index.js';
 import { CopyRow } from '../release/index.js';
@@ -10,9 +11,9 @@ import { EnrolmentRow } from '../course/index.js';
 @Index('mark_of_student', ['copyId', 'enrolmentId'], { unique: true, where: `"enrolmentId" IS NOT NULL` })
 export class MarkRow {
   @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: CopyId;
   /** null: the group's. */
-  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) enrolmentId!: string | null;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) enrolmentId!: EnrolmentId | null;
   /** Typed by the marker; with a rubric it stands in place of what the rubric comes to. */
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) typedMark!: string | null;
   @Column('text', { default: '' }) overrideReason!: string;
@@ -28,8 +29,8 @@ export class MarkRow {
 
 @Entity('mark_adjustment')
 export class MarkAdjustmentRow {
-  @ForeignKey(() => CopyRow) @PrimaryColumn('uuid') copyId!: string;
-  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: string;
+  @ForeignKey(() => CopyRow) @PrimaryColumn('uuid') copyId!: CopyId;
+  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: EnrolmentId;
   @Column('jsonb') adjustment!: Adjustment;
 }
 
@@ -37,8 +38,8 @@ export class MarkAdjustmentRow {
 @Entity('released_mark')
 @Index('released_mark_by_enrolment', ['enrolmentId'])
 export class ReleasedMarkRow {
-  @ForeignKey(() => CopyRow) @PrimaryColumn('uuid') copyId!: string;
-  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: string;
+  @ForeignKey(() => CopyRow) @PrimaryColumn('uuid') copyId!: CopyId;
+  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: EnrolmentId;
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) groupMark!: string | null;
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) mark!: string | null;
   @Column('jsonb') steps!: MarkStep[];
@@ -48,6 +49,6 @@ export class ReleasedMarkRow {
   @Column('int') lateMinutes!: number;
   @Column('timestamptz', { nullable: true }) handedInAt!: Date | null;
   @Column('timestamptz') releasedAt!: Date;
-  @ForeignKey(() => PersonRow) @Column('uuid') releasedBy!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') releasedBy!: PersonId;
   @Column('timestamptz', { nullable: true }) seenAt!: Date | null;
 }

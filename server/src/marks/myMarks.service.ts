@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource, IsNull } from 'typeorm';
 import type { MyMark, MyMarks } from '@jigsaw/contract/marks';
-import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { groupTags } from '../sets/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -24,7 +24,7 @@ export class MyMarksService {
     const { viewer, entered } = await this.gate.enterAll(person, courseId);
     const rows = await this.dataSource.query<
       (Omit<MyMark, 'releasedAt' | 'handedInAt' | 'group' | 'markFor'> & {
-        groupId: string | null;
+        groupId: GroupId | null;
         kind: string;
         mode: string;
         settings: unknown;

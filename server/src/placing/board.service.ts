@@ -181,14 +181,14 @@ async function studentsIn(
     .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
 }
 
-const staffOf = (manager: EntityManager, courseId: string) =>
+const staffOf = (manager: EntityManager, courseId: CourseId) =>
   manager.query<BoardView['staff']>(
     `SELECT "enrolmentId", "name", "role" FROM "course_person"
       WHERE "courseId" = $1 AND "role" IN ('instructor', 'assistant') AND "leftAt" IS NULL ORDER BY "name"`,
     [courseId],
   );
 
-const homesIn = (manager: EntityManager, homeSetId: string) =>
+const homesIn = (manager: EntityManager, homeSetId: GroupSetId) =>
   manager.query<BoardView['homes']>(
     `SELECT s."enrolmentId", g."number", g."name" FROM "seat" s JOIN "set_group" g ON g."groupId" = s."groupId"
       WHERE s."setId" = $1 ORDER BY g."number"`,

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import type { Move } from '@jigsaw/core/placing';
 
@@ -16,7 +16,7 @@ export interface WorkOfGroups {
   /** @param only these people; null: everybody. */
   creditedIn(
     manager: EntityManager,
-    setId: string,
+    setId: GroupSetId,
     only: readonly EnrolmentId[] | null,
   ): Promise<readonly Credited[]>;
   hasHandedIn(manager: EntityManager, groupId: GroupId, enrolmentId: EnrolmentId): Promise<boolean>;

@@ -1,7 +1,7 @@
 import type { EntityManager } from 'typeorm';
 import type { Rule } from '@jigsaw/core/dealing';
 import { spreadIncrease } from '@jigsaw/core/dealing';
-import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId, CourseId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import type { DealtGroup } from '@jigsaw/core/placing';
 import { emptiest } from '@jigsaw/core/placing';
@@ -17,7 +17,7 @@ export interface Latecomer {
 }
 
 interface FillingGroup extends Omit<DealtGroup, 'members'> {
-  readonly setId: string;
+  readonly setId: GroupSetId;
   readonly rules: readonly { readonly kind: Rule['kind'] }[];
   readonly memberIds: readonly EnrolmentId[];
 }
@@ -28,7 +28,7 @@ interface FillingGroup extends Omit<DealtGroup, 'members'> {
  * @returns the groups that each gets beyond their own. */
 export async function seatsForLatecomers(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   latecomers: readonly Latecomer[],
   classmates: ReadonlyMap<EnrolmentId, Attributes>,
 ): Promise<ReadonlyMap<EnrolmentId, readonly GroupId[]>> {
@@ -41,7 +41,7 @@ export async function seatsForLatecomers(
   );
 }
 
-const fillingGroups = (manager: EntityManager, courseId: string): Promise<FillingGroup[]> =>
+const fillingGroups = (manager: EntityManager, courseId: CourseId): Promise<FillingGroup[]> =>
   manager.query<FillingGroup[]>(
     `SELECT g."groupId" AS "id", g."setId", g."isLocked", g."capacity", g."rules",
             ARRAY(SELECT m."enrolmentId" FROM "membership" m WHERE m."groupId" = g."groupId" AND m."until" IS NULL) AS "memberIds"

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { IsNull } from 'typeorm';
-import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import type { Move, Place, Placement, Seat } from '@jigsaw/core/placing';
 import { apply } from '@jigsaw/core/placing';
@@ -153,12 +153,12 @@ export class Memberships {
   }
 
   /** Whether one may sit in several groups stands on every seat too, so that the database holds it. */
-  async makeExclusive(manager: EntityManager, setId: string, isExclusive: boolean): Promise<void> {
+  async makeExclusive(manager: EntityManager, setId: GroupSetId, isExclusive: boolean): Promise<void> {
     await manager.update(MembershipRow, { setId, until: IsNull() }, { isExclusive });
   }
 
   /** Nobody leads a group of this set any more. */
-  async endLeading(manager: EntityManager, setId: string): Promise<void> {
+  async endLeading(manager: EntityManager, setId: GroupSetId): Promise<void> {
     await manager.update(MembershipRow, { setId, isLeader: true, until: IsNull() }, { isLeader: false });
   }
 

@@ -1,4 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { EnrolmentId, GroupId, GroupSetId, PersonId } from '@jigsaw/core/ids';
 import { EnrolmentRow } from '../course/index.js';
 import { PersonRow } from '../identity/index.js';
 import { GroupRow, GroupSetRow } from '../sets/index.js';
@@ -15,15 +16,15 @@ import { GroupRow, GroupSetRow } from '../sets/index.js';
 @Index('membership_by_enrolment', ['enrolmentId'])
 export class MembershipRow {
   @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: string;
-  @ForeignKey(() => GroupRow) @Column('uuid') groupId!: string;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid') enrolmentId!: string;
+  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: GroupSetId;
+  @ForeignKey(() => GroupRow) @Column('uuid') groupId!: GroupId;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') enrolmentId!: EnrolmentId;
   /** Copied from the set, so that the database itself can hold the rule. */
   @Column('boolean') isExclusive!: boolean;
   @Column('timestamptz') from!: Date;
   @Column('timestamptz', { nullable: true }) until!: Date | null;
-  @ForeignKey(() => PersonRow) @Column('uuid') placedBy!: string;
-  @ForeignKey(() => PersonRow) @Column('uuid', { nullable: true }) endedBy!: string | null;
+  @ForeignKey(() => PersonRow) @Column('uuid') placedBy!: PersonId;
+  @ForeignKey(() => PersonRow) @Column('uuid', { nullable: true }) endedBy!: PersonId | null;
   /** The one member whom the others may turn to; at most one a group. */
   @Column('boolean', { default: false }) isLeader!: boolean;
   /** In somebody's words, where they gave any: why this place began, and why it ended. */

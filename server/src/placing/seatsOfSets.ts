@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { sure } from '@jigsaw/core/lists';
+import type { GroupSetId } from '@jigsaw/core/ids';
 import { problems } from '../platform/problems.js';
 import type { ChangingSet, RemovedGroup, SetHearer } from '../sets/index.js';
 import { Memberships } from './memberships.js';
@@ -34,7 +35,7 @@ export class SeatsOfSets implements SetHearer {
   }
 }
 
-const inSeveralGroups = async (manager: EntityManager, setId: string): Promise<string[]> =>
+const inSeveralGroups = async (manager: EntityManager, setId: GroupSetId): Promise<string[]> =>
   (
     await manager.query<{ name: string }[]>(
       `SELECT p."name" FROM "membership" m JOIN "course_person" p ON p."enrolmentId" = m."enrolmentId"

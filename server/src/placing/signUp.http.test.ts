@@ -87,9 +87,8 @@ describe('signing up', () => {
     const { set, groups } = await aSet({
       signUp: { ...offered, opens: '2026-11-11T08:00:00.000Z', closes: '2026-11-12T08:00:00.000Z' },
     });
-    expect((await take('noor', set.id, sure(groups[0]).id).expect(409)).body.detail).toContain(
-      'can be chosen later',
-    );
+    const { detail } = (await take('noor', set.id, sure(groups[0]).id).expect(409)).body;
+    expect(detail).toContain('can be chosen later');
     server.clock.set('2026-11-11T08:00:00Z');
     await take('noor', set.id, sure(groups[0]).id).expect(200);
     await given.instructor.post(`/api/sets/${set.id}/freeze`).send({ isFrozen: true }).expect(200);

@@ -67,7 +67,7 @@ export class SignUpService {
           (group) => group.setId === set.id && yours.some((each) => each.groupId === group.id),
         );
         return {
-          setId: set.id as GroupSetId,
+          setId: set.id,
           name: set.name,
           state: stateOf(set, this.clock.now()),
           opens: set.signUp.opens,
@@ -148,7 +148,7 @@ export class SignUpService {
 
   private async viewOf(manager: EntityManager, set: Offered, enrolmentId: EnrolmentId): Promise<SignUpView> {
     const groups = await groupRows(manager, set.id);
-    const seats = await seatsOf(manager, set.id as GroupSetId);
+    const seats = await seatsOf(manager, set.id);
     const seatsIn = groupedBy(seats, (seat) => seat.groupId as string);
     const yours = seats.find((seat) => seat.enrolmentId === enrolmentId)?.groupId ?? null;
     const state = stateOf(set, this.clock.now());
@@ -156,13 +156,13 @@ export class SignUpService {
     const from = own
       ? {
           isLocked: own.isLocked,
-          hasHandedIn: await this.groupWork.work.hasHandedIn(manager, own.id as GroupId, enrolmentId),
+          hasHandedIn: await this.groupWork.work.hasHandedIn(manager, own.id, enrolmentId),
         }
       : null;
     const why = state === 'open' ? whyNoPlace({ state, from, to: null, placesElsewhere: 0 }) : null;
     return {
       set: {
-        id: set.id as GroupSetId,
+        id: set.id,
         name: set.name,
         description: set.isDescriptionShown ? set.description : '',
         opens: set.signUp.opens,
@@ -173,7 +173,7 @@ export class SignUpService {
         const members = seatsIn.get(group.id) ?? [];
         const areNamesShown = set.signUp.showsNames || group.id === yours;
         return {
-          id: group.id as GroupId,
+          id: group.id,
           number: group.number,
           name: group.name,
           members: members.length,

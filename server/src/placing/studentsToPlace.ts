@@ -1,10 +1,11 @@
 import type { EntityManager } from 'typeorm';
+import type { CourseId } from '@jigsaw/core/ids';
 
 /** Students of a course who lack a seat in a set in which everybody is to have one. Sets that were put away do not count, nor those whose
  * groups are formed at hand-in, nor those in which students still choose: that is not the instructor's to mend yet. One query. */
 export async function countStudentsToPlace(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   now: Date,
 ): Promise<number> {
   const [row] = await manager.query<{ students: number }[]>(

@@ -1,22 +1,23 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { Clock } from './clock.js';
 import { newId } from './ids.js';
 import { pageOfRequest } from './requestPage.js';
 
 export interface HappenedEvent {
   readonly type: string;
-  readonly courseId?: string | null;
+  readonly courseId?: CourseId | null;
   readonly actorId?: string | null;
   readonly subjectId?: string | null;
   readonly facts?: Record<string, unknown>;
   /** Groups whose members may learn that something changed, and whoever looks after them. */
-  readonly groupIds?: readonly string[];
+  readonly groupIds?: readonly GroupId[];
   /** The same for these people, by enrolment: whoever was taken out of a group is in none of those named here any more. */
-  readonly enrolmentIds?: readonly string[];
+  readonly enrolmentIds?: readonly EnrolmentId[];
   /** The same for everybody in any group of these sets. */
-  readonly setIds?: readonly string[];
+  readonly setIds?: readonly GroupSetId[];
   /** The same for everybody in the course. */
   readonly isForAll?: boolean;
   /** The same for all staff, also those who see the work of their groups only: who is in which group is open among them. */

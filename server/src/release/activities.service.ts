@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
+import type { QueryDeepPartialEntity } from 'typeorm/query-builder/QueryPartialEntity.js';
 import type { z } from 'zod';
 import type {
   ActivityDraft,
@@ -9,7 +10,7 @@ import type {
   CopyActivity,
   EditActivity,
 } from '@jigsaw/contract/release';
-import type { ActivityId, CourseId, GroupId } from '@jigsaw/core/ids';
+import type { ActivityId, CourseId, GroupId, CopyId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -25,6 +26,10 @@ import { ActivityRow, ReleaseRow } from './release.rows.js';
 import { activityViews } from './views.js';
 
 /** What is written once for all copies: drafted, edited, copied. */
+type ActivityColumns = Omit<QueryDeepPartialEntity<ActivityRow>, 'courseId'> & {
+  readonly courseId: CourseId;
+};
+
 @Injectable()
 export class ActivitiesService {
   constructor(
@@ -146,7 +151,7 @@ export class ActivitiesService {
   private async insert(
     { manager, now, record }: Work,
     person: SignedIn,
-    columns: { readonly courseId: string } & Parameters<typeof manager.insert<ActivityRow>>[1],
+    columns: ActivityColumns,
     facts: Record<string, unknown>,
   ): Promise<ActivityRow> {
     const id = newId<'activity'>();
@@ -170,7 +175,7 @@ export class ActivitiesService {
     const kind = this.kinds.of(activity);
     if (kind.markFor(this.kinds.settingsOf(activity)) === kind.markFor(kind.settings.parse(next.settings)))
       return;
-    const copies = await manager.query<{ copyId: string }[]>(
+    const copies = await manager.query<{ copyId: CopyId }[]>(
       `SELECT "copyId" FROM "released_copy" WHERE "activityId" = $1`,
       [activity.id],
     );

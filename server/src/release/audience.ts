@@ -1,5 +1,4 @@
 import type { ReleasedTo } from '@jigsaw/contract/release';
-import type { GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import type { Audience } from '@jigsaw/core/release';
 import type { ReleaseRow } from './release.rows.js';
@@ -21,7 +20,7 @@ export function audienceOf(to: ReleasedTo): Audience {
 export function toOf({ audience, setId }: Pick<ReleaseRow, 'audience' | 'setId'>): ReleasedTo {
   if (setId === null) return { kind: 'class' };
   const groupIds = audience.include.flatMap((entry) => (entry.kind === 'group' ? [entry.groupId] : []));
-  if (groupIds.length === 0) return { kind: 'set', setId: setId as GroupSetId };
+  if (groupIds.length === 0) return { kind: 'set', setId: setId };
   assert(groupIds.length === audience.include.length, 'a release is to a set or to groups of it');
-  return { kind: 'groups', setId: setId as GroupSetId, groupIds };
+  return { kind: 'groups', setId: setId, groupIds };
 }

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { EnrolmentId } from '@jigsaw/core/ids';
 import { newId } from '../platform/ids.js';
 import type { Work } from '../platform/unitOfWork.js';
 import type { MadeGroups, RemovedGroup, SetHearer } from '../sets/index.js';
@@ -24,7 +24,7 @@ export class Copies implements SetHearer {
     const to = toOf(release);
     const chosen = to.kind === 'groups' ? new Set<string>(to.groupIds) : null;
     const groups = release.setId === null ? [] : await groupRows(manager, release.setId);
-    const groupIds = groups.map((group) => group.id).filter((id) => chosen?.has(id as GroupId) ?? true);
+    const groupIds = groups.map((group) => group.id).filter((id) => chosen?.has(id) ?? true);
     const wanted: (string | null)[] = release.mode === 'common' ? [null] : groupIds;
     if (wanted.length === 0) return groupIds;
     const { raw } = (await manager

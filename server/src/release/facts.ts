@@ -1,4 +1,3 @@
-import type { CourseId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import type { CopyFacts, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
 import type { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
@@ -6,7 +5,7 @@ import type { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.r
 /** Rows as the decision function wants them. */
 export function factsOf(release: ReleaseRow, activity: ActivityRow): ReleaseFacts {
   return {
-    courseId: release.courseId as CourseId,
+    courseId: release.courseId,
     state: stateOf(release),
     mode: release.mode,
     audience: release.audience,
@@ -42,7 +41,7 @@ export const copyFactsOf = (
   release: ReleaseRow,
   extension: ExtensionRow | null,
 ): CopyFacts => ({
-  groupId: copy.groupId as GroupId | null,
-  setId: copy.groupId === null ? null : (release.setId as GroupSetId),
+  groupId: copy.groupId,
+  setId: copy.groupId === null ? null : release.setId,
   extension: extension && { due: extension.due.getTime() },
 });

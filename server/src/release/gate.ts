@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
-import type { CopyId, CourseId } from '@jigsaw/core/ids';
+import type { CopyId, CourseId, GroupId, GroupSetId, ReleaseId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { Decision, Schedule } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
@@ -151,8 +151,8 @@ export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =
 
 /** Who may hear that something changed in a copy: its group, or everybody whom a copy for all or a read-along reaches. */
 export function hearersOf({ copy, release }: Pick<CopyAccess, 'copy' | 'release'>): {
-  groupIds: string[];
-  setIds: string[];
+  groupIds: GroupId[];
+  setIds: GroupSetId[];
   isForAll: boolean;
 } {
   if (release.mode === 'own' && copy.groupId !== null)
@@ -161,8 +161,8 @@ export function hearersOf({ copy, release }: Pick<CopyAccess, 'copy' | 'release'
 }
 
 export function hearersOfRelease({ audience }: Pick<ReleaseRow, 'audience'>): {
-  groupIds: string[];
-  setIds: string[];
+  groupIds: GroupId[];
+  setIds: GroupSetId[];
   isForAll: boolean;
 } {
   return {
@@ -173,11 +173,11 @@ export function hearersOfRelease({ audience }: Pick<ReleaseRow, 'audience'>): {
 }
 
 /** Acts on one copy take turns from here to the end of the transaction. */
-export const lockCopy = (manager: EntityManager, copyId: string): Promise<unknown> =>
+export const lockCopy = (manager: EntityManager, copyId: CopyId): Promise<unknown> =>
   manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
 
 /** @throws not-found: who may know of it is the caller's to decide. */
-export async function releaseOf(manager: EntityManager, releaseId: string): Promise<ReleaseRow> {
+export async function releaseOf(manager: EntityManager, releaseId: ReleaseId): Promise<ReleaseRow> {
   const release = await manager.findOneBy(ReleaseRow, { id: releaseId });
   if (!release) throw problems.notFound();
   return release;

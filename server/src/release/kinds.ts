@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import type { Lateness, Progress } from '@jigsaw/contract/release';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { lateness } from '@jigsaw/core/handin';
 import type { KindFacts, ReleaseMode } from '@jigsaw/core/release';
@@ -15,7 +15,7 @@ export type Unit = 'group' | EnrolmentId;
 
 /** How the work of one unit stands, as far as marking it goes. */
 export interface UnitWork {
-  readonly copyId: string;
+  readonly copyId: CopyId;
   readonly unit: Unit;
   /** The newest work and whose it is; null: there is none yet. */
   readonly latest: { readonly at: Date; readonly by: string } | null;
@@ -38,7 +38,7 @@ export interface Asked {
   readonly accesses: readonly CopyAccess[];
   readonly manager: EntityManager;
   readonly now: Date;
-  readonly membersOf: (copyId: string) => readonly EnrolmentId[];
+  readonly membersOf: (copyId: CopyId) => readonly EnrolmentId[];
 }
 
 /** What a copy begins with. */
@@ -68,7 +68,7 @@ export interface ActivityKind<Settings = unknown> extends KindFacts<Settings> {
 }
 
 /** Whether something hangs on one of these copies: work, or a mark. */
-type Trace = (manager: EntityManager, copyIds: readonly string[]) => Promise<boolean>;
+type Trace = (manager: EntityManager, copyIds: readonly CopyId[]) => Promise<boolean>;
 
 /** The kinds of activity that there are. A kind registers itself when its module starts. */
 @Injectable()
@@ -87,7 +87,7 @@ export class Kinds {
     this.traces.push(trace);
   }
 
-  async hasTraces(manager: EntityManager, copyIds: readonly string[]): Promise<boolean> {
+  async hasTraces(manager: EntityManager, copyIds: readonly CopyId[]): Promise<boolean> {
     for (const isThere of this.traces) if (await isThere(manager, copyIds)) return true;
     return false;
   }

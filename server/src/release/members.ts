@@ -1,12 +1,12 @@
 import type { EntityManager } from 'typeorm';
-import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId, GroupSetId, CopyId, CourseId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import { isInAudience } from '@jigsaw/core/release';
 import type { CopyAccess } from './gate.js';
 
 interface Student {
   readonly enrolmentId: EnrolmentId;
-  readonly courseId: string;
+  readonly courseId: CourseId;
   readonly groups: readonly { groupId: GroupId; setId: GroupSetId }[] | null;
 }
 
@@ -14,7 +14,7 @@ interface Student {
 export async function membersOfCopies(
   manager: EntityManager,
   accesses: readonly CopyAccess[],
-): Promise<(copyId: string) => readonly EnrolmentId[]> {
+): Promise<(copyId: CopyId) => readonly EnrolmentId[]> {
   const courseIds = [...new Set(accesses.map((access) => access.release.courseId))];
   const students =
     courseIds.length === 0
@@ -27,7 +27,7 @@ export async function membersOfCopies(
           [courseIds],
         );
   const seats = students.flatMap(({ enrolmentId, groups }) =>
-    (groups ?? []).map(({ groupId }): { enrolmentId: EnrolmentId; groupId: string } => ({
+    (groups ?? []).map(({ groupId }): { enrolmentId: EnrolmentId; groupId: GroupId } => ({
       enrolmentId,
       groupId,
     })),

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { ReachRequest, ReachView } from '@jigsaw/contract/release';
-import type { ActivityId, CopyId, CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { ActivityId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
 import type { ReleaseFacts } from '@jigsaw/core/release';
 import type { Viewer } from '@jigsaw/core/course';
@@ -74,18 +74,17 @@ export class ReachService {
     const groupName = new Map(groups.map((group) => [group.id, group.name]));
     const wording = {
       dateTime: (at: number) => dateTime.format(at),
-      groupName: (id: string) => groupName.get(id) ?? 'a group',
+      groupName: (id: GroupId) => groupName.get(id) ?? 'a group',
       setName: () => set?.name ?? 'the class',
     };
-    const isIn = (id: string) =>
-      to.kind === 'set' || (to.kind === 'groups' && to.groupIds.includes(id as GroupId));
+    const isIn = (id: GroupId) => to.kind === 'set' || (to.kind === 'groups' && to.groupIds.includes(id));
     const decided = students.map((student) => {
       const viewer: Viewer = {
-        courseId: activity.courseId as CourseId,
+        courseId: activity.courseId,
         enrolmentId: student.enrolmentId,
         role: 'student',
         hasLeft: false,
-        groups: student.groupIds.map((groupId) => ({ groupId, setId: setId as GroupSetId })),
+        groups: setId === null ? [] : student.groupIds.map((groupId) => ({ groupId, setId })),
         leads: [],
         seesOnlyLed: false,
       };
@@ -103,12 +102,12 @@ export class ReachService {
     });
     return {
       groups: groups.map((group) => ({
-        groupId: group.id as GroupId,
+        groupId: group.id,
         number: group.number,
         name: group.name,
-        members: sizeOf.get(group.id as GroupId) ?? 0,
+        members: sizeOf.get(group.id) ?? 0,
         isIn: isIn(group.id),
-        copyId: (copyOf.get(group.id)?.id ?? null) as CopyId | null,
+        copyId: copyOf.get(group.id)?.id ?? null,
       })),
       students: decided.filter(({ decision }) => atLeast(decision.access, 'open')).length,
       outside: decided.flatMap(({ student, decision }) =>

@@ -1,4 +1,13 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type {
+  ActivityId,
+  CopyId,
+  CourseId,
+  GroupId,
+  GroupSetId,
+  PersonId,
+  ReleaseId,
+} from '@jigsaw/core/ids';
 import type { LatePolicy } from '@jigsaw/core/handin';
 import type { Rubric } from '@jigsaw/core/marks';
 import type { Audience, OutsiderRule, ReleaseMode } from '@jigsaw/core/release';
@@ -14,8 +23,8 @@ import { CourseRow } from '../course/index.js';
   `("opens" IS NULL OR "due" IS NULL OR "opens" <= "due") AND ("due" IS NULL OR "closes" IS NULL OR "due" <= "closes")`,
 )
 export class ActivityRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CourseRow) @Column('uuid') @Index('activity_by_course') courseId!: string;
+  @PrimaryColumn('uuid') id!: ActivityId;
+  @ForeignKey(() => CourseRow) @Column('uuid') @Index('activity_by_course') courseId!: CourseId;
   /** The name of a registered kind; what it alone knows is in `settings`. */
   @Column('text') kind!: string;
   @Column('text') title!: string;
@@ -36,11 +45,14 @@ export class ActivityRow {
 /** To whom, how and from when. */
 @Entity('release')
 export class ReleaseRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => ActivityRow) @Column('uuid') @Index('release_once', { unique: true }) activityId!: string;
-  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
+  @PrimaryColumn('uuid') id!: ReleaseId;
+  @ForeignKey(() => ActivityRow)
+  @Column('uuid')
+  @Index('release_once', { unique: true })
+  activityId!: ActivityId;
+  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: CourseId;
   /** null: it is for the class. */
-  @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) setId!: string | null;
+  @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) setId!: GroupSetId | null;
   @Column('text') mode!: ReleaseMode;
   @Column('jsonb') audience!: Audience;
   @Column('text') outsiders!: OutsiderRule;
@@ -55,19 +67,21 @@ export class ReleaseRow {
 @Index('copy_once', ['releaseId', 'groupId'], { unique: true })
 @Index('copy_for_all_once', ['releaseId'], { unique: true, where: `"groupId" IS NULL` })
 export class CopyRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => ReleaseRow) @Column('uuid') releaseId!: string;
-  @ForeignKey(() => GroupRow) @Column('uuid', { nullable: true }) @Index('copy_by_group') groupId!:
-    string | null;
+  @PrimaryColumn('uuid') id!: CopyId;
+  @ForeignKey(() => ReleaseRow) @Column('uuid') releaseId!: ReleaseId;
+  @ForeignKey(() => GroupRow)
+  @Column('uuid', { nullable: true })
+  @Index('copy_by_group')
+  groupId!: GroupId | null;
 }
 
 /** More time for one group. It hangs on the activity, so that it can be granted before release and outlives a withdrawal. */
 @Entity('extension')
 export class ExtensionRow {
-  @ForeignKey(() => ActivityRow) @PrimaryColumn('uuid') activityId!: string;
-  @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: string;
+  @ForeignKey(() => ActivityRow) @PrimaryColumn('uuid') activityId!: ActivityId;
+  @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: GroupId;
   @Column('timestamptz') due!: Date;
   @Column('text') reason!: string;
-  @ForeignKey(() => PersonRow) @Column('uuid') grantedBy!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') grantedBy!: PersonId;
   @Column('timestamptz') grantedAt!: Date;
 }

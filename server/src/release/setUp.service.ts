@@ -53,9 +53,7 @@ export class SetUpService {
     { activities, ...draft }: z.output<typeof CopySet>,
   ): Promise<MadeGroupSet> {
     const { courseId } = await setOf(this.dataSource.manager, setId);
-    return this.make(person, courseId as CourseId, activities, (work) =>
-      this.copies.copy(work, person, setId, draft),
-    );
+    return this.make(person, courseId, activities, (work) => this.copies.copy(work, person, setId, draft));
   }
 
   async deriveExperts(
@@ -64,9 +62,7 @@ export class SetUpService {
     { activities, ...draft }: z.output<typeof DeriveExperts>,
   ): Promise<MadeGroupSet> {
     const { courseId } = await setOf(this.dataSource.manager, setId);
-    return this.make(person, courseId as CourseId, activities, (work) =>
-      this.experts.derive(work, person, setId, draft),
-    );
+    return this.make(person, courseId, activities, (work) => this.experts.derive(work, person, setId, draft));
   }
 
   private async make(
@@ -98,7 +94,7 @@ export class SetUpService {
         ? await this.releases.releaseToNewSet(work, activity, setId, enrolmentId, person)
         : 0;
       made.push({
-        id: activity.id as MadeActivity['id'],
+        id: activity.id,
         title: draft.title,
         kind: draft.kind,
         isReleased,

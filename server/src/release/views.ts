@@ -1,7 +1,7 @@
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import type { ActivityView, ReleaseView } from '@jigsaw/contract/release';
-import type { ActivityId, GroupId, ReleaseId } from '@jigsaw/core/ids';
+import type { ActivityId, GroupId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import { stateAt } from '@jigsaw/core/release';
 import { countStudents } from '../course/index.js';
@@ -13,10 +13,10 @@ import type { ActivityRow } from './release.rows.js';
 import { ReleaseRow } from './release.rows.js';
 
 interface GroupReach {
-  readonly groupId: string;
-  readonly setId: string;
+  readonly groupId: GroupId;
+  readonly setId: GroupSetId;
   readonly setName: string;
-  readonly enrolmentIds: readonly string[];
+  readonly enrolmentIds: readonly EnrolmentId[];
 }
 
 /** Activities as staff see them, with whom their releases reach; four queries, however many activities. */
@@ -38,7 +38,7 @@ export async function activityViews(
   );
   const students = await countStudents(manager, first.courseId);
   const extensions = await manager.query<
-    { activityId: string; groupId: GroupId; number: number; name: string; due: Date; reason: string }[]
+    { activityId: ActivityId; groupId: GroupId; number: number; name: string; due: Date; reason: string }[]
   >(
     `SELECT x."activityId", x."groupId", g."number", g."name", x."due", x."reason"
        FROM "extension" x JOIN "set_group" g ON g."groupId" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."number"`,
@@ -50,7 +50,7 @@ export async function activityViews(
   return activities.map((activity) => {
     const release = releaseOf.get(activity.id);
     return {
-      id: activity.id as ActivityId,
+      id: activity.id,
       kind: activity.kind,
       title: activity.title,
       brief: activity.brief,
@@ -87,7 +87,7 @@ function releaseView(
   const reached = chosen ? ofSet.filter((group) => chosen.has(group.groupId)) : ofSet;
   const { state, at } = stateAt(stateOf(release), scheduleOf(activity), now.getTime());
   return {
-    id: release.id as ReleaseId,
+    id: release.id,
     to,
     setName: ofSet[0]?.setName ?? null,
     mode: release.mode,

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import type { ActivityId, CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
+import type { CopyId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { keyedBy, sure } from '@jigsaw/core/lists';
 import { authorsById } from '../course/index.js';
@@ -26,7 +26,7 @@ export class CopyHeads {
   /** What every copy has, whatever its kind, and which other groups' copies of the same the person may look into. */
   async head(person: SignedIn, copyId: CopyId): Promise<CopyHead> {
     const access = await this.gate.enter(person, copyId);
-    const { entered } = await this.gate.enterAll(person, access.release.courseId as CourseId);
+    const { entered } = await this.gate.enterAll(person, access.release.courseId);
     return this.headOf(
       access,
       entered.filter((each) => each.release.id === access.release.id),
@@ -53,9 +53,9 @@ export class CopyHeads {
     const group = copy.groupId === null ? null : (tags.get(copy.groupId) ?? null);
     assert(copy.groupId === null || group, 'a copy of a group has one');
     return {
-      id: copy.id as CopyId,
-      releaseId: release.id as ReleaseId,
-      activityId: activity.id as ActivityId,
+      id: copy.id,
+      releaseId: release.id,
+      activityId: activity.id,
       kind: activity.kind,
       settings: this.kinds.settingsOf(activity) as CopyHead['settings'],
       title: activity.title,
@@ -76,7 +76,7 @@ export class CopyHeads {
           ? []
           : [
               {
-                copyId: sibling.copy.id as CopyId,
+                copyId: sibling.copy.id,
                 group: tag,
                 unread: news(sibling.copy.id).unread,
                 state: sure(progress.get(sibling.copy.id)).state,

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { MarkSeen, RoomItem, SeenAnswer } from '@jigsaw/contract/rooms';
-import type { CopyId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
@@ -25,12 +25,12 @@ export class News {
   ) {}
 
   /** For many copies of one person at once: one query, however many copies and kinds. */
-  async of(accesses: readonly CopyAccess[]): Promise<(copyId: string) => CopyNews> {
+  async of(accesses: readonly CopyAccess[]): Promise<(copyId: CopyId) => CopyNews> {
     const [first] = accesses;
     if (!first) return () => nothing;
     const { sql, lists } = this.itemsOf(accesses);
     const rows = await this.dataSource.query<
-      { copyId: string; unread: number; at: Date; excerpt: string; by: string; authorId: string }[]
+      { copyId: CopyId; unread: number; at: Date; excerpt: string; by: string; authorId: EnrolmentId }[]
     >(
       `WITH item AS (${sql}),
             shown AS (SELECT * FROM item WHERE ${visible}),

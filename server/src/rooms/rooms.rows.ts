@@ -1,10 +1,11 @@
 import { Column, Entity, ForeignKey, PrimaryColumn } from 'typeorm';
+import type { EnrolmentId } from '@jigsaw/core/ids';
 import { EnrolmentRow } from '../course/index.js';
 
 /** How much of one thing somebody has seen: a post, a page up to a revision, a hand-in. */
 @Entity('seen')
 export class SeenRow {
-  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: string;
+  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: EnrolmentId;
   /** The thing's own id, whatever its kind; what is gone is simply never asked for. */
   @PrimaryColumn('uuid') subjectId!: string;
   @Column('int') version!: number;

@@ -4,7 +4,7 @@ import type { Progress } from '@jigsaw/contract/release';
 import type { LockedItem, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
-import type { CopyId, CourseId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { groupedBy, sure } from '@jigsaw/core/lists';
 import { explain } from '@jigsaw/core/release';
 import { courseOf } from '../course/index.js';
@@ -33,12 +33,16 @@ export class RoomsService {
     const { viewer, entered, listed } = await this.gate.enterAll(person, courseId);
     const { manager } = this.dataSource;
     const isStaff = may(viewer.role, 'read-course');
-    const groupIds = isStaff
-      ? await this.groupIdsFor(viewer)
-      : viewer.groups.map((group) => group.groupId as string);
+    const groupIds = isStaff ? await this.groupIdsFor(viewer) : viewer.groups.map((group) => group.groupId);
     const tags = await groupTags(manager, groupIds);
     const members = await manager.query<
-      { groupId: string; enrolmentId: EnrolmentId; name: string; reading: string | null; isLeader: boolean }[]
+      {
+        groupId: GroupId;
+        enrolmentId: EnrolmentId;
+        name: string;
+        reading: string | null;
+        isLeader: boolean;
+      }[]
     >(
       `SELECT s."groupId", p."enrolmentId", p."name", p."reading", s."isLeader"
          FROM "seat" s JOIN "present_student" p ON p."enrolmentId" = s."enrolmentId"
@@ -59,7 +63,7 @@ export class RoomsService {
     const news = await this.news.of(shown);
     const marked = await this.marks.copiesWithMarkFor(viewer.enrolmentId);
     const itemsOf = groupedBy(shown, (access) => access.copy.groupId);
-    const items = (groupId: string | null) =>
+    const items = (groupId: GroupId | null) =>
       (itemsOf.get(groupId) ?? [])
         .map((access) =>
           itemOf(
@@ -112,7 +116,7 @@ export class RoomsService {
   }
 
   /** Whose rooms staff may look into: those of all groups, or of the groups they look after. */
-  private async groupIdsFor({ courseId, seesOnlyLed, leads }: Viewer): Promise<string[]> {
+  private async groupIdsFor({ courseId, seesOnlyLed, leads }: Viewer): Promise<GroupId[]> {
     if (seesOnlyLed) return [...leads];
     const sets = await setsOfCourse(this.dataSource.manager, courseId);
     const rows = await groupsOfSets(
@@ -131,8 +135,8 @@ function itemOf(
 ): RoomItem {
   const { copy, release, activity, extension, decision } = access;
   return {
-    copyId: copy.id as CopyId,
-    releaseId: release.id as ReleaseId,
+    copyId: copy.id,
+    releaseId: release.id,
     kind: activity.kind,
     title: activity.title,
     points: activity.points === null ? null : plainDecimal(activity.points),

@@ -63,5 +63,5 @@ async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Promise<Rea
 function cellText(cell: unknown): string {
   if (cell === null || cell === undefined) return '';
   if (cell instanceof Date) return cell.toISOString().slice(0, 10);
-  return String(cell);
+  return typeof cell === 'string' ? cell : JSON.stringify(cell); // a number, or whether something is so
 }

@@ -19,7 +19,7 @@ import { fold } from '@jigsaw/core/text';
 import { isArchive, readArchive } from './archive.js';
 import { writeBundle, writeCsv } from './classFile.js';
 
-const id = <Kind>(name: string) => name as Kind;
+const id = <Kind extends string>(name: string): Kind => name as Kind; // eslint-disable-line @typescript-eslint/no-unnecessary-type-parameters
 const course = {
   id: id<CourseId>('c'),
   code: 'FER 220',

@@ -10,7 +10,7 @@ import type {
   PreviewRequest,
   PreviewRowView,
 } from '@jigsaw/contract/roster';
-import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster } from '@jigsaw/core/roster';
 import type { Table } from '@jigsaw/core/files';
@@ -182,7 +182,7 @@ export class ImportService {
         const unmakeable = sayLacking(lacking);
         if (unmakeable !== null) throw problems.invalidInput(unmakeable);
         const sectionsName = source.kind === 'registrar' ? source.setName : 'Sections';
-        const onNewGroups = (setId: string) => this.hearers.groupsMade({ manager, now, setId, by: you });
+        const onNewGroups = (setId: GroupSetId) => this.hearers.groupsMade({ manager, now, setId, by: you });
         const sets = await makeGroups(
           { manager, making: this.making, courseId, sectionsName, now, onNewGroups },
           lacking,

@@ -1,5 +1,5 @@
 import type { EntityManager } from 'typeorm';
-import type { GroupId } from '@jigsaw/core/ids';
+import type { GroupId, CourseId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, sure } from '@jigsaw/core/lists';
 import type { BundleClass } from '@jigsaw/core/files';
 import type { KnownSet, KnownSets, LackingGroups } from '@jigsaw/core/roster';
@@ -13,10 +13,10 @@ interface KnownGroup {
   readonly name: string;
   readonly sourceId: string | null;
 }
-const asKnown = ({ id, name, sourceId }: GroupRow): KnownGroup => ({ id: id as GroupId, name, sourceId });
+const asKnown = ({ id, name, sourceId }: GroupRow): KnownGroup => ({ id: id, name, sourceId });
 
 interface StoredSet {
-  readonly id: string;
+  readonly id: GroupSetId;
   readonly name: string;
   readonly isExclusive: boolean;
   readonly isSynchronised: boolean;
@@ -27,7 +27,7 @@ interface StoredSet {
  * rename it; by its name where it has none yet. */
 export async function readSets(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   classes: readonly BundleClass[] = [],
 ): Promise<KnownSets> {
   const sets = (await setsOfCourse(manager, courseId)).filter(
@@ -72,12 +72,12 @@ function knownSet({ isExclusive, groups }: StoredSet, listed: readonly BundleCla
 interface Making {
   readonly manager: EntityManager;
   readonly making: SetMaking;
-  readonly courseId: string;
+  readonly courseId: CourseId;
   /** What a set of sections is called, if there is none yet. */
   readonly sectionsName: string;
   readonly now: Date;
   /** Hears of a set that was there before and has new groups now. */
-  readonly onNewGroups: (setId: string) => Promise<void>;
+  readonly onNewGroups: (setId: GroupSetId) => Promise<void>;
 }
 
 /** Makes the groups that a class file names and the course lacks, with their sets; remembers by which id the registrar knows a section.
@@ -122,18 +122,15 @@ export async function makeGroups(
       isExclusive: before?.isExclusive ?? isExclusive,
       groupOf: new Map([
         ...(before?.groupOf ?? []),
-        ...made.map((each) => [fold(each.name), each.id as GroupId] as const),
+        ...made.map((each) => [fold(each.name), each.id] as const),
       ]),
-      nameOf: new Map([
-        ...(before?.nameOf ?? []),
-        ...made.map((each) => [each.id as GroupId, each.name] as const),
-      ]),
+      nameOf: new Map([...(before?.nameOf ?? []), ...made.map((each) => [each.id, each.name] as const)]),
     });
   }
   return sets;
 }
 
-async function findSet(manager: EntityManager, courseId: string, set: string | null): Promise<string> {
+async function findSet(manager: EntityManager, courseId: CourseId, set: string | null): Promise<GroupSetId> {
   const sets = (await setsOfCourse(manager, courseId)).filter(
     (each) => each.putAwayAt === null || each.isSynchronised,
   );

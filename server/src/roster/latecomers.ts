@@ -1,5 +1,5 @@
 import type { EntityManager } from 'typeorm';
-import type { GroupId } from '@jigsaw/core/ids';
+import type { GroupId, CourseId } from '@jigsaw/core/ids';
 import type { EntryChange, Roster, RosterChange } from '@jigsaw/core/roster';
 import { seatsForLatecomers } from '../placing/index.js';
 
@@ -7,7 +7,7 @@ import { seatsForLatecomers } from '../placing/index.js';
  * @returns the change, and how many seats were given. */
 export async function seatLatecomers(
   manager: EntityManager,
-  courseId: string,
+  courseId: CourseId,
   roster: Roster,
   change: RosterChange,
 ): Promise<{ readonly change: RosterChange; readonly seated: number }> {

@@ -28,7 +28,7 @@ export class Registrar {
   /** What somebody with this address teaches.
    * @throws Problem registrar-away, with a sentence for people. */
   async coursesOf(teacher: string): Promise<RegistrarCourses> {
-    const bytes = await this.fetch(`/courses.json?${new URLSearchParams({ teacher })}`);
+    const bytes = await this.fetch(`/courses.json?${new URLSearchParams({ teacher }).toString()}`);
     try {
       return Courses.parse(JSON.parse(new TextDecoder().decode(bytes))).courses;
     } catch {

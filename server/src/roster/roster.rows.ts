@@ -1,4 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { CourseId, PersonId, RosterChangeId } from '@jigsaw/core/ids';
 import type { RosterChange } from '@jigsaw/core/roster';
 import { CourseRow } from '../course/index.js';
 import { PersonRow } from '../identity/index.js';
@@ -15,9 +16,9 @@ export type RosterChangeKind =
   `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'rename-attribute', 'undo')`,
 )
 export class RosterChangeRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
-  @ForeignKey(() => PersonRow) @Column('uuid') actorId!: string;
+  @PrimaryColumn('uuid') id!: RosterChangeId;
+  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: CourseId;
+  @ForeignKey(() => PersonRow) @Column('uuid') actorId!: PersonId;
   @Column('timestamptz') at!: Date;
   @Column('text') kind!: RosterChangeKind;
   @Column('jsonb') change!: RosterChange;

@@ -4,7 +4,7 @@ import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
 import type { ChooseKind, RosterAttributes, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseView } from '@jigsaw/contract/course';
-import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, PersonId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import { invitation, message } from '@jigsaw/core/mail';
 import { sortName } from '@jigsaw/core/course';
@@ -110,7 +110,7 @@ export class RosterService {
     await this.viewers.staff(person, courseId, 'manage-roster');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const { code, title, timeZone } = await courseOf(manager, courseId);
-      const rows = await manager.query<{ personId: string }[]>(
+      const rows = await manager.query<{ personId: PersonId }[]>(
         `SELECT "personId" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid[] IS NULL OR "enrolmentId" = ANY($2))`,
         [courseId, enrolmentIds],
       );
@@ -151,7 +151,7 @@ export class RosterService {
     await this.viewers.staff(person, courseId, 'write-to-people');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const { code } = await courseOf(manager, courseId);
-      const people = await manager.query<{ personId: string; toName: string; toAddress: string }[]>(
+      const people = await manager.query<{ personId: PersonId; toName: string; toAddress: string }[]>(
         `SELECT "personId", "name" AS "toName", "email" AS "toAddress" FROM "course_person"
           WHERE "courseId" = $1 AND "leftAt" IS NULL AND "enrolmentId" = ANY($2) ORDER BY "name"`,
         [courseId, enrolmentIds],
@@ -193,7 +193,7 @@ export class RosterService {
     enrolmentId: EnrolmentId | null,
   ): Promise<SignInLinks> {
     await this.viewers.staff(person, courseId, 'manage-roster');
-    const rows = await this.dataSource.query<{ personId: string }[]>(
+    const rows = await this.dataSource.query<{ personId: PersonId }[]>(
       `SELECT "personId" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "enrolmentId" = $2)`,
       [courseId, enrolmentId],
     );
@@ -210,11 +210,11 @@ export class RosterService {
     );
     const groupsOf = groupedBy(groups, (group) => group.setId);
     return shown.map((set) => ({
-      id: set.id as GroupSetId,
+      id: set.id,
       name: set.name,
       isExclusive: set.isExclusive,
       groups: (groupsOf.get(set.id) ?? []).map(({ id, number, name }) => ({
-        id: id as GroupId,
+        id: id,
         number,
         name,
       })),

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { RosterAct, RosterChanged, RosterChangeList, RosterChangeView } from '@jigsaw/contract/roster';
 import { sameAddress } from '@jigsaw/core/course';
-import type { CourseId, EnrolmentId, GroupId, RosterChangeId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupId, RosterChangeId, GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
 import { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, sayFault } from '@jigsaw/core/roster';
@@ -140,7 +140,7 @@ export class RosterChanges {
       async (roster, { manager }) => {
         const groups = [...known(roster, keep).groups, ...known(roster, other).groups];
         // Where one may be in several groups, each stands for itself.
-        const sets = await manager.query<{ id: GroupId; setId: string }[]>(
+        const sets = await manager.query<{ id: GroupId; setId: GroupSetId }[]>(
           `SELECT "groupId" AS "id", CASE WHEN "isExclusive" THEN "setId" ELSE "groupId" END AS "setId"
              FROM "set_group" WHERE "groupId" = ANY($1)`,
           [groups],
@@ -287,7 +287,7 @@ function viewOf(row: RosterChangeRow, by: string, now: Roster): RosterChangeView
     .slice(0, namesShown)
     .flatMap((each) => (each.kind === 'set' ? (now.get(each.enrolmentId)?.name ?? []) : each.entry.name));
   return {
-    id: row.id as RosterChangeId,
+    id: row.id,
     kind: row.kind,
     at: row.at.toISOString(),
     by,

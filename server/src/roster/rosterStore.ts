@@ -1,6 +1,6 @@
 import type { EntityManager } from 'typeorm';
 import { sameAddress } from '@jigsaw/core/course';
-import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId, CourseId, PersonId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { EntryChange, Roster, RosterChange, RosterEntry } from '@jigsaw/core/roster';
 import {
@@ -17,7 +17,7 @@ import type { Memberships } from '../placing/index.js';
 import { isStillReferredTo } from '../platform/databaseErrors.js';
 
 /** The whole roster of a course, those who left included, in one query. */
-export async function readEntries(manager: EntityManager, courseId: string): Promise<Roster> {
+export async function readEntries(manager: EntityManager, courseId: CourseId): Promise<Roster> {
   const rows = await manager.query<
     (Omit<RosterEntry, 'groups'> & { enrolmentId: EnrolmentId; groups: GroupId[] | null })[]
   >(
@@ -34,7 +34,7 @@ export async function readEntries(manager: EntityManager, courseId: string): Pro
 
 interface Writing {
   readonly manager: EntityManager;
-  readonly courseId: string;
+  readonly courseId: CourseId;
   readonly actorId: string;
   readonly now: Date;
   readonly people: PeopleService;
@@ -106,7 +106,7 @@ async function readdress(
   change: RosterChange,
   before: Roster,
 ): Promise<void> {
-  const isElsewhere = (personId: string) => isEnrolledElsewhere(manager, personId, courseId);
+  const isElsewhere = (personId: PersonId) => isEnrolledElsewhere(manager, personId, courseId);
   for (const each of change) {
     if (each.kind !== 'set' || each.to.email === undefined) continue;
     const was = sure(before.get(each.enrolmentId));
@@ -180,7 +180,7 @@ async function removeAll({ manager, memberships }: Writing, removals: readonly R
 }
 
 /** Whose own view of the course a change may alter: of a value that staff keep about somebody, that person hears nothing. */
-export const peopleTouched = (change: RosterChange): string[] =>
+export const peopleTouched = (change: RosterChange): EnrolmentId[] =>
   change.flatMap((each) =>
     each.kind !== 'set' ||
     each.to.groups !== undefined ||
@@ -191,7 +191,7 @@ export const peopleTouched = (change: RosterChange): string[] =>
   );
 
 /** Everyone whose places a change touches: their groups' pages change with it. */
-export const groupsTouched = (change: RosterChange): string[] => [
+export const groupsTouched = (change: RosterChange): GroupId[] => [
   ...new Set(
     change.flatMap((each: EntryChange) =>
       each.kind === 'set' ? [...(each.from.groups ?? []), ...(each.to.groups ?? [])] : [...each.entry.groups],

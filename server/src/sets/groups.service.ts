@@ -199,7 +199,7 @@ export class GroupsService {
 interface ChangedGroups {
   readonly subjectId: string;
   readonly facts: Record<string, unknown>;
-  readonly groupIds: readonly string[];
+  readonly groupIds: readonly GroupId[];
 }
 
 /** Tells the groups and all staff; where students choose, everybody, since they see names and places. */

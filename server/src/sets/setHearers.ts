@@ -1,12 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import type { GroupRow, GroupSetRow } from './sets.rows.js';
 
 export interface MadeGroups {
   readonly manager: EntityManager;
   readonly now: Date;
-  readonly setId: string;
+  readonly setId: GroupSetId;
   /** Who of the course made them. */
   readonly by: EnrolmentId;
 }

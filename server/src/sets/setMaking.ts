@@ -7,7 +7,7 @@ import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
-import type { CourseId, GroupId } from '@jigsaw/core/ids';
+import type { CourseId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { namesFor, sizesByCount, sizesBySize } from '@jigsaw/core/sets';
 import { groupRows } from './lookups.js';
@@ -90,14 +90,14 @@ export class SetMaking {
     );
     return {
       set,
-      copyByGroup: new Map(groups.map((group, at) => [group.id as GroupId, sure(copies[at]).id as GroupId])),
+      copyByGroup: new Map(groups.map((group, at) => [group.id, sure(copies[at]).id])),
     };
   }
 
   /** A set at the end of the course's, without groups. */
   async add(
     { manager, now }: Pick<Work, 'manager' | 'now'>,
-    courseId: string,
+    courseId: CourseId,
     set: NewSet,
   ): Promise<GroupSetRow> {
     const id = newId<'group-set'>();
@@ -109,7 +109,7 @@ export class SetMaking {
   /** Groups of a set, numbered on from those that it has unless they say their number. */
   async addGroups(
     { manager }: Pick<Work, 'manager'>,
-    setId: string,
+    setId: GroupSetId,
     groups: readonly NewGroup[],
   ): Promise<GroupRow[]> {
     if (groups.length === 0) return [];

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { BoardGroup, GroupSetView } from '@jigsaw/contract/sets';
-import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { GroupId, GroupSetId, CourseId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import { groupRows } from './lookups.js';
@@ -19,7 +19,7 @@ export class SetViews {
 
   /** The sets of a course in their order; one query.
    * @param also one that is shown even if it is put away. */
-  async all(manager: EntityManager, courseId: string, also: string | null = null): Promise<GroupSetView[]> {
+  async all(manager: EntityManager, courseId: CourseId, also: string | null = null): Promise<GroupSetView[]> {
     const rows = await manager.query<(GroupSetRow & { groupCount: number; unplaced: number })[]>(
       `SELECT s.*, (SELECT count(*)::int FROM "course_group" g WHERE g."setId" = s."id") AS "groupCount",
               ${this.unplacedSql('s."id"', 's."courseId"')} AS "unplaced"
@@ -30,7 +30,7 @@ export class SetViews {
     return rows.map((row) => setView(row, row.groupCount, row.unplaced));
   }
 
-  async one(manager: EntityManager, courseId: string, setId: string): Promise<GroupSetView> {
+  async one(manager: EntityManager, courseId: CourseId, setId: GroupSetId): Promise<GroupSetView> {
     const set = (await this.all(manager, courseId, setId)).find((each) => each.id === setId);
     assert(set, 'a set of the course is among its sets');
     return set;
@@ -38,7 +38,7 @@ export class SetViews {
 }
 
 export const setView = (set: GroupSetRow, groupCount: number, unplaced: number): GroupSetView => ({
-  id: set.id as GroupSetId,
+  id: set.id,
   name: set.name,
   capacity: set.capacity,
   groupCount,
@@ -58,7 +58,7 @@ export const setView = (set: GroupSetRow, groupCount: number, unplaced: number):
 
 /** Groups with the staff who look after each; one query for all. */
 export async function groupViews(manager: EntityManager, groups: readonly GroupRow[]): Promise<BoardGroup[]> {
-  const rows = await manager.query<(BoardGroup['leads'][number] & { groupId: string })[]>(
+  const rows = await manager.query<(BoardGroup['leads'][number] & { groupId: GroupId })[]>(
     `SELECT l."groupId", l."enrolmentId", p."name"
        FROM "group_lead" l JOIN "course_person" p ON p."enrolmentId" = l."enrolmentId"
       WHERE l."groupId" = ANY($1) AND p."leftAt" IS NULL ORDER BY p."name"`,
@@ -66,7 +66,7 @@ export async function groupViews(manager: EntityManager, groups: readonly GroupR
   );
   const leadsOf = groupedBy(rows, (row) => row.groupId);
   return groups.map((group) => ({
-    id: group.id as GroupId,
+    id: group.id,
     number: group.number,
     name: group.name,
     capacity: group.capacity,
@@ -77,5 +77,5 @@ export async function groupViews(manager: EntityManager, groups: readonly GroupR
   }));
 }
 
-export const groupsOfSet = async (manager: EntityManager, setId: string): Promise<BoardGroup[]> =>
+export const groupsOfSet = async (manager: EntityManager, setId: GroupSetId): Promise<BoardGroup[]> =>
   groupViews(manager, await groupRows(manager, setId));

@@ -1,4 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId, PersonId } from '@jigsaw/core/ids';
 import type { DealRule, SignUpSettings } from '@jigsaw/contract/sets';
 import { PersonRow } from '../identity/index.js';
 import { CourseRow, EnrolmentRow } from '../course/index.js';
@@ -8,8 +9,8 @@ import { CourseRow, EnrolmentRow } from '../course/index.js';
 @Check('group_set_latecomers', `"latecomers" IN ('leave', 'smallest')`)
 @Index('group_set_of_sections_once', ['courseId'], { unique: true, where: `"isSynchronised"` })
 export class GroupSetRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: string;
+  @PrimaryColumn('uuid') id!: GroupSetId;
+  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: CourseId;
   @Column('text') name!: string;
   @Column('int') position!: number;
   @Column('int', { nullable: true }) capacity!: number | null;
@@ -34,7 +35,7 @@ export class GroupSetRow {
   /** What its deals are to bring about, in order. */
   @Column('jsonb', { default: [] }) rules!: DealRule[];
   /** Its groups are expert tables: each takes people of the different groups of this set. */
-  @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) homeSetId!: string | null;
+  @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) homeSetId!: GroupSetId | null;
   @Column('int', { default: 1 }) version!: number;
   @Column('timestamptz') createdAt!: Date;
 }
@@ -42,8 +43,8 @@ export class GroupSetRow {
 @Entity('course_group')
 @Index('group_number_once', ['setId', 'number'], { unique: true })
 export class GroupRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: string;
+  @PrimaryColumn('uuid') id!: GroupId;
+  @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: GroupSetId;
   /** Never given out again in its set: the emblem hangs on it. */
   @Column('int') number!: number;
   @Column('text') name!: string;
@@ -60,11 +61,11 @@ export class GroupRow {
 /** Staff who look after a group without being its members. */
 @Entity('group_lead')
 export class GroupLeadRow {
-  @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: string;
+  @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: GroupId;
   @ForeignKey(() => EnrolmentRow)
   @PrimaryColumn('uuid')
   @Index('group_lead_by_enrolment')
-  enrolmentId!: string;
+  enrolmentId!: EnrolmentId;
   @Column('timestamptz') since!: Date;
-  @ForeignKey(() => PersonRow) @Column('uuid') namedBy!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') namedBy!: PersonId;
 }

@@ -40,7 +40,7 @@ export class SetsService {
     });
     return {
       sets: await this.views.all(manager, courseId),
-      putAway: putAway.map((set) => ({ id: set.id as GroupSetId, name: set.name })),
+      putAway: putAway.map((set) => ({ id: set.id, name: set.name })),
       students: await countStudents(manager, courseId),
     };
   }
@@ -107,7 +107,7 @@ export class SetsService {
   /** Rules name students and sets of their own course. */
   private async refuseStrangers(
     manager: EntityManager,
-    courseId: string,
+    courseId: CourseId,
     rules: readonly DealRule[],
   ): Promise<void> {
     const students = [...new Set(rules.flatMap((rule) => ('students' in rule ? rule.students : [])))];

@@ -1,5 +1,6 @@
 import type { EntityManager } from 'typeorm';
 import type { GroupTag } from '@jigsaw/contract/sets';
+import type { GroupId } from '@jigsaw/core/ids';
 
 /** Groups as they are shown beside work: by number and name, in the order of their sets. */
 export async function groupTags(
@@ -24,7 +25,7 @@ export interface GroupForMembers {
 
 export async function groupsForMembers(
   manager: EntityManager,
-  groupIds: readonly string[],
+  groupIds: readonly GroupId[],
 ): Promise<ReadonlyMap<string, GroupForMembers>> {
   const rows = await manager.query<(GroupForMembers & { id: string })[]>(
     `SELECT g."id", g."motto", CASE WHEN s."isDescriptionShown" THEN s."description" ELSE '' END AS "about",

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Progress } from '@jigsaw/contract/release';
 import { WikiSettings } from '@jigsaw/contract/wiki';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
 import { wikiFacts } from '@jigsaw/core/wiki';
 import { countWords, plainText } from '@jigsaw/core/text';
 import { newId } from '../platform/ids.js';
@@ -11,8 +11,8 @@ import { Kinds, onTime } from '../release/index.js';
 import { WikiPageRow, WikiRevisionRow } from './wiki.rows.js';
 
 export interface WriterFigures {
-  readonly copyId: string;
-  readonly authorId: string;
+  readonly copyId: CopyId;
+  readonly authorId: EnrolmentId;
   readonly name: string;
   readonly isStudent: boolean;
   readonly revisions: number;

@@ -1,4 +1,5 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { CopyId, EnrolmentId, PageId } from '@jigsaw/core/ids';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { CopyRow } from '../release/index.js';
 import { EnrolmentRow } from '../course/index.js';
@@ -6,11 +7,11 @@ import { EnrolmentRow } from '../course/index.js';
 @Entity('wiki_page')
 @Index('wiki_page_by_copy', ['copyId', 'createdAt'])
 export class WikiPageRow {
-  @PrimaryColumn('uuid') id!: string;
-  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: string;
+  @PrimaryColumn('uuid') id!: PageId;
+  @ForeignKey(() => CopyRow) @Column('uuid') copyId!: CopyId;
   /** The number of its newest revision. */
   @Column('int') revision!: number;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid') createdBy!: string;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') createdBy!: EnrolmentId;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
 }
@@ -19,7 +20,7 @@ export class WikiPageRow {
 @Entity('wiki_revision')
 @Index('wiki_revision_by_author', ['authorId'])
 export class WikiRevisionRow {
-  @ForeignKey(() => WikiPageRow) @PrimaryColumn('uuid') pageId!: string;
+  @ForeignKey(() => WikiPageRow) @PrimaryColumn('uuid') pageId!: PageId;
   @PrimaryColumn('int') number!: number;
   @Column('text') title!: string;
   @Column('jsonb') text!: RichTextNode;
@@ -28,6 +29,6 @@ export class WikiRevisionRow {
   /** Words put in and taken out against the revision before. */
   @Column('int') added!: number;
   @Column('int') removed!: number;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid') authorId!: string;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') authorId!: EnrolmentId;
   @Column('timestamptz') savedAt!: Date;
 }

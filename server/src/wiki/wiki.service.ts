@@ -11,7 +11,7 @@ import type {
   SavePage,
   WikiView,
 } from '@jigsaw/contract/wiki';
-import type { CopyId, PageId } from '@jigsaw/core/ids';
+import type { CopyId, PageId, EnrolmentId } from '@jigsaw/core/ids';
 import { mayAct } from '@jigsaw/core/release';
 import { countWords, emptyText, plainText } from '@jigsaw/core/text';
 import type { WikiAct } from '@jigsaw/core/wiki';
@@ -47,7 +47,7 @@ export class WikiService {
         words: number;
         revision: number;
         savedAt: Date;
-        authorId: string;
+        authorId: EnrolmentId;
         takenOutAt: Date | null;
       }[]
     >(
@@ -226,7 +226,7 @@ export class WikiService {
       access.viewer.enrolmentId,
     );
     return {
-      id: page.id as PageId,
+      id: page.id,
       title: current.title,
       text: current.text,
       words: current.words,
@@ -261,7 +261,7 @@ function lineOf(revision: WikiRevisionRow, author: Awaited<ReturnType<typeof aut
   return { number, title, author: author(authorId), savedAt: savedAt.toISOString(), words, added, removed };
 }
 
-async function pageOf(manager: EntityManager, copyId: string, pageId: string): Promise<WikiPageRow> {
+async function pageOf(manager: EntityManager, copyId: CopyId, pageId: PageId): Promise<WikiPageRow> {
   const page = await manager.findOneBy(WikiPageRow, { id: pageId, copyId });
   if (!page) throw problems.notFound();
   return page;

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it } from '@jest/globals';
+import { beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { act, renderHook } from '@testing-library/react';
 import { z } from 'zod';
 import { readStored, store, useStored } from './index.js';
@@ -23,8 +23,11 @@ describe('what a browser keeps', () => {
 
   it('stays as it was when there is no room, and says so', () => {
     expect(store('names', ['Crock'])).toBe(true);
-    const full = { ...localStorage, setItem: () => { throw new DOMException('full', 'QuotaExceededError'); } }; // prettier-ignore
-    expect(store('names', ['Tun'], full)).toBe(false);
+    const noRoom = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    expect(store('names', ['Tun'])).toBe(false);
+    noRoom.mockRestore();
     expect(readStored('names', Names)).toEqual(['Crock']);
   });
 

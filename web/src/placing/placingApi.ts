@@ -59,8 +59,8 @@ const placingApi = boardApi.injectEndpoints({
       responseSchema: PlaceResult,
       // What is shown beside the Board is in the answer; the rest is asked for when somebody looks at it.
       invalidatesTags: ['Roster', 'Room', 'Gradebook'],
-      onQueryStarted: async ({ setId, place }, { dispatch, getState, queryFulfilled }) => {
-        const shown = dispatch(
+      onQueryStarted: async ({ setId, place }, api) => {
+        const shown = api.dispatch(
           boardApi.util.updateQueryData('readBoard', setId, (board) => {
             const before = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
             const applied = apply(before, place, board.set.isExclusive);
@@ -74,14 +74,14 @@ const placingApi = boardApi.injectEndpoints({
           }),
         );
         try {
-          const { data } = await queryFulfilled;
-          for (const change of countsAfter(setId, data, getState() as never)) dispatch(change);
+          const { data } = await api.queryFulfilled;
+          for (const change of countsAfter(setId, data, api.getState() as never)) api.dispatch(change);
         } catch (failure) {
           shown.undo();
           const error = (failure as { error?: unknown }).error;
           const current = BoardView.safeParse(problemOf(error).current);
           if (isProblem(error, 'stale-write') && current.success)
-            void dispatch(boardApi.util.upsertQueryData('readBoard', setId, current.data));
+            void api.dispatch(boardApi.util.upsertQueryData('readBoard', setId, current.data));
         }
       },
     }),
