@@ -14,6 +14,8 @@ export type {
   ReleaseState,
   Schedule,
 } from './facts.js';
+export { hearersOfAudience, hearersOfCopy } from './hearers.js';
+export type { Hearers } from './hearers.js';
 export { mayAct } from './kindRules.js';
 export type { KindFacts } from './kindFacts.js';
 export type { KindRules } from './kindRules.js';

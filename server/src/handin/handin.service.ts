@@ -321,8 +321,12 @@ export class HandInService {
   }
 
   private about(person: SignedIn, { access, rules }: Entered) {
-    const hearers = rules.by === 'student' ? { groupIds: [] } : hearersOf(access); // teammates have no part in it, and hear nothing
-    return { courseId: access.release.courseId, actorId: person.id, subjectId: access.copy.id, ...hearers };
+    return {
+      courseId: access.release.courseId,
+      actorId: person.id,
+      subjectId: access.copy.id,
+      ...hearersOf(access, ownerOf({ access, rules })),
+    };
   }
 }
 

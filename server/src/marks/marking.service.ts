@@ -115,7 +115,7 @@ export class MarkingService {
         actorId: person.id,
         subjectId: copyId,
         facts: { unit, students: work.credited.length, groupMark: unitMark(sheet) },
-        ...hearersOf(access),
+        ...hearersOf(access, unit === 'group' ? null : unit),
       });
       return savedOf({ ...marking, sheet: { ...sheet, releasedVersion: version } });
     });
@@ -132,7 +132,7 @@ export class MarkingService {
         actorId: person.id,
         subjectId: copyId,
         facts: { unit, students },
-        ...hearersOf(access),
+        ...hearersOf(access, unit === 'group' ? null : unit),
       });
       return savedOf({ ...marking, sheet: { ...sheet, releasedVersion: null } });
     });

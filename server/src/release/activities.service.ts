@@ -10,6 +10,7 @@ import type {
   CopyActivity,
   EditActivity,
 } from '@jigsaw/contract/release';
+import { hearersOfAudience } from '@jigsaw/core/release';
 import type { ActivityId, CourseId, GroupId, CopyId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { Viewers } from '../course/index.js';
@@ -20,7 +21,6 @@ import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { hearersOfRelease } from './gate.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, ReleaseRow } from './release.rows.js';
 import { activityViews } from './views.js';
@@ -130,7 +130,7 @@ export class ActivitiesService {
         actorId: person.id,
         subjectId: activityId,
         facts: { version: saved.version },
-        ...(release ? hearersOfRelease(release) : {}),
+        ...(release ? hearersOfAudience(release.audience) : {}),
       });
       return saved;
     });

@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
-import type { CopyId, CourseId, GroupId, GroupSetId, ReleaseId } from '@jigsaw/core/ids';
+import type { CopyId, CourseId, GroupId, GroupSetId, ReleaseId, EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import type { Decision, Schedule } from '@jigsaw/core/release';
+import type { Decision, Hearers, Schedule } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
-import { atLeast, decide, isOut as isOutNow, scheduleFor } from '@jigsaw/core/release';
+import { atLeast, decide, hearersOfCopy, isOut as isOutNow, scheduleFor } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
@@ -149,28 +149,12 @@ export const isOut = ({ release, schedule }: CopyAccess, now: Date): boolean =>
 export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =>
   schedule.due === null ? null : new Date(schedule.due);
 
-/** Who may hear that something changed in a copy: its group, or everybody whom a copy for all or a read-along reaches. */
-export function hearersOf({ copy, release }: Pick<CopyAccess, 'copy' | 'release'>): {
-  groupIds: GroupId[];
-  setIds: GroupSetId[];
-  isForAll: boolean;
-} {
-  if (release.mode === 'own' && copy.groupId !== null)
-    return { groupIds: [copy.groupId], setIds: [], isForAll: false };
-  return hearersOfRelease(release);
-}
-
-export function hearersOfRelease({ audience }: Pick<ReleaseRow, 'audience'>): {
-  groupIds: GroupId[];
-  setIds: GroupSetId[];
-  isForAll: boolean;
-} {
-  return {
-    groupIds: audience.include.flatMap((entry) => (entry.kind === 'group' ? [entry.groupId] : [])),
-    setIds: audience.include.flatMap((entry) => (entry.kind === 'set' ? [entry.setId] : [])),
-    isForAll: audience.include.some((entry) => entry.kind === 'class'),
-  };
-}
+/** Who may hear that something changed in a copy.
+ * @param owner whose it is alone, where each student hands in for themselves. */
+export const hearersOf = (
+  { copy, release }: Pick<CopyAccess, 'copy' | 'release'>,
+  owner: EnrolmentId | null = null,
+): Hearers => hearersOfCopy(release, copy.groupId, owner);
 
 /** Acts on one copy take turns from here to the end of the transaction. */
 export const lockCopy = (manager: EntityManager, copyId: CopyId): Promise<unknown> =>

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jigsaw/contract/release';
 import type { ActivityId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
-import { transition } from '@jigsaw/core/release';
+import { hearersOfAudience, transition } from '@jigsaw/core/release';
 import { Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -14,7 +14,6 @@ import { ActivitiesService } from './activities.service.js';
 import { audienceOf } from './audience.js';
 import { Copies } from './copies.js';
 import { stateColumns, stateOf } from './facts.js';
-import { hearersOfRelease } from './gate.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, ReleaseRow } from './release.rows.js';
 
@@ -118,7 +117,7 @@ export class ReleaseService {
       actorId: person.id,
       subjectId: row.id,
       facts: { activityId: activity.id, state: row.state, mode: row.mode, groups: groupIds.length },
-      ...hearersOfRelease(row),
+      ...hearersOfAudience(row.audience),
     });
     return groupIds.length;
   }
@@ -142,11 +141,11 @@ export class ReleaseService {
       await this.refuseReach(manager, activity, to, release.mode);
       if (release.setId !== (to.kind === 'class' ? null : to.setId))
         throw problems.conflict('Make a copy of it to release it to another set.');
-      const before = hearersOfRelease(release);
+      const before = hearersOfAudience(release.audience);
       const row = { ...release, audience: audienceOf(to), outsiders, version: release.version + 1 };
       await manager.save(ReleaseRow, row);
       const groupIds = await this.copies.open(work, activity, row, viewer.enrolmentId);
-      const after = hearersOfRelease(row);
+      const after = hearersOfAudience(row.audience);
       await record({
         type: 'activity.reach-changed',
         courseId: activity.courseId,
@@ -182,7 +181,7 @@ export class ReleaseService {
         actorId: person.id,
         subjectId: release.id,
         facts: { activityId },
-        ...hearersOfRelease(release),
+        ...hearersOfAudience(release.audience),
       });
       return this.activities.view(manager, activity);
     });
