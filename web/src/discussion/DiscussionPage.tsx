@@ -1,5 +1,5 @@
 import { ArrowDown } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView } from '@jigsaw/contract/discussion';
@@ -7,6 +7,7 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../rooms/index.js';
+import { useKey } from '../page/index.js';
 import { Button, Key, Small, useNotice, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
@@ -174,16 +175,7 @@ function Discussion({
   const unread = posts.filter((post) => post.isNew && post.text);
 
   const jump = () => document.getElementById(`post-${unread[0]?.id}`)?.scrollIntoView({ block: 'center' });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const isTyping =
-        event.target instanceof HTMLElement &&
-        event.target.closest('input, textarea, [contenteditable=true]') !== null;
-      if (event.key === 'n' && !isTyping && !event.ctrlKey && !event.metaKey && !event.altKey) jump();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
+  useKey('n', jump);
 
   const drawn = ({ threads }: DiscussionView) =>
     threads.map((thread) => (

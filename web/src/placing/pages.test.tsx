@@ -30,6 +30,29 @@ describe('the Board', () => {
     expect(names(await tray())).toContain('Ada');
   });
 
+  it('shows a second act at once while the first is on its way, and keeps it when the first is refused', async () => {
+    const { user, writes, set } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null, Ben: null, Cho: 'Crock' })),
+    );
+    let answer: (value: unknown) => void = () => undefined;
+    set(placePath, () => new Promise((resolve) => (answer = resolve)));
+    await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await user.keyboard('2');
+    await user.click(within(await tray()).getByRole('row', { name: 'Ben' }));
+    await user.keyboard('2');
+    expect(names(group('Carboy'))).toEqual(['Ada', 'Ben']); // the first is not answered yet
+    expect(screen.getByText('0 of 3 unplaced')).toBeInTheDocument();
+    expect(writes()).toHaveLength(1);
+
+    set(placePath, aPlaceResult(1));
+    answer(new Refusal(503, 'unexpected', 'The room could not be reached. Try again.'));
+    await said('Ben placed in Carboy');
+    expect(names(group('Carboy'))).toEqual(['Ben']);
+    expect(names(await tray())).toEqual(['Ada']);
+    expect(screen.getByText('1 of 3 unplaced')).toBeInTheDocument();
+  });
+
   it('takes two acts back when undo is pressed twice, however slow the answer is', async () => {
     const { user, writes, set } = showPage(
       path,

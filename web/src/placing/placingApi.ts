@@ -44,6 +44,20 @@ function countsAfter(setId: string, { unplaced, toPlace, credited }: PlaceResult
   ];
 }
 
+/** Puts an act on the Board that is shown, before the server has answered; once it is there, or where it does not fit, nothing changes. */
+export const showPlaced = (setId: string, place: Place) =>
+  boardApi.util.updateQueryData('readBoard', setId, (board) => {
+    const before = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
+    const applied = apply(before, place, board.set.isExclusive); // else the server says how it is
+    if (applied.ok)
+      for (const student of board.students) {
+        const seats = sure(applied.placement.get(student.enrolmentId));
+        if (seats !== before.get(student.enrolmentId))
+          student.seats = seats.map((seat) => ({ handIns: 0, ...seat }));
+      }
+    board.set.unplaced = board.students.filter((student) => student.seats.length === 0).length;
+  });
+
 const placingApi = boardApi.injectEndpoints({
   endpoints: (build) => ({
     /** Shown at once; taken back if the server refuses. */
@@ -60,19 +74,7 @@ const placingApi = boardApi.injectEndpoints({
       // What is shown beside the Board is in the answer; the rest is asked for when somebody looks at it.
       invalidatesTags: ['Roster', 'Room', 'Gradebook'],
       onQueryStarted: async ({ setId, place }, api) => {
-        const shown = api.dispatch(
-          boardApi.util.updateQueryData('readBoard', setId, (board) => {
-            const before = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
-            const applied = apply(before, place, board.set.isExclusive);
-            if (!applied.ok) return; // the server says how it is
-            for (const student of board.students) {
-              const seats = sure(applied.placement.get(student.enrolmentId));
-              if (seats !== before.get(student.enrolmentId))
-                student.seats = seats.map((seat) => ({ handIns: 0, ...seat }));
-            }
-            board.set.unplaced = board.students.filter((student) => student.seats.length === 0).length;
-          }),
-        );
+        const shown = api.dispatch(showPlaced(setId, place));
         try {
           const { data } = await api.queryFulfilled;
           for (const change of countsAfter(setId, data, api.getState() as never)) api.dispatch(change);

@@ -1,4 +1,6 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
+import { useDispatch } from 'react-redux';
+import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { z } from 'zod';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import { PlaceRequest } from '@jigsaw/contract/placing';
@@ -6,11 +8,11 @@ import { sure } from '@jigsaw/core/lists';
 import type { Held, Move, Place, Placement } from '@jigsaw/core/placing';
 import { apply, inverse, lead, movesTo, swap } from '@jigsaw/core/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { problemOf } from '../api/index.js';
+import { isProblem, problemOf } from '../api/index.js';
 import { readStored, store } from '../page/index.js';
 import { useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { usePlaceStudentsMutation } from './placingApi.js';
+import { showPlaced, usePlaceStudentsMutation } from './placingApi.js';
 import { capacityOf } from './seating.js';
 import type { Chosen } from './seating.js';
 
@@ -70,7 +72,10 @@ export function useBoard(board: BoardView): BoardActs {
   const { past, future, setPast, setFuture } = useKept(`board ${board.set.id} ${course.enrolmentId}`);
   const [pending, setPending] = useState<Pending | null>(null);
   const [savedAt, setSavedAt] = useState<number | null>(null);
-  const line = useRef<Promise<unknown>>(Promise.resolve()); // acts reach the server in the order in which they were done
+  const dispatch = useDispatch<ThunkDispatch<never, unknown, UnknownAction>>();
+  // Acts are shown at once, and reach the server in the order in which they were done.
+  const line = useRef<Promise<unknown>>(Promise.resolve());
+  const waiting = useRef(new Set<Place>());
 
   const onTheWay = useRef(new WeakSet<Done>()); // taken back, or being so
 
@@ -87,20 +92,25 @@ export function useBoard(board: BoardView): BoardActs {
       more: { why?: string; credit?: 'joins' | 'taken-back' } = {},
       onRefused: () => void = () => undefined,
     ) => {
+      const shown = dispatch(showPlaced(setId, place));
+      waiting.current.add(place);
       line.current = line.current
         .then(() => send({ setId, place, ...more }).unwrap())
+        .finally(() => waiting.current.delete(place))
         .then(
           () => {
             setSavedAt(Date.now());
             onDone();
           },
           (error: unknown) => {
+            if (!isProblem(error, 'stale-write')) shown.undo(); // else the Board was put in its place as it is
+            for (const each of waiting.current) dispatch(showPlaced(setId, each));
             onRefused();
             notice(problemOf(error).detail);
           },
         );
     },
-    [send, setId, notice],
+    [send, dispatch, setId, notice],
   );
 
   const doNow = (done: Done) => {

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { groupNumberTyped } from '@jigsaw/core/placing';
+import { useKeys } from '../page/index.js';
 
 const pauseMs = 600;
 
@@ -71,15 +72,6 @@ export function useBoardKeys(keys: Keys): string {
     if (event.key.toLowerCase() === 'l') act(keys.onLead);
     if (event.key.toLowerCase() === 'd') act(keys.onDeal);
   };
-  const latest = useRef(onKeyDown);
-  useEffect(() => {
-    latest.current = onKeyDown;
-  });
-  useEffect(() => {
-    // Before the lists hear of it: they would take a letter for the start of a name.
-    const hear = (event: KeyboardEvent) => latest.current(event);
-    window.addEventListener('keydown', hear, true);
-    return () => window.removeEventListener('keydown', hear, true);
-  }, []);
+  useKeys(onKeyDown);
   return typed;
 }

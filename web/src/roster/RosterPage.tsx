@@ -1,5 +1,5 @@
 import { Download, History, Mail, RefreshCw, Upload, UserPlus } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
@@ -18,6 +18,7 @@ import {
   useNotice,
   Waiting,
 } from '../look/index.js';
+import { useKey } from '../page/index.js';
 import { useInviteMutation } from '../mail/index.js';
 import { useCourse } from '../course/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
@@ -306,17 +307,7 @@ function FindPeople({
   readonly onChange: (value: string) => void;
 }) {
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const focus = (event: KeyboardEvent) => {
-      const isTyping =
-        event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable]');
-      if (event.key !== '/' || isTyping) return;
-      event.preventDefault();
-      input.current?.focus();
-    };
-    window.addEventListener('keydown', focus);
-    return () => window.removeEventListener('keydown', focus);
-  }, []);
+  useKey('/', () => input.current?.focus());
   return (
     <FindField
       label="Find people"

@@ -7,6 +7,7 @@ import { ProblemStrip } from '../api/index.js';
 import { Empty, ProductMark, Waiting } from '../look/index.js';
 import { useListCoursesQuery, useCourse, useReadFiguresQuery } from '../course/index.js';
 import { PersonMenu } from './PersonMenu.js';
+import { stationOf } from './stations.js';
 import { Track } from './Track.js';
 
 const Frame = styled.div`
@@ -108,19 +109,6 @@ function skipToWork(): void {
   work?.focus();
 }
 
-const stationNames: Readonly<Record<string, string>> = {
-  people: 'People',
-  groups: 'Groups',
-  release: 'Release',
-  rooms: 'Rooms',
-  marks: 'Marks',
-  due: 'Due',
-  room: 'Room',
-  'my-marks': 'Marks',
-  work: 'Room',
-};
-const stationName = (pathname: string) => stationNames[pathname.split('/')[3] ?? ''] ?? 'Course';
-
 /** The frame of every page of a course: masthead, track, live changes. */
 export function CourseShell() {
   const { courseId = '' } = useParams();
@@ -140,21 +128,23 @@ export function CourseShell() {
       </Empty>
     );
   }
+  const base = `/c/${courseId}`;
+  const here = figures.data && stationOf(pathname.slice(base.length + 1), figures.data);
   return (
     <Frame data-student={course.role === 'student' || undefined}>
-      <title>{`${stationName(pathname)} · ${course.title} · Jigsaw Room`}</title>
+      <title>{`${here?.label ?? 'Course'} · ${course.title} · Jigsaw Room`}</title>
       <Skip type="button" onClick={skipToWork}>
         Skip to the work
       </Skip>
       <Masthead>
-        <Brand to={`/c/${courseId}`}>
+        <Brand to={base}>
           <ProductMark size={30} />
           <span>
             <b>{course.title}</b>
             <small>{[course.code, course.term].filter(Boolean).join(' · ')}</small>
           </span>
         </Brand>
-        {figures.data && <Track base={`/c/${courseId}`} figures={figures.data} />}
+        {figures.data && <Track base={base} figures={figures.data} />}
         <PersonMenu session={session} />
       </Masthead>
       <Suspense fallback={<Waiting what="the page" />}>

@@ -2,14 +2,7 @@ import { Link, useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import type { Figures } from '@jigsaw/contract/track';
 import { seamPath } from '../look/index.js';
-
-interface Station {
-  readonly id: string;
-  readonly path: string;
-  readonly label: string;
-  readonly figure: string;
-  readonly needs: boolean;
-}
+import { stationOf, stationsOf } from './stations.js';
 
 const height = 56;
 const knob = 52;
@@ -133,20 +126,18 @@ function Seam({ side }: { readonly side: 'left' | 'right' }) {
 /** The order of the work is the navigation; each piece says where somebody is needed. */
 export function Track({ base, figures }: { readonly base: string; readonly figures: Figures }) {
   const { pathname } = useLocation();
-  const stations = figures.kind === 'staff' ? staffStations(figures) : studentStations(figures);
-  const here = pathname.slice(base.length + 1).split('/')[0] ?? '';
+  const stations = stationsOf(figures);
+  const here = stationOf(pathname.slice(base.length + 1), figures)?.path;
   return (
     <Nav aria-label="Working order" data-student={figures.kind === 'student' || undefined}>
       {stations.map((station, at) => {
         const ownsLeft = at > 0 && owners[at - 1] === 'right';
         const ownsRight = at < stations.length - 1 && owners[at] === 'left';
-        const isHere =
-          station.id === here || (here === 'work' && (station.id === 'room' || station.id === 'rooms'));
         return (
           <Piece
-            key={station.id}
+            key={station.path}
             to={`${base}/${station.path}`}
-            aria-current={isHere ? 'page' : undefined}
+            aria-current={station.path === here ? 'page' : undefined}
             data-owner={ownsLeft || ownsRight || undefined}
           >
             {ownsLeft && <Seam side="left" />}
@@ -158,74 +149,4 @@ export function Track({ base, figures }: { readonly base: string; readonly figur
       })}
     </Nav>
   );
-}
-
-const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
-
-function staffStations({
-  enrolled,
-  unplaced,
-  live,
-  drafts,
-  rooms,
-  unread,
-  toMark,
-}: Extract<Figures, { kind: 'staff' }>): Station[] {
-  return [
-    { id: 'people', path: 'people', label: 'People', figure: `${enrolled} enrolled`, needs: false },
-    {
-      id: 'groups',
-      path: 'groups',
-      label: 'Groups',
-      figure: unplaced > 0 ? `${unplaced} unplaced` : 'all placed',
-      needs: unplaced > 0,
-    },
-    {
-      id: 'release',
-      path: 'release',
-      label: 'Release',
-      figure: `${live} live · ${plural(drafts, 'draft', 'drafts')}`,
-      needs: false,
-    },
-    {
-      id: 'rooms',
-      path: 'rooms',
-      label: 'Rooms',
-      figure: unread > 0 ? `${unread} unread` : plural(rooms, 'room', 'rooms'),
-      needs: false,
-    },
-    {
-      id: 'marks',
-      path: 'marks',
-      label: 'Marks',
-      figure: toMark > 0 ? `${toMark} to mark` : 'nothing to mark',
-      needs: toMark > 0,
-    },
-  ];
-}
-
-function studentStations({ due, rooms, unread, newMarks }: Extract<Figures, { kind: 'student' }>): Station[] {
-  return [
-    {
-      id: 'due',
-      path: 'due',
-      label: 'Due',
-      figure: due > 0 ? `${due} to do` : 'nothing owed',
-      needs: due > 0,
-    },
-    {
-      id: 'room',
-      path: 'room',
-      label: 'Room',
-      figure: unread > 0 ? `${unread} new` : rooms > 0 ? plural(rooms, 'group', 'groups') : 'no group yet',
-      needs: false,
-    },
-    {
-      id: 'my-marks',
-      path: 'my-marks',
-      label: 'Marks',
-      figure: newMarks > 0 ? plural(newMarks, 'new mark', 'new marks') : 'nothing new',
-      needs: false,
-    },
-  ];
 }

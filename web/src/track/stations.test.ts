@@ -1,0 +1,34 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Figures } from '@jigsaw/contract/track';
+import { stationOf, stationsOf } from './stations.js';
+
+const staff = { kind: 'staff', enrolled: 48, unplaced: 0, live: 1, drafts: 1, rooms: 1, unread: 0, toMark: 0 } as Figures; // prettier-ignore
+const student = { kind: 'student', due: 1, rooms: 1, unread: 0, newMarks: 1 } as Figures;
+
+describe('the track', () => {
+  it.each([
+    ['staff', 'copies/0193', 'Rooms'],
+    ['staff', 'marks/0193/0194/group', 'Marks'],
+    ['staff', 'outbox', 'People'],
+    ['student', 'copies/0193', 'Room'],
+    ['student', 'choose/0193', 'Room'],
+    ['student', 'my-marks', 'Marks'],
+  ] as const)('knows where %s are in %s', (kind, path, label) => {
+    expect(stationOf(path, kind === 'staff' ? staff : student)?.label).toBe(label);
+  });
+
+  it('counts in words, one as one', () => {
+    expect(stationsOf(staff).map((station) => station.figure)).toEqual([
+      '48 enrolled',
+      'all placed',
+      '1 live · 1 draft',
+      '1 room',
+      'nothing to mark',
+    ]);
+    expect(stationsOf(student).map((station) => station.figure)).toEqual([
+      '1 to do',
+      '1 group',
+      '1 new mark',
+    ]);
+  });
+});

@@ -1,0 +1,87 @@
+import type { Figures } from '@jigsaw/contract/track';
+import { counted } from '@jigsaw/core/text';
+
+export interface Station {
+  /** Under the course; it is known by it, too. */
+  readonly path: string;
+  readonly label: string;
+  readonly figure: string;
+  readonly needs: boolean;
+}
+
+export const stationsOf = (figures: Figures): readonly Station[] =>
+  figures.kind === 'staff' ? staffStations(figures) : studentStations(figures);
+
+/** Pages that stand at no station's own path: what is worked on is in a room, and is led to from there. */
+const within: Readonly<Record<Figures['kind'], Readonly<Record<string, string>>>> = {
+  staff: { copies: 'rooms', outbox: 'people' },
+  student: { copies: 'room', choose: 'room' },
+};
+/** Where one is; undefined: at none of them.
+ * @param path under the course: "copies/7…" */
+export function stationOf(path: string, figures: Figures): Station | undefined {
+  const first = path.split('/')[0] ?? '';
+  const at = within[figures.kind][first] ?? first;
+  return stationsOf(figures).find((station) => station.path === at);
+}
+
+function staffStations({
+  enrolled,
+  unplaced,
+  live,
+  drafts,
+  rooms,
+  unread,
+  toMark,
+}: Extract<Figures, { kind: 'staff' }>): Station[] {
+  return [
+    { path: 'people', label: 'People', figure: `${enrolled} enrolled`, needs: false },
+    {
+      path: 'groups',
+      label: 'Groups',
+      figure: unplaced > 0 ? `${unplaced} unplaced` : 'all placed',
+      needs: unplaced > 0,
+    },
+    {
+      path: 'release',
+      label: 'Release',
+      figure: `${live} live · ${counted(drafts, 'draft')}`,
+      needs: false,
+    },
+    {
+      path: 'rooms',
+      label: 'Rooms',
+      figure: unread > 0 ? `${unread} unread` : counted(rooms, 'room'),
+      needs: false,
+    },
+    {
+      path: 'marks',
+      label: 'Marks',
+      figure: toMark > 0 ? `${toMark} to mark` : 'nothing to mark',
+      needs: toMark > 0,
+    },
+  ];
+}
+
+function studentStations({ due, rooms, unread, newMarks }: Extract<Figures, { kind: 'student' }>): Station[] {
+  return [
+    {
+      path: 'due',
+      label: 'Due',
+      figure: due > 0 ? `${due} to do` : 'nothing owed',
+      needs: due > 0,
+    },
+    {
+      path: 'room',
+      label: 'Room',
+      figure: unread > 0 ? `${unread} new` : rooms > 0 ? counted(rooms, 'group') : 'no group yet',
+      needs: false,
+    },
+    {
+      path: 'my-marks',
+      label: 'Marks',
+      figure: newMarks > 0 ? counted(newMarks, 'new mark') : 'nothing new',
+      needs: false,
+    },
+  ];
+}
