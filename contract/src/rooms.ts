@@ -35,7 +35,7 @@ export const RoomView = z.object({
   about: z.string(),
   motto: z.string(),
   /** For changing name and motto, if the asker may; null: they may not. */
-  dressVersion: z.number().int().nullable(),
+  namingVersion: z.number().int().nullable(),
   members: z.array(Member.extend({ isLeader: z.boolean() })),
   items: z.array(RoomItem),
 });

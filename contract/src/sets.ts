@@ -90,7 +90,7 @@ export const GroupSetView = z.object({
   /** Whether a group may have a leader among its members. */
   hasLeaders: z.boolean(),
   /** Whether members name their own group and give it a motto. */
-  membersDress: z.boolean(),
+  membersName: z.boolean(),
   isFormedAtHandIn: z.boolean(),
   description: z.string(),
   /** Whether its members read the description. */
@@ -157,20 +157,20 @@ export type LeadGroups = z.infer<typeof LeadGroups>;
 export const BoardGroups = z.object({ groups: z.array(BoardGroup) });
 export type BoardGroups = z.infer<typeof BoardGroups>;
 /** What members make of their own group. */
-export const DressGroup = z.strictObject({
+export const NameGroup = z.strictObject({
   name: GroupName,
   motto: z.string().trim().max(120, '120 characters are the most.'),
   version: z.number().int(),
 });
-export type DressGroup = z.infer<typeof DressGroup>;
+export type NameGroup = z.infer<typeof NameGroup>;
 /** `name` and `motto` of the group as its members see it. */
-export const GroupDress = z.object({
+export const GroupNaming = z.object({
   id: GroupId,
   name: z.string(),
   motto: z.string(),
   version: z.number().int(),
 });
-export type GroupDress = z.infer<typeof GroupDress>;
+export type GroupNaming = z.infer<typeof GroupNaming>;
 export const SetSettings = z.strictObject({
   name: SetName,
   description: z.string().trim().max(2000, '2,000 characters are the most.'),
@@ -178,7 +178,7 @@ export const SetSettings = z.strictObject({
   capacity: Capacity,
   isExclusive: z.boolean(),
   hasLeaders: z.boolean(),
-  membersDress: z.boolean(),
+  membersName: z.boolean(),
   latecomers: Latecomers,
   signUp: SignUpSettings.nullable(),
   version: z.number().int(),

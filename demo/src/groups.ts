@@ -27,7 +27,7 @@ const mottos: Partial<Record<Vessel, string>> = {
 export async function furnishBenches(stage: Stage): Promise<void> {
   const { instructor, courseId, teams, people } = stage;
   const description = 'The people you share a bench, a vessel and a report with until the tasting day.';
-  await settle(stage, teams, { hasLeaders: true, membersDress: true, description });
+  await settle(stage, teams, { hasLeaders: true, membersName: true, description });
   const board = await instructor.get<BoardView>(`sets/${teams.id}/board`);
   const groupOf = (vessel: Vessel) => sure(board.groups.find((group) => group.name === vessel));
   const moves = led.flatMap((vessel) => {
@@ -40,7 +40,7 @@ export async function furnishBenches(stage: Stage): Promise<void> {
     const { id, name, version } = groupOf(vessel as Vessel);
     await people
       .of(sure(stage.seated(vessel as Vessel)[1]))
-      .patch(`groups/${id}/dress`, { name, motto, version });
+      .patch(`groups/${id}/naming`, { name, motto, version });
   }
 
   const rules = [

@@ -7,6 +7,7 @@ import { SignUp1764600000000 } from './1764600000000-signUp.js';
 import { WaysOfGroups1764800000000 } from './1764800000000-waysOfGroups.js';
 import { RulesOfSets1764900000000 } from './1764900000000-rulesOfSets.js';
 import { ViewsOfOwners1765000000000 } from './1765000000000-viewsOfOwners.js';
+import { MembersName1765100000000 } from './1765100000000-membersName.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -23,4 +24,5 @@ export const migrations = [
   WaysOfGroups1764800000000,
   RulesOfSets1764900000000,
   ViewsOfOwners1765000000000,
+  MembersName1765100000000,
 ] as const;

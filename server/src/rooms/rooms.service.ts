@@ -75,12 +75,12 @@ export class RoomsService {
         )
         .sort(byDue);
     const membersOf = groupedBy(members, (member) => member.groupId);
-    const dress = await groupsForMembers(manager, groupIds);
+    const named = await groupsForMembers(manager, groupIds);
     const rooms = [...tags.values()].map((group): RoomView => ({
       group,
-      about: sure(dress.get(group.id)).about,
-      motto: sure(dress.get(group.id)).motto,
-      dressVersion: isStaff ? null : sure(dress.get(group.id)).dressVersion,
+      about: sure(named.get(group.id)).about,
+      motto: sure(named.get(group.id)).motto,
+      namingVersion: isStaff ? null : sure(named.get(group.id)).namingVersion,
       members: (membersOf.get(group.id) ?? []).map(({ enrolmentId, name, reading, isLeader }) => ({
         enrolmentId,
         name,

@@ -4,10 +4,10 @@ import { DataSource } from 'typeorm';
 import type {
   BoardGroup,
   BoardGroups,
-  DressGroup,
+  NameGroup,
   EditGroup,
   EditGroups,
-  GroupDress,
+  GroupNaming,
   LeadGroups,
 } from '@jigsaw/contract/sets';
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
@@ -142,11 +142,15 @@ export class GroupsService {
   }
 
   /** What members make of their own group, where the set lets them. For everybody else there is nothing here. */
-  async dress(person: SignedIn, groupId: GroupId, { name, motto, version }: DressGroup): Promise<GroupDress> {
+  async nameByMember(
+    person: SignedIn,
+    groupId: GroupId,
+    { name, motto, version }: NameGroup,
+  ): Promise<GroupNaming> {
     const { set, group: found } = await this.find(groupId);
     const viewer = await this.viewers.enter(person, set.courseId);
     const isTheirs = viewer.role === 'student' && viewer.groups.some((own) => own.groupId === groupId);
-    if (!isTheirs || !set.membersDress || set.putAwayAt !== null) throw problems.notFound();
+    if (!isTheirs || !set.membersName || set.putAwayAt !== null) throw problems.notFound();
     if (found.isLocked || set.frozenAt !== null)
       throw problems.conflict(
         'Your instructor has fixed the groups, their names too. Ask them if yours needs another.',

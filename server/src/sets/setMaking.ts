@@ -62,7 +62,7 @@ export class SetMaking {
 
   /** Groups, places and settings once more, with nobody in them. */
   async copy(work: Work, original: GroupSetRow, name: string): Promise<CopiedSet> {
-    const { capacity, pattern, rules, isExclusive, hasLeaders, membersDress } = original;
+    const { capacity, pattern, rules, isExclusive, hasLeaders, membersName } = original;
     const { isFormedAtHandIn, description, isDescriptionShown, latecomers } = original;
     const set = await this.add(work, original.courseId, {
       name,
@@ -71,7 +71,7 @@ export class SetMaking {
       rules,
       isExclusive,
       hasLeaders,
-      membersDress,
+      membersName,
       isFormedAtHandIn,
       description,
       isDescriptionShown,

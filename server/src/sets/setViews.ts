@@ -46,7 +46,7 @@ export const setView = (set: GroupSetRow, groupCount: number, unplaced: number):
   isSynchronised: set.isSynchronised,
   isExclusive: set.isExclusive,
   hasLeaders: set.hasLeaders,
-  membersDress: set.membersDress,
+  membersName: set.membersName,
   isFormedAtHandIn: set.isFormedAtHandIn,
   description: set.description,
   isDescriptionShown: set.isDescriptionShown,

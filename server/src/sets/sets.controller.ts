@@ -5,11 +5,11 @@ import { CourseId, GroupId, GroupSetId } from '@jigsaw/contract/common';
 import {
   BoardGroup,
   BoardGroups,
-  DressGroup,
+  NameGroup,
   EditGroup,
   EditGroups,
   FreezeRequest,
-  GroupDress,
+  GroupNaming,
   GroupSetList,
   GroupSetView,
   LeadGroups,
@@ -157,17 +157,17 @@ export class SetsController {
     return this.groups.lead(person, setId, request);
   }
 
-  @Endpoint('PATCH /groups/:groupId/dress', {
-    id: 'dressGroup',
+  @Endpoint('PATCH /groups/:groupId/naming', {
+    id: 'nameGroup',
     does: 'What members make of their own group',
-    body: DressGroup,
-    answer: GroupDress,
+    body: NameGroup,
+    answer: GroupNaming,
   })
-  dress(
+  nameByMember(
     @CurrentPerson() person: SignedIn,
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
-    @Takes(DressGroup) dress: DressGroup,
-  ): Promise<GroupDress> {
-    return this.groups.dress(person, groupId, dress);
+    @Takes(NameGroup) naming: NameGroup,
+  ): Promise<GroupNaming> {
+    return this.groups.nameByMember(person, groupId, naming);
   }
 }

@@ -191,33 +191,35 @@ describe('the groups of a set at once', () => {
   });
 });
 
-describe('members who dress their own group', () => {
-  const dress = (name: string, groupId: string, body: object) =>
-    sure(given.students.get(name)).browser.patch(`/api/groups/${groupId}/dress`).send(body);
+describe('members who name their own group', () => {
+  const rename = (name: string, groupId: string, body: object) =>
+    sure(given.students.get(name)).browser.patch(`/api/groups/${groupId}/naming`).send(body);
 
   it('name it and give it a motto where the set lets them, until it is fixed', async () => {
     const [crock, carboy] = (await board()).groups;
     const body = { name: 'Salt cellar', motto: 'Slow is fast', version: sure(crock).version };
-    await dress('noor', sure(crock).id, body).expect(404); // not in this set
-    expect((await change({ membersDress: true })).status).toBe(200);
-    await dress('noor', sure(carboy).id, body).expect(404); // another group's
-    await dress('nino', sure(crock).id, body).expect(404); // in no group
-    expect((await dress('noor', sure(crock).id, body).expect(200)).body).toEqual({
+    await rename('noor', sure(crock).id, body).expect(404); // not in this set
+    expect((await change({ membersName: true })).status).toBe(200);
+    await rename('noor', sure(carboy).id, body).expect(404); // another group's
+    await rename('nino', sure(crock).id, body).expect(404); // in no group
+    expect((await rename('noor', sure(crock).id, body).expect(200)).body).toEqual({
       id: sure(crock).id,
       name: 'Salt cellar',
       motto: 'Slow is fast',
       version: 2,
     });
-    expect((await dress('jorge', sure(crock).id, { ...body, name: 'Mine' }).expect(409)).body).toMatchObject({
-      current: { name: 'Salt cellar' },
-    });
+    expect((await rename('jorge', sure(crock).id, { ...body, name: 'Mine' }).expect(409)).body).toMatchObject(
+      {
+        current: { name: 'Salt cellar' },
+      },
+    );
     expect((await board()).groups[0]).toMatchObject({ name: 'Salt cellar', motto: 'Slow is fast' });
     await given.instructor.post(`/api/sets/${given.set.id}/freeze`).send({ isFrozen: true }).expect(200);
-    await dress('noor', sure(crock).id, { ...body, version: 2 }).expect(409);
+    await rename('noor', sure(crock).id, { ...body, version: 2 }).expect(409);
     const { body: rooms } = (await sure(given.students.get('noor'))
       .browser.get(`/api/courses/${given.course.id}/rooms`)
       .expect(200)) as { body: RoomList };
-    expect(rooms.rooms[0]).toMatchObject({ motto: 'Slow is fast', dressVersion: null });
+    expect(rooms.rooms[0]).toMatchObject({ motto: 'Slow is fast', namingVersion: null });
   });
 });
 
@@ -296,7 +298,7 @@ describe('the settings of a set', () => {
       capacity,
       isExclusive,
       hasLeaders,
-      membersDress,
+      membersName,
       description,
       isDescriptionShown,
       latecomers,
@@ -307,7 +309,7 @@ describe('the settings of a set', () => {
       capacity,
       isExclusive,
       hasLeaders,
-      membersDress,
+      membersName,
       description,
       isDescriptionShown,
       latecomers,

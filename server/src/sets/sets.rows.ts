@@ -29,7 +29,7 @@ export class GroupSetRow {
   /** One member of each group may lead it. */
   @Column('boolean', { default: false }) hasLeaders!: boolean;
   /** Members name their own group and give it a motto. */
-  @Column('boolean', { default: false }) membersDress!: boolean;
+  @Column('boolean', { default: false }) membersName!: boolean;
   /** Its groups come to be when students hand in and name their partners. */
   @Column('boolean', { default: false }) isFormedAtHandIn!: boolean;
   /** What its deals are to bring about, in order. */

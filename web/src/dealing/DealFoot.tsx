@@ -1,22 +1,13 @@
 import { Shuffle, Undo2 } from 'lucide-react';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
-import { Button, Small } from '../look/index.js';
+import { Button, Small, FootBar } from '../look/index.js';
 import { sayQuality } from './sayDeal.js';
 import { SeedButton } from './SeedButton.js';
 import type { Dealing } from './useDealer.js';
 
-const Foot = styled.footer`
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 52px;
-  padding: 0 var(--s-4);
-  border-top: 1px solid var(--ink);
+const Foot = styled(FootBar)`
   background: var(--surface);
-  .grow {
-    flex: 1;
-  }
   progress {
     width: 140px;
     accent-color: var(--ink);
@@ -32,7 +23,7 @@ interface DealFootProps {
 export function DealFoot({ board, dealing }: DealFootProps) {
   const { acts, rules, deals, deal, worth, moves, pins, count, going } = dealing;
   return (
-    <Foot>
+    <Foot data-acts>
       {dealing.isDealing ? (
         <>
           <progress value={going?.part} aria-label="How far the deal is" />

@@ -8,7 +8,7 @@ import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
 import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../rooms/index.js';
 import { useKey } from '../page/index.js';
-import { Button, Key, Small, useNotice, Waiting } from '../look/index.js';
+import { Button, Key, Small, useNotice, Waiting, Split } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
 import { useReadDiscussionQuery } from './discussionApi.js';
@@ -16,14 +16,6 @@ import { PostBox } from './PostBox.js';
 import { Shape, Met } from './Asked.js';
 import { ThreadOfPosts, MoreThreads } from './Threads.js';
 
-const Body = styled.div`
-  display: grid;
-  grid-template-columns: 264px minmax(0, 1fr);
-  min-height: 0;
-  @media (max-width: 900px) {
-    display: block;
-  }
-`;
 const Side = styled.aside`
   overflow: auto;
   border-right: var(--hair);
@@ -192,7 +184,7 @@ function Discussion({
       />
     ));
   return (
-    <Body>
+    <Split $aside="264px" $side="left">
       <Side aria-label="What is asked">
         <div>
           <h2>What is asked</h2>
@@ -257,7 +249,7 @@ function Discussion({
           )}
         </div>
       </Talk>
-    </Body>
+    </Split>
   );
 }
 

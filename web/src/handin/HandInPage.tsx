@@ -4,7 +4,7 @@ import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { CopyFrame, useMarkSeenMutation, valuesOf } from '../rooms/index.js';
-import { PersonName, Small, Waiting } from '../look/index.js';
+import { PersonName, Small, Waiting, Split } from '../look/index.js';
 import { RichText } from '../text/index.js';
 import { useCourse } from '../course/index.js';
 import { RubricTable } from '../rubric/index.js';
@@ -15,14 +15,6 @@ import { FilesSection } from './FilesSection.js';
 import { OwnPart } from './OwnPart.js';
 import { HandInSide } from './HandInSide.js';
 
-const Body = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 340px;
-  min-height: 0;
-  @media (max-width: 900px) {
-    display: block;
-  }
-`;
 const Main = styled.div`
   overflow: auto;
   padding: 22px 32px 40px;
@@ -107,7 +99,7 @@ function WorkOfCopy({ head, work, reload }: WorkOfCopyProps) {
   const others = work.parts.filter((part) => !part.author.isYou && part.words > 0);
   const isEach = work.rules.by === 'student';
   return (
-    <Body>
+    <Split $aside="340px">
       <Main>
         <Brief aria-label="Brief">
           <RichText node={head.brief} values={valuesOf(head)} />
@@ -134,7 +126,7 @@ function WorkOfCopy({ head, work, reload }: WorkOfCopyProps) {
         )}
       </Main>
       {!(isEach && head.part !== 'member') && <HandInSide head={head} work={work} />}
-    </Body>
+    </Split>
   );
 }
 

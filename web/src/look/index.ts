@@ -7,7 +7,7 @@ export { datesIn } from './dates.js';
 export type { Dates } from './dates.js';
 export { Emblem, GroupChip, hueOfGroup, ProductMark } from './Emblem.js';
 export { piecePath, seamPath } from './emblem.js';
-export { Bar, Muted, Page, Scroll, Small, Spoken } from './layout.js';
+export { Bar, FootBar, Muted, Page, Scroll, Small, Split, Spoken } from './layout.js';
 export { Notices, noticesReducer, useNotice } from './notices.js';
 export { Option } from './Option.js';
 export { Part } from './Part.js';

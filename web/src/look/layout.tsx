@@ -21,6 +21,43 @@ export const Bar = styled.div`
   }
 `;
 
+/** What a page says and offers below its work: small and quiet, or, for acts that end it, `data-acts`: higher, and set off. */
+export const FootBar = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  min-height: 32px;
+  padding: 2px var(--s-4);
+  border-top: var(--hair);
+  background: var(--paper);
+  font: var(--t-12);
+  color: var(--ink-2);
+  &[data-acts] {
+    gap: 10px;
+    min-height: 52px;
+    border-top: 1px solid var(--ink);
+    font: inherit;
+    color: inherit;
+  }
+  b {
+    color: var(--ink);
+  }
+  .grow {
+    flex: 1;
+  }
+`;
+
+/** Work and what stands beside it, each scrolling by itself; one below the other where there is no room. */
+export const Split = styled.div<{ $aside: string; $side?: 'left' | 'right' }>`
+  display: grid;
+  grid-template-columns: ${({ $aside, $side = 'right' }) =>
+    $side === 'right' ? `minmax(0, 1fr) ${$aside}` : `${$aside} minmax(0, 1fr)`};
+  min-height: 0;
+  @media (max-width: 900px) {
+    display: block;
+  }
+`;
+
 export const Scroll = styled.div`
   overflow: auto;
   min-height: 0;

@@ -26,6 +26,7 @@ import {
   Spoken,
   Tag,
   Waiting,
+  FootBar,
 } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useReadGradebookQuery } from './marksApi.js';
@@ -90,16 +91,6 @@ const Sheet = styled(Table)`
     text-underline-offset: 3px;
   }
 `;
-const Foot = styled.footer`
-  display: flex;
-  align-items: center;
-  gap: 18px;
-  padding: 0 var(--s-4);
-  border-top: var(--hair);
-  background: var(--paper);
-  font: var(--t-12);
-  color: var(--ink-2);
-`;
 const Export = styled.a`
   display: inline-flex;
   align-items: center;
@@ -161,10 +152,10 @@ export function GradebookPage() {
       ) : (
         <GradebookTable book={{ activities, students: shown }} key={group} />
       )}
-      <Foot>
+      <FootBar>
         <span>{shown.length} students</span>
         <span>Grey figures are drafts: students see nothing of them. A dot stands for late.</span>
-      </Foot>
+      </FootBar>
     </Frame>
   );
 }

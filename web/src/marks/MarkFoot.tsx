@@ -1,25 +1,11 @@
 import { ArrowRight } from 'lucide-react';
 import { useNavigate } from 'react-router';
-import { styled } from 'styled-components';
 import type { DeskRow, MarkView } from '@jigsaw/contract/marks';
 import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
-import { Button, Small, Spoken, Tag } from '../look/index.js';
+import { Button, Small, Spoken, Tag, FootBar } from '../look/index.js';
 import { saySaved } from '../page/index.js';
 import type { MarkSheetActs } from './useMarkSheet.js';
-
-const Foot = styled.footer`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: 48px;
-  padding: 6px var(--s-4);
-  border-top: var(--hair);
-  background: var(--paper);
-  .grow {
-    flex: 1;
-  }
-`;
 
 interface MarkFootProps {
   readonly mark: MarkView;
@@ -36,7 +22,7 @@ export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
   const navigate = useNavigate();
   const count = mark.members.length;
   return (
-    <Foot>
+    <FootBar data-acts>
       <Small role="status">{mayMark ? saySaved(acts.state, dates.time) : 'You may look, not mark'}</Small>
       {mark.releasedAt && (
         <Tag $look={acts.isReleased ? 'solid' : 'warn'}>
@@ -75,6 +61,6 @@ export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
           <ArrowRight size={15} aria-hidden="true" />
         </Button>
       )}
-    </Foot>
+    </FootBar>
   );
 }

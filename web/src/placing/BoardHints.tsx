@@ -4,29 +4,16 @@ import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import type { Dates } from '../look/index.js';
-import { Button, Emblem, Key, Popup } from '../look/index.js';
+import { Button, Emblem, Key, Popup, FootBar } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import type { BoardActs } from './useBoard.js';
 
-const Hints = styled.footer`
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  padding: 0 var(--s-4);
-  border-top: var(--hair);
+const Hints = styled(FootBar)`
   background: var(--surface);
-  color: var(--ink-2);
-  font: var(--t-12);
   white-space: nowrap;
   overflow: hidden;
   kbd {
     margin-right: 4px;
-  }
-  .grow {
-    flex: 1;
-  }
-  b {
-    color: var(--ink);
   }
 `;
 

@@ -5,7 +5,7 @@ import type { RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, PersonName, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { DressButton } from './DressButton.js';
+import { NamingButton } from './NamingButton.js';
 import { useListRoomsQuery } from './roomsApi.js';
 import { owedFirst, Things } from './Things.js';
 
@@ -170,7 +170,7 @@ export function RoomPage() {
         <div>
           <h1>
             {room.group.name}
-            {room.dressVersion !== null && <DressButton room={room} version={room.dressVersion} />}
+            {room.namingVersion !== null && <NamingButton room={room} version={room.namingVersion} />}
           </h1>
           {room.motto && <p className="motto">{room.motto}</p>}
           <p>

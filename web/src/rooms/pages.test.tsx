@@ -29,14 +29,14 @@ describe('what is due', () => {
 
 describe('a room', () => {
   it('shows what its members made of it, and lets them change it from what they saw', async () => {
-    const room = aRoom({ motto: 'Slow is fast', about: 'Until the tasting day.', dressVersion: 3 });
-    const dressPath = `PATCH groups/${room.group.id}/dress`;
+    const room = aRoom({ motto: 'Slow is fast', about: 'Until the tasting day.', namingVersion: 3 });
+    const namingPath = `PATCH groups/${room.group.id}/naming`;
     const now = { id: room.group.id, name: 'Kvevri', motto: '', version: 4 };
     const { user, writes, set } = showPage(
       inCourse('room'),
       {
         [roomsPath]: rooms(room),
-        [dressPath]: new Refusal(
+        [namingPath]: new Refusal(
           409,
           'stale-write',
           'Somebody of your group changed it meanwhile: it is called Kvevri now.',
@@ -54,7 +54,7 @@ describe('a room', () => {
     expect(await screen.findByRole('alert')).toHaveTextContent('it is called Kvevri now');
     expect(screen.getByRole('textbox', { name: 'Name' })).toHaveValue('Tun');
     // Whoever presses again after reading that writes over it.
-    set(dressPath, { ...now, name: 'Tun', version: 5 });
+    set(namingPath, { ...now, name: 'Tun', version: 5 });
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
     expect(writes().map((write) => write.body)).toEqual([

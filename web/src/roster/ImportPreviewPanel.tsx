@@ -4,7 +4,7 @@ import type { ImportPreview } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, Choice, Page, Small, Tag } from '../look/index.js';
+import { Bar, Button, Choice, Page, Small, Tag, FootBar } from '../look/index.js';
 import type { ImportRow } from './ImportRows.js';
 import { ImportRows } from './ImportRows.js';
 import { counted } from '@jigsaw/core/text';
@@ -110,18 +110,6 @@ const Rows = styled.div`
     text-decoration: none;
     color: var(--ink);
     background: var(--attn-tint);
-  }
-`;
-const Foot = styled.footer`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  min-height: 56px;
-  padding: 8px var(--s-4);
-  border-top: 1px solid var(--ink);
-  background: var(--paper);
-  .grow {
-    flex: 1;
   }
 `;
 
@@ -278,7 +266,7 @@ export function ImportPreviewPanel({
           />
         )}
       </Rows>
-      <Foot>
+      <FootBar data-acts>
         <span>
           Nothing has changed yet. All of it comes in, or nothing.
           {preview.newGroups.length > 0 && ` ${preview.newGroups.map(sayNewGroups).join(' ')}`}
@@ -308,7 +296,7 @@ export function ImportPreviewPanel({
         >
           {isBusy ? 'One moment…' : sayDoing(sure, leaving.length)}
         </Button>
-      </Foot>
+      </FootBar>
     </Frame>
   );
 }

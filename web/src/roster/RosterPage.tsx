@@ -1,8 +1,8 @@
 import { Download, History, Mail, RefreshCw, Upload, UserPlus } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
+import { styled } from 'styled-components';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
-import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { may } from '@jigsaw/core/course';
 import { problemOf, ProblemStrip } from '../api/index.js';
@@ -17,6 +17,7 @@ import {
   Segments,
   useNotice,
   Waiting,
+  FootBar,
 } from '../look/index.js';
 import { useKey } from '../page/index.js';
 import { useInviteMutation } from '../mail/index.js';
@@ -32,23 +33,6 @@ import { SignInLinksDialog } from './SignInLinksDialog.js';
 import { useRosterAct } from './useRosterAct.js';
 import { counted } from '@jigsaw/core/text';
 
-const Foot = styled.footer`
-  display: flex;
-  align-items: center;
-  gap: 18px;
-  min-height: 32px;
-  padding: 2px var(--s-4);
-  border-top: var(--hair);
-  background: var(--paper);
-  font: var(--t-12);
-  color: var(--ink-2);
-  b {
-    color: var(--ink);
-  }
-  .grow {
-    flex: 1;
-  }
-`;
 const Frame = styled(Page)`
   grid-template-rows: auto minmax(0, 1fr) auto;
 `;
@@ -182,7 +166,7 @@ export function RosterPage() {
           onAttribute={mayManage ? setAttribute : null}
         />
       )}
-      <Foot>
+      <FootBar>
         {chosen.length > 0 ? (
           <SelectionBar
             selected={chosen}
@@ -203,7 +187,7 @@ export function RosterPage() {
         {mayManage && chosen.length === 0 && roster.data.syncedAt && (
           <InStep syncedAt={roster.data.syncedAt} />
         )}
-      </Foot>
+      </FootBar>
       {open === 'links' && <SignInLinksDialog courseId={course.id} onClose={() => setOpen(null)} />}
       {open === 'changes' && <ChangesSheet onClose={() => setOpen(null)} />}
       {open !== null && open !== 'links' && open !== 'changes' && (

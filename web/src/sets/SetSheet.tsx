@@ -190,8 +190,8 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
             <Tickbox>
               <input
                 type="checkbox"
-                checked={draft.membersDress}
-                onChange={(event) => put({ membersDress: event.target.checked })}
+                checked={draft.membersName}
+                onChange={(event) => put({ membersName: event.target.checked })}
               />
               <span>
                 Members name their own group and give it a motto <Small>Until it is locked or frozen.</Small>

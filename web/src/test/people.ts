@@ -90,7 +90,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
       isSynchronised: false,
       isExclusive: true,
       hasLeaders: false,
-      membersDress: false,
+      membersName: false,
       isFormedAtHandIn: false,
       description: '',
       isDescriptionShown: true,

@@ -96,7 +96,7 @@ export const handedIn = (minutes = 0, deduction = '0'): RoomItem['progress'] => 
 export const aRoom = (more: Partial<RoomView> = {}): RoomView => ({
   about: '',
   motto: '',
-  dressVersion: null,
+  namingVersion: null,
   group: aGroup(),
   members: [aMember('Noor', { isYou: true }), aMember('Jorge')].map((member) => ({
     ...member,

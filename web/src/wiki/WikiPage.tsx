@@ -8,21 +8,13 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { ProblemStrip } from '../api/index.js';
 import { CopyFrame, valuesOf } from '../rooms/index.js';
-import { Button, Empty, Field, PersonName, Sheet, Small, Spoken, Waiting } from '../look/index.js';
+import { Button, Empty, Field, PersonName, Sheet, Small, Spoken, Waiting, Split } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
 import { PagePane } from './PagePane.js';
 import { useAddPageMutation, useReadWikiQuery } from './wikiApi.js';
 import { counted } from '@jigsaw/core/text';
 
-const Body = styled.div`
-  display: grid;
-  grid-template-columns: 232px minmax(0, 1fr);
-  min-height: 0;
-  @media (max-width: 900px) {
-    display: block;
-  }
-`;
 const Side = styled.aside`
   display: flex;
   flex-direction: column;
@@ -139,7 +131,7 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
     </Link>
   );
   return (
-    <Body>
+    <Split $aside="232px" $side="left">
       <Side aria-label="Pages">
         <h2>Pages</h2>
         <nav aria-label="Pages of this wiki">{here.map(line)}</nav>
@@ -210,7 +202,7 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
           }}
         />
       )}
-    </Body>
+    </Split>
   );
 }
 

@@ -1,41 +1,41 @@
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
 import type { SyntheticEvent } from 'react';
-import { GroupDress } from '@jigsaw/contract/sets';
+import { GroupNaming } from '@jigsaw/contract/sets';
 import type { RoomView } from '@jigsaw/contract/rooms';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { Button, Field, Sheet, Small } from '../look/index.js';
-import { useDressGroupMutation } from './roomsApi.js';
+import { useNameGroupMutation } from './roomsApi.js';
 
-interface DressProps {
+interface NamingProps {
   readonly room: RoomView;
   readonly version: number;
 }
 
 /** Members name their group and give it a motto, where the set lets them. */
-export function DressButton({ room, version }: DressProps) {
+export function NamingButton({ room, version }: NamingProps) {
   const [isOpen, setOpen] = useState(false);
   return (
     <>
       <Button kind="quiet" isIconOnly aria-label="Name and motto of your group" onPress={() => setOpen(true)}>
         <Pencil size={15} aria-hidden="true" />
       </Button>
-      {isOpen && <DressSheet room={room} version={version} onClose={() => setOpen(false)} />}
+      {isOpen && <NamingSheet room={room} version={version} onClose={() => setOpen(false)} />}
     </>
   );
 }
 
-function DressSheet({ room, version, onClose }: DressProps & { readonly onClose: () => void }) {
+function NamingSheet({ room, version, onClose }: NamingProps & { readonly onClose: () => void }) {
   const [name, setName] = useState(room.group.name);
   const [motto, setMotto] = useState(room.motto);
   // What this sheet began with: a name that comes in meanwhile is told of before it is written over.
   const [seen, setSeen] = useState(version);
-  const [dress, { error, isLoading }] = useDressGroupMutation();
+  const [send, { error, isLoading }] = useNameGroupMutation();
   const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
-    const answer = await dress({ groupId: room.group.id, body: { name, motto, version: seen } });
+    const answer = await send({ groupId: room.group.id, body: { name, motto, version: seen } });
     if ('data' in answer && answer.data) return onClose();
-    const current = GroupDress.safeParse(problemOf(answer.error).current);
+    const current = GroupNaming.safeParse(problemOf(answer.error).current);
     if (current.success) setSeen(current.data.version);
   };
   return (
