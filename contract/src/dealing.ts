@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Clash } from '@jigsaw/core/dealing';
 import { EnrolmentId, GroupId } from './common.js';
-import { Capacity, GroupName, SetName } from './sets.js';
+import { Capacity, GroupName, ruleShapes, SetName } from './sets.js';
 
 const Text = z.string().max(300);
 const Attribute = z.string().max(80);
@@ -33,18 +33,7 @@ export const DealQuestion = z.strictObject({
   rules: z
     .array(
       z.discriminatedUnion('kind', [
-        z.strictObject({ kind: z.enum(['together', 'apart']), students: People }),
-        z.strictObject({
-          kind: z.enum(['spread', 'alike']),
-          attribute: Attribute,
-          as: z.enum(['category', 'number']),
-        }),
-        z.strictObject({ kind: z.literal('nobody-alone'), attribute: Attribute }),
-        z.strictObject({
-          kind: z.literal('common-time'),
-          attribute: Attribute,
-          wanted: z.number().int().min(1).max(14),
-        }),
+        ...ruleShapes(People, Attribute),
         z.strictObject({
           kind: z.literal('fresh'),
           sets: z.array(z.strictObject({ name: Text, groups: z.array(People).max(5_000) })).max(20),

@@ -18,21 +18,22 @@ export const SetName = z.string().trim().min(1, 'Give the set a name.').max(120)
 const Latecomers = z.enum(['leave', 'smallest']);
 const Named = z.array(EnrolmentId).min(2, 'Name two people or more.').max(50);
 const AttributeName = z.string().trim().min(1).max(80);
+/** Shapes of the rules but the last, whose earlier sets are named by people and looked up by the page.
+ * @param people whom a rule may name, `attribute` what it may be about. */
+export const ruleShapes = <People extends z.ZodType, Attribute extends z.ZodType>(
+  people: People,
+  attribute: Attribute,
+) =>
+  [
+    z.strictObject({ kind: z.literal('together'), students: people }),
+    z.strictObject({ kind: z.literal('apart'), students: people }),
+    z.strictObject({ kind: z.enum(['spread', 'alike']), attribute, as: z.enum(['category', 'number']) }),
+    z.strictObject({ kind: z.literal('nobody-alone'), attribute }),
+    z.strictObject({ kind: z.literal('common-time'), attribute, wanted: z.number().int().min(1).max(14) }),
+  ] as const;
 /** What a deal is to bring about. The first two hold without exception; the others are wishes, the first the heaviest. */
 export const DealRule = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('together'), students: Named }),
-  z.strictObject({ kind: z.literal('apart'), students: Named }),
-  z.strictObject({
-    kind: z.enum(['spread', 'alike']),
-    attribute: AttributeName,
-    as: z.enum(['category', 'number']),
-  }),
-  z.strictObject({ kind: z.literal('nobody-alone'), attribute: AttributeName }),
-  z.strictObject({
-    kind: z.literal('common-time'),
-    attribute: AttributeName,
-    wanted: z.number().int().min(1).max(14),
-  }),
+  ...ruleShapes(Named, AttributeName),
   z.strictObject({
     kind: z.literal('fresh'),
     setIds: z.array(GroupSetId).min(1, 'Choose an earlier set.').max(20),

@@ -1,5 +1,6 @@
 import type { EnrolmentId } from '../ids/index.js';
-import type { DealtStudent, Rule, Wish } from './problem.js';
+import type { DealtStudent } from './students.js';
+import type { Rule, Wish } from './wishes.js';
 import { measure } from './wishes.js';
 
 type Attributes = DealtStudent['attributes'];

@@ -2,7 +2,9 @@ import { meansOfGroups, readHalfDays } from '../course/index.js';
 import type { EnrolmentId } from '../ids/index.js';
 import { sure } from '../lists/index.js';
 import type { Deal, Reached } from './weigh.js';
-import type { DealProblem, DealtStudent, Rule } from './problem.js';
+import type { DealProblem } from './problem.js';
+import type { DealtStudent } from './students.js';
+import type { Rule } from './wishes.js';
 import { counted } from '../text/index.js';
 
 /** What a deal made of one rule, in numbers that people count by, and who is concerned where it falls short. */

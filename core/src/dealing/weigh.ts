@@ -1,10 +1,9 @@
 import type { EnrolmentId, GroupId } from '../ids/index.js';
 import type { DealProblem } from './problem.js';
-import { isWish } from './problem.js';
 import { randomFrom, shuffle } from '../random/index.js';
 import { Table } from './table.js';
 import { compile } from './units.js';
-import { measure } from './wishes.js';
+import { isWish, measure } from './wishes.js';
 import type { Measured } from './wishes.js';
 
 /** How a wish came out; costs and bounds in the wish's own unit (CALC §2). */

@@ -2,7 +2,7 @@ import type { EnrolmentId } from '../ids/index.js';
 import { sure } from '../lists/index.js';
 import { dealing } from './deal.js';
 import type { DealProblem } from './problem.js';
-import { isWish } from './problem.js';
+import { isWish } from './wishes.js';
 import { outcomesOf } from './report.js';
 import type { Outcome } from './report.js';
 import type { Deal } from './weigh.js';

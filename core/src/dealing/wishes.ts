@@ -1,6 +1,24 @@
 import { readHalfDays, readNumber } from '../course/index.js';
 import type { EnrolmentId } from '../ids/index.js';
-import type { DealtStudent, Wish } from './problem.js';
+import type { DealtStudent } from './students.js';
+
+/** What a deal is to bring about. Keeping together and keeping apart hold without exception; the others are wishes, the first the heaviest. */
+export type Rule =
+  | { readonly kind: 'together'; readonly students: readonly EnrolmentId[] }
+  | { readonly kind: 'apart'; readonly students: readonly EnrolmentId[] }
+  | { readonly kind: 'spread' | 'alike'; readonly attribute: string; readonly as: 'category' | 'number' }
+  | { readonly kind: 'nobody-alone'; readonly attribute: string }
+  | { readonly kind: 'common-time'; readonly attribute: string; readonly wanted: number }
+  | { readonly kind: 'fresh'; readonly sets: readonly EarlierSet[] };
+
+export type Wish = Exclude<Rule, { kind: 'together' | 'apart' }>;
+export const isWish = (rule: Rule): rule is Wish => rule.kind !== 'together' && rule.kind !== 'apart';
+
+/** Who sat together before. */
+export interface EarlierSet {
+  readonly name: string;
+  readonly groups: readonly (readonly EnrolmentId[])[];
+}
 
 /** One wish made ready for many questions: what it costs that these students (by their index) sit together (CALC §2), and the least that it can
  * cost in groups of these sizes. The costs of groups add up, so that moving somebody touches two groups and nothing else. */

@@ -7,8 +7,7 @@ import type { RosterView } from '@jigsaw/contract/roster';
 import type { Outcome } from '@jigsaw/core/dealing';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { Button, Tag } from '../look/index.js';
-import { sayRule } from './dealProblem.js';
-import { Sentence } from './RuleSentence.js';
+import { sayRule, Sentence } from './ruleKinds.js';
 
 const List = styled.ol`
   overflow: auto;

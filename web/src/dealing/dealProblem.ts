@@ -88,27 +88,3 @@ export function movesOf(board: BoardView, seats: Seats): Move[] {
     return [{ student, from, to, ...(seat?.isLeader && { leads: { from: true, to: false } }) }];
   });
 }
-
-/** The rule in one plain sentence, for readers and the list of what was reached. */
-export function sayRule(rule: DealRule, board: BoardView, roster: RosterView): string {
-  const names = (ids: readonly EnrolmentId[]) =>
-    ids
-      .map((id) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'somebody who left')
-      .join(', ');
-  switch (rule.kind) {
-    case 'together':
-      return `Keep ${names(rule.students)} together`;
-    case 'apart':
-      return `Keep ${names(rule.students)} apart`;
-    case 'spread':
-      return `Spread ${rule.attribute} evenly`;
-    case 'alike':
-      return `Alike in ${rule.attribute}`;
-    case 'nobody-alone':
-      return `Nobody alone by ${rule.attribute}`;
-    case 'common-time':
-      return `At least ${rule.wanted} half-days of ${rule.attribute} in common`;
-    case 'fresh':
-      return `Not with teammates of ${rule.setIds.map((id) => roster.sets.find((set) => set.id === id)?.name ?? 'a set that is gone').join(', ')}`;
-  }
-}

@@ -6,7 +6,8 @@ import type { RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { aBoard, anEntry, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
-import { movesOf, problemOf, sayRule, seatsOf } from './dealProblem.js';
+import { movesOf, problemOf, seatsOf } from './dealProblem.js';
+import { sayRule } from './ruleKinds.js';
 
 const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}/deal`);

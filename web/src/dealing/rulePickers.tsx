@@ -4,12 +4,10 @@ import { useMemo } from 'react';
 import { ComboBox, Input, ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
-import type { DealRule } from '@jigsaw/contract/sets';
-import type { RosterView } from '@jigsaw/contract/roster';
-import type { EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import type { EnrolmentId } from '@jigsaw/core/ids';
 import { Button, Choice, Popup, Small } from '../look/index.js';
 
-const Who = styled.span`
+export const Who = styled.span`
   display: inline-flex;
   align-items: center;
   gap: 2px;
@@ -34,118 +32,7 @@ const Picker = styled(ComboBox)`
   }
 `;
 
-interface SentenceProps {
-  readonly rule: DealRule;
-  readonly board: BoardView;
-  readonly roster: RosterView;
-  readonly onChange: (rule: DealRule) => void;
-}
-
-export function Sentence({ rule, board, roster, onChange }: SentenceProps) {
-  switch (rule.kind) {
-    case 'together':
-    case 'apart':
-      return (
-        <>
-          Keep
-          <People
-            board={board}
-            students={rule.students}
-            onChange={(students) => onChange({ ...rule, students })}
-          />
-          {rule.kind}
-        </>
-      );
-    case 'spread':
-      return (
-        <>
-          Spread{' '}
-          <Attribute
-            board={board}
-            kinds={['category', 'number']}
-            value={rule.attribute}
-            onChange={(attribute, as) => onChange({ ...rule, attribute, as })}
-          />{' '}
-          evenly
-        </>
-      );
-    case 'alike':
-      return (
-        <>
-          Alike in{' '}
-          <Attribute
-            board={board}
-            kinds={['category', 'number']}
-            value={rule.attribute}
-            onChange={(attribute, as) => onChange({ ...rule, attribute, as })}
-          />
-        </>
-      );
-    case 'nobody-alone':
-      return (
-        <>
-          Nobody alone by{' '}
-          <Attribute
-            board={board}
-            kinds={['category']}
-            value={rule.attribute}
-            onChange={(attribute) => onChange({ ...rule, attribute })}
-          />
-        </>
-      );
-    case 'common-time':
-      return (
-        <>
-          At least
-          <Choice
-            label="How many half-days"
-            isLabelHidden
-            value={String(rule.wanted)}
-            choices={[1, 2, 3, 4, 5, 6].map((count) => ({ id: String(count), label: String(count) }))}
-            onChange={(wanted) => onChange({ ...rule, wanted: Number(wanted) })}
-          />
-          half-days of{' '}
-          <Attribute
-            board={board}
-            kinds={['half-days']}
-            value={rule.attribute}
-            onChange={(attribute) => onChange({ ...rule, attribute })}
-          />{' '}
-          in common
-        </>
-      );
-    case 'fresh':
-      return (
-        <>
-          Not with teammates of
-          {rule.setIds.map((id) => (
-            <Who key={id}>
-              {roster.sets.find((set) => set.id === id)?.name ?? 'a set that is gone'}
-              <Without
-                what={roster.sets.find((set) => set.id === id)?.name ?? 'the set'}
-                isLast={rule.setIds.length === 1}
-                onPress={() => onChange({ ...rule, setIds: rule.setIds.filter((each) => each !== id) })}
-              />
-            </Who>
-          ))}
-          {roster.sets.some((set) => set.id !== board.set.id && !rule.setIds.includes(set.id)) && (
-            <Choice
-              label="Another earlier set"
-              isLabelHidden
-              placeholder="or of…"
-              value={null}
-              choices={roster.sets
-                .filter((set) => set.id !== board.set.id && !rule.setIds.includes(set.id))
-                .map((set) => ({ id: set.id, label: set.name }))}
-              onChange={(id: GroupSetId) => onChange({ ...rule, setIds: [...rule.setIds, id] })}
-            />
-          )}
-        </>
-      );
-  }
-}
-
-function Without({
+export function Without({
   what,
   isLast,
   onPress,
@@ -168,7 +55,7 @@ function Without({
   );
 }
 
-function People({
+export function People({
   board,
   students,
   onChange,
@@ -236,7 +123,7 @@ interface AttributeProps {
   readonly onChange: (attribute: string, as: 'category' | 'number') => void;
 }
 
-function Attribute({ board, kinds, value, onChange }: AttributeProps) {
+export function Attribute({ board, kinds, value, onChange }: AttributeProps) {
   const fitting = board.attributes.filter((attribute) => kinds.includes(attribute.kind));
   const choices = [...new Set([value, ...fitting.map((attribute) => attribute.name)])].map((name) => ({
     id: name,
