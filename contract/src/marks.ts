@@ -19,8 +19,8 @@ import { Picks, Rubric } from './rubric.js';
 export const MarkState = z.enum(['unmarked', 'drafted', 'released']);
 
 export const AdjustmentShape = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('adjusted'), by: DecimalString, reason: z.string() }),
-  z.strictObject({ kind: z.literal('separate'), mark: Points, reason: z.string() }),
+  z.strictObject({ kind: z.literal('adjusted'), by: DecimalString.nullable(), reason: z.string() }),
+  z.strictObject({ kind: z.literal('separate'), mark: Points.nullable(), reason: z.string() }),
   z.strictObject({ kind: z.literal('excused'), reason: z.string() }),
 ]);
 export type AdjustmentShape = z.infer<typeof AdjustmentShape>;
@@ -128,6 +128,8 @@ export const MarkView = z.object({
       steps: z.array(MarkStepView),
     }),
   ),
+  /** Who changed it last, in whatever way; null: nobody yet. */
+  changedBy: z.string().nullable(),
   history: z.array(z.object({ at: DateTime, by: z.string(), what: z.string() })),
 });
 export type MarkView = z.infer<typeof MarkView>;
@@ -154,8 +156,9 @@ export const SaveMark = z.strictObject({
 });
 export type SaveMark = z.infer<typeof SaveMark>;
 
-export const ReleaseMarks = z.strictObject({ version: z.number().int() });
-export type ReleaseMarks = z.infer<typeof ReleaseMarks>;
+/** @param version that the marker has before them: another one is neither released nor taken back. */
+export const SeenMark = z.strictObject({ version: z.number().int() });
+export type SeenMark = z.infer<typeof SeenMark>;
 
 /** A student's own released marks: theirs and the group's, never a teammate's. */
 export const MyMark = z.object({

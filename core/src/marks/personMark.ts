@@ -2,8 +2,10 @@ import { Decimal } from 'decimal.js';
 
 /** What an instructor changed for one member, always with a reason. */
 export type Adjustment =
-  | { readonly kind: 'adjusted'; readonly by: string; readonly reason: string }
-  | { readonly kind: 'separate'; readonly mark: string; readonly reason: string }
+  /** null: how much is not said yet. */
+  | { readonly kind: 'adjusted'; readonly by: string | null; readonly reason: string }
+  /** null: they are to have a mark of their own, and have none yet. */
+  | { readonly kind: 'separate'; readonly mark: string | null; readonly reason: string }
   | { readonly kind: 'excused'; readonly reason: string };
 
 export interface PersonMarkInput {
@@ -47,6 +49,7 @@ export function personMark(input: PersonMarkInput): PersonMark {
   if (adjustment?.kind === 'excused')
     return { mark: null, steps: [{ code: 'excused', reason: adjustment.reason }] };
   if (adjustment?.kind === 'separate') {
+    if (adjustment.mark === null) return { mark: null, steps: [] };
     const mark = roundMark(new Decimal(adjustment.mark));
     return { mark, steps: [{ code: 'separate', mark, reason: adjustment.reason }] };
   }
@@ -63,7 +66,7 @@ export function personMark(input: PersonMarkInput): PersonMark {
     value = value.times(new Decimal(1).minus(weight).plus(weight.times(input.shareFactor)));
     steps.push({ code: 'share', factor: input.shareFactor, weight: weight.toString() });
   }
-  if (adjustment?.kind === 'adjusted') {
+  if (adjustment?.kind === 'adjusted' && adjustment.by !== null) {
     value = value.plus(adjustment.by);
     steps.push({ code: 'adjusted', by: adjustment.by, reason: adjustment.reason });
   }

@@ -62,7 +62,9 @@ export function markState(sheet: KeptSheet): MarkState {
   const hasBegun =
     unitMark(sheet) !== null ||
     sheet.releasedVersion !== null ||
-    [...sheet.adjustments.values()].some((each) => each.kind !== 'adjusted');
+    [...sheet.adjustments.values()].some(
+      (each) => each.kind === 'excused' || (each.kind === 'separate' && each.mark !== null),
+    );
   return hasBegun ? 'drafted' : 'unmarked';
 }
 
@@ -77,7 +79,7 @@ export const needsMarking = (sheet: KeptSheet): boolean =>
 /** What has to be written before a sheet can be released. */
 export type Missing =
   | { readonly code: 'override-reason' }
-  | { readonly code: 'adjustment-reason'; readonly enrolmentId: string }
+  | { readonly code: 'adjustment-reason' | 'adjustment-figure'; readonly enrolmentId: string }
   | { readonly code: 'mark' };
 
 /** Nothing: it can be released. A separate mark or an excuse needs no mark of the group's. */
@@ -89,15 +91,23 @@ export function missingIn(sheet: MarkSheet): readonly Missing[] {
     return kind === undefined || kind === 'adjusted';
   });
   if (needsUnitMark && unitMark(sheet) === null) missing.push({ code: 'mark' });
-  for (const enrolmentId of sheet.credited)
-    if (sheet.adjustments.get(enrolmentId)?.reason.trim() === '')
-      missing.push({ code: 'adjustment-reason', enrolmentId });
+  for (const enrolmentId of sheet.credited) {
+    const adjustment = sheet.adjustments.get(enrolmentId);
+    if (adjustment && figureOf(adjustment) === null) missing.push({ code: 'adjustment-figure', enrolmentId });
+    if (adjustment?.reason.trim() === '') missing.push({ code: 'adjustment-reason', enrolmentId });
+  }
   return missing;
+}
+
+/** undefined: it needs none. null: it needs one, and has none. */
+function figureOf(adjustment: Adjustment): string | null | undefined {
+  if (adjustment.kind === 'adjusted') return adjustment.by;
+  return adjustment.kind === 'separate' ? adjustment.mark : undefined;
 }
 
 export function sayMissing(
   missing: Missing,
-  { unit, rubric }: MarkSheet,
+  { unit, rubric, adjustments }: MarkSheet,
   nameOf: (id: string) => string,
 ): string {
   switch (missing.code) {
@@ -105,6 +115,10 @@ export function sayMissing(
       return 'Say why this mark stands in place of the rubric’s.';
     case 'adjustment-reason':
       return `Say why ${nameOf(missing.enrolmentId)}'s mark differs.`;
+    case 'adjustment-figure':
+      return adjustments.get(missing.enrolmentId)?.kind === 'separate'
+        ? `Give ${nameOf(missing.enrolmentId)} a mark, or let them have the group’s.`
+        : `Say by how many points ${nameOf(missing.enrolmentId)}’s mark differs.`;
     case 'mark':
       if (unit !== 'group') return 'Give a mark first.';
       return rubric
@@ -116,6 +130,8 @@ export function sayMissing(
 /** What no marker can mean: more points than there are. */
 export type Excess =
   | { readonly code: 'above-points'; readonly mark: string }
+  /** A mark of their own, or more or less than the group, by more points than there are. */
+  | { readonly code: 'member-above'; readonly enrolmentId: string; readonly mark: string }
   | {
       readonly code: 'above-criterion';
       readonly criterionId: string;
@@ -133,6 +149,11 @@ export function excessIn(sheet: MarkSheet): Excess | null {
     const most = mostOf(criterion);
     if (points !== null && new Decimal(points).gt(most))
       return { code: 'above-criterion', criterionId: criterion.id, name: criterion.name, points, most };
+  }
+  for (const [enrolmentId, adjustment] of sheet.adjustments) {
+    const figure = figureOf(adjustment) ?? null;
+    if (figure !== null && new Decimal(figure).abs().gt(sheet.points))
+      return { code: 'member-above', enrolmentId, mark: figure };
   }
   return null;
 }

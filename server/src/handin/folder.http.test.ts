@@ -227,7 +227,10 @@ describe('a folder for single students', () => {
     await given.instructor
       .get(`/api/copies/${copyId}/marks/${sure(given.students.get('amina')).enrolmentId}`)
       .expect(404);
-    await given.instructor.post(`/api/copies/${copyId}/marks/${jorge}/recall`).expect(200);
+    await given.instructor
+      .post(`/api/copies/${copyId}/marks/${jorge}/recall`)
+      .send({ version: 1 })
+      .expect(200);
     expect((await mine('jorge')).filter((each) => each.title === title)).toEqual([]);
   });
 

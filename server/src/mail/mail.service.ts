@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { Outbox } from '@jigsaw/contract/mail';
-import type { CourseId, MailId, PersonId } from '@jigsaw/core/ids';
+import type { CourseId, PersonId } from '@jigsaw/core/ids';
 import type { MailText } from '@jigsaw/core/mail';
 import { newId } from '../platform/ids.js';
 import { MailRow } from './mail.rows.js';

@@ -167,23 +167,28 @@ export class DeskService {
           ...mutable(memberMark(marking.sheet, enrolmentId)),
         }))
         .sort((a, b) => a.member.name.localeCompare(b.member.name)),
-      history: await this.history(manager, access.copy.id, unit),
+      ...(await this.history(manager, access.copy.id, unit)),
     };
   }
 
-  private async history(manager: EntityManager, copyId: CopyId, unit: Unit): Promise<MarkView['history']> {
+  private async history(
+    manager: EntityManager,
+    copyId: CopyId,
+    unit: Unit,
+  ): Promise<Pick<MarkView, 'history' | 'changedBy'>> {
     const events = await eventsAbout(manager, copyId, 'mark.', { unit }, 50);
     const nameOf = await accountNames(
       manager,
       events.flatMap((event) => event.actorId ?? []),
     );
-    return events
-      .filter((row) => row.type !== 'mark.drafted' || row.facts['from'] !== row.facts['to'])
-      .map((row) => ({
-        at: row.at.toISOString(),
-        by: nameOf.get(row.actorId ?? '') ?? '',
-        what: sayEvent(row.type, row.facts),
-      }));
+    const by = (row: (typeof events)[number]) => nameOf.get(row.actorId ?? '') ?? '';
+    const [latest] = events;
+    return {
+      changedBy: latest ? by(latest) : null,
+      history: events
+        .filter((row) => row.type !== 'mark.drafted' || row.facts['from'] !== row.facts['to'])
+        .map((row) => ({ at: row.at.toISOString(), by: by(row), what: sayEvent(row.type, row.facts) })),
+    };
   }
 }
 

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import type { ReleaseMarks, SavedMark, SaveMark } from '@jigsaw/contract/marks';
-import type { CopyId } from '@jigsaw/core/ids';
+import type { SavedMark, SaveMark, SeenMark } from '@jigsaw/contract/marks';
+import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import type { Adjustment, Missing } from '@jigsaw/core/marks';
 import {
   excessIn,
@@ -44,7 +44,7 @@ export class MarkingService {
           await this.desk.view(manager, marking),
           'Someone else marked this meanwhile. Both versions are here; choose one.',
         );
-      refuseImpossible(marking, typed);
+      await refuseImpossible(manager, marking, typed);
       const version = typed.version + 1;
       const workAt = work.latest?.at ?? null;
       await writeMark(manager, { id: mark?.id ?? newId(), copyId, unit, typed, version, workAt, now });
@@ -58,9 +58,7 @@ export class MarkingService {
           typed: typed.typedMark,
           overrideReason: typed.overrideReason,
           picks: typed.picks,
-          adjustments: new Map(
-            typed.adjustments.map(({ enrolmentId, adjustment }) => [enrolmentId, adjustment as Adjustment]),
-          ),
+          adjustments: adjustmentsIn(typed),
           version,
           workAt: workAt?.getTime() ?? null,
         },
@@ -77,15 +75,11 @@ export class MarkingService {
   }
 
   /** Gives each credited member their mark. Later edits reach them only when released again. */
-  async release(person: SignedIn, copyId: CopyId, unit: Unit, { version }: ReleaseMarks): Promise<SavedMark> {
+  async release(person: SignedIn, copyId: CopyId, unit: Unit, { version }: SeenMark): Promise<SavedMark> {
     return this.inTurn(person, copyId, unit, async ({ manager, now, record }, marking) => {
       const { access, mark, work, sheet } = marking;
       if (!mark) throw problems.invalidInput('There is no mark to release yet.');
-      if (mark.version !== version)
-        throw problems.staleWrite(
-          await this.desk.view(manager, marking),
-          'This mark was changed meanwhile. Look at it once more before you release it.',
-        );
+      await this.refuseUnseen(manager, marking, version, 'release it');
       await refuseIncomplete(manager, marking);
       const { rubric } = sheet;
       await releaseTo(
@@ -121,9 +115,10 @@ export class MarkingService {
     });
   }
 
-  async recall(person: SignedIn, copyId: CopyId, unit: Unit): Promise<SavedMark> {
+  async recall(person: SignedIn, copyId: CopyId, unit: Unit, { version }: SeenMark): Promise<SavedMark> {
     return this.inTurn(person, copyId, unit, async ({ manager, record }, marking) => {
       const { access, mark, sheet } = marking;
+      await this.refuseUnseen(manager, marking, version, 'take it back');
       const students = await deleteReleased(manager, copyId, unit);
       if (mark) await setReleasedVersion(manager, mark.id, null);
       await record({
@@ -136,6 +131,20 @@ export class MarkingService {
       });
       return savedOf({ ...marking, sheet: { ...sheet, releasedVersion: null } });
     });
+  }
+
+  /** What is pressed is about what is before the marker, and nothing else. */
+  private async refuseUnseen(
+    manager: EntityManager,
+    marking: Marking,
+    version: number,
+    act: string,
+  ): Promise<void> {
+    if ((marking.mark?.version ?? 0) === version) return;
+    throw problems.staleWrite(
+      await this.desk.view(manager, marking),
+      `This mark was changed meanwhile. Look at it once more before you ${act}.`,
+    );
   }
 
   private async inTurn(
@@ -151,6 +160,9 @@ export class MarkingService {
     });
   }
 }
+
+const adjustmentsIn = ({ adjustments }: SaveMark): ReadonlyMap<string, Adjustment> =>
+  new Map(adjustments.map(({ enrolmentId, adjustment }) => [enrolmentId, adjustment]));
 
 const savedOf = ({ sheet }: Marking): SavedMark => ({
   version: sheet.version ?? 0,
@@ -171,8 +183,26 @@ async function refuseIncomplete(manager: EntityManager, { sheet, work }: Marking
 }
 
 /** What no marker can mean: more points than there are, and people who are not credited. */
-function refuseImpossible({ sheet, access, work }: Marking, typed: SaveMark): void {
-  const excess = excessIn({ ...sheet, typed: typed.typedMark, picks: typed.picks });
+async function refuseImpossible(
+  manager: EntityManager,
+  { sheet, access, work }: Marking,
+  typed: SaveMark,
+): Promise<void> {
+  const credited = new Set<string>(work.credited);
+  if (typed.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();
+  const excess = excessIn({
+    ...sheet,
+    typed: typed.typedMark,
+    picks: typed.picks,
+    adjustments: adjustmentsIn(typed),
+  });
+  if (excess?.code === 'member-above') {
+    const { name } = (await authorsById(manager, work.credited, ''))(excess.enrolmentId as EnrolmentId);
+    throw problems.invalidInput(
+      `${excess.mark} for ${name} is above the ${sheet.points} points of this ${access.activity.kind}.`,
+      { issues: [{ path: excess.enrolmentId, message: `At most ${sheet.points} points.` }] },
+    );
+  }
   if (excess?.code === 'above-points')
     throw problems.invalidInput(
       `${excess.mark} is above the ${sheet.points} points of this ${access.activity.kind}.`,
@@ -182,12 +212,10 @@ function refuseImpossible({ sheet, access, work }: Marking, typed: SaveMark): vo
     throw problems.invalidInput(`${excess.points} is above the ${excess.most} points of ${excess.name}.`, {
       issues: [{ path: `picks.${excess.criterionId}`, message: `Write a number from 0 to ${excess.most}.` }],
     });
-  const credited = new Set<string>(work.credited);
-  if (typed.adjustments.some((each) => !credited.has(each.enrolmentId))) throw problems.notFound();
 }
 
 /** The field of the sheet that wants something. */
 function pathOf(missing: Missing): string {
-  if (missing.code === 'adjustment-reason') return missing.enrolmentId;
+  if ('enrolmentId' in missing) return missing.enrolmentId;
   return missing.code === 'mark' ? 'typedMark' : 'overrideReason';
 }

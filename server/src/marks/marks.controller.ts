@@ -9,7 +9,7 @@ import {
   MarkUnit,
   MarkView,
   MyMarks,
-  ReleaseMarks,
+  SeenMark,
   SavedMark,
   SaveMark,
 } from '@jigsaw/contract/marks';
@@ -87,29 +87,31 @@ export class MarksController {
   @Endpoint('POST /copies/:copyId/marks/:unit/release', {
     id: 'releaseMarks',
     does: 'Release a mark to those who are credited with the work',
-    body: ReleaseMarks,
+    body: SeenMark,
     answer: SavedMark,
   })
   release(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('unit', MarkUnit) unit: MarkUnit,
-    @Takes(ReleaseMarks) request: ReleaseMarks,
+    @Takes(SeenMark) seen: SeenMark,
   ): Promise<SavedMark> {
-    return this.marking.release(person, copyId, unit, request);
+    return this.marking.release(person, copyId, unit, seen);
   }
 
   @Endpoint('POST /copies/:copyId/marks/:unit/recall', {
     id: 'recallMarks',
     does: 'Take released marks back',
+    body: SeenMark,
     answer: SavedMark,
   })
   recall(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('unit', MarkUnit) unit: MarkUnit,
+    @Takes(SeenMark) seen: SeenMark,
   ): Promise<SavedMark> {
-    return this.marking.recall(person, copyId, unit);
+    return this.marking.recall(person, copyId, unit, seen);
   }
 
   @Endpoint('GET /courses/:courseId/my-marks', {

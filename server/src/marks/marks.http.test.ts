@@ -39,6 +39,8 @@ const sheetNow = async () =>
   (await given.instructor.get(`/api/copies/${copyId}/marks/group`).expect(200)).body as MarkView;
 const releaseMarks = (version: number) =>
   given.instructor.post(`/api/copies/${copyId}/marks/group/release`).send({ version });
+const recallMarks = (version: number) =>
+  given.instructor.post(`/api/copies/${copyId}/marks/group/recall`).send({ version });
 const myMark = async (name: string) =>
   (
     (await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks
@@ -112,7 +114,7 @@ describe('the Marking desk', () => {
     expect(await myMark('noor')).toMatchObject({ groupMark: '31.5' });
     await releaseMarks(2).expect(200);
     expect(await myMark('noor')).toMatchObject({ groupMark: '38' });
-    await given.instructor.post(`/api/copies/${copyId}/marks/group/recall`).expect(200);
+    await recallMarks(2).expect(200);
     expect(await myMark('noor')).toBeUndefined();
   });
 
@@ -145,6 +147,40 @@ describe('the Marking desk', () => {
     await save({ adjustments: [adjusted('amina', '1', 'why')] }).expect(404);
   });
 
+  it('refuses a member’s own mark, and more or less than the group, above the points, by name', async () => {
+    const own = (mark: string | null) => ({
+      enrolmentId: idOf('noor'),
+      adjustment: { kind: 'separate', mark, reason: 'Worked alone' },
+    });
+    for (const adjustments of [
+      [own('350')],
+      [adjusted('noor', '99999', 'x')],
+      [adjusted('noor', '-40.01', 'x')],
+    ]) {
+      const refused = await save({ adjustments }).expect(422);
+      expect(refused.body.detail).toMatch(/for Noor is above the 40 points/);
+      expect(refused.body.issues).toEqual([{ path: idOf('noor'), message: 'At most 40 points.' }]);
+    }
+    await save({ adjustments: [own('40')] }).expect(200);
+  });
+
+  it('never takes an empty figure for a zero: it is asked for before anything is released', async () => {
+    const empty = (kind: 'separate' | 'adjusted') => ({
+      enrolmentId: idOf('noor'),
+      adjustment:
+        kind === 'separate' ? { kind, mark: null, reason: 'Alone' } : { kind, by: null, reason: 'Helped' },
+    });
+    await save({ adjustments: [empty('separate')] }).expect(200);
+    expect((await releaseMarks(1).expect(422)).body.detail).toBe(
+      'Give Noor a mark, or let them have the group’s.',
+    );
+    await save({ adjustments: [empty('adjusted')], version: 1 }).expect(200);
+    expect((await releaseMarks(2).expect(422)).body.detail).toBe(
+      'Say by how many points Noor’s mark differs.',
+    );
+    expect(await myMark('noor')).toBeUndefined();
+  });
+
   it('shows a second marker what the first one wrote', async () => {
     await save({}).expect(200);
     const refused = await save({ typedMark: '20' }).expect(409);
@@ -167,11 +203,23 @@ describe('the Marking desk', () => {
     expect(await myMark('noor')).toBeUndefined();
   });
 
+  it('takes back the version in view and no other', async () => {
+    await save({}).expect(200);
+    await releaseMarks(1).expect(200);
+    await save({ typedMark: '20', version: 1 }).expect(200);
+    const refused = await recallMarks(1).expect(409);
+    expect(refused.body).toMatchObject({
+      type: '/problems/stale-write',
+      current: { groupMark: '20', version: 2, changedBy: expect.stringMatching(/./) },
+    });
+    expect(await myMark('noor')).toMatchObject({ groupMark: '31.5' });
+  });
+
   it('says of a mark that was taken back that it is a draft again', async () => {
     await save({}).expect(200);
     await releaseMarks(1).expect(200);
     expect(await sheetNow()).toMatchObject({ state: 'released' });
-    const recalled = await given.instructor.post(`/api/copies/${copyId}/marks/group/recall`).expect(200);
+    const recalled = await recallMarks(1).expect(200);
     expect(recalled.body).toMatchObject({ state: 'drafted' });
     expect(await sheetNow()).toMatchObject({ state: 'drafted', releasedAt: null });
     expect(await myMark('noor')).toBeUndefined();

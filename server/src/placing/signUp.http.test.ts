@@ -223,13 +223,9 @@ describe('a set', () => {
     expect((await view('noor', set.id)).set.description).toBe('One taste each.');
     await change(next, { isDescriptionShown: false }).expect(200);
     expect((await view('noor', set.id)).set.description).toBe('');
-    expect(
-      (
-        await change(next, {
-          signUp: { ...offered, opens: '2026-11-12T08:00:00.000Z', closes: '2026-11-11T08:00:00.000Z' },
-        }).expect(422)
-      ).body.issues[0].message,
-    ).toBe('It has to close after it opens.');
+    const signUp = { ...offered, opens: '2026-11-12T08:00:00.000Z', closes: '2026-11-11T08:00:00.000Z' };
+    const { issues } = (await change(next, { signUp }).expect(422)).body;
+    expect(issues[0].message).toBe('It has to close after it opens.');
   });
 });
 

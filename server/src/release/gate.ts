@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
-import type { CopyId, CourseId, GroupId, GroupSetId, ReleaseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CopyId, CourseId, ReleaseId, EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { Decision, Hearers, Schedule } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';

@@ -39,7 +39,11 @@ const newPostId = () => PostId.parse(uuid());
 
 /** Writing a post. What is not sent yet stays through a reload; a press that is sent twice writes one post. */
 export function PostBox({ copyId, parent, wanted, label, send, minHeight, onSent, onLeave }: PostBoxProps) {
-  const [text, setText, clear] = useKeptDraft(`post ${copyId} ${parent?.id ?? ''}`, StoredRichText, emptyText);
+  const [text, setText, clear] = useKeptDraft(
+    `post ${copyId} ${parent?.id ?? ''}`,
+    StoredRichText,
+    emptyText,
+  );
   const [id, setId] = useState(newPostId);
   const [round, setRound] = useState(0);
   const [add, { error, isLoading }] = useAddPostMutation();

@@ -22,9 +22,9 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
   'extension.granted': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
   'extension.taken-back': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
-  'mark.drafted': ['Desk', 'Gradebook'],
-  'mark.released': ['Desk', 'Gradebook', 'MyMarks', 'Room'],
-  'mark.recalled': ['Desk', 'Gradebook', 'MyMarks', 'Room'],
+  'mark.drafted': ['Mark', 'Desk', 'Gradebook'],
+  'mark.released': ['Mark', 'Desk', 'Gradebook', 'MyMarks', 'Room'],
+  'mark.recalled': ['Mark', 'Desk', 'Gradebook', 'MyMarks', 'Room'],
 };
 /** Of these the page that did them has shown all that they change before it hears of them. */
 const shownByTheAct: ReadonlySet<string> = new Set([

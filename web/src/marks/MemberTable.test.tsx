@@ -3,6 +3,7 @@ import { render, screen } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { useState } from 'react';
 import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
+import { sure } from '@jigsaw/core/lists';
 import { personMark } from '@jigsaw/core/marks';
 import { MemberTable } from './MemberTable.js';
 
@@ -56,6 +57,50 @@ describe('what differs for a member', () => {
     expect(screen.getByLabelText('Why Noor’s mark differs')).toHaveAttribute('aria-invalid', 'true');
     await userEvent.type(screen.getByLabelText('Why Noor’s mark differs'), 'Ill');
     expect(heard.at(-1)).toEqual({ kind: 'adjusted', by: '1.5', reason: 'Ill' });
+  });
+
+  it('takes nothing for a mark that cannot be meant, and says so beside the field', async () => {
+    const heard: (AdjustmentShape | null)[] = [];
+    render(<Desk heard={(next) => heard.push(next)} />);
+    await userEvent.click(screen.getByRole('button', { name: /How Noor’s mark differs/ }));
+    await userEvent.click(await screen.findByRole('option', { name: 'A mark of their own' }));
+    expect(heard.at(-1)).toEqual({ kind: 'separate', mark: null, reason: '' }); // empty is no mark, and not 0
+    expect(screen.getByText('none yet')).toBeInTheDocument();
+    const field = screen.getByLabelText('Noor’s own mark');
+    for (const [text, says] of [
+      ['350', 'From 0 to 40.'],
+      ['two', 'Write a number, like 31.5.'],
+      ['1.555', 'At most 2 decimals.'],
+    ] as const) {
+      await userEvent.clear(field);
+      await userEvent.type(field, text);
+      expect(field).toHaveValue(text);
+      expect(field).toHaveAccessibleDescription(says);
+      expect(heard.at(-1)).toEqual({ kind: 'separate', mark: null, reason: '' });
+    }
+    await userEvent.clear(field);
+    await userEvent.type(field, '1,5');
+    expect(heard.at(-1)).toEqual({ kind: 'separate', mark: '1.5', reason: '' });
+    expect(field).toHaveAccessibleDescription('');
+  });
+
+  it('has a column for every figure that any member has, also when the first did nothing', () => {
+    render(
+      <MemberTable
+        members={[
+          { ...sure(members[0]), evidence: [] },
+          { ...sure(members[0]), member: { ...noor, enrolmentId: 'b' as never, name: 'Jorge' } },
+        ]}
+        adjustments={new Map()}
+        results={new Map()}
+        max="40"
+        isDisabled={false}
+        isGroup
+        onAdjust={() => undefined}
+      />,
+    );
+    expect(screen.getByRole('columnheader', { name: 'words' })).toBeInTheDocument();
+    expect(screen.getByRole('cell', { name: '57' })).toBeInTheDocument();
   });
 
   it('gives an excused member no mark', async () => {

@@ -1,8 +1,10 @@
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { styled } from 'styled-components';
 import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
 import type { PersonMark } from '@jigsaw/core/marks';
+import { readPoints } from '@jigsaw/core/marks';
 import { Choice, PersonName, Small, Tag } from '../look/index.js';
+import { shownIn } from './sheet.js';
 
 const Table = styled.div`
   max-height: 236px;
@@ -42,6 +44,12 @@ const Table = styled.div`
     border-radius: 5px;
     background: var(--surface);
     padding: 0 8px;
+  }
+  small.fault {
+    display: block;
+    font: var(--t-12);
+    color: var(--attn-ink);
+    white-space: normal;
   }
   input.figure {
     width: 64px;
@@ -88,7 +96,7 @@ export function MemberTable({
   isDisabled,
   isGroup,
 }: MemberTableProps) {
-  const figures = members[0]?.evidence.map((figure) => figure.label) ?? [];
+  const figures = [...new Set(members.flatMap(({ evidence }) => evidence.map((figure) => figure.label)))];
   return (
     <Table tabIndex={0} role="region" aria-label="Members and their marks">
       <table>
@@ -124,6 +132,7 @@ export function MemberTable({
                 name={member.name}
                 adjustment={adjustments.get(member.enrolmentId) ?? null}
                 onChange={(next) => onAdjust(member.enrolmentId, next)}
+                max={max}
                 isDisabled={isDisabled}
                 isGroup={isGroup}
               />
@@ -146,24 +155,35 @@ interface CellsProps {
   readonly name: string;
   readonly adjustment: AdjustmentShape | null;
   readonly onChange: (adjustment: AdjustmentShape | null) => void;
+  readonly max: string;
   readonly isDisabled: boolean;
   readonly isGroup: boolean;
 }
 
-/** A figure is kept as it is typed; it counts as soon as it is a number. */
-function AdjustmentCells({ name, adjustment, onChange, isDisabled, isGroup }: CellsProps) {
+/** A figure counts as soon as it can be meant; until then it is none, and nothing is released. */
+function AdjustmentCells({ name, adjustment, onChange, max, isDisabled, isGroup }: CellsProps) {
   const kind: Kind = adjustment?.kind ?? 'same';
   const figure =
-    adjustment?.kind === 'adjusted' ? adjustment.by : adjustment?.kind === 'separate' ? adjustment.mark : '';
-  const [typed, setTyped] = useState(figure);
+    adjustment?.kind === 'adjusted'
+      ? adjustment.by
+      : adjustment?.kind === 'separate'
+        ? adjustment.mark
+        : null;
+  const [typed, setTyped] = useState(figure ?? '');
+  const faultId = useId();
+  const least = kind === 'adjusted' ? `-${max}` : '0';
+  const shown = shownIn(typed, figure, max, least);
+  const isElsewhere = shown.fault !== undefined && figure !== null; // given by somebody else since
+  const { text, fault } = isElsewhere ? { text: figure, fault: undefined } : shown;
   const reason = adjustment?.reason ?? '';
-  const make = (nextKind: Kind, text: string, why: string): AdjustmentShape | null => {
-    const tidy = text.replace(',', '.').replace(/^[+]/, '').replace('−', '-').trim();
-    const isFigure = /^-?\d{1,5}(\.\d{1,2})?$/.test(tidy);
+  const make = (nextKind: Kind, given: string, why: string): AdjustmentShape | null => {
     if (nextKind === 'same') return null;
     if (nextKind === 'excused') return { kind: 'excused', reason: why };
-    if (nextKind === 'adjusted') return { kind: 'adjusted', by: isFigure ? tidy : '0', reason: why };
-    return { kind: 'separate', mark: isFigure && !tidy.startsWith('-') ? tidy : '0', reason: why };
+    const read = readPoints(given, max, nextKind === 'adjusted' ? `-${max}` : '0');
+    const points = read.ok ? read.points : null;
+    return nextKind === 'adjusted'
+      ? { kind: 'adjusted', by: points, reason: why }
+      : { kind: 'separate', mark: points, reason: why };
   };
   return (
     <>
@@ -176,7 +196,7 @@ function AdjustmentCells({ name, adjustment, onChange, isDisabled, isGroup }: Ce
             isLabelHidden
             value={kind}
             choices={kindsFor(isGroup)}
-            onChange={(next) => onChange(make(next, typed, reason))}
+            onChange={(next) => onChange(make(next, text, reason))}
           />
         )}
       </td>
@@ -185,15 +205,22 @@ function AdjustmentCells({ name, adjustment, onChange, isDisabled, isGroup }: Ce
           <input
             className="figure"
             aria-label={kind === 'adjusted' ? `Points more or less for ${name}` : `${name}’s own mark`}
+            aria-invalid={figure === null}
+            aria-describedby={fault === undefined ? undefined : faultId}
             inputMode="decimal"
-            placeholder={kind === 'adjusted' ? '± 0' : '0'}
-            value={typed === '0' ? '' : typed}
+            placeholder={kind === 'adjusted' ? '±' : '–'}
+            value={text}
             disabled={isDisabled}
             onChange={(event) => {
               setTyped(event.target.value);
               onChange(make(kind, event.target.value, reason));
             }}
           />
+        )}
+        {fault !== undefined && (
+          <small id={faultId} className="fault">
+            {fault}
+          </small>
         )}
       </td>
       <td>
@@ -204,7 +231,7 @@ function AdjustmentCells({ name, adjustment, onChange, isDisabled, isGroup }: Ce
             aria-invalid={reason.trim() === ''}
             value={reason}
             disabled={isDisabled}
-            onChange={(event) => onChange(make(kind, typed, event.target.value))}
+            onChange={(event) => onChange(make(kind, text, event.target.value))}
           />
         )}
       </td>

@@ -3,7 +3,7 @@ import type { KeyboardEvent } from 'react';
 import { styled } from 'styled-components';
 import type { Picks, Rubric } from '@jigsaw/contract/rubric';
 import { sure } from '@jigsaw/core/lists';
-import { levelOf, mostOf } from '@jigsaw/core/marks';
+import { levelOf, mostOf, readPoints } from '@jigsaw/core/marks';
 import { Field, Key, Small } from '../look/index.js';
 
 const Head = styled.div`
@@ -109,8 +109,6 @@ interface RubricGridProps {
   readonly onPick: (picks: Picks) => void;
 }
 
-const isFigure = (text: string) => /^\d{1,5}(\.\d{1,2})?$/.test(text);
-
 /** Picking levels: arrows move, a figure picks and goes on to the next criterion, points between two levels are typed at the right. */
 export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: RubricGridProps) {
   const { criteria } = rubric;
@@ -156,10 +154,9 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
     event.preventDefault();
   };
   const type = (id: string, most: string, text: string) => {
-    const tidy = text.replace(',', '.').trim();
-    setTyped({ id, text: tidy });
-    if (tidy === '') put(id, { points: null });
-    else if (isFigure(tidy) && Number(tidy) <= Number(most)) put(id, { points: tidy });
+    setTyped({ id, text });
+    const read = readPoints(text, most);
+    if (read.ok) put(id, { points: read.points });
   };
 
   return (
@@ -215,6 +212,7 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
                   role="gridcell"
                   inputMode="decimal"
                   aria-label={`Points for ${criterion.name}, of ${most}`}
+                  aria-invalid={typed?.id === criterion.id && !readPoints(typed.text, most).ok}
                   value={typed?.id === criterion.id ? typed.text : (given ?? '')}
                   disabled={isDisabled}
                   onFocus={() => setAt({ row, column: 0 })}

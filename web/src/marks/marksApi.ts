@@ -103,8 +103,12 @@ const marksApi = queriesApi.injectEndpoints({
       invalidatesTags: ['Mark', 'Gradebook'],
       onQueryStarted: showSaved,
     }),
-    recallMarks: build.mutation<SavedMark, MarkOf>({
-      query: ({ copyId, unit }) => ({ url: `copies/${copyId}/marks/${unit}/recall`, method: 'POST' }),
+    recallMarks: build.mutation<SavedMark, MarkOf & { version: number }>({
+      query: ({ copyId, unit, version }) => ({
+        url: `copies/${copyId}/marks/${unit}/recall`,
+        method: 'POST',
+        body: { version },
+      }),
       responseSchema: SavedMark,
       invalidatesTags: ['Mark', 'Gradebook'],
       onQueryStarted: showSaved,

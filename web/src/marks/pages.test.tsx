@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { MarkView } from '@jigsaw/contract/marks';
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import { sure } from '@jigsaw/core/lists';
+import { api } from '../api/index.js';
 import { aMark, aSavedMark, aMember, aPart, at, aWork, courseId, id } from '../test/data.js';
 import { inCourse, Refusal } from '../test/showPage.js';
 import { releaseId, copyId, markPath, aRow, desk } from '../test/onDesk.js';
@@ -94,8 +95,8 @@ describe('the Marking desk', () => {
   it('releases what is saved and offers to take it back', async () => {
     const drafted = aMark({ state: 'drafted', typedMark: '31.5', version: 2 });
     const { user, writes } = desk(drafted, undefined, {
-      [`POST ${markPath}/release`]: aSavedMark({ state: 'released' }),
-      [`POST ${markPath}/recall`]: drafted,
+      [`POST ${markPath}/release`]: aSavedMark({ state: 'released', version: 2 }),
+      [`POST ${markPath}/recall`]: aSavedMark({ version: 2 }),
     });
     await user.click(await screen.findByRole('button', { name: 'Release to 2 students' }));
     await user.click(await screen.findByRole('button', { name: 'Take it back' }));
@@ -103,6 +104,30 @@ describe('the Marking desk', () => {
       expect(writes().map((write) => write.path)).toEqual([`${markPath}/release`, `${markPath}/recall`]),
     );
     expect(sure(writes()[0]).body).toEqual({ version: 2 });
+  });
+
+  it('releases what is on the screen: another version is shown beside it and not released', async () => {
+    const theirs = aMark({ state: 'drafted', typedMark: '9.5', version: 3, changedBy: 'Tomas Vey' });
+    const { user, writes } = desk(aMark({ state: 'drafted', typedMark: '40', version: 2 }), undefined, {
+      [`POST ${markPath}/release`]: new Refusal(409, 'stale-write', 'This mark was changed meanwhile.', {
+        current: theirs,
+      }),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Release to 2 students' }));
+    expect(await screen.findByText(/they gave 9.5, you 40/)).toBeInTheDocument();
+    expect(writes().map((write) => write.body)).toEqual([{ version: 2 }]);
+    expect(screen.getByLabelText('Group mark')).toHaveValue('40');
+  });
+
+  it('follows what another marker does while nothing is written here, and names them', async () => {
+    const { set, store } = desk(aMark({ state: 'drafted', typedMark: '40', version: 2 }));
+    const field = await screen.findByLabelText('Group mark');
+    set(`GET ${markPath}`, aMark({ state: 'drafted', typedMark: '9.5', version: 3, changedBy: 'Tomas Vey' }));
+    act(() => void store.dispatch(api.util.invalidateTags(['Mark'])));
+    await waitFor(() => expect(field).toHaveValue('9.5'));
+    expect(
+      (await screen.findAllByText('Tomas Vey marked this meanwhile. This is how it is now.')).length,
+    ).toBeGreaterThan(0);
   });
 
   it('releases nothing while what was typed is not saved', async () => {
@@ -115,7 +140,7 @@ describe('the Marking desk', () => {
     await user.type(field, '33');
     await user.click(screen.getByRole('button', { name: 'Release to 2 students' }));
     expect(await screen.findByText('It could not be saved.')).toBeInTheDocument();
-    expect(writes().map((write) => write.path)).toEqual([markPath]);
+    expect(new Set(writes().map((write) => write.path))).toEqual(new Set([markPath])); // and no release
     expect(field).toHaveValue('33');
   });
 

@@ -1,5 +1,6 @@
 import type { AdjustmentShape, MarkView, SaveMark } from '@jigsaw/contract/marks';
 import type { MarkSheet } from '@jigsaw/core/marks';
+import { readPoints } from '@jigsaw/core/marks';
 
 /** What a marker writes: the mark or its rubric, what is said to all, and what differs for whom. */
 export type Written = Pick<SaveMark, 'typedMark' | 'overrideReason' | 'picks' | 'feedback'> & {
@@ -40,11 +41,9 @@ export const sheetOf = (mark: MarkView, written: Written): MarkSheet => ({
   adjustments: written.adjustments,
 });
 
-const isNumber = (text: string) => /^-?\d{1,5}(\.\d{1,2})?$/.test(text);
-
-/** Why a mark cannot be meant as it is typed. */
-export function faultOfMark(text: string, max: string): string | undefined {
-  if (text === '') return undefined;
-  if (!isNumber(text)) return 'Write a number, like 31.5.';
-  return Number(text) > Number(max) || Number(text) < 0 ? `From 0 to ${max}.` : undefined;
+/** What stands in a field of points: as it is typed, as long as that is what is kept; else what is kept by now. */
+export function shownIn(typed: string, kept: string | null, most: string, least = '0') {
+  const read = readPoints(typed, most, least);
+  if (read.ok) return { text: read.points === kept ? typed : (kept ?? ''), fault: undefined };
+  return { text: typed, fault: read.says };
 }

@@ -1,11 +1,12 @@
 import { useMemo, useState } from 'react';
 import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
-import { memberMark, missingIn, personMark, sayMissing, unitMark } from '@jigsaw/core/marks';
+import { memberMark, missingIn, personMark, readPoints, sayMissing, unitMark } from '@jigsaw/core/marks';
 import type { PersonMark } from '@jigsaw/core/marks';
 import { counted } from '@jigsaw/core/text';
+import { useNotice } from '../look/index.js';
 import { useAct, useVersionedDraft } from '../page/index.js';
 import { useRecallMarksMutation, useReleaseMarksMutation, useSaveMarkMutation } from './marksApi.js';
-import { bodyOf, faultOfMark, sheetOf, writtenIn } from './sheet.js';
+import { bodyOf, sheetOf, shownIn, writtenIn } from './sheet.js';
 import type { Written } from './sheet.js';
 
 export type MarkSheetActs = ReturnType<typeof useMarkSheet>;
@@ -22,19 +23,30 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
   const [isOverriding, setIsOverriding] = useState(mark.typedMark !== null);
 
   const [save] = useSaveMarkMutation();
-  const recall = useAct(useRecallMarksMutation());
+  const notice = useNotice();
+  const recall = useAct(useRecallMarksMutation(), { refused: (refusal) => draft.dispute(refusal) });
   const release = useAct(useReleaseMarksMutation(), {
     says: () => `Released to ${whom}`,
-    undo: () => () => recall({ copyId: copy.id, unit }),
+    undo:
+      ({ version }) =>
+      () =>
+        recall({ copyId: copy.id, unit, version }),
     undoLabel: 'Take it back',
+    refused: (refusal) => draft.dispute(refusal),
     isRefusalShown: true,
   });
+  const now = useMemo(() => ({ value: writtenIn(mark), version: mark.version }), [mark]);
   const draft = useVersionedDraft<Written>({
     begin: () => ({ value: writtenIn(mark), version: mark.version }),
     save: (value, version) => save({ copyId: copy.id, unit, body: bodyOf(value, version) }).unwrap(),
     read: async () => {
       const current = await reload();
       return { value: writtenIn(current), version: current.version };
+    },
+    now,
+    onNewer: () => {
+      setIsOverriding(mark.typedMark !== null);
+      notice(`${mark.changedBy ?? 'Somebody else'} marked this meanwhile. This is how it is now.`);
     },
   });
   const written = draft.value;
@@ -43,10 +55,11 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     draft.change({ ...written, ...part });
   };
   const changeMark = (text: string) => {
-    const tidy = text.replace(',', '.').trim();
-    setMarkText(tidy);
-    if (faultOfMark(tidy, max) === undefined) change({ typedMark: tidy === '' ? null : tidy });
+    setMarkText(text);
+    const read = readPoints(text, max);
+    if (read.ok) change({ typedMark: read.points });
   };
+  const typed = shownIn(markText, written.typedMark, max);
 
   const sheet = useMemo(() => sheetOf(mark, written), [mark, written]);
   const results = useMemo(
@@ -58,14 +71,16 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
   const isChangedSinceRelease =
     mark.releasedAt !== null && (draft.version !== mark.version || mark.state !== 'released');
   // A reason that is missing is asked for when it is released; without a mark there is nothing to release.
-  const missing = missingIn(sheet).find(({ code }) => code === 'mark');
+  const missing = missingIn(sheet).find(({ code }) => code === 'mark' || code === 'adjustment-figure');
+  const nameOf = (id: string) =>
+    mark.members.find(({ member }) => member.enrolmentId === id)?.member.name ?? who;
 
   return {
     written,
     change,
-    markText,
+    markText: typed.text,
     changeMark,
-    markFault: faultOfMark(markText, max),
+    markFault: typed.fault,
     isOverriding,
     override: () => setIsOverriding(true),
     backToRubric: () => {
@@ -83,7 +98,7 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     net: groupMark === null ? null : personMark({ groupMark, lateDeduction: mark.lateDeduction, max }).mark,
     results,
     /** Why it cannot be released yet. */
-    lacks: missing ? sayMissing(missing, { ...sheet, rubric }, () => who) : null,
+    lacks: missing ? sayMissing(missing, { ...sheet, rubric }, nameOf) : null,
     isReleased: mark.releasedAt !== null && !isChangedSinceRelease,
     isGroup,
     /** The group, or the student. */
@@ -102,10 +117,11 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     release,
     releaseNow: async () => {
       if (!(await draft.flush())) return;
-      const current = await reload();
-      const released = await release({ copyId: copy.id, unit, version: current.version });
+      const released = await release({ copyId: copy.id, unit, version: draft.seen() });
       if (released) draft.stand(released.version);
     },
-    recallNow: () => recall({ copyId: copy.id, unit }),
+    recallNow: async () => {
+      if (await draft.flush()) await recall({ copyId: copy.id, unit, version: draft.seen() });
+    },
   };
 }

@@ -58,6 +58,11 @@ export class Autosaver<Value> {
     this.become({ kind: 'saved', at: Date.now() });
   }
 
+  /** Another act was refused because somebody else was faster: as if saving had been. */
+  dispute(current: unknown, sentence: string): void {
+    this.become({ kind: 'conflict', current, sentence });
+  }
+
   private async attempt(next: { readonly value: Value }): Promise<boolean> {
     this.become({ kind: 'saving' });
     try {

@@ -16,6 +16,8 @@ interface Telling<Asked, Answer> {
   readonly undo?: (answer: Answer, asked: Asked) => (() => unknown) | null;
   /** "Undo", unless something says better what it does. */
   readonly undoLabel?: string;
+  /** Whether the page tells of this refusal in its own way. */
+  readonly refused?: (refusal: unknown) => boolean;
   /** The page shows `error` where the act was; else a refusal is told like what was done. */
   readonly isRefusalShown?: boolean;
 }
@@ -32,7 +34,7 @@ export interface Act<Asked, Answer> {
  * so there is no way to leave it out. */
 export function useAct<Asked, Answer>(
   [trigger, { isLoading, error, reset }]: Mutation<Asked, Answer>,
-  { says, inverse, undo, undoLabel = 'Undo', isRefusalShown = false }: Telling<Asked, Answer> = {},
+  { says, inverse, undo, undoLabel = 'Undo', refused, isRefusalShown = false }: Telling<Asked, Answer> = {},
 ): Act<Asked, Answer> {
   const notice = useNotice();
   const act = async (asked: Asked): Promise<Answer | null> => {
@@ -46,7 +48,8 @@ export function useAct<Asked, Answer>(
         );
       return answer;
     } catch (refusal) {
-      if (!isRefusalShown) notice(problemOf(refusal).detail);
+      const isTold = refused?.(refusal) ?? false;
+      if (!isTold && !isRefusalShown) notice(problemOf(refusal).detail);
       return null;
     }
   };

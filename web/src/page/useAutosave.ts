@@ -9,6 +9,8 @@ interface Autosave<Value> {
   readonly change: (value: Value) => void;
   readonly flush: () => Promise<boolean>;
   readonly settle: () => void;
+  readonly dispute: (current: unknown, sentence: string) => void;
+  readonly isIdle: () => boolean;
 }
 
 /** An Autosaver for as long as the component lives. It tries again once signed in again, and saves the rest when the page is left. */
@@ -38,6 +40,8 @@ export function useAutosave<Value>(save: (value: Value) => Promise<unknown>): Au
     change: (value) => saver.change(value),
     flush: () => saver.flush(),
     settle: () => saver.settle(),
+    dispute: (current, sentence) => saver.dispute(current, sentence),
+    isIdle: () => !saver.hasUnsaved && saver.state.kind === 'saved',
   };
 }
 

@@ -1,5 +1,5 @@
-import { useRef, useState } from 'react';
-import { problemOf } from '../api/index.js';
+import { useEffect, useRef, useState } from 'react';
+import { isProblem, problemOf } from '../api/index.js';
 import { useNotice } from '../look/index.js';
 import { useAutosave } from './useAutosave.js';
 
@@ -15,11 +15,15 @@ interface Keeping<Value> {
   readonly save: (value: Value, version: number) => Promise<{ readonly version: number }>;
   /** As it is kept now, whoever wrote it. */
   readonly read: () => Promise<Versioned<Value>>;
+  /** As the page has it by now. A newer version takes the place of what is shown, unless something is being written here. */
+  readonly now?: Versioned<Value>;
+  /** Told when that happened. */
+  readonly onNewer?: () => void;
 }
 
 /** What two people may write at once: saved as it is typed, on top of the version that one has seen. Where somebody else was faster, nothing is lost on
  * either side until the person says whose stands. */
-export function useVersionedDraft<Value>({ begin, save, read }: Keeping<Value>) {
+export function useVersionedDraft<Value>({ begin, save, read, now, onNewer }: Keeping<Value>) {
   const notice = useNotice();
   const [begun] = useState(begin);
   const [value, setValue] = useState(begun.value);
@@ -37,6 +41,12 @@ export function useVersionedDraft<Value>({ begin, save, read }: Keeping<Value>) 
   };
   const autosave = useAutosave<Value>(async (next) => {
     stand((await save(next, newest.current)).version);
+  });
+  useEffect(() => {
+    if (!now || now.version <= newest.current || !autosave.isIdle()) return;
+    show(now.value);
+    stand(now.version);
+    onNewer?.();
   });
   const readNow = async (): Promise<Versioned<Value> | null> => {
     try {
@@ -58,6 +68,15 @@ export function useVersionedDraft<Value>({ begin, save, read }: Keeping<Value>) 
     },
     /** Shows it, and saves nothing: it cannot be kept as it stands. */
     show,
+    /** Which version what is shown stands on, at this moment. */
+    seen: () => newest.current,
+    /** Another act on it was refused. @returns whether because somebody else was faster: both are shown then, and the person says whose stands. */
+    dispute: (refusal: unknown): boolean => {
+      const { current, detail } = problemOf(refusal);
+      if (!isProblem(refusal, 'stale-write')) return false;
+      autosave.dispute(current, detail);
+      return true;
+    },
     /** Something else that the page did has made another version of it. */
     stand,
     keepMine: async () => {

@@ -1,8 +1,8 @@
 import { useState } from 'react';
+import { skipToken } from '@reduxjs/toolkit/query';
 import { useNavigate, useSearchParams } from 'react-router';
 import { ActivityDraft as Draft, draftOf } from '@jigsaw/contract/release';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
-import { sure } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { kindOf } from '../kinds/index.js';
@@ -60,8 +60,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   const isAllowed = allowed.includes(target.mode);
   const to = isAllowed ? target.to : null;
   const reach = useForeseeQuery(
-    { activityId, body: { to: sure(to), mode: target.mode, outsiders: target.outsiders } },
-    { skip: to === null },
+    to === null ? skipToken : { activityId, body: { to, mode: target.mode, outsiders: target.outsiders } },
   );
   const reached = to === null ? undefined : reach.data;
   const groups = reached?.groups.filter((group) => group.isIn) ?? [];

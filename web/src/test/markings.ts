@@ -44,6 +44,7 @@ export const aMark = (more: Partial<MarkView> = {}): MarkView => ({
     mark: null,
     steps: [],
   })),
+  changedBy: null,
   history: [],
   ...more,
 });

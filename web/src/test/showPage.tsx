@@ -76,14 +76,16 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
         });
   };
   const router = createMemoryRouter(routes, { initialEntries: [path] });
+  const store = makeStore();
   render(
-    <Provider store={makeStore()}>
+    <Provider store={store}>
       <RouterProvider router={router} />
     </Provider>,
   );
   return {
     user: userEvent.setup(),
     router,
+    store,
     /** Writes that reached the server, in order. */
     writes: () => asked.filter((each) => each.method !== 'GET'),
     asked,
