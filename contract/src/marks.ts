@@ -187,6 +187,10 @@ export const MyMarks = z.object({
 });
 export type MyMarks = z.infer<typeof MyMarks>;
 
+/** Marks released until this moment have been looked at. */
+export const MarksSeen = z.strictObject({ until: DateTime });
+export type MarksSeen = z.infer<typeof MarksSeen>;
+
 /** What one student has in one assignment. `not-theirs`: they were in no group that it was released to. */
 export const GradebookCell = z.object({
   state: z.enum(['released', 'excused', 'drafted', 'to-mark', 'missing', 'open', 'not-theirs']),

@@ -1,7 +1,7 @@
 import { Controller, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
-import { CopyId, CourseId, ReleaseId } from '@jigsaw/contract/common';
+import { CopyId, CourseId, Done, ReleaseId } from '@jigsaw/contract/common';
 import {
   DeskList,
   DeskView,
@@ -9,6 +9,7 @@ import {
   MarkUnit,
   MarkView,
   MyMarks,
+  MarksSeen,
   SeenMark,
   SavedMark,
   SaveMark,
@@ -124,6 +125,21 @@ export class MarksController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
   ): Promise<MyMarks> {
     return this.myMarks.read(person, courseId);
+  }
+
+  @Endpoint('POST /courses/:courseId/my-marks/seen', {
+    id: 'markSeenMarks',
+    does: 'One has looked at these marks',
+    body: MarksSeen,
+    answer: Done,
+  })
+  async see(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(MarksSeen) seen: MarksSeen,
+  ): Promise<Done> {
+    await this.myMarks.see(person, courseId, seen);
+    return { done: true };
   }
 
   @Endpoint('GET /courses/:courseId/gradebook', {

@@ -228,8 +228,16 @@ describe('the Marking desk', () => {
   it('is new to a student again once it is released anew', async () => {
     await save({}).expect(200);
     await releaseMarks(1).expect(200);
+    const first = sure(await myMark('noor'));
+    expect(first.isNew).toBe(true);
+    expect((await myMark('noor'))?.isNew).toBe(true); // asking alone changes nothing
+    const seen = (until: string) =>
+      student('noor').post(`/api/courses/${given.course.id}/my-marks/seen`).send({ until });
+    await seen('2026-01-01T00:00:00.000Z').expect(200); // what was shown then held no mark yet
     expect((await myMark('noor'))?.isNew).toBe(true);
+    await seen(first.releasedAt).expect(200);
     expect((await myMark('noor'))?.isNew).toBe(false);
+    server.clock.pass({ minutes: 1 });
     await save({ typedMark: '33', version: 1 }).expect(200);
     await releaseMarks(2).expect(200);
     expect(await myMark('noor')).toMatchObject({ mark: '25', isNew: true });

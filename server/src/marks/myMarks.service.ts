@@ -1,7 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { DataSource, IsNull } from 'typeorm';
-import type { MyMark, MyMarks } from '@jigsaw/contract/marks';
+import { DataSource, IsNull, LessThanOrEqual } from 'typeorm';
+import type { MarksSeen, MyMark, MyMarks } from '@jigsaw/contract/marks';
 import type { CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { Viewers } from '../course/index.js';
 import { groupTags } from '../sets/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -14,6 +15,7 @@ import { ReleasedMarkRow } from './marks.rows.js';
 export class MyMarksService {
   constructor(
     private readonly dataSource: DataSource,
+    private readonly viewers: Viewers,
     private readonly gate: Gate,
     private readonly kinds: Kinds,
     private readonly markings: Markings,
@@ -50,9 +52,6 @@ export class MyMarksService {
     const markings = (await this.markings.of(own, this.dataSource.manager)).filter((marking) =>
       marking.work.credited.includes(viewer.enrolmentId),
     );
-    await this.dataSource
-      .getRepository(ReleasedMarkRow)
-      .update({ enrolmentId: viewer.enrolmentId, seenAt: IsNull() }, { seenAt: this.clock.now() });
     return {
       marks: rows.map(({ kind, mode, settings, ...row }) => ({
         ...row,
@@ -71,6 +70,17 @@ export class MyMarksService {
           points: sheet.points,
         })),
     };
+  }
+
+  /** They have looked at those that they were shown; what was released since is still new. */
+  async see(person: SignedIn, courseId: CourseId, { until }: MarksSeen): Promise<void> {
+    const { enrolmentId } = await this.viewers.enter(person, courseId);
+    await this.dataSource
+      .getRepository(ReleasedMarkRow)
+      .update(
+        { enrolmentId, seenAt: IsNull(), releasedAt: LessThanOrEqual(new Date(until)) },
+        { seenAt: this.clock.now() },
+      );
   }
 
   /** Marks that they have not looked at yet. */

@@ -47,7 +47,7 @@ const common = ({ copy, release, activity, group, person }: Things): Ask[] => [
   { method: 'get', path: `/api/copies/${copy}/marks/${person}` },
   { method: 'put', path: `/api/copies/${copy}/marks/group`, body: { ...aSheet, typedMark: '40' } },
   { method: 'post', path: `/api/copies/${copy}/marks/group/release`, body: { version: 1 } },
-  { method: 'post', path: `/api/copies/${copy}/marks/group/recall` },
+  { method: 'post', path: `/api/copies/${copy}/marks/group/recall`, body: { version: 1 } },
   { method: 'get', path: `/api/releases/${release}/desk` },
   { method: 'get', path: `/api/activities/${activity}` },
   { method: 'put', path: `/api/activities/${activity}`, body: { ...anAssignment(), version: 1 } },

@@ -1,13 +1,13 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { styled } from 'styled-components';
-import type { MyMark } from '@jigsaw/contract/marks';
+import type { MyMark, MyMarks } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
 import { ProblemStrip } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, Small, Tag, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { useCourse } from '../course/index.js';
 import { SumPiece, SumStrip } from './MarkSum.js';
-import { useReadMyMarksQuery } from './marksApi.js';
+import { useMarkSeenMarksMutation, useReadMyMarksQuery } from './marksApi.js';
 import { sayStep, signed } from './words.js';
 
 const Frame = styled.main`
@@ -126,11 +126,24 @@ const One = styled.section`
 `;
 const height = 96;
 
+/** Being shown a new mark is what makes it no longer new; said once for each. */
+function useSeen(courseId: string, marks: MyMarks['marks']): void {
+  const [markSeen] = useMarkSeenMarksMutation();
+  const until = marks.reduce(
+    (last, mark) => (mark.isNew && mark.releasedAt > last ? mark.releasedAt : last),
+    '',
+  );
+  useEffect(() => {
+    if (until !== '') void markSeen({ courseId, until });
+  }, [courseId, until, markSeen]);
+}
+
 /** A student's own marks: the group's, theirs, and how one became the other. */
 export function MyMarksPage() {
   const { course, dates } = useCourse();
   const mine = useReadMyMarksQuery(course.id, { refetchOnMountOrArgChange: true });
   const [chosen, setChosen] = useState<string | null>(null);
+  useSeen(course.id, mine.data?.marks ?? []);
   if (mine.error) return <ProblemStrip of={mine.error} onRetry={() => void mine.refetch()} />;
   if (!mine.data) return <Waiting what="your marks" />;
   const { marks, waiting } = mine.data;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import { aMyMark, aRubric, at, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { releaseId, copyId } from '../test/onDesk.js';
@@ -16,6 +16,17 @@ describe('one’s own marks', () => {
     expect(within(one).getByText('+1.5 for you: Ill for a week')).toBeInTheDocument();
     expect(within(one).getByText('2 points less, because it was late.')).toBeInTheDocument();
     expect(screen.getByText('new')).toBeInTheDocument();
+  });
+
+  it('are told to have been seen when they were shown, each once, and asking for them tells nothing', async () => {
+    const marks = [aMyMark(), aMyMark({ copyId: id('salt'), title: 'Salt trial', isNew: false })];
+    const { writes } = mine({ marks, waiting: [] });
+    await screen.findByRole('region', { name: 'Ferment report' });
+    await waitFor(() => expect(writes()).toHaveLength(1));
+    expect(writes()).toEqual([
+      { method: 'POST', path: `courses/${courseId}/my-marks/seen`, body: { until: marks[0]?.releasedAt } },
+    ]);
+    expect(screen.getByText('new')).toBeInTheDocument(); // for as long as it is looked at
   });
 
   it('tell an excused student so, without a sum that would not be theirs', async () => {

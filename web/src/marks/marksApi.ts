@@ -1,3 +1,4 @@
+import { Done } from '@jigsaw/contract/common';
 import type { SaveMark } from '@jigsaw/contract/marks';
 import { DeskList, DeskView, Gradebook, MarkView, MyMarks, SavedMark } from '@jigsaw/contract/marks';
 import { api } from '../api/index.js';
@@ -34,11 +35,6 @@ const queriesApi = api.injectEndpoints({
       query: (courseId) => `courses/${courseId}/my-marks`,
       responseSchema: MyMarks,
       providesTags: ['MyMarks'],
-      // Looking at new marks is what makes them no longer new.
-      onQueryStarted: async (_courseId, { dispatch, queryFulfilled }) => {
-        const answer = await queryFulfilled.catch(() => null);
-        if (answer?.data.marks.some((mark) => mark.isNew)) dispatch(api.util.invalidateTags(['Figures']));
-      },
     }),
   }),
 });
@@ -103,6 +99,16 @@ const marksApi = queriesApi.injectEndpoints({
       invalidatesTags: ['Mark', 'Gradebook'],
       onQueryStarted: showSaved,
     }),
+    /** What is new stays marked as new for as long as the page is open. */
+    markSeenMarks: build.mutation<Done, { courseId: string; until: string }>({
+      query: ({ courseId, until }) => ({
+        url: `courses/${courseId}/my-marks/seen`,
+        method: 'POST',
+        body: { until },
+      }),
+      responseSchema: Done,
+      invalidatesTags: ['Figures'],
+    }),
     recallMarks: build.mutation<SavedMark, MarkOf & { version: number }>({
       query: ({ copyId, unit, version }) => ({
         url: `copies/${copyId}/marks/${unit}/recall`,
@@ -123,4 +129,9 @@ export const {
   useReadMyMarksQuery,
   useReadGradebookQuery,
 } = queriesApi;
-export const { useSaveMarkMutation, useReleaseMarksMutation, useRecallMarksMutation } = marksApi;
+export const {
+  useSaveMarkMutation,
+  useReleaseMarksMutation,
+  useRecallMarksMutation,
+  useMarkSeenMarksMutation,
+} = marksApi;
