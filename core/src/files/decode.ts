@@ -18,7 +18,9 @@ export function decode(bytes: Uint8Array): Decoded {
   try {
     return textOr(new TextDecoder('utf-8', { fatal: true }).decode(bytes), 'UTF-8');
   } catch {
-    return textOr(new TextDecoder('windows-1252').decode(bytes), 'Windows-1252');
+    // As a stream: in one piece Node 20 reads 0x80 to 0x9F, the euro sign and the typographic marks among them, as control characters.
+    // A single byte is a whole character, so nothing is left in the stream.
+    return textOr(new TextDecoder('windows-1252').decode(bytes, { stream: true }), 'Windows-1252');
   }
 }
 

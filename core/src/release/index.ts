@@ -14,6 +14,8 @@ export type {
   ReleaseState,
   Schedule,
 } from './facts.js';
+export { whoseFigures } from './figures.js';
+export type { Figure } from './figures.js';
 export { hearersOfAudience, hearersOfCopy } from './hearers.js';
 export type { Hearers } from './hearers.js';
 export { mayAct } from './kindRules.js';

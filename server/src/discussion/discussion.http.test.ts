@@ -177,6 +177,27 @@ describe('a group’s discussion', () => {
     await student('amina').get(`/api/copies/${along}/discussion`).expect(200);
   });
 
+  it('shows what each did, and the marks that it comes to, to nobody of another group who reads along', async () => {
+    const title = `Counted ${count}`;
+    await released(
+      given,
+      { kind: 'discussion', title, points: '10', settings: { posts: 1, replies: 0 } },
+      { mode: 'read-along' },
+    );
+    const along = await copyOf(student('noor'), given.course.id, title);
+    const met = async (browser: Browser) =>
+      ((await browser.get(`/api/copies/${along}/discussion`).expect(200)).body as DiscussionView).met;
+    expect(await met(student('amina'))).toEqual([]);
+    const line = async (browser: Browser) => itemOf(browser, given.course.id, title);
+    expect(await line(given.instructor)).toMatchObject({ asked: expect.any(Number) });
+    expect((await met(student('noor'))).map((each) => [each.member.name, each.suggested])).toEqual([
+      ['Noor', null],
+    ]);
+    const seen = await met(given.instructor);
+    expect(seen.length).toBeGreaterThan(1);
+    expect(seen.every((each) => each.suggested !== null)).toBe(true);
+  });
+
   it('refuses nothing at all, what is no text of the editor, and a text of a megabyte', async () => {
     await post(student('noor'), ' ').expect(422);
     await post(student('noor'), '', {

@@ -10,6 +10,7 @@ import { authorsById } from '../course/index.js';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { Kinds, onTime, plainDecimal } from '../release/index.js';
 import { PostRow } from './discussion.rows.js';
+import { whoseFigures } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
 
 @Injectable()
@@ -41,7 +42,8 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
         const isMember = decision.part === 'member';
         const own = isMember ? here.filter((post) => post.authorId === viewer.enrolmentId) : here;
         const settings = this.settingsOf(access);
-        const isAsking = settings.posts + settings.replies > 0;
+        const isCounted = whoseFigures('what-each-did', decision.part, viewer.role) !== 'none';
+        const isAsking = isCounted && settings.posts + settings.replies > 0;
         const members = asked.membersOf(copy.id);
         const complete = (id: EnrolmentId) => this.met(access, here, id).isComplete;
         const mine = this.met(access, here, viewer.enrolmentId);

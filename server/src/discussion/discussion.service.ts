@@ -7,7 +7,8 @@ import { discussionRules, suggestedMark } from '@jigsaw/core/discussion';
 import type { DiscussionAct } from '@jigsaw/core/discussion';
 import type { CopyId, PostId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import { mayAct } from '@jigsaw/core/release';
+import type { Figure } from '@jigsaw/core/release';
+import { mayAct, whoseFigures } from '@jigsaw/core/release';
 import { countWords, plainText } from '@jigsaw/core/text';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -186,8 +187,10 @@ export class DiscussionService {
     const { posts, replies } = this.kind.settingsOf(access);
     if (posts + replies === 0) return [];
     const members = (await membersOfCopies(manager, [access]))(access.copy.id);
-    const shown =
-      access.decision.part === 'member' ? members.filter((id) => id === access.viewer.enrolmentId) : members;
+    const whose = (figure: Figure) => whoseFigures(figure, access.decision.part, access.viewer.role);
+    const seen = whose('what-each-did');
+    if (seen === 'none') return [];
+    const shown = seen === 'own' ? members.filter((id) => id === access.viewer.enrolmentId) : members;
     const rows = await manager
       .createQueryBuilder(PostRow, 'post')
       .where('post."copyId" = :copyId AND post."takenOutAt" IS NULL AND post."authorId" = ANY(:shown)', {
@@ -206,7 +209,7 @@ export class DiscussionService {
         words: rows.reduce((sum, post) => sum + (post.authorId === id ? post.words : 0), 0),
         isComplete: met.isComplete,
         suggested:
-          points === null || access.decision.part === 'member'
+          points === null || whose('suggested-marks') === 'none'
             ? null
             : suggestedMark(plainDecimal(points), met),
       };

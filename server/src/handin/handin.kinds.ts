@@ -7,6 +7,7 @@ import { assignmentFacts, folderFacts } from '@jigsaw/core/handin';
 import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import type { KindFacts } from '@jigsaw/core/release';
+import { whoseFigures } from '@jigsaw/core/release';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { Kinds, lateOf, onTime } from '../release/index.js';
 import type { OwnWork } from './work.js';
@@ -45,6 +46,8 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
         const { copy, viewer, decision } = access;
         const isEach = this.rulesFor(access).by === 'student';
         const ownerId = isEach ? (decision.part === 'member' ? viewer.enrolmentId : undefined) : null;
+        if (ownerId === undefined && whoseFigures('what-each-did', decision.part, viewer.role) === 'none')
+          return [copy.id, untold];
         if (ownerId === undefined)
           return [
             copy.id,
@@ -141,6 +144,17 @@ function unitWork(
 }
 
 /** For staff, where each student hands in: how many have. */
+/** Where each hands in for themselves, whoever reads along learns nothing of them. */
+const untold: Progress = {
+  state: 'not-started',
+  isYours: false,
+  owes: false,
+  at: null,
+  late: null,
+  done: null,
+  asked: null,
+};
+
 function allTogether(members: readonly string[], workOf: (id: string) => OwnWork | undefined): Progress {
   const handedIn = members.flatMap((id) => workOf(id)?.handIn?.handedInAt ?? []);
   const hasBegun = members.some((id) => workOf(id) !== undefined);

@@ -136,6 +136,27 @@ describe('first passwords', () => {
     server.clock.set(before);
   });
 
+  it('keeps links of two courses good side by side, and lets in by one of them', async () => {
+    const linkFrom = async (teacher: string) => {
+      const { instructor, course } = await aCourse(server, { email: teacher, students: 2 });
+      await importPaste(instructor, course.id, 'shared@quillmere.example');
+      const { body } = (await instructor
+        .post(`/api/courses/${course.id}/roster/sign-in-links`)
+        .expect(200)) as { body: SignInLinks };
+      return sure(body.links.find((link) => link.email === 'shared@quillmere.example')).url.split('#')[1];
+    };
+    const [first, second] = [
+      await linkFrom('one@quillmere.example'),
+      await linkFrom('two@quillmere.example'),
+    ];
+    const choose = (token: string | undefined) =>
+      server.browser().post('/api/session/password').send({ token, password });
+    const answers = await Promise.all([choose(first), choose(second)]);
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 410]);
+    await choose(first).expect(410);
+    await choose(second).expect(410);
+  });
+
   it('offers the made-up people in demo mode, and only those', async () => {
     const { body } = (await server.browser().get('/api/session/front-door').expect(200)) as {
       body: { demoPeople: { personId: string; name: string }[] };

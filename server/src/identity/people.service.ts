@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { DataSource, In, IsNull } from 'typeorm';
+import { DataSource, In, IsNull, LessThan } from 'typeorm';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import { sameAddress } from '@jigsaw/core/course';
 import { sure } from '@jigsaw/core/lists';
@@ -123,7 +123,8 @@ export class PeopleService {
     return this.dataSource.getRepository(PersonRow).existsBy({ mayCreateCourses: true });
   }
 
-  /** Links for those of these people who have no password yet. Older links of theirs stop working. */
+  /** Links for those of these people who have no password yet. Others that they were given, here or in another course, stay good beside them:
+   * whichever is opened first lets in, and closes all. */
   async linksFor(personIds: readonly PersonId[]): Promise<SignInLinks> {
     return this.dataSource.transaction((manager) => this.linksWithin(manager, personIds));
   }
@@ -135,7 +136,7 @@ export class PeopleService {
       where: { id: In([...personIds]), passwordHash: IsNull() },
       order: { name: 'ASC' },
     });
-    await manager.delete(PasswordLinkRow, { personId: In(people.map((person) => person.id)) });
+    await manager.delete(PasswordLinkRow, { expiresAt: LessThan(this.clock.now()) });
     const links = people.map((person) => ({ person, token: newToken() }));
     if (links.length > 0) {
       await manager.insert(
@@ -158,9 +159,14 @@ export class PeopleService {
     const person = await this.dataSource.transaction(async (manager) => {
       const link = await manager.findOneBy(PasswordLinkRow, { tokenHash: hashToken(token) });
       if (!link || link.expiresAt <= this.clock.now()) throw problems.linkUsed();
-      const { affected } = await manager.delete(PasswordLinkRow, { tokenHash: link.tokenHash });
-      if (affected !== 1) throw problems.linkUsed(); // somebody opened the same link at the same moment
-      await manager.update(PersonRow, link.personId, { passwordHash: await hashPassword(password) });
+      const chosen = { passwordHash: await hashPassword(password) };
+      const { affected } = await manager.update(
+        PersonRow,
+        { id: link.personId, passwordHash: IsNull() },
+        chosen,
+      );
+      if (affected !== 1) throw problems.linkUsed(); // another link, or the same one, was opened at the same moment
+      await manager.delete(PasswordLinkRow, { personId: link.personId });
       return manager.findOneByOrFail(PersonRow, { id: link.personId });
     });
     return this.sessions.start(person);

@@ -12,7 +12,7 @@ import type {
   WikiView,
 } from '@jigsaw/contract/wiki';
 import type { CopyId, PageId, EnrolmentId } from '@jigsaw/core/ids';
-import { mayAct } from '@jigsaw/core/release';
+import { mayAct, whoseFigures } from '@jigsaw/core/release';
 import { countWords, emptyText, plainText } from '@jigsaw/core/text';
 import type { WikiAct } from '@jigsaw/core/wiki';
 import { compare, countChanges, wikiRules } from '@jigsaw/core/wiki';
@@ -56,7 +56,11 @@ export class WikiService {
         WHERE p."copyId" = $1 ORDER BY p."createdAt", p."id"`,
       [copyId],
     );
-    const writers = await this.kind.writers({ accesses: [access], manager });
+    const { part } = access.decision;
+    const writers =
+      whoseFigures('share-of-the-text', part, access.viewer.role) === 'none'
+        ? []
+        : await this.kind.writers({ accesses: [access], manager });
     const author = await authorsById(
       manager,
       [...pages.map((page) => page.authorId), ...writers.map((writer) => writer.authorId)],
