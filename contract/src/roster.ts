@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isAddress } from '@jigsaw/core/course';
+import { isAddress, tidyAddress } from '@jigsaw/core/course';
 import { DateTime, EnrolmentId, GroupId, GroupSetId, PersonId, Role, RosterChangeId } from './common.js';
 import { AttributeKind, RosterAttribute } from './course.js';
 
@@ -210,7 +210,11 @@ export const RegistrarView = z.discriminatedUnion('state', [
 ]);
 export type RegistrarView = z.infer<typeof RegistrarView>;
 
-const Email = z.string().trim().max(254).refine(isAddress, 'Write the address like name@school.example.');
+const Email = z
+  .string()
+  .max(300)
+  .transform(tidyAddress)
+  .refine(isAddress, 'Write the address like name@school.example.');
 const PersonName = z.string().trim().min(1, 'Write a name.').max(200, '200 characters are the most.');
 const ShortText = z.string().trim().max(200);
 const AttributeName = z.string().trim().min(1, 'Give the attribute a name.').max(80);

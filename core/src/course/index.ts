@@ -10,7 +10,7 @@ export {
 export type { AttributeKind, HalfDay } from './attributes.js';
 export { meansOfGroups } from './nearMean.js';
 export type { MeanOfGroup } from './nearMean.js';
-export { isAddress, sameAddress, sortName } from './person.js';
+export { isAddress, sameAddress, sortName, tidyAddress } from './person.js';
 export { may } from './roles.js';
 export type { Act } from './roles.js';
 export type { Role, Viewer } from './viewer.js';

@@ -9,7 +9,7 @@ import { severalGroups } from './groupsNamed.js';
 import type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
 import { roleOfWord } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
-import { isAddress, sameAddress } from '../course/index.js';
+import { isAddress, sameAddress, tidyAddress } from '../course/index.js';
 import { placeChanges, seatedIn, setOfHeading, splitNames } from './places.js';
 import type { KnownSets, NamedPlace } from './places.js';
 import type { Table, TableRow } from '../files/index.js';
@@ -163,7 +163,7 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   });
   const { name, familyName } = nameOf(cell('name'), cell('given-name'), cell('family-name'));
   return {
-    email: cell('email').replace(/^mailto:/i, ''),
+    email: tidyAddress(cell('email').replace(/^mailto:/i, '')),
     name,
     familyName,
     reading: cell('reading') || null,
