@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { SavedMark, SaveMark, SeenMark } from '@jigsaw/contract/marks';
-import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CopyId } from '@jigsaw/core/ids';
 import type { Adjustment, Missing } from '@jigsaw/core/marks';
 import {
   excessIn,
@@ -197,7 +197,7 @@ async function refuseImpossible(
     adjustments: adjustmentsIn(typed),
   });
   if (excess?.code === 'member-above') {
-    const { name } = (await authorsById(manager, work.credited, ''))(excess.enrolmentId as EnrolmentId);
+    const { name } = (await authorsById(manager, work.credited, ''))(excess.enrolmentId);
     throw problems.invalidInput(
       `${excess.mark} for ${name} is above the ${sheet.points} points of this ${access.activity.kind}.`,
       { issues: [{ path: excess.enrolmentId, message: `At most ${sheet.points} points.` }] },
