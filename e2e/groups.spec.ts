@@ -3,7 +3,7 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { aCourseOf, anAssignmentFor, api, browsersOf } from './support/course.js';
+import { aCourseOf, anAssignmentFor, api, bringIn, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -270,20 +270,7 @@ test('groups are named and added at once, and an assistant sees the work of thos
   for (const letter of ['A', 'B', 'C', 'D'])
     await expect(instructor.getByRole('heading', { name: `Circle ${letter}` })).toBeVisible();
 
-  const source = { kind: 'paste', text: 'Tomas Vey <tomas.cheese@quillmere.example>' };
-  const at = `courses/${courseId}/roster`;
-  const { fingerprint } = await api<{ fingerprint: string }>(instructor, 'POST', `${at}/preview`, {
-    source,
-    role: 'assistant',
-    meanings: null,
-  });
-  await api(instructor, 'POST', `${at}/import`, {
-    source,
-    role: 'assistant',
-    meanings: ['email', 'name'],
-    leaveOutLines: [],
-    fingerprint,
-  });
+  await bringIn(instructor, courseId, ['Tomas Vey <tomas.cheese@quillmere.example>'], 'assistant');
   const tomas = sure((await browsersOf(browser, instructor, courseId, ['Tomas'])).get('Tomas'));
   await instructor.reload();
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();

@@ -35,21 +35,31 @@ export async function aCourseOf(
     term: 'Autumn 2026',
     timeZone: 'Europe/Lisbon',
   });
+  await bringIn(instructor, course.id, lines, 'student');
+  return course;
+}
+
+/** More people in a course, by pasted lines. */
+export async function bringIn(
+  instructor: Page,
+  courseId: string,
+  lines: readonly string[],
+  role: 'student' | 'assistant',
+): Promise<void> {
   const source = { kind: 'paste', text: lines.join('\n') };
-  const preview = await api<ImportPreview>(instructor, 'POST', `courses/${course.id}/roster/preview`, {
+  const preview = await api<ImportPreview>(instructor, 'POST', `courses/${courseId}/roster/preview`, {
     source,
-    role: 'student',
+    role,
     meanings: null,
   });
   const meanings = preview.columns.map((column) => column.meaning);
-  await api(instructor, 'POST', `courses/${course.id}/roster/import`, {
+  await api(instructor, 'POST', `courses/${courseId}/roster/import`, {
     source,
-    role: 'student',
+    role,
     meanings,
     leaveOutLines: [],
     fingerprint: preview.fingerprint,
   });
-  return course;
 }
 
 /** Everybody's own browser, signed in, by first name; of these people only, where they are named. */
@@ -71,12 +81,13 @@ export async function browsersOf(
   return pages;
 }
 
-/** An assignment without dates or points, released to a set with a copy for each group. */
+/** An assignment without dates, released to a set with a copy for each group. */
 export async function anAssignmentFor(
   instructor: Page,
   courseId: string,
   setId: string,
   title: string,
+  points: string | null = null,
 ): Promise<void> {
   const draft = await api<{ id: string; version: number }>(
     instructor,
@@ -86,7 +97,7 @@ export async function anAssignmentFor(
       kind: 'assignment',
       title,
       brief: { type: 'doc', content: [] },
-      points: null,
+      points,
       rubric: null,
       settings: {},
       schedule: { opens: null, due: null, closes: null },

@@ -39,9 +39,12 @@ describe('points as they are typed', () => {
 
   it('are kept in the one form that the database takes, whatever is typed', () =>
     fc.assert(
-      fc.property(fc.string({ unit: fc.constantFrom(...'0 1 2 3 4 5 6 7 8 9 . , + - − e'.split(' '), ' ') }), (text) => {
-        const read = readPoints(text, '99999', '-99999');
-        if (read.ok && read.points !== null) expect(read.points).toMatch(keptPoints);
-      }),
+      fc.property(
+        fc.string({ unit: fc.constantFrom(...'0 1 2 3 4 5 6 7 8 9 . , + - − e'.split(' '), ' ') }),
+        (text) => {
+          const read = readPoints(text, '99999', '-99999');
+          if (read.ok && read.points !== null) expect(read.points).toMatch(keptPoints);
+        },
+      ),
     ));
 });

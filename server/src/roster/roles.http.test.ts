@@ -211,7 +211,7 @@ const table: readonly {
     assistant: 200,
     observer: 403,
     student: 404,
-    ask: (browser) => browser.post(`/api/copies/${copyId}/marks/group/recall`).send({ version: 1 }),
+    ask: (browser) => browser.post(`/api/copies/${copyId}/marks/group/recall`).send({ version: 0 }),
   },
 ];
 
