@@ -69,7 +69,12 @@ const visibility = [
     'Math.min(schedule.closes, due)',
     'core/src/release',
   ),
-  core('release/schedule.ts', 'given[index - 1]! <= at', 'given[index - 1]! < at', 'core/src/release'),
+  core(
+    'release/schedule.ts',
+    'sure(given[index - 1]) <= at',
+    'sure(given[index - 1]) < at',
+    'core/src/release',
+  ),
   core(
     'release/kindRules.ts',
     "access === 'open' && part !== 'reader' &&",
@@ -283,9 +288,25 @@ const truthOfMarks = [
   ),
   server('marks/marking.service.ts', 'await lockCopy(work.manager, copyId);', '', 'server/src/marks'),
   server('marks/marking.service.ts', '(mark?.version ?? 0) !== typed.version', 'false', 'server/src/marks'),
-  server('marks/marking.service.ts', 'mark.version !== version', 'false', 'server/src/marks'),
+  server(
+    'marks/marking.service.ts',
+    "await this.refuseUnseen(manager, marking, version, 'release it');",
+    '',
+    'server/src/marks',
+  ),
+  server(
+    'marks/marking.service.ts',
+    "await this.refuseUnseen(manager, marking, version, 'take it back');",
+    '',
+    'server/src/marks',
+  ),
   server('marks/marking.service.ts', 'await refuseIncomplete(manager, marking);', '', 'server/src/marks'),
-  server('marks/marking.service.ts', 'refuseImpossible(marking, typed);', '', 'server/src/marks'),
+  server(
+    'marks/marking.service.ts',
+    'await refuseImpossible(manager, marking, typed);',
+    '',
+    'server/src/marks',
+  ),
   server(
     'marks/marking.service.ts',
     "this.gate.enterAsStaff(person, copyId, 'mark')",
@@ -386,7 +407,12 @@ const togetherAtOnce = [
     'isExclusive || seats.length >= 0',
     'core/src/placing',
   ),
-  core('placing/placement.ts', 'leaders.get(to!)! > 1', 'leaders.get(to!)! > 2', 'core/src/placing'),
+  core(
+    'placing/placement.ts',
+    'sure(leaders.get(sure(to))) > 1',
+    'sure(leaders.get(sure(to))) > 2',
+    'core/src/placing',
+  ),
   core('placing/signUp.ts', 'to.members >= to.capacity', 'to.members > to.capacity', 'core/src/placing'),
   core(
     'placing/signUp.ts',
@@ -466,10 +492,34 @@ const doors = [
 const pages = [
   web('page/autosaver.ts', 'this.waiting ??= next;', '', 'web/src/page'),
   web('page/autosaver.ts', 'if (this.running) await this.running;', '', 'web/src/page'),
-  web('placing/placingApi.ts', 'shown.undo();', '', 'web/src/placing/pages'),
+  web(
+    'placing/useBoard.ts',
+    "if (!isProblem(error, 'stale-write')) shown.undo();",
+    '',
+    'web/src/placing/pages',
+  ),
+  web(
+    'placing/useBoard.ts',
+    'const shown = dispatch(showPlaced(setId, place));',
+    'const shown = { undo: () => undefined };',
+    'web/src/placing/pages',
+  ),
+  web(
+    'page/useVersionedDraft.ts',
+    'if (!now || now.version <= newest.current || !autosave.isIdle()) return;',
+    'return;',
+    'web/src/marks/pages',
+  ),
+  core(
+    'release/figures.ts',
+    "'suggested-marks': { staff: 'all', observer: 'all', member: 'none', reader: 'none' }",
+    "'suggested-marks': { staff: 'all', observer: 'all', member: 'none', reader: 'all' }",
+    'core/src/release',
+  ),
+  core('release/hearers.ts', 'if (owner !== null)', 'if (owner === undefined)', 'core/src/release'),
   web(
     'placing/seating.ts',
-    'if (student.seats.length === 0) next.get(null)!.push(student);',
+    'if (student.seats.length === 0) sure(next.get(null)).push(student);',
     '',
     'web/src/placing',
   ),
