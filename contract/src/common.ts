@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type * as ids from '@jigsaw/core/ids';
-import { keptPoints } from '@jigsaw/core/marks';
+import { keptDecimal } from '@jigsaw/core/text';
 
 /** The one place on this floor that casts: a checked UUID has the brand of its kind, going in and coming out. */
 const idOf = <Kind extends string>() => z.uuid() as unknown as z.ZodType<ids.Id<Kind>, ids.Id<Kind>>;
@@ -27,7 +27,7 @@ export type Schema<Shape> = z.ZodType<Shape>;
 export const DateTime = z.iso.datetime();
 
 /** A mark or a number of points: up to 2 decimals, never a binary float. */
-export const DecimalString = z.string().regex(keptPoints, 'Write a number with at most 2 decimals.');
+export const DecimalString = z.string().regex(keptDecimal, 'Write a number with at most 2 decimals.');
 export const Points = DecimalString.refine(
   (value) => Number(value) >= 0,
   'Write a number that is not below 0.',

@@ -13,6 +13,6 @@ export {
   sayMissing,
   unitMark,
 } from './sheet.js';
-export { keptPoints, readPoints } from './typed.js';
+export { readPoints } from './typed.js';
 export type { TypedPoints } from './typed.js';
 export type { Cell, CellState, Excess, KeptSheet, MarkSheet, MarkState, Missing } from './sheet.js';

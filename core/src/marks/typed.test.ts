@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { keptPoints, readPoints } from './index.js';
+import { keptDecimal } from '../text/index.js';
+import { readPoints } from './index.js';
 
 describe('points as they are typed', () => {
   it.each([
@@ -43,7 +44,7 @@ describe('points as they are typed', () => {
         fc.string({ unit: fc.constantFrom(...'0 1 2 3 4 5 6 7 8 9 . , + - − e'.split(' '), ' ') }),
         (text) => {
           const read = readPoints(text, '99999', '-99999');
-          if (read.ok && read.points !== null) expect(read.points).toMatch(keptPoints);
+          if (read.ok && read.points !== null) expect(read.points).toMatch(keptDecimal);
         },
       ),
     ));

@@ -1,8 +1,5 @@
 import { Decimal } from 'decimal.js';
 
-/** A mark or a number of points as it is kept: up to 2 decimals, no sign but a minus. */
-export const keptPoints = /^-?\d{1,5}(\.\d{1,2})?$/;
-
 export type TypedPoints =
   /** null: nothing is typed, which is no mark and not 0. */
   { readonly ok: true; readonly points: string | null } | { readonly ok: false; readonly says: string };

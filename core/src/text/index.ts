@@ -1,3 +1,4 @@
+export { keptDecimal } from './decimal.js';
 export { fold } from './fold.js';
 export { countWords, emptyText, placeholderOf, placeholderText, plainText } from './richText.js';
 export type { Placeholder, PlaceholderValues, RichTextNode } from './richText.js';
