@@ -420,7 +420,7 @@ test('the server deals a class that is too large for a page, and stops when nobo
     const students = Array.from({ length: 3_000 }, (_, at) => ({
       id: crypto.randomUUID(),
       name: `S${at}`,
-      attributes: { Lab: sure(['none', 'some', 'plenty'][at % 3]) },
+      attributes: { Lab: ['none', 'some', 'plenty'][at % 3] },
       fixedIn: null,
     }));
     const groups = Array.from({ length: 600 }, (_, at) => ({
@@ -444,10 +444,10 @@ test('the server deals a class that is too large for a page, and stops when nobo
     // Somebody who goes away leaves the turn to the next.
     const gone = new AbortController();
     const first = await ask(gone.signal);
-    await sure(first.body).getReader().read();
+    await first.body?.getReader().read();
     gone.abort();
     const lines = (await (await ask()).text()).trim().split('\n');
-    const last = JSON.parse(sure(lines.at(-1))) as { kind: string; deal: { seats: number[] } };
+    const last = JSON.parse(lines.at(-1) ?? '') as { kind: string; deal: { seats: number[] } };
     const sizes = groups.map((_, at) => last.deal.seats.filter((seat) => seat === at).length);
     return {
       kinds: [...new Set(lines.map((line) => (JSON.parse(line) as { kind: string }).kind))],
