@@ -45,8 +45,12 @@ const Table = styled.div`
     background: var(--surface);
     padding: 0 8px;
   }
+  td:has(small.fault) {
+    padding-block: 6px 4px;
+  }
   small.fault {
     display: block;
+    margin-top: 4px;
     font: var(--t-12);
     color: var(--attn-ink);
     white-space: normal;
@@ -109,7 +113,7 @@ export function MemberTable({
               </th>
             ))}
             <th style={{ width: 180 }}>{isGroup ? 'Differs from the group' : 'Differs'}</th>
-            <th style={{ width: 80 }}>By</th>
+            <th style={{ width: 104 }}>By</th>
             <th style={{ width: '34%' }}>Why, told to the student</th>
             <th>Mark of {max}</th>
           </tr>
