@@ -23,7 +23,7 @@ export const invitation = ({ name, courseTitle, courseCode, invitedBy, url, unti
   paragraphs: [
     `Hello ${name},`,
     `${invitedBy} has put you on the roster of ${courseTitle} (${courseCode}). Your group, what it owes and what it was given are there.`,
-    `Choose a password to come in. The link is yours alone: it works once, until ${until}. A newer one puts it out of use.`,
+    `Choose a password to come in. The link is yours alone: it works once, until ${until}.`,
   ],
   link: { label: 'Choose a password and come in', url },
   why: `You are on the roster of ${courseCode} and have not chosen a password yet.`,
