@@ -3,7 +3,6 @@ import { styled } from 'styled-components';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { tableName } from '@jigsaw/core/dealing';
 import type { ExpertTables } from '@jigsaw/core/dealing';
-import { sure } from '@jigsaw/core/lists';
 import { mostGroups, namesFor, sayForecast } from '@jigsaw/core/sets';
 import { counted } from '@jigsaw/core/text';
 import { Emblem } from '../look/index.js';
@@ -136,7 +135,7 @@ function Groups({ form, students }: { readonly form: SetForm; readonly students:
         {isTooMany(forecast) && ` A set holds at most ${mostGroups} groups.`}
         {emptyGroups > 0 && ` ${emptyGroups} groups stay empty: there are more groups than students.`}
         {form.capacity !== '' &&
-          sure(sizes[0]) > Number(form.capacity) &&
+          (sizes[0] ?? 0) > Number(form.capacity) &&
           ` The largest would have ${sizes[0]} of ${form.capacity} places.`}
       </p>
       <ol>
