@@ -96,7 +96,9 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           isDisabled={!mayMark}
           isGroup={isGroup}
         />
-        {acts.release.error !== undefined && <ProblemStrip of={acts.release.error} />}
+        {acts.release.error !== undefined && state.kind !== 'conflict' && (
+          <ProblemStrip of={acts.release.error} />
+        )}
         {state.kind === 'failed' && (
           <ProblemStrip onRetry={() => void acts.flush()}>{state.sentence}</ProblemStrip>
         )}

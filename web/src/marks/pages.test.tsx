@@ -108,7 +108,7 @@ describe('the Marking desk', () => {
 
   it('releases what is on the screen: another version is shown beside it and not released', async () => {
     const theirs = aMark({ state: 'drafted', typedMark: '9.5', version: 3, changedBy: 'Tomas Vey' });
-    const { user, writes } = desk(aMark({ state: 'drafted', typedMark: '40', version: 2 }), undefined, {
+    const { user, writes, set } = desk(aMark({ state: 'drafted', typedMark: '40', version: 2 }), undefined, {
       [`POST ${markPath}/release`]: new Refusal(409, 'stale-write', 'This mark was changed meanwhile.', {
         current: theirs,
       }),
@@ -116,7 +116,12 @@ describe('the Marking desk', () => {
     await user.click(await screen.findByRole('button', { name: 'Release to 2 students' }));
     expect(await screen.findByText(/they gave 9.5, you 40/)).toBeInTheDocument();
     expect(writes().map((write) => write.body)).toEqual([{ version: 2 }]);
+    expect(screen.getAllByRole('alert')).toHaveLength(1); // told once
     expect(screen.getByLabelText('Group mark')).toHaveValue('40');
+    set(`GET ${markPath}`, theirs);
+    await user.click(screen.getByRole('button', { name: 'Take theirs' }));
+    await waitFor(() => expect(screen.getByLabelText('Group mark')).toHaveValue('9.5'));
+    expect(screen.queryByRole('alert')).not.toBeInTheDocument();
   });
 
   it('follows what another marker does while nothing is written here, and names them', async () => {

@@ -107,8 +107,12 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     whom,
     state: draft.state,
     flush: draft.flush,
-    keepMine: draft.keepMine,
+    keepMine: () => {
+      release.reset();
+      return draft.keepMine();
+    },
     takeTheirs: async () => {
+      release.reset();
       const theirs = await draft.takeTheirs();
       if (!theirs) return;
       setMarkText(theirs.typedMark ?? '');
