@@ -441,12 +441,13 @@ test('the server deals a class that is too large for a page, and stops when nobo
         }),
         signal,
       });
-    // Somebody who goes away leaves the turn to the next.
+    // Somebody who goes away leaves the turn to the next, who stands in line by then.
     const gone = new AbortController();
-    const first = await ask(gone.signal);
-    await first.body?.getReader().read();
+    const first = ask(gone.signal);
+    const next = ask();
+    await (await first).body?.getReader().read();
     gone.abort();
-    const lines = (await (await ask()).text()).trim().split('\n');
+    const lines = (await (await next).text()).trim().split('\n');
     const last = JSON.parse(lines.at(-1) ?? '') as { kind: string; deal: { seats: number[] } };
     const sizes = groups.map((_, at) => last.deal.seats.filter((seat) => seat === at).length);
     return {

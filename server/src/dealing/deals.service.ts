@@ -2,6 +2,7 @@ import type { OnApplicationShutdown } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
+import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
 import type { DealLine } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
@@ -13,6 +14,8 @@ const mostMemoryMb = 512;
 /** Deals of classes that are too large for a page, one at a time: the others wait their turn. */
 @Injectable()
 export class DealsService implements OnApplicationShutdown {
+  /** The line is kept here: a pool without spare threads starts none for those in its own line when it ends one that was aborted. */
+  private readonly inTurn = pLimit(1);
   private readonly threads = new Piscina<DealTask, DealEnd>({
     filename: fileURLToPath(new URL('./deal.thread.js', import.meta.url)),
     minThreads: 0,
@@ -35,9 +38,9 @@ export class DealsService implements OnApplicationShutdown {
       else hear(told);
     });
     try {
-      const end = await this.threads.run(
-        { problem, tell },
-        { transferList: [tell], signal: AbortSignal.any([signal, isTooLong.signal]) },
+      const ends = AbortSignal.any([signal, isTooLong.signal]);
+      const end = await this.inTurn(() =>
+        this.threads.run({ problem, tell }, { transferList: [tell], signal: ends }),
       );
       said.close();
       hear(end);
