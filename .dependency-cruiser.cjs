@@ -50,7 +50,7 @@ module.exports = {
       from: { path: '^core/src', pathNot: '([.]test|ForTests)[.]ts$' },
       to: {
         dependencyTypes: ['npm', 'npm-dev', 'npm-no-pkg', 'npm-unknown', 'core'],
-        pathNot: 'node_modules/(decimal[.]js|csv-parse|diff)/',
+        pathNot: 'node_modules/(decimal[.]js|csv-parse|diff|fast-deep-equal)/',
       },
     },
     {

@@ -204,18 +204,8 @@ const visibility = [
 ];
 
 const truthOfMarks = [
-  core(
-    'marks/personMark.ts',
-    'Decimal.max(0, new Decimal(groupMark).minus(late))',
-    'new Decimal(groupMark).minus(late)',
-    'core/src/marks',
-  ),
-  core(
-    'marks/personMark.ts',
-    'Decimal.min(Decimal.max(value, 0), max)',
-    'Decimal.max(value, 0)',
-    'core/src/marks',
-  ),
+  core('marks/personMark.ts', 'Exact.max(0, exact.minus(late))', 'exact.minus(late)', 'core/src/marks'),
+  core('marks/personMark.ts', 'Exact.min(Exact.max(value, 0), max)', 'Exact.max(value, 0)', 'core/src/marks'),
   core('marks/personMark.ts', 'Decimal.ROUND_HALF_UP', 'Decimal.ROUND_HALF_EVEN', 'core/src/marks'),
   core(
     'marks/personMark.ts',
@@ -237,8 +227,8 @@ const truthOfMarks = [
   ),
   core(
     'marks/sheet.ts',
-    'sheet.releasedVersion === sheet.version',
-    'sheet.releasedVersion !== null',
+    "changesSince(sheet).length === 0 ? 'released' : 'changed'",
+    "'released'",
     'core/src/marks',
   ),
   core('marks/sheet.ts', 'latestAt > workAt', 'latestAt >= workAt', 'core/src/marks'),
@@ -315,9 +305,21 @@ const truthOfMarks = [
   ),
   server(
     'marks/marking.service.ts',
-    'if (mark) await setReleasedVersion(manager, mark.id, null);',
-    '',
+    'giving = [...given].filter(([id]) => isFirst || differs.has(id))',
+    'giving = [...given]',
     'server/src/marks',
+  ),
+  core(
+    'marks/given.ts',
+    'from.mark !== to.mark || from.points !== to.points',
+    'from.mark !== to.mark',
+    '(core|server)/src/marks',
+  ),
+  core(
+    'marks/sheet.ts',
+    'groupMark: exactMarkFrom(sheet),\n    override',
+    'groupMark: unitMark(sheet),\n    override',
+    'core/src/marks',
   ),
   server('marks/markStore.ts', '"seenAt" = NULL', '"seenAt" = "released_mark"."seenAt"', 'server/src/marks'),
   server(
@@ -328,14 +330,14 @@ const truthOfMarks = [
   ),
   server(
     'marks/gradebook.service.ts',
-    "cell.state === 'released' ? (cell.mark ?? '')",
-    "cell.state === 'released' || cell.state === 'drafted' ? (cell.mark ?? '')",
+    "if (cell.state !== 'released') return '';",
+    "if (cell.state !== 'released' && cell.state !== 'drafted') return '';",
     'server/src/marks',
   ),
   server(
     'marks/gradebook.service.ts',
-    'credits.find((each) => each.work.latest !== null) ?? credits[0]',
-    'credits[0]',
+    'credits.find((each) => each.work.latest !== null) ??',
+    '',
     'server/src/marks',
   ),
   server(

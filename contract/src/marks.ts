@@ -14,9 +14,11 @@ import {
 import { CopyHead } from './rooms.js';
 import { GroupTag } from './sets.js';
 import { Member } from './course.js';
+import { LatePolicy } from './release.js';
 import { Picks, Rubric } from './rubric.js';
 
-export const MarkState = z.enum(['unmarked', 'drafted', 'released']);
+/** changed: students were given another mark than they would be given now. */
+export const MarkState = z.enum(['unmarked', 'drafted', 'released', 'changed']);
 
 export const AdjustmentShape = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('adjusted'), by: DecimalString.nullable(), reason: z.string() }),
@@ -93,11 +95,17 @@ export const DeskView = z.object({
   points: z.string(),
   due: DateTime.nullable(),
   markFor: z.enum(['group', 'student']),
+  /** Taken back from students, marks and all. */
+  isWithdrawn: z.boolean(),
   rows: z.array(DeskRow),
 });
 export type DeskView = z.infer<typeof DeskView>;
 
 export const Evidence = z.object({ label: z.string(), value: z.string() });
+
+/** One student whose given mark is not what they would be given now, and how they differ, in words. */
+export const ChangeSince = z.object({ member: Member, says: z.string() });
+export type ChangeSince = z.infer<typeof ChangeSince>;
 
 export const MarkView = z.object({
   copy: CopyHead,
@@ -118,6 +126,8 @@ export const MarkView = z.object({
   isStale: z.boolean(),
   beforeDue: z.boolean(),
   releasedAt: DateTime.nullable(),
+  /** Whom releasing it again would give something else; nobody, where nothing was given. */
+  changes: z.array(ChangeSince),
   members: z.array(
     z.object({
       member: Member,
@@ -139,6 +149,7 @@ export const SavedMark = z.object({
   version: z.number().int(),
   state: MarkState,
   groupMark: z.string().nullable(),
+  changes: z.array(ChangeSince),
   /** There is work and no mark, or new work since the mark. */
   needsYou: z.boolean(),
 });
@@ -174,6 +185,8 @@ export const MyMark = z.object({
   steps: z.array(MarkStepView),
   feedback: z.string(),
   lateMinutes: z.number().int(),
+  /** What being late cost then; null: not known any more. */
+  latePolicy: LatePolicy.nullable(),
   handedInAt: DateTime.nullable(),
   releasedAt: DateTime,
   markedBy: z.string(),
@@ -195,6 +208,10 @@ export type MarksSeen = z.infer<typeof MarksSeen>;
 export const GradebookCell = z.object({
   state: z.enum(['released', 'excused', 'drafted', 'to-mark', 'missing', 'open', 'not-theirs']),
   mark: z.string().nullable(),
+  /** What the mark is out of: for a released one, the points of then. */
+  points: z.string().nullable(),
+  /** They would be given something else now. */
+  isChanged: z.boolean(),
   copyId: CopyId.nullable(),
   unit: MarkUnit.nullable(),
   isLate: z.boolean(),
@@ -213,6 +230,8 @@ export const Gradebook = z.object({
       title: z.string(),
       points: z.string(),
       due: DateTime.nullable(),
+      /** Taken back from students, marks and all. */
+      isWithdrawn: z.boolean(),
     }),
   ),
   students: z.array(

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { lateness, sayMinutes } from './index.js';
+import { lateness, sayLatePolicy, sayMinutes } from './index.js';
 
 const tenPercentADay = { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 };
 const minute = 60_000;
@@ -39,5 +39,14 @@ describe('lateness', () => {
   it('says a delay in days, hours and minutes', () => {
     expect(sayMinutes(28 * 60 + 5)).toBe('1 d 4 h 5 min');
     expect(sayMinutes(0)).toBe('0 min');
+  });
+  it('says what it costs as it is computed', () => {
+    expect(sayLatePolicy(tenPercentADay)).toBe(
+      'Up to 15 min late costs nothing; later than that loses 10 % of the points for each day begun, 50 % at most, counted from the due time.',
+    );
+    expect(sayLatePolicy({ graceMinutes: 0, stepPercent: 5, periodMinutes: 90, capPercent: 100 })).toBe(
+      'Late work loses 5 % of the points for each 1 h 30 min begun.',
+    );
+    expect(sayLatePolicy({ ...tenPercentADay, stepPercent: 0 })).toBe('Being late costs no points.');
   });
 });

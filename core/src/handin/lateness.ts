@@ -47,3 +47,20 @@ export function sayMinutes(minutes: number): string {
   const parts = [days > 0 ? `${days} d` : '', hours > 0 ? `${hours} h` : '', rest > 0 ? `${rest} min` : ''];
   return parts.filter((part) => part !== '').join(' ') || '0 min';
 }
+
+const periodWords = new Map([
+  [60, 'hour'],
+  [1440, 'day'],
+  [10_080, 'week'],
+]);
+
+/** What being late costs, as it is computed: grace is no gift of minutes, since beyond it the whole delay counts. */
+export function sayLatePolicy({ graceMinutes, stepPercent, periodMinutes, capPercent }: LatePolicy): string {
+  if (stepPercent === 0 || capPercent === 0) return 'Being late costs no points.';
+  const period = periodWords.get(periodMinutes) ?? sayMinutes(periodMinutes);
+  const most = capPercent < 100 ? `, ${capPercent} % at most` : '';
+  const cost = `${stepPercent} % of the points for each ${period} begun${most}`;
+  return graceMinutes === 0
+    ? `Late work loses ${cost}.`
+    : `Up to ${sayMinutes(graceMinutes)} late costs nothing; later than that loses ${cost}, counted from the due time.`;
+}

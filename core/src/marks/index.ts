@@ -1,15 +1,20 @@
+export { changesBetween, sayChange, sayGiven } from './given.js';
+export type { Difference, GivenMark, MarkChange } from './given.js';
 export { personMark, roundMark } from './personMark.js';
 export type { Adjustment, MarkStep, PersonMark, PersonMarkInput } from './personMark.js';
 export { isOverride, levelOf, markFrom, mostOf, rubricMark } from './rubric.js';
 export type { Criterion, Level, MarkSource, Pick, Picks, Rubric } from './rubric.js';
 export {
   cellOf,
+  changesSince,
   excessIn,
   isStale,
   markState,
+  markToGive,
   memberMark,
   missingIn,
   needsMarking,
+  netMark,
   sayMissing,
   unitMark,
 } from './sheet.js';

@@ -9,8 +9,8 @@ export type Adjustment =
   | { readonly kind: 'excused'; readonly reason: string };
 
 export interface PersonMarkInput {
-  /** Decimal strings throughout; null: the group is not marked yet. */
-  readonly groupMark: string | null;
+  /** Not rounded; null: the group is not marked yet. Everything else that counts is a decimal string. */
+  readonly groupMark: Decimal | string | null;
   /** The marker's own number in place of what the rubric comes to. */
   readonly override?: { readonly rubricMark: string | null; readonly reason: string } | null;
   readonly lateDeduction: string;
@@ -43,9 +43,12 @@ export interface PersonMark {
   readonly steps: readonly MarkStep[];
 }
 
+/** Digits enough that no product of a rubric's figures is ever rounded: a third of a point must not lose the half that rounds a mark up. */
+export const Exact = Decimal.clone({ precision: 1000 });
+
 /** From the group's mark to a person's (CALC §9). Exact until the one rounding at the end. */
 export function personMark(input: PersonMarkInput): PersonMark {
-  const { groupMark, lateDeduction, max, adjustment } = input;
+  const { lateDeduction, max, adjustment } = input;
   if (adjustment?.kind === 'excused')
     return { mark: null, steps: [{ code: 'excused', reason: adjustment.reason }] };
   if (adjustment?.kind === 'separate') {
@@ -53,29 +56,31 @@ export function personMark(input: PersonMarkInput): PersonMark {
     const mark = roundMark(new Decimal(adjustment.mark));
     return { mark, steps: [{ code: 'separate', mark, reason: adjustment.reason }] };
   }
-  if (groupMark === null) return { mark: null, steps: [] };
+  if (input.groupMark === null) return { mark: null, steps: [] };
 
+  const exact = new Exact(input.groupMark);
+  const groupMark = roundMark(exact);
   const steps: MarkStep[] = [{ code: 'group-mark', mark: groupMark, max }];
   if (input.override) steps.push({ code: 'override', ...input.override, mark: groupMark });
-  const late = new Decimal(lateDeduction);
+  const late = new Exact(lateDeduction);
   if (late.gt(0)) steps.push({ code: 'late', deduction: lateDeduction });
-  let value = Decimal.max(0, new Decimal(groupMark).minus(late));
+  let value = Exact.max(0, exact.minus(late));
 
-  const weight = new Decimal(input.shareWeight ?? 0);
+  const weight = new Exact(input.shareWeight ?? 0);
   if (weight.gt(0) && input.shareFactor !== undefined) {
-    value = value.times(new Decimal(1).minus(weight).plus(weight.times(input.shareFactor)));
+    value = value.times(new Exact(1).minus(weight).plus(weight.times(input.shareFactor)));
     steps.push({ code: 'share', factor: input.shareFactor, weight: weight.toString() });
   }
   if (adjustment?.kind === 'adjusted' && adjustment.by !== null) {
     value = value.plus(adjustment.by);
     steps.push({ code: 'adjusted', by: adjustment.by, reason: adjustment.reason });
   }
-  const held = Decimal.min(Decimal.max(value, 0), max);
+  const held = Exact.min(Exact.max(value, 0), max);
   if (!held.eq(value)) steps.push({ code: 'held-at', bound: held.toString() });
   return { mark: roundMark(held), steps };
 }
 
-/** Half away from zero, to 2 places, without trailing zeros. */
+/** Half away from zero, to 2 places, without trailing zeros. What division left off far behind the point (0.125 written as 0.12499…9) is mended first. */
 export function roundMark(value: Decimal): string {
-  return value.toDecimalPlaces(2, Decimal.ROUND_HALF_UP).toString();
+  return value.toDecimalPlaces(100).toDecimalPlaces(2, Decimal.ROUND_HALF_UP).toString();
 }

@@ -1,5 +1,5 @@
 import { Decimal } from 'decimal.js';
-import { roundMark } from './personMark.js';
+import { Exact, roundMark } from './personMark.js';
 
 /** Points and weights are decimal strings. */
 export interface Level {
@@ -42,13 +42,16 @@ export function levelOf({ levels }: Criterion, points: string | null): Level | n
   return levels.find((level) => new Decimal(level.points).gte(points)) ?? levels.at(-1) ?? null;
 }
 
-/** Digits enough that no product of a rubric's figures is ever rounded: a third of a point must not lose the half that rounds a mark up. */
-const Exact = Decimal.clone({ precision: 1000 });
+/** What a rubric comes to, as it is shown: {@link exactRubricMark}, rounded. */
+export function rubricMark(rubric: Rubric, picks: Picks, points: string): string | null {
+  const exact = exactRubricMark(rubric, picks, points);
+  return exact === null ? null : roundMark(exact);
+}
 
-/** `points · Σ w·(picked/max) / Σ w` (CALC §7), exact until the one rounding.
+/** `points · Σ w·(picked/max) / Σ w` (CALC §7), not rounded yet.
  * @param points what the work is marked out of, a decimal string.
  * @returns null while a criterion is unpicked: never a silent zero. */
-export function rubricMark({ criteria }: Rubric, picks: Picks, points: string): string | null {
+export function exactRubricMark({ criteria }: Rubric, picks: Picks, points: string): Decimal | null {
   // The sum as one fraction, divided once at the end.
   let numerator = new Exact(0);
   let denominator = new Exact(1);
@@ -61,7 +64,7 @@ export function rubricMark({ criteria }: Rubric, picks: Picks, points: string): 
     denominator = denominator.times(most);
     weights = weights.plus(criterion.weight);
   }
-  return weights.isZero() ? null : roundMark(numerator.times(points).div(denominator.times(weights)));
+  return weights.isZero() ? null : numerator.times(points).div(denominator.times(weights));
 }
 
 export interface MarkSource {
@@ -72,10 +75,16 @@ export interface MarkSource {
   readonly typed: string | null;
 }
 
-/** The mark as it stands: what was typed, else what the rubric comes to. */
-export function markFrom({ rubric, picks, points, typed }: MarkSource): string | null {
-  if (typed !== null) return typed;
-  return rubric === null ? null : rubricMark(rubric, picks, points);
+/** The mark as it stands, not rounded yet: what was typed, else what the rubric comes to. */
+export function exactMarkFrom({ rubric, picks, points, typed }: MarkSource): Decimal | null {
+  if (typed !== null) return new Exact(typed);
+  return rubric === null ? null : exactRubricMark(rubric, picks, points);
+}
+
+/** The mark as it stands and is shown. What follows from it is worked out from {@link exactMarkFrom}, so that it is rounded once. */
+export function markFrom(source: MarkSource): string | null {
+  if (source.typed !== null) return source.typed;
+  return source.rubric === null ? null : rubricMark(source.rubric, source.picks, source.points);
 }
 
 /** Whether what was typed stands in place of the rubric's own mark, and so needs a reason. */

@@ -4,12 +4,16 @@ import { sure } from '../lists/index.js';
 import type { Adjustment, KeptSheet, Rubric } from './index.js';
 import {
   cellOf,
+  changesSince,
   excessIn,
   isStale,
   markState,
+  markToGive,
   memberMark,
   missingIn,
   needsMarking,
+  netMark,
+  sayChange,
   sayMissing,
   unitMark,
 } from './index.js';
@@ -30,17 +34,25 @@ const aSheet = (more: Partial<KeptSheet> = {}): KeptSheet => ({
   lateDeduction: '0',
   credited: ['ada', 'ben'],
   adjustments: new Map(),
+  feedback: 'Good reading.',
+  lateMinutes: 0,
+  latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
   version: 3,
-  releasedVersion: null,
+  given: new Map(),
   workAt: 100,
   latestAt: 100,
   isComplete: true,
   ...more,
 });
+/** As it is once everybody credited was given their mark. */
+const released = (sheet: KeptSheet): KeptSheet => ({
+  ...sheet,
+  given: new Map(sheet.credited.map((id) => [id, markToGive(sheet, id)])),
+});
 const adjusted = (adjustment: Adjustment, id = 'ada') => new Map([[id, adjustment]]);
 
 describe('the state of a mark', () => {
-  it('is unmarked until something counts, drafted until it is released, and drafted again once it is changed', () => {
+  it('is unmarked until something counts, drafted until it is released, and changed once students would be given something else', () => {
     expect(markState(aSheet({ version: null }))).toBe('unmarked');
     expect(markState(aSheet({ typed: null }))).toBe('unmarked');
     expect(
@@ -50,9 +62,10 @@ describe('the state of a mark', () => {
       'drafted',
     );
     expect(markState(aSheet())).toBe('drafted');
-    expect(markState(aSheet({ releasedVersion: 3 }))).toBe('released');
-    expect(markState(aSheet({ releasedVersion: 2 }))).toBe('drafted');
-    expect(markState(aSheet({ releasedVersion: 2, typed: null }))).toBe('drafted');
+    expect(markState(released(aSheet()))).toBe('released');
+    expect(markState({ ...released(aSheet()), typed: '31' })).toBe('changed');
+    expect(markState({ ...released(aSheet()), typed: null })).toBe('changed');
+    expect(markState({ ...released(aSheet()), version: 4 })).toBe('released');
   });
 
   it('is stale once there is newer work than it was given for, and needs somebody then', () => {
@@ -118,27 +131,83 @@ describe('what no marker can mean', () => {
 });
 
 describe('a cell of the gradebook', () => {
-  const cell = (sheet: Partial<KeptSheet>, released?: string | null, due: number | null = null, now = 500) =>
-    cellOf(aSheet(sheet), 'ada', released, due, now);
+  const cell = (sheet: Partial<KeptSheet>, due: number | null = null, now = 500) =>
+    cellOf(aSheet(sheet), 'ada', due, now);
+  const { given } = released(aSheet());
 
   it('shows what was given before all else, whatever the desk holds now', () => {
-    expect(cell({ typed: '12' }, '31.5')).toEqual({ state: 'released', mark: '31.5' });
-    expect(cell({}, null)).toEqual({ state: 'excused', mark: null });
+    const shown = { state: 'released', mark: '30', points: '40' };
+    expect(cell({ given })).toEqual({ ...shown, isChanged: false });
+    expect(cell({ given, typed: '12' })).toEqual({ ...shown, isChanged: true });
+    expect(cell({ given, points: '50' })).toEqual({ ...shown, isChanged: true });
+    expect(cell({ given, credited: ['ben'] })).toEqual({ ...shown, isChanged: true });
+    const excused = aSheet({ adjustments: adjusted({ kind: 'excused', reason: 'r' }) });
+    expect(cellOf(released(excused), 'ada', null, 500)).toMatchObject({ state: 'excused', mark: null });
   });
 
   it('is drafted, to mark, open or missing by what is there', () => {
-    expect(cell({})).toEqual({ state: 'drafted', mark: '30' });
-    expect(cell({ typed: null, adjustments: adjusted({ kind: 'excused', reason: 'r' }) })).toEqual({
+    expect(cell({})).toMatchObject({ state: 'drafted', mark: '30' });
+    expect(cell({ typed: null, adjustments: adjusted({ kind: 'excused', reason: 'r' }) })).toMatchObject({
       state: 'drafted',
       mark: null,
     });
     expect(cell({ typed: null }).state).toBe('to-mark');
     const nothing = { typed: null, isComplete: false, latestAt: null };
     expect(cell(nothing).state).toBe('open');
-    expect(cell(nothing, undefined, 500).state).toBe('open');
-    expect(cell(nothing, undefined, 499).state).toBe('missing');
-    expect(cell({ ...nothing, latestAt: 3 }, undefined, 499).state).toBe('open');
+    expect(cell(nothing, 500).state).toBe('open');
+    expect(cell(nothing, 499).state).toBe('missing');
+    expect(cell({ ...nothing, latestAt: 3 }, 499).state).toBe('open');
   });
+});
+
+describe('what changed since it was released', () => {
+  const said = (more: Partial<KeptSheet>) =>
+    changesSince({ ...released(aSheet()), ...more }).map((each) => `${each.enrolmentId}: ${sayChange(each)}`);
+
+  it('is nothing as long as everybody would be given the same, however often it was saved', () => {
+    expect(said({})).toEqual([]);
+    expect(said({ version: 9, workAt: 200, latestAt: 200 })).toEqual([]);
+    expect(
+      said({ latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 60, capPercent: 0 } }),
+    ).toEqual([]);
+    expect(changesSince(aSheet({ typed: '12' }))).toEqual([]);
+  });
+
+  it('names whom it affects and by how much, whatever it came from', () => {
+    expect(said({ typed: '31.5' })).toEqual(['ada: 30 of 40 → 31.5 of 40', 'ben: 30 of 40 → 31.5 of 40']);
+    expect(said({ points: '50' })[0]).toBe('ada: 30 of 40 → 30 of 50');
+    expect(said({ lateDeduction: '4', lateMinutes: 60 })[0]).toBe('ada: 30 of 40 → 26 of 40');
+    expect(said({ adjustments: adjusted({ kind: 'excused', reason: 'ill' }) })).toEqual([
+      'ada: 30 of 40 → excused',
+    ]);
+    expect(said({ credited: ['ada', 'cy'] })).toEqual(['ben: 30 of 40 → no mark', 'cy: no mark → 30 of 40']);
+  });
+
+  it('tells of what does not move the mark', () => {
+    expect(said({ feedback: 'Better.' })[0]).toBe('ada: the feedback');
+    expect(said({ rubric, lateMinutes: 3 })[0]).toBe('ada: how late it is, the rubric');
+    expect(said({ adjustments: adjusted({ kind: 'adjusted', by: '0', reason: 'talked it over' }) })).toEqual([
+      'ada: how it comes about',
+    ]);
+  });
+});
+
+it('rounds once, at the end', () => {
+  const thirds: Rubric = {
+    criteria: [
+      { id: 'method', name: 'Method', description: '', weight: '1', levels: [level('0'), level('3')] },
+    ],
+  };
+  const third = aSheet({
+    points: '12.5',
+    rubric: thirds,
+    typed: null,
+    picks: { method: { points: '1', comment: '' } },
+    lateDeduction: '0.625',
+  });
+  expect(unitMark(third)).toBe('4.17');
+  expect(memberMark(third, 'ada').mark).toBe('3.54');
+  expect(netMark(third)).toBe('3.54');
 });
 
 it('gives a member the mark of the group less lateness and what differs, within the points', () =>

@@ -2,7 +2,10 @@ import { Decimal } from 'decimal.js';
 import type { Adjustment, PersonMark } from './personMark.js';
 import { personMark } from './personMark.js';
 import type { Picks, Rubric } from './rubric.js';
-import { isOverride, markFrom, mostOf, rubricMark } from './rubric.js';
+import type { LatePolicy } from '../handin/index.js';
+import type { GivenMark, MarkChange } from './given.js';
+import { changesBetween } from './given.js';
+import { exactMarkFrom, isOverride, markFrom, mostOf, rubricMark } from './rubric.js';
 
 /** All that the marks of one unit, a group or one student, are worked out from. Points and marks are decimal strings. */
 export interface MarkSheet {
@@ -23,10 +26,13 @@ export interface MarkSheet {
 
 /** A sheet with what became of it and of the work that it is about. Instants are milliseconds, UTC. */
 export interface KeptSheet extends MarkSheet {
+  readonly feedback: string;
+  readonly lateMinutes: number;
+  readonly latePolicy: LatePolicy;
   /** null: nobody has written in it. */
   readonly version: number | null;
-  /** The version that students see; null: none. */
-  readonly releasedVersion: number | null;
+  /** What students were given of this unit, by enrolment, as it was then; empty: nothing. */
+  readonly given: ReadonlyMap<string, GivenMark>;
   /** The newest work that was on the desk when the sheet was last saved. */
   readonly workAt: number | null;
   readonly latestAt: number | null;
@@ -34,11 +40,19 @@ export interface KeptSheet extends MarkSheet {
   readonly isComplete: boolean;
 }
 
-export type MarkState = 'unmarked' | 'drafted' | 'released';
+/** changed: students were given another mark than they would be given now. */
+export type MarkState = 'unmarked' | 'drafted' | 'released' | 'changed';
 
-/** The group's mark, or the student's before anything that differs: typed, or from the rubric. */
-export const unitMark = ({ rubric, picks, points, typed }: MarkSheet): string | null =>
-  markFrom({ rubric, picks, points, typed });
+/** The group's mark, or the student's before anything that differs, as it is shown: typed, or from the rubric. */
+export const unitMark = (sheet: MarkSheet): string | null => markFrom(sheet);
+
+/** The unit's mark less what being late costs, rounded once. */
+export const netMark = (sheet: MarkSheet): string | null =>
+  personMark({
+    groupMark: exactMarkFrom(sheet),
+    lateDeduction: sheet.lateDeduction,
+    max: sheet.points,
+  }).mark;
 
 /** What one credited person gets, and how it came about (CALC §9). */
 export function memberMark(sheet: MarkSheet, enrolmentId: string): PersonMark {
@@ -48,7 +62,7 @@ export function memberMark(sheet: MarkSheet, enrolmentId: string): PersonMark {
       ? { rubricMark: rubricMark(rubric, picks, points), reason: sheet.overrideReason }
       : null;
   return personMark({
-    groupMark: unitMark(sheet),
+    groupMark: exactMarkFrom(sheet),
     override,
     lateDeduction: sheet.lateDeduction,
     max: points,
@@ -56,12 +70,33 @@ export function memberMark(sheet: MarkSheet, enrolmentId: string): PersonMark {
   });
 }
 
+/** What one credited person would be given now. */
+export function markToGive(sheet: KeptSheet, enrolmentId: string): GivenMark {
+  const { mark, steps } = memberMark(sheet, enrolmentId);
+  const { points, rubric, picks, feedback, lateMinutes, latePolicy } = sheet;
+  return {
+    points,
+    groupMark: unitMark(sheet),
+    mark,
+    steps,
+    rubric: rubric && { rubric, picks },
+    feedback,
+    lateMinutes,
+    latePolicy,
+  };
+}
+
+/** What students would be given now in place of what they were given; nothing where nothing was given, or nothing would differ. */
+export function changesSince(sheet: KeptSheet): MarkChange[] {
+  if (sheet.given.size === 0) return [];
+  return changesBetween(sheet.given, new Map(sheet.credited.map((id) => [id, markToGive(sheet, id)])));
+}
+
 export function markState(sheet: KeptSheet): MarkState {
+  if (sheet.given.size > 0) return changesSince(sheet).length === 0 ? 'released' : 'changed';
   if (sheet.version === null) return 'unmarked';
-  if (sheet.releasedVersion === sheet.version) return 'released';
   const hasBegun =
     unitMark(sheet) !== null ||
-    sheet.releasedVersion !== null ||
     [...sheet.adjustments.values()].some(
       (each) => each.kind === 'excused' || (each.kind === 'separate' && each.mark !== null),
     );
@@ -163,19 +198,37 @@ export type CellState = 'not-theirs' | 'open' | 'missing' | 'to-mark' | 'drafted
 export interface Cell {
   readonly state: CellState;
   readonly mark: string | null;
+  /** What a released mark is out of: the points of then. */
+  readonly points: string;
+  /** They would be given something else now. */
+  readonly isChanged: boolean;
 }
 
-/** @param released what the student was given; null: an excuse; undefined: nothing yet.
- * @param due of the copy, with its extension. */
-export function cellOf(
+/** @param due of the copy, with its extension. */
+export function cellOf(sheet: KeptSheet, enrolmentId: string, due: number | null, now: number): Cell {
+  const given = sheet.given.get(enrolmentId);
+  if (given)
+    return {
+      state: given.mark === null ? 'excused' : 'released',
+      mark: given.mark,
+      points: given.points,
+      isChanged:
+        changesBetween(
+          new Map([[enrolmentId, given]]),
+          new Map(
+            sheet.credited.includes(enrolmentId) ? [[enrolmentId, markToGive(sheet, enrolmentId)]] : [],
+          ),
+        ).length > 0,
+    };
+  return { ...ungivenCell(sheet, enrolmentId, due, now), points: sheet.points, isChanged: false };
+}
+
+function ungivenCell(
   sheet: KeptSheet,
   enrolmentId: string,
-  released: string | null | undefined,
   due: number | null,
   now: number,
-): Cell {
-  if (released !== undefined)
-    return released === null ? { state: 'excused', mark: null } : { state: 'released', mark: released };
+): Pick<Cell, 'state' | 'mark'> {
   const { mark } = memberMark(sheet, enrolmentId);
   if (sheet.adjustments.get(enrolmentId)?.kind === 'excused' || mark !== null)
     return { state: 'drafted', mark };

@@ -1,11 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
-import type { DeskList, DeskRow, DeskView, MarkView } from '@jigsaw/contract/marks';
+import type { ChangeSince, DeskList, DeskRow, DeskView, MarkView } from '@jigsaw/contract/marks';
 import type { CopyId, CourseId, EnrolmentId, ReleaseId, GroupId } from '@jigsaw/core/ids';
 import { groupedBy, sure } from '@jigsaw/core/lists';
-import type { PersonMark } from '@jigsaw/core/marks';
-import { isStale, markState, memberMark, needsMarking, unitMark } from '@jigsaw/core/marks';
+import type { KeptSheet, PersonMark } from '@jigsaw/core/marks';
+import {
+  changesSince,
+  isStale,
+  markState,
+  memberMark,
+  needsMarking,
+  sayChange,
+  unitMark,
+} from '@jigsaw/core/marks';
 import { isReleased } from '@jigsaw/core/release';
 import { authorsById, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -78,6 +86,7 @@ export class DeskService {
       points: plainDecimal(sure(activity.points)),
       due: activity.due?.toISOString() ?? null,
       markFor: this.kinds.markFor(first),
+      isWithdrawn: first.release.state === 'withdrawn',
       rows: await this.rows(own),
     };
   }
@@ -134,9 +143,9 @@ export class DeskService {
     const member = await authorsById(manager, work.credited, '');
     const membersOf = await membersOfCopies(manager, [access]);
     const stillIn = new Set<string>(membersOf(access.copy.id));
-    const released = await manager.findOneBy(ReleasedMarkRow, {
-      copyId: access.copy.id,
-      ...(unit === 'group' ? {} : { enrolmentId: unit }),
+    const released = await manager.findOne(ReleasedMarkRow, {
+      where: { copyId: access.copy.id, ...(unit === 'group' ? {} : { enrolmentId: unit }) },
+      order: { releasedAt: 'DESC' },
     });
     const evidence = (
       await this.kinds.evidence({ accesses: [access], manager, now: this.clock.now(), membersOf })
@@ -158,6 +167,7 @@ export class DeskService {
       isStale: isStale(marking.sheet),
       beforeDue: access.schedule.due !== null && this.clock.now().getTime() < access.schedule.due,
       releasedAt: released?.releasedAt.toISOString() ?? null,
+      changes: await this.changes(manager, marking.sheet),
       members: work.credited
         .map((enrolmentId) => ({
           member: member(enrolmentId),
@@ -169,6 +179,17 @@ export class DeskService {
         .sort((a, b) => a.member.name.localeCompare(b.member.name)),
       ...(await this.history(manager, access.copy.id, unit)),
     };
+  }
+
+  /** In words, whom releasing it again would give something else. */
+  async changes(manager: EntityManager, sheet: KeptSheet): Promise<ChangeSince[]> {
+    const changes = changesSince(sheet);
+    if (changes.length === 0) return [];
+    const ids = changes.map((change) => change.enrolmentId as EnrolmentId);
+    const member = await authorsById(manager, ids, '');
+    return changes
+      .map((change) => ({ member: member(change.enrolmentId), says: sayChange(change) }))
+      .sort((a, b) => a.member.name.localeCompare(b.member.name));
   }
 
   private async history(

@@ -2,13 +2,14 @@ import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import { DataSource } from 'typeorm';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
-import type { CourseId, EnrolmentId, CopyId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { isReleased } from '@jigsaw/core/release';
 import { groupedBy, sure } from '@jigsaw/core/lists';
 import { cellOf } from '@jigsaw/core/marks';
+import type { CopyAccess } from '../release/index.js';
 import { Gate, Kinds, plainDecimal } from '../release/index.js';
 import { Viewers } from '../course/index.js';
 import type { Marking } from './markings.js';
@@ -39,18 +40,13 @@ export class GradebookService {
   async read(person: SignedIn, courseId: CourseId): Promise<Gradebook> {
     await this.viewers.staff(person, courseId, 'read-course');
     const { entered } = await this.gate.enterAll(person, courseId);
-    const out = entered.filter((access) => access.activity.points !== null && isReleased(access.release));
-    const markings = await this.markings.of(out, this.dataSource.manager);
-    const released = await this.dataSource.query<
-      { copyId: CopyId; enrolmentId: EnrolmentId; mark: string | null }[]
-    >(`SELECT "copyId", "enrolmentId", "mark" FROM "released_mark" WHERE "copyId" = ANY($1)`, [
-      out.map((access) => access.copy.id),
-    ]);
-    const releasedMark = new Map(released.map((row) => [`${row.copyId} ${row.enrolmentId}`, row.mark]));
-    const students = await this.students(courseId);
-    const columns = [...new Map(out.map((access) => [access.release.id, access])).values()].sort(
-      (a, b) => dueOf(a.activity) - dueOf(b.activity),
+    const out = entered.filter(
+      ({ activity, release }) =>
+        activity.points !== null && (isReleased(release) || release.state === 'withdrawn'),
     );
+    const markings = await this.markings.of(out, this.dataSource.manager);
+    const students = await this.students(courseId);
+    const columns = columnsOf(out, markings);
     const credits = creditsByStudent(markings);
     const now = this.clock.now().getTime();
     return {
@@ -63,25 +59,23 @@ export class GradebookService {
         title: access.activity.title,
         points: plainDecimal(sure(access.activity.points)),
         due: access.activity.due?.toISOString() ?? null,
+        isWithdrawn: access.release.state === 'withdrawn',
       })),
       students: students.map(({ email: _email, ...student }) => ({
         ...student,
         groups: student.groups ?? [],
         cells: columns.map(({ release }) =>
-          cellFor(
-            credits.get(`${release.id} ${student.enrolmentId}`) ?? [],
-            student.enrolmentId,
-            releasedMark,
-            now,
-          ),
+          cellFor(credits.get(`${release.id} ${student.enrolmentId}`) ?? [], student.enrolmentId, now),
         ),
       })),
     };
   }
 
-  /** Released marks only, as a spreadsheet opens them; cells that begin like a formula are escaped. */
+  /** Released marks only, as a spreadsheet opens them; cells that begin like a formula are escaped. A mark that is not out of the points that the heading
+   * says by now says so itself. */
   async csv(person: SignedIn, courseId: CourseId): Promise<string> {
-    const { activities, students } = await this.read(person, courseId);
+    const { activities: all, students } = await this.read(person, courseId);
+    const activities = all.flatMap((activity, at) => (activity.isWithdrawn ? [] : [{ ...activity, at }]));
     const emails = new Map(
       (await this.students(courseId)).map((student) => [student.enrolmentId, student.email]),
     );
@@ -95,9 +89,12 @@ export class GradebookService {
       student.number ?? '',
       student.name,
       emails.get(student.enrolmentId) ?? '',
-      ...student.cells.map((cell) =>
-        cell.state === 'released' ? (cell.mark ?? '') : cell.state === 'excused' ? 'excused' : '',
-      ),
+      ...activities.map(({ at, points }) => {
+        const cell = sure(student.cells[at]);
+        if (cell.state === 'excused') return 'excused';
+        if (cell.state !== 'released') return '';
+        return cell.points === points ? cell.mark : `${cell.mark} of ${cell.points}`;
+      }),
     ]);
     return stringify([header, ...rows], { bom: true, escape_formulas: true, record_delimiter: '\r\n' });
   }
@@ -117,10 +114,21 @@ export class GradebookService {
 
 const dueOf = (activity: { due: Date | null }) => activity.due?.getTime() ?? Infinity;
 
+/** A column for each release, by due date; one that was withdrawn is there as long as students have marks of it. */
+function columnsOf(accesses: readonly CopyAccess[], markings: readonly Marking[]): CopyAccess[] {
+  const given = new Set(
+    markings.flatMap(({ sheet, access }) => (sheet.given.size > 0 ? [access.release.id] : [])),
+  );
+  const columns = [...new Map(accesses.map((access) => [access.release.id, access])).values()];
+  return columns
+    .filter(({ release }) => release.state !== 'withdrawn' || given.has(release.id))
+    .sort((a, b) => dueOf(a.activity) - dueOf(b.activity));
+}
+
 /** Whose work each unit is, by release and student: one pass, so that a cell is looked up. */
 function creditsByStudent(markings: readonly Marking[]): ReadonlyMap<string, readonly Marking[]> {
   const credited = markings.flatMap((marking) =>
-    marking.work.credited.map((enrolmentId) => ({
+    [...new Set([...marking.work.credited, ...marking.sheet.given.keys()])].map((enrolmentId) => ({
       key: `${marking.access.release.id} ${enrolmentId}`,
       marking,
     })),
@@ -131,21 +139,25 @@ function creditsByStudent(markings: readonly Marking[]): ReadonlyMap<string, rea
 }
 
 /** What one student has in one activity. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
-function cellFor(
-  credits: readonly Marking[],
-  enrolmentId: EnrolmentId,
-  releasedMark: ReadonlyMap<string, string | null>,
-  now: number,
-): GradebookCell {
-  const marking = credits.find((each) => each.work.latest !== null) ?? credits[0];
-  if (!marking) return { state: 'not-theirs', mark: null, copyId: null, unit: null, isLate: false };
+function cellFor(credits: readonly Marking[], enrolmentId: EnrolmentId, now: number): GradebookCell {
+  const marking =
+    credits.find((each) => each.sheet.given.has(enrolmentId)) ??
+    credits.find((each) => each.work.latest !== null) ??
+    credits[0];
+  if (!marking)
+    return {
+      state: 'not-theirs',
+      mark: null,
+      points: null,
+      isChanged: false,
+      copyId: null,
+      unit: null,
+      isLate: false,
+    };
   const { work, access, unit, sheet } = marking;
-  const given = releasedMark.get(`${access.copy.id} ${enrolmentId}`);
-  const released = given === undefined || given === null ? given : plainDecimal(given);
-  const copyId = access.copy.id as GradebookCell['copyId'];
   return {
-    ...cellOf(sheet, enrolmentId, released, access.schedule.due, now),
-    copyId,
+    ...cellOf(sheet, enrolmentId, access.schedule.due, now),
+    copyId: access.copy.id,
     unit,
     isLate: work.late.minutes > 0,
   };

@@ -1,9 +1,9 @@
 import type { EntityManager } from 'typeorm';
 import type { SaveMark } from '@jigsaw/contract/marks';
 import type { EnrolmentId, CopyId, PersonId } from '@jigsaw/core/ids';
-import type { MarkStep, Picks, Rubric } from '@jigsaw/core/marks';
+import type { GivenMark } from '@jigsaw/core/marks';
 import type { Unit } from '../release/index.js';
-import { MarkRow, ReleasedMarkRow } from './marks.rows.js';
+import { ReleasedMarkRow } from './marks.rows.js';
 
 interface WrittenMark {
   readonly id: string;
@@ -56,40 +56,35 @@ export async function writeAdjustments(
   );
 }
 
-interface GivenMark {
+interface Giving extends GivenMark {
   readonly enrolmentId: EnrolmentId;
-  readonly groupMark: string | null;
-  readonly mark: string | null;
-  readonly steps: readonly MarkStep[];
-  readonly rubric: { readonly rubric: Rubric; readonly picks: Picks } | null;
-  readonly feedback: string;
-  readonly lateMinutes: number;
   readonly handedInAt: Date | null;
   readonly releasedAt: Date;
   readonly releasedBy: PersonId;
 }
 
-/** These people have these marks from now on, new to each of them; whoever had one of this unit and is not among them has none any more. One
+/** These people have these marks from now on, new to each of them; whoever had one of this unit and is not credited has none any more. One
  * statement. */
 export async function releaseTo(
   manager: EntityManager,
   copyId: CopyId,
   unit: Unit,
-  given: readonly GivenMark[],
+  given: readonly Giving[],
+  credited: readonly EnrolmentId[],
 ): Promise<void> {
   await manager.query(
-    `WITH given AS (SELECT * FROM jsonb_to_recordset($3::jsonb) AS x("enrolmentId" uuid, "groupMark" numeric, "mark" numeric, "steps" jsonb,
-                      "rubric" jsonb, "feedback" text, "lateMinutes" int, "handedInAt" timestamptz, "releasedAt" timestamptz, "releasedBy" uuid)),
+    `WITH given AS (SELECT * FROM jsonb_to_recordset($3::jsonb) AS x("enrolmentId" uuid, "groupMark" numeric, "mark" numeric, "points" numeric, "steps" jsonb,
+                      "rubric" jsonb, "feedback" text, "lateMinutes" int, "latePolicy" jsonb, "handedInAt" timestamptz, "releasedAt" timestamptz, "releasedBy" uuid)),
           gone AS (DELETE FROM "released_mark" r WHERE r."copyId" = $1 AND ($2::uuid IS NULL OR r."enrolmentId" = $2)
-                      AND r."enrolmentId" NOT IN (SELECT "enrolmentId" FROM given))
-     INSERT INTO "released_mark" ("copyId", "enrolmentId", "groupMark", "mark", "steps", "rubric", "feedback", "lateMinutes", "handedInAt",
-                                  "releasedAt", "releasedBy")
-     SELECT $1, "enrolmentId", "groupMark", "mark", "steps", NULLIF("rubric", 'null'::jsonb), "feedback", "lateMinutes", "handedInAt",
-            "releasedAt", "releasedBy" FROM given
-     ON CONFLICT ("copyId", "enrolmentId") DO UPDATE SET "groupMark" = excluded."groupMark", "mark" = excluded."mark",
+                      AND r."enrolmentId" <> ALL($4))
+     INSERT INTO "released_mark" ("copyId", "enrolmentId", "groupMark", "mark", "points", "steps", "rubric", "feedback", "lateMinutes",
+                                  "latePolicy", "handedInAt", "releasedAt", "releasedBy")
+     SELECT $1, "enrolmentId", "groupMark", "mark", "points", "steps", NULLIF("rubric", 'null'::jsonb), "feedback", "lateMinutes",
+            NULLIF("latePolicy", 'null'::jsonb), "handedInAt", "releasedAt", "releasedBy" FROM given
+     ON CONFLICT ("copyId", "enrolmentId") DO UPDATE SET "groupMark" = excluded."groupMark", "mark" = excluded."mark", "points" = excluded."points",
        "steps" = excluded."steps", "rubric" = excluded."rubric", "feedback" = excluded."feedback", "lateMinutes" = excluded."lateMinutes",
-       "handedInAt" = excluded."handedInAt", "releasedAt" = excluded."releasedAt", "releasedBy" = excluded."releasedBy", "seenAt" = NULL`,
-    [copyId, unit === 'group' ? null : unit, JSON.stringify(given)],
+       "latePolicy" = excluded."latePolicy", "handedInAt" = excluded."handedInAt", "releasedAt" = excluded."releasedAt", "releasedBy" = excluded."releasedBy", "seenAt" = NULL`,
+    [copyId, unit === 'group' ? null : unit, JSON.stringify(given), credited],
   );
 }
 
@@ -101,13 +96,4 @@ export async function deleteReleased(manager: EntityManager, copyId: CopyId, uni
     ...(unit === 'group' ? {} : { enrolmentId: unit }),
   });
   return affected ?? 0;
-}
-
-/** @param version that students see; null: none. */
-export async function setReleasedVersion(
-  manager: EntityManager,
-  markId: string,
-  version: number | null,
-): Promise<void> {
-  await manager.update(MarkRow, markId, { releasedVersion: version });
 }

@@ -4,9 +4,10 @@ import type { SavedMark, SaveMark, SeenMark } from '@jigsaw/contract/marks';
 import type { CopyId } from '@jigsaw/core/ids';
 import type { Adjustment, Missing } from '@jigsaw/core/marks';
 import {
+  changesSince,
   excessIn,
   markState,
-  memberMark,
+  markToGive,
   missingIn,
   needsMarking,
   sayMissing,
@@ -23,7 +24,7 @@ import { Gate, hearersOf, lockCopy } from '../release/index.js';
 import { DeskService } from './desk.service.js';
 import type { Marking } from './markings.js';
 import { Markings } from './markings.js';
-import { deleteReleased, releaseTo, setReleasedVersion, writeAdjustments, writeMark } from './markStore.js';
+import { deleteReleased, releaseTo, writeAdjustments, writeMark } from './markStore.js';
 
 /** Marks a unit: saved as it is typed, released, recalled. Acts on one copy take turns. */
 @Injectable()
@@ -58,6 +59,7 @@ export class MarkingService {
           typed: typed.typedMark,
           overrideReason: typed.overrideReason,
           picks: typed.picks,
+          feedback: typed.feedback,
           adjustments: adjustmentsIn(typed),
           version,
           workAt: workAt?.getTime() ?? null,
@@ -70,7 +72,7 @@ export class MarkingService {
         subjectId: copyId,
         facts: { unit, from: unitMark(sheet), to: unitMark(after.sheet), version },
       });
-      return savedOf(after);
+      return this.saved(manager, after);
     });
   }
 
@@ -79,48 +81,48 @@ export class MarkingService {
     return this.inTurn(person, copyId, unit, async ({ manager, now, record }, marking) => {
       const { access, mark, work, sheet } = marking;
       if (!mark) throw problems.invalidInput('There is no mark to release yet.');
+      if (access.release.state === 'withdrawn')
+        throw problems.conflict(
+          `${access.activity.title} is withdrawn, so no student would see the mark. Release the activity again first.`,
+        );
       await this.refuseUnseen(manager, marking, version, 'release it');
       await refuseIncomplete(manager, marking);
-      const { rubric } = sheet;
+      const given = new Map(work.credited.map((id) => [id, markToGive(sheet, id)]));
+      // Whoever was given the same before keeps it as it was given: it is not new to them.
+      const differs = new Set(changesSince(sheet).map((change) => change.enrolmentId));
+      const isFirst = sheet.given.size === 0;
+      if (!isFirst && differs.size === 0) return this.saved(manager, marking);
+      const giving = [...given].filter(([id]) => isFirst || differs.has(id));
       await releaseTo(
         manager,
         copyId,
         unit,
-        work.credited.map((enrolmentId) => {
-          const { mark: own, steps } = memberMark(sheet, enrolmentId);
-          return {
-            enrolmentId,
-            groupMark: unitMark(sheet),
-            mark: own,
-            steps,
-            rubric: rubric && { rubric, picks: mark.picks },
-            feedback: mark.feedback,
-            lateMinutes: work.late.minutes,
-            handedInAt: work.latest?.at ?? null,
-            releasedAt: now,
-            releasedBy: person.id,
-          };
-        }),
+        giving.map(([enrolmentId, one]) => ({
+          ...one,
+          enrolmentId,
+          handedInAt: work.latest?.at ?? null,
+          releasedAt: now,
+          releasedBy: person.id,
+        })),
+        work.credited,
       );
-      await setReleasedVersion(manager, mark.id, version);
       await record({
         type: 'mark.released',
         courseId: access.release.courseId,
         actorId: person.id,
         subjectId: copyId,
-        facts: { unit, students: work.credited.length, groupMark: unitMark(sheet) },
+        facts: { unit, students: isFirst ? giving.length : differs.size, groupMark: unitMark(sheet) },
         ...hearersOf(access, unit === 'group' ? null : unit),
       });
-      return savedOf({ ...marking, sheet: { ...sheet, releasedVersion: version } });
+      return this.saved(manager, { ...marking, sheet: { ...sheet, given } });
     });
   }
 
   async recall(person: SignedIn, copyId: CopyId, unit: Unit, { version }: SeenMark): Promise<SavedMark> {
     return this.inTurn(person, copyId, unit, async ({ manager, record }, marking) => {
-      const { access, mark, sheet } = marking;
+      const { access, sheet } = marking;
       await this.refuseUnseen(manager, marking, version, 'take it back');
       const students = await deleteReleased(manager, copyId, unit);
-      if (mark) await setReleasedVersion(manager, mark.id, null);
       await record({
         type: 'mark.recalled',
         courseId: access.release.courseId,
@@ -129,8 +131,18 @@ export class MarkingService {
         facts: { unit, students },
         ...hearersOf(access, unit === 'group' ? null : unit),
       });
-      return savedOf({ ...marking, sheet: { ...sheet, releasedVersion: null } });
+      return this.saved(manager, { ...marking, sheet: { ...sheet, given: new Map() } });
     });
+  }
+
+  private async saved(manager: EntityManager, { sheet }: Marking): Promise<SavedMark> {
+    return {
+      version: sheet.version ?? 0,
+      state: markState(sheet),
+      groupMark: unitMark(sheet),
+      changes: await this.desk.changes(manager, sheet),
+      needsYou: needsMarking(sheet),
+    };
   }
 
   /** What is pressed is about what is before the marker, and nothing else. */
@@ -163,13 +175,6 @@ export class MarkingService {
 
 const adjustmentsIn = ({ adjustments }: SaveMark): ReadonlyMap<string, Adjustment> =>
   new Map(adjustments.map(({ enrolmentId, adjustment }) => [enrolmentId, adjustment]));
-
-const savedOf = ({ sheet }: Marking): SavedMark => ({
-  version: sheet.version ?? 0,
-  state: markState(sheet),
-  groupMark: unitMark(sheet),
-  needsYou: needsMarking(sheet),
-});
 
 async function refuseIncomplete(manager: EntityManager, { sheet, work }: Marking): Promise<void> {
   const missing = missingIn(sheet);

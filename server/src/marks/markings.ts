@@ -1,13 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
-import { sure } from '@jigsaw/core/lists';
-import type { Adjustment, KeptSheet } from '@jigsaw/core/marks';
-import type { CopyId } from '@jigsaw/core/ids';
+import { groupedBy, sure } from '@jigsaw/core/lists';
+import type { Adjustment, GivenMark, KeptSheet, Picks, Rubric } from '@jigsaw/core/marks';
+import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import type { CopyAccess, Unit, UnitWork } from '../release/index.js';
-import { Kinds, membersOfCopies, plainDecimal } from '../release/index.js';
+import { Kinds, membersOfCopies, plainDecimal, plainDecimalOrNull } from '../release/index.js';
 import { MarkRow } from './marks.rows.js';
 
 /** The sheet of one group, or of one student, with the work that it is about. */
@@ -40,6 +40,9 @@ export class Markings {
     const marks = await keptMarks(manager, copyIds);
     const markByUnit = new Map(marks.map((mark) => [`${mark.copyId} ${mark.enrolmentId ?? 'group'}`, mark]));
     const adjustmentsOf = new Map(marks.map((mark) => [mark.copyId, mark.adjustments ?? {}]));
+    const given = await keptGiven(manager, copyIds);
+    const givenIn = groupedBy(given, (row) => row.copyId);
+    const givenTo = groupedBy(given, (row) => `${row.copyId} ${row.enrolmentId}`);
     return works.map((work) => {
       const access = sure(accessById.get(work.copyId));
       const mark = markByUnit.get(`${work.copyId} ${work.unit}`) ?? null;
@@ -48,7 +51,14 @@ export class Markings {
         unit: work.unit,
         work,
         mark,
-        sheet: sheetOf(access, work, mark, adjustmentsOf.get(work.copyId) ?? {}),
+        sheet: sheetOf(
+          access,
+          work,
+          mark,
+          adjustmentsOf.get(work.copyId) ?? {},
+          (work.unit === 'group' ? givenIn.get(work.copyId) : givenTo.get(`${work.copyId} ${work.unit}`)) ??
+            [],
+        ),
       };
     });
   }
@@ -72,26 +82,68 @@ const keptMarks = (
     [copyIds],
   );
 
+type GivenRow = Omit<GivenMark, 'rubric'> & {
+  readonly copyId: CopyId;
+  readonly enrolmentId: EnrolmentId;
+  /** null: as it is in the activity and in the sheet by now, or there was none and is none. */
+  readonly otherRubric: GivenMark['rubric'] | 'none' | null;
+};
+
+/** What students were given in these copies; one query. A rubric is only read where it differs from what is there by now: it is the longest part of a
+ * mark, and the same for all in a group. */
+const keptGiven = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<GivenRow[]> =>
+  manager.query(
+    `SELECT r."copyId", r."enrolmentId", r."groupMark", r."mark", coalesce(r."points", c."points") AS "points", r."steps", r."feedback",
+            r."lateMinutes", r."latePolicy",
+            CASE WHEN r."rubric" IS NULL THEN CASE WHEN c."rubric" IS NULL THEN NULL ELSE '"none"'::jsonb END
+                 WHEN r."rubric"->'rubric' = c."rubric" AND r."rubric"->'picks' = coalesce(m."picks", '{}'::jsonb) THEN NULL
+                 ELSE r."rubric" END AS "otherRubric"
+       FROM "released_mark" r JOIN "released_copy" c ON c."copyId" = r."copyId"
+       LEFT JOIN "mark" m ON m."copyId" = r."copyId" AND (m."enrolmentId" IS NULL OR m."enrolmentId" = r."enrolmentId")
+      WHERE r."copyId" = ANY($1)`,
+    [copyIds],
+  );
+
+function givenOf(
+  { copyId: _copyId, enrolmentId, otherRubric, ...row }: GivenRow,
+  rubric: Rubric | null,
+  picks: Picks,
+): readonly [EnrolmentId, GivenMark] {
+  const given: GivenMark = {
+    ...row,
+    points: plainDecimal(row.points),
+    groupMark: plainDecimalOrNull(row.groupMark),
+    mark: plainDecimalOrNull(row.mark),
+    rubric: otherRubric === null ? rubric && { rubric, picks } : otherRubric === 'none' ? null : otherRubric,
+  };
+  return [enrolmentId, given];
+}
+
 function sheetOf(
   { activity }: CopyAccess,
   work: UnitWork,
   mark: MarkRow | null,
   adjustments: Readonly<Record<string, Adjustment>>,
+  given: readonly GivenRow[],
 ): KeptSheet {
+  const picks = mark?.picks ?? {};
   return {
     unit: work.unit,
     points: plainDecimal(sure(activity.points)),
     rubric: activity.rubric,
     typed: mark?.typedMark ? plainDecimal(mark.typedMark) : null,
     overrideReason: mark?.overrideReason ?? '',
-    picks: mark?.picks ?? {},
+    picks,
+    feedback: mark?.feedback ?? '',
     lateDeduction: work.late.deduction,
+    lateMinutes: work.late.minutes,
+    latePolicy: activity.latePolicy,
     credited: work.credited,
     adjustments: new Map(
       work.credited.flatMap((id) => (adjustments[id] ? [[id, adjustments[id]] as const] : [])),
     ),
     version: mark?.version ?? null,
-    releasedVersion: mark?.releasedVersion ?? null,
+    given: new Map(given.map((row) => givenOf(row, activity.rubric, picks))),
     workAt: mark?.workAt?.getTime() ?? null,
     latestAt: work.latest?.at.getTime() ?? null,
     isComplete: work.isComplete,

@@ -1,5 +1,6 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
 import type { CopyId, EnrolmentId, PersonId } from '@jigsaw/core/ids';
+import type { LatePolicy } from '@jigsaw/core/handin';
 import type { Adjustment, MarkStep, Picks, Rubric } from '@jigsaw/core/marks';
 import { PersonRow } from '../identity/index.js';
 import { CopyRow } from '../release/index.js';
@@ -22,8 +23,6 @@ export class MarkRow {
   @Column('int') version!: number;
   /** The newest work that was on the desk when this was last saved; null: there was none. */
   @Column('timestamptz', { nullable: true }) workAt!: Date | null;
-  /** The version that students see; null: none. */
-  @Column('int', { nullable: true }) releasedVersion!: number | null;
   @Column('timestamptz') updatedAt!: Date;
 }
 
@@ -34,7 +33,7 @@ export class MarkAdjustmentRow {
   @Column('jsonb') adjustment!: Adjustment;
 }
 
-/** What one person was given, as it was released: one row a person, so that nobody's query can reach another's. */
+/** What one person was given, as it was released (`GivenMark`): one row a person, so that nobody's query can reach another's. */
 @Entity('released_mark')
 @Index('released_mark_by_enrolment', ['enrolmentId'])
 export class ReleasedMarkRow {
@@ -42,11 +41,15 @@ export class ReleasedMarkRow {
   @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: EnrolmentId;
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) groupMark!: string | null;
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) mark!: string | null;
+  /** What it is out of; null: as many as the activity has, of before this was kept. */
+  @Column('numeric', { precision: 7, scale: 2, nullable: true }) points!: string | null;
   @Column('jsonb') steps!: MarkStep[];
   /** The rubric and what was picked in it, as they were then. */
   @Column('jsonb', { nullable: true }) rubric!: { rubric: Rubric; picks: Picks } | null;
   @Column('text') feedback!: string;
   @Column('int') lateMinutes!: number;
+  /** What being late cost then. */
+  @Column('jsonb', { nullable: true }) latePolicy!: LatePolicy | null;
   @Column('timestamptz', { nullable: true }) handedInAt!: Date | null;
   @Column('timestamptz') releasedAt!: Date;
   @ForeignKey(() => PersonRow) @Column('uuid') releasedBy!: PersonId;

@@ -34,10 +34,10 @@ export class MyMarksService {
         handedInAt: Date | null;
       })[]
     >(
-      `SELECT r."copyId", c."title", c."points", c."groupId", r."groupMark", r."mark", r."steps", r."rubric", r."feedback", c."kind",
-              c."settings", c."mode", r."lateMinutes", r."handedInAt", r."releasedAt", p."name" AS "markedBy", r."seenAt" IS NULL AS "isNew"
+      `SELECT r."copyId", c."title", coalesce(r."points", c."points") AS "points", c."groupId", r."groupMark", r."mark", r."steps", r."rubric", r."feedback", c."kind",
+              c."settings", c."mode", r."lateMinutes", r."latePolicy", r."handedInAt", r."releasedAt", p."name" AS "markedBy", r."seenAt" IS NULL AS "isNew"
          FROM "released_mark" r JOIN "released_copy" c ON c."copyId" = r."copyId" JOIN "account" p ON p."personId" = r."releasedBy"
-        WHERE r."enrolmentId" = $1 AND c."courseId" = $2 ORDER BY r."releasedAt" DESC`,
+        WHERE r."enrolmentId" = $1 AND c."courseId" = $2 AND c."state" <> 'withdrawn' ORDER BY r."releasedAt" DESC`,
       [viewer.enrolmentId, courseId],
     );
     const tags = await groupTags(
@@ -84,17 +84,22 @@ export class MyMarksService {
   }
 
   /** Marks that they have not looked at yet. */
-  countNew(enrolmentId: EnrolmentId): Promise<number> {
-    return this.dataSource.manager.countBy(ReleasedMarkRow, { enrolmentId, seenAt: IsNull() });
+  async countNew(enrolmentId: EnrolmentId): Promise<number> {
+    return (await this.shown(enrolmentId)).filter((row) => row.isNew).length;
   }
 
   /** Copies for which they have a mark. */
   async copiesWithMark(enrolmentId: EnrolmentId): Promise<ReadonlySet<string>> {
-    const rows = await this.dataSource.manager.find(ReleasedMarkRow, {
-      where: { enrolmentId },
-      select: { copyId: true, enrolmentId: true },
-    });
-    return new Set(rows.map((row) => row.copyId));
+    return new Set((await this.shown(enrolmentId)).map((row) => row.copyId));
+  }
+
+  /** What was withdrawn took its marks with it. */
+  private shown(enrolmentId: EnrolmentId): Promise<{ copyId: string; isNew: boolean }[]> {
+    return this.dataSource.query(
+      `SELECT r."copyId", r."seenAt" IS NULL AS "isNew" FROM "released_mark" r JOIN "released_copy" c ON c."copyId" = r."copyId"
+        WHERE r."enrolmentId" = $1 AND c."state" <> 'withdrawn'`,
+      [enrolmentId],
+    );
   }
 
   private markFor(kindName: string, settings: unknown): 'group' | 'student' {

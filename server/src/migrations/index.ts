@@ -8,6 +8,7 @@ import { WaysOfGroups1764800000000 } from './1764800000000-waysOfGroups.js';
 import { RulesOfSets1764900000000 } from './1764900000000-rulesOfSets.js';
 import { ViewsOfOwners1765000000000 } from './1765000000000-viewsOfOwners.js';
 import { MembersName1765100000000 } from './1765100000000-membersName.js';
+import { GivenMarks1765200000000 } from './1765200000000-givenMarks.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -25,4 +26,5 @@ export const migrations = [
   RulesOfSets1764900000000,
   ViewsOfOwners1765000000000,
   MembersName1765100000000,
+  GivenMarks1765200000000,
 ] as const;

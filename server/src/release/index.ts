@@ -1,5 +1,5 @@
 export { countActivities } from './activityCounts.js';
-export { plainDecimal } from './decimals.js';
+export { plainDecimal, plainDecimalOrNull } from './decimals.js';
 export { dueOf, Gate, hearersOf, isOut, lockCopy, releaseOf } from './gate.js';
 export type { CopyAccess, Listed } from './gate.js';
 export { Kinds, lateOf, onTime } from './kinds.js';

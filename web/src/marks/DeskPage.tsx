@@ -62,6 +62,9 @@ const Tally = styled.div`
   i[data-state='released'] {
     background: var(--ink);
   }
+  i[data-state='changed'] {
+    background: var(--attn-line);
+  }
   i[data-state='drafted'] {
     background: var(--line-2);
   }
@@ -151,6 +154,7 @@ export function DeskPage() {
             onChange={(id) => void navigate(`/c/${course.id}/marks/${id}`)}
           />
         </div>
+        {desk.currentData.isWithdrawn && <Tag $look="warn">withdrawn: no student sees it</Tag>}
         <Small>
           {desk.currentData.points} points
           {desk.currentData.due ? ` · due ${dates.dateTime(desk.currentData.due)}` : ''} ·{' '}
@@ -184,6 +188,7 @@ function sayRow(row: DeskRow, isHandedIn: boolean): string {
   const late = row.work && row.work.lateMinutes > 0 ? `, late ${sayMinutes(row.work.lateMinutes)}` : '';
   if (row.needsYou) return row.mark.state === 'unmarked' ? `To mark${late}` : 'New work since the mark';
   if (row.mark.state === 'released') return `Released${late}`;
+  if (row.mark.state === 'changed') return 'Changed since release';
   if (row.mark.state === 'drafted') return `Drafted${late}`;
   if (!row.work) return isHandedIn ? 'Not handed in' : 'Nothing written';
   return row.work.isComplete ? `Handed in${late}` : 'Still at it';
@@ -237,7 +242,10 @@ function QueueOfUnits({
               <Spoken>needs you</Spoken>
             </span>
           ) : (
-            <span className="mark" data-draft={row.mark.state === 'drafted' || undefined}>
+            <span
+              className="mark"
+              data-draft={row.mark.state === 'drafted' || row.mark.state === 'changed' || undefined}
+            >
               {row.mark.groupMark ?? ''}
             </span>
           )}

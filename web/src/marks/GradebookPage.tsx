@@ -13,6 +13,7 @@ import {
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
+import { counted } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
 import {
   Bar,
@@ -83,6 +84,10 @@ const Sheet = styled(Table)`
     text-align: right;
     padding-right: 20px;
   }
+  [data-changed] {
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
+  }
   a {
     text-decoration: none;
   }
@@ -139,7 +144,7 @@ export function GradebookPage() {
           />
         </div>
         <span className="grow" />
-        <Muted>{released} marks released</Muted>
+        <Muted>{counted(released, 'mark')} released</Muted>
         <Export href={`/api/courses/${course.id}/gradebook.csv`} download="gradebook.csv">
           <Download size={16} aria-hidden="true" />
           Released marks as CSV
@@ -153,8 +158,11 @@ export function GradebookPage() {
         <GradebookTable book={{ activities, students: shown }} key={group} />
       )}
       <FootBar>
-        <span>{shown.length} students</span>
-        <span>Grey figures are drafts: students see nothing of them. A dot stands for late.</span>
+        <span>{counted(shown.length, 'student')}</span>
+        <span>
+          Grey figures are drafts: students see nothing of them. A dot stands for late, a dotted line for a
+          mark that changed since it was released.
+        </span>
       </FootBar>
     </Frame>
   );
@@ -208,7 +216,7 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
                   <>
                     <b>{activity.title}</b>
                     <small>
-                      of {activity.points}
+                      {activity.isWithdrawn && 'withdrawn, '}of {activity.points}
                       {activity.due ? `, due ${dates.day(activity.due)}` : ''}
                     </small>
                   </>
@@ -244,10 +252,10 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
                   <Cell data-figure>
                     {cell.copyId ? (
                       <Link to={`/c/${course.id}/marks/${id}/${cell.copyId}/${cell.unit}`}>
-                        <Figure cell={cell} />
+                        <Figure cell={cell} points={book.activities[at]?.points} />
                       </Link>
                     ) : (
-                      <Figure cell={cell} />
+                      <Figure cell={cell} points={book.activities[at]?.points} />
                     )}
                   </Cell>
                 );
@@ -260,7 +268,7 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
   );
 }
 
-function Figure({ cell }: { readonly cell: GradebookCell }) {
+function Figure({ cell, points }: { readonly cell: GradebookCell; readonly points: string | undefined }) {
   const late = cell.isLate && (
     <>
       {' '}
@@ -271,8 +279,10 @@ function Figure({ cell }: { readonly cell: GradebookCell }) {
   switch (cell.state) {
     case 'released':
       return (
-        <b>
+        <b data-changed={cell.isChanged || undefined}>
           {cell.mark}
+          {cell.points !== points && <Small> of {cell.points}</Small>}
+          {cell.isChanged && <Spoken> changed since release</Spoken>}
           {late}
         </b>
       );

@@ -51,7 +51,11 @@ export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
             }
             onPress={() => void acts.releaseNow()}
           >
-            {acts.isReleased ? 'Released' : `Release to ${acts.whom}`}
+            {acts.isReleased
+              ? 'Released'
+              : acts.changes.length > 0
+                ? `Release the change to ${counted(acts.changes.length, 'student')}`
+                : `Release to ${acts.whom}`}
           </Button>
         </>
       )}

@@ -6,6 +6,7 @@ import { ProblemStrip } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { kindOf } from '../kinds/index.js';
 import { Button, hueOfGroup, Waiting } from '../look/index.js';
+import { ChangesSince } from './ChangesSince.js';
 import { FeedbackSide } from './FeedbackSide.js';
 import { MarkFoot } from './MarkFoot.js';
 import { MemberTable } from './MemberTable.js';
@@ -96,6 +97,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           isDisabled={!mayMark}
           isGroup={isGroup}
         />
+        {acts.changes.length > 0 && <ChangesSince changes={acts.changes} />}
         {acts.release.error !== undefined && state.kind !== 'conflict' && (
           <ProblemStrip of={acts.release.error} />
         )}

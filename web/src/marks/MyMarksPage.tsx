@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { styled } from 'styled-components';
 import type { MyMark, MyMarks } from '@jigsaw/contract/marks';
-import { sayMinutes } from '@jigsaw/core/handin';
+import { sayLatePolicy, sayMinutes } from '@jigsaw/core/handin';
 import { ProblemStrip } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, Small, Tag, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
@@ -258,6 +258,8 @@ function OneMark({
               <li key={at}>{sayStep(step, mark.markFor)}</li>
             ))}
           </ol>
+          {mark.steps.length > 1 && <Small>Worked out exactly, and rounded once, at the end.</Small>}
+          {late && mark.latePolicy && <p>{sayLatePolicy(mark.latePolicy)}</p>}
         </div>
         <div>
           <h3>{mark.markFor === 'group' ? 'What was said to your group' : 'What was said to you'}</h3>

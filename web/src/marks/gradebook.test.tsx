@@ -82,6 +82,8 @@ describe('the gradebook', () => {
     mark,
     copyId: state === 'not-theirs' ? null : copyId,
     unit: state === 'not-theirs' ? null : 'group',
+    points: state === 'not-theirs' ? null : '40',
+    isChanged: false,
     isLate,
   });
   const aStudent = (name: string, cells: object[], group: string | null = 'Crock') => ({
@@ -103,6 +105,7 @@ describe('the gradebook', () => {
       title: 'Ferment report',
       points: '40',
       due: at,
+      isWithdrawn: false,
     },
   ];
   const open = (students: object[]) =>
@@ -116,7 +119,7 @@ describe('the gradebook', () => {
       aStudent('Amina', [cell('drafted', '20')], 'Carboy'),
       aStudent('Nino', [cell('not-theirs')], null),
     ]);
-    expect(await screen.findByText('1 marks released')).toBeInTheDocument();
+    expect(await screen.findByText('1 mark released')).toBeInTheDocument();
     expect(screen.getByText('3 students')).toBeInTheDocument();
     expect(screen.getByRole('link', { name: 'Released marks as CSV' })).toHaveAttribute(
       'href',
@@ -124,7 +127,18 @@ describe('the gradebook', () => {
     );
     await user.click(screen.getByRole('button', { name: /Show/ }));
     await user.click(await screen.findByRole('option', { name: 'Carboy' }));
-    expect(await screen.findByText('1 students')).toBeInTheDocument();
+    expect(await screen.findByText('1 student')).toBeInTheDocument();
+  });
+
+  it('tells what a mark is out of where that is not what the heading says, that it changed since, and what is withdrawn', async () => {
+    showPage(inCourse('marks/gradebook'), {
+      [`GET courses/${courseId}/gradebook`]: {
+        activities: activities.map((each) => ({ ...each, isWithdrawn: true })),
+        students: [aStudent('Noor', [{ ...cell('released', '31'), points: '30', isChanged: true }])],
+      },
+    });
+    expect(await screen.findByRole('link', { name: '31 of 30 changed since release' })).toBeInTheDocument();
+    expect(screen.getByRole('columnheader', { name: /withdrawn, of 40/ })).toBeInTheDocument();
   });
 
   it('says how it fills when nothing is released', async () => {

@@ -49,11 +49,11 @@ interface Lifecycle {
 async function showSaved({ copyId, unit }: MarkOf, { dispatch, getState, queryFulfilled }: Lifecycle) {
   const answer = await queryFulfilled.catch(() => null);
   if (!answer) return; // the refusal is told where the act was
-  const { version, state, groupMark, needsYou } = answer.data;
+  const { version, state, groupMark, changes, needsYou } = answer.data;
   const show = dispatch as unknown as (action: unknown) => unknown;
   show(
     queriesApi.util.updateQueryData('readMark', { copyId, unit }, (mark) => {
-      Object.assign(mark, { version, state, groupMark, isStale: false });
+      Object.assign(mark, { version, state, groupMark, changes, isStale: false });
     }),
   );
   let turned = 0;

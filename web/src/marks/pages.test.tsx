@@ -43,6 +43,7 @@ describe('the Marking desk', () => {
           points: '40',
           due: at,
           markFor: 'group',
+          isWithdrawn: false,
           rows: [aRow({ copyId: otherCopy })],
         };
       },
@@ -201,8 +202,13 @@ describe('the Marking desk', () => {
   });
 
   it('says that students see the earlier mark while a later one is a draft', async () => {
-    desk(aMark({ state: 'drafted', typedMark: '35', version: 4, releasedAt: at }));
+    const changes = [{ member: aMember('Noor'), says: '30 of 40 → 35 of 40' }];
+    desk(aMark({ state: 'changed', typedMark: '35', version: 4, releasedAt: at, changes }));
     expect(await screen.findByText(/students see the earlier mark/)).toBeInTheDocument();
+    expect(screen.getByRole('list', { name: 'Changed since release' })).toHaveTextContent(
+      'Noor: 30 of 40 → 35 of 40',
+    );
+    expect(screen.getByRole('button', { name: 'Release the change to 1 student' })).toBeEnabled();
     expect(screen.getByRole('button', { name: 'Take back from 2 students' })).toBeInTheDocument();
   });
 

@@ -108,6 +108,7 @@ describe('marking each student of a talk', () => {
         points: '10',
         due: at,
         markFor: 'student',
+        isWithdrawn: false,
         rows: [
           row,
           aRow({ unit: id('Jorge'), student: { name: 'Jorge', reading: null }, work: null, needsYou: false }),

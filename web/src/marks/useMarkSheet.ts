@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
-import { memberMark, missingIn, personMark, readPoints, sayMissing, unitMark } from '@jigsaw/core/marks';
+import { memberMark, missingIn, netMark, readPoints, sayMissing, unitMark } from '@jigsaw/core/marks';
 import type { PersonMark } from '@jigsaw/core/marks';
 import { counted } from '@jigsaw/core/text';
 import { useNotice } from '../look/index.js';
@@ -68,8 +68,7 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     [sheet],
   );
   const groupMark = unitMark(sheet);
-  const isChangedSinceRelease =
-    mark.releasedAt !== null && (draft.version !== mark.version || mark.state !== 'released');
+  const isSettled = draft.version === mark.version && draft.state.kind === 'saved';
   // A reason that is missing is asked for when it is released; without a mark there is nothing to release.
   const missing = missingIn(sheet).find(({ code }) => code === 'mark' || code === 'adjustment-figure');
   const nameOf = (id: string) =>
@@ -95,11 +94,13 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
       change({ adjustments });
     },
     groupMark,
-    net: groupMark === null ? null : personMark({ groupMark, lateDeduction: mark.lateDeduction, max }).mark,
+    net: netMark(sheet),
     results,
     /** Why it cannot be released yet. */
     lacks: missing ? sayMissing(missing, { ...sheet, rubric }, nameOf) : null,
-    isReleased: mark.releasedAt !== null && !isChangedSinceRelease,
+    isReleased: isSettled && mark.state === 'released',
+    /** Whom releasing it again would give something else, as far as it is saved. */
+    changes: isSettled ? mark.changes : [],
     isGroup,
     /** The group, or the student. */
     who,

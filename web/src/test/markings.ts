@@ -36,6 +36,7 @@ export const aMark = (more: Partial<MarkView> = {}): MarkView => ({
   isStale: false,
   beforeDue: false,
   releasedAt: null,
+  changes: [],
   members: ['Noor', 'Jorge'].map((name) => ({
     member: aMember(name),
     isStillInGroup: true,
@@ -65,6 +66,7 @@ export const aMyMark = (more: Partial<MyMark> = {}): MyMark => ({
   ],
   feedback: 'Good reading.',
   lateMinutes: 160,
+  latePolicy: null,
   handedInAt: at,
   releasedAt: at,
   markedBy: 'Dr. Ilse Marrow',
@@ -76,6 +78,7 @@ export const aSavedMark = (more: Partial<SavedMark> = {}): SavedMark => ({
   version: 1,
   state: 'drafted',
   groupMark: null,
+  changes: [],
   needsYou: false,
   ...more,
 });

@@ -51,6 +51,7 @@ export const desk = (
         points: '40',
         due: at,
         markFor: 'group',
+        isWithdrawn: false,
         rows,
       },
       [`GET ${markPath}`]: mark,

@@ -1,0 +1,34 @@
+import { styled } from 'styled-components';
+import type { ChangeSince } from '@jigsaw/contract/marks';
+import { Small } from '../look/index.js';
+
+const List = styled.ul`
+  margin: 0;
+  padding: 8px 16px;
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 20px;
+  max-height: 96px;
+  overflow: auto;
+  border-top: var(--hair);
+  background: var(--attn-tint);
+  font: var(--t-13);
+`;
+
+/** Who would be given something else if it were released again, and what: before it is pressed. */
+export function ChangesSince({ changes }: { readonly changes: readonly ChangeSince[] }) {
+  return (
+    <List aria-label="Changed since release" tabIndex={0}>
+      <li>
+        <Small>Released again, it changes for</Small>
+      </li>
+      {changes.map(({ member, says }) => (
+        <li key={member.enrolmentId}>
+          <b>{member.name}</b>: {says}
+        </li>
+      ))}
+    </List>
+  );
+}
