@@ -143,8 +143,8 @@ const visibility = [
   ),
   server(
     'release/activities.service.ts',
-    "viewer.role === 'observer' ? shown.filter(isOut) : shown",
-    'shown',
+    'shown.filter(isOut).map(',
+    'shown.map(',
     'server/src/(release|roster/roles)',
   ),
   server(
@@ -308,6 +308,19 @@ const truthOfMarks = [
     'giving = [...given].filter(([id]) => isFirst || differs.has(id))',
     'giving = [...given]',
     'server/src/marks',
+  ),
+  server('marks/myMarks.service.ts', `AND c."state" <> 'withdrawn' ORDER`, 'ORDER', 'server/src/marks'),
+  server(
+    'release/activities.service.ts',
+    'if (activity.version !== version)',
+    'if (false)',
+    'server/src/release',
+  ),
+  server(
+    'release/activities.service.ts',
+    'view) => ({ ...view, inWork: null })',
+    'view) => view',
+    'server/src/release',
   ),
   core(
     'marks/given.ts',

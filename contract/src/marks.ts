@@ -171,6 +171,18 @@ export type SaveMark = z.infer<typeof SaveMark>;
 export const SeenMark = z.strictObject({ version: z.number().int() });
 export type SeenMark = z.infer<typeof SeenMark>;
 
+/** What is about to be changed: more time for one group (null: everybody's date again), or, without it, what is in work in the activity. */
+export const ForeseeMarks = z.strictObject({
+  extension: z.strictObject({ groupId: GroupId, due: DateTime.nullable() }).nullable(),
+});
+export type ForeseeMarks = z.infer<typeof ForeseeMarks>;
+
+/** Whose given marks would no longer be what they would be given, and how. */
+export const ForeseenMarks = z.object({
+  changes: z.array(ChangeSince.extend({ group: GroupTag.nullable() })),
+});
+export type ForeseenMarks = z.infer<typeof ForeseenMarks>;
+
 /** A student's own released marks: theirs and the group's, never a teammate's. */
 export const MyMark = z.object({
   copyId: CopyId,

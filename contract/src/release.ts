@@ -5,10 +5,13 @@ import { ActivityId, CopyId, DateTime, GroupId, GroupSetId, Points, ReleaseId } 
 import { Rubric } from './rubric.js';
 import { RichText, StoredRichText } from './text.js';
 
+/** A moment that somebody chose. A year that is half typed is none. */
+const Moment = DateTime.refine((at) => at >= '2000' && at < '2200', 'Write the whole year, like 2026.');
+
 const millis = (at: string | null) => (at === null ? null : Date.parse(at));
 
 export const Schedule = z
-  .strictObject({ opens: DateTime.nullable(), due: DateTime.nullable(), closes: DateTime.nullable() })
+  .strictObject({ opens: Moment.nullable(), due: Moment.nullable(), closes: Moment.nullable() })
   .refine(
     ({ opens, due, closes }) => inOrder({ opens: millis(opens), due: millis(due), closes: millis(closes) }),
     {
@@ -111,13 +114,13 @@ export const ExtensionView = z.object({
 export type ExtensionView = z.infer<typeof ExtensionView>;
 
 export const GrantExtension = z.strictObject({
-  due: DateTime,
+  due: Moment,
   reason: z.string().trim().min(1, 'Say why this group has longer.').max(500),
 });
 export type GrantExtension = z.infer<typeof GrantExtension>;
 
-export const ActivityView = z.object({
-  id: ActivityId,
+/** What is written in an activity, as it is kept. */
+export const ActivityContent = z.object({
   kind: z.string(),
   title: z.string(),
   brief: StoredRichText,
@@ -126,8 +129,16 @@ export const ActivityView = z.object({
   schedule: ScheduleView,
   latePolicy: LatePolicy,
   settings: KindSettings,
+});
+export type ActivityContent = z.infer<typeof ActivityContent>;
+
+/** What its groups have, and what is being changed in it meanwhile. */
+export const ActivityView = ActivityContent.extend({
+  id: ActivityId,
   version: z.number().int(),
   updatedAt: DateTime,
+  /** As it is to be once somebody makes it visible; null: nothing is being changed. */
+  inWork: ActivityContent.nullable(),
   release: ReleaseView.nullable(),
   extensions: z.array(ExtensionView),
 });
@@ -140,11 +151,15 @@ export const ReleaseRequest = z.strictObject({
   mode: ReleaseMode,
   outsiders: OutsiderRule,
   /** Later than now: scheduled. null: at once. */
-  goesLiveAt: DateTime.nullable(),
+  goesLiveAt: Moment.nullable(),
   /** What the person had in view when they pressed: a draft edited meanwhile is not released unseen. */
   version: z.number().int(),
 });
 export type ReleaseRequest = z.infer<typeof ReleaseRequest>;
+
+/** @param version what the person had in view: other changes are neither made visible nor dropped. */
+export const SeenActivity = z.strictObject({ version: z.number().int() });
+export type SeenActivity = z.infer<typeof SeenActivity>;
 
 /** Other groups of the same set, after release; copies of groups that are left out stay and close to them. */
 export const ChangeReach = z.strictObject({ to: ReleasedTo, outsiders: OutsiderRule });

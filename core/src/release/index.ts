@@ -1,3 +1,5 @@
+export { partsChanged } from './content.js';
+export type { Content, ContentPart } from './content.js';
 export { atLeast, decide, isInAudience } from './decide.js';
 export type { Access, Decision, Part, Reason } from './decide.js';
 export { explain } from './explain.js';

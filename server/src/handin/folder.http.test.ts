@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import { DataSource } from 'typeorm';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { DeskView, MarkView } from '@jigsaw/contract/marks';
+import { draftOf } from '@jigsaw/contract/release';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, aSheet, aText, copyOf, itemOf, released } from '../test/aCourse.js';
@@ -238,10 +239,9 @@ describe('a folder for single students', () => {
     const { folder, copyId } = await aFolder({ by: 'student' });
     await addFile(student('noor'), copyId, 'noor.txt', Buffer.from('noor'));
     await handIn(student('noor'), copyId, 1).expect(200);
-    const { release: _release, id: _id, updatedAt: _at, extensions: _extensions, ...written } = folder;
     const refused = await given.instructor
       .put(`/api/activities/${folder.id}`)
-      .send({ ...written, settings: { by: 'group' } })
+      .send({ ...draftOf(folder), version: folder.version, settings: { by: 'group' } })
       .expect(409);
     expect(refused.body).toMatchObject({ detail: expect.stringContaining('stays as it is') });
   });

@@ -19,6 +19,6 @@ export class HandInModule {
   constructor(groupWork: GroupWork, credits: Credits, joining: Joining, kinds: Kinds) {
     groupWork.askedOf(credits);
     joining.addStep(joinHandIns);
-    kinds.addTrace(haveHandIns);
+    kinds.addTrace('work', haveHandIns);
   }
 }

@@ -1,10 +1,12 @@
 import { Controller, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
-import { CopyId, CourseId, Done, ReleaseId } from '@jigsaw/contract/common';
+import { ActivityId, CopyId, CourseId, Done, ReleaseId } from '@jigsaw/contract/common';
 import {
   DeskList,
   DeskView,
+  ForeseeMarks,
+  ForeseenMarks,
   Gradebook,
   MarkUnit,
   MarkView,
@@ -20,6 +22,7 @@ import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { DeskService } from './desk.service.js';
 import { MarkingService } from './marking.service.js';
+import { ForesightService } from './foresight.service.js';
 import { GradebookService } from './gradebook.service.js';
 import { MyMarksService } from './myMarks.service.js';
 
@@ -31,6 +34,7 @@ export class MarksController {
     private readonly marking: MarkingService,
     private readonly myMarks: MyMarksService,
     private readonly gradebook: GradebookService,
+    private readonly foresight: ForesightService,
   ) {}
 
   @Endpoint('GET /courses/:courseId/desk', {
@@ -55,6 +59,20 @@ export class MarksController {
     @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId,
   ): Promise<DeskView> {
     return this.desk.queue(person, releaseId);
+  }
+
+  @Endpoint('POST /activities/:activityId/marks-foreseen', {
+    id: 'foreseeMarks',
+    does: 'Whose given marks a change of an activity would touch; asked, not done',
+    body: ForeseeMarks,
+    answer: ForeseenMarks,
+  })
+  foresee(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @Takes(ForeseeMarks) asked: ForeseeMarks,
+  ): Promise<ForeseenMarks> {
+    return this.foresight.foresee(person, activityId, asked);
   }
 
   @Endpoint('GET /copies/:copyId/marks/:unit', {

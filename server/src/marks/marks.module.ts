@@ -3,6 +3,7 @@ import { CourseModule } from '../course/index.js';
 import { Kinds, ReleaseModule } from '../release/index.js';
 import { MarksInRooms, RoomsModule } from '../rooms/index.js';
 import { DeskService } from './desk.service.js';
+import { ForesightService } from './foresight.service.js';
 import { GradebookService } from './gradebook.service.js';
 import { MarkingService } from './marking.service.js';
 import { haveMarks, Markings } from './markings.js';
@@ -12,12 +13,12 @@ import { MyMarksService } from './myMarks.service.js';
 @Module({
   imports: [CourseModule, ReleaseModule, RoomsModule],
   controllers: [MarksController],
-  providers: [DeskService, MarkingService, MyMarksService, GradebookService, Markings],
+  providers: [DeskService, MarkingService, MyMarksService, GradebookService, ForesightService, Markings],
   exports: [DeskService, MyMarksService],
 })
 export class MarksModule {
   constructor(kinds: Kinds, rooms: MarksInRooms, marks: MyMarksService) {
-    kinds.addTrace(haveMarks);
+    kinds.addTrace('mark', haveMarks);
     rooms.askedOf((enrolmentId) => marks.copiesWithMark(enrolmentId));
   }
 }

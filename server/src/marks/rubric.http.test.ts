@@ -109,6 +109,10 @@ describe('marking by rubric', () => {
       version: activity.version,
     };
     await given.instructor.put(`/api/activities/${activity.id}`).send(changed).expect(200);
+    await given.instructor
+      .post(`/api/activities/${activity.id}/publish`)
+      .send({ version: activity.version + 1 })
+      .expect(200);
     const mine = await myMark('noor');
     expect(mine).toMatchObject({
       groupMark: '32',

@@ -9,6 +9,7 @@ import { RulesOfSets1764900000000 } from './1764900000000-rulesOfSets.js';
 import { ViewsOfOwners1765000000000 } from './1765000000000-viewsOfOwners.js';
 import { MembersName1765100000000 } from './1765100000000-membersName.js';
 import { GivenMarks1765200000000 } from './1765200000000-givenMarks.js';
+import { InWork1765300000000 } from './1765300000000-inWork.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -27,4 +28,5 @@ export const migrations = [
   ViewsOfOwners1765000000000,
   MembersName1765100000000,
   GivenMarks1765200000000,
+  InWork1765300000000,
 ] as const;

@@ -1,16 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { DataSource } from 'typeorm';
+import { DataSource, IsNull } from 'typeorm';
 import type { QueryDeepPartialEntity } from 'typeorm/query-builder/QueryPartialEntity.js';
 import type { z } from 'zod';
+import type { Done } from '@jigsaw/contract/common';
 import type {
+  ActivityContent,
   ActivityDraft,
   ActivityList,
   ActivityView,
   CopyActivity,
   EditActivity,
+  SeenActivity,
 } from '@jigsaw/contract/release';
-import { hearersOfAudience } from '@jigsaw/core/release';
+import { hearersOfAudience, partsChanged, stateAt } from '@jigsaw/core/release';
 import type { ActivityId, CourseId, GroupId, CopyId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { Viewers } from '../course/index.js';
@@ -21,6 +24,8 @@ import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
+import { columnsOf, contentOf, contentOfDraft } from './content.js';
+import { scheduleOf, stateOf } from './facts.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, ReleaseRow } from './release.rows.js';
 import { activityViews } from './views.js';
@@ -43,7 +48,10 @@ export class ActivitiesService {
   async list(person: SignedIn, courseId: CourseId): Promise<ActivityList> {
     const viewer = await this.viewers.staff(person, courseId, 'read-course');
     const { manager } = this.dataSource;
-    const activities = await manager.find(ActivityRow, { where: { courseId }, order: { updatedAt: 'DESC' } });
+    const activities = await manager.find(ActivityRow, {
+      where: { courseId, deletedAt: IsNull() },
+      order: { updatedAt: 'DESC' },
+    });
     const views = await activityViews(manager, this.kinds, activities, this.clock.now());
     const isTheirs = (groupId: GroupId) => !viewer.seesOnlyLed || viewer.leads.includes(groupId);
     const shown = views.map((view) => ({
@@ -51,7 +59,10 @@ export class ActivitiesService {
       extensions: view.extensions.filter((each) => isTheirs(each.groupId)),
     }));
     const isOut = (view: ActivityView) => view.release !== null && view.release.state.state !== 'draft';
-    return { activities: viewer.role === 'observer' ? shown.filter(isOut) : shown };
+    return {
+      activities:
+        viewer.role === 'observer' ? shown.filter(isOut).map((view) => ({ ...view, inWork: null })) : shown,
+    };
   }
 
   async read(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
@@ -76,70 +87,154 @@ export class ActivitiesService {
     courseId: CourseId,
     draft: z.output<typeof ActivityDraft>,
   ): Promise<ActivityRow> {
-    return this.insert(work, person, { courseId, ...this.columnsOf(draft) }, { kind: draft.kind });
+    return this.insert(
+      work,
+      person,
+      { courseId, ...columnsOf(contentOfDraft(draft, this.kinds)) },
+      { kind: draft.kind },
+    );
   }
 
   /** A draft with the same settings and no release: to release the same again, elsewhere or otherwise. */
   async copy(person: SignedIn, activityId: ActivityId, { keepsTitle }: CopyActivity): Promise<ActivityView> {
     const original = await this.forStaff(person, activityId);
-    const { courseId, kind, title, brief, points, rubric, opens, due, closes, latePolicy, settings } =
-      original;
+    const content = original.inWork ?? contentOf(original, this.kinds);
     const columns = {
-      courseId,
-      kind,
-      title: keepsTitle ? title : `${title.slice(0, 190)} (copy)`,
-      brief: json(brief),
-      points,
-      rubric: rubric && json(rubric),
-      opens,
-      due,
-      closes,
-      latePolicy,
-      settings: json(settings),
+      courseId: original.courseId,
+      ...columnsOf(content),
+      title: keepsTitle ? content.title : `${content.title.slice(0, 190)} (copy)`,
     };
     return this.unitOfWork.run(async (work) =>
       this.view(work.manager, await this.insert(work, person, columns, { copyOf: activityId })),
     );
   }
 
-  /** Saved as typed; what two people changed at once is shown to both, not lost. */
+  /** Saved as typed; what two people changed at once is shown to both, not lost. What groups have already changes for them only once somebody makes it
+   * visible. */
   async edit(
     person: SignedIn,
     activityId: ActivityId,
     edit: z.output<typeof EditActivity>,
   ): Promise<ActivityView> {
-    const activity = await this.forStaff(person, activityId);
-    const columns = this.columnsOf(edit);
+    const { version, ...draft } = edit;
+    const content = contentOfDraft(draft, this.kinds);
+    return this.write(person, activityId, version, undefined, async ({ manager, now }, activity, release) => {
+      await this.refuseOtherForm(manager, activity, release, content);
+      if (!release || !isWithGroups(release, activity, now)) return { ...columnsOf(content), inWork: null };
+      const isSame = partsChanged(contentOf(activity, this.kinds), content).length === 0;
+      return { inWork: isSame ? null : json(content) };
+    });
+  }
+
+  /** What was changed in it is what its groups have from now on. */
+  async publish(person: SignedIn, activityId: ActivityId, { version }: SeenActivity): Promise<ActivityView> {
+    return this.write(
+      person,
+      activityId,
+      version,
+      'This was changed meanwhile. Look at it once more before you make it visible.',
+      async ({ manager }, activity, release) => {
+        if (!activity.inWork) throw problems.conflict('Nothing in it waits to be made visible.');
+        await this.refuseOtherForm(manager, activity, release, activity.inWork);
+        return { ...columnsOf(activity.inWork), inWork: null };
+      },
+    );
+  }
+
+  /** What was changed in it is dropped; its groups have what they had. */
+  async dropInWork(
+    person: SignedIn,
+    activityId: ActivityId,
+    { version }: SeenActivity,
+  ): Promise<ActivityView> {
+    return this.write(
+      person,
+      activityId,
+      version,
+      'This was changed meanwhile. Look at it once more before you drop it.',
+      () => Promise.resolve({ inWork: null }),
+    );
+  }
+
+  /** Puts a draft away. What groups have worked in is withdrawn instead. */
+  async remove(person: SignedIn, activityId: ActivityId): Promise<Done> {
+    const { courseId } = await this.forStaff(person, activityId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
+      if (await manager.existsBy(ReleaseRow, { activityId }))
+        throw problems.conflict('Groups had this already. Withdraw it: what was done in it stays.');
+      await manager.update(ActivityRow, { id: activityId, deletedAt: IsNull() }, { deletedAt: now });
+      await record({
+        type: 'activity.put-away',
+        courseId,
+        actorId: person.id,
+        subjectId: activityId,
+        facts: {},
+      });
+      return { done: true };
+    });
+  }
+
+  async restore(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
+    const { courseId } = await this.forStaff(person, activityId, { putAway: true });
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      await manager.update(ActivityRow, activityId, { deletedAt: null });
+      await record({
+        type: 'activity.restored',
+        courseId,
+        actorId: person.id,
+        subjectId: activityId,
+        facts: {},
+      });
+      return this.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
+    });
+  }
+
+  /** One write of what is in an activity, on top of the version that the person has seen.
+   * @param sentence told where that is not the newest. */
+  private async write(
+    person: SignedIn,
+    activityId: ActivityId,
+    version: number,
+    sentence: string | undefined,
+    columnsFor: (
+      work: Work,
+      activity: ActivityRow,
+      release: ReleaseRow | null,
+    ) => Promise<QueryDeepPartialEntity<ActivityRow>>,
+  ): Promise<ActivityView> {
+    await this.forStaff(person, activityId);
+    return this.unitOfWork.run(async (work) => {
+      const { manager, now, record } = work;
+      const activity = await manager.findOneOrFail(ActivityRow, {
+        where: { id: activityId },
+        lock: { mode: 'pessimistic_write' },
+      });
+      if (activity.version !== version)
+        throw problems.staleWrite(await this.view(manager, activity), sentence);
       const release = await manager.findOneBy(ReleaseRow, { activityId });
-      if (release && edit.kind !== activity.kind)
-        throw problems.conflict(
-          `Groups have this as a ${activity.kind} already. Make a copy of it to release it as something else.`,
-        );
-      if (release) await this.refuseOtherUnit(manager, activity, columns);
-      const { affected } = await manager.update(
-        ActivityRow,
-        { id: activityId, version: edit.version },
-        { ...columns, version: edit.version + 1, updatedAt: now },
-      );
-      const saved = await this.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
-      if (affected === 0) throw problems.staleWrite(saved);
+      const columns = await columnsFor(work, activity, release);
+      await manager.update(ActivityRow, activityId, { ...columns, version: version + 1, updatedAt: now });
+      const reaches = release && 'title' in columns && isWithGroups(release, activity, now);
       await record({
         type: 'activity.edited',
         courseId: activity.courseId,
         actorId: person.id,
         subjectId: activityId,
-        facts: { version: saved.version },
-        ...(release ? hearersOfAudience(release.audience) : {}),
+        facts: { version: version + 1, isVisible: Boolean(reaches) },
+        ...(reaches ? hearersOfAudience(release.audience) : {}),
       });
-      return saved;
+      return this.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
     });
   }
 
-  /** @throws not-found unless this person releases in its course. */
-  async forStaff(person: SignedIn, activityId: ActivityId): Promise<ActivityRow> {
+  /** @throws not-found unless this person releases in its course, and for a draft that was put away. */
+  async forStaff(
+    person: SignedIn,
+    activityId: ActivityId,
+    { putAway = false }: { readonly putAway?: boolean } = {},
+  ): Promise<ActivityRow> {
     const activity = await this.dataSource.manager.findOneBy(ActivityRow, { id: activityId });
-    if (!activity) throw problems.notFound();
+    if (!activity || (activity.deletedAt !== null && !putAway)) throw problems.notFound();
     await this.viewers.staff(person, activity.courseId, 'release');
     return activity;
   }
@@ -166,41 +261,41 @@ export class ActivitiesService {
     return manager.findOneByOrFail(ActivityRow, { id });
   }
 
-  /** Marks hang on what gets them: once there are some, they stay the group's or each student's. */
-  private async refuseOtherUnit(
+  /** What groups have stays of its kind; and marks hang on what gets them: once there are some, they stay the group's or each student's. */
+  private async refuseOtherForm(
     manager: EntityManager,
     activity: ActivityRow,
-    next: { settings: object },
+    release: ReleaseRow | null,
+    next: ActivityContent,
   ): Promise<void> {
+    if (!release) return;
+    if (next.kind !== activity.kind)
+      throw problems.conflict(
+        `Groups have this as a ${activity.kind} already. Make a copy of it to release it as something else.`,
+      );
     const kind = this.kinds.of(activity);
-    if (kind.markFor(this.kinds.settingsOf(activity)) === kind.markFor(kind.settings.parse(next.settings)))
-      return;
+    const isUnmarked = activity.points !== null && next.points === null;
+    const isOtherUnit =
+      kind.markFor(this.kinds.settingsOf(activity)) !== kind.markFor(kind.settings.parse(next.settings));
+    if (!isUnmarked && !isOtherUnit) return;
     const copies = await manager.query<{ copyId: CopyId }[]>(
       `SELECT "copyId" FROM "released_copy" WHERE "activityId" = $1`,
       [activity.id],
     );
     const copyIds = copies.map((copy) => copy.copyId);
-    if (await this.kinds.hasTraces(manager, copyIds))
+    if (isUnmarked && (await this.kinds.hasTraces(manager, copyIds, ['mark'])))
+      throw problems.conflict(
+        'There are marks for it already, so it stays marked. Take them back first, or make a copy.',
+      );
+    if (isOtherUnit && (await this.kinds.hasTraces(manager, copyIds)))
       throw problems.conflict(
         'There is work or a mark for it already, so who gets the mark stays as it is. Make a copy to change that.',
       );
   }
-
-  private columnsOf(draft: z.output<typeof ActivityDraft>) {
-    const { opens, due, closes } = draft.schedule;
-    return {
-      kind: draft.kind,
-      title: draft.title,
-      brief: json(draft.brief),
-      points: draft.points,
-      rubric: draft.rubric && json(draft.rubric),
-      opens: dateOrNull(opens),
-      due: dateOrNull(due),
-      closes: dateOrNull(closes),
-      latePolicy: draft.latePolicy,
-      settings: json(this.kinds.check(draft.kind, draft.settings)),
-    };
-  }
 }
 
-const dateOrNull = (at: string | null) => (at === null ? null : new Date(at));
+/** Whether groups have it, or had it until it closed: what is changed in it then waits to be made visible. */
+function isWithGroups(release: ReleaseRow, activity: ActivityRow, now: Date): boolean {
+  const { state } = stateAt(stateOf(release), scheduleOf(activity), now.getTime());
+  return state === 'live' || state === 'closed';
+}

@@ -9,7 +9,7 @@ export async function countActivities(
   courseId: CourseId,
 ): Promise<{ readonly live: number; readonly drafts: number }> {
   const rows = await manager.query<{ state: ReleaseRow['state'] | null }[]>(
-    `SELECT r."state" FROM "activity" a LEFT JOIN "release" r ON r."activityId" = a."id" WHERE a."courseId" = $1`,
+    `SELECT r."state" FROM "activity" a LEFT JOIN "release" r ON r."activityId" = a."id" WHERE a."courseId" = $1 AND a."deletedAt" IS NULL`,
     [courseId],
   );
   const live = rows.filter(({ state }) => isReleased({ state: state ?? 'draft' })).length;

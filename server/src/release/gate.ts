@@ -142,6 +142,20 @@ export class Gate {
   }
 }
 
+/** A copy as it would be with this in its activity, or with more time for its group: to foresee what that changes, never to let anybody in.
+ * @param due of its group, longer or shorter than everybody's; null: everybody's; undefined: as it is. */
+export function asIf(
+  access: CopyAccess,
+  { activity = access.activity, due }: { readonly activity?: ActivityRow; readonly due?: Date | null },
+): CopyAccess {
+  const extension = due === undefined ? access.extension : due && { due };
+  return {
+    ...access,
+    activity,
+    schedule: scheduleFor(scheduleOf(activity), extension && { due: extension.due.getTime() }),
+  };
+}
+
 /** Whether its members can be in it now. */
 export const isOut = ({ release, schedule }: CopyAccess, now: Date): boolean =>
   isOutNow(stateOf(release), schedule, now.getTime());

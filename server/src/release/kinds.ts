@@ -67,14 +67,15 @@ export interface ActivityKind<Settings = unknown> extends KindFacts<Settings> {
   evidence(asked: Asked): Promise<ReadonlyMap<string, ReadonlyMap<string, readonly Evidence[]>>>;
 }
 
-/** Whether something hangs on one of these copies: work, or a mark. */
+/** Whether something hangs on one of these copies. */
 type Trace = (manager: EntityManager, copyIds: readonly CopyId[]) => Promise<boolean>;
+type Traced = 'work' | 'mark';
 
 /** The kinds of activity that there are. A kind registers itself when its module starts. */
 @Injectable()
 export class Kinds {
   private readonly kinds = new Map<string, ActivityKind>();
-  private readonly traces: Trace[] = [];
+  private readonly traces: { readonly of: Traced; readonly isThere: Trace }[] = [];
   private readonly parsed = new WeakMap<ActivityRow, unknown>();
 
   register<Settings>(kind: ActivityKind<Settings>): void {
@@ -83,12 +84,17 @@ export class Kinds {
   }
 
   /** Areas above say what may hang on a copy. */
-  addTrace(trace: Trace): void {
-    this.traces.push(trace);
+  addTrace(of: Traced, isThere: Trace): void {
+    this.traces.push({ of, isThere });
   }
 
-  async hasTraces(manager: EntityManager, copyIds: readonly CopyId[]): Promise<boolean> {
-    for (const isThere of this.traces) if (await isThere(manager, copyIds)) return true;
+  async hasTraces(
+    manager: EntityManager,
+    copyIds: readonly CopyId[],
+    of: readonly Traced[] = ['work', 'mark'],
+  ): Promise<boolean> {
+    for (const trace of this.traces)
+      if (of.includes(trace.of) && (await trace.isThere(manager, copyIds))) return true;
     return false;
   }
 

@@ -1,7 +1,7 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { z } from 'zod';
-import { ActivityId, CourseId, GroupId } from '@jigsaw/contract/common';
+import { ActivityId, CourseId, Done, GroupId } from '@jigsaw/contract/common';
 import {
   ActivityDraft,
   ActivityList,
@@ -13,6 +13,7 @@ import {
   ReachRequest,
   ReachView,
   ReleaseRequest,
+  SeenActivity,
 } from '@jigsaw/contract/release';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
@@ -83,6 +84,58 @@ export class ReleaseController {
     @Takes(EditActivity) edit: z.output<typeof EditActivity>,
   ): Promise<ActivityView> {
     return this.activities.edit(person, activityId, edit);
+  }
+
+  @Endpoint('POST /activities/:activityId/publish', {
+    id: 'publishActivity',
+    does: 'Make what was changed in a released activity visible to its groups',
+    body: SeenActivity,
+    answer: ActivityView,
+  })
+  publish(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @Takes(SeenActivity) seen: SeenActivity,
+  ): Promise<ActivityView> {
+    return this.activities.publish(person, activityId, seen);
+  }
+
+  @Endpoint('POST /activities/:activityId/drop', {
+    id: 'dropInWork',
+    does: 'Drop what was changed in a released activity and is not visible yet',
+    body: SeenActivity,
+    answer: ActivityView,
+  })
+  dropInWork(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @Takes(SeenActivity) seen: SeenActivity,
+  ): Promise<ActivityView> {
+    return this.activities.dropInWork(person, activityId, seen);
+  }
+
+  @Endpoint('DELETE /activities/:activityId', {
+    id: 'putActivityAway',
+    does: 'Put a draft away; it can be brought back',
+    answer: Done,
+  })
+  remove(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+  ): Promise<Done> {
+    return this.activities.remove(person, activityId);
+  }
+
+  @Endpoint('POST /activities/:activityId/restore', {
+    id: 'restoreActivity',
+    does: 'Bring a draft back that was put away',
+    answer: ActivityView,
+  })
+  restore(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+  ): Promise<ActivityView> {
+    return this.activities.restore(person, activityId);
   }
 
   @Endpoint('POST /activities/:activityId/release', {

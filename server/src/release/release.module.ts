@@ -29,7 +29,7 @@ import { SetUpService } from './setUp.service.js';
     ReachService,
     SetUpService,
   ],
-  exports: [Gate, Kinds],
+  exports: [Gate, Kinds, ActivitiesService],
 })
 export class ReleaseModule {
   constructor(joining: Joining, hearers: SetHearers, copies: Copies) {

@@ -8,6 +8,7 @@ import type {
   PersonId,
   ReleaseId,
 } from '@jigsaw/core/ids';
+import type { ActivityContent } from '@jigsaw/contract/release';
 import type { LatePolicy } from '@jigsaw/core/handin';
 import type { Rubric } from '@jigsaw/core/marks';
 import type { Audience, OutsiderRule, ReleaseMode } from '@jigsaw/core/release';
@@ -37,7 +38,11 @@ export class ActivityRow {
   @Column('timestamptz', { nullable: true }) due!: Date | null;
   @Column('timestamptz', { nullable: true }) closes!: Date | null;
   @Column('jsonb') latePolicy!: LatePolicy;
+  /** Once groups have it: what is changed in it, and is seen by staff alone until they make it visible. */
+  @Column('jsonb', { nullable: true }) inWork!: ActivityContent | null;
   @Column('int', { default: 1 }) version!: number;
+  /** A draft that was put away; null: it is there. */
+  @Column('timestamptz', { nullable: true }) deletedAt!: Date | null;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz') updatedAt!: Date;
 }

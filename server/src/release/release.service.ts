@@ -12,6 +12,7 @@ import { UnitOfWork } from '../platform/unitOfWork.js';
 import { areGroupsOfSet, setOfCourse } from '../sets/index.js';
 import { ActivitiesService } from './activities.service.js';
 import { audienceOf } from './audience.js';
+import { columnsOf, withContent } from './content.js';
 import { Copies } from './copies.js';
 import { stateColumns, stateOf } from './facts.js';
 import { Kinds } from './kinds.js';
@@ -30,8 +31,8 @@ export class ReleaseService {
 
   /** Each group gets its own copy, or all get one; whoever is outside sees nothing, or that it exists. */
   async release(person: SignedIn, activityId: ActivityId, request: ReleaseRequest): Promise<ActivityView> {
-    const activity = await this.activities.forStaff(person, activityId);
-    const viewer = await this.viewers.staff(person, activity.courseId, 'release');
+    const { courseId } = await this.activities.forStaff(person, activityId);
+    const viewer = await this.viewers.staff(person, courseId, 'release');
     return this.unitOfWork.run(async (work) => {
       const { manager, now } = work;
       const locked = await manager.findOneOrFail(ActivityRow, {
@@ -62,7 +63,7 @@ export class ReleaseService {
       const row = {
         id: earlier?.id ?? newId<'release'>(),
         activityId,
-        courseId: activity.courseId,
+        courseId,
         setId,
         mode: request.mode,
         audience: audienceOf(request.to),
@@ -70,8 +71,12 @@ export class ReleaseService {
         ...stateColumns(next.state),
         version: (earlier?.version ?? 0) + 1,
       };
-      await this.letOut(work, locked, row, viewer.enrolmentId, person);
-      return this.activities.view(manager, locked);
+      // What was in work when it was withdrawn is what the person had in view.
+      const activity = locked.inWork ? withContent(locked, locked.inWork) : locked;
+      if (locked.inWork)
+        await manager.update(ActivityRow, activityId, { ...columnsOf(locked.inWork), inWork: null });
+      await this.letOut(work, activity, row, viewer.enrolmentId, person);
+      return this.activities.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
     });
   }
 

@@ -6,7 +6,7 @@ import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import { stateAt } from '@jigsaw/core/release';
 import { countStudents } from '../course/index.js';
 import { toOf } from './audience.js';
-import { plainDecimalOrNull } from './decimals.js';
+import { contentOf } from './content.js';
 import { scheduleOf, stateOf } from './facts.js';
 import type { Kinds } from './kinds.js';
 import type { ActivityRow } from './release.rows.js';
@@ -50,17 +50,11 @@ export async function activityViews(
   return activities.map((activity) => {
     const release = releaseOf.get(activity.id);
     return {
+      ...contentOf(activity, kinds),
       id: activity.id,
-      kind: activity.kind,
-      title: activity.title,
-      brief: activity.brief,
-      points: plainDecimalOrNull(activity.points),
-      rubric: activity.rubric as ActivityView['rubric'],
-      schedule: { opens: iso(activity.opens), due: iso(activity.due), closes: iso(activity.closes) },
-      latePolicy: activity.latePolicy,
-      settings: kinds.settingsOf(activity) as ActivityView['settings'],
       version: activity.version,
       updatedAt: activity.updatedAt.toISOString(),
+      inWork: activity.inWork,
       release: release
         ? releaseView(release, activity, groupsOf.get(release.setId) ?? [], students, now)
         : null,
@@ -98,5 +92,3 @@ function releaseView(
       to.kind === 'class' ? allStudents : new Set(reached.flatMap((group) => group.enrolmentIds)).size,
   };
 }
-
-const iso = (at: Date | null) => at?.toISOString() ?? null;

@@ -38,6 +38,11 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
         sets={isOut ? sets.filter((set) => target.to?.kind === 'class' || target.to?.setId !== set.id) : []}
         onCopy={(setId) => void composing.copyIt(setId)}
       />
+      {activity.release === null && (
+        <Button kind="quiet" onPress={() => void composing.deleteNow()}>
+          Delete draft
+        </Button>
+      )}
       {isOut ? (
         <>
           {activity.release && activity.points !== null && (

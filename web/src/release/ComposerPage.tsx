@@ -7,6 +7,7 @@ import { useCourse } from '../course/index.js';
 import { Button, Empty, Page, Part, Waiting } from '../look/index.js';
 import { ComposerBar } from './ComposerBar.js';
 import { CopyPreview } from './CopyPreview.js';
+import { InWork } from './InWork.js';
 import { MarkingPart } from './MarkingPart.js';
 import { useReadActivityQuery } from './releaseApi.js';
 import { useComposer } from './useComposer.js';
@@ -57,6 +58,7 @@ function Composer({ activity, reload }: ComposerProps) {
       <ComposerBar composing={composing} />
       <Columns>
         <Form>
+          <InWork composing={composing} />
           {saving.kind === 'failed' && (
             <ProblemStrip onRetry={() => void composing.flush()}>{saving.sentence}</ProblemStrip>
           )}

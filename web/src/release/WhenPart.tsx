@@ -1,3 +1,4 @@
+import { skipToken } from '@reduxjs/toolkit/query';
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { ActivityDraft, ActivityView, ReachView } from '@jigsaw/contract/release';
@@ -15,7 +16,8 @@ import {
   useNotice,
 } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { useExtendMutation } from './releaseApi.js';
+import { MarksForeseen } from './MarksForeseen.js';
+import { useExtendMutation, useForeseeMarksQuery } from './releaseApi.js';
 
 const Chip = styled.span`
   display: inline-flex;
@@ -149,6 +151,13 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
   const [reason, setReason] = useState('');
   const [extend, { error, isLoading }] = useExtendMutation();
   const name = groups.find((group) => group.groupId === groupId)?.name;
+  const isForeseen = activity.release !== null && activity.points !== null;
+  const marks = useForeseeMarksQuery(
+    groupId === null || until === null || !isForeseen
+      ? skipToken
+      : { activityId: activity.id, version: activity.version, extension: { groupId, due: until } },
+  );
+  const isShorter = until !== null && due !== null && Date.parse(until) < Date.parse(due);
   const missing =
     groupId === null
       ? 'Choose a group'
@@ -190,6 +199,15 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
           onChange={setReason}
           placeholder="Their crock cracked on day 9"
         />
+        {isShorter && (
+          <Small role="alert">
+            This is before everybody’s date, {dates.dateTime(due)}: {name ?? 'the group'} would have less time
+            than the others.
+          </Small>
+        )}
+        {marks.currentData && marks.currentData.changes.length > 0 && (
+          <MarksForeseen foreseen={marks.currentData} />
+        )}
       </div>
       <footer>
         {missing && <Small>{missing}</Small>}

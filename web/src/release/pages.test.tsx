@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
+import { draftOf } from '@jigsaw/contract/release';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
-import { aBoard, anActivity, aReach, aRelease, at, courseId, id } from '../test/data.js';
+import { aBoard, aMember, anActivity, aReach, aRelease, at, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const activityId = id<'activity'>('report');
@@ -19,7 +20,7 @@ const composer = (activity: ActivityView, more = {}) =>
 
 /** Asking whom it would reach changes nothing. */
 const acts = <Write extends { readonly path: string; readonly method: string }>(writes: readonly Write[]) =>
-  writes.filter((write) => !(write.method === 'POST' && write.path.endsWith('/reach')));
+  writes.filter((write) => !(write.method === 'POST' && /\/(reach|marks-foreseen)$/.test(write.path)));
 
 describe('what is written and released', () => {
   it('keeps drafts and withdrawn ones apart from what groups see', async () => {
@@ -241,6 +242,47 @@ describe('the composer', () => {
       ]),
     );
     expect(sure(acts(writes())[1]).body).toEqual({ due: extension.due, reason: 'Ill' });
+  });
+
+  it('shows what is changed in what groups have, whose marks that touches, and makes it visible with one press', async () => {
+    const live = anActivity({ release: aRelease() });
+    const inWork = { ...draftOf(live), points: '50', brief: live.brief };
+    const changed = anActivity({ release: aRelease(), inWork, version: 4 });
+    const { user, writes, set } = composer(live, {
+      [`PUT activities/${activityId}`]: changed,
+      [`POST activities/${activityId}/marks-foreseen`]: {
+        changes: [{ member: aMember('Noor'), group: null, says: '30 of 40 → 30 of 50' }],
+      },
+      [`POST activities/${activityId}/publish`]: { ...live, points: '50', version: 5 },
+      [`POST activities/${activityId}/drop`]: { ...live, version: 5 },
+    });
+    expect(screen.queryByRole('region', { name: /groups do not see/ })).not.toBeInTheDocument();
+    const points = await screen.findByLabelText('Points');
+    await user.clear(points);
+    await user.type(points, '50');
+    const strip = await screen.findByRole('region', { name: 'Changes that groups do not see yet' });
+    expect(within(strip).getByText('40 points → 50 points')).toBeInTheDocument();
+    expect(await within(strip).findByText(/Noor: 30 of 40 → 30 of 50/)).toBeInTheDocument();
+    set(`GET activities/${activityId}`, { ...live, points: '50', version: 5 });
+    await user.click(within(strip).getByRole('button', { name: 'Make visible to 2 groups, 2 students' }));
+    expect(await screen.findByText('Visible to 2 groups, 2 students now')).toBeInTheDocument();
+    await waitFor(() => expect(strip).not.toBeInTheDocument());
+    expect(sure(acts(writes()).at(-1))).toMatchObject({
+      path: `activities/${activityId}/publish`,
+      body: { version: 4 },
+    });
+  });
+
+  it('deletes a draft, which can be brought back', async () => {
+    const { user, writes, router } = composer(anActivity(), {
+      [`DELETE activities/${activityId}`]: { done: true },
+      [`POST activities/${activityId}/restore`]: anActivity(),
+      [`GET courses/${courseId}/activities`]: { activities: [] },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Delete draft' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse('release')));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(acts(writes()).map((write) => write.method)).toEqual(['DELETE', 'POST']));
   });
 
   it('changes whom a release reaches afterwards, with the way back', async () => {

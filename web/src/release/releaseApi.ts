@@ -1,3 +1,6 @@
+import { Done } from '@jigsaw/contract/common';
+import { ForeseenMarks } from '@jigsaw/contract/marks';
+import type { ForeseeMarks } from '@jigsaw/contract/marks';
 import { ActivityList, ActivityView, ReachView } from '@jigsaw/contract/release';
 import type {
   ActivityDraft,
@@ -24,6 +27,16 @@ const readApi = api.injectEndpoints({
       responseSchema: ActivityView,
       providesTags: ['Activity'],
     }),
+    /** Whose marks a change would touch; asked, not done. `version`: of the activity that is asked about. */
+    foreseeMarks: build.query<ForeseenMarks, { activityId: string; version: number } & ForeseeMarks>({
+      query: ({ activityId, extension }) => ({
+        url: `activities/${activityId}/marks-foreseen`,
+        method: 'POST',
+        body: { extension },
+      }),
+      responseSchema: ForeseenMarks,
+      providesTags: ['Activity', 'Mark'],
+    }),
     /** Whom such a release would reach; asked, not done. */
     foresee: build.query<ReachView, { activityId: string; body: ReachRequest }>({
       query: ({ activityId, body }) => ({ url: `activities/${activityId}/reach`, method: 'POST', body }),
@@ -32,6 +45,30 @@ const readApi = api.injectEndpoints({
     }),
   }),
 });
+
+interface Lifecycle {
+  readonly dispatch: (action: never) => unknown;
+  readonly getState: () => unknown;
+  readonly queryFulfilled: Promise<{ readonly data: ActivityView }>;
+}
+
+/** Shows an activity as the answer has it wherever it is shown already. */
+async function showActivity(
+  { activityId }: { readonly activityId: string },
+  { dispatch, getState, queryFulfilled }: Lifecycle,
+) {
+  const answer = await queryFulfilled.catch(() => null);
+  if (!answer) return; // the refusal is told where the act was
+  const show = dispatch as unknown as (action: unknown) => unknown;
+  show(readApi.util.updateQueryData('readActivity', activityId, () => answer.data));
+  const root = getState() as Parameters<typeof readApi.util.selectCachedArgsForQuery>[0];
+  for (const courseId of readApi.util.selectCachedArgsForQuery(root, 'listActivities'))
+    show(
+      readApi.util.updateQueryData('listActivities', courseId, (list) => {
+        list.activities = list.activities.map((each) => (each.id === activityId ? answer.data : each));
+      }),
+    );
+}
 
 const writeApi = readApi.injectEndpoints({
   endpoints: (build) => ({
@@ -48,6 +85,50 @@ const writeApi = readApi.injectEndpoints({
     editActivity: build.mutation<ActivityView, { activityId: string; body: EditActivity }>({
       query: ({ activityId, body }) => ({ url: `activities/${activityId}`, method: 'PUT', body }),
       responseSchema: ActivityView,
+      onQueryStarted: showActivity,
+    }),
+    publishActivity: build.mutation<ActivityView, { activityId: string; version: number }>({
+      query: ({ activityId, version }) => ({
+        url: `activities/${activityId}/publish`,
+        method: 'POST',
+        body: { version },
+      }),
+      responseSchema: ActivityView,
+      invalidatesTags: [...reachTags, 'Mark'],
+    }),
+    dropInWork: build.mutation<ActivityView, { activityId: string; version: number }>({
+      query: ({ activityId, version }) => ({
+        url: `activities/${activityId}/drop`,
+        method: 'POST',
+        body: { version },
+      }),
+      responseSchema: ActivityView,
+      invalidatesTags: ['Activity'],
+    }),
+    putActivityAway: build.mutation<Done, string>({
+      query: (activityId) => ({ url: `activities/${activityId}`, method: 'DELETE' }),
+      responseSchema: Done,
+      invalidatesTags: (_done, _refusal, activityId) => ['Figures', { type: 'Activity', id: activityId }],
+      onQueryStarted: async (activityId, { dispatch, getState, queryFulfilled }) => {
+        if (
+          await queryFulfilled.then(
+            () => false,
+            () => true,
+          )
+        )
+          return;
+        for (const courseId of readApi.util.selectCachedArgsForQuery(getState(), 'listActivities'))
+          dispatch(
+            readApi.util.updateQueryData('listActivities', courseId, (list) => {
+              list.activities = list.activities.filter((each) => each.id !== activityId);
+            }),
+          );
+      },
+    }),
+    restoreActivity: build.mutation<ActivityView, string>({
+      query: (activityId) => ({ url: `activities/${activityId}/restore`, method: 'POST' }),
+      responseSchema: ActivityView,
+      invalidatesTags: ['Activity', 'Figures'],
     }),
     releaseActivity: build.mutation<ActivityView, { activityId: string; body: ReleaseRequest }>({
       query: ({ activityId, body }) => ({ url: `activities/${activityId}/release`, method: 'POST', body }),
@@ -79,11 +160,16 @@ const writeApi = readApi.injectEndpoints({
   }),
 });
 
-export const { useListActivitiesQuery, useReadActivityQuery, useForeseeQuery } = readApi;
+export const { useListActivitiesQuery, useReadActivityQuery, useForeseeMarksQuery, useForeseeQuery } =
+  readApi;
 export const {
   useDraftActivityMutation,
   useCopyActivityMutation,
   useEditActivityMutation,
+  usePublishActivityMutation,
+  useDropInWorkMutation,
+  usePutActivityAwayMutation,
+  useRestoreActivityMutation,
   useReleaseActivityMutation,
   useChangeReachMutation,
   useWithdrawActivityMutation,

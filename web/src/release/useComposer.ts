@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { useNavigate, useSearchParams } from 'react-router';
 import { ActivityDraft as Draft, draftOf } from '@jigsaw/contract/release';
@@ -7,18 +7,28 @@ import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
+import { useNotice } from '../look/index.js';
 import { useAct, useVersionedDraft } from '../page/index.js';
 import { useListGroupSetsQuery } from '../sets/index.js';
 import {
   useChangeReachMutation,
   useCopyActivityMutation,
   useEditActivityMutation,
+  usePutActivityAwayMutation,
   useForeseeQuery,
   useReleaseActivityMutation,
+  useRestoreActivityMutation,
   useWithdrawActivityMutation,
 } from './releaseApi.js';
 import type { ReleaseTarget } from './releaseTarget.js';
 import { firstTarget, isSameTarget } from './releaseTarget.js';
+import { useInWork } from './useInWork.js';
+
+/** As staff write it: with what is in work, once groups have it. */
+const writtenIn = (activity: ActivityView) => ({
+  value: draftOf(activity.inWork ?? activity),
+  version: activity.version,
+});
 
 /** What keeps a draft from being saved for the moment; it stays on the page as it was typed. */
 function faultOf(draft: ActivityDraft, kind: KindOnPages | undefined): string | null {
@@ -36,13 +46,16 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   const [goesLiveAt, setGoesLiveAt] = useState<string | null>(null);
   const [edit] = useEditActivityMutation();
   const activityId = activity.id;
+  const notice = useNotice();
+  const now = useMemo(() => writtenIn(activity), [activity]);
   const kept = useVersionedDraft<ActivityDraft>({
-    begin: () => ({ value: draftOf(activity), version: activity.version }),
+    begin: () => writtenIn(activity),
     save: (value, version) => edit({ activityId, body: { ...value, version } }).unwrap(),
     read: async () => {
-      const current = await reload();
-      return { value: draftOf(current), version: current.version };
+      return writtenIn(await reload());
     },
+    now,
+    onNewer: () => notice('This was changed meanwhile. This is how it is now.'),
   });
   const draft = kept.value;
   const kind = kindOf(draft.kind);
@@ -120,6 +133,17 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     if (await changeReach({ activityId, body: { to, outsiders: target.outsiders } })) setMeant(null);
   };
   const makeCopy = useAct(useCopyActivityMutation());
+  const showWritten = (now: ActivityView) => {
+    const { value, version } = writtenIn(now);
+    kept.stand(version);
+    kept.show(value);
+  };
+  const inWork = useInWork(activity, kept, showWritten, whom);
+  const restore = useAct(useRestoreActivityMutation());
+  const putAway = useAct(usePutActivityAwayMutation(), {
+    says: () => `${draft.title} deleted`,
+    undo: () => () => restore(activityId),
+  });
   const copyIt = async (setId: string | null) => {
     const copy = await makeCopy({ activityId, body: { keepsTitle: setId !== null } });
     if (copy) void navigate(`../release/${copy.id}${setId === null ? '' : `?for=${setId}`}`);
@@ -161,6 +185,11 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     release,
     releaseNow,
     withdrawNow: () => withdraw(activityId),
+    inWork,
+    deleteNow: async () => {
+      if (await putAway(activityId)) void navigate('../release');
+    },
+    whom,
     changeReach,
     applyReach,
     copyIt,

@@ -14,6 +14,7 @@ export const anActivity = (more: Partial<ActivityView> = {}): ActivityView => ({
   settings: { attempts: 'latest' },
   version: 3,
   updatedAt: at,
+  inWork: null,
   release: null,
   extensions: [],
   ...more,

@@ -1,0 +1,73 @@
+import type { z } from 'zod';
+import type { ActivityContent, ActivityDraft } from '@jigsaw/contract/release';
+import type { LatePolicy } from '@jigsaw/core/handin';
+import { json } from '../platform/json.js';
+import { plainDecimalOrNull } from './decimals.js';
+import type { Kinds } from './kinds.js';
+import type { ActivityRow } from './release.rows.js';
+
+/** What is written in an activity, as its row has it. */
+export function contentOf(activity: ActivityRow, kinds: Kinds): ActivityContent {
+  return {
+    kind: activity.kind,
+    title: activity.title,
+    brief: activity.brief,
+    points: plainDecimalOrNull(activity.points),
+    rubric: activity.rubric as ActivityContent['rubric'],
+    schedule: {
+      opens: activity.opens?.toISOString() ?? null,
+      due: activity.due?.toISOString() ?? null,
+      closes: activity.closes?.toISOString() ?? null,
+    },
+    latePolicy: activity.latePolicy,
+    settings: kinds.settingsOf(activity) as ActivityContent['settings'],
+  };
+}
+
+/** What somebody typed, as it is kept.
+ * @throws invalid-input for settings that its kind does not know. */
+export function contentOfDraft(draft: z.output<typeof ActivityDraft>, kinds: Kinds): ActivityContent {
+  const { opens, due, closes } = draft.schedule;
+  return {
+    ...draft,
+    points: plainDecimalOrNull(draft.points),
+    schedule: { opens: instant(opens), due: instant(due), closes: instant(closes) },
+    settings: kinds.check(draft.kind, draft.settings),
+  };
+}
+
+export interface ContentColumns {
+  readonly kind: string;
+  readonly title: string;
+  readonly brief: object;
+  readonly points: string | null;
+  readonly rubric: object | null;
+  readonly opens: Date | null;
+  readonly due: Date | null;
+  readonly closes: Date | null;
+  readonly latePolicy: LatePolicy;
+  readonly settings: object;
+}
+
+export function columnsOf(content: ActivityContent): ContentColumns {
+  const { opens, due, closes } = content.schedule;
+  return {
+    kind: content.kind,
+    title: content.title,
+    brief: json(content.brief),
+    points: content.points,
+    rubric: content.rubric && json(content.rubric),
+    opens: dateOrNull(opens),
+    due: dateOrNull(due),
+    closes: dateOrNull(closes),
+    latePolicy: content.latePolicy,
+    settings: json(content.settings),
+  };
+}
+
+/** The activity as it would be with this in it. */
+export const withContent = (activity: ActivityRow, content: ActivityContent): ActivityRow =>
+  Object.assign(Object.create(null) as ActivityRow, activity, columnsOf(content));
+
+const instant = (at: string | null) => (at === null ? null : new Date(at).toISOString());
+const dateOrNull = (at: string | null) => (at === null ? null : new Date(at));
