@@ -16,7 +16,9 @@ import {
   Label,
   Popover,
 } from 'react-aria-components';
+import { useRef, useState } from 'react';
 import { styled } from 'styled-components';
+import { FieldFault } from './controls.js';
 
 const Frame = styled(DatePicker<ZonedDateTime>)`
   display: grid;
@@ -38,6 +40,10 @@ const Frame = styled(DatePicker<ZonedDateTime>)`
   > [role='group'][data-focus-within] {
     outline: 2px solid var(--ink);
     outline-offset: 2px;
+  }
+  &[data-invalid] > [role='group'] {
+    border-color: var(--attn-line);
+    box-shadow: inset 0 0 0 1px var(--attn-line);
   }
   [role='spinbutton'] {
     min-width: 24px;
@@ -135,12 +141,20 @@ interface DateTimeFieldProps {
 /** A moment, typed or picked, in the course's time zone. Empty is allowed. */
 export function DateTimeField({ label, value, onChange, timeZone }: DateTimeFieldProps) {
   const zoned = value === null ? null : parseAbsolute(value, timeZone);
-  const change = (next: ZonedDateTime | null) => onChange(next === null ? null : next.toDate().toISOString());
+  const frame = useRef<HTMLDivElement>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const change = (next: ZonedDateTime | null) => {
+    setFault(null);
+    onChange(next === null ? null : next.toDate().toISOString());
+  };
   return (
     <I18nProvider locale="en-GB">
       <Frame
+        ref={frame}
         value={zoned}
         onChange={change}
+        isInvalid={fault !== null}
+        onFocusChange={(isHere) => setFault(isHere ? null : halfTyped(frame.current))}
         granularity="minute"
         hideTimeZone
         hourCycle={24}
@@ -163,6 +177,7 @@ export function DateTimeField({ label, value, onChange, timeZone }: DateTimeFiel
             <CalendarIcon size={15} aria-hidden="true" />
           </Button>
         </Group>
+        {fault !== null && <FieldFault>{fault}</FieldFault>}
         <Sheet>
           <Dialog aria-label={label}>
             <Calendar>
@@ -182,6 +197,15 @@ export function DateTimeField({ label, value, onChange, timeZone }: DateTimeFiel
       </Frame>
     </I18nProvider>
   );
+}
+
+/** A field that is filled in part is no moment yet, and must not pass for an empty one. */
+function halfTyped(frame: Element | null): string | null {
+  const parts = [...(frame?.querySelectorAll('[role=spinbutton]') ?? [])];
+  const empty = parts.filter((part) => part.hasAttribute('data-placeholder'));
+  if (empty.length === 0 || empty.length === parts.length) return null;
+  const isTime = empty.every((part) => ['hour', 'minute'].includes(part.getAttribute('data-type') ?? ''));
+  return isTime ? 'Give the time, too.' : 'Give the whole date, or none.';
 }
 
 /** Five in the afternoon, today: where a new date starts from. */
