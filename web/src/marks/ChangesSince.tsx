@@ -1,5 +1,7 @@
 import { styled } from 'styled-components';
 import type { ChangeSince } from '@jigsaw/contract/marks';
+import { groupedBy } from '@jigsaw/core/lists';
+import { namesTogether } from '@jigsaw/core/text';
 import { Small } from '../look/index.js';
 
 const List = styled.ul`
@@ -24,9 +26,15 @@ export function ChangesSince({ changes }: { readonly changes: readonly ChangeSin
       <li>
         <Small>Released again, it changes for</Small>
       </li>
-      {changes.map(({ member, says }) => (
-        <li key={member.enrolmentId}>
-          <b>{member.name}</b>: {says}
+      {[...groupedBy(changes, (change) => change.says)].map(([says, alike]) => (
+        <li key={says}>
+          <b>
+            {namesTogether(
+              alike.map(({ member }) => member.name),
+              4,
+            )}
+          </b>
+          : {says}
         </li>
       ))}
     </List>

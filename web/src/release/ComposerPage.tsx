@@ -20,7 +20,13 @@ const Columns = styled.div`
   grid-template-columns: minmax(0, 1fr) 404px;
   min-height: 0;
 `;
+const Left = styled.div`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+`;
 const Form = styled.div`
+  grid-row: 2;
   background: var(--surface);
   overflow: auto;
   min-height: 0;
@@ -57,72 +63,74 @@ function Composer({ activity, reload }: ComposerProps) {
     <Page>
       <ComposerBar composing={composing} />
       <Columns>
-        <Form>
+        <Left>
           <InWork composing={composing} />
-          {saving.kind === 'failed' && (
-            <ProblemStrip onRetry={() => void composing.flush()}>{saving.sentence}</ProblemStrip>
-          )}
-          {saving.kind === 'conflict' && (
-            <ProblemStrip>
-              Someone else changed this while you wrote. Yours is still here.{' '}
-              <Button isSmall onPress={() => void composing.keepMine()}>
-                Save mine over it
-              </Button>{' '}
-              <Button isSmall onPress={() => void composing.takeTheirs()}>
-                Take theirs
-              </Button>
-            </ProblemStrip>
-          )}
-          {refusal !== undefined && <ProblemStrip>{problemOf(refusal).detail}</ProblemStrip>}
-          <WhatPart composing={composing} />
-          {kind?.SettingsForm && (
-            <Part>
-              <header>
-                <h2>How</h2>
-                <p>{kind.says}</p>
-              </header>
-              <div>
-                <Suspense fallback={<Waiting what="the settings" rows={3} />}>
-                  <kind.SettingsForm
-                    key={draft.kind}
-                    settings={settings}
-                    onChange={(next) => change({ settings: next as ActivityDraft['settings'] })}
-                  />
-                </Suspense>
-              </div>
-            </Part>
-          )}
-          <WhoPart
-            target={target}
-            kind={kind}
-            allowed={allowed}
-            sets={sets}
-            reach={reached}
-            isReleased={activity.release !== null}
-            onChange={composing.setMeant}
-          />
-          <WhenPart
-            activity={activity}
-            draft={draft}
-            groups={reached?.groups ?? []}
-            goesLiveAt={composing.goesLiveAt}
-            isOut={composing.isOut}
-            onSchedule={(schedule) => change({ schedule })}
-            onGoesLive={composing.setGoesLiveAt}
-          />
-          <MarkingPart
-            draft={draft}
-            kind={kind}
-            markFor={
-              target.mode === 'common'
-                ? 'student'
-                : kind && allowed.length > 0
-                  ? kind.markFor(settings)
-                  : 'group'
-            }
-            onChange={change}
-          />
-        </Form>
+          <Form>
+            {saving.kind === 'failed' && (
+              <ProblemStrip onRetry={() => void composing.flush()}>{saving.sentence}</ProblemStrip>
+            )}
+            {saving.kind === 'conflict' && (
+              <ProblemStrip>
+                Someone else changed this while you wrote. Yours is still here.{' '}
+                <Button isSmall onPress={() => void composing.keepMine()}>
+                  Save mine over it
+                </Button>{' '}
+                <Button isSmall onPress={() => void composing.takeTheirs()}>
+                  Take theirs
+                </Button>
+              </ProblemStrip>
+            )}
+            {refusal !== undefined && <ProblemStrip>{problemOf(refusal).detail}</ProblemStrip>}
+            <WhatPart composing={composing} />
+            {kind?.SettingsForm && (
+              <Part>
+                <header>
+                  <h2>How</h2>
+                  <p>{kind.says}</p>
+                </header>
+                <div>
+                  <Suspense fallback={<Waiting what="the settings" rows={3} />}>
+                    <kind.SettingsForm
+                      key={draft.kind}
+                      settings={settings}
+                      onChange={(next) => change({ settings: next as ActivityDraft['settings'] })}
+                    />
+                  </Suspense>
+                </div>
+              </Part>
+            )}
+            <WhoPart
+              target={target}
+              kind={kind}
+              allowed={allowed}
+              sets={sets}
+              reach={reached}
+              isReleased={activity.release !== null}
+              onChange={composing.setMeant}
+            />
+            <WhenPart
+              activity={activity}
+              draft={draft}
+              groups={reached?.groups ?? []}
+              goesLiveAt={composing.goesLiveAt}
+              isOut={composing.isOut}
+              onSchedule={(schedule) => change({ schedule })}
+              onGoesLive={composing.setGoesLiveAt}
+            />
+            <MarkingPart
+              draft={draft}
+              kind={kind}
+              markFor={
+                target.mode === 'common'
+                  ? 'student'
+                  : kind && allowed.length > 0
+                    ? kind.markFor(settings)
+                    : 'group'
+              }
+              onChange={change}
+            />
+          </Form>
+        </Left>
         <CopyPreview draft={draft} kind={kind} target={target} groups={groups} dates={dates} />
       </Columns>
     </Page>

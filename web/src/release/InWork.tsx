@@ -12,9 +12,6 @@ import { useForeseeMarksQuery } from './releaseApi.js';
 import type { Composing } from './useComposer.js';
 
 const Strip = styled.section`
-  position: sticky;
-  top: 0;
-  z-index: var(--z-sticky);
   display: grid;
   gap: 8px;
   padding: 12px var(--s-4);

@@ -1,5 +1,6 @@
 import { styled } from 'styled-components';
 import type { ForeseenMarks } from '@jigsaw/contract/marks';
+import { groupedBy, sure } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 
 const List = styled.ul`
@@ -9,6 +10,16 @@ const List = styled.ul`
   max-height: 84px;
   overflow: auto;
 `;
+
+/** Members of one group for whom it comes to the same are told of once. */
+function together(changes: ForeseenMarks['changes']) {
+  const alike = groupedBy(changes, ({ group, says }) => `${group?.id} ${says}`);
+  return [...alike].map(([key, [first, ...others]]) => {
+    const { member, group, says } = sure(first);
+    const who = others.length === 0 ? member.name : counted(others.length + 1, 'student');
+    return { key, says, who: group ? `${group.name}, ${who}` : who };
+  });
+}
 
 /** Whose marks would no longer be what they would be given. The marks that they have stay until somebody releases them again. */
 export function MarksForeseen({ foreseen: { changes } }: { readonly foreseen: ForeseenMarks }) {
@@ -20,10 +31,9 @@ export function MarksForeseen({ foreseen: { changes } }: { readonly foreseen: Fo
         until it is released again at the Marking desk.
       </p>
       <List tabIndex={0} aria-label="Marks that it touches">
-        {changes.map(({ member, group, says }) => (
-          <li key={`${group?.id} ${member.enrolmentId}`}>
-            {member.name}
-            {group && `, ${group.name}`}: {says}
+        {together(changes).map(({ key, who, says }) => (
+          <li key={key}>
+            <b>{who}</b>: {says}
           </li>
         ))}
       </List>

@@ -262,7 +262,7 @@ describe('the composer', () => {
     await user.type(points, '50');
     const strip = await screen.findByRole('region', { name: 'Changes that groups do not see yet' });
     expect(within(strip).getByText('40 points → 50 points')).toBeInTheDocument();
-    expect(await within(strip).findByText(/Noor: 30 of 40 → 30 of 50/)).toBeInTheDocument();
+    expect(await within(strip).findByText(/30 of 40 → 30 of 50/)).toBeInTheDocument();
     set(`GET activities/${activityId}`, { ...live, points: '50', version: 5 });
     await user.click(within(strip).getByRole('button', { name: 'Make visible to 2 groups, 2 students' }));
     expect(await screen.findByText('Visible to 2 groups, 2 students now')).toBeInTheDocument();
