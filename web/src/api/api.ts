@@ -32,27 +32,30 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
   return answer;
 };
 
+/** The facts that answers are made of. */
+export const tagTypes = [
+  'Session',
+  'Course',
+  'Roster',
+  'Set',
+  'Placement',
+  'Activity',
+  'Copy',
+  'Room',
+  'Desk',
+  'Gradebook',
+  'Mark',
+  'MyMarks',
+  'Figures',
+  'Outbox',
+  'SignUp',
+] as const;
+
 /** One cache for the whole page; each area adds its endpoints. Tags name facts, not addresses. */
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: [
-    'Session',
-    'Course',
-    'Roster',
-    'Set',
-    'Placement',
-    'Activity',
-    'Copy',
-    'Room',
-    'Desk',
-    'Gradebook',
-    'Mark',
-    'MyMarks',
-    'Figures',
-    'Outbox',
-    'SignUp',
-  ],
+  tagTypes,
   refetchOnReconnect: true,
   endpoints: () => ({}),
 });

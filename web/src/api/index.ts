@@ -1,5 +1,5 @@
-export { api, pageId } from './api.js';
-export { isProblem, problemOf } from './problem.js';
+export { api, pageId, tagTypes } from './api.js';
+export { isAway, isProblem, problemOf, unshown } from './problem.js';
 export { ProblemStrip } from './ProblemStrip.js';
 export { sessionResumed } from './sessionState.js';
 export { makeStore } from './store.js';

@@ -4,7 +4,7 @@ import type { SyntheticEvent } from 'react';
 import { Link, useNavigate, useOutletContext } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
-import { problemOf, ProblemStrip } from '../api/index.js';
+import { problemOf, ProblemStrip, unshown } from '../api/index.js';
 import { Button, Empty, Field, ProductMark, Waiting } from '../look/index.js';
 import { TimeZoneField } from './TimeZoneField.js';
 import { useCreateCourseMutation, useListCoursesQuery } from './coursesApi.js';
@@ -81,7 +81,8 @@ const roleWords = {
 export function CoursesPage() {
   const session = useOutletContext<SessionView>();
   const courses = useListCoursesQuery();
-  if (courses.error) return <ProblemStrip of={courses.error} onRetry={() => void courses.refetch()} />;
+  if (unshown(courses) !== undefined)
+    return <ProblemStrip of={courses.error} onRetry={() => void courses.refetch()} />;
   if (!courses.data) return <Waiting what="your courses" />;
   const list = courses.data.courses;
   return (

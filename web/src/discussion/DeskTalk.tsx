@@ -1,6 +1,6 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { valuesOf } from '../rooms/index.js';
 import { PersonName, Small, Tag, Waiting } from '../look/index.js';
 import { RichText } from '../text/index.js';
@@ -18,7 +18,8 @@ export default function DeskTalk({
 }) {
   const { dates } = useCourse();
   const talk = useReadDiscussionQuery({ copyId: head.id, after: null });
-  if (talk.error) return <ProblemStrip of={talk.error} onRetry={() => void talk.refetch()} />;
+  if (unshown(talk) !== undefined)
+    return <ProblemStrip of={talk.error} onRetry={() => void talk.refetch()} />;
   if (!talk.data) return <Waiting what="the discussion" rows={5} />;
   const posts = talk.data.threads.flatMap((thread) => thread.posts).filter((post) => post.text !== null);
   const shown = posts.filter((post) => student === null || post.author.enrolmentId === student);

@@ -5,7 +5,7 @@ import { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../rooms/index.js';
 import { useKey } from '../page/index.js';
 import { Button, Key, Small, useNotice, Waiting, Split } from '../look/index.js';
@@ -145,7 +145,8 @@ interface PagesProps {
 function Pages({ head, afters, onMore }: PagesProps) {
   const first = useReadDiscussionQuery({ copyId: head.id, after: null });
   // The first page carries what is asked and what one may do; further pages only add threads.
-  if (first.error) return <ProblemStrip of={first.error} onRetry={() => void first.refetch()} />;
+  if (unshown(first) !== undefined)
+    return <ProblemStrip of={first.error} onRetry={() => void first.refetch()} />;
   if (!first.data) return <Waiting what="the discussion" rows={8} />;
   return <Discussion head={head} view={first.data} afters={afters.slice(1)} onMore={onMore} />;
 }

@@ -2,7 +2,7 @@ import { styled } from 'styled-components';
 import type { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import type { useSeen } from '../rooms/index.js';
 import { Button, useNotice, Waiting } from '../look/index.js';
 import { useReadDiscussionQuery } from './discussionApi.js';
@@ -96,7 +96,8 @@ interface MoreProps {
 
 export function MoreThreads({ head, after, render, onMore, isLast }: MoreProps) {
   const more = useReadDiscussionQuery({ copyId: head.id, after });
-  if (more.error) return <ProblemStrip of={more.error} onRetry={() => void more.refetch()} />;
+  if (unshown(more) !== undefined)
+    return <ProblemStrip of={more.error} onRetry={() => void more.refetch()} />;
   if (!more.data) return <Waiting what="later threads" rows={3} />;
   const { next } = more.data;
   return (

@@ -1,5 +1,5 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { PersonName, Small, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useReadWorkQuery } from './handinApi.js';
@@ -15,7 +15,8 @@ export default function DeskWork({
 }) {
   const { dates } = useCourse();
   const work = useReadWorkQuery(head.id);
-  if (work.error) return <ProblemStrip of={work.error} onRetry={() => void work.refetch()} />;
+  if (unshown(work) !== undefined)
+    return <ProblemStrip of={work.error} onRetry={() => void work.refetch()} />;
   if (!work.data) return <Waiting what="the work" rows={5} />;
   const { rules, parts } = work.data;
   const handIns = work.data.handIns.filter(

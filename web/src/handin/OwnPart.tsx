@@ -1,5 +1,6 @@
 import { Suspense } from 'react';
 import { WorkView } from '@jigsaw/contract/handin';
+import { StoredRichText } from '@jigsaw/contract/text';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { emptyText } from '@jigsaw/core/text';
@@ -31,6 +32,11 @@ export function OwnPart({ head, work, reload }: OwnPartProps) {
     begin: () => textIn(work),
     save: async (text, version) => textIn(await save({ copyId: head.id, body: { text, version } }).unwrap()),
     read: async () => textIn(await reload()),
+    inTab: {
+      name: `part ${head.id}`,
+      pack: (text) => text,
+      unpack: (packed) => StoredRichText.safeParse(packed).data ?? null,
+    },
   });
   const other = state.kind === 'conflict' ? ownIn(WorkView.safeParse(state.current).data) : undefined;
   return (

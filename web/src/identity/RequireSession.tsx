@@ -4,9 +4,10 @@ import { useDispatch, useSelector } from 'react-redux';
 import { Outlet } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
-import { api, isProblem, ProblemStrip, sessionResumed } from '../api/index.js';
+import { api, isProblem, ProblemStrip, sessionResumed, tagTypes } from '../api/index.js';
 import type { RootState } from '../api/index.js';
 import { Notices, Waiting } from '../look/index.js';
+import { belongTo } from '../page/index.js';
 import { useReadSessionQuery } from './identityApi.js';
 import { SignInForm } from './SignInForm.js';
 import { SignInPage } from './SignInPage.js';
@@ -15,6 +16,7 @@ import { SignInPage } from './SignInPage.js';
 export function RequireSession() {
   const session = useReadSessionQuery();
   if (session.data) {
+    belongTo(session.data.person.id);
     return (
       <>
         <Suspense fallback={<Waiting what="the page" />}>
@@ -68,21 +70,7 @@ function SignInAgain({ session }: { readonly session: SessionView }) {
   const resume = (next: SessionView) => {
     if (next.person.id !== session.person.id) return window.location.reload(); // somebody else: nothing of the first person may stay
     dispatch(sessionResumed());
-    dispatch(
-      api.util.invalidateTags([
-        'Course',
-        'Roster',
-        'Set',
-        'Placement',
-        'Activity',
-        'Copy',
-        'Room',
-        'Desk',
-        'Mark',
-        'MyMarks',
-        'Figures',
-      ]),
-    );
+    dispatch(api.util.invalidateTags([...tagTypes]));
   };
   return (
     <Overlay isOpen={hasEnded} isKeyboardDismissDisabled>

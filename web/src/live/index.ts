@@ -1,1 +1,2 @@
+export { ServerAway } from './ServerAway.js';
 export { useLiveChanges } from './useLiveChanges.js';

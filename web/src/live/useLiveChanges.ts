@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useDispatch } from 'react-redux';
-import { api, pageId } from '../api/index.js';
+import { api, pageId, tagTypes } from '../api/index.js';
 
 type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 
@@ -16,10 +16,12 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'students.placed': ['Placement', 'Set', 'Roster', 'Room', 'Activity', 'Copy', 'SignUp', 'Gradebook'],
   'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk', 'Gradebook', 'SignUp'],
   'activity.drafted': ['Activity'],
-  'activity.edited': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
-  'activity.released': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
+  'activity.edited': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
+  'activity.put-away': ['Activity'],
+  'activity.restored': ['Activity'],
+  'activity.released': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'MyMarks'],
   'activity.reach-changed': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
-  'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
+  'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'MyMarks'],
   'extension.granted': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
   'extension.taken-back': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
   'mark.drafted': ['Mark', 'Desk', 'Gradebook'],
@@ -46,6 +48,12 @@ export function useLiveChanges(courseId: string | null): void {
       const { type, isYours } = JSON.parse(event.data) as { type: string; isYours: boolean };
       if (isYours && shownByTheAct.has(type)) return;
       dispatch(api.util.invalidateTags([...(tagsByChange[type] ?? insideACopy), 'Figures']));
+    });
+    // After a gap nobody knows what was missed.
+    let isFirst = true;
+    stream.addEventListener('open', () => {
+      if (!isFirst) dispatch(api.util.invalidateTags([...tagTypes]));
+      isFirst = false;
     });
     return () => stream.close();
   }, [courseId, dispatch]);

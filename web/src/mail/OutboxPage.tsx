@@ -4,7 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { MailView } from '@jigsaw/contract/mail';
 import { counted, fold } from '@jigsaw/core/text';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import {
   Bar,
   ButtonLink,
@@ -122,7 +122,8 @@ export function OutboxPage() {
       return words.every((word) => text.includes(word));
     });
   }, [all, sought]);
-  if (outbox.error) return <ProblemStrip of={outbox.error} onRetry={() => void outbox.refetch()} />;
+  if (unshown(outbox) !== undefined)
+    return <ProblemStrip of={outbox.error} onRetry={() => void outbox.refetch()} />;
   if (!outbox.data) return <Waiting what="the outbox" rows={10} />;
   const { total } = outbox.data;
   const open = mails.find((mail) => mail.id === params.get('mail')) ?? mails[0];

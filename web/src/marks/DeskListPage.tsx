@@ -1,5 +1,5 @@
 import { Navigate } from 'react-router';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { ButtonLink, Empty, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useListDeskQuery } from './marksApi.js';
@@ -8,7 +8,8 @@ import { useListDeskQuery } from './marksApi.js';
 export function DeskListPage() {
   const { course } = useCourse();
   const desk = useListDeskQuery(course.id);
-  if (desk.error) return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
+  if (unshown(desk) !== undefined)
+    return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
   if (!desk.data) return <Waiting what="what there is to mark" />;
   const first = desk.data.activities.find((activity) => activity.toMark > 0) ?? desk.data.activities[0];
   if (first) return <Navigate to={first.releaseId} replace />;

@@ -2,7 +2,7 @@ import { styled } from 'styled-components';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { DeskRow, DeskView } from '@jigsaw/contract/marks';
 import { sayMinutes } from '@jigsaw/core/handin';
-import { isProblem, ProblemStrip } from '../api/index.js';
+import { isProblem, ProblemStrip, unshown } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import {
   Bar,
@@ -130,7 +130,8 @@ export function DeskPage() {
     return (
       <Empty title="Nothing here">There is nothing to mark at this address, or it is not yours to see.</Empty>
     );
-  if (desk.error) return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
+  if (unshown(desk) !== undefined)
+    return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
   // The last activity's queue must never stand beside this one's sheet.
   if (!desk.currentData) return <Waiting what="the Marking desk" rows={10} />;
   const { rows } = desk.currentData;
@@ -265,12 +266,12 @@ function OneSheet({
   readonly base: string;
 }) {
   const mark = useReadMarkQuery(of, { refetchOnMountOrArgChange: true });
-  if (mark.data && !(mark.isFetching && mark.originalArgs?.unit !== of.unit))
-    return <MarkSheet mark={mark.data} next={next} base={base} reload={() => mark.refetch().unwrap()} />;
   if (isProblem(mark.error, 'not-found'))
     return <Empty title="Nothing here">This work is not here, or not yours to see.</Empty>;
-  return mark.error ? (
-    <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} />
+  if (unshown(mark) !== undefined)
+    return <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} />;
+  return mark.currentData ? (
+    <MarkSheet mark={mark.currentData} next={next} base={base} reload={() => mark.refetch().unwrap()} />
   ) : (
     <Waiting what="the work" rows={8} />
   );

@@ -14,7 +14,7 @@ import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
 import { counted } from '@jigsaw/core/text';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import {
   Bar,
   Choice,
@@ -120,7 +120,8 @@ export function GradebookPage() {
   const book = useReadGradebookQuery(course.id);
   const [group, setGroup] = useState(everyone);
   const groups = useMemo(() => groupsIn(book.data), [book.data]);
-  if (book.error) return <ProblemStrip of={book.error} onRetry={() => void book.refetch()} />;
+  if (unshown(book) !== undefined)
+    return <ProblemStrip of={book.error} onRetry={() => void book.refetch()} />;
   if (!book.data) return <Waiting what="the gradebook" rows={12} />;
   const { activities, students } = book.data;
   const shown =

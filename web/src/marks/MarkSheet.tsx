@@ -106,9 +106,8 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
         )}
         {state.kind === 'conflict' && (
           <ProblemStrip>
-            Someone else marked this meanwhile
-            {theirs ? `: they gave ${theirs.groupMark ?? 'no mark'}, you ${groupMark ?? 'none'}` : ''}. Yours
-            is still here.{' '}
+            {theirs?.changedBy ?? 'Someone else'} marked this meanwhile
+            {theirs ? `: ${sayBoth(acts.disputedWith(theirs), theirs, groupMark)}` : ''}. Yours is still here.{' '}
             <Button isSmall onPress={() => void acts.keepMine()}>
               Save mine over it
             </Button>{' '}
@@ -122,3 +121,9 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
     </Frame>
   );
 }
+
+/** What both changed; where they did not, what each of them comes to. */
+const sayBoth = (disputed: readonly string[], theirs: MarkView, mine: string | null): string =>
+  disputed.length > 0
+    ? disputed.join('; ')
+    : `they gave ${theirs.groupMark ?? 'no mark'}, you ${mine ?? 'none'}`;

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { styled } from 'styled-components';
 import type { MyMark, MyMarks } from '@jigsaw/contract/marks';
 import { sayLatePolicy, sayMinutes } from '@jigsaw/core/handin';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, Small, Tag, Waiting } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { useCourse } from '../course/index.js';
@@ -144,7 +144,8 @@ export function MyMarksPage() {
   const mine = useReadMyMarksQuery(course.id, { refetchOnMountOrArgChange: true });
   const [chosen, setChosen] = useState<string | null>(null);
   useSeen(course.id, mine.data?.marks ?? []);
-  if (mine.error) return <ProblemStrip of={mine.error} onRetry={() => void mine.refetch()} />;
+  if (unshown(mine) !== undefined)
+    return <ProblemStrip of={mine.error} onRetry={() => void mine.refetch()} />;
   if (!mine.data) return <Waiting what="your marks" />;
   const { marks, waiting } = mine.data;
   const open = marks.find((mark) => mark.copyId === chosen) ?? marks[0];

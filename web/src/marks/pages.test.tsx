@@ -170,6 +170,56 @@ describe('the Marking desk', () => {
     expect(screen.getByLabelText('Group mark')).toHaveValue('31.5');
   });
 
+  it('puts what two markers changed together, and asks only about what both changed', async () => {
+    const theirs = aMark({ state: 'drafted', typedMark: '20', feedback: 'Theirs.', version: 4, changedBy: 'Tomas Vey' });
+    const { user, set, writes } = desk(aMark(), undefined, {
+      [`PUT ${markPath}`]: new Refusal(409, 'stale-write', 'Someone else marked this.', { current: theirs }),
+      [`GET ${markPath}`]: aMark(),
+    });
+    const feedback = await screen.findByLabelText(/^(What|Feedback|Said|For all)/);
+    set(`GET ${markPath}`, theirs);
+    await user.type(feedback, 'Mine.');
+    expect(
+      await screen.findByText(/Tomas Vey marked this meanwhile: Feedback: theirs is “Theirs.”/, {}, { timeout: 4000 }),
+    ).toBeInTheDocument();
+    set(`PUT ${markPath}`, aSavedMark({ version: 5 }));
+    await user.click(screen.getByRole('button', { name: 'Save mine over it' }));
+    await waitFor(() =>
+      expect(sure(writes().at(-1)).body).toMatchObject({ typedMark: '20', feedback: 'Mine.', version: 4 }),
+    );
+  });
+
+  it('does not ask where two markers changed different things', async () => {
+    const theirs = aMark({ state: 'drafted', feedback: 'Theirs.', version: 4 });
+    const { user, set, writes } = desk(aMark(), undefined, {
+      [`PUT ${markPath}`]: ({ version }: { version: number }) =>
+        version === 4
+          ? aSavedMark({ version: 5 })
+          : new Refusal(409, 'stale-write', 'Someone else marked this.', { current: theirs }),
+    });
+    const field = await screen.findByLabelText('Group mark');
+    set(`GET ${markPath}`, theirs);
+    await user.type(field, '31');
+    await waitFor(() =>
+      expect(sure(writes().at(-1)).body).toMatchObject({ typedMark: '31', feedback: 'Theirs.', version: 4 }),
+    );
+    expect(screen.queryByRole('alert')).not.toBeInTheDocument();
+  });
+
+  it('keeps what is typed while the server is away, in this tab, and saves it by itself once it is back', async () => {
+    const away = new Refusal(503, 'unexpected', 'It could not be saved.');
+    const first = desk(aMark(), undefined, { [`PUT ${markPath}`]: away });
+    await first.user.type(await screen.findByLabelText('Group mark'), '33');
+    await screen.findByText('It could not be saved.', {}, { timeout: 4000 });
+    const tried = first.writes().length;
+    first.unmount();
+    await waitFor(() => expect(first.writes().length).toBeGreaterThan(tried)); // once more, on leaving
+    const again = desk(aMark(), undefined, { [`PUT ${markPath}`]: aSavedMark({ version: 1 }) });
+    expect(await screen.findByLabelText('Group mark')).toHaveValue('33');
+    await waitFor(() => expect(sure(again.writes().at(-1)).body).toMatchObject({ typedMark: '33', version: 0 }));
+    await waitFor(() => expect(Object.keys(sessionStorage).filter((key) => key.startsWith('unsaved'))).toEqual([]));
+  });
+
   it('names the missing reason in the server’s words', async () => {
     const drafted = aMark({ state: 'drafted', typedMark: '31.5', version: 2 });
     const { user } = desk(drafted, undefined, {

@@ -1,4 +1,5 @@
-import type { AdjustmentShape, MarkView, SaveMark } from '@jigsaw/contract/marks';
+import { SaveMark } from '@jigsaw/contract/marks';
+import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
 import type { MarkSheet } from '@jigsaw/core/marks';
 import { readPoints } from '@jigsaw/core/marks';
 
@@ -27,6 +28,62 @@ export function bodyOf(written: Written, version: number): SaveMark {
   const { typedMark, overrideReason, picks, feedback } = written;
   return { typedMark, overrideReason, picks, feedback, adjustments, version };
 }
+
+/** What was written, as it is kept in the tab until it is saved. */
+export function writtenFrom(packed: unknown): Written | null {
+  const body = SaveMark.safeParse(packed).data;
+  if (!body) return null;
+  const { typedMark, overrideReason, picks, feedback, adjustments } = body;
+  return {
+    typedMark,
+    overrideReason,
+    picks,
+    feedback,
+    adjustments: new Map(adjustments.map(({ enrolmentId, adjustment }) => [enrolmentId, adjustment])),
+  };
+}
+
+/** What two markers changed both, and how, in words. */
+export function sayDisputed(
+  path: string,
+  mine: Written,
+  theirs: Written,
+  mark: Pick<MarkView, 'members' | 'copy'>,
+): string {
+  const [part, id] = path.split('.');
+  switch (part) {
+    case 'picks': {
+      const criterion = mark.copy.rubric?.criteria.find((each) => each.id === id)?.name ?? 'A criterion';
+      const points = (written: Written) => written.picks[id ?? '']?.points ?? 'nothing';
+      return `${criterion}: they gave ${points(theirs)}, you ${points(mine)}`;
+    }
+    case 'adjustments': {
+      const name = mark.members.find(({ member }) => member.enrolmentId === id)?.member.name;
+      return `What differs for ${name ?? 'a member'}: they ${sayAdjustment(theirs.adjustments.get(id ?? ''))}, you ${sayAdjustment(mine.adjustments.get(id ?? ''))}`;
+    }
+    case 'feedback':
+      return `Feedback: theirs is “${short(theirs.feedback)}”`;
+    case 'overrideReason':
+      return `Reason: theirs is “${short(theirs.overrideReason)}”`;
+    default:
+      return `they gave ${theirs.typedMark ?? 'no mark'}, you ${mine.typedMark ?? 'none'}`;
+  }
+}
+
+function sayAdjustment(adjustment: AdjustmentShape | undefined): string {
+  switch (adjustment?.kind) {
+    case 'adjusted':
+      return `${adjustment.by ?? 'no'} points`;
+    case 'separate':
+      return `${adjustment.mark ?? 'no mark'} of their own`;
+    case 'excused':
+      return 'excused';
+    case undefined:
+      return 'as the group';
+  }
+}
+
+const short = (text: string) => (text.length > 80 ? `${text.slice(0, 79)}…` : text);
 
 /** As the server will work it out, so that the sum on the screen is the sum that is released. */
 export const sheetOf = (mark: MarkView, written: Written): MarkSheet => ({

@@ -4,9 +4,9 @@ import { memberMark, missingIn, netMark, readPoints, sayMissing, unitMark } from
 import type { PersonMark } from '@jigsaw/core/marks';
 import { counted } from '@jigsaw/core/text';
 import { useNotice } from '../look/index.js';
-import { useAct, useVersionedDraft } from '../page/index.js';
+import { mergeParts, useAct, useVersionedDraft } from '../page/index.js';
 import { useRecallMarksMutation, useReleaseMarksMutation, useSaveMarkMutation } from './marksApi.js';
-import { bodyOf, sheetOf, shownIn, writtenIn } from './sheet.js';
+import { bodyOf, sayDisputed, sheetOf, shownIn, writtenFrom, writtenIn } from './sheet.js';
 import type { Written } from './sheet.js';
 
 export type MarkSheetActs = ReturnType<typeof useMarkSheet>;
@@ -19,8 +19,6 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
   const isGroup = unit === 'group';
   const who = isGroup ? (copy.group?.name ?? 'all') : (mark.members[0]?.member.name ?? 'the student');
   const whom = isGroup ? counted(count, 'student') : who;
-  const [markText, setMarkText] = useState(mark.typedMark ?? '');
-  const [isOverriding, setIsOverriding] = useState(mark.typedMark !== null);
 
   const [save] = useSaveMarkMutation();
   const notice = useNotice();
@@ -43,6 +41,12 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
       const current = await reload();
       return { value: writtenIn(current), version: current.version };
     },
+    inTab: {
+      name: `mark ${copy.id} ${unit}`,
+      pack: (value) => bodyOf(value, 0),
+      unpack: writtenFrom,
+    },
+    merge: (base, mine, theirs) => mergeParts(base, mine, theirs, ['picks', 'adjustments']),
     now,
     onNewer: () => {
       setIsOverriding(mark.typedMark !== null);
@@ -50,6 +54,8 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     },
   });
   const written = draft.value;
+  const [markText, setMarkText] = useState(written.typedMark ?? '');
+  const [isOverriding, setIsOverriding] = useState(written.typedMark !== null);
   const change = (part: Partial<Written>) => {
     release.reset();
     draft.change({ ...written, ...part });
@@ -107,6 +113,11 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     /** "4 students", or the student. */
     whom,
     state: draft.state,
+    /** What both changed, in words. */
+    disputedWith: (theirs: MarkView) =>
+      draft
+        .disputedWith(writtenIn(theirs))
+        .map((path) => sayDisputed(path, draft.value, writtenIn(theirs), mark)),
     flush: draft.flush,
     keepMine: () => {
       release.reset();

@@ -1,4 +1,4 @@
-import { isProblem, problemOf } from '../api/index.js';
+import { isAway, isProblem, problemOf } from '../api/index.js';
 
 export type SaveState =
   | { readonly kind: 'saved'; readonly at: number | null }
@@ -8,8 +8,11 @@ export type SaveState =
   | { readonly kind: 'conflict'; readonly current: unknown; readonly sentence: string };
 
 const pauseMs = 700;
+/** How long until it is tried again when the server did not answer. */
+const againMs = 4_000;
 
-/** Saves what is typed as it is typed: after a short pause, never two saves at once, and nothing that failed is forgotten. */
+/** Saves what is typed as it is typed: after a short pause, never two saves at once, and nothing that failed is forgotten: while the server is away
+ * it is tried again. */
 export class Autosaver<Value> {
   state: SaveState = { kind: 'saved', at: null };
   private save: (value: Value) => Promise<unknown> = () =>
@@ -79,6 +82,7 @@ export class Autosaver<Value> {
           ? { kind: 'conflict', current, sentence: detail }
           : { kind: 'failed', sentence: detail },
       );
+      if (isAway(error)) this.timer = setTimeout(() => void this.flush(), againMs);
       return false;
     }
   }

@@ -1,3 +1,5 @@
+export { belongTo, forgetBelongings } from './belongings.js';
+export { mergeParts } from './merge.js';
 export { useAct } from './useAct.js';
 export { saySaved } from './useAutosave.js';
 export { readStored, store, useStored } from './stored.js';

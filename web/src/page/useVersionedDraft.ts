@@ -1,11 +1,22 @@
 import { useEffect, useRef, useState } from 'react';
+import { z } from 'zod';
 import { isProblem, problemOf } from '../api/index.js';
 import { useNotice } from '../look/index.js';
+import type { Merged } from './merge.js';
+import { readStored, store } from './stored.js';
 import { useAutosave } from './useAutosave.js';
 
 interface Versioned<Value> {
   readonly value: Value;
   readonly version: number;
+}
+
+/** How what is not saved yet outlives a reload, or leaving the page while the server is away: in this tab, as JSON. */
+export interface KeptInTab<Value> {
+  readonly name: string;
+  readonly pack: (value: Value) => unknown;
+  /** null: what is there does not fit these pages any more. */
+  readonly unpack: (packed: unknown) => Value | null;
 }
 
 interface Keeping<Value> {
@@ -15,22 +26,38 @@ interface Keeping<Value> {
   readonly save: (value: Value, version: number) => Promise<{ readonly version: number }>;
   /** As it is kept now, whoever wrote it. */
   readonly read: () => Promise<Versioned<Value>>;
+  readonly inTab: KeptInTab<Value>;
+  /** Puts what was changed here on top of what somebody else wrote; left out: it is one whole. */
+  readonly merge?: (base: Value, mine: Value, theirs: Value) => Merged<Value>;
   /** As the page has it by now. A newer version takes the place of what is shown, unless something is being written here. */
   readonly now?: Versioned<Value>;
   /** Told when that happened. */
   readonly onNewer?: () => void;
 }
 
-/** What two people may write at once: saved as it is typed, on top of the version that one has seen. Where somebody else was faster, nothing is lost on
- * either side until the person says whose stands. */
-export function useVersionedDraft<Value>({ begin, save, read, now, onNewer }: Keeping<Value>) {
+const Kept = z.object({ packed: z.unknown(), version: z.number() });
+
+/** What two people may write at once: saved as it is typed, on top of the version that one has seen. Where somebody else was faster, what each of them
+ * changed is put together; where both changed the same, nothing is lost on either side until the person says whose stands. */
+export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
+  const { save, read, inTab, merge, now, onNewer } = keeping;
   const notice = useNotice();
-  const [begun] = useState(begin);
+  const key = `unsaved ${inTab.name}`;
+  const [begun] = useState(() => {
+    const first = keeping.begin();
+    const kept = readStored(key, Kept, sessionStorage);
+    const value = kept && inTab.unpack(kept.packed);
+    return value === null
+      ? { ...first, base: first.value, isUnsaved: false }
+      : { value, version: kept?.version ?? 0, base: first.value, isUnsaved: true };
+  });
   const [value, setValue] = useState(begun.value);
   const [version, setVersion] = useState(begun.version);
   // As they are now, for what began before the page was drawn again.
   const newest = useRef(begun.version);
   const typed = useRef(begun.value);
+  /** What was last the same here and on the server. */
+  const base = useRef(begun.base);
   const show = (next: Value) => {
     typed.current = next;
     setValue(next);
@@ -39,13 +66,38 @@ export function useVersionedDraft<Value>({ begin, save, read, now, onNewer }: Ke
     newest.current = on;
     setVersion(on);
   };
-  const autosave = useAutosave<Value>(async (next) => {
+  const saveOn = async (next: Value) => {
     stand((await save(next, newest.current)).version);
+    base.current = next;
+    if (typed.current === next) store(key, null, sessionStorage);
+  };
+  const autosave = useAutosave<Value>(async (next) => {
+    try {
+      await saveOn(next);
+    } catch (refusal) {
+      if (!merge || !isProblem(refusal, 'stale-write')) throw refusal;
+      const theirs = await read();
+      const { value: together, disputed } = merge(base.current, typed.current, theirs.value);
+      if (disputed.length > 0) throw refusal;
+      stand(theirs.version);
+      show(together);
+      await saveOn(together);
+    }
   });
+  const change = (next: Value) => {
+    show(next);
+    store(key, { packed: inTab.pack(next), version: newest.current }, sessionStorage);
+    autosave.change(next);
+  };
+  useEffect(() => {
+    if (begun.isUnsaved) autosave.change(begun.value);
+    // Once: it goes on where the tab left off.
+  }, []); // eslint-disable-line react-hooks/exhaustive-deps
   useEffect(() => {
     if (!now || now.version <= newest.current || !autosave.isIdle()) return;
     show(now.value);
     stand(now.version);
+    base.current = now.value;
     onNewer?.();
   });
   const readNow = async (): Promise<Versioned<Value> | null> => {
@@ -62,14 +114,14 @@ export function useVersionedDraft<Value>({ begin, save, read, now, onNewer }: Ke
     state: autosave.state,
     flush: autosave.flush,
     /** Shows it, and saves it in a moment. */
-    change: (next: Value) => {
-      show(next);
-      autosave.change(next);
-    },
+    change,
     /** Shows it, and saves nothing: it cannot be kept as it stands. */
     show,
     /** Which version what is shown stands on, at this moment. */
     seen: () => newest.current,
+    /** The parts that were changed both here and there, each to something else. */
+    disputedWith: (theirs: Value): readonly string[] =>
+      merge?.(base.current, typed.current, theirs).disputed ?? [],
     /** Another act on it was refused. @returns whether because somebody else was faster: both are shown then, and the person says whose stands. */
     dispute: (refusal: unknown): boolean => {
       const { current, detail } = problemOf(refusal);
@@ -79,12 +131,15 @@ export function useVersionedDraft<Value>({ begin, save, read, now, onNewer }: Ke
     },
     /** Something else that the page did has made another version of it. */
     stand,
+    /** What was changed here stands; what was not is as they wrote it. */
     keepMine: async () => {
       const current = await readNow();
       if (!current) return;
+      const mine = merge ? merge(base.current, typed.current, current.value).value : typed.current;
       stand(current.version);
+      base.current = current.value;
       autosave.settle();
-      autosave.change(typed.current);
+      change(mine);
       await autosave.flush();
     },
     /** @returns theirs; null: it could not be read, and all is as it was */
@@ -93,7 +148,9 @@ export function useVersionedDraft<Value>({ begin, save, read, now, onNewer }: Ke
       if (!current) return null;
       show(current.value);
       stand(current.version);
+      base.current = current.value;
       autosave.settle();
+      store(key, null, sessionStorage);
       return current.value;
     },
   };

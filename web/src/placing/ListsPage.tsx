@@ -4,7 +4,7 @@ import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import {
   Bar,
   Button,
@@ -77,7 +77,8 @@ export function ListsPage() {
   const { course } = useCourse();
   const board = useReadBoardQuery(setId);
   const [by, setBy] = useState<By>('group');
-  if (board.error) return <ProblemStrip of={board.error} onRetry={() => void board.refetch()} />;
+  if (unshown(board) !== undefined)
+    return <ProblemStrip of={board.error} onRetry={() => void board.refetch()} />;
   if (!board.currentData) return <Waiting what="the lists" rows={10} />;
   const { set } = board.currentData;
   return (

@@ -1,7 +1,7 @@
 import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { ActivityView } from '@jigsaw/contract/release';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { draftOfKind, kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { Bar, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '../look/index.js';
@@ -54,7 +54,8 @@ export function ActivitiesPage() {
     const answer = await create({ courseId: course.id, body: draftOfKind(kind) });
     if ('data' in answer && answer.data) void navigate(answer.data.id);
   };
-  if (list.error) return <ProblemStrip of={list.error} onRetry={() => void list.refetch()} />;
+  if (unshown(list) !== undefined)
+    return <ProblemStrip of={list.error} onRetry={() => void list.refetch()} />;
   if (!list.data) return <Waiting what="what is released" />;
   const { activities } = list.data;
   const drafts = activities.filter(

@@ -2,7 +2,7 @@ import { Suspense } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
-import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
+import { isProblem, problemOf, ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Button, Empty, Page, Part, Waiting } from '../look/index.js';
 import { ComposerBar } from './ComposerBar.js';
@@ -35,14 +35,12 @@ const Form = styled.div`
 export function ComposerPage() {
   const { activityId = '' } = useParams();
   const activity = useReadActivityQuery(activityId);
-  if (activity.currentData)
-    return (
-      <Composer key={activityId} activity={activity.currentData} reload={() => activity.refetch().unwrap()} />
-    );
   if (isProblem(activity.error, 'not-found'))
     return <Empty title="No such activity">It may belong to another course.</Empty>;
-  return activity.error ? (
-    <ProblemStrip of={activity.error} onRetry={() => void activity.refetch()} />
+  if (unshown(activity) !== undefined)
+    return <ProblemStrip of={activity.error} onRetry={() => void activity.refetch()} />;
+  return activity.currentData ? (
+    <Composer key={activityId} activity={activity.currentData} reload={() => activity.refetch().unwrap()} />
   ) : (
     <Waiting what="the activity" rows={10} />
   );

@@ -3,7 +3,7 @@ import { Link, Navigate, useLocation, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { MadeGroupSet } from '@jigsaw/contract/setUp';
 import { sure } from '@jigsaw/core/lists';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import { Bar, ButtonLink, Emblem, Muted, Page, Scroll, Tag, Waiting } from '../look/index.js';
 import { useReadBoardQuery, capacityOf } from '../placing/index.js';
@@ -66,9 +66,11 @@ export function SetReadyPage() {
   const board = useReadBoardQuery(setId);
   const to = `../groups/${setId}`;
   if (!state) return <Navigate to={to} replace />;
-  if (board.error) return <ProblemStrip of={board.error} onRetry={() => void board.refetch()} />;
+  if (unshown(board) !== undefined)
+    return <ProblemStrip of={board.error} onRetry={() => void board.refetch()} />;
   if (!board.data) return <Waiting what="the new set" rows={8} />;
-  const { set, groups, students } = board.data;
+  const { data } = board;
+  const { set, groups, students } = data;
   const placed = students.length - set.unplaced;
   return (
     <Page>
@@ -88,7 +90,7 @@ export function SetReadyPage() {
             <p>{sayPlaced(placed, students.length, groups.length === 0)}</p>
             <ul>
               {groups.map((group) => {
-                const capacity = capacityOf(board.data, group);
+                const capacity = capacityOf(data, group);
                 return (
                   <li key={group.id}>
                     <Emblem number={group.number} size={26} />

@@ -8,7 +8,7 @@ import { useCourse } from '../course/index.js';
 import { kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { useNotice } from '../look/index.js';
-import { useAct, useVersionedDraft } from '../page/index.js';
+import { mergeParts, useAct, useVersionedDraft } from '../page/index.js';
 import { useListGroupSetsQuery } from '../sets/index.js';
 import {
   useChangeReachMutation,
@@ -54,6 +54,12 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     read: async () => {
       return writtenIn(await reload());
     },
+    inTab: {
+      name: `activity ${activityId}`,
+      pack: (draft) => draft,
+      unpack: (packed) => (Draft.safeParse(packed).success ? (packed as ActivityDraft) : null),
+    },
+    merge: (base, mine, theirs) => mergeParts(base, mine, theirs, ['schedule', 'latePolicy', 'settings']),
     now,
     onNewer: () => notice('This was changed meanwhile. This is how it is now.'),
   });

@@ -1,6 +1,6 @@
 import { Suspense } from 'react';
 import { useParams } from 'react-router';
-import { isProblem, ProblemStrip } from '../api/index.js';
+import { isProblem, ProblemStrip, unshown } from '../api/index.js';
 import { useReadCopyQuery } from './copyApi.js';
 import { kindOf } from '../kinds/index.js';
 import { Button, Empty, Waiting } from '../look/index.js';
@@ -11,7 +11,8 @@ export function CopyPage() {
   const copy = useReadCopyQuery(copyId);
   if (isProblem(copy.error, 'not-found'))
     return <Empty title="Nothing here">There is nothing at this address, or it is not yours to see.</Empty>;
-  if (copy.error) return <ProblemStrip of={copy.error} onRetry={() => void copy.refetch()} />;
+  if (unshown(copy) !== undefined)
+    return <ProblemStrip of={copy.error} onRetry={() => void copy.refetch()} />;
   if (!copy.data || copy.data.id !== copyId) return <Waiting what="the page" />;
   const kind = kindOf(copy.data.kind);
   if (!kind) {

@@ -2,7 +2,7 @@ import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { SignUpList } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import { useListSignUpsQuery } from '../placing/index.js';
 import type { Dates } from '../look/index.js';
@@ -72,7 +72,8 @@ export function DuePage() {
   const { course, dates } = useCourse();
   const rooms = useListRoomsQuery(course.id);
   const signUps = useListSignUpsQuery(course.id);
-  if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
+  if (unshown(rooms) !== undefined)
+    return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="what is due" />;
   const items = [
     ...rooms.data.rooms.flatMap((room) => room.items.map((item) => ({ item, group: room.group }))),

@@ -2,7 +2,7 @@ import { Flag, Lock } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { RoomList, RoomView } from '@jigsaw/contract/rooms';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { Emblem, Empty, hueOfGroup, PersonName, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { NamingButton } from './NamingButton.js';
@@ -125,7 +125,8 @@ export function RoomPage() {
   const { course, dates } = useCourse();
   const { groupId } = useParams();
   const rooms = useListRoomsQuery(course.id);
-  if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
+  if (unshown(rooms) !== undefined)
+    return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="your room" />;
   const room =
     rooms.data.rooms.find((each) => each.group.id === groupId) ??

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { kindOf } from '../kinds/index.js';
 import {
   Bar,
@@ -125,7 +125,8 @@ function Line({ item }: { readonly item: RoomItem }) {
 export function RoomsPage() {
   const { course, dates } = useCourse();
   const rooms = useListRoomsQuery(course.id);
-  if (rooms.error) return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
+  if (unshown(rooms) !== undefined)
+    return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="the rooms" rows={10} />;
   const list = rooms.data.rooms;
   const first = firstUnread(rooms.data);

@@ -5,7 +5,7 @@ import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { may } from '@jigsaw/core/course';
-import { problemOf, ProblemStrip } from '../api/index.js';
+import { problemOf, ProblemStrip, unshown } from '../api/index.js';
 import {
   Bar,
   Button,
@@ -65,7 +65,8 @@ export function RosterPage() {
   const maySelect = may(course.role, 'write-to-people');
   const { act } = useRosterAct();
   const notice = useNotice();
-  if (roster.error) return <ProblemStrip of={roster.error} onRetry={() => void roster.refetch()} />;
+  if (unshown(roster) !== undefined)
+    return <ProblemStrip of={roster.error} onRetry={() => void roster.refetch()} />;
   if (!roster.data) return <Waiting what="the roster" rows={14} />;
   const everyone = roster.data.entries;
   const isEmpty = !everyone.some((entry) => entry.role === 'student');

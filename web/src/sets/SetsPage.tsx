@@ -1,5 +1,5 @@
 import { Navigate } from 'react-router';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { ButtonLink, Empty, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useListGroupSetsQuery } from './setsApi.js';
@@ -8,7 +8,8 @@ import { useListGroupSetsQuery } from './setsApi.js';
 export function SetsPage() {
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
-  if (sets.error) return <ProblemStrip of={sets.error} onRetry={() => void sets.refetch()} />;
+  if (unshown(sets) !== undefined)
+    return <ProblemStrip of={sets.error} onRetry={() => void sets.refetch()} />;
   if (!sets.data) return <Waiting what="the group sets" />;
   const first = sets.data.sets.find((set) => set.unplaced > 0 && !set.signUp) ?? sets.data.sets[0];
   if (first) return <Navigate to={first.id} replace />;

@@ -7,7 +7,10 @@ configure({
   getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found'),
   asyncUtilTimeout: 20_000,
 });
-afterEach(cleanup);
+afterEach(() => {
+  cleanup();
+  sessionStorage.clear(); // what one test typed is not the next one's
+});
 // Whole pages in jsdom are slow on a busy machine; a test that hangs is still ended.
 jest.setTimeout(60_000);
 

@@ -77,12 +77,13 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
   };
   const router = createMemoryRouter(routes, { initialEntries: [path] });
   const store = makeStore();
-  render(
+  const { unmount } = render(
     <Provider store={store}>
       <RouterProvider router={router} />
     </Provider>,
   );
   return {
+    unmount,
     user: userEvent.setup(),
     router,
     store,

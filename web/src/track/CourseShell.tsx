@@ -2,8 +2,8 @@ import { Suspense } from 'react';
 import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
-import { useLiveChanges } from '../live/index.js';
-import { ProblemStrip } from '../api/index.js';
+import { ServerAway, useLiveChanges } from '../live/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { Empty, ProductMark, Waiting } from '../look/index.js';
 import { useListCoursesQuery, useCourse, useReadFiguresQuery } from '../course/index.js';
 import { PersonMenu } from './PersonMenu.js';
@@ -119,7 +119,8 @@ export function CourseShell() {
   const figures = useReadFiguresQuery(courseId, { skip: !course });
   useLiveChanges(course ? courseId : null);
 
-  if (courses.error) return <ProblemStrip of={courses.error} onRetry={() => void courses.refetch()} />;
+  if (unshown(courses) !== undefined)
+    return <ProblemStrip of={courses.error} onRetry={() => void courses.refetch()} />;
   if (!courses.data) return <Waiting what="the course" />;
   if (!course) {
     return (
@@ -150,6 +151,7 @@ export function CourseShell() {
       <Suspense fallback={<Waiting what="the page" />}>
         <Outlet context={course} />
       </Suspense>
+      <ServerAway />
     </Frame>
   );
 }

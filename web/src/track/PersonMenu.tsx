@@ -6,7 +6,7 @@ import type { SessionView } from '@jigsaw/contract/identity';
 import { useSignOutMutation } from '../identity/index.js';
 import { Button, chooseTheme, chosenTheme, initials } from '../look/index.js';
 import type { Theme } from '../look/index.js';
-import { useAct } from '../page/index.js';
+import { forgetBelongings, useAct } from '../page/index.js';
 
 const Place = styled.div`
   display: flex;
@@ -61,6 +61,7 @@ export function PersonMenu({ session }: { readonly session: SessionView }) {
   const navigate = useNavigate();
   const leave = async () => {
     if ((await signOut()) === null) return; // still signed in, and told so
+    forgetBelongings();
     window.location.assign('/'); // a full load: nothing of theirs stays in memory
   };
   return (

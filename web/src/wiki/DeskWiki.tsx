@@ -1,5 +1,5 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { valuesOf } from '../rooms/index.js';
 import { PersonName, Small, Waiting } from '../look/index.js';
 import { RichText } from '../text/index.js';
@@ -17,7 +17,8 @@ export default function DeskWiki({
   readonly student: string | null;
 }) {
   const wiki = useReadWikiQuery(head.id);
-  if (wiki.error) return <ProblemStrip of={wiki.error} onRetry={() => void wiki.refetch()} />;
+  if (unshown(wiki) !== undefined)
+    return <ProblemStrip of={wiki.error} onRetry={() => void wiki.refetch()} />;
   if (!wiki.data) return <Waiting what="the wiki" rows={5} />;
   return wiki.data.pages
     .filter((page) => !page.isTakenOut)

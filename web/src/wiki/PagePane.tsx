@@ -5,7 +5,7 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { PageView } from '@jigsaw/contract/wiki';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { plainText } from '@jigsaw/core/text';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { useKeptDraft, useAct } from '../page/index.js';
 import { useMarkSeenMutation, valuesOf } from '../rooms/index.js';
 import { Button, PersonName, Small, Waiting } from '../look/index.js';
@@ -87,7 +87,8 @@ export function PagePane({ head, pageId, isNew, revision, pages }: PagePaneProps
     if (isNew)
       void markSeen({ copyId: head.id, body: { what: 'items', items: [{ id: pageId, version: revision }] } });
   }, [isNew, revision, pageId, head.id, markSeen]);
-  if (page.error) return <ProblemStrip of={page.error} onRetry={() => void page.refetch()} />;
+  if (unshown(page) !== undefined)
+    return <ProblemStrip of={page.error} onRetry={() => void page.refetch()} />;
   if (!page.currentData) return <Waiting what="the page" rows={8} />;
   return <Page head={head} page={page.currentData} pages={pages} />;
 }
