@@ -85,7 +85,6 @@ export const WorkView = z.object({
   handIns: z.array(HandInView),
   state: WorkState,
   /** What handing in at this moment would cost, told before anybody presses. */
-  lateNow: Lateness,
 });
 export type WorkView = z.infer<typeof WorkView>;
 

@@ -12,7 +12,7 @@ import { AppModule } from './app.module.js';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { Problem, problems } from '../platform/problems.js';
-import { rememberPage } from '../platform/requestPage.js';
+import { noteArrival, rememberPage } from '../platform/requestContext.js';
 
 export type App = NestExpressApplication;
 
@@ -48,6 +48,7 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   app.use(sameOriginOnly);
   app.use(rememberPage);
   app.useBodyParser('json', { limit: '16mb' });
+  app.use(noteArrival(app.get(Clock)));
   if (config.webFolder !== null) servePages(app, config.webFolder);
   app.setGlobalPrefix('api');
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);

@@ -17,6 +17,7 @@ import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
+import { arrivalOfRequest } from '../platform/requestContext.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, lockCopy, membersOfCopies } from '../release/index.js';
@@ -183,7 +184,8 @@ export class HandInService {
         ownerId,
         attempt,
         handedInBy: access.viewer.enrolmentId,
-        handedInAt: now,
+        // When it was sent, not when its turn came.
+        handedInAt: arrivalOfRequest() ?? now,
         parts: json(
           written.map((part) => ({ enrolmentId: part.enrolmentId, text: part.text, words: part.words })),
         ) as object[],

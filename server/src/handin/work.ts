@@ -8,7 +8,6 @@ import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { keyedBy, sure } from '@jigsaw/core/lists';
 import { FilesService } from '../files/index.js';
 import { authorsById } from '../course/index.js';
-import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
 import { lateOf } from '../release/index.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from './handin.rows.js';
@@ -35,7 +34,6 @@ export class WorkReader {
   constructor(
     private readonly dataSource: DataSource,
     private readonly files: FilesService,
-    private readonly clock: Clock,
   ) {}
 
   /** As far as it is the asker's to see: where each student hands in alone, a student sees nobody else's. */
@@ -136,7 +134,6 @@ export class WorkReader {
         own[0]?.handedInAt ?? null,
         changes.length === 0 ? null : new Date(Math.max(...changes.map(Number))),
       ),
-      lateNow: lateOf(access, this.clock.now()),
     };
   }
 

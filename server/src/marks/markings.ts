@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
-import { groupedBy, sure } from '@jigsaw/core/lists';
+import { sure } from '@jigsaw/core/lists';
 import type { Adjustment, GivenMark, KeptSheet, Picks, Rubric } from '@jigsaw/core/marks';
 import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { Clock } from '../platform/clock.js';
@@ -40,9 +40,6 @@ export class Markings {
     const marks = await keptMarks(manager, copyIds);
     const markByUnit = new Map(marks.map((mark) => [`${mark.copyId} ${mark.enrolmentId ?? 'group'}`, mark]));
     const adjustmentsOf = new Map(marks.map((mark) => [mark.copyId, mark.adjustments ?? {}]));
-    const given = await keptGiven(manager, copyIds);
-    const givenIn = groupedBy(given, (row) => row.copyId);
-    const givenTo = groupedBy(given, (row) => `${row.copyId} ${row.enrolmentId}`);
     return works.map((work) => {
       const access = sure(accessById.get(work.copyId));
       const mark = markByUnit.get(`${work.copyId} ${work.unit}`) ?? null;
@@ -51,14 +48,7 @@ export class Markings {
         unit: work.unit,
         work,
         mark,
-        sheet: sheetOf(
-          access,
-          work,
-          mark,
-          adjustmentsOf.get(work.copyId) ?? {},
-          (work.unit === 'group' ? givenIn.get(work.copyId) : givenTo.get(`${work.copyId} ${work.unit}`)) ??
-            [],
-        ),
+        sheet: sheetOf(access, work, mark, adjustmentsOf.get(work.copyId) ?? {}),
       };
     });
   }
@@ -71,41 +61,38 @@ export class Markings {
   }
 }
 
-/** Sheets with what differs for whom in their copies; one query. What differs is only ever kept with a sheet. */
-const keptMarks = (
-  manager: EntityManager,
-  copyIds: readonly CopyId[],
-): Promise<(MarkRow & { readonly adjustments: Readonly<Record<string, Adjustment>> | null })[]> =>
-  manager.query(
-    `SELECT m.*, (SELECT jsonb_object_agg(a."enrolmentId", a."adjustment") FROM "mark_adjustment" a WHERE a."copyId" = m."copyId") AS "adjustments"
-       FROM "mark" m WHERE m."copyId" = ANY($1)`,
-    [copyIds],
-  );
+interface KeptMark extends MarkRow {
+  readonly adjustments: Readonly<Record<string, Adjustment>> | null;
+  readonly given: readonly GivenRow[] | null;
+}
 
 type GivenRow = Omit<GivenMark, 'rubric'> & {
-  readonly copyId: CopyId;
   readonly enrolmentId: EnrolmentId;
   /** null: as it is in the activity and in the sheet by now, or there was none and is none. */
   readonly otherRubric: GivenMark['rubric'] | 'none' | null;
 };
 
-/** What students were given in these copies; one query. A rubric is only read where it differs from what is there by now: it is the longest part of a
- * mark, and the same for all in a group. */
-const keptGiven = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<GivenRow[]> =>
+/** Sheets with what differs for whom in their copies, and with what students were given of them; one query. What differs is only ever kept with a
+ * sheet. A rubric that was given is only read where it differs from what is there by now: it is the longest part of a mark, and the same for all in
+ * a group. */
+const keptMarks = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<KeptMark[]> =>
   manager.query(
-    `SELECT r."copyId", r."enrolmentId", r."groupMark", r."mark", coalesce(r."points", c."points") AS "points", r."steps", r."feedback",
-            r."lateMinutes", r."latePolicy",
-            CASE WHEN r."rubric" IS NULL THEN CASE WHEN c."rubric" IS NULL THEN NULL ELSE '"none"'::jsonb END
-                 WHEN r."rubric"->'rubric' = c."rubric" AND r."rubric"->'picks' = coalesce(m."picks", '{}'::jsonb) THEN NULL
-                 ELSE r."rubric" END AS "otherRubric"
-       FROM "released_mark" r JOIN "released_copy" c ON c."copyId" = r."copyId"
-       LEFT JOIN "mark" m ON m."copyId" = r."copyId" AND (m."enrolmentId" IS NULL OR m."enrolmentId" = r."enrolmentId")
-      WHERE r."copyId" = ANY($1)`,
+    `SELECT m.*,
+            (SELECT jsonb_object_agg(a."enrolmentId", a."adjustment") FROM "mark_adjustment" a WHERE a."copyId" = m."copyId") AS "adjustments",
+            (SELECT jsonb_agg(jsonb_build_object('enrolmentId', r."enrolmentId", 'groupMark', r."groupMark"::text, 'mark', r."mark"::text,
+                      'points', coalesce(r."points", c."points")::text, 'steps', r."steps", 'feedback', r."feedback",
+                      'lateMinutes', r."lateMinutes", 'latePolicy', r."latePolicy", 'otherRubric',
+                      CASE WHEN r."rubric" IS NULL THEN CASE WHEN c."rubric" IS NULL THEN NULL ELSE '"none"'::jsonb END
+                           WHEN r."rubric"->'rubric' = c."rubric" AND r."rubric"->'picks' = m."picks" THEN NULL
+                           ELSE r."rubric" END))
+               FROM "released_mark" r
+              WHERE r."copyId" = m."copyId" AND (m."enrolmentId" IS NULL OR r."enrolmentId" = m."enrolmentId")) AS "given"
+       FROM "mark" m JOIN "released_copy" c ON c."copyId" = m."copyId" WHERE m."copyId" = ANY($1)`,
     [copyIds],
   );
 
 function givenOf(
-  { copyId: _copyId, enrolmentId, otherRubric, ...row }: GivenRow,
+  { enrolmentId, otherRubric, ...row }: GivenRow,
   rubric: Rubric | null,
   picks: Picks,
 ): readonly [EnrolmentId, GivenMark] {
@@ -122,9 +109,8 @@ function givenOf(
 function sheetOf(
   { activity }: CopyAccess,
   work: UnitWork,
-  mark: MarkRow | null,
+  mark: KeptMark | null,
   adjustments: Readonly<Record<string, Adjustment>>,
-  given: readonly GivenRow[],
 ): KeptSheet {
   const picks = mark?.picks ?? {};
   return {
@@ -143,7 +129,7 @@ function sheetOf(
       work.credited.flatMap((id) => (adjustments[id] ? [[id, adjustments[id]] as const] : [])),
     ),
     version: mark?.version ?? null,
-    given: new Map(given.map((row) => givenOf(row, activity.rubric, picks))),
+    given: new Map((mark?.given ?? []).map((row) => givenOf(row, activity.rubric, picks))),
     workAt: mark?.workAt?.getTime() ?? null,
     latestAt: work.latest?.at.getTime() ?? null,
     isComplete: work.isComplete,

@@ -4,7 +4,7 @@ import { DataSource } from 'typeorm';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { Clock } from './clock.js';
 import { newId } from './ids.js';
-import { pageOfRequest } from './requestPage.js';
+import { pageOfRequest } from './requestContext.js';
 
 export interface HappenedEvent {
   readonly type: string;

@@ -9,6 +9,7 @@ import { atLeast, decide, hearersOfCopy, isOut as isOutNow, scheduleFor } from '
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
+import { arrivalOfRequest } from '../platform/requestContext.js';
 import { refuseUnless, Viewers } from '../course/index.js';
 import { copyFactsOf, factsOf, scheduleOf, stateOf } from './facts.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
@@ -135,7 +136,8 @@ export class Gate {
     extension: ExtensionRow | null,
   ): CopyAccess | Decision {
     const copyFacts = copyFactsOf(copy, release, extension);
-    const decision = decide(viewer, factsOf(release, activity), copyFacts, this.clock.now().getTime());
+    const at = arrivalOfRequest() ?? this.clock.now();
+    const decision = decide(viewer, factsOf(release, activity), copyFacts, at.getTime());
     if (viewer === null || !atLeast(decision.access, 'read-only')) return decision;
     const schedule = scheduleFor(scheduleOf(activity), copyFacts.extension);
     return { person, viewer, copy, release, activity, extension, schedule, decision } as CopyAccess; // the one place that makes the proof

@@ -1,10 +1,13 @@
 import { styled } from 'styled-components';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { lateness } from '@jigsaw/core/handin';
+import { sure } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
 import { Button, PersonName, Small, Tag, useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { useNow } from '../page/index.js';
 import { useHandInMutation } from './handinApi.js';
 import { sayLate } from './words.js';
 import { HandedInWork } from './HandedIn.js';
@@ -80,7 +83,13 @@ export function HandInSide({ head, work }: { readonly head: CopyHead; readonly w
   const notice = useNotice();
   const [handIn, { error, isLoading }] = useHandInMutation();
   const latest = work.handIns[0];
-  const late = sayLate(work.lateNow);
+  // As of this moment, not of when the page was opened.
+  const { due, closes } = head.schedule;
+  const now = useNow(due, closes);
+  const late = sayLate(
+    lateness(now, due === null ? null : Date.parse(due), head.latePolicy, head.points ?? '0'),
+  );
+  const isClosed = closes !== null && now >= Date.parse(closes);
   const isEach = work.rules.by === 'student';
   const isNew = work.files.some((file) => !file.isHandedIn);
   const isEmpty = work.files.length === 0 && work.parts.every((part) => part.words === 0);
@@ -112,7 +121,10 @@ export function HandInSide({ head, work }: { readonly head: CopyHead; readonly w
             : `. It counts for ${latest.credited.map((member) => (member.isYou ? 'you' : member.name)).join(', ')}.`}
         </p>
       )}
-      {work.mayHandIn && (
+      {work.mayHandIn && isClosed && (
+        <p>It closed on {dates.dateTime(sure(closes))}. What is here stays and can be read.</p>
+      )}
+      {work.mayHandIn && !isClosed && (
         <>
           {late && !isUnchanged && (
             <p>

@@ -21,6 +21,8 @@ const work = (
     role,
   );
 
+const schedule = { opens: null, due: '2026-11-12T17:00:00.000Z', closes: null };
+
 describe('working on a hand-in', () => {
   it('fills the blanks of the brief, and keeps the others’ parts apart', async () => {
     work(aWork({ parts: [aPart(noor, 'Mine here'), aPart(jorge, 'It fell to 4.4')], state: 'in-work' }));
@@ -107,9 +109,46 @@ describe('working on a hand-in', () => {
   });
 
   it('tells what lateness costs before anybody presses', async () => {
-    work(aWork({ files: [aFile('mine.csv', noor)], lateNow: { minutes: 1685, deduction: '8' } }));
+    // By the server's clock: this machine's says something else.
+    work(
+      aWork({ files: [aFile('mine.csv', noor)] }),
+      {},
+      { schedule, serverTime: '2026-11-13T21:05:00.000Z' },
+    );
     expect(await screen.findByText('late 1 d 4 h 5 min, −8 points')).toBeInTheDocument();
     expect(screen.getByText('if handed in now')).toBeInTheDocument();
+    expect(screen.getByText('late now: −8 points')).toBeInTheDocument();
+    expect(
+      screen.getByText(/Up to 15 min late costs nothing; later than that loses 10 %/),
+    ).toBeInTheDocument();
+  });
+
+  it('warns before the time is over, and says what is free still', async () => {
+    const at = (serverTime: string) => {
+      const { unmount } = work(aWork({ files: [aFile('mine.csv', noor)] }), {}, { schedule, serverTime });
+      return unmount;
+    };
+    const leave = at('2026-11-12T16:40:10.000Z');
+    expect(await screen.findByText('due in 19 min')).toBeInTheDocument();
+    leave();
+    at('2026-11-12T17:05:00.000Z');
+    expect(await screen.findByText('past due, free until 17:15')).toBeInTheDocument();
+  });
+
+  it('closes at its moment on a page that was left open, and keeps what is there', async () => {
+    const closes = '2026-11-14T17:00:00.000Z';
+    const head = {
+      schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes },
+      serverTime: '2026-11-14T16:59:58.500Z',
+    };
+    const { set } = work(aWork({ files: [aFile('mine.csv', noor)] }), {}, head);
+    expect(await screen.findByText('closes in less than a minute')).toBeInTheDocument();
+    expect(await screen.findByRole('button', { name: 'Hand in for all 2' })).toBeEnabled();
+    set(`GET copies/${id('copy')}`, aHead({ ...head, serverTime: closes, access: 'read-only' }));
+    expect(
+      await screen.findByText(/^Closed since Sat 14 Nov, 17:00/, {}, { timeout: 5000 }),
+    ).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /^Hand in/ })).not.toBeInTheDocument();
   });
 
   it('hands in the attempt that is in view, and shows a teammate’s that came first', async () => {

@@ -171,7 +171,13 @@ describe('the Marking desk', () => {
   });
 
   it('puts what two markers changed together, and asks only about what both changed', async () => {
-    const theirs = aMark({ state: 'drafted', typedMark: '20', feedback: 'Theirs.', version: 4, changedBy: 'Tomas Vey' });
+    const theirs = aMark({
+      state: 'drafted',
+      typedMark: '20',
+      feedback: 'Theirs.',
+      version: 4,
+      changedBy: 'Tomas Vey',
+    });
     const { user, set, writes } = desk(aMark(), undefined, {
       [`PUT ${markPath}`]: new Refusal(409, 'stale-write', 'Someone else marked this.', { current: theirs }),
       [`GET ${markPath}`]: aMark(),
@@ -180,7 +186,11 @@ describe('the Marking desk', () => {
     set(`GET ${markPath}`, theirs);
     await user.type(feedback, 'Mine.');
     expect(
-      await screen.findByText(/Tomas Vey marked this meanwhile: Feedback: theirs is “Theirs.”/, {}, { timeout: 4000 }),
+      await screen.findByText(
+        /Tomas Vey marked this meanwhile: Feedback: theirs is “Theirs.”/,
+        {},
+        { timeout: 4000 },
+      ),
     ).toBeInTheDocument();
     set(`PUT ${markPath}`, aSavedMark({ version: 5 }));
     await user.click(screen.getByRole('button', { name: 'Save mine over it' }));
@@ -216,8 +226,12 @@ describe('the Marking desk', () => {
     await waitFor(() => expect(first.writes().length).toBeGreaterThan(tried)); // once more, on leaving
     const again = desk(aMark(), undefined, { [`PUT ${markPath}`]: aSavedMark({ version: 1 }) });
     expect(await screen.findByLabelText('Group mark')).toHaveValue('33');
-    await waitFor(() => expect(sure(again.writes().at(-1)).body).toMatchObject({ typedMark: '33', version: 0 }));
-    await waitFor(() => expect(Object.keys(sessionStorage).filter((key) => key.startsWith('unsaved'))).toEqual([]));
+    await waitFor(() =>
+      expect(sure(again.writes().at(-1)).body).toMatchObject({ typedMark: '33', version: 0 }),
+    );
+    await waitFor(() =>
+      expect(Object.keys(sessionStorage).filter((key) => key.startsWith('unsaved'))).toEqual([]),
+    );
   });
 
   it('names the missing reason in the server’s words', async () => {

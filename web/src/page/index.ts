@@ -6,3 +6,4 @@ export { readStored, store, useStored } from './stored.js';
 export { useKeptDraft } from './useKeptDraft.js';
 export { useKey, useKeys } from './useKey.js';
 export { useVersionedDraft } from './useVersionedDraft.js';
+export { noteServerTime, useNow } from './useNow.js';

@@ -4,10 +4,12 @@ import { styled } from 'styled-components';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { Emblem, hueOfGroup, Spoken, Tag } from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { useNow } from '../page/index.js';
+import { Terms } from './Terms.js';
 
 const Frame = styled.main`
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  grid-template-rows: auto auto auto minmax(0, 1fr);
   min-height: 0;
 `;
 const Sill = styled.header`
@@ -104,6 +106,7 @@ export function CopyFrame({
 }) {
   const { course, dates } = useCourse();
   const { group, schedule, extension } = head;
+  const now = useNow(schedule.due);
   const isStaff = course.role !== 'student';
   const room = isStaff ? '../rooms' : group ? `../room/${group.id}` : '../room';
   return (
@@ -117,7 +120,7 @@ export function CopyFrame({
         <div className="when">
           <b>
             {schedule.due
-              ? `Due ${dates.dateTime(schedule.due)}, ${dates.fromNow(schedule.due)}`
+              ? `Due ${dates.dateTime(schedule.due)}, ${dates.fromNow(schedule.due, now)}`
               : 'No due date'}{' '}
             {extension && <Tag $look="warn">extended</Tag>}
           </b>
@@ -125,6 +128,7 @@ export function CopyFrame({
           {extension && ` ${extension.reason}.`}
         </div>
       </Sill>
+      <Terms head={head} />
       {head.others.length > 0 ? <OtherCopies head={head} /> : <span />}
       {children}
     </Frame>

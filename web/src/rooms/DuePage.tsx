@@ -8,6 +8,7 @@ import { useListSignUpsQuery } from '../placing/index.js';
 import type { Dates } from '../look/index.js';
 import { Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { useNow } from '../page/index.js';
 import { useListRoomsQuery } from './roomsApi.js';
 
 const Frame = styled.main`
@@ -72,6 +73,7 @@ export function DuePage() {
   const { course, dates } = useCourse();
   const rooms = useListRoomsQuery(course.id);
   const signUps = useListSignUpsQuery(course.id);
+  const now = useNow(...(rooms.data?.rooms ?? []).flatMap((room) => room.items.map((item) => item.due)));
   if (unshown(rooms) !== undefined)
     return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="what is due" />;
@@ -86,7 +88,7 @@ export function DuePage() {
   );
   const list = (entries: typeof items) =>
     entries.map(({ item, group }) => {
-      const isOverdue = item.due !== null && item.progress.owes && dates.isPast(item.due);
+      const isOverdue = item.due !== null && item.progress.owes && Date.parse(item.due) < now;
       const kind = kindOf(item.kind);
       return (
         <Line
@@ -111,7 +113,7 @@ export function DuePage() {
           </small>
           <small className="when" style={{ fontWeight: 400 }}>
             {item.due && item.progress.owes
-              ? dates.fromNow(item.due)
+              ? dates.fromNow(item.due, now)
               : item.points === null
                 ? ''
                 : `${item.points} points`}

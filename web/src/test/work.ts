@@ -24,7 +24,6 @@ export const aWork = ({
   files: [],
   handIns: [],
   state: 'not-started',
-  lateNow: { minutes: 0, deduction: '0' },
   ...more,
 });
 

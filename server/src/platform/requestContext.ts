@@ -1,0 +1,34 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
+import type { NextFunction, Request, RequestHandler, Response } from 'express';
+import type { Clock } from './clock.js';
+
+interface RequestContext {
+  readonly page: string | null;
+  arrivedAt: Date | null;
+}
+
+const contexts = new AsyncLocalStorage<RequestContext>();
+
+/** A page names itself with each request, so that it can be told which changes are its own. */
+export const pageHeader = 'x-jigsaw-page';
+
+export function rememberPage(request: Request, _response: Response, next: NextFunction): void {
+  const said = request.headers[pageHeader];
+  const page = typeof said === 'string' && /^[\w-]{1,40}$/.test(said) ? said : null;
+  contexts.run({ page, arrivedAt: null }, next);
+}
+
+/** Comes after the body was read: what somebody sent in time is in time, however long it then waits for its turn. */
+export const noteArrival =
+  (clock: Clock): RequestHandler =>
+  (_request, _response, next) => {
+    const context = contexts.getStore();
+    if (context) context.arrivedAt = clock.now();
+    next();
+  };
+
+/** null: the request did not say, or there is none. */
+export const pageOfRequest = (): string | null => contexts.getStore()?.page ?? null;
+
+/** When the request arrived whole; null: there is none. */
+export const arrivalOfRequest = (): Date | null => contexts.getStore()?.arrivedAt ?? null;

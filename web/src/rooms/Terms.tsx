@@ -1,0 +1,73 @@
+import { useEffect } from 'react';
+import { useDispatch } from 'react-redux';
+import { styled } from 'styled-components';
+import type { CopyHead } from '@jigsaw/contract/rooms';
+import { lateness, sayLatePolicy, sayMinutes } from '@jigsaw/core/handin';
+import { api } from '../api/index.js';
+import { useCourse } from '../course/index.js';
+import { Tag } from '../look/index.js';
+import { useNow } from '../page/index.js';
+
+const Line = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 10px;
+  padding: 6px 32px 6px 26px;
+  border-bottom: var(--hair);
+  background: var(--surface);
+  font: var(--t-12);
+  color: var(--ink-2);
+  @media (max-width: 700px) {
+    padding: 6px 16px;
+  }
+`;
+const soonMs = 60 * 60_000;
+
+/** When a copy closes and what being late costs; it warns before, and turns at the moment, also on a page that was left open. */
+export function Terms({ head }: { readonly head: CopyHead }) {
+  const { dates } = useCourse();
+  const dispatch = useDispatch();
+  const { due, closes } = head.schedule;
+  const now = useNow(due, closes);
+  const isClosed = closes !== null && now >= Date.parse(closes);
+  const isToTurn = isClosed && head.part === 'member' && head.access === 'open';
+  useEffect(() => {
+    if (isToTurn) dispatch(api.util.invalidateTags(['Copy', 'Room', 'Figures']));
+  }, [isToTurn, dispatch]);
+  const costs = head.points !== null && due !== null;
+  if (closes === null && !costs) return <span />;
+  const isOver = head.access !== 'open' || isClosed;
+  const warning = head.part === 'member' && !isOver ? sayWarning(head, now, dates.time) : null;
+  return (
+    <Line role="status">
+      {warning && <Tag $look="needs">{warning}</Tag>}
+      {closes !== null && (
+        <b>
+          {isClosed
+            ? `Closed since ${dates.dateTime(closes)}: it can be read, and no longer worked in.`
+            : `Closes ${dates.dateTime(closes)}.`}
+        </b>
+      )}
+      {costs && !isOver && <span>{sayLatePolicy(head.latePolicy)}</span>}
+    </Line>
+  );
+}
+
+/** What is about to happen to whoever is at it still. */
+function sayWarning(
+  { schedule: { due, closes }, latePolicy, points }: CopyHead,
+  now: number,
+  time: (at: string) => string,
+): string | null {
+  const left = (at: string) => Date.parse(at) - now;
+  if (closes !== null && left(closes) <= soonMs) return `closes in ${inMinutes(left(closes))}`;
+  if (due === null) return null;
+  if (left(due) > 0) return left(due) <= soonMs ? `due in ${inMinutes(left(due))}` : null;
+  const { minutes, deduction } = lateness(now, Date.parse(due), latePolicy, points ?? '0');
+  if (minutes === 0)
+    return `past due, free until ${time(new Date(Date.parse(due) + latePolicy.graceMinutes * 60_000).toISOString())}`;
+  return deduction === '0' ? null : `late now: −${deduction} points`;
+}
+
+const inMinutes = (ms: number) => (ms < 60_000 ? 'less than a minute' : sayMinutes(Math.floor(ms / 60_000)));
