@@ -65,8 +65,8 @@ const visibility = [
   ),
   core(
     'release/schedule.ts',
-    'Math.max(schedule.closes, due)',
-    'Math.min(schedule.closes, due)',
+    'Math.max(closes, due)',
+    'Math.min(closes, due)',
     'core/src/release',
   ),
   core(

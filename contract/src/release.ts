@@ -109,15 +109,24 @@ export const ExtensionView = z.object({
   number: z.number().int(),
   name: z.string(),
   due: DateTime,
+  /** null: when it closes for all. */
+  closes: DateTime.nullable(),
   reason: z.string(),
 });
 export type ExtensionView = z.infer<typeof ExtensionView>;
 
-export const GrantExtension = z.strictObject({
-  due: Moment,
-  reason: z.string().trim().min(1, 'Say why this group has longer.').max(500),
-});
-export type GrantExtension = z.infer<typeof GrantExtension>;
+export const GrantExtension = z
+  .strictObject({
+    due: Moment,
+    /** null, or left out: when it closes for all. */
+    closes: Moment.nullable().default(null),
+    reason: z.string().trim().min(1, 'Say why this group has longer.').max(500),
+  })
+  .refine(({ due, closes }) => inOrder({ opens: null, due: millis(due), closes: millis(closes) }), {
+    path: ['closes'],
+    error: 'It cannot close before the work is due.',
+  });
+export type GrantExtension = z.input<typeof GrantExtension>;
 
 /** What is written in an activity, as it is kept. */
 export const ActivityContent = z.object({

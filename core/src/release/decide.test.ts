@@ -85,7 +85,7 @@ describe('who sees what', () => {
     expect(access(sourOnly, aRelease({ outsiders: 'listed' }), crock)).toBe('listed');
   });
   it('keeps it open for a group that has longer, and says until when', () => {
-    const longer = { ...crock, extension: { due: 50 } };
+    const longer = { ...crock, extension: { due: 50, closes: null } };
     const release = aRelease({ schedule: { opens: null, due: 20, closes: 30 } });
     expect([29, 30, 49, 50].map((now) => access(aStudent(), release, longer, now))).toEqual([
       'open',
@@ -170,8 +170,8 @@ const anyStudent: fc.Arbitrary<Viewer> = fc.record({
 });
 const anyCopy: fc.Arbitrary<CopyFacts> = fc.oneof(
   fc
-    .record({ name: aGroupName, due: fc.option(fc.nat(120)) })
-    .map(({ name, due }) => ({ ...seat(name), extension: due === null ? null : { due } })),
+    .record({ name: aGroupName, due: fc.option(fc.nat(120)), closes: fc.option(fc.nat(120)) })
+    .map(({ name, due, closes }) => ({ ...seat(name), extension: due === null ? null : { due, closes } })),
   fc.constant({ groupId: null, setId: null, extension: null }),
 );
 

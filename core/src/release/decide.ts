@@ -2,7 +2,7 @@ import type { GroupId } from '../ids/index.js';
 import { unreachable } from '../ids/index.js';
 import type { Audience, AudienceEntry, CopyFacts, Instant, ReleaseFacts } from './facts.js';
 import type { Viewer } from '../course/index.js';
-import { scheduleFor } from './schedule.js';
+import { datesFor } from './schedule.js';
 import { stateAt } from './stateAt.js';
 
 export type Access = 'open' | 'read-only' | 'listed' | 'hidden';
@@ -79,7 +79,7 @@ function decideForAssistant(viewer: Viewer, { groupId }: CopyFacts): Decision {
 }
 
 function decideForStudent(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: Instant): Decision {
-  const schedule = scheduleFor(release.schedule, copy.extension);
+  const schedule = datesFor(release.schedule, copy.extension);
   const state = stateAt(release.state, schedule, now);
   if (state.state === 'draft') return hidden({ code: 'draft' });
   if (state.state === 'withdrawn') return hidden({ code: 'withdrawn', since: state.at });

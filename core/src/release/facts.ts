@@ -52,4 +52,6 @@ export interface CopyFacts {
 /** More time for one group; its reason is kept where people read it. */
 export interface Extension {
   readonly due: Instant;
+  /** null: when it closes for all. */
+  readonly closes: Instant | null;
 }

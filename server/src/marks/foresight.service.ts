@@ -34,7 +34,11 @@ export class ForesightService {
     const after = extension
       ? copies
           .filter((access) => access.copy.groupId === extension.groupId)
-          .map((access) => asIf(access, { due: extension.due === null ? null : new Date(extension.due) }))
+          .map((access) =>
+            asIf(access, {
+              extension: extension.due === null ? null : { due: new Date(extension.due), closes: null },
+            }),
+          )
       : copies.map((access) => asIf(access, { activity: next }));
     return { changes: await this.said(await this.changed(copies, after)) };
   }

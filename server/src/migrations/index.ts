@@ -10,6 +10,7 @@ import { ViewsOfOwners1765000000000 } from './1765000000000-viewsOfOwners.js';
 import { MembersName1765100000000 } from './1765100000000-membersName.js';
 import { GivenMarks1765200000000 } from './1765200000000-givenMarks.js';
 import { InWork1765300000000 } from './1765300000000-inWork.js';
+import { ExtensionCloses1765400000000 } from './1765400000000-extensionCloses.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -29,4 +30,5 @@ export const migrations = [
   MembersName1765100000000,
   GivenMarks1765200000000,
   InWork1765300000000,
+  ExtensionCloses1765400000000,
 ] as const;

@@ -32,6 +32,32 @@ describe('longer for one group', () => {
       .put(`/api/activities/${id}/extensions/${sure(given.board.groups[0]).id}`)
       .send({ due, reason });
 
+  it('may say when it closes for that group, and not before its work is due', async () => {
+    const { id } = await released(given, {
+      title: 'Closing',
+      schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: '2026-11-13T17:00:00.000Z' },
+    });
+    const path = `/api/activities/${id}/extensions/${sure(given.board.groups[0]).id}`;
+    const grant = { due: '2026-11-14T17:00:00.000Z', reason: 'Their crock cracked' };
+    const closes = '2026-11-18T17:00:00.000Z';
+    const refused = await given.instructor.put(path).send({ ...grant, closes: '2026-11-13T17:00:00.000Z' });
+    expect(refused.body.issues).toEqual([
+      { path: 'closes', message: 'It cannot close before the work is due.' },
+    ]);
+    await given.instructor
+      .put(path)
+      .send({ ...grant, closes })
+      .expect(200);
+    const { copyId } = await itemOf(student('noor'), given.course.id, 'Closing');
+    const head = async () =>
+      (await student('noor').get(`/api/copies/${copyId}`).expect(200)).body as CopyHead;
+    expect((await head()).schedule.closes).toBe(closes);
+    server.clock.set('2026-11-18T16:59:59Z');
+    expect((await head()).access).toBe('open');
+    server.clock.set(closes);
+    expect((await head()).access).toBe('read-only');
+  });
+
   it('moves its date, its lateness and its closing, and nobody else’s', async () => {
     const late = await released(given, {
       title: 'Longer',

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import type { z } from 'zod';
 import type { ActivityView, GrantExtension } from '@jigsaw/contract/release';
 import type { ActivityId, GroupId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
@@ -21,7 +22,7 @@ export class ExtensionsService {
     person: SignedIn,
     activityId: ActivityId,
     groupId: GroupId,
-    grant: GrantExtension | null,
+    grant: z.output<typeof GrantExtension> | null,
   ): Promise<ActivityView> {
     const activity = await this.activities.forStaff(person, activityId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
@@ -38,6 +39,7 @@ export class ExtensionsService {
           activityId,
           groupId,
           due: new Date(grant.due),
+          closes: grant.closes === null ? null : new Date(grant.closes),
           reason: grant.reason,
           grantedBy: person.id,
           grantedAt: now,

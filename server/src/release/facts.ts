@@ -1,5 +1,5 @@
 import { assert } from '@jigsaw/core/ids';
-import type { CopyFacts, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
+import type { CopyFacts, Extension, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
 import type { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
 /** Rows as the decision function wants them. */
@@ -43,5 +43,10 @@ export const copyFactsOf = (
 ): CopyFacts => ({
   groupId: copy.groupId,
   setId: copy.groupId === null ? null : release.setId,
-  extension: extension && { due: extension.due.getTime() },
+  extension: extension && extensionOf(extension),
+});
+
+export const extensionOf = ({ due, closes }: Pick<ExtensionRow, 'due' | 'closes'>): Extension => ({
+  due: due.getTime(),
+  closes: closes?.getTime() ?? null,
 });

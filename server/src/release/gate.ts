@@ -3,15 +3,15 @@ import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { CopyId, CourseId, ReleaseId, EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import type { Decision, Hearers, Schedule } from '@jigsaw/core/release';
+import type { Decision, CopyDates, Hearers } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
-import { atLeast, decide, hearersOfCopy, isOut as isOutNow, scheduleFor } from '@jigsaw/core/release';
+import { atLeast, decide, datesFor, hearersOfCopy, isOut as isOutNow } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import { arrivalOfRequest } from '../platform/requestContext.js';
 import { refuseUnless, Viewers } from '../course/index.js';
-import { copyFactsOf, factsOf, scheduleOf, stateOf } from './facts.js';
+import { copyFactsOf, extensionOf, factsOf, scheduleOf, stateOf } from './facts.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
 declare const proof: unique symbol;
@@ -26,7 +26,7 @@ export interface CopyAccess {
   readonly activity: ActivityRow;
   readonly extension: ExtensionRow | null;
   /** This copy's dates: with its group's extension. */
-  readonly schedule: Schedule;
+  readonly schedule: CopyDates;
   readonly decision: Decision & { readonly access: 'open' | 'read-only' };
 }
 
@@ -139,22 +139,27 @@ export class Gate {
     const at = arrivalOfRequest() ?? this.clock.now();
     const decision = decide(viewer, factsOf(release, activity), copyFacts, at.getTime());
     if (viewer === null || !atLeast(decision.access, 'read-only')) return decision;
-    const schedule = scheduleFor(scheduleOf(activity), copyFacts.extension);
+    const schedule = datesFor(scheduleOf(activity), copyFacts.extension);
     return { person, viewer, copy, release, activity, extension, schedule, decision } as CopyAccess; // the one place that makes the proof
   }
 }
 
 /** A copy as it would be with this in its activity, or with more time for its group: to foresee what that changes, never to let anybody in.
- * @param due of its group, longer or shorter than everybody's; null: everybody's; undefined: as it is. */
+ * @param extension of its group; null: everybody's dates; undefined: as it is. */
 export function asIf(
   access: CopyAccess,
-  { activity = access.activity, due }: { readonly activity?: ActivityRow; readonly due?: Date | null },
+  {
+    activity = access.activity,
+    extension = access.extension,
+  }: {
+    readonly activity?: ActivityRow;
+    readonly extension?: Pick<ExtensionRow, 'due' | 'closes'> | null;
+  },
 ): CopyAccess {
-  const extension = due === undefined ? access.extension : due && { due };
   return {
     ...access,
     activity,
-    schedule: scheduleFor(scheduleOf(activity), extension && { due: extension.due.getTime() }),
+    schedule: datesFor(scheduleOf(activity), extension && extensionOf(extension)),
   };
 }
 

@@ -216,7 +216,7 @@ export class ReleaseController {
     @CurrentPerson() person: SignedIn,
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
-    @Takes(GrantExtension) grant: GrantExtension,
+    @Takes(GrantExtension) grant: z.output<typeof GrantExtension>,
   ): Promise<ActivityView> {
     return this.extensions.extend(person, activityId, groupId, grant);
   }

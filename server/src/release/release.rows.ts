@@ -86,6 +86,8 @@ export class ExtensionRow {
   @ForeignKey(() => ActivityRow) @PrimaryColumn('uuid') activityId!: ActivityId;
   @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: GroupId;
   @Column('timestamptz') due!: Date;
+  /** null: when it closes for all. */
+  @Column('timestamptz', { nullable: true }) closes!: Date | null;
   @Column('text') reason!: string;
   @ForeignKey(() => PersonRow) @Column('uuid') grantedBy!: PersonId;
   @Column('timestamptz') grantedAt!: Date;

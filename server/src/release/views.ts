@@ -38,9 +38,17 @@ export async function activityViews(
   );
   const students = await countStudents(manager, first.courseId);
   const extensions = await manager.query<
-    { activityId: ActivityId; groupId: GroupId; number: number; name: string; due: Date; reason: string }[]
+    {
+      activityId: ActivityId;
+      groupId: GroupId;
+      number: number;
+      name: string;
+      due: Date;
+      closes: Date | null;
+      reason: string;
+    }[]
   >(
-    `SELECT x."activityId", x."groupId", g."number", g."name", x."due", x."reason"
+    `SELECT x."activityId", x."groupId", g."number", g."name", x."due", x."closes", x."reason"
        FROM "extension" x JOIN "set_group" g ON g."groupId" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."number"`,
     [ids],
   );
@@ -58,13 +66,16 @@ export async function activityViews(
       release: release
         ? releaseView(release, activity, groupsOf.get(release.setId) ?? [], students, now)
         : null,
-      extensions: (extensionsOf.get(activity.id) ?? []).map(({ groupId, number, name, due, reason }) => ({
-        groupId,
-        number,
-        name,
-        due: due.toISOString(),
-        reason,
-      })),
+      extensions: (extensionsOf.get(activity.id) ?? []).map(
+        ({ groupId, number, name, due, closes, reason }) => ({
+          groupId,
+          number,
+          name,
+          due: due.toISOString(),
+          closes: closes?.toISOString() ?? null,
+          reason,
+        }),
+      ),
     };
   });
 }

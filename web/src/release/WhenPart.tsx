@@ -56,12 +56,12 @@ export function WhenPart({
   const [isGiving, setIsGiving] = useState(false);
   const { schedule } = draft;
   const takeBack = async (extension: ActivityView['extensions'][number]) => {
-    const { groupId, due, reason, name } = extension;
+    const { groupId, due, closes, reason, name } = extension;
     const answer = await extend({ activityId: activity.id, groupId, grant: null });
     if ('data' in answer && answer.data)
       notice(`${name} has the date of all again`, {
         label: 'Undo',
-        do: () => void extend({ activityId: activity.id, groupId, grant: { due, reason } }),
+        do: () => void extend({ activityId: activity.id, groupId, grant: { due, closes, reason } }),
       });
   };
   return (
@@ -105,7 +105,8 @@ export function WhenPart({
             <Chip key={extension.groupId}>
               <Emblem number={extension.number} size={22} />
               <span>
-                <b>{extension.name}</b>, due {dates.dateTime(extension.due)}: {extension.reason}
+                <b>{extension.name}</b>, due {dates.dateTime(extension.due)}
+                {extension.closes && `, closes ${dates.dateTime(extension.closes)}`}: {extension.reason}
               </span>
               <Button
                 kind="quiet"
@@ -148,6 +149,7 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
   const notice = useNotice();
   const [groupId, setGroupId] = useState<GroupId | null>(null);
   const [until, setUntil] = useState<string | null>(due);
+  const [closes, setCloses] = useState<string | null>(null);
   const [reason, setReason] = useState('');
   const [extend, { error, isLoading }] = useExtendMutation();
   const name = groups.find((group) => group.groupId === groupId)?.name;
@@ -168,7 +170,7 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
           : null;
   const submit = async () => {
     if (groupId === null || until === null) return;
-    const answer = await extend({ activityId: activity.id, groupId, grant: { due: until, reason } });
+    const answer = await extend({ activityId: activity.id, groupId, grant: { due: until, closes, reason } });
     if (!('data' in answer) || !answer.data) return;
     notice(`${name} has until ${dates.dateTime(until)}`, {
       label: 'Undo',
@@ -193,6 +195,14 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
           timeZone={course.timeZone}
           onChange={setUntil}
         />
+        {activity.schedule.closes !== null && (
+          <DateTimeField
+            label="Closes for this group, if not as for all"
+            value={closes}
+            timeZone={course.timeZone}
+            onChange={setCloses}
+          />
+        )}
         <Field
           label="Why, told to the group"
           value={reason}

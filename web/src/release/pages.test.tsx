@@ -225,6 +225,7 @@ describe('the composer', () => {
       number: 1,
       name: 'Crock',
       due: '2026-11-14T17:00:00.000Z',
+      closes: null,
       reason: 'Ill',
     };
     const path = `activities/${activityId}/extensions/${id('Crock')}`;
@@ -241,7 +242,7 @@ describe('the composer', () => {
         ['PUT', path],
       ]),
     );
-    expect(sure(acts(writes())[1]).body).toEqual({ due: extension.due, reason: 'Ill' });
+    expect(sure(acts(writes())[1]).body).toEqual({ due: extension.due, closes: null, reason: 'Ill' });
   });
 
   it('shows what is changed in what groups have, whose marks that touches, and makes it visible with one press', async () => {
