@@ -31,7 +31,7 @@ function cellsOf(line: string): [address: string, name: string] {
 }
 
 /** "ada.okafor@…" is called Ada Okafor until somebody says otherwise. */
-function nameFromAddress(address: string): string {
+export function nameFromAddress(address: string): string {
   const words = sure(address.split('@')[0])
     .split(/[._+-]+/)
     .filter((word) => word !== '');

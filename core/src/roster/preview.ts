@@ -1,3 +1,4 @@
+import { nameFromAddress } from './paste.js';
 import type { EnrolmentId } from '../ids/index.js';
 import type { Role } from '../course/index.js';
 import { sure } from '../lists/index.js';
@@ -225,10 +226,12 @@ function problemsOf(
 
 /** What a file leaves empty, it does not take away. */
 function merge(known: RosterEntry, told: RowPerson): RowPerson {
+  // A name that is only made from the address never beats one that somebody gave.
+  const name = told.name === nameFromAddress(told.email) ? known.name : told.name;
   return {
     email: known.email,
-    name: told.name,
-    familyName: told.familyName ?? (told.name === known.name ? known.familyName : null),
+    name,
+    familyName: told.familyName ?? (name === known.name ? known.familyName : null),
     reading: told.reading ?? known.reading,
     number: told.number ?? known.number,
     role: told.role ?? known.role,

@@ -30,6 +30,10 @@ export class EnrolmentRow {
   @ForeignKey(() => CourseRow) @Column('uuid') courseId!: CourseId;
   @ForeignKey(() => PersonRow) @Column('uuid') @Index('enrolment_by_person') personId!: PersonId;
   @Column('text') role!: Role;
+  /** What this course calls them; their account keeps the name that they have there. */
+  @Column('text') name!: string;
+  @Column('text', { nullable: true }) familyName!: string | null;
+  @Column('text', { nullable: true }) reading!: string | null;
   @Column('text', { nullable: true }) number!: string | null;
   @Column('jsonb', { default: {} }) attributes!: Record<string, string>;
   @Column('timestamptz') joinedAt!: Date;

@@ -9,13 +9,16 @@ const rowsAtOnce = 1000;
 
 export type NewEnrolment = Pick<
   EnrolmentRow,
-  'id' | 'courseId' | 'personId' | 'role' | 'number' | 'attributes'
+  'id' | 'courseId' | 'personId' | 'role' | 'name' | 'familyName' | 'reading' | 'number' | 'attributes'
 >;
 
 /** An enrolment as it is to be; whoever is not here keeps the moment at which they left. */
 export interface EnrolmentState {
   readonly enrolmentId: EnrolmentId;
   readonly role: Role;
+  readonly name: string;
+  readonly familyName: string | null;
+  readonly reading: string | null;
   readonly number: string | null;
   readonly attributes: Readonly<Record<string, string>>;
   readonly joinedTo: EnrolmentId | null;
@@ -53,9 +56,9 @@ export async function updateEnrolments(
   now: Date,
 ): Promise<void> {
   await manager.query(
-    `UPDATE "enrolment" e SET "role" = x."role", "number" = x."number", "attributes" = x."attributes",
+    `UPDATE "enrolment" e SET "role" = x."role", "name" = x."name", "familyName" = x."familyName", "reading" = x."reading", "number" = x."number", "attributes" = x."attributes",
             "joinedTo" = x."joinedTo", "leftAt" = CASE WHEN x."isHere" THEN NULL ELSE COALESCE(e."leftAt", $2) END
-       FROM jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "role" text, "number" text, "attributes" jsonb,
+       FROM jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "role" text, "name" text, "familyName" text, "reading" text, "number" text, "attributes" jsonb,
                                                "isHere" boolean, "joinedTo" uuid)
       WHERE e."id" = x."enrolmentId"`,
     [JSON.stringify(states), now],
@@ -105,6 +108,18 @@ export async function accountsOf(
   });
   return new Map(rows.map((row) => [row.id, row.personId]));
 }
+
+/** Those among these people whose account is in this one course and has never been used: it is called what the course calls them. */
+export const knownHereAlone = (
+  manager: EntityManager,
+  enrolmentIds: readonly EnrolmentId[],
+): Promise<Pick<EnrolmentRow, 'personId' | 'name' | 'familyName' | 'reading'>[]> =>
+  manager.query(
+    `SELECT p."personId", p."name", p."familyName", p."reading" FROM "course_person" p
+      WHERE p."enrolmentId" = ANY($1) AND NOT p."hasPassword"
+        AND NOT EXISTS (SELECT FROM "enrolment" o WHERE o."personId" = p."personId" AND o."courseId" <> p."courseId")`,
+    [enrolmentIds],
+  );
 
 export const isEnrolledElsewhere = (
   manager: EntityManager,

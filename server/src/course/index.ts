@@ -11,6 +11,7 @@ export {
   follow,
   giveToAccount,
   isEnrolledElsewhere,
+  knownHereAlone,
   leave,
   lockCourse,
   markListed,

@@ -22,6 +22,12 @@ export interface PersonalLinks extends SignInLinks {
   links: (SignInLinks['links'][number] & { personId: PersonId })[];
 }
 
+/** Somebody by the name that whoever hands the link on knows them by. */
+export interface Named {
+  readonly personId: PersonId;
+  readonly name: string;
+}
+
 export interface NewPerson {
   readonly email: string;
   readonly name: string;
@@ -92,16 +98,15 @@ export class PeopleService {
     return sure(made.get(sameAddress(email)));
   }
 
-  /** Names of accounts as they are to be; one statement. */
-  async rename(
+  /** Names of accounts that nobody has taken as theirs yet; one statement. */
+  async nameUnused(
     manager: EntityManager,
     people: readonly (Omit<NewPerson, 'email'> & { readonly personId: PersonId })[],
   ): Promise<void> {
     await manager.query(
       `UPDATE "person" p SET "name" = x."name", "familyName" = x."familyName", "reading" = x."reading"
          FROM jsonb_to_recordset($1::jsonb) AS x("personId" uuid, "name" text, "familyName" text, "reading" text)
-        WHERE p."id" = x."personId"
-          AND (p."name", p."familyName", p."reading") IS DISTINCT FROM (x."name", x."familyName", x."reading")`,
+        WHERE p."id" = x."personId" AND p."passwordHash" IS NULL`,
       [JSON.stringify(people)],
     );
   }
@@ -125,16 +130,16 @@ export class PeopleService {
 
   /** Links for those of these people who have no password yet. Others that they were given, here or in another course, stay good beside them:
    * whichever is opened first lets in, and closes all. */
-  async linksFor(personIds: readonly PersonId[]): Promise<SignInLinks> {
-    return this.dataSource.transaction((manager) => this.linksWithin(manager, personIds));
+  async linksFor(people: readonly Named[]): Promise<SignInLinks> {
+    return this.dataSource.transaction((manager) => this.linksWithin(manager, people));
   }
 
   /** The same inside somebody else's transaction. */
-  async linksWithin(manager: EntityManager, personIds: readonly PersonId[]): Promise<PersonalLinks> {
+  async linksWithin(manager: EntityManager, named: readonly Named[]): Promise<PersonalLinks> {
+    const nameOf = new Map(named.map((each) => [each.personId, each.name]));
     const expiresAt = new Date(this.clock.now().getTime() + linkDays * 86_400_000);
     const people = await manager.find(PersonRow, {
-      where: { id: In([...personIds]), passwordHash: IsNull() },
-      order: { name: 'ASC' },
+      where: { id: In([...nameOf.keys()]), passwordHash: IsNull() },
     });
     await manager.delete(PasswordLinkRow, { expiresAt: LessThan(this.clock.now()) });
     const links = people.map((person) => ({ person, token: newToken() }));
@@ -145,12 +150,14 @@ export class PeopleService {
       );
     }
     return {
-      links: links.map(({ person, token }) => ({
-        personId: person.id,
-        name: person.name,
-        email: person.email,
-        url: `${this.config.publicUrl}/welcome#${token}`,
-      })),
+      links: links
+        .map(({ person, token }) => ({
+          personId: person.id,
+          name: nameOf.get(person.id) ?? '',
+          email: person.email,
+          url: `${this.config.publicUrl}/welcome#${token}`,
+        }))
+        .sort((a, b) => a.name.localeCompare(b.name)),
       expiresAt: expiresAt.toISOString(),
     };
   }

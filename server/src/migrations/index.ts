@@ -11,6 +11,7 @@ import { MembersName1765100000000 } from './1765100000000-membersName.js';
 import { GivenMarks1765200000000 } from './1765200000000-givenMarks.js';
 import { InWork1765300000000 } from './1765300000000-inWork.js';
 import { ExtensionCloses1765400000000 } from './1765400000000-extensionCloses.js';
+import { CourseNames1765500000000 } from './1765500000000-courseNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -31,4 +32,5 @@ export const migrations = [
   GivenMarks1765200000000,
   InWork1765300000000,
   ExtensionCloses1765400000000,
+  CourseNames1765500000000,
 ] as const;

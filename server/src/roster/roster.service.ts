@@ -110,15 +110,12 @@ export class RosterService {
     await this.viewers.staff(person, courseId, 'manage-roster');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const { code, title, timeZone } = await courseOf(manager, courseId);
-      const rows = await manager.query<{ personId: PersonId }[]>(
-        `SELECT "personId" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid[] IS NULL OR "enrolmentId" = ANY($2))`,
+      const rows = await manager.query<{ personId: PersonId; name: string }[]>(
+        `SELECT "personId", "name" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid[] IS NULL OR "enrolmentId" = ANY($2))`,
         [courseId, enrolmentIds],
       );
       if (enrolmentIds && rows.length < new Set(enrolmentIds).size) throw problems.notFound();
-      const { links, expiresAt } = await this.people.linksWithin(
-        manager,
-        rows.map((row) => row.personId),
-      );
+      const { links, expiresAt } = await this.people.linksWithin(manager, rows);
       const until = new Intl.DateTimeFormat('en-GB', {
         dateStyle: 'full',
         timeStyle: 'short',
@@ -193,11 +190,11 @@ export class RosterService {
     enrolmentId: EnrolmentId | null,
   ): Promise<SignInLinks> {
     await this.viewers.staff(person, courseId, 'manage-roster');
-    const rows = await this.dataSource.query<{ personId: PersonId }[]>(
-      `SELECT "personId" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "enrolmentId" = $2)`,
+    const rows = await this.dataSource.query<{ personId: PersonId; name: string }[]>(
+      `SELECT "personId", "name" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "enrolmentId" = $2)`,
       [courseId, enrolmentId],
     );
-    return this.people.linksFor(rows.map((row) => row.personId));
+    return this.people.linksFor(rows);
   }
 
   /** The sets that are shown, each with its groups. */

@@ -4,10 +4,10 @@ import type { EnrolmentId, GroupId, CourseId, PersonId } from '@jigsaw/core/ids'
 import { sure } from '@jigsaw/core/lists';
 import type { EntryChange, Roster, RosterChange, RosterEntry } from '@jigsaw/core/roster';
 import {
-  accountsOf,
   enrol,
   giveToAccount,
   isEnrolledElsewhere,
+  knownHereAlone,
   leave,
   unenrol,
   updateEnrolments,
@@ -94,6 +94,9 @@ async function addPeople(
     courseId,
     personId: sure(personIdByAddress.get(sameAddress(entry.email))),
     role: entry.role,
+    name: entry.name,
+    familyName: entry.familyName,
+    reading: entry.reading,
     number: entry.number,
     attributes: { ...entry.attributes },
   }));
@@ -118,6 +121,7 @@ async function readdress(
   }
 }
 
+/** The course's own names. An account keeps its owner's; one that nobody has used yet, and no other course knows, is called what this course says. */
 async function updateEntries({ manager, now, people }: Writing, kept: readonly Kept[]): Promise<void> {
   if (kept.length === 0) return;
   await updateEnrolments(
@@ -125,18 +129,12 @@ async function updateEntries({ manager, now, people }: Writing, kept: readonly K
     kept.map(({ enrolmentId, entry }) => ({ enrolmentId, ...entry })),
     now,
   );
-  const accountOf = await accountsOf(
+  await people.nameUnused(
     manager,
-    kept.map((each) => each.enrolmentId),
-  );
-  await people.rename(
-    manager,
-    kept.map(({ enrolmentId, entry }) => ({
-      personId: sure(accountOf.get(enrolmentId)),
-      name: entry.name,
-      familyName: entry.familyName,
-      reading: entry.reading,
-    })),
+    await knownHereAlone(
+      manager,
+      kept.map((each) => each.enrolmentId),
+    ),
   );
 }
 
