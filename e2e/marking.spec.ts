@@ -1,5 +1,8 @@
 import type { Page } from '@playwright/test';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { draftOf } from '@jigsaw/contract/release';
+import type { ActivityView } from '@jigsaw/contract/release';
+import type { CopyHead, RoomList } from '@jigsaw/contract/rooms';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import { aCourseOf, anAssignmentFor, api, bringIn, browsersOf } from './support/course.js';
@@ -11,6 +14,7 @@ test.describe.configure({ mode: 'serial' });
 
 let instructor: Page;
 let tomas: Page;
+let ada: Page;
 let courseId = '';
 const markOf = (page: Page) => page.getByLabel('Group mark');
 
@@ -37,7 +41,9 @@ test.beforeAll(async ({ browser }) => {
     moves: students.map(({ enrolmentId }) => ({ student: enrolmentId, from: null, to: sure(groups[0]).id })),
   });
   await anAssignmentFor(instructor, courseId, set.id, 'Yoghurt report', '40');
-  tomas = sure((await browsersOf(browser, instructor, courseId, ['Tomas'])).get('Tomas'));
+  const pages = await browsersOf(browser, instructor, courseId, ['Tomas', 'Ada']);
+  tomas = sure(pages.get('Tomas'));
+  ada = sure(pages.get('Ada'));
 });
 
 test('an idle sheet follows the other marker and names them', async () => {
@@ -80,4 +86,89 @@ test('a mark that cannot be meant is a fault beside its field, and releases noth
   await own.fill('35,5');
   await expect(instructor.getByText('From 0 to 40.')).toBeHidden();
   await expect(instructor.getByRole('button', { name: 'Release to 2 students' })).toBeEnabled();
+});
+
+test('what the server could not take is there again after a click elsewhere and a reload, and is saved once it is back', async () => {
+  const feedback = () => tomas.getByLabel('What you say to all 2');
+  await tomas.unroute(/\/changes\?/);
+  await tomas.goto(`/c/${courseId}/marks`);
+  await expect(feedback()).toBeVisible();
+  await tomas.route(/\/marks\/group$/, (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
+  await feedback().fill('Clear curve, and the control is argued.');
+  await expect(tomas.getByText(/The server does not answer. What you typed is still here/)).toBeVisible();
+  await tomas.getByRole('link', { name: 'Gradebook' }).click();
+  await expect(tomas.getByRole('grid', { name: 'Gradebook' })).toBeVisible();
+  await tomas.getByRole('link', { name: 'Marking desk' }).click();
+  await expect(feedback()).toHaveValue('Clear curve, and the control is argued.');
+  await tomas.reload();
+  await expect(feedback()).toHaveValue('Clear curve, and the control is argued.');
+  await tomas.unroute(/\/marks\/group$/);
+  await expect(tomas.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
+  await expect(tomas.getByText(/does not answer/)).toBeHidden();
+});
+
+test('a page shows what it had while the server is away, says so, and follows again by itself', async () => {
+  await tomas.goto(`/c/${courseId}/marks/gradebook`);
+  await expect(tomas.getByRole('grid', { name: 'Gradebook' })).toBeVisible();
+  await tomas.route(/\/api\//, (route) => route.abort());
+  await instructor.getByLabel('What you say to all 2').fill('Argued well.');
+  await expect(tomas.getByText(/The server does not answer. This is as it was/)).toBeVisible();
+  await expect(tomas.getByRole('grid', { name: 'Gradebook' })).toBeVisible();
+  await expectAccessible(tomas);
+  await tomas.unroute(/\/api\//);
+  await expect(tomas.getByText(/This is as it was/)).toBeHidden();
+});
+
+test('what groups have changes with one press, which says what, for whom and whose marks', async () => {
+  const pointsForAda = async () => {
+    const { rooms } = await api<RoomList>(ada, 'GET', `courses/${courseId}/rooms`);
+    return sure(rooms[0]?.items[0]).points;
+  };
+  await instructor.goto(`/c/${courseId}/release`);
+  await instructor.getByRole('link', { name: /Yoghurt report/ }).click();
+  await instructor.getByLabel('Points').fill('50');
+  const strip = instructor.getByRole('region', { name: 'Changes that groups do not see yet' });
+  await expect(strip.getByText('40 points → 50 points')).toBeVisible();
+  await expect(strip.getByText(/9.5 of 40 → /).first()).toBeVisible();
+  await expectAccessible(instructor);
+  expect(await pointsForAda()).toBe('40');
+  await strip.getByRole('button', { name: 'Make visible to 1 group, 2 students' }).click();
+  await expect(strip).toBeHidden();
+  expect(await pointsForAda()).toBe('50');
+  await instructor.goto(`/c/${courseId}/marks/gradebook`);
+  await expect(
+    instructor.getByRole('link', { name: /9.5 of 40 changed since release/ }).first(),
+  ).toBeVisible();
+});
+
+test('an open page warns, turns late at the moment and says what that costs before the press', async () => {
+  const inMinutes = (minutes: number) => new Date(Date.now() + minutes * 60_000).toISOString();
+  const { rooms } = await api<RoomList>(ada, 'GET', `courses/${courseId}/rooms`);
+  const { copyId } = sure(rooms[0]?.items[0]);
+  const { activityId } = await api<CopyHead>(ada, 'GET', `copies/${copyId}`);
+  const activity = await api<ActivityView>(instructor, 'GET', `activities/${activityId}`);
+  const schedule = { opens: null, due: inMinutes(70), closes: inMinutes(24 * 60) };
+  const { version } = await api<ActivityView>(instructor, 'PUT', `activities/${activityId}`, {
+    ...draftOf(activity),
+    schedule,
+    latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
+    version: activity.version,
+  });
+  await api(instructor, 'POST', `activities/${activityId}/publish`, { version });
+
+  await ada.clock.install();
+  await ada.goto(`/c/${courseId}/copies/${copyId}`);
+  await expect(ada.getByText(/^Closes /)).toBeVisible();
+  await expect(ada.getByText(/late costs nothing; later than that loses/)).toBeVisible();
+  await expect(ada.getByText(/^due in/)).toBeHidden();
+  await ada.clock.fastForward('20:00');
+  await expect(ada.getByText(/^due in 4\d min$/)).toBeVisible();
+  await expectAccessible(ada);
+  await ada.clock.fastForward('55:00');
+  await expect(ada.getByText(/^past due, free until/)).toBeVisible();
+  await ada.clock.fastForward('30:00');
+  await expect(ada.getByText('late now: −5 points')).toBeVisible();
+  await expect(ada.getByText(/^late \d+ min, −5 points$/)).toBeVisible();
 });

@@ -10,7 +10,7 @@ export const coursePassword = 'salt, water, time';
 /** Asks the API as the person whose page it is; for what a test needs and does not test. */
 export async function api<Answer>(
   page: Page,
-  method: 'GET' | 'POST',
+  method: 'GET' | 'POST' | 'PUT',
   path: string,
   data?: unknown,
 ): Promise<Answer> {
