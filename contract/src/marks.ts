@@ -67,6 +67,8 @@ export const DeskRow = z.object({
     })
     .nullable(),
   mark: z.object({ state: MarkState, groupMark: z.string().nullable() }),
+  /** What its kind proposes, as long as nobody has marked it. */
+  suggested: z.string().nullable(),
   /** There is work and no mark, or new work since the mark. */
   needsYou: z.boolean(),
 });
@@ -170,6 +172,40 @@ export type SaveMark = z.infer<typeof SaveMark>;
 /** @param version that the marker has before them: another one is neither released nor taken back. */
 export const SeenMark = z.strictObject({ version: z.number().int() });
 export type SeenMark = z.infer<typeof SeenMark>;
+
+/** One unit of a release that can be released with others, or whose suggested mark can be taken with theirs. */
+export const ReadyUnit = z.object({
+  copyId: CopyId,
+  unit: MarkUnit,
+  version: z.number().int(),
+  /** The group, or the student. */
+  who: PersonName,
+  mark: z.string().nullable(),
+  /** Whom releasing it gives a mark, or another one. */
+  students: z.number().int(),
+  /** They have a mark of it already. */
+  isChange: z.boolean(),
+  /** Why it cannot be released yet. */
+  lacks: z.string().nullable(),
+});
+export type ReadyUnit = z.infer<typeof ReadyUnit>;
+export const ReadyMarks = z.object({
+  toRelease: z.array(ReadyUnit),
+  /** Nobody has marked them, and their kind proposes this mark. */
+  toTake: z.array(ReadyUnit),
+});
+export type ReadyMarks = z.infer<typeof ReadyMarks>;
+
+/** Several units of one release, each as the marker saw it: all of them or none. */
+export const SeenUnits = z.strictObject({
+  units: z
+    .array(z.strictObject({ copyId: CopyId, unit: MarkUnit, version: z.number().int() }))
+    .min(1)
+    .max(2000),
+});
+export type SeenUnits = z.infer<typeof SeenUnits>;
+export const MarkedMany = z.object({ units: z.number().int(), students: z.number().int() });
+export type MarkedMany = z.infer<typeof MarkedMany>;
 
 /** What is about to be changed: more time for one group (null: everybody's date again), or, without it, what is in work in the activity. */
 export const ForeseeMarks = z.strictObject({

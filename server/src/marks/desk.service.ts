@@ -127,6 +127,10 @@ export class DeskService {
             by: latest.by,
           },
           mark: { state: markState(marking.sheet), groupMark: unitMark(marking.sheet) },
+          suggested:
+            marking.sheet.rubric === null && needsMarking(marking.sheet)
+              ? (work.suggestion?.mark ?? null)
+              : null,
           needsYou: needsMarking(marking.sheet),
         };
       })

@@ -3,16 +3,7 @@ import type { EntityManager } from 'typeorm';
 import type { SavedMark, SaveMark, SeenMark } from '@jigsaw/contract/marks';
 import type { CopyId } from '@jigsaw/core/ids';
 import type { Adjustment, Missing } from '@jigsaw/core/marks';
-import {
-  changesSince,
-  excessIn,
-  markState,
-  markToGive,
-  missingIn,
-  needsMarking,
-  sayMissing,
-  unitMark,
-} from '@jigsaw/core/marks';
+import { excessIn, markState, missingIn, needsMarking, sayMissing, unitMark } from '@jigsaw/core/marks';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -24,7 +15,8 @@ import { Gate, hearersOf, lockCopy } from '../release/index.js';
 import { DeskService } from './desk.service.js';
 import type { Marking } from './markings.js';
 import { Markings } from './markings.js';
-import { deleteReleased, releaseTo, writeAdjustments, writeMark } from './markStore.js';
+import { giveMarks, refuseWithdrawn } from './giveMarks.js';
+import { deleteReleased, writeAdjustments, writeMark } from './markStore.js';
 
 /** Marks a unit: saved as it is typed, released, recalled. Acts on one copy take turns. */
 @Injectable()
@@ -78,42 +70,14 @@ export class MarkingService {
 
   /** Gives each credited member their mark. Later edits reach them only when released again. */
   async release(person: SignedIn, copyId: CopyId, unit: Unit, { version }: SeenMark): Promise<SavedMark> {
-    return this.inTurn(person, copyId, unit, async ({ manager, now, record }, marking) => {
-      const { access, mark, work, sheet } = marking;
+    return this.inTurn(person, copyId, unit, async (step, marking) => {
+      const { manager } = step;
+      const { access, mark, sheet } = marking;
       if (!mark) throw problems.invalidInput('There is no mark to release yet.');
-      if (access.release.state === 'withdrawn')
-        throw problems.conflict(
-          `${access.activity.title} is withdrawn, so no student would see the mark. Release the activity again first.`,
-        );
+      refuseWithdrawn(access);
       await this.refuseUnseen(manager, marking, version, 'release it');
       await refuseIncomplete(manager, marking);
-      const given = new Map(work.credited.map((id) => [id, markToGive(sheet, id)]));
-      // Whoever was given the same before keeps it as it was given: it is not new to them.
-      const differs = new Set(changesSince(sheet).map((change) => change.enrolmentId));
-      const isFirst = sheet.given.size === 0;
-      if (!isFirst && differs.size === 0) return this.saved(manager, marking);
-      const giving = [...given].filter(([id]) => isFirst || differs.has(id));
-      await releaseTo(
-        manager,
-        copyId,
-        unit,
-        giving.map(([enrolmentId, one]) => ({
-          ...one,
-          enrolmentId,
-          handedInAt: work.latest?.at ?? null,
-          releasedAt: now,
-          releasedBy: person.id,
-        })),
-        work.credited,
-      );
-      await record({
-        type: 'mark.released',
-        courseId: access.release.courseId,
-        actorId: person.id,
-        subjectId: copyId,
-        facts: { unit, students: isFirst ? giving.length : differs.size, groupMark: unitMark(sheet) },
-        ...hearersOf(access, unit === 'group' ? null : unit),
-      });
+      const given = await giveMarks(step, person, marking);
       return this.saved(manager, { ...marking, sheet: { ...sheet, given } });
     });
   }

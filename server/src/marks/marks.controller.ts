@@ -11,8 +11,11 @@ import {
   MarkUnit,
   MarkView,
   MyMarks,
+  MarkedMany,
   MarksSeen,
+  ReadyMarks,
   SeenMark,
+  SeenUnits,
   SavedMark,
   SaveMark,
 } from '@jigsaw/contract/marks';
@@ -21,6 +24,7 @@ import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { DeskService } from './desk.service.js';
+import { ManyMarksService } from './manyMarks.service.js';
 import { MarkingService } from './marking.service.js';
 import { ForesightService } from './foresight.service.js';
 import { GradebookService } from './gradebook.service.js';
@@ -35,6 +39,7 @@ export class MarksController {
     private readonly myMarks: MyMarksService,
     private readonly gradebook: GradebookService,
     private readonly foresight: ForesightService,
+    private readonly many: ManyMarksService,
   ) {}
 
   @Endpoint('GET /courses/:courseId/desk', {
@@ -59,6 +64,60 @@ export class MarksController {
     @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId,
   ): Promise<DeskView> {
     return this.desk.queue(person, releaseId);
+  }
+
+  @Endpoint('GET /releases/:releaseId/marks/ready', {
+    id: 'readReadyMarks',
+    does: 'Which sheets of a release can be released, and which suggested marks taken',
+    answer: ReadyMarks,
+  })
+  ready(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId,
+  ): Promise<ReadyMarks> {
+    return this.many.ready(person, releaseId);
+  }
+
+  @Endpoint('POST /releases/:releaseId/marks/release', {
+    id: 'releaseManyMarks',
+    does: 'Release the marks of several units at once',
+    body: SeenUnits,
+    answer: MarkedMany,
+  })
+  releaseMany(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId,
+    @Takes(SeenUnits) seen: SeenUnits,
+  ): Promise<MarkedMany> {
+    return this.many.release(person, releaseId, seen);
+  }
+
+  @Endpoint('POST /releases/:releaseId/marks/recall', {
+    id: 'recallManyMarks',
+    does: 'Take the marks of several units back at once',
+    body: SeenUnits,
+    answer: MarkedMany,
+  })
+  recallMany(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId,
+    @Takes(SeenUnits) seen: SeenUnits,
+  ): Promise<MarkedMany> {
+    return this.many.recall(person, releaseId, seen);
+  }
+
+  @Endpoint('POST /releases/:releaseId/marks/take-suggested', {
+    id: 'takeSuggestedMarks',
+    does: 'Make the suggested marks of several units their drafts',
+    body: SeenUnits,
+    answer: MarkedMany,
+  })
+  takeSuggested(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('releaseId', ReleaseId) releaseId: ids.ReleaseId,
+    @Takes(SeenUnits) seen: SeenUnits,
+  ): Promise<MarkedMany> {
+    return this.many.takeSuggested(person, releaseId, seen);
   }
 
   @Endpoint('POST /activities/:activityId/marks-foreseen', {

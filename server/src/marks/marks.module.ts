@@ -5,6 +5,7 @@ import { MarksInRooms, RoomsModule } from '../rooms/index.js';
 import { DeskService } from './desk.service.js';
 import { ForesightService } from './foresight.service.js';
 import { GradebookService } from './gradebook.service.js';
+import { ManyMarksService } from './manyMarks.service.js';
 import { MarkingService } from './marking.service.js';
 import { haveMarks, Markings } from './markings.js';
 import { MarksController } from './marks.controller.js';
@@ -13,7 +14,15 @@ import { MyMarksService } from './myMarks.service.js';
 @Module({
   imports: [CourseModule, ReleaseModule, RoomsModule],
   controllers: [MarksController],
-  providers: [DeskService, MarkingService, MyMarksService, GradebookService, ForesightService, Markings],
+  providers: [
+    DeskService,
+    MarkingService,
+    MyMarksService,
+    GradebookService,
+    ForesightService,
+    ManyMarksService,
+    Markings,
+  ],
   exports: [DeskService, MyMarksService],
 })
 export class MarksModule {

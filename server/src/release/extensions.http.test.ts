@@ -32,6 +32,19 @@ describe('longer for one group', () => {
       .put(`/api/activities/${id}/extensions/${sure(given.board.groups[0]).id}`)
       .send({ due, reason });
 
+  it('is granted once by two who grant it at one moment', async () => {
+    const { id } = await released(given, { title: 'At once' });
+    for (let round = 0; round < 5; round += 1) {
+      const answers = await Promise.all(
+        ['14', '15', '16', '17'].map((day) => extend(id, `2026-11-${day}T17:00:00.000Z`)),
+      );
+      expect(answers.map((answer) => answer.status)).toEqual([200, 200, 200, 200]);
+      await given.instructor
+        .delete(`/api/activities/${id}/extensions/${sure(given.board.groups[0]).id}`)
+        .expect(200);
+    }
+  });
+
   it('may say when it closes for that group, and not before its work is due', async () => {
     const { id } = await released(given, {
       title: 'Closing',

@@ -7,7 +7,7 @@ import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { groupTags, setOfCourse } from '../sets/index.js';
 import { ActivitiesService } from './activities.service.js';
-import { ExtensionRow } from './release.rows.js';
+import { ActivityRow, ExtensionRow } from './release.rows.js';
 
 /** More time for one group. */
 @Injectable()
@@ -24,8 +24,13 @@ export class ExtensionsService {
     groupId: GroupId,
     grant: z.output<typeof GrantExtension> | null,
   ): Promise<ActivityView> {
-    const activity = await this.activities.forStaff(person, activityId);
+    await this.activities.forStaff(person, activityId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
+      // Two who grant the same group at one moment take turns.
+      const activity = await manager.findOneOrFail(ActivityRow, {
+        where: { id: activityId },
+        lock: { mode: 'pessimistic_write' },
+      });
       const tag = (await groupTags(manager, [groupId])).get(groupId);
       if (!tag) throw problems.notFound();
       await setOfCourse(manager, tag.setId, activity.courseId);

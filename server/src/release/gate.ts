@@ -181,6 +181,10 @@ export const hearersOf = (
 export const lockCopy = (manager: EntityManager, copyId: CopyId): Promise<unknown> =>
   manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);
 
+/** The same for many; always in one order, so that two who lock several do not wait for each other. */
+export const lockCopies = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<unknown> =>
+  manager.query('SELECT 1 FROM "copy" WHERE "id" = ANY($1) ORDER BY "id" FOR UPDATE', [copyIds]);
+
 /** @throws not-found: who may know of it is the caller's to decide. */
 export async function releaseOf(manager: EntityManager, releaseId: ReleaseId): Promise<ReleaseRow> {
   const release = await manager.findOneBy(ReleaseRow, { id: releaseId });

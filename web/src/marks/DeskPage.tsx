@@ -19,6 +19,7 @@ import {
 } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { MarkSheet } from './MarkSheet.js';
+import { ManyMarks } from './ManyMarks.js';
 import { MarksViews } from './MarksViews.js';
 import { useListDeskQuery, useReadDeskQuery, useReadMarkQuery } from './marksApi.js';
 import type { MarkOf } from './marksApi.js';
@@ -135,6 +136,7 @@ export function DeskPage() {
   // The last activity's queue must never stand beside this one's sheet.
   if (!desk.currentData) return <Waiting what="the Marking desk" rows={10} />;
   const { rows } = desk.currentData;
+  const mayMark = course.role === 'instructor' || course.role === 'assistant';
   const first = rows.find((row) => row.needsYou) ?? rows[0];
   if ((copyId === undefined || unit === undefined) && first)
     return <Navigate to={`${first.copyId}/${first.unit}`} replace />;
@@ -161,6 +163,8 @@ export function DeskPage() {
           {desk.currentData.due ? ` · due ${dates.dateTime(desk.currentData.due)}` : ''} ·{' '}
           {desk.currentData.markFor === 'group' ? 'one mark a group' : 'one mark a student'}
         </Small>
+        <span className="grow" />
+        {mayMark && <ManyMarks desk={desk.currentData} />}
       </Bar>
       <Columns>
         <QueueOfUnits desk={desk.currentData} here={`${copyId}/${unit}`} base={base} />

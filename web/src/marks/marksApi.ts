@@ -1,6 +1,15 @@
 import { Done } from '@jigsaw/contract/common';
-import type { SaveMark } from '@jigsaw/contract/marks';
-import { DeskList, DeskView, Gradebook, MarkView, MyMarks, SavedMark } from '@jigsaw/contract/marks';
+import type { SaveMark, SeenUnits } from '@jigsaw/contract/marks';
+import {
+  DeskList,
+  DeskView,
+  Gradebook,
+  MarkedMany,
+  MarkView,
+  MyMarks,
+  ReadyMarks,
+  SavedMark,
+} from '@jigsaw/contract/marks';
 import { api } from '../api/index.js';
 
 /** What one mark is of: the group's copy, or one student in it. */
@@ -24,6 +33,11 @@ const queriesApi = api.injectEndpoints({
     readMark: build.query<MarkView, MarkOf>({
       query: ({ copyId, unit }) => `copies/${copyId}/marks/${unit}`,
       responseSchema: MarkView,
+      providesTags: ['Mark'],
+    }),
+    readReadyMarks: build.query<ReadyMarks, string>({
+      query: (releaseId) => `releases/${releaseId}/marks/ready`,
+      responseSchema: ReadyMarks,
       providesTags: ['Mark'],
     }),
     readGradebook: build.query<Gradebook, string>({
@@ -80,6 +94,16 @@ async function showSaved({ copyId, unit }: MarkOf, { dispatch, getState, queryFu
   show(api.util.invalidateTags(['Figures']));
 }
 
+type ManyOf = { readonly releaseId: string } & SeenUnits;
+const many =
+  (act: string) =>
+  ({ releaseId, units }: ManyOf) => ({
+    url: `releases/${releaseId}/marks/${act}`,
+    method: 'POST',
+    body: { units },
+  });
+const manyTags = ['Desk', 'Mark', 'Gradebook', 'Figures'] as const;
+
 const marksApi = queriesApi.injectEndpoints({
   endpoints: (build) => ({
     saveMark: build.mutation<SavedMark, MarkOf & { body: SaveMark }>({
@@ -98,6 +122,21 @@ const marksApi = queriesApi.injectEndpoints({
       // Its history and when it was released.
       invalidatesTags: ['Mark', 'Gradebook'],
       onQueryStarted: showSaved,
+    }),
+    releaseManyMarks: build.mutation<MarkedMany, ManyOf>({
+      query: many('release'),
+      responseSchema: MarkedMany,
+      invalidatesTags: [...manyTags],
+    }),
+    recallManyMarks: build.mutation<MarkedMany, ManyOf>({
+      query: many('recall'),
+      responseSchema: MarkedMany,
+      invalidatesTags: [...manyTags],
+    }),
+    takeSuggestedMarks: build.mutation<MarkedMany, ManyOf>({
+      query: many('take-suggested'),
+      responseSchema: MarkedMany,
+      invalidatesTags: [...manyTags],
     }),
     /** What is new stays marked as new for as long as the page is open. */
     markSeenMarks: build.mutation<Done, { courseId: string; until: string }>({
@@ -126,6 +165,7 @@ export const {
   useListDeskQuery,
   useReadDeskQuery,
   useReadMarkQuery,
+  useReadReadyMarksQuery,
   useReadMyMarksQuery,
   useReadGradebookQuery,
 } = queriesApi;
@@ -133,5 +173,8 @@ export const {
   useSaveMarkMutation,
   useReleaseMarksMutation,
   useRecallMarksMutation,
+  useReleaseManyMarksMutation,
+  useRecallManyMarksMutation,
+  useTakeSuggestedMarksMutation,
   useMarkSeenMarksMutation,
 } = marksApi;

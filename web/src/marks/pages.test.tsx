@@ -5,7 +5,7 @@ import { sure } from '@jigsaw/core/lists';
 import { api } from '../api/index.js';
 import { aMark, aSavedMark, aMember, aPart, at, aWork, courseId, id } from '../test/data.js';
 import { inCourse, Refusal } from '../test/showPage.js';
-import { releaseId, copyId, markPath, aRow, desk } from '../test/onDesk.js';
+import { releaseId, copyId, markPath, aRow, carboy, desk } from '../test/onDesk.js';
 
 describe('the Marking desk', () => {
   it('lists the groups with what there is to do', async () => {
@@ -232,6 +232,62 @@ describe('the Marking desk', () => {
     await waitFor(() =>
       expect(Object.keys(sessionStorage).filter((key) => key.startsWith('unsaved'))).toEqual([]),
     );
+  });
+
+  it('releases what is ready with one press after a check, and leaves what is not complete', async () => {
+    const drafted = aRow({ mark: { state: 'drafted', groupMark: '30' } });
+    const other = { ...carboy, mark: { state: 'drafted' as const, groupMark: '20' } };
+    const of = (name: string, lacks: string | null = null) => ({
+      copyId: id('copy'),
+      unit: 'group',
+      version: 2,
+      who: { name, reading: null },
+      mark: '30',
+      students: 2,
+      isChange: false,
+      lacks,
+    });
+    const { user, writes } = desk(aMark(), [drafted, other], {
+      [`GET releases/${releaseId}/marks/ready`]: {
+        toRelease: [of('Crock'), { ...of('Carboy', 'Say why Amina differs.'), copyId: id('carboy') }],
+        toTake: [],
+      },
+      [`POST releases/${releaseId}/marks/release`]: { units: 1, students: 2 },
+      [`POST releases/${releaseId}/marks/recall`]: { units: 1, students: 2 },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Release what is ready…' }));
+    const check = await screen.findByRole('dialog', { name: 'Release what is ready' });
+    expect(await within(check).findByText('Say why Amina differs.')).toBeInTheDocument();
+    expect(within(check).getByText('1 stay as they are until they are complete.')).toBeInTheDocument();
+    await user.click(within(check).getByRole('button', { name: 'Release to 2 students' }));
+    await user.click(await screen.findByRole('button', { name: 'Take them back' }));
+    const units = [{ copyId: id('copy'), unit: 'group', version: 2 }];
+    await waitFor(() => expect(writes().map((write) => write.body)).toEqual([{ units }, { units }]));
+  });
+
+  it('takes all suggested marks as drafts with one press', async () => {
+    const { user, writes } = desk(aMark(), [aRow({ suggested: '8' })], {
+      [`GET releases/${releaseId}/marks/ready`]: {
+        toRelease: [],
+        toTake: [
+          {
+            copyId: id('copy'),
+            unit: 'group',
+            version: 0,
+            who: { name: 'Crock', reading: null },
+            mark: '8',
+            students: 2,
+            isChange: false,
+            lacks: null,
+          },
+        ],
+      },
+      [`POST releases/${releaseId}/marks/take-suggested`]: { units: 1, students: 2 },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Take 1 suggested mark…' }));
+    await user.click(await screen.findByRole('button', { name: 'Take 1 mark' }));
+    expect(await screen.findByText('1 suggested mark taken as drafts')).toBeInTheDocument();
+    expect(sure(writes()[0]).body).toEqual({ units: [{ copyId: id('copy'), unit: 'group', version: 0 }] });
   });
 
   it('names the missing reason in the server’s words', async () => {

@@ -15,6 +15,7 @@ export const aRow = (more: Partial<DeskRow> = {}): DeskRow => ({
   student: null,
   work: { at, isComplete: true, lateMinutes: 160, deduction: '2', by: 'Noor' },
   mark: { state: 'unmarked', groupMark: null },
+  suggested: null,
   needsYou: true,
   ...more,
 });
