@@ -1,5 +1,7 @@
 export { changesBetween, sayChange, sayGiven } from './given.js';
 export type { Difference, GivenMark, MarkChange } from './given.js';
+export { draftedBetween, draftedTogether, sayDrafted } from './history.js';
+export type { Drafted } from './history.js';
 export { personMark, roundMark } from './personMark.js';
 export type { Adjustment, MarkStep, PersonMark, PersonMarkInput } from './personMark.js';
 export { isOverride, levelOf, markFrom, mostOf, rubricMark } from './rubric.js';

@@ -25,6 +25,7 @@ import type { CopyAccess, ReleaseRow, Unit } from '../release/index.js';
 import { Gate, Kinds, membersOfCopies, plainDecimal, releaseOf } from '../release/index.js';
 import { CopyHeads } from '../rooms/index.js';
 import { groupTags } from '../sets/index.js';
+import { sayEvent, told } from './history.js';
 import type { Marking } from './markings.js';
 import { Markings } from './markings.js';
 import { ReleasedMarkRow } from './marks.rows.js';
@@ -181,7 +182,9 @@ export class DeskService {
           ...mutable(memberMark(marking.sheet, enrolmentId)),
         }))
         .sort((a, b) => a.member.name.localeCompare(b.member.name)),
-      ...(await this.history(manager, access.copy.id, unit)),
+      ...(await this.history(manager, access.copy.id, unit, (id) =>
+        work.credited.includes(id as EnrolmentId) ? member(id).name : 'Somebody no longer credited',
+      )),
     };
   }
 
@@ -200,19 +203,22 @@ export class DeskService {
     manager: EntityManager,
     copyId: CopyId,
     unit: Unit,
+    memberOf: (enrolmentId: string) => string,
   ): Promise<Pick<MarkView, 'history' | 'changedBy'>> {
-    const events = await eventsAbout(manager, copyId, 'mark.', { unit }, 50);
+    const events = await eventsAbout(manager, copyId, 'mark.', { unit }, 200);
     const nameOf = await accountNames(
       manager,
       events.flatMap((event) => event.actorId ?? []),
     );
-    const by = (row: (typeof events)[number]) => nameOf.get(row.actorId ?? '') ?? '';
     const [latest] = events;
     return {
-      changedBy: latest ? by(latest) : null,
-      history: events
-        .filter((row) => row.type !== 'mark.drafted' || row.facts['from'] !== row.facts['to'])
-        .map((row) => ({ at: row.at.toISOString(), by: by(row), what: sayEvent(row.type, row.facts) })),
+      changedBy: latest ? (nameOf.get(latest.actorId ?? '') ?? '') : null,
+      history: told(events)
+        .flatMap(({ at, actorId, type, facts }) => {
+          const what = sayEvent(type, facts, unit, memberOf);
+          return what === null ? [] : [{ at: at.toISOString(), by: nameOf.get(actorId ?? '') ?? '', what }];
+        })
+        .slice(0, 50),
     };
   }
 }
@@ -233,11 +239,3 @@ async function homeGroups(manager: EntityManager, release: ReleaseRow, students:
 }
 
 const mutable = ({ mark, steps }: PersonMark) => ({ mark, steps: [...steps] });
-
-function sayEvent(type: string, facts: Record<string, unknown>): string {
-  const said = (value: unknown) => (typeof value === 'string' ? plainDecimal(value) : 'none');
-  const students = facts['students'] === 1 ? '1 student' : `${String(facts['students'])} students`;
-  if (type === 'mark.released') return `Released to ${students}`;
-  if (type === 'mark.recalled') return `Recalled from ${students}`;
-  return `${facts['unit'] === undefined || facts['unit'] === 'group' ? 'Group mark' : 'Mark'} ${said(facts['from'])} → ${said(facts['to'])}`;
-}

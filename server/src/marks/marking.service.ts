@@ -3,7 +3,15 @@ import type { EntityManager } from 'typeorm';
 import type { SavedMark, SaveMark, SeenMark } from '@jigsaw/contract/marks';
 import type { CopyId } from '@jigsaw/core/ids';
 import type { Adjustment, Missing } from '@jigsaw/core/marks';
-import { excessIn, markState, missingIn, needsMarking, sayMissing, unitMark } from '@jigsaw/core/marks';
+import {
+  draftedBetween,
+  excessIn,
+  markState,
+  missingIn,
+  needsMarking,
+  sayMissing,
+  unitMark,
+} from '@jigsaw/core/marks';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -62,7 +70,7 @@ export class MarkingService {
         courseId: access.release.courseId,
         actorId: person.id,
         subjectId: copyId,
-        facts: { unit, from: unitMark(sheet), to: unitMark(after.sheet), version },
+        facts: { unit, version, ...draftedBetween(sheet, after.sheet) },
       });
       return this.saved(manager, after);
     });

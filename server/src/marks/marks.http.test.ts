@@ -298,15 +298,21 @@ describe('the Marking desk', () => {
 
   it('keeps who changed a mark, when, and from what to what', async () => {
     await save({}).expect(200);
-    server.clock.pass({ minutes: 1 });
-    await save({ typedMark: '33', version: 1 }).expect(200);
-    server.clock.pass({ minutes: 1 });
-    await releaseMarks(2).expect(200);
+    server.clock.pass({ minutes: 2 });
+    await save({ typedMark: '33', version: 1, adjustments: [adjusted('jorge', '2', 'Ran')] }).expect(200);
+    // Typed on: one change.
+    await save({
+      typedMark: '33',
+      version: 2,
+      adjustments: [adjusted('jorge', '2', 'Ran the control')],
+    }).expect(200);
+    server.clock.pass({ minutes: 2 });
+    await releaseMarks(3).expect(200);
     const body = await sheetNow();
     expect(body.history.map((each) => `${each.by}: ${each.what}`)).toEqual([
       'Dr. Ilse Marrow: Released to 2 students',
-      'Dr. Ilse Marrow: Group mark 31.5 → 33',
-      'Dr. Ilse Marrow: Group mark none → 31.5',
+      'Dr. Ilse Marrow: Group mark 31.5 → 33; Jorge: as the group → +2 (Ran the control)',
+      'Dr. Ilse Marrow: Group mark none → 31.5; feedback',
     ]);
   });
 });

@@ -137,7 +137,7 @@ describe('marking by rubric', () => {
       { code: 'override', rubricMark: '32', mark: '35', reason: 'The rubric misses their second trial' },
     ]);
     expect(((await given.instructor.get(sheet())).body as MarkView).history.map((each) => each.what)).toEqual(
-      ['Released to 2 students', 'Group mark none → 35'],
+      ['Released to 2 students', 'Group mark none → 35; reason: The rubric misses their second trial'],
     );
   });
 
