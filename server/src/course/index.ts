@@ -18,5 +18,5 @@ export {
   unenrol,
   updateEnrolments,
 } from './enrolments.js';
-export { authorsById } from './people.js';
+export { authorsById, toldApart } from './people.js';
 export { refuseUnless, Viewers } from './viewers.js';

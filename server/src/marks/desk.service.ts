@@ -15,7 +15,7 @@ import {
   unitMark,
 } from '@jigsaw/core/marks';
 import { isReleased } from '@jigsaw/core/release';
-import { authorsById, Viewers } from '../course/index.js';
+import { authorsById, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { accountNames } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -108,6 +108,7 @@ export class DeskService {
     );
     const students = markings.flatMap(({ unit }) => (unit === 'group' ? [] : [unit]));
     const student = await authorsById(manager, students, '');
+    const apart = await toldApart(manager, sure(accesses[0]).release.courseId);
     const homeOf = await homeGroups(manager, sure(accesses[0]).release, students);
     return markings
       .map((marking): DeskRow => {
@@ -119,7 +120,7 @@ export class DeskService {
           copyId: access.copy.id,
           unit,
           group: (access.copy.groupId === null ? homeId : tags.get(access.copy.groupId)) ?? null,
-          student: who && { name: who.name, reading: who.reading },
+          student: who && { name: apart(who.enrolmentId, who.name), reading: who.reading },
           work: latest && {
             at: latest.at.toISOString(),
             isComplete: work.isComplete,
@@ -146,6 +147,7 @@ export class DeskService {
   async view(manager: EntityManager, marking: Marking): Promise<MarkView> {
     const { access, mark, work, unit } = marking;
     const member = await authorsById(manager, work.credited, '');
+    const apart = await toldApart(manager, access.release.courseId);
     const membersOf = await membersOfCopies(manager, [access]);
     const stillIn = new Set<string>(membersOf(access.copy.id));
     const released = await manager.findOne(ReleasedMarkRow, {
@@ -175,7 +177,7 @@ export class DeskService {
       changes: await this.changes(manager, marking.sheet),
       members: work.credited
         .map((enrolmentId) => ({
-          member: member(enrolmentId),
+          member: { ...member(enrolmentId), name: apart(enrolmentId, member(enrolmentId).name) },
           isStillInGroup: stillIn.has(enrolmentId),
           evidence: [...(evidence?.get(enrolmentId) ?? [])],
           adjustment: marking.sheet.adjustments.get(enrolmentId) ?? null,

@@ -11,7 +11,7 @@ import { groupedBy, sure } from '@jigsaw/core/lists';
 import { cellOf } from '@jigsaw/core/marks';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, Kinds, plainDecimal } from '../release/index.js';
-import { Viewers } from '../course/index.js';
+import { toldApart, Viewers } from '../course/index.js';
 import type { Marking } from './markings.js';
 import { Markings } from './markings.js';
 
@@ -47,6 +47,7 @@ export class GradebookService {
     const markings = await this.markings.of(out, this.dataSource.manager);
     const students = await this.students(courseId);
     const columns = columnsOf(out, markings);
+    const apart = await toldApart(this.dataSource.manager, courseId);
     const credits = creditsByStudent(markings);
     const now = this.clock.now().getTime();
     return {
@@ -63,6 +64,7 @@ export class GradebookService {
       })),
       students: students.map(({ email: _email, ...student }) => ({
         ...student,
+        name: apart(student.enrolmentId, student.name),
         groups: student.groups ?? [],
         cells: columns.map(({ release }) =>
           cellFor(credits.get(`${release.id} ${student.enrolmentId}`) ?? [], student.enrolmentId, now),
@@ -76,9 +78,7 @@ export class GradebookService {
   async csv(person: SignedIn, courseId: CourseId): Promise<string> {
     const { activities: all, students } = await this.read(person, courseId);
     const activities = all.flatMap((activity, at) => (activity.isWithdrawn ? [] : [{ ...activity, at }]));
-    const emails = new Map(
-      (await this.students(courseId)).map((student) => [student.enrolmentId, student.email]),
-    );
+    const people = new Map((await this.students(courseId)).map((student) => [student.enrolmentId, student]));
     const header = [
       'Number',
       'Name',
@@ -87,8 +87,8 @@ export class GradebookService {
     ];
     const rows = students.map((student) => [
       student.number ?? '',
-      student.name,
-      emails.get(student.enrolmentId) ?? '',
+      people.get(student.enrolmentId)?.name ?? '',
+      people.get(student.enrolmentId)?.email ?? '',
       ...activities.map(({ at, points }) => {
         const cell = sure(student.cells[at]);
         if (cell.state === 'excused') return 'excused';

@@ -4,7 +4,7 @@ import { DataSource } from 'typeorm';
 import type { MarkedMany, ReadyMarks, ReadyUnit, SeenUnits } from '@jigsaw/contract/marks';
 import type { ReleaseId } from '@jigsaw/core/ids';
 import { changesSince, markState, missingIn, needsMarking, sayMissing, unitMark } from '@jigsaw/core/marks';
-import { authorsById, Viewers } from '../course/index.js';
+import { authorsById, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
@@ -190,6 +190,7 @@ export class ManyMarksService {
   }
 
   private async names(manager: EntityManager, markings: readonly Marking[]): Promise<(of: Marking) => Named> {
+    const courseId = markings[0]?.access.release.courseId;
     const tags = await groupTags(
       manager,
       markings.map(({ access }) => access.copy.groupId),
@@ -199,12 +200,13 @@ export class ManyMarksService {
       markings.flatMap(({ work }) => work.credited),
       '',
     );
+    const apart = courseId ? await toldApart(manager, courseId) : (_id: string, name: string) => name;
     return ({ access, unit }) => {
       const { groupId } = access.copy;
       const who =
         unit === 'group'
           ? { name: (groupId && tags.get(groupId)?.name) ?? 'All', reading: null }
-          : { name: member(unit).name, reading: member(unit).reading };
+          : { name: apart(unit, member(unit).name), reading: member(unit).reading };
       return { ...who, nameOf: (id) => member(id).name };
     };
   }

@@ -8,7 +8,7 @@ import { sortName } from '@jigsaw/core/course';
 import { guardFormula } from '@jigsaw/core/files';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
-import { attributesOf, courseOf, Viewers } from '../course/index.js';
+import { attributesOf, courseOf, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
@@ -32,6 +32,20 @@ export class BoardService {
   ) {}
 
   async read(person: SignedIn, setId: GroupSetId): Promise<BoardView> {
+    const board = await this.asWritten(person, setId);
+    const { manager } = this.dataSource;
+    const apart = await toldApart(manager, (await setOf(manager, setId)).courseId);
+    return {
+      ...board,
+      students: board.students.map((student) => ({
+        ...student,
+        name: apart(student.enrolmentId, student.name),
+      })),
+    };
+  }
+
+  /** With names as they are written in the roster, two of one name among them. */
+  private async asWritten(person: SignedIn, setId: GroupSetId): Promise<BoardView> {
     const set = await setOf(this.dataSource.manager, setId);
     const viewer = await this.viewers.staff(person, set.courseId, 'read-course');
     return this.boardFor(viewer, this.dataSource.manager, set);
@@ -82,7 +96,7 @@ export class BoardService {
 
   /** Everybody with their groups in this set, as a file that the Board takes back: a line for each place. */
   async file(person: SignedIn, setId: GroupSetId): Promise<string> {
-    const { set, groups, students } = await this.read(person, setId);
+    const { set, groups, students } = await this.asWritten(person, setId);
     const groupOf = keyedBy(groups, (group) => group.id);
     const rows = students.flatMap((student) => {
       const who = [student.number ?? '', student.name, student.email];
