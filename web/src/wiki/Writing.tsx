@@ -1,8 +1,11 @@
+import { skipToken } from '@reduxjs/toolkit/query';
 import { Suspense, useEffect, useMemo } from 'react';
 import { z } from 'zod';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { StoredRichText } from '@jigsaw/contract/text';
 import { PageView } from '@jigsaw/contract/wiki';
+import { sure } from '@jigsaw/core/lists';
+import { keepBoth } from '@jigsaw/core/wiki';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
 import { valuesOf } from '../rooms/index.js';
@@ -10,7 +13,7 @@ import { Button, Field, Small, useNotice, Waiting } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
 import { useCourse } from '../course/index.js';
 import { Comparison } from './Comparison.js';
-import { useSavePageMutation } from './wikiApi.js';
+import { useReadRevisionQuery, useSavePageMutation } from './wikiApi.js';
 
 /** What is written and not saved yet, and the version that it began from. */
 export const Draft = z.object({ title: z.string(), text: StoredRichText, basedOn: z.number() });
@@ -37,12 +40,21 @@ export function Writing({ head, page, pages, draft, onDraft, onDone }: WritingPr
   // Known before anybody presses: the page tells of a newer version as soon as it is there.
   const newer =
     page.revision > draft.basedOn ? page : refused && refused.revision > draft.basedOn ? refused : undefined;
-  const submit = async (basedOn = draft.basedOn) => {
-    const answer = await save({ copyId: head.id, pageId: page.id, body: { ...draft, basedOn } });
+  const begun = useReadRevisionQuery(
+    newer ? { copyId: head.id, pageId: page.id, number: draft.basedOn } : skipToken,
+  );
+  const submit = async (body: Draft = draft) => {
+    const answer = await save({ copyId: head.id, pageId: page.id, body });
     if ('data' in answer && answer.data) {
       onDone();
       notice(`Saved as version ${answer.data.revision}`);
     }
+  };
+  /** On top of the version that stands beside it. */
+  const saveOver = (what: Pick<Draft, 'title' | 'text'>) => {
+    const next = { ...what, basedOn: newer?.revision ?? draft.basedOn };
+    onDraft(next);
+    void submit(next);
   };
   useEffect(() => {
     const keep = (event: BeforeUnloadEvent) => event.preventDefault();
@@ -75,12 +87,19 @@ export function Writing({ head, page, pages, draft, onDraft, onDone }: WritingPr
           is what yours would change in theirs.{' '}
           <Button
             isSmall
-            isDisabled={isLoading}
+            kind="main"
+            isDisabled={isLoading || !begun.currentData}
             onPress={() => {
-              onDraft({ ...draft, basedOn: newer.revision });
-              void submit(newer.revision);
+              const { title, text } = sure(begun.currentData);
+              saveOver({
+                title: draft.title === title ? newer.title : draft.title,
+                text: keepBoth(text, draft.text, newer.text),
+              });
             }}
           >
+            Keep both
+          </Button>{' '}
+          <Button isSmall isDisabled={isLoading} onPress={() => saveOver(draft)}>
             Save mine on top of it
           </Button>{' '}
           <Button

@@ -21,6 +21,8 @@ const wiki = (page: PageView, more = {}, head: Partial<CopyHead> = {}) =>
   );
 afterEach(() => sessionStorage.clear());
 
+const blocksOf = (words: string) => text(words).content;
+
 describe('a wiki', () => {
   it('reads a page with its blanks filled, who saved it, and its history', async () => {
     const page = aPage('', 2, {
@@ -81,6 +83,39 @@ describe('a wiki', () => {
             .at(-1),
         ).body,
       ).toMatchObject({ basedOn: 3 }),
+    );
+  });
+
+  it('keeps both of two texts with one press', async () => {
+    const theirs = aPage('Day 15', 3, {
+      text: { type: 'doc', content: [...blocksOf('Day 15'), ...blocksOf('Jorge reads at noon')] },
+    });
+    const { user, writes, set } = wiki(aPage('Day 15'), {
+      [`PUT ${pagePath}`]: new Refusal(409, 'stale-write', 'Somebody saved this page.', { current: theirs }),
+      [`GET ${pagePath}/revisions/2`]: { ...aRevision(2, 'Noor'), text: text('Day 15') },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Write' }));
+    const box = await screen.findByRole('textbox', { name: 'Text of the page' });
+    await user.click(box);
+    sure(getSelection()).selectAllChildren(box);
+    sure(getSelection()).collapseToEnd();
+    await user.keyboard('{Enter}Noor reads at nine');
+    await user.click(screen.getByRole('button', { name: 'Save as version 3' }));
+    const keep = await screen.findByRole('button', { name: 'Keep both' });
+    await waitFor(() => expect(keep).toBeEnabled());
+    set(`PUT ${pagePath}`, aPage('both', 4));
+    await user.click(keep);
+    await waitFor(() =>
+      expect(sure(writes().at(-1)).body).toMatchObject({
+        basedOn: 3,
+        text: {
+          content: [
+            ...blocksOf('Day 15'),
+            ...blocksOf('Jorge reads at noon'),
+            ...blocksOf('Noor reads at nine'),
+          ],
+        },
+      }),
     );
   });
 
