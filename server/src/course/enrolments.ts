@@ -97,18 +97,6 @@ export async function markListed(
   );
 }
 
-/** Whose account each enrolment is, by enrolment. */
-export async function accountsOf(
-  manager: EntityManager,
-  enrolmentIds: readonly EnrolmentId[],
-): Promise<ReadonlyMap<EnrolmentId, PersonId>> {
-  const rows = await manager.find(EnrolmentRow, {
-    where: { id: In([...enrolmentIds]) },
-    select: { id: true, personId: true },
-  });
-  return new Map(rows.map((row) => [row.id, row.personId]));
-}
-
 /** Those among these people whose account is in this one course and has never been used: it is called what the course calls them. */
 export const knownHereAlone = (
   manager: EntityManager,

@@ -2,7 +2,6 @@ export { attributesOf, chooseKind, chosenKinds, renameKind } from './attributes.
 export { CourseModule } from './course.module.js';
 export { CourseRow, EnrolmentRow } from './course.rows.js';
 export {
-  accountsOf,
   areEnrolled,
   areTeaching,
   countStudents,

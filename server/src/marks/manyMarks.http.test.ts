@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { DeskView, MyMarks, ReadyMarks } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, addFile, aMember, aSheet, copyOf, released } from '../test/aCourse.js';
+import { aCourse, aMember, aSheet, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { statementsDuring } from '../test/statements.js';
 import type { TestServer } from '../test/testServer.js';

@@ -10,7 +10,6 @@ import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, lockCopies, releaseOf } from '../release/index.js';
 import { groupTags } from '../sets/index.js';
 import { giveMarks, refuseWithdrawn } from './giveMarks.js';
@@ -223,7 +222,7 @@ function readyUnit(marking: Marking, whoIs: (of: Marking) => Named): ReadyUnit {
   const { name, reading, nameOf } = whoIs(marking);
   const [missing] = missingIn(sheet);
   return {
-    copyId: access.copy.id as CopyAccess['copy']['id'],
+    copyId: access.copy.id,
     unit,
     version: mark?.version ?? 0,
     who: { name, reading },

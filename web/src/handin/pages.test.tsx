@@ -124,11 +124,8 @@ describe('working on a hand-in', () => {
   });
 
   it('warns before the time is over, and says what is free still', async () => {
-    const at = (serverTime: string) => {
-      const { unmount } = work(aWork({ files: [aFile('mine.csv', noor)] }), {}, { schedule, serverTime });
-      return unmount;
-    };
-    const leave = at('2026-11-12T16:40:10.000Z');
+    const at = (serverTime: string) => work(aWork(), {}, { schedule, serverTime });
+    const { unmount: leave } = at('2026-11-12T16:40:10.000Z');
     expect(await screen.findByText('due in 19 min')).toBeInTheDocument();
     leave();
     at('2026-11-12T17:05:00.000Z');

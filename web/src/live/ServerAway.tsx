@@ -23,7 +23,7 @@ const againMs = 4_000;
 /** Whether something that is shown was asked for again and the server did not answer. */
 const isOld = (root: RootState): boolean =>
   Object.values(root.api.queries).some(
-    (query) => query?.status === 'rejected' && query.data !== undefined && isAway(query.error),
+    (query) => query?.error !== undefined && query.data !== undefined && isAway(query.error),
   );
 
 /** While the server is away pages show what they had, say so, and ask again by themselves. */

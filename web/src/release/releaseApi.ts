@@ -70,6 +70,30 @@ async function showActivity(
     );
 }
 
+/** Takes an activity that was put away out of the lists that show it. */
+async function hideActivity(
+  activityId: string,
+  {
+    dispatch,
+    getState,
+    queryFulfilled,
+  }: Omit<Lifecycle, 'queryFulfilled'> & { queryFulfilled: Promise<unknown> },
+) {
+  const isRefused = await queryFulfilled.then(
+    () => false,
+    () => true,
+  );
+  if (isRefused) return; // told where the act was
+  const show = dispatch as unknown as (action: unknown) => unknown;
+  const root = getState() as Parameters<typeof readApi.util.selectCachedArgsForQuery>[0];
+  for (const courseId of readApi.util.selectCachedArgsForQuery(root, 'listActivities'))
+    show(
+      readApi.util.updateQueryData('listActivities', courseId, (list) => {
+        list.activities = list.activities.filter((each) => each.id !== activityId);
+      }),
+    );
+}
+
 const writeApi = readApi.injectEndpoints({
   endpoints: (build) => ({
     draftActivity: build.mutation<ActivityView, { courseId: string; body: ActivityDraft }>({
@@ -109,21 +133,7 @@ const writeApi = readApi.injectEndpoints({
       query: (activityId) => ({ url: `activities/${activityId}`, method: 'DELETE' }),
       responseSchema: Done,
       invalidatesTags: (_done, _refusal, activityId) => ['Figures', { type: 'Activity', id: activityId }],
-      onQueryStarted: async (activityId, { dispatch, getState, queryFulfilled }) => {
-        if (
-          await queryFulfilled.then(
-            () => false,
-            () => true,
-          )
-        )
-          return;
-        for (const courseId of readApi.util.selectCachedArgsForQuery(getState(), 'listActivities'))
-          dispatch(
-            readApi.util.updateQueryData('listActivities', courseId, (list) => {
-              list.activities = list.activities.filter((each) => each.id !== activityId);
-            }),
-          );
-      },
+      onQueryStarted: hideActivity,
     }),
     restoreActivity: build.mutation<ActivityView, string>({
       query: (activityId) => ({ url: `activities/${activityId}/restore`, method: 'POST' }),
