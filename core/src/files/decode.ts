@@ -1,3 +1,5 @@
+import { storable } from '../text/index.js';
+
 export type Encoding = 'UTF-8' | 'UTF-16' | 'Windows-1252';
 
 export type Decoded =
@@ -26,7 +28,7 @@ export function decode(bytes: Uint8Array): Decoded {
 
 function textOr(text: string, encoding: Encoding): Decoded {
   if (text.trim() === '') return { ok: false, code: 'empty' };
-  return looksBinary(text) ? { ok: false, code: 'binary' } : { ok: true, text, encoding };
+  return looksBinary(text) ? { ok: false, code: 'binary' } : { ok: true, text: storable(text), encoding };
 }
 
 /** Latin text in UTF-16 has a zero in nearly every second byte, which no single-byte text has. */

@@ -3,3 +3,4 @@ export { fold } from './fold.js';
 export { countWords, emptyText, placeholderOf, placeholderText, plainText } from './richText.js';
 export type { Placeholder, PlaceholderValues, RichTextNode } from './richText.js';
 export { counted, namesTogether } from './count.js';
+export { storable } from './storable.js';
