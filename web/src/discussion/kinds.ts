@@ -14,6 +14,7 @@ export const discussionKind: KindOnPages<DiscussionSettings> = {
   usualPoints: null,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
   isHandedIn: false,
+  afterDue: 'What is posted after that does not count towards what is asked.',
   sayProgress: sayTalk,
   owed: 'To write',
   Page: lazy(() => import('./DiscussionPage.js')),

@@ -24,6 +24,8 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   readonly SettingsForm: ComponentType<SettingsFormProps<Settings>> | null;
   /** Whether being late costs something here. */
   readonly isHandedIn: boolean;
+  /** What becomes of what comes after the due time, where it costs no points; null: nothing. */
+  readonly afterDue: string | null;
   /** Where the work stands, in words. */
   readonly sayProgress: (progress: Progress, dates: Dates) => string;
   /** What is still to do, in two words: "To hand in". */

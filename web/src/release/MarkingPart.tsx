@@ -65,13 +65,13 @@ export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps
               value={latePolicy.capPercent}
               onChange={(capPercent) => policy({ capPercent: Math.min(100, capPercent) })}
             />
-            %; the first
+            %. Up to
             <NumberInLine
               label="Minutes of grace"
               value={latePolicy.graceMinutes}
               onChange={(graceMinutes) => policy({ graceMinutes: Math.min(10_080, graceMinutes) })}
             />
-            minutes are free
+            minutes late costs nothing; later than that, the whole delay counts
           </Sentence>
         )}
         <Suspense fallback={<Waiting what="the rubric" rows={3} />}>

@@ -5,6 +5,7 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import { lateness, sayLatePolicy, sayMinutes } from '@jigsaw/core/handin';
 import { api } from '../api/index.js';
 import { useCourse } from '../course/index.js';
+import { kindOf } from '../kinds/index.js';
 import { Tag } from '../look/index.js';
 import { useNow } from '../page/index.js';
 
@@ -35,10 +36,17 @@ export function Terms({ head }: { readonly head: CopyHead }) {
   useEffect(() => {
     if (isToTurn) dispatch(api.util.invalidateTags(['Copy', 'Room', 'Figures']));
   }, [isToTurn, dispatch]);
-  const costs = head.points !== null && due !== null;
-  if (closes === null && !costs) return <span />;
+  const kind = kindOf(head.kind);
+  const isMarked = head.points !== null && due !== null;
+  const afterDue = !isMarked
+    ? null
+    : kind?.isHandedIn
+      ? sayLatePolicy(head.latePolicy)
+      : (kind?.afterDue ?? null);
+  if (closes === null && afterDue === null) return <span />;
   const isOver = head.access !== 'open' || isClosed;
-  const warning = head.part === 'member' && !isOver ? sayWarning(head, now, dates.time) : null;
+  const warning =
+    head.part === 'member' && !isOver ? sayWarning(head, now, dates.time, kind?.isHandedIn ?? false) : null;
   return (
     <Line role="status">
       {warning && <Tag $look="needs">{warning}</Tag>}
@@ -49,7 +57,7 @@ export function Terms({ head }: { readonly head: CopyHead }) {
             : `Closes ${dates.dateTime(closes)}.`}
         </b>
       )}
-      {costs && !isOver && <span>{sayLatePolicy(head.latePolicy)}</span>}
+      {afterDue !== null && !isOver && <span>{afterDue}</span>}
     </Line>
   );
 }
@@ -59,11 +67,13 @@ function sayWarning(
   { schedule: { due, closes }, latePolicy, points }: CopyHead,
   now: number,
   time: (at: string) => string,
+  isHandedIn: boolean,
 ): string | null {
   const left = (at: string) => Date.parse(at) - now;
   if (closes !== null && left(closes) <= soonMs) return `closes in ${inMinutes(left(closes))}`;
   if (due === null) return null;
   if (left(due) > 0) return left(due) <= soonMs ? `due in ${inMinutes(left(due))}` : null;
+  if (!isHandedIn) return 'past due';
   const { minutes, deduction } = lateness(now, Date.parse(due), latePolicy, points ?? '0');
   if (minutes === 0)
     return `past due, free until ${time(new Date(Date.parse(due) + latePolicy.graceMinutes * 60_000).toISOString())}`;

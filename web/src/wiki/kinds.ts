@@ -14,6 +14,7 @@ export const wikiKind: KindOnPages<WikiSettings> = {
   usualPoints: null,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
   isHandedIn: false,
+  afterDue: null,
   sayProgress: sayWiki,
   owed: 'To write',
   Page: lazy(() => import('./WikiPage.js')),
