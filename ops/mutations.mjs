@@ -63,12 +63,7 @@ const visibility = [
     'closes !== null && closes < now',
     'core/src/release',
   ),
-  core(
-    'release/schedule.ts',
-    'Math.max(closes, due)',
-    'Math.min(closes, due)',
-    'core/src/release',
-  ),
+  core('release/schedule.ts', 'Math.max(closes, due)', 'Math.min(closes, due)', 'core/src/release'),
   core(
     'release/schedule.ts',
     'sure(given[index - 1]) <= at',
@@ -304,7 +299,7 @@ const truthOfMarks = [
     'server/src/(marks|roster/roles)',
   ),
   server(
-    'marks/marking.service.ts',
+    'marks/giveMarks.ts',
     'giving = [...given].filter(([id]) => isFirst || differs.has(id))',
     'giving = [...given]',
     'server/src/marks',

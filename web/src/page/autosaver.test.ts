@@ -81,4 +81,19 @@ describe('saving as it is typed', () => {
     await expect(flushed).resolves.toBe(true);
     await expect(saver.flush()).resolves.toBe(true);
   });
+
+  it('tries again by itself while the server is away, and not once somebody else goes on with it', async () => {
+    const { saver, saves, settle } = aSaver();
+    saver.change('a');
+    await settle();
+    sure(saves[0]).answer(new Error('no line'));
+    await jest.advanceTimersByTimeAsync(4_100);
+    expect(saves.map((save) => save.value)).toEqual(['a', 'a']);
+    sure(saves[1]).answer(new Error('no line'));
+    await settle();
+    saver.stop();
+    await jest.advanceTimersByTimeAsync(20_000);
+    expect(saves).toHaveLength(2);
+    expect(saver.hasUnsaved).toBe(false);
+  });
 });

@@ -20,6 +20,7 @@ export class Autosaver<Value> {
   private onState: (state: SaveState) => void = () => undefined;
   private waiting: { readonly value: Value } | null = null;
   private running: Promise<boolean> | null = null;
+  private isStopped = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   /** How to save and whom to tell; given anew whenever what they close over has changed. */
@@ -38,6 +39,13 @@ export class Autosaver<Value> {
     if (this.state.kind !== 'saving' && this.state.kind !== 'conflict') this.become({ kind: 'unsaved' });
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), pauseMs);
+  }
+
+  /** Somebody else sees to what is not saved yet. */
+  stop(): void {
+    this.isStopped = true;
+    clearTimeout(this.timer);
+    this.waiting = null;
   }
 
   /** Saves at once what is not saved yet. True: all is saved. */
@@ -75,6 +83,7 @@ export class Autosaver<Value> {
       return true;
     } catch (error) {
       this.running = null;
+      if (this.isStopped) return false;
       this.waiting ??= next; // typed since: that is newer and holds this too
       const { current, detail } = problemOf(error);
       this.become(

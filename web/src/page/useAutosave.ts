@@ -11,9 +11,11 @@ interface Autosave<Value> {
   readonly settle: () => void;
   readonly dispute: (current: unknown, sentence: string) => void;
   readonly isIdle: () => boolean;
+  readonly stop: () => void;
 }
 
-/** An Autosaver for as long as the component lives. It tries again once signed in again, and saves the rest when the page is left. */
+/** An Autosaver for as long as the component lives. It tries again once signed in again, and saves the rest when the page is left; while that fails it goes on
+ * trying. */
 export function useAutosave<Value>(save: (value: Value) => Promise<unknown>): Autosave<Value> {
   const [saver] = useState(() => new Autosaver<Value>());
   const [state, setState] = useState<SaveState>(saver.state);
@@ -30,8 +32,8 @@ export function useAutosave<Value>(save: (value: Value) => Promise<unknown>): Au
     };
     window.addEventListener('beforeunload', keep);
     return () => {
-      window.removeEventListener('beforeunload', keep);
-      void saver.flush();
+      // What could not be saved on leaving is tried again, and keeps the tab from being closed without a word.
+      void saver.flush().then((isSaved) => isSaved && window.removeEventListener('beforeunload', keep));
     };
   }, [saver]);
 
@@ -41,6 +43,7 @@ export function useAutosave<Value>(save: (value: Value) => Promise<unknown>): Au
     flush: () => saver.flush(),
     settle: () => saver.settle(),
     dispute: (current, sentence) => saver.dispute(current, sentence),
+    stop: () => saver.stop(),
     isIdle: () => !saver.hasUnsaved && saver.state.kind === 'saved',
   };
 }

@@ -35,6 +35,9 @@ interface Keeping<Value> {
   readonly onNewer?: () => void;
 }
 
+/** Savers of pages that were left before all was saved, by what they save: whoever comes back to it goes on in their place. */
+const leftBehind = new Map<string, () => void>();
+
 const Kept = z.object({ packed: z.unknown(), version: z.number() });
 
 /** What two people may write at once: saved as it is typed, on top of the version that one has seen. Where somebody else was faster, what each of them
@@ -90,7 +93,10 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
     autosave.change(next);
   };
   useEffect(() => {
+    leftBehind.get(key)?.();
+    leftBehind.delete(key);
     if (begun.isUnsaved) autosave.change(begun.value);
+    return () => void leftBehind.set(key, autosave.stop);
     // Once: it goes on where the tab left off.
   }, []); // eslint-disable-line react-hooks/exhaustive-deps
   useEffect(() => {
