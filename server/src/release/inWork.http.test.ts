@@ -28,28 +28,29 @@ const edit = (more: Partial<ActivityDraft>, version = activity.version) =>
   given.instructor.put(path()).send({ ...draftOf(activity), ...more, version });
 const press = (what: 'publish' | 'drop', version: number) =>
   given.instructor.post(`${path()}/${what}`).send({ version });
+const renamed = () => `Renamed ${count}`;
 const seenBy = (title = activity.title) => itemOf(noor(), given.course.id, title);
 
 describe('what is changed in an activity that groups have', () => {
   it('is seen by staff alone until one press makes it visible', async () => {
     const due = '2026-12-24T17:00:00.000Z';
-    const { body } = await edit({ title: 'Renamed', schedule: { opens: null, due, closes: null } }).expect(
+    const { body } = await edit({ title: renamed(), schedule: { opens: null, due, closes: null } }).expect(
       200,
     );
-    expect(body).toMatchObject({ title: activity.title, inWork: { title: 'Renamed', schedule: { due } } });
+    expect(body).toMatchObject({ title: activity.title, inWork: { title: renamed(), schedule: { due } } });
     expect((await seenBy()).due).not.toBe(due);
     const published = await press('publish', body.version as number).expect(200);
-    expect(published.body).toMatchObject({ title: 'Renamed', inWork: null, schedule: { due } });
-    expect((await seenBy('Renamed')).due).toBe(due);
+    expect(published.body).toMatchObject({ title: renamed(), inWork: null, schedule: { due } });
+    expect((await seenBy(renamed())).due).toBe(due);
   });
 
   it('is nothing once it is typed back to what they have', async () => {
-    const { body } = await edit({ title: 'Renamed' }).expect(200);
+    const { body } = await edit({ title: renamed() }).expect(200);
     expect((await edit({}, body.version as number).expect(200)).body.inWork).toBeNull();
   });
 
   it('is dropped, and only what was in view is dropped or made visible', async () => {
-    const { version } = (await edit({ title: 'Renamed' }).expect(200)).body as ActivityView;
+    const { version } = (await edit({ title: renamed() }).expect(200)).body as ActivityView;
     await edit({ title: 'Renamed by another' }, version).expect(200);
     for (const what of ['publish', 'drop'] as const) {
       const refused = await press(what, version).expect(409);
@@ -68,7 +69,7 @@ describe('what is changed in an activity that groups have', () => {
   });
 
   it('goes with it when it is withdrawn and released again', async () => {
-    await edit({ title: 'Renamed' }).expect(200);
+    await edit({ title: renamed() }).expect(200);
     const withdrawn = (await given.instructor.post(`${path()}/withdraw`).expect(200)).body as ActivityView;
     await given.instructor
       .post(`${path()}/release`)
@@ -80,7 +81,7 @@ describe('what is changed in an activity that groups have', () => {
         version: withdrawn.version,
       })
       .expect(200);
-    expect((await seenBy('Renamed')).title).toBe('Renamed');
+    expect((await seenBy(renamed())).title).toBe(renamed());
   });
 
   it('cannot take the points away once there is a mark', async () => {
