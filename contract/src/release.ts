@@ -6,7 +6,7 @@ import { Rubric } from './rubric.js';
 import { RichText, StoredRichText } from './text.js';
 
 /** A moment that somebody chose. A year that is half typed is none. */
-const Moment = DateTime.refine((at) => at >= '2000' && at < '2200', 'Write the whole year, like 2026.');
+const Moment = DateTime.refine((at) => at >= '2000' && at < '2200', 'Enter a four-digit year, like 2026.');
 
 const millis = (at: string | null) => (at === null ? null : Date.parse(at));
 
@@ -124,7 +124,7 @@ export const GrantExtension = z
   })
   .refine(({ due, closes }) => inOrder({ opens: null, due: millis(due), closes: millis(closes) }), {
     path: ['closes'],
-    error: 'It cannot close before the work is due.',
+    error: 'Choose a closing time after the due time.',
   });
 export type GrantExtension = z.input<typeof GrantExtension>;
 

@@ -42,11 +42,11 @@ describe('lateness', () => {
   });
   it('says what it costs as it is computed', () => {
     expect(sayLatePolicy(tenPercentADay)).toBe(
-      'Up to 15 min late costs nothing; later than that loses 10 % of the points for each day begun, 50 % at most, counted from the due time.',
+      'Up to 15 min late costs nothing. After that, late work loses 10 % of the points per day started, up to 50 %, counted from the due time.',
     );
     expect(sayLatePolicy({ graceMinutes: 0, stepPercent: 5, periodMinutes: 90, capPercent: 100 })).toBe(
-      'Late work loses 5 % of the points for each 1 h 30 min begun.',
+      'Late work loses 5 % of the points per 1 h 30 min started.',
     );
-    expect(sayLatePolicy({ ...tenPercentADay, stepPercent: 0 })).toBe('Being late costs no points.');
+    expect(sayLatePolicy({ ...tenPercentADay, stepPercent: 0 })).toBe('Late work loses no points.');
   });
 });

@@ -56,11 +56,11 @@ const periodWords = new Map([
 
 /** What being late costs, as it is computed: grace is no gift of minutes, since beyond it the whole delay counts. */
 export function sayLatePolicy({ graceMinutes, stepPercent, periodMinutes, capPercent }: LatePolicy): string {
-  if (stepPercent === 0 || capPercent === 0) return 'Being late costs no points.';
+  if (stepPercent === 0 || capPercent === 0) return 'Late work loses no points.';
   const period = periodWords.get(periodMinutes) ?? sayMinutes(periodMinutes);
-  const most = capPercent < 100 ? `, ${capPercent} % at most` : '';
-  const cost = `${stepPercent} % of the points for each ${period} begun${most}`;
+  const most = capPercent < 100 ? `, up to ${capPercent} %` : '';
+  const cost = `${stepPercent} % of the points per ${period} started${most}`;
   return graceMinutes === 0
     ? `Late work loses ${cost}.`
-    : `Up to ${sayMinutes(graceMinutes)} late costs nothing; later than that loses ${cost}, counted from the due time.`;
+    : `Up to ${sayMinutes(graceMinutes)} late costs nothing. After that, late work loses ${cost}, counted from the due time.`;
 }

@@ -12,7 +12,7 @@ import { releaseTo } from './markStore.js';
 export function refuseWithdrawn({ release, activity }: CopyAccess): void {
   if (release.state === 'withdrawn')
     throw problems.conflict(
-      `${activity.title} is withdrawn, so no student would see the mark. Release the activity again first.`,
+      `${activity.title} is withdrawn, so students cannot see its marks. Release the activity again first.`,
     );
 }
 

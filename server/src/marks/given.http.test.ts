@@ -118,7 +118,7 @@ describe('a mark that was given', () => {
     });
     expect(await csv()).not.toContain(activity.title);
     const refused = await given.instructor.post(`${marks()}/release`).send({ version: 1 }).expect(409);
-    expect(refused.body.detail).toMatch(/is withdrawn, so no student would see the mark/);
+    expect(refused.body.detail).toMatch(/is withdrawn, so students cannot see its marks/);
   });
 });
 

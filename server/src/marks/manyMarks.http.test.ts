@@ -73,11 +73,11 @@ describe('the marks of several groups', () => {
       "Say why Amina's mark differs.",
     ]);
     const incomplete = await press('release', [unit(copies.crock), unit(copies.carboy)]).expect(422);
-    expect(incomplete.body.detail).toBe('Carboy cannot be released yet. Nothing was done.');
+    expect(incomplete.body.detail).toBe('Carboy cannot be released yet. No marks were released.');
     await save(copies.crock, { typedMark: '31', version: 1 });
     const stale = await press('release', [unit(copies.crock)]).expect(409);
     expect(stale.body.detail).toBe(
-      'Somebody changed the mark of Crock meanwhile. Nothing was done; look once more.',
+      'Someone changed the mark of Crock while you had this open. Nothing was done. Review the list and try again.',
     );
     expect(await marksOf('noor')).toEqual([]);
   });

@@ -175,7 +175,7 @@ export class ManyMarksService {
     const whoIs = await this.names(manager, changed);
     throw problems.staleWrite(
       null,
-      `Somebody changed the mark of ${changed.map((each) => whoIs(each).name).join(', ')} meanwhile. Nothing was done; look once more.`,
+      `Someone changed the mark of ${changed.map((each) => whoIs(each).name).join(', ')} while you had this open. Nothing was done. Review the list and try again.`,
     );
   }
 
@@ -184,7 +184,7 @@ export class ManyMarksService {
     if (lacking.length === 0) return;
     const whoIs = await this.names(manager, lacking);
     throw problems.invalidInput(
-      `${lacking.map((each) => whoIs(each).name).join(', ')} cannot be released yet. Nothing was done.`,
+      `${lacking.map((each) => whoIs(each).name).join(', ')} cannot be released yet. No marks were released.`,
     );
   }
 

@@ -132,9 +132,9 @@ export class ActivitiesService {
       person,
       activityId,
       version,
-      'This was changed meanwhile. Look at it once more before you make it visible.',
+      'Someone changed this while you had it open. Review the changes, then publish them.',
       async ({ manager }, activity, release) => {
-        if (!activity.inWork) throw problems.conflict('Nothing in it waits to be made visible.');
+        if (!activity.inWork) throw problems.conflict('There are no changes to publish.');
         await this.refuseOtherForm(manager, activity, release, activity.inWork);
         return { ...columnsOf(activity.inWork), inWork: null };
       },
@@ -151,7 +151,7 @@ export class ActivitiesService {
       person,
       activityId,
       version,
-      'This was changed meanwhile. Look at it once more before you drop it.',
+      'Someone changed this while you had it open. Review the changes, then discard them.',
       () => Promise.resolve({ inWork: null }),
     );
   }
@@ -161,7 +161,9 @@ export class ActivitiesService {
     const { courseId } = await this.forStaff(person, activityId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       if (await manager.existsBy(ReleaseRow, { activityId }))
-        throw problems.conflict('Groups had this already. Withdraw it: what was done in it stays.');
+        throw problems.conflict(
+          'This was released, so it cannot be deleted. Withdraw it instead; all work is kept.',
+        );
       await manager.update(ActivityRow, { id: activityId, deletedAt: IsNull() }, { deletedAt: now });
       await record({
         type: 'activity.put-away',
@@ -285,7 +287,7 @@ export class ActivitiesService {
     const copyIds = copies.map((copy) => copy.copyId);
     if (isUnmarked && (await this.kinds.hasTraces(manager, copyIds, ['mark'])))
       throw problems.conflict(
-        'There are marks for it already, so it stays marked. Take them back first, or make a copy.',
+        'This already has marks, so it must have points. Recall the marks first, or make a copy.',
       );
     if (isOtherUnit && (await this.kinds.hasTraces(manager, copyIds)))
       throw problems.conflict(

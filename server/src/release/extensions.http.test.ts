@@ -55,7 +55,7 @@ describe('longer for one group', () => {
     const closes = '2026-11-18T17:00:00.000Z';
     const refused = await given.instructor.put(path).send({ ...grant, closes: '2026-11-13T17:00:00.000Z' });
     expect(refused.body.issues).toEqual([
-      { path: 'closes', message: 'It cannot close before the work is due.' },
+      { path: 'closes', message: 'Choose a closing time after the due time.' },
     ]);
     await given.instructor
       .put(path)

@@ -94,14 +94,14 @@ describe('what is changed in an activity that groups have', () => {
       .expect(200);
     const refused = await edit({ points: null }, activity.version + 2).expect(409);
     expect(refused.body.detail).toBe(
-      'There are marks for it already, so it stays marked. Take them back first, or make a copy.',
+      'This already has marks, so it must have points. Recall the marks first, or make a copy.',
     );
   });
 
   it('takes no year that is half typed', async () => {
     const schedule = { opens: null, due: '0020-11-12T17:00:00.000Z', closes: null };
     const refused = await edit({ schedule }).expect(422);
-    expect(JSON.stringify(refused.body)).toContain('Write the whole year, like 2026.');
+    expect(JSON.stringify(refused.body)).toContain('Enter a four-digit year, like 2026.');
   });
 });
 
@@ -133,6 +133,8 @@ describe('a draft', () => {
 
   it('that groups had is withdrawn, not put away', async () => {
     const refused = await given.instructor.delete(path()).expect(409);
-    expect(refused.body.detail).toBe('Groups had this already. Withdraw it: what was done in it stays.');
+    expect(refused.body.detail).toBe(
+      'This was released, so it cannot be deleted. Withdraw it instead; all work is kept.',
+    );
   });
 });

@@ -14,7 +14,7 @@ export const discussionKind: KindOnPages<DiscussionSettings> = {
   usualPoints: null,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
   isHandedIn: false,
-  afterDue: 'What is posted after that does not count towards what is asked.',
+  afterDue: 'Posts after the due date do not count towards the requirement.',
   sayProgress: sayTalk,
   owed: 'To write',
   Page: lazy(() => import('./DiscussionPage.js')),

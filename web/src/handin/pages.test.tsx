@@ -117,9 +117,9 @@ describe('working on a hand-in', () => {
     );
     expect(await screen.findByText('late 1 d 4 h 5 min, −8 points')).toBeInTheDocument();
     expect(screen.getByText('if handed in now')).toBeInTheDocument();
-    expect(screen.getByText('late now: −8 points')).toBeInTheDocument();
+    expect(screen.getByText('late: −8 points')).toBeInTheDocument();
     expect(
-      screen.getByText(/Up to 15 min late costs nothing; later than that loses 10 %/),
+      screen.getByText(/Up to 15 min late costs nothing. After that, late work loses 10 %/),
     ).toBeInTheDocument();
   });
 
@@ -129,7 +129,7 @@ describe('working on a hand-in', () => {
     expect(await screen.findByText('due in 19 min')).toBeInTheDocument();
     leave();
     at('2026-11-12T17:05:00.000Z');
-    expect(await screen.findByText('past due, free until 17:15')).toBeInTheDocument();
+    expect(await screen.findByText('past due, no penalty until 17:15')).toBeInTheDocument();
   });
 
   it('closes at its moment on a page that was left open, and keeps what is there', async () => {
@@ -143,7 +143,7 @@ describe('working on a hand-in', () => {
     expect(await screen.findByRole('button', { name: 'Hand in for all 2' })).toBeEnabled();
     set(`GET copies/${id('copy')}`, aHead({ ...head, serverTime: closes, access: 'read-only' }));
     expect(
-      await screen.findByText(/^Closed since Sat 14 Nov, 17:00/, {}, { timeout: 5000 }),
+      await screen.findByText(/^Closed on Sat 14 Nov, 17:00/, {}, { timeout: 5000 }),
     ).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /^Hand in/ })).not.toBeInTheDocument();
   });

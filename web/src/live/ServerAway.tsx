@@ -37,8 +37,8 @@ export function ServerAway() {
   }, [isShownOld, dispatch]);
   return isShownOld ? (
     <Strip role="status">
-      The server does not answer. This is as it was; it is asked again every few seconds. What you type stays
-      here.
+      The server is not responding. You see the last known version. It reconnects by itself, and what you type
+      is kept.
     </Strip>
   ) : null;
 }

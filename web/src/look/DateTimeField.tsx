@@ -205,7 +205,7 @@ function halfTyped(frame: Element | null): string | null {
   const empty = parts.filter((part) => part.hasAttribute('data-placeholder'));
   if (empty.length === 0 || empty.length === parts.length) return null;
   const isTime = empty.every((part) => ['hour', 'minute'].includes(part.getAttribute('data-type') ?? ''));
-  return isTime ? 'Give the time, too.' : 'Give the whole date, or none.';
+  return isTime ? 'Add a time.' : 'Complete the date or clear it.';
 }
 
 /** Five in the afternoon, today: where a new date starts from. */

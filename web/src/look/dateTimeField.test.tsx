@@ -24,22 +24,22 @@ describe('a field for a moment', () => {
 
   it('asks for what is missing where it is filled in part', async () => {
     await typed('12112026');
-    expect(await screen.findByText('Give the time, too.')).toBeInTheDocument();
+    expect(await screen.findByText('Add a time.')).toBeInTheDocument();
   });
 
   it('says so for part of a date, too', async () => {
     await typed('12');
-    expect(await screen.findByText('Give the whole date, or none.')).toBeInTheDocument();
+    expect(await screen.findByText('Complete the date or clear it.')).toBeInTheDocument();
   });
 
   it('is a moment once all of it is there', async () => {
     await typed('121120261730');
     expect(screen.getByRole('button', { name: '2026-11-12T17:30:00.000Z' })).toBeInTheDocument();
-    expect(screen.queryByText(/^Give the/)).not.toBeInTheDocument();
+    expect(screen.queryByText(/^(Add a time|Complete)/)).not.toBeInTheDocument();
   });
 
   it('may be left empty', async () => {
     await typed('');
-    expect(screen.queryByText(/^Give the/)).not.toBeInTheDocument();
+    expect(screen.queryByText(/^(Add a time|Complete)/)).not.toBeInTheDocument();
   });
 });

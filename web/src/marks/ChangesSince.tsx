@@ -24,7 +24,7 @@ export function ChangesSince({ changes }: { readonly changes: readonly ChangeSin
   return (
     <List aria-label="Changed since release" tabIndex={0}>
       <li>
-        <Small>Released again, it changes for</Small>
+        <Small>Changes if you release again:</Small>
       </li>
       {[...groupedBy(changes, (change) => change.says)].map(([says, alike]) => (
         <li key={says}>

@@ -157,7 +157,7 @@ export function DeskPage() {
             onChange={(id) => void navigate(`/c/${course.id}/marks/${id}`)}
           />
         </div>
-        {desk.currentData.isWithdrawn && <Tag $look="warn">withdrawn: no student sees it</Tag>}
+        {desk.currentData.isWithdrawn && <Tag $look="warn">withdrawn: hidden from students</Tag>}
         <Small>
           {desk.currentData.points} points
           {desk.currentData.due ? ` · due ${dates.dateTime(desk.currentData.due)}` : ''} ·{' '}

@@ -160,10 +160,7 @@ export function GradebookPage() {
       )}
       <FootBar>
         <span>{counted(shown.length, 'student')}</span>
-        <span>
-          Grey figures are drafts: students see nothing of them. A dot stands for late, a dotted line for a
-          mark that changed since it was released.
-        </span>
+        <span>Grey: draft, hidden from students. Dot: late. Dotted underline: changed since release.</span>
       </FootBar>
     </Frame>
   );

@@ -39,10 +39,10 @@ export function ManyMarks({ desk }: { readonly desk: DeskView }) {
   return (
     <>
       {suggested > 0 && (
-        <Button onPress={() => setOpen('take')}>Take {counted(suggested, 'suggested mark')}…</Button>
+        <Button onPress={() => setOpen('take')}>Accept {counted(suggested, 'suggested mark')}…</Button>
       )}
       {drafted > 0 && !desk.isWithdrawn && (
-        <Button onPress={() => setOpen('release')}>Release what is ready…</Button>
+        <Button onPress={() => setOpen('release')}>Release ready marks…</Button>
       )}
       {open && <Check desk={desk} what={open} onClose={() => setOpen(null)} />}
     </>
@@ -72,12 +72,12 @@ function Check({
     isRefusalShown: true,
   });
   const take = useAct(useTakeSuggestedMarksMutation(), {
-    says: ({ units }) => `${counted(units, 'suggested mark')} taken as drafts`,
+    says: ({ units }) => `${counted(units, 'suggested mark')} accepted as drafts`,
     isRefusalShown: true,
   });
   const isRelease = what === 'release';
   const refusal = isRelease ? release.error : take.error;
-  const title = isRelease ? 'Release what is ready' : 'Take the suggested marks';
+  const title = isRelease ? 'Release ready marks' : 'Accept suggested marks';
   if (unshown(ready) !== undefined || !ready.currentData || ready.isFetching)
     return (
       <Sheet title={title} onClose={onClose}>
@@ -101,8 +101,8 @@ function Check({
       {refusal !== undefined && <ProblemStrip of={refusal} />}
       <Small>
         {isRelease
-          ? 'Each student sees their own mark, and nothing of the others’.'
-          : 'They become drafts, which you can change; no student sees them before you release them.'}
+          ? 'Each student sees only their own mark.'
+          : 'They become drafts. You can change them before you release them.'}
       </Small>
       <List tabIndex={0} aria-label={title}>
         {all.map((each) => (
@@ -112,7 +112,7 @@ function Check({
             <Small>
               {each.lacks ??
                 (each.isChange
-                  ? `changes for ${counted(each.students, 'student')}`
+                  ? `changes the mark of ${counted(each.students, 'student')}`
                   : markFor === 'group'
                     ? counted(each.students, 'student')
                     : '')}
@@ -123,7 +123,7 @@ function Check({
       <footer>
         {able.length < all.length && (
           <Small style={{ flex: 1 }}>
-            {all.length - able.length} stay as they are until they are complete.
+            {counted(all.length - able.length, 'incomplete mark')} not released
           </Small>
         )}
         <Button
@@ -131,7 +131,9 @@ function Check({
           isDisabled={able.length === 0 || release.isBusy || take.isBusy}
           onPress={() => void submit()}
         >
-          {isRelease ? `Release to ${counted(students, 'student')}` : `Take ${counted(able.length, 'mark')}`}
+          {isRelease
+            ? `Release to ${counted(students, 'student')}`
+            : `Accept ${counted(able.length, 'mark')}`}
         </Button>
       </footer>
     </Sheet>

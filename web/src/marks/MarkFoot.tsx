@@ -54,7 +54,7 @@ export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
             {acts.isReleased
               ? 'Released'
               : acts.changes.length > 0
-                ? `Release the change to ${counted(acts.changes.length, 'student')}`
+                ? `Release changes to ${counted(acts.changes.length, 'student')}`
                 : `Release to ${acts.whom}`}
           </Button>
         </>

@@ -259,7 +259,7 @@ function OneMark({
               <li key={at}>{sayStep(step, mark.markFor)}</li>
             ))}
           </ol>
-          {mark.steps.length > 1 && <Small>Worked out exactly, and rounded once, at the end.</Small>}
+          {mark.steps.length > 1 && <Small>Rounded once, at the end.</Small>}
           {late && mark.latePolicy && <p>{sayLatePolicy(mark.latePolicy)}</p>}
         </div>
         <div>

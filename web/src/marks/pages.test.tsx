@@ -255,10 +255,10 @@ describe('the Marking desk', () => {
       [`POST releases/${releaseId}/marks/release`]: { units: 1, students: 2 },
       [`POST releases/${releaseId}/marks/recall`]: { units: 1, students: 2 },
     });
-    await user.click(await screen.findByRole('button', { name: 'Release what is ready…' }));
-    const check = await screen.findByRole('dialog', { name: 'Release what is ready' });
+    await user.click(await screen.findByRole('button', { name: 'Release ready marks…' }));
+    const check = await screen.findByRole('dialog', { name: 'Release ready marks' });
     expect(await within(check).findByText('Say why Amina differs.')).toBeInTheDocument();
-    expect(within(check).getByText('1 stay as they are until they are complete.')).toBeInTheDocument();
+    expect(within(check).getByText('1 incomplete mark not released')).toBeInTheDocument();
     await user.click(within(check).getByRole('button', { name: 'Release to 2 students' }));
     await user.click(await screen.findByRole('button', { name: 'Take them back' }));
     const units = [{ copyId: id('copy'), unit: 'group', version: 2 }];
@@ -284,9 +284,9 @@ describe('the Marking desk', () => {
       },
       [`POST releases/${releaseId}/marks/take-suggested`]: { units: 1, students: 2 },
     });
-    await user.click(await screen.findByRole('button', { name: 'Take 1 suggested mark…' }));
-    await user.click(await screen.findByRole('button', { name: 'Take 1 mark' }));
-    expect(await screen.findByText('1 suggested mark taken as drafts')).toBeInTheDocument();
+    await user.click(await screen.findByRole('button', { name: 'Accept 1 suggested mark…' }));
+    await user.click(await screen.findByRole('button', { name: 'Accept 1 mark' }));
+    expect(await screen.findByText('1 suggested mark accepted as drafts')).toBeInTheDocument();
     expect(sure(writes()[0]).body).toEqual({ units: [{ copyId: id('copy'), unit: 'group', version: 0 }] });
   });
 
@@ -328,7 +328,7 @@ describe('the Marking desk', () => {
     expect(screen.getByRole('list', { name: 'Changed since release' })).toHaveTextContent(
       'Noor: 30 of 40 → 35 of 40',
     );
-    expect(screen.getByRole('button', { name: 'Release the change to 1 student' })).toBeEnabled();
+    expect(screen.getByRole('button', { name: 'Release changes to 1 student' })).toBeEnabled();
     expect(screen.getByRole('button', { name: 'Take back from 2 students' })).toBeInTheDocument();
   });
 

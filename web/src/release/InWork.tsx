@@ -52,14 +52,14 @@ export function InWork({ composing }: { readonly composing: Composing }) {
         <h2>Groups do not see these changes yet</h2>
         <span style={{ flex: 1 }} />
         <Button onPress={() => void acts.drop(version)} isDisabled={!isSaved || acts.isBusy}>
-          Drop them
+          Discard changes
         </Button>
         <Button
           kind="main"
           isDisabled={!isSaved || !isForeseen || acts.isBusy}
           onPress={() => void acts.publish(version)}
         >
-          Make visible to {whom}
+          Publish changes to {whom}
         </Button>
       </header>
       <ul>
@@ -67,7 +67,7 @@ export function InWork({ composing }: { readonly composing: Composing }) {
           <li key={part}>{sayPart(part, activity, inWork, dates.dateTime)}</li>
         ))}
       </ul>
-      {isSaved && !isForeseen && !marks.error && <Small>Looking whose marks it touches…</Small>}
+      {isSaved && !isForeseen && !marks.error && <Small>Checking released marks…</Small>}
       {marks.error !== undefined && <ProblemStrip of={marks.error} onRetry={() => void marks.refetch()} />}
       {marks.currentData && <MarksForeseen foreseen={marks.currentData} />}
       {acts.refusal !== undefined && <ProblemStrip of={acts.refusal} />}
@@ -95,16 +95,12 @@ function sayPart(
     case 'points':
       return `${points(before.points)} → ${points(after.points)}`;
     case 'latePolicy':
-      return `Being late: ${sayLatePolicy(after.latePolicy)}`;
+      return `Late policy: ${sayLatePolicy(after.latePolicy)}`;
     case 'brief':
-      return 'The text';
+      return 'Text';
     case 'rubric':
-      return before.rubric === null
-        ? 'A rubric'
-        : after.rubric === null
-          ? 'No rubric any more'
-          : 'The rubric';
+      return before.rubric === null ? 'Rubric added' : after.rubric === null ? 'Rubric removed' : 'Rubric';
     case 'settings':
-      return 'How it is worked in';
+      return 'Settings';
   }
 }

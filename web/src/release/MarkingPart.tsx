@@ -59,7 +59,7 @@ export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps
               value={latePolicy.stepPercent}
               onChange={(stepPercent) => policy({ stepPercent: Math.min(100, stepPercent) })}
             />
-            % for each day begun, at most
+            % per day started, up to
             <NumberInLine
               label="Most percent"
               value={latePolicy.capPercent}
@@ -71,7 +71,7 @@ export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps
               value={latePolicy.graceMinutes}
               onChange={(graceMinutes) => policy({ graceMinutes: Math.min(10_080, graceMinutes) })}
             />
-            minutes late costs nothing; later than that, the whole delay counts
+            minutes late costs nothing; after that, lateness counts from the due time
           </Sentence>
         )}
         <Suspense fallback={<Waiting what="the rubric" rows={3} />}>

@@ -23,14 +23,14 @@ function together(changes: ForeseenMarks['changes']) {
 
 /** Whose marks would no longer be what they would be given. The marks that they have stay until somebody releases them again. */
 export function MarksForeseen({ foreseen: { changes } }: { readonly foreseen: ForeseenMarks }) {
-  if (changes.length === 0) return <p>No mark that was given is touched by it.</p>;
+  if (changes.length === 0) return <p>No released mark changes.</p>;
   return (
     <div>
       <p>
-        <b>{counted(changes.length, 'student')}</b> would get another mark. They keep what they were given
-        until it is released again at the Marking desk.
+        This changes the mark of <b>{counted(changes.length, 'student')}</b>. They keep their current mark
+        until you release it again at the Marking desk.
       </p>
-      <List tabIndex={0} aria-label="Marks that it touches">
+      <List tabIndex={0} aria-label="Released marks that change">
         {together(changes).map(({ key, who, says }) => (
           <li key={key}>
             <b>{who}</b>: {says}

@@ -260,7 +260,7 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
             Take out the last level
           </Button>
         )}
-        <Button kind="quiet" isSmall onPress={() => remove(null, 'The rubric')}>
+        <Button kind="quiet" isSmall onPress={() => remove(null, 'Rubric')}>
           Mark without a rubric
         </Button>
         <Small>

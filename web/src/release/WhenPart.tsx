@@ -197,7 +197,7 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
         />
         {activity.schedule.closes !== null && (
           <DateTimeField
-            label="Closes for this group, if not as for all"
+            label="Closes for this group (optional)"
             value={closes}
             timeZone={course.timeZone}
             onChange={setCloses}
@@ -211,8 +211,8 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
         />
         {isShorter && (
           <Small role="alert">
-            This is before everybody’s date, {dates.dateTime(due)}: {name ?? 'the group'} would have less time
-            than the others.
+            This is earlier than the due date for everyone ({dates.dateTime(due)}). {name ?? 'The group'}{' '}
+            would have less time.
           </Small>
         )}
         {marks.currentData && marks.currentData.changes.length > 0 && (

@@ -265,8 +265,8 @@ describe('the composer', () => {
     expect(within(strip).getByText('40 points → 50 points')).toBeInTheDocument();
     expect(await within(strip).findByText(/30 of 40 → 30 of 50/)).toBeInTheDocument();
     set(`GET activities/${activityId}`, { ...live, points: '50', version: 5 });
-    await user.click(within(strip).getByRole('button', { name: 'Make visible to 2 groups, 2 students' }));
-    expect(await screen.findByText('Visible to 2 groups, 2 students now')).toBeInTheDocument();
+    await user.click(within(strip).getByRole('button', { name: 'Publish changes to 2 groups, 2 students' }));
+    expect(await screen.findByText('Changes published to 2 groups, 2 students')).toBeInTheDocument();
     await waitFor(() => expect(strip).not.toBeInTheDocument());
     expect(sure(acts(writes()).at(-1))).toMatchObject({
       path: `activities/${activityId}/publish`,

@@ -61,7 +61,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     },
     merge: (base, mine, theirs) => mergeParts(base, mine, theirs, ['schedule', 'latePolicy', 'settings']),
     now,
-    onNewer: () => notice('This was changed meanwhile. This is how it is now.'),
+    onNewer: () => notice('Someone else changed this activity. You see the new version.'),
   });
   const draft = kept.value;
   const kind = kindOf(draft.kind);

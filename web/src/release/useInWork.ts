@@ -21,7 +21,7 @@ export function useInWork(
 ) {
   const activityId = activity.id;
   const publishAct = useAct(usePublishActivityMutation(), {
-    says: () => `Visible to ${whom} now`,
+    says: () => `Changes published to ${whom}`,
     undo: () => {
       const before = draftOf(activity);
       return async () => {
@@ -32,7 +32,7 @@ export function useInWork(
     isRefusalShown: true,
   });
   const drop = useAct(useDropInWorkMutation(), {
-    says: () => 'Changes dropped',
+    says: () => 'Changes discarded',
     undo: () => {
       const dropped = draftOf(activity.inWork ?? activity);
       return () => {

@@ -53,7 +53,7 @@ export function Terms({ head }: { readonly head: CopyHead }) {
       {closes !== null && (
         <b>
           {isClosed
-            ? `Closed since ${dates.dateTime(closes)}: it can be read, and no longer worked in.`
+            ? `Closed on ${dates.dateTime(closes)}. You can read it but no longer change it.`
             : `Closes ${dates.dateTime(closes)}.`}
         </b>
       )}
@@ -76,8 +76,8 @@ function sayWarning(
   if (!isHandedIn) return 'past due';
   const { minutes, deduction } = lateness(now, Date.parse(due), latePolicy, points ?? '0');
   if (minutes === 0)
-    return `past due, free until ${time(new Date(Date.parse(due) + latePolicy.graceMinutes * 60_000).toISOString())}`;
-  return deduction === '0' ? null : `late now: −${deduction} points`;
+    return `past due, no penalty until ${time(new Date(Date.parse(due) + latePolicy.graceMinutes * 60_000).toISOString())}`;
+  return deduction === '0' ? null : `late: −${deduction} points`;
 }
 
 const inMinutes = (ms: number) => (ms < 60_000 ? 'less than a minute' : sayMinutes(Math.floor(ms / 60_000)));

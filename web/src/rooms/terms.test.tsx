@@ -21,11 +21,11 @@ const at = (kind: string, settings: object) =>
 it('tells of points that being late costs only where it costs some', async () => {
   const { unmount } = at('assignment', {});
   expect(await screen.findByText(/loses 10 % of the points/)).toBeInTheDocument();
-  expect(screen.getByText('late now: −4 points')).toBeInTheDocument();
+  expect(screen.getByText('late: −4 points')).toBeInTheDocument();
   unmount();
   const talk = at('discussion', {});
   expect(
-    await screen.findByText('What is posted after that does not count towards what is asked.'),
+    await screen.findByText('Posts after the due date do not count towards the requirement.'),
   ).toBeInTheDocument();
   expect(screen.getByText('past due')).toBeInTheDocument();
   talk.unmount();
