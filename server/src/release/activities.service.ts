@@ -109,8 +109,8 @@ export class ActivitiesService {
     );
   }
 
-  /** Saved as typed; what two people changed at once is shown to both, not lost. What groups have already changes for them only once somebody makes it
-   * visible. */
+  /** Saved as typed; what two people changed at once is shown to both, not lost. What groups have already changes for them only once it is
+   * published. */
   async edit(
     person: SignedIn,
     activityId: ActivityId,
@@ -126,7 +126,7 @@ export class ActivitiesService {
     });
   }
 
-  /** What was changed in it is what its groups have from now on. */
+  /** Its groups have the changed activity from now on. */
   async publish(person: SignedIn, activityId: ActivityId, { version }: SeenActivity): Promise<ActivityView> {
     return this.write(
       person,
@@ -141,8 +141,8 @@ export class ActivitiesService {
     );
   }
 
-  /** What was changed in it is dropped; its groups have what they had. */
-  async dropInWork(
+  /** Discards the changes that are not published; its groups have what they had. */
+  async discardChanges(
     person: SignedIn,
     activityId: ActivityId,
     { version }: SeenActivity,
@@ -156,17 +156,18 @@ export class ActivitiesService {
     );
   }
 
-  /** Puts a draft away. What groups have worked in is withdrawn instead. */
+  /** Deletes a draft; it can be restored. What was released is withdrawn instead. */
   async remove(person: SignedIn, activityId: ActivityId): Promise<Done> {
     const { courseId } = await this.forStaff(person, activityId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await lockActivity(manager, activityId);
       if (await manager.existsBy(ReleaseRow, { activityId }))
         throw problems.conflict(
           'This was released, so it cannot be deleted. Withdraw it instead; all work is kept.',
         );
-      await manager.update(ActivityRow, { id: activityId, deletedAt: IsNull() }, { deletedAt: now });
+      await manager.update(ActivityRow, activityId, { deletedAt: now });
       await record({
-        type: 'activity.put-away',
+        type: 'activity.deleted',
         courseId,
         actorId: person.id,
         subjectId: activityId,
@@ -177,7 +178,7 @@ export class ActivitiesService {
   }
 
   async restore(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
-    const { courseId } = await this.forStaff(person, activityId, { putAway: true });
+    const { courseId } = await this.forStaff(person, activityId, { isDeleted: true });
     return this.unitOfWork.run(async ({ manager, record }) => {
       await manager.update(ActivityRow, activityId, { deletedAt: null });
       await record({
@@ -207,10 +208,7 @@ export class ActivitiesService {
     await this.forStaff(person, activityId);
     return this.unitOfWork.run(async (work) => {
       const { manager, now, record } = work;
-      const activity = await manager.findOneOrFail(ActivityRow, {
-        where: { id: activityId },
-        lock: { mode: 'pessimistic_write' },
-      });
+      const activity = await lockActivity(manager, activityId);
       if (activity.version !== version)
         throw problems.staleWrite(await this.view(manager, activity), sentence);
       const release = await manager.findOneBy(ReleaseRow, { activityId });
@@ -229,14 +227,14 @@ export class ActivitiesService {
     });
   }
 
-  /** @throws not-found unless this person releases in its course, and for a draft that was put away. */
+  /** @throws not-found unless this person releases in its course, and for a deleted draft. */
   async forStaff(
     person: SignedIn,
     activityId: ActivityId,
-    { putAway = false }: { readonly putAway?: boolean } = {},
+    { isDeleted = false }: { readonly isDeleted?: boolean } = {},
   ): Promise<ActivityRow> {
     const activity = await this.dataSource.manager.findOneBy(ActivityRow, { id: activityId });
-    if (!activity || (activity.deletedAt !== null && !putAway)) throw problems.notFound();
+    if (!activity || (activity.deletedAt !== null && !isDeleted)) throw problems.notFound();
     await this.viewers.staff(person, activity.courseId, 'release');
     return activity;
   }
@@ -296,7 +294,18 @@ export class ActivitiesService {
   }
 }
 
-/** Whether groups have it, or had it until it closed: what is changed in it then waits to be made visible. */
+/** Acts on one activity take turns from here to the end of the transaction.
+ * @throws not-found for one that was deleted before its turn came. */
+export async function lockActivity(manager: EntityManager, activityId: ActivityId): Promise<ActivityRow> {
+  const activity = await manager.findOne(ActivityRow, {
+    where: { id: activityId, deletedAt: IsNull() },
+    lock: { mode: 'pessimistic_write' },
+  });
+  if (!activity) throw problems.notFound();
+  return activity;
+}
+
+/** Whether groups have it, or had it until it closed: changes to it then wait to be published. */
 function isWithGroups(release: ReleaseRow, activity: ActivityRow, now: Date): boolean {
   const { state } = stateAt(stateOf(release), scheduleOf(activity), now.getTime());
   return state === 'live' || state === 'closed';

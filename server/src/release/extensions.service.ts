@@ -6,8 +6,8 @@ import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { groupTags, setOfCourse } from '../sets/index.js';
-import { ActivitiesService } from './activities.service.js';
-import { ActivityRow, ExtensionRow } from './release.rows.js';
+import { ActivitiesService, lockActivity } from './activities.service.js';
+import { ExtensionRow } from './release.rows.js';
 
 /** More time for one group. */
 @Injectable()
@@ -27,10 +27,7 @@ export class ExtensionsService {
     await this.activities.forStaff(person, activityId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       // Two who grant the same group at one moment take turns.
-      const activity = await manager.findOneOrFail(ActivityRow, {
-        where: { id: activityId },
-        lock: { mode: 'pessimistic_write' },
-      });
+      const activity = await lockActivity(manager, activityId);
       const tag = (await groupTags(manager, [groupId])).get(groupId);
       if (!tag) throw problems.notFound();
       await setOfCourse(manager, tag.setId, activity.courseId);

@@ -26,7 +26,7 @@ const path = () => `/api/activities/${activity.id}`;
 const noor = () => sure(given.students.get('noor')).browser;
 const edit = (more: Partial<ActivityDraft>, version = activity.version) =>
   given.instructor.put(path()).send({ ...draftOf(activity), ...more, version });
-const press = (what: 'publish' | 'drop', version: number) =>
+const press = (what: 'publish' | 'discard', version: number) =>
   given.instructor.post(`${path()}/${what}`).send({ version });
 const renamed = () => `Renamed ${count}`;
 const seenBy = (title = activity.title) => itemOf(noor(), given.course.id, title);
@@ -52,11 +52,11 @@ describe('what is changed in an activity that groups have', () => {
   it('is dropped, and only what was in view is dropped or made visible', async () => {
     const { version } = (await edit({ title: renamed() }).expect(200)).body as ActivityView;
     await edit({ title: 'Renamed by another' }, version).expect(200);
-    for (const what of ['publish', 'drop'] as const) {
+    for (const what of ['publish', 'discard'] as const) {
       const refused = await press(what, version).expect(409);
       expect(refused.body).toMatchObject({ current: { inWork: { title: 'Renamed by another' } } });
     }
-    await press('drop', version + 1).expect(200);
+    await press('discard', version + 1).expect(200);
     await press('publish', version + 2).expect(409);
     expect((await given.instructor.get(path())).body).toMatchObject({ title: activity.title, inWork: null });
   });
@@ -87,7 +87,7 @@ describe('what is changed in an activity that groups have', () => {
   it('cannot take the points away once there is a mark', async () => {
     const copyId = await copyOf(noor(), given.course.id, activity.title);
     await edit({ points: null }).expect(200);
-    await press('drop', activity.version + 1).expect(200);
+    await press('discard', activity.version + 1).expect(200);
     await given.instructor
       .put(`/api/copies/${copyId}/marks/group`)
       .send({ typedMark: '30', overrideReason: '', picks: {}, feedback: '', adjustments: [], version: 0 })
@@ -110,7 +110,7 @@ describe('a draft', () => {
     ((await given.instructor.get(`/api/courses/${given.course.id}/activities`)).body as ActivityList)
       .activities;
 
-  it('changes at once, and can be put away and brought back', async () => {
+  it('changes at once, and can be deleted and restored', async () => {
     const draft = (
       await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(anAssignment())
     ).body as ActivityView;
@@ -131,10 +131,35 @@ describe('a draft', () => {
     expect((await list()).map((each) => each.id)).toContain(draft.id);
   });
 
-  it('that groups had is withdrawn, not put away', async () => {
+  it('that groups had is withdrawn, not deleted', async () => {
     const refused = await given.instructor.delete(path()).expect(409);
     expect(refused.body.detail).toBe(
       'This was released, so it cannot be deleted. Withdraw it instead; all work is kept.',
     );
+  });
+
+  it('is either deleted or released when both are pressed at one moment', async () => {
+    for (let round = 0; round < 8; round += 1) {
+      const draft = (
+        await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(anAssignment())
+      ).body as ActivityView;
+      const at = `/api/activities/${draft.id}`;
+      const request = {
+        to: { kind: 'set', setId: given.set.id },
+        mode: 'own',
+        outsiders: 'hidden',
+        goesLiveAt: null,
+      };
+      const [deleted, pressed] = await Promise.all([
+        given.instructor.delete(at),
+        given.instructor.post(`${at}/release`).send({ ...request, version: draft.version }),
+      ]);
+      const outcome = [deleted.status, pressed.status];
+      expect([
+        [200, 404],
+        [409, 200],
+      ]).toContainEqual(outcome);
+      await given.instructor.get(at).expect(pressed.status);
+    }
   });
 });

@@ -88,7 +88,7 @@ export class ReleaseController {
 
   @Endpoint('POST /activities/:activityId/publish', {
     id: 'publishActivity',
-    does: 'Make what was changed in a released activity visible to its groups',
+    does: 'Publish the changes to a released activity to its groups',
     body: SeenActivity,
     answer: ActivityView,
   })
@@ -100,23 +100,23 @@ export class ReleaseController {
     return this.activities.publish(person, activityId, seen);
   }
 
-  @Endpoint('POST /activities/:activityId/drop', {
-    id: 'dropInWork',
-    does: 'Drop what was changed in a released activity and is not visible yet',
+  @Endpoint('POST /activities/:activityId/discard', {
+    id: 'discardChanges',
+    does: 'Discard the changes to a released activity that are not published yet',
     body: SeenActivity,
     answer: ActivityView,
   })
-  dropInWork(
+  discardChanges(
     @CurrentPerson() person: SignedIn,
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
     @Takes(SeenActivity) seen: SeenActivity,
   ): Promise<ActivityView> {
-    return this.activities.dropInWork(person, activityId, seen);
+    return this.activities.discardChanges(person, activityId, seen);
   }
 
   @Endpoint('DELETE /activities/:activityId', {
-    id: 'putActivityAway',
-    does: 'Put a draft away; it can be brought back',
+    id: 'deleteActivity',
+    does: 'Delete a draft; it can be restored',
     answer: Done,
   })
   remove(
@@ -128,7 +128,7 @@ export class ReleaseController {
 
   @Endpoint('POST /activities/:activityId/restore', {
     id: 'restoreActivity',
-    does: 'Bring a draft back that was put away',
+    does: 'Restore a deleted draft',
     answer: ActivityView,
   })
   restore(

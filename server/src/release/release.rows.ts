@@ -41,7 +41,7 @@ export class ActivityRow {
   /** Once groups have it: what is changed in it, and is seen by staff alone until they make it visible. */
   @Column('jsonb', { nullable: true }) inWork!: ActivityContent | null;
   @Column('int', { default: 1 }) version!: number;
-  /** A draft that was put away; null: it is there. */
+  /** When a draft was deleted; null: it is there. */
   @Column('timestamptz', { nullable: true }) deletedAt!: Date | null;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz') updatedAt!: Date;

@@ -10,7 +10,7 @@ import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { areGroupsOfSet, setOfCourse } from '../sets/index.js';
-import { ActivitiesService } from './activities.service.js';
+import { ActivitiesService, lockActivity } from './activities.service.js';
 import { audienceOf } from './audience.js';
 import { columnsOf, withContent } from './content.js';
 import { Copies } from './copies.js';
@@ -35,10 +35,7 @@ export class ReleaseService {
     const viewer = await this.viewers.staff(person, courseId, 'release');
     return this.unitOfWork.run(async (work) => {
       const { manager, now } = work;
-      const locked = await manager.findOneOrFail(ActivityRow, {
-        where: { id: activityId },
-        lock: { mode: 'pessimistic_write' },
-      });
+      const locked = await lockActivity(manager, activityId);
       await this.refuseReach(manager, locked, request.to, request.mode);
       if (locked.version !== request.version)
         throw problems.staleWrite(

@@ -17,7 +17,7 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk', 'Gradebook', 'SignUp'],
   'activity.drafted': ['Activity'],
   'activity.edited': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
-  'activity.put-away': ['Activity'],
+  'activity.deleted': ['Activity'],
   'activity.restored': ['Activity'],
   'activity.released': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'MyMarks'],
   'activity.reach-changed': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],

@@ -69,6 +69,12 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
     newest.current = on;
     setVersion(on);
   };
+  /** As it is on the server, whoever wrote it. */
+  const follow = (current: Versioned<Value>) => {
+    show(current.value);
+    stand(current.version);
+    base.current = current.value;
+  };
   const saveOn = async (next: Value) => {
     stand((await save(next, newest.current)).version);
     base.current = next;
@@ -101,9 +107,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
   }, []); // eslint-disable-line react-hooks/exhaustive-deps
   useEffect(() => {
     if (!now || now.version <= newest.current || !autosave.isIdle()) return;
-    show(now.value);
-    stand(now.version);
-    base.current = now.value;
+    follow(now);
     onNewer?.();
   });
   const readNow = async (): Promise<Versioned<Value> | null> => {
@@ -137,6 +141,8 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
     },
     /** Something else that the page did has made another version of it. */
     stand,
+    /** Something else that the page did has made it what it is now. */
+    follow,
     /** What was changed here stands; what was not is as they wrote it. */
     keepMine: async () => {
       const current = await readNow();
@@ -152,9 +158,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
     takeTheirs: async (): Promise<Value | null> => {
       const current = await readNow();
       if (!current) return null;
-      show(current.value);
-      stand(current.version);
-      base.current = current.value;
+      follow(current);
       autosave.settle();
       store(key, null, sessionStorage);
       return current.value;

@@ -51,7 +51,7 @@ export function InWork({ composing }: { readonly composing: Composing }) {
       <header>
         <h2>Groups do not see these changes yet</h2>
         <span style={{ flex: 1 }} />
-        <Button onPress={() => void acts.drop(version)} isDisabled={!isSaved || acts.isBusy}>
+        <Button onPress={() => void acts.discard(version)} isDisabled={!isSaved || acts.isBusy}>
           Discard changes
         </Button>
         <Button

@@ -255,7 +255,7 @@ describe('the composer', () => {
         changes: [{ member: aMember('Noor'), group: null, says: '30 of 40 → 30 of 50' }],
       },
       [`POST activities/${activityId}/publish`]: { ...live, points: '50', version: 5 },
-      [`POST activities/${activityId}/drop`]: { ...live, version: 5 },
+      [`POST activities/${activityId}/discard`]: { ...live, version: 5 },
     });
     expect(screen.queryByRole('region', { name: /groups do not see/ })).not.toBeInTheDocument();
     const points = await screen.findByLabelText('Points');

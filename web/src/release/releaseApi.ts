@@ -120,16 +120,16 @@ const writeApi = readApi.injectEndpoints({
       responseSchema: ActivityView,
       invalidatesTags: [...reachTags, 'Mark'],
     }),
-    dropInWork: build.mutation<ActivityView, { activityId: string; version: number }>({
+    discardChanges: build.mutation<ActivityView, { activityId: string; version: number }>({
       query: ({ activityId, version }) => ({
-        url: `activities/${activityId}/drop`,
+        url: `activities/${activityId}/discard`,
         method: 'POST',
         body: { version },
       }),
       responseSchema: ActivityView,
       invalidatesTags: ['Activity'],
     }),
-    putActivityAway: build.mutation<Done, string>({
+    deleteActivity: build.mutation<Done, string>({
       query: (activityId) => ({ url: `activities/${activityId}`, method: 'DELETE' }),
       responseSchema: Done,
       invalidatesTags: (_done, _refusal, activityId) => ['Figures', { type: 'Activity', id: activityId }],
@@ -177,8 +177,8 @@ export const {
   useCopyActivityMutation,
   useEditActivityMutation,
   usePublishActivityMutation,
-  useDropInWorkMutation,
-  usePutActivityAwayMutation,
+  useDiscardChangesMutation,
+  useDeleteActivityMutation,
   useRestoreActivityMutation,
   useReleaseActivityMutation,
   useChangeReachMutation,

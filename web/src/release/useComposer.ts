@@ -14,7 +14,7 @@ import {
   useChangeReachMutation,
   useCopyActivityMutation,
   useEditActivityMutation,
-  usePutActivityAwayMutation,
+  useDeleteActivityMutation,
   useForeseeQuery,
   useReleaseActivityMutation,
   useRestoreActivityMutation,
@@ -139,14 +139,9 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     if (await changeReach({ activityId, body: { to, outsiders: target.outsiders } })) setMeant(null);
   };
   const makeCopy = useAct(useCopyActivityMutation());
-  const showWritten = (now: ActivityView) => {
-    const { value, version } = writtenIn(now);
-    kept.stand(version);
-    kept.show(value);
-  };
-  const inWork = useInWork(activity, kept, showWritten, whom);
+  const inWork = useInWork(activity, kept, (written) => kept.follow(writtenIn(written)), whom);
   const restore = useAct(useRestoreActivityMutation());
-  const putAway = useAct(usePutActivityAwayMutation(), {
+  const deleteDraft = useAct(useDeleteActivityMutation(), {
     says: () => `${draft.title} deleted`,
     undo: () => () => restore(activityId),
   });
@@ -193,7 +188,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     withdrawNow: () => withdraw(activityId),
     inWork,
     deleteNow: async () => {
-      if (await putAway(activityId)) void navigate('../release');
+      if (await deleteDraft(activityId)) void navigate('../release');
     },
     whom,
     changeReach,

@@ -1,7 +1,7 @@
 import { draftOf } from '@jigsaw/contract/release';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { useAct } from '../page/index.js';
-import { useDropInWorkMutation, usePublishActivityMutation } from './releaseApi.js';
+import { useDiscardChangesMutation, usePublishActivityMutation } from './releaseApi.js';
 
 /** What is written in the composer. */
 interface Kept {
@@ -31,12 +31,12 @@ export function useInWork(
     },
     isRefusalShown: true,
   });
-  const drop = useAct(useDropInWorkMutation(), {
+  const discard = useAct(useDiscardChangesMutation(), {
     says: () => 'Changes discarded',
     undo: () => {
-      const dropped = draftOf(activity.inWork ?? activity);
+      const discarded = draftOf(activity.inWork ?? activity);
       return () => {
-        kept.change(dropped);
+        kept.change(discarded);
       };
     },
   });
@@ -45,12 +45,12 @@ export function useInWork(
     if (now) onDone(now);
   };
   return {
-    isBusy: publishAct.isBusy || drop.isBusy,
+    isBusy: publishAct.isBusy || discard.isBusy,
     refusal: publishAct.error,
     /** @param version that was in view when it was pressed */
     publish,
-    drop: async (version: number) => {
-      const now = await drop({ activityId, version });
+    discard: async (version: number) => {
+      const now = await discard({ activityId, version });
       if (now) onDone(now);
     },
   };
