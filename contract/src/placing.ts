@@ -53,11 +53,19 @@ export const PlaceRequest = z.strictObject({
   credit: z.enum(['stays', 'joins', 'taken-back']).default('stays'),
 });
 export type PlaceRequest = z.output<typeof PlaceRequest>;
+/** Students of the course who lack a seat in some set in which everybody is to have one. */
+export const ToPlace = z.object({
+  /** The instructor's to place. */
+  unplaced: z.number().int(),
+  /** They can still choose for themselves, and lack no other seat. */
+  choosing: z.number().int(),
+});
+export type ToPlace = z.infer<typeof ToPlace>;
+
 export const PlaceResult = z.object({
   /** In this set. */
   unplaced: z.number().int(),
-  /** Students of the course who lack a seat in some set in which everybody is to have one. */
-  toPlace: z.number().int(),
+  toPlace: ToPlace,
   /** With which hand-ins of their groups those who moved are credited; nothing of who has none. */
   credited: z.array(z.object({ enrolmentId: EnrolmentId, groupId: GroupId, handIns: z.number().int() })),
 });

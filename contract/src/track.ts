@@ -1,11 +1,14 @@
 import { z } from 'zod';
+import { ToPlace } from './placing.js';
 
 /** The figures of the track, true at the moment of asking and only what the asker may know. */
 export const StaffFigures = z.object({
   kind: z.literal('staff'),
   enrolled: z.number().int(),
-  unplaced: z.number().int(),
+  ...ToPlace.shape,
   live: z.number().int(),
+  scheduled: z.number().int(),
+  closed: z.number().int(),
   drafts: z.number().int(),
   rooms: z.number().int(),
   unread: z.number().int(),

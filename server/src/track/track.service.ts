@@ -45,8 +45,8 @@ export class TrackService {
     return {
       kind: 'staff',
       enrolled: await countStudents(manager, courseId),
-      unplaced: await countStudentsToPlace(manager, courseId, this.clock.now()),
-      ...(await countActivities(manager, courseId)),
+      ...(await countStudentsToPlace(manager, courseId, this.clock.now())),
+      ...(await countActivities(manager, courseId, this.clock.now())),
       rooms,
       unread,
       toMark: activities.reduce((sum, activity) => sum + activity.toMark, 0),

@@ -38,7 +38,7 @@ function countsAfter(setId: string, { unplaced, toPlace, credited }: PlaceResult
     ),
     ...figuresApi.util.selectCachedArgsForQuery(state, 'readFigures').map((courseId) =>
       figuresApi.util.updateQueryData('readFigures', courseId, (figures) => {
-        if (figures.kind === 'staff') figures.unplaced = toPlace;
+        if (figures.kind === 'staff') Object.assign(figures, toPlace);
       }),
     ),
   ];

@@ -136,7 +136,7 @@ export const boardAnswers = (board: BoardView, more: object = {}) => ({
 
 export const aPlaceResult = (unplaced: number): PlaceResult => ({
   unplaced,
-  toPlace: unplaced,
+  toPlace: { unplaced, choosing: 0 },
   credited: [],
 });
 

@@ -1,3 +1,4 @@
+import type { ToPlace } from '@jigsaw/contract/placing';
 import type { Figures } from '@jigsaw/contract/track';
 import { counted } from '@jigsaw/core/text';
 
@@ -28,7 +29,10 @@ export function stationOf(path: string, figures: Figures): Station | undefined {
 function staffStations({
   enrolled,
   unplaced,
+  choosing,
   live,
+  scheduled,
+  closed,
   drafts,
   rooms,
   unread,
@@ -39,13 +43,21 @@ function staffStations({
     {
       path: 'groups',
       label: 'Groups',
-      figure: unplaced > 0 ? `${unplaced} unplaced` : 'all placed',
+      figure: sayPlaced({ unplaced, choosing }),
       needs: unplaced > 0,
     },
     {
       path: 'release',
       label: 'Release',
-      figure: `${live} live · ${counted(drafts, 'draft')}`,
+      figure: [
+        `${live} live`,
+        scheduled > 0 && `${scheduled} scheduled`,
+        // The track is narrow: what is over is told where nothing else is to tell.
+        scheduled === 0 && drafts === 0 && closed > 0 && `${closed} closed`,
+        drafts > 0 && counted(drafts, 'draft'),
+      ]
+        .filter(Boolean)
+        .join(' · '),
       needs: false,
     },
     {
@@ -61,6 +73,10 @@ function staffStations({
       needs: toMark > 0,
     },
   ];
+}
+
+function sayPlaced({ unplaced, choosing }: ToPlace): string {
+  return unplaced === 0 && choosing > 0 ? `${choosing} yet to choose` : `${unplaced} unplaced`;
 }
 
 function studentStations({ due, rooms, unread, newMarks }: Extract<Figures, { kind: 'student' }>): Station[] {
