@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { isAddress, tidyAddress } from '@jigsaw/core/course';
+import { delimiters } from '@jigsaw/core/files';
+import { oneLine } from '@jigsaw/core/text';
 import { DateTime, EnrolmentId, GroupId, GroupSetId, PersonId, Role, RosterChangeId } from './common.js';
 import { AttributeKind, RosterAttribute } from './course.js';
 
@@ -66,6 +68,8 @@ export const ImportSource = z.discriminatedUnion('kind', [
         14_000_000,
         'The file is over 10 MB. A class file is a list of people; check that this is the right one.',
       ),
+    /** What parts its cells; null: find it out. Of a spreadsheet or a bundle it says nothing. */
+    delimiter: z.enum(delimiters).nullable().default(null),
   }),
   z.strictObject({
     kind: z.literal('paste'),
@@ -215,9 +219,13 @@ const Email = z
   .max(300)
   .transform(tidyAddress)
   .refine(isAddress, 'Write the address like name@school.example.');
-const PersonName = z.string().trim().min(1, 'Write a name.').max(200, '200 characters are the most.');
-const ShortText = z.string().trim().max(200);
-const AttributeName = z.string().trim().min(1, 'Give the attribute a name.').max(80);
+const PersonName = z
+  .string()
+  .overwrite(oneLine)
+  .min(1, 'Write a name.')
+  .max(200, '200 characters are the most.');
+const ShortText = z.string().overwrite(oneLine).max(200);
+const AttributeName = z.string().overwrite(oneLine).min(1, 'Give the attribute a name.').max(80);
 /** Absent: untouched. An attribute that is null is taken away. */
 const EntryFields = z.strictObject({
   email: Email.optional(),

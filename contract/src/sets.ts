@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { only } from '@jigsaw/core/lists';
 import { mostGroups } from '@jigsaw/core/sets';
+import { oneLine } from '@jigsaw/core/text';
 import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
 
 export const Capacity = z.number().int().min(1, 'A group holds at least 1.').max(1000).nullable();
-export const GroupName = z.string().trim().min(1, 'Give the group a name.').max(80);
+export const GroupName = z.string().overwrite(oneLine).min(1, 'Give the group a name.').max(80);
 /** Students choose their own places, from when until when; null: at once, and until the set is frozen. */
 export const SignUpSettings = z
   .strictObject({ opens: DateTime.nullable(), closes: DateTime.nullable(), showsNames: z.boolean() })
@@ -13,11 +14,11 @@ export const SignUpSettings = z
     error: 'It has to close after it opens.',
   });
 export type SignUpSettings = z.infer<typeof SignUpSettings>;
-export const SetName = z.string().trim().min(1, 'Give the set a name.').max(120);
+export const SetName = z.string().overwrite(oneLine).min(1, 'Give the set a name.').max(120);
 /** What happens to somebody who joins the course once the set is filled. */
 const Latecomers = z.enum(['leave', 'smallest']);
 const Named = z.array(EnrolmentId).min(2, 'Name two people or more.').max(50);
-const AttributeName = z.string().trim().min(1).max(80);
+const AttributeName = z.string().overwrite(oneLine).min(1).max(80);
 /** Shapes of the rules but the last, whose earlier sets are named by people and looked up by the page.
  * @param people whom a rule may name, `attribute` what it may be about. */
 export const ruleShapes = <People extends z.ZodType, Attribute extends z.ZodType>(

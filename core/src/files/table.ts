@@ -1,6 +1,7 @@
 import type { Encoding } from './decode.js';
 
-export type Delimiter = ',' | ';' | '\t' | '|';
+export const delimiters = [',', ';', '\t', '|'] as const;
+export type Delimiter = (typeof delimiters)[number];
 
 export interface TableRow {
   /** Line of the file on which the row starts, counted from 1. */

@@ -3,7 +3,9 @@ import fc from 'fast-check';
 import type { EnrolmentId, GroupId } from '../ids/index.js';
 import { sure } from '../lists/index.js';
 import { readTable } from '../roster/index.js';
-import { apply, readGroupFile, sayGroupFileProblem } from './index.js';
+import { oneLine } from '../text/index.js';
+import { guardFormula } from '../files/index.js';
+import { apply, groupFileLines, readGroupFile, sayGroupFileProblem } from './index.js';
 import type { NamedStudent } from './index.js';
 
 const groups = ['Crock', 'Carboy'].map((name, at) => ({ id: name as GroupId, number: at + 1, name }));
@@ -23,6 +25,9 @@ const read = (csv: string, students: NamedStudent[], isExclusive = true) => {
   if (!table.ok) throw new Error(table.code);
   return readGroupFile(table.table, students, groups, isExclusive);
 };
+
+const csvLine = (cells: readonly string[]) =>
+  cells.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(',');
 
 describe('a file of groups', () => {
   it('places, moves and takes out by address, number or name', () => {
@@ -71,6 +76,62 @@ describe('a file of groups', () => {
       problems: [{ problem: { code: 'unknown-group', value: 'Vat' } }],
     });
     for (const { problem } of file.problems) expect(sayGroupFileProblem(problem)).toMatch(/\.$/);
+  });
+
+  it('of our own gives everybody the places that they had, whatever the groups are called', () => {
+    const aName = fc.oneof(
+      fc.constantFrom(
+        '1',
+        '2',
+        '3',
+        'Crock',
+        'CROCK',
+        'Crock (1)',
+        'Été',
+        'ete',
+        '=SET()',
+        "'=x",
+        'a;b',
+        '"q"',
+      ),
+      fc
+        .string({ maxLength: 5 })
+        .map(oneLine)
+        .filter((name) => name !== ''),
+    );
+    fc.assert(
+      fc.property(
+        fc.array(aName, { minLength: 1, maxLength: 7 }),
+        aName,
+        fc.array(fc.array(fc.nat(6), { maxLength: 3 }), { minLength: 1, maxLength: 8 }),
+        fc.boolean(),
+        (names, setName, wanted, isExclusive) => {
+          const own = names.map((name, at) => ({ id: `g${at}` as GroupId, number: at + 1, name }));
+          const students = wanted.map((places, at): NamedStudent => ({
+            ...student(`Student ${at}`),
+            seats: [...new Set(places.map((place) => place % own.length))]
+              .slice(0, isExclusive ? 1 : 3)
+              .map((place) => ({ groupId: sure(own[place]).id, isLeader: false })),
+          }));
+          const lines = groupFileLines(setName, own, students).map((cells) => cells.map(guardFormula));
+          const table = readTable(new Uint8Array(Buffer.from(lines.map(csvLine).join('\n'))));
+          if (!table.ok) throw new Error(table.code);
+          expect(readGroupFile(table.table, students, own, isExclusive)).toMatchObject({
+            ok: true,
+            moves: [],
+            same: students.length,
+            problems: [],
+          });
+          const nowhere = students.map((each) => ({ ...each, seats: [] }));
+          const file = readGroupFile(table.table, nowhere, own, isExclusive);
+          if (!file.ok) throw new Error(file.code);
+          const placed = (who: EnrolmentId) =>
+            file.moves.flatMap((move) => (move.student === who ? [move.to] : [])).toSorted();
+          for (const { enrolmentId, seats } of students)
+            expect(placed(enrolmentId)).toEqual(seats.map((seat) => seat.groupId).toSorted());
+        },
+      ),
+    );
   });
 
   it('names all groups of a person where one may be in several', () => {

@@ -3,6 +3,7 @@ import { sameAddress } from '../course/index.js';
 import { unguardFormula } from '../files/index.js';
 import type { Table } from '../files/index.js';
 import { sure } from '../lists/index.js';
+import { fileNames } from '../sets/index.js';
 import { fold } from '../text/index.js';
 import { movesOut } from './placement.js';
 import type { Move, Placement, Seat } from './placement.js';
@@ -65,6 +66,27 @@ const numberWords = [
 ];
 const nameWords = ['name', 'student', 'full name', 'student name', 'nom', 'nombre', 'nome', 'namn', 'naam'];
 
+/** Everybody with their groups in a set, for a file that `readGroupFile` takes back: a heading, then a line for each place by the groups'
+ * numbers, those without a place last. */
+export function groupFileLines(
+  setName: string,
+  groups: readonly NamedGroup[],
+  students: readonly NamedStudent[],
+): string[][] {
+  const names = fileNames(groups);
+  const groupOf = new Map(groups.map((group) => [group.id, group]));
+  const places = students.flatMap(({ seats, number, name, email }) => {
+    const who = [number ?? '', name, email];
+    if (seats.length === 0) return [{ at: Infinity, cells: ['', '', ...who] }];
+    return seats.map(({ groupId }) => {
+      const at = sure(groupOf.get(groupId)).number;
+      return { at, cells: [String(at), sure(names.get(groupId)), ...who] };
+    });
+  });
+  const lines = places.toSorted((a, b) => (a.at === b.at ? 0 : a.at - b.at)).map(({ cells }) => cells);
+  return [[`Group number in ${setName}`, 'Group', 'Number', 'Name', 'E-mail'], ...lines];
+}
+
 /** Who should sit where, by a file with a column for the person (address, number or name) and one for the group (name or number). An
  * empty group takes its person out. Nobody who is not in the file moves.
  * @param isExclusive else the lines of one person together name all their groups. */
@@ -94,7 +116,8 @@ export function readGroupFile(
   if (groupAt < 0) return { ok: false, code: 'no-group-column' };
   if (person.length === 0) return { ok: false, code: 'no-person-column' };
 
-  const byName = new Map(groups.map((group) => [fold(group.name), group]));
+  const names = fileNames(groups);
+  const byName = new Map(groups.map((group) => [fold(sure(names.get(group.id))), group]));
   const byNumber = new Map(groups.map((group) => [String(group.number), group]));
   const lineOf = new Map<EnrolmentId, number>();
   const wanted = new Map<EnrolmentId, Set<GroupId>>();

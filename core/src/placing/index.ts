@@ -13,7 +13,7 @@ export { dealOut, emptiest } from './dealOut.js';
 export type { DealtGroup, DealtOut } from './dealOut.js';
 export { sayNoPlace, signUpState, whyNoPlace } from './signUp.js';
 export type { NoPlace, SignUp, SignUpState, WantedPlace } from './signUp.js';
-export { readGroupFile, sayGroupFileProblem } from './groupFile.js';
+export { groupFileLines, readGroupFile, sayGroupFileProblem } from './groupFile.js';
 export type { GroupFile, GroupFileProblem, NamedGroup, NamedStudent } from './groupFile.js';
 export { meterOf, sizeMeter } from './balance.js';
 export type { Bar, MeasuredGroup, Meter } from './balance.js';

@@ -2,6 +2,7 @@ import type { EnrolmentId, GroupId } from '../ids/index.js';
 import type { Role } from '../course/index.js';
 import { assert } from '../ids/index.js';
 import { sameAddress } from '../course/index.js';
+import { sure } from '../lists/index.js';
 import type { RosterPerson } from './person.js';
 
 /** One person in a course, with everything that a change of the roster can touch. */
@@ -85,13 +86,17 @@ export function applyChange(roster: Roster, change: RosterChange): ChangedRoster
   return fault && !faultOf(roster) ? { ok: false, conflicts: [], fault } : { ok: true, roster: next };
 }
 
+/** An attribute's value; null: none. Of an attribute that is called like something that every object has, too. */
+export const valueOf = ({ attributes }: Pick<RosterEntry, 'attributes'>, name: string): string | null =>
+  Object.hasOwn(attributes, name) ? sure(attributes[name]) : null;
+
 /** What setting these fields would change; null: nothing. `from` is filled in from the entry. */
 export function changeOf(enrolmentId: EnrolmentId, entry: RosterEntry, to: EntryFields): EntryChange | null {
   const keys = (Object.keys(to) as (keyof EntryFields)[]).filter(
     (key) => key !== 'attributes' && !isSame(entry[key], to[key]),
   );
   const attributes = Object.entries(to.attributes ?? {}).filter(
-    ([key, value]) => (entry.attributes[key] ?? null) !== value,
+    ([key, value]) => valueOf(entry, key) !== value,
   );
   if (keys.length === 0 && attributes.length === 0) return null;
   const pick = (source: object) => Object.fromEntries(keys.map((key) => [key, (source as EntryFields)[key]]));
@@ -102,7 +107,7 @@ export function changeOf(enrolmentId: EnrolmentId, entry: RosterEntry, to: Entry
     from: {
       ...pick(entry),
       ...(touched && {
-        attributes: Object.fromEntries(attributes.map(([key]) => [key, entry.attributes[key] ?? null])),
+        attributes: Object.fromEntries(attributes.map(([key]) => [key, valueOf(entry, key)])),
       }),
     },
     to: { ...pick(to), ...(touched && { attributes: Object.fromEntries(attributes) }) },
@@ -152,7 +157,7 @@ function holds(entry: RosterEntry, fields: EntryFields): boolean {
   const { attributes = {}, ...plain } = fields;
   return (
     Object.entries(plain).every(([key, value]) => isSame(entry[key as keyof typeof plain], value)) &&
-    Object.entries(attributes).every(([key, value]) => (entry.attributes[key] ?? null) === value)
+    Object.entries(attributes).every(([key, value]) => valueOf(entry, key) === value)
   );
 }
 

@@ -165,8 +165,20 @@ const meaningByHeading = new Map<string, ColumnMeaning>([
   ...leftOutWords.map((word) => [word, 'left-out'] as const),
 ]);
 
+const attributePrefix = 'Attribute: ';
+
+/** The heading under which our own files tell an attribute: its name, unless that would be read as something else,
+ * or as somebody's address. */
+export const attributeHeading = (name: string): string =>
+  meaningOfHeading(name) === null && !name.includes('@') ? name : `${attributePrefix}${name}`;
+
+/** The attribute that a column of this heading tells. */
+export const attributeOfHeading = (heading: string): string =>
+  heading.startsWith(attributePrefix) ? heading.slice(attributePrefix.length) : heading;
+
 /** What a heading says by itself, or null. */
 export function meaningOfHeading(heading: string): ColumnMeaning | null {
+  if (heading.startsWith(attributePrefix)) return 'attribute';
   if (isGroupHeading(heading)) return 'group';
   const word = fold(heading)
     .replace(/[\s_]+/g, ' ')

@@ -1,4 +1,4 @@
-export { applyChange, asRole, changeOf, dropped, inverseOf, joinChange } from './change.js';
+export { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, valueOf } from './change.js';
 export type {
   ChangedRoster,
   EntryChange,
@@ -13,6 +13,7 @@ export type { ColumnGuess } from './columns.js';
 export type { ColumnMeaning } from './headings.js';
 export { readPaste } from './paste.js';
 export type { RosterPerson } from './person.js';
+export { attributeHeading } from './headings.js';
 export { groupHeading, joinNames, setKey } from './places.js';
 export type { KnownSet, KnownSets, NamedPlace } from './places.js';
 export { lackingGroups } from './groupsNamed.js';

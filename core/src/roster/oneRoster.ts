@@ -1,11 +1,13 @@
-import { decode } from '../files/index.js';
+import { decode, guardFormula, unguardFormula } from '../files/index.js';
 import { sure } from '../lists/index.js';
-import { asTable, records } from './readTable.js';
+import { fold } from '../text/index.js';
+import { attributeHeading } from './headings.js';
+import { records, withinLimits } from './readTable.js';
 import { groupHeading, joinNames } from './places.js';
 import type { BundleClass, TableRow } from '../files/index.js';
 import type { ReadTable } from './readTable.js';
 
-type Record = Readonly<{ line: number; cell: (heading: string) => string }>;
+type Record = Readonly<{ line: number; cell: (heading: string) => string; at: (column: number) => string }>;
 
 /** Prefix of columns that the standard leaves to whoever writes the file (1EdTech OneRoster 1.1, §4.2). */
 const attributePrefix = 'metadata.attribute.';
@@ -36,8 +38,10 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
     (user) => isActive(user) && (enrolments.length === 0 || enrolledIn.has(user.cell('sourcedId'))),
   );
   const columns = classColumns([...classes.values()]);
-  const attributes = headingsOf(sure(files.get('users.csv'))).filter((heading) =>
-    heading.startsWith(attributePrefix),
+  const attributes = headingsOf(sure(files.get('users.csv'))).flatMap((heading, at) =>
+    heading.startsWith(attributePrefix)
+      ? [{ at, heading: attributeHeading(heading.slice(attributePrefix.length)) }]
+      : [],
   );
 
   const headings = [
@@ -48,6 +52,7 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
     'Number',
     'Role',
     ...columns.map((column) => column.heading),
+    ...attributes.map(({ heading }) => heading),
   ];
   const rows = people.map((user): TableRow => {
     const id = user.cell('sourcedId');
@@ -63,19 +68,25 @@ export function readBundle(files: ReadonlyMap<string, Uint8Array>): ReadTable {
         user.cell('identifier'),
         role,
         ...columns.map(({ titles }) =>
-          joinNames([...titles].flatMap(([classId, title]) => (own.has(classId) ? [title] : []))),
+          guardFormula(
+            joinNames([...titles].flatMap(([classId, title]) => (own.has(classId) ? [title] : []))),
+          ),
         ),
-        ...attributes.map((heading) => user.cell(heading)),
+        ...attributes.map(({ at }) => user.at(at)),
       ],
     };
   });
-  const names = [...headings, ...attributes.map((heading) => heading.slice(attributePrefix.length))];
-  if (rows.length === 0) return { ok: false, code: 'header-only' };
-  const read = asTable([{ line: 1, cells: names }, ...rows], 'UTF-8', 'bundle');
   const told = columns.flatMap(({ set, titles }) =>
     [...titles].map(([sourceId, title]): BundleClass => ({ set, sourceId, title })),
   );
-  return read.ok ? { ok: true, table: { ...read.table, classes: told } } : read;
+  return withinLimits({
+    headings,
+    hasHeader: true,
+    rows,
+    encoding: 'UTF-8',
+    delimiter: 'bundle',
+    classes: told,
+  });
 }
 
 interface ClassColumn {
@@ -89,7 +100,7 @@ interface ClassColumn {
 function classColumns(classes: readonly Record[]): ClassColumn[] {
   const bySet = new Map<string, Record[]>();
   for (const each of classes)
-    bySet.set(each.cell(setColumn), [...(bySet.get(each.cell(setColumn)) ?? []), each]);
+    bySet.set(nameIn(each, setColumn), [...(bySet.get(nameIn(each, setColumn)) ?? []), each]);
   return [...bySet].flatMap(([name, own]): ClassColumn[] => {
     const titles = titlesOf(own);
     if (name === '') return own.length > 1 ? [{ heading: 'Section', set: null, titles }] : [];
@@ -98,17 +109,20 @@ function classColumns(classes: readonly Record[]): ClassColumn[] {
   });
 }
 
-/** What each class is called; those that share a title are told apart by their code. */
+/** A name as it was before our own file guarded it from spreadsheets. */
+const nameIn = (record: Record, heading: string): string => unguardFormula(record.cell(heading));
+
+/** What each class is called; those whose titles are the same but for case and accents are told apart by their code. */
 function titlesOf(classes: readonly Record[]): ReadonlyMap<string, string> {
   const taken = new Map<string, number>();
-  for (const each of classes) taken.set(each.cell('title'), (taken.get(each.cell('title')) ?? 0) + 1);
+  const titled = classes.map((each) => ({ each, title: nameIn(each, 'title') }));
+  for (const { title } of titled) taken.set(fold(title), (taken.get(fold(title)) ?? 0) + 1);
   return new Map(
-    classes.map((each) => {
-      const title = each.cell('title');
+    titled.map(({ each, title }) => {
       const code = each.cell('classCode') || each.cell('sourcedId');
       return [
         each.cell('sourcedId'),
-        title === '' || sure(taken.get(title)) > 1 ? `${title} (${code})`.trim() : title,
+        title === '' || sure(taken.get(fold(title))) > 1 ? `${title} (${code})`.trim() : title,
       ];
     }),
   );
@@ -132,5 +146,6 @@ function recordsOf(bytes: Uint8Array | undefined): Record[] | null {
   return rows.map((row) => ({
     line: row.line,
     cell: (heading) => (row.cells[places.get(heading.toLowerCase()) ?? -1] ?? '').trim(),
+    at: (column) => (row.cells[column] ?? '').trim(),
   }));
 }

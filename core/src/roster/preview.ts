@@ -2,13 +2,14 @@ import { nameFromAddress } from './paste.js';
 import type { EnrolmentId } from '../ids/index.js';
 import type { Role } from '../course/index.js';
 import { sure } from '../lists/index.js';
-import { changeOf, dropped } from './change.js';
+import { changeOf, dropped, valueOf } from './change.js';
 import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './change.js';
 import { oftenMeant } from './columns.js';
 import { unguardFormula } from '../files/index.js';
+import { oneLine } from '../text/index.js';
 import { severalGroups } from './groupsNamed.js';
 import type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
-import { roleOfWord } from './headings.js';
+import { attributeOfHeading, roleOfWord } from './headings.js';
 import type { ColumnMeaning } from './headings.js';
 import { isAddress, sameAddress, tidyAddress } from '../course/index.js';
 import { placeChanges, seatedIn, setOfHeading, splitNames } from './places.js';
@@ -157,12 +158,19 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
     const at = meanings.indexOf(meaning);
     return at < 0 ? '' : tidy(row.cells[at] ?? '');
   };
-  const attributes: Record<string, string> = {};
-  meanings.forEach((meaning, at) => {
-    const value = tidy(row.cells[at] ?? '');
-    if (meaning === 'attribute' && value !== '') attributes[sure(table.headings[at])] = value;
-  });
-  const { name, familyName } = nameOf(cell('name'), cell('given-name'), cell('family-name'));
+  const attributes = Object.fromEntries(
+    meanings.flatMap((meaning, at) => {
+      const value = tidy(row.cells[at] ?? '');
+      return meaning === 'attribute' && value !== ''
+        ? [[attributeOfHeading(sure(table.headings[at])), value] as const]
+        : [];
+    }),
+  );
+  const { name, familyName } = nameOf(
+    cell('name'),
+    cell('given-name'),
+    meanings.includes('family-name') ? cell('family-name') : null,
+  );
   return {
     email: tidyAddress(cell('email').replace(/^mailto:/i, '')),
     name,
@@ -179,16 +187,17 @@ function readPerson(table: Table, row: TableRow, meanings: readonly ColumnMeanin
   };
 }
 
-const tidy = (value: string) =>
-  unguardFormula(value)
-    .replace(/[\s\u00a0]+/g, ' ')
-    .trim()
-    .normalize('NFC');
+const tidy = (value: string) => oneLine(unguardFormula(value));
 
-/** "Family, Given" in one cell is turned round; two cells are joined given name first. */
-function nameOf(full: string, given: string, family: string): { name: string; familyName: string | null } {
-  if (full === '') return { name: `${given} ${family}`.trim(), familyName: family || null };
-  const turned = /^([^,]+), ([^,]+)$/.exec(full);
+/** "Family, Given" in one cell is turned round, unless family names have a column of their own; two cells are joined given name first.
+ * @param family null: the file has no such column. */
+function nameOf(
+  full: string,
+  given: string,
+  family: string | null,
+): { name: string; familyName: string | null } {
+  if (full === '') return { name: `${given} ${family ?? ''}`.trim(), familyName: family || null };
+  const turned = family === null && /^([^,]+), ([^,]+)$/.exec(full);
   if (turned) return { name: `${turned[2]} ${turned[1]}`, familyName: sure(turned[1]) };
   return { name: full, familyName: family || null };
 }
@@ -251,6 +260,6 @@ function changesBetween(known: RosterEntry, next: RowPerson): FieldChange[] {
   compare('Reading', known.reading, next.reading);
   compare('Number', known.number, next.number);
   compare('Role', known.role, next.role);
-  for (const key of Object.keys(next.attributes)) compare(key, known.attributes[key], next.attributes[key]);
+  for (const [key, value] of Object.entries(next.attributes)) compare(key, valueOf(known, key), value);
   return changes;
 }

@@ -34,6 +34,24 @@ describe('reading a class file', () => {
     expect(read.delimiter).toBe(delimiter);
     expect(sure(read.rows[1]).cells[1]).toBe('Jorge Peñaloza');
   });
+  it('finds it out where cells hold line ends and other signs', () => {
+    const lines = [
+      'Email;Name;Remark',
+      ...[1, 2, 3].map((n) => `p${n}@b.example;"Ann, ${n}";"a, b\nc, d, e\nf, g"`),
+    ];
+    const read = table(utf8(lines.join('\n')));
+    expect(read.delimiter).toBe(';');
+    expect(read.rows.map((row) => row.cells.length)).toEqual([3, 3, 3]);
+  });
+  it('cuts by what somebody says that it is', () => {
+    const bytes = utf8('Email;Name\na@b.example;"Ek, Ann"\n');
+    expect(table(bytes).headings).toEqual(['Email', 'Name']);
+    const read = readTable(bytes, ',');
+    if (!read.ok) throw new Error(read.code);
+    expect(read.table).toMatchObject({ headings: ['Email;Name'], delimiter: ',' });
+  });
+  it('takes a heading with an @ for a heading', () =>
+    expect(table(utf8('E-mail,Name,E-mail @ home\na@b.example,Ann,x\n')).hasHeader).toBe(true));
   it('reads Windows-1252', () => {
     const read = table(new Uint8Array(Buffer.from(plain, 'latin1')));
     expect(read.encoding).toBe('Windows-1252');

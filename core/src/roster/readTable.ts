@@ -1,6 +1,7 @@
 import { CsvError, parse } from 'csv-parse/sync';
 import type { Decoded, Delimiter, Encoding, Table, TableRow } from '../files/index.js';
-import { decode } from '../files/index.js';
+import { isAddress, tidyAddress } from '../course/index.js';
+import { decode, delimiters, unguardFormula } from '../files/index.js';
 import { sure } from '../lists/index.js';
 import { meaningOfHeading } from './headings.js';
 
@@ -22,15 +23,17 @@ export type ArchiveFault = 'archive-broken' | 'archive-too-large' | 'archive-wit
 
 export const mostRows = 20_000;
 
-/** Reads a delimited file of any kind: encoding, delimiter and header are found out. Line numbers are the file's own. */
-export function readTable(bytes: Uint8Array): ReadTable {
+/** Reads a delimited file of any kind: encoding, delimiter and header are found out. Line numbers are the file's own.
+ * @param chosen what somebody said that parts the cells; null: find it out. */
+export function readTable(bytes: Uint8Array, chosen: Delimiter | null = null): ReadTable {
   const decoded = decode(bytes);
+  if (!decoded.ok) return decoded;
   // One kind of line end, since the parser counts two lines for a CR LF inside quotes.
-  return decoded.ok ? readDelimited(decoded.text.replace(/\r\n?/g, '\n'), decoded.encoding) : decoded;
+  const text = decoded.text.replace(/\r\n?/g, '\n');
+  return readDelimited(text, decoded.encoding, chosen ?? sniffDelimiter(text));
 }
 
-function readDelimited(text: string, encoding: Encoding): ReadTable {
-  const delimiter = sniffDelimiter(text);
+function readDelimited(text: string, encoding: Encoding, delimiter: Delimiter): ReadTable {
   let all: TableRow[];
   try {
     all = records(text, delimiter);
@@ -49,24 +52,30 @@ export function asTable(
   encoding: Encoding,
   delimiter: Table['delimiter'],
 ): ReadTable {
-  if (all.length === 0) return { ok: false, code: 'empty' };
-  if (all.length > mostRows) return { ok: false, code: 'too-many-rows' };
-
-  const first = sure(all[0]);
+  const [first] = all;
+  if (!first) return { ok: false, code: 'empty' };
   const hasHeader = isHeader(first.cells, all[1]?.cells);
   const width = Math.max(...all.map((row) => row.cells.length));
   const rows = hasHeader ? all.slice(1) : all;
-  if (rows.length === 0) return { ok: false, code: 'header-only' };
-  const headings = Array.from({ length: hasHeader ? first.cells.length : width }, (_, at) =>
-    hasHeader ? sure(first.cells[at]).trim() : `Column ${at + 1}`,
-  );
-  return { ok: true, table: { headings, hasHeader, rows, encoding, delimiter } };
+  const headings = hasHeader
+    ? first.cells.map((cell) => unguardFormula(cell).trim())
+    : Array.from({ length: width }, (_, at) => `Column ${at + 1}`);
+  return withinLimits({ headings, hasHeader, rows, encoding, delimiter });
 }
 
-/** The records of a delimited text with the line on which each starts. */
-export function records(text: string, delimiter: Delimiter): TableRow[] {
+/** A table that holds somebody, and no more of them than any class has. */
+export function withinLimits(table: Table): ReadTable {
+  if (table.rows.length === 0) return { ok: false, code: 'header-only' };
+  if (table.rows.length > mostRows) return { ok: false, code: 'too-many-rows' };
+  return { ok: true, table };
+}
+
+/** The records of a delimited text with the line on which each starts.
+ * @param to how many at most, from the top. */
+export function records(text: string, delimiter: Delimiter, to = -1): TableRow[] {
   const parsed = parse(text, {
     delimiter,
+    to,
     bom: true,
     info: true,
     relax_column_count: true,
@@ -82,15 +91,13 @@ export function records(text: string, delimiter: Delimiter): TableRow[] {
 const newlinesIn = (cells: readonly string[]) =>
   cells.reduce((sum, cell) => sum + (cell.split('\n').length - 1), 0);
 
-/** The delimiter that cuts the first lines into the most columns, equally many in each. */
+const sniffedRecords = 20;
+
+/** The delimiter that cuts the first records into the most cells, equally many in each; line ends within quotes part nothing. */
 function sniffDelimiter(text: string): Delimiter {
-  const lines = text
-    .split('\n')
-    .filter((line) => line.trim() !== '')
-    .slice(0, 20);
   let best: { delimiter: Delimiter; score: number } = { delimiter: ',', score: 0 };
-  for (const delimiter of [',', ';', '\t', '|'] as const) {
-    const counts = lines.map((line) => line.replace(/"[^"]*"/g, '').split(delimiter).length - 1);
+  for (const delimiter of delimiters) {
+    const counts = cutsOf(text, delimiter);
     const usual = counts.toSorted((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 0;
     const agreeing = counts.filter((count) => count === usual).length / Math.max(1, counts.length);
     const score = usual * agreeing;
@@ -99,10 +106,22 @@ function sniffDelimiter(text: string): Delimiter {
   return best.delimiter;
 }
 
+/** How often this delimiter cuts each of the first records; a file that it leaves with an open quote is judged by its lines. */
+function cutsOf(text: string, delimiter: Delimiter): number[] {
+  try {
+    return records(text, delimiter, sniffedRecords).map(({ cells }) => cells.length - 1);
+  } catch (error) {
+    if (!(error instanceof CsvError)) throw error;
+    const lines = text.split('\n', sniffedRecords).filter((line) => line.trim() !== '');
+    return lines.map((line) => line.split(delimiter).length - 1);
+  }
+}
+
 function isHeader(first: readonly string[], second: readonly string[] | undefined): boolean {
-  if (first.some((cell) => cell.includes('@'))) return false;
-  if (first.some((cell) => meaningOfHeading(cell) !== null)) return true;
-  return second?.some((cell) => cell.includes('@')) ?? false;
+  if (first.some((cell) => isAddress(tidyAddress(cell)))) return false;
+  if (first.some((cell) => meaningOfHeading(unguardFormula(cell)) !== null)) return true;
+  const hasAddress = (cells: readonly string[]) => cells.some((cell) => cell.includes('@'));
+  return !hasAddress(first) && second !== undefined && hasAddress(second);
 }
 
 /** The quote that swallows the rest of the file is the last one that opens a cell and finds no partner. */

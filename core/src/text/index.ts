@@ -4,3 +4,4 @@ export { countWords, emptyText, placeholderOf, placeholderText, plainText } from
 export type { Placeholder, PlaceholderValues, RichTextNode } from './richText.js';
 export { counted, namesTogether } from './count.js';
 export { storable } from './storable.js';
+export { oneLine } from './oneLine.js';

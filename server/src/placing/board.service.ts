@@ -6,8 +6,9 @@ import type { BoardStudent, BoardView, PlaceRequest, PlaceResult, PlacesOf } fro
 import type { Viewer } from '@jigsaw/core/course';
 import { sortName } from '@jigsaw/core/course';
 import { guardFormula } from '@jigsaw/core/files';
+import { groupFileLines } from '@jigsaw/core/placing';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
-import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
+import { groupedBy, sure } from '@jigsaw/core/lists';
 import { attributesOf, courseOf, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
@@ -97,18 +98,7 @@ export class BoardService {
   /** Everybody with their groups in this set, as a file that the Board takes back: a line for each place. */
   async file(person: SignedIn, setId: GroupSetId): Promise<string> {
     const { set, groups, students } = await this.asWritten(person, setId);
-    const groupOf = keyedBy(groups, (group) => group.id);
-    const rows = students.flatMap((student) => {
-      const who = [student.number ?? '', student.name, student.email];
-      if (student.seats.length === 0) return [['', '', ...who]];
-      return student.seats.map((seat) => [
-        String(sure(groupOf.get(seat.groupId)).number),
-        sure(groupOf.get(seat.groupId)).name,
-        ...who,
-      ]);
-    });
-    const byGroup = rows.toSorted((a, b) => (Number(a[0]) || Infinity) - (Number(b[0]) || Infinity));
-    const lines = [[`Group number in ${set.name}`, 'Group', 'Number', 'Name', 'E-mail'], ...byGroup];
+    const lines = groupFileLines(set.name, groups, students);
     return `\ufeff${stringify(lines.map((cells) => cells.map(guardFormula)))}`;
   }
 

@@ -4,7 +4,8 @@ import type { CourseView } from '@jigsaw/contract/course';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import { groupHeading, joinNames } from '@jigsaw/core/roster';
+import { attributeHeading, groupHeading, joinNames, valueOf } from '@jigsaw/core/roster';
+import { fileNames, setFileNames } from '@jigsaw/core/sets';
 import { guardFormula } from '@jigsaw/core/files';
 
 /** No cell of ours is run by a spreadsheet; bringing the file in gives the cells as they were. */
@@ -16,21 +17,20 @@ const attributeNames = (entries: readonly RosterEntry[]) => [
 ];
 const here = (entries: readonly RosterEntry[]) => entries.filter((entry) => entry.leftAt === null);
 
-/** What each group is called in a file; those of a set that share a name are told apart by their numbers. */
 const groupNames = (sets: RosterView['sets']): ReadonlyMap<GroupId, string> =>
-  new Map(
-    sets.flatMap((set) =>
-      set.groups.map(({ id, name, number }) => [
-        id,
-        set.groups.some((other) => other.id !== id && other.name === name) ? `${name} (${number})` : name,
-      ]),
-    ),
-  );
+  new Map(sets.flatMap((set) => [...fileNames(set.groups)]));
+
+/** The sets by the names that they have in a file. */
+function namedSets(sets: RosterView['sets']): RosterView['sets'] {
+  const names = setFileNames(sets);
+  return sets.map((set) => ({ ...set, name: sure(names.get(set.id)) }));
+}
 
 /** Everyone who is in the course, a line each, with their attributes and their group in every set. With a byte order mark, so that
  * spreadsheets read the names. */
-export function writeCsv({ entries, sets }: RosterView): string {
+export function writeCsv({ entries, sets: own }: RosterView): string {
   const people = here(entries);
+  const sets = namedSets(own);
   const names = attributeNames(people);
   const head = [
     'Number',
@@ -39,7 +39,7 @@ export function writeCsv({ entries, sets }: RosterView): string {
     'E-mail',
     'Latin name',
     'Role',
-    ...names,
+    ...names.map(attributeHeading),
     ...sets.map(groupHeading),
   ];
   const nameOf = groupNames(sets);
@@ -50,7 +50,7 @@ export function writeCsv({ entries, sets }: RosterView): string {
     entry.email,
     entry.reading ?? '',
     entry.role,
-    ...names.map((name) => entry.attributes[name] ?? ''),
+    ...names.map((name) => valueOf(entry, name) ?? ''),
     ...sets.map((set) =>
       joinNames(
         set.groups.flatMap((group) =>
@@ -70,8 +70,9 @@ const roleWords = {
 } as const;
 
 /** The same as a OneRoster 1.1 CSV bundle: the course and every group are classes, memberships are enrolments. */
-export function writeBundle(course: CourseView, { entries, sets }: RosterView, now: Date): Uint8Array {
+export function writeBundle(course: CourseView, { entries, sets: own }: RosterView, now: Date): Uint8Array {
   const people = here(entries);
+  const sets = namedSets(own);
   const names = attributeNames(people);
   const at = now.toISOString();
   const [org, session] = [`org-${course.id}`, `term-${course.id}`];
@@ -108,7 +109,7 @@ export function writeBundle(course: CourseView, { entries, sets }: RosterView, n
     ],
     'users.csv': [
       ['sourcedId', 'status', 'dateLastModified', 'enabledUser', 'orgSourcedIds', 'role', 'username', 'userIds', 'givenName', 'familyName', 'middleName', 'identifier', 'email', 'sms', 'phone', 'agentSourcedIds', 'grades', 'password', 'metadata.reading', ...names.map((name) => `metadata.attribute.${name}`)],
-      ...people.map((entry) => [entry.personId, 'active', at, 'true', org, roleWords[entry.role], entry.email, '', givenName(entry), familyName(entry), '', entry.number ?? '', entry.email, '', '', '', '', '', entry.reading ?? '', ...names.map((name) => entry.attributes[name] ?? '')]),
+      ...people.map((entry) => [entry.personId, 'active', at, 'true', org, roleWords[entry.role], entry.email, '', givenName(entry), familyName(entry), '', entry.number ?? '', entry.email, '', '', '', '', '', entry.reading ?? '', ...names.map((name) => valueOf(entry, name) ?? '')]),
     ],
     'enrollments.csv': [
       ['sourcedId', 'status', 'dateLastModified', 'classSourcedId', 'schoolSourcedId', 'userSourcedId', 'role', 'primary', 'beginDate', 'endDate'],

@@ -243,7 +243,7 @@ async function read(
     };
   }
   const bytes = new Uint8Array(Buffer.from(source.contentBase64, 'base64'));
-  const result = isArchive(bytes) ? await readArchive(bytes) : readTable(bytes);
+  const result = isArchive(bytes) ? await readArchive(bytes) : readTable(bytes, source.delimiter);
   if (!result.ok) throw problems.unreadableFile(sayUnreadable(result));
   const table = mended(result.table, mends);
   // Guessed from the file as it is, so that a mended cell does not turn a column into another one.

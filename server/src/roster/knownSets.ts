@@ -1,64 +1,76 @@
 import type { EntityManager } from 'typeorm';
-import type { GroupId, CourseId, GroupSetId } from '@jigsaw/core/ids';
+import type { CourseId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, sure } from '@jigsaw/core/lists';
 import type { BundleClass } from '@jigsaw/core/files';
 import type { KnownSet, KnownSets, LackingGroups } from '@jigsaw/core/roster';
 import { setKey } from '@jigsaw/core/roster';
+import { fileNames, setFileNames } from '@jigsaw/core/sets';
 import { fold } from '@jigsaw/core/text';
-import type { GroupRow, SetMaking } from '../sets/index.js';
+import type { GroupRow, GroupSetRow, SetMaking } from '../sets/index.js';
 import { groupsOfSets, setsOfCourse } from '../sets/index.js';
 
-interface KnownGroup {
-  readonly id: GroupId;
-  readonly name: string;
-  readonly sourceId: string | null;
-}
-const asKnown = ({ id, name, sourceId }: GroupRow): KnownGroup => ({ id: id, name, sourceId });
+type StoredSet = Pick<GroupSetRow, 'id' | 'name' | 'isExclusive' | 'isSynchronised' | 'putAwayAt'>;
+type StoredGroup = Pick<GroupRow, 'id' | 'setId' | 'number' | 'name' | 'sourceId'>;
 
-interface StoredSet {
-  readonly id: GroupSetId;
-  readonly name: string;
-  readonly isExclusive: boolean;
-  readonly isSynchronised: boolean;
-  readonly groups: readonly KnownGroup[];
+/** Sets by every key under which a class file may mean them. Of two of one name, the first is meant; the name that our own files give each
+ * of them tells them apart. */
+function setsByKey(sets: readonly StoredSet[]): ReadonlyMap<string, StoredSet> {
+  const shown = sets.filter((set) => set.putAwayAt === null);
+  const names = setFileNames(shown);
+  const sections = sets.filter((set) => set.isSynchronised);
+  // The last one put into a map stays.
+  return new Map([
+    ...[...sections, ...shown.toReversed()].map((set) => [setKey(set.name), set] as const),
+    ...shown.map((set) => [setKey(sure(names.get(set.id))), set] as const),
+    ...sections.map((set) => [setKey(null), set] as const),
+  ]);
 }
 
-/** The sets of a course with their groups, as class files name them. A section is known by the registrar's id, so that either side may
- * rename it; by its name where it has none yet. */
+/** The sets of a course with their groups, as class files name them. */
 export async function readSets(
   manager: EntityManager,
   courseId: CourseId,
   classes: readonly BundleClass[] = [],
 ): Promise<KnownSets> {
-  const sets = (await setsOfCourse(manager, courseId)).filter(
-    (set) => set.putAwayAt === null || set.isSynchronised,
-  );
+  const sets = await setsOfCourse(manager, courseId);
   const groups = await groupsOfSets(
     manager,
     sets.map((set) => set.id),
   );
-  const groupsOf = groupedBy(groups, (group) => group.setId);
-  // Of two sets or groups of one name, the first is meant: the last one put into a map stays.
-  const stored = sets
-    .toReversed()
-    .map((set): StoredSet => ({ ...set, groups: (groupsOf.get(set.id) ?? []).toReversed().map(asKnown) }));
-  const sections = classes.filter((each) => each.set === null);
-  return new Map(
-    stored.flatMap((set) => {
-      const known = knownSet(set, set.isSynchronised ? sections : []);
-      return [
-        [setKey(set.name), known] as const,
-        ...(set.isSynchronised ? [[setKey(null), known] as const] : []),
-      ];
-    }),
-  );
+  return knownSets(sets, groups, classes);
 }
 
-function knownSet({ isExclusive, groups }: StoredSet, listed: readonly BundleClass[]): KnownSet {
+/** A section is known by the registrar's id, so that either side may rename it; by its name where it has none yet.
+ * @param sets in the course's order, `groups` in that of their numbers. */
+export function knownSets(
+  sets: readonly StoredSet[],
+  groups: readonly StoredGroup[],
+  classes: readonly BundleClass[] = [],
+): KnownSets {
+  const groupsOf = groupedBy(groups, (group) => group.setId);
+  const sections = classes.filter((each) => each.set === null);
+  const known = new Map(
+    sets.map((set) => [
+      set.id,
+      knownSet(set.isExclusive, groupsOf.get(set.id) ?? [], set.isSynchronised ? sections : []),
+    ]),
+  );
+  return new Map([...setsByKey(sets)].map(([key, set]) => [key, sure(known.get(set.id))]));
+}
+
+function knownSet(
+  isExclusive: boolean,
+  groups: readonly StoredGroup[],
+  listed: readonly BundleClass[],
+): KnownSet {
   const bySource = new Map(
     groups.flatMap((group) => (group.sourceId === null ? [] : [[group.sourceId, group] as const])),
   );
-  const byName = new Map(groups.map((group) => [fold(group.name), group]));
+  const names = fileNames(groups);
+  const byName = new Map([
+    ...groups.toReversed().map((group) => [fold(group.name), group] as const),
+    ...groups.map((group) => [fold(sure(names.get(group.id))), group] as const),
+  ]);
   const groupOf = new Map([...byName].map(([name, group]) => [name, group.id]));
   for (const { title, sourceId } of listed) {
     const namesake = byName.get(fold(title));
@@ -130,10 +142,5 @@ export async function makeGroups(
   return sets;
 }
 
-async function findSet(manager: EntityManager, courseId: CourseId, set: string | null): Promise<GroupSetId> {
-  const sets = (await setsOfCourse(manager, courseId)).filter(
-    (each) => each.putAwayAt === null || each.isSynchronised,
-  );
-  return sure(sets.find((each) => (set === null ? each.isSynchronised : setKey(each.name) === setKey(set))))
-    .id;
-}
+const findSet = async (manager: EntityManager, courseId: CourseId, set: string | null): Promise<GroupSetId> =>
+  sure(setsByKey(await setsOfCourse(manager, courseId)).get(setKey(set))).id;

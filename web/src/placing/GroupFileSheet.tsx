@@ -6,7 +6,9 @@ import { sure } from '@jigsaw/core/lists';
 import { readGroupFile, sayGroupFileProblem } from '@jigsaw/core/placing';
 import type { GroupFile, Place } from '@jigsaw/core/placing';
 import { readTable, sayUnreadable } from '@jigsaw/core/roster';
+import type { Delimiter } from '@jigsaw/core/files';
 import { ProblemStrip } from '../api/index.js';
+import { DelimiterChoice, isDelimiter } from '../form/index.js';
 import { Button, PersonName, Sheet, Small } from '../look/index.js';
 import { counted } from '@jigsaw/core/text';
 
@@ -34,21 +36,24 @@ interface GroupFileSheetProps {
 
 /** Places from a file: shown as what would move, then done as one step of the Board. */
 export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps) {
-  const [name, setName] = useState('');
   const [fault, setFault] = useState<string | null>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const [delimiter, setDelimiter] = useState<Delimiter | null>(null);
   const [read, setRead] = useState<Extract<GroupFile, { ok: true }> | null>(null);
-  const take = async (file: File) => {
+  const name = file?.name ?? '';
+  const take = async (next: File, chosen: Delimiter | null) => {
     setRead(null);
-    setName(file.name);
-    const found =
-      file.size > largestBytes
-        ? 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.'
-        : await look(file, board);
-    if (typeof found === 'string') setFault(found);
-    else {
-      setFault(null);
-      setRead(found);
-    }
+    setFile(next);
+    const looked: Looked =
+      next.size > largestBytes
+        ? {
+            found: 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.',
+            delimiter: null,
+          }
+        : await look(next, chosen, board);
+    setDelimiter(looked.delimiter);
+    setFault(typeof looked.found === 'string' ? looked.found : null);
+    setRead(typeof looked.found === 'string' ? null : looked.found);
   };
   const students = new Map(board.students.map((student) => [student.enrolmentId, student]));
   const nameOf = (id: string | null) => board.groups.find((group) => group.id === id)?.name ?? 'no group';
@@ -89,9 +94,10 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
         </>
       )}
       <footer>
+        {file && <DelimiterChoice value={delimiter} onChange={(chosen) => void take(file, chosen)} />}
         <FileTrigger
           acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']}
-          onSelect={(files) => files?.[0] && void take(files[0])}
+          onSelect={(files) => files?.[0] && void take(files[0], null)}
         >
           <Button kind={read ? 'plain' : 'main'}>{name === '' ? 'Choose a file…' : 'Choose another…'}</Button>
         </FileTrigger>
@@ -112,13 +118,22 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   );
 }
 
-/** What the file would do, or why it is no list of groups. */
-async function look(file: File, board: BoardView): Promise<Extract<GroupFile, { ok: true }> | string> {
-  const table = readTable(new Uint8Array(await file.arrayBuffer()));
-  if (!table.ok) return sayUnreadable(table);
+interface Looked {
+  /** What the file would do, or why it is no list of groups. */
+  readonly found: Extract<GroupFile, { ok: true }> | string;
+  /** What is between its columns; null: it could not be read as columns. */
+  readonly delimiter: Delimiter | null;
+}
+
+async function look(file: File, chosen: Delimiter | null, board: BoardView): Promise<Looked> {
+  const table = readTable(new Uint8Array(await file.arrayBuffer()), chosen);
+  if (!table.ok) return { found: sayUnreadable(table), delimiter: chosen };
+  const delimiter = isDelimiter(table.table.delimiter) ? table.table.delimiter : null;
   const read = readGroupFile(table.table, board.students, board.groups, board.set.isExclusive);
-  if (read.ok) return read;
-  return read.code === 'no-group-column'
-    ? 'No column is called Group. Give the column of the groups that name.'
-    : 'No column is called E-mail, Number or Name. Give the column of the people one of these names.';
+  if (read.ok) return { found: read, delimiter };
+  const found =
+    read.code === 'no-group-column'
+      ? 'No column is called Group. Give the column of the groups that name.'
+      : 'No column is called E-mail, Number or Name. Give the column of the people one of these names.';
+  return { found, delimiter };
 }

@@ -139,7 +139,7 @@ export function BringInPage() {
     await look(
       {
         title: file.name,
-        source: { kind: 'file', fileName: file.name, contentBase64: await toBase64(file) },
+        source: { kind: 'file', fileName: file.name, contentBase64: await toBase64(file), delimiter: null },
       },
       null,
     );
@@ -174,6 +174,7 @@ export function BringInPage() {
   };
 
   if (given && data) {
+    const { source } = given;
     return (
       <ImportPreviewPanel
         title={given.title}
@@ -184,6 +185,11 @@ export function BringInPage() {
         hasMissing={given.source.kind !== 'paste'}
         onMend={mend}
         onMeanings={(meanings) => void look(given, meanings, mends)}
+        onDelimiter={
+          source.kind === 'file'
+            ? (delimiter) => void look({ ...given, source: { ...source, delimiter } }, null)
+            : undefined
+        }
         onBringIn={(lines, drop) => void bringIn(lines, drop)}
         onPutAside={putAside}
       />

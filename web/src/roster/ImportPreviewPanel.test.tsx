@@ -58,6 +58,7 @@ const show = (
       preview={preview}
       isBusy={false}
       error={undefined}
+      onDelimiter={undefined}
       onMeanings={onMeanings}
       onBringIn={onBringIn}
       onMend={onMend}

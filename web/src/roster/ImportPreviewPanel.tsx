@@ -3,7 +3,9 @@ import { styled } from 'styled-components';
 import type { ImportPreview } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
+import type { Delimiter } from '@jigsaw/core/files';
 import { ProblemStrip } from '../api/index.js';
+import { DelimiterChoice, isDelimiter } from '../form/index.js';
 import { Bar, Button, Choice, Page, Small, Tag, FootBar } from '../look/index.js';
 import type { ImportRow } from './ImportRows.js';
 import { ImportRows } from './ImportRows.js';
@@ -128,11 +130,7 @@ const meaningWords = {
 } as const;
 type Meaning = keyof typeof meaningWords;
 const meaningChoices = Object.entries(meaningWords).map(([id, label]) => ({ id: id as Meaning, label }));
-const delimiterWords: Readonly<Record<string, string>> = {
-  ',': 'commas',
-  ';': 'semicolons',
-  '\t': 'tabs',
-  '|': 'bars',
+const formatWords: Readonly<Record<string, string>> = {
   spreadsheet: 'spreadsheet',
   bundle: 'OneRoster bundle',
 };
@@ -144,6 +142,8 @@ interface PanelProps {
   readonly isBusy: boolean;
   readonly error: unknown;
   readonly onMeanings: (meanings: Meaning[]) => void;
+  /** Reads the file again with this between its columns; undefined: it is no file of text. */
+  readonly onDelimiter: ((delimiter: Delimiter) => void) | undefined;
   /** Somebody's corrections of faulty rows, by line. */
   readonly mends: ReadonlyMap<number, readonly string[]>;
   readonly onMend: (line: number, cells: readonly string[] | null) => void;
@@ -162,6 +162,7 @@ export function ImportPreviewPanel({
   mends,
   hasMissing,
   onMeanings,
+  onDelimiter,
   onMend,
   onBringIn,
   onPutAside,
@@ -209,10 +210,13 @@ export function ImportPreviewPanel({
       <Bar>
         <h1>{title}</h1>
         <Small>
-          {preview.rows.length} rows, {columns.length} columns,{' '}
-          {delimiterWords[preview.delimiter] ?? preview.delimiter}, {preview.encoding}
+          {counted(preview.rows.length, 'row')}, {counted(columns.length, 'column')},{' '}
+          {formatWords[preview.delimiter] ?? preview.encoding}
           {preview.hasHeader ? '' : ', no header'}
         </Small>
+        {onDelimiter && isDelimiter(preview.delimiter) && (
+          <DelimiterChoice value={preview.delimiter} onChange={onDelimiter} />
+        )}
         <span className="grow" />
         <span>
           <b>{counts.new}</b> new · <b>{counts.changed}</b> changed · <b>{counts.unchanged}</b> unchanged

@@ -1,0 +1,27 @@
+import type { Delimiter } from '@jigsaw/core/files';
+import { Choice } from '../look/index.js';
+
+const delimiterWords = { ',': 'Commas', ';': 'Semicolons', '\t': 'Tabs', '|': 'Vertical bars' } as const;
+const choices = Object.entries(delimiterWords).map(([id, label]) => ({ id: id as Delimiter, label }));
+
+export const isDelimiter = (text: string): text is Delimiter => Object.hasOwn(delimiterWords, text);
+
+interface DelimiterChoiceProps {
+  /** null: nothing could be found out yet. */
+  readonly value: Delimiter | null;
+  readonly onChange: (delimiter: Delimiter) => void;
+}
+
+/** What parts the cells of a file: as it was found out, for a person to correct. */
+export function DelimiterChoice({ value, onChange }: DelimiterChoiceProps) {
+  return (
+    <Choice
+      label="Between columns"
+      isLabelHidden
+      placeholder="What is between columns?"
+      value={value}
+      choices={choices}
+      onChange={onChange}
+    />
+  );
+}
