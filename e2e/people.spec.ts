@@ -1,10 +1,19 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
+import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import { aCourseOf, anAssignmentFor, api, browsersOf } from './support/course.js';
-import { expect, expectAccessible, newPerson, registrar, signIn, test } from './support/fixtures.js';
+import {
+  expect,
+  expectAccessible,
+  mailedLink,
+  newPerson,
+  registrar,
+  signIn,
+  test,
+} from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
 /** The roster: put right in place, edited, taken out and brought back, and never changed without the way back. */
@@ -166,19 +175,57 @@ test('whoever is taken out loses sight of everything at once and has it again wh
 test('people are invited by mail, each with a link that lets them in once', async ({ browser }) => {
   await toRoster();
   await instructor.getByRole('button', { name: 'Invite…' }).click();
-  await instructor.getByRole('menuitem', { name: /^Invite the \d+ who have not come in yet$/ }).click();
+  await instructor.getByRole('menuitem', { name: /^Invite the .+ not come in yet…$/ }).click();
+  const sheet = instructor.getByRole('dialog', { name: /^Invite \d+ people$/ });
+  await expect(sheet.getByRole('list', { name: 'Who is written to' })).toContainText('Bo Lund');
+  await expectAccessible(instructor);
+  await sheet.getByRole('button', { name: /^Send \d+ invitations$/ }).click();
   await instructor.getByRole('button', { name: 'Outbox' }).click();
   await instructor.getByPlaceholder('Find a person or words').fill('bo lund');
   const letter = instructor.getByRole('article', { name: 'Your place in Cider' });
   await expect(letter).toContainText('Hello Bo Lund,');
   await expectAccessible(instructor);
-  const link = await letter.getByRole('link', { name: 'Choose a password and come in' }).getAttribute('href');
+  await expect(letter).toContainText('A link of Bo Lund’s own. It is in their mail alone.');
   const bo = await newPerson(browser);
-  await bo.goto(sure(link));
+  await bo.goto(await mailedLink('bo.l@quillmere.example'));
   await bo.getByLabel('New password').fill('press and barrel');
   await bo.getByRole('button', { name: 'Save it and come in' }).click();
   await expect(bo.getByRole('link', { name: /Cider/ }).first()).toBeVisible();
   await toRoster();
+});
+
+test('a link handed out in one course lets in to no other, and mail to the address takes the account back', async ({
+  browser,
+}) => {
+  const address = 'gil.ode@quillmere.example';
+  const own = await aCourseOf(instructor, 'FER 402', 'Mead', [`Gil Ode <${address}>`]);
+  const other = await aCourseOf(instructor, 'FER 401', 'Perry', [`Gil Ode <${address}>`]);
+  const { links } = await api<SignInLinks>(instructor, 'POST', `courses/${other.id}/roster/sign-in-links`);
+  const stranger = await newPerson(browser);
+  await stranger.goto(sure(links[0]).url);
+  await stranger.getByLabel('New password').fill('not at all Gil');
+  await stranger.getByRole('button', { name: 'Save it and come in' }).click();
+  await expect(stranger.getByRole('link', { name: /Perry/ }).first()).toBeVisible();
+  await expect(stranger.getByText('see the courses whose links you opened')).toBeVisible();
+  await expect(stranger.getByRole('link', { name: /Mead/ })).toHaveCount(0);
+  await expectAccessible(stranger);
+  await stranger.goto(`/c/${own.id}`);
+  await expect(stranger.getByText('There is no course at this address')).toBeVisible();
+
+  const gil = await newPerson(browser);
+  await gil.goto(await mailedLink(address));
+  await expect(gil.getByText(address)).toBeVisible();
+  await expectAccessible(gil);
+  await gil.getByLabel('New password').fill('pears in a row');
+  await gil.getByRole('button', { name: 'Save it and come in' }).click();
+  await expect(gil.getByRole('link', { name: /Mead/ }).first()).toBeVisible();
+  await expect(gil.getByRole('link', { name: /Perry/ }).first()).toBeVisible();
+  await stranger.goto('/');
+  await expect(stranger.getByRole('heading', { name: 'Come in' })).toBeVisible();
+  await stranger.getByLabel('Mail address').fill(address);
+  await stranger.getByLabel('Password').fill('not at all Gil');
+  await stranger.getByRole('button', { name: 'Sign in' }).click();
+  await expect(stranger.getByRole('alert')).toContainText('do not go together');
 });
 
 test('the roster goes out as CSV and as a bundle', async () => {

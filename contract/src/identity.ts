@@ -14,6 +14,8 @@ export type DemoSignIn = z.infer<typeof DemoSignIn>;
 export const SessionView = z.object({
   person: z.object({ id: PersonId, name: z.string(), reading: z.string().nullable(), email: z.string() }),
   mayCreateCourses: z.boolean(),
+  /** Came in by a mailed link: sees every course that knows the address. Else only those whose own link was opened. */
+  isProven: z.boolean(),
 });
 export type SessionView = z.infer<typeof SessionView>;
 
@@ -33,15 +35,29 @@ export const FrontDoor = z.object({
 });
 export type FrontDoor = z.infer<typeof FrontDoor>;
 
-/** A link that its holder opens once to choose a password. */
+/** How long a link lets somebody in. */
+export const linkDays = 14;
+
+/** Links that a course hands out; each lets its holder in to it, once. */
 export const SignInLinks = z.object({
   links: z.array(z.object({ name: z.string(), email: z.string(), url: z.string() })),
   expiresAt: z.string(),
 });
 export type SignInLinks = z.infer<typeof SignInLinks>;
 
-export const ChoosePassword = z.strictObject({
-  token: z.string().min(20).max(100),
-  password: z.string().min(10, 'Choose at least 10 characters.').max(500),
+const LinkToken = z.string().min(20).max(100);
+export const LookAtLink = z.strictObject({ token: LinkToken });
+export type LookAtLink = z.infer<typeof LookAtLink>;
+/** Whom a link is for, and what it asks them for: a first or a new password, or the one that they have. */
+export const LinkView = z.object({ email: z.string(), asksFor: z.enum(['new-password', 'password']) });
+export type LinkView = z.infer<typeof LinkView>;
+
+export const OpenLink = z.strictObject({
+  token: LinkToken,
+  password: z.string().min(10, 'A password has at least 10 characters.').max(500),
 });
-export type ChoosePassword = z.infer<typeof ChoosePassword>;
+export type OpenLink = z.infer<typeof OpenLink>;
+
+/** A link by mail to this address, if anybody here has it. */
+export const MailLink = z.strictObject({ email: z.string().trim().min(1, 'Write your address.').max(254) });
+export type MailLink = z.infer<typeof MailLink>;

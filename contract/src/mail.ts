@@ -8,7 +8,8 @@ export const MailView = z.object({
   toAddress: z.string(),
   subject: z.string(),
   paragraphs: z.array(z.string()),
-  link: z.object({ label: z.string(), url: z.string() }),
+  /** `url` null: it lets its reader in, and is theirs alone to see. */
+  link: z.object({ label: z.string(), url: z.string().nullable() }),
   why: z.string(),
 });
 export type MailView = z.infer<typeof MailView>;
@@ -26,11 +27,11 @@ export type MessageRequest = z.infer<typeof MessageRequest>;
 export const Written = z.object({ written: z.number().int() });
 export type Written = z.infer<typeof Written>;
 
-/** null: everybody who has chosen no password yet. */
+/** null: everybody who has not come in yet. */
 export const InviteRequest = z.strictObject({
   enrolmentIds: z.array(EnrolmentId).min(1).max(5000).nullable(),
 });
 export type InviteRequest = z.infer<typeof InviteRequest>;
-/** Those who have a password need no invitation. */
+/** Those who have come in need no invitation. */
 export const Invited = z.object({ invited: z.number().int(), hadComeIn: z.number().int() });
 export type Invited = z.infer<typeof Invited>;

@@ -1,3 +1,6 @@
+import { existsSync } from 'node:fs';
+import { readdir, readFile } from 'node:fs/promises';
+import path from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base } from '@playwright/test';
 import type { Browser, Page } from '@playwright/test';
@@ -24,6 +27,20 @@ export async function registrar(path: string, data: object): Promise<void> {
     body: JSON.stringify(data),
   });
   if (!answer.ok) throw new Error(`registrar: ${answer.status} ${await answer.text()}`);
+}
+
+/** The newest personal link in the mail to an address, once it is there. */
+export async function mailedLink(address: string): Promise<string> {
+  const folder = process.env['JIGSAW_E2E_MAIL'] ?? '';
+  const links = async () => {
+    const files = existsSync(folder) ? await readdir(folder) : [];
+    const own = files.filter((name) => name.includes(` ${address} `)).toSorted();
+    const texts = await Promise.all(own.map((name) => readFile(path.join(folder, name), 'utf8')));
+    // Long lines are parted by an = at their end.
+    return texts.flatMap((text) => /\S+\/welcome#\S+/.exec(text.replaceAll('=\n', '')) ?? []);
+  };
+  await expect.poll(async () => (await links()).length, { timeout: 20_000 }).toBeGreaterThan(0);
+  return (await links()).at(-1) ?? '';
 }
 
 /** A browser of one person's own, signed out. */

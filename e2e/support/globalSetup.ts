@@ -12,6 +12,7 @@ const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../..')
 /** A throw-away database and the built server on it, as ./jigsaw start would run them. */
 export default async function globalSetup(): Promise<() => Promise<void>> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'jigsaw-e2e-'));
+  const mailFolder = path.join(folder, 'mail');
   const postgres = await startPostgres({ folder, isThrowAway: true });
   const port = await freePort();
   const url = `http://localhost:${port}`;
@@ -26,6 +27,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
       PUBLIC_URL: url,
       DATABASE_URL: postgres.url,
       REGISTRAR_URL: registrar.url,
+      MAIL_FOLDER: mailFolder,
       JIGSAW_WEB: path.join(root, 'web/dist'),
       JIGSAW_INSTRUCTOR_NAME: firstInstructor.name,
       JIGSAW_INSTRUCTOR_EMAIL: firstInstructor.email,
@@ -34,6 +36,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
   });
   process.env['JIGSAW_E2E_URL'] = url;
   process.env['JIGSAW_E2E_REGISTRAR'] = registrar.url;
+  process.env['JIGSAW_E2E_MAIL'] = mailFolder;
   await untilReady(url);
   return async () => {
     server.kill('SIGTERM');

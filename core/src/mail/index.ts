@@ -1,3 +1,4 @@
 export { invitation } from './invitation.js';
 export { message } from './message.js';
+export { linkAsked, passwordChosen } from './links.js';
 export type { Invited, MailText } from './invitation.js';

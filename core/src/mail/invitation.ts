@@ -1,8 +1,15 @@
+/** `isPersonal`: it lets its reader in, so nobody else may see where it leads. */
+export interface MailLink {
+  readonly label: string;
+  readonly url: string;
+  readonly isPersonal: boolean;
+}
+
 /** A message as its reader sees it. The link stands alone, so that it can be a button or a line. */
 export interface MailText {
   readonly subject: string;
   readonly paragraphs: readonly string[];
-  readonly link: { readonly label: string; readonly url: string };
+  readonly link: MailLink;
   /** Why it was written, for whoever wonders. */
   readonly why: string;
 }
@@ -25,6 +32,6 @@ export const invitation = ({ name, courseTitle, courseCode, invitedBy, url, unti
     `${invitedBy} has put you on the roster of ${courseTitle} (${courseCode}). Your group, what it owes and what it was given are there.`,
     `Choose a password to come in. The link is yours alone: it works once, until ${until}.`,
   ],
-  link: { label: 'Choose a password and come in', url },
-  why: `You are on the roster of ${courseCode} and have not chosen a password yet.`,
+  link: { label: 'Choose a password and come in', url, isPersonal: true },
+  why: `You are on the roster of ${courseCode} and have not come in yet.`,
 });

@@ -16,6 +16,6 @@ export const message = ({ subject, text, from, courseCode, url }: Message): Mail
     .split(/\n\s*\n/)
     .map((paragraph) => paragraph.trim())
     .filter((paragraph) => paragraph !== ''),
-  link: { label: 'Open the course', url },
+  link: { label: 'Open the course', url, isPersonal: false },
   why: `${from.name} wrote to you as somebody on the roster of ${courseCode}. Answer to ${from.email}.`,
 });

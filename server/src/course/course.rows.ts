@@ -37,6 +37,8 @@ export class EnrolmentRow {
   @Column('text', { nullable: true }) number!: string | null;
   @Column('jsonb', { default: {} }) attributes!: Record<string, string>;
   @Column('timestamptz') joinedAt!: Date;
+  /** The account whose holder was let in by a link of this course; it takes none where the account's address is proven. */
+  @Column('uuid', { nullable: true }) openedFor!: PersonId | null;
   @Column('timestamptz', { nullable: true }) leftAt!: Date | null;
   /** When the registrar last listed them; null: never, so that it does not speak of them. */
   @Column('timestamptz', { nullable: true }) listedAt!: Date | null;

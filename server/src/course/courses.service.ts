@@ -21,8 +21,9 @@ export class CoursesService {
     const courses = await this.dataSource.query<CourseView[]>(
       `SELECT c."id", c."code", c."title", c."term", c."timeZone", e."role", e."id" AS "enrolmentId"
          FROM "course" c JOIN "enrolment" e ON e."courseId" = c."id"
-        WHERE e."personId" = $1 AND e."leftAt" IS NULL ORDER BY c."createdAt" DESC`,
-      [person.id],
+        WHERE e."personId" = $1 AND e."leftAt" IS NULL AND (e."openedFor" = $1 OR $2)
+        ORDER BY c."createdAt" DESC`,
+      [person.id, person.isProven],
     );
     return { courses };
   }
@@ -67,6 +68,7 @@ export class CoursesService {
         number: null,
         attributes: {},
         joinedAt: now,
+        openedFor: person.id,
         leftAt: null,
       });
       await record({ type: 'course.created', courseId: id, actorId: person.id, subjectId: id });

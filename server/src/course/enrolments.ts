@@ -2,6 +2,7 @@ import type { EntityManager } from 'typeorm';
 import { In, IsNull } from 'typeorm';
 import type { Role } from '@jigsaw/core/course';
 import type { EnrolmentId, CourseId, PersonId } from '@jigsaw/core/ids';
+import type { OpenedLink } from '../identity/index.js';
 import { CourseRow, EnrolmentRow } from './course.rows.js';
 
 /** Rows of one statement, below PostgreSQL's limit on parameters. */
@@ -65,7 +66,21 @@ export async function updateEnrolments(
   );
 }
 
-/** The same place in the course, under another account. */
+/** Lets whoever holds the account in to the course of an entry.
+ * @returns false if there is no such entry, or it is somebody else's by now. */
+export async function openTo(
+  manager: EntityManager,
+  { enrolmentId, personId }: OpenedLink,
+): Promise<boolean> {
+  const { affected } = await manager.update(
+    EnrolmentRow,
+    { id: enrolmentId, personId },
+    { openedFor: personId },
+  );
+  return affected === 1;
+}
+
+/** The same place in the course, under another account, which is let in by a link of its own. */
 export async function giveToAccount(
   manager: EntityManager,
   enrolmentId: EnrolmentId,

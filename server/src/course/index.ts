@@ -14,6 +14,7 @@ export {
   leave,
   lockCourse,
   markListed,
+  openTo,
   unenrol,
   updateEnrolments,
 } from './enrolments.js';

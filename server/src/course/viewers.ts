@@ -31,14 +31,15 @@ export class Viewers {
     this.facts[fact] = sql;
   }
 
-  /** null: not in this course, or there is no such course; nobody can tell which. */
+  /** null: not in this course, not let in to it yet, or there is no such course; nobody can tell which. */
   async find(person: SignedIn, courseId: CourseId): Promise<Viewer | null> {
     const [row] = await this.dataSource.query<Found[]>(
       `SELECT e."id", e."role", e."leftAt" IS NOT NULL AS "hasLeft",
               e."role" = 'assistant' AND c."assistantsSee" = 'theirs' AS "seesOnlyLed",
               ${this.facts.leads('e."id"')} AS "leads", ${this.facts.groups('e."id"')} AS "groups"
-         FROM "enrolment" e JOIN "course" c ON c."id" = e."courseId" WHERE e."courseId" = $1 AND e."personId" = $2`,
-      [courseId, person.id],
+         FROM "enrolment" e JOIN "course" c ON c."id" = e."courseId" WHERE e."courseId" = $1 AND e."personId" = $2
+          AND (e."openedFor" = $2 OR $3)`,
+      [courseId, person.id, person.isProven],
     );
     if (!row) return null;
     const { id, groups, leads, ...viewer } = row;

@@ -2,7 +2,7 @@ import { Controller, Inject, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Done } from '@jigsaw/contract/common';
-import { ChoosePassword, DemoSignIn, SessionView, SignIn } from '@jigsaw/contract/identity';
+import { DemoSignIn, LinkView, LookAtLink, OpenLink, SessionView, SignIn } from '@jigsaw/contract/identity';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { Endpoint, Takes } from '../platform/endpoint.js';
@@ -49,18 +49,30 @@ export class IdentityController {
     return this.enter(response, await this.sessions.signInAsDemoPerson(personId));
   }
 
+  /** Asked with the token in the body, so that it stands in no address and no log. */
+  @Public()
+  @Endpoint('POST /link', {
+    id: 'lookAtLink',
+    does: 'Whom a sign-in link is for and what it asks for; changes nothing',
+    body: LookAtLink,
+    answer: LinkView,
+  })
+  lookAtLink(@Takes(LookAtLink) { token }: LookAtLink): Promise<LinkView> {
+    return this.people.lookAtLink(token);
+  }
+
   @Public()
   @Endpoint('POST /password', {
-    id: 'choosePassword',
-    does: 'Choose a password with a link that was handed out',
-    body: ChoosePassword,
+    id: 'openLink',
+    does: 'Come in with a link, and the password or a new one',
+    body: OpenLink,
     answer: SessionView,
   })
-  async choosePassword(
-    @Takes(ChoosePassword) { token, password }: ChoosePassword,
+  async openLink(
+    @Takes(OpenLink) { token, password }: OpenLink,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    return this.enter(response, await this.people.choosePassword(token, password));
+    return this.enter(response, await this.people.openLink(token, password));
   }
 
   @Endpoint('GET /', { id: 'readSession', does: 'Who is signed in', answer: SessionView })
@@ -88,7 +100,8 @@ export class IdentityController {
   }
 }
 
-const viewOf = ({ id, name, reading, email, mayCreateCourses }: SignedIn): SessionView => ({
+const viewOf = ({ id, name, reading, email, mayCreateCourses, isProven }: SignedIn): SessionView => ({
   person: { id, name, reading, email },
   mayCreateCourses,
+  isProven,
 });

@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { SignInLinks } from '@jigsaw/contract/identity';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, importPaste } from '../test/aCourse.js';
+import { aCourse } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { password, startTestServer } from '../test/testServer.js';
 
@@ -75,89 +74,9 @@ describe('signing in', () => {
   });
 });
 
-describe('first passwords', () => {
-  it('opens a link once, and never for somebody who has a password', async () => {
-    const { instructor, course, students } = await aCourse(server, {
-      email: 'links@quillmere.example',
-      students: 3,
-    });
-    const again = await instructor
-      .post(`/api/courses/${course.id}/roster/${sure(students.get('noor')).enrolmentId}/sign-in-link`)
-      .expect(200);
-    expect(again.body).toMatchObject({ links: [] });
-    await importPaste(instructor, course.id, 'late@quillmere.example');
-    const { body } = (await instructor
-      .post(`/api/courses/${course.id}/roster/sign-in-links`)
-      .expect(200)) as { body: SignInLinks };
-    expect(body.links.map((link) => link.email)).toEqual(['late@quillmere.example']);
-    const token = sure(body.links[0]).url.split('#')[1];
-    await server.browser().post('/api/session/password').send({ token, password: 'short' }).expect(422);
-    await server.browser().post('/api/session/password').send({ token, password }).expect(200);
-    await server
-      .browser()
-      .post('/api/session/password')
-      .send({ token, password: 'another password' })
-      .expect(410);
-    await server
-      .browser()
-      .post('/api/session')
-      .send({ email: 'late@quillmere.example', password })
-      .expect(200);
-    const refused = await server
-      .browser()
-      .post('/api/session/password')
-      .send({ token: 'x'.repeat(43), password })
-      .expect(410);
-    expect(refused.body).toMatchObject({ detail: expect.stringContaining('Ask your instructor') });
-  });
-
-  it('closes a link after 14 days, and lets in one of two who open it at one moment', async () => {
-    const { instructor, course } = await aCourse(server, { email: 'expiry@quillmere.example', students: 2 });
-    const linkFor = async (email: string) => {
-      await importPaste(instructor, course.id, email);
-      const { body } = (await instructor
-        .post(`/api/courses/${course.id}/roster/sign-in-links`)
-        .expect(200)) as { body: SignInLinks };
-      return sure(body.links.find((link) => link.email === email)).url.split('#')[1];
-    };
-    const choose = (token: string | undefined) =>
-      server.browser().post('/api/session/password').send({ token, password });
-    const early = await linkFor('early@quillmere.example');
-    const answers = await Promise.all([choose(early), choose(early)]);
-    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 410]);
-
-    const late = await linkFor('tardy@quillmere.example');
-    const before = server.clock.now();
-    server.clock.pass({ days: 14 });
-    await choose(late).expect(410);
-    server.clock.set(before);
-    server.clock.pass({ days: 13 });
-    await choose(late).expect(200);
-    server.clock.set(before);
-  });
-
-  it('keeps links of two courses good side by side, and lets in by one of them', async () => {
-    const linkFrom = async (teacher: string) => {
-      const { instructor, course } = await aCourse(server, { email: teacher, students: 2 });
-      await importPaste(instructor, course.id, 'shared@quillmere.example');
-      const { body } = (await instructor
-        .post(`/api/courses/${course.id}/roster/sign-in-links`)
-        .expect(200)) as { body: SignInLinks };
-      return sure(body.links.find((link) => link.email === 'shared@quillmere.example')).url.split('#')[1];
-    };
-    const [first, second] = [
-      await linkFrom('one@quillmere.example'),
-      await linkFrom('two@quillmere.example'),
-    ];
-    const choose = (token: string | undefined) =>
-      server.browser().post('/api/session/password').send({ token, password });
-    const answers = await Promise.all([choose(first), choose(second)]);
-    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 410]);
-    await choose(first).expect(410);
-    await choose(second).expect(410);
-  });
-
+describe('the front door', () => {
   it('offers the made-up people in demo mode, and only those', async () => {
+    await aCourse(server, { email: 'door@quillmere.example' });
     const { body } = (await server.browser().get('/api/session/front-door').expect(200)) as {
       body: { demoPeople: { personId: string; name: string }[] };
     };

@@ -1,5 +1,5 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
-import type { PersonId } from '@jigsaw/core/ids';
+import type { EnrolmentId, PersonId } from '@jigsaw/core/ids';
 
 @Entity('person')
 export class PersonRow {
@@ -12,6 +12,8 @@ export class PersonRow {
   @Column('text', { nullable: true }) reading!: string | null;
   /** Argon2id; null: has not chosen a password yet. */
   @Column('text', { nullable: true }) passwordHash!: string | null;
+  /** When somebody first came in by a link that was mailed to the address; null: whoever has the password may have it from a course's handed link. */
+  @Column('timestamptz', { nullable: true }) provenAt!: Date | null;
   @Column('boolean', { default: false }) mayCreateCourses!: boolean;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz', { nullable: true }) lastSeenAt!: Date | null;
@@ -35,10 +37,12 @@ export class SignInFailureRow {
   @Column('timestamptz') at!: Date;
 }
 
-/** A link that lets one person choose a password, once. */
+/** A link that lets one person in, once. */
 @Entity('password_link')
 export class PasswordLinkRow {
   @PrimaryColumn('text') tokenHash!: string;
   @ForeignKey(() => PersonRow) @Column('uuid') @Index('password_link_by_person') personId!: PersonId;
+  /** The entry of a course that it was handed out for, and lets in to; null: it was mailed to the address. */
+  @Column('uuid', { nullable: true }) enrolmentId!: EnrolmentId | null;
   @Column('timestamptz') expiresAt!: Date;
 }

@@ -1,10 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { DataSource, In, IsNull, LessThan } from 'typeorm';
-import type { SignInLinks } from '@jigsaw/contract/identity';
+import { DataSource, In, IsNull, LessThan, MoreThan } from 'typeorm';
+import type { LinkView } from '@jigsaw/contract/identity';
+import { linkDays } from '@jigsaw/contract/identity';
 import { sameAddress } from '@jigsaw/core/course';
 import { sure } from '@jigsaw/core/lists';
-import type { PersonId } from '@jigsaw/core/ids';
+import type { EnrolmentId, PersonId } from '@jigsaw/core/ids';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -15,18 +16,24 @@ import { hashPassword, hashToken, newToken } from './passwords.js';
 import { SessionService } from './session.service.js';
 import type { SignedIn } from './signedIn.js';
 
-const linkDays = 14;
-
-/** Links with whose they are, for whoever hands them on. */
-export interface PersonalLinks extends SignInLinks {
-  links: (SignInLinks['links'][number] & { personId: PersonId })[];
+/** Links of one making end together. */
+export interface Links {
+  readonly urlOf: ReadonlyMap<PersonId, string>;
+  readonly expiresAt: Date;
 }
 
-/** Somebody by the name that whoever hands the link on knows them by. */
-export interface Named {
+/** A link that a course handed out was opened. */
+export interface OpenedLink {
+  readonly enrolmentId: EnrolmentId;
   readonly personId: PersonId;
-  readonly name: string;
+  readonly now: Date;
+  /** Whether a password was chosen with it: the account had none. */
+  readonly isFirst: boolean;
 }
+
+/** Lets somebody in to the course of the entry that a link was made for.
+ * @returns false if there is no such entry any more. */
+type Opens = (manager: EntityManager, opened: OpenedLink) => Promise<boolean>;
 
 export interface NewPerson {
   readonly email: string;
@@ -35,8 +42,13 @@ export interface NewPerson {
   readonly reading: string | null;
 }
 
+/** Whoever asks again and again fills nobody's mailbox. */
+const betweenMailsMs = 5 * 60_000;
+
 @Injectable()
 export class PeopleService {
+  private opens: Opens = () => Promise.resolve(false);
+
   constructor(
     private readonly dataSource: DataSource,
     private readonly sessions: SessionService,
@@ -55,6 +67,7 @@ export class PeopleService {
       familyName: person.familyName,
       reading: person.reading,
       passwordHash: null,
+      provenAt: null,
       mayCreateCourses: false,
       createdAt: now,
       lastSeenAt: null,
@@ -120,6 +133,7 @@ export class PeopleService {
       passwordHash: await hashPassword(password),
       mayCreateCourses: true,
       createdAt: this.clock.now(),
+      provenAt: this.clock.now(), // whoever runs the server says so
       lastSeenAt: null,
     });
   }
@@ -128,54 +142,104 @@ export class PeopleService {
     return this.dataSource.getRepository(PersonRow).existsBy({ mayCreateCourses: true });
   }
 
-  /** Links for those of these people who have no password yet. Others that they were given, here or in another course, stay good beside them:
-   * whichever is opened first lets in, and closes all. */
-  async linksFor(people: readonly Named[]): Promise<SignInLinks> {
-    return this.dataSource.transaction((manager) => this.linksWithin(manager, people));
+  /** The area that hands links out says what one of them opens. */
+  whenOpened(opens: Opens): void {
+    this.opens = opens;
   }
 
-  /** The same inside somebody else's transaction. */
-  async linksWithin(manager: EntityManager, named: readonly Named[]): Promise<PersonalLinks> {
-    const nameOf = new Map(named.map((each) => [each.personId, each.name]));
-    const expiresAt = new Date(this.clock.now().getTime() + linkDays * 86_400_000);
-    const people = await manager.find(PersonRow, {
-      where: { id: In([...nameOf.keys()]), passwordHash: IsNull() },
-    });
-    await manager.delete(PasswordLinkRow, { expiresAt: LessThan(this.clock.now()) });
-    const links = people.map((person) => ({ person, token: newToken() }));
-    if (links.length > 0) {
+  /** Links that a course hands out, each for one entry of it. Those made before stay good beside them. */
+  handedLinks(
+    manager: EntityManager,
+    people: readonly { readonly personId: PersonId; readonly enrolmentId: EnrolmentId }[],
+  ): Promise<Links> {
+    return this.makeLinks(manager, people);
+  }
+
+  /** Links for mail to these people's addresses, and for nobody's eyes else: whoever opens one has shown that the address is theirs. */
+  mailedLinks(manager: EntityManager, personIds: readonly PersonId[]): Promise<Links> {
+    return this.makeLinks(
+      manager,
+      personIds.map((personId) => ({ personId, enrolmentId: null })),
+    );
+  }
+
+  private async makeLinks(
+    manager: EntityManager,
+    people: readonly { readonly personId: PersonId; readonly enrolmentId: EnrolmentId | null }[],
+  ): Promise<Links> {
+    const now = this.clock.now();
+    const expiresAt = new Date(now.getTime() + linkDays * 86_400_000);
+    await manager.delete(PasswordLinkRow, { expiresAt: LessThan(now) });
+    const links = people.map((each) => ({ ...each, token: newToken() }));
+    if (links.length > 0)
       await manager.insert(
         PasswordLinkRow,
-        links.map(({ person, token }) => ({ tokenHash: hashToken(token), personId: person.id, expiresAt })),
+        links.map(({ token, ...whose }) => ({ tokenHash: hashToken(token), ...whose, expiresAt })),
       );
-    }
+    const urlOf = new Map(
+      links.map(({ personId, token }) => [personId, `${this.config.publicUrl}/welcome#${token}`]),
+    );
+    return { urlOf, expiresAt };
+  }
+
+  /** The account at an address, if nobody wrote a link to it in the last minutes. */
+  async askingForLink(manager: EntityManager, email: string): Promise<PersonRow | null> {
+    const person = await manager.findOneBy(PersonRow, { addressKey: sameAddress(email) });
+    const lately = new Date(this.clock.now().getTime() + linkDays * 86_400_000 - betweenMailsMs);
+    const wasWritten =
+      person !== null &&
+      (await manager.existsBy(PasswordLinkRow, {
+        personId: person.id,
+        enrolmentId: IsNull(),
+        expiresAt: MoreThan(lately),
+      }));
+    return wasWritten ? null : person;
+  }
+
+  async lookAtLink(token: string): Promise<LinkView> {
+    const link = await this.goodLink(this.dataSource.manager, token);
+    const person = await this.dataSource.manager.findOneByOrFail(PersonRow, { id: link.personId });
     return {
-      links: links
-        .map(({ person, token }) => ({
-          personId: person.id,
-          name: nameOf.get(person.id) ?? '',
-          email: person.email,
-          url: `${this.config.publicUrl}/welcome#${token}`,
-        }))
-        .sort((a, b) => a.name.localeCompare(b.name)),
-      expiresAt: expiresAt.toISOString(),
+      email: person.email,
+      asksFor: link.enrolmentId !== null && person.passwordHash !== null ? 'password' : 'new-password',
     };
   }
 
-  async choosePassword(token: string, password: string): Promise<{ token: string; person: SignedIn }> {
+  /** A mailed link sets the password and ends what others have open; one that was handed out asks for the password, or sets the first, and
+   * lets in to its course. */
+  async openLink(token: string, password: string): Promise<{ token: string; person: SignedIn }> {
     const person = await this.dataSource.transaction(async (manager) => {
-      const link = await manager.findOneBy(PasswordLinkRow, { tokenHash: hashToken(token) });
-      if (!link || link.expiresAt <= this.clock.now()) throw problems.linkUsed();
-      const chosen = { passwordHash: await hashPassword(password) };
-      const { affected } = await manager.update(
-        PersonRow,
-        { id: link.personId, passwordHash: IsNull() },
-        chosen,
-      );
-      if (affected !== 1) throw problems.linkUsed(); // another link, or the same one, was opened at the same moment
-      await manager.delete(PasswordLinkRow, { personId: link.personId });
-      return manager.findOneByOrFail(PersonRow, { id: link.personId });
+      const { personId, enrolmentId } = await this.goodLink(manager, token);
+      // Links of one person take turns, so that the second of two sees the password that the first has set.
+      const person = await manager.findOneOrFail(PersonRow, {
+        where: { id: personId },
+        lock: { mode: 'pessimistic_write' },
+      });
+      await this.goodLink(manager, token);
+      const now = this.clock.now();
+      if (enrolmentId === null) {
+        await manager.update(PersonRow, personId, {
+          passwordHash: await hashPassword(password),
+          provenAt: person.provenAt ?? now,
+        });
+        await manager.delete(PasswordLinkRow, { personId });
+        await this.sessions.endAll(manager, personId);
+      } else {
+        const isFirst = person.passwordHash === null;
+        if (isFirst)
+          await manager.update(PersonRow, personId, { passwordHash: await hashPassword(password) });
+        else await this.sessions.checkPassword(person, person.addressKey, password);
+        if (!(await this.opens(manager, { enrolmentId, personId, now, isFirst }))) throw problems.linkUsed();
+        await manager.delete(PasswordLinkRow, { personId, enrolmentId });
+      }
+      return manager.findOneByOrFail(PersonRow, { id: personId });
     });
     return this.sessions.start(person);
+  }
+
+  private async goodLink(manager: EntityManager, token: string): Promise<PasswordLinkRow> {
+    const link = await manager.findOneBy(PasswordLinkRow, { tokenHash: hashToken(token) });
+    if (!link || link.expiresAt <= this.clock.now()) throw problems.linkUsed();
+    return link;
   }
 }

@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
 import { DataSource, LessThan, MoreThan } from 'typeorm';
 import type { PersonId } from '@jigsaw/core/ids';
 import { sameAddress } from '@jigsaw/core/course';
@@ -29,8 +30,13 @@ export class SessionService {
   /** Checks address and password; the answer is the token for the cookie. */
   async signIn(email: string, password: string): Promise<{ token: string; person: SignedIn }> {
     const addressKey = sameAddress(email);
-    await this.refuseTooManyTries(addressKey);
     const person = await this.dataSource.getRepository(PersonRow).findOneBy({ addressKey });
+    return this.start(await this.checkPassword(person, addressKey, password));
+  }
+
+  /** @throws Problem if it does not fit, or was tried too often; nobody learns whether the address is anybody's. */
+  async checkPassword(person: PersonRow | null, addressKey: string, password: string): Promise<PersonRow> {
+    await this.refuseTooManyTries(addressKey);
     if (!(await passwordFits(person?.passwordHash ?? null, password)) || !person) {
       await this.dataSource
         .getRepository(SignInFailureRow)
@@ -38,7 +44,7 @@ export class SessionService {
       throw problems.wrongPassword();
     }
     await this.dataSource.getRepository(SignInFailureRow).delete({ addressKey });
-    return this.start(person);
+    return person;
   }
 
   /** In demo mode only, and only for the people on the demo's list. */
@@ -76,6 +82,11 @@ export class SessionService {
     await this.dataSource.getRepository(SessionRow).delete({ tokenHash: hashToken(token) });
   }
 
+  /** Whoever has the account open anywhere signs in again. */
+  async endAll(manager: EntityManager, personId: PersonId): Promise<void> {
+    await manager.delete(SessionRow, { personId });
+  }
+
   async start(person: PersonRow): Promise<{ token: string; person: SignedIn }> {
     const token = newToken();
     const now = this.clock.now();
@@ -108,5 +119,6 @@ const signedIn = (person: PersonRow): SignedIn => ({
   name: person.name,
   reading: person.reading,
   email: person.email,
-  mayCreateCourses: person.mayCreateCourses,
+  isProven: person.provenAt !== null,
+  mayCreateCourses: person.mayCreateCourses && person.provenAt !== null,
 });

@@ -9,6 +9,8 @@ export interface SignedIn {
   readonly name: string;
   readonly reading: string | null;
   readonly email: string;
+  /** Has shown that the address is theirs: every course that knows it is open to them. */
+  readonly isProven: boolean;
   readonly mayCreateCourses: boolean;
 }
 

@@ -16,13 +16,19 @@ export interface NewMail {
   readonly text: MailText;
 }
 
-/** The stand-in for a mail server: nothing leaves the machine, everything can be read. */
+/** What was written to whom. The carrier takes it from here. */
 @Injectable()
 export class MailService {
   constructor(private readonly dataSource: DataSource) {}
 
-  /** In the transaction of what it tells of, so that nobody is told of what did not happen. */
-  async post(manager: EntityManager, courseId: CourseId, at: Date, mails: readonly NewMail[]): Promise<void> {
+  /** In the transaction of what it tells of, so that nobody is told of what did not happen.
+   * @param courseId whose outbox shows it; null: nobody's. */
+  async post(
+    manager: EntityManager,
+    courseId: CourseId | null,
+    at: Date,
+    mails: readonly NewMail[],
+  ): Promise<void> {
     const rows = JSON.stringify(mails.map((mail) => ({ id: newId(), ...mail })));
     await manager.query(
       `INSERT INTO "mail" ("id", "courseId", "personId", "at", "toName", "toAddress", "text")
@@ -55,7 +61,7 @@ export class MailService {
         toAddress,
         subject: text.subject,
         paragraphs: [...text.paragraphs],
-        link: text.link,
+        link: { label: text.link.label, url: text.link.isPersonal ? null : text.link.url },
         why: text.why,
       })),
     };

@@ -12,6 +12,7 @@ import { GivenMarks1765200000000 } from './1765200000000-givenMarks.js';
 import { InWork1765300000000 } from './1765300000000-inWork.js';
 import { ExtensionCloses1765400000000 } from './1765400000000-extensionCloses.js';
 import { CourseNames1765500000000 } from './1765500000000-courseNames.js';
+import { ProvenAccounts1765600000000 } from './1765600000000-provenAccounts.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -33,4 +34,5 @@ export const migrations = [
   InWork1765300000000,
   ExtensionCloses1765400000000,
   CourseNames1765500000000,
+  ProvenAccounts1765600000000,
 ] as const;

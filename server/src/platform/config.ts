@@ -1,3 +1,5 @@
+import path from 'node:path';
+
 /** Settings of one server process; read from the environment once, at the start. */
 export interface Config {
   readonly databaseUrl: string;
@@ -10,6 +12,8 @@ export interface Config {
   /** Behind TLS: cookies only travel encrypted. */
   readonly isSecure: boolean;
   readonly largestFileBytes: number;
+  /** Where the stand-in for a mail server puts messages; null: they wait. */
+  readonly mailFolder: string | null;
   readonly logLevel: string;
   /** Where the registrar's lists are fetched; null: there is none. */
   readonly registrarUrl: string | null;
@@ -39,6 +43,7 @@ export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): 
     isSecure: (env['PUBLIC_URL'] ?? '').startsWith('https:'),
     largestFileBytes:
       whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
+    mailFolder: env['MAIL_FOLDER'] ?? (env['JIGSAW_FOLDER'] ? path.join(env['JIGSAW_FOLDER'], 'mail') : null),
     logLevel: env['LOG_LEVEL'] ?? 'info',
     registrarUrl: address(env, 'REGISTRAR_URL'),
     demoPeople: [],

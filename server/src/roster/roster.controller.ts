@@ -26,6 +26,7 @@ import { ImportService } from './import.service.js';
 import { RegistrarService } from './registrar.service.js';
 import { RosterService } from './roster.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
+import { WaysIn } from './waysIn.service.js';
 
 @ApiTags('roster')
 @Controller('courses')
@@ -35,6 +36,7 @@ export class RosterController {
     private readonly imports: ImportService,
     private readonly changes: RosterChanges,
     private readonly registrars: RegistrarService,
+    private readonly waysIn: WaysIn,
   ) {}
 
   @Endpoint('GET /:courseId/roster', {
@@ -169,7 +171,7 @@ export class RosterController {
 
   @Endpoint('POST /:courseId/roster/invitations', {
     id: 'invitePeople',
-    does: 'Write to people without a password, each with a link of their own',
+    does: 'Write to people who have not come in yet, each with a link of their own',
     body: InviteRequest,
     answer: Invited,
   })
@@ -178,7 +180,7 @@ export class RosterController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @Takes(InviteRequest) request: z.output<typeof InviteRequest>,
   ): Promise<Invited> {
-    return this.roster.invite(person, courseId, request);
+    return this.waysIn.invite(person, courseId, request);
   }
 
   @Endpoint('POST /:courseId/roster/messages', {
@@ -205,19 +207,19 @@ export class RosterController {
 
   @Endpoint('POST /:courseId/roster/sign-in-links', {
     id: 'makeSignInLinks',
-    does: 'First sign-in links for everyone without a password',
+    does: 'Links to hand to everybody who has not come in yet',
     answer: SignInLinks,
   })
   links(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
   ): Promise<SignInLinks> {
-    return this.roster.signInLinks(person, courseId, null);
+    return this.waysIn.links(person, courseId, null);
   }
 
   @Endpoint('POST /:courseId/roster/:enrolmentId/sign-in-link', {
     id: 'makeSignInLink',
-    does: 'A first sign-in link for one person',
+    does: 'A link to hand to one person who has not come in yet',
     answer: SignInLinks,
   })
   link(
@@ -225,7 +227,7 @@ export class RosterController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId,
   ): Promise<SignInLinks> {
-    return this.roster.signInLinks(person, courseId, enrolmentId);
+    return this.waysIn.links(person, courseId, enrolmentId);
   }
 }
 

@@ -11,11 +11,12 @@ import { RegistrarService } from './registrar.service.js';
 import { RosterController } from './roster.controller.js';
 import { RosterService } from './roster.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
+import { WaysIn } from './waysIn.service.js';
 
 @Module({
   imports: [IdentityModule, MailModule, CourseModule, SetsModule, PlacingModule],
   controllers: [RosterController],
-  providers: [RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining],
+  providers: [RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining, WaysIn],
   exports: [Joining],
 })
 export class RosterModule {}

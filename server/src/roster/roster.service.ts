@@ -1,15 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { SignInLinks } from '@jigsaw/contract/identity';
-import type { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
+import type { MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
 import type { ChooseKind, RosterAttributes, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseView } from '@jigsaw/contract/course';
-import type { CourseId, EnrolmentId, PersonId } from '@jigsaw/core/ids';
+import type { CourseId, PersonId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
-import { invitation, message } from '@jigsaw/core/mail';
+import { message } from '@jigsaw/core/mail';
 import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
-import { PeopleService } from '../identity/index.js';
 import { MailService } from '../mail/index.js';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
@@ -32,7 +30,6 @@ export class RosterService {
   constructor(
     private readonly dataSource: DataSource,
     private readonly viewers: Viewers,
-    private readonly people: PeopleService,
     private readonly clock: Clock,
     private readonly unitOfWork: UnitOfWork,
     private readonly mail: MailService,
@@ -44,7 +41,7 @@ export class RosterService {
     await this.viewers.staff(person, courseId, 'read-course');
     const rows = await this.dataSource.query<Stored[]>(
       `SELECT p."enrolmentId", p."personId", p."email", p."name", p."familyName", p."reading", p."number", p."role", p."attributes",
-              p."joinedAt", p."leftAt", p."lastSeenAt", p."hasPassword" AS "hasComeIn",
+              p."joinedAt", p."leftAt", p."lastSeenAt", p."hasComeIn",
               (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."groupId", 'number', g."number", 'name', g."name"))
                  FROM "seat" s JOIN "set_group" g ON g."groupId" = s."groupId" WHERE s."enrolmentId" = p."enrolmentId") AS "groups"
          FROM "course_person" p WHERE p."courseId" = $1 AND p."joinedTo" IS NULL`,
@@ -105,40 +102,6 @@ export class RosterService {
     return writeBundle(course, await this.read(person, courseId), this.clock.now());
   }
 
-  /** Writes to those of these people (null: of the whole course) who have no password yet, each with a link of their own. */
-  async invite(person: SignedIn, courseId: CourseId, { enrolmentIds }: InviteRequest): Promise<Invited> {
-    await this.viewers.staff(person, courseId, 'manage-roster');
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const { code, title, timeZone } = await courseOf(manager, courseId);
-      const rows = await manager.query<{ personId: PersonId; name: string }[]>(
-        `SELECT "personId", "name" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid[] IS NULL OR "enrolmentId" = ANY($2))`,
-        [courseId, enrolmentIds],
-      );
-      if (enrolmentIds && rows.length < new Set(enrolmentIds).size) throw problems.notFound();
-      const { links, expiresAt } = await this.people.linksWithin(manager, rows);
-      const until = new Intl.DateTimeFormat('en-GB', {
-        dateStyle: 'full',
-        timeStyle: 'short',
-        timeZone,
-      }).format(new Date(expiresAt));
-      const mails = links.map(({ personId, name, email, url }) => ({
-        personId,
-        toName: name,
-        toAddress: email,
-        text: invitation({ name, courseTitle: title, courseCode: code, invitedBy: person.name, url, until }),
-      }));
-      await this.mail.post(manager, courseId, now, mails);
-      await record({
-        type: 'roster.invited',
-        courseId,
-        actorId: person.id,
-        subjectId: courseId,
-        facts: { invited: links.length },
-      });
-      return { invited: links.length, hadComeIn: rows.length - links.length };
-    });
-  }
-
   /** Writes to these people, each alone; whoever left is not written to. */
   async write(
     person: SignedIn,
@@ -181,20 +144,6 @@ export class RosterService {
   async outbox(person: SignedIn, courseId: CourseId): Promise<Outbox> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     return this.mail.outbox(courseId);
-  }
-
-  /** First sign-in links for these people, or for everyone in the course who has no password yet. */
-  async signInLinks(
-    person: SignedIn,
-    courseId: CourseId,
-    enrolmentId: EnrolmentId | null,
-  ): Promise<SignInLinks> {
-    await this.viewers.staff(person, courseId, 'manage-roster');
-    const rows = await this.dataSource.query<{ personId: PersonId; name: string }[]>(
-      `SELECT "personId", "name" FROM "course_person" WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "enrolmentId" = $2)`,
-      [courseId, enrolmentId],
-    );
-    return this.people.linksFor(rows);
   }
 
   /** The sets that are shown, each with its groups. */

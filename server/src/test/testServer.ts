@@ -1,10 +1,15 @@
 import { randomBytes } from 'node:crypto';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
 import pg from 'pg';
 import request from 'supertest';
+import { DataSource } from 'typeorm';
 import type { App } from '../app/createApp.js';
 import { createApp } from '../app/createApp.js';
 import { migrate } from '../app/database.js';
 import { PeopleService } from '../identity/index.js';
+import { MailCarrier, MailedLinks } from '../mail/index.js';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { configFrom } from '../platform/config.js';
@@ -37,6 +42,10 @@ export interface TestServer {
   readonly databaseUrl: string;
   browser(): Browser;
   instructor(email?: string): Promise<Browser>;
+  /** The personal links that were mailed to an address, the oldest first. */
+  mailedLinks(address: string): Promise<string[]>;
+  /** What the database holds, whoever may see it. */
+  rows(sql: string): Promise<unknown[]>;
   stop(): Promise<void>;
 }
 
@@ -62,10 +71,11 @@ export async function newDatabase(): Promise<{ url: string; drop(): Promise<void
 export async function startTestServer(more: Partial<Config> = {}): Promise<TestServer> {
   const database = await newDatabase();
   await migrate(database.url);
+  const mailFolder = mkdtempSync(path.join(os.tmpdir(), 'jigsaw-mail-'));
   const clock = new SetClock(new Date('2026-11-10T10:00:00Z'));
   const config = configFrom(
     { LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent', PORT: '0' },
-    { databaseUrl: database.url, publicUrl: 'http://jigsaw.test', ...more },
+    { databaseUrl: database.url, publicUrl: 'http://jigsaw.test', mailFolder, ...more },
   );
   const app = await createApp(config, clock);
   await app.listen(0, '127.0.0.1');
@@ -83,8 +93,20 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
       await browser.post('/api/session').send({ email, password }).expect(200);
       return browser;
     },
+    async mailedLinks(address) {
+      await app.get(MailedLinks).settled();
+      await app.get(MailCarrier).carry();
+      const files = readdirSync(mailFolder).filter((name) => name.includes(` ${address} `));
+      // Long lines are parted by an = at their end (RFC 2045, quoted-printable).
+      const texts = files
+        .toSorted()
+        .map((name) => readFileSync(path.join(mailFolder, name), 'utf8').replaceAll('=\n', ''));
+      return texts.flatMap((text) => /\S+\/welcome#\S+/.exec(text) ?? []);
+    },
+    rows: (sql) => app.get(DataSource).query<unknown[]>(sql),
     async stop() {
       await app.close();
+      rmSync(mailFolder, { recursive: true });
       await database.drop();
     },
   };

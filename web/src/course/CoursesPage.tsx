@@ -6,6 +6,7 @@ import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
 import { problemOf, ProblemStrip, unshown } from '../api/index.js';
 import { Button, Empty, Field, ProductMark, Waiting } from '../look/index.js';
+import { MailLinkButton } from '../identity/index.js';
 import { TimeZoneField } from './TimeZoneField.js';
 import { useCreateCourseMutation, useListCoursesQuery } from './coursesApi.js';
 
@@ -50,6 +51,14 @@ const List = styled.ul`
   li:last-child a {
     border-bottom: 0;
   }
+`;
+const More = styled.section`
+  margin-top: 20px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  font: var(--t-13);
+  color: var(--ink-2);
 `;
 const Form = styled.form`
   margin-top: 28px;
@@ -110,6 +119,15 @@ export function CoursesPage() {
       )}
       {list.length === 0 && !session.mayCreateCourses && (
         <Empty title="No course yet">Your instructor adds you to a course; it then stands here.</Empty>
+      )}
+      {!session.isProven && (
+        <More>
+          <p>
+            You came in by a link that a course handed out, and see the courses whose links you opened. A link
+            by mail shows you every course that knows your address, and lets you choose a new password.
+          </p>
+          <MailLinkButton email={session.person.email} />
+        </More>
       )}
       {session.mayCreateCourses && <NewCourse isFirst={list.length === 0} />}
     </Frame>

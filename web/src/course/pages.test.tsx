@@ -35,10 +35,12 @@ describe('the courses of a person', () => {
       'GET session': {
         person: { id: id('noor'), name: 'Noor', reading: null, email: 'n@b.example' },
         mayCreateCourses: false,
+        isProven: false,
       },
       'GET courses': { courses: [] },
     });
     expect(await screen.findByRole('heading', { name: 'No course yet' })).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: 'Make the course' })).not.toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Send me a link by mail' })).toBeEnabled();
   });
 });

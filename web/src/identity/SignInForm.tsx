@@ -5,6 +5,7 @@ import type { SessionView } from '@jigsaw/contract/identity';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { Button, Field } from '../look/index.js';
 import { useSignInMutation } from './identityApi.js';
+import { MailLinkButton } from './MailLinkButton.js';
 
 const Form = styled.form`
   display: grid;
@@ -20,6 +21,7 @@ const Form = styled.form`
     padding: 0 20px;
     font-size: 15px;
   }
+  > p,
   > [role='alert'] {
     grid-column: 1 / -1;
   }
@@ -72,6 +74,9 @@ export function SignInForm({
         {isLoading ? 'Signing in…' : 'Sign in'}
       </Button>
       {error && <ProblemStrip>{problemOf(error).detail}</ProblemStrip>}
+      <p>
+        <MailLinkButton email={email} />
+      </p>
     </Form>
   );
 }

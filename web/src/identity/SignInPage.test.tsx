@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { screen } from '@testing-library/react';
+import { screen, waitFor } from '@testing-library/react';
+import { sure } from '@jigsaw/core/lists';
 import { Refusal, showPage } from '../test/showPage.js';
 import { courseId, id } from '../test/data.js';
 
@@ -56,17 +57,46 @@ describe('the sign-in page', () => {
   });
 });
 
-describe('a first sign-in link', () => {
-  it('asks for ten characters and says when a link was used already', async () => {
+describe('a sign-in link', () => {
+  const email = 'noor@quillmere.example';
+
+  it('asks for ten characters and says when it was used meanwhile', async () => {
     const { user } = showPage('/welcome', {
+      'POST session/link': { email, asksFor: 'new-password' },
       'POST session/password': new Refusal(410, 'link-used', 'This link was used already or has run out.'),
     });
     const save = await screen.findByRole('button', { name: 'Save it and come in' });
+    expect(screen.getByText(email)).toBeInTheDocument();
     await user.type(screen.getByLabelText('New password'), 'short');
     expect(screen.getByText('5 more characters')).toBeInTheDocument();
     expect(save).toBeDisabled();
     await user.type(screen.getByLabelText('New password'), 'er now');
     await user.click(save);
     expect(await screen.findByRole('alert')).toHaveTextContent('used already');
+  });
+
+  it('asks whoever has a password for it, or sends another link by mail', async () => {
+    const { user, writes } = showPage('/welcome', {
+      'POST session/link': { email, asksFor: 'password' },
+      'POST session/mailed-link': { done: true },
+    });
+    expect(await screen.findByLabelText('Password')).toHaveAttribute('autocomplete', 'current-password');
+    await user.click(screen.getByRole('button', { name: 'Send me a link by mail' }));
+    expect(await screen.findByRole('status')).toHaveTextContent(`If a course knows ${email}, a link`);
+    expect(sure(writes().at(-1)).body).toEqual({ email });
+  });
+
+  it('that was used leads to where another is sent', async () => {
+    const { user, writes } = showPage('/welcome', {
+      'POST session/link': new Refusal(410, 'link-used', 'This link was used already or has run out.'),
+      'POST session/mailed-link': { done: true },
+      'GET session': signedOut,
+    });
+    expect(await screen.findByRole('alert')).toHaveTextContent('used already');
+    await user.click(screen.getByRole('link', { name: 'Sign in' }));
+    expect(await screen.findByRole('button', { name: 'Send me a link by mail' })).toBeDisabled();
+    await user.type(screen.getByLabelText('Mail address'), ` ${email} `);
+    await user.click(screen.getByRole('button', { name: 'Send me a link by mail' }));
+    await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ email }));
   });
 });

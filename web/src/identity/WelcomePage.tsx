@@ -1,9 +1,12 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { SyntheticEvent } from 'react';
+import { Link } from 'react-router';
 import { styled } from 'styled-components';
-import { ProblemStrip } from '../api/index.js';
-import { Button, Field, ProductMark } from '../look/index.js';
-import { useChoosePasswordMutation } from './identityApi.js';
+import type { LinkView } from '@jigsaw/contract/identity';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { Button, Field, ProductMark, Small, Waiting } from '../look/index.js';
+import { useLookAtLinkMutation, useOpenLinkMutation } from './identityApi.js';
+import { MailLinkButton } from './MailLinkButton.js';
 
 const Frame = styled.main`
   max-width: 460px;
@@ -28,40 +31,87 @@ const Frame = styled.main`
 
 const shortest = 10;
 
-/** Where a first sign-in link leads. The token stands behind the #, so that it is never sent in an address. */
+const says = {
+  'new-password': 'Choose a password. You sign in with it and your mail address from now on.',
+  password:
+    'This address has a password already. With it, you come in to the course that gave you this link.',
+} as const;
+
+/** Where a sign-in link leads. The token stands behind the #, so that it is never sent in an address. */
 export function WelcomePage() {
+  const token = window.location.hash.slice(1);
+  const [lookAtLink, { data: link, error: fault }] = useLookAtLinkMutation();
+  useEffect(() => {
+    void lookAtLink(token);
+  }, [lookAtLink, token]);
+  return (
+    <Frame>
+      <title>Welcome · Jigsaw Room</title>
+      <ProductMark size={44} />
+      <h1>Welcome</h1>
+      {fault && (
+        <>
+          <ProblemStrip of={fault} />
+          <p>
+            <Link to="/">Sign in</Link>, or have a new link sent to you there.
+          </p>
+        </>
+      )}
+      {!link && !fault && <Waiting what="your link" rows={3} />}
+      {link && <LinkForm token={token} link={link} />}
+    </Frame>
+  );
+}
+
+function LinkForm({ token, link }: { readonly token: string; readonly link: LinkView }) {
   const [password, setPassword] = useState('');
-  const [choose, { isLoading, error }] = useChoosePasswordMutation();
+  const [open, { isLoading, error }] = useOpenLinkMutation();
+  const isNew = link.asksFor === 'new-password';
   const isShort = password !== '' && password.length < shortest;
   const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
-    const answer = await choose({ token: window.location.hash.slice(1), password });
+    const answer = await open({ token, password });
     if ('data' in answer && answer.data) window.location.replace('/');
   };
   return (
-    <Frame>
-      <ProductMark size={44} />
-      <h1>Welcome</h1>
-      <p>Choose a password. You sign in with it and your mail address from now on.</p>
+    <>
+      <p>{says[link.asksFor]}</p>
       <form onSubmit={(event) => void submit(event)}>
+        {/* So that whatever keeps passwords knows whose it is. */}
+        <input type="hidden" name="username" autoComplete="username" value={link.email} />
+        <p>
+          <Small>Mail address</Small>
+          <br />
+          <b>{link.email}</b>
+        </p>
         <Field
-          label="New password"
+          label={isNew ? 'New password' : 'Password'}
           type="password"
-          autoComplete="new-password"
+          autoComplete={isNew ? 'new-password' : 'current-password'}
           value={password}
           onChange={setPassword}
           hint={
             isShort
               ? `${shortest - password.length} more characters`
-              : 'At least 10 characters; a short sentence is good'
+              : isNew
+                ? 'At least 10 characters; a short sentence is good'
+                : undefined
           }
           isRequired
         />
-        {error && <ProblemStrip of={error} />}
+        {error && <ProblemStrip>{problemOf(error).detail}</ProblemStrip>}
         <Button type="submit" kind="main" isDisabled={isLoading || password.length < shortest}>
-          Save it and come in
+          {isNew ? 'Save it and come in' : 'Come in'}
         </Button>
+        {!isNew && (
+          <>
+            <p>
+              <Small>Not your password, or forgotten? A link by mail lets you choose another.</Small>
+            </p>
+            <MailLinkButton email={link.email} />
+          </>
+        )}
       </form>
-    </Frame>
+    </>
   );
 }

@@ -1,5 +1,6 @@
-import { FrontDoor, SessionView } from '@jigsaw/contract/identity';
-import type { ChoosePassword, SignIn } from '@jigsaw/contract/identity';
+import { Done } from '@jigsaw/contract/common';
+import { FrontDoor, LinkView, SessionView } from '@jigsaw/contract/identity';
+import type { MailLink, OpenLink, SignIn } from '@jigsaw/contract/identity';
 import { api } from '../api/index.js';
 
 export const {
@@ -8,7 +9,9 @@ export const {
   useSignInMutation,
   useSignInAsDemoPersonMutation,
   useSignOutMutation,
-  useChoosePasswordMutation,
+  useLookAtLinkMutation,
+  useOpenLinkMutation,
+  useMailLinkMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     readSession: build.query<SessionView, void>({
@@ -28,9 +31,17 @@ export const {
       query: (personId) => ({ url: 'session/demo', method: 'POST', body: { personId } }),
       responseSchema: SessionView,
     }),
-    choosePassword: build.mutation<SessionView, ChoosePassword>({
+    lookAtLink: build.mutation<LinkView, string>({
+      query: (token) => ({ url: 'session/link', method: 'POST', body: { token } }),
+      responseSchema: LinkView,
+    }),
+    openLink: build.mutation<SessionView, OpenLink>({
       query: (body) => ({ url: 'session/password', method: 'POST', body }),
       responseSchema: SessionView,
+    }),
+    mailLink: build.mutation<Done, MailLink>({
+      query: (body) => ({ url: 'session/mailed-link', method: 'POST', body }),
+      responseSchema: Done,
     }),
     signOut: build.mutation<unknown, void>({ query: () => ({ url: 'session', method: 'DELETE' }) }),
   }),

@@ -1,2 +1,3 @@
-export { useSignOutMutation } from './identityApi.js';
+export { useReadSessionQuery, useSignOutMutation } from './identityApi.js';
+export { MailLinkButton } from './MailLinkButton.js';
 export { RequireSession } from './RequireSession.js';

@@ -214,7 +214,15 @@ function OneMail({ mail }: { readonly mail: MailView }) {
         {mail.paragraphs.map((paragraph, at) => (
           <p key={at}>{paragraph}</p>
         ))}
-        <a href={mail.link.url}>{mail.link.label}</a>
+        {mail.link.url === null ? (
+          <p>
+            <b>{mail.link.label}</b>
+            <br />
+            <Small>A link of {mail.toName}’s own. It is in their mail alone.</Small>
+          </p>
+        ) : (
+          <a href={mail.link.url}>{mail.link.label}</a>
+        )}
         <footer>
           <Small>
             {course.title}, {course.code}. {mail.why}

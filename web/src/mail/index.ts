@@ -1,2 +1,2 @@
-export { useInviteMutation } from './mailApi.js';
+export { InviteSheet } from './InviteSheet.js';
 export { WriteSheet } from './WriteSheet.js';

@@ -5,7 +5,7 @@ import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { may } from '@jigsaw/core/course';
-import { problemOf, ProblemStrip, unshown } from '../api/index.js';
+import { ProblemStrip, unshown } from '../api/index.js';
 import {
   Bar,
   Button,
@@ -20,7 +20,7 @@ import {
   FootBar,
 } from '../look/index.js';
 import { useKey } from '../page/index.js';
-import { useInviteMutation } from '../mail/index.js';
+import { InviteSheet } from '../mail/index.js';
 import { useCourse } from '../course/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
 import { ColumnChoice } from './ColumnChoice.js';
@@ -56,7 +56,7 @@ export function RosterPage() {
   const [sought, setSought] = useState('');
   const [view, setView] = useState<View>('here');
   const [selected, setSelected] = useState<ReadonlySet<string>>(new Set());
-  const [open, setOpen] = useState<'links' | 'changes' | 'new' | RosterEntry | null>(null);
+  const [open, setOpen] = useState<'links' | 'invite' | 'changes' | 'new' | RosterEntry | null>(null);
   const columns = useMemo(() => (roster.data ? columnsOf(roster.data) : []), [roster.data]);
   const choice = useColumnChoice(course.id, columns);
   const entries = useMemo(() => roster.data?.entries.filter(inView[view]) ?? [], [roster.data, view]);
@@ -69,6 +69,7 @@ export function RosterPage() {
     return <ProblemStrip of={roster.error} onRetry={() => void roster.refetch()} />;
   if (!roster.data) return <Waiting what="the roster" rows={14} />;
   const everyone = roster.data.entries;
+  const waiting = everyone.filter((entry) => entry.leftAt === null && !entry.hasComeIn);
   const isEmpty = !everyone.some((entry) => entry.role === 'student');
   const views = (Object.keys(viewWords) as View[]).filter(
     (each) => each === 'here' || everyone.some(inView[each]),
@@ -127,8 +128,8 @@ export function RosterPage() {
               <History size={16} aria-hidden="true" />
             </Button>
             <InviteMenu
-              courseId={course.id}
-              waiting={everyone.filter((entry) => entry.leftAt === null && !entry.hasComeIn).length}
+              waiting={waiting.length}
+              onInvite={() => setOpen('invite')}
               onLinks={() => setOpen('links')}
             />
             <Button kind="quiet" onPress={() => setOpen('new')}>
@@ -189,9 +190,14 @@ export function RosterPage() {
           <InStep syncedAt={roster.data.syncedAt} />
         )}
       </FootBar>
-      {open === 'links' && <SignInLinksDialog courseId={course.id} onClose={() => setOpen(null)} />}
+      {open === 'links' && (
+        <SignInLinksDialog courseId={course.id} waiting={waiting} onClose={() => setOpen(null)} />
+      )}
+      {open === 'invite' && (
+        <InviteSheet people={waiting} onClose={() => setOpen(null)} onDone={() => setOpen(null)} />
+      )}
       {open === 'changes' && <ChangesSheet onClose={() => setOpen(null)} />}
-      {open !== null && open !== 'links' && open !== 'changes' && (
+      {open !== null && open !== 'links' && open !== 'invite' && open !== 'changes' && (
         <PersonSheet
           key={open === 'new' ? open : open.enrolmentId}
           entry={open === 'new' ? null : open}
@@ -240,41 +246,37 @@ function TakeOut({ courseId }: { readonly courseId: string }) {
 }
 
 interface InviteMenuProps {
-  readonly courseId: string;
-  /** How many have chosen no password yet. */
+  /** How many have not come in yet. */
   readonly waiting: number;
+  readonly onInvite: () => void;
   readonly onLinks: () => void;
 }
 
 /** How people come in for the first time: by mail, or by a link that is handed to them. */
-function InviteMenu({ courseId, waiting, onLinks }: InviteMenuProps) {
+function InviteMenu({ waiting, onInvite, onLinks }: InviteMenuProps) {
   const navigate = useNavigate();
-  const notice = useNotice();
-  const [invite, { isLoading }] = useInviteMutation();
-  const inviteAll = async () => {
-    const answer = await invite({ courseId, body: { enrolmentIds: null } });
-    if ('data' in answer && answer.data)
-      notice(`${answer.data.invited} invited`, { label: 'Outbox', do: () => void navigate('../outbox') });
-    else notice(problemOf(answer.error).detail);
-  };
   return (
     <MenuTrigger>
-      <Button kind="quiet" isDisabled={isLoading}>
+      <Button kind="quiet">
         <Mail size={16} aria-hidden="true" />
-        {isLoading ? 'Inviting…' : 'Invite…'}
+        Invite…
       </Button>
       <Popup placement="bottom end">
         <Menu
           aria-label="Invite"
           disabledKeys={waiting === 0 ? ['all'] : []}
           onAction={(key) => {
-            if (key === 'all') void inviteAll();
+            if (key === 'all') onInvite();
             else if (key === 'links') onLinks();
             else void navigate('../outbox');
           }}
         >
           <MenuItem id="all">
-            {waiting === 0 ? 'Everybody has come in' : `Invite the ${waiting} who have not come in yet`}
+            {waiting === 0
+              ? 'Everybody has come in'
+              : waiting === 1
+                ? 'Invite the one who has not come in yet…'
+                : `Invite the ${waiting} who have not come in yet…`}
           </MenuItem>
           <MenuItem id="links">Sign-in links to hand out…</MenuItem>
           <MenuItem id="outbox">Outbox</MenuItem>

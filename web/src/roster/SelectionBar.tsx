@@ -20,7 +20,7 @@ import { may } from '@jigsaw/core/course';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { usePlaceStudentsMutation } from '../placing/index.js';
 import { Button, Field, GroupChip, Popup, Small, useNotice } from '../look/index.js';
-import { useInviteMutation, WriteSheet } from '../mail/index.js';
+import { InviteSheet, WriteSheet } from '../mail/index.js';
 import { useCourse } from '../course/index.js';
 import { roleSays, roleWords } from './columns.js';
 import { JoinSheet } from './JoinSheet.js';
@@ -74,18 +74,10 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
   const others = here.filter((entry) => entry.enrolmentId !== course.enrolmentId);
   const students = here.filter((entry) => entry.role === 'student');
   const uninvited = here.filter((entry) => !entry.hasComeIn);
-  const notice = useNotice();
-  const [open, setOpen] = useState<'join' | 'write' | null>(null);
-  const [invite, inviting] = useInviteMutation();
+  const [open, setOpen] = useState<'join' | 'write' | 'invite' | null>(null);
   const ids = (entries: readonly RosterEntry[]) => entries.map((entry) => entry.enrolmentId);
   const done = async (doing: Promise<boolean>) => {
     if (await doing) onDone();
-  };
-  const inviteThem = async () => {
-    const answer = await invite({ courseId: course.id, body: { enrolmentIds: ids(uninvited) } });
-    if (!('data' in answer) || !answer.data) return;
-    notice(`${answer.data.invited} invited; the mail is in the outbox`);
-    onDone();
   };
   const setRole = (role: Role) => {
     const edits = here
@@ -142,8 +134,8 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
       )}
       {here.length > 0 && <Act onPress={() => setOpen('write')}>Write…</Act>}
       {mayManage && uninvited.length > 0 && (
-        <Act isDisabled={isBusy || inviting.isLoading} onPress={() => void inviteThem()}>
-          Invite {uninvited.length}
+        <Act isDisabled={isBusy} onPress={() => setOpen('invite')}>
+          Invite {uninvited.length}…
         </Act>
       )}
       {mayManage && others.length > 0 && (
@@ -184,8 +176,9 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
       {open === 'write' && (
         <WriteSheet people={here} hasOutbox={mayManage} onClose={() => setOpen(null)} onDone={onDone} />
       )}
+      {open === 'invite' && <InviteSheet people={uninvited} onClose={() => setOpen(null)} onDone={onDone} />}
       <Act onPress={onDone}>Select nobody</Act>
-      {(error ?? inviting.error) && <ProblemStrip of={error ?? inviting.error} />}
+      {error && <ProblemStrip of={error} />}
     </>
   );
 }

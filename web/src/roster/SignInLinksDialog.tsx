@@ -1,7 +1,8 @@
-import { useEffect } from 'react';
 import { styled } from 'styled-components';
+import type { RosterEntry } from '@jigsaw/contract/roster';
+import { counted } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { Button, Sheet, useNotice, Waiting } from '../look/index.js';
+import { Button, Sheet, useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useMakeSignInLinksMutation } from './rosterApi.js';
 
@@ -18,40 +19,51 @@ const Lines = styled.textarea`
   white-space: pre;
 `;
 
-/** Links to hand out: each lets one person choose a password, once. */
-export function SignInLinksDialog({
-  courseId,
-  onClose,
-}: {
+interface SignInLinksDialogProps {
   readonly courseId: string;
+  /** Who have not come in yet. */
+  readonly waiting: readonly RosterEntry[];
   readonly onClose: () => void;
-}) {
+}
+
+/** Links to hand out: each lets one person in to this course, once. They are made when somebody asks for them. */
+export function SignInLinksDialog({ courseId, waiting, onClose }: SignInLinksDialogProps) {
   const { dates } = useCourse();
   const notice = useNotice();
-  const [make, { data, error }] = useMakeSignInLinksMutation();
-  useEffect(() => {
-    void make(courseId);
-  }, [make, courseId]);
+  const [make, { data, error, isLoading }] = useMakeSignInLinksMutation();
   const text = data?.links.map((link) => `${link.name}\t${link.email}\t${link.url}`).join('\n') ?? '';
   const copy = async () => {
     await navigator.clipboard.writeText(text);
-    notice(`${data?.links.length ?? 0} links copied`);
+    notice(`${counted(data?.links.length ?? 0, 'link')} copied`);
   };
+  const nobody = data ? data.links.length === 0 : waiting.length === 0;
   return (
     <Sheet title="Sign-in links" onClose={onClose}>
       {error && <ProblemStrip of={error} />}
-      {!data && !error && <Waiting what="the links" rows={3} />}
-      {data?.links.length === 0 && <p>Everyone here has chosen a password already.</p>}
+      {nobody && <p>Everybody here has come in already.</p>}
+      {!data && waiting.length > 0 && (
+        <>
+          <p>
+            {waiting.length === 1 ? '1 person has' : `${waiting.length} people have`} not come in yet. A link
+            that you hand out lets its person in to this course alone. Links made before stay good.
+          </p>
+          <footer>
+            <Button kind="main" isDisabled={isLoading} onPress={() => void make(courseId)}>
+              {isLoading ? 'One moment…' : `Make ${counted(waiting.length, 'link')}`}
+            </Button>
+          </footer>
+        </>
+      )}
       {data && data.links.length > 0 && (
         <>
           <p>
-            {data.links.length} people have no password yet. Each link works once, until{' '}
-            {dates.dateTime(data.expiresAt)}; links made before no longer do. Send each person their own.
+            Send each person their own. Each link works once, until {dates.dateTime(data.expiresAt)}; whoever
+            has a password already is asked for it.
           </p>
           <Lines readOnly value={text} aria-label="Name, address and link, one person a line" />
           <footer>
             <Button kind="main" onPress={() => void copy()}>
-              Copy {data.links.length} links
+              Copy {counted(data.links.length, 'link')}
             </Button>
           </footer>
         </>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { cleanup, screen } from '@testing-library/react';
+import { cleanup, screen, waitFor } from '@testing-library/react';
 import type { ImportPreview } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { anEntry, courseId, id, rosterAnswers } from '../test/data.js';
@@ -101,6 +101,22 @@ describe('bringing people in', () => {
       meanings: ['email', 'left-out'],
       source: { fileName: 'class.csv' },
     });
+  });
+
+  it('reads the file again with what somebody says is between its columns', async () => {
+    const { user, writes } = showPage(inCourse('people/bring-in'), { [previewPath]: aPreview });
+    await screen.findByRole('button', { name: 'Choose a file…' });
+    await user.upload(
+      sure(document.querySelector<HTMLInputElement>('input[type=file]')),
+      new File(['ada@b.example;Ada'], 'class.csv', { type: 'text/csv' }),
+    );
+    const choice = await screen.findByRole('button', { name: /Between columns/ });
+    expect(choice).toHaveTextContent('Commas');
+    await user.click(choice);
+    await user.click(await screen.findByRole('option', { name: 'Semicolons' }));
+    await waitFor(() =>
+      expect(sure(writes().at(-1)).body).toMatchObject({ meanings: null, source: { delimiter: ';' } }),
+    );
   });
 
   it('reads a file with the same headings as it was read the last time', async () => {

@@ -214,7 +214,7 @@ describe('changing the roster', () => {
       toAddress: 'ada@quillmere.example',
       subject: 'Your place in Applied Fermentation',
       paragraphs: ['Hello Ada Okafor,'],
-      link: { label: 'Choose a password and come in', url: 'http://x/welcome#t' },
+      link: { label: 'Choose a password and come in', url: null },
       why: 'You are on the roster.',
     };
     const { user, writes, router } = showPage(inCourse('people'), {
@@ -224,12 +224,22 @@ describe('changing the roster', () => {
     });
     expect(await screen.findByText('not invited')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Invite…' }));
-    await user.click(await screen.findByRole('menuitem', { name: 'Invite the 1 who have not come in yet' }));
-    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ enrolmentIds: null }));
+    await user.click(
+      await screen.findByRole('menuitem', { name: 'Invite the one who has not come in yet…' }),
+    );
+    const sheet = within(await screen.findByRole('dialog', { name: 'Invite 1 person' }));
+    expect(sheet.getByText(anEntry('Ada Okafor').email)).toBeInTheDocument();
+    expect(sheet.getByText(/^Hello Ada Okafor,/)).toBeInTheDocument();
+    expect(writes()).toEqual([]);
+    await user.click(sheet.getByRole('button', { name: 'Send 1 invitation' }));
+    await waitFor(() =>
+      expect(sure(writes()[0]).body).toEqual({ enrolmentIds: [anEntry('Ada Okafor').enrolmentId] }),
+    );
     await user.click(await screen.findByRole('button', { name: 'Outbox' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse('outbox')));
     const letter = await screen.findByRole('article', { name: 'Your place in Applied Fermentation' });
-    expect(letter).toHaveTextContent(/Hello Ada Okafor,.*Choose a password and come in/);
+    expect(letter).toHaveTextContent(/Hello Ada Okafor,.*Choose a password and come in.*in their mail alone/);
+    expect(within(letter).queryByRole('link')).not.toBeInTheDocument();
     await user.type(screen.getByPlaceholderText(/Find a person or words/), 'nobody');
     expect(screen.getByRole('heading', { name: 'No message like that' })).toBeInTheDocument();
   });

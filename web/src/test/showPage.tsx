@@ -48,6 +48,7 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
     'GET session': {
       person: { id: id('ilse'), name: 'Dr. Ilse Marrow', reading: null, email: 'ilse@quillmere.example' },
       mayCreateCourses: true,
+      isProven: true,
     },
     'GET session/front-door': { demoPeople: [] },
     'GET courses': { courses: [aCourse(role)] },

@@ -1,0 +1,34 @@
+import type { MailText } from './invitation.js';
+
+export interface PersonalLink {
+  readonly url: string;
+  /** In words. */
+  readonly until: string;
+}
+
+/** To an address for which a password was chosen with a link that a course handed out: somebody else may have had the link. */
+export const passwordChosen = ({
+  courseTitle,
+  courseCode,
+  url,
+  until,
+}: PersonalLink & { readonly courseTitle: string; readonly courseCode: string }): MailText => ({
+  subject: 'A password was chosen for your address',
+  paragraphs: [
+    `Somebody chose a password for this mail address, with a link that ${courseTitle} (${courseCode}) handed out. If that was you, there is nothing to do: you see that course.`,
+    `If it was not you, or to see all your courses, choose a password with the link below. It ends what is open with the first one. The link is yours alone: it works once, until ${until}.`,
+  ],
+  link: { label: 'Choose a new password', url, isPersonal: true },
+  why: `This address is on the roster of ${courseCode}.`,
+});
+
+/** To somebody who asked for a link on the sign-in page. */
+export const linkAsked = ({ url, until }: PersonalLink): MailText => ({
+  subject: 'Your link to sign in',
+  paragraphs: [
+    'Somebody asked for a link to sign in with this mail address. If it was not you, leave this message alone; nothing changes.',
+    `The link lets you choose a new password and see all your courses. It is yours alone: it works once, until ${until}.`,
+  ],
+  link: { label: 'Choose a password and come in', url, isPersonal: true },
+  why: 'This was asked for on the sign-in page.',
+});
