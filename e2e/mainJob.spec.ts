@@ -42,7 +42,9 @@ test('brings in a class file: the faulty line is named, left out on purpose, and
     .locator('input[type=file]')
     .setInputFiles({ name: 'class.csv', mimeType: 'text/csv', buffer: Buffer.from(classFile) });
   await expect(instructor.getByText('7 rows, 5 columns, UTF-8')).toBeVisible();
-  await expect(instructor.getByRole('button', { name: /Between columns/ })).toContainText('Semicolons');
+  await expect(instructor.getByRole('button', { name: /Where lines are cut/ })).toContainText(
+    'Cut at semicolons',
+  );
   const faulty = instructor.getByRole('row').filter({ hasText: 'not an address' });
   await expect(faulty).toContainText('8');
   await expect(faulty).toContainText('is not a mail address');

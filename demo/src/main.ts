@@ -39,6 +39,7 @@ Come in as somebody made up with one press on the sign-in page, or with an addre
   password for everyone made up: ${demoPassword}
 
 The made-up school's registrar, for people who join, leave and change sections: ${registrar.url}
+Mail goes nowhere: it is written to ${config.mailFolder ?? 'the outbox alone'}
 
 Stop it with Ctrl-C. Your changes are kept for the next start.
 `);

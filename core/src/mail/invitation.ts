@@ -29,7 +29,7 @@ export const invitation = ({ name, courseTitle, courseCode, invitedBy, url, unti
   subject: `Your place in ${courseTitle}`,
   paragraphs: [
     `Hello ${name},`,
-    `${invitedBy} has put you on the roster of ${courseTitle} (${courseCode}). Your group, what it owes and what it was given are there.`,
+    `${invitedBy} has put you on the roster of ${courseTitle} (${courseCode}). Your group and its work are there.`,
     `Choose a password to come in. The link is yours alone: it works once, until ${until}.`,
   ],
   link: { label: 'Choose a password and come in', url, isPersonal: true },

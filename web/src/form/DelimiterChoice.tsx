@@ -1,7 +1,12 @@
 import type { Delimiter } from '@jigsaw/core/files';
 import { Choice } from '../look/index.js';
 
-const delimiterWords = { ',': 'Commas', ';': 'Semicolons', '\t': 'Tabs', '|': 'Vertical bars' } as const;
+const delimiterWords = {
+  ',': 'Cut at commas',
+  ';': 'Cut at semicolons',
+  '\t': 'Cut at tabs',
+  '|': 'Cut at bars',
+} as const;
 const choices = Object.entries(delimiterWords).map(([id, label]) => ({ id: id as Delimiter, label }));
 
 export const isDelimiter = (text: string): text is Delimiter => Object.hasOwn(delimiterWords, text);
@@ -16,9 +21,9 @@ interface DelimiterChoiceProps {
 export function DelimiterChoice({ value, onChange }: DelimiterChoiceProps) {
   return (
     <Choice
-      label="Between columns"
+      label="Where lines are cut into columns"
       isLabelHidden
-      placeholder="What is between columns?"
+      placeholder="Where are lines cut?"
       value={value}
       choices={choices}
       onChange={onChange}

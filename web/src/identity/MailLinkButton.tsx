@@ -6,11 +6,7 @@ import { useMailLinkMutation } from './identityApi.js';
 export function MailLinkButton({ email }: { readonly email: string }) {
   const [mailLink, { isLoading, isSuccess, error, originalArgs }] = useMailLinkMutation();
   if (isSuccess && originalArgs?.email === email)
-    return (
-      <Small role="status">
-        If a course knows {email}, a link to sign in is on its way there. Only its reader can open it.
-      </Small>
-    );
+    return <Small role="status">If a course knows {email}, a link is in its mail.</Small>;
   return (
     <>
       <Button

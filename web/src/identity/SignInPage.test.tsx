@@ -82,7 +82,9 @@ describe('a sign-in link', () => {
     });
     expect(await screen.findByLabelText('Password')).toHaveAttribute('autocomplete', 'current-password');
     await user.click(screen.getByRole('button', { name: 'Send me a link by mail' }));
-    expect(await screen.findByRole('status')).toHaveTextContent(`If a course knows ${email}, a link`);
+    expect(await screen.findByRole('status')).toHaveTextContent(
+      `If a course knows ${email}, a link is in its mail.`,
+    );
     expect(sure(writes().at(-1)).body).toEqual({ email });
   });
 

@@ -95,7 +95,7 @@ const Floor = styled.div`
   }
 `;
 const Form = styled.main`
-  padding: 70px 64px 24px 44px;
+  padding: 52px 64px 24px 44px;
   min-width: 0;
   h1 {
     font: var(--h-32);
@@ -107,7 +107,7 @@ const Form = styled.main`
   }
 `;
 const Made = styled.section`
-  margin-top: 30px;
+  margin-top: 20px;
   header {
     display: flex;
     flex-wrap: wrap;

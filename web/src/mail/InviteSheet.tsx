@@ -28,6 +28,7 @@ const People = styled.ul`
 `;
 const Letter = styled.blockquote`
   display: grid;
+  margin: 0;
   gap: 8px;
   padding: 12px 14px;
   border: var(--hair);
@@ -47,10 +48,12 @@ interface InviteSheetProps {
   readonly onDone: () => void;
 }
 
+const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString();
+
 /** What goes to whom, before it goes. */
 export function InviteSheet({ people: asked, onClose, onDone }: InviteSheetProps) {
   const [people] = useState(asked); // as it was shown, whoever comes in meanwhile
-  const { course } = useCourse();
+  const { course, dates } = useCourse();
   const session = useReadSessionQuery();
   const navigate = useNavigate();
   const notice = useNotice();
@@ -61,7 +64,7 @@ export function InviteSheet({ people: asked, onClose, onDone }: InviteSheetProps
     courseCode: course.code,
     invitedBy: session.data?.person.name ?? '',
     url: '',
-    until: `${linkDays} days after it is sent`,
+    until: dates.day(inDays(linkDays)),
   });
   const send = async () => {
     const answer = await invite({
@@ -96,7 +99,9 @@ export function InviteSheet({ people: asked, onClose, onDone }: InviteSheetProps
         <Small>{mail.why}</Small>
       </Letter>
       <footer>
-        {people.length > 1 && <Small>Each with their own name and link.</Small>}
+        {people.length > 1 && (
+          <Small style={{ alignSelf: 'center' }}>Each with their own name and link.</Small>
+        )}
         <Button kind="main" isDisabled={isLoading} onPress={() => void send()}>
           {isLoading ? 'One moment…' : `Send ${counted(people.length, 'invitation')}`}
         </Button>

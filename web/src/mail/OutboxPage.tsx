@@ -151,8 +151,8 @@ export function OutboxPage() {
       <Notice>
         <Inbox size={17} aria-hidden="true" />
         <span>
-          <b>Nothing here leaves this machine.</b> Each row is a message as it would have gone, with the
-          person’s own link.
+          <b>Nothing here leaves this machine.</b> Each row is a message as it went; links that let somebody
+          in are in their mail alone.
         </span>
       </Notice>
       {mails.length === 0 ? (
