@@ -89,10 +89,14 @@ const Mends = z
   .array(z.strictObject({ line: z.number().int(), cells: z.array(z.string().max(5000)).max(200) }))
   .max(500);
 
+/** Lines of people who are known by their number, and have a new address. */
+const NewAddresses = z.array(z.number().int()).max(20_000).default([]);
+
 export const PreviewRequest = z.strictObject({
   source: ImportSource,
   role: Role.default('student'),
   mends: Mends.default([]),
+  newAddresses: NewAddresses,
   /** null: guess. */
   meanings: z.array(ColumnMeaning).nullable(),
 });
@@ -114,6 +118,8 @@ export const PreviewRowView = z.discriminatedUnion('kind', [
     kind: z.literal('changed'),
     line: z.number().int(),
     person: RowPerson,
+    /** As somebody said: it can be taken back. */
+    hasNewAddress: z.boolean(),
     changes: z.array(z.object({ field: z.string(), from: z.string(), to: z.string() })),
   }),
   z.object({ kind: z.literal('unchanged'), line: z.number().int(), person: RowPerson }),
@@ -122,6 +128,8 @@ export const PreviewRowView = z.discriminatedUnion('kind', [
     line: z.number().int(),
     cells: z.array(z.string()),
     sentences: z.array(z.string()),
+    /** Who has the number of the row, and may be the same person under a new address; null: nobody. */
+    mayBe: z.string().nullable(),
   }),
 ]);
 export type PreviewRowView = z.infer<typeof PreviewRowView>;
@@ -173,6 +181,7 @@ export const ImportRequest = z.strictObject({
   source: ImportSource,
   role: Role.default('student'),
   mends: Mends.default([]),
+  newAddresses: NewAddresses,
   /** Those of the missing who leave the course. */
   drop: z.array(EnrolmentId).max(20_000).default([]),
   meanings: z.array(ColumnMeaning),

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { EnrolmentId } from '../ids/index.js';
 import { isAddress } from '../course/index.js';
 import { sure } from '../lists/index.js';
-import { previewImport, readPaste, readTable } from './index.js';
+import { importChange, previewImport, readPaste, readTable } from './index.js';
 import type { ColumnMeaning, RosterEntry } from './index.js';
 import type { Table } from '../files/index.js';
 
@@ -88,6 +88,60 @@ describe('the preview of a class file', () => {
     expect(
       problemsIn(['ann@home.example', 'Ann', 'fe-1'], ['email', 'name', 'number'], [enrolled()]),
     ).toEqual(['number-of-another']);
+  });
+
+  describe('of somebody whose number is known under another address', () => {
+    const meanings: ColumnMeaning[] = ['email', 'name', 'number'];
+    const row = ['noor@new.example', 'Noor Haddad', 'fe-1'];
+    const see = (rows: string[][], newAddresses: number[] = [], roster = [enrolled()]) => {
+      const preview = previewImport(
+        aTable(['Email', 'Name', 'Number'], ...rows),
+        meanings,
+        new Map(roster.map(({ enrolmentId, ...entry }) => [enrolmentId, entry])),
+        'student',
+        new Map(),
+        new Set(newAddresses),
+      );
+      if (!preview.ok) throw new Error(preview.code);
+      return preview;
+    };
+
+    it('asks whether it is them, and never says that they are missing', () => {
+      const { rows, missing } = see([row]);
+      expect(rows[0]).toMatchObject({ problems: [{ code: 'number-of-another', mayBeSame: true }] });
+      expect(missing).toEqual([]);
+    });
+
+    it('gives them the new address once somebody says so', () => {
+      const { rows, missing } = see([row], [2]);
+      expect(rows[0]).toMatchObject({
+        kind: 'changed',
+        enrolmentId: 'e1',
+        hasNewAddress: true,
+        changes: [{ field: 'Mail address', from: 'noor@quillmere.example', to: 'noor@new.example' }],
+      });
+      expect(missing).toEqual([]);
+      const roster = new Map([['e1' as EnrolmentId, enrolled()]]);
+      expect(importChange(roster, rows, 'student', [], () => 'new' as EnrolmentId)).toMatchObject([
+        { kind: 'set', enrolmentId: 'e1', to: { email: 'noor@new.example' } },
+      ]);
+    });
+
+    it('does not offer it where their own address, or somebody else’s, is in the file', () => {
+      const own = ['noor@quillmere.example', 'Noor Haddad', ''];
+      const { rows } = see([row, own], [2]);
+      expect(rows[0]).toMatchObject({ problems: [{ code: 'number-of-another', mayBeSame: false }] });
+      const other = enrolled({ enrolmentId: 'e2' as EnrolmentId, email: 'noor@new.example', number: 'fe-2' });
+      expect(see([row], [2], [enrolled(), other]).rows[0]).toMatchObject({
+        problems: [{ code: 'number-of-another', mayBeSame: false }],
+      });
+    });
+
+    it('says of a second row with the number that it is the same', () => {
+      const again = ['noor@third.example', 'Noor Haddad', 'fe-1'];
+      const { rows } = see([row, again], [2, 3]);
+      expect(rows.map((each) => each.kind)).toEqual(['changed', 'problem']);
+    });
   });
 
   it('names the line that has the address already', () => {

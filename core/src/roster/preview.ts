@@ -22,13 +22,15 @@ const longestName = 200;
  * @param meanings one for each heading of the table.
  * @param roster everyone enrolled, those who left included: they are brought back, not doubled.
  * @param role what the people in the file are, unless a column of it says so; people of this role who are not in it are `missing`.
- * @param sets those of the course; a group or a set that is not among them yet is shown by its name. */
+ * @param sets those of the course; a group or a set that is not among them yet is shown by its name.
+ * @param newAddresses lines of which somebody said: it is whoever has the number, under a new address. */
 export function previewImport(
   table: Table,
   meanings: readonly ColumnMeaning[],
   roster: Roster,
   role: Role,
   sets: KnownSets = new Map(),
+  newAddresses: ReadonlySet<number> = new Set(),
 ): Preview {
   if (meanings.length !== table.headings.length) return { ok: false, code: 'columns-do-not-fit' };
   const single = meanings.filter((meaning) => !oftenMeant.has(meaning));
@@ -49,13 +51,17 @@ export function previewImport(
   );
   const lineByPerson = new Map<EnrolmentId, number>();
   const byNumber = new Map(
-    [...roster.values()].flatMap((entry) => (entry.number === null ? [] : [[entry.number, entry] as const])),
+    [...roster].flatMap(([enrolmentId, entry]) =>
+      entry.number === null ? [] : [[entry.number, { enrolmentId, entry }] as const],
+    ),
   );
+  const people = table.rows.map((row) => ({ row, person: readPerson(table, row, meanings) }));
+  const addressed = new Set(people.map(({ person }) => sameAddress(person.email)));
+  const namedByNumber = new Set<EnrolmentId>();
   const lineByAddress = new Map<string, number>();
   const lineByNumber = new Map<string, number>();
 
-  const rows = table.rows.map((row): PreviewRow => {
-    const person = readPerson(table, row, meanings);
+  const rows = people.map(({ row, person }): PreviewRow => {
     const address = sameAddress(person.email);
     const problems = [
       ...problemsOf(table, row, meanings, person),
@@ -72,11 +78,20 @@ export function previewImport(
       if (numberLine !== undefined && sameLine === undefined)
         problems.push({ code: 'same-number-as-line', number: person.number, line: numberLine });
       else lineByNumber.set(person.number, row.line);
-      const holder = byNumber.get(person.number);
-      if (holder && holder !== byAddress.get(address)?.entry)
-        problems.push({ code: 'number-of-another', number: person.number, name: holder.name });
     }
-    const known = byAddress.get(address);
+    const holder = person.number === null ? undefined : byNumber.get(person.number);
+    if (holder) namedByNumber.add(holder.enrolmentId);
+    const own = byAddress.get(address);
+    const mayBeSame = holder !== undefined && !own && !addressed.has(sameAddress(holder.entry.email));
+    const hasNewAddress = mayBeSame && newAddresses.has(row.line);
+    const known = hasNewAddress ? holder : own;
+    if (holder && holder.entry !== known?.entry)
+      problems.push({
+        code: 'number-of-another',
+        number: sure(person.number),
+        name: holder.entry.name,
+        mayBeSame,
+      });
     const personLine = known && lineByPerson.get(known.enrolmentId);
     if (known && personLine !== undefined && sameLine === undefined)
       problems.push({ code: 'same-person-as-line', line: personLine, name: known.entry.name });
@@ -90,18 +105,19 @@ export function previewImport(
         person: { ...person, places: (person.role ?? role) === 'student' ? person.places : [] },
       };
     const { enrolmentId, entry } = known;
-    const merged = merge(entry, person);
+    const merged = { ...merge(entry, person), email: hasNewAddress ? person.email : entry.email };
     const changes = [...changesBetween(entry, merged), ...placeChanges(entry, merged.places, sets)];
     return changes.length === 0
       ? { line: row.line, kind: 'unchanged', enrolmentId, person: merged }
-      : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes };
+      : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes, hasNewAddress };
   });
-  // Whoever a faulty row names is not missing: the row is there, and it needs somebody.
+  // Whoever a faulty row names, by address or number, is not missing: the row is there, and it needs somebody.
   const missing = [...roster].flatMap(([enrolmentId, entry]) =>
     entry.isHere &&
     entry.role === role &&
     !lineByAddress.has(sameAddress(entry.email)) &&
-    !lineByPerson.has(enrolmentId)
+    !lineByPerson.has(enrolmentId) &&
+    !namedByNumber.has(enrolmentId)
       ? [enrolmentId]
       : [],
   );
@@ -133,7 +149,7 @@ export function importChange(
     }
     const entry = row.kind === 'changed' ? roster.get(row.enrolmentId) : undefined;
     if (row.kind !== 'changed' || !entry) return [];
-    const { email: _kept, role: told, places, ...said } = row.person;
+    const { role: told, places, ...said } = row.person;
     const isStaff = told !== null && told !== 'student';
     const to: EntryFields = {
       ...said,
@@ -255,6 +271,7 @@ function changesBetween(known: RosterEntry, next: RowPerson): FieldChange[] {
     if ((from ?? '') !== (to ?? '')) changes.push({ field, from: from ?? '', to: to ?? '' });
   };
   if (!known.isHere) changes.push({ field: 'In the course', from: 'left', to: 'again' });
+  compare('Mail address', known.email, next.email);
   compare('Name', known.name, next.name);
   compare('Family name', known.familyName, next.familyName);
   compare('Reading', known.reading, next.reading);

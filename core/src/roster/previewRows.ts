@@ -18,7 +18,13 @@ export type RowProblem =
   | { readonly code: 'no-name' }
   | { readonly code: 'name-too-long'; readonly length: number }
   | { readonly code: 'looks-like-formula'; readonly heading: string; readonly value: string }
-  | { readonly code: 'number-of-another'; readonly number: string; readonly name: string }
+  /** `mayBeSame`: their own address is in no row, so that it may be them under a new one. */
+  | {
+      readonly code: 'number-of-another';
+      readonly number: string;
+      readonly name: string;
+      readonly mayBeSame: boolean;
+    }
   | { readonly code: 'same-number-as-line'; readonly number: string; readonly line: number }
   | { readonly code: 'unknown-role'; readonly value: string }
   | { readonly code: 'several-groups'; readonly set: string | null; readonly groups: readonly string[] }
@@ -37,6 +43,8 @@ export type PreviewRow = { readonly line: number } & (
       readonly enrolmentId: EnrolmentId;
       readonly person: RowPerson;
       readonly changes: readonly FieldChange[];
+      /** Somebody said that the person of this number has a new address. */
+      readonly hasNewAddress: boolean;
     }
   | { readonly kind: 'unchanged'; readonly enrolmentId: EnrolmentId; readonly person: RowPerson }
   | { readonly kind: 'problem'; readonly problems: readonly RowProblem[]; readonly cells: readonly string[] }

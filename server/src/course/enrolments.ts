@@ -80,13 +80,16 @@ export async function openTo(
   return affected === 1;
 }
 
-/** The same place in the course, under another account, which is let in by a link of its own. */
-export async function giveToAccount(
+/** The same places in the course, under other accounts, which are let in by links of their own. */
+export async function giveToAccounts(
   manager: EntityManager,
-  enrolmentId: EnrolmentId,
-  personId: PersonId,
+  moves: readonly { readonly enrolmentId: EnrolmentId; readonly personId: PersonId }[],
 ): Promise<void> {
-  await manager.update(EnrolmentRow, enrolmentId, { personId });
+  await manager.query(
+    `UPDATE "enrolment" e SET "personId" = x."personId"
+       FROM jsonb_to_recordset($1::jsonb) AS x("enrolmentId" uuid, "personId" uuid) WHERE e."id" = x."enrolmentId"`,
+    [JSON.stringify(moves)],
+  );
 }
 
 export async function leave(manager: EntityManager, enrolmentId: EnrolmentId, at: Date): Promise<void> {
@@ -124,15 +127,18 @@ export const knownHereAlone = (
     [enrolmentIds],
   );
 
-export const isEnrolledElsewhere = (
+/** Those of these people who are in another course than this one, too. */
+export async function enrolledElsewhere(
   manager: EntityManager,
-  personId: PersonId,
+  personIds: readonly PersonId[],
   courseId: CourseId,
-): Promise<boolean> =>
-  manager
-    .createQueryBuilder(EnrolmentRow, 'e')
-    .where('e."personId" = :personId AND e."courseId" <> :courseId', { personId, courseId })
-    .getExists();
+): Promise<ReadonlySet<PersonId>> {
+  const rows = await manager.query<{ personId: PersonId }[]>(
+    `SELECT DISTINCT "personId" FROM "enrolment" WHERE "personId" = ANY($1) AND "courseId" <> $2`,
+    [personIds, courseId],
+  );
+  return new Set(rows.map((row) => row.personId));
+}
 
 export const countStudents = (manager: EntityManager, courseId: CourseId): Promise<number> =>
   manager.countBy(EnrolmentRow, { courseId, role: 'student', leftAt: IsNull() });

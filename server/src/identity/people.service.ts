@@ -88,27 +88,44 @@ export class PeopleService {
     return new Map(found.map((row) => [row.addressKey, row.id]));
   }
 
-  /** The account of somebody who is known under another address in one course. One that nobody has used is put right in place; else the
-   * entry goes to the account at the new address, made if there is none, and whoever uses the old one keeps it.
-   * @param isElsewhere whether an account is in another course, too. */
-  async accountAt(
+  /** The accounts of people who are known under other addresses in one course, by their new address key. One that nobody has used is put
+   * right in place; else the entry goes to the account at the new address, made if there is none, and whoever uses the old one keeps it.
+   * @param elsewhere those of these accounts that are in another course, too. */
+  async accountsAt(
     manager: EntityManager,
-    email: string,
-    was: NewPerson,
-    isElsewhere: (personId: PersonId) => Promise<boolean>,
-  ): Promise<PersonId> {
-    const there = await manager.findOneBy(PersonRow, { addressKey: sameAddress(email) });
-    const old = await manager.findOneByOrFail(PersonRow, { addressKey: sameAddress(was.email) });
-    if (there && there.id !== old.id) return there.id;
-    const isUnused = old.passwordHash === null && !(await isElsewhere(old.id));
-    if (there || isUnused) {
-      await manager.update(PersonRow, old.id, { email, addressKey: sameAddress(email) });
-      return old.id;
+    moves: readonly { readonly email: string; readonly was: NewPerson }[],
+    elsewhere: (personIds: readonly PersonId[]) => Promise<ReadonlySet<PersonId>>,
+  ): Promise<ReadonlyMap<string, PersonId>> {
+    const keys = moves.flatMap(({ email, was }) => [sameAddress(email), sameAddress(was.email)]);
+    const rows = await manager.find(PersonRow, {
+      where: { addressKey: In(keys) },
+      select: { id: true, addressKey: true, passwordHash: true },
+    });
+    const byKey = new Map(rows.map((row) => [row.addressKey, row]));
+    const isElsewhere = await elsewhere(rows.map((row) => row.id));
+    const found = new Map<string, PersonId>();
+    const inPlace: { personId: PersonId; email: string; addressKey: string }[] = [];
+    const lacking: NewPerson[] = [];
+    for (const { email, was } of moves) {
+      const addressKey = sameAddress(email);
+      const there = byKey.get(addressKey);
+      const old = sure(byKey.get(sameAddress(was.email)));
+      const isUnused = old.passwordHash === null && !isElsewhere.has(old.id);
+      if (there && there.id !== old.id) found.set(addressKey, there.id);
+      else if (there || isUnused) inPlace.push({ personId: old.id, email, addressKey });
+      else lacking.push({ email, name: was.name, familyName: was.familyName, reading: was.reading });
     }
-    const made = await this.accountsFor(manager, [
-      { email, name: was.name, familyName: was.familyName, reading: was.reading },
+    await manager.query(
+      `UPDATE "person" p SET "email" = x."email", "addressKey" = x."addressKey"
+         FROM jsonb_to_recordset($1::jsonb) AS x("personId" uuid, "email" text, "addressKey" text) WHERE p."id" = x."personId"`,
+      [JSON.stringify(inPlace)],
+    );
+    const made = lacking.length > 0 ? await this.accountsFor(manager, lacking) : new Map<string, PersonId>();
+    return new Map([
+      ...found,
+      ...inPlace.map(({ addressKey, personId }) => [addressKey, personId] as const),
+      ...made,
     ]);
-    return sure(made.get(sameAddress(email)));
   }
 
   /** Names of accounts that nobody has taken as theirs yet; one statement. */

@@ -12,7 +12,7 @@ import type {
 } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster } from '@jigsaw/core/roster';
+import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster, RowProblem } from '@jigsaw/core/roster';
 import type { Table } from '@jigsaw/core/files';
 import {
   guessColumns,
@@ -74,7 +74,7 @@ export class ImportService {
     const roster = await readEntries(manager, courseId);
     const meanings = columns.map((column) => column.meaning);
     const sets = await readSets(manager, courseId, table.classes);
-    const preview = previewImport(table, meanings, roster, request.role, sets);
+    const preview = previewImport(table, meanings, roster, request.role, sets, new Set(request.newAddresses));
     const rows = preview.ok ? preview.rows : [];
     const lacking = preview.ok ? lackingGroups(table, meanings, rows, sets) : [];
     const dropped =
@@ -141,7 +141,14 @@ export class ImportService {
       kind,
       async (roster, { manager, now }) => {
         const known = await readSets(manager, courseId, table.classes);
-        const preview = previewImport(table, request.meanings, roster, request.role, known);
+        const preview = previewImport(
+          table,
+          request.meanings,
+          roster,
+          request.role,
+          known,
+          new Set(request.newAddresses),
+        );
         if (!preview.ok) throw problems.invalidInput(sayColumnProblem(preview));
         if (fingerprint(preview.rows) !== request.fingerprint)
           throw problems.staleWrite(
@@ -256,9 +263,21 @@ const samplesOf = (table: Table, at: number) =>
     samplesShown,
   );
 
+/** Offered only where nothing else is wrong with the row. */
+function mayBe(found: readonly RowProblem[]): string | null {
+  const [only, ...more] = found;
+  return only?.code === 'number-of-another' && only.mayBeSame && more.length === 0 ? only.name : null;
+}
+
 function rowView(row: PreviewRow): PreviewRowView {
   return row.kind === 'problem'
-    ? { kind: row.kind, line: row.line, cells: [...row.cells], sentences: row.problems.map(sayRowProblem) }
+    ? {
+        kind: row.kind,
+        line: row.line,
+        cells: [...row.cells],
+        sentences: row.problems.map(sayRowProblem),
+        mayBe: mayBe(row.problems),
+      }
     : ({ ...row } as PreviewRowView);
 }
 

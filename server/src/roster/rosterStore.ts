@@ -1,12 +1,12 @@
 import type { EntityManager } from 'typeorm';
 import { sameAddress } from '@jigsaw/core/course';
-import type { EnrolmentId, GroupId, CourseId, PersonId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId, CourseId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { EntryChange, Roster, RosterChange, RosterEntry } from '@jigsaw/core/roster';
 import {
   enrol,
-  giveToAccount,
-  isEnrolledElsewhere,
+  giveToAccounts,
+  enrolledElsewhere,
   knownHereAlone,
   leave,
   unenrol,
@@ -109,16 +109,22 @@ async function readdress(
   change: RosterChange,
   before: Roster,
 ): Promise<void> {
-  const isElsewhere = (personId: PersonId) => isEnrolledElsewhere(manager, personId, courseId);
-  for (const each of change) {
-    if (each.kind !== 'set' || each.to.email === undefined) continue;
-    const was = sure(before.get(each.enrolmentId));
-    await giveToAccount(
-      manager,
-      each.enrolmentId,
-      await people.accountAt(manager, each.to.email, was, isElsewhere),
-    );
-  }
+  const moves = change.flatMap((each) =>
+    each.kind === 'set' && each.to.email !== undefined
+      ? [{ enrolmentId: each.enrolmentId, email: each.to.email, was: sure(before.get(each.enrolmentId)) }]
+      : [],
+  );
+  if (moves.length === 0) return;
+  const accounts = await people.accountsAt(manager, moves, (personIds) =>
+    enrolledElsewhere(manager, personIds, courseId),
+  );
+  await giveToAccounts(
+    manager,
+    moves.map(({ enrolmentId, email }) => ({
+      enrolmentId,
+      personId: sure(accounts.get(sameAddress(email))),
+    })),
+  );
 }
 
 /** The course's own names. An account keeps its owner's; one that nobody has used yet, and no other course knows, is called what this course says. */

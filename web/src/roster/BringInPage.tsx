@@ -1,20 +1,16 @@
 import { Upload } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { DropZone, FileTrigger, Tab, TabList, TabPanel, Tabs, Text } from 'react-aria-components';
 import type { FileDropItem } from 'react-aria-components';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { Role } from '@jigsaw/contract/common';
-import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
-import type { EnrolmentId } from '@jigsaw/core/ids';
-import { isProblem, ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, useNotice, Waiting } from '../look/index.js';
-import { useCourse } from '../course/index.js';
-import { habitFor, rememberColumns } from './columnHabit.js';
+import type { ImportSource } from '@jigsaw/contract/roster';
+import { ProblemStrip } from '../api/index.js';
+import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, Waiting } from '../look/index.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { RegistrarTab } from './RegistrarTab.js';
-import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
-import { saySeated, useUndoRoster } from './useRosterAct.js';
+import { useImport } from './useImport.js';
 
 const Ways = styled(Tabs)`
   max-width: 760px;
@@ -69,13 +65,6 @@ const Paste = styled.div`
   }
 `;
 
-type Meanings = ImportPreview['columns'][number]['meaning'][];
-
-interface Given {
-  readonly source: ImportSource;
-  readonly title: string;
-}
-
 const roles = [
   { id: 'student', label: 'Students' },
   { id: 'assistant', label: 'Assistants' },
@@ -85,113 +74,51 @@ const roles = [
 
 /** A class file or a pasted list: read, shown as what would change, and only then brought in, all or nothing. */
 export function BringInPage() {
-  const { course } = useCourse();
-  const navigate = useNavigate();
-  const notice = useNotice();
-  const [given, setGiven] = useState<Given | null>(null);
   const [chosenRole, setRole] = useState<Role>('student');
   const [pasted, setPasted] = useState('');
   const [fault, setFault] = useState<string | null>(null);
-  const [preview, { error, isLoading, reset }] = usePreviewImportMutation();
-  // What was seen last stays in view while a correction is looked at.
-  const [data, setSeen] = useState<ImportPreview | null>(null);
-  const [mends, setMends] = useState<ReadonlyMap<number, readonly string[]>>(new Map());
-  const undo = useUndoRoster();
-  const [apply, applying] = useApplyImportMutation();
-  const asked = useRef(0);
   const isSync = useSearchParams()[0].get('from') === 'registrar';
   const [tab, setTab] = useState<string>(isSync ? 'registrar' : 'file');
-  // The registrar says itself what everybody is.
-  const role = tab === 'registrar' ? 'student' : chosenRole;
   const [wasPutAside, setPutAside] = useState(false);
+  // The registrar says itself what everybody is.
+  const coming = useImport(tab === 'registrar' ? 'student' : chosenRole);
+  const { given, seen } = coming;
 
-  const look = async (
-    next: Given,
-    meanings: Meanings | null,
-    corrected: ReadonlyMap<number, readonly string[]> = new Map(),
-  ) => {
+  const look = (source: ImportSource, title: string) => {
     setFault(null);
-    setGiven(next);
-    setMends(corrected);
-    asked.current += 1;
-    const turn = asked.current;
-    const answer = await preview({
-      courseId: course.id,
-      body: { source: next.source, role, meanings, mends: asMends(corrected) },
-    });
-    if (!('data' in answer) || !answer.data || turn !== asked.current) return;
-    const habit = meanings === null ? habitFor(answer.data) : null;
-    if (habit) await look(next, habit, corrected);
-    else setSeen(answer.data);
-  };
-  const mend = (line: number, cells: readonly string[] | null) => {
-    if (!given || !data) return;
-    const next = new Map(mends);
-    if (cells) next.set(line, cells);
-    else next.delete(line);
-    void look(given, meaningsOf(data), next);
+    void coming.look(source, title);
   };
   const readFile = async (file: File) => {
     if (file.size > 10 * 1024 * 1024)
-      return setFault(
-        'The file is over 10 MB. A class file is a list of people; check that this is the right one.',
+      setFault('The file is over 10 MB. A class file is a list of people; check that this is the right one.');
+    else
+      look(
+        { kind: 'file', fileName: file.name, contentBase64: await toBase64(file), delimiter: null },
+        file.name,
       );
-    await look(
-      {
-        title: file.name,
-        source: { kind: 'file', fileName: file.name, contentBase64: await toBase64(file), delimiter: null },
-      },
-      null,
-    );
-  };
-  const bringIn = async (leaveOutLines: number[], drop: EnrolmentId[]) => {
-    if (!given || !data) return;
-    const body = {
-      source: given.source,
-      role,
-      meanings: meaningsOf(data),
-      mends: asMends(mends),
-      leaveOutLines,
-      drop,
-      fingerprint: data.fingerprint,
-    };
-    const answer = await apply({ courseId: course.id, body });
-    if ('data' in answer && answer.data) {
-      rememberColumns(data);
-      const { added, changed, dropped, changeId, seated } = answer.data;
-      const said = `${added} added, ${changed} changed${dropped > 0 ? `, ${dropped} taken out` : ''}${saySeated(seated)}`;
-      if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });
-      else notice(said);
-      void navigate('../people');
-    } else if (isProblem(answer.error, 'stale-write')) await look(given, body.meanings, mends);
-  };
-  const putAside = () => {
-    setPutAside(true);
-    setGiven(null);
-    setSeen(null);
-    reset();
-    applying.reset();
   };
 
-  if (given && data) {
+  if (given && seen) {
     const { source } = given;
     return (
       <ImportPreviewPanel
         title={given.title}
-        preview={data}
-        isBusy={isLoading || applying.isLoading}
-        error={applying.error ?? error}
-        mends={mends}
-        hasMissing={given.source.kind !== 'paste'}
-        onMend={mend}
-        onMeanings={(meanings) => void look(given, meanings, mends)}
+        preview={seen}
+        isBusy={coming.isBusy}
+        error={coming.fault}
+        mends={given.mends}
+        hasMissing={source.kind !== 'paste'}
+        onMend={coming.mend}
+        onNewAddresses={coming.readdress}
+        onMeanings={(meanings) => coming.say({ meanings })}
         onDelimiter={
-          source.kind === 'file'
-            ? (delimiter) => void look({ ...given, source: { ...source, delimiter } }, null)
-            : undefined
+          source.kind === 'file' ? (delimiter) => look({ ...source, delimiter }, given.title) : undefined
         }
-        onBringIn={(lines, drop) => void bringIn(lines, drop)}
-        onPutAside={putAside}
+        onBringIn={(lines, drop) => void coming.bringIn(lines, drop)}
+        onPutAside={() => {
+          setPutAside(true);
+          coming.putAside();
+        }}
       />
     );
   }
@@ -254,9 +181,7 @@ export function BringInPage() {
               <Button
                 kind="main"
                 isDisabled={pasted.trim() === ''}
-                onPress={() =>
-                  void look({ title: 'Pasted list', source: { kind: 'paste', text: pasted } }, null)
-                }
+                onPress={() => look({ kind: 'paste', text: pasted }, 'Pasted list')}
               >
                 Show what would change
               </Button>
@@ -265,22 +190,20 @@ export function BringInPage() {
           <TabPanel id="registrar">
             <RegistrarTab
               isAtOnce={isSync && !wasPutAside}
-              onLook={(source) => void look({ title: `${source.course} at the registrar`, source }, null)}
+              onLook={(source) => look(source, `${source.course} at the registrar`)}
             />
           </TabPanel>
-          {isLoading && (
+          {coming.isLooking && (
             <Waiting what={given?.source.kind === 'registrar' ? 'the registrar' : 'the file'} rows={2} />
           )}
-          {(fault ?? error) && !isLoading && <ProblemStrip of={error}>{fault ?? undefined}</ProblemStrip>}
+          {(fault ?? coming.lookFault) && !coming.isLooking && (
+            <ProblemStrip of={coming.lookFault}>{fault ?? undefined}</ProblemStrip>
+          )}
         </Ways>
       </Scroll>
     </Page>
   );
 }
-
-const meaningsOf = (preview: ImportPreview) => preview.columns.map((column) => column.meaning);
-const asMends = (mends: ReadonlyMap<number, readonly string[]>) =>
-  [...mends].map(([line, cells]) => ({ line, cells: [...cells] }));
 
 function toBase64(file: Blob): Promise<string> {
   return new Promise((resolve, reject) => {

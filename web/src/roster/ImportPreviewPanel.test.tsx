@@ -30,11 +30,18 @@ const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
     { kind: 'new', line: 3, person: aPerson('Ada') },
     {
       kind: 'changed',
+      hasNewAddress: false,
       line: 4,
       person: aPerson('Cho'),
       changes: [{ field: 'Lab', from: 'none', to: 'some' }],
     },
-    { kind: 'problem', line: 5, cells: ['nope', 'Dia'], sentences: ['“nope” is not a mail address.'] },
+    {
+      kind: 'problem',
+      line: 5,
+      cells: ['nope', 'Dia'],
+      sentences: ['“nope” is not a mail address.'],
+      mayBe: null,
+    },
   ],
   missing: [
     { enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'], isDropped: false },
@@ -51,6 +58,7 @@ const show = (
 ) => {
   const onBringIn = jest.fn<(lines: number[], drop: string[]) => void>();
   const onMend = jest.fn<(line: number, cells: readonly string[] | null) => void>();
+  const onNewAddresses = jest.fn<(lines: readonly number[], have: boolean) => void>();
   const onMeanings = jest.fn<(meanings: string[]) => void>();
   render(
     <ImportPreviewPanel
@@ -62,15 +70,43 @@ const show = (
       onMeanings={onMeanings}
       onBringIn={onBringIn}
       onMend={onMend}
+      onNewAddresses={onNewAddresses}
       mends={more.mends ?? new Map()}
       hasMissing={more.hasMissing ?? false}
       onPutAside={() => undefined}
     />,
   );
-  return { onBringIn, onMeanings, onMend };
+  return { onBringIn, onMeanings, onMend, onNewAddresses };
 };
 
 describe('the preview of a class file', () => {
+  it('offers that somebody with a known number has a new address, one by one or all at once', async () => {
+    const sentences = ['n1 is the number of Ada, who has another address.'];
+    const rows = [2, 3].map((line) => ({
+      kind: 'problem' as const,
+      line,
+      cells: [`new${line}@b.example`, 'Ada'],
+      sentences,
+      mayBe: 'Ada',
+    }));
+    const moved = {
+      kind: 'changed' as const,
+      line: 4,
+      person: aPerson('Cho'),
+      changes: [],
+      hasNewAddress: true,
+    };
+    const { onNewAddresses } = show(aPreview({ rows: [...rows, moved] }));
+    await userEvent.click(screen.getByRole('button', { name: 'Line 2 is Ada, with a new address' }));
+    await userEvent.click(screen.getByRole('button', { name: '2 are the same people, with new addresses' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Line 4 is somebody else' }));
+    expect(onNewAddresses.mock.calls).toEqual([
+      [[2], true],
+      [[2, 3], true],
+      [[4], false],
+    ]);
+  });
+
   it('brings nothing in while a row needs somebody, and says how many', async () => {
     const { onBringIn } = show(aPreview());
     expect(screen.getByRole('button', { name: 'Bring in 2 rows' })).toBeDisabled();

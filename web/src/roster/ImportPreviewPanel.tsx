@@ -147,6 +147,8 @@ interface PanelProps {
   /** Somebody's corrections of faulty rows, by line. */
   readonly mends: ReadonlyMap<number, readonly string[]>;
   readonly onMend: (line: number, cells: readonly string[] | null) => void;
+  /** These lines are people who are known by their number, with a new address; or no longer are. */
+  readonly onNewAddresses: (lines: readonly number[], have: boolean) => void;
   /** Whether people who are not in it are shown: a short list of latecomers is not the class. */
   readonly hasMissing: boolean;
   readonly onBringIn: (leaveOutLines: number[], drop: EnrolmentId[]) => void;
@@ -164,6 +166,7 @@ export function ImportPreviewPanel({
   onMeanings,
   onDelimiter,
   onMend,
+  onNewAddresses,
   onBringIn,
   onPutAside,
 }: PanelProps) {
@@ -175,6 +178,7 @@ export function ImportPreviewPanel({
   const { counts, columns } = preview;
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
   const open = faulty.filter((row) => !leftOut.has(row.line));
+  const readdressed = open.filter((row) => row.mayBe !== null);
   const missing = hasMissing ? preview.missing : [];
   const leaving = missing.filter((person) => drop.has(person.enrolmentId));
   // Faults first, then what changes; what stays as it is comes last.
@@ -266,6 +270,7 @@ export function ImportPreviewPanel({
             onDrop={toggleDrop}
             mends={mends}
             onMend={onMend}
+            onNewAddress={(line, has) => onNewAddresses([line], has)}
             scroller={scroller}
           />
         )}
@@ -276,6 +281,19 @@ export function ImportPreviewPanel({
           {preview.newGroups.length > 0 && ` ${preview.newGroups.map(sayNewGroups).join(' ')}`}
         </span>
         <span className="grow" />
+        {readdressed.length > 1 && (
+          <Button
+            kind="quiet"
+            onPress={() =>
+              onNewAddresses(
+                readdressed.map((row) => row.line),
+                true,
+              )
+            }
+          >
+            {readdressed.length} are the same people, with new addresses
+          </Button>
+        )}
         {open.length > 1 && (
           <Button kind="quiet" onPress={() => setLeftOut(new Set(faulty.map((row) => row.line)))}>
             Leave all {open.length} out

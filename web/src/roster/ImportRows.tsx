@@ -17,6 +17,8 @@ interface Choices {
   readonly onDrop: (id: EnrolmentId) => void;
   readonly mends: ReadonlyMap<number, readonly string[]>;
   readonly onMend: (line: number, cells: readonly string[] | null) => void;
+  /** Whether the person of a line is whoever has the number, under a new address. */
+  readonly onNewAddress: (line: number, hasNewAddress: boolean) => void;
 }
 
 interface ImportRowsProps extends Choices {
@@ -108,7 +110,7 @@ function GoodRow({
         </b>{' '}
         <Small>{person.email}</Small>
       </td>
-      <td>
+      <td className="wrap">
         <Small>{details.filter(Boolean).join(' · ')}</Small>
       </td>
       <td>
@@ -120,6 +122,16 @@ function GoodRow({
             aria-label={`Line ${line} as in the file`}
           >
             As in the file
+          </Button>
+        )}
+        {row.kind === 'changed' && row.hasNewAddress && (
+          <Button
+            kind="quiet"
+            isSmall
+            onPress={() => choices.onNewAddress(line, false)}
+            aria-label={`Line ${line} is somebody else`}
+          >
+            Somebody else
           </Button>
         )}
       </td>
@@ -136,7 +148,7 @@ function FaultyRow({
   readonly row: Extract<PreviewRowView, { kind: 'problem' }>;
   readonly choices: Choices;
 }) {
-  const { line, cells, sentences } = row;
+  const { line, cells, sentences, mayBe } = row;
   const [isMending, setMending] = useState(false);
   const isOut = choices.leftOut.has(line);
   return (
@@ -159,13 +171,23 @@ function FaultyRow({
         </td>
       ) : (
         <>
-          <td>
+          <td className="wrap">
             <code>{cells.join(' │ ').slice(0, 90)}</code>
           </td>
           <td className="wrap">{sentences.join(' ')}</td>
         </>
       )}
       <td>
+        {!isOut && !isMending && mayBe !== null && (
+          <Button
+            kind="main"
+            isSmall
+            onPress={() => choices.onNewAddress(line, true)}
+            aria-label={`Line ${line} is ${mayBe}, with a new address`}
+          >
+            Same person, new address
+          </Button>
+        )}{' '}
         {!isOut && !isMending && (
           <Button isSmall onPress={() => setMending(true)} aria-label={`Correct line ${line}`}>
             Correct…

@@ -68,6 +68,7 @@ describe('bringing people in', () => {
       role: 'assistant',
       meanings: ['email', 'name'],
       mends: [],
+      newAddresses: [],
       leaveOutLines: [],
       drop: [],
       fingerprint: 'f1',

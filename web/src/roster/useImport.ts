@@ -1,0 +1,114 @@
+import { useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Role } from '@jigsaw/contract/common';
+import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
+import type { EnrolmentId } from '@jigsaw/core/ids';
+import { useCourse } from '../course/index.js';
+import { isProblem } from '../api/index.js';
+import { useNotice } from '../look/index.js';
+import { habitFor, rememberColumns } from './columnHabit.js';
+import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
+import { saySeated, useUndoRoster } from './useRosterAct.js';
+
+type Meanings = ImportPreview['columns'][number]['meaning'][];
+
+/** A source with what somebody said of it. */
+export interface Given {
+  readonly source: ImportSource;
+  readonly title: string;
+  /** null: as guessed. */
+  readonly meanings: Meanings | null;
+  /** Corrected rows by line. */
+  readonly mends: ReadonlyMap<number, readonly string[]>;
+  /** Lines of people who are known by their number, with a new address. */
+  readonly newAddresses: ReadonlySet<number>;
+}
+
+/** People on their way in: looked at again with each answer that somebody gives, and brought in only as they were seen. */
+export function useImport(role: Role) {
+  const { course } = useCourse();
+  const navigate = useNavigate();
+  const notice = useNotice();
+  const [given, setGiven] = useState<Given | null>(null);
+  // What was seen last stays in view while a correction is looked at.
+  const [seen, setSeen] = useState<ImportPreview | null>(null);
+  const [preview, previewing] = usePreviewImportMutation();
+  const [apply, applying] = useApplyImportMutation();
+  const undo = useUndoRoster();
+  const asked = useRef(0);
+
+  const lookAt = async (next: Given) => {
+    setGiven(next);
+    asked.current += 1;
+    const turn = asked.current;
+    const answer = await preview({
+      courseId: course.id,
+      body: { ...asSaid(next), role, meanings: next.meanings },
+    });
+    if (!('data' in answer) || !answer.data || turn !== asked.current) return;
+    const habit = next.meanings === null ? habitFor(answer.data) : null;
+    if (habit) await lookAt({ ...next, meanings: habit });
+    else setSeen(answer.data);
+  };
+  const look = (source: ImportSource, title: string) =>
+    lookAt({ source, title, meanings: null, mends: new Map(), newAddresses: new Set() });
+  /** The same source with more of it said; columns are what they were seen to be. */
+  const say = (more: Partial<Given>) => {
+    if (given && seen) void lookAt({ ...given, meanings: meaningsOf(seen), ...more });
+  };
+  const mend = (line: number, cells: readonly string[] | null) => {
+    const mends = new Map(given?.mends);
+    if (cells) mends.set(line, cells);
+    else mends.delete(line);
+    say({ mends });
+  };
+  const readdress = (lines: readonly number[], have: boolean) => {
+    const newAddresses = new Set(given?.newAddresses);
+    for (const line of lines) {
+      if (have) newAddresses.add(line);
+      else newAddresses.delete(line);
+    }
+    say({ newAddresses });
+  };
+  const bringIn = async (leaveOutLines: number[], drop: EnrolmentId[]) => {
+    if (!given || !seen) return;
+    const meanings = meaningsOf(seen);
+    const body = { ...asSaid(given), role, meanings, leaveOutLines, drop, fingerprint: seen.fingerprint };
+    const answer = await apply({ courseId: course.id, body });
+    if ('data' in answer && answer.data) {
+      rememberColumns(seen);
+      const { added, changed, dropped, changeId, seated } = answer.data;
+      const said = `${added} added, ${changed} changed${dropped > 0 ? `, ${dropped} taken out` : ''}${saySeated(seated)}`;
+      if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });
+      else notice(said);
+      void navigate('../people');
+    } else if (isProblem(answer.error, 'stale-write')) await lookAt({ ...given, meanings });
+  };
+  const putAside = () => {
+    setGiven(null);
+    setSeen(null);
+    previewing.reset();
+    applying.reset();
+  };
+  return {
+    given,
+    seen,
+    isLooking: previewing.isLoading,
+    isBusy: previewing.isLoading || applying.isLoading,
+    lookFault: previewing.error,
+    fault: applying.error ?? previewing.error,
+    look,
+    say,
+    mend,
+    readdress,
+    bringIn,
+    putAside,
+  };
+}
+
+const asSaid = ({ source, mends, newAddresses }: Given) => ({
+  source,
+  mends: [...mends].map(([line, cells]) => ({ line, cells: [...cells] })),
+  newAddresses: [...newAddresses],
+});
+const meaningsOf = (preview: ImportPreview) => preview.columns.map((column) => column.meaning);
