@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { ForeseenMarks, Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
@@ -119,6 +120,32 @@ describe('a mark that was given', () => {
     expect(await csv()).not.toContain(activity.title);
     const refused = await given.instructor.post(`${marks()}/release`).send({ version: 1 }).expect(409);
     expect(refused.body.detail).toMatch(/is withdrawn, so students cannot see its marks/);
+  });
+});
+
+describe('a marker’s own sheet', () => {
+  it('touches nothing that others read, keep or release: the agreed one is what counts', async () => {
+    const seen = async () => ({
+      sheet: await sheet(),
+      book: await book(),
+      csv: await csv(),
+      mine: await mine('noor'),
+    });
+    const before = await seen();
+    const ofMarker = (id: string, enrolmentId: string | null) =>
+      server.rows(
+        `INSERT INTO "mark" ("id", "copyId", "enrolmentId", "markerId", "typedMark", "version", "updatedAt")
+         SELECT '${id}', '${copyId}', ${enrolmentId === null ? 'NULL' : `'${enrolmentId}'`}, "personId", 7, 9, now()
+           FROM "account" WHERE "addressKey" = 'ilse.marrow@quillmere.example'`,
+      );
+    await ofMarker(randomUUID(), null);
+    await ofMarker(randomUUID(), sure(given.students.get('noor')).enrolmentId);
+    expect(await seen()).toEqual(before);
+    await save({ typedMark: '31' }, 1);
+    await give(2);
+    expect(await mine('noor')).toMatchObject({ mark: '31' });
+    // One of a marker's own for each thing that is marked, as of the agreed one.
+    await expect(ofMarker(randomUUID(), null)).rejects.toThrow('mark_of_group_by_marker');
   });
 });
 

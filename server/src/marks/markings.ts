@@ -72,7 +72,7 @@ type GivenRow = Omit<GivenMark, 'rubric'> & {
   readonly otherRubric: GivenMark['rubric'] | 'none' | null;
 };
 
-/** Sheets with what differs for whom in their copies, and with what students were given of them; one query. What differs is only ever kept with a
+/** Agreed sheets with what differs for whom in their copies, and with what students were given of them; one query. What differs is only ever kept with a
  * sheet. A rubric that was given is only read where it differs from what is there by now: it is the longest part of a mark, and the same for all in
  * a group. */
 const keptMarks = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<KeptMark[]> =>
@@ -87,7 +87,7 @@ const keptMarks = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<
                            ELSE r."rubric" END))
                FROM "released_mark" r
               WHERE r."copyId" = m."copyId" AND (m."enrolmentId" IS NULL OR r."enrolmentId" = m."enrolmentId")) AS "given"
-       FROM "mark" m JOIN "released_copy" c ON c."copyId" = m."copyId" WHERE m."copyId" = ANY($1)`,
+       FROM "mark" m JOIN "released_copy" c ON c."copyId" = m."copyId" WHERE m."copyId" = ANY($1) AND m."markerId" IS NULL`,
     [copyIds],
   );
 

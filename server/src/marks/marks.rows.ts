@@ -6,15 +6,34 @@ import { PersonRow } from '../identity/index.js';
 import { CopyRow } from '../release/index.js';
 import { EnrolmentRow } from '../course/index.js';
 
-/** The desk's draft for one group's copy, or for one student in it. Students never read this table. */
+const agreed = `"markerId" IS NULL`;
+const ofMarker = `"markerId" IS NOT NULL`;
+const ofGroup = `"enrolmentId" IS NULL`;
+const ofStudent = `"enrolmentId" IS NOT NULL`;
+
+/** The desk's draft for one group's copy, or for one student in it: the agreed one, which is released, or one marker's own, which nobody else's
+ * query reads. Students never read this table. */
 @Entity('mark')
-@Index('mark_of_group', ['copyId'], { unique: true, where: `"enrolmentId" IS NULL` })
-@Index('mark_of_student', ['copyId', 'enrolmentId'], { unique: true, where: `"enrolmentId" IS NOT NULL` })
+@Index('agreed_mark_of_group', ['copyId'], { unique: true, where: `${ofGroup} AND ${agreed}` })
+@Index('agreed_mark_of_student', ['copyId', 'enrolmentId'], {
+  unique: true,
+  where: `${ofStudent} AND ${agreed}`,
+})
+@Index('mark_of_group_by_marker', ['copyId', 'markerId'], {
+  unique: true,
+  where: `${ofGroup} AND ${ofMarker}`,
+})
+@Index('mark_of_student_by_marker', ['copyId', 'enrolmentId', 'markerId'], {
+  unique: true,
+  where: `${ofStudent} AND ${ofMarker}`,
+})
 export class MarkRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => CopyRow) @Column('uuid') copyId!: CopyId;
   /** null: the group's. */
   @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) enrolmentId!: EnrolmentId | null;
+  /** Whose own it is; null: the agreed one. */
+  @ForeignKey(() => PersonRow) @Column('uuid', { nullable: true }) markerId!: PersonId | null;
   /** Typed by the marker; with a rubric it stands in place of what the rubric comes to. */
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) typedMark!: string | null;
   @Column('text', { default: '' }) overrideReason!: string;

@@ -13,6 +13,7 @@ import { InWork1765300000000 } from './1765300000000-inWork.js';
 import { ExtensionCloses1765400000000 } from './1765400000000-extensionCloses.js';
 import { CourseNames1765500000000 } from './1765500000000-courseNames.js';
 import { ProvenAccounts1765600000000 } from './1765600000000-provenAccounts.js';
+import { MarksOfMarkers1765700000000 } from './1765700000000-marksOfMarkers.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -35,4 +36,5 @@ export const migrations = [
   ExtensionCloses1765400000000,
   CourseNames1765500000000,
   ProvenAccounts1765600000000,
+  MarksOfMarkers1765700000000,
 ] as const;
