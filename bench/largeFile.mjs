@@ -129,7 +129,7 @@ async function aGroupCopy() {
     latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
   });
   await instructor.ask('POST', `activities/${draft.id}/release`, {
-    to: { kind: 'set', setId: set.id },
+    to: { include: [{ kind: 'set', setId: set.id }], exclude: [] },
     mode: 'own',
     outsiders: 'hidden',
     goesLiveAt: null,

@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { only } from '@jigsaw/core/lists';
 import { inOrder } from '@jigsaw/core/release';
-import { ActivityId, CopyId, DateTime, GroupId, GroupSetId, Points, ReleaseId } from './common.js';
+import {
+  ActivityId,
+  CopyId,
+  DateTime,
+  EnrolmentId,
+  GroupId,
+  GroupSetId,
+  Points,
+  ReleaseId,
+} from './common.js';
 import { Rubric } from './rubric.js';
 import { RichText, StoredRichText } from './text.js';
 
@@ -69,16 +78,17 @@ export type CopyActivity = z.output<typeof CopyActivity>;
 export const ReleaseMode = z.enum(['own', 'read-along', 'common']);
 export type ReleaseMode = z.infer<typeof ReleaseMode>;
 
-/** To whom: the class, a whole set, or some groups of a set. */
-export const ReleasedTo = z.discriminatedUnion('kind', [
+const AudienceEntry = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('class') }),
   z.strictObject({ kind: z.literal('set'), setId: GroupSetId }),
-  z.strictObject({
-    kind: z.literal('groups'),
-    setId: GroupSetId,
-    groupIds: z.array(GroupId).min(1, 'Choose at least one group.').max(500),
-  }),
+  z.strictObject({ kind: z.literal('group'), setId: GroupSetId, groupId: GroupId }),
+  z.strictObject({ kind: z.literal('person'), enrolmentId: EnrolmentId }),
 ]);
+/** To whom: sets, groups, people, the class, together; without these people. Kept by reference, so that it follows moves. */
+export const ReleasedTo = z.strictObject({
+  include: z.array(AudienceEntry).min(1, 'Choose whom it is for.').max(2000).readonly(),
+  exclude: z.array(EnrolmentId).max(5000).readonly(),
+});
 export type ReleasedTo = z.infer<typeof ReleasedTo>;
 
 /** What people outside the audience learn: nothing, or that it exists. */
@@ -93,8 +103,9 @@ export const ReleaseStateView = z.object({
 export const ReleaseView = z.object({
   id: ReleaseId,
   to: ReleasedTo,
-  /** null: the class. */
-  setName: z.string().nullable(),
+  /** What its sets are called, in its order. */
+  setNames: z.array(z.string()),
+
   mode: ReleaseMode,
   outsiders: OutsiderRule,
   state: ReleaseStateView,
@@ -170,19 +181,22 @@ export type ReleaseRequest = z.infer<typeof ReleaseRequest>;
 export const SeenActivity = z.strictObject({ version: z.number().int() });
 export type SeenActivity = z.infer<typeof SeenActivity>;
 
-/** Other groups of the same set, after release; copies of groups that are left out stay and close to them. */
+/** Others than before, after release; copies of groups that are left out stay and close to them. */
 export const ChangeReach = z.strictObject({ to: ReleasedTo, outsiders: OutsiderRule });
 export type ChangeReach = z.infer<typeof ChangeReach>;
 
 export const ReachRequest = z.strictObject({ to: ReleasedTo, mode: ReleaseMode, outsiders: OutsiderRule });
 export type ReachRequest = z.infer<typeof ReachRequest>;
 
+const Named = z.object({ enrolmentId: EnrolmentId, name: z.string() });
+
 /** Who of the class sees what, told in words, before and after release. */
 export const ReachView = z.object({
-  /** Every group of the set; the class has none. */
+  /** Every group of its sets; the class has none. */
   groups: z.array(
     z.object({
       groupId: GroupId,
+      setId: GroupSetId,
       number: z.number().int(),
       name: z.string(),
       members: z.number().int(),
@@ -192,6 +206,9 @@ export const ReachView = z.object({
   ),
   students: z.number().int(),
   outside: z.array(z.object({ name: z.string(), reading: z.string().nullable(), why: z.array(z.string()) })),
+  /** Who are in it by name, and who are left out by name. */
+  named: z.array(Named),
+  leftOut: z.array(Named),
 });
 export type ReachView = z.infer<typeof ReachView>;
 

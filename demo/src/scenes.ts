@@ -11,6 +11,7 @@ import type { Stage } from './stage.js';
 import { copiesOf, release, write } from './stage.js';
 import { answer, askTheLab, benchTalk, critique, staffWord } from './talk.js';
 import { briefs, moreBriefs, text } from './texts.js';
+import { someGroups, theClass } from '@jigsaw/core/release';
 
 const post = (client: Client, copyId: string, parentId: string | null, said: object) =>
   client.post<PostView>(`copies/${copyId}/posts`, { id: uuid(), parentId, text: said });
@@ -107,7 +108,7 @@ export async function openTalks(stage: Stage): Promise<void> {
       brief: moreBriefs.kombucha,
     }),
     {
-      to: { kind: 'groups', setId: teams.id, groupIds: some },
+      to: someGroups(teams.id, some),
       mode: 'common',
       outsiders: 'listed',
     },
@@ -134,7 +135,7 @@ export async function openTalks(stage: Stage): Promise<void> {
   await release(
     stage,
     await write(stage, { kind: 'discussion', title: 'Ask the lab', brief: moreBriefs.ask }),
-    { to: { kind: 'class' }, mode: 'common' },
+    { to: theClass, mode: 'common' },
   );
   const ask = sure((await copiesOf(instructor, courseId, 'Ask the lab')).get('Ask the lab')).copyId;
   for (const [at, { asks, answers }] of askTheLab.entries()) {

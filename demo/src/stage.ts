@@ -7,6 +7,7 @@ import { Client } from './client.js';
 import type { Vessel } from './people.js';
 import { demoPassword } from './people.js';
 import type { StoryClock } from './storyClock.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 /** One signed-in browser a person. */
 export class Browsers {
@@ -76,7 +77,7 @@ export async function release(
   how: Partial<ReleaseRequest> = {},
 ): Promise<void> {
   const request = {
-    to: { kind: 'set', setId: teams.id },
+    to: wholeSet(teams.id),
     mode: 'own',
     outsiders: 'hidden',
     goesLiveAt: null,

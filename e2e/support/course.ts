@@ -104,7 +104,7 @@ export async function anAssignmentFor(
       latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
     },
   );
-  const to = { kind: 'set', setId };
+  const to = { include: [{ kind: 'set', setId }], exclude: [] };
   await api(instructor, 'POST', `activities/${draft.id}/release`, {
     to,
     mode: 'own',

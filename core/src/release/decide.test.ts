@@ -131,7 +131,7 @@ const aGroupName = fc.constantFrom(...Object.keys(groupsOf));
 const anEntry: fc.Arbitrary<AudienceEntry> = fc.oneof(
   fc.constant({ kind: 'class' as const }),
   fc.constantFrom(benches, panels).map((setId) => ({ kind: 'set' as const, setId })),
-  aGroupName.map((groupId) => ({ kind: 'group' as const, groupId: groupId as GroupId })),
+  aGroupName.map((name) => ({ kind: 'group' as const, ...seat(name) })),
   fc.constantFrom('noor', 'jorge').map((id) => ({ kind: 'person' as const, enrolmentId: id as EnrolmentId })),
 );
 const anAudience: fc.Arbitrary<Audience> = fc.record({

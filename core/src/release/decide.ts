@@ -2,6 +2,7 @@ import type { GroupId } from '../ids/index.js';
 import { unreachable } from '../ids/index.js';
 import type { Audience, AudienceEntry, CopyFacts, Instant, ReleaseFacts } from './facts.js';
 import type { Viewer } from '../course/index.js';
+import { reachesGroup } from './audience.js';
 import { datesFor } from './schedule.js';
 import { stateAt } from './stateAt.js';
 
@@ -123,7 +124,8 @@ function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceI
     return groupId === null
       ? { kind: 'inside', reasons: [entry, { code: 'common-copy' }] }
       : { kind: 'other-group', reason: { code: 'other-groups-copy' } };
-  if (groupId === null || !copyIsReleased(release, copy))
+  // A group that was taken out of the audience keeps its copy, but nobody in it sees it any more.
+  if (groupId === null || !reachesGroup(release.audience, copy))
     return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
   const isMember = viewer.groups.some((group) => group.groupId === groupId);
   if (isMember) {
@@ -160,15 +162,6 @@ function matches(viewer: Pick<Viewer, 'enrolmentId' | 'groups'>, entry: Audience
     default:
       return unreachable(entry);
   }
-}
-
-/** A group that was taken out of the audience keeps its copy, but nobody in it sees it any more. */
-function copyIsReleased(release: ReleaseFacts, copy: CopyFacts): boolean {
-  return release.audience.include.some(
-    (entry) =>
-      (entry.kind === 'group' && entry.groupId === copy.groupId) ||
-      (entry.kind === 'set' && entry.setId === copy.setId),
-  );
 }
 
 function outsider(release: ReleaseFacts, reason: Reason): Decision {

@@ -3,7 +3,7 @@ import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js
 export type AudienceEntry =
   | { readonly kind: 'class' }
   | { readonly kind: 'set'; readonly setId: GroupSetId }
-  | { readonly kind: 'group'; readonly groupId: GroupId }
+  | { readonly kind: 'group'; readonly setId: GroupSetId; readonly groupId: GroupId }
   | { readonly kind: 'person'; readonly enrolmentId: EnrolmentId };
 
 /** Kept by reference and evaluated when asked, so that it follows moves. */

@@ -24,6 +24,13 @@ describe('who hears that something changed', () => {
 
   it('follows all that an audience takes in', () =>
     expect(
-      hearersOfAudience({ include: [{ kind: 'group', groupId: crock }, { kind: 'class' }], exclude: [noor] }),
-    ).toEqual({ ...nobody, groupIds: [crock], isForAll: true }));
+      hearersOfAudience({
+        include: [
+          { kind: 'group', setId: benches, groupId: crock },
+          { kind: 'class' },
+          { kind: 'person', enrolmentId: noor },
+        ],
+        exclude: [],
+      }),
+    ).toEqual({ ...nobody, groupIds: [crock], enrolmentIds: [noor], isForAll: true }));
 });

@@ -15,7 +15,7 @@ export interface Hearers {
 export const hearersOfAudience = ({ include }: Audience): Hearers => ({
   groupIds: include.flatMap((entry) => (entry.kind === 'group' ? [entry.groupId] : [])),
   setIds: include.flatMap((entry) => (entry.kind === 'set' ? [entry.setId] : [])),
-  enrolmentIds: [],
+  enrolmentIds: include.flatMap((entry) => (entry.kind === 'person' ? [entry.enrolmentId] : [])),
   isForAll: include.some((entry) => entry.kind === 'class'),
 });
 

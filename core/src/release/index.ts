@@ -1,3 +1,4 @@
+export { reachesGroup, setsOfAudience, someGroups, theClass, wholeSet } from './audience.js';
 export { partsChanged } from './content.js';
 export type { Content, ContentPart } from './content.js';
 export { atLeast, decide, isInAudience } from './decide.js';

@@ -1,3 +1,4 @@
+import { MailCarrier } from '../mail/index.js';
 import type { App } from './createApp.js';
 import type { Config } from '../platform/config.js';
 
@@ -7,6 +8,7 @@ export class ListenRefused extends Error {}
 export async function listen(app: App, { port, host }: Config): Promise<void> {
   try {
     await app.listen(port, host);
+    app.get(MailCarrier).start();
   } catch (error) {
     await app.close();
     const { code } = error as NodeJS.ErrnoException;

@@ -1,6 +1,6 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import type { OnApplicationBootstrap, OnModuleDestroy } from '@nestjs/common';
+import type { OnModuleDestroy } from '@nestjs/common';
 import { Inject, Injectable } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
 import { createTransport } from 'nodemailer';
@@ -17,7 +17,7 @@ type Waiting = Pick<MailRow, 'id' | 'at' | 'toName' | 'toAddress' | 'text'>;
 /** The stand-in for a mail server: each message becomes a file (RFC 5322, .eml) in a folder of whoever runs the server. Nothing leaves the
  * machine. A personal link is kept here until then, and no longer. */
 @Injectable()
-export class MailCarrier implements OnApplicationBootstrap, OnModuleDestroy {
+export class MailCarrier implements OnModuleDestroy {
   private readonly writer = createTransport({ streamTransport: true, buffer: true, newline: 'unix' });
   private timer: NodeJS.Timeout | null = null;
   private underWay: Promise<void> = Promise.resolve();
@@ -28,7 +28,8 @@ export class MailCarrier implements OnApplicationBootstrap, OnModuleDestroy {
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  onApplicationBootstrap(): void {
+  /** Looks for mail again and again from now on, until the application ends. */
+  start(): void {
     if (this.config.mailFolder === null) return;
     this.timer = setInterval(() => {
       this.carry().catch((error: unknown) => this.log.error({ err: error }, 'mail could not be written'));

@@ -14,7 +14,7 @@ import {
   sayChange,
   unitMark,
 } from '@jigsaw/core/marks';
-import { isReleased } from '@jigsaw/core/release';
+import { isReleased, setsOfAudience } from '@jigsaw/core/release';
 import { authorsById, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { accountNames } from '../identity/index.js';
@@ -225,17 +225,25 @@ export class DeskService {
   }
 }
 
-/** Where each student sits in the set of a release that gives one copy to all: the desk sorts them by it. */
-async function homeGroups(manager: EntityManager, release: ReleaseRow, students: readonly EnrolmentId[]) {
-  if (release.mode !== 'common' || release.setId === null || students.length === 0) return () => null;
+/** Where each student sits in the sets of a release that gives one copy to all: the desk sorts them by it. Of several places, that in the set
+ * that is named first. */
+async function homeGroups(
+  manager: EntityManager,
+  { mode, audience }: ReleaseRow,
+  students: readonly EnrolmentId[],
+) {
+  const setIds = setsOfAudience(audience);
+  if (mode !== 'common' || setIds.length === 0 || students.length === 0) return () => null;
   const rows = await manager.query<{ enrolmentId: EnrolmentId; groupId: GroupId }[]>(
-    `SELECT "enrolmentId", "groupId" FROM "seat" WHERE "setId" = $1 AND "enrolmentId" = ANY($2)`,
-    [release.setId, students],
+    `SELECT "enrolmentId", "groupId" FROM "seat" WHERE "setId" = ANY($1) AND "enrolmentId" = ANY($2)
+      ORDER BY array_position($1, "setId") DESC`,
+    [setIds, students],
   );
   const tags = await groupTags(
     manager,
     rows.map((row) => row.groupId),
   );
+  // The last one put into a map stays.
   const home = new Map(rows.map((row) => [row.enrolmentId, tags.get(row.groupId) ?? null]));
   return (id: EnrolmentId) => home.get(id) ?? null;
 }

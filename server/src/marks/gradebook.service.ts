@@ -2,11 +2,12 @@ import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import { DataSource } from 'typeorm';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
-import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
-import { isReleased } from '@jigsaw/core/release';
+import { isReleased, setsOfAudience } from '@jigsaw/core/release';
+import type { Audience } from '@jigsaw/core/release';
 import { groupedBy, sure } from '@jigsaw/core/lists';
 import { cellOf } from '@jigsaw/core/marks';
 import type { CopyAccess } from '../release/index.js';
@@ -54,7 +55,7 @@ export class GradebookService {
       activities: columns.map((access) => ({
         activityId: access.activity.id,
         releaseId: access.release.id,
-        setId: access.release.setId,
+        setId: onlySet(access.release.audience),
         markFor: this.kinds.markFor(access),
         kind: access.activity.kind,
         title: access.activity.title,
@@ -161,4 +162,10 @@ function cellFor(credits: readonly Marking[], enrolmentId: EnrolmentId, now: num
     unit,
     isLate: work.late.minutes > 0,
   };
+}
+
+/** Students are sorted by the groups of this set; null: it goes to several, or to none. */
+function onlySet(audience: Audience): GroupSetId | null {
+  const [setId, ...more] = setsOfAudience(audience);
+  return more.length === 0 ? (setId ?? null) : null;
 }

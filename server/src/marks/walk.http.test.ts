@@ -9,6 +9,7 @@ import { aCourse, addFile, aMember, aSheet, copyOf, released } from '../test/aCo
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 const seed = 4127;
 const steps = 200;
@@ -63,7 +64,7 @@ const acts: readonly (() => Promise<Answer>)[] = [
   async () => given.instructor.post(`/api/activities/${activityId}/withdraw`),
   async () =>
     given.instructor.post(`/api/activities/${activityId}/release`).send({
-      to: { kind: 'set', setId: given.set.id },
+      to: wholeSet(given.set.id),
       mode: 'own',
       outsiders: 'hidden',
       goesLiveAt: null,

@@ -14,6 +14,7 @@ import { ExtensionCloses1765400000000 } from './1765400000000-extensionCloses.js
 import { CourseNames1765500000000 } from './1765500000000-courseNames.js';
 import { ProvenAccounts1765600000000 } from './1765600000000-provenAccounts.js';
 import { MarksOfMarkers1765700000000 } from './1765700000000-marksOfMarkers.js';
+import { Audiences1765800000000 } from './1765800000000-audiences.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -37,4 +38,5 @@ export const migrations = [
   CourseNames1765500000000,
   ProvenAccounts1765600000000,
   MarksOfMarkers1765700000000,
+  Audiences1765800000000,
 ] as const;

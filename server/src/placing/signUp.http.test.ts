@@ -11,6 +11,7 @@ import type { CourseForTests } from '../test/aCourse.js';
 import { settingsOf } from '@jigsaw/contract/sets';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -110,7 +111,7 @@ describe('signing up', () => {
       .expect(200);
     expect((await take('noor', set.id, sure(malt).id).expect(409)).body.detail).toContain('locked');
     await take('noor', set.id, sure(sour).id).expect(200);
-    await released({ ...given, set }, {}, { to: { kind: 'set', setId: set.id } } as never);
+    await released({ ...given, set }, {}, { to: wholeSet(set.id) } as never);
     const copyId = await copyOf(student('noor'), given.course.id);
     await student('noor')
       .put(`/api/copies/${copyId}/part`)

@@ -1,10 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import { reachesGroup, setsOfAudience } from '@jigsaw/core/release';
 import { newId } from '../platform/ids.js';
 import type { Work } from '../platform/unitOfWork.js';
 import type { MadeGroups, RemovedGroup, SetHearer } from '../sets/index.js';
-import { groupRows } from '../sets/index.js';
-import { toOf } from './audience.js';
+import { groupsOfSets } from '../sets/index.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
 
@@ -14,24 +14,27 @@ export class Copies implements SetHearer {
   constructor(private readonly kinds: Kinds) {}
 
   /** Makes the copies that are missing.
-   * @returns the groups that it reaches; none: a set whose groups come to be later, or the class. */
+   * @returns the groups that it reaches; none: a set whose groups come to be later, or no set at all. */
   async open(
     { manager, now }: Pick<Work, 'manager' | 'now'>,
     activity: ActivityRow,
-    release: Pick<ReleaseRow, 'id' | 'setId' | 'mode' | 'audience'>,
+    release: Pick<ReleaseRow, 'id' | 'mode' | 'audience'>,
     by: EnrolmentId,
   ): Promise<string[]> {
-    const to = toOf(release);
-    const chosen = to.kind === 'groups' ? new Set<string>(to.groupIds) : null;
-    const groups = release.setId === null ? [] : await groupRows(manager, release.setId);
-    const groupIds = groups.map((group) => group.id).filter((id) => chosen?.has(id) ?? true);
-    const wanted: (string | null)[] = release.mode === 'common' ? [null] : groupIds;
+    const groups = (await groupsOfSets(manager, setsOfAudience(release.audience))).filter(({ id, setId }) =>
+      reachesGroup(release.audience, { groupId: id, setId }),
+    );
+    const groupIds = groups.map((group) => group.id);
+    const wanted =
+      release.mode === 'common'
+        ? [{ groupId: null, setId: null }]
+        : groups.map(({ id, setId }) => ({ groupId: id, setId }));
     if (wanted.length === 0) return groupIds;
     const { raw } = (await manager
       .createQueryBuilder()
       .insert()
       .into(CopyRow)
-      .values(wanted.map((groupId) => ({ id: newId(), releaseId: release.id, groupId })))
+      .values(wanted.map((copy) => ({ id: newId(), releaseId: release.id, ...copy })))
       .orIgnore()
       .returning('*')
       .execute()) as { raw: CopyRow[] };
@@ -43,8 +46,14 @@ export class Copies implements SetHearer {
 
   /** What was released to a whole set is for its new groups, too. */
   async groupsMade({ setId, by, ...work }: MadeGroups): Promise<void> {
-    for (const release of await work.manager.findBy(ReleaseRow, { setId })) {
-      if (toOf(release).kind !== 'set') continue;
+    const releases = await work.manager
+      .createQueryBuilder(ReleaseRow, 'release')
+      .where(`release."courseId" = (SELECT "courseId" FROM "course_set" WHERE "setId" = :setId)`, { setId })
+      .andWhere(`release."audience"->'include' @> :entry::jsonb`, {
+        entry: JSON.stringify([{ kind: 'set', setId }]),
+      })
+      .getMany();
+    for (const release of releases) {
       const activity = await work.manager.findOneByOrFail(ActivityRow, { id: release.activityId });
       await this.open(work, activity, release, by);
     }

@@ -36,13 +36,9 @@ export const scheduleOf = ({ opens, due, closes }: ActivityRow): Schedule => ({
   closes: closes?.getTime() ?? null,
 });
 
-export const copyFactsOf = (
-  copy: CopyRow,
-  release: ReleaseRow,
-  extension: ExtensionRow | null,
-): CopyFacts => ({
+export const copyFactsOf = (copy: CopyRow, extension: ExtensionRow | null): CopyFacts => ({
   groupId: copy.groupId,
-  setId: copy.groupId === null ? null : release.setId,
+  setId: copy.setId,
   extension: extension && extensionOf(extension),
 });
 

@@ -135,7 +135,7 @@ export class Gate {
     activity: ActivityRow,
     extension: ExtensionRow | null,
   ): CopyAccess | Decision {
-    const copyFacts = copyFactsOf(copy, release, extension);
+    const copyFacts = copyFactsOf(copy, extension);
     const at = arrivalOfRequest() ?? this.clock.now();
     const decision = decide(viewer, factsOf(release, activity), copyFacts, at.getTime());
     if (viewer === null || !atLeast(decision.access, 'read-only')) return decision;

@@ -6,6 +6,7 @@ import { aCourse, aMember, anAssignment, copyOf, itemOf, released } from '../tes
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -74,7 +75,7 @@ describe('what is changed in an activity that groups have', () => {
     await given.instructor
       .post(`${path()}/release`)
       .send({
-        to: { kind: 'set', setId: given.set.id },
+        to: wholeSet(given.set.id),
         mode: 'own',
         outsiders: 'hidden',
         goesLiveAt: null,
@@ -145,7 +146,7 @@ describe('a draft', () => {
       ).body as ActivityView;
       const at = `/api/activities/${draft.id}`;
       const request = {
-        to: { kind: 'set', setId: given.set.id },
+        to: wholeSet(given.set.id),
         mode: 'own',
         outsiders: 'hidden',
         goesLiveAt: null,

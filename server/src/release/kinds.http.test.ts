@@ -10,6 +10,7 @@ import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 import { Kinds, onTime } from './kinds.js';
 import type { ActivityKind } from './kinds.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 /** The smallest kind there can be: every member is asked to ring a bell, and a bell that was rung is an event of its own table-less kind. */
 const rung: { copyId: string; id: string; by: string; at: string }[] = [];
@@ -124,7 +125,7 @@ describe('a kind of activity that registers itself', () => {
     await given.instructor
       .post(`/api/activities/${draft.id}/release`)
       .send({
-        to: { kind: 'set', setId: given.set.id },
+        to: wholeSet(given.set.id),
         mode: 'read-along',
         outsiders: 'hidden',
         goesLiveAt: null,

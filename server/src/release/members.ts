@@ -10,7 +10,8 @@ interface Student {
   readonly groups: readonly { groupId: GroupId; setId: GroupSetId }[] | null;
 }
 
-/** Whose work each copy is now, in the order of their names: its group, or everybody whom a copy for all reaches. One query. */
+/** Whose work each copy is now, in the order of their names: its group without whoever was left out by name, or everybody whom a copy for all
+ * reaches. One query. */
 export async function membersOfCopies(
   manager: EntityManager,
   accesses: readonly CopyAccess[],
@@ -35,9 +36,12 @@ export async function membersOfCopies(
   const byGroup = groupedBy(seats, (seat) => seat.groupId);
   const members = new Map<string, readonly EnrolmentId[]>();
   for (const { copy, release } of accesses) {
+    const leftOut = new Set(release.audience.exclude);
     const own =
       copy.groupId !== null
-        ? (byGroup.get(copy.groupId) ?? []).map((seat) => seat.enrolmentId)
+        ? (byGroup.get(copy.groupId) ?? []).flatMap(({ enrolmentId }) =>
+            leftOut.has(enrolmentId) ? [] : [enrolmentId],
+          )
         : students.flatMap(({ enrolmentId, groups, courseId }) =>
             courseId === release.courseId &&
             isInAudience({ enrolmentId, groups: groups ?? [] }, release.audience)

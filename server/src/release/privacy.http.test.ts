@@ -8,6 +8,7 @@ import { aCourse, addFile, anAssignment, aSheet, aText, copyOf, itemOf, released
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { theClass } from '@jigsaw/core/release';
 
 interface Ask {
   readonly method: 'get' | 'put' | 'post' | 'delete';
@@ -56,12 +57,12 @@ const common = ({ copy, release, activity, group, person }: Things): Ask[] => [
   {
     method: 'post',
     path: `/api/activities/${activity}/reach`,
-    body: { to: { kind: 'class' }, mode: 'common', outsiders: 'hidden' },
+    body: { to: theClass, mode: 'common', outsiders: 'hidden' },
   },
   {
     method: 'put',
     path: `/api/activities/${activity}/reach`,
-    body: { to: { kind: 'class' }, outsiders: 'hidden' },
+    body: { to: theClass, outsiders: 'hidden' },
   },
   {
     method: 'put',

@@ -1,19 +1,26 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { ReachRequest, ReachView } from '@jigsaw/contract/release';
-import type { ActivityId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { keyedBy } from '@jigsaw/core/lists';
+import type { ActivityId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import type { ReleaseFacts } from '@jigsaw/core/release';
 import type { Viewer } from '@jigsaw/core/course';
-import { atLeast, decide, explain } from '@jigsaw/core/release';
+import { atLeast, decide, explain, reachesGroup, setsOfAudience } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
-import { courseOf, Viewers } from '../course/index.js';
-import { groupRows, setOfCourse } from '../sets/index.js';
-import { audienceOf } from './audience.js';
+import { courseOf, toldApart, Viewers } from '../course/index.js';
+import { groupsOfSets, setOfCourse } from '../sets/index.js';
 import { factsOf } from './facts.js';
 import { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
+
+interface Student {
+  readonly enrolmentId: EnrolmentId;
+  readonly name: string;
+  readonly reading: string | null;
+  /** In the sets that it goes to. */
+  readonly groups: readonly { readonly groupId: GroupId; readonly setId: GroupSetId }[];
+}
 
 /** Whom a release reaches, and whom not and why, before anybody presses. */
 @Injectable()
@@ -33,24 +40,29 @@ export class ReachService {
     const activity = await manager.findOneBy(ActivityRow, { id: activityId });
     if (!activity) throw problems.notFound();
     await this.viewers.staff(person, activity.courseId, 'release');
-    const setId = to.kind === 'class' ? null : to.setId;
-    const set = setId === null ? null : await setOfCourse(manager, setId, activity.courseId);
+    const sets = await Promise.all(
+      setsOfAudience(to).map((setId) => setOfCourse(manager, setId, activity.courseId)),
+    );
+    const setIds = sets.map((set) => set.id);
     const course = await courseOf(manager, activity.courseId);
-    const groups = setId === null ? [] : await groupRows(manager, setId);
+    const bySet = groupedBy(await groupsOfSets(manager, setIds), (group) => group.setId);
+    const groups = setIds.flatMap((setId) => bySet.get(setId) ?? []);
     const release = await manager.findOneBy(ReleaseRow, { activityId });
     const copies = release ? await manager.findBy(CopyRow, { releaseId: release.id }) : [];
     const copyOf = keyedBy(copies, (copy) => copy.groupId);
-    const students = await manager.query<
-      { enrolmentId: EnrolmentId; name: string; reading: string | null; groupIds: GroupId[] }[]
-    >(
+    const students = await manager.query<Student[]>(
       `SELECT p."enrolmentId", p."name", p."reading",
-              ARRAY(SELECT s."groupId" FROM "seat" s WHERE s."enrolmentId" = p."enrolmentId" AND s."setId" = $2) AS "groupIds"
+              coalesce((SELECT jsonb_agg(jsonb_build_object('groupId', s."groupId", 'setId', s."setId") ORDER BY g."setPosition", g."number")
+                 FROM "seat" s JOIN "set_group" g ON g."groupId" = s."groupId"
+                WHERE s."enrolmentId" = p."enrolmentId" AND s."setId" = ANY($2)), '[]'::jsonb) AS "groups"
          FROM "present_student" p WHERE p."courseId" = $1 ORDER BY p."name"`,
-      [activity.courseId, setId],
+      [activity.courseId, setIds],
     );
     const sizeOf = new Map<GroupId, number>();
-    for (const id of students.flatMap((student) => student.groupIds))
-      sizeOf.set(id, (sizeOf.get(id) ?? 0) + 1);
+    const leftOut = new Set(to.exclude);
+    const counted = students.filter(({ enrolmentId }) => !leftOut.has(enrolmentId));
+    for (const { groupId } of counted.flatMap((student) => student.groups))
+      sizeOf.set(groupId, (sizeOf.get(groupId) ?? 0) + 1);
     const now = this.clock.now().getTime();
     const facts: ReleaseFacts = {
       ...factsOf(
@@ -60,7 +72,7 @@ export class ReachService {
           outsiders,
           state: 'live',
           stateAt: new Date(now),
-          audience: audienceOf(to),
+          audience: to,
         } as ReleaseRow,
         activity,
       ),
@@ -72,41 +84,42 @@ export class ReachService {
       timeZone: course.timeZone,
     });
     const groupName = new Map(groups.map((group) => [group.id, group.name]));
+    const setName = new Map(sets.map((set) => [set.id, set.name]));
     const wording = {
       dateTime: (at: number) => dateTime.format(at),
       groupName: (id: GroupId) => groupName.get(id) ?? 'a group',
-      setName: () => set?.name ?? 'the class',
+      setName: (id: GroupSetId) => setName.get(id) ?? 'a group set',
     };
-    const isIn = (id: GroupId) => to.kind === 'set' || (to.kind === 'groups' && to.groupIds.includes(id));
     const decided = students.map((student) => {
       const viewer: Viewer = {
         courseId: activity.courseId,
         enrolmentId: student.enrolmentId,
         role: 'student',
         hasLeft: false,
-        groups: setId === null ? [] : student.groupIds.map((groupId) => ({ groupId, setId })),
+        groups: student.groups,
         leads: [],
         seesOnlyLed: false,
       };
       // Of several groups, one that it is released to.
-      const own = mode === 'common' ? null : (student.groupIds.find(isIn) ?? student.groupIds[0] ?? null);
-      return {
-        student,
-        decision: decide(
-          viewer,
-          facts,
-          { groupId: own, setId: own === null ? null : setId, extension: null },
-          now,
-        ),
-      };
+      const own =
+        mode === 'common'
+          ? undefined
+          : (student.groups.find((group) => reachesGroup(to, group)) ?? student.groups[0]);
+      const copy = { groupId: own?.groupId ?? null, setId: own?.setId ?? null, extension: null };
+      return { student, decision: decide(viewer, facts, copy, now) };
     });
+    const apart = await toldApart(manager, activity.courseId);
+    const nameOf = new Map(students.map(({ enrolmentId, name }) => [enrolmentId, apart(enrolmentId, name)]));
+    const byName = (ids: readonly EnrolmentId[]) =>
+      ids.map((enrolmentId) => ({ enrolmentId, name: nameOf.get(enrolmentId) ?? 'somebody who left' }));
     return {
       groups: groups.map((group) => ({
         groupId: group.id,
+        setId: group.setId,
         number: group.number,
         name: group.name,
         members: sizeOf.get(group.id) ?? 0,
-        isIn: isIn(group.id),
+        isIn: reachesGroup(to, { groupId: group.id, setId: group.setId }),
         copyId: copyOf.get(group.id)?.id ?? null,
       })),
       students: decided.filter(({ decision }) => atLeast(decision.access, 'open')).length,
@@ -115,6 +128,8 @@ export class ReachService {
           ? []
           : [{ name: student.name, reading: student.reading, why: explain(decision, wording) }],
       ),
+      named: byName(to.include.flatMap((entry) => (entry.kind === 'person' ? [entry.enrolmentId] : []))),
+      leftOut: byName(to.exclude),
     };
   }
 }

@@ -2,11 +2,13 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead, RoomList } from '@jigsaw/contract/rooms';
+import type { GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, anAssignment, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { someGroups, theClass, wholeSet } from '@jigsaw/core/release';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -26,16 +28,14 @@ beforeEach(() => server.clock.set('2026-11-10T10:00:00Z'));
 
 const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const toAll = () => ({
-  to: { kind: 'set', setId: given.set.id },
+  to: wholeSet(given.set.id),
   mode: 'own',
   outsiders: 'hidden',
   goesLiveAt: null,
 });
-const toCrock = () => ({
-  kind: 'groups' as const,
-  setId: given.set.id,
-  groupIds: [sure(given.board.groups[0]).id],
-});
+const toCrock = () => someGroups(given.set.id, [sure(given.board.groups[0]).id]);
+const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
+const nowhere = '01920000-0000-7000-8000-00000000abcd';
 const roomsOf = async (name: string) =>
   (await student(name).get(`/api/courses/${given.course.id}/rooms`).expect(200)).body as RoomList;
 const titlesOf = async (name: string) => {
@@ -111,7 +111,7 @@ describe('releasing', () => {
   it('tells before release who sees nothing and why', async () => {
     const { body } = await given.instructor
       .post(`/api/activities/${activity.id}/reach`)
-      .send({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden' })
+      .send({ to: wholeSet(given.set.id), mode: 'own', outsiders: 'hidden' })
       .expect(200);
     expect(body).toMatchObject({
       outside: [
@@ -199,7 +199,7 @@ describe('ways of releasing', () => {
     await released(
       given,
       { kind: 'discussion', title: 'Ask the lab', points: null },
-      { to: { kind: 'class' }, mode: 'common' },
+      { to: theClass, mode: 'common' },
     );
     const item = await itemOf(student('nino'), given.course.id, 'Ask the lab');
     expect(item.copyId).toBe((await itemOf(student('amina'), given.course.id, 'Ask the lab')).copyId);
@@ -231,7 +231,7 @@ describe('ways of releasing', () => {
     const salt = await released(given, { title: 'Widening' }, { to: toCrock() });
     await given.instructor
       .put(`/api/activities/${salt.id}/reach`)
-      .send({ to: { kind: 'set', setId: given.set.id }, outsiders: 'hidden' })
+      .send({ to: wholeSet(given.set.id), outsiders: 'hidden' })
       .expect(200);
     const carboys = await copyOf(student('amina'), given.course.id, 'Widening');
     await addFile(student('amina'), carboys, 'notes.txt', Buffer.from('mine'));
@@ -264,11 +264,15 @@ describe('ways of releasing', () => {
     const attempt = (more: object) =>
       given.instructor.post(`/api/activities/${draft.id}/release`).send({ ...toAll(), version: 1, ...more });
     await attempt({ mode: 'common' }).expect(422);
-    await attempt({ to: { kind: 'class' } }).expect(422);
+    await attempt({ to: theClass }).expect(422);
+    await attempt({ to: { include: [{ kind: 'person', enrolmentId: idOf('nino') }], exclude: [] } }).expect(
+      422,
+    );
+    await attempt({ to: { ...wholeSet(given.set.id), exclude: [nowhere] } }).expect(404);
     await attempt({
-      to: { kind: 'groups', setId: given.set.id, groupIds: ['01920000-0000-7000-8000-00000000abcd'] },
+      to: someGroups(given.set.id, [nowhere as GroupId]),
     }).expect(404);
-    await attempt({ to: { kind: 'groups', setId: given.set.id, groupIds: [] } }).expect(422);
+    await attempt({ to: someGroups(given.set.id, []) }).expect(422);
     await given.instructor
       .post(`/api/courses/${given.course.id}/activities`)
       .send(anAssignment({ kind: 'seance' }))
@@ -303,10 +307,19 @@ describe('what belongs to another course', () => {
         .send(anAssignment({ title: 'Ours alone' }))
         .expect(200)
     ).body as ActivityView;
-    const foreignSet = { kind: 'set', setId: other.set.id };
-    const foreignGroups = { kind: 'groups', setId: other.set.id, groupIds: [sure(other.board.groups[0]).id] };
-    const mixed = { kind: 'groups', setId: given.set.id, groupIds: [sure(other.board.groups[0]).id] };
-    for (const to of [foreignSet, foreignGroups, mixed])
+    const foreignSet = wholeSet(other.set.id);
+    const foreignGroups = someGroups(other.set.id, [sure(other.board.groups[0]).id]);
+    const foreignPerson = {
+      include: [{ kind: 'person', enrolmentId: sure(other.students.get('noor')).enrolmentId }],
+      exclude: [],
+    };
+    const mixed = someGroups(given.set.id, [sure(other.board.groups[0]).id]);
+    for (const to of [
+      foreignSet,
+      foreignGroups,
+      mixed,
+      { ...wholeSet(given.set.id), exclude: [foreignPerson.include[0]?.enrolmentId] },
+    ])
       await given.instructor
         .post(`/api/activities/${draft.id}/release`)
         .send({ ...toAll(), to, version: draft.version })

@@ -55,9 +55,7 @@ export class ReleaseRow {
   @Column('uuid')
   @Index('release_once', { unique: true })
   activityId!: ActivityId;
-  @ForeignKey(() => CourseRow) @Column('uuid') courseId!: CourseId;
-  /** null: it is for the class. */
-  @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) setId!: GroupSetId | null;
+  @ForeignKey(() => CourseRow) @Column('uuid') @Index('release_by_course') courseId!: CourseId;
   @Column('text') mode!: ReleaseMode;
   @Column('jsonb') audience!: Audience;
   @Column('text') outsiders!: OutsiderRule;
@@ -78,6 +76,8 @@ export class CopyRow {
   @Column('uuid', { nullable: true })
   @Index('copy_by_group')
   groupId!: GroupId | null;
+  /** The set of its group. */
+  @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) setId!: GroupSetId | null;
 }
 
 /** More time for one group. It hangs on the activity, so that it can be granted before release and outlives a withdrawal. */

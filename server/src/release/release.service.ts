@@ -2,8 +2,8 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jigsaw/contract/release';
 import type { ActivityId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
-import { hearersOfAudience, transition } from '@jigsaw/core/release';
-import { Viewers } from '../course/index.js';
+import { hearersOfAudience, setsOfAudience, transition, wholeSet } from '@jigsaw/core/release';
+import { areEnrolled, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
@@ -11,7 +11,6 @@ import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { areGroupsOfSet, setOfCourse } from '../sets/index.js';
 import { ActivitiesService, lockActivity } from './activities.service.js';
-import { audienceOf } from './audience.js';
 import { columnsOf, withContent } from './content.js';
 import { Copies } from './copies.js';
 import { stateColumns, stateOf } from './facts.js';
@@ -44,8 +43,7 @@ export class ReleaseService {
         );
 
       const earlier = await manager.findOneBy(ReleaseRow, { activityId });
-      const setId = request.to.kind === 'class' ? null : request.to.setId;
-      if (earlier && (earlier.setId !== setId || earlier.mode !== request.mode))
+      if (earlier && earlier.mode !== request.mode)
         throw problems.conflict(
           'This was released in another way before, and groups have worked in it. Make a copy of it to release it like this.',
         );
@@ -61,9 +59,8 @@ export class ReleaseService {
         id: earlier?.id ?? newId<'release'>(),
         activityId,
         courseId,
-        setId,
         mode: request.mode,
-        audience: audienceOf(request.to),
+        audience: request.to,
         outsiders: request.outsiders,
         ...stateColumns(next.state),
         version: (earlier?.version ?? 0) + 1,
@@ -86,15 +83,14 @@ export class ReleaseService {
     by: EnrolmentId,
     person: SignedIn,
   ): Promise<number> {
-    const to = { kind: 'set', setId } as const;
-    await this.refuseReach(work.manager, activity, to, 'own');
+    const audience = wholeSet(setId);
+    await this.refuseReach(work.manager, activity, audience, 'own');
     const row = {
       id: newId<'release'>(),
       activityId: activity.id,
       courseId: activity.courseId,
-      setId,
       mode: 'own',
-      audience: audienceOf(to),
+      audience,
       outsiders: 'hidden',
       ...stateColumns({ state: 'live', since: work.now.getTime() }),
       version: 1,
@@ -124,7 +120,7 @@ export class ReleaseService {
     return groupIds.length;
   }
 
-  /** Other groups of the same set, or another word for outsiders. Whoever is left out keeps what they did and no longer sees it. */
+  /** Others than before, or another word for outsiders. Whoever is left out keeps what they did and no longer sees it. */
   async changeReach(
     person: SignedIn,
     activityId: ActivityId,
@@ -141,10 +137,8 @@ export class ReleaseService {
       if (!release)
         throw problems.conflict('This is still a draft; choose whom it reaches when you release it.');
       await this.refuseReach(manager, activity, to, release.mode);
-      if (release.setId !== (to.kind === 'class' ? null : to.setId))
-        throw problems.conflict('Make a copy of it to release it to another set.');
       const before = hearersOfAudience(release.audience);
-      const row = { ...release, audience: audienceOf(to), outsiders, version: release.version + 1 };
+      const row = { ...release, audience: to, outsiders, version: release.version + 1 };
       await manager.save(ReleaseRow, row);
       const groupIds = await this.copies.open(work, activity, row, viewer.enrolmentId);
       const after = hearersOfAudience(row.audience);
@@ -156,7 +150,8 @@ export class ReleaseService {
         facts: { activityId, groups: groupIds.length },
         groupIds: [...before.groupIds, ...after.groupIds],
         setIds: [...before.setIds, ...after.setIds],
-        isForAll: after.isForAll,
+        enrolmentIds: [...before.enrolmentIds, ...after.enrolmentIds],
+        isForAll: before.isForAll || after.isForAll,
       });
       return this.activities.view(manager, activity);
     });
@@ -197,29 +192,24 @@ export class ReleaseService {
   ): Promise<void> {
     if (!this.kinds.modesOf(activity).includes(mode))
       throw problems.invalidInput(`A ${activity.kind} cannot be released in this way with these settings.`);
-    if (to.kind === 'class') {
-      if (mode !== 'common')
-        throw problems.invalidInput(
-          'The class has no groups to give copies to. Choose one copy for all, or a group set.',
-        );
-      return;
+    if (mode !== 'common' && to.include.some(({ kind }) => kind === 'class' || kind === 'person'))
+      throw problems.invalidInput(
+        'The class and single people have no groups to give copies to. Choose one copy for all, or take them out.',
+      );
+    for (const setId of setsOfAudience(to)) {
+      await setOfCourse(manager, setId, activity.courseId);
+      const groupIds = to.include.flatMap((entry) =>
+        entry.kind === 'group' && entry.setId === setId ? [entry.groupId] : [],
+      );
+      if (!(await areGroupsOfSet(manager, groupIds, setId))) throw problems.notFound();
     }
-    await setOfCourse(manager, to.setId, activity.courseId);
-    if (to.kind === 'groups' && !(await areGroupsOfSet(manager, to.groupIds, to.setId)))
+    const named = to.include.flatMap((entry) => (entry.kind === 'person' ? [entry.enrolmentId] : []));
+    if (!(await areEnrolled(manager, activity.courseId, [...named, ...to.exclude])))
       throw problems.notFound();
   }
 }
 
 type NewRelease = Pick<
   ReleaseRow,
-  | 'id'
-  | 'activityId'
-  | 'courseId'
-  | 'setId'
-  | 'mode'
-  | 'audience'
-  | 'outsiders'
-  | 'state'
-  | 'stateAt'
-  | 'version'
+  'id' | 'activityId' | 'courseId' | 'mode' | 'audience' | 'outsiders' | 'state' | 'stateAt' | 'version'
 >;

@@ -3,23 +3,30 @@ import { In } from 'typeorm';
 import type { ActivityView, ReleaseView } from '@jigsaw/contract/release';
 import type { ActivityId, GroupId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
-import { stateAt } from '@jigsaw/core/release';
-import { countStudents } from '../course/index.js';
-import { toOf } from './audience.js';
+import { isInAudience, reachesGroup, setsOfAudience, stateAt } from '@jigsaw/core/release';
+import { setsOfCourse } from '../sets/index.js';
 import { contentOf } from './content.js';
 import { scheduleOf, stateOf } from './facts.js';
 import type { Kinds } from './kinds.js';
 import type { ActivityRow } from './release.rows.js';
 import { ReleaseRow } from './release.rows.js';
 
-interface GroupReach {
+interface GroupOfCourse {
   readonly groupId: GroupId;
   readonly setId: GroupSetId;
-  readonly setName: string;
-  readonly enrolmentIds: readonly EnrolmentId[];
+}
+interface Student {
+  readonly enrolmentId: EnrolmentId;
+  readonly groups: readonly { readonly groupId: GroupId; readonly setId: GroupSetId }[];
 }
 
-/** Activities as staff see them, with whom their releases reach; four queries, however many activities. */
+interface Course {
+  readonly groups: readonly GroupOfCourse[];
+  readonly setName: ReadonlyMap<GroupSetId, string>;
+  readonly students: readonly Student[];
+}
+
+/** Activities as staff see them, with whom their releases reach; five queries, however many activities. */
 export async function activityViews(
   manager: EntityManager,
   kinds: Kinds,
@@ -30,13 +37,17 @@ export async function activityViews(
   if (!first) return [];
   const ids = activities.map((activity) => activity.id);
   const releases = await manager.findBy(ReleaseRow, { activityId: In(ids) });
-  const groups = await manager.query<GroupReach[]>(
-    `SELECT g."groupId", g."setId", g."setName",
-            ARRAY(SELECT s."enrolmentId" FROM "seat" s WHERE s."groupId" = g."groupId") AS "enrolmentIds"
-       FROM "set_group" g WHERE g."courseId" = $1`,
+  const groups = await manager.query<GroupOfCourse[]>(
+    `SELECT "groupId", "setId" FROM "set_group" WHERE "courseId" = $1`,
     [first.courseId],
   );
-  const students = await countStudents(manager, first.courseId);
+  const setName = new Map((await setsOfCourse(manager, first.courseId)).map((set) => [set.id, set.name]));
+  const students = await manager.query<Student[]>(
+    `SELECT p."enrolmentId", coalesce((SELECT jsonb_agg(jsonb_build_object('groupId', s."groupId", 'setId', s."setId"))
+              FROM "seat" s WHERE s."enrolmentId" = p."enrolmentId"), '[]'::jsonb) AS "groups"
+       FROM "present_student" p WHERE p."courseId" = $1`,
+    [first.courseId],
+  );
   const extensions = await manager.query<
     {
       activityId: ActivityId;
@@ -54,7 +65,6 @@ export async function activityViews(
   );
   const releaseOf = keyedBy(releases, (release) => release.activityId);
   const extensionsOf = groupedBy(extensions, (extension) => extension.activityId);
-  const groupsOf = groupedBy(groups, (group) => group.setId as string | null);
   return activities.map((activity) => {
     const release = releaseOf.get(activity.id);
     return {
@@ -63,9 +73,7 @@ export async function activityViews(
       version: activity.version,
       updatedAt: activity.updatedAt.toISOString(),
       inWork: activity.inWork,
-      release: release
-        ? releaseView(release, activity, groupsOf.get(release.setId) ?? [], students, now)
-        : null,
+      release: release ? releaseView(release, activity, { groups, setName, students }, now) : null,
       extensions: (extensionsOf.get(activity.id) ?? []).map(
         ({ groupId, number, name, due, closes, reason }) => ({
           groupId,
@@ -83,23 +91,19 @@ export async function activityViews(
 function releaseView(
   release: ReleaseRow,
   activity: ActivityRow,
-  ofSet: readonly GroupReach[],
-  allStudents: number,
+  { groups, setName, students }: Course,
   now: Date,
 ): ReleaseView {
-  const to = toOf(release);
-  const chosen = to.kind === 'groups' ? new Set<string>(to.groupIds) : null;
-  const reached = chosen ? ofSet.filter((group) => chosen.has(group.groupId)) : ofSet;
+  const { audience } = release;
   const { state, at } = stateAt(stateOf(release), scheduleOf(activity), now.getTime());
   return {
     id: release.id,
-    to,
-    setName: ofSet[0]?.setName ?? null,
+    to: audience,
+    setNames: setsOfAudience(audience).flatMap((setId) => setName.get(setId) ?? []),
     mode: release.mode,
     outsiders: release.outsiders,
     state: { state, at: at === null ? null : new Date(at).toISOString() },
-    groups: reached.length,
-    students:
-      to.kind === 'class' ? allStudents : new Set(reached.flatMap((group) => group.enrolmentIds)).size,
+    groups: groups.filter((group) => reachesGroup(audience, group)).length,
+    students: students.filter((student) => isInAudience(student, audience)).length,
   };
 }

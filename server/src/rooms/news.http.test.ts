@@ -7,6 +7,7 @@ import { aCourse, aText, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { theClass } from '@jigsaw/core/release';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -137,7 +138,7 @@ describe('what is unread', () => {
     }
     expect(await Promise.all(people.map(before))).toEqual([0, 0, 0]);
     await released(given, { kind: 'discussion', title: 'Along' }, { mode: 'read-along' });
-    await released(given, { kind: 'discussion', title: 'Class' }, { to: { kind: 'class' }, mode: 'common' });
+    await released(given, { kind: 'discussion', title: 'Class' }, { to: theClass, mode: 'common' });
     const amina = sure(given.students.get('amina')).browser;
     for (const title of ['Along', 'Class'])
       await amina

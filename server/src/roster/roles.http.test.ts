@@ -16,6 +16,7 @@ import {
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -151,7 +152,7 @@ const table: readonly {
     ask: (browser) =>
       browser
         .post(`/api/activities/${activity.id}/reach`)
-        .send({ to: { kind: 'set', setId: given.set.id }, mode: 'own', outsiders: 'hidden' }),
+        .send({ to: wholeSet(given.set.id), mode: 'own', outsiders: 'hidden' }),
   },
   {
     act: 'give a group longer',

@@ -8,6 +8,7 @@ import type { CourseForTests } from '../test/aCourse.js';
 import { rowOf, setActs } from '../test/setActs.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -89,7 +90,7 @@ describe('a set in which one may be in several groups', () => {
       id,
     ).expect(200);
     await place([{ student: idOf('jorge'), from: null, to: b }], id).expect(200);
-    await released(given, {}, { to: { kind: 'set', setId: id } });
+    await released(given, {}, { to: wholeSet(id) });
     const rooms = async (name: string) => {
       const { body } = (await sure(given.students.get(name))
         .browser.get(`/api/courses/${given.course.id}/rooms`)

@@ -11,6 +11,7 @@ import type { Role } from '@jigsaw/core/course';
 import { sure } from '@jigsaw/core/lists';
 import type { Browser, TestServer } from './testServer.js';
 import { password } from './testServer.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 export interface CourseForTests {
   readonly course: CourseView;
@@ -151,7 +152,7 @@ export async function released(
     await instructor.post(`/api/courses/${course.id}/activities`).send(anAssignment(more)).expect(200)
   ).body as ActivityView;
   const request = {
-    to: { kind: 'set', setId: set.id },
+    to: wholeSet(set.id),
     mode: 'own',
     outsiders: 'hidden',
     goesLiveAt: null,

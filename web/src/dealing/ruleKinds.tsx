@@ -2,8 +2,8 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
-import { Choice } from '../look/index.js';
-import { Attribute, People, Who, Without } from './rulePickers.js';
+import { Choice, Chosen, PeoplePicker, Without } from '../look/index.js';
+import { Attribute } from './rulePickers.js';
 import type { Kind } from './rulePickers.js';
 
 /** Everything that the page knows of the kinds of rules: how one begins, how it is filled in, and how it reads. */
@@ -76,9 +76,10 @@ export function Sentence({ rule, board, roster, onChange }: SentenceProps) {
       return (
         <>
           Keep
-          <People
-            board={board}
-            students={rule.students}
+          <PeoplePicker
+            people={board.students}
+            chosen={rule.students}
+            isFocused={rule.students.length < 2}
             onChange={(students) => onChange({ ...rule, students })}
           />
           {rule.kind}
@@ -147,14 +148,14 @@ export function Sentence({ rule, board, roster, onChange }: SentenceProps) {
         <>
           Not with teammates of
           {rule.setIds.map((id) => (
-            <Who key={id}>
+            <Chosen key={id}>
               {roster.sets.find((set) => set.id === id)?.name ?? 'a set that is gone'}
               <Without
                 what={roster.sets.find((set) => set.id === id)?.name ?? 'the set'}
                 isLast={rule.setIds.length === 1}
                 onPress={() => onChange({ ...rule, setIds: rule.setIds.filter((each) => each !== id) })}
               />
-            </Who>
+            </Chosen>
           ))}
           {roster.sets.some((set) => set.id !== board.set.id && !rule.setIds.includes(set.id)) && (
             <Choice

@@ -1,2 +1,10 @@
 export { DelimiterChoice, isDelimiter } from './DelimiterChoice.js';
-export { DecimalInLine, NumberInLine, OptionCard, OptionCards, Sentence } from './options.js';
+export {
+  DecimalInLine,
+  NumberInLine,
+  OptionCard,
+  OptionCards,
+  Sentence,
+  ToggleCard,
+  ToggleCards,
+} from './options.js';

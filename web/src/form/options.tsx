@@ -1,5 +1,5 @@
-import { Radio, RadioGroup } from 'react-aria-components';
-import { styled } from 'styled-components';
+import { Checkbox, CheckboxGroup, Radio, RadioGroup } from 'react-aria-components';
+import { css, styled } from 'styled-components';
 
 /** A rule said as a sentence, with its numbers in the line. */
 export const Sentence = styled.div`
@@ -61,13 +61,12 @@ export function DecimalInLine({
   );
 }
 
-/** One of a few ways, each with what it means. */
-export const OptionCards = styled(RadioGroup)`
+const cards = css`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
   gap: 8px;
 `;
-export const OptionCard = styled(Radio)`
+const card = css`
   border: 1px solid var(--line);
   border-radius: var(--r-2);
   padding: 7px 12px 8px;
@@ -88,4 +87,20 @@ export const OptionCard = styled(Radio)`
     display: block;
     font-weight: 620;
   }
+`;
+
+/** One of a few ways, each with what it means. */
+export const OptionCards = styled(RadioGroup)`
+  ${cards}
+`;
+export const OptionCard = styled(Radio)`
+  ${card}
+`;
+
+/** Some of a few, together. */
+export const ToggleCards = styled(CheckboxGroup)`
+  ${cards}
+`;
+export const ToggleCard = styled(Checkbox)`
+  ${card}
 `;

@@ -11,6 +11,7 @@ export { Bar, FootBar, Muted, Page, Scroll, Small, Split, Spoken } from './layou
 export { Notices, noticesReducer, useNotice } from './notices.js';
 export { Option } from './Option.js';
 export { Part } from './Part.js';
+export { Chosen, PeoplePicker, Without } from './PeoplePicker.js';
 export { initials, PersonName } from './PersonName.js';
 export { Popup } from './Popup.js';
 export { Segments } from './Segments.js';

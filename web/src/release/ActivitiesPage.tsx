@@ -8,7 +8,7 @@ import { Bar, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '..
 import { useCourse } from '../course/index.js';
 import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
 import { WriteMenu } from './WriteMenu.js';
-import { counted } from '@jigsaw/core/text';
+import { counted, namesTogether } from '@jigsaw/core/text';
 
 const List = styled.ul`
   background: var(--surface);
@@ -162,7 +162,14 @@ function KindIcon({ kind }: { readonly kind: string }) {
 }
 
 const ways = { own: '', 'read-along': ', reading along', common: ', one copy' } as const;
-function sayTo({ to, setName, groups, mode }: NonNullable<ActivityView['release']>): string {
-  if (to.kind === 'class') return 'The class, one copy';
-  return `${setName}: ${counted(groups, 'group')}${ways[mode]}`;
+function sayTo({ to, setNames, groups, mode }: NonNullable<ActivityView['release']>): string {
+  const people = to.include.filter(({ kind }) => kind === 'person').length;
+  const sets = setNames.length === 0 ? null : `${namesTogether(setNames)}: ${counted(groups, 'group')}`;
+  const parts = [
+    to.include.some(({ kind }) => kind === 'class') ? 'The class' : null,
+    sets,
+    people > 0 ? counted(people, 'student') : null,
+  ].filter((part) => part !== null);
+  const without = to.exclude.length > 0 ? `, without ${to.exclude.length}` : '';
+  return `${namesTogether(parts)}${without}${ways[mode]}`;
 }

@@ -1,3 +1,4 @@
+import { setsOfAudience } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { Bar, Button, ButtonLink, Muted, Small, Tag } from '../look/index.js';
@@ -25,6 +26,11 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
     why,
   } = composing;
   const { release, reached, goesLiveAt } = composing;
+  const short = isClass
+    ? 'the class'
+    : groups.length > 0
+      ? counted(groups.length, 'group')
+      : counted(reached?.students ?? 0, 'student');
   const label = goesLiveAt ? ` on ${dates.dateTime(goesLiveAt)}` : '';
   return (
     <Bar>
@@ -35,7 +41,7 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
       <Small role="status">{fault === null ? saySaved(saving, dates.time) : 'Not saved yet'}</Small>
       <span className="grow" />
       <CopyButton
-        sets={isOut ? sets.filter((set) => target.to?.kind === 'class' || target.to?.setId !== set.id) : []}
+        sets={isOut ? sets.filter((set) => !setsOfAudience(target.to).includes(set.id)) : []}
         onCopy={(setId) => void composing.copyIt(setId)}
       />
       {activity.release === null && (
@@ -57,7 +63,7 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
               isDisabled={to === null || composing.changeReach.isBusy}
               onPress={() => void composing.applyReach()}
             >
-              Change to {isClass ? 'the class' : `${groups.length} groups`}
+              Change to {short}
             </Button>
           )}
         </>
@@ -69,13 +75,7 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
             isDisabled={why !== null || release.isBusy || reached === undefined}
             onPress={() => void composing.releaseNow()}
           >
-            {release.isBusy
-              ? 'Releasing…'
-              : to === null
-                ? 'Release'
-                : isClass
-                  ? `Release to the class${label}`
-                  : `Release to ${counted(groups.length, 'group')}${label}`}
+            {release.isBusy ? 'Releasing…' : to === null ? 'Release' : `Release to ${short}${label}`}
           </Button>
         </>
       )}

@@ -1,13 +1,24 @@
 import { styled } from 'styled-components';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { ReachView, ReleaseMode } from '@jigsaw/contract/release';
-import type { GroupSetId } from '@jigsaw/core/ids';
-import { sure } from '@jigsaw/core/lists';
-import { OptionCard, OptionCards, Sentence } from '../form/index.js';
+import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { groupedBy, sure } from '@jigsaw/core/lists';
+import { setsOfAudience } from '@jigsaw/core/release';
+import { counted } from '@jigsaw/core/text';
+import { OptionCard, OptionCards, Sentence, ToggleCard, ToggleCards } from '../form/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { ButtonLink, Choice, Emblem, hueOfGroup, Muted, Part, Small, Tag } from '../look/index.js';
 import type { ReleaseTarget } from './releaseTarget.js';
-import { toClass, toggleGroup, toSet, withMode } from './releaseTarget.js';
+import {
+  isForClass,
+  leaveOut,
+  toggleClass,
+  toggleGroup,
+  toggleSet,
+  withMode,
+  withPerson,
+} from './releaseTarget.js';
+import { NamedPart } from './NamedPart.js';
 
 const Toggles = styled.div`
   display: flex;
@@ -75,24 +86,27 @@ interface WhoPartProps {
   readonly onChange: (target: ReleaseTarget) => void;
 }
 
-/** In which way, to which set, to which of its groups, and what the others learn. */
+/** In which way, to which sets, to which of their groups, to whom by name, and what the others learn. */
 export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChange }: WhoPartProps) {
   const groups = reach?.groups ?? [];
   const inside = groups.filter((group) => group.isIn);
   const outside = reach?.outside ?? [];
   const empty = inside.filter((group) => group.members === 0);
-  const all = groups.map((group) => group.groupId);
-  const isClass = target.to?.kind === 'class';
+  const bySet = groupedBy(groups, (group) => group.setId);
+  const isClass = isForClass(target);
+  const chosen = new Set<string>(isClass ? ['class'] : setsOfAudience(target.to));
   return (
     <Part>
       <header>
         <h2>Who</h2>
         <p>
           {!reach
-            ? 'Choose a group set'
+            ? 'Choose whom it is for'
             : isClass
-              ? `The class, ${reach.students} students`
-              : `${inside.length} of ${groups.length} groups, ${reach.students} students`}
+              ? `The class, ${counted(reach.students, 'student')}`
+              : groups.length === 0
+                ? counted(reach.students, 'student')
+                : `${inside.length} of ${counted(groups.length, 'group')}, ${counted(reach.students, 'student')}`}
         </p>
       </header>
       <div>
@@ -118,52 +132,61 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
             There is no group set yet. <ButtonLink to="../groups/new">Make a group set</ButtonLink>
           </p>
         )}
-        <OptionCards
+        <ToggleCards
           aria-label="Released to"
-          value={target.to === null ? null : target.to.kind === 'class' ? 'class' : target.to.setId}
-          onChange={(value) =>
-            onChange(value === 'class' ? toClass(target) : toSet(target, value as GroupSetId))
-          }
-          isDisabled={isReleased}
+          value={[...chosen]}
+          onChange={(values) => {
+            const toggled =
+              values.find((value) => !chosen.has(value)) ?? [...chosen].find((id) => !values.includes(id));
+            if (toggled !== undefined)
+              onChange(toggled === 'class' ? toggleClass(target) : toggleSet(target, toggled as GroupSetId));
+          }}
         >
           {sets.map((set) => (
-            <OptionCard key={set.id} value={set.id}>
+            <ToggleCard key={set.id} value={set.id}>
               <b>{set.name}</b>
-              <Small>{set.groupCount} groups</Small>
-            </OptionCard>
+              <Small>{counted(set.groupCount, 'group')}</Small>
+            </ToggleCard>
           ))}
-          {allowed.includes('common') && (
-            <OptionCard value="class">
+          {allowed.includes('common') && (!isReleased || target.mode === 'common') && (
+            <ToggleCard value="class">
               <b>The whole class</b>
               <Small>One copy, also for whoever is in no group</Small>
-            </OptionCard>
+            </ToggleCard>
           )}
-        </OptionCards>
-        {groups.length > 0 && (
-          <Toggles role="group" aria-label="Groups it is released to">
-            {groups.map((group) => (
-              <button
-                key={group.groupId}
-                type="button"
-                aria-pressed={group.isIn}
-                aria-label={group.name}
-                title={group.name}
-                style={hueOfGroup(group.number)}
-                onClick={() => onChange(toggleGroup(target, group.groupId, all))}
-              >
-                <Emblem
-                  number={group.number}
-                  size={26}
-                  look={!group.isIn ? 'line' : group.members === 0 ? 'dash' : 'solid'}
-                />
-              </button>
-            ))}
-            <Small>
-              {inside.length === groups.length
-                ? 'Press a group to leave it out'
-                : `${groups.length - inside.length} left out`}
-            </Small>
-          </Toggles>
+        </ToggleCards>
+        {[...bySet].map(([setId, own]) => (
+          <SetGroups
+            key={setId}
+            name={bySet.size > 1 ? (sets.find((set) => set.id === setId)?.name ?? '') : null}
+            groups={own}
+            onToggle={(groupId) =>
+              onChange(
+                toggleGroup(
+                  target,
+                  setId,
+                  groupId,
+                  own.map((group) => group.groupId),
+                ),
+              )
+            }
+          />
+        ))}
+        {target.mode === 'common' && !isClass && reach && (
+          <NamedPart
+            says="Also"
+            verb="Add somebody by name…"
+            people={reach.named}
+            onChange={(id, isIn) => onChange(withPerson(target, id, isIn))}
+          />
+        )}
+        {reach && (
+          <NamedPart
+            says="Without"
+            verb="Leave somebody out…"
+            people={reach.leftOut}
+            onChange={(id, isOut) => onChange(leaveOut(target, id, isOut))}
+          />
         )}
         <div className="row">
           {outside.length > 0 && (
@@ -204,5 +227,40 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
         )}
       </div>
     </Part>
+  );
+}
+
+interface SetGroupsProps {
+  /** Said where there are several sets; null: there is one. */
+  readonly name: string | null;
+  readonly groups: ReachView['groups'];
+  readonly onToggle: (groupId: GroupId) => void;
+}
+
+/** The groups of one set, each in or out at a press. */
+function SetGroups({ name, groups, onToggle }: SetGroupsProps) {
+  const out = groups.filter((group) => !group.isIn).length;
+  return (
+    <Toggles role="group" aria-label={name === null ? 'Groups it is released to' : `Groups of ${name}`}>
+      {name !== null && <b>{name}</b>}
+      {groups.map((group) => (
+        <button
+          key={group.groupId}
+          type="button"
+          aria-pressed={group.isIn}
+          aria-label={group.name}
+          title={group.name}
+          style={hueOfGroup(group.number)}
+          onClick={() => onToggle(group.groupId)}
+        >
+          <Emblem
+            number={group.number}
+            size={26}
+            look={!group.isIn ? 'line' : group.members === 0 ? 'dash' : 'solid'}
+          />
+        </button>
+      ))}
+      <Small>{out === 0 ? 'Press a group to leave it out' : `${out} left out`}</Small>
+    </Toggles>
   );
 }

@@ -1,26 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import { draftOf } from '@jigsaw/contract/release';
-import type { ActivityView } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
-import { aBoard, aMember, anActivity, aReach, aRelease, at, courseId, id } from '../test/data.js';
+import { wholeSet } from '@jigsaw/core/release';
+import { activityId, acts, composer, setId } from '../test/composer.js';
+import { aMember, anActivity, aRelease, at, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
-
-const activityId = id<'activity'>('report');
-const setId = id<'group-set'>('benches');
-const set = { ...aBoard({}).set, id: setId, capacity: 4, unplaced: 1 };
-const reach = aReach();
-const composer = (activity: ActivityView, more = {}) =>
-  showPage(inCourse(`release/${activityId}`), {
-    [`GET activities/${activityId}`]: activity,
-    [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 3 },
-    [`POST activities/${activityId}/reach`]: reach,
-    ...more,
-  });
-
-/** Asking whom it would reach changes nothing. */
-const acts = <Write extends { readonly path: string; readonly method: string }>(writes: readonly Write[]) =>
-  writes.filter((write) => !(write.method === 'POST' && /\/(reach|marks-foreseen)$/.test(write.path)));
 
 describe('what is written and released', () => {
   it('keeps drafts and withdrawn ones apart from what groups see', async () => {
@@ -124,7 +109,7 @@ describe('the composer', () => {
       expect(acts(writes()).map((write) => write.path.split('/').at(-1))).toEqual(['release', 'withdraw']),
     );
     expect(sure(acts(writes())[0]).body).toEqual({
-      to: { kind: 'set', setId },
+      to: wholeSet(setId),
       mode: 'own',
       outsiders: 'hidden',
       goesLiveAt: null,
@@ -143,34 +128,6 @@ describe('the composer', () => {
     await user.click(within(side).getByRole('button', { name: 'Carboy' }));
     expect(within(side).getByText('Carboy’s own copy.')).toBeInTheDocument();
     expect(within(side).getByText('Carboy', { selector: 'span' })).toBeInTheDocument();
-  });
-
-  it('releases in another way, to some groups, and says so on the button', async () => {
-    const { user, writes } = composer(anActivity({ kind: 'discussion', settings: {} }), {
-      [`POST activities/${activityId}/release`]: anActivity({ release: aRelease() }),
-    });
-    await user.click(await screen.findByText('Groups read each other'));
-    await user.click(await screen.findByRole('button', { name: 'Carboy', pressed: true }));
-    await user.click(screen.getByRole('button', { name: /What others learn/ }));
-    await user.click(await screen.findByRole('option', { name: 'see that it exists, locked' }));
-    await user.click(screen.getByRole('button', { name: /^Release to/ }));
-    await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0));
-    expect(sure(acts(writes()).at(-1)).body).toMatchObject({
-      to: { kind: 'groups', setId, groupIds: [id('Crock')] },
-      mode: 'read-along',
-      outsiders: 'listed',
-    });
-  });
-
-  it('offers the class where a kind can be one copy, and not where it cannot', async () => {
-    composer(anActivity({ kind: 'discussion', settings: {} }));
-    expect(await screen.findByText('The whole class')).toBeInTheDocument();
-  });
-
-  it('does not offer one copy for all of what a group hands in', async () => {
-    composer(anActivity());
-    expect(await screen.findByText('Not for this assignment')).toBeInTheDocument();
-    expect(screen.queryByText('The whole class')).not.toBeInTheDocument();
   });
 
   it('changes its kind while nobody has it, with the settings of the new kind', async () => {
@@ -284,59 +241,5 @@ describe('the composer', () => {
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse('release')));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(acts(writes()).map((write) => write.method)).toEqual(['DELETE', 'POST']));
-  });
-
-  it('changes whom a release reaches afterwards, with the way back', async () => {
-    const out = anActivity({ release: aRelease() });
-    const { user, writes } = composer(out, { [`PUT activities/${activityId}/reach`]: out });
-    await user.click(await screen.findByRole('button', { name: 'Carboy', pressed: true }));
-    await user.click(await screen.findByRole('button', { name: /^Change to/ }));
-    await user.click(await screen.findByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(writes().filter((write) => write.method === 'PUT')).toHaveLength(2));
-    expect(
-      writes()
-        .filter((write) => write.method === 'PUT')
-        .map((write) => (write.body as { to: { kind: string } }).to.kind),
-    ).toEqual(['groups', 'set']);
-  });
-
-  it('is copied to write further, or the same for another set, which it is then meant for', async () => {
-    const other = { ...set, id: id<'group-set'>('experts'), name: 'Expert tables' };
-    const copied = anActivity({ id: id('again') });
-    const { user, writes, router } = composer(anActivity({ release: aRelease() }), {
-      [`GET courses/${courseId}/sets`]: { sets: [set, other], putAway: [], students: 3 },
-      [`POST activities/${activityId}/copy`]: copied,
-      [`GET activities/${copied.id}`]: copied,
-      [`POST activities/${copied.id}/reach`]: reach,
-    });
-    await user.click(await screen.findByRole('button', { name: 'Make a copy…' }));
-    expect(screen.getAllByRole('menuitem').map((item) => item.textContent)).toEqual([
-      'To write further',
-      'The same for Expert tables',
-    ]);
-    await user.click(screen.getByRole('menuitem', { name: 'The same for Expert tables' }));
-    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`release/${copied.id}`)));
-    expect(router.state.location.search).toBe(`?for=${other.id}`);
-    expect(sure(acts(writes())[0]).body).toEqual({ keepsTitle: true });
-    await waitFor(() =>
-      expect(sure(writes().at(-1)).body).toMatchObject({ to: { kind: 'set', setId: other.id } }),
-    );
-  });
-
-  it('asks for a group set first where there is none', async () => {
-    composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students: 3 } });
-    expect(await screen.findByText(/Make a group set first/)).toBeInTheDocument();
-    expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
-  });
-
-  it('never chooses between two sets by itself', async () => {
-    const other = { ...set, id: id<'group-set'>('labs'), name: 'Lab sections' };
-    const { user } = composer(anActivity(), {
-      [`GET courses/${courseId}/sets`]: { sets: [other, set], putAway: [], students: 3 },
-    });
-    expect(await screen.findByText('Choose a group set first')).toBeInTheDocument();
-    expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
-    await user.click(await screen.findByText('Bench teams'));
-    expect(await screen.findByRole('button', { name: 'Release to 2 groups' })).toBeEnabled();
   });
 });

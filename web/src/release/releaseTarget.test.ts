@@ -1,39 +1,64 @@
 import { describe, expect, it } from '@jest/globals';
-import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
-import { aRelease, id } from '../test/data.js';
-import { firstTarget, isSameTarget, toClass, toggleGroup, toSet, withMode } from './releaseTarget.js';
+import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { someGroups, theClass, wholeSet } from '@jigsaw/core/release';
 import type { ReleaseTarget } from './releaseTarget.js';
+import {
+  firstTarget,
+  leaveOut,
+  toggleClass,
+  toggleGroup,
+  toggleSet,
+  withMode,
+  withPerson,
+} from './releaseTarget.js';
 
-const setId = id<'group-set'>('benches');
-const [crock, carboy] = [id<'group'>('crock'), id<'group'>('carboy')];
-const all: readonly GroupId[] = [crock, carboy];
-const set: ReleaseTarget = { to: { kind: 'set', setId }, mode: 'own', outsiders: 'hidden' };
+const benches = 'benches' as GroupSetId;
+const panels = 'panels' as GroupSetId;
+const [crock, carboy] = ['crock', 'carboy'] as GroupId[] as [GroupId, GroupId];
+const all = [crock, carboy];
+const noor = 'noor' as EnrolmentId;
+const set: ReleaseTarget = { to: wholeSet(benches), mode: 'own', outsiders: 'hidden' };
+const toggle = (target: ReleaseTarget, group: GroupId) => toggleGroup(target, benches, group, all);
 
-describe('whom a release is meant for', () => {
-  it('chooses the only set by itself, never one of several', () => {
-    expect(firstTarget(null, [setId]).to).toEqual({ kind: 'set', setId });
-    expect(firstTarget(null, [setId, id<'group-set'>('labs') as GroupSetId]).to).toBeNull();
-    expect(firstTarget(null, [id<'group-set'>('labs') as GroupSetId, setId], setId).to).toEqual({
-      kind: 'set',
-      setId,
-    });
-    expect(firstTarget(aRelease({ mode: 'read-along' }), []).mode).toBe('read-along');
+describe('whom somebody means to release to', () => {
+  it('is the only set there is; of several none until one is chosen', () => {
+    expect(firstTarget(null, [benches]).to).toEqual(wholeSet(benches));
+    expect(firstTarget(null, [benches, panels]).to.include).toEqual([]);
+    expect(firstTarget(null, [benches, panels], panels).to).toEqual(wholeSet(panels));
   });
-  it('leaves groups out and takes them in again, and is the whole set once all are in', () => {
-    const one = toggleGroup(set, crock, all);
-    expect(one.to).toEqual({ kind: 'groups', setId, groupIds: [carboy] });
-    expect(toggleGroup(one, crock, all)).toEqual(set);
+
+  it('puts sets in beside one another, and takes them out again', () => {
+    const both = toggleSet(set, panels);
+    expect(both.to.include).toEqual([...wholeSet(benches).include, ...wholeSet(panels).include]);
+    expect(toggleSet(both, benches).to).toEqual(wholeSet(panels));
+    expect(toggleSet(toggle(both, crock), benches).to).toEqual(wholeSet(panels));
   });
-  it('never leaves everybody out', () =>
-    expect(toggleGroup(toggleGroup(set, crock, all), carboy, all).to).toEqual({
-      kind: 'groups',
-      setId,
-      groupIds: [carboy],
-    }));
-  it('gives the class one copy, and lets the class go where each group has its own', () => {
-    expect(toClass(set)).toEqual({ to: { kind: 'class' }, mode: 'common', outsiders: 'hidden' });
-    expect(withMode(toClass(set), 'own').to).toBeNull();
-    expect(withMode(set, 'read-along').to).toEqual(set.to);
-    expect(isSameTarget(toSet(toClass(set), setId), { ...set, mode: 'common' })).toBe(true);
+
+  it('leaves groups out one by one, in place; all of them in is the whole set again', () => {
+    const both = toggleSet(set, panels);
+    const one = toggle(both, crock);
+    expect(one.to.include).toEqual([...someGroups(benches, [carboy]).include, ...wholeSet(panels).include]);
+    expect(toggle(one, crock)).toEqual(both);
+    const none = toggle(one, carboy);
+    expect(none.to).toEqual(wholeSet(panels));
+    expect(toggle(toggle(set, crock), carboy)).toEqual(toggle(set, crock)); // somebody stays in
+  });
+
+  it('goes to the class in one copy, and no further with a copy for each', () => {
+    const forAll = toggleClass(set);
+    expect(forAll).toEqual({ to: theClass, mode: 'common', outsiders: 'hidden' });
+    expect(withMode(forAll, 'own').to.include).toEqual([]);
+    expect(toggleSet(forAll, panels).to).toEqual(wholeSet(panels));
+    expect(toggleClass(forAll).to.include).toEqual([]);
+  });
+
+  it('names people, or leaves them out, and never both', () => {
+    const named = withPerson({ ...set, mode: 'common' }, noor, true);
+    expect(named.to.include.at(-1)).toEqual({ kind: 'person', enrolmentId: noor });
+    const out = leaveOut(named, noor, true);
+    expect(out.to).toEqual({ ...wholeSet(benches), exclude: [noor] });
+    expect(withPerson(out, noor, true).to).toEqual({ ...named.to, exclude: [] });
+    expect(leaveOut(out, noor, false).to).toEqual(wholeSet(benches));
+    expect(withMode(named, 'read-along').to).toEqual(wholeSet(benches));
   });
 });

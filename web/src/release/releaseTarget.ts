@@ -1,12 +1,16 @@
 import type { ActivityView, OutsiderRule, ReleasedTo, ReleaseMode } from '@jigsaw/contract/release';
-import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { setsOfAudience, theClass, wholeSet } from '@jigsaw/core/release';
 
-/** To whom and how somebody means to release; `to` null: not chosen yet. */
+/** To whom and how somebody means to release; nobody in `to`: not chosen yet. */
 export interface ReleaseTarget {
-  readonly to: ReleasedTo | null;
+  readonly to: ReleasedTo;
   readonly mode: ReleaseMode;
   readonly outsiders: OutsiderRule;
 }
+
+type Entry = ReleasedTo['include'][number];
+const nobody: ReleasedTo = { include: [], exclude: [] };
 
 /** With several sets one is chosen on purpose: the wrong one would show the work to the wrong students.
  * @param meantFor the set with which it was written, if it was. */
@@ -17,39 +21,83 @@ export function firstTarget(
 ): ReleaseTarget {
   if (release) return { to: release.to, mode: release.mode, outsiders: release.outsiders };
   const setId = setIds.find((id) => id === meantFor) ?? (setIds.length === 1 ? setIds[0] : undefined);
-  return { to: setId ? { kind: 'set', setId } : null, mode: 'own', outsiders: 'hidden' };
+  return { to: setId ? wholeSet(setId) : nobody, mode: 'own', outsiders: 'hidden' };
 }
+
+const withEntries = (target: ReleaseTarget, include: readonly Entry[]): ReleaseTarget => ({
+  ...target,
+  to: { ...target.to, include },
+});
+/** A copy for each goes to groups; the class and single people have none. */
+const hasGroups = (entry: Entry) => entry.kind === 'set' || entry.kind === 'group';
 
 /** Another way of releasing; what no longer goes with it is let go. */
 export function withMode(target: ReleaseTarget, mode: ReleaseMode): ReleaseTarget {
-  return { ...target, mode, to: target.to?.kind === 'class' && mode !== 'common' ? null : target.to };
+  const { include } = target.to;
+  return { ...withEntries(target, mode === 'common' ? include : include.filter(hasGroups)), mode };
 }
 
-export const toClass = (target: ReleaseTarget): ReleaseTarget => ({
-  ...target,
-  mode: 'common',
-  to: { kind: 'class' },
-});
-export const toSet = (target: ReleaseTarget, setId: GroupSetId): ReleaseTarget => ({
-  ...target,
-  to: { kind: 'set', setId },
-});
+export const isForClass = ({ to }: ReleaseTarget): boolean => to.include.some(({ kind }) => kind === 'class');
 
-/** A group is put in or left out; all of them in is the whole set, which follows groups that come later. */
-export function toggleGroup(target: ReleaseTarget, groupId: GroupId, all: readonly GroupId[]): ReleaseTarget {
-  if (!target.to || target.to.kind === 'class') return target;
-  const before = target.to.kind === 'set' ? all : target.to.groupIds;
-  const groupIds = before.includes(groupId)
-    ? before.filter((id) => id !== groupId)
-    : all.filter((id) => id === groupId || before.includes(id));
-  if (groupIds.length === 0) return target; // nobody at all is no release
-  return {
-    ...target,
-    to:
-      groupIds.length === all.length
-        ? { kind: 'set', setId: target.to.setId }
-        : { kind: 'groups', setId: target.to.setId, groupIds: [...groupIds] },
-  };
+/** The class holds everybody: it stands alone, and in one copy. */
+export const toggleClass = (target: ReleaseTarget): ReleaseTarget =>
+  isForClass(target)
+    ? withEntries(target, [])
+    : { ...target, mode: 'common', to: { ...theClass, exclude: target.to.exclude } };
+
+const notClass = ({ kind }: Entry) => kind !== 'class';
+
+/** A set is put in as a whole, or left out with all its groups. */
+export function toggleSet(target: ReleaseTarget, setId: GroupSetId): ReleaseTarget {
+  const isIn = setsOfAudience(target.to).includes(setId);
+  const others = target.to.include.filter(
+    (entry) => notClass(entry) && !('setId' in entry && entry.setId === setId),
+  );
+  return withEntries(target, isIn ? others : [...others, { kind: 'set', setId }]);
+}
+
+/** A group is put in or left out; all of them in is the whole set, which follows groups that come later.
+ * @param all the groups of its set. */
+export function toggleGroup(
+  target: ReleaseTarget,
+  setId: GroupSetId,
+  groupId: GroupId,
+  all: readonly GroupId[],
+): ReleaseTarget {
+  const { include } = target.to;
+  const isWhole = include.some((entry) => entry.kind === 'set' && entry.setId === setId);
+  const before = new Set(
+    isWhole
+      ? all
+      : include.flatMap((entry) => (entry.kind === 'group' && entry.setId === setId ? [entry.groupId] : [])),
+  );
+  if (!before.delete(groupId)) before.add(groupId);
+  const chosen = all.filter((id) => before.has(id));
+  const own: readonly Entry[] =
+    chosen.length === all.length
+      ? [{ kind: 'set', setId }]
+      : chosen.map((id): Entry => ({ kind: 'group', setId, groupId: id }));
+  // In the place of what there was of this set, so that sets keep their order.
+  const at = include.findIndex((entry) => 'setId' in entry && entry.setId === setId);
+  const others = include.filter((entry) => !('setId' in entry && entry.setId === setId));
+  const next = [...others.slice(0, at), ...own, ...others.slice(at)];
+  return next.length === 0 ? target : withEntries(target, next); // nobody at all is no release
+}
+
+/** Somebody by name, beside groups: in a copy for all. */
+export function withPerson(target: ReleaseTarget, enrolmentId: EnrolmentId, isIn: boolean): ReleaseTarget {
+  const others = target.to.include.filter(
+    (entry) => !(entry.kind === 'person' && entry.enrolmentId === enrolmentId),
+  );
+  const { exclude } = target.to;
+  const to = { ...target.to, exclude: isIn ? exclude.filter((id) => id !== enrolmentId) : exclude };
+  return withEntries({ ...target, to }, isIn ? [...others, { kind: 'person', enrolmentId }] : others);
+}
+
+export function leaveOut(target: ReleaseTarget, enrolmentId: EnrolmentId, isOut: boolean): ReleaseTarget {
+  const others = target.to.exclude.filter((id) => id !== enrolmentId);
+  const next = isOut ? withPerson(target, enrolmentId, false) : target;
+  return { ...next, to: { ...next.to, exclude: isOut ? [...others, enrolmentId] : others } };
 }
 
 export const isSameTarget = (a: ReleaseTarget, b: ReleaseTarget): boolean =>

@@ -21,7 +21,7 @@ import {
   useWithdrawActivityMutation,
 } from './releaseApi.js';
 import type { ReleaseTarget } from './releaseTarget.js';
-import { firstTarget, isSameTarget } from './releaseTarget.js';
+import { firstTarget, isForClass, isSameTarget, withMode } from './releaseTarget.js';
 import { useInWork } from './useInWork.js';
 
 /** As staff write it: with what is in work, once groups have it. */
@@ -77,17 +77,15 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   const [params] = useSearchParams();
   const target = meant ?? firstTarget(activity.release, setIds, params.get('for'));
   const isAllowed = allowed.includes(target.mode);
-  const to = isAllowed ? target.to : null;
+  const to = isAllowed && target.to.include.length > 0 ? target.to : null;
   const reach = useForeseeQuery(
     to === null ? skipToken : { activityId, body: { to, mode: target.mode, outsiders: target.outsiders } },
   );
   const reached = to === null ? undefined : reach.data;
   const groups = reached?.groups.filter((group) => group.isIn) ?? [];
   const students = reached?.students ?? 0;
-  const isClass = to?.kind === 'class';
-  const whom = isClass
-    ? `the class, ${students} students`
-    : `${counted(groups.length, 'group')}, ${students} students`;
+  const isClass = to !== null && isForClass(target);
+  const whom = sayWhom(isClass, groups.length, students);
 
   const change = (part: Partial<ActivityDraft>) => {
     const next = { ...draft, ...part };
@@ -103,8 +101,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
       points: next.usualPoints,
       rubric: next.usualPoints === null ? null : draft.rubric,
     });
-    if (!next.modes(usual).includes(target.mode))
-      setMeant({ ...target, mode: 'own', to: target.to?.kind === 'class' ? null : target.to });
+    if (!next.modes(usual).includes(target.mode)) setMeant(withMode(target, 'own'));
   };
 
   const state = activity.release?.state.state ?? 'draft';
@@ -207,15 +204,22 @@ function sayWhyNot({
   hasSets: boolean;
   mayClass: boolean;
   isAllowed: boolean;
-  to: ReleaseTarget['to'];
+  to: ReleaseTarget['to'] | null;
   fault: string | null;
 }): string | null {
   if (fault !== null) return fault;
   if (!isAllowed) return 'Choose another way to release it';
   if (to !== null) return null;
   return hasSets
-    ? 'Choose a group set first'
+    ? 'Choose whom it is for first'
     : mayClass
       ? 'Make a group set first, or choose the class'
       : 'Make a group set first';
+}
+
+/** “12 groups, 48 students”; of a copy for people by name alone, there are no groups to count. */
+function sayWhom(isClass: boolean, groups: number, students: number): string {
+  const people = counted(students, 'student');
+  if (isClass) return `the class, ${people}`;
+  return groups === 0 ? people : `${counted(groups, 'group')}, ${people}`;
 }

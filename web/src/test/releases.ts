@@ -1,6 +1,7 @@
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
 import type { CopyHead, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { id, at, latePolicy, text, aMember, aGroup } from './people.js';
+import { wholeSet } from '@jigsaw/core/release';
 
 export const anActivity = (more: Partial<ActivityView> = {}): ActivityView => ({
   id: id('report'),
@@ -24,8 +25,8 @@ export const aRelease = (
   more: Partial<NonNullable<ActivityView['release']>> = {},
 ): NonNullable<ActivityView['release']> => ({
   id: id('release'),
-  to: { kind: 'set', setId: id('benches') },
-  setName: 'Bench teams',
+  to: wholeSet(id('benches')),
+  setNames: ['Bench teams'],
   mode: 'own',
   outsiders: 'hidden',
   state: { state: 'live', at },
@@ -37,6 +38,7 @@ export const aRelease = (
 export const aReach = (more: Partial<ReachView> = {}): ReachView => ({
   groups: ['Crock', 'Carboy'].map((name, index) => ({
     groupId: id(name),
+    setId: id('benches'),
     number: index + 1,
     name,
     members: index === 0 ? 2 : 0,
@@ -51,6 +53,8 @@ export const aReach = (more: Partial<ReachView> = {}): ReachView => ({
       why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'],
     },
   ],
+  named: [],
+  leftOut: [],
   ...more,
 });
 
