@@ -297,3 +297,46 @@ test('a student’s activities work at phone width', async () => {
     await expectAccessible(ada);
   }
 });
+
+test('one discussion goes to two sets, without somebody who is left out, and takes in another set later', async () => {
+  const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
+    name: 'Tasters',
+    shape: { by: 'count', groups: 1 },
+    capacity: null,
+    pattern: 'Taster {n}',
+    names: ['Palate'],
+  });
+  const board = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
+  const idOf = (name: string) => sure(board.students.find((each) => each.name.startsWith(name))).enrolmentId;
+  await api(instructor, 'POST', `sets/${set.id}/place`, {
+    moves: ['Yara', 'Ada'].map((name) => ({ student: idOf(name), from: null, to: sure(board.groups[0]).id })),
+  });
+  await station(instructor, /Release/).click();
+  await instructor.getByRole('button', { name: 'Write…' }).click();
+  await instructor.getByRole('menuitem', { name: 'Discussion' }).click();
+  await instructor.getByLabel('Title').fill('Across the sets');
+  await instructor.getByText('Koji teams', { exact: true }).click();
+  await expect(instructor.getByRole('button', { name: 'Release to 3 groups' })).toBeEnabled();
+  await instructor.getByText('Tasters', { exact: true }).click();
+  await instructor.getByRole('button', { name: 'Leave somebody out…' }).click();
+  await instructor.getByRole('combobox', { name: 'Somebody more' }).fill('jorge');
+  await instructor.getByRole('option', { name: 'Jorge Kay' }).click();
+  await expect(instructor.getByRole('button', { name: 'Without Jorge Kay' })).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Release to 4 groups' }).click();
+  await expect(
+    instructor.getByRole('status').filter({ hasText: 'Released to 4 groups, 4 students' }),
+  ).toBeVisible();
+  await station(instructor, /Release/).click();
+  await expect(instructor.getByRole('link', { name: /Across the sets/ })).toContainText(
+    'Koji teams and Tasters: 4 groups, without 1',
+  );
+
+  const linksOf = async (name: string) => {
+    await of(name).goto(`/c/${courseId}/room`);
+    await expect(of(name).getByRole('main')).toBeVisible();
+    return of(name).getByRole('link', { name: /Across the sets/ });
+  };
+  await expect(await linksOf('Noor')).toHaveCount(1);
+  await expect(await linksOf('Jorge')).toHaveCount(0);
+});

@@ -88,6 +88,34 @@ test('all of it is taken back with one press, and again from the list of changes
   await expect(instructor.getByRole('radio', { name: 'Students 7' })).toBeVisible();
 });
 
+test('somebody whose number is known stays the same person under a new address', async () => {
+  const bringUna = async (address: string) => {
+    await instructor.goto(`/c/${courseId}/people/bring-in`);
+    await instructor.locator('input[type=file]').setInputFiles({
+      name: 'week-10.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(`Number;Name;E-Mail\nn77;Una Moe;${address}\n`),
+    });
+  };
+  await bringUna('una.moe@new.example');
+  await instructor.getByRole('button', { name: 'Bring in 1 row' }).click();
+  await expect(row('Una Moe')).toContainText('una.moe@new.example');
+  await bringUna('una.moe@newer.example');
+  await expect(instructor.getByText('n77 is the number of Una Moe, who has another address.')).toBeVisible();
+  await instructor.getByRole('button', { name: 'Line 2 is Una Moe, with a new address' }).click();
+  await expect(
+    instructor.getByText('Mail address: una.moe@new.example → una.moe@newer.example'),
+  ).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Bring in 1 row' }).click();
+  await expect(row('Una Moe')).toContainText('una.moe@newer.example');
+  await instructor.getByRole('button', { name: 'Undo' }).click();
+  await expect(row('Una Moe')).toContainText('una.moe@new.example');
+  await row('Una Moe').getByRole('checkbox').press('Space');
+  await instructor.getByRole('button', { name: 'Take out of the course' }).click();
+  await expect(row('Una Moe')).toHaveCount(0);
+});
+
 test('200 pasted lines come in at once', async () => {
   await instructor.goto(`/c/${courseId}/people/bring-in`);
   await instructor.getByRole('tab', { name: 'From a pasted list' }).click();

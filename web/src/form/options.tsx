@@ -103,4 +103,21 @@ export const ToggleCards = styled(CheckboxGroup)`
 `;
 export const ToggleCard = styled(Checkbox)`
   ${card}
+  position: relative;
+  /* A box to tick, since several can be chosen. */
+  &::after {
+    content: '';
+    position: absolute;
+    right: 10px;
+    top: 10px;
+    width: 13px;
+    height: 13px;
+    border: 1px solid var(--edge);
+    border-radius: 3px;
+  }
+  &[data-selected]::after {
+    border-color: var(--ink);
+    background: var(--ink);
+    box-shadow: inset 0 0 0 2px var(--surface);
+  }
 `;

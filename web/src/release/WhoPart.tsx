@@ -25,6 +25,9 @@ const Toggles = styled.div`
   flex-wrap: wrap;
   align-items: center;
   gap: 2px;
+  > b {
+    margin-right: 6px;
+  }
   button {
     width: 36px;
     height: 36px;
