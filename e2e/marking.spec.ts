@@ -172,3 +172,29 @@ test('an open page warns, turns late at the moment and says what that costs befo
   await expect(ada.getByText('late: −5 points')).toBeVisible();
   await expect(ada.getByText(/^late \d+ min, −5 points$/)).toBeVisible();
 });
+
+test('a group that was given longer has its own date in every place, with the reason, and is late by it alone', async () => {
+  await instructor.goto(`/c/${courseId}/release`);
+  await instructor.getByRole('link', { name: /Yoghurt report/ }).click();
+  await instructor.getByRole('button', { name: 'Give a group longer…' }).click();
+  const sheet = instructor.getByRole('dialog', { name: 'Give a group longer' });
+  await sheet.getByRole('button', { name: /Group/ }).click();
+  await instructor.getByRole('option', { name: 'Crock' }).click();
+  await sheet
+    .getByRole('group', { name: 'Due for this group' })
+    .getByRole('spinbutton', { name: /day/ })
+    .press('ArrowUp');
+  await sheet.getByLabel('Why, told to the group').fill('The incubator failed');
+  await expectAccessible(instructor);
+  await sheet.getByRole('button', { name: 'Give Crock longer' }).click();
+  await expect(instructor.getByText(/^Crock, due .*: The incubator failed$/)).toBeVisible();
+
+  // The page is late by the class's date, and on time by the group's own.
+  await ada.goto(`/c/${courseId}/due`);
+  await expect(ada.getByRole('main')).toContainText('Yoghurt report');
+  await expect(ada.getByRole('main')).toContainText(/longer|extended/i);
+  await ada.getByRole('link', { name: /Yoghurt report/ }).click();
+  await expect(ada.getByText(/^late/)).toHaveCount(0);
+  await expect(ada.getByRole('main')).toContainText('The incubator failed');
+  await expectAccessible(ada);
+});

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import type { SignInLinks } from '@jigsaw/contract/identity';
+import type { SessionView, SignInLinks } from '@jigsaw/contract/identity';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
@@ -248,12 +248,24 @@ test('a link handed out in one course lets in to no other, and mail to the addre
   await gil.getByRole('button', { name: 'Save it and come in' }).click();
   await expect(gil.getByRole('link', { name: /Mead/ }).first()).toBeVisible();
   await expect(gil.getByRole('link', { name: /Perry/ }).first()).toBeVisible();
+  // What one course calls somebody is its own business: not the other's, and not the account's.
+  await instructor.goto(`/c/${other.id}/people/bring-in`);
+  await instructor.getByRole('tab', { name: 'From a pasted list' }).click();
+  await instructor.getByRole('textbox', { name: /One person a line/ }).fill(`Somebody Else <${address}>`);
+  await instructor.getByRole('button', { name: 'Show what would change' }).click();
+  await instructor.getByRole('button', { name: 'Bring in 1 row' }).click();
+  await expect(row('Somebody Else')).toBeVisible();
+  await instructor.goto(`/c/${own.id}/people`);
+  await expect(row('Gil Ode')).toBeVisible();
+  expect((await api<SessionView>(gil, 'GET', 'session')).person.name).toBe('Gil Ode');
+
   await stranger.goto('/');
   await expect(stranger.getByRole('heading', { name: 'Come in' })).toBeVisible();
   await stranger.getByLabel('Mail address').fill(address);
   await stranger.getByLabel('Password').fill('not at all Gil');
   await stranger.getByRole('button', { name: 'Sign in' }).click();
   await expect(stranger.getByRole('alert')).toContainText('do not go together');
+  await toRoster();
 });
 
 test('the roster goes out as CSV and as a bundle', async () => {

@@ -1,4 +1,4 @@
-import { afterAll, afterEach, beforeAll, describe, expect, it } from '@jest/globals';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import { sure } from '@jigsaw/core/lists';
 import { addFile, aCourse, aMember, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -13,9 +13,14 @@ let tomas: Browser;
 let open: Following[] = [];
 
 /** Noor and Jorge are in Crock, Amina and Kofi in Carboy, Nino in none. Tomas looks after Crock and sees that group's work only. */
+let count = 0;
 beforeAll(async () => {
   server = await startTestServer();
-  given = await aCourse(server, { students: 5, groups: 2 });
+});
+beforeEach(async () => {
+  count += 1;
+  isFrozen = false;
+  given = await aCourse(server, { email: `ilse${count}@quillmere.example`, students: 5, groups: 2 });
   tomas = await aMember(server, given, 'tomas', 'assistant');
   await released(given);
   const { staff } = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body;

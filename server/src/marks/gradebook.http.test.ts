@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { Gradebook, MarkView } from '@jigsaw/contract/marks';
 import { sure } from '@jigsaw/core/lists';
 import { aSheet, aCourse, addFile, copyOf, released } from '../test/aCourse.js';
@@ -9,9 +9,16 @@ import { startTestServer } from '../test/testServer.js';
 let server: TestServer;
 let given: CourseForTests;
 
+let count = 0;
 beforeAll(async () => {
   server = await startTestServer();
-  given = await aCourse(server, { students: 5, groups: 2 }); // Crock: noor, jorge; Carboy: amina, kofi; nino in none
+});
+afterAll(() => server.stop());
+// A course of its own for each, so that no test builds on what another left.
+beforeEach(async () => {
+  count += 1;
+  server.clock.set('2026-11-10T10:00:00Z');
+  given = await aCourse(server, { email: `ilse${count}@quillmere.example` }); // Crock: noor, jorge; Carboy: amina, kofi; nino in none
   await released(given, { title: '=Report' });
   await released(given, {
     title: 'Later sheet',
@@ -22,7 +29,6 @@ beforeAll(async () => {
   await addFile(student('noor'), copyId, 'crock.txt', Buffer.from('pH'));
   await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
 });
-afterAll(() => server.stop());
 
 const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
@@ -86,6 +92,8 @@ describe('the gradebook', () => {
   });
 
   it('follows credit and not today’s group', async () => {
+    await mark({});
+    await release();
     const [crock] = given.board.groups;
     const place = (from: string | null, to: string | null) =>
       given.instructor
@@ -117,6 +125,9 @@ describe('the gradebook', () => {
   });
 
   it('exports released marks, with cells that begin like a formula made harmless', async () => {
+    const excused = { kind: 'excused', reason: 'Ill' };
+    await mark({ adjustments: [{ enrolmentId: idOf('jorge'), adjustment: excused }] });
+    await release();
     const { text, headers } = await given.instructor
       .get(`/api/courses/${given.course.id}/gradebook.csv`)
       .expect(200);

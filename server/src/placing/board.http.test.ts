@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { readGroupFile } from '@jigsaw/core/placing';
@@ -10,9 +10,14 @@ import { startTestServer } from '../test/testServer.js';
 
 let server: TestServer;
 let given: CourseForTests;
+let count = 0;
 beforeAll(async () => {
   server = await startTestServer();
-  given = await aCourse(server, { students: 5, groups: 2 });
+});
+// A course of its own for each, so that no test builds on what another left.
+beforeEach(async () => {
+  count += 1;
+  given = await aCourse(server, { email: `ilse${count}@quillmere.example`, students: 5, groups: 2 });
 });
 afterAll(() => server.stop());
 
@@ -147,11 +152,11 @@ describe('placing', () => {
   });
 
   it('moves nobody when one of them was moved meanwhile, and shows the Board as it is', async () => {
-    const [crock, carboy] = given.board.groups;
+    const [crock] = given.board.groups;
     const before = await board();
     const refused = await place([
       { student: idOf('nino'), from: null, to: sure(crock).id },
-      { student: idOf('amina'), from: sure(carboy).id, to: null },
+      { student: idOf('amina'), from: sure(crock).id, to: null }, // who sits in Carboy
     ]).expect(409);
     expect(refused.body).toMatchObject({
       type: '/problems/stale-write',
@@ -161,13 +166,11 @@ describe('placing', () => {
   });
 
   it('keeps the whole history of who was where', async () => {
-    const { dataSource } = await import('typeorm').then(({ DataSource }) => ({
-      dataSource: server.app.get(DataSource),
-    }));
-    const rows = await dataSource.query<{ until: Date | null }[]>(
-      `SELECT "until" FROM "membership" WHERE "enrolmentId" = $1 AND "setId" = $2 ORDER BY "from", "id"`,
-      [idOf('noor'), given.set.id],
-    );
+    const [crock, carboy] = given.board.groups;
+    await place([{ student: idOf('noor'), from: sure(crock).id, to: sure(carboy).id }]).expect(200);
+    const rows = (await server.rows(
+      `SELECT "until" FROM "membership" WHERE "enrolmentId" = '${idOf('noor')}' AND "setId" = '${given.set.id}' ORDER BY "from", "id"`,
+    )) as { until: Date | null }[];
     expect(rows.map((row) => row.until === null)).toEqual([false, true]);
   });
 

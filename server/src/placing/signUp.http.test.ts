@@ -111,7 +111,7 @@ describe('signing up', () => {
       .expect(200);
     expect((await take('noor', set.id, sure(malt).id).expect(409)).body.detail).toContain('locked');
     await take('noor', set.id, sure(sour).id).expect(200);
-    await released({ ...given, set }, {}, { to: wholeSet(set.id) } as never);
+    await released({ ...given, set }, {}, { to: wholeSet(set.id) });
     const copyId = await copyOf(student('noor'), given.course.id);
     await student('noor')
       .put(`/api/copies/${copyId}/part`)

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
@@ -17,9 +17,13 @@ let given: CourseForTests; // Crock: noor, jorge; Carboy: amina, kofi; nino in n
 let panels: GroupSetView;
 let panelGroups: BoardView['groups'];
 
+let count = 0;
 beforeAll(async () => {
   server = await startTestServer();
-  given = await aCourse(server);
+});
+beforeEach(async () => {
+  count += 1;
+  given = await aCourse(server, { email: `ilse${count}@quillmere.example` });
   panels = (
     await given.instructor
       .post(`/api/courses/${given.course.id}/sets`)
