@@ -45,7 +45,7 @@ const visibility = [
   ),
   core(
     'release/decide.ts',
-    'if (groupId === null || !copyIsReleased(release, copy))',
+    'if (groupId === null || !reachesGroup(release.audience, copy))',
     'if (groupId === null)',
     'core/src/release',
   ),
@@ -120,13 +120,13 @@ const visibility = [
   ),
   server(
     'release/release.service.ts',
-    'await setOfCourse(manager, to.setId, activity.courseId);',
+    'await setOfCourse(manager, setId, activity.courseId);',
     '',
     'server/src/release',
   ),
   server(
     'release/release.service.ts',
-    "if (to.kind === 'groups' && !(await areGroupsOfSet(manager, to.groupIds, to.setId)))\n      throw problems.notFound();",
+    'if (!(await areGroupsOfSet(manager, groupIds, setId))) throw problems.notFound();',
     '',
     'server/src/release',
   ),
@@ -439,12 +439,12 @@ const togetherAtOnce = [
 ];
 
 const doors = [
-  server('identity/people.service.ts', 'link.expiresAt <= this.clock.now()', 'false', 'server/src/identity'),
+  server('identity/people.service.ts', 'link.expiresAt <= this.clock.now()', 'false', 'waysIn'),
   server(
     'identity/people.service.ts',
-    'if (affected !== 1) throw problems.linkUsed();',
-    '',
-    'server/src/identity',
+    'await this.goodLink(manager, token);\n      const now',
+    'const now',
+    'waysIn',
   ),
   server('identity/session.service.ts', 'AND session."expiresAt" > :now', '', 'server/src/identity'),
   server(
@@ -536,4 +536,57 @@ const pages = [
   web('marks/useMarkSheet.ts', 'if (!(await draft.flush())) return;', '', 'web/src/marks'),
 ];
 
-export const mutations = [...visibility, ...truthOfMarks, ...togetherAtOnce, ...doors, ...pages];
+/** Who comes in, by which link, and to what. */
+const waysIn = [
+  server('course/viewers.ts', `(e."openedFor" = $2 OR $3)`, '($2::uuid IS NOT NULL OR $3)', 'waysIn'),
+  server('course/courses.service.ts', `(e."openedFor" = $1 OR $2)`, '($1::uuid IS NOT NULL OR $2)', 'waysIn'),
+  server('identity/people.service.ts', 'await this.sessions.endAll(manager, personId);', '', 'waysIn'),
+  server(
+    'identity/people.service.ts',
+    'else await this.sessions.checkPassword(person, person.addressKey, password);',
+    '',
+    'waysIn',
+  ),
+  server(
+    'identity/people.service.ts',
+    'await manager.delete(PasswordLinkRow, { personId, enrolmentId });',
+    '',
+    'waysIn',
+  ),
+  server('identity/people.service.ts', 'return wasWritten ? null : person;', 'return person;', 'waysIn'),
+  server('course/enrolments.ts', '{ id: enrolmentId, personId }', '{ id: enrolmentId }', 'waysIn'),
+  server('mail/mail.service.ts', 'text.link.isPersonal ? null : text.link.url', 'text.link.url', 'waysIn'),
+  server('mail/mailCarrier.ts', `jsonb_set("text", '{link,url}', '""')`, '"text"', 'waysIn'),
+];
+
+/** Files in and out, people and groups by name. */
+const names = [
+  core('roster/headings.ts', "&& !name.includes('@')", '', 'server/src/roster/classFile'),
+  core('roster/preview.ts', 'mayBeSame && newAddresses.has(row.line)', 'mayBeSame', 'core/src/roster'),
+  core('roster/preview.ts', '!addressed.has(sameAddress(holder.entry.email))', 'true', 'core/src/roster'),
+  core('roster/preview.ts', '!namedByNumber.has(enrolmentId)', 'true', 'core/src/roster'),
+  core('placing/groupFile.ts', 'fold(sure(names.get(group.id)))', 'fold(group.name)', 'core/src/placing'),
+  server('marks/markings.ts', ` AND m."markerId" IS NULL`, '', 'marks/given'),
+  server(
+    'release/members.ts',
+    'leftOut.has(enrolmentId) ? [] : [enrolmentId]',
+    '[enrolmentId]',
+    'release/audience',
+  ),
+  server(
+    'release/release.service.ts',
+    'if (!(await areEnrolled(manager, activity.courseId, [...named, ...to.exclude])))\n      throw problems.notFound();',
+    '',
+    'release/release',
+  ),
+];
+
+export const mutations = [
+  ...visibility,
+  ...truthOfMarks,
+  ...togetherAtOnce,
+  ...doors,
+  ...pages,
+  ...waysIn,
+  ...names,
+];

@@ -33,6 +33,8 @@ export async function serve(root, command) {
       DATABASE_URL: database.url,
       JIGSAW_WEB: path.join(root, 'web/dist'),
       ...(database.folder && { JIGSAW_FOLDER: database.folder }),
+      // Also beside a database of somebody's own, so that what is mailed can be read.
+      MAIL_FOLDER: process.env.MAIL_FOLDER || path.join(database.folder ?? dataFolder(root, command), 'mail'),
     },
   });
 

@@ -1,7 +1,7 @@
 export { accountNames } from './accounts.js';
 export { IdentityModule } from './identity.module.js';
 export { PersonRow } from './identity.rows.js';
-export type { Links, OpenedLink } from './people.service.js';
+export type { OpenedLink } from './people.service.js';
 export { PeopleService } from './people.service.js';
 export { SessionGuard } from './session.guard.js';
 export { CurrentPerson, Public } from './signedIn.js';

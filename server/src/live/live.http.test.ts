@@ -35,6 +35,10 @@ beforeEach(async () => {
     .put(`/api/courses/${given.course.id}/assistants`)
     .send({ assistantsSee: 'theirs' })
     .expect(200);
+  // What is told of all this has been told before a test begins to listen.
+  const before = await listen(given.instructor);
+  await forAll();
+  await before.until('set.changed');
 });
 afterEach(() => {
   for (const each of open) each.stop();

@@ -31,8 +31,16 @@ export class MailCarrier implements OnModuleDestroy {
   /** Looks for mail again and again from now on, until the application ends. */
   start(): void {
     if (this.config.mailFolder === null) return;
+    let isStuck = false;
     this.timer = setInterval(() => {
-      this.carry().catch((error: unknown) => this.log.error({ err: error }, 'mail could not be written'));
+      this.carry().then(
+        () => (isStuck = false),
+        (error: unknown) => {
+          // Said once, not every second of a full disk.
+          if (!isStuck) this.log.error({ err: error }, 'mail could not be written');
+          isStuck = true;
+        },
+      );
     }, everyMs);
   }
 

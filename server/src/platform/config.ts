@@ -1,5 +1,3 @@
-import path from 'node:path';
-
 /** Settings of one server process; read from the environment once, at the start. */
 export interface Config {
   readonly databaseUrl: string;
@@ -43,7 +41,7 @@ export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): 
     isSecure: (env['PUBLIC_URL'] ?? '').startsWith('https:'),
     largestFileBytes:
       whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
-    mailFolder: env['MAIL_FOLDER'] ?? (env['JIGSAW_FOLDER'] ? path.join(env['JIGSAW_FOLDER'], 'mail') : null),
+    mailFolder: env['MAIL_FOLDER'] || null,
     logLevel: env['LOG_LEVEL'] ?? 'info',
     registrarUrl: address(env, 'REGISTRAR_URL'),
     demoPeople: [],

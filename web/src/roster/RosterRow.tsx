@@ -1,12 +1,10 @@
 import { Check, Minus } from 'lucide-react';
 import { memo } from 'react';
 import type { RosterEntry } from '@jigsaw/contract/roster';
-import { GroupChip, Muted, PersonName, Tag } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 import type { AfterCell } from './AttributeCell.js';
-import { AttributeEditor, AttributeValue } from './AttributeCell.js';
+import { AttributeEditor } from './AttributeCell.js';
 import type { ColumnSpec } from './columns.js';
-import { roleWords } from './columns.js';
 
 interface PersonRowProps {
   readonly index: number;
@@ -66,34 +64,13 @@ export const PersonRow = memo(function PersonRow({
               onLeave={(then) => editor.onLeave(index, editor.name, then)}
             />
           ) : (
-            cellOf(entry, column, dates)
+            column.cell(entry, dates)
           )}
         </span>
       ))}
     </div>
   );
 });
-
-function cellOf(entry: RosterEntry, { id, attribute }: ColumnSpec, dates: Dates) {
-  if (id === 'name') return <PersonName name={entry.name} reading={entry.reading} />;
-  if (id === 'number') return <Muted>{entry.number}</Muted>;
-  if (id === 'role')
-    return <Muted>{entry.leftAt ? `left ${dates.day(entry.leftAt)}` : roleWords[entry.role]}</Muted>;
-  if (id === 'email') return <Muted>{entry.email}</Muted>;
-  if (id === 'seen') return <Muted>{sayLastIn(entry, dates)}</Muted>;
-  if (attribute) return <AttributeValue value={entry.attributes[attribute.name]} kind={attribute.kind} />;
-  const groups = entry.groups.filter((each) => `set:${each.setId}` === id);
-  if (groups.length > 0)
-    return groups.map((group) => <GroupChip key={group.groupId} number={group.number} name={group.name} />);
-  return entry.role === 'student' && entry.leftAt === null ? <Tag $look="needs">Unplaced</Tag> : null;
-}
-
-/** When they were last in; before that, whether they were asked in. */
-function sayLastIn({ lastSeenAt, hasComeIn, invitedAt }: RosterEntry, dates: Dates): string {
-  if (lastSeenAt) return dates.dateTime(lastSeenAt);
-  if (hasComeIn) return 'never';
-  return invitedAt ? `invited ${dates.day(invitedAt)}` : 'not invited';
-}
 
 interface TickProps {
   readonly label: string;

@@ -1,9 +1,14 @@
 import { useMemo } from 'react';
+import type { ReactNode } from 'react';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { AttributeKind } from '@jigsaw/core/course';
 import { sortName } from '@jigsaw/core/course';
 import { fold } from '@jigsaw/core/text';
+import type { GroupSetId } from '@jigsaw/core/ids';
 import { z } from 'zod';
+import { GroupChip, Muted, PersonName, Tag } from '../look/index.js';
+import type { Dates } from '../look/index.js';
+import { AttributeValue } from './AttributeCell.js';
 import { useStored } from '../page/index.js';
 
 export interface ColumnSpec {
@@ -13,6 +18,7 @@ export interface ColumnSpec {
   /** The attribute that it shows; absent: something else. */
   readonly attribute?: { readonly name: string; readonly kind: AttributeKind };
   readonly sortBy: (entry: RosterEntry) => string;
+  readonly cell: (entry: RosterEntry, dates: Dates) => ReactNode;
   /** Shown to somebody who has chosen nothing. */
   readonly isUsual: boolean;
 }
@@ -41,16 +47,34 @@ export function columnsOf(roster: RosterView): ColumnSpec[] {
       heading: 'Name, by family name',
       width: 270,
       sortBy: (entry) => sortName(entry),
+      cell: ({ name, reading }) => <PersonName name={name} reading={reading} />,
       isUsual: true,
     },
-    { id: 'number', heading: 'Number', width: 88, sortBy: (entry) => entry.number ?? '', isUsual: true },
-    { id: 'role', heading: 'Role', width: 108, sortBy: (entry) => entry.role, isUsual: true },
+    {
+      id: 'number',
+      heading: 'Number',
+      width: 88,
+      sortBy: (entry) => entry.number ?? '',
+      cell: ({ number }) => <Muted>{number}</Muted>,
+      isUsual: true,
+    },
+    {
+      id: 'role',
+      heading: 'Role',
+      width: 108,
+      sortBy: (entry) => entry.role,
+      cell: ({ role, leftAt }, dates) => (
+        <Muted>{leftAt ? `left ${dates.day(leftAt)}` : roleWords[role]}</Muted>
+      ),
+      isUsual: true,
+    },
     ...roster.sets.map((set) => ({
       id: `set:${set.id}`,
       heading: set.name,
       width: 150,
       sortBy: (entry: RosterEntry) =>
         String(entry.groups.find((group) => group.setId === set.id)?.number ?? 9999).padStart(5, '0'),
+      cell: (entry: RosterEntry) => <GroupsIn setId={set.id} entry={entry} />,
       isUsual: true,
     })),
     ...roster.attributes.map(({ name, kind }, at) => ({
@@ -59,11 +83,40 @@ export function columnsOf(roster: RosterView): ColumnSpec[] {
       width: 120,
       attribute: { name, kind },
       sortBy: (entry: RosterEntry) => entry.attributes[name] ?? '',
+      cell: (entry: RosterEntry) => <AttributeValue value={entry.attributes[name]} kind={kind} />,
       isUsual: at < usualAttributes,
     })),
-    { id: 'email', heading: 'Address', width: 250, sortBy: (entry) => entry.email, isUsual: true },
-    { id: 'seen', heading: 'Last in', width: 130, sortBy: (entry) => entry.lastSeenAt ?? '', isUsual: true },
+    {
+      id: 'email',
+      heading: 'Address',
+      width: 250,
+      sortBy: (entry) => entry.email,
+      cell: ({ email }) => <Muted>{email}</Muted>,
+      isUsual: true,
+    },
+    {
+      id: 'seen',
+      heading: 'Last in',
+      width: 130,
+      sortBy: (entry) => entry.lastSeenAt ?? '',
+      cell: (entry, dates) => <Muted>{sayLastIn(entry, dates)}</Muted>,
+      isUsual: true,
+    },
   ];
+}
+
+function GroupsIn({ setId, entry }: { readonly setId: GroupSetId; readonly entry: RosterEntry }) {
+  const groups = entry.groups.filter((each) => each.setId === setId);
+  if (groups.length > 0)
+    return groups.map((group) => <GroupChip key={group.groupId} number={group.number} name={group.name} />);
+  return entry.role === 'student' && entry.leftAt === null ? <Tag $look="needs">Unplaced</Tag> : null;
+}
+
+/** When they were last in; before that, whether they were asked in. */
+function sayLastIn({ lastSeenAt, hasComeIn, invitedAt }: RosterEntry, dates: Dates): string {
+  if (lastSeenAt) return dates.dateTime(lastSeenAt);
+  if (hasComeIn) return 'never';
+  return invitedAt ? `invited ${dates.day(invitedAt)}` : 'not invited';
 }
 
 /** All that somebody may look for: who they are, which groups they are in, and what is known of them. */
