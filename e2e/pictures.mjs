@@ -113,7 +113,7 @@ for (const [name, who, where, prepare, { dark = false, phone = false } = {}] of 
   await page.goto(address);
   await page
     .getByRole('navigation', { name: 'Working order' })
-    .or(page.getByRole('heading', { name: 'Come in' }))
+    .or(page.getByRole('heading', { name: 'Come in', exact: true }))
     .waitFor();
   await page.waitForTimeout(1200); // fonts of names in other scripts come last
   if (prepare) {

@@ -129,7 +129,7 @@ export const PreviewRowView = z.discriminatedUnion('kind', [
     cells: z.array(z.string()),
     sentences: z.array(z.string()),
     /** Who has the number of the row, and may be the same person under a new address; null: nobody. */
-    mayBe: z.string().nullable(),
+    mayBe: z.object({ name: z.string(), isAlike: z.boolean() }).nullable(),
   }),
 ]);
 export type PreviewRowView = z.infer<typeof PreviewRowView>;

@@ -108,8 +108,13 @@ describe('the preview of a class file', () => {
 
     it('asks whether it is them, and never says that they are missing', () => {
       const { rows, missing } = see([row]);
-      expect(rows[0]).toMatchObject({ problems: [{ code: 'number-of-another', mayBeSame: true }] });
+      expect(rows[0]).toMatchObject({
+        problems: [{ code: 'number-of-another', mayBeSame: true, isAlike: true }],
+      });
       expect(missing).toEqual([]);
+      expect(see([['noor@new.example', 'Nora Haddad', 'fe-1']]).rows[0]).toMatchObject({
+        problems: [{ mayBeSame: true, isAlike: false }],
+      });
     });
 
     it('gives them the new address once somebody says so', () => {

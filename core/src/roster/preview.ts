@@ -6,7 +6,7 @@ import { changeOf, dropped, valueOf } from './change.js';
 import type { EntryChange, EntryFields, Roster, RosterChange, RosterEntry } from './change.js';
 import { oftenMeant } from './columns.js';
 import { unguardFormula } from '../files/index.js';
-import { oneLine } from '../text/index.js';
+import { fold, oneLine } from '../text/index.js';
 import { severalGroups } from './groupsNamed.js';
 import type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
 import { attributeOfHeading, roleOfWord } from './headings.js';
@@ -91,6 +91,7 @@ export function previewImport(
         number: sure(person.number),
         name: holder.entry.name,
         mayBeSame,
+        isAlike: fold(holder.entry.name) === fold(person.name),
       });
     const personLine = known && lineByPerson.get(known.enrolmentId);
     if (known && personLine !== undefined && sameLine === undefined)

@@ -18,12 +18,13 @@ export type RowProblem =
   | { readonly code: 'no-name' }
   | { readonly code: 'name-too-long'; readonly length: number }
   | { readonly code: 'looks-like-formula'; readonly heading: string; readonly value: string }
-  /** `mayBeSame`: their own address is in no row, so that it may be them under a new one. */
+  /** `mayBeSame`: their own address is in no row, so that it may be them under a new one. `isAlike`: they are called the same, too. */
   | {
       readonly code: 'number-of-another';
       readonly number: string;
       readonly name: string;
       readonly mayBeSame: boolean;
+      readonly isAlike: boolean;
     }
   | { readonly code: 'same-number-as-line'; readonly number: string; readonly line: number }
   | { readonly code: 'unknown-role'; readonly value: string }

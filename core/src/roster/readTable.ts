@@ -92,12 +92,15 @@ const newlinesIn = (cells: readonly string[]) =>
   cells.reduce((sum, cell) => sum + (cell.split('\n').length - 1), 0);
 
 const sniffedRecords = 20;
+/** Characters in which they are looked for, whatever the size of the file. */
+const sniffedLength = 200_000;
 
 /** The delimiter that cuts the first records into the most cells, equally many in each; line ends within quotes part nothing. */
 function sniffDelimiter(text: string): Delimiter {
+  const head = text.slice(0, sniffedLength);
   let best: { delimiter: Delimiter; score: number } = { delimiter: ',', score: 0 };
   for (const delimiter of delimiters) {
-    const counts = cutsOf(text, delimiter);
+    const counts = cutsOf(head, delimiter);
     const usual = counts.toSorted((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 0;
     const agreeing = counts.filter((count) => count === usual).length / Math.max(1, counts.length);
     const score = usual * agreeing;

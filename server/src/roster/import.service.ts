@@ -264,9 +264,10 @@ const samplesOf = (table: Table, at: number) =>
   );
 
 /** Offered only where nothing else is wrong with the row. */
-function mayBe(found: readonly RowProblem[]): string | null {
+function mayBe(found: readonly RowProblem[]): { name: string; isAlike: boolean } | null {
   const [only, ...more] = found;
-  return only?.code === 'number-of-another' && only.mayBeSame && more.length === 0 ? only.name : null;
+  if (only?.code !== 'number-of-another' || !only.mayBeSame || more.length > 0) return null;
+  return { name: only.name, isAlike: only.isAlike };
 }
 
 function rowView(row: PreviewRow): PreviewRowView {

@@ -43,7 +43,9 @@ describe('a class whose addresses change', () => {
 
     const source = fileOf(...names.map((name, n) => `${name}@new.example,${name},n${n}`));
     const asked = await preview(source);
-    expect(asked.rows.map((row) => row.kind === 'problem' && row.mayBe)).toEqual(names);
+    expect(asked.rows.map((row) => row.kind === 'problem' && row.mayBe)).toEqual(
+      names.map((name) => ({ name, isAlike: true })),
+    );
     expect(asked.missing).toEqual([]);
     const lines = [2, 3, 4, 5, 6];
     const seen = await preview(source, lines);

@@ -21,6 +21,11 @@ import { styled } from 'styled-components';
 import { FieldFault } from './controls.js';
 
 const Frame = styled(DatePicker<ZonedDateTime>)`
+  /* The field shows where the focus is, and none of what is around and in it. */
+  &[data-focus-visible],
+  > [role='group'] > [data-focus-visible] {
+    outline: none;
+  }
   display: grid;
   gap: 4px;
   min-width: 0;

@@ -29,9 +29,11 @@ export function NamedPart({ says, verb, people, onChange }: NamedPartProps) {
   };
   if (people.length === 0 && !isChoosing)
     return (
-      <Button kind="quiet" isSmall onPress={() => setChoosing(true)}>
-        {verb}
-      </Button>
+      <Sentence>
+        <Button kind="quiet" isSmall onPress={() => setChoosing(true)}>
+          {verb}
+        </Button>
+      </Sentence>
     );
   return (
     <Sentence role="group" aria-label={says}>

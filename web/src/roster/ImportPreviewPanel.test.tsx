@@ -87,8 +87,9 @@ describe('the preview of a class file', () => {
       line,
       cells: [`new${line}@b.example`, 'Ada'],
       sentences,
-      mayBe: 'Ada',
+      mayBe: { name: 'Ada', isAlike: true },
     }));
+    const other = { ...sure(rows[0]), line: 5, mayBe: { name: 'Ada', isAlike: false } };
     const moved = {
       kind: 'changed' as const,
       line: 4,
@@ -96,7 +97,7 @@ describe('the preview of a class file', () => {
       changes: [],
       hasNewAddress: true,
     };
-    const { onNewAddresses } = show(aPreview({ rows: [...rows, moved] }));
+    const { onNewAddresses } = show(aPreview({ rows: [...rows, moved, other] }));
     await userEvent.click(screen.getByRole('button', { name: 'Line 2 is Ada, with a new address' }));
     await userEvent.click(screen.getByRole('button', { name: '2 are the same people, with new addresses' }));
     await userEvent.click(screen.getByRole('button', { name: 'Line 4 is somebody else' }));

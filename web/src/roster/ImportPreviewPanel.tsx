@@ -178,7 +178,7 @@ export function ImportPreviewPanel({
   const { counts, columns } = preview;
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
   const open = faulty.filter((row) => !leftOut.has(row.line));
-  const readdressed = open.filter((row) => row.mayBe !== null);
+  const readdressed = open.filter((row) => row.mayBe?.isAlike);
   const missing = hasMissing ? preview.missing : [];
   const leaving = missing.filter((person) => drop.has(person.enrolmentId));
   // Faults first, then what changes; what stays as it is comes last.

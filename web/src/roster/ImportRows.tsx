@@ -180,10 +180,11 @@ function FaultyRow({
       <td>
         {!isOut && !isMending && mayBe !== null && (
           <Button
-            kind="main"
+            // Another name may be another person with a number that was used before.
+            kind={mayBe.isAlike ? 'main' : 'plain'}
             isSmall
             onPress={() => choices.onNewAddress(line, true)}
-            aria-label={`Line ${line} is ${mayBe}, with a new address`}
+            aria-label={`Line ${line} is ${mayBe.name}, with a new address`}
           >
             Same person, new address
           </Button>
