@@ -555,6 +555,12 @@ const waysIn = [
   ),
   server('identity/people.service.ts', 'return wasWritten ? null : person;', 'return person;', 'waysIn'),
   server('course/enrolments.ts', '{ id: enrolmentId, personId }', '{ id: enrolmentId }', 'waysIn'),
+  server(
+    'identity/people.service.ts',
+    'if (moved.length > 0) await manager.delete(PasswordLinkRow, { personId: In(moved) });',
+    '',
+    'waysIn',
+  ),
   server('mail/mail.service.ts', 'text.link.isPersonal ? null : text.link.url', 'text.link.url', 'waysIn'),
   server('mail/mailCarrier.ts', `jsonb_set("text", '{link,url}', '""')`, '"text"', 'waysIn'),
 ];

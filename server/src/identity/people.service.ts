@@ -120,6 +120,9 @@ export class PeopleService {
          FROM jsonb_to_recordset($1::jsonb) AS x("personId" uuid, "email" text, "addressKey" text) WHERE p."id" = x."personId"`,
       [JSON.stringify(inPlace)],
     );
+    // Whoever reads the old address may have a link to what is somebody else's now.
+    const moved = inPlace.filter(({ addressKey }) => !byKey.has(addressKey)).map(({ personId }) => personId);
+    if (moved.length > 0) await manager.delete(PasswordLinkRow, { personId: In(moved) });
     const made = lacking.length > 0 ? await this.accountsFor(manager, lacking) : new Map<string, PersonId>();
     return new Map([
       ...found,

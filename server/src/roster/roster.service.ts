@@ -41,7 +41,8 @@ export class RosterService {
     await this.viewers.staff(person, courseId, 'read-course');
     const rows = await this.dataSource.query<Stored[]>(
       `SELECT p."enrolmentId", p."personId", p."email", p."name", p."familyName", p."reading", p."number", p."role", p."attributes",
-              p."joinedAt", p."leftAt", p."lastSeenAt", p."hasComeIn",
+              p."joinedAt", p."leftAt", p."hasComeIn",
+              CASE WHEN p."hasComeIn" THEN p."lastSeenAt" END AS "lastSeenAt", -- what they do in other courses is not this one's to know
               (SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."groupId", 'number', g."number", 'name', g."name"))
                  FROM "seat" s JOIN "set_group" g ON g."groupId" = s."groupId" WHERE s."enrolmentId" = p."enrolmentId") AS "groups"
          FROM "course_person" p WHERE p."courseId" = $1 AND p."joinedTo" IS NULL`,

@@ -192,7 +192,51 @@ describe('a link that is handed out', () => {
   });
 });
 
+describe('somebody of two courses', () => {
+  it('who came in to one is told to the other as somebody who has not', async () => {
+    const address = 'apart@quillmere.example';
+    const [first, second] = [await aCourseWith(address), await aCourseWith(address)];
+    await open(server.browser(), await handed(first, address)).expect(200);
+    const entryIn = async ({ teacher, course }: Teaching) =>
+      sure(
+        ((await teacher.get(`/api/courses/${course.id}/roster`).expect(200)).body as RosterView).entries.find(
+          (each) => each.email === address,
+        ),
+      );
+    expect(await entryIn(first)).toMatchObject({ hasComeIn: true, lastSeenAt: expect.any(String) });
+    expect(await entryIn(second)).toMatchObject({ hasComeIn: false, lastSeenAt: null });
+  });
+});
+
 describe('a link by mail', () => {
+  it('that went to a mistyped address is of no use once the address is put right', async () => {
+    const { teacher, course } = await aCourseWith('mistyped@quillmere.example');
+    await teacher
+      .post(`/api/courses/${course.id}/roster/invitations`)
+      .send({ enrolmentIds: null })
+      .expect(200);
+    const wrong = await lastMailed('mistyped@quillmere.example');
+    const roster = (await teacher.get(`/api/courses/${course.id}/roster`).expect(200)).body as RosterView;
+    const { enrolmentId } = sure(
+      roster.entries.find((entry) => entry.email === 'mistyped@quillmere.example'),
+    );
+    const edit = {
+      enrolmentId,
+      from: { email: 'mistyped@quillmere.example' },
+      to: { email: 'typed.well@quillmere.example' },
+    };
+    await teacher
+      .post(`/api/courses/${course.id}/roster/changes`)
+      .send({ act: 'edit', edits: [edit] })
+      .expect(200);
+    await open(server.browser(), wrong).expect(410);
+    await teacher
+      .post(`/api/courses/${course.id}/roster/invitations`)
+      .send({ enrolmentIds: null })
+      .expect(200);
+    await open(server.browser(), await lastMailed('typed.well@quillmere.example')).expect(200);
+  });
+
   it('shows all courses that know the address, also those that come later', async () => {
     const address = 'mailed@quillmere.example';
     const first = await aCourseWith(address);
