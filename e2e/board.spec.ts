@@ -37,7 +37,7 @@ test.beforeAll(async ({ browser }) => {
 
   await instructor.getByRole('button', { name: 'Invite…' }).click();
   await instructor.getByRole('menuitem', { name: 'Sign-in links to hand out…' }).click();
-  await instructor.getByRole('button', { name: /^Make \d+ links?$/ }).click();
+  await instructor.getByRole('button', { name: /^Create \d+ links?$/ }).click();
   const lines = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
   const ofTomas = sure(lines.split('\n').find((line) => line.includes('tomas.vey')));
   const link = sure(ofTomas.split('\t')[2]);

@@ -318,7 +318,7 @@ test('one discussion goes to two sets, without somebody who is left out, and tak
   await instructor.getByText('Koji teams', { exact: true }).click();
   await expect(instructor.getByRole('button', { name: 'Release to 3 groups' })).toBeEnabled();
   await instructor.getByText('Tasters', { exact: true }).click();
-  await instructor.getByRole('button', { name: 'Leave somebody out…' }).click();
+  await instructor.getByRole('button', { name: 'Exclude someone…' }).click();
   await instructor.getByRole('combobox', { name: 'Somebody more' }).fill('jorge');
   await instructor.getByRole('option', { name: 'Jorge Kay' }).click();
   await expect(instructor.getByRole('button', { name: 'Without Jorge Kay' })).toBeVisible();
@@ -329,7 +329,7 @@ test('one discussion goes to two sets, without somebody who is left out, and tak
   ).toBeVisible();
   await station(instructor, /Release/).click();
   await expect(instructor.getByRole('link', { name: /Across the sets/ })).toContainText(
-    'Koji teams and Tasters: 4 groups, without 1',
+    'Koji teams and Tasters: 4 groups, except 1 student',
   );
 
   const linksOf = async (name: string) => {

@@ -42,8 +42,8 @@ test('brings in a class file: the faulty line is named, left out on purpose, and
     .locator('input[type=file]')
     .setInputFiles({ name: 'class.csv', mimeType: 'text/csv', buffer: Buffer.from(classFile) });
   await expect(instructor.getByText('7 rows, 5 columns, UTF-8')).toBeVisible();
-  await expect(instructor.getByRole('button', { name: /Where lines are cut/ })).toContainText(
-    'Cut at semicolons',
+  await expect(instructor.getByRole('button', { name: /Column separator/ })).toContainText(
+    'Split at semicolons',
   );
   const faulty = instructor.getByRole('row').filter({ hasText: 'not an address' });
   await expect(faulty).toContainText('8');
@@ -63,7 +63,7 @@ test('finds people without accents and case, and hands out sign-in links', async
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Invite…' }).click();
   await instructor.getByRole('menuitem', { name: 'Sign-in links to hand out…' }).click();
-  await instructor.getByRole('button', { name: /^Make \d+ links?$/ }).click();
+  await instructor.getByRole('button', { name: /^Create \d+ links?$/ }).click();
   const text = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
   linkOf = new Map(text.split('\n').map((line) => [sure(line.split('\t')[1]), sure(line.split('\t')[2])]));
   expect(linkOf.size).toBe(6);

@@ -213,7 +213,7 @@ test('people are invited by mail, each with a link that lets them in once', asyn
   const letter = instructor.getByRole('article', { name: 'Your place in Cider' });
   await expect(letter).toContainText('Hello Bo Lund,');
   await expectAccessible(instructor);
-  await expect(letter).toContainText('A link of Bo Lund’s own. It is in their mail alone.');
+  await expect(letter).toContainText('Only Bo Lund receives this link.');
   const bo = await newPerson(browser);
   await bo.goto(await mailedLink('bo.l@quillmere.example'));
   await bo.getByLabel('New password').fill('press and barrel');
@@ -234,7 +234,7 @@ test('a link handed out in one course lets in to no other, and mail to the addre
   await stranger.getByLabel('New password').fill('not at all Gil');
   await stranger.getByRole('button', { name: 'Save it and come in' }).click();
   await expect(stranger.getByRole('link', { name: /Perry/ }).first()).toBeVisible();
-  await expect(stranger.getByText('see the courses whose links you opened')).toBeVisible();
+  await expect(stranger.getByText('only courses whose links you opened are listed')).toBeVisible();
   await expect(stranger.getByRole('link', { name: /Mead/ })).toHaveCount(0);
   await expectAccessible(stranger);
   await stranger.goto(`/c/${own.id}`);

@@ -15,8 +15,8 @@ export const passwordChosen = ({
 }: PersonalLink & { readonly courseTitle: string; readonly courseCode: string }): MailText => ({
   subject: 'A password was chosen for your address',
   paragraphs: [
-    `Somebody chose a password for this mail address, with a link that ${courseTitle} (${courseCode}) handed out. If that was you, there is nothing to do: you see that course.`,
-    `If it was not you, or to see all your courses, choose a password with the link below. It ends what is open with the first one. The link is yours alone: it works once, until ${until}.`,
+    `Someone chose a password for this email address, with a sign-in link from ${courseTitle} (${courseCode}). If that was you, you do not need to do anything.`,
+    `If it was not you, or to see all your courses, choose a new password with the link below. Everyone who signed in with the old password is signed out. The link is yours alone: it works once, until ${until}.`,
   ],
   link: { label: 'Choose a new password', url, isPersonal: true },
   why: `This address is on the roster of ${courseCode}.`,
@@ -26,7 +26,7 @@ export const passwordChosen = ({
 export const linkAsked = ({ url, until }: PersonalLink): MailText => ({
   subject: 'Your link to sign in',
   paragraphs: [
-    'Somebody asked for a link to sign in with this mail address. If it was not you, leave this message alone; nothing changes.',
+    'Someone asked for a sign-in link for this email address. If it was not you, ignore this message; nothing changes.',
     `The link lets you choose a new password and see all your courses. It is yours alone: it works once, until ${until}.`,
   ],
   link: { label: 'Choose a password and come in', url, isPersonal: true },

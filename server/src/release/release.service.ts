@@ -194,7 +194,7 @@ export class ReleaseService {
       throw problems.invalidInput(`A ${activity.kind} cannot be released in this way with these settings.`);
     if (mode !== 'common' && to.include.some(({ kind }) => kind === 'class' || kind === 'person'))
       throw problems.invalidInput(
-        'The class and single people have no groups to give copies to. Choose one copy for all, or take them out.',
+        'The class and single students cannot get a copy per group. Choose one copy for all, or remove them.',
       );
     for (const setId of setsOfAudience(to)) {
       await setOfCourse(manager, setId, activity.courseId);

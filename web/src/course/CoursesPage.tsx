@@ -123,8 +123,8 @@ export function CoursesPage() {
       {!session.isProven && (
         <More>
           <p>
-            You came in by a link that a course handed out, and see the courses whose links you opened. A link
-            by mail shows you every course that knows your address, and lets you choose a new password.
+            You signed in with a link from a course, so only courses whose links you opened are listed. A link
+            by email shows all your courses and lets you choose a new password.
           </p>
           <MailLinkButton email={session.person.email} />
         </More>

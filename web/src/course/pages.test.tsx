@@ -41,6 +41,6 @@ describe('the courses of a person', () => {
     });
     expect(await screen.findByRole('heading', { name: 'No course yet' })).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: 'Make the course' })).not.toBeInTheDocument();
-    expect(screen.getByRole('button', { name: 'Send me a link by mail' })).toBeEnabled();
+    expect(screen.getByRole('button', { name: 'Email me a link' })).toBeEnabled();
   });
 });

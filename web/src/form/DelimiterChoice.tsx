@@ -2,10 +2,10 @@ import type { Delimiter } from '@jigsaw/core/files';
 import { Choice } from '../look/index.js';
 
 const delimiterWords = {
-  ',': 'Cut at commas',
-  ';': 'Cut at semicolons',
-  '\t': 'Cut at tabs',
-  '|': 'Cut at bars',
+  ',': 'Split at commas',
+  ';': 'Split at semicolons',
+  '\t': 'Split at tabs',
+  '|': 'Split at vertical bars',
 } as const;
 const choices = Object.entries(delimiterWords).map(([id, label]) => ({ id: id as Delimiter, label }));
 
@@ -21,9 +21,9 @@ interface DelimiterChoiceProps {
 export function DelimiterChoice({ value, onChange }: DelimiterChoiceProps) {
   return (
     <Choice
-      label="Where lines are cut into columns"
+      label="Column separator"
       isLabelHidden
-      placeholder="Where are lines cut?"
+      placeholder="Column separator"
       value={value}
       choices={choices}
       onChange={onChange}

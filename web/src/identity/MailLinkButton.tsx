@@ -6,7 +6,11 @@ import { useMailLinkMutation } from './identityApi.js';
 export function MailLinkButton({ email }: { readonly email: string }) {
   const [mailLink, { isLoading, isSuccess, error, originalArgs }] = useMailLinkMutation();
   if (isSuccess && originalArgs?.email === email)
-    return <Small role="status">If a course knows {email}, a link is in its mail.</Small>;
+    return (
+      <Small role="status">
+        Check the inbox of {email}. If the address is known here, a sign-in link is there.
+      </Small>
+    );
   return (
     <>
       <Button
@@ -14,7 +18,7 @@ export function MailLinkButton({ email }: { readonly email: string }) {
         isDisabled={isLoading || email.trim() === ''}
         onPress={() => void mailLink({ email: email.trim() })}
       >
-        {isLoading ? 'One moment…' : 'Send me a link by mail'}
+        {isLoading ? 'One moment…' : 'Email me a link'}
       </Button>
       {error && <Small role="alert">{problemOf(error).detail}</Small>}
     </>

@@ -81,9 +81,9 @@ describe('a sign-in link', () => {
       'POST session/mailed-link': { done: true },
     });
     expect(await screen.findByLabelText('Password')).toHaveAttribute('autocomplete', 'current-password');
-    await user.click(screen.getByRole('button', { name: 'Send me a link by mail' }));
+    await user.click(screen.getByRole('button', { name: 'Email me a link' }));
     expect(await screen.findByRole('status')).toHaveTextContent(
-      `If a course knows ${email}, a link is in its mail.`,
+      `Check the inbox of ${email}. If the address is known here`,
     );
     expect(sure(writes().at(-1)).body).toEqual({ email });
   });
@@ -96,9 +96,9 @@ describe('a sign-in link', () => {
     });
     expect(await screen.findByRole('alert')).toHaveTextContent('used already');
     await user.click(screen.getByRole('link', { name: 'Sign in' }));
-    expect(await screen.findByRole('button', { name: 'Send me a link by mail' })).toBeDisabled();
+    expect(await screen.findByRole('button', { name: 'Email me a link' })).toBeDisabled();
     await user.type(screen.getByLabelText('Mail address'), ` ${email} `);
-    await user.click(screen.getByRole('button', { name: 'Send me a link by mail' }));
+    await user.click(screen.getByRole('button', { name: 'Email me a link' }));
     await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ email }));
   });
 });

@@ -33,8 +33,7 @@ const shortest = 10;
 
 const says = {
   'new-password': 'Choose a password. You sign in with it and your mail address from now on.',
-  password:
-    'This address has a password already. With it, you come in to the course that gave you this link.',
+  password: 'This address already has a password. Enter it to open the course.',
 } as const;
 
 /** Where a sign-in link leads. The token stands behind the #, so that it is never sent in an address. */
@@ -53,7 +52,7 @@ export function WelcomePage() {
         <>
           <ProblemStrip of={fault} />
           <p>
-            <Link to="/">Sign in</Link>, or have a new link sent to you there.
+            <Link to="/">Sign in</Link>, or request a new link there.
           </p>
         </>
       )}
@@ -101,12 +100,12 @@ function LinkForm({ token, link }: { readonly token: string; readonly link: Link
         />
         {error && <ProblemStrip>{problemOf(error).detail}</ProblemStrip>}
         <Button type="submit" kind="main" isDisabled={isLoading || password.length < shortest}>
-          {isNew ? 'Save it and come in' : 'Come in'}
+          {isNew ? 'Save it and come in' : 'Sign in'}
         </Button>
         {!isNew && (
           <>
             <p>
-              <Small>Not your password, or forgotten? A link by mail lets you choose another.</Small>
+              <Small>Forgot it? Get a link by email to choose a new password.</Small>
             </p>
             <MailLinkButton email={link.email} />
           </>

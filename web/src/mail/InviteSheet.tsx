@@ -100,7 +100,7 @@ export function InviteSheet({ people: asked, onClose, onDone }: InviteSheetProps
       </Letter>
       <footer>
         {people.length > 1 && (
-          <Small style={{ alignSelf: 'center' }}>Each with their own name and link.</Small>
+          <Small style={{ alignSelf: 'center' }}>Each person gets their own name and link.</Small>
         )}
         <Button kind="main" isDisabled={isLoading} onPress={() => void send()}>
           {isLoading ? 'One moment…' : `Send ${counted(people.length, 'invitation')}`}

@@ -151,8 +151,8 @@ export function OutboxPage() {
       <Notice>
         <Inbox size={17} aria-hidden="true" />
         <span>
-          <b>Nothing here leaves this machine.</b> Each row is a message as it went; links that let somebody
-          in are in their mail alone.
+          <b>Nothing here leaves this machine.</b> Each row is a message as it was written, without personal
+          sign-in links.
         </span>
       </Notice>
       {mails.length === 0 ? (
@@ -218,7 +218,7 @@ function OneMail({ mail }: { readonly mail: MailView }) {
           <p>
             <b>{mail.link.label}</b>
             <br />
-            <Small>A link of {mail.toName}’s own. It is in their mail alone.</Small>
+            <Small>Only {mail.toName} receives this link.</Small>
           </p>
         ) : (
           <a href={mail.link.url}>{mail.link.label}</a>

@@ -170,6 +170,6 @@ function sayTo({ to, setNames, groups, mode }: NonNullable<ActivityView['release
     sets,
     people > 0 ? counted(people, 'student') : null,
   ].filter((part) => part !== null);
-  const without = to.exclude.length > 0 ? `, without ${to.exclude.length}` : '';
+  const without = to.exclude.length > 0 ? `, except ${counted(to.exclude.length, 'student')}` : '';
   return `${namesTogether(parts)}${without}${ways[mode]}`;
 }

@@ -49,7 +49,7 @@ export function NamedPart({ says, verb, people, onChange }: NamedPartProps) {
             </Chosen>
           ))}
           <Button kind="quiet" isSmall isDisabled={isChoosing} onPress={() => setChoosing(true)}>
-            {isChoosing ? 'One moment…' : 'Somebody more…'}
+            {isChoosing ? 'One moment…' : 'Add another…'}
           </Button>
         </>
       )}

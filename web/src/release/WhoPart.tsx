@@ -104,7 +104,7 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
         <h2>Who</h2>
         <p>
           {!reach
-            ? 'Choose whom it is for'
+            ? 'Choose who gets it'
             : isClass
               ? `The class, ${counted(reach.students, 'student')}`
               : groups.length === 0
@@ -178,15 +178,15 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
         {target.mode === 'common' && !isClass && reach && (
           <NamedPart
             says="Also"
-            verb="Add somebody by name…"
+            verb="Add a student…"
             people={reach.named}
             onChange={(id, isIn) => onChange(withPerson(target, id, isIn))}
           />
         )}
         {reach && (
           <NamedPart
-            says="Without"
-            verb="Leave somebody out…"
+            says="Except"
+            verb="Exclude someone…"
             people={reach.leftOut}
             onChange={(id, isOut) => onChange(leaveOut(target, id, isOut))}
           />

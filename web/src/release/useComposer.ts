@@ -211,7 +211,7 @@ function sayWhyNot({
   if (!isAllowed) return 'Choose another way to release it';
   if (to !== null) return null;
   return hasSets
-    ? 'Choose whom it is for first'
+    ? 'Choose who gets it first'
     : mayClass
       ? 'Make a group set first, or choose the class'
       : 'Make a group set first';

@@ -42,7 +42,7 @@ describe('whom an activity is released to', () => {
     const sets = within(await screen.findByRole('group', { name: 'Released to' }));
     await user.click(await sets.findByRole('checkbox', { name: new RegExp(set.name) }));
     await user.click(sets.getByRole('checkbox', { name: /Expert tables/ }));
-    await user.click(await screen.findByRole('button', { name: 'Leave somebody out…' }));
+    await user.click(await screen.findByRole('button', { name: 'Exclude someone…' }));
     await user.type(await screen.findByRole('combobox', { name: 'Somebody more' }), 'Beth');
     await user.click(await screen.findByRole('option', { name: /Beth Orr/ }));
     expect(await screen.findByRole('button', { name: 'Without Beth Orr' })).toBeInTheDocument();
@@ -86,7 +86,7 @@ describe('whom an activity is released to', () => {
     const { user } = composer(anActivity(), {
       [`GET courses/${courseId}/sets`]: { sets: [other, set], putAway: [], students: 3 },
     });
-    expect(await screen.findByText('Choose whom it is for first')).toBeInTheDocument();
+    expect(await screen.findByText('Choose who gets it first')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
     await user.click(await screen.findByText('Bench teams'));
     expect(await screen.findByRole('button', { name: 'Release to 2 groups' })).toBeEnabled();

@@ -99,8 +99,8 @@ describe('the preview of a class file', () => {
     };
     const { onNewAddresses } = show(aPreview({ rows: [...rows, moved, other] }));
     await userEvent.click(screen.getByRole('button', { name: 'Line 2 is Ada, with a new address' }));
-    await userEvent.click(screen.getByRole('button', { name: '2 are the same people, with new addresses' }));
-    await userEvent.click(screen.getByRole('button', { name: 'Line 4 is somebody else' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Update 2 addresses' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Line 4 is a different person' }));
     expect(onNewAddresses.mock.calls).toEqual([
       [[2], true],
       [[2, 3], true],

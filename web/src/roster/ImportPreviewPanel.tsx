@@ -291,7 +291,7 @@ export function ImportPreviewPanel({
               )
             }
           >
-            {readdressed.length} are the same people, with new addresses
+            Update {readdressed.length} addresses
           </Button>
         )}
         {open.length > 1 && (

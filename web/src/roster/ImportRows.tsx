@@ -129,9 +129,9 @@ function GoodRow({
             kind="quiet"
             isSmall
             onPress={() => choices.onNewAddress(line, false)}
-            aria-label={`Line ${line} is somebody else`}
+            aria-label={`Line ${line} is a different person`}
           >
-            Somebody else
+            Different person
           </Button>
         )}
       </td>

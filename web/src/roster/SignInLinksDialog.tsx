@@ -40,16 +40,16 @@ export function SignInLinksDialog({ courseId, waiting, onClose }: SignInLinksDia
   return (
     <Sheet title="Sign-in links" onClose={onClose}>
       {error && <ProblemStrip of={error} />}
-      {nobody && <p>Everybody here has come in already.</p>}
+      {nobody && <p>Everyone has signed in already.</p>}
       {!data && waiting.length > 0 && (
         <>
           <p>
-            {waiting.length === 1 ? '1 person has' : `${waiting.length} people have`} not come in yet. A link
-            that you hand out lets its person in to this course alone. Links made before stay good.
+            {waiting.length === 1 ? '1 person has' : `${waiting.length} people have`} not signed in yet. Each
+            link opens this course only. Earlier links still work.
           </p>
           <footer>
             <Button kind="main" isDisabled={isLoading} onPress={() => void make(courseId)}>
-              {isLoading ? 'One moment…' : `Make ${counted(waiting.length, 'link')}`}
+              {isLoading ? 'One moment…' : `Create ${counted(waiting.length, 'link')}`}
             </Button>
           </footer>
         </>
@@ -57,8 +57,8 @@ export function SignInLinksDialog({ courseId, waiting, onClose }: SignInLinksDia
       {data && data.links.length > 0 && (
         <>
           <p>
-            Send each person their own. Each link works once, until {dates.dateTime(data.expiresAt)}; whoever
-            has a password already is asked for it.
+            Send each person their own link. It works once, until {dates.dateTime(data.expiresAt)}. People who
+            already have a password need to enter it.
           </p>
           <Lines readOnly value={text} aria-label="Name, address and link, one person a line" />
           <footer>

@@ -104,17 +104,17 @@ describe('bringing people in', () => {
     });
   });
 
-  it('reads the file again cut where somebody says', async () => {
+  it('reads the file again with the separator that somebody chooses', async () => {
     const { user, writes } = showPage(inCourse('people/bring-in'), { [previewPath]: aPreview });
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
       new File(['ada@b.example;Ada'], 'class.csv', { type: 'text/csv' }),
     );
-    const choice = await screen.findByRole('button', { name: /Where lines are cut/ });
-    expect(choice).toHaveTextContent('Cut at commas');
+    const choice = await screen.findByRole('button', { name: /Column separator/ });
+    expect(choice).toHaveTextContent('Split at commas');
     await user.click(choice);
-    await user.click(await screen.findByRole('option', { name: 'Cut at semicolons' }));
+    await user.click(await screen.findByRole('option', { name: 'Split at semicolons' }));
     await waitFor(() =>
       expect(sure(writes().at(-1)).body).toMatchObject({ meanings: null, source: { delimiter: ';' } }),
     );

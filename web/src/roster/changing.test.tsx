@@ -238,7 +238,7 @@ describe('changing the roster', () => {
     await user.click(await screen.findByRole('button', { name: 'Outbox' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse('outbox')));
     const letter = await screen.findByRole('article', { name: 'Your place in Applied Fermentation' });
-    expect(letter).toHaveTextContent(/Hello Ada Okafor,.*Choose a password and come in.*in their mail alone/);
+    expect(letter).toHaveTextContent(/Hello Ada Okafor,.*Choose a password and come in.*receives this link/);
     expect(within(letter).queryByRole('link')).not.toBeInTheDocument();
     await user.type(screen.getByPlaceholderText(/Find a person or words/), 'nobody');
     expect(screen.getByRole('heading', { name: 'No message like that' })).toBeInTheDocument();

@@ -84,9 +84,9 @@ describe('the roster', () => {
     await user.click(await screen.findByRole('button', { name: 'Invite…' }));
     await user.click(await screen.findByRole('menuitem', { name: /Sign-in links/ }));
     const dialog = await screen.findByRole('dialog', { name: 'Sign-in links' });
-    expect(dialog).toHaveTextContent('1 person has not come in yet.');
+    expect(dialog).toHaveTextContent('1 person has not signed in yet.');
     expect(writes()).toEqual([]); // opening it makes nothing
-    await user.click(within(dialog).getByRole('button', { name: 'Make 1 link' }));
+    await user.click(within(dialog).getByRole('button', { name: 'Create 1 link' }));
     expect(await within(dialog).findByRole('textbox')).toHaveValue(
       'Ada Okafor\tada@quillmere.example\thttp://x/welcome#token',
     );
