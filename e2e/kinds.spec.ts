@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import type { BoardView } from '@jigsaw/contract/placing';
+import type { DeskList, DeskView, MarkView } from '@jigsaw/contract/marks';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import { aCourseOf, api, browsersOf } from './support/course.js';
@@ -339,4 +340,45 @@ test('one discussion goes to two sets, without somebody who is left out, and tak
   };
   await expect(await linksOf('Noor')).toHaveCount(1);
   await expect(await linksOf('Jorge')).toHaveCount(0);
+});
+
+test('who is in two groups gets two copies, which the composer says before, and two marks, which the gradebook shows', async () => {
+  await station(instructor, /Release/).click();
+  await instructor.getByRole('button', { name: 'Write…' }).click();
+  await instructor.getByRole('menuitem', { name: 'Assignment' }).click();
+  await instructor.getByLabel('Title').fill('Twice');
+  await instructor.getByText('Koji teams', { exact: true }).click();
+  await instructor.getByText('Tasters', { exact: true }).click();
+  await expect(instructor.getByText('2 students will get more than one copy')).toBeVisible();
+  await instructor.getByText('Who gets more than one copy').click();
+  await expect(instructor.getByText(/A copy and a mark in each: .*Palate/).first()).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Release to 4 groups' }).click();
+  await expect(instructor.getByRole('status').filter({ hasText: 'Released to 4 groups' })).toBeVisible();
+  const { activities } = await api<DeskList>(instructor, 'GET', `courses/${courseId}/desk`);
+  const { releaseId } = sure(activities.find((each) => each.title === 'Twice'));
+  const { rows } = await api<DeskView>(instructor, 'GET', `releases/${releaseId}/desk`);
+  for (const [at, { copyId }] of rows.entries()) {
+    const sheet = await api<MarkView>(instructor, 'GET', `copies/${copyId}/marks/group`);
+    const { version } = await api<MarkView>(instructor, 'PUT', `copies/${copyId}/marks/group`, {
+      typedMark: String(30 + at),
+      overrideReason: '',
+      picks: {},
+      feedback: '',
+      adjustments: [],
+      version: sheet.version,
+    });
+    await api(instructor, 'POST', `copies/${copyId}/marks/group/release`, { version });
+  }
+  await instructor.goto(`/c/${courseId}/marks/gradebook`);
+  const row = instructor.getByRole('row', { name: /Ada/ });
+  // Group by group, set by set: Crock 30, Carboy 31, Onggi 32, Palate 33.
+  await expect(row.getByRole('link', { name: 'Palate 33' })).toBeVisible();
+  await of('Ada').goto(`/c/${courseId}/my-marks`);
+  await expect(of('Ada').getByRole('button', { name: /Twice/ })).toHaveCount(2);
+  await row.getByRole('link', { name: 'Palate 33' }).click();
+  await expect(instructor.getByRole('link', { name: 'Palate Released 33', exact: true })).toHaveAttribute(
+    'aria-current',
+    'page',
+  );
 });

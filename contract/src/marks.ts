@@ -252,17 +252,19 @@ export type MyMarks = z.infer<typeof MyMarks>;
 export const MarksSeen = z.strictObject({ until: DateTime });
 export type MarksSeen = z.infer<typeof MarksSeen>;
 
-/** What one student has in one assignment. `not-theirs`: they were in no group that it was released to. */
+/** What one student has of one copy of an assignment. */
 export const GradebookCell = z.object({
-  state: z.enum(['released', 'excused', 'drafted', 'to-mark', 'missing', 'open', 'not-theirs']),
+  state: z.enum(['released', 'excused', 'drafted', 'to-mark', 'missing', 'open']),
   mark: z.string().nullable(),
   /** What the mark is out of: for a released one, the points of then. */
-  points: z.string().nullable(),
+  points: z.string(),
   /** They would be given something else now. */
   isChanged: z.boolean(),
-  copyId: CopyId.nullable(),
-  unit: MarkUnit.nullable(),
+  copyId: CopyId,
+  unit: MarkUnit,
   isLate: z.boolean(),
+  /** The group whose copy it is, told where they have several; null: this is all they have, or it is for everybody. */
+  group: z.string().nullable(),
 });
 export type GradebookCell = z.infer<typeof GradebookCell>;
 
@@ -292,8 +294,9 @@ export const Gradebook = z.object({
       groups: z.array(
         z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() }),
       ),
-      /** One for each of `activities`, in their order. */
-      cells: z.array(GradebookCell),
+      /** For each of `activities`, in their order, what they have of it: one for each copy that counts for them; none: they were in no group that it
+       * was released to. */
+      cells: z.array(z.array(GradebookCell)),
     }),
   ),
 });

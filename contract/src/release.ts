@@ -206,6 +206,10 @@ export const ReachView = z.object({
   ),
   students: z.number().int(),
   outside: z.array(z.object({ name: z.string(), reading: z.string().nullable(), why: z.array(z.string()) })),
+  /** Who are in several of the groups that get a copy, and so get several copies, and several marks. */
+  several: z.array(
+    z.object({ name: z.string(), reading: z.string().nullable(), groups: z.array(z.string()) }),
+  ),
   /** Who are in it by name, and who are left out by name. */
   named: z.array(Named),
   leftOut: z.array(Named),

@@ -9,6 +9,7 @@ export type { Criterion, Level, MarkSource, Pick, Picks, Rubric } from './rubric
 export {
   cellOf,
   changesSince,
+  copiesToTell,
   excessIn,
   isStale,
   markState,
@@ -22,4 +23,13 @@ export {
 } from './sheet.js';
 export { readPoints } from './typed.js';
 export type { TypedPoints } from './typed.js';
-export type { Cell, CellState, Excess, KeptSheet, MarkSheet, MarkState, Missing } from './sheet.js';
+export type {
+  Cell,
+  CellState,
+  CreditedCopy,
+  Excess,
+  KeptSheet,
+  MarkSheet,
+  MarkState,
+  Missing,
+} from './sheet.js';

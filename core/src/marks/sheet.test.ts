@@ -1,10 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { sure } from '../lists/index.js';
-import type { Adjustment, KeptSheet, Rubric } from './index.js';
+import type { Adjustment, CellState, KeptSheet, Rubric } from './index.js';
 import {
   cellOf,
   changesSince,
+  copiesToTell,
   excessIn,
   isStale,
   markState,
@@ -229,3 +230,34 @@ it('gives a member the mark of the group less lateness and what differs, within 
       },
     ),
   ));
+
+describe('what a gradebook tells of somebody with several copies', () => {
+  const copy = (state: CellState, setId: string | null = 'benches', isTheirs = true) => ({
+    state,
+    setId,
+    isTheirs,
+  });
+  it.each([
+    [
+      'both copies of two groups, also where there is nothing yet',
+      [copy('released'), copy('missing', 'panels')],
+      [0, 1],
+    ],
+    ['both groups of one set', [copy('to-mark'), copy('open')], [0, 1]],
+    ['two marks after a move', [copy('released', 'benches', false), copy('drafted')], [0, 1]],
+    [
+      'nothing missed after a move with the credit',
+      [copy('missing'), copy('to-mark', 'benches', false)],
+      [1],
+    ],
+    [
+      'what is missed in another set all the same',
+      [copy('missing', 'panels'), copy('released', 'benches', false)],
+      [0, 1],
+    ],
+    ['what is missed where no group is kept', [copy('missing')], [0]],
+    ['a copy for all', [copy('open', null)], [0]],
+  ])('is %s', (_name, copies, told) =>
+    expect(copiesToTell(copies).map((each) => copies.indexOf(each))).toEqual(told),
+  );
+});

@@ -193,8 +193,8 @@ export function excessIn(sheet: MarkSheet): Excess | null {
   return null;
 }
 
-/** What one student has in one activity, as the gradebook shows it. */
-export type CellState = 'not-theirs' | 'open' | 'missing' | 'to-mark' | 'drafted' | 'released' | 'excused';
+/** What one student has of one copy, as the gradebook shows it. */
+export type CellState = 'open' | 'missing' | 'to-mark' | 'drafted' | 'released' | 'excused';
 export interface Cell {
   readonly state: CellState;
   readonly mark: string | null;
@@ -235,4 +235,23 @@ function ungivenCell(
   if (sheet.isComplete) return { state: 'to-mark', mark: null };
   const isMissing = due !== null && due < now && sheet.latestAt === null;
   return { state: isMissing ? 'missing' : 'open', mark: null };
+}
+
+/** A copy that one student is credited with, as far as it matters whether a gradebook tells of it. */
+export interface CreditedCopy {
+  readonly state: CellState;
+  /** null: it is for everybody. */
+  readonly setId: string | null;
+  /** They are in its group today. */
+  readonly isTheirs: boolean;
+}
+
+/** Which of the copies of one activity that a student is credited with a gradebook tells of: all of them, except that nothing is missed of whoever moved
+ * within a set and keeps the credit of the group that they left: where there is nothing yet in the new group, the old one's stands for it. */
+export function copiesToTell<Copy extends CreditedCopy>(copies: readonly Copy[]): Copy[] {
+  const isBegun = ({ state }: CreditedCopy) => state !== 'open' && state !== 'missing';
+  const keptFrom = new Set(
+    copies.filter((copy) => isBegun(copy) && !copy.isTheirs).map((copy) => copy.setId),
+  );
+  return copies.filter((copy) => isBegun(copy) || !keptFrom.has(copy.setId));
 }

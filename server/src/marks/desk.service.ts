@@ -24,7 +24,7 @@ import { problems } from '../platform/problems.js';
 import type { CopyAccess, ReleaseRow, Unit } from '../release/index.js';
 import { Gate, Kinds, membersOfCopies, plainDecimal, releaseOf } from '../release/index.js';
 import { CopyHeads } from '../rooms/index.js';
-import { groupTags } from '../sets/index.js';
+import { groupTags, inOrderOf } from '../sets/index.js';
 import { sayEvent, told } from './history.js';
 import type { Marking } from './markings.js';
 import { Markings } from './markings.js';
@@ -110,6 +110,7 @@ export class DeskService {
     const student = await authorsById(manager, students, '');
     const apart = await toldApart(manager, sure(accesses[0]).release.courseId);
     const homeOf = await homeGroups(manager, sure(accesses[0]).release, students);
+    const byGroup = inOrderOf(tags);
     return markings
       .map((marking): DeskRow => {
         const { access, unit, work } = marking;
@@ -137,9 +138,7 @@ export class DeskService {
         };
       })
       .sort(
-        (a, b) =>
-          (a.group?.number ?? Infinity) - (b.group?.number ?? Infinity) ||
-          (a.student?.name ?? '').localeCompare(b.student?.name ?? ''),
+        (a, b) => byGroup(a.group, b.group) || (a.student?.name ?? '').localeCompare(b.student?.name ?? ''),
       );
   }
 

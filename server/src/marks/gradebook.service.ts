@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import { DataSource } from 'typeorm';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
+import type { GroupTag } from '@jigsaw/contract/sets';
 import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
@@ -9,10 +10,11 @@ import { Clock } from '../platform/clock.js';
 import { isReleased, setsOfAudience } from '@jigsaw/core/release';
 import type { Audience } from '@jigsaw/core/release';
 import { groupedBy, sure } from '@jigsaw/core/lists';
-import { cellOf } from '@jigsaw/core/marks';
+import { cellOf, copiesToTell } from '@jigsaw/core/marks';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, Kinds, plainDecimal } from '../release/index.js';
 import { toldApart, Viewers } from '../course/index.js';
+import { groupTags, inOrderOf } from '../sets/index.js';
 import type { Marking } from './markings.js';
 import { Markings } from './markings.js';
 
@@ -49,7 +51,13 @@ export class GradebookService {
     const students = await this.students(courseId);
     const columns = columnsOf(out, markings);
     const apart = await toldApart(this.dataSource.manager, courseId);
-    const credits = creditsByStudent(markings);
+    const tags = await groupTags(
+      this.dataSource.manager,
+      out.map(({ copy }) => copy.groupId),
+    );
+    const byGroup = inOrderOf(tags);
+    const groupOf = ({ access }: Marking) => tags.get(access.copy.groupId ?? '');
+    const credits = creditsByStudent(markings.toSorted((a, b) => byGroup(groupOf(a), groupOf(b))));
     const now = this.clock.now().getTime();
     return {
       activities: columns.map((access) => ({
@@ -68,7 +76,7 @@ export class GradebookService {
         name: apart(student.enrolmentId, student.name),
         groups: student.groups ?? [],
         cells: columns.map(({ release }) =>
-          cellFor(credits.get(`${release.id} ${student.enrolmentId}`) ?? [], student.enrolmentId, now),
+          cellsFor(student, credits.get(`${release.id} ${student.enrolmentId}`) ?? [], tags, now),
         ),
       })),
     };
@@ -91,10 +99,13 @@ export class GradebookService {
       people.get(student.enrolmentId)?.name ?? '',
       people.get(student.enrolmentId)?.email ?? '',
       ...activities.map(({ at, points }) => {
-        const cell = sure(student.cells[at]);
-        if (cell.state === 'excused') return 'excused';
-        if (cell.state !== 'released') return '';
-        return cell.points === points ? cell.mark : `${cell.mark} of ${cell.points}`;
+        const given = sure(student.cells[at]).filter(
+          ({ state }) => state === 'released' || state === 'excused',
+        );
+        // A mark alone is a number that a spreadsheet adds up; of several, each says which group's it is.
+        return given.length === 1
+          ? written(sure(given[0]), points)
+          : given.map((cell) => `${written(cell, points)} (${cell.group ?? 'all'})`).join('; ');
       }),
     ]);
     return stringify([header, ...rows], { bom: true, escape_formulas: true, record_delimiter: '\r\n' });
@@ -139,30 +150,43 @@ function creditsByStudent(markings: readonly Marking[]): ReadonlyMap<string, rea
   );
 }
 
-/** What one student has in one activity. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
-function cellFor(credits: readonly Marking[], enrolmentId: EnrolmentId, now: number): GradebookCell {
-  const marking =
-    credits.find((each) => each.sheet.given.has(enrolmentId)) ??
-    credits.find((each) => each.work.latest !== null) ??
-    credits[0];
-  if (!marking)
-    return {
-      state: 'not-theirs',
-      mark: null,
-      points: null,
-      isChanged: false,
-      copyId: null,
-      unit: null,
-      isLate: false,
-    };
-  const { work, access, unit, sheet } = marking;
-  return {
-    ...cellOf(sheet, enrolmentId, access.schedule.due, now),
+/** What one student has of one activity. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
+function cellsFor(
+  { enrolmentId, groups }: Pick<Student, 'enrolmentId' | 'groups'>,
+  credits: readonly Marking[],
+  tags: ReadonlyMap<string, GroupTag>,
+  now: number,
+): GradebookCell[] {
+  const told = copiesToTell(
+    credits.map((marking) => ({
+      ...cellOf(marking.sheet, enrolmentId, marking.access.schedule.due, now),
+      marking,
+      setId: marking.access.copy.setId,
+      isTheirs: (groups ?? []).some((group) => group.groupId === marking.access.copy.groupId),
+    })),
+  );
+  const ofGroup = told.map(({ marking }) => tags.get(marking.access.copy.groupId ?? ''));
+  return told.map(({ state, mark, points, isChanged, marking: { access, unit, work } }, at) => ({
+    state,
+    mark,
+    points,
+    isChanged,
     copyId: access.copy.id,
     unit,
     isLate: work.late.minutes > 0,
-  };
+    group: told.length > 1 ? nameAmong(ofGroup[at], ofGroup) : null,
+  }));
 }
+
+/** A group's name, with that of its set where another has the same. */
+function nameAmong(group: GroupTag | undefined, all: readonly (GroupTag | undefined)[]): string | null {
+  if (!group) return null;
+  const isAlone = all.every((other) => other?.id === group.id || other?.name !== group.name);
+  return isAlone ? group.name : `${group.name}, ${group.setName}`;
+}
+
+const written = ({ state, mark, points }: GradebookCell, ofNow: string): string =>
+  state === 'excused' ? 'excused' : points === ofNow ? (mark ?? '') : `${mark} of ${points}`;
 
 /** Students are sorted by the groups of this set; null: it goes to several, or to none. */
 function onlySet(audience: Audience): GroupSetId | null {

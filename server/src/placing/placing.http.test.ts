@@ -85,7 +85,7 @@ describe('credit for handed-in work', () => {
       ).body as Gradebook;
       const column = activities.findIndex((each) => each.activityId === activity.id);
       return students.flatMap((student) =>
-        sure(student.cells[column]).state === 'to-mark' ? [student.name] : [],
+        sure(student.cells[column]).some(({ state }) => state === 'to-mark') ? [student.name] : [],
       );
     };
     const move = (from: string, to: string, credit: string) =>

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
+import type { DeskView, Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
 import type { RoomList } from '@jigsaw/contract/rooms';
@@ -7,7 +7,7 @@ import type { GroupSetView } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import { someGroups, wholeSet } from '@jigsaw/core/release';
 import type { Audience } from '@jigsaw/core/release';
-import { aCourse, addFile, aSheet, copyOf, released } from '../test/aCourse.js';
+import { aCourse, addFile, aSecondSet, aSheet, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -24,25 +24,7 @@ beforeAll(async () => {
 beforeEach(async () => {
   count += 1;
   given = await aCourse(server, { email: `ilse${count}@quillmere.example` });
-  panels = (
-    await given.instructor
-      .post(`/api/courses/${given.course.id}/sets`)
-      .send({
-        name: 'Panels',
-        shape: { by: 'count', groups: 2 },
-        capacity: null,
-        pattern: 'Panel {n}',
-        names: [],
-      })
-      .expect(200)
-  ).body as GroupSetView;
-  panelGroups = ((await given.instructor.get(`/api/sets/${panels.id}/board`).expect(200)).body as BoardView)
-    .groups;
-  const moves = [
-    { student: idOf('nino'), from: null, to: sure(panelGroups[0]).id },
-    { student: idOf('noor'), from: null, to: sure(panelGroups[1]).id },
-  ];
-  await given.instructor.post(`/api/sets/${panels.id}/place`).send({ moves }).expect(200);
+  ({ set: panels, groups: panelGroups } = await aSecondSet(given));
 });
 afterAll(() => server.stop());
 
@@ -89,6 +71,71 @@ describe('a release to several sets', () => {
       kofi: ['Carboy'],
       nino: ['Panel 1'],
     });
+  });
+
+  it('tells before the press who gets more than one copy, and afterwards both of their marks wherever marks are shown', async () => {
+    const activity = await released(given, { title: 'Twice' }, { to: both() });
+    expect((await reach(activity, both())).several).toEqual([
+      { name: 'Noor', reading: null, groups: ['Crock', 'Panel 2'] },
+    ]);
+    expect((await reach(activity, both({ exclude: [idOf('noor')] }))).several).toEqual([]);
+    expect((await reach(activity, wholeSet(panels.id))).several).toEqual([]);
+    const { rows } = (
+      await given.instructor.get(`/api/releases/${sure(activity.release).id}/desk`).expect(200)
+    ).body as DeskView;
+    const give = async (group: string, typedMark: string) => {
+      const { copyId } = sure(rows.find((row) => row.group?.name === group));
+      const sheet = `/api/copies/${copyId}/marks/group`;
+      await given.instructor
+        .put(sheet)
+        .send({ ...aSheet, typedMark, version: 0 })
+        .expect(200);
+      return () => given.instructor.post(`${sheet}/release`).send({ version: 1 }).expect(200);
+    };
+    const noors = async () => {
+      const { students, activities } = (
+        await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)
+      ).body as Gradebook;
+      const at = activities.findIndex((each) => each.title === 'Twice');
+      return sure(students.find((each) => each.name === 'Noor')).cells[at]?.map((cell) =>
+        [cell.group, cell.state, cell.mark].join(' '),
+      );
+    };
+    const csv = async () =>
+      (await given.instructor.get(`/api/courses/${given.course.id}/gradebook.csv`).expect(200)).text
+        .split('\r\n')
+        .find((line) => line.includes('noor@'));
+    expect(await noors()).toEqual(['Crock open ', 'Panel 2 open ']);
+    const releaseCrock = await give('Crock', '31.5');
+    expect(await noors()).toEqual(['Crock drafted 31.5', 'Panel 2 open ']);
+    await releaseCrock();
+    expect(await csv()).toBe(',Noor,noor@quillmere.example,31.5');
+    await (
+      await give('Panel 2', '20')
+    )();
+    expect(await noors()).toEqual(['Crock released 31.5', 'Panel 2 released 20']);
+    expect(await csv()).toBe(',Noor,noor@quillmere.example,31.5 (Crock); 20 (Panel 2)');
+    const { marks } = (await student('noor').get(`/api/courses/${given.course.id}/my-marks`).expect(200))
+      .body as MyMarks;
+    expect(marks.map(({ mark, group }) => [group?.name, mark]).sort()).toEqual([
+      ['Crock', '31.5'],
+      ['Panel 2', '20'],
+    ]);
+    // A group of one name in the other set is told apart by its set.
+    const { groups } = (await given.instructor.get(`/api/sets/${panels.id}/board`).expect(200))
+      .body as BoardView;
+    const named = groups.map(({ id, name, capacity, isLocked, version }) => ({
+      id,
+      name: name === 'Panel 2' ? 'Crock' : name,
+      capacity,
+      isLocked,
+      version,
+    }));
+    await given.instructor
+      .put(`/api/sets/${panels.id}/groups`)
+      .send({ groups: named, removed: [] })
+      .expect(200);
+    expect(await noors()).toEqual(['Crock, Bench teams released 31.5', 'Crock, Panels released 20']);
   });
 
   it('takes in new groups of each, and other sets later; groups that are left out keep their work, unseen', async () => {
@@ -174,6 +221,6 @@ describe('people by name', () => {
       .body as Gradebook;
     const at = book.activities.findIndex((each) => each.title === 'Without Jorge');
     const cell = (name: string) => sure(book.students.find((each) => each.name === name)).cells[at];
-    expect([cell('Noor')?.state, cell('Jorge')?.state]).toEqual(['released', 'not-theirs']);
+    expect([cell('Noor')?.map(({ state }) => state), cell('Jorge')]).toEqual([['released', 'open'], []]);
   });
 });

@@ -128,6 +128,15 @@ export class ReachService {
           ? []
           : [{ name: student.name, reading: student.reading, why: explain(decision, wording) }],
       ),
+      several:
+        mode === 'common'
+          ? []
+          : counted.flatMap((student) => {
+              const own = student.groups.filter((group) => reachesGroup(to, group));
+              if (own.length < 2) return [];
+              const { name, reading } = student;
+              return [{ name, reading, groups: own.map(({ groupId }) => wording.groupName(groupId)) }];
+            }),
       named: byName(to.include.flatMap((entry) => (entry.kind === 'person' ? [entry.enrolmentId] : []))),
       leftOut: byName(to.exclude),
     };

@@ -60,7 +60,7 @@ export async function activityViews(
     }[]
   >(
     `SELECT x."activityId", x."groupId", g."number", g."name", x."due", x."closes", x."reason"
-       FROM "extension" x JOIN "set_group" g ON g."groupId" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."number"`,
+       FROM "extension" x JOIN "set_group" g ON g."groupId" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."setPosition", g."number"`,
     [ids],
   );
   const releaseOf = keyedBy(releases, (release) => release.activityId);

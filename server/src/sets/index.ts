@@ -13,4 +13,4 @@ export { SetMaking } from './setMaking.js';
 export { SetsModule } from './sets.module.js';
 export { GroupLeadRow, GroupRow, GroupSetRow } from './sets.rows.js';
 export { groupsOfSet, setView, SetViews } from './setViews.js';
-export { groupsForMembers, groupTags } from './tags.js';
+export { groupsForMembers, groupTags, inOrderOf } from './tags.js';

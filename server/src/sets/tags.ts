@@ -15,6 +15,21 @@ export async function groupTags(
   return new Map(rows.map((row) => [row.id as string, row]));
 }
 
+/** By set, and within a set by number; what belongs to no group stands last. */
+export function inOrderOf(
+  tags: ReadonlyMap<string, GroupTag>,
+): (a: GroupTag | null | undefined, b: GroupTag | null | undefined) => number {
+  const place = new Map([...new Set([...tags.values()].map((tag) => tag.setId))].map((id, at) => [id, at]));
+  const last = { set: Infinity, number: Infinity };
+  const key = (tag: GroupTag | null | undefined) =>
+    tag ? { set: place.get(tag.setId) ?? 0, number: tag.number } : last;
+  return (a, b) => {
+    const [one, other] = [key(a), key(b)];
+    if (one.set !== other.set) return one.set < other.set ? -1 : 1;
+    return one.number === other.number ? 0 : one.number < other.number ? -1 : 1;
+  };
+}
+
 /** What members see and make of a group of theirs. */
 export interface GroupForMembers {
   readonly motto: string;

@@ -87,6 +87,34 @@ export async function aCourse(
   return { course, instructor, students: browsers, set, board };
 }
 
+/** A second set, of Panel 1 and Panel 2, with students placed by name: Nino, who is in no bench team, and Noor, who is in two groups then. */
+export async function aSecondSet({
+  course,
+  instructor,
+  students,
+}: CourseForTests): Promise<{ set: GroupSetView; groups: BoardView['groups'] }> {
+  const set = (
+    await instructor
+      .post(`/api/courses/${course.id}/sets`)
+      .send({
+        name: 'Panels',
+        shape: { by: 'count', groups: 2 },
+        capacity: null,
+        pattern: 'Panel {n}',
+        names: [],
+      })
+      .expect(200)
+  ).body as GroupSetView;
+  const { groups } = (await instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
+  const moves = ['nino', 'noor'].map((name, at) => ({
+    student: sure(students.get(name)).enrolmentId,
+    from: null,
+    to: sure(groups[at]).id,
+  }));
+  await instructor.post(`/api/sets/${set.id}/place`).send({ moves }).expect(200);
+  return { set, groups };
+}
+
 /** Somebody more in the course, with a browser of theirs. */
 export async function aMember(
   server: TestServer,

@@ -95,6 +95,17 @@ const Sheet = styled(Table)`
     text-decoration: underline;
     text-underline-offset: 3px;
   }
+  a + a {
+    margin-left: 14px;
+  }
+  a > small {
+    display: inline-block;
+    max-width: 84px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    vertical-align: bottom;
+    color: var(--ink-2);
+  }
 `;
 const Export = styled.a`
   display: inline-flex;
@@ -129,7 +140,7 @@ export function GradebookPage() {
       ? students
       : students.filter((student) => student.groups.some((each) => each.groupId === group));
   const released = students
-    .flatMap((student) => student.cells)
+    .flatMap((student) => student.cells.flat())
     .filter((cell) => cell.state === 'released' || cell.state === 'excused').length;
   return (
     <Frame>
@@ -191,21 +202,25 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
   const { course, dates } = useCourse();
   const setId = usualSet(book);
   const columns = [
-    { id: 'name', at: -1 },
-    { id: 'groups', at: -1 },
-    ...book.activities.map((activity, at) => ({ id: activity.releaseId, at })),
+    { id: 'name', at: -1, width: 0 },
+    { id: 'groups', at: -1, width: 150 },
+    ...book.activities.map((activity, at) => ({
+      id: activity.releaseId,
+      at,
+      width: 150 * Math.max(1, ...book.students.map(({ cells }) => cells[at]?.length ?? 0)),
+    })),
   ];
   return (
     <Virtualizer layout={TableLayout} layoutOptions={{ rowHeight: 30, headingHeight: 46 }}>
       <Sheet aria-label="Gradebook">
         <TableHeader columns={columns}>
-          {({ id, at }) => {
+          {({ id, at, width }) => {
             const activity = book.activities[at];
             return (
               <Column
                 id={id}
                 isRowHeader={id === 'name'}
-                width={id === 'name' ? '1fr' : 150}
+                width={id === 'name' ? '1fr' : width}
                 minWidth={id === 'name' ? 260 : 120}
                 style={id === 'name' ? { paddingLeft: 16 } : undefined}
                 {...(activity ? { 'data-figure': true } : {})}
@@ -231,7 +246,7 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
           {(student) => (
             <Row id={student.enrolmentId} columns={columns}>
               {({ id, at }) => {
-                const cell = student.cells[at];
+                const cells = student.cells[at];
                 if (id === 'name') {
                   return (
                     <Cell>
@@ -240,7 +255,7 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
                   );
                 }
                 const group = student.groups.find((each) => each.setId === setId);
-                if (!cell)
+                if (!cells)
                   return (
                     <Cell>
                       {group ? <GroupChip number={group.number} name={group.name} /> : <Muted>none</Muted>}
@@ -248,13 +263,16 @@ function GradebookTable({ book }: { readonly book: Gradebook }) {
                   );
                 return (
                   <Cell data-figure>
-                    {cell.copyId ? (
-                      <Link to={`/c/${course.id}/marks/${id}/${cell.copyId}/${cell.unit}`}>
+                    {cells.length === 0 && <Muted aria-label="not theirs">–</Muted>}
+                    {cells.map((cell) => (
+                      <Link
+                        key={`${cell.copyId} ${cell.unit}`}
+                        to={`/c/${course.id}/marks/${id}/${cell.copyId}/${cell.unit}`}
+                      >
+                        {cell.group !== null && <Small title={cell.group}>{cell.group} </Small>}
                         <Figure cell={cell} points={book.activities[at]?.points} />
                       </Link>
-                    ) : (
-                      <Figure cell={cell} points={book.activities[at]?.points} />
-                    )}
+                    ))}
                   </Cell>
                 );
               }}
@@ -300,7 +318,5 @@ function Figure({ cell, points }: { readonly cell: GradebookCell; readonly point
       return <Tag $look="warn">missing</Tag>;
     case 'open':
       return <Small>not yet</Small>;
-    case 'not-theirs':
-      return <Muted aria-label="not theirs">–</Muted>;
   }
 }

@@ -80,13 +80,14 @@ describe('the gradebook', () => {
   const cell = (state: string, mark: string | null = null, isLate = false) => ({
     state,
     mark,
-    copyId: state === 'not-theirs' ? null : copyId,
-    unit: state === 'not-theirs' ? null : 'group',
-    points: state === 'not-theirs' ? null : '40',
+    copyId,
+    unit: 'group',
+    points: '40',
     isChanged: false,
     isLate,
+    group: null as string | null,
   });
-  const aStudent = (name: string, cells: object[], group: string | null = 'Crock') => ({
+  const aStudent = (name: string, cells: object[][], group: string | null = 'Crock') => ({
     enrolmentId: id(name),
     name,
     familyName: null,
@@ -115,9 +116,9 @@ describe('the gradebook', () => {
 
   it('counts what is released, offers it as CSV, and filters by group', async () => {
     const { user } = open([
-      aStudent('Noor', [cell('released', '31')]),
-      aStudent('Amina', [cell('drafted', '20')], 'Carboy'),
-      aStudent('Nino', [cell('not-theirs')], null),
+      aStudent('Noor', [[cell('released', '31')]]),
+      aStudent('Amina', [[cell('drafted', '20')]], 'Carboy'),
+      aStudent('Nino', [[]], null),
     ]);
     expect(await screen.findByText('1 mark released')).toBeInTheDocument();
     expect(screen.getByText('3 students')).toBeInTheDocument();
@@ -134,11 +135,26 @@ describe('the gradebook', () => {
     showPage(inCourse('marks/gradebook'), {
       [`GET courses/${courseId}/gradebook`]: {
         activities: activities.map((each) => ({ ...each, isWithdrawn: true })),
-        students: [aStudent('Noor', [{ ...cell('released', '31'), points: '30', isChanged: true }])],
+        students: [aStudent('Noor', [[{ ...cell('released', '31'), points: '30', isChanged: true }]])],
       },
     });
     expect(await screen.findByRole('link', { name: '31 of 30 changed since release' })).toBeInTheDocument();
     expect(screen.getByRole('columnheader', { name: /withdrawn, of 40/ })).toBeInTheDocument();
+  });
+
+  it('shows a mark for each copy where somebody has several, each with its group and a way to its sheet', async () => {
+    open([
+      aStudent('Noor', [
+        [
+          { ...cell('released', '31'), group: 'Crock' },
+          { ...cell('missing'), group: 'Panel 2', copyId: id('panel') },
+        ],
+      ]),
+    ]);
+    const sheet = (copy: string) => `/c/${courseId}/marks/${releaseId}/${copy}/group`;
+    expect(await screen.findByRole('link', { name: 'Crock 31' })).toHaveAttribute('href', sheet(copyId));
+    expect(screen.getByRole('link', { name: 'Panel 2 missing' })).toHaveAttribute('href', sheet(id('panel')));
+    expect(screen.getByText('1 mark released')).toBeInTheDocument();
   });
 
   it('says how it fills when nothing is released', async () => {

@@ -47,7 +47,7 @@ const Toggles = styled.div`
     cursor: default;
   }
 `;
-const Outside = styled.details`
+const Fold = styled.details`
   summary {
     cursor: pointer;
     width: fit-content;
@@ -94,6 +94,7 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
   const groups = reach?.groups ?? [];
   const inside = groups.filter((group) => group.isIn);
   const outside = reach?.outside ?? [];
+  const several = reach?.several ?? [];
   const empty = inside.filter((group) => group.members === 0);
   const bySet = groupedBy(groups, (group) => group.setId);
   const isClass = isForClass(target);
@@ -197,24 +198,29 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
               {outside.length} {target.outsiders === 'hidden' ? 'see nothing' : 'see it locked'}
             </Tag>
           )}
+          {several.length > 0 && (
+            <Tag $look="needs">{counted(several.length, 'student')} will get more than one copy</Tag>
+          )}
           {empty.length > 0 && (
             <Tag $look="warn">
               {empty.length === 1 ? `${sure(empty[0]).name} is empty` : `${empty.length} groups are empty`}
             </Tag>
           )}
         </div>
+        {several.length > 0 && (
+          <People
+            says="Who gets more than one copy"
+            people={several.map(({ name, groups: own }) => ({
+              name,
+              why: `A copy and a mark in each: ${own.join(', ')}.`,
+            }))}
+          />
+        )}
         {outside.length > 0 && (
-          <Outside>
-            <summary>Who is outside, and why</summary>
-            <ul>
-              {outside.slice(0, 40).map((person, at) => (
-                <li key={at}>
-                  <b>{person.name}</b> <Muted>{person.why.slice(1, 2).join(' ')}</Muted>
-                </li>
-              ))}
-              {outside.length > 40 && <li>and {outside.length - 40} more</li>}
-            </ul>
-          </Outside>
+          <People
+            says="Who is outside, and why"
+            people={outside.map(({ name, why }) => ({ name, why: why.slice(1, 2).join(' ') }))}
+          />
         )}
         {!isClass && (
           <Sentence>
@@ -230,6 +236,28 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
         )}
       </div>
     </Part>
+  );
+}
+
+interface PeopleProps {
+  readonly says: string;
+  readonly people: readonly { readonly name: string; readonly why: string }[];
+}
+
+/** The first of some people, each with the reason why they are here; folded away until they are asked for. */
+function People({ says, people }: PeopleProps) {
+  return (
+    <Fold>
+      <summary>{says}</summary>
+      <ul>
+        {people.slice(0, 40).map((person, at) => (
+          <li key={at}>
+            <b>{person.name}</b> <Muted>{person.why}</Muted>
+          </li>
+        ))}
+        {people.length > 40 && <li>and {people.length - 40} more</li>}
+      </ul>
+    </Fold>
   );
 }
 

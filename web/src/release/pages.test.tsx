@@ -3,7 +3,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import { draftOf } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
 import { wholeSet } from '@jigsaw/core/release';
-import { activityId, acts, composer, setId } from '../test/composer.js';
+import { activityId, acts, composer, reach, setId } from '../test/composer.js';
 import { aMember, anActivity, aRelease, at, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
@@ -56,6 +56,13 @@ describe('the composer', () => {
     expect(await screen.findByText('1 see nothing')).toBeInTheDocument();
     expect(screen.getByText('Carboy is empty')).toBeInTheDocument();
     expect(screen.getByText('Is in none of the groups it was released to.')).toBeInTheDocument();
+  });
+
+  it('says before release who gets more than one copy', async () => {
+    const several = [{ name: 'Noor', reading: null, groups: ['Crock', 'Panel 2'] }];
+    composer(anActivity(), { [`POST activities/${activityId}/reach`]: { ...reach, several } });
+    expect(await screen.findByText('1 student will get more than one copy')).toBeInTheDocument();
+    expect(screen.getByText('A copy and a mark in each: Crock, Panel 2.')).toBeInTheDocument();
   });
 
   it('saves what is typed, with the version it began from', async () => {

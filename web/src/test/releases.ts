@@ -53,6 +53,7 @@ export const aReach = (more: Partial<ReachView> = {}): ReachView => ({
       why: ['Sees nothing of it.', 'Is in none of the groups it was released to.'],
     },
   ],
+  several: [],
   named: [],
   leftOut: [],
   ...more,
