@@ -6,6 +6,7 @@ import { keptDecimal } from '@jigsaw/core/text';
 const idOf = <Kind extends string>() => z.uuid() as unknown as z.ZodType<ids.Id<Kind>, ids.Id<Kind>>;
 
 export const PersonId = idOf<'person'>();
+export const SessionId = idOf<'session'>();
 export const CourseId = idOf<'course'>();
 export const EnrolmentId = idOf<'enrolment'>();
 export const GroupSetId = idOf<'group-set'>();

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CourseId, PersonId, Role } from './common.js';
+import { CourseId, DateTime, PersonId, Role, SessionId } from './common.js';
 
 export const SignIn = z.strictObject({
   email: z.string().trim().min(1, 'Write your address.').max(254),
@@ -18,6 +18,21 @@ export const SessionView = z.object({
   isProven: z.boolean(),
 });
 export type SessionView = z.infer<typeof SessionView>;
+
+/** Where an account is signed in, the last used first. */
+export const OpenSessions = z.object({
+  sessions: z.array(
+    z.object({
+      id: SessionId,
+      /** Browser and system: "Firefox on Linux". */
+      cameFrom: z.string(),
+      since: DateTime,
+      seenAt: DateTime,
+      isThis: z.boolean(),
+    }),
+  ),
+});
+export type OpenSessions = z.infer<typeof OpenSessions>;
 
 /** What the sign-in page offers without anybody signed in; `demoPeople` is empty outside demo mode. */
 export const FrontDoor = z.object({

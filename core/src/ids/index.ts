@@ -1,6 +1,7 @@
 /** Ids are UUIDv7 strings; the brand keeps a group's id from being passed as a person's. */
 export type Id<Kind extends string> = string & { readonly __kind: Kind };
 export type PersonId = Id<'person'>;
+export type SessionId = Id<'session'>;
 export type CourseId = Id<'course'>;
 export type EnrolmentId = Id<'enrolment'>;
 export type GroupSetId = Id<'group-set'>;

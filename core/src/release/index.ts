@@ -19,8 +19,8 @@ export type {
 } from './facts.js';
 export { whoseFigures } from './figures.js';
 export type { Figure } from './figures.js';
-export { hearersOfAudience, hearersOfCopy } from './hearers.js';
-export type { Hearers } from './hearers.js';
+export { hears } from './hearers.js';
+export type { ConcernedCopies, Concerns, CopiesInView } from './hearers.js';
 export { mayAct } from './kindRules.js';
 export type { KindFacts } from './kindFacts.js';
 export type { KindRules } from './kindRules.js';

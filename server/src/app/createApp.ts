@@ -12,7 +12,9 @@ import { AppModule } from './app.module.js';
 import { storable } from '@jigsaw/core/text';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
-import { Problem, problems } from '../platform/problems.js';
+import { CONFIG } from '../platform/config.js';
+import { sendProblem } from '../platform/problem.filter.js';
+import { problems } from '../platform/problems.js';
 import { noteArrival, rememberPage } from '../platform/requestContext.js';
 
 export type App = NestExpressApplication;
@@ -46,7 +48,7 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
     }),
   );
   app.use(cookieParser());
-  app.use(sameOriginOnly);
+  app.use(sameOriginOnly(new URL(config.publicUrl).origin));
   app.use(rememberPage);
   app.useBodyParser('json', { limit: '16mb', reviver: storableValue });
   app.use(noteArrival(app.get(Clock)));
@@ -68,28 +70,20 @@ function storableValue(_key: string, value: unknown): unknown {
     : Object.fromEntries(entries.map(([key, each]) => [storable(key), each as unknown]));
 }
 
-/** A write that a browser sends from another site is not carried out, whatever cookies come with it. */
-function sameOriginOnly(request: Request, response: Response, next: NextFunction): void {
-  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next();
-  const { origin } = request.headers;
-  const isOther =
-    origin !== undefined
-      ? originHost(origin) !== request.headers.host
-      : request.headers['sec-fetch-site'] === 'cross-site';
-  if (!isOther) return next();
-  const problem: Problem = problems.otherOrigin();
-  response
-    .status(problem.status)
-    .type('application/problem+json')
-    .send(
-      JSON.stringify({
-        type: `/problems/${problem.type}`,
-        title: problem.title,
-        status: problem.status,
-        detail: problem.detail,
-      }),
-    );
-}
+/** A write that a browser sends from another site is not carried out, whatever cookies come with it.
+ * @param ownOrigin as people know this server: a proxy before it may have put another name into Host. */
+const sameOriginOnly =
+  (ownOrigin: string) =>
+  (request: Request, response: Response, next: NextFunction): void => {
+    if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next();
+    const { origin } = request.headers;
+    const isOther =
+      origin !== undefined
+        ? origin !== ownOrigin && originHost(origin) !== request.headers.host
+        : request.headers['sec-fetch-site'] === 'cross-site';
+    if (isOther) sendProblem(response, problems.otherOrigin());
+    else next();
+  };
 
 function originHost(origin: string): string | null {
   return URL.canParse(origin) ? new URL(origin).host : null;
@@ -123,7 +117,7 @@ function describeApi(app: App): void {
   const about = new DocumentBuilder()
     .setTitle('Jigsaw Room')
     .setVersion('1')
-    .addCookieAuth('jigsaw_session')
+    .addCookieAuth(app.get<Config>(CONFIG).cookieName)
     .build();
   SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, about), {
     jsonDocumentUrl: 'api/openapi.json',

@@ -43,7 +43,6 @@ export class CoursesService {
         actorId: person.id,
         subjectId: courseId,
         facts: { assistantsSee },
-        isForAll: true,
       });
       return { assistantsSee };
     });

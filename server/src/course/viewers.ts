@@ -1,12 +1,15 @@
 import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { Act, Role, Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
-import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId, PersonId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 
 interface Found {
+  readonly courseId: CourseId;
+  readonly personId: PersonId;
   readonly id: EnrolmentId;
   readonly role: Role;
   readonly hasLeft: boolean;
@@ -33,23 +36,46 @@ export class Viewers {
 
   /** null: not in this course, not let in to it yet, or there is no such course; nobody can tell which. */
   async find(person: SignedIn, courseId: CourseId): Promise<Viewer | null> {
-    const [row] = await this.dataSource.query<Found[]>(
-      `SELECT e."id", e."role", e."leftAt" IS NOT NULL AS "hasLeft",
-              e."role" = 'assistant' AND c."assistantsSee" = 'theirs' AS "seesOnlyLed",
-              ${this.facts.leads('e."id"')} AS "leads", ${this.facts.groups('e."id"')} AS "groups"
-         FROM "enrolment" e JOIN "course" c ON c."id" = e."courseId" WHERE e."courseId" = $1 AND e."personId" = $2
-          AND (e."openedFor" = $2 OR $3)`,
+    const [row] = await this.read(
+      this.dataSource.manager,
+      `e."courseId" = $1 AND e."personId" = $2 AND (e."openedFor" = $2 OR $3)`,
       [courseId, person.id, person.isProven],
     );
-    if (!row) return null;
-    const { id, groups, leads, ...viewer } = row;
-    return {
-      courseId: courseId,
-      enrolmentId: id,
-      ...viewer,
-      groups: groups ?? [],
-      leads: leads ?? [],
-    };
+    return row ? viewerOf(row) : null;
+  }
+
+  /** All students of a course. */
+  async students(manager: EntityManager, courseId: CourseId): Promise<Viewer[]> {
+    const rows = await this.read(
+      manager,
+      `e."courseId" = $1 AND e."role" = 'student' AND e."leftAt" IS NULL`,
+      [courseId],
+    );
+    return rows.map(viewerOf);
+  }
+
+  /** Who these are in one course by now, each with whose entry it is; who may not enter any more is not among them. */
+  async again(
+    courseId: CourseId,
+    enrolmentIds: readonly EnrolmentId[],
+  ): Promise<ReadonlyMap<EnrolmentId, { readonly personId: PersonId; readonly viewer: Viewer }>> {
+    const rows = await this.read(
+      this.dataSource.manager,
+      `e."courseId" = $1 AND e."id" = ANY($2) AND e."leftAt" IS NULL
+         AND (e."openedFor" = e."personId" OR EXISTS (SELECT 1 FROM "account" a WHERE a."personId" = e."personId" AND a."isProven"))`,
+      [courseId, enrolmentIds],
+    );
+    return new Map(rows.map((row) => [row.id, { personId: row.personId, viewer: viewerOf(row) }]));
+  }
+
+  private read(manager: EntityManager, where: string, parameters: unknown[]): Promise<Found[]> {
+    return manager.query<Found[]>(
+      `SELECT e."courseId", e."personId", e."id", e."role", e."leftAt" IS NOT NULL AS "hasLeft",
+              e."role" = 'assistant' AND c."assistantsSee" = 'theirs' AS "seesOnlyLed",
+              ${this.facts.leads('e."id"')} AS "leads", ${this.facts.groups('e."id"')} AS "groups"
+         FROM "enrolment" e JOIN "course" c ON c."id" = e."courseId" WHERE ${where}`,
+      parameters,
+    );
   }
 
   /** Anybody who is in the course now. */
@@ -72,3 +98,13 @@ export function refuseUnless({ role }: Viewer, act: Act): void {
   if (!may(role, 'read-course')) throw problems.notFound();
   if (!may(role, act)) throw problems.notYours();
 }
+
+const viewerOf = ({ courseId, id, role, hasLeft, seesOnlyLed, leads, groups }: Found): Viewer => ({
+  courseId,
+  enrolmentId: id,
+  role,
+  hasLeft,
+  seesOnlyLed,
+  leads: leads ?? [],
+  groups: groups ?? [],
+});

@@ -54,6 +54,7 @@ export class ExpertsService {
       actorId: person.id,
       subjectId: set.id,
       facts: { expertsOf: setId, tables: tables.length },
+      setIds: [set.id],
     });
     return this.views.one(work.manager, courseId, set.id);
   }

@@ -1,16 +1,25 @@
 import { Controller, Inject, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { Done } from '@jigsaw/contract/common';
-import { DemoSignIn, LinkView, LookAtLink, OpenLink, SessionView, SignIn } from '@jigsaw/contract/identity';
+import { Done, SessionId } from '@jigsaw/contract/common';
+import {
+  DemoSignIn,
+  LinkView,
+  LookAtLink,
+  OpenLink,
+  OpenSessions,
+  SessionView,
+  SignIn,
+} from '@jigsaw/contract/identity';
+import type * as ids from '@jigsaw/core/ids';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
-import { Endpoint, Takes } from '../platform/endpoint.js';
+import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { PeopleService } from './people.service.js';
-import { cookieName } from './session.guard.js';
+import { cameFrom } from './cameFrom.js';
 import { sessionDays, SessionService } from './session.service.js';
 import type { SignedIn } from './signedIn.js';
-import { CurrentPerson, Public } from './signedIn.js';
+import { CurrentPerson, CurrentSession, Public } from './signedIn.js';
 
 @ApiTags('identity')
 @Controller('session')
@@ -30,9 +39,10 @@ export class IdentityController {
   })
   async signIn(
     @Takes(SignIn) { email, password }: SignIn,
+    @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    return this.enter(response, await this.sessions.signIn(email, password));
+    return this.enter(response, await this.sessions.signIn(email, password, cameFrom(request)));
   }
 
   @Public()
@@ -44,9 +54,10 @@ export class IdentityController {
   })
   async signInAsDemoPerson(
     @Takes(DemoSignIn) { personId }: DemoSignIn,
+    @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    return this.enter(response, await this.sessions.signInAsDemoPerson(personId));
+    return this.enter(response, await this.sessions.signInAsDemoPerson(personId, cameFrom(request)));
   }
 
   /** Asked with the token in the body, so that it stands in no address and no log. */
@@ -70,9 +81,10 @@ export class IdentityController {
   })
   async openLink(
     @Takes(OpenLink) { token, password }: OpenLink,
+    @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    return this.enter(response, await this.people.openLink(token, password));
+    return this.enter(response, await this.people.openLink(token, password, cameFrom(request)));
   }
 
   @Endpoint('GET /', { id: 'readSession', does: 'Who is signed in', answer: SessionView })
@@ -82,14 +94,61 @@ export class IdentityController {
 
   @Endpoint('DELETE /', { id: 'signOut', does: 'Sign out', answer: Done })
   async signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<Done> {
-    const token = (request.cookies as Record<string, string>)[cookieName];
+    const token = (request.cookies as Record<string, string>)[this.config.cookieName];
     if (token !== undefined) await this.sessions.end(token);
-    response.clearCookie(cookieName, { path: '/' });
+    response.clearCookie(this.config.cookieName, { path: '/', secure: this.config.isSecure });
+    return { done: true };
+  }
+
+  @Endpoint('GET /open', {
+    id: 'readOpenSessions',
+    does: 'Where this account is signed in',
+    answer: OpenSessions,
+  })
+  async open(
+    @CurrentPerson() person: SignedIn,
+    @CurrentSession() current: ids.SessionId,
+  ): Promise<OpenSessions> {
+    const sessions = await this.sessions.ofPerson(person.id);
+    return {
+      sessions: sessions.map(({ id, cameFrom, createdAt, seenAt }) => ({
+        id,
+        cameFrom,
+        since: createdAt.toISOString(),
+        seenAt: seenAt.toISOString(),
+        isThis: id === current,
+      })),
+    };
+  }
+
+  @Endpoint('DELETE /open/:sessionId', {
+    id: 'endSession',
+    does: 'Sign this account out in one other place',
+    answer: Done,
+  })
+  async endOne(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('sessionId', SessionId) sessionId: ids.SessionId,
+  ): Promise<Done> {
+    await this.sessions.endOwn(person.id, sessionId);
+    return { done: true };
+  }
+
+  @Endpoint('DELETE /open', {
+    id: 'endOtherSessions',
+    does: 'Sign this account out everywhere else',
+    answer: Done,
+  })
+  async endOthers(
+    @CurrentPerson() person: SignedIn,
+    @CurrentSession() current: ids.SessionId,
+  ): Promise<Done> {
+    await this.sessions.endOthers(person.id, current);
     return { done: true };
   }
 
   private enter(response: Response, { token, person }: { token: string; person: SignedIn }): SessionView {
-    response.cookie(cookieName, token, {
+    response.cookie(this.config.cookieName, token, {
       httpOnly: true,
       sameSite: 'lax',
       secure: this.config.isSecure,

@@ -1,5 +1,5 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
-import type { EnrolmentId, PersonId } from '@jigsaw/core/ids';
+import type { EnrolmentId, PersonId, SessionId } from '@jigsaw/core/ids';
 
 @Entity('person')
 export class PersonRow {
@@ -23,6 +23,10 @@ export class PersonRow {
 export class SessionRow {
   /** SHA-256 of the cookie's token: who reads the table cannot sign in with it. */
   @PrimaryColumn('text') tokenHash!: string;
+  /** What its owner calls it by, and what is said when it ends. */
+  @Column('uuid') @Index('session_id', { unique: true }) id!: SessionId;
+  /** Browser and system, as far as it said. */
+  @Column('text') cameFrom!: string;
   @ForeignKey(() => PersonRow) @Column('uuid') @Index('session_by_person') personId!: PersonId;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz') seenAt!: Date;

@@ -227,7 +227,11 @@ export class PeopleService {
 
   /** A mailed link sets the password and ends what others have open; one that was handed out asks for the password, or sets the first, and
    * lets in to its course. */
-  async openLink(token: string, password: string): Promise<{ token: string; person: SignedIn }> {
+  async openLink(
+    token: string,
+    password: string,
+    cameFrom: string,
+  ): Promise<{ token: string; person: SignedIn }> {
     const person = await this.dataSource.transaction(async (manager) => {
       const { personId, enrolmentId } = await this.goodLink(manager, token);
       // Links of one person take turns, so that the second of two sees the password that the first has set.
@@ -254,7 +258,7 @@ export class PeopleService {
       }
       return manager.findOneByOrFail(PersonRow, { id: personId });
     });
-    return this.sessions.start(person);
+    return this.sessions.start(person, cameFrom);
   }
 
   private async goodLink(manager: EntityManager, token: string): Promise<PasswordLinkRow> {

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { DataSource, LessThan, MoreThan } from 'typeorm';
-import type { PersonId } from '@jigsaw/core/ids';
+import { DataSource, In, LessThan, MoreThan } from 'typeorm';
+import type { PersonId, SessionId } from '@jigsaw/core/ids';
 import { sameAddress } from '@jigsaw/core/course';
 import { sure } from '@jigsaw/core/lists';
 import { Clock } from '../platform/clock.js';
@@ -28,10 +28,14 @@ export class SessionService {
   ) {}
 
   /** Checks address and password; the answer is the token for the cookie. */
-  async signIn(email: string, password: string): Promise<{ token: string; person: SignedIn }> {
+  async signIn(
+    email: string,
+    password: string,
+    cameFrom: string,
+  ): Promise<{ token: string; person: SignedIn }> {
     const addressKey = sameAddress(email);
     const person = await this.dataSource.getRepository(PersonRow).findOneBy({ addressKey });
-    return this.start(await this.checkPassword(person, addressKey, password));
+    return this.start(await this.checkPassword(person, addressKey, password), cameFrom);
   }
 
   /** @throws Problem if it does not fit, or was tried too often; nobody learns whether the address is anybody's. */
@@ -48,16 +52,20 @@ export class SessionService {
   }
 
   /** In demo mode only, and only for the people on the demo's list. */
-  async signInAsDemoPerson(personId: PersonId): Promise<{ token: string; person: SignedIn }> {
+  async signInAsDemoPerson(
+    personId: PersonId,
+    cameFrom: string,
+  ): Promise<{ token: string; person: SignedIn }> {
     const person = await this.dataSource.getRepository(PersonRow).findOneBy({ id: personId });
     const isOffered =
       person !== null &&
       this.config.demoPeople.some((offered) => sameAddress(offered.email) === person.addressKey);
     if (!isOffered) throw problems.notFound();
-    return this.start(person);
+    return this.start(person, cameFrom);
   }
 
-  async personOf(token: string): Promise<SignedIn | null> {
+  /** null: no session has this token, or it is over. */
+  async find(token: string): Promise<{ person: SignedIn; sessionId: SessionId } | null> {
     const now = this.clock.now();
     const session = (await this.dataSource.manager
       .createQueryBuilder(SessionRow, 'session')
@@ -75,25 +83,67 @@ export class SessionService {
         .update(session.tokenHash, { seenAt: now, expiresAt: new Date(now.getTime() + sessionDays * dayMs) });
       await this.dataSource.getRepository(PersonRow).update(person.id, { lastSeenAt: now });
     }
-    return signedIn(person);
+    return { person: signedIn(person), sessionId: session.id };
+  }
+
+  /** Which of these are open by now. */
+  async stillOpen(sessionIds: readonly SessionId[]): Promise<ReadonlySet<SessionId>> {
+    const rows = await this.dataSource.getRepository(SessionRow).find({
+      select: { id: true },
+      where: { id: In([...sessionIds]), expiresAt: MoreThan(this.clock.now()) },
+    });
+    return new Set(rows.map((row) => row.id));
+  }
+
+  /** @returns all that are open in this account, the last used first. */
+  async ofPerson(personId: PersonId): Promise<SessionRow[]> {
+    return this.dataSource.getRepository(SessionRow).find({
+      where: { personId, expiresAt: MoreThan(this.clock.now()) },
+      order: { seenAt: 'DESC', id: 'ASC' },
+    });
   }
 
   async end(token: string): Promise<void> {
-    await this.dataSource.getRepository(SessionRow).delete({ tokenHash: hashToken(token) });
+    await this.endWhere(this.dataSource.manager, `"tokenHash" = $1`, [hashToken(token)]);
+  }
+
+  /** One's own: any one of them, or all but one.
+   * @throws not-found for what is not among them. */
+  async endOwn(personId: PersonId, sessionId: SessionId): Promise<void> {
+    const ended = await this.endWhere(this.dataSource.manager, `"personId" = $1 AND "id" = $2`, [
+      personId,
+      sessionId,
+    ]);
+    if (ended === 0) throw problems.notFound();
+  }
+
+  async endOthers(personId: PersonId, sessionId: SessionId): Promise<void> {
+    await this.endWhere(this.dataSource.manager, `"personId" = $1 AND "id" <> $2`, [personId, sessionId]);
   }
 
   /** Whoever has the account open anywhere signs in again. */
   async endAll(manager: EntityManager, personId: PersonId): Promise<void> {
-    await manager.delete(SessionRow, { personId });
+    await this.endWhere(manager, `"personId" = $1`, [personId]);
   }
 
-  async start(person: PersonRow): Promise<{ token: string; person: SignedIn }> {
+  /** Gone, and told to every server process, so that what is open with it ends too. */
+  private async endWhere(manager: EntityManager, where: string, parameters: unknown[]): Promise<number> {
+    const ended = await manager.query<unknown[]>(
+      `WITH ended AS (DELETE FROM "session" WHERE ${where} RETURNING "id") SELECT pg_notify('session_ended', "id"::text) FROM ended`,
+      parameters,
+    );
+    return ended.length;
+  }
+
+  async start(person: PersonRow, cameFrom: string): Promise<{ token: string; person: SignedIn }> {
     const token = newToken();
     const now = this.clock.now();
     const sessions = this.dataSource.getRepository(SessionRow);
     await sessions.delete({ personId: person.id, expiresAt: LessThan(now) });
     await sessions.insert({
       tokenHash: hashToken(token),
+      id: newId<'session'>(),
+      cameFrom,
       personId: person.id,
       createdAt: now,
       seenAt: now,

@@ -1,7 +1,7 @@
 import type { ExecutionContext } from '@nestjs/common';
 import { createParamDecorator, SetMetadata } from '@nestjs/common';
 import type { Request } from 'express';
-import type { PersonId } from '@jigsaw/core/ids';
+import type { PersonId, SessionId } from '@jigsaw/core/ids';
 
 /** Whoever this request's session belongs to. */
 export interface SignedIn {
@@ -14,7 +14,7 @@ export interface SignedIn {
   readonly mayCreateCourses: boolean;
 }
 
-export type SignedInRequest = Request & { signedIn?: SignedIn };
+export type SignedInRequest = Request & { signedIn?: SignedIn; sessionId?: SessionId };
 
 export const PUBLIC = 'jigsaw:public';
 /** Answers without anybody signed in. Everything else asks for a session. */
@@ -24,4 +24,10 @@ export const CurrentPerson = createParamDecorator((_data: unknown, context: Exec
   const { signedIn } = context.switchToHttp().getRequest<SignedInRequest>();
   if (!signedIn) throw new Error('a route without a session asked who is signed in');
   return signedIn;
+});
+
+export const CurrentSession = createParamDecorator((_data: unknown, context: ExecutionContext): SessionId => {
+  const { sessionId } = context.switchToHttp().getRequest<SignedInRequest>();
+  if (!sessionId) throw new Error('a route without a session asked which it is');
+  return sessionId;
 });

@@ -3,29 +3,56 @@ import { Inject, Injectable } from '@nestjs/common';
 import { PinoLogger } from 'nestjs-pino';
 import pg from 'pg';
 import { z } from 'zod';
-import type { CourseId } from '@jigsaw/core/ids';
+import type {
+  CopyId,
+  CourseId,
+  EnrolmentId,
+  GroupId,
+  GroupSetId,
+  ReleaseId,
+  SessionId,
+} from '@jigsaw/core/ids';
+import type { Act } from '@jigsaw/core/course';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 
+const id = <Id extends string>() => z.custom<Id>((value) => typeof value === 'string');
 const Change = z.object({
-  courseId: z.string(),
+  courseId: id<CourseId>(),
   type: z.string(),
   /** Of whose act it is; null: of no page that is open. */
   page: z.string().nullable(),
-  groupIds: z.array(z.string()),
-  enrolmentIds: z.array(z.string()),
-  setIds: z.array(z.string()),
+  groupIds: z.array(id<GroupId>()),
+  enrolmentIds: z.array(id<EnrolmentId>()),
+  setIds: z.array(id<GroupSetId>()),
   isForAll: z.boolean(),
-  isForStaff: z.boolean(),
+  staff: z.custom<Act>((value) => typeof value === 'string').nullable(),
+  copies: z
+    .object({
+      releaseId: id<ReleaseId>(),
+      copyIds: z.array(id<CopyId>()).nullable(),
+      ownerId: id<EnrolmentId>().nullable(),
+      isForStaffOnly: z.boolean(),
+      wasOut: z.boolean(),
+    })
+    .nullable(),
 });
+/** What happened in a course, and whom it concerns. */
 export type Change = z.infer<typeof Change>;
+
+export interface ChangeListener {
+  changed(change: Change): void;
+  sessionEnded(sessionId: SessionId): void;
+  /** Nobody knows what was missed. */
+  gap(): void;
+}
 
 const retryMs = 2000;
 
-/** Hears of every committed change, whichever server process made it, and tells whoever listens here. */
+/** Hears of every committed change, whichever server process made it, over one line to the database. */
 @Injectable()
 export class Changes implements OnApplicationBootstrap, OnApplicationShutdown {
-  private readonly listeners = new Map<string, Set<(change: Change) => void>>();
+  private readonly listeners: ChangeListener[] = [];
   private client: pg.Client | null = null;
   private isStopping = false;
 
@@ -43,36 +70,37 @@ export class Changes implements OnApplicationBootstrap, OnApplicationShutdown {
     await this.client?.end();
   }
 
-  /** A subscription is the function that ends it. */
-  subscribe(courseId: CourseId, listener: (change: Change) => void): () => void {
-    const own = this.listeners.get(courseId) ?? new Set();
-    this.listeners.set(courseId, own.add(listener));
-    return () => {
-      own.delete(listener);
-      if (own.size === 0 && this.listeners.get(courseId) === own) this.listeners.delete(courseId);
-    };
+  tell(listener: ChangeListener): void {
+    this.listeners.push(listener);
   }
 
   private async connect(): Promise<void> {
     const client = new pg.Client({ connectionString: this.config.databaseUrl });
-    client.on('notification', ({ payload }) => {
-      const change = Change.parse(JSON.parse(payload ?? '{}'));
-      for (const listener of [...(this.listeners.get(change.courseId) ?? [])]) listener(change);
-    });
+    client.on('notification', ({ channel, payload = '' }) => this.hear(channel, payload));
     client.on('error', (error) => this.reconnect(client, error));
     try {
       await client.connect();
-      await client.query('LISTEN course_event');
+      await client.query('LISTEN course_event; LISTEN session_ended');
       this.client = client;
     } catch (error) {
       this.reconnect(client, error);
     }
   }
 
+  private hear(channel: string, payload: string): void {
+    if (channel === 'session_ended') {
+      for (const listener of this.listeners) listener.sessionEnded(payload as SessionId);
+      return;
+    }
+    const change = Change.parse(JSON.parse(payload));
+    for (const listener of this.listeners) listener.changed(change);
+  }
+
   private reconnect(client: pg.Client, error: unknown): void {
     if (this.isStopping || (this.client !== null && this.client !== client)) return;
     this.log.warn({ err: error }, 'lost the line to the database for live changes');
     this.client = null;
+    for (const listener of this.listeners) listener.gap();
     setTimeout(() => void (this.isStopping || this.connect()), retryMs).unref();
   }
 }

@@ -1,7 +1,13 @@
 import { Module } from '@nestjs/common';
 import { CourseModule } from '../course/index.js';
+import { IdentityModule } from '../identity/index.js';
 import { Changes } from './changes.js';
 import { LiveController } from './live.controller.js';
+import { Streams } from './streams.js';
 
-@Module({ imports: [CourseModule], controllers: [LiveController], providers: [Changes] })
+@Module({
+  imports: [CourseModule, IdentityModule],
+  controllers: [LiveController],
+  providers: [Changes, Streams],
+})
 export class LiveModule {}

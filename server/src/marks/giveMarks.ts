@@ -1,10 +1,11 @@
+import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { GivenMark } from '@jigsaw/core/marks';
 import { changesSince, markToGive, unitMark } from '@jigsaw/core/marks';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
-import { hearersOf } from '../release/index.js';
+import { hearersOfMark } from '../release/index.js';
 import type { Marking } from './markings.js';
 import { releaseTo } from './markStore.js';
 
@@ -47,7 +48,10 @@ export async function giveMarks(
     actorId: person.id,
     subjectId: access.copy.id,
     facts: { unit, students: isFirst ? giving.length : differs.size, groupMark: unitMark(sheet) },
-    ...hearersOf(access, unit === 'group' ? null : unit),
+    ...hearersOfMark(access, [
+      ...giving.map(([id]) => id),
+      ...([...sheet.given.keys()] as EnrolmentId[]).filter((id) => !given.has(id)),
+    ]),
   });
   return given;
 }

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { MarkedMany, ReadyMarks, ReadyUnit, SeenUnits } from '@jigsaw/contract/marks';
-import type { ReleaseId } from '@jigsaw/core/ids';
+import type { EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
 import { changesSince, markState, missingIn, needsMarking, sayMissing, unitMark } from '@jigsaw/core/marks';
 import { authorsById, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -10,7 +10,7 @@ import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { Gate, hearersOf, lockCopies, releaseOf } from '../release/index.js';
+import { Gate, hearersOfMark, lockCopies, releaseOf } from '../release/index.js';
 import { groupTags } from '../sets/index.js';
 import { giveMarks, refuseWithdrawn } from './giveMarks.js';
 import type { Marking } from './markings.js';
@@ -71,7 +71,7 @@ export class ManyMarksService {
   recall(person: SignedIn, releaseId: ReleaseId, seen: SeenUnits): Promise<MarkedMany> {
     return this.inTurn(person, releaseId, seen, async ({ manager, record }, markings) => {
       let all = 0;
-      for (const { access, unit } of markings) {
+      for (const { access, unit, sheet } of markings) {
         const students = await deleteReleased(manager, access.copy.id, unit);
         all += students;
         await record({
@@ -80,7 +80,7 @@ export class ManyMarksService {
           actorId: person.id,
           subjectId: access.copy.id,
           facts: { unit, students },
-          ...hearersOf(access, unit === 'group' ? null : unit),
+          ...hearersOfMark(access, [...sheet.given.keys()] as EnrolmentId[]),
         });
       }
       return all;
@@ -116,6 +116,7 @@ export class ManyMarksService {
           actorId: person.id,
           subjectId: access.copy.id,
           facts: { unit, from: unitMark(sheet), to: work.suggestion.mark, version },
+          ...hearersOfMark(access, []),
         });
         students += work.credited.length;
       }

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { SavedMark, SaveMark, SeenMark } from '@jigsaw/contract/marks';
-import type { CopyId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import type { Adjustment, Missing } from '@jigsaw/core/marks';
 import {
   draftedBetween,
@@ -19,7 +19,7 @@ import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess, Unit } from '../release/index.js';
-import { Gate, hearersOf, lockCopy } from '../release/index.js';
+import { Gate, hearersOfMark, lockCopy } from '../release/index.js';
 import { DeskService } from './desk.service.js';
 import type { Marking } from './markings.js';
 import { Markings } from './markings.js';
@@ -71,6 +71,7 @@ export class MarkingService {
         actorId: person.id,
         subjectId: copyId,
         facts: { unit, version, ...draftedBetween(sheet, after.sheet) },
+        ...hearersOfMark(access, []),
       });
       return this.saved(manager, after);
     });
@@ -101,7 +102,7 @@ export class MarkingService {
         actorId: person.id,
         subjectId: copyId,
         facts: { unit, students },
-        ...hearersOf(access, unit === 'group' ? null : unit),
+        ...hearersOfMark(access, [...sheet.given.keys()] as EnrolmentId[]),
       });
       return this.saved(manager, { ...marking, sheet: { ...sheet, given: new Map() } });
     });

@@ -71,7 +71,6 @@ export class Memberships {
       facts: { moves: place.moves, ...facts },
       groupIds: groupsOf(place.moves),
       enrolmentIds: [...students],
-      isForStaff: true,
     });
     if (set.signUp)
       await work.record({

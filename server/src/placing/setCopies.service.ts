@@ -40,6 +40,7 @@ export class SetCopies {
       actorId: person.id,
       subjectId: set.id,
       facts: { copyOf: setId, withMembers },
+      setIds: [set.id],
     });
     return this.views.one(work.manager, set.courseId, set.id);
   }

@@ -1,12 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import { DataSource } from 'typeorm';
 import type { BoardView, SignUpList, SignUpView } from '@jigsaw/contract/placing';
 import type { GroupSetList, GroupSetView } from '@jigsaw/contract/sets';
 import type { RosterChanged, RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, aText, copyOf, importPaste, released } from '../test/aCourse.js';
-import { SessionService } from '../identity/session.service.js';
-import { cookieName } from '../identity/session.guard.js';
+import { aCourse, aText, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { settingsOf } from '@jigsaw/contract/sets';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -155,61 +152,6 @@ describe('signing up', () => {
       .expect(404);
     await student('noor').post(`/api/sets/${set.id}/freeze`).send({ isFrozen: true }).expect(404);
     await take('noor', set.id, sure(given.board.groups[0]).id).expect(404); // a group of another set
-  });
-});
-
-describe('300 students at one moment', () => {
-  it('never get one place too many, nobody twice, and every one who loses is told what is left', async () => {
-    const lines = Array.from(
-      { length: 300 },
-      (_, at) => `Runner ${at} <runner${count}.${at}@quillmere.example>`,
-    );
-    await importPaste(given.instructor, given.course.id, lines.join('\n'));
-    const { set, groups } = await aSet({
-      shape: { by: 'count', groups: 50 },
-      capacity: 5,
-      names: [],
-      pattern: 'Panel {n}',
-    });
-    // Signed in without their passwords, whose hashing is slow by design and not what is tested.
-    const manager = server.app.get(DataSource).manager;
-    const people = await manager.query<{ id: string }[]>(`SELECT "id" FROM "person" WHERE "email" LIKE $1`, [
-      `runner${count}.%`,
-    ]);
-    await manager.query(`UPDATE "person" SET "provenAt" = now() WHERE "email" LIKE $1`, [`runner${count}.%`]);
-    const sessions = server.app.get(SessionService);
-    const cookies = await Promise.all(
-      people.map(
-        async ({ id }) =>
-          (await sessions.start({ id, name: '', reading: null, email: '', mayCreateCourses: false } as never))
-            .token,
-      ),
-    );
-    const answers = await Promise.all(
-      cookies.map((token, at) =>
-        server
-          .browser()
-          .post(`/api/sets/${set.id}/sign-up`)
-          .set('Cookie', `${cookieName}=${token}`)
-          .send({ groupId: sure(groups[at % 60 < 50 ? at % 50 : 0]).id }),
-      ),
-    );
-    const won = answers.filter((answer) => answer.status === 200);
-    const lost = answers.filter((answer) => answer.status !== 200);
-    expect(new Set(lost.map((answer) => answer.status))).toEqual(new Set([409]));
-    for (const answer of lost)
-      expect(answer.body.detail).toMatch(
-        /^Panel \d+ is full now\. (\d+ places? (is|are) left in other groups|No group has a place left)/,
-      );
-    const seats = await manager.query<{ groupId: string; enrolmentId: string }[]>(
-      `SELECT "groupId", "enrolmentId" FROM "membership" WHERE "setId" = $1 AND "until" IS NULL`,
-      [set.id],
-    );
-    expect(seats).toHaveLength(won.length);
-    expect(new Set(seats.map((seat) => seat.enrolmentId)).size).toBe(seats.length);
-    for (const group of groups)
-      expect(seats.filter((seat) => seat.groupId === group.id).length).toBeLessThanOrEqual(5);
-    expect(lost.length).toBeGreaterThan(0);
   });
 });
 

@@ -12,6 +12,7 @@ import { countStudents, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
+import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { GroupSetRow } from '../sets/index.js';
 import { groupRows, groupsOfSets, lockSet, setOf, setsOfCourse } from '../sets/index.js';
@@ -84,55 +85,57 @@ export class SignUpService {
   }
 
   /** Takes a place, moves to it, or gives one back. Whoever asks at the same moment waits for their turn, so that no place is given twice;
-   * what the page then shows is read once the turn is over. */
+   * what the page then shows is read in the same turn. */
   async take(person: SignedIn, setId: GroupSetId, groupId: GroupId | null): Promise<SignUpView> {
-    const { set, enrolmentId } = await this.enter(person, setId);
-    const refused = await this.inTurn(person, setId, groupId, enrolmentId);
-    const view = await this.viewOf(this.dataSource.manager, set, enrolmentId);
+    const { enrolmentId } = await this.enter(person, setId);
+    const { view, refused } = await this.unitOfWork.run(async (work) => {
+      const set = await lockSet(work.manager, setId);
+      if (!isOffered(set)) throw problems.notFound();
+      const refused = await this.inTurn(work, person, set, groupId, enrolmentId);
+      return { refused, view: await this.viewOf(work.manager, set, enrolmentId) };
+    });
     if (refused) throw problems.staleWrite(view, sayNoPlace(refused.why, refused.name));
     return view;
   }
 
-  /** @returns why not; null: it is done. */
-  private inTurn(
+  /** @param set held by the caller.
+   * @returns why not; null: it is done. */
+  private async inTurn(
+    work: Work,
     person: SignedIn,
-    setId: GroupSetId,
+    set: Offered,
     groupId: GroupId | null,
     enrolmentId: EnrolmentId,
   ): Promise<{ why: NoPlace; name: string } | null> {
-    return this.unitOfWork.run(async (work) => {
-      const { manager, now } = work;
-      const set = await lockSet(manager, setId);
-      if (!isOffered(set)) throw problems.notFound();
-      const groups = await manager.query<Counted[]>(
-        `SELECT g."groupId" AS "id", g."name", g."isLocked", g."capacity", count(m."id")::int AS "members",
+    const { manager, now } = work;
+    const groups = await manager.query<Counted[]>(
+      `SELECT g."groupId" AS "id", g."name", g."isLocked", g."capacity", count(m."id")::int AS "members",
                 coalesce(bool_or(m."enrolmentId" = $2), false) AS "isYours"
            FROM "set_group" g LEFT JOIN "membership" m ON m."groupId" = g."groupId" AND m."until" IS NULL
           WHERE g."setId" = $1 GROUP BY 1, 2, 3, 4`,
-        [setId, enrolmentId],
-      );
-      const to = groupId === null ? null : groups.find((group) => group.id === groupId);
-      if (to === undefined) throw problems.notFound();
-      const own = groups.find((group) => group.isYours) ?? null;
-      if ((own?.id ?? null) === groupId) return null; // pressed twice
+      [set.id, enrolmentId],
+    );
+    const to = groupId === null ? null : groups.find((group) => group.id === groupId);
+    if (to === undefined) throw problems.notFound();
+    const own = groups.find((group) => group.isYours) ?? null;
+    if ((own?.id ?? null) === groupId) return null; // pressed twice
 
-      const elsewhere = groups.filter((group) => group.id !== groupId && !group.isLocked);
-      const placesElsewhere = elsewhere.reduce(
-        (sum, group) => sum + Math.max(0, (group.capacity ?? Infinity) - group.members),
-        0,
-      );
-      const from = own && {
-        isLocked: own.isLocked,
-        hasHandedIn: await this.groupWork.work.hasHandedIn(manager, own.id, enrolmentId),
-      };
-      const why = whyNoPlace({ state: stateOf(set, now), from, to, placesElsewhere });
-      if (why) return { why, name: to?.name ?? set.name };
+    const elsewhere = groups.filter((group) => group.id !== groupId && !group.isLocked);
+    const placesElsewhere = elsewhere.reduce(
+      (sum, group) => sum + Math.max(0, (group.capacity ?? Infinity) - group.members),
+      0,
+    );
+    const from = own && {
+      isLocked: own.isLocked,
+      hasHandedIn: await this.groupWork.work.hasHandedIn(manager, own.id, enrolmentId),
+    };
+    const why = whyNoPlace({ state: stateOf(set, now), from, to, placesElsewhere });
+    if (why) return { why, name: to?.name ?? set.name };
 
-      const place = { moves: [{ student: enrolmentId, from: own?.id ?? null, to: groupId }] };
-      const isPlaced = await this.memberships.place(work, { set, place, by: person, why: null });
-      assert(isPlaced, 'whoever holds the set knows where its students are');
-      return null;
-    });
+    const place = { moves: [{ student: enrolmentId, from: own?.id ?? null, to: groupId }] };
+    const isPlaced = await this.memberships.place(work, { set, place, by: person, why: null });
+    assert(isPlaced, 'whoever holds the set knows where its students are');
+    return null;
   }
 
   /** Students of the course, and only where they may choose. */

@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto';
+
 /** Settings of one server process; read from the environment once, at the start. */
 export interface Config {
   readonly databaseUrl: string;
@@ -9,6 +11,8 @@ export interface Config {
   readonly publicUrl: string;
   /** Behind TLS: cookies only travel encrypted. */
   readonly isSecure: boolean;
+  /** Cookies know hosts and not ports or paths: each copy on a host has a name of its own, so that one does not sign people out of another. */
+  readonly cookieName: string;
   readonly largestFileBytes: number;
   /** Where the stand-in for a mail server puts messages; null: they wait. */
   readonly mailFolder: string | null;
@@ -32,13 +36,18 @@ export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): 
       'DATABASE_URL is not set. Start with ./jigsaw start, which starts a database of its own.',
     );
   const host = env['HOST'] ?? '127.0.0.1';
+  const publicUrl = more.publicUrl ?? address(env, 'PUBLIC_URL') ?? `http://localhost:${port}`;
+  const isSecure = publicUrl.startsWith('https:');
+  const copy = createHash('sha256').update(publicUrl).digest('hex').slice(0, 8);
   return {
     databaseUrl,
     port,
     host,
     webFolder: null,
-    publicUrl: env['PUBLIC_URL'] ?? `http://localhost:${port}`,
-    isSecure: (env['PUBLIC_URL'] ?? '').startsWith('https:'),
+    publicUrl,
+    isSecure,
+    // A browser takes a cookie of this prefix only over TLS, from this very host, for all of it.
+    cookieName: `${isSecure ? '__Host-' : ''}jigsaw_${copy}`,
     largestFileBytes:
       whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
     mailFolder: env['MAIL_FOLDER'] || null,

@@ -1,6 +1,7 @@
 import type { ArgumentsHost, ExceptionFilter } from '@nestjs/common';
 import { Catch, HttpException } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { hasCommitted } from './requestContext.js';
 import { Problem, problems } from './problems.js';
 
 const awayCodes = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P03', '08006', '08001']);
@@ -11,7 +12,8 @@ export class ProblemFilter implements ExceptionFilter {
   catch(error: unknown, host: ArgumentsHost): void {
     const request = host.switchToHttp().getRequest<Request>();
     const response = host.switchToHttp().getResponse<Response>();
-    const problem = problemOf(error);
+    const found = problemOf(error);
+    const problem = found.status >= 500 && hasCommitted() ? problems.savedUnread() : found;
     if (problem.status >= 500) request.log.error({ err: error, problem: problem.type }, 'request failed');
     if (response.headersSent) {
       response.destroy(); // a stream broke half way: the receiver must not take it for whole
@@ -19,20 +21,24 @@ export class ProblemFilter implements ExceptionFilter {
     }
     if (problem.facts.retryAfterSeconds !== undefined)
       response.setHeader('Retry-After', String(Math.ceil(problem.facts.retryAfterSeconds)));
-    response
-      .status(problem.status)
-      .type('application/problem+json')
-      .send(
-        JSON.stringify({
-          type: `/problems/${problem.type}`,
-          title: problem.title,
-          status: problem.status,
-          detail: problem.detail,
-          issues: problem.facts.issues,
-          current: problem.facts.current,
-        }),
-      );
+    sendProblem(response, problem);
   }
+}
+
+export function sendProblem(response: Response, problem: Problem): void {
+  response
+    .status(problem.status)
+    .type('application/problem+json')
+    .send(
+      JSON.stringify({
+        type: `/problems/${problem.type}`,
+        title: problem.title,
+        status: problem.status,
+        detail: problem.detail,
+        issues: problem.facts.issues,
+        current: problem.facts.current,
+      }),
+    );
 }
 
 function problemOf(error: unknown): Problem {

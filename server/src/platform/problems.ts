@@ -84,6 +84,13 @@ export const problems = {
       'Something went wrong here',
       'Something went wrong on our side. Nothing was changed; try again in a moment.',
     ),
+  savedUnread: () =>
+    new Problem(
+      'saved-unread',
+      500,
+      'Saved, but not shown',
+      'What you did is saved, but the answer could not be read. Reload the page to see it.',
+    ),
   busy: () =>
     new Problem(
       'busy',

@@ -5,6 +5,7 @@ import type { Clock } from './clock.js';
 interface RequestContext {
   readonly page: string | null;
   arrivedAt: Date | null;
+  hasCommitted: boolean;
 }
 
 const contexts = new AsyncLocalStorage<RequestContext>();
@@ -15,7 +16,7 @@ export const pageHeader = 'x-jigsaw-page';
 export function rememberPage(request: Request, _response: Response, next: NextFunction): void {
   const said = request.headers[pageHeader];
   const page = typeof said === 'string' && /^[\w-]{1,40}$/.test(said) ? said : null;
-  contexts.run({ page, arrivedAt: null }, next);
+  contexts.run({ page, arrivedAt: null, hasCommitted: false }, next);
 }
 
 /** Comes after the body was read: what somebody sent in time is in time, however long it then waits for its turn. */
@@ -32,3 +33,11 @@ export const pageOfRequest = (): string | null => contexts.getStore()?.page ?? n
 
 /** When the request arrived whole; null: there is none. */
 export const arrivalOfRequest = (): Date | null => contexts.getStore()?.arrivedAt ?? null;
+
+/** What the request asked for is kept from here on, whatever happens to its answer. */
+export function noteCommit(): void {
+  const context = contexts.getStore();
+  if (context) context.hasCommitted = true;
+}
+
+export const hasCommitted = (): boolean => contexts.getStore()?.hasCommitted ?? false;

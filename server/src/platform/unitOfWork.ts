@@ -1,27 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
-import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { CourseId } from '@jigsaw/core/ids';
+import type { Concerns } from '@jigsaw/core/release';
 import { Clock } from './clock.js';
 import { newId } from './ids.js';
-import { pageOfRequest } from './requestContext.js';
+import { noteCommit, pageOfRequest } from './requestContext.js';
 
-export interface HappenedEvent {
+/** What happened, and whom it concerns: left out, all staff of the course, or whoever may read the copies that are named. */
+export interface HappenedEvent extends Partial<Concerns> {
   readonly type: string;
   readonly courseId?: CourseId | null;
   readonly actorId?: string | null;
   readonly subjectId?: string | null;
   readonly facts?: Record<string, unknown>;
-  /** Groups whose members may learn that something changed, and whoever looks after them. */
-  readonly groupIds?: readonly GroupId[];
-  /** The same for these people, by enrolment: whoever was taken out of a group is in none of those named here any more. */
-  readonly enrolmentIds?: readonly EnrolmentId[];
-  /** The same for everybody in any group of these sets. */
-  readonly setIds?: readonly GroupSetId[];
-  /** The same for everybody in the course. */
-  readonly isForAll?: boolean;
-  /** The same for all staff, also those who see the work of their groups only: who is in which group is open among them. */
-  readonly isForStaff?: boolean;
 }
 
 export interface Work {
@@ -31,7 +23,7 @@ export interface Work {
 }
 
 /** PostgreSQL carries 8,000 bytes in one notification; an id takes 39. */
-const idsInOne = 90;
+const idsInOne = 60;
 
 /** One use case, all or nothing: the rows and the event that tells of them stand or fall together. */
 @Injectable()
@@ -41,11 +33,13 @@ export class UnitOfWork {
     private readonly clock: Clock,
   ) {}
 
-  run<Result>(use: (work: Work) => Promise<Result>): Promise<Result> {
-    return this.dataSource.transaction(async (manager) => {
+  async run<Result>(use: (work: Work) => Promise<Result>): Promise<Result> {
+    const result = await this.dataSource.transaction(async (manager) => {
       const now = this.clock.now();
       return use({ manager, now, record: (event) => this.record(manager, now, event) });
     });
+    noteCommit();
+    return result;
   }
 
   /** The row and what is sent of it in one statement; PostgreSQL sends it when the transaction commits, and only then. */
@@ -69,18 +63,25 @@ export class UnitOfWork {
   }
 }
 
-/** A change in notifications that PostgreSQL carries. What concerns no group by name concerns all staff. */
+/** A change in notifications that PostgreSQL carries; each concerns some of the people and groups. */
 function partsOf(event: HappenedEvent): string[] {
   const { type, courseId, groupIds = [], enrolmentIds = [], setIds = [], isForAll = false } = event;
-  const isForStaff = event.isForStaff ?? (groupIds.length === 0 && enrolmentIds.length === 0);
+  const { copies = null, staff = copies ? null : 'read-course' } = event;
   const page = pageOfRequest();
+  const copyIds = copies?.copyIds ?? [];
   const parts: string[] = [];
-  for (let at = 0; at === 0 || at < Math.max(groupIds.length, enrolmentIds.length); at += idsInOne) {
-    const ids = {
-      groupIds: groupIds.slice(at, at + idsInOne),
-      enrolmentIds: enrolmentIds.slice(at, at + idsInOne),
+  const most = Math.max(groupIds.length, enrolmentIds.length, copyIds.length);
+  for (let at = 0; at === 0 || at < most; at += idsInOne) {
+    const some = <Id>(ids: readonly Id[]) => ids.slice(at, at + idsInOne);
+    const concerns: Concerns = {
+      groupIds: some(groupIds),
+      enrolmentIds: some(enrolmentIds),
+      setIds,
+      isForAll,
+      staff,
+      copies: copies && { ...copies, copyIds: copies.copyIds && some(copyIds) },
     };
-    parts.push(JSON.stringify({ courseId, type, page, setIds, isForAll, isForStaff, ...ids }));
+    parts.push(JSON.stringify({ courseId, type, page, ...concerns }));
   }
   return parts;
 }

@@ -13,7 +13,7 @@ import type {
   EditActivity,
   SeenActivity,
 } from '@jigsaw/contract/release';
-import { hearersOfAudience, partsChanged, stateAt } from '@jigsaw/core/release';
+import { partsChanged } from '@jigsaw/core/release';
 import type { ActivityId, CourseId, GroupId, CopyId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { Viewers } from '../course/index.js';
@@ -25,7 +25,8 @@ import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { columnsOf, contentOf, contentOfDraft } from './content.js';
-import { scheduleOf, stateOf } from './facts.js';
+import { isWithGroups } from './facts.js';
+import { hearersOfRelease } from './hearers.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, ReleaseRow } from './release.rows.js';
 import { activityViews } from './views.js';
@@ -34,6 +35,9 @@ import { activityViews } from './views.js';
 type ActivityColumns = Omit<QueryDeepPartialEntity<ActivityRow>, 'courseId'> & {
   readonly courseId: CourseId;
 };
+
+/** Observers are shown no drafts, and so hear of none. */
+const toTeachers = { staff: 'mark' } as const;
 
 @Injectable()
 export class ActivitiesService {
@@ -172,6 +176,7 @@ export class ActivitiesService {
         actorId: person.id,
         subjectId: activityId,
         facts: {},
+        ...toTeachers,
       });
       return { done: true };
     });
@@ -187,6 +192,7 @@ export class ActivitiesService {
         actorId: person.id,
         subjectId: activityId,
         facts: {},
+        ...toTeachers,
       });
       return this.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
     });
@@ -214,14 +220,15 @@ export class ActivitiesService {
       const release = await manager.findOneBy(ReleaseRow, { activityId });
       const columns = await columnsFor(work, activity, release);
       await manager.update(ActivityRow, activityId, { ...columns, version: version + 1, updatedAt: now });
-      const reaches = release && 'title' in columns && isWithGroups(release, activity, now);
+      // What is in work is not with groups, whatever was released before.
+      const reaches = release && 'title' in columns;
       await record({
         type: 'activity.edited',
         courseId: activity.courseId,
         actorId: person.id,
         subjectId: activityId,
-        facts: { version: version + 1, isVisible: Boolean(reaches) },
-        ...(reaches ? hearersOfAudience(release.audience) : {}),
+        facts: { version: version + 1, isVisible: Boolean(reaches && isWithGroups(release, activity, now)) },
+        ...(reaches ? hearersOfRelease(release.id) : toTeachers),
       });
       return this.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
     });
@@ -257,6 +264,7 @@ export class ActivitiesService {
       actorId: person.id,
       subjectId: id,
       facts,
+      ...toTeachers,
     });
     return manager.findOneByOrFail(ActivityRow, { id });
   }
@@ -303,10 +311,4 @@ export async function lockActivity(manager: EntityManager, activityId: ActivityI
   });
   if (!activity) throw problems.notFound();
   return activity;
-}
-
-/** Whether groups have it, or had it until it closed: changes to it then wait to be published. */
-function isWithGroups(release: ReleaseRow, activity: ActivityRow, now: Date): boolean {
-  const { state } = stateAt(stateOf(release), scheduleOf(activity), now.getTime());
-  return state === 'live' || state === 'closed';
 }

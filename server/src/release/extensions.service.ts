@@ -1,13 +1,16 @@
 import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import type { ActivityView, GrantExtension } from '@jigsaw/contract/release';
 import type { ActivityId, GroupId } from '@jigsaw/core/ids';
+import type { Concerns } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { groupTags, setOfCourse } from '../sets/index.js';
 import { ActivitiesService, lockActivity } from './activities.service.js';
-import { ExtensionRow } from './release.rows.js';
+import { hearersOf } from './hearers.js';
+import { CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
 /** More time for one group. */
 @Injectable()
@@ -53,9 +56,20 @@ export class ExtensionsService {
         actorId: person.id,
         subjectId: activityId,
         facts: { groupId, from: before?.due.toISOString() ?? null, to: grant?.due ?? null },
-        groupIds: [groupId],
+        ...(await this.hearersIn(manager, activityId, groupId)),
       });
       return this.activities.view(manager, activity);
     });
+  }
+
+  /** Whoever may read the group's copy; while there is none, staff. */
+  private async hearersIn(
+    manager: EntityManager,
+    activityId: ActivityId,
+    groupId: GroupId,
+  ): Promise<Partial<Concerns>> {
+    const release = await manager.findOneBy(ReleaseRow, { activityId });
+    const copy = release && (await manager.findOneBy(CopyRow, { releaseId: release.id, groupId }));
+    return copy ? hearersOf({ release, copy }) : { staff: 'release' };
   }
 }

@@ -1,4 +1,5 @@
 import { assert } from '@jigsaw/core/ids';
+import { stateAt } from '@jigsaw/core/release';
 import type { CopyFacts, Extension, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
 import type { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
@@ -46,3 +47,9 @@ export const extensionOf = ({ due, closes }: Pick<ExtensionRow, 'due' | 'closes'
   due: due.getTime(),
   closes: closes?.getTime() ?? null,
 });
+
+/** Whether groups have it, or had it until it closed: changes to it then wait to be published. */
+export function isWithGroups(release: ReleaseRow, activity: ActivityRow, now: Date): boolean {
+  const { state } = stateAt(stateOf(release), scheduleOf(activity), now.getTime());
+  return state === 'live' || state === 'closed';
+}

@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
-import type { CopyId, CourseId, ReleaseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import type { Decision, CopyDates, Hearers } from '@jigsaw/core/release';
+import type { Decision, CopyDates } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
-import { atLeast, decide, datesFor, hearersOfCopy, isOut as isOutNow } from '@jigsaw/core/release';
+import { atLeast, decide, datesFor, isOut as isOutNow } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
@@ -169,13 +169,6 @@ export const isOut = ({ release, schedule }: CopyAccess, now: Date): boolean =>
 
 export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =>
   schedule.due === null ? null : new Date(schedule.due);
-
-/** Who may hear that something changed in a copy.
- * @param owner whose it is alone, where each student hands in for themselves. */
-export const hearersOf = (
-  { copy, release }: Pick<CopyAccess, 'copy' | 'release'>,
-  owner: EnrolmentId | null = null,
-): Hearers => hearersOfCopy(release, copy.groupId, owner);
 
 /** Acts on one copy take turns from here to the end of the transaction. */
 export const lockCopy = (manager: EntityManager, copyId: CopyId): Promise<unknown> =>

@@ -2,7 +2,8 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jigsaw/contract/release';
 import type { ActivityId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
-import { hearersOfAudience, setsOfAudience, transition, wholeSet } from '@jigsaw/core/release';
+import type { Concerns } from '@jigsaw/core/release';
+import { isInAudience, setsOfAudience, transition, wholeSet } from '@jigsaw/core/release';
 import { areEnrolled, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -13,7 +14,8 @@ import { areGroupsOfSet, setOfCourse } from '../sets/index.js';
 import { ActivitiesService, lockActivity } from './activities.service.js';
 import { columnsOf, withContent } from './content.js';
 import { Copies } from './copies.js';
-import { stateColumns, stateOf } from './facts.js';
+import { isWithGroups, stateColumns, stateOf } from './facts.js';
+import { hearersOfRelease } from './hearers.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, ReleaseRow } from './release.rows.js';
 
@@ -115,7 +117,7 @@ export class ReleaseService {
       actorId: person.id,
       subjectId: row.id,
       facts: { activityId: activity.id, state: row.state, mode: row.mode, groups: groupIds.length },
-      ...hearersOfAudience(row.audience),
+      ...hearersOfRelease(row.id),
     });
     return groupIds.length;
   }
@@ -137,21 +139,17 @@ export class ReleaseService {
       if (!release)
         throw problems.conflict('This is still a draft; choose whom it reaches when you release it.');
       await this.refuseReach(manager, activity, to, release.mode);
-      const before = hearersOfAudience(release.audience);
       const row = { ...release, audience: to, outsiders, version: release.version + 1 };
       await manager.save(ReleaseRow, row);
       const groupIds = await this.copies.open(work, activity, row, viewer.enrolmentId);
-      const after = hearersOfAudience(row.audience);
       await record({
         type: 'activity.reach-changed',
         courseId: activity.courseId,
         actorId: person.id,
         subjectId: release.id,
         facts: { activityId, groups: groupIds.length },
-        groupIds: [...before.groupIds, ...after.groupIds],
-        setIds: [...before.setIds, ...after.setIds],
-        enrolmentIds: [...before.enrolmentIds, ...after.enrolmentIds],
-        isForAll: before.isForAll || after.isForAll,
+        ...hearersOfRelease(release.id),
+        ...(await this.hadIt(manager, release, isWithGroups(release, activity, work.now))),
       });
       return this.activities.view(manager, activity);
     });
@@ -178,10 +176,23 @@ export class ReleaseService {
         actorId: person.id,
         subjectId: release.id,
         facts: { activityId },
-        ...hearersOfAudience(release.audience),
+        ...hearersOfRelease(release.id, { wasOut: isWithGroups(release, activity, now) }),
       });
       return this.activities.view(manager, activity);
     });
+  }
+
+  /** Who could read it, or know of it, before others were chosen: they hear that it may be gone. */
+  private async hadIt(
+    manager: EntityManager,
+    release: ReleaseRow,
+    wasOut: boolean,
+  ): Promise<Partial<Pick<Concerns, 'enrolmentIds' | 'isForAll'>>> {
+    if (!wasOut) return {};
+    if (release.outsiders === 'listed') return { isForAll: true };
+    const viewers = await this.viewers.students(manager, release.courseId);
+    const had = viewers.filter((viewer) => isInAudience(viewer, release.audience));
+    return { enrolmentIds: had.map((viewer) => viewer.enrolmentId) };
   }
 
   private async refuseReach(

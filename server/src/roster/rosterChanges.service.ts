@@ -96,7 +96,6 @@ export class RosterChanges {
         facts: { changeId: id, people: change.length },
         groupIds: groupsTouched(change),
         enrolmentIds: peopleTouched(change),
-        isForStaff: true,
       });
       return { changeId: id, people: change.length, seated };
     });

@@ -136,7 +136,7 @@ export class GroupsService {
       if (rows.length > 0)
         await manager.createQueryBuilder().insert().into(GroupLeadRow).values(rows).orIgnore().execute();
       const told = { type: 'group.edited', courseId: set.courseId, actorId: person.id, subjectId: setId };
-      await record({ ...told, facts: { leads }, groupIds, isForStaff: true });
+      await record({ ...told, facts: { leads }, groupIds });
       return { groups: await groupsOfSet(manager, setId) };
     });
   }
@@ -213,7 +213,7 @@ async function tellOfGroups(
   { id, courseId, signUp }: GroupSetRow,
   changed: ChangedGroups,
 ): Promise<void> {
-  await record({ type: 'group.edited', courseId, actorId: person.id, ...changed, isForStaff: true });
+  await record({ type: 'group.edited', courseId, actorId: person.id, ...changed });
   if (signUp)
     await record({ type: 'places.changed', courseId, actorId: person.id, subjectId: id, isForAll: true });
 }

@@ -1,3 +1,4 @@
+import type { Concerns } from '@jigsaw/core/release';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull, Not } from 'typeorm';
@@ -21,6 +22,12 @@ import { GroupSetRow } from './sets.rows.js';
 import { SetViews } from './setViews.js';
 
 /** Group sets as a whole: changed, frozen, put away, ordered. */
+/** Besides staff whoever is in a group of it; where students choose, before or after, everybody who may choose. */
+const concernedBy = (
+  { id, signUp }: Pick<GroupSetRow, 'id' | 'signUp'>,
+  next: Pick<GroupSetRow, 'signUp'> = { signUp },
+): Partial<Concerns> => ({ setIds: [id], isForAll: signUp !== null || next.signUp !== null });
+
 @Injectable()
 export class SetsService {
   constructor(
@@ -70,7 +77,7 @@ export class SetsService {
         actorId: person.id,
         subjectId: setId,
         facts: { version: version + 1 },
-        isForAll: true,
+        ...concernedBy(before, settings),
       });
       return this.views.one(manager, courseId, setId);
     });
@@ -133,7 +140,7 @@ export class SetsService {
           actorId: person.id,
           subjectId: setId,
           facts: { isFrozen },
-          isForAll: true,
+          ...concernedBy(set),
         });
       }
       return this.views.one(manager, courseId, setId);
@@ -142,7 +149,8 @@ export class SetsService {
 
   /** Its rooms, work and marks stay; it is out of the way of everything that places people. */
   async putAway(person: SignedIn, setId: GroupSetId, isPutAway: boolean): Promise<GroupSetView> {
-    const { courseId } = await this.staffSet(person, setId);
+    const set = await this.staffSet(person, setId);
+    const { courseId } = set;
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.update(GroupSetRow, setId, { putAwayAt: isPutAway ? now : null });
       await record({
@@ -151,7 +159,7 @@ export class SetsService {
         actorId: person.id,
         subjectId: setId,
         facts: { isPutAway },
-        isForAll: true,
+        ...concernedBy(set),
       });
       return this.views.one(manager, courseId, setId);
     });

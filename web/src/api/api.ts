@@ -35,6 +35,7 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
 /** The facts that answers are made of. */
 export const tagTypes = [
   'Session',
+  'OpenSession',
   'Course',
   'Roster',
   'Set',

@@ -1,5 +1,5 @@
 import { Done } from '@jigsaw/contract/common';
-import { FrontDoor, LinkView, SessionView } from '@jigsaw/contract/identity';
+import { FrontDoor, LinkView, OpenSessions, SessionView } from '@jigsaw/contract/identity';
 import type { MailLink, OpenLink, SignIn } from '@jigsaw/contract/identity';
 import { api } from '../api/index.js';
 
@@ -12,6 +12,9 @@ export const {
   useLookAtLinkMutation,
   useOpenLinkMutation,
   useMailLinkMutation,
+  useReadOpenSessionsQuery,
+  useEndSessionMutation,
+  useEndOtherSessionsMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     readSession: build.query<SessionView, void>({
@@ -42,6 +45,21 @@ export const {
     mailLink: build.mutation<Done, MailLink>({
       query: (body) => ({ url: 'session/mailed-link', method: 'POST', body }),
       responseSchema: Done,
+    }),
+    readOpenSessions: build.query<OpenSessions, void>({
+      query: () => 'session/open',
+      responseSchema: OpenSessions,
+      providesTags: ['OpenSession'],
+    }),
+    endSession: build.mutation<Done, string>({
+      query: (sessionId) => ({ url: `session/open/${sessionId}`, method: 'DELETE' }),
+      responseSchema: Done,
+      invalidatesTags: ['OpenSession'],
+    }),
+    endOtherSessions: build.mutation<Done, void>({
+      query: () => ({ url: 'session/open', method: 'DELETE' }),
+      responseSchema: Done,
+      invalidatesTags: ['OpenSession'],
     }),
     signOut: build.mutation<unknown, void>({ query: () => ({ url: 'session', method: 'DELETE' }) }),
   }),

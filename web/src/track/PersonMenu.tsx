@@ -3,7 +3,7 @@ import { Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover, Separator } 
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
-import { useSignOutMutation } from '../identity/index.js';
+import { OpenSessions, useSignOutMutation } from '../identity/index.js';
 import { Button, chooseTheme, chosenTheme, initials } from '../look/index.js';
 import type { Theme } from '../look/index.js';
 import { forgetBelongings, useAct } from '../page/index.js';
@@ -57,6 +57,7 @@ const Sheet = styled(Popover)`
 
 export function PersonMenu({ session }: { readonly session: SessionView }) {
   const [theme, setTheme] = useState<Theme>(chosenTheme);
+  const [showsSessions, setShowsSessions] = useState(false);
   const signOut = useAct(useSignOutMutation());
   const navigate = useNavigate();
   const leave = async () => {
@@ -90,10 +91,12 @@ export function PersonMenu({ session }: { readonly session: SessionView }) {
               <MenuItem id="system">As this machine</MenuItem>
             </MenuSection>
             <Separator />
+            <MenuItem onAction={() => setShowsSessions(true)}>Where you are signed in</MenuItem>
             <MenuItem onAction={() => void leave()}>Sign out</MenuItem>
           </Menu>
         </Sheet>
       </MenuTrigger>
+      {showsSessions && <OpenSessions onClose={() => setShowsSessions(false)} />}
     </Place>
   );
 }

@@ -1,0 +1,34 @@
+import type { EntityManager } from 'typeorm';
+import { In } from 'typeorm';
+import type { CopyId, ReleaseId } from '@jigsaw/core/ids';
+import type { Concerns, CopiesInView, CopyFacts } from '@jigsaw/core/release';
+import { copyFactsOf, factsOf } from './facts.js';
+import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
+
+/** What the decision function needs to say who hears of changes in one release; four statements, however many changes.
+ * @returns for each change the copies that it concerns; none: the release is gone. */
+export async function copiesInView<Change extends Pick<Concerns, 'copies'>>(
+  manager: EntityManager,
+  releaseId: ReleaseId,
+  changes: readonly Change[],
+): Promise<ReadonlyMap<Change, CopiesInView>> {
+  const release = await manager.findOneBy(ReleaseRow, { id: releaseId });
+  if (!release) return new Map();
+  const activity = await manager.findOneByOrFail(ActivityRow, { id: release.activityId });
+  const idsOf = ({ copies }: Change) => copies?.copyIds ?? null;
+  const isForAll = changes.some((change) => idsOf(change) === null);
+  const named = [...new Set(changes.flatMap((change) => idsOf(change) ?? []))];
+  const copies = await manager.findBy(CopyRow, { releaseId, ...(isForAll ? {} : { id: In(named) }) });
+  const extensions = await manager.findBy(ExtensionRow, { activityId: activity.id });
+  const extensionOf = new Map(extensions.map((extension) => [extension.groupId as string, extension]));
+  const factsById = new Map<CopyId, CopyFacts>(
+    copies.map((copy) => [copy.id, copyFactsOf(copy, extensionOf.get(copy.groupId ?? '') ?? null)]),
+  );
+  const facts = factsOf(release, activity);
+  return new Map(
+    changes.map((change) => {
+      const ids = idsOf(change) ?? [...factsById.keys()];
+      return [change, { release: facts, copies: ids.flatMap((id) => factsById.get(id) ?? []) }];
+    }),
+  );
+}

@@ -1,0 +1,22 @@
+import { SessionService } from '../identity/index.js';
+import type { Config } from '../platform/config.js';
+import { CONFIG } from '../platform/config.js';
+import type { Browser, TestServer } from './testServer.js';
+
+/** Browsers of everybody whose address is like this, signed in without their passwords, whose hashing is slow by design.
+ * @param like as SQL has it: `runner1.%` */
+export async function manyBrowsers(server: TestServer, like: string): Promise<Browser[]> {
+  const people = (await server.rows(
+    `UPDATE "person" SET "provenAt" = now() WHERE "email" LIKE '${like}' RETURNING "id"`,
+  )) as [{ id: string }[], number];
+  const sessions = server.app.get(SessionService, { strict: false });
+  const { cookieName } = server.app.get<Config>(CONFIG);
+  return Promise.all(
+    people[0].map(async (person) => {
+      const { token } = await sessions.start(person as never, '');
+      const browser = server.browser();
+      browser.jar.setCookie(`${cookieName}=${token}; path=/`, '127.0.0.1');
+      return browser;
+    }),
+  );
+}

@@ -1,0 +1,11 @@
+import type { CourseId } from '@jigsaw/core/ids';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import type { TestServer } from './testServer.js';
+
+export const marker = 'told.to.all';
+
+/** Everybody in the course hears of it: whatever came before it and is not heard by then does not come. */
+export const tellAll = (server: TestServer, courseId: CourseId): Promise<void> =>
+  server.app
+    .get(UnitOfWork, { strict: false })
+    .run(({ record }) => record({ type: marker, courseId, isForAll: true }));

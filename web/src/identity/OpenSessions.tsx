@@ -1,0 +1,14 @@
+import { lazy, Suspense } from 'react';
+
+const OpenSessionsSheet = lazy(async () => ({
+  default: (await import('./OpenSessionsSheet.js')).OpenSessionsSheet,
+}));
+
+/** Fetched when somebody asks for it: nobody waits for it with their first page. */
+export function OpenSessions({ onClose }: { readonly onClose: () => void }) {
+  return (
+    <Suspense>
+      <OpenSessionsSheet onClose={onClose} />
+    </Suspense>
+  );
+}
