@@ -29,6 +29,7 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
+  app.set('trust proxy', config.trustedProxies);
   app.use(
     helmet({
       contentSecurityPolicy: {

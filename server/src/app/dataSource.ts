@@ -3,7 +3,13 @@ import { CourseRow, EnrolmentRow } from '../course/index.js';
 import { PostRow } from '../discussion/index.js';
 import { BlobChunkRow, BlobRow, FileRow } from '../files/files.rows.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from '../handin/index.js';
-import { PasswordLinkRow, PersonRow, SessionRow, SignInFailureRow } from '../identity/identity.rows.js';
+import {
+  KnownDeviceRow,
+  PasswordLinkRow,
+  PersonRow,
+  SessionRow,
+  SignInTryRow,
+} from '../identity/identity.rows.js';
 import { MailRow } from '../mail/index.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
@@ -16,7 +22,7 @@ import { GroupLeadRow, GroupRow, GroupSetRow } from '../sets/index.js';
 import { WikiPageRow, WikiRevisionRow } from '../wiki/index.js';
 
 const rows = [
-  PersonRow, SessionRow, SignInFailureRow, PasswordLinkRow, EventRow,
+  PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow,
   ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow,

@@ -27,3 +27,17 @@ export function cameFrom(request: Pick<Request, 'headers'>): string {
   if (browser && system) return `${browser} on ${system}`;
   return browser ?? system ?? 'Another program';
 }
+
+/** Where a request comes from, as far as the network tells: an address, or the network of one where somebody has billions of them (IPv6). Behind
+ * proxies it is what they say, as far as `TRUST_PROXY` trusts them. */
+export function clientOf({ ip = '' }: Pick<Request, 'ip'>): string {
+  const plain = ip.replace(/^::ffff:(?=\d+\.)/, '');
+  if (!plain.includes(':')) return plain;
+  const [head = '', tail = ''] = plain.split('::');
+  const parts = [head, tail].map((part) => (part === '' ? [] : part.split(':')));
+  const zeros = Array<string>(Math.max(0, 8 - (parts[0]?.length ?? 0) - (parts[1]?.length ?? 0))).fill('0');
+  const whole = plain.includes('::')
+    ? [...(parts[0] ?? []), ...zeros, ...(parts[1] ?? [])]
+    : plain.split(':');
+  return `${whole.slice(0, 4).join(':')}::/64`;
+}

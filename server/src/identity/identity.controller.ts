@@ -16,10 +16,13 @@ import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { PeopleService } from './people.service.js';
-import { cameFrom } from './cameFrom.js';
-import { sessionDays, SessionService } from './session.service.js';
+import { cameFrom, clientOf } from './cameFrom.js';
+import type { Entered, From } from './session.service.js';
+import { deviceDays, sessionDays, SessionService } from './session.service.js';
 import type { SignedIn } from './signedIn.js';
 import { CurrentPerson, CurrentSession, Public } from './signedIn.js';
+
+const dayMs = 86_400_000;
 
 @ApiTags('identity')
 @Controller('session')
@@ -42,7 +45,7 @@ export class IdentityController {
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    return this.enter(response, await this.sessions.signIn(email, password, cameFrom(request)));
+    return this.enter(response, await this.sessions.signIn(email, password, this.from(request)));
   }
 
   @Public()
@@ -57,7 +60,7 @@ export class IdentityController {
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    return this.enter(response, await this.sessions.signInAsDemoPerson(personId, cameFrom(request)));
+    return this.enter(response, await this.sessions.signInAsDemoPerson(personId, this.from(request)));
   }
 
   /** Asked with the token in the body, so that it stands in no address and no log. */
@@ -84,7 +87,7 @@ export class IdentityController {
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    return this.enter(response, await this.people.openLink(token, password, cameFrom(request)));
+    return this.enter(response, await this.people.openLink(token, password, this.from(request)));
   }
 
   @Endpoint('GET /', { id: 'readSession', does: 'Who is signed in', answer: SessionView })
@@ -147,14 +150,23 @@ export class IdentityController {
     return { done: true };
   }
 
-  private enter(response: Response, { token, person }: { token: string; person: SignedIn }): SessionView {
-    response.cookie(this.config.cookieName, token, {
-      httpOnly: true,
-      sameSite: 'lax',
-      secure: this.config.isSecure,
-      path: '/',
-      maxAge: sessionDays * 86_400_000,
-    });
+  private from(request: Request): From {
+    const known = (request.cookies as Record<string, unknown>)[this.deviceCookie];
+    return {
+      program: cameFrom(request),
+      client: clientOf(request),
+      deviceToken: typeof known === 'string' ? known : null,
+    };
+  }
+
+  private get deviceCookie(): string {
+    return `${this.config.cookieName}_known`;
+  }
+
+  private enter(response: Response, { token, deviceToken, person }: Entered): SessionView {
+    const always = { httpOnly: true, sameSite: 'lax', secure: this.config.isSecure, path: '/' } as const;
+    response.cookie(this.config.cookieName, token, { ...always, maxAge: sessionDays * dayMs });
+    response.cookie(this.deviceCookie, deviceToken, { ...always, maxAge: deviceDays * dayMs });
     return viewOf(person);
   }
 }

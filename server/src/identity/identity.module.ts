@@ -2,11 +2,12 @@ import { Module } from '@nestjs/common';
 import { IdentityController } from './identity.controller.js';
 import { PeopleService } from './people.service.js';
 import { SessionGuard } from './session.guard.js';
+import { Tries } from './tries.js';
 import { SessionService } from './session.service.js';
 
 @Module({
   controllers: [IdentityController],
-  providers: [SessionService, PeopleService, SessionGuard],
+  providers: [Tries, SessionService, PeopleService, SessionGuard],
   exports: [SessionService, PeopleService, SessionGuard],
 })
 export class IdentityModule {}

@@ -33,12 +33,25 @@ export class SessionRow {
   @Column('timestamptz') expiresAt!: Date;
 }
 
-@Entity('sign_in_failure')
-@Index('sign_in_failure_by_address', ['addressKey', 'at'])
-export class SignInFailureRow {
+/** A try with a password that was wrong, or is being checked. */
+@Entity('sign_in_try')
+@Index('sign_in_try_by_who', ['who', 'at'])
+@Index('sign_in_try_by_client', ['client', 'at'])
+@Index('sign_in_try_by_time', ['at'])
+export class SignInTryRow {
   @PrimaryColumn('uuid') id!: string;
-  @Column('text') addressKey!: string;
+  @Column('text') who!: string;
+  @Column('text') client!: string;
   @Column('timestamptz') at!: Date;
+}
+
+/** A browser in which somebody signed in with their password before. */
+@Entity('known_device')
+export class KnownDeviceRow {
+  /** SHA-256 of the cookie's token. */
+  @PrimaryColumn('text') tokenHash!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') @Index('known_device_by_person') personId!: PersonId;
+  @Column('timestamptz') usedAt!: Date;
 }
 
 /** A link that lets one person in, once. */

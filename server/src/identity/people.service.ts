@@ -11,10 +11,10 @@ import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
-import { PasswordLinkRow, PersonRow } from './identity.rows.js';
+import { KnownDeviceRow, PasswordLinkRow, PersonRow } from './identity.rows.js';
 import { hashPassword, hashToken, newToken } from './passwords.js';
+import type { Entered, From } from './session.service.js';
 import { SessionService } from './session.service.js';
-import type { SignedIn } from './signedIn.js';
 
 /** Links of one making end together. */
 export interface Links {
@@ -226,39 +226,41 @@ export class PeopleService {
   }
 
   /** A mailed link sets the password and ends what others have open; one that was handed out asks for the password, or sets the first, and
-   * lets in to its course. */
-  async openLink(
-    token: string,
-    password: string,
-    cameFrom: string,
-  ): Promise<{ token: string; person: SignedIn }> {
+   * lets in to its course. What takes long is done first: nobody holds the account while a password is worked on. */
+  async openLink(token: string, password: string, from: From): Promise<Entered> {
+    const link = await this.goodLink(this.dataSource.manager, token);
+    const { enrolmentId, personId } = link;
+    const before = await this.dataSource.manager.findOneByOrFail(PersonRow, { id: personId });
+    const isMailed = enrolmentId === null;
+    const sets = isMailed || before.passwordHash === null;
+    if (!sets) await this.sessions.checkPassword(before, before.addressKey, password, from);
+    const passwordHash = sets ? await hashPassword(password) : before.passwordHash;
     const person = await this.dataSource.transaction(async (manager) => {
-      const { personId, enrolmentId } = await this.goodLink(manager, token);
       // Links of one person take turns, so that the second of two sees the password that the first has set.
-      const person = await manager.findOneOrFail(PersonRow, {
+      const found = await manager.findOneOrFail(PersonRow, {
         where: { id: personId },
         lock: { mode: 'pessimistic_write' },
       });
       await this.goodLink(manager, token);
+      if (!isMailed && found.passwordHash !== before.passwordHash) throw problems.passwordMeanwhile();
       const now = this.clock.now();
-      if (enrolmentId === null) {
+      if (sets)
         await manager.update(PersonRow, personId, {
-          passwordHash: await hashPassword(password),
-          provenAt: person.provenAt ?? now,
+          passwordHash,
+          ...(isMailed ? { provenAt: found.provenAt ?? now } : {}),
         });
+      if (isMailed) {
         await manager.delete(PasswordLinkRow, { personId });
+        await manager.delete(KnownDeviceRow, { personId });
         await this.sessions.endAll(manager, personId);
       } else {
-        const isFirst = person.passwordHash === null;
-        if (isFirst)
-          await manager.update(PersonRow, personId, { passwordHash: await hashPassword(password) });
-        else await this.sessions.checkPassword(person, person.addressKey, password);
-        if (!(await this.opens(manager, { enrolmentId, personId, now, isFirst }))) throw problems.linkUsed();
+        if (!(await this.opens(manager, { enrolmentId, personId, now, isFirst: sets })))
+          throw problems.linkUsed();
         await manager.delete(PasswordLinkRow, { personId, enrolmentId });
       }
       return manager.findOneByOrFail(PersonRow, { id: personId });
     });
-    return this.sessions.start(person, cameFrom);
+    return this.sessions.start(person, from);
   }
 
   private async goodLink(manager: EntityManager, token: string): Promise<PasswordLinkRow> {

@@ -3,65 +3,78 @@ import type { EntityManager } from 'typeorm';
 import { DataSource, In, LessThan, MoreThan } from 'typeorm';
 import type { PersonId, SessionId } from '@jigsaw/core/ids';
 import { sameAddress } from '@jigsaw/core/course';
-import { sure } from '@jigsaw/core/lists';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
-import { PersonRow, SessionRow, SignInFailureRow } from './identity.rows.js';
+import { KnownDeviceRow, PersonRow, SessionRow } from './identity.rows.js';
 import { hashToken, newToken, passwordFits } from './passwords.js';
 import type { SignedIn } from './signedIn.js';
+import { Tries } from './tries.js';
 
 const dayMs = 86_400_000;
 export const sessionDays = 14;
-const triesAllowed = 8;
-const triesWindowMs = 15 * 60_000;
+export const deviceDays = 180;
 const seenEveryMs = 60_000;
+
+/** What a request to come in says of itself. */
+export interface From {
+  /** Browser and system, in words. */
+  readonly program: string;
+  /** Where it comes from, as far as the network tells. */
+  readonly client: string;
+  /** From the cookie of a browser that was let in before. */
+  readonly deviceToken: string | null;
+}
+
+export interface Entered {
+  readonly token: string;
+  readonly deviceToken: string;
+  readonly person: SignedIn;
+}
 
 @Injectable()
 export class SessionService {
   constructor(
     private readonly dataSource: DataSource,
     private readonly clock: Clock,
+    private readonly tries: Tries,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  /** Checks address and password; the answer is the token for the cookie. */
-  async signIn(
-    email: string,
-    password: string,
-    cameFrom: string,
-  ): Promise<{ token: string; person: SignedIn }> {
+  /** Checks address and password; the answer is what goes into cookies. */
+  async signIn(email: string, password: string, from: From): Promise<Entered> {
     const addressKey = sameAddress(email);
     const person = await this.dataSource.getRepository(PersonRow).findOneBy({ addressKey });
-    return this.start(await this.checkPassword(person, addressKey, password), cameFrom);
+    return this.start(await this.checkPassword(person, addressKey, password, from), from);
   }
 
   /** @throws Problem if it does not fit, or was tried too often; nobody learns whether the address is anybody's. */
-  async checkPassword(person: PersonRow | null, addressKey: string, password: string): Promise<PersonRow> {
-    await this.refuseTooManyTries(addressKey);
-    if (!(await passwordFits(person?.passwordHash ?? null, password)) || !person) {
-      await this.dataSource
-        .getRepository(SignInFailureRow)
-        .insert({ id: newId(), addressKey, at: this.clock.now() });
-      throw problems.wrongPassword();
-    }
-    await this.dataSource.getRepository(SignInFailureRow).delete({ addressKey });
-    return person;
+  async checkPassword(
+    person: PersonRow | null,
+    addressKey: string,
+    password: string,
+    from: From,
+  ): Promise<PersonRow> {
+    const device = await this.knownDevice(from);
+    const isOwn = device !== null && device.personId === person?.id;
+    const trier = { who: isOwn ? `device ${device.tokenHash}` : addressKey, client: from.client };
+    const checked = await this.tries.check(trier, async () =>
+      (await passwordFits(person?.passwordHash ?? null, password)) ? person : null,
+    );
+    if (!checked) throw problems.wrongPassword();
+    return checked;
   }
 
   /** In demo mode only, and only for the people on the demo's list. */
-  async signInAsDemoPerson(
-    personId: PersonId,
-    cameFrom: string,
-  ): Promise<{ token: string; person: SignedIn }> {
+  async signInAsDemoPerson(personId: PersonId, from: From): Promise<Entered> {
     const person = await this.dataSource.getRepository(PersonRow).findOneBy({ id: personId });
     const isOffered =
       person !== null &&
       this.config.demoPeople.some((offered) => sameAddress(offered.email) === person.addressKey);
     if (!isOffered) throw problems.notFound();
-    return this.start(person, cameFrom);
+    return this.start(person, from);
   }
 
   /** null: no session has this token, or it is over. */
@@ -135,7 +148,8 @@ export class SessionService {
     return ended.length;
   }
 
-  async start(person: PersonRow, cameFrom: string): Promise<{ token: string; person: SignedIn }> {
+  /** Lets somebody in who has shown who they are. */
+  async start(person: PersonRow, from: From): Promise<Entered> {
     const token = newToken();
     const now = this.clock.now();
     const sessions = this.dataSource.getRepository(SessionRow);
@@ -143,24 +157,34 @@ export class SessionService {
     await sessions.insert({
       tokenHash: hashToken(token),
       id: newId<'session'>(),
-      cameFrom,
+      cameFrom: from.program,
       personId: person.id,
       createdAt: now,
       seenAt: now,
       expiresAt: new Date(now.getTime() + sessionDays * dayMs),
     });
     await this.dataSource.getRepository(PersonRow).update(person.id, { lastSeenAt: now });
-    return { token, person: signedIn(person) };
+    return { token, deviceToken: await this.remember(person, from), person: signedIn(person) };
   }
 
-  /** Counted by address, whether or not anybody has it, so that the answer tells nothing. */
-  private async refuseTooManyTries(addressKey: string): Promise<void> {
-    const now = this.clock.now().getTime();
-    const recent = await this.dataSource
-      .getRepository(SignInFailureRow)
-      .find({ where: { addressKey, at: MoreThan(new Date(now - triesWindowMs)) }, order: { at: 'ASC' } });
-    if (recent.length < triesAllowed) return;
-    throw problems.tooManyTries((sure(recent[0]).at.getTime() + triesWindowMs - now) / 1000);
+  private async knownDevice({ deviceToken }: From): Promise<KnownDeviceRow | null> {
+    const tokenHash = hashToken(deviceToken ?? '');
+    return this.dataSource.getRepository(KnownDeviceRow).findOneBy({ tokenHash });
+  }
+
+  /** @returns the token by which this browser is known from here on. */
+  private async remember({ id: personId }: PersonRow, from: From): Promise<string> {
+    const devices = this.dataSource.getRepository(KnownDeviceRow);
+    const usedAt = this.clock.now();
+    const known = await this.knownDevice(from);
+    if (known?.personId === personId && from.deviceToken !== null) {
+      await devices.update(known.tokenHash, { usedAt });
+      return from.deviceToken;
+    }
+    const token = newToken();
+    await devices.delete({ personId, usedAt: LessThan(new Date(usedAt.getTime() - deviceDays * dayMs)) });
+    await devices.insert({ tokenHash: hashToken(token), personId, usedAt });
+    return token;
   }
 }
 

@@ -3,7 +3,7 @@ import type { OpenSessions } from '@jigsaw/contract/identity';
 import { sure } from '@jigsaw/core/lists';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { password, startTestServer } from '../test/testServer.js';
-import { cameFrom } from './cameFrom.js';
+import { cameFrom, clientOf } from './cameFrom.js';
 
 let server: TestServer;
 let here: Browser;
@@ -94,5 +94,75 @@ describe('cookies and origins', () => {
     await signIn('http://jigsaw.test.evil.example').expect(403);
     await signIn('https://jigsaw.test').expect(403);
     await signIn('null').expect(403);
+  });
+});
+
+describe('tries with a password', () => {
+  const attempt = (browser: Browser, address: string, tried = 'no') =>
+    browser.post('/api/session').send({ email: address, password: tried });
+  const fails = async (browser: Browser, address: string, times: number) => {
+    for (let at = 0; at < times; at += 1) await attempt(browser, address).expect(401);
+  };
+
+  it('are counted before they are checked: of forty at one moment eight are looked at', async () => {
+    await server.instructor('many@quillmere.example');
+    const answers = await Promise.all(
+      Array.from({ length: 40 }, () => attempt(server.browser(), 'many@quillmere.example')),
+    );
+    expect(answers.filter(({ status }) => status === 401)).toHaveLength(8);
+    expect(answers.filter(({ status }) => status === 429)).toHaveLength(32);
+    server.clock.pass({ minutes: 16 });
+  });
+
+  it('of a stranger do not lock out the owner in a browser that they used before, nor does their own leave others in', async () => {
+    const own = await server.instructor('owner@quillmere.example');
+    await own.delete('/api/session').expect(200);
+    const stranger = server.browser();
+    await fails(stranger, 'owner@quillmere.example', 8);
+    await attempt(stranger, 'owner@quillmere.example', password).expect(429);
+    await attempt(own, 'owner@quillmere.example', password).expect(200);
+    await own.delete('/api/session').expect(200);
+    await fails(own, 'owner@quillmere.example', 8);
+    await attempt(own, 'owner@quillmere.example', password).expect(429);
+    // It is a browser of that account alone.
+    await server.instructor('victim@quillmere.example');
+    await fails(stranger, 'victim@quillmere.example', 8);
+    await attempt(own, 'victim@quillmere.example', password).expect(429);
+    server.clock.pass({ minutes: 16 });
+  });
+
+  it('are counted by where they come from, too, and right ones are not', async () => {
+    for (let at = 0; at < 100; at += 1)
+      await attempt(server.browser(), `a${at}@elsewhere.example`).expect(401);
+    await attempt(server.browser(), 'b@elsewhere.example').expect(429);
+    server.clock.pass({ minutes: 16 });
+    for (let at = 0; at < 3; at += 1) await attempt(server.browser(), email, password).expect(200);
+    await fails(server.browser(), 'c@elsewhere.example', 7);
+  });
+});
+
+describe('where a request comes from', () => {
+  it.each([
+    ['10.1.2.3', '10.1.2.3'],
+    ['::ffff:10.1.2.3', '10.1.2.3'],
+    ['2001:db8:1:2:3:4:5:6', '2001:db8:1:2::/64'],
+    ['2001:db8::6', '2001:db8:0:0::/64'],
+    ['::1', '0:0:0:0::/64'],
+    ['', ''],
+  ])('%s is %s', (ip, client) => expect(clientOf({ ip })).toBe(client));
+
+  it('is what a proxy says only where one is trusted', async () => {
+    const tries = async (of: TestServer) => {
+      await of
+        .browser()
+        .post('/api/session')
+        .set('X-Forwarded-For', '203.0.113.9')
+        .send({ email, password: 'no' });
+      return of.rows(`SELECT DISTINCT "client" FROM "sign_in_try" WHERE "client" = '203.0.113.9'`);
+    };
+    expect(await tries(server)).toEqual([]);
+    const behind = await startTestServer({ trustedProxies: 1 });
+    expect(await tries(behind)).toHaveLength(1);
+    await behind.stop();
   });
 });

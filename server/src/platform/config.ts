@@ -11,6 +11,8 @@ export interface Config {
   readonly publicUrl: string;
   /** Behind TLS: cookies only travel encrypted. */
   readonly isSecure: boolean;
+  /** So many proxies stand before this server and tell where requests come from; 0: none, and nobody is believed. */
+  readonly trustedProxies: number;
   /** Cookies know hosts and not ports or paths: each copy on a host has a name of its own, so that one does not sign people out of another. */
   readonly cookieName: string;
   readonly largestFileBytes: number;
@@ -46,6 +48,7 @@ export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): 
     webFolder: null,
     publicUrl,
     isSecure,
+    trustedProxies: whole(env, 'TRUST_PROXY', 0, 0, 10),
     // A browser takes a cookie of this prefix only over TLS, from this very host, for all of it.
     cookieName: `${isSecure ? '__Host-' : ''}jigsaw_${copy}`,
     largestFileBytes:

@@ -65,6 +65,11 @@ export const problems = {
     410,
     'This link was used already or has run out. Ask your instructor for a new one.',
   ),
+  passwordMeanwhile: problem(
+    'password-meanwhile',
+    409,
+    'A password was chosen for this account at the same moment. Open the link again and enter it.',
+  ),
   invalidInput: problem('invalid-input', 422, 'Something here needs correcting.'),
   notYours: problem('not-yours', 403, 'Your role in this course does not include this.'),
   otherOrigin: problem('other-origin', 403, 'This request came from another site and was not carried out.'),

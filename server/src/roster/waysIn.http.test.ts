@@ -165,7 +165,9 @@ describe('a link that is handed out', () => {
     const answers = await Promise.all(
       tokens.map((token, at) => open(server.browser(), token, `password number ${at}`)),
     );
-    expect(answers.map((answer) => answer.status).toSorted()).toEqual([200, 401]);
+    const [one, other] = answers.map((answer) => answer.status).toSorted();
+    expect(one).toBe(200);
+    expect([401, 409]).toContain(other); // wrong by then, or chosen in that very moment
   });
 
   it('is of no use for somebody who stands under another address by now', async () => {

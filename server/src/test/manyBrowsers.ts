@@ -13,7 +13,11 @@ export async function manyBrowsers(server: TestServer, like: string): Promise<Br
   const { cookieName } = server.app.get<Config>(CONFIG);
   return Promise.all(
     people[0].map(async (person) => {
-      const { token } = await sessions.start(person as never, '');
+      const { token } = await sessions.start(person as never, {
+        program: '',
+        client: '',
+        deviceToken: null,
+      });
       const browser = server.browser();
       browser.jar.setCookie(`${cookieName}=${token}; path=/`, '127.0.0.1');
       return browser;
