@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { oneLine } from '@jigsaw/core/text';
 import { CourseId, EnrolmentId, Role } from './common.js';
 
 const timeZones = new Set(Intl.supportedValuesOf('timeZone'));
@@ -7,9 +8,9 @@ export const TimeZone = z
   .refine((zone) => zone === 'UTC' || timeZones.has(zone), 'Choose a time zone from the list.');
 
 export const CreateCourse = z.strictObject({
-  code: z.string().trim().min(1, 'Give the course a short code, like FER 220.').max(40),
-  title: z.string().trim().min(1, 'Give the course a title.').max(200),
-  term: z.string().trim().max(80),
+  code: z.string().overwrite(oneLine).min(1, 'Give the course a short code, like FER 220.').max(40),
+  title: z.string().overwrite(oneLine).min(1, 'Give the course a title.').max(200),
+  term: z.string().overwrite(oneLine).max(80),
   timeZone: TimeZone,
 });
 export type CreateCourse = z.infer<typeof CreateCourse>;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { oneLine } from '@jigsaw/core/text';
 import { DateTime, EnrolmentId, MailId } from './common.js';
 
 export const MailView = z.object({
@@ -20,7 +21,7 @@ export type Outbox = z.infer<typeof Outbox>;
 /** From whoever asks to these people, each alone. */
 export const MessageRequest = z.strictObject({
   enrolmentIds: z.array(EnrolmentId).min(1).max(5000),
-  subject: z.string().trim().min(1, 'Give the message a subject.').max(200),
+  subject: z.string().overwrite(oneLine).min(1, 'Give the message a subject.').max(200),
   text: z.string().trim().min(1, 'Write a message.').max(10_000, '10,000 characters are the most.'),
 });
 export type MessageRequest = z.infer<typeof MessageRequest>;

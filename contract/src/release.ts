@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { oneLine } from '@jigsaw/core/text';
 import { only } from '@jigsaw/core/lists';
 import { inOrder } from '@jigsaw/core/release';
 import {
@@ -54,7 +55,7 @@ export type KindSettings = z.infer<typeof KindSettings>;
 /** What is written once for all copies. */
 export const ActivityDraft = z.strictObject({
   kind: KindName,
-  title: z.string().trim().min(1, 'Give it a title.').max(200),
+  title: z.string().overwrite(oneLine).min(1, 'Give it a title.').max(200),
   brief: RichText,
   /** null: it is not marked. */
   points: Points.refine((value) => Number(value) > 0, 'Points must be above 0.').nullable(),

@@ -79,7 +79,7 @@ export const ImportSource = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('registrar'),
     course: z.string().trim().min(1).max(80),
-    setName: z.string().trim().min(1, 'Give the set of sections a name.').max(120),
+    setName: z.string().overwrite(oneLine).min(1, 'Give the set of sections a name.').max(120),
   }),
 ]);
 export type ImportSource = z.infer<typeof ImportSource>;

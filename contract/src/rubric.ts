@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { oneLine } from '@jigsaw/core/text';
 import { sure } from '@jigsaw/core/lists';
 import { Points } from './common.js';
 
@@ -7,14 +8,14 @@ const RowId = z.string().min(1).max(40);
 
 const Level = z.strictObject({
   id: RowId,
-  name: z.string().trim().max(80),
+  name: z.string().overwrite(oneLine).max(80),
   description: z.string().max(600),
   points: Points,
 });
 const Criterion = z
   .strictObject({
     id: RowId,
-    name: z.string().trim().min(1, 'Give each criterion a name.').max(120),
+    name: z.string().overwrite(oneLine).min(1, 'Give each criterion a name.').max(120),
     description: z.string().max(600),
     weight: Weight,
     levels: z.array(Level).min(2, 'A criterion needs at least 2 levels.').max(8),

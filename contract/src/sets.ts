@@ -68,7 +68,7 @@ export const GroupSetDraft = z.strictObject({
     z.strictObject({ by: z.literal('hand-in') }),
   ]),
   capacity: Capacity,
-  pattern: z.string().trim().max(80),
+  pattern: z.string().overwrite(oneLine).max(80),
   names: z.array(z.string().max(80)).max(mostGroups),
   isExclusive: z.boolean().default(true),
   signUp: SignUpSettings.nullable().default(null),
@@ -161,7 +161,7 @@ export type BoardGroups = z.infer<typeof BoardGroups>;
 /** What members make of their own group. */
 export const NameGroup = z.strictObject({
   name: GroupName,
-  motto: z.string().trim().max(120, '120 characters are the most.'),
+  motto: z.string().overwrite(oneLine).max(120, '120 characters are the most.'),
   version: z.number().int(),
 });
 export type NameGroup = z.infer<typeof NameGroup>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { RichTextNode } from '@jigsaw/core/text';
+import { plainText } from '@jigsaw/core/text';
 import { PageId } from './common.js';
 
 /** What the editor can make. Anything else (scripts, frames, styles) has no form here at all. */
@@ -65,14 +66,13 @@ function checkNode(value: unknown, depth: number, context: z.RefinementCtx): Ric
 export const RichText = z
   .object({ type: z.literal('doc'), content: z.array(z.unknown()).max(5000) })
   .transform((doc, context): RichTextNode => {
-    if (JSON.stringify(doc).length > mostCharacters * 4) {
-      context.addIssue({
-        code: 'custom',
-        message: `The text is too long: ${mostCharacters} characters are the most.`,
-      });
+    const tooLong = () => {
+      context.addIssue({ code: 'custom', message: 'The text is too long: 200,000 characters are the most.' });
       return z.NEVER;
-    }
-    return { type: 'doc', content: doc.content.flatMap((node) => checkNode(node, 0, context) ?? []) };
+    };
+    if (JSON.stringify(doc).length > mostCharacters * 4) return tooLong();
+    const text = { type: 'doc', content: doc.content.flatMap((node) => checkNode(node, 0, context) ?? []) };
+    return plainText(text).length > mostCharacters ? tooLong() : text;
   })
   .meta({ type: 'object', description: 'Editor document (JSON)' });
 export type RichText = RichTextNode;

@@ -1,9 +1,10 @@
 import { z } from 'zod';
+import { oneLine } from '@jigsaw/core/text';
 import { DateTime, PageId } from './common.js';
 import { Author } from './course.js';
 import { RichText, StoredRichText } from './text.js';
 
-const PageTitle = z.string().trim().min(1, 'Give the page a title.').max(120);
+const PageTitle = z.string().overwrite(oneLine).min(1, 'Give the page a title.').max(120);
 
 export const WikiSettings = z.strictObject({
   /** The first page of every copy; a group writes on from it. */

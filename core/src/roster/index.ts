@@ -12,6 +12,7 @@ export { guessColumns } from './columns.js';
 export type { ColumnGuess } from './columns.js';
 export type { ColumnMeaning } from './headings.js';
 export { readPaste } from './paste.js';
+export type { Paste } from './paste.js';
 export type { RosterPerson } from './person.js';
 export { attributeHeading } from './headings.js';
 export { groupHeading, joinNames, setKey } from './places.js';
@@ -20,7 +21,14 @@ export { lackingGroups } from './groupsNamed.js';
 export type { LackingGroups } from './groupsNamed.js';
 export { importChange, previewImport } from './preview.js';
 export type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
-export { sayColumnProblem, sayFault, sayLacking, sayRowProblem, sayUnreadable } from './sayProblem.js';
+export {
+  sayColumnProblem,
+  sayFault,
+  sayLacking,
+  sayRowProblem,
+  sayUnreadable,
+  sayUnreadablePaste,
+} from './sayProblem.js';
 export { readBundle } from './oneRoster.js';
-export { asTable, readTable } from './readTable.js';
+export { asTable, mostColumns, mostRows, readTable } from './readTable.js';
 export type { ArchiveFault, ReadTable } from './readTable.js';

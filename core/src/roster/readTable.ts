@@ -13,6 +13,9 @@ export type ReadTable =
         | Exclude<Decoded, { ok: true }>['code']
         | 'header-only'
         | 'too-many-rows'
+        | 'too-many-columns'
+        | 'too-many-cells'
+        | 'row-too-long'
         | 'not-a-table'
         | ArchiveFault;
     }
@@ -22,6 +25,10 @@ export type ReadTable =
 export type ArchiveFault = 'archive-broken' | 'archive-too-large' | 'archive-without-people';
 
 export const mostRows = 20_000;
+export const mostColumns = 200;
+const mostCells = 400_000;
+/** Of the text of one row. */
+const longestRow = 100_000;
 
 /** Reads a delimited file of any kind: encoding, delimiter and header are found out. Line numbers are the file's own.
  * @param chosen what somebody said that parts the cells; null: find it out. */
@@ -36,12 +43,12 @@ export function readTable(bytes: Uint8Array, chosen: Delimiter | null = null): R
 function readDelimited(text: string, encoding: Encoding, delimiter: Delimiter): ReadTable {
   let all: TableRow[];
   try {
-    all = records(text, delimiter);
+    all = records(text, delimiter, mostRows + 2); // one more than are taken, and the header
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
     if (error.code === 'CSV_QUOTE_NOT_CLOSED')
       return { ok: false, code: 'quote-not-closed', line: lineOfOpenQuote(text, delimiter) };
-    return { ok: false, code: 'not-a-table' };
+    return { ok: false, code: error.code === 'CSV_MAX_RECORD_SIZE' ? 'row-too-long' : 'not-a-table' };
   }
   return asTable(all, encoding, delimiter);
 }
@@ -55,7 +62,8 @@ export function asTable(
   const [first] = all;
   if (!first) return { ok: false, code: 'empty' };
   const hasHeader = isHeader(first.cells, all[1]?.cells);
-  const width = Math.max(...all.map((row) => row.cells.length));
+  const width = all.reduce((most, row) => Math.max(most, row.cells.length), 0);
+  if (width > mostColumns) return { ok: false, code: 'too-many-columns' };
   const rows = hasHeader ? all.slice(1) : all;
   const headings = hasHeader
     ? first.cells.map((cell) => unguardFormula(cell).trim())
@@ -67,6 +75,8 @@ export function asTable(
 export function withinLimits(table: Table): ReadTable {
   if (table.rows.length === 0) return { ok: false, code: 'header-only' };
   if (table.rows.length > mostRows) return { ok: false, code: 'too-many-rows' };
+  if (table.rows.reduce((sum, row) => sum + row.cells.length, 0) > mostCells)
+    return { ok: false, code: 'too-many-cells' };
   return { ok: true, table };
 }
 
@@ -81,6 +91,7 @@ export function records(text: string, delimiter: Delimiter, to = -1): TableRow[]
     relax_column_count: true,
     relax_quotes: true,
     skip_empty_lines: true,
+    max_record_size: longestRow,
   }) as unknown as { info: { lines: number }; record: string[] }[];
   return parsed
     .map(({ info, record }) => ({ line: info.lines - newlinesIn(record), cells: record }))

@@ -3,6 +3,7 @@ import { mostGroups } from '../sets/index.js';
 import type { RosterFault } from './change.js';
 import type { LackingGroups } from './groupsNamed.js';
 import type { Preview, RowProblem } from './previewRows.js';
+import type { Paste } from './paste.js';
 import type { ReadTable } from './readTable.js';
 
 /** What is wrong with a row and what to do about it. */
@@ -54,6 +55,12 @@ export function sayUnreadable(read: Exclude<ReadTable, { ok: true }>): string {
       return 'This is not a text file. Bring in the class list as CSV.';
     case 'too-many-rows':
       return 'The file has over 20,000 rows. Bring it in as several files.';
+    case 'too-many-columns':
+      return 'The table has over 200 columns. Delete those that are not about people.';
+    case 'too-many-cells':
+      return 'The table has over 400,000 cells. Delete columns that are not needed, or bring it in as several files.';
+    case 'row-too-long':
+      return 'One row of this file has over 100,000 characters. Check that this is a class list.';
     case 'not-a-table':
       return 'The rows of this file could not be told apart. Save it again as CSV.';
     case 'archive-broken':
@@ -66,6 +73,20 @@ export function sayUnreadable(read: Exclude<ReadTable, { ok: true }>): string {
       return `The quote that opens in line ${read.line} is never closed. Close it or take it away.`;
     default:
       return unreachable(read);
+  }
+}
+
+/** Why what was pasted cannot be read. */
+export function sayUnreadablePaste(paste: Exclude<Paste, { ok: true }>): string {
+  switch (paste.code) {
+    case 'empty':
+      return 'Nothing was pasted. Write one person a line.';
+    case 'too-many-rows':
+      return 'Over 20,000 lines were pasted. Paste them in several parts.';
+    case 'line-too-long':
+      return `Line ${paste.line} has over 2,000 characters. Write one person a line.`;
+    default:
+      return unreachable(paste);
   }
 }
 

@@ -1,6 +1,7 @@
 export { keptDecimal } from './decimal.js';
 export { fold } from './fold.js';
-export { countWords, emptyText, placeholderOf, placeholderText, plainText } from './richText.js';
+export { countWords } from './words.js';
+export { emptyText, placeholderOf, placeholderText, plainText } from './richText.js';
 export type { Placeholder, PlaceholderValues, RichTextNode } from './richText.js';
 export { counted, namesTogether } from './count.js';
 export { storable } from './storable.js';

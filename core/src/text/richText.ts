@@ -55,12 +55,3 @@ export function placeholderText(what: Placeholder, values: PlaceholderValues): s
       return values.memberNames.join(', ');
   }
 }
-
-const words = new Intl.Segmenter('en', { granularity: 'word' });
-
-/** Words by the Unicode word rules, so that scripts without spaces count too. */
-export function countWords(text: string): number {
-  let count = 0;
-  for (const segment of words.segment(text)) if (segment.isWordLike) count += 1;
-  return count;
-}

@@ -15,10 +15,12 @@ import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { dataSourceOptions } from './dataSource.js';
 import { FrontDoorController } from './frontDoor.controller.js';
+import { BodyInterceptor } from '../platform/body.js';
 import { AnswerInterceptor } from '../platform/endpoint.js';
 import { loggedError } from '../platform/logged.js';
 import { HealthController } from './health.controller.js';
 import { ProblemFilter } from '../platform/problem.filter.js';
+import { Texts } from '../platform/texts.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { PlacingModule } from '../placing/index.js';
 import { ReleaseModule } from '../release/index.js';
@@ -32,7 +34,12 @@ import { WikiModule } from '../wiki/index.js';
 @Module({})
 export class AppModule {
   static with(config: Config, clock: Clock): DynamicModule {
-    const shared = [{ provide: CONFIG, useValue: config }, { provide: Clock, useValue: clock }, UnitOfWork];
+    const shared = [
+      { provide: CONFIG, useValue: config },
+      { provide: Clock, useValue: clock },
+      UnitOfWork,
+      Texts,
+    ];
     return {
       module: AppModule,
       global: true,
@@ -75,9 +82,10 @@ export class AppModule {
         ...shared,
         { provide: APP_GUARD, useExisting: SessionGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
+        { provide: APP_INTERCEPTOR, useClass: BodyInterceptor },
         { provide: APP_INTERCEPTOR, useClass: AnswerInterceptor },
       ],
-      exports: [CONFIG, Clock, UnitOfWork],
+      exports: [CONFIG, Clock, UnitOfWork, Texts],
     };
   }
 }

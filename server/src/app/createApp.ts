@@ -9,13 +9,12 @@ import type { NextFunction, Request, Response } from 'express';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.js';
-import { storable } from '@jigsaw/core/text';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { sendProblem } from '../platform/problem.filter.js';
 import { problems } from '../platform/problems.js';
-import { noteArrival, rememberPage } from '../platform/requestContext.js';
+import { rememberPage } from '../platform/requestContext.js';
 
 export type App = NestExpressApplication;
 
@@ -51,24 +50,12 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   app.use(cookieParser());
   app.use(sameOriginOnly(new URL(config.publicUrl).origin));
   app.use(rememberPage);
-  app.useBodyParser('json', { limit: '16mb', reviver: storableValue });
-  app.use(noteArrival(app.get(Clock)));
   if (config.webFolder !== null) servePages(app, config.webFolder);
   app.setGlobalPrefix('api');
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
   describeApi(app);
   await app.init();
   return app;
-}
-
-/** Texts of a request as they can be kept, names of fields among them. */
-function storableValue(_key: string, value: unknown): unknown {
-  if (typeof value === 'string') return storable(value);
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
-  const entries = Object.entries(value);
-  return entries.every(([key]) => storable(key) === key)
-    ? value
-    : Object.fromEntries(entries.map(([key, each]) => [storable(key), each as unknown]));
 }
 
 /** A write that a browser sends from another site is not carried out, whatever cookies come with it.

@@ -9,7 +9,7 @@ export interface DealTask {
 }
 
 /** What it says on the way; how it ends is its answer. */
-export type DealTold = 'begun' | Extract<DealLine, { kind: 'going' }>;
+export type DealTold = Extract<DealLine, { kind: 'going' }>;
 export type DealEnd = Exclude<DealLine, { kind: 'going' }>;
 
 /** Works one deal out on a thread of its own, so that nobody else waits for it. */
@@ -17,7 +17,6 @@ export default function workOut({ problem, tell }: DealTask): DealEnd {
   const say = (told: DealTold) => {
     tell.postMessage(told);
   };
-  say('begun');
   const run = dealing(problem);
   for (;;) {
     const next = run.next();

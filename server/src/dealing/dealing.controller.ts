@@ -25,6 +25,7 @@ export class DealingController {
     id: 'workOutDeal',
     does: 'Work out a deal of a very large class; newline-delimited JSON',
     body: DealQuestion,
+    largestKb: 8000,
   })
   async workOut(
     @CurrentPerson() person: SignedIn,
@@ -41,7 +42,7 @@ export class DealingController {
       'X-Accel-Buffering': 'no',
     });
     const hear = (line: DealLine) => response.write(`${JSON.stringify(line)}\n`);
-    await this.deals.workOut(question, hear, left.signal);
+    await this.deals.workOut(person.id, question, hear, left.signal);
     response.end();
   }
 }

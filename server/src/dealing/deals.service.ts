@@ -1,58 +1,46 @@
 import type { OnApplicationShutdown } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
-import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
-import pLimit from 'p-limit';
-import { Piscina } from 'piscina';
 import type { DealLine } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
+import { Problem, problems } from '../platform/problems.js';
+import { Thread, threadFile } from '../platform/thread.js';
 import type { DealEnd, DealTask, DealTold } from './deal.thread.js';
 
-const longestMs = 120_000;
-const mostMemoryMb = 512;
-
-/** Deals of classes that are too large for a page, one at a time: the others wait their turn. */
+/** Deals of classes that are too large for a page, one at a time; whoever asks for several waits behind those of others. */
 @Injectable()
 export class DealsService implements OnApplicationShutdown {
-  /** The line is kept here: a pool without spare threads starts none for those in its own line when it ends one that was aborted. */
-  private readonly inTurn = pLimit(1);
-  private readonly threads = new Piscina<DealTask, DealEnd>({
-    filename: fileURLToPath(new URL('./deal.thread.js', import.meta.url)),
-    minThreads: 0,
-    maxThreads: 1,
-    resourceLimits: { maxOldGenerationSizeMb: mostMemoryMb },
+  private readonly thread = new Thread<DealTask, DealEnd>(threadFile(import.meta.url, './deal.thread.js'), {
+    atOnce: 1,
+    mostWaiting: 5,
+    longestMs: 120_000,
+    mostMemoryMb: 512,
+    beyond: () =>
+      problems.conflict('No deal was found in two minutes. Take rules away, or deal part of the class.'),
   });
 
-  async onApplicationShutdown(): Promise<void> {
-    await this.threads.destroy();
+  onApplicationShutdown(): Promise<void> {
+    return this.thread.end();
   }
 
-  /** @param signal aborted when nobody listens any more; ends the thread, wherever it is. */
-  async workOut(problem: DealProblem, hear: (line: DealLine) => void, signal: AbortSignal): Promise<void> {
+  /** @param owner whose deal it is.
+   * @param signal aborted when nobody listens any more; ends the thread, wherever it is. */
+  async workOut(
+    owner: string,
+    problem: DealProblem,
+    hear: (line: DealLine) => void,
+    signal: AbortSignal,
+  ): Promise<void> {
     const { port1: said, port2: tell } = new MessageChannel();
-    const isTooLong = new AbortController();
-    let timer: NodeJS.Timeout | undefined;
-    said.on('message', (told: DealTold) => {
-      // Counted from where it begins, not from where it came to stand in line.
-      if (told === 'begun') timer = setTimeout(() => isTooLong.abort(), longestMs);
-      else hear(told);
-    });
+    said.on('message', (told: DealTold) => hear(told));
     try {
-      const ends = AbortSignal.any([signal, isTooLong.signal]);
-      const end = await this.inTurn(() =>
-        this.threads.run({ problem, tell }, { transferList: [tell], signal: ends }),
-      );
+      const end = await this.thread.run({ problem, tell }, { owner, transferList: [tell], signal });
       said.close();
       hear(end);
     } catch (cause) {
-      if (isTooLong.signal.aborted)
-        hear({
-          kind: 'given-up',
-          detail: 'No deal was found in two minutes. Take rules away, or deal part of the class.',
-        });
+      if (cause instanceof Problem) hear({ kind: 'given-up', detail: cause.detail });
       else if (!signal.aborted) throw cause;
     } finally {
-      clearTimeout(timer);
       said.close();
     }
   }

@@ -32,6 +32,7 @@ export class DiscussionController {
     id: 'addPost',
     does: 'Open a thread or answer a post',
     body: AddPost,
+    largestKb: 1000,
     answer: PostView,
   })
   add(
@@ -46,6 +47,7 @@ export class DiscussionController {
     id: 'changePost',
     does: "Change one's own post",
     body: ChangePost,
+    largestKb: 1000,
     answer: PostView,
   })
   change(

@@ -9,12 +9,13 @@ import type { CopyId, PostId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { Figure } from '@jigsaw/core/release';
 import { mayAct, whoseFigures } from '@jigsaw/core/release';
-import { countWords, plainText } from '@jigsaw/core/text';
+import { plainText } from '@jigsaw/core/text';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { News } from '../rooms/index.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
+import { Texts } from '../platform/texts.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, membersOfCopies, plainDecimal } from '../release/index.js';
@@ -28,6 +29,7 @@ export class DiscussionService {
   constructor(
     private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
+    private readonly texts: Texts,
     private readonly gate: Gate,
     private readonly kind: DiscussionKind,
     private readonly news: News,
@@ -77,6 +79,9 @@ export class DiscussionService {
     { id, parentId, text }: z.output<typeof AddPost>,
   ): Promise<PostView> {
     const access = await this.enterTo(parentId === null ? 'open-thread' : 'reply', person, copyId);
+    const plain = plainText(text);
+    if (plain === '') throw problems.invalidInput('Write something first.');
+    const words = await this.texts.words(person.id, plain);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const parent = parentId === null ? null : await manager.findOneBy(PostRow, { id: parentId, copyId });
       if (parentId !== null && !parent) throw problems.notFound();
@@ -84,8 +89,6 @@ export class DiscussionService {
         throw problems.conflict(
           'What you answer was taken out meanwhile. Your text is still here; write it as a new post.',
         );
-      const plain = plainText(text);
-      if (plain === '') throw problems.invalidInput('Write something first.');
       const { raw } = (await manager
         .createQueryBuilder()
         .insert()
@@ -98,7 +101,7 @@ export class DiscussionService {
           authorId: access.viewer.enrolmentId,
           text: json(text),
           plain,
-          words: countWords(plain),
+          words,
           version: 1,
           createdAt: now,
           editedAt: null,
@@ -128,6 +131,9 @@ export class DiscussionService {
     { text, version }: z.output<typeof ChangePost>,
   ): Promise<PostView> {
     const access = await this.enterTo('change-own', person, copyId);
+    const plain = plainText(text);
+    if (plain === '') throw problems.invalidInput('Write something, or take the post out.');
+    const words = await this.texts.words(person.id, plain);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const post = await lockPost(manager, copyId, postId);
       if (post.takenOutAt) throw problems.notFound();
@@ -138,12 +144,10 @@ export class DiscussionService {
           await this.one(manager, access, post),
           'You changed this in another window. Both texts are here; choose one.',
         );
-      const plain = plainText(text);
-      if (plain === '') throw problems.invalidInput('Write something, or take the post out.');
       await manager.update(PostRow, postId, {
         text: json(text),
         plain,
-        words: countWords(plain),
+        words,
         version: version + 1,
         editedAt: now,
       });

@@ -32,6 +32,7 @@ export class HandInController {
     id: 'savePart',
     does: "Save one's own part of the group's text",
     body: SavePart,
+    largestKb: 1000,
     answer: WorkView,
   })
   savePart(
@@ -62,7 +63,7 @@ export class HandInController {
     const announced = Number(request.headers['content-length']);
     return this.handIns.addFile(person, copyId, {
       name: tidyName,
-      mediaType: typeof type === 'string' && type !== '' ? type.slice(0, 100) : 'application/octet-stream',
+      mediaType: mediaTypeOf(type),
       sizeBytes: Number.isFinite(announced) ? announced : null,
       source: request,
     });
@@ -119,3 +120,9 @@ export class HandInController {
     return this.handIns.handIn(person, copyId, request);
   }
 }
+
+/** As the browser says it; what is no media type is a file like any other. */
+const mediaTypeOf = (said: unknown): string =>
+  typeof said === 'string' && /^[\w.+-]{1,60}\/[\w.+-]{1,80}(;[\x20-\x7e]{0,60})?$/.test(said)
+    ? said
+    : 'application/octet-stream';

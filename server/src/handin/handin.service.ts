@@ -9,7 +9,7 @@ import { checkFile, endingOf, handInActs, sayFileRefusal } from '@jigsaw/core/ha
 import type { CopyId, EnrolmentId, FileId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { mayAct } from '@jigsaw/core/release';
-import { countWords, plainText } from '@jigsaw/core/text';
+import { plainText } from '@jigsaw/core/text';
 import type { Arrived } from '../files/index.js';
 import type { FileRow } from '../files/index.js';
 import { FilesService } from '../files/index.js';
@@ -18,6 +18,7 @@ import { newId } from '../platform/ids.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import { arrivalOfRequest } from '../platform/requestContext.js';
+import { Texts } from '../platform/texts.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, lockCopy, membersOfCopies } from '../release/index.js';
@@ -42,6 +43,7 @@ export class HandInService {
   constructor(
     private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
+    private readonly texts: Texts,
     private readonly gate: Gate,
     private readonly kinds: HandInKinds,
     private readonly work: WorkReader,
@@ -63,9 +65,9 @@ export class HandInService {
     if (!entered.rules.takesText)
       throw problems.invalidInput('Files are handed in here, no text. Add a file.');
     const { enrolmentId } = access.viewer;
+    const words = await this.texts.words(person.id, plainText(text));
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await this.refuseSecond(manager, entered);
-      const words = countWords(plainText(text));
       const known = await manager.findOne(PartRow, {
         where: { copyId, enrolmentId },
         lock: { mode: 'pessimistic_write' },

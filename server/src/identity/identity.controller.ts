@@ -38,6 +38,7 @@ export class IdentityController {
     id: 'signIn',
     does: 'Sign in with address and password',
     body: SignIn,
+    largestKb: 8,
     answer: SessionView,
   })
   async signIn(
@@ -53,6 +54,7 @@ export class IdentityController {
     id: 'signInAsDemoPerson',
     does: 'Come in as one of the made-up people (demo mode)',
     body: DemoSignIn,
+    largestKb: 8,
     answer: SessionView,
   })
   async signInAsDemoPerson(
@@ -69,6 +71,7 @@ export class IdentityController {
     id: 'lookAtLink',
     does: 'Whom a sign-in link is for and what it asks for; changes nothing',
     body: LookAtLink,
+    largestKb: 8,
     answer: LinkView,
   })
   lookAtLink(@Takes(LookAtLink) { token }: LookAtLink): Promise<LinkView> {
@@ -80,6 +83,7 @@ export class IdentityController {
     id: 'openLink',
     does: 'Come in with a link, and the password or a new one',
     body: OpenLink,
+    largestKb: 8,
     answer: SessionView,
   })
   async openLink(

@@ -16,6 +16,7 @@ export class MailController {
     id: 'mailLink',
     does: 'Ask for a sign-in link by mail; says the same whether or not anybody has the address',
     body: MailLink,
+    largestKb: 8,
     answer: Done,
   })
   mailLink(@Takes(MailLink) { email }: MailLink): Done {

@@ -124,6 +124,7 @@ export class MarksController {
     id: 'foreseeMarks',
     does: 'Whose given marks a change of an activity would touch; asked, not done',
     body: ForeseeMarks,
+    largestKb: 1200,
     answer: ForeseenMarks,
   })
   foresee(
@@ -151,6 +152,7 @@ export class MarksController {
     id: 'saveMark',
     does: 'Save a marking sheet as it is typed',
     body: SaveMark,
+    largestKb: 1000,
     answer: SavedMark,
   })
   save(

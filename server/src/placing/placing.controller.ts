@@ -43,6 +43,7 @@ export class PlacingController {
     id: 'placeStudents',
     does: 'Place, move, swap or pull out students in one act',
     body: PlaceRequest,
+    largestKb: 1000,
     answer: PlaceResult,
   })
   place(

@@ -24,16 +24,22 @@ import type { ApiBodyOptions } from '@nestjs/swagger';
 import type { Observable } from 'rxjs';
 import { map } from 'rxjs';
 import { z } from 'zod';
+import { LARGEST_KB, usualLargestKb } from './body.js';
 import { problems } from './problems.js';
+import { sayIssue } from './sayIssue.js';
 
 interface EndpointShape {
   /** Operation id: unique over the API. */
   readonly id: string;
   readonly does: string;
   readonly body?: z.ZodType;
+  /** Of the body, in units of 1024 bytes. */
+  readonly largestKb?: number;
   /** Left out: the handler writes the answer itself (a stream). */
   readonly answer?: z.ZodType;
 }
+
+z.config({ localeError: sayIssue });
 
 type OpenApiSchema = Extract<ApiBodyOptions, { schema: unknown }>['schema'];
 
@@ -43,14 +49,14 @@ const ANSWER = 'jigsaw:answer';
 /** One route: its place, its name in the OpenAPI document, and the schemas it takes and gives. */
 export function Endpoint(
   route: `${keyof typeof methods} ${string}`,
-  { id, does, body, answer }: EndpointShape,
+  { id, does, body, largestKb = usualLargestKb, answer }: EndpointShape,
 ): MethodDecorator {
   const [method, path] = route.split(' ') as [keyof typeof methods, string];
   return applyDecorators(
     methods[method](path),
     HttpCode(200),
     ApiOperation({ operationId: id, summary: does }),
-    ...(body ? [ApiBody({ schema: jsonSchema(body, 'input') })] : []),
+    ...(body ? [ApiBody({ schema: jsonSchema(body, 'input') }), SetMetadata(LARGEST_KB, largestKb)] : []),
     ...(answer
       ? [ApiResponse({ status: 200, schema: jsonSchema(answer, 'output') }), SetMetadata(ANSWER, answer)]
       : [ApiResponse({ status: 200 })]),

@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { stdSerializers } from 'pino';
 import { QueryFailedError } from 'typeorm';
 import { sure } from '@jigsaw/core/lists';
 import { loggedError } from './logged.js';
@@ -21,6 +22,24 @@ describe('errors in the log', () => {
     expect(sure(logged.stack).length).toBeGreaterThan(0);
     expect(JSON.stringify(logged)).not.toContain('noor');
     expect(JSON.stringify(logged)).not.toContain('INSERT');
+  });
+
+  it('say what is wrong, with the names of the database’s own things and nobody’s values', () => {
+    const message = (text: string) => loggedError(new Error(text)).message;
+    expect(message('null value in column "typedMark" of relation "mark" violates not-null constraint')).toBe(
+      'null value in column "typedMark" of relation "mark" violates not-null constraint',
+    );
+    expect(message('invalid input syntax for type uuid: "Noor"')).toBe(
+      'invalid input syntax for type uuid: …',
+    );
+    expect(message("cannot read 'Noor' (Noor Haddad) of noor@b.example")).toBe('cannot read … … of …');
+    expect(message('x'.repeat(5000))).toHaveLength(300);
+  });
+
+  it('are the same when the logger has made something of them first', () => {
+    const error = Object.assign(new TypeError('nothing to read'), { code: 'E_READ' });
+    const serialise = stdSerializers.wrapErrorSerializer(loggedError as never);
+    expect(serialise(error)).toMatchObject({ name: 'TypeError', code: 'E_READ', message: 'nothing to read' });
   });
 
   it('say of what is no error only what kind it is', () =>

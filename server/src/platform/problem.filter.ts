@@ -1,6 +1,7 @@
 import type { ArgumentsHost, ExceptionFilter } from '@nestjs/common';
 import { Catch, HttpException } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { refusedByDatabase } from './databaseErrors.js';
 import { hasCommitted } from './requestContext.js';
 import { Problem, problems } from './problems.js';
 
@@ -51,9 +52,14 @@ function problemOf(error: unknown): Problem {
   }
   const { status, code } = error as { status?: unknown; code?: unknown };
   if (status === 413) return problems.tooLarge();
-  if (status === 400) return problems.invalidInput('The request could not be read.');
+  // What express says of an address or a header that it cannot take apart.
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return problems.invalidInput('The request could not be read.');
   // What the pool says when nobody's turn came in time; it has no code.
   if (error instanceof Error && error.message.startsWith('timeout exceeded when trying to connect'))
     return problems.busy();
-  return typeof code === 'string' && awayCodes.has(code) ? problems.databaseAway() : problems.broken();
+  return (
+    refusedByDatabase(error) ??
+    (typeof code === 'string' && awayCodes.has(code) ? problems.databaseAway() : problems.broken())
+  );
 }

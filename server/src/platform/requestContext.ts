@@ -1,6 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import type { NextFunction, Request, RequestHandler, Response } from 'express';
-import type { Clock } from './clock.js';
+import type { NextFunction, Request, Response } from 'express';
 
 interface RequestContext {
   readonly page: string | null;
@@ -19,14 +18,11 @@ export function rememberPage(request: Request, _response: Response, next: NextFu
   contexts.run({ page, arrivedAt: null, hasCommitted: false }, next);
 }
 
-/** Comes after the body was read: what somebody sent in time is in time, however long it then waits for its turn. */
-export const noteArrival =
-  (clock: Clock): RequestHandler =>
-  (_request, _response, next) => {
-    const context = contexts.getStore();
-    if (context) context.arrivedAt = clock.now();
-    next();
-  };
+/** Once its body was read: what somebody sent in time is in time, however long it then waits for its turn. */
+export function noteArrival(at: Date): void {
+  const context = contexts.getStore();
+  if (context) context.arrivedAt = at;
+}
 
 /** null: the request did not say, or there is none. */
 export const pageOfRequest = (): string | null => contexts.getStore()?.page ?? null;

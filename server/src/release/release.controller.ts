@@ -50,6 +50,7 @@ export class ReleaseController {
     id: 'draftActivity',
     does: 'Begin an activity as a draft',
     body: ActivityDraft,
+    largestKb: 1200,
     answer: ActivityView,
   })
   create(
@@ -76,6 +77,7 @@ export class ReleaseController {
     id: 'editActivity',
     does: 'Save an activity as it is typed',
     body: EditActivity,
+    largestKb: 1200,
     answer: ActivityView,
   })
   edit(
@@ -142,6 +144,7 @@ export class ReleaseController {
     id: 'releaseActivity',
     does: 'Release to a group set, some of its groups or the class',
     body: ReleaseRequest,
+    largestKb: 512,
     answer: ActivityView,
   })
   release(
@@ -182,6 +185,7 @@ export class ReleaseController {
     id: 'changeReach',
     does: 'Release to other groups of the same set, or change what outsiders learn',
     body: ChangeReach,
+    largestKb: 512,
     answer: ActivityView,
   })
   changeReach(
@@ -196,6 +200,7 @@ export class ReleaseController {
     id: 'foresee',
     does: 'Whom such a release would reach, and whom not and why; changes nothing',
     body: ReachRequest,
+    largestKb: 512,
     answer: ReachView,
   })
   foresee(

@@ -19,6 +19,7 @@ export class SetUpController {
     id: 'createGroupSet',
     does: 'Make a group set with its groups',
     body: CreateGroupSet,
+    largestKb: 1200,
     answer: MadeGroupSet,
   })
   create(

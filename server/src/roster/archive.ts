@@ -1,13 +1,15 @@
-import { unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import readSpreadsheet from 'read-excel-file/node';
 import { sure } from '@jigsaw/core/lists';
 import type { ReadTable } from '@jigsaw/core/roster';
 import type { TableRow } from '@jigsaw/core/files';
-import { asTable, readBundle } from '@jigsaw/core/roster';
+import { asTable, mostColumns, mostRows, readBundle } from '@jigsaw/core/roster';
 
 /** A zip may say that it unpacks to little and mean much; what is unpacked is bounded before anything is. */
 const mostUnpackedBytes = 40_000_000;
 const mostFiles = 2_000;
+/** Rows of a class list, with room for blank ones between. */
+const mostSheetRows = 2 * mostRows;
 
 export const isArchive = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
@@ -43,7 +45,14 @@ function unpack(bytes: Uint8Array): ReadonlyMap<string, Uint8Array> | 'archive-t
 }
 
 /** The first sheet that holds anything. */
-async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Promise<ReadTable> {
+async function readWorkbook(unpacked: ReadonlyMap<string, Uint8Array>): Promise<ReadTable> {
+  const files = new Map(unpacked);
+  for (const [path, bytes] of unpacked) {
+    if (!/^xl\/worksheets\/[^/]+\.xml$/.test(path)) continue;
+    const sheet = filledCells(bytes);
+    if (typeof sheet === 'string') return { ok: false, code: sheet };
+    files.set(path, sheet);
+  }
   let sheets: Awaited<ReturnType<typeof readSpreadsheet>>;
   try {
     // Packed again from what was unpacked within bounds, so that the reader cannot be led beyond them.
@@ -59,6 +68,26 @@ async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Promise<Rea
   );
   return asTable(tables.find((rows) => rows.length > 0) ?? [], 'UTF-8', 'spreadsheet');
 }
+
+/** A sheet without the cells in which nothing stands. Programs keep what somebody once formatted, up to the last cell there is, and the reader makes
+ * room for all between. */
+function filledCells(bytes: Uint8Array): Uint8Array | 'too-many-columns' | 'too-many-rows' {
+  const xml = strFromU8(bytes)
+    .replace(/<c(?:\s[^<>]*)?\/>/g, '')
+    .replace(/<c(?:\s[^<>]*)?><\/c>/g, '')
+    .replace(/<row(?:\s[^<>]*)?\/>/g, '')
+    .replace(/<row(?:\s[^<>]*)?>\s*<\/row>/g, '')
+    .replace(/<dimension(?:\s[^<>]*)?\/>/g, '');
+  for (const [, letters = '', row = ''] of xml.matchAll(/<c\s[^<>]*?\br="([A-Z]{1,4})(\d{1,8})"/g)) {
+    if (columnOf(letters) > mostColumns) return 'too-many-columns';
+    if (Number(row) > mostSheetRows) return 'too-many-rows';
+  }
+  return strToU8(xml);
+}
+
+/** A is 1, Z is 26, AA is 27. */
+const columnOf = (letters: string): number =>
+  [...letters].reduce((column, letter) => column * 26 + letter.charCodeAt(0) - 64, 0);
 
 function cellText(cell: unknown): string {
   if (cell === null || cell === undefined) return '';

@@ -19,17 +19,16 @@ import {
   importChange,
   lackingGroups,
   previewImport,
-  readPaste,
-  readTable,
   sayColumnProblem,
   sayLacking,
   sayRowProblem,
   sayUnreadable,
+  sayUnreadablePaste,
 } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
-import { isArchive, readArchive } from './archive.js';
+import { ClassFiles } from './classFiles.js';
 import { groupTags, SetHearers, SetMaking } from '../sets/index.js';
 import { noneDropped, RegistrarService } from './registrar.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
@@ -53,6 +52,7 @@ export class ImportService {
     private readonly viewers: Viewers,
     private readonly changes: RosterChanges,
     private readonly registrar: RegistrarService,
+    private readonly files: ClassFiles,
     private readonly making: SetMaking,
     private readonly hearers: SetHearers,
   ) {}
@@ -213,7 +213,24 @@ export class ImportService {
     meanings: readonly ColumnMeaning[] | null,
     mends: z.output<typeof PreviewRequest>['mends'],
   ): Promise<ReadSource> {
-    if (source.kind !== 'registrar') return read(source, meanings, mends);
+    if (source.kind === 'paste') {
+      const paste = await this.files.paste(person.id, source.text);
+      if (!paste.ok) throw problems.unreadableFile(sayUnreadablePaste(paste));
+      return {
+        table: mended(paste.table, mends),
+        columns: paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' })),
+      };
+    }
+    if (source.kind === 'file') {
+      const bytes = new Uint8Array(Buffer.from(source.contentBase64, 'base64'));
+      const result = await this.files.file(person.id, bytes, source.delimiter);
+      if (!result.ok) throw problems.unreadableFile(sayUnreadable(result));
+      // Guessed from the file as it is, so that a mended cell does not turn a column into another one.
+      return {
+        table: mended(result.table, mends),
+        columns: chosen(meanings) ?? guessColumns(result.table),
+      };
+    }
     const table = await this.registrar.roster(person, courseId, source.course);
     const guessed = guessColumns(table).map((column, at) =>
       table.headings[at] === 'Section' ? { meaning: 'section' as const, sureness: 'sure' as const } : column,
@@ -233,28 +250,6 @@ function mended(
   if (mends.length === 0) return table;
   const cellsOf = new Map(mends.map((mend) => [mend.line, mend.cells]));
   return { ...table, rows: table.rows.map((row) => ({ ...row, cells: cellsOf.get(row.line) ?? row.cells })) };
-}
-
-async function read(
-  source: Exclude<z.output<typeof ImportSource>, { kind: 'registrar' }>,
-  meanings: readonly ColumnMeaning[] | null,
-  mends: z.output<typeof PreviewRequest>['mends'],
-): Promise<ReadSource> {
-  if (source.kind === 'paste') {
-    const paste = readPaste(source.text);
-    if (paste.table.rows.length === 0)
-      throw problems.unreadableFile('Nothing was pasted. Write one person a line.');
-    return {
-      table: mended(paste.table, mends),
-      columns: paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' })),
-    };
-  }
-  const bytes = new Uint8Array(Buffer.from(source.contentBase64, 'base64'));
-  const result = isArchive(bytes) ? await readArchive(bytes) : readTable(bytes, source.delimiter);
-  if (!result.ok) throw problems.unreadableFile(sayUnreadable(result));
-  const table = mended(result.table, mends);
-  // Guessed from the file as it is, so that a mended cell does not turn a column into another one.
-  return { table, columns: chosen(meanings) ?? guessColumns(result.table) };
 }
 
 const samplesOf = (table: Table, at: number) =>

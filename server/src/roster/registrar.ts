@@ -4,7 +4,7 @@ import type { ReadTable } from '@jigsaw/core/roster';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { problems } from '../platform/problems.js';
-import { isArchive, readArchive } from './archive.js';
+import { ClassFiles } from './classFiles.js';
 
 const patienceMs = 10_000;
 const largestAnswerBytes = 20_000_000;
@@ -19,7 +19,10 @@ export type RegistrarCourses = z.infer<typeof Courses>['courses'];
 /** The school's registrar, over HTTP: a list of what somebody teaches, and a OneRoster CSV bundle of each course. Whatever it answers is doubted. */
 @Injectable()
 export class Registrar {
-  constructor(@Inject(CONFIG) private readonly config: Config) {}
+  constructor(
+    @Inject(CONFIG) private readonly config: Config,
+    private readonly files: ClassFiles,
+  ) {}
 
   get isThere(): boolean {
     return this.config.registrarUrl !== null;
@@ -38,13 +41,13 @@ export class Registrar {
 
   async roster(course: string): Promise<Extract<ReadTable, { ok: true }>['table']> {
     const bytes = await this.fetch(`/courses/${encodeURIComponent(course)}/roster.zip`);
-    const read = isArchive(bytes) ? await readArchive(bytes) : null;
+    const read = await this.files.archive('registrar', bytes);
     // A list of nobody is nonsense too: following it would empty the class.
-    if (!read?.ok) throw nonsense();
+    if (!read.ok) throw nonsense();
     return read.table;
   }
 
-  private async fetch(path: string): Promise<Uint8Array> {
+  private async fetch(path: string): Promise<Uint8Array<ArrayBuffer>> {
     if (this.config.registrarUrl === null) throw away('No registrar is set up here.');
     let answer: Response;
     try {
@@ -71,7 +74,7 @@ export class Registrar {
 
 class TooMuch extends Error {}
 
-async function collect(body: ReadableStream<Uint8Array>): Promise<Uint8Array> {
+async function collect(body: ReadableStream<Uint8Array>): Promise<Uint8Array<ArrayBuffer>> {
   const pieces: Uint8Array[] = [];
   let total = 0;
   for await (const piece of body) {
@@ -79,7 +82,7 @@ async function collect(body: ReadableStream<Uint8Array>): Promise<Uint8Array> {
     if (total > largestAnswerBytes) throw new TooMuch();
     pieces.push(piece);
   }
-  return Buffer.concat(pieces);
+  return new Uint8Array(Buffer.concat(pieces));
 }
 
 const away = (sentence: string) => problems.registrarAway(sentence);

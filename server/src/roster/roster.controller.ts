@@ -80,6 +80,7 @@ export class RosterController {
     id: 'previewImport',
     does: 'What a class file or a paste would change; changes nothing',
     body: PreviewRequest,
+    largestKb: 16000,
     answer: ImportPreview,
   })
   preview(
@@ -94,6 +95,7 @@ export class RosterController {
     id: 'applyImport',
     does: 'Bring in what was previewed, all or nothing',
     body: ImportRequest,
+    largestKb: 16000,
     answer: ImportResult,
   })
   apply(
@@ -146,6 +148,7 @@ export class RosterController {
     id: 'changeRoster',
     does: 'Add, edit, drop or bring back people, all or nothing',
     body: RosterAct,
+    largestKb: 4000,
     answer: RosterChanged,
   })
   change(
@@ -173,6 +176,7 @@ export class RosterController {
     id: 'invitePeople',
     does: 'Write to people who have not come in yet, each with a link of their own',
     body: InviteRequest,
+    largestKb: 512,
     answer: Invited,
   })
   invite(
@@ -187,6 +191,7 @@ export class RosterController {
     id: 'writeToPeople',
     does: 'Write to people, each alone',
     body: MessageRequest,
+    largestKb: 512,
     answer: Written,
   })
   write(

@@ -4,6 +4,7 @@ import { IdentityModule } from '../identity/index.js';
 import { MailModule } from '../mail/index.js';
 import { PlacingModule } from '../placing/index.js';
 import { SetsModule } from '../sets/index.js';
+import { ClassFiles } from './classFiles.js';
 import { ImportService } from './import.service.js';
 import { Joining } from './joining.js';
 import { Registrar } from './registrar.js';
@@ -16,7 +17,16 @@ import { WaysIn } from './waysIn.service.js';
 @Module({
   imports: [IdentityModule, MailModule, CourseModule, SetsModule, PlacingModule],
   controllers: [RosterController],
-  providers: [RosterService, RosterChanges, ImportService, Registrar, RegistrarService, Joining, WaysIn],
+  providers: [
+    RosterService,
+    RosterChanges,
+    ImportService,
+    ClassFiles,
+    Registrar,
+    RegistrarService,
+    Joining,
+    WaysIn,
+  ],
   exports: [Joining],
 })
 export class RosterModule {}

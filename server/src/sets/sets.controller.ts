@@ -63,6 +63,7 @@ export class SetsController {
     id: 'changeRules',
     does: 'What deals of this set are to bring about',
     body: SetRules,
+    largestKb: 1000,
     answer: GroupSetView,
   })
   changeRules(
@@ -133,6 +134,7 @@ export class SetsController {
     id: 'editGroups',
     does: 'Change, add and take away groups of a set at once',
     body: EditGroups,
+    largestKb: 1000,
     answer: BoardGroups,
   })
   editAll(
@@ -147,6 +149,7 @@ export class SetsController {
     id: 'leadGroups',
     does: 'Who of the staff look after these groups',
     body: LeadGroups,
+    largestKb: 2000,
     answer: BoardGroups,
   })
   lead(

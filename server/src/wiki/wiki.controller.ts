@@ -19,7 +19,13 @@ export class WikiController {
     return this.wikis.read(person, copyId);
   }
 
-  @Endpoint('POST pages', { id: 'addPage', does: 'Add a page', body: AddPage, answer: PageView })
+  @Endpoint('POST pages', {
+    id: 'addPage',
+    does: 'Add a page',
+    body: AddPage,
+    largestKb: 1000,
+    answer: PageView,
+  })
   add(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
@@ -45,6 +51,7 @@ export class WikiController {
     id: 'savePage',
     does: 'Save a page as a new revision',
     body: SavePage,
+    largestKb: 1000,
     answer: PageView,
   })
   save(

@@ -193,7 +193,8 @@ describe('a group’s wiki', () => {
 
   it('refuses a page without a title and a text of a megabyte, and keeps what is there', async () => {
     await save(student('noor'), 'Day 1.', 1, { title: ' ' }).expect(422);
-    await save(student('noor'), 'brine '.repeat(180_000), 1).expect(422);
+    await save(student('noor'), 'brine '.repeat(180_000), 1).expect(413);
+    await save(student('noor'), 'brine '.repeat(40_000), 1).expect(422);
     expect((await page(student('noor'))).revision).toBe(1);
   });
 });

@@ -13,14 +13,15 @@ import type {
 } from '@jigsaw/contract/wiki';
 import type { CopyId, PageId, EnrolmentId } from '@jigsaw/core/ids';
 import { mayAct, whoseFigures } from '@jigsaw/core/release';
-import { countWords, emptyText, plainText } from '@jigsaw/core/text';
+import { emptyText, plainText } from '@jigsaw/core/text';
 import type { WikiAct } from '@jigsaw/core/wiki';
-import { compare, countChanges, wikiRules } from '@jigsaw/core/wiki';
+import { wikiRules } from '@jigsaw/core/wiki';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { News } from '../rooms/index.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
+import { Texts } from '../platform/texts.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf } from '../release/index.js';
@@ -32,6 +33,7 @@ export class WikiService {
   constructor(
     private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
+    private readonly texts: Texts,
     private readonly gate: Gate,
     private readonly kind: WikiKind,
     private readonly news: News,
@@ -147,6 +149,9 @@ export class WikiService {
     { title, text, basedOn }: z.output<typeof SavePage>,
   ): Promise<PageView> {
     const access = await this.enterTo('write', person, copyId);
+    const plain = plainText(text);
+    const words = await this.texts.words(person.id, plain);
+    const { added, removed } = await this.changesSince(person, copyId, pageId, basedOn, plain);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.query('SELECT 1 FROM "wiki_page" WHERE "id" = $1 FOR UPDATE', [pageId]); // saves of one page take turns
       const page = await pageOf(manager, copyId, pageId);
@@ -162,8 +167,6 @@ export class WikiService {
       const before = await manager.findOneByOrFail(WikiRevisionRow, { pageId, number: page.revision });
       if (before.title === title && isDeepStrictEqual(before.text, text))
         return this.pageView(manager, access, page); // nothing changed: no revision
-      const plain = plainText(text);
-      const { added, removed } = countChanges(compare(before.plain, plain));
       const number = page.revision + 1;
       const row = {
         pageId,
@@ -171,7 +174,7 @@ export class WikiService {
         title,
         text: json(text),
         plain,
-        words: countWords(plain),
+        words,
         added,
         removed,
         authorId: access.viewer.enrolmentId,
@@ -186,6 +189,20 @@ export class WikiService {
       });
       return this.pageView(manager, access, { ...page, revision: number });
     });
+  }
+
+  /** From the revision that the text began from, which never changes; worked out before the page is held. */
+  private async changesSince(
+    person: SignedIn,
+    copyId: CopyId,
+    pageId: PageId,
+    number: number,
+    plain: string,
+  ): Promise<{ added: number; removed: number }> {
+    const { manager } = this.dataSource;
+    await pageOf(manager, copyId, pageId);
+    const before = await manager.findOneBy(WikiRevisionRow, { pageId, number });
+    return this.texts.changes(person.id, before?.plain ?? '', plain);
   }
 
   /** A page that is taken out keeps all its revisions and comes back with them. */

@@ -4,9 +4,9 @@ import { v7 as uuid } from 'uuid';
 import type { PostView } from '@jigsaw/contract/discussion';
 import { PostId } from '@jigsaw/contract/common';
 import { StoredRichText } from '@jigsaw/contract/text';
-import { countWords, emptyText, plainText } from '@jigsaw/core/text';
+import { emptyText, plainText } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { useKeptDraft } from '../page/index.js';
+import { useKeptDraft, useWords } from '../page/index.js';
 import { Button, Small, Waiting } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
 import { useAddPostMutation } from './discussionApi.js';
@@ -48,7 +48,7 @@ export function PostBox({ copyId, parent, wanted, label, send, minHeight, onSent
   const [round, setRound] = useState(0);
   const [add, { error, isLoading }] = useAddPostMutation();
   const plain = plainText(text);
-  const words = countWords(plain);
+  const words = useWords(plain);
   const submit = async () => {
     const answer = await add({ copyId, body: { id, parentId: parent?.id ?? null, text } });
     if (!('data' in answer) || !answer.data) return;

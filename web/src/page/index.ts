@@ -7,3 +7,4 @@ export { useKeptDraft } from './useKeptDraft.js';
 export { useKey, useKeys } from './useKey.js';
 export { useVersionedDraft } from './useVersionedDraft.js';
 export { noteServerTime, useNow } from './useNow.js';
+export { useWords } from './useWords.js';

@@ -1,0 +1,82 @@
+import type { CallHandler, ExecutionContext, NestInterceptor } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
+import type { Request, RequestHandler, Response } from 'express';
+import express from 'express';
+import type { Observable } from 'rxjs';
+import { from, switchMap } from 'rxjs';
+import { storable } from '@jigsaw/core/text';
+import { Clock } from './clock.js';
+import { problems } from './problems.js';
+import { noteArrival } from './requestContext.js';
+
+/** Of an operation that says nothing else. */
+export const usualLargestKb = 256;
+export const LARGEST_KB = 'jigsaw:largest-body';
+/** No text, rubric, rule or audience nests as deep. */
+const deepest = 60;
+/** What a whole number of the database holds. */
+const largestNumber = 2 ** 31 - 1;
+
+/** Reads the body of a request once it is known whose it is, no further than its operation allows. Who is not let in sends nothing in. */
+@Injectable()
+export class BodyInterceptor implements NestInterceptor {
+  private readonly readers = new Map<number, RequestHandler>();
+
+  constructor(
+    private readonly reflector: Reflector,
+    private readonly clock: Clock,
+  ) {}
+
+  intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
+    const largestKb = this.reflector.get<number | undefined>(LARGEST_KB, context.getHandler());
+    if (largestKb === undefined) return next.handle();
+    const http = context.switchToHttp();
+    return from(this.read(http.getRequest<Request>(), http.getResponse<Response>(), largestKb)).pipe(
+      switchMap(() => next.handle()),
+    );
+  }
+
+  private async read(request: Request, response: Response, largestKb: number): Promise<void> {
+    await new Promise<void>((resolve, reject) => {
+      this.reader(largestKb)(request, response, (error?: unknown) => {
+        if (error === undefined) resolve();
+        else reject(unreadable(error));
+      });
+    });
+    noteArrival(this.clock.now());
+    request.body = tidied(request.body, 0);
+  }
+
+  private reader(largestKb: number): RequestHandler {
+    const reader =
+      this.readers.get(largestKb) ?? express.json({ limit: largestKb * 1024, inflate: false, strict: true });
+    this.readers.set(largestKb, reader);
+    return reader;
+  }
+}
+
+function unreadable(error: unknown): Error {
+  const { status, type } = error as { status?: unknown; type?: unknown };
+  if (status === 413)
+    return problems.tooLarge('This is longer than can be taken in one piece. Shorten it, or part it in two.');
+  if (type === 'request.aborted') return problems.invalidInput('The request ended before it was whole.');
+  if (status === 415)
+    return problems.invalidInput('The request could not be read: send JSON in UTF-8, not compressed.');
+  return problems.invalidInput('The request could not be read.');
+}
+
+/** The body as it can be kept: texts and names of fields without what no database holds, numbers that it can count with, nested as deep as anything is. */
+export function tidied(value: unknown, depth: number): unknown {
+  if (typeof value === 'string') return storable(value);
+  if (typeof value === 'number' && Math.abs(value) > largestNumber)
+    throw problems.invalidInput(
+      `A number here is too large; ${largestNumber.toLocaleString('en')} is the most.`,
+    );
+  if (typeof value !== 'object' || value === null) return value;
+  if (depth > deepest) throw problems.invalidInput('What was sent is nested too deep to be read.');
+  if (Array.isArray(value)) return value.map((each) => tidied(each, depth + 1));
+  return Object.fromEntries(
+    Object.entries(value).map(([key, each]) => [storable(key), tidied(each, depth + 1)]),
+  );
+}

@@ -1,0 +1,50 @@
+import type { OnApplicationShutdown } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
+import type { Delimiter } from '@jigsaw/core/files';
+import type { Paste, ReadTable } from '@jigsaw/core/roster';
+import { readPaste } from '@jigsaw/core/roster';
+import { problems } from '../platform/problems.js';
+import { Thread, threadFile } from '../platform/thread.js';
+import type { ReadEnd, ReadTask } from './read.thread.js';
+
+/** So little text, line by line, is read at once. */
+const shortPaste = 20_000;
+
+/** Reads class lists within limits of time and memory, apart from the thread that serves everybody. */
+@Injectable()
+export class ClassFiles implements OnApplicationShutdown {
+  private readonly thread = new Thread<ReadTask, ReadEnd>(threadFile(import.meta.url, './read.thread.js'), {
+    atOnce: 1,
+    mostWaiting: 5,
+    longestMs: 20_000,
+    mostMemoryMb: 512,
+    beyond: () =>
+      problems.unreadableFile(
+        'This is too much to be read as a class list. Save the list alone as CSV and bring that in.',
+      ),
+  });
+
+  onApplicationShutdown(): Promise<void> {
+    return this.thread.end();
+  }
+
+  /** @param owner whose list it is. */
+  async paste(owner: string, text: string): Promise<Paste> {
+    if (text.length <= shortPaste) return readPaste(text);
+    return (await this.thread.run({ kind: 'paste', text }, { owner })) as Paste;
+  }
+
+  async file(owner: string, bytes: Uint8Array<ArrayBuffer>, delimiter: Delimiter | null): Promise<ReadTable> {
+    return (await this.thread.run(
+      { kind: 'file', bytes, delimiter },
+      { owner, transferList: [bytes.buffer] },
+    )) as ReadTable;
+  }
+
+  async archive(owner: string, bytes: Uint8Array<ArrayBuffer>): Promise<ReadTable> {
+    return (await this.thread.run(
+      { kind: 'archive', bytes },
+      { owner, transferList: [bytes.buffer] },
+    )) as ReadTable;
+  }
+}
