@@ -184,18 +184,6 @@ const visibility = [
     'const areNamesShown = true;',
     'server/src/placing/signUp',
   ),
-  server(
-    'live/live.controller.ts',
-    "(may(viewer.role, 'read-course') && (change.isForStaff || !viewer.seesOnlyLed)) ||",
-    "may(viewer.role, 'read-course') ||",
-    'server/src/live',
-  ),
-  server(
-    'live/live.controller.ts',
-    'change.enrolmentIds.includes(viewer.enrolmentId) ||',
-    '',
-    'server/src/live',
-  ),
 ];
 
 const truthOfMarks = [
@@ -338,15 +326,16 @@ const truthOfMarks = [
   ),
   server(
     'marks/gradebook.service.ts',
-    "if (cell.state !== 'released') return '';",
-    "if (cell.state !== 'released' && cell.state !== 'drafted') return '';",
+    "({ state }) => state === 'released' || state === 'excused',",
+    "({ state }) => state === 'released' || state === 'excused' || state === 'drafted',",
     'server/src/marks',
   ),
+  core('marks/sheet.ts', 'isBegun(copy) || !keptFrom.has(copy.setId)', 'true', 'core/src/marks'),
   server(
     'marks/gradebook.service.ts',
-    'credits.find((each) => each.work.latest !== null) ??',
-    '',
-    'server/src/marks',
+    'group: told.length > 1 ?',
+    'group: false ?',
+    'server/src/(marks|release)/(walk|audience)',
   ),
   server(
     'handin/credits.ts',
@@ -372,8 +361,8 @@ const togetherAtOnce = [
   ),
   server(
     'placing/signUp.service.ts',
-    'const set = await lockSet(manager, setId);',
-    'const set = await setOf(manager, setId);',
+    'const set = await lockSet(work.manager, setId);',
+    'const set = await setOf(work.manager, setId);',
     'server/src/placing/signUp',
   ),
   server('placing/board.service.ts', 'if (set.putAwayAt)', 'if (false)', 'server/src/(placing|sets)'),
@@ -404,12 +393,6 @@ const togetherAtOnce = [
     'if (raw.length === 0) throw problems.staleWrite',
     'if (false) throw problems.staleWrite',
     'server/src/handin',
-  ),
-  server(
-    'live/inOrder.ts',
-    'line = line.then(() => act(value)).catch(onError);',
-    'act(value).catch(onError);',
-    'server/src/live',
   ),
   core(
     'placing/placement.ts',
@@ -442,15 +425,23 @@ const doors = [
   server('identity/people.service.ts', 'link.expiresAt <= this.clock.now()', 'false', 'waysIn'),
   server(
     'identity/people.service.ts',
-    'await this.goodLink(manager, token);\n      const now',
-    'const now',
+    'await this.goodLink(manager, token);\n      if (!isMailed',
+    'if (!isMailed',
     'waysIn',
   ),
   server('identity/session.service.ts', 'AND session."expiresAt" > :now', '', 'server/src/identity'),
+  server('identity/tries.ts', 'found.byWho >= mostByWho', 'found.byWho > mostByWho', 'server/src/identity'),
+  server('identity/tries.ts', 'found.byClient >= mostByClient', 'false', 'server/src/identity'),
+  server(
+    'identity/tries.ts',
+    'await this.count(trier);\n      const result = await check();',
+    'const result = await check();\n      await this.count(trier);',
+    'server/src/identity',
+  ),
   server(
     'identity/session.service.ts',
-    'if (recent.length < triesAllowed) return;',
-    'if (recent.length <= triesAllowed) return;',
+    'device !== null && device.personId === person?.id',
+    'device !== null',
     'server/src/identity',
   ),
   server(
@@ -471,7 +462,8 @@ const doors = [
     'false',
     'server/src/handin',
   ),
-  server('app/createApp.ts', 'if (!isOther) return next();', 'return next();', 'server/src/identity'),
+  server('app/createApp.ts', 'if (isOther) sendProblem', 'if (false) sendProblem', 'server/src/identity'),
+  server('app/createApp.ts', 'origin !== ownOrigin && ', '', 'server/src/identity'),
   core(
     'handin/fileRules.ts',
     'sizeBytes > rules.largestMb * 1024 * 1024',
@@ -526,7 +518,12 @@ const pages = [
     "'suggested-marks': { staff: 'all', observer: 'all', member: 'none', reader: 'all' }",
     'core/src/release',
   ),
-  core('release/hearers.ts', 'if (owner !== null)', 'if (owner === undefined)', 'core/src/release'),
+  core(
+    'release/hearers.ts',
+    '(ownerId !== null && ownerId !== viewer.enrolmentId)',
+    'false',
+    'core/src/release',
+  ),
   web(
     'placing/seating.ts',
     'if (student.seats.length === 0) sure(next.get(null)).push(student);',
@@ -536,6 +533,26 @@ const pages = [
   web('marks/useMarkSheet.ts', 'if (!(await draft.flush())) return;', '', 'web/src/marks'),
 ];
 
+/** Who could stop, overhear or fill up what others use. */
+const others = [
+  core('release/hearers.ts', 'if (viewer.hasLeft) return false;', '', 'core/src/release'),
+  core('release/hearers.ts', 'isStudent && (isForStaffOnly ||', 'isStudent && (', 'core/src/release'),
+  core('release/hearers.ts', "copyIds === null ? 'listed' : 'read-only'", "'listed'", 'core/src/release'),
+  server('release/hearers.ts', 'isForStaffOnly: true', 'isForStaffOnly: false', 'server/src/live'),
+  server('release/activities.service.ts', "staff: 'mark'", "staff: 'read-course'", 'server/src/live'),
+  server('live/courseStreams.ts', 'if (by?.personId === own.personId) {', 'if (by) {', 'server/src/live'),
+  server('live/courseStreams.ts', 'movesPeople(change) ? before.get(enrolmentId) : undefined', 'undefined', 'server/src/live'),
+  server('live/changes.ts', 'for (const listener of this.listeners) listener.gap();', '', 'server/src/live'),
+  server('identity/session.service.ts', `SELECT pg_notify('session_ended', "id"::text) FROM ended`, `SELECT 1 FROM ended`, 'server/src/live'),
+  server('platform/problem.filter.ts', 'found.status >= 500 && hasCommitted()', 'false', 'server/src/app/app'),
+  server('platform/body.ts', 'if (depth > deepest)', 'if (false)', 'server/src/app/fuzz'),
+  server('platform/body.ts', 'inflate: false', 'inflate: true', 'server/src/app/fuzz'),
+  server('platform/databaseErrors.ts', "code.startsWith('22')", 'false', 'server/src/platform'),
+  server('platform/fairQueue.ts', 'this.waiting.delete(owner);', '', 'server/src/platform'),
+  core('roster/paste.ts', 'rows.find((row) => row.text.length > longestLine)', 'rows.find(() => false)', 'core/src/roster'),
+  core('text/words.ts', 'segments.slice(0, -overlap)', 'segments', 'core/src/text'),
+]; // prettier-ignore
+
 /** Who comes in, by which link, and to what. */
 const waysIn = [
   server('course/viewers.ts', `(e."openedFor" = $2 OR $3)`, '($2::uuid IS NOT NULL OR $3)', 'waysIn'),
@@ -543,7 +560,7 @@ const waysIn = [
   server('identity/people.service.ts', 'await this.sessions.endAll(manager, personId);', '', 'waysIn'),
   server(
     'identity/people.service.ts',
-    'else await this.sessions.checkPassword(person, person.addressKey, password);',
+    'if (!sets) await this.sessions.checkPassword(before, before.addressKey, password, from);',
     '',
     'waysIn',
   ),
@@ -595,4 +612,5 @@ export const mutations = [
   ...pages,
   ...waysIn,
   ...names,
+  ...others,
 ];

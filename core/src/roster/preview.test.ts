@@ -220,6 +220,25 @@ describe('the preview of a class file', () => {
 });
 
 describe('a pasted list', () => {
+  it.each([
+    ['', { ok: false, code: 'empty' }],
+    [' \n \n', { ok: false, code: 'empty' }],
+    ['a\n'.repeat(20_001), { ok: false, code: 'too-many-rows' }],
+    [`a@b.example\n${'x'.repeat(2001)}`, { ok: false, code: 'line-too-long', line: 2 }],
+    [`"${' '.repeat(900_000)}<a@b.example>`, { ok: false, code: 'line-too-long', line: 1 }],
+  ])('is refused where it is none', (text, refusal) => expect(readPaste(text)).toEqual(refusal));
+
+  it.each([
+    ['<a@b.example>', ['a@b.example', 'A']],
+    ['Ek <a@b.example>;', ['a@b.example', 'Ek']],
+    ['Ek <a@b.example> and more', ['<a@b.example>', 'Ek  and more']],
+    ['Ek <>, a@b.example', ['a@b.example', 'Ek <>']],
+    [', ; Ek ;,a@b.example , ', ['a@b.example', 'Ek']],
+  ])('reads %j', (line, cells) => {
+    const paste = readPaste(line);
+    expect(paste.ok && paste.table.rows[0]?.cells).toEqual(cells);
+  });
+
   it('reads an address, or a name and an address, a line', () => {
     const paste = readPaste(
       'ada.okafor@quillmere.example\n\nBen Ek <ben@quillmere.example>\nCho Min, cho@quillmere.example\ndia@quillmere.example\tDia Roy\n"Ek, Eli" <eli@quillmere.example>\nno address here',
