@@ -47,7 +47,15 @@ export const DealQuestion = z.strictObject({
 const PackedDeal = z.object({
   seats: z.array(z.number().int()).readonly(),
   reached: z
-    .array(z.object({ rule: z.number().int(), cost: z.number(), bound: z.number(), byChance: z.number() }))
+    .array(
+      z.object({
+        rule: z.number().int(),
+        cost: z.number(),
+        bound: z.number(),
+        byChance: z.number(),
+        usual: z.number(),
+      }),
+    )
     .readonly(),
   objective: z.number(),
   bound: z.number(),

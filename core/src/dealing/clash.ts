@@ -26,7 +26,12 @@ export type Clash =
     }
   | { readonly code: 'fixed-beside-apart'; readonly name: string; readonly names: readonly string[] }
   | { readonly code: 'together-do-not-fit'; readonly names: readonly string[] }
-  | { readonly code: 'not-found'; readonly pairs: readonly (readonly [string, string])[] };
+  | {
+      readonly code: 'not-found';
+      /** There is none, whatever the sizes of the groups. */
+      readonly isProven: boolean;
+      readonly pairs: readonly (readonly [string, string])[];
+    };
 
 /** What can be shown before anybody is dealt; null: no clash of these kinds. */
 export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null {
@@ -176,12 +181,12 @@ export function sayClash(clash: Clash): string {
       return `${clash.name} finds no group without ${some(clash.names)}, from whom they are to be apart and who stay where they are. Unpin one of them.`;
     case 'together-do-not-fit':
       return `${some(clash.names)} are to sit together, but the other rules leave no group with room for all of them. Let a group hold more, or split them.`;
-    case 'not-found':
-      return `No deal was found that keeps all of these apart: ${clash.pairs
-        .slice(0, 3)
-        .map((pair) => pair.join(' and '))
-        .join(
-          '; ',
-        )}${clash.pairs.length > 3 ? ` and ${clash.pairs.length - 3} more` : ''}. It may not exist. Let some of them meet, or look longer.`;
+    case 'not-found': {
+      const pairs = clash.pairs.slice(0, 3).map((pair) => pair.join(' and '));
+      const told = `${pairs.join('; ')}${clash.pairs.length > 3 ? ` and ${clash.pairs.length - 3} more` : ''}`;
+      return clash.isProven
+        ? `No deal keeps everybody apart who is to be: at best these meet: ${told}. Let some of them meet, or make more groups.`
+        : `No deal was found that keeps all of these apart: ${told}. It may not exist. Let some of them meet, or look longer.`;
+    }
   }
 }

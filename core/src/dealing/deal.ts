@@ -38,13 +38,14 @@ export function* dealing(problem: DealProblem): Generator<Dealing, Dealt> {
   const search = new Search(compiled, table, weighed, random);
   const steps = Math.round(stepsFor(compiled.count) * (problem.effort ?? 1));
   const deal = () => toDeal(problem, compiled, search.best, weighed);
+  yield { part: 0, best: deal() }; // whoever has enough already takes this
   if (steps > 0 && weighed.length > 0 && search.canMove) {
     for (let report = 0; report < reports; report += 1) {
       search.run(Math.round(steps / reports), 1 - report / reports, 1 - (report + 1) / reports);
       if (search.isPerfect) break;
       yield { part: (report + 1) / reports, best: deal() };
     }
-    search.polish();
+    for (const _round of search.polish()) yield { part: 1, best: deal() };
   }
   return { ok: true, deal: deal() };
 }

@@ -109,7 +109,7 @@ describe('a deal', () => {
     );
     const first = run.next();
     if (first.done) throw new Error('it goes on for a while');
-    expect(first.value.part).toBeCloseTo(0.02);
+    expect(first.value.part).toBe(0); // before it has looked for anything better
     expect([...first.value.best.seats.values()].filter((seat) => seat !== null)).toHaveLength(24);
   });
 });

@@ -24,7 +24,7 @@ function outcome(rule: Rule, values: readonly string[] = [], attribute = 'Lab', 
   const seats = new Map(names.map((name, at) => [id(name), sure(groups[at < 2 ? 0 : 1]).id]));
   const deal: Deal = {
     seats,
-    reached: rule.kind === 'apart' ? [] : [{ rule: 0, cost, bound: 0, byChance: 2 }],
+    reached: rule.kind === 'apart' ? [] : [{ rule: 0, cost, bound: 0, byChance: 2, usual: 2 }],
     objective: 1,
     bound: 0,
   };

@@ -50,8 +50,8 @@ export function outcomesOf(problem: DealProblem, deal: Deal): Outcome[] {
 
 function gapOf(reached: Reached | undefined): number | null {
   if (!reached) return null;
-  const { cost, bound, byChance } = reached;
-  return cost <= bound + 1e-6 ? 0 : (cost - bound) / Math.max(1e-9, byChance - bound);
+  const { cost, bound, usual } = reached;
+  return cost <= bound + 1e-6 || usual === 0 ? 0 : (cost - bound) / usual;
 }
 
 interface Counted {

@@ -3,6 +3,8 @@ import type { Compiled } from './units.js';
 import type { Weighed } from './weigh.js';
 
 const epsilon = 1e-9;
+/** More than any class has taken; it ends in any case. */
+const mostRounds = 60;
 
 /** Threshold accepting (Dueck and Scheuer, 1990): a step that makes it worse by less than a threshold is taken, and the threshold sinks to nothing. Unlike
  * annealing it needs no exponential function, which engines round differently. */
@@ -70,18 +72,21 @@ export class Search {
     }
   }
 
-  /** From the best found: every change of two places, until none makes it better. For classes that are not large. */
-  polish(): void {
+  /** From the best found: every change of two places, until none makes it better. For classes that are not large. In steps, so that whoever runs it may stop:
+   * one round through the class each. */
+  *polish(): Generator<void> {
     this.restore();
     const most = 400;
     if (this.movable.length > most) return;
-    // Held against the whole, added up anew: beside a cost of many millions, two groups that only changed places can seem better by what sums
-    // round, and would change places for ever.
-    for (let before = Infinity; this.cost < before - epsilon;) {
+    // Held against the whole, added up anew: two groups that only changed places can seem better by what sums round, and would change places for
+    // ever. That it ends does not hang on it, though.
+    let before = Infinity;
+    for (let round = 0; round < mostRounds && this.cost < before - epsilon; round += 1) {
       before = this.cost;
       for (const one of this.movable)
         for (const other of this.movable) if (one < other) this.swap(one, other, -epsilon);
       this.cost = this.sum();
+      yield;
     }
   }
 

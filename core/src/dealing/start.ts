@@ -5,13 +5,21 @@ import { shuffle } from '../random/index.js';
 import { Table } from './table.js';
 import type { Compiled } from './units.js';
 
+type Start = { ok: true; table: Table } | { ok: false; clash: Clash };
+
+/** Everybody into groups of even sizes; where the rules that hold without exception do not let them be even, into uneven ones. */
+export function seatEveryone(problem: DealProblem, compiled: Compiled, random: () => number): Start {
+  const even = seatEvenly(problem, compiled, random);
+  if (even.ok) return even;
+  const uneven = seatUnevenly(compiled);
+  if (uneven === 'none' && even.clash.code === 'not-found')
+    return { ok: false, clash: { ...even.clash, isProven: true } };
+  return typeof uneven === 'string' ? even : { ok: true, table: uneven };
+}
+
 /** Everybody into groups of the sizes that the forecast tells, the largest units and those with most to be apart from first; then those who sit with somebody
  * they are to be apart from are swapped until nobody does. */
-export function seatEveryone(
-  problem: DealProblem,
-  compiled: Compiled,
-  random: () => number,
-): { ok: true; table: Table } | { ok: false; clash: Clash } {
+function seatEvenly(problem: DealProblem, compiled: Compiled, random: () => number): Start {
   const { units, fixed, apart, capacity, isLocked, count, groupCount } = compiled;
   const fixedSize = new Int32Array(groupCount);
   units.forEach((unit, at) => fixed[at]! >= 0 && (fixedSize[fixed[at]!]! += unit.length));
@@ -54,9 +62,61 @@ export function seatEveryone(
     ok: false,
     clash: {
       code: 'not-found',
+      isProven: false,
       pairs: pairs.map(([one, other]) => [problem.students[one]!.name, problem.students[other]!.name]),
     },
   };
+}
+
+/** So many tries to seat somebody; a small class is through with all there are. */
+const mostTries = 200_000;
+
+/** Everybody into any groups with room, by backtracking: those with most to be apart from first, each into the smallest group that takes them.
+ * @returns none: there is no such seating, proven; unknown: none was found. */
+function seatUnevenly(compiled: Compiled): Table | 'none' | 'unknown' {
+  const { units, fixed, apart, capacity, isLocked, count, groupCount } = compiled;
+  const members: number[][] = Array.from({ length: groupCount }, () => []);
+  units.forEach((unit, at) => fixed[at]! >= 0 && members[fixed[at]!]!.push(...unit));
+  const weight = (unit: readonly number[]) => unit.reduce((sum, student) => sum + apart[student]!.size, 0);
+  const free = units
+    .filter((_, at) => fixed[at]! < 0)
+    .toSorted((a, b) => weight(b) - weight(a) || b.length - a.length);
+  const seatsWanted = free.reduce((sum, unit) => sum + unit.length, 0);
+  const room = members.reduce(
+    (sum, own, group) => sum + (isLocked[group] ? 0 : capacity[group]! - own.length),
+    0,
+  );
+  if (seatsWanted > room) return 'unknown'; // somebody finds no place, and it may be the one who hinders
+  let tries = 0;
+  const takes = (group: number, unit: readonly number[]) =>
+    !isLocked[group] &&
+    members[group]!.length + unit.length <= capacity[group]! &&
+    !members[group]!.some((other) => unit.some((student) => apart[student]!.has(other)));
+  const seat = (at: number): boolean => {
+    const unit = free[at];
+    if (unit === undefined) return true;
+    const groups = [...members.keys()].filter((group) => takes(group, unit));
+    groups.sort((a, b) => members[a]!.length - members[b]!.length || a - b);
+    const triedEmpty = new Set<number>();
+    for (const group of groups) {
+      if ((tries += 1) > mostTries) return false;
+      // One empty group is like another of as much room.
+      if (members[group]!.length === 0) {
+        if (triedEmpty.has(capacity[group]!)) continue;
+        triedEmpty.add(capacity[group]!);
+      }
+      members[group]!.push(...unit);
+      if (seat(at + 1)) return true;
+      members[group]!.length -= unit.length;
+    }
+    return false;
+  };
+  // As deep as the class has units: a class for which that is too deep is not small.
+  if (free.length > 1000) return 'unknown';
+  if (!seat(0)) return tries > mostTries ? 'unknown' : 'none';
+  const table = new Table(groupCount, count, Math.max(1, ...members.map((own) => own.length)));
+  members.forEach((own, group) => own.forEach((student) => table.add(student, group)));
+  return table;
 }
 
 function brokenIn({ apart }: Compiled, table: Table, unit: readonly number[], group: number): number {
