@@ -21,7 +21,7 @@ interface DealFootProps {
 
 /** How far the deal is or how good it came out, and the ways on from it. */
 export function DealFoot({ board, dealing }: DealFootProps) {
-  const { acts, rules, deals, deal, worth, moves, pins, count, going } = dealing;
+  const { acts, rules, deals, deal, worth, moves, pins, count, going, hindrance } = dealing;
   return (
     <Foot data-acts>
       {dealing.isDealing ? (
@@ -35,7 +35,9 @@ export function DealFoot({ board, dealing }: DealFootProps) {
         </>
       ) : (
         <>
-          <span role="status">{deal && worth ? sayQuality(worth, deal.isStopped, deal.seed) : ''}</span>
+          <span role="status">
+            {hindrance ?? (deal && worth ? sayQuality(worth, deal.isStopped, deal.seed) : '')}
+          </span>
           <span className="grow" />
           {acts.canUndo && (
             <Button kind="quiet" onPress={acts.undo} aria-label={`Undo: ${acts.canUndo.says}`}>
@@ -65,7 +67,11 @@ export function DealFoot({ board, dealing }: DealFootProps) {
                 : 'Deal again'}
           </Button>
           {deal && (
-            <Button kind="main" isDisabled={moves.length === 0 || acts.isSaving} onPress={dealing.accept}>
+            <Button
+              kind="main"
+              isDisabled={moves.length === 0 || acts.isSaving || hindrance !== null}
+              onPress={dealing.accept}
+            >
               {moves.length === 0 ? 'Nobody would move' : `Accept for ${moves.length}`}
             </Button>
           )}

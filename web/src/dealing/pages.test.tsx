@@ -196,6 +196,24 @@ describe('dealing by rules', () => {
     expect(screen.queryByRole('button', { name: /^Accept/ })).toBeNull();
   });
 
+  it('is not taken where it breaks a rule without exception that came after it', async () => {
+    const { user } = open([spread]);
+    await user.click(await screen.findByRole('button', { name: 'Deal 4' }));
+    expect(await screen.findByRole('button', { name: 'Accept for 4' })).toBeEnabled();
+    const crock = inGroup('Crock').getAllByRole('button', { name: /^(Ada|Ben|Cho|Dia)/ });
+    const [one, other] = crock.map(
+      (each) => /Ada|Ben|Cho|Dia/.exec(each.getAttribute('aria-label') ?? each.textContent)?.[0],
+    );
+    await user.click(screen.getByRole('button', { name: 'Add a rule' }));
+    await user.click(screen.getByRole('menuitem', { name: 'Keep people apart' }));
+    for (const name of [sure(one), sure(other)]) {
+      await user.type(screen.getByRole('combobox', { name: 'Somebody more' }), name);
+      await user.click(await screen.findByRole('option', { name: new RegExp(name) }));
+    }
+    expect(await screen.findByText('This deal breaks rule 2. Deal again.')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Accept for 4' })).toBeDisabled();
+  });
+
   it('keeps rules with the set as they are filled in, once they are whole', async () => {
     const { user, writes } = open();
     await user.click(await screen.findByRole('button', { name: 'Add a rule' }));

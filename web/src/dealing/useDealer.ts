@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
-import type { Clash, DealProblem, Why } from '@jigsaw/core/dealing';
+import type { Clash, DealProblem, Outcome, Why } from '@jigsaw/core/dealing';
 import { isWish, judge, outcomesOf } from '@jigsaw/core/dealing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
@@ -167,6 +167,8 @@ export function useDealer(board: BoardView, roster: RosterView) {
       setShown(new Set(who));
     },
     clash,
+    /** Why the deal in view cannot be taken; null: it can. */
+    hindrance: deal ? hindranceOf(problem.rules, outcomes, clash) : null,
     going,
     isDealing: going?.question.kind === 'deal',
     stop,
@@ -194,6 +196,17 @@ export function useDealer(board: BoardView, roster: RosterView) {
       dealBy(rules, undefined, { whom: 'all', pins: new Map() });
     },
   };
+}
+
+/** Rules that hold without exception hold in what is taken, also where they came after it was dealt. */
+function hindranceOf(
+  rules: DealProblem['rules'],
+  outcomes: readonly Outcome[] | null,
+  clash: Clash | null,
+): string | null {
+  if (clash) return 'The rules cannot all hold. Change them, and deal again.';
+  const broken = outcomes?.findIndex(({ met, of }, at) => !isWish(sure(rules[at])) && met < of) ?? -1;
+  return broken < 0 ? null : `This deal breaks rule ${broken + 1}. Deal again.`;
 }
 
 /** A seating held against the rules as they are; null: there is none. */
