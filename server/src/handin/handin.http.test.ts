@@ -57,6 +57,30 @@ describe('working on a hand-in', () => {
     ]);
   });
 
+  it('has no file any more that was taken out, but for who may put it back and in hand-ins that it was part of', async () => {
+    const copyId = await aCopy();
+    const added = async (name: string) =>
+      sure(
+        (await addFile(student('noor'), copyId, name, Buffer.from(name))).files.find(
+          (file) => file.name === name,
+        ),
+      ).id;
+    const path = (fileId: string) => `/api/copies/${copyId}/files/${fileId}`;
+    const handedIn = await added('in.txt');
+    await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+    const loose = await added('loose.txt');
+    for (const fileId of [handedIn, loose]) await student('noor').delete(path(fileId)).expect(200);
+    for (const browser of [student('jorge'), given.instructor]) {
+      await browser.get(path(loose)).expect(404);
+      await browser.get(path(handedIn)).expect(200);
+    }
+    await student('noor').get(path(loose)).expect(200);
+    await student('noor')
+      .post(`${path(loose)}/put-back`)
+      .expect(200);
+    await student('jorge').get(path(loose)).expect(200);
+  });
+
   it('shows both texts when one person wrote in two windows', async () => {
     const copyId = await aCopy();
     await student('noor')

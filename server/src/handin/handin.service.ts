@@ -1,7 +1,7 @@
 import type { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { DataSource, In, IsNull } from 'typeorm';
+import { ArrayContains, DataSource, In, IsNull } from 'typeorm';
 import type { z } from 'zod';
 import type { HandInRequest, SavePart, WorkView } from '@jigsaw/contract/handin';
 import type { HandInAct, HandInRules, OfferedFile } from '@jigsaw/core/handin';
@@ -220,10 +220,19 @@ export class HandInService {
       rules.by === 'student' &&
       access.viewer.role === 'student' &&
       held?.addedBy !== access.viewer.enrolmentId;
-    if (!held || isHidden) throw problems.notFound();
+    if (!held || isHidden || !(await this.isStillThere(held, access))) throw problems.notFound();
     const [file] = await this.files.named(this.dataSource.manager, [fileId]);
     assert(file, 'a file of somebody’s work is kept');
     return { file, chunks: this.files.chunksOf(file) };
+  }
+
+  /** What was taken out is there for whoever may put it back, and in the hand-ins that it was part of. */
+  private async isStillThere(
+    { fileId, copyId, addedBy, takenOutAt }: WorkFileRow,
+    access: CopyAccess,
+  ): Promise<boolean> {
+    if (takenOutAt === null || addedBy === access.viewer.enrolmentId) return true;
+    return this.dataSource.getRepository(HandInRow).existsBy({ copyId, fileIds: ArrayContains([fileId]) });
   }
 
   private async keepFile(

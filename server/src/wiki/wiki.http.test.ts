@@ -191,6 +191,28 @@ describe('a group’s wiki', () => {
     await attempt('noor').expect(409);
   });
 
+  it('of which a page was taken out has it for its members alone: for readers it is gone, with all its revisions', async () => {
+    await released(given, { kind: 'wiki', title: `Gone ${count}` }, { mode: 'read-along' });
+    const along = await copyOf(student('noor'), given.course.id, `Gone ${count}`);
+    const id = newId();
+    const pages = `/api/copies/${along}/wiki/pages`;
+    await student('noor').post(pages).send({ id, title: 'Secret' }).expect(200);
+    const seenBy = async (name: string) =>
+      ((await student(name).get(`/api/copies/${along}/wiki`).expect(200)).body as WikiView).pages.some(
+        (each) => each.id === id,
+      );
+    const reads = async (name: string, status: number) => {
+      await student(name).get(`${pages}/${id}`).expect(status);
+      await student(name).get(`${pages}/${id}/revisions/1`).expect(status);
+    };
+    expect(await seenBy('amina')).toBe(true);
+    await reads('amina', 200);
+    await student('noor').delete(`${pages}/${id}`).expect(200);
+    expect([await seenBy('amina'), await seenBy('jorge')]).toEqual([false, true]);
+    await reads('amina', 404);
+    await reads('jorge', 200);
+  });
+
   it('refuses a page without a title and a text of a megabyte, and keeps what is there', async () => {
     await save(student('noor'), 'Day 1.', 1, { title: ' ' }).expect(422);
     await save(student('noor'), 'brine '.repeat(180_000), 1).expect(413);

@@ -55,8 +55,8 @@ export class WikiService {
     >(
       `SELECT p."id", r."title", r."words", p."revision", r."savedAt", r."authorId", p."takenOutAt"
          FROM "wiki_page" p JOIN "wiki_revision" r ON r."pageId" = p."id" AND r."number" = p."revision"
-        WHERE p."copyId" = $1 ORDER BY p."createdAt", p."id"`,
-      [copyId],
+        WHERE p."copyId" = $1 AND (p."takenOutAt" IS NULL OR $2) ORDER BY p."createdAt", p."id"`,
+      [copyId, seesTakenOut(access)],
     );
     const { part } = access.decision;
     const writers =
@@ -90,17 +90,14 @@ export class WikiService {
 
   async page(person: SignedIn, copyId: CopyId, pageId: PageId): Promise<PageView> {
     const access = await this.enter(person, copyId);
-    return this.pageView(
-      this.dataSource.manager,
-      access,
-      await pageOf(this.dataSource.manager, copyId, pageId),
-    );
+    const { manager } = this.dataSource;
+    return this.pageView(manager, access, await pageFor(access, manager, pageId));
   }
 
   async revision(person: SignedIn, copyId: CopyId, pageId: PageId, number: number): Promise<RevisionView> {
     const access = await this.enter(person, copyId);
     const { manager } = this.dataSource;
-    await pageOf(manager, copyId, pageId);
+    await pageFor(access, manager, pageId);
     const revision = await manager.findOneBy(WikiRevisionRow, { pageId, number });
     if (!revision) throw problems.notFound();
     const author = await authorsById(manager, [revision.authorId], access.viewer.enrolmentId);
@@ -285,6 +282,15 @@ function lineOf(revision: WikiRevisionRow, author: Awaited<ReturnType<typeof aut
 async function pageOf(manager: EntityManager, copyId: CopyId, pageId: PageId): Promise<WikiPageRow> {
   const page = await manager.findOneBy(WikiPageRow, { id: pageId, copyId });
   if (!page) throw problems.notFound();
+  return page;
+}
+
+/** Who only reads has nothing to put back: what was taken out is gone for them, with all its revisions. */
+const seesTakenOut = ({ decision }: CopyAccess): boolean => decision.part !== 'reader';
+
+async function pageFor(access: CopyAccess, manager: EntityManager, pageId: PageId): Promise<WikiPageRow> {
+  const page = await pageOf(manager, access.copy.id, pageId);
+  if (page.takenOutAt !== null && !seesTakenOut(access)) throw problems.notFound();
   return page;
 }
 
