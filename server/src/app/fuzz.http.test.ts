@@ -73,6 +73,9 @@ async function allOperations(): Promise<Operation[]> {
   const entry = { name: 'Cleo Ek', familyName: null, reading: null, email: `cleo@quillmere.example`, number: '7', role: 'student', attributes: { Home: 'Faro' } }; // prettier-ignore
   // Those that others build on come first: what is spoiled and taken all the same changes the course.
   return [
+    one('orderGroupSets', 'put', inCourse('sets/order'), async () => ({
+      setIds: (await read<{ sets: GroupSetView[] }>(`courses/${course.id}/sets`)).sets.map((each) => each.id),
+    })),
     one('nameGroup', 'patch', `groups/${sure(crock).id}/naming`, () => ({ name: 'Mine', motto: 'Salt', version: 1 }), noor.browser), // prettier-ignore
     one(
       'takePlace',
@@ -128,9 +131,6 @@ async function allOperations(): Promise<Operation[]> {
     one('changeRules', 'put', `sets/${set.id}/rules`, async () => ({ rules: [{ kind: 'apart', students: [noor.enrolmentId, sure(given.students.get('amina')).enrolmentId] }], version: (await setNow()).version })), // prettier-ignore
     one('freezeGroupSet', 'post', `sets/${other.id}/freeze`, () => ({ isFrozen: false })),
     one('putAwayGroupSet', 'post', `sets/${other.id}/put-away`, () => ({ isPutAway: false })),
-    one('orderGroupSets', 'put', inCourse('sets/order'), async () => ({
-      setIds: (await read<{ sets: GroupSetView[] }>(`courses/${course.id}/sets`)).sets.map((each) => each.id),
-    })),
     one('editGroup', 'patch', `groups/${sure(crock).id}`, async () => { const { name, capacity, isLocked, version } = await groupNow(); return { name, capacity, isLocked, version }; }), // prettier-ignore
     one('editGroups', 'put', `sets/${other.id}/groups`, () => ({ groups: panels.map(({ id, name, capacity, isLocked, version }) => ({ id, name, capacity, isLocked, version })), removed: [] })), // prettier-ignore
     one('leadGroups', 'put', `sets/${set.id}/leads`, () => ({ leads: [{ groupId: sure(crock).id, enrolmentIds: [] }] })), // prettier-ignore
