@@ -65,7 +65,7 @@ export async function withInstallation(use) {
       return answer.json();
     };
     await ask('session', credentials);
-    await use({ context, ask });
+    await use({ context, ask, base, databaseUrl: postgres.url, serverPid: server.pid });
   } finally {
     await browser?.close();
     server.kill();

@@ -180,6 +180,24 @@ test('the pages are readable in the dark too', async () => {
   }
 });
 
+test('somebody sees where they are signed in, and signs out elsewhere: that page is closed at once', async ({
+  browser,
+}) => {
+  const elsewhere = await newPerson(browser);
+  await signIn(elsewhere, 'tomas.vey@quillmere.example', 'hops and barley');
+  await elsewhere.getByRole('link', { name: /Industrial Brewing/ }).click();
+  await expect(elsewhere.getByRole('button', { name: /your account/ })).toBeVisible();
+  await assistant.getByRole('button', { name: /your account/ }).click();
+  await assistant.getByRole('menuitem', { name: 'Where you are signed in' }).click();
+  const sheet = assistant.getByRole('dialog', { name: 'Where you are signed in' });
+  await expect(sheet.getByText('this browser')).toBeVisible();
+  await expectAccessible(assistant);
+  await sheet.getByRole('button', { name: /^Sign out Chrome on Linux/ }).click();
+  await expect(sheet.getByText('You are signed in nowhere else.')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect(elsewhere.getByRole('dialog', { name: 'Sign in again' })).toBeVisible();
+});
+
 test('signing out leaves nothing behind in the page', async () => {
   await assistant.getByRole('button', { name: /your account/ }).click();
   await assistant.getByRole('menuitem', { name: 'Sign out' }).click();

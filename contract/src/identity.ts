@@ -19,7 +19,7 @@ export const SessionView = z.object({
 });
 export type SessionView = z.infer<typeof SessionView>;
 
-/** Where an account is signed in, the last used first. */
+/** Where an account is signed in: here first, then the last used. */
 export const OpenSessions = z.object({
   sessions: z.array(
     z.object({

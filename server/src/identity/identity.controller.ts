@@ -118,13 +118,15 @@ export class IdentityController {
   ): Promise<OpenSessions> {
     const sessions = await this.sessions.ofPerson(person.id);
     return {
-      sessions: sessions.map(({ id, cameFrom, createdAt, seenAt }) => ({
-        id,
-        cameFrom,
-        since: createdAt.toISOString(),
-        seenAt: seenAt.toISOString(),
-        isThis: id === current,
-      })),
+      sessions: sessions
+        .map(({ id, cameFrom, createdAt, seenAt }) => ({
+          id,
+          cameFrom,
+          since: createdAt.toISOString(),
+          seenAt: seenAt.toISOString(),
+          isThis: id === current,
+        }))
+        .sort((a, b) => Number(b.isThis) - Number(a.isThis)),
     };
   }
 

@@ -16,9 +16,10 @@ const List = styled.ul`
     justify-content: space-between;
     gap: 12px;
     min-height: 52px;
+    padding: 8px 0;
     border-top: var(--hair);
   }
-  small {
+  b {
     display: block;
   }
 `;
@@ -40,7 +41,7 @@ export function OpenSessionsSheet({ onClose }: { readonly onClose: () => void })
             <span>
               <b>{cameFrom}</b>
               <Small>
-                since {dates.dateTime(since)}
+                Since {dates.dateTime(since)}
                 {!isThis && `, last used ${dates.dateTime(seenAt)}`}
               </Small>
             </span>

@@ -38,23 +38,44 @@ const shownByTheAct: ReadonlySet<string> = new Set([
 /** Everything else happens inside a copy, whatever its kind. */
 const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
 
+/** A line that the server refused is tried again after so long: the session may be there again, or the server. */
+const againMs = 5_000;
+
 /** What others change appears without a reload: the server says what kind of thing changed, and the page asks again. */
 export function useLiveChanges(courseId: string | null): void {
   const dispatch = useDispatch();
   useEffect(() => {
     if (courseId === null) return;
-    const stream = new EventSource(`/api/courses/${courseId}/changes?page=${pageId}`);
-    stream.addEventListener('change', (event: MessageEvent<string>) => {
-      const { type, isYours } = JSON.parse(event.data) as { type: string; isYours: boolean };
-      if (isYours && shownByTheAct.has(type)) return;
-      dispatch(api.util.invalidateTags([...(tagsByChange[type] ?? insideACopy), 'Figures']));
-    });
-    // After a gap nobody knows what was missed.
+    const askForAll = () => dispatch(api.util.invalidateTags([...tagTypes]));
+    let stream: EventSource;
+    let timer: ReturnType<typeof setTimeout> | undefined;
     let isFirst = true;
-    stream.addEventListener('open', () => {
-      if (!isFirst) dispatch(api.util.invalidateTags([...tagTypes]));
-      isFirst = false;
-    });
-    return () => stream.close();
+    let isRefused = false;
+    const connect = () => {
+      stream = new EventSource(`/api/courses/${courseId}/changes?page=${pageId}`);
+      stream.addEventListener('change', (event: MessageEvent<string>) => {
+        const { type, isYours } = JSON.parse(event.data) as { type: string; isYours: boolean };
+        if (isYours && shownByTheAct.has(type)) return;
+        dispatch(api.util.invalidateTags([...(tagsByChange[type] ?? insideACopy), 'Figures']));
+      });
+      // After a gap nobody knows what was missed.
+      stream.addEventListener('open', () => {
+        if (!isFirst) askForAll();
+        isFirst = isRefused = false;
+      });
+      // A line that breaks is connected again by the browser; one that is refused is not: the session is over, or the course is not theirs any more,
+      // and what the page asks for now says which.
+      stream.addEventListener('error', () => {
+        if (stream.readyState !== stream.CLOSED) return;
+        if (!isFirst && !isRefused) askForAll();
+        isRefused = true;
+        timer = setTimeout(connect, againMs);
+      });
+    };
+    connect();
+    return () => {
+      clearTimeout(timer);
+      stream.close();
+    };
   }, [courseId, dispatch]);
 }
