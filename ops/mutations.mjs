@@ -149,11 +149,12 @@ const visibility = [
     'server/src/handin',
   ),
   server(
-    'handin/handin.service.ts',
-    'if (!held || isHidden) throw problems.notFound();',
-    'if (!held) throw problems.notFound();',
+    'handin/isThereFor.ts',
+    "if (rules.by === 'student' && viewer.role === 'student') return false;",
+    '',
     'server/src/(handin|release/privacy)',
   ),
+  server('handin/isThereFor.ts', 'held.takenOutAt === null ||', 'true ||', 'server/src/handin'),
   server(
     'rooms/news.service.ts',
     '("ownerId" IS NULL OR "ownerId" = $1 OR $2::boolean)',

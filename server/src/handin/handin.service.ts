@@ -1,7 +1,7 @@
 import type { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { ArrayContains, DataSource, In, IsNull } from 'typeorm';
+import { DataSource, In, IsNull } from 'typeorm';
 import type { z } from 'zod';
 import type { HandInRequest, SavePart, WorkView } from '@jigsaw/contract/handin';
 import type { HandInAct, HandInRules, OfferedFile } from '@jigsaw/core/handin';
@@ -24,6 +24,7 @@ import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, lockCopy, membersOfCopies } from '../release/index.js';
 import { HandInKinds } from './handin.kinds.js';
 import { CreditRow, HandInRow, PartRow, WorkFileRow } from './handin.rows.js';
+import { isThereFor } from './isThereFor.js';
 import { WorkReader } from './work.js';
 
 interface Entered {
@@ -213,26 +214,10 @@ export class HandInService {
     fileId: FileId,
   ): Promise<{ file: FileRow; chunks: AsyncGenerator<Buffer> }> {
     const { access, rules } = await this.enter(person, copyId);
-    const held = await this.dataSource
-      .getRepository(WorkFileRow)
-      .findOneBy({ fileId, copyId: access.copy.id });
-    const isHidden =
-      rules.by === 'student' &&
-      access.viewer.role === 'student' &&
-      held?.addedBy !== access.viewer.enrolmentId;
-    if (!held || isHidden || !(await this.isStillThere(held, access))) throw problems.notFound();
+    if (!(await isThereFor(this.dataSource.manager, access, rules, fileId))) throw problems.notFound();
     const [file] = await this.files.named(this.dataSource.manager, [fileId]);
     assert(file, 'a file of somebody’s work is kept');
     return { file, chunks: this.files.chunksOf(file) };
-  }
-
-  /** What was taken out is there for whoever may put it back, and in the hand-ins that it was part of. */
-  private async isStillThere(
-    { fileId, copyId, addedBy, takenOutAt }: WorkFileRow,
-    access: CopyAccess,
-  ): Promise<boolean> {
-    if (takenOutAt === null || addedBy === access.viewer.enrolmentId) return true;
-    return this.dataSource.getRepository(HandInRow).existsBy({ copyId, fileIds: ArrayContains([fileId]) });
   }
 
   private async keepFile(
