@@ -12,7 +12,14 @@ import { noteArrival } from './requestContext.js';
 
 /** Of an operation that says nothing else. */
 export const usualLargestKb = 256;
-export const LARGEST_KB = 'jigsaw:largest-body';
+export const LARGEST = 'jigsaw:largest-body';
+
+export interface Largest {
+  /** In units of 1024 bytes. */
+  readonly kb: number;
+  /** What whoever sends more is told. */
+  readonly says: string;
+}
 /** No text, rubric, rule or audience nests as deep. */
 const deepest = 60;
 /** What a whole number of the database holds. */
@@ -29,37 +36,35 @@ export class BodyInterceptor implements NestInterceptor {
   ) {}
 
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
-    const largestKb = this.reflector.get<number | undefined>(LARGEST_KB, context.getHandler());
-    if (largestKb === undefined) return next.handle();
+    const largest = this.reflector.get<Largest | undefined>(LARGEST, context.getHandler());
+    if (largest === undefined) return next.handle();
     const http = context.switchToHttp();
-    return from(this.read(http.getRequest<Request>(), http.getResponse<Response>(), largestKb)).pipe(
+    return from(this.read(http.getRequest<Request>(), http.getResponse<Response>(), largest)).pipe(
       switchMap(() => next.handle()),
     );
   }
 
-  private async read(request: Request, response: Response, largestKb: number): Promise<void> {
+  private async read(request: Request, response: Response, { kb, says }: Largest): Promise<void> {
     await new Promise<void>((resolve, reject) => {
-      this.reader(largestKb)(request, response, (error?: unknown) => {
+      this.reader(kb)(request, response, (error?: unknown) => {
         if (error === undefined) resolve();
-        else reject(unreadable(error));
+        else reject(unreadable(error, says));
       });
     });
     noteArrival(this.clock.now());
     request.body = tidied(request.body, 0);
   }
 
-  private reader(largestKb: number): RequestHandler {
-    const reader =
-      this.readers.get(largestKb) ?? express.json({ limit: largestKb * 1024, inflate: false, strict: true });
-    this.readers.set(largestKb, reader);
+  private reader(kb: number): RequestHandler {
+    const reader = this.readers.get(kb) ?? express.json({ limit: kb * 1024, inflate: false, strict: true });
+    this.readers.set(kb, reader);
     return reader;
   }
 }
 
-function unreadable(error: unknown): Error {
+function unreadable(error: unknown, tooLarge: string): Error {
   const { status, type } = error as { status?: unknown; type?: unknown };
-  if (status === 413)
-    return problems.tooLarge('This is longer than can be taken in one piece. Shorten it, or part it in two.');
+  if (status === 413) return problems.tooLarge(tooLarge);
   if (type === 'request.aborted') return problems.invalidInput('The request ended before it was whole.');
   if (status === 415)
     return problems.invalidInput('The request could not be read: send JSON in UTF-8, not compressed.');

@@ -24,7 +24,8 @@ import type { ApiBodyOptions } from '@nestjs/swagger';
 import type { Observable } from 'rxjs';
 import { map } from 'rxjs';
 import { z } from 'zod';
-import { LARGEST_KB, usualLargestKb } from './body.js';
+import type { Largest } from './body.js';
+import { LARGEST, usualLargestKb } from './body.js';
 import { problems } from './problems.js';
 import { sayIssue } from './sayIssue.js';
 
@@ -33,8 +34,9 @@ interface EndpointShape {
   readonly id: string;
   readonly does: string;
   readonly body?: z.ZodType;
-  /** Of the body, in units of 1024 bytes. */
+  /** Of the body, in units of 1024 bytes, and what whoever sends more is told. */
   readonly largestKb?: number;
+  readonly tooLarge?: string;
   /** Left out: the handler writes the answer itself (a stream). */
   readonly answer?: z.ZodType;
 }
@@ -45,18 +47,24 @@ type OpenApiSchema = Extract<ApiBodyOptions, { schema: unknown }>['schema'];
 
 const methods = { GET: Get, POST: Post, PUT: Put, PATCH: Patch, DELETE: Delete };
 const ANSWER = 'jigsaw:answer';
+const longer = 'This is longer than can be taken in one piece. Shorten it, or part it in two.';
 
 /** One route: its place, its name in the OpenAPI document, and the schemas it takes and gives. */
 export function Endpoint(
   route: `${keyof typeof methods} ${string}`,
-  { id, does, body, largestKb = usualLargestKb, answer }: EndpointShape,
+  { id, does, body, largestKb = usualLargestKb, tooLarge = longer, answer }: EndpointShape,
 ): MethodDecorator {
   const [method, path] = route.split(' ') as [keyof typeof methods, string];
   return applyDecorators(
     methods[method](path),
     HttpCode(200),
     ApiOperation({ operationId: id, summary: does }),
-    ...(body ? [ApiBody({ schema: jsonSchema(body, 'input') }), SetMetadata(LARGEST_KB, largestKb)] : []),
+    ...(body
+      ? [
+          ApiBody({ schema: jsonSchema(body, 'input') }),
+          SetMetadata(LARGEST, { kb: largestKb, says: tooLarge } satisfies Largest),
+        ]
+      : []),
     ...(answer
       ? [ApiResponse({ status: 200, schema: jsonSchema(answer, 'output') }), SetMetadata(ANSWER, answer)]
       : [ApiResponse({ status: 200 })]),

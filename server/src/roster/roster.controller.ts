@@ -28,6 +28,9 @@ import { RosterService } from './roster.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
 import { WaysIn } from './waysIn.service.js';
 
+const listTooLarge =
+  'The file is larger than 10 MB. A class list is smaller: check that this is the right file.';
+
 @ApiTags('roster')
 @Controller('courses')
 export class RosterController {
@@ -81,6 +84,7 @@ export class RosterController {
     does: 'What a class file or a paste would change; changes nothing',
     body: PreviewRequest,
     largestKb: 16000,
+    tooLarge: listTooLarge,
     answer: ImportPreview,
   })
   preview(
@@ -96,6 +100,7 @@ export class RosterController {
     does: 'Bring in what was previewed, all or nothing',
     body: ImportRequest,
     largestKb: 16000,
+    tooLarge: listTooLarge,
     answer: ImportResult,
   })
   apply(
