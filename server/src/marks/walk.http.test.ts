@@ -226,6 +226,16 @@ async function expectOneStory(): Promise<void> {
 
 it(`keeps every page to one story through ${steps} acts of three people, some of them at one moment`, async () => {
   const outcomes = new Map<number, number>();
+  // It begins with everybody marked, Noor twice; where it goes from there hangs on the seed, and on who is first of two at one moment.
+  for (const copyId of copyIds) {
+    const sheet = `/api/copies/${copyId}/marks/group`;
+    await given.instructor
+      .put(sheet)
+      .send({ ...aSheet, typedMark: '9', version: 0 })
+      .expect(200);
+    await given.instructor.post(`${sheet}/release`).send({ version: 1 }).expect(200);
+  }
+  await expectOneStory();
   for (let step = 0; step < steps; step += 1) {
     const doing = [one(acts)(), ...(random() < 0.3 ? [one(acts)()] : [])];
     for (const answer of await Promise.all(doing)) {
@@ -238,7 +248,7 @@ it(`keeps every page to one story through ${steps} acts of three people, some of
       throw new Error(`after step ${step} of seed ${seed}`, { cause });
     });
   }
-  // It did something: most acts were not refused, and there was a time with two marks for one student.
+  // It did something: there was a time with two marks for one student, and most acts were not refused.
   expect(most).toBe(2);
   expect(outcomes.get(200)).toBeGreaterThan(steps / 2);
 }, 240_000);
