@@ -185,7 +185,7 @@ export function sayClash(clash: Clash): string {
       const pairs = clash.pairs.slice(0, 3).map((pair) => pair.join(' and '));
       const told = `${pairs.join('; ')}${clash.pairs.length > 3 ? ` and ${clash.pairs.length - 3} more` : ''}`;
       return clash.isProven
-        ? `No deal keeps everybody apart who is to be: at best these meet: ${told}. Let some of them meet, or make more groups.`
+        ? `These cannot all be kept apart in these groups: ${told}. Let some of them share a group, or make more groups.`
         : `No deal was found that keeps all of these apart: ${told}. It may not exist. Let some of them meet, or look longer.`;
     }
   }

@@ -40,7 +40,7 @@ describe('rules that do not let groups be even', () => {
     );
     expect(result).toMatchObject({ ok: false, clash: { code: 'not-found', isProven: true } });
     expect(!result.ok && sayClash(result.clash)).toMatch(
-      /^No deal keeps everybody apart who is to be: at best these meet: S\d and S\d\. Let some/,
+      /^These cannot all be kept apart in these groups: S\d and S\d\. Let some/,
     );
   });
 

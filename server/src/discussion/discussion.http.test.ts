@@ -206,7 +206,7 @@ describe('a group’s discussion', () => {
       text: { type: 'doc', content: [{ type: 'script', content: [{ type: 'text', text: 'alert(1)' }] }] },
     }).expect(422);
     const longest = await post(student('noor'), 'brine '.repeat(180_000)).expect(413);
-    expect(longest.body).toMatchObject({ detail: expect.stringContaining('longer than can be taken') });
+    expect(longest.body).toMatchObject({ detail: expect.stringContaining('This is too long.') });
     const long = await post(student('noor'), 'brine '.repeat(40_000)).expect(422);
     expect(long.body).toMatchObject({ detail: 'The text is too long: 200,000 characters are the most.' });
     expect(textsOf(await read(student('noor')))).toEqual([]);

@@ -47,7 +47,7 @@ type OpenApiSchema = Extract<ApiBodyOptions, { schema: unknown }>['schema'];
 
 const methods = { GET: Get, POST: Post, PUT: Put, PATCH: Patch, DELETE: Delete };
 const ANSWER = 'jigsaw:answer';
-const longer = 'This is longer than can be taken in one piece. Shorten it, or part it in two.';
+const longer = 'This is too long. Shorten it, or split it into two parts.';
 
 /** One route: its place, its name in the OpenAPI document, and the schemas it takes and gives. */
 export function Endpoint(

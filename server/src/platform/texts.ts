@@ -18,7 +18,7 @@ export class Texts implements OnApplicationShutdown {
       mostWaiting: 20,
       longestMs: 10_000,
       mostMemoryMb: 256,
-      beyond: () => problems.invalidInput('This text is too long to be kept in one piece. Part it in two.'),
+      beyond: () => problems.invalidInput('This text is too long. Split it into two parts.'),
     },
   );
 
