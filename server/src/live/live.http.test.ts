@@ -122,6 +122,20 @@ describe('live changes', () => {
     await browserOf('kofi').get(`/api/courses/${given.course.id}/changes`).expect(404);
   });
 
+  it('end for whoever stands under another address by now: their entry is another account’s', async () => {
+    const ofKofi = await listen(browserOf('kofi'));
+    const edit = {
+      enrolmentId: sure(given.students.get('kofi')).enrolmentId,
+      from: { email: 'kofi@quillmere.example' },
+      to: { email: 'other.kofi@quillmere.example' },
+    };
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/roster/changes`)
+      .send({ act: 'edit', edits: [edit] })
+      .expect(200);
+    await ofKofi.over;
+  });
+
   it('end with the session, wherever it is ended, and leave other sessions of the account alone', async () => {
     const here = await listen(browserOf('noor'));
     const elsewhere = server.browser();
