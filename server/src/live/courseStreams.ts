@@ -84,17 +84,13 @@ export class CourseStreams {
       const changes = this.waiting;
       this.waiting = [];
       try {
-        const before = await this.refresh(changes);
+        await this.refresh(changes);
         const inView = await this.copiesOf(changes);
         const now = this.sources.now();
         for (const change of changes)
-          for (const [enrolmentId, { viewer, streams }] of this.listening) {
-            const was = movesPeople(change) ? before.get(enrolmentId) : undefined;
-            const isTold = [viewer, was].some(
-              (each) => each && hears(each, change, inView.get(change) ?? null, now),
-            );
-            if (isTold) for (const stream of streams) stream.tell(change.type, change.page);
-          }
+          for (const { viewer, streams } of this.listening.values())
+            if (hears(viewer, change, inView.get(change) ?? null, now))
+              for (const stream of streams) stream.tell(change.type, change.page);
       } catch (error) {
         this.onError(error);
         this.endWhere(() => true);
@@ -102,26 +98,22 @@ export class CourseStreams {
     }
   }
 
-  /** @returns who they were before, for whoever hears of being taken out of something. */
-  private async refresh(changes: readonly Change[]): Promise<ReadonlyMap<EnrolmentId, Viewer>> {
+  /** Whoever is taken out of something is named by the change, and so hears of it as who they are by now. */
+  private async refresh(changes: readonly Change[]): Promise<void> {
     const moving = changes.filter(movesPeople);
-    if (moving.length === 0 || this.listening.size === 0) return new Map();
+    if (moving.length === 0 || this.listening.size === 0) return;
     const isForFew = moving.every((change) => change.type === 'students.placed');
     const named = new Set(moving.flatMap((change) => change.enrolmentIds));
     const ids = [...this.listening.keys()].filter((id) => !isForFew || named.has(id));
-    if (ids.length === 0) return new Map();
+    if (ids.length === 0) return;
     const found = await this.sources.viewers(this.courseId, ids);
-    const before = new Map<EnrolmentId, Viewer>();
     for (const id of ids) {
       const own = this.listening.get(id);
       if (!own) continue;
       const by = found.get(id);
-      if (by?.personId === own.personId) {
-        before.set(id, own.viewer);
-        own.viewer = by.viewer;
-      } else for (const stream of [...own.streams]) this.remove(id, stream);
+      if (by?.personId === own.personId) own.viewer = by.viewer;
+      else for (const stream of [...own.streams]) this.remove(id, stream);
     }
-    return before;
   }
 
   private async copiesOf(changes: readonly Change[]): Promise<ReadonlyMap<Change, CopiesInView>> {
