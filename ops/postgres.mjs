@@ -1,5 +1,5 @@
 /** Starts and stops a PostgreSQL of our own: on loopback, as an unprivileged person, in one folder. */
-import { execFile, execFileSync } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import {
   chmodSync,
   chownSync,
@@ -7,6 +7,8 @@ import {
   mkdirSync,
   readdirSync,
   readFileSync,
+  renameSync,
+  rmSync,
   statfsSync,
   writeFileSync,
 } from 'node:fs';
@@ -14,9 +16,7 @@ import { randomBytes } from 'node:crypto';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
-import { promisify } from 'node:util';
 
-const run = promisify(execFile);
 const leastFreeMb = 300;
 
 /** One sentence for the person at the terminal; never a stack. */
@@ -81,8 +81,8 @@ export async function startPostgres({ folder, isThrowAway = false }) {
   const as = (program, args) => {
     const command = path.join(bin, program);
     return owner
-      ? run('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/' })
-      : run(command, args);
+      ? runApart('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/' })
+      : runApart(command, args);
   };
   if (!canBeEntered(folder)) {
     throw new Refused(
@@ -106,7 +106,12 @@ export async function startPostgres({ folder, isThrowAway = false }) {
       const auth = isThrowAway
         ? ['--auth=trust', '--no-sync']
         : ['--auth=scram-sha-256', `--pwfile=${newPassword(passwordFile, owner)}`];
-      await as('initdb', ['-D', data, '-U', 'jigsaw', '--encoding=UTF8', '--locale=C.UTF-8', ...auth]);
+      // Made beside its place and put there whole: one that was killed halfway would never start.
+      const fresh = `${data}.new-${process.pid}`;
+      for (const name of readdirSync(folder).filter((name) => name.startsWith('postgres.new-')))
+        rmSync(path.join(folder, name), { recursive: true, force: true, maxRetries: 3 });
+      await as('initdb', ['-D', fresh, '-U', 'jigsaw', '--encoding=UTF8', '--locale=C.UTF-8', ...auth]);
+      renameSync(fresh, data);
     }
     if (existsSync(path.join(data, 'postmaster.pid')))
       await as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).catch(() => undefined); // left over from a start that was killed
@@ -119,15 +124,50 @@ export async function startPostgres({ folder, isThrowAway = false }) {
         '-c full_page_writes=off',
         '-c max_connections=200',
       );
+    const ended = stopWhenWeAreGone(data, port);
     await as('pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', settings.join(' '), 'start']);
     const password = isThrowAway ? '' : `:${readFileSync(passwordFile, 'utf8').trim()}`;
     return {
       url: `postgres://jigsaw${password}@127.0.0.1:${port}/postgres`,
-      stop: () => as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).then(() => undefined),
+      stop: async () => {
+        await as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']);
+        ended();
+      },
     };
   } catch (error) {
     throw error instanceof Refused ? error : explain(error);
   }
+}
+
+/** In a session of its own, so that Ctrl-C in the terminal does not break it off halfway. */
+function runApart(program, args, options) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(program, args, { ...options, detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
+    let stderr = '';
+    child.stderr.on('data', (piece) => (stderr += piece));
+    child.once('error', reject);
+    // "exit" and not "close": the database that pg_ctl leaves running keeps the pipe open.
+    child.once('exit', (code) => {
+      child.stderr.destroy();
+      if (code === 0) resolve();
+      else reject(Object.assign(new Error(`${program} ended with ${code}`), { stderr }));
+    });
+  });
+}
+
+/** A database outlives whoever started it. This shell waits for our end, gives the server a moment, and stops the database
+ * if it is still the one of this start, told by its port: the next start may have been quicker. */
+function stopWhenWeAreGone(data, port) {
+  const script = `cat >/dev/null; sleep 2
+    [ "$(sed -n 4p "$0" 2>/dev/null)" = "$1" ] && kill -INT "$(sed -n 1p "$0")"`;
+  const shell = spawn('sh', ['-c', script, path.join(data, 'postmaster.pid'), String(port)], {
+    cwd: '/',
+    detached: true,
+    stdio: ['pipe', 'ignore', 'ignore'],
+  });
+  shell.unref();
+  shell.stdin.unref();
+  return () => shell.kill();
 }
 
 function newPassword(file, owner) {

@@ -4,7 +4,22 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { hold } from './lock.mjs';
 import { findBinaries, Refused } from './postgres.mjs';
+
+/** Packages and build, by one process at a time: several that install into one folder at once spoil it for each other.
+ * @param halt breaks it off; the next start does it again. */
+export async function prepareTree(root, halt) {
+  const lock = await hold(path.join(root, 'package-lock.json'), () =>
+    console.log('Another ./jigsaw prepares this folder; waiting for it…'),
+  );
+  try {
+    await preparePackages(root, halt);
+    await prepareBuild(root, halt);
+  } finally {
+    lock?.release();
+  }
+}
 
 /** Runs a program with its output shown; resolves with its exit code. */
 export function run(program, args, options = {}) {
@@ -15,11 +30,13 @@ export function run(program, args, options = {}) {
   });
 }
 
-export async function preparePackages(root) {
+export async function preparePackages(root, halt) {
   const lock = readFileSync(path.join(root, 'package-lock.json'));
   if (stampIs(root, 'packages', digest(lock)) && existsSync(path.join(root, 'node_modules'))) return;
   console.log('Installing the npm packages…');
-  if ((await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root })) !== 0) {
+  const npm = ['ci', '--no-audit', '--no-fund', '--loglevel=error'];
+  if ((await run('npm', npm, { cwd: root, signal: halt })) !== 0) {
+    halt?.throwIfAborted();
     throw new Refused(
       'The npm packages could not be installed. The lines above say why; a network to the npm registry and 1 GB of space are needed.',
     );
@@ -56,16 +73,17 @@ async function installDebian(packages, what) {
   }
 }
 
-export async function prepareBuild(root) {
+async function prepareBuild(root, halt) {
   const now = digest(sourcesOf(root).join('\n'));
   if (stampIs(root, 'build', now) && existsSync(path.join(root, 'web/dist/index.html'))) return;
   console.log('Building…');
-  const quiet = { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] };
+  const quiet = { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], signal: halt };
   for (const [program, args] of [
     ['node', ['node_modules/typescript/bin/tsc', '-b']],
     ['node', ['node_modules/vite/bin/vite.js', 'build', 'web', '--logLevel', 'error']],
   ]) {
     const { code, output } = await captured(program, args, quiet);
+    halt?.throwIfAborted();
     if (code !== 0) throw new Refused(`The build failed:\n${output}`);
   }
   stamp(root, 'build', now);
@@ -77,6 +95,7 @@ function captured(program, args, options) {
     let output = '';
     child.stdout.on('data', (piece) => (output += piece));
     child.stderr.on('data', (piece) => (output += piece));
+    child.once('error', (error) => resolve({ code: null, output: error.message }));
     child.once('exit', (code) => resolve({ code, output }));
   });
 }

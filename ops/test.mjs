@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { prepareBuild, prepareChromium, preparePackages, preparePostgres } from './prepare.mjs';
+import { prepareChromium, preparePostgres, prepareTree } from './prepare.mjs';
 
 /** Checks that pass or fail as a whole; each counts as one. */
 const checks = [
@@ -30,10 +30,9 @@ const checks = [
  * @returns the exit code. */
 export async function test(root, only = []) {
   const wanted = (suite) => only.length === 0 || only.includes(suite);
-  await preparePackages(root);
   await preparePostgres();
   if (wanted('browser')) await prepareChromium();
-  await prepareBuild(root); // the types of everything, tests too, are checked here
+  await prepareTree(root); // the types of everything, tests too, are checked here
 
   const counts = [{ suite: 'types', passed: 1, failed: 0 }];
   if (wanted('checks')) {

@@ -2,9 +2,11 @@ import {
   configFrom,
   createApp,
   DatabaseRefused,
+  endWithParent,
   listen,
   ListenRefused,
   migrate,
+  oneAtATime,
   SettingRefused,
 } from '@jigsaw/server';
 import path from 'node:path';
@@ -24,7 +26,7 @@ async function main(): Promise<void> {
   await migrate(config.databaseUrl);
   const beganAt = Date.now();
   process.stdout.write('Loading the sample course if it is not there yet…\n');
-  const outcome = await loadDemo(config, school);
+  const outcome = await oneAtATime(config.databaseUrl, 'demo', () => loadDemo(config, school));
   if (outcome === 'loaded')
     process.stdout.write(
       `Half a term of Applied Fermentation loaded in ${Math.round((Date.now() - beganAt) / 1000)} s.\n`,
@@ -45,6 +47,7 @@ Stop it with Ctrl-C. Your changes are kept for the next start.
 `);
 }
 
+endWithParent();
 main().catch((error: unknown) => {
   const isTold = [DatabaseRefused, SettingRefused, ListenRefused, DemoRefused].some(
     (kind) => error instanceof kind,

@@ -3,6 +3,7 @@ import { DatabaseRefused, migrate } from './app/database.js';
 import { firstInstructor, InstructorRefused } from './app/firstInstructor.js';
 import { configFrom, SettingRefused } from './platform/config.js';
 import { listen, ListenRefused } from './app/listen.js';
+import { endWithParent } from './app/parent.js';
 import { openTerminal } from './app/terminal.js';
 
 /** Starts one server process: migrates, makes the first instructor if there is none, listens. */
@@ -17,6 +18,7 @@ async function main(): Promise<void> {
   process.stdout.write(`\nJigsaw Room is at ${config.publicUrl}\nStop it with Ctrl-C.\n`);
 }
 
+endWithParent();
 main().catch((error: unknown) => {
   const isTold =
     error instanceof DatabaseRefused ||

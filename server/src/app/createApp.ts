@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
+import type { Server } from 'node:http';
 import path from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { NestFactory } from '@nestjs/core';
@@ -55,7 +56,14 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
   describeApi(app);
   await app.init();
+  cutWhatStalls(app.getHttpServer(), config);
   return app;
+}
+
+/** A large file over a slow line is let through as long as it moves; what stands still is cut and holds nothing. */
+function cutWhatStalls(server: Server, { idleWithinMs }: Config): void {
+  server.requestTimeout = 0;
+  server.setTimeout(idleWithinMs);
 }
 
 /** A write that a browser sends from another site is not carried out, whatever cookies come with it.

@@ -22,7 +22,7 @@ export async function migrate(databaseUrl: string): Promise<void> {
   try {
     const [row] = await dataSource.query<{ server_version_num: string }[]>('SHOW server_version_num');
     refuseOldDatabase(Number(sure(row).server_version_num));
-    await oneAtATime(databaseUrl, () => dataSource.runMigrations());
+    await oneAtATime(databaseUrl, 'migrate', () => dataSource.runMigrations());
   } finally {
     await dataSource.destroy();
   }
@@ -37,13 +37,18 @@ export function refuseOldDatabase(versionNumber: number): void {
     );
 }
 
-/** Two servers that start at once migrate one after the other. The lock ends with its connection. */
-async function oneAtATime(databaseUrl: string, migrateNow: () => Promise<unknown>): Promise<void> {
+/** Processes that start at once on one database do this one after the other. The lock ends with its connection.
+ * @param what names the turn; another name is another turn. */
+export async function oneAtATime<Result>(
+  databaseUrl: string,
+  what: string,
+  work: () => Promise<Result>,
+): Promise<Result> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   try {
-    await client.query('SELECT pg_advisory_lock(727001)');
-    await migrateNow();
+    await client.query('SELECT pg_advisory_lock(727001, hashtext($1))', [what]);
+    return await work();
   } finally {
     await client.end();
   }

@@ -40,5 +40,7 @@ export async function firstInstructor(
     throw new InstructorRefused(
       `The password needs at least ${shortestPassword} characters. Nothing was made; start again.`,
     );
-  await people.createInstructor({ email, name, familyName: null, reading: null }, password);
+  const first = { email, name, familyName: null, reading: null };
+  if (!(await people.createFirstInstructor(first, password)))
+    process.stdout.write('Another start has made the first instructor meanwhile; yours was not made.\n');
 }

@@ -1,6 +1,7 @@
 import { MailCarrier } from '../mail/index.js';
 import type { App } from './createApp.js';
 import type { Config } from '../platform/config.js';
+import { tellParentWeServe } from './parent.js';
 
 export class ListenRefused extends Error {}
 
@@ -9,6 +10,7 @@ export async function listen(app: App, { port, host }: Config): Promise<void> {
   try {
     await app.listen(port, host);
     app.get(MailCarrier).start();
+    tellParentWeServe();
   } catch (error) {
     await app.close();
     const { code } = error as NodeJS.ErrnoException;

@@ -144,9 +144,13 @@ export class PeopleService {
     );
   }
 
-  async createInstructor(person: NewPerson, password: string): Promise<void> {
+  async createInstructor(
+    person: NewPerson,
+    password: string,
+    manager: EntityManager = this.dataSource.manager,
+  ): Promise<void> {
     const addressKey = sameAddress(person.email);
-    await this.dataSource.getRepository(PersonRow).insert({
+    await manager.insert(PersonRow, {
       id: newId<'person'>(),
       ...person,
       addressKey,
@@ -158,8 +162,19 @@ export class PeopleService {
     });
   }
 
-  async hasInstructor(): Promise<boolean> {
-    return this.dataSource.getRepository(PersonRow).existsBy({ mayCreateCourses: true });
+  /** Of several servers that start at once on an empty database, one makes it.
+   * @returns false: there is one already, and nothing was made. */
+  createFirstInstructor(person: NewPerson, password: string): Promise<boolean> {
+    return this.dataSource.transaction(async (manager) => {
+      await manager.query(`SELECT pg_advisory_xact_lock(727002)`);
+      if (await this.hasInstructor(manager)) return false;
+      await this.createInstructor(person, password, manager);
+      return true;
+    });
+  }
+
+  hasInstructor(manager: EntityManager = this.dataSource.manager): Promise<boolean> {
+    return manager.existsBy(PersonRow, { mayCreateCourses: true });
   }
 
   /** The area that hands links out says what one of them opens. */

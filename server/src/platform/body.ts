@@ -1,5 +1,5 @@
 import type { CallHandler, ExecutionContext, NestInterceptor } from '@nestjs/common';
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request, RequestHandler, Response } from 'express';
 import express from 'express';
@@ -7,6 +7,8 @@ import type { Observable } from 'rxjs';
 import { from, switchMap } from 'rxjs';
 import { storable } from '@jigsaw/core/text';
 import { Clock } from './clock.js';
+import type { Config } from './config.js';
+import { CONFIG } from './config.js';
 import { problems } from './problems.js';
 import { noteArrival } from './requestContext.js';
 
@@ -33,6 +35,7 @@ export class BodyInterceptor implements NestInterceptor {
   constructor(
     private readonly reflector: Reflector,
     private readonly clock: Clock,
+    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
@@ -46,7 +49,12 @@ export class BodyInterceptor implements NestInterceptor {
 
   private async read(request: Request, response: Response, { kb, says }: Largest): Promise<void> {
     await new Promise<void>((resolve, reject) => {
+      const late = setTimeout(() => {
+        response.set('Connection', 'close');
+        reject(problems.tooSlow());
+      }, this.config.bodyWithinMs);
       this.reader(kb)(request, response, (error?: unknown) => {
+        clearTimeout(late);
         if (error === undefined) resolve();
         else reject(unreadable(error, says));
       });

@@ -16,6 +16,10 @@ export interface Config {
   /** Cookies know hosts and not ports or paths: each copy on a host has a name of its own, so that one does not sign people out of another. */
   readonly cookieName: string;
   readonly largestFileBytes: number;
+  /** So long the body of a request may take, files apart. */
+  readonly bodyWithinMs: number;
+  /** A line on which nothing moves for so long is cut; open pages hear a beat more often than that. */
+  readonly idleWithinMs: number;
   /** Where the stand-in for a mail server puts messages; null: they wait. */
   readonly mailFolder: string | null;
   readonly logLevel: string;
@@ -53,6 +57,8 @@ export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): 
     cookieName: `${isSecure ? '__Host-' : ''}jigsaw_${copy}`,
     largestFileBytes:
       whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
+    bodyWithinMs: 60_000,
+    idleWithinMs: 150_000,
     mailFolder: env['MAIL_FOLDER'] || null,
     logLevel: env['LOG_LEVEL'] ?? 'info',
     registrarUrl: address(env, 'REGISTRAR_URL'),

@@ -80,6 +80,12 @@ export const problems = {
   ) => new Problem('stale-write', 409, 'Changed meanwhile', detail, { current }),
   conflict: problem('conflict', 409, 'That does not go together with what is there.'),
   tooLarge: problem('too-large', 413, 'That is larger than allowed.'),
+  tooSlow: problem(
+    'too-slow',
+    408,
+    'The request did not arrive whole in time. Nothing was changed; send it again.',
+  ),
+  tooManyAtOnce: problem('too-many-at-once', 429, 'Too many of these at once. Wait until one is done.'),
   registrarAway: problem('registrar-away', 502, 'The registrar cannot be reached.'),
   unreadableFile: problem('unreadable-file', 422, 'The file could not be read as a list of people.'),
   broken: () =>
