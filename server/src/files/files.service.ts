@@ -4,7 +4,8 @@ import { Inject, Injectable } from '@nestjs/common';
 import { fileTypeFromBuffer } from 'file-type';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull, LessThan } from 'typeorm';
-import type { FileId } from '@jigsaw/core/ids';
+import type { FileId, PersonId } from '@jigsaw/core/ids';
+import { AtOnce } from '../platform/atOnce.js';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -26,8 +27,17 @@ export interface Arrived {
   readonly found: string | null;
 }
 
+/** Three browsers of one person, each sending all that it can. */
+const mostAtOnce = 20;
+
 @Injectable()
 export class FilesService {
+  private readonly arriving = new AtOnce(mostAtOnce, () =>
+    problems.tooManyAtOnce(
+      `${mostAtOnce} of your files are on their way already. Add this one when one of them has arrived.`,
+    ),
+  );
+
   constructor(
     private readonly dataSource: DataSource,
     private readonly clock: Clock,
@@ -36,16 +46,20 @@ export class FilesService {
 
   /** Takes bytes in as they come, a chunk at a time, without holding a transaction over a slow network.
    * If the sender breaks off or goes over the limit, nothing stays. */
-  async receive(source: Readable, announcedBytes: number | null): Promise<Arrived> {
+  async receive(sender: PersonId, source: Readable, announcedBytes: number | null): Promise<Arrived> {
     const { largestFileBytes } = this.config;
     if (announcedBytes !== null && announcedBytes > largestFileBytes) throw tooLarge(largestFileBytes);
+    return this.arriving.run(sender, () => this.take(source));
+  }
+
+  private async take(source: Readable): Promise<Arrived> {
     await this.dropAbandoned();
     const blobId = newId<'blob'>();
     await this.dataSource
       .getRepository(BlobRow)
       .insert({ id: blobId, sha256: null, sizeBytes: '0', startedAt: this.clock.now() });
     try {
-      const { head, ...stored } = await this.store(blobId, source, largestFileBytes);
+      const { head, ...stored } = await this.store(blobId, source, this.config.largestFileBytes);
       return { blobId, ...stored, found: (await fileTypeFromBuffer(head))?.ext ?? null };
     } catch (error) {
       await this.drop(this.dataSource.manager, blobId);

@@ -14,7 +14,6 @@ import type { Arrived } from '../files/index.js';
 import type { FileRow } from '../files/index.js';
 import { FilesService } from '../files/index.js';
 import type { SignedIn } from '../identity/index.js';
-import { AtOnce } from '../platform/atOnce.js';
 import { newId } from '../platform/ids.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
@@ -40,17 +39,8 @@ interface Upload {
   readonly source: Readable;
 }
 
-/** Three browsers of one person, each sending all that it can. */
-const mostFilesAtOnce = 20;
-
 @Injectable()
 export class HandInService {
-  private readonly arriving = new AtOnce(mostFilesAtOnce, () =>
-    problems.tooManyAtOnce(
-      `${mostFilesAtOnce} of your files are on their way already. Add this one when one of them has arrived.`,
-    ),
-  );
-
   constructor(
     private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
@@ -125,9 +115,7 @@ export class HandInService {
     // What can be known before the bytes come is said before they come.
     const announced = { name: upload.name, sizeBytes: upload.sizeBytes ?? 0, found: endingOf(upload.name) };
     await this.refuseFile(this.dataSource.manager, before, announced);
-    const arrived = await this.arriving.run(person.id, () =>
-      this.files.receive(upload.source, upload.sizeBytes),
-    );
+    const arrived = await this.files.receive(person.id, upload.source, upload.sizeBytes);
     try {
       return await this.keepFile(person, copyId, upload, arrived);
     } catch (error) {

@@ -1,4 +1,4 @@
-import type { ClientRequest, Server } from 'node:http';
+import type { ClientRequest } from 'node:http';
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, aText, copyOf, released } from '../test/aCourse.js';
@@ -56,7 +56,7 @@ it('says when a request does not arrive whole in time, and takes the next one', 
 });
 
 it('cuts a line on which nothing moves, and keeps nothing of what it brought', async () => {
-  const http = server.app.getHttpServer() as Server;
+  const http = server.app.getHttpServer();
   expect(http.timeout).toBe(150_000);
   http.setTimeout(500); // for lines that come from now on
   try {

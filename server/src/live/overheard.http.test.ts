@@ -4,7 +4,17 @@ import type { DeskView, MarkView } from '@jigsaw/contract/marks';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
 import { someGroups, wholeSet } from '@jigsaw/core/release';
-import { aCourse, addFile, aMember, anAssignment, aSheet, aText, copyOf, released } from '../test/aCourse.js';
+import {
+  aCourse,
+  addFile,
+  aMember,
+  anAssignment,
+  aSheet,
+  aText,
+  copyOf,
+  crockIsLedBy,
+  released,
+} from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { follow } from '../test/following.js';
 import type { Following } from '../test/following.js';
@@ -37,18 +47,7 @@ beforeEach(async () => {
   ];
   browsers = { ilse: given.instructor, tomas, olga };
   for (const [name, { browser }] of given.students) browsers[name] = browser;
-  const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as {
-    staff: { name: string; enrolmentId: string }[];
-  };
-  const { enrolmentId } = sure(board.staff.find((each) => each.name === 'Tomas'));
-  await given.instructor
-    .put(`/api/sets/${given.set.id}/leads`)
-    .send({ leads: [{ groupId: crock(), enrolmentIds: [enrolmentId] }] })
-    .expect(200);
-  await given.instructor
-    .put(`/api/courses/${given.course.id}/assistants`)
-    .send({ assistantsSee: 'theirs' })
-    .expect(200);
+  await crockIsLedBy(given, 'Tomas');
   listening = new Map();
 });
 afterEach(() => {

@@ -22,6 +22,7 @@ import {
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
+import { sendExport } from '../platform/sendExport.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { DeskService } from './desk.service.js';
 import { ManyMarksService } from './manyMarks.service.js';
@@ -239,13 +240,6 @@ export class MarksController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @Res() response: Response,
   ): Promise<void> {
-    const csv = await this.gradebook.csv(person, courseId);
-    response
-      .set({
-        'Content-Type': 'text/csv; charset=utf-8',
-        'Content-Disposition': 'attachment; filename="gradebook.csv"',
-        'Cache-Control': 'private, no-store',
-      })
-      .send(csv);
+    sendExport(response, 'gradebook.csv', 'text/csv; charset=utf-8', await this.gradebook.csv(person, courseId));
   }
 }

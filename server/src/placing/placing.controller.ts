@@ -15,6 +15,7 @@ import {
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
+import { sendExport } from '../platform/sendExport.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { BoardService } from './board.service.js';
 import { SignUpService } from './signUp.service.js';
@@ -76,14 +77,7 @@ export class PlacingController {
     @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
     @Res() response: Response,
   ): Promise<void> {
-    const csv = await this.boards.file(person, setId);
-    response
-      .set({
-        'Content-Type': 'text/csv; charset=utf-8',
-        'Content-Disposition': 'attachment; filename="groups.csv"',
-        'Cache-Control': 'private, no-store',
-      })
-      .send(csv);
+    sendExport(response, 'groups.csv', 'text/csv; charset=utf-8', await this.boards.file(person, setId));
   }
 
   @Endpoint('GET /courses/:courseId/sign-ups', {

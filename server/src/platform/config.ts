@@ -16,6 +16,8 @@ export interface Config {
   /** Cookies know hosts and not ports or paths: each copy on a host has a name of its own, so that one does not sign people out of another. */
   readonly cookieName: string;
   readonly largestFileBytes: number;
+  /** "Nothing here" is said at whole steps of this length, so that its time tells nothing; 0: at once. */
+  readonly notFoundStepMs: number;
   /** So long the body of a request may take, files apart. */
   readonly bodyWithinMs: number;
   /** A line on which nothing moves for so long is cut; open pages hear a beat more often than that. */
@@ -57,6 +59,7 @@ export function configFrom(env: NodeJS.ProcessEnv, more: Partial<Config> = {}): 
     cookieName: `${isSecure ? '__Host-' : ''}jigsaw_${copy}`,
     largestFileBytes:
       whole(env, 'JIGSAW_LARGEST_FILE_MB', defaultLargestFileBytes / 1024 / 1024, 1, 10_000) * 1024 * 1024,
+    notFoundStepMs: 100,
     bodyWithinMs: 60_000,
     idleWithinMs: 150_000,
     mailFolder: env['MAIL_FOLDER'] || null,

@@ -1,16 +1,21 @@
 import type { ArgumentsHost, ExceptionFilter } from '@nestjs/common';
-import { Catch, HttpException } from '@nestjs/common';
+import { Catch, HttpException, Inject } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import type { Config } from './config.js';
+import { CONFIG } from './config.js';
 import { refusedByDatabase } from './databaseErrors.js';
-import { hasCommitted } from './requestContext.js';
+import { hasCommitted, workedOnForMs } from './requestContext.js';
 import { Problem, problems } from './problems.js';
+import { untilNextStep } from './steady.js';
 
 const awayCodes = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P03', '08006', '08001']);
 
 /** The one way out for everything that is refused or breaks: problem+json, without inner details. */
 @Catch()
 export class ProblemFilter implements ExceptionFilter {
-  catch(error: unknown, host: ArgumentsHost): void {
+  constructor(@Inject(CONFIG) private readonly config: Config) {}
+
+  async catch(error: unknown, host: ArgumentsHost): Promise<void> {
     const request = host.switchToHttp().getRequest<Request>();
     const response = host.switchToHttp().getResponse<Response>();
     const found = problemOf(error);
@@ -20,6 +25,8 @@ export class ProblemFilter implements ExceptionFilter {
       response.destroy(); // a stream broke half way: the receiver must not take it for whole
       return;
     }
+    // What is hidden takes longer to find than what is not there: nobody is to tell one from the other by that.
+    if (problem.type === 'not-found') await untilNextStep(workedOnForMs(), this.config.notFoundStepMs);
     if (problem.facts.retryAfterSeconds !== undefined)
       response.setHeader('Retry-After', String(Math.ceil(problem.facts.retryAfterSeconds)));
     sendProblem(response, problem);

@@ -5,6 +5,8 @@ interface RequestContext {
   readonly page: string | null;
   arrivedAt: Date | null;
   hasCommitted: boolean;
+  /** On the clock of `performance`, ms: when it began, or once its body was read. */
+  countsFrom: number;
 }
 
 const contexts = new AsyncLocalStorage<RequestContext>();
@@ -15,13 +17,15 @@ export const pageHeader = 'x-jigsaw-page';
 export function rememberPage(request: Request, _response: Response, next: NextFunction): void {
   const said = request.headers[pageHeader];
   const page = typeof said === 'string' && /^[\w-]{1,40}$/.test(said) ? said : null;
-  contexts.run({ page, arrivedAt: null, hasCommitted: false }, next);
+  contexts.run({ page, arrivedAt: null, hasCommitted: false, countsFrom: performance.now() }, next);
 }
 
 /** Once its body was read: what somebody sent in time is in time, however long it then waits for its turn. */
 export function noteArrival(at: Date): void {
   const context = contexts.getStore();
-  if (context) context.arrivedAt = at;
+  if (!context) return;
+  context.arrivedAt = at;
+  context.countsFrom = performance.now();
 }
 
 /** null: the request did not say, or there is none. */
@@ -35,5 +39,9 @@ export function noteCommit(): void {
   const context = contexts.getStore();
   if (context) context.hasCommitted = true;
 }
+
+/** How long the request has been worked on, ms. */
+export const workedOnForMs = (): number =>
+  performance.now() - (contexts.getStore()?.countsFrom ?? performance.now());
 
 export const hasCommitted = (): boolean => contexts.getStore()?.hasCommitted ?? false;

@@ -21,6 +21,7 @@ import {
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
+import { sendExport } from '../platform/sendExport.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { ImportService } from './import.service.js';
 import { RegistrarService } from './registrar.service.js';
@@ -60,9 +61,7 @@ export class RosterController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @Res() response: Response,
   ): Promise<void> {
-    response
-      .set(asFile('roster.csv', 'text/csv; charset=utf-8'))
-      .send(await this.roster.csv(person, courseId));
+    sendExport(response, 'roster.csv', 'text/csv; charset=utf-8', await this.roster.csv(person, courseId));
   }
 
   @Endpoint('GET /:courseId/roster.zip', {
@@ -74,9 +73,8 @@ export class RosterController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @Res() response: Response,
   ): Promise<void> {
-    response
-      .set(asFile('roster.zip', 'application/zip'))
-      .send(Buffer.from(await this.roster.bundle(person, courseId)));
+    const bundle = Buffer.from(await this.roster.bundle(person, courseId));
+    sendExport(response, 'roster.zip', 'application/zip', bundle);
   }
 
   @Endpoint('POST /:courseId/roster/preview', {
@@ -240,9 +238,3 @@ export class RosterController {
     return this.waysIn.links(person, courseId, enrolmentId);
   }
 }
-
-const asFile = (name: string, type: string) => ({
-  'Content-Type': type,
-  'Content-Disposition': `attachment; filename="${name}"`,
-  'Cache-Control': 'private, no-store',
-});

@@ -25,10 +25,16 @@ export interface CourseForTests {
 const names = ['noor', 'jorge', 'amina', 'kofi', 'nino', 'emre', 'piers', 'yara'];
 export const base64 = (text: string | Buffer) => Buffer.from(text).toString('base64');
 
-/** A course with students who can sign in, two to a group; the last one stays unplaced. */
+/** A course with students who can sign in, two to a group; the last one stays unplaced.
+ * @param school ends all addresses: two courses of one school have the same people. */
 export async function aCourse(
   server: TestServer,
-  { students = 5, groups = 2, email }: { students?: number; groups?: number; email?: string } = {},
+  {
+    students = 5,
+    groups = 2,
+    email,
+    school = 'quillmere.example',
+  }: { students?: number; groups?: number; email?: string; school?: string } = {},
 ): Promise<CourseForTests> {
   const instructor = await server.instructor(email);
   const course = (
@@ -43,14 +49,14 @@ export async function aCourse(
       .expect(200)
   ).body as CourseView;
   const chosen = names.slice(0, students);
-  await importPaste(instructor, course.id, chosen.map((name) => `${name}@quillmere.example`).join('\n'));
+  await importPaste(instructor, course.id, chosen.map((name) => `${name}@${school}`).join('\n'));
   const roster = (await instructor.get(`/api/courses/${course.id}/roster`).expect(200)).body as RosterView;
   const { links } = (await instructor.post(`/api/courses/${course.id}/roster/sign-in-links`).expect(200))
     .body as SignInLinks;
 
   const browsers = new Map<string, { browser: Browser; enrolmentId: EnrolmentId }>();
   for (const name of chosen) {
-    const address = `${name}@quillmere.example`;
+    const address = `${name}@${school}`;
     const browser = server.browser();
     const link = links.find((each) => each.email === address);
     if (link)
@@ -132,6 +138,20 @@ export async function aMember(
     .send({ token: sure(links.find((link) => link.email === email)).url.split('#')[1], password })
     .expect(200);
   return browser;
+}
+
+/** An assistant looks after the first group, and assistants see no work but that of theirs. */
+export async function crockIsLedBy(
+  { course, instructor, set, board }: CourseForTests,
+  name: string,
+): Promise<void> {
+  const { staff } = (await instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
+  const { enrolmentId } = sure(staff.find((each) => each.name === name));
+  await instructor
+    .put(`/api/sets/${set.id}/leads`)
+    .send({ leads: [{ groupId: sure(board.groups[0]).id, enrolmentIds: [enrolmentId] }] })
+    .expect(200);
+  await instructor.put(`/api/courses/${course.id}/assistants`).send({ assistantsSee: 'theirs' }).expect(200);
 }
 
 export async function importPaste(

@@ -75,7 +75,7 @@ export async function startTestServer(more: Partial<Config> = {}): Promise<TestS
   const clock = new SetClock(new Date('2026-11-10T10:00:00Z'));
   const config = configFrom(
     { LOG_LEVEL: process.env['TEST_LOG'] ?? 'silent', PORT: '0' },
-    { databaseUrl: database.url, publicUrl: 'http://jigsaw.test', mailFolder, ...more },
+    { databaseUrl: database.url, publicUrl: 'http://jigsaw.test', notFoundStepMs: 0, mailFolder, ...more },
   );
   const app = await createApp(config, clock);
   await app.listen(0, '127.0.0.1');

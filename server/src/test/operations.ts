@@ -1,0 +1,255 @@
+import { randomUUID } from 'node:crypto';
+import type { MarkView } from '@jigsaw/contract/marks';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { ActivityView } from '@jigsaw/contract/release';
+import type { RosterChangeList as Changes } from '@jigsaw/contract/roster';
+import type { GroupSetView } from '@jigsaw/contract/sets';
+import { settingsOf } from '@jigsaw/contract/sets';
+import type { PageView, WikiView } from '@jigsaw/contract/wiki';
+import { sure } from '@jigsaw/core/lists';
+import { wholeSet } from '@jigsaw/core/release';
+import { addFile, anAssignment, aSheet, aText, base64, copyOf, released } from './aCourse.js';
+import type { z } from 'zod';
+import type { CourseForTests } from './aCourse.js';
+import type { Browser, TestServer } from './testServer.js';
+import { password } from './testServer.js';
+
+export interface Operation {
+  /** As the API document calls it. */
+  readonly id: string;
+  readonly method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  readonly path: string;
+  readonly by: Browser;
+  /** What is taken as it is, at this moment. */
+  readonly body: () => object | Promise<object>;
+}
+
+/** What there is in a course, made for its group Crock (Noor and Jorge) where it is a group's. */
+export interface Things {
+  readonly live: ActivityView;
+  /** Crock's copies: an assignment, a discussion and a wiki. */
+  readonly copyId: string;
+  readonly talk: string;
+  readonly wiki: string;
+  readonly post: { readonly id: string; readonly parentId: null; readonly text: unknown };
+  readonly pageId: string;
+  readonly fileId: string;
+  /** A second set, in which students choose their places. */
+  readonly other: GroupSetView;
+  readonly panels: BoardView['groups'];
+  readonly changeId: string;
+}
+
+export async function someThings(given: CourseForTests): Promise<Things> {
+  const { instructor, course } = given;
+  const noor = sure(given.students.get('noor'));
+  const read = async <Answer>(path: string, by: Browser = instructor) =>
+    (await by.get(`/api/${path}`).expect(200)).body as Answer;
+  const live = await released(given);
+  await released(given, { kind: 'discussion', title: 'Talk', settings: {} });
+  await released(given, { kind: 'wiki', title: 'Pages', settings: {} });
+  const copyId = await copyOf(noor.browser, course.id);
+  const talk = await copyOf(noor.browser, course.id, 'Talk');
+  const wiki = await copyOf(noor.browser, course.id, 'Pages');
+  const post = { id: randomUUID(), parentId: null, text: aText('pH') };
+  await noor.browser.post(`/api/copies/${talk}/posts`).send(post).expect(200);
+  const [page] = (await read<WikiView>(`copies/${wiki}/wiki`, noor.browser)).pages;
+  const other = (
+    await instructor
+      .post(`/api/courses/${course.id}/sets`)
+      .send({ name: 'Panels', shape: { by: 'count', groups: 2 }, capacity: null, pattern: 'Panel {n}', names: [], signUp: { opens: null, closes: null, showsNames: true } })
+      .expect(200)
+  ).body as GroupSetView; // prettier-ignore
+  const panels = (await read<BoardView>(`sets/${other.id}/board`)).groups;
+  const fileId = sure((await addFile(noor.browser, copyId, 'log.txt', Buffer.from(course.id))).files[0]).id;
+  await instructor
+    .put(`/api/courses/${course.id}/roster/attributes`)
+    .send({ name: 'Home', kind: 'category' })
+    .expect(200);
+  await instructor
+    .post(`/api/courses/${course.id}/roster/changes`)
+    .send({ act: 'edit', edits: [{ enrolmentId: noor.enrolmentId, from: {}, to: { number: '11' } }] })
+    .expect(200);
+  const { changes } = await read<z.output<typeof Changes>>(`courses/${course.id}/roster/changes`);
+  const changeId = sure(changes[0]).id;
+  return { live, copyId, talk, wiki, post, pageId: sure(page).id, fileId, other, panels, changeId };
+}
+
+/** Every operation that takes a body, with one that is taken. */
+export function takingOperations(server: TestServer, given: CourseForTests, things: Things): Operation[] {
+  const { instructor, course, set, board } = given;
+  const { live, copyId, talk, wiki, post, pageId, other, panels } = things;
+  const noor = sure(given.students.get('noor'));
+  const [crock] = board.groups;
+  const read = async <Answer>(path: string, by: Browser = instructor) =>
+    (await by.get(`/api/${path}`)).body as Answer;
+  const activity = () => read<ActivityView>(`activities/${live.id}`);
+  const versionOf = async () => (await activity()).version;
+  const sheet = () => read<MarkView>(`copies/${copyId}/marks/group`);
+  const setNow = async () => (await read<{ sets: GroupSetView[] }>(`courses/${course.id}/sets`)).sets.find((each) => each.id === set.id) ?? set; // prettier-ignore
+  const groupNow = async () => sure((await read<BoardView>(`sets/${set.id}/board`)).groups[0]);
+  const seatOf = async (setId: string) => (await read<BoardView>(`sets/${setId}/board`)).students.find((each) => each.enrolmentId === noor.enrolmentId)?.seats[0]?.groupId ?? null; // prettier-ignore
+  const by = instructor;
+  const one = (id: string, method: Operation['method'], path: string, body: Operation['body'], who = by): Operation => ({ id, method, path: `/api/${path}`, body, by: who }); // prettier-ignore
+  const inCourse = (path: string) => `courses/${course.id}/${path}`;
+  const reach = { to: wholeSet(set.id), outsiders: 'hidden' };
+  const units = async () => ({ units: [{ copyId, unit: 'group', version: (await sheet()).version }] });
+  const draft = { ...anAssignment(), settings: { attempts: 'latest' } };
+  const source = { kind: 'paste', text: 'Ada Moss <ada.moss@quillmere.example>' };
+  const file = { kind: 'file', fileName: 'a.csv', contentBase64: base64('Email,Name\nb@quillmere.example,Ben\n'), delimiter: null }; // prettier-ignore
+  const entry = { name: 'Cleo Ek', familyName: null, reading: null, email: `cleo@quillmere.example`, number: '7', role: 'student', attributes: { Home: 'Faro' } }; // prettier-ignore
+  // Those that others build on come first: what is spoiled and taken all the same changes the course.
+  return [
+    one('orderGroupSets', 'put', inCourse('sets/order'), async () => ({
+      setIds: (await read<{ sets: GroupSetView[] }>(`courses/${course.id}/sets`)).sets.map((each) => each.id),
+    })),
+    one('nameGroup', 'patch', `groups/${sure(crock).id}/naming`, () => ({ name: 'Mine', motto: 'Salt', version: 1 }), noor.browser), // prettier-ignore
+    one(
+      'takePlace',
+      'post',
+      `sets/${other.id}/sign-up`,
+      () => ({ groupId: sure(panels[1]).id }),
+      noor.browser,
+    ),
+    one('markSeenMarks', 'post', inCourse('my-marks/seen'), () => ({ until: '2026-11-10T10:00:00.000Z' }), noor.browser), // prettier-ignore
+    one('markSeen', 'post', `copies/${talk}/seen`, () => ({ what: 'all' }), noor.browser),
+    one('savePart', 'put', `copies/${copyId}/part`, async () => ({ text: aText('mine'), version: (await read<{ yours: { version: number } | null }>(`copies/${copyId}/work`, noor.browser)).yours?.version ?? 0 }), noor.browser), // prettier-ignore
+    one('handIn', 'post', `copies/${copyId}/hand-in`, () => ({ attempt: 1 }), noor.browser), // prettier-ignore
+    one('addPost', 'post', `copies/${talk}/posts`, () => ({ ...post, id: randomUUID() }), noor.browser),
+    one('changePost', 'put', `copies/${talk}/posts/${post.id}`, () => ({ text: aText('3.4'), version: 1 }), noor.browser), // prettier-ignore
+    one(
+      'addPage',
+      'post',
+      `copies/${wiki}/wiki/pages`,
+      () => ({ id: randomUUID(), title: randomUUID() }),
+      noor.browser,
+    ),
+    one('savePage', 'put', `copies/${wiki}/wiki/pages/${pageId}`, async () => ({ title: 'Log', text: aText('3.4'), basedOn: (await read<PageView>(`copies/${wiki}/wiki/pages/${pageId}`, noor.browser)).revision }), noor.browser), // prettier-ignore
+    one('foreseeMarks', 'post', `activities/${live.id}/marks-foreseen`, () => ({ extension: null })),
+    one('saveMark', 'put', `copies/${copyId}/marks/group`, async () => ({ ...aSheet, typedMark: '30', feedback: 'Good', adjustments: [{ enrolmentId: noor.enrolmentId, adjustment: { kind: 'adjusted', by: '1', reason: 'Led' } }], version: (await sheet()).version })), // prettier-ignore
+    one('releaseMarks', 'post', `copies/${copyId}/marks/group/release`, async () => ({ version: (await sheet()).version })), // prettier-ignore
+    one('recallMarks', 'post', `copies/${copyId}/marks/group/recall`, async () => ({ version: (await sheet()).version })), // prettier-ignore
+    one('releaseManyMarks', 'post', `releases/${sure(live.release).id}/marks/release`, units),
+    one('recallManyMarks', 'post', `releases/${sure(live.release).id}/marks/recall`, units),
+    one('takeSuggestedMarks', 'post', `releases/${sure(live.release).id}/marks/take-suggested`, units),
+    one('signIn', 'post', 'session', () => ({ email: 'noor@quillmere.example', password }), server.browser()),
+    one('signInAsDemoPerson', 'post', 'session/demo', () => ({ personId: randomUUID() }), server.browser()),
+    one('lookAtLink', 'post', 'session/link', () => ({ token: 'a'.repeat(30) }), server.browser()),
+    one(
+      'openLink',
+      'post',
+      'session/password',
+      () => ({ token: 'a'.repeat(30), password }),
+      server.browser(),
+    ),
+    one('mailLink', 'post', 'session/mailed-link', () => ({ email: 'a@b.example' }), server.browser()),
+    one('createCourse', 'post', 'courses', () => ({
+      code: 'A',
+      title: 'B',
+      term: 'C',
+      timeZone: 'Europe/Lisbon',
+    })),
+    one('changeAssistants', 'put', inCourse('assistants'), () => ({ assistantsSee: 'all' })),
+    one('createGroupSet', 'post', inCourse('sets'), () => ({ name: randomUUID(), shape: { by: 'count', groups: 1 }, capacity: 3, pattern: 'T {n}', names: ['One'], activities: [{ draft, isReleased: false }] })), // prettier-ignore
+    one('copyGroupSet', 'post', `sets/${set.id}/copies`, () => ({ name: randomUUID(), withMembers: true })),
+    one('deriveExperts', 'post', `sets/${set.id}/experts`, () => ({ name: randomUUID(), topics: ['Salt', 'Starch'], most: 4, seed: 3 })), // prettier-ignore
+    one('workOutDeal', 'post', inCourse('deals'), () => ({ students: [], groups: [], rules: [], seed: 1 })),
+    one('changeGroupSet', 'patch', `sets/${set.id}`, async () => settingsOf(await setNow())),
+    one('changeRules', 'put', `sets/${set.id}/rules`, async () => ({ rules: [{ kind: 'apart', students: [noor.enrolmentId, sure(given.students.get('amina')).enrolmentId] }], version: (await setNow()).version })), // prettier-ignore
+    one('freezeGroupSet', 'post', `sets/${other.id}/freeze`, () => ({ isFrozen: false })),
+    one('putAwayGroupSet', 'post', `sets/${other.id}/put-away`, () => ({ isPutAway: false })),
+    one('editGroup', 'patch', `groups/${sure(crock).id}`, async () => { const { name, capacity, isLocked, version } = await groupNow(); return { name, capacity, isLocked, version }; }), // prettier-ignore
+    one('editGroups', 'put', `sets/${other.id}/groups`, () => ({ groups: panels.map(({ id, name, capacity, isLocked, version }) => ({ id, name, capacity, isLocked, version })), removed: [] })), // prettier-ignore
+    one('leadGroups', 'put', `sets/${set.id}/leads`, () => ({ leads: [{ groupId: sure(crock).id, enrolmentIds: [] }] })), // prettier-ignore
+    one('placeStudents', 'post', `sets/${other.id}/place`, async () => ({ moves: [{ student: noor.enrolmentId, from: await seatOf(other.id), to: sure(panels[0]).id }], why: 'Swap' })), // prettier-ignore
+    one('draftActivity', 'post', inCourse('activities'), () => draft),
+    one('editActivity', 'put', `activities/${live.id}`, async () => ({
+      ...draft,
+      version: await versionOf(),
+    })),
+    one('publishActivity', 'post', `activities/${live.id}/publish`, async () => ({
+      version: await versionOf(),
+    })),
+    one('discardChanges', 'post', `activities/${live.id}/discard`, async () => ({
+      version: await versionOf(),
+    })),
+    one('releaseActivity', 'post', `activities/${live.id}/release`, async () => ({ ...reach, mode: 'own', goesLiveAt: null, version: await versionOf() })), // prettier-ignore
+    one('copyActivity', 'post', `activities/${live.id}/copy`, () => ({ keepsTitle: true })),
+    one('changeReach', 'put', `activities/${live.id}/reach`, () => reach),
+    one('foresee', 'post', `activities/${live.id}/reach`, () => ({ ...reach, mode: 'own' })),
+    one('grantExtension', 'put', `activities/${live.id}/extensions/${sure(crock).id}`, () => ({ due: '2026-12-01T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
+    one('previewImport', 'post', inCourse('roster/preview'), () => ({ source, role: 'student', meanings: null, mends: [{ line: 1, cells: ['a@b.example', 'A'] }], newAddresses: [] })), // prettier-ignore
+    one('previewImport', 'post', inCourse('roster/preview'), () => ({ source: file, role: 'student', meanings: null })), // prettier-ignore
+    one('applyImport', 'post', inCourse('roster/import'), () => ({ source, role: 'student', meanings: ['email', 'name'], leaveOutLines: [], fingerprint: 'x', drop: [noor.enrolmentId] })), // prettier-ignore
+    one('chooseKind', 'put', inCourse('roster/attributes'), () => ({ name: 'Home', kind: 'category' })),
+    one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'add', entry: { ...entry, email: `${randomUUID()}@quillmere.example`, number: randomUUID().slice(0, 8) } })), // prettier-ignore
+    one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'edit', edits: [{ enrolmentId: noor.enrolmentId, from: {}, to: { number: '12', attributes: { Home: 'Faro' } } }] })), // prettier-ignore
+    one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'bring-back', enrolmentIds: [noor.enrolmentId] })), // prettier-ignore
+    one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'rename-attribute', from: 'Home', to: 'Town' })), // prettier-ignore
+    one('invitePeople', 'post', inCourse('roster/invitations'), () => ({ enrolmentIds: [noor.enrolmentId] })),
+    one('writeToPeople', 'post', inCourse('roster/messages'), () => ({ enrolmentIds: [noor.enrolmentId], subject: 'Hello', text: 'Bring salt' })), // prettier-ignore
+  ];
+}
+
+/** Every operation that takes no body but names something, where that is there. */
+export function otherOperations(given: CourseForTests, things: Things): Operation[] {
+  const { instructor, course, set, board } = given;
+  const { live, copyId, talk, wiki, post, pageId, fileId, other, changeId } = things;
+  const noor = sure(given.students.get('noor'));
+  const [crock] = board.groups;
+  const one = (id: string, method: Operation['method'], path: string, by = instructor): Operation => ({
+    id,
+    method,
+    path: `/api/${path}`,
+    by,
+    body: () => ({}),
+  });
+  const ofCourse = (id: string, path: string, by = instructor, method: Operation['method'] = 'get') =>
+    one(id, method, `courses/${course.id}/${path}`, by);
+  const release = sure(live.release).id;
+  return [
+    ofCourse('readFigures', 'figures'),
+    ofCourse('readOutbox', 'outbox'),
+    ofCourse('readRegistrar', 'registrar'),
+    ofCourse('readRoster', 'roster'),
+    ofCourse('exportRoster', 'roster.csv'),
+    ofCourse('exportRosterBundle', 'roster.zip'),
+    ofCourse('listRosterChanges', 'roster/changes'),
+    ofCourse('listActivities', 'activities'),
+    ofCourse('listDesk', 'desk'),
+    ofCourse('readGradebook', 'gradebook'),
+    ofCourse('exportGradebook', 'gradebook.csv'),
+    ofCourse('readMyMarks', 'my-marks', noor.browser),
+    ofCourse('listRooms', 'rooms'),
+    ofCourse('readPlaces', `roster/${noor.enrolmentId}/places`),
+    ofCourse('listGroupSets', 'sets'),
+    ofCourse('listSignUps', 'sign-ups', noor.browser),
+    ofCourse('makeSignInLink', `roster/${noor.enrolmentId}/sign-in-link`, instructor, 'post'),
+    ofCourse('makeSignInLinks', 'roster/sign-in-links', instructor, 'post'),
+    ofCourse('undoRosterChange', `roster/changes/${changeId}/undo`, instructor, 'post'),
+    one('readBoard', 'get', `sets/${set.id}/board`),
+    one('exportGroups', 'get', `sets/${set.id}/groups.csv`),
+    one('readSignUp', 'get', `sets/${other.id}/sign-up`, noor.browser),
+    one('readActivity', 'get', `activities/${live.id}`),
+    one('takeExtensionBack', 'delete', `activities/${live.id}/extensions/${sure(crock).id}`),
+    one('readDesk', 'get', `releases/${release}/desk`),
+    one('readReadyMarks', 'get', `releases/${release}/marks/ready`),
+    one('readCopy', 'get', `copies/${copyId}`, noor.browser),
+    one('readWork', 'get', `copies/${copyId}/work`, noor.browser),
+    one('readMark', 'get', `copies/${copyId}/marks/group`),
+    one('downloadFile', 'get', `copies/${copyId}/files/${fileId}`, noor.browser),
+    one('takeOutFile', 'delete', `copies/${copyId}/files/${fileId}`, noor.browser),
+    one('putBackFile', 'post', `copies/${copyId}/files/${fileId}/put-back`, noor.browser),
+    one('readDiscussion', 'get', `copies/${talk}/discussion`, noor.browser),
+    one('takeOutPost', 'delete', `copies/${talk}/posts/${post.id}`, noor.browser),
+    one('putBackPost', 'post', `copies/${talk}/posts/${post.id}/put-back`, noor.browser),
+    one('readWiki', 'get', `copies/${wiki}/wiki`, noor.browser),
+    one('readPage', 'get', `copies/${wiki}/wiki/pages/${pageId}`, noor.browser),
+    one('readRevision', 'get', `copies/${wiki}/wiki/pages/${pageId}/revisions/1`, noor.browser),
+    one('takeOutPage', 'delete', `copies/${wiki}/wiki/pages/${pageId}`, noor.browser),
+    one('putBackPage', 'post', `copies/${wiki}/wiki/pages/${pageId}/put-back`, noor.browser),
+    one('withdrawActivity', 'post', `activities/${live.id}/withdraw`),
+    one('restoreActivity', 'post', `activities/${live.id}/restore`),
+    one('deleteActivity', 'delete', `activities/${live.id}`),
+  ];
+}
