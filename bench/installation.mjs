@@ -1,6 +1,8 @@
 /** An installation that is thrown away, with a course of made-up people and a browser of its instructor. */
 import { spawn } from 'node:child_process';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
+import http from 'node:http';
 import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
@@ -96,6 +98,97 @@ export async function aClassOf(ask, people) {
     fingerprint,
   });
   return course;
+}
+
+/** A class that works: everybody in a group of four, and activities of these kinds released to each group.
+ * Student `p0@…` is in the first group, `p1@…` in the second, and so on round. */
+export async function aWorkingClassOf(ask, people, kinds) {
+  const course = await aClassOf(ask, people);
+  const count = people / 4;
+  const shape = { by: 'count', groups: count };
+  const set = await ask(`courses/${course.id}/sets`, { name: 'Teams', shape, capacity: 4, pattern: 'Team {n}', names: [] }); // prettier-ignore
+  const { students, groups } = await ask(`sets/${set.id}/board`);
+  const numberOf = ({ name }) => Number(name.split(' ').at(-1));
+  const moves = students.map((each) => ({
+    student: each.enrolmentId,
+    from: null,
+    to: groups[numberOf(each) % count].id,
+  }));
+  await ask(`sets/${set.id}/place`, { moves });
+  const activities = [];
+  for (const [at, kind] of kinds.entries()) {
+    const brief = {
+      type: 'doc',
+      content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Write what you saw.' }] }],
+    };
+    const { id, version } = await ask(`courses/${course.id}/activities`, {
+      kind,
+      title: `${kind} ${at}`,
+      brief,
+      points: kind === 'assignment' ? '40' : null,
+      rubric: null,
+      schedule: { opens: null, due: null, closes: null },
+      latePolicy: { graceMinutes: 15, stepPercent: 10, periodMinutes: 1440, capPercent: 50 },
+      settings: {},
+    });
+    activities.push(
+      await ask(`activities/${id}/release`, {
+        to: { include: [{ kind: 'set', setId: set.id }], exclude: [] },
+        mode: 'own',
+        outsiders: 'hidden',
+        goesLiveAt: null,
+        version,
+      }),
+    );
+  }
+  return { course, set, groups, activities };
+}
+
+/** Everybody of these addresses signed in, without the hashing of passwords, which is slow by design and not what is measured.
+ * @returns a Cookie header each. */
+export async function sessions(database, base, addresses) {
+  const name = `jigsaw_${createHash('sha256').update(base).digest('hex').slice(0, 8)}`;
+  const { rows } = await database.query(
+    `UPDATE "person" SET "provenAt" = now() WHERE "email" LIKE $1 RETURNING "id"`,
+    [addresses],
+  );
+  const cookies = [];
+  for (const { id } of rows) {
+    const token = randomBytes(32).toString('base64url');
+    await database.query(
+      `INSERT INTO "session" ("tokenHash", "id", "cameFrom", "personId", "createdAt", "seenAt", "expiresAt") VALUES ($1, $2, '', $3, now(), now(), now() + interval '1 day')`,
+      [createHash('sha256').update(token).digest('base64url'), randomUUID(), id],
+    );
+    cookies.push(`${name}=${token}`);
+  }
+  return cookies;
+}
+
+/** Asks on kept connections, as a browser does. @returns its status, what came and how long it took, ms. */
+export function asker(base) {
+  const agent = new http.Agent({ keepAlive: true, maxSockets: 200 });
+  return (method, at, cookie, body) =>
+    new Promise((resolve, reject) => {
+      const data = body && JSON.stringify(body);
+      const began = performance.now();
+      const sent = http.request(`${base}/api/${at}`, {
+        method,
+        agent,
+        headers: {
+          Cookie: cookie,
+          ...(data && { 'Content-Type': 'application/json', 'Content-Length': Buffer.byteLength(data) }),
+        },
+      });
+      sent.on('error', reject);
+      sent.on('response', (answer) => {
+        let text = '';
+        answer.on('data', (piece) => (text += piece));
+        answer.on('end', () =>
+          resolve({ status: answer.statusCode, text, tookMs: performance.now() - began }),
+        );
+      });
+      sent.end(data);
+    });
 }
 
 /** From each key until the frame with what it leaves in view is painted, in milliseconds, in ascending order. */

@@ -1,10 +1,9 @@
 /** Everybody signs up at once: 300 students, first with no page open, then with a page open each. Every answer is held against what is kept, and the
  * server's CPU with open pages against that without. Run by hand: node bench/rush.mjs */
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import { createRequire } from 'node:module';
-import { withInstallation } from './installation.mjs';
+import { sessions, withInstallation } from './installation.mjs';
 
 const pg = createRequire(new URL('../server/package.json', import.meta.url))('pg');
 const students = 300;
@@ -31,7 +30,7 @@ await withInstallation(async ({ ask, base, databaseUrl, serverPid }) => {
     leaveOutLines: [],
     fingerprint: preview.fingerprint,
   });
-  const cookies = await sessions(database, base);
+  const cookies = await sessions(database, base, 'runner%');
 
   const request = (method, path, cookie, body) =>
     new Promise((resolve, reject) => {
@@ -114,24 +113,6 @@ await withInstallation(async ({ ask, base, databaseUrl, serverPid }) => {
   agent.destroy();
   await database.end();
 });
-
-/** Everybody signed in, without the hashing of passwords, which is slow by design and not what is measured. */
-async function sessions(database, base) {
-  const name = `jigsaw_${createHash('sha256').update(base).digest('hex').slice(0, 8)}`;
-  const { rows } = await database.query(
-    `UPDATE "person" SET "provenAt" = now() WHERE "email" LIKE 'runner%' RETURNING "id"`,
-  );
-  const cookies = [];
-  for (const { id } of rows) {
-    const token = randomBytes(32).toString('base64url');
-    await database.query(
-      `INSERT INTO "session" ("tokenHash", "id", "cameFrom", "personId", "createdAt", "seenAt", "expiresAt") VALUES ($1, $2, '', $3, now(), now(), now() + interval '1 day')`,
-      [createHash('sha256').update(token).digest('base64url'), randomUUID(), id],
-    );
-    cookies.push(`${name}=${token}`);
-  }
-  return cookies;
-}
 
 /** Seconds of CPU that a process has used: its own and the kernel's for it. */
 function cpuOf(pid) {

@@ -179,6 +179,27 @@ describe('what is not yours is answered like what is not there', () => {
     expect(asked).toBeGreaterThan(800);
   }, 300_000);
 
+  it('by the stream of changes and by files that are sent', async () => {
+    const send = async (by: Browser, copyId: string) => {
+      const sent = by.post(`/api/copies/${copyId}/files?name=a.txt`);
+      const { status, text } = await sent.set('Content-Type', 'application/octet-stream').send('a');
+      return `${status} ${text}`;
+    };
+    for (const name of ['kofi', 'rui', 'ada'] as const) {
+      const [here, nowhere] = [given.course.id, randomUUID()].map(
+        (id) => `/api/courses/${id}/changes?page=p`,
+      );
+      const hidden = await answerTo(browsers[name], 'get', sure(here), '');
+      expect(hidden).toContain('"status":404');
+      expect(await answerTo(browsers[name], 'get', sure(nowhere), '')).toBe(hidden);
+    }
+    for (const name of everybody.filter((each) => !crock.includes(each))) {
+      const hidden = await send(browsers[name], things.copyId);
+      expect(hidden).toMatch(/^404/);
+      expect(await send(browsers[name], randomUUID())).toBe(hidden);
+    }
+  });
+
   it('signed out nothing is there at all', async () => {
     for (const { method, path } of operations) {
       const hidden = await answerTo(server.browser(), method, path, '{}');
@@ -223,6 +244,16 @@ describe('what is not yours is answered like what is not there', () => {
     expect(asked).toBeGreaterThan(100);
     expect(await shown(given)).toEqual(before);
   }, 300_000);
+});
+
+it('says that there is nothing no sooner than the step ends', async () => {
+  const stepping = await startTestServer({ notFoundStepMs: 2_000 });
+  const instructor = await stepping.instructor();
+  const asked = performance.now();
+  await instructor.get(`/api/courses/${randomUUID()}/roster`).expect(404);
+  const answered = performance.now();
+  await stepping.stop();
+  expect(answered - asked).toBeGreaterThanOrEqual(1_995); // both ends are read outside the server
 });
 
 /** What a course's instructor sees of it. */

@@ -240,6 +240,11 @@ export class MarksController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
     @Res() response: Response,
   ): Promise<void> {
-    sendExport(response, 'gradebook.csv', 'text/csv; charset=utf-8', await this.gradebook.csv(person, courseId));
+    sendExport(
+      response,
+      'gradebook.csv',
+      'text/csv; charset=utf-8',
+      await this.gradebook.csv(person, courseId),
+    );
   }
 }
