@@ -7,7 +7,7 @@ import { CourseModule } from '../course/index.js';
 import { DealingModule } from '../dealing/index.js';
 import { DiscussionModule } from '../discussion/index.js';
 import { HandInModule } from '../handin/index.js';
-import { IdentityModule, SessionGuard } from '../identity/index.js';
+import { IdentityModule, SessionGuard, TurnsInterceptor } from '../identity/index.js';
 import { LiveModule } from '../live/index.js';
 import { MarksModule } from '../marks/index.js';
 import { Clock } from '../platform/clock.js';
@@ -82,6 +82,7 @@ export class AppModule {
         ...shared,
         { provide: APP_GUARD, useExisting: SessionGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
+        { provide: APP_INTERCEPTOR, useClass: TurnsInterceptor },
         { provide: APP_INTERCEPTOR, useClass: BodyInterceptor },
         { provide: APP_INTERCEPTOR, useClass: AnswerInterceptor },
       ],

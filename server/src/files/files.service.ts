@@ -32,7 +32,7 @@ const mostAtOnce = 20;
 
 @Injectable()
 export class FilesService {
-  private readonly arriving = new AtOnce(mostAtOnce, () =>
+  private readonly arriving = new AtOnce(mostAtOnce, 0, () =>
     problems.tooManyAtOnce(
       `${mostAtOnce} of your files are on their way already. Add this one when one of them has arrived.`,
     ),

@@ -46,6 +46,7 @@ export class HandInController {
   @Endpoint('POST /copies/:copyId/files', {
     id: 'addFile',
     does: 'Add a file: its bytes as the body (application/octet-stream), its name and type in the query',
+    lasts: true,
     answer: WorkView,
   })
   addFile(
@@ -95,7 +96,7 @@ export class HandInController {
     return this.handIns.takeOut(person, copyId, fileId, false);
   }
 
-  @Endpoint('GET /copies/:copyId/files/:fileId', { id: 'downloadFile', does: "A file's bytes" })
+  @Endpoint('GET /copies/:copyId/files/:fileId', { id: 'downloadFile', does: "A file's bytes", lasts: true })
   async download(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,

@@ -26,6 +26,7 @@ export class LiveController {
   @Endpoint('GET /:courseId/changes', {
     id: 'followChanges',
     does: 'Server-sent events: what kind of thing changed in the course',
+    lasts: true,
   })
   async follow(
     @CurrentPerson() person: SignedIn,

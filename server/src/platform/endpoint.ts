@@ -37,6 +37,8 @@ interface EndpointShape {
   /** Of the body, in units of 1024 bytes, and what whoever sends more is told. */
   readonly largestKb?: number;
   readonly tooLarge?: string;
+  /** A stream or a file: it goes on for as long as the line takes, and does little. */
+  readonly lasts?: boolean;
   /** Left out: the handler writes the answer itself (a stream). */
   readonly answer?: z.ZodType;
 }
@@ -47,17 +49,19 @@ type OpenApiSchema = Extract<ApiBodyOptions, { schema: unknown }>['schema'];
 
 const methods = { GET: Get, POST: Post, PUT: Put, PATCH: Patch, DELETE: Delete };
 const ANSWER = 'jigsaw:answer';
+export const LASTS = 'jigsaw:lasts';
 const longer = 'This is too long. Shorten it, or split it into two parts.';
 
 /** One route: its place, its name in the OpenAPI document, and the schemas it takes and gives. */
 export function Endpoint(
   route: `${keyof typeof methods} ${string}`,
-  { id, does, body, largestKb = usualLargestKb, tooLarge = longer, answer }: EndpointShape,
+  { id, does, body, largestKb = usualLargestKb, tooLarge = longer, lasts = false, answer }: EndpointShape,
 ): MethodDecorator {
   const [method, path] = route.split(' ') as [keyof typeof methods, string];
   return applyDecorators(
     methods[method](path),
     HttpCode(200),
+    SetMetadata(LASTS, lasts),
     ApiOperation({ operationId: id, summary: does }),
     ...(body
       ? [

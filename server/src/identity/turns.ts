@@ -1,0 +1,30 @@
+import type { CallHandler, ExecutionContext, NestInterceptor } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
+import type { Observable } from 'rxjs';
+import { from, lastValueFrom } from 'rxjs';
+import { AtOnce } from '../platform/atOnce.js';
+import { LASTS } from '../platform/endpoint.js';
+import { problems } from '../platform/problems.js';
+import type { SignedInRequest } from './signedIn.js';
+
+/** As many as a browser asks for at once. */
+const mostEach = 6;
+const mostWaiting = 100;
+
+/** Whoever asks for much at once waits behind themselves and not before other people. Streams and files take no turn: they last. */
+@Injectable()
+export class TurnsInterceptor implements NestInterceptor {
+  private readonly turns = new AtOnce(mostEach, mostWaiting, () =>
+    problems.tooManyAtOnce('Very much is asked for at once from your account. Wait a moment and try again.'),
+  );
+
+  constructor(private readonly reflector: Reflector) {}
+
+  intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
+    const { signedIn } = context.switchToHttp().getRequest<Partial<SignedInRequest>>();
+    const lasts = this.reflector.get<boolean | undefined>(LASTS, context.getHandler());
+    if (!signedIn || lasts) return next.handle();
+    return from(this.turns.run(signedIn.id, () => lastValueFrom(next.handle(), { defaultValue: undefined })));
+  }
+}
