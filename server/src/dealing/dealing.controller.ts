@@ -26,6 +26,7 @@ export class DealingController {
     does: 'Work out a deal of a very large class; newline-delimited JSON',
     body: DealQuestion,
     largestKb: 8000,
+    lasts: true,
   })
   async workOut(
     @CurrentPerson() person: SignedIn,

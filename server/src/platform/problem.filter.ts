@@ -4,7 +4,7 @@ import type { Request, Response } from 'express';
 import type { Config } from './config.js';
 import { CONFIG } from './config.js';
 import { refusedByDatabase } from './databaseErrors.js';
-import { hasCommitted, workedOnForMs } from './requestContext.js';
+import { goneOfRequest, hasCommitted, workedOnForMs } from './requestContext.js';
 import { Problem, problems } from './problems.js';
 import { untilNextStep } from './steady.js';
 
@@ -18,6 +18,7 @@ export class ProblemFilter implements ExceptionFilter {
   async catch(error: unknown, host: ArgumentsHost): Promise<void> {
     const request = host.switchToHttp().getRequest<Request>();
     const response = host.switchToHttp().getResponse<Response>();
+    if (goneOfRequest()?.aborted && isAbort(error)) return; // stopped because nobody waits for it
     const found = problemOf(error);
     const problem = found.status >= 500 && hasCommitted() ? problems.savedUnread() : found;
     if (problem.status >= 500) request.log.error({ err: error, problem: problem.type }, 'request failed');
@@ -32,6 +33,8 @@ export class ProblemFilter implements ExceptionFilter {
     sendProblem(response, problem);
   }
 }
+
+const isAbort = (error: unknown) => error instanceof Error && error.name === 'AbortError';
 
 export function sendProblem(response: Response, problem: Problem): void {
   response

@@ -7,6 +7,7 @@ interface RequestContext {
   hasCommitted: boolean;
   /** On the clock of `performance`, ms: when it began, or once its body was read. */
   countsFrom: number;
+  readonly gone: AbortSignal;
 }
 
 const contexts = new AsyncLocalStorage<RequestContext>();
@@ -14,10 +15,15 @@ const contexts = new AsyncLocalStorage<RequestContext>();
 /** A page names itself with each request, so that it can be told which changes are its own. */
 export const pageHeader = 'x-jigsaw-page';
 
-export function rememberPage(request: Request, _response: Response, next: NextFunction): void {
+export function rememberPage(request: Request, response: Response, next: NextFunction): void {
   const said = request.headers[pageHeader];
   const page = typeof said === 'string' && /^[\w-]{1,40}$/.test(said) ? said : null;
-  contexts.run({ page, arrivedAt: null, hasCommitted: false, countsFrom: performance.now() }, next);
+  const gone = new AbortController();
+  response.once('close', () => {
+    if (!response.writableFinished) gone.abort();
+  });
+  const countsFrom = performance.now();
+  contexts.run({ page, arrivedAt: null, hasCommitted: false, countsFrom, gone: gone.signal }, next);
 }
 
 /** Once its body was read: what somebody sent in time is in time, however long it then waits for its turn. */
@@ -33,6 +39,9 @@ export const pageOfRequest = (): string | null => contexts.getStore()?.page ?? n
 
 /** When the request arrived whole; null: there is none. */
 export const arrivalOfRequest = (): Date | null => contexts.getStore()?.arrivedAt ?? null;
+
+/** Aborted when whoever asked does not wait for the answer any more. */
+export const goneOfRequest = (): AbortSignal | undefined => contexts.getStore()?.gone;
 
 /** What the request asked for is kept from here on, whatever happens to its answer. */
 export function noteCommit(): void {

@@ -4,8 +4,15 @@ import type { Delimiter } from '@jigsaw/core/files';
 import type { Paste, ReadTable } from '@jigsaw/core/roster';
 import { readPaste } from '@jigsaw/core/roster';
 import { problems } from '../platform/problems.js';
+import { goneOfRequest } from '../platform/requestContext.js';
 import { Thread, threadFile } from '../platform/thread.js';
 import type { ReadEnd, ReadTask } from './read.thread.js';
+
+/** Reading ends with whoever asked for it. */
+const whileWaitedFor = () => {
+  const signal = goneOfRequest();
+  return signal ? { signal } : {};
+};
 
 /** So little text, line by line, is read at once. */
 const shortPaste = 20_000;
@@ -31,20 +38,20 @@ export class ClassFiles implements OnApplicationShutdown {
   /** @param owner whose list it is. */
   async paste(owner: string, text: string): Promise<Paste> {
     if (text.length <= shortPaste) return readPaste(text);
-    return (await this.thread.run({ kind: 'paste', text }, { owner })) as Paste;
+    return (await this.thread.run({ kind: 'paste', text }, { owner, ...whileWaitedFor() })) as Paste;
   }
 
   async file(owner: string, bytes: Uint8Array<ArrayBuffer>, delimiter: Delimiter | null): Promise<ReadTable> {
     return (await this.thread.run(
       { kind: 'file', bytes, delimiter },
-      { owner, transferList: [bytes.buffer] },
+      { owner, transferList: [bytes.buffer], ...whileWaitedFor() },
     )) as ReadTable;
   }
 
   async archive(owner: string, bytes: Uint8Array<ArrayBuffer>): Promise<ReadTable> {
     return (await this.thread.run(
       { kind: 'archive', bytes },
-      { owner, transferList: [bytes.buffer] },
+      { owner, transferList: [bytes.buffer], ...whileWaitedFor() },
     )) as ReadTable;
   }
 }

@@ -1,9 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { strToU8, unzipSync, zipSync } from 'fflate';
+import type { Piscina } from 'piscina';
 import type { ImportPreview } from '@jigsaw/contract/roster';
 import { aCourse, base64 } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { aWorkbook } from '../test/aWorkbook.js';
+import { ClassFiles } from './classFiles.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 
@@ -79,6 +81,23 @@ describe('a file that would hold the server', () => {
     expect([status, typeof body.detail]).toEqual([422, 'string']);
     await file('Email,Name\nada@b.example,Ada Okafor\n').expect(200);
   }, 60_000);
+
+  it('is not read on for somebody who has gone away', async () => {
+    const files: unknown = server.app.get(ClassFiles, { strict: false });
+    const { threads } = (files as { thread: { threads: Piscina } }).thread;
+    const before = threads.completed;
+    const rows = `Email,Name${',x'.repeat(15)}\n${`a@b.example,A${',x'.repeat(15)}\n`.repeat(19_000)}`;
+    const asked = Array.from({ length: 6 }, () => {
+      const sent = file(rows);
+      sent.catch(() => undefined);
+      return sent;
+    });
+    for (const until = Date.now() + 60_000; threads.threads.length === 0 && Date.now() < until;)
+      await new Promise<void>((resolve) => setTimeout(resolve, 5));
+    for (const sent of asked) sent.abort();
+    await file('Email,Name\nada@b.example,Ada Okafor\n').expect(200);
+    expect(threads.completed - before).toBeLessThan(6);
+  });
 
   it('does not keep others waiting', async () => {
     const slow = file(

@@ -1,3 +1,5 @@
+export { NotRead, readApart } from './readApart.js';
+export type { Readable } from './reading.js';
 export { DelimiterChoice, isDelimiter } from './DelimiterChoice.js';
 export {
   DecimalInLine,

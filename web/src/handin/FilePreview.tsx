@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import { styled } from 'styled-components';
 import type { WorkFile } from '@jigsaw/contract/handin';
-import { decode } from '@jigsaw/core/files';
-import { readTable } from '@jigsaw/core/roster';
+import { NotRead, readApart } from '../form/index.js';
+import type { Readable } from '../form/index.js';
 import { Small, Waiting } from '../look/index.js';
 import { endingOf, images } from './readable.js';
 
@@ -37,36 +37,20 @@ const Box = styled.div`
   }
 `;
 
-const mostRows = 200;
+type Content = Readable | { readonly kind: 'image'; readonly url: string };
 
-type Content =
-  | { readonly kind: 'text'; readonly text: string }
-  | { readonly kind: 'rows'; readonly rows: readonly (readonly string[])[]; readonly more: number }
-  | { readonly kind: 'image'; readonly url: string }
-  | { readonly kind: 'none'; readonly why: string };
-
-/** Words and tables are shown as text only: nothing in a file is ever run. */
-function read(name: string, bytes: Uint8Array<ArrayBuffer>): Content {
+/** Nothing in a file is ever run. */
+async function read(name: string, bytes: Uint8Array<ArrayBuffer>, stop: AbortSignal): Promise<Content> {
   const ending = endingOf(name);
   const image = images[ending];
   if (image) return { kind: 'image', url: URL.createObjectURL(new Blob([bytes], { type: image })) };
-  if (ending === 'csv' || ending === 'tsv') {
-    const read = readTable(bytes);
-    if (read.ok) {
-      const { table } = read;
-      const rows = [...(table.hasHeader ? [table.headings] : []), ...table.rows.map((row) => row.cells)];
-      return { kind: 'rows', rows: rows.slice(0, mostRows), more: Math.max(0, rows.length - mostRows) };
-    }
-  }
-  const decoded = decode(bytes);
-  return decoded.ok
-    ? { kind: 'text', text: decoded.text }
-    : { kind: 'none', why: 'It holds no text that can be shown here. Download it to look.' };
+  return readApart((reading) => reading.readable(bytes, ending === 'csv' || ending === 'tsv'), stop);
 }
 
 /** A file as it can be read without leaving the page. */
 export default function FilePreview({ copyId, file }: { readonly copyId: string; readonly file: WorkFile }) {
   const [content, setContent] = useState<Content | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
   useEffect(() => {
     const stop = new AbortController();
     let url: string | null = null;
@@ -74,12 +58,16 @@ export default function FilePreview({ copyId, file }: { readonly copyId: string;
       try {
         const answer = await fetch(`/api/copies/${copyId}/files/${file.id}`, { signal: stop.signal });
         if (!answer.ok) throw new Error('refused');
-        const found = read(file.name, new Uint8Array(await answer.arrayBuffer()));
+        const found = await read(file.name, new Uint8Array(await answer.arrayBuffer()), stop.signal);
         if (found.kind === 'image') url = found.url;
         setContent(found);
-      } catch {
-        if (!stop.signal.aborted)
-          setContent({ kind: 'none', why: 'It cannot be shown now. Download it, or try again.' });
+      } catch (error) {
+        if (stop.signal.aborted) return;
+        setFault(
+          error instanceof NotRead
+            ? 'It takes too long to be shown here. Download it to look.'
+            : 'It cannot be shown now. Download it, or try again.',
+        );
       }
     })();
     return () => {
@@ -87,12 +75,15 @@ export default function FilePreview({ copyId, file }: { readonly copyId: string;
       if (url) URL.revokeObjectURL(url);
     };
   }, [copyId, file.id, file.name]);
+  if (fault !== null) return <Small>{fault}</Small>;
   if (!content) return <Waiting what={file.name} rows={3} />;
   return (
     <Box role="region" aria-label={file.name} tabIndex={0}>
       {content.kind === 'text' && <pre>{content.text}</pre>}
       {content.kind === 'image' && <img src={content.url} alt={file.name} />}
-      {content.kind === 'none' && <Small>{content.why}</Small>}
+      {content.kind === 'none' && (
+        <Small>It holds no text that can be shown here. Download it to look.</Small>
+      )}
       {content.kind === 'rows' && (
         <>
           <table>

@@ -56,6 +56,39 @@ const Bone = styled.div`
   margin: 8px var(--s-4);
 `;
 
+const WorkingLine = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 12px 0;
+  progress {
+    flex: 1;
+    min-width: 80px;
+    max-width: 240px;
+    accent-color: var(--ink);
+  }
+`;
+
+/** Something that may take long is worked on, and can be stopped.
+ * @param stop what stops it: a verb and its object. */
+export function Working({
+  what,
+  stop,
+  onStop,
+}: {
+  readonly what: string;
+  readonly stop: string;
+  readonly onStop: () => void;
+}) {
+  return (
+    <WorkingLine role="status" aria-busy="true">
+      <span>{what}…</span>
+      <progress aria-label={what} />
+      <Button onPress={onStop}>{stop}</Button>
+    </WorkingLine>
+  );
+}
+
 /** Something is on its way. */
 export function Waiting({ rows = 6, what }: { readonly rows?: number; readonly what: string }) {
   return (

@@ -1,15 +1,15 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { readGroupFile, sayGroupFileProblem } from '@jigsaw/core/placing';
 import type { GroupFile, Place } from '@jigsaw/core/placing';
-import { readTable, sayUnreadable } from '@jigsaw/core/roster';
+import { sayUnreadable } from '@jigsaw/core/roster';
 import type { Delimiter } from '@jigsaw/core/files';
 import { ProblemStrip } from '../api/index.js';
-import { DelimiterChoice, isDelimiter } from '../form/index.js';
-import { Button, PersonName, Sheet, Small } from '../look/index.js';
+import { DelimiterChoice, isDelimiter, NotRead, readApart } from '../form/index.js';
+import { Button, PersonName, Sheet, Small, Working } from '../look/index.js';
 import { counted } from '@jigsaw/core/text';
 
 const List = styled.ul`
@@ -40,17 +40,20 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   const [file, setFile] = useState<File | null>(null);
   const [delimiter, setDelimiter] = useState<Delimiter | null>(null);
   const [read, setRead] = useState<Extract<GroupFile, { ok: true }> | null>(null);
+  const [going, setGoing] = useState<AbortController | null>(null);
+  const turn = useRef<AbortController | null>(null);
   const name = file?.name ?? '';
   const take = async (next: File, chosen: Delimiter | null) => {
+    turn.current?.abort();
+    const stop = new AbortController();
+    turn.current = stop;
     setRead(null);
+    setFault(null);
     setFile(next);
-    const looked: Looked =
-      next.size > largestBytes
-        ? {
-            found: 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.',
-            delimiter: null,
-          }
-        : await look(next, chosen, board);
+    setGoing(stop);
+    const looked = await look(next, chosen, board, stop.signal);
+    if (turn.current !== stop) return; // another file was chosen meanwhile
+    setGoing(null);
     setDelimiter(looked.delimiter);
     setFault(typeof looked.found === 'string' ? looked.found : null);
     setRead(typeof looked.found === 'string' ? null : looked.found);
@@ -59,9 +62,16 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   const nameOf = (id: string | null) => board.groups.find((group) => group.id === id)?.name ?? 'no group';
   const count = read?.moves.length ?? 0;
   return (
-    <Sheet title={name === '' ? 'Groups from a file' : name} onClose={onClose}>
+    <Sheet
+      title={name === '' ? 'Groups from a file' : name}
+      onClose={() => {
+        turn.current?.abort();
+        onClose();
+      }}
+    >
       {fault && <ProblemStrip>{fault}</ProblemStrip>}
-      {!read && (
+      {going && <Working what={`Reading ${name}`} stop="Stop reading" onStop={() => going.abort()} />}
+      {!read && !going && (
         <p>
           A CSV or other delimited text with a column for the person (<b>E-mail</b>, <b>Number</b> or{' '}
           <b>Name</b>) and one called <b>Group</b>, with a group’s name or number. An empty group takes its
@@ -125,8 +135,30 @@ interface Looked {
   readonly delimiter: Delimiter | null;
 }
 
-async function look(file: File, chosen: Delimiter | null, board: BoardView): Promise<Looked> {
-  const table = readTable(new Uint8Array(await file.arrayBuffer()), chosen);
+async function look(
+  file: File,
+  chosen: Delimiter | null,
+  board: BoardView,
+  stop: AbortSignal,
+): Promise<Looked> {
+  if (file.size > largestBytes)
+    return {
+      found: 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.',
+      delimiter: null,
+    };
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const table = await readApart((reading) => reading.table(bytes, chosen), stop).catch((error: unknown) => {
+    if (error instanceof NotRead) return error;
+    throw error;
+  });
+  if (table instanceof NotRead)
+    return {
+      found:
+        table.why === 'stopped'
+          ? `${file.name} was not read. Choose it again, or another file.`
+          : `${file.name} takes too long to be read. Save the list alone as CSV and choose that.`,
+      delimiter: chosen,
+    };
   if (!table.ok) return { found: sayUnreadable(table), delimiter: chosen };
   const delimiter = isDelimiter(table.table.delimiter) ? table.table.delimiter : null;
   const read = readGroupFile(table.table, board.students, board.groups, board.set.isExclusive);

@@ -7,7 +7,7 @@ import { styled } from 'styled-components';
 import type { Role } from '@jigsaw/contract/common';
 import type { ImportSource } from '@jigsaw/contract/roster';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, Waiting } from '../look/index.js';
+import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, Working } from '../look/index.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { RegistrarTab } from './RegistrarTab.js';
 import { useImport } from './useImport.js';
@@ -194,7 +194,13 @@ export function BringInPage() {
             />
           </TabPanel>
           {coming.isLooking && (
-            <Waiting what={given?.source.kind === 'registrar' ? 'the registrar' : 'the file'} rows={2} />
+            <Working
+              what={
+                given?.source.kind === 'registrar' ? 'Asking the registrar' : `Reading ${given?.title ?? ''}`
+              }
+              stop={given?.source.kind === 'registrar' ? 'Stop asking' : 'Stop reading'}
+              onStop={coming.putAside}
+            />
           )}
           {(fault ?? coming.lookFault) && !coming.isLooking && (
             <ProblemStrip of={coming.lookFault}>{fault ?? undefined}</ProblemStrip>

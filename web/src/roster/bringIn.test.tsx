@@ -42,6 +42,21 @@ const previewPath = `POST courses/${courseId}/roster/preview`;
 const importPath = `POST courses/${courseId}/roster/import`;
 
 describe('bringing people in', () => {
+  it('is stopped while a list is read, and what was pasted is still there', async () => {
+    const { user } = showPage(inCourse('people/bring-in'), {
+      [previewPath]: () => new Promise(() => undefined), // the server takes its time
+      ...rosterAnswers(anEntry('Ada Okafor')),
+    });
+    await user.click(await screen.findByRole('tab', { name: 'From a pasted list' }));
+    await user.type(screen.getByRole('textbox', { name: /One person a line/ }), 'ada@b.example');
+    await user.click(screen.getByRole('button', { name: 'Show what would change' }));
+    expect(await screen.findByText('Reading Pasted list…')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Stop reading' }));
+    await waitFor(() => expect(screen.queryByText('Reading Pasted list…')).not.toBeInTheDocument());
+    expect(screen.queryByRole('alert')).not.toBeInTheDocument();
+    expect(screen.getByRole('textbox', { name: /One person a line/ })).toHaveValue('ada@b.example');
+  });
+
   it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {
     const { user, writes } = showPage(inCourse('people/bring-in'), {
       [previewPath]: aPreview,

@@ -36,15 +36,18 @@ export function useImport(role: Role) {
   const [apply, applying] = useApplyImportMutation();
   const undo = useUndoRoster();
   const asked = useRef(0);
+  const going = useRef<{ abort(): void } | null>(null);
 
   const lookAt = async (next: Given) => {
     setGiven(next);
     asked.current += 1;
     const turn = asked.current;
-    const answer = await preview({
+    const asking = preview({
       courseId: course.id,
       body: { ...asSaid(next), role, meanings: next.meanings },
     });
+    going.current = asking;
+    const answer = await asking;
     if (!('data' in answer) || !answer.data || turn !== asked.current) return;
     const habit = next.meanings === null ? habitFor(answer.data) : null;
     if (habit) await lookAt({ ...next, meanings: habit });
@@ -85,6 +88,8 @@ export function useImport(role: Role) {
     } else if (isProblem(answer.error, 'stale-write')) await lookAt({ ...given, meanings });
   };
   const putAside = () => {
+    asked.current += 1;
+    going.current?.abort(); // the server stops reading, too
     setGiven(null);
     setSeen(null);
     previewing.reset();
