@@ -51,6 +51,33 @@ describe('rules that cannot all hold', () => {
       /S0, S2, S1 and S3 are to sit together in G0, which has 1 place/,
     ],
     [
+      'apart, and held together by a lock',
+      aProblem(
+        [student(0, {}, 'g0'), student(1, {}, 'g0'), ...people(6).slice(2)],
+        [group(0, 3, true), group(1)],
+        [{ kind: 'apart', students: ids(0, 1) }],
+      ),
+      /both stay in G0\. G0 is locked: unlock it, or take the rule away\.$/,
+    ],
+    [
+      'together, held apart by two locks',
+      aProblem(
+        [student(0, {}, 'g0'), student(1, {}, 'g1'), ...people(6).slice(2)],
+        [group(0, 3, true), group(1, 3, true), group(2)],
+        [{ kind: 'together', students: ids(0, 1) }],
+      ),
+      /the other in G1\. G0 and G1 are locked: unlock one of them/,
+    ],
+    [
+      'together with somebody whose group is locked',
+      aProblem(
+        [student(0, {}, 'g0'), ...people(6).slice(1)],
+        [group(0, 3, true), group(1)],
+        [{ kind: 'together', students: ids(0, 2) }],
+      ),
+      /together in G0, which has no place for those who come\. G0 is locked: unlock it/,
+    ],
+    [
       'more together than a group holds',
       aProblem(people(6), groups, [{ kind: 'together', students: ids(0, 1, 2, 3) }]),
       /S0, S1, S2 and S3 .* 4 people, and no group holds more than 3/,

@@ -3,6 +3,9 @@ import type { DealProblem } from './problem.js';
 import type { Compiled } from './units.js';
 import { counted, namesTogether } from '../text/index.js';
 
+/** Names of groups that are locked and in the way; none: nobody is held by a lock. */
+type Locked = readonly string[];
+
 /** Why the rules that hold without exception cannot all hold, with those concerned by name. */
 export type Clash =
   | { readonly code: 'together-is-apart'; readonly names: readonly [string, string] }
@@ -10,11 +13,13 @@ export type Clash =
       readonly code: 'together-fixed-apart';
       readonly names: readonly [string, string];
       readonly groups: readonly [string, string];
+      readonly locked: Locked;
     }
   | {
       readonly code: 'apart-fixed-together';
       readonly names: readonly [string, string];
       readonly group: string;
+      readonly locked: Locked;
     }
   | { readonly code: 'together-too-many'; readonly names: readonly string[]; readonly most: number }
   | { readonly code: 'too-many-apart'; readonly names: readonly string[]; readonly groups: number }
@@ -23,8 +28,14 @@ export type Clash =
       readonly names: readonly string[];
       readonly group: string;
       readonly places: number;
+      readonly locked: Locked;
     }
-  | { readonly code: 'fixed-beside-apart'; readonly name: string; readonly names: readonly string[] }
+  | {
+      readonly code: 'fixed-beside-apart';
+      readonly name: string;
+      readonly names: readonly string[];
+      readonly locked: Locked;
+    }
   | { readonly code: 'together-do-not-fit'; readonly names: readonly string[] }
   | {
       readonly code: 'not-found';
@@ -39,6 +50,9 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
   const { units, fixed, apart, capacity, isLocked } = compiled;
   const name = (at: number) => sure(students[at]).name;
   const open = groups.flatMap((_, at) => (isLocked[at] ? [] : [at]));
+  const lockedAmong = (ids: readonly (string | null)[]): Locked =>
+    groups.flatMap((group) => (group.isLocked && ids.includes(group.id) ? [group.name] : []));
+  const fixedOf = (at: number) => sure(students[at]).fixedIn;
   const roomIn = (group: number) =>
     sure(capacity[group]) - students.filter((student) => student.fixedIn === sure(groups[group]).id).length;
 
@@ -54,6 +68,7 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
             code: 'together-fixed-apart',
             names: [name(one), name(other)],
             groups: [groupName(here), groupName(there)],
+            locked: lockedAmong([here, there]),
           };
         }
       }
@@ -67,6 +82,7 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
           code: 'apart-fixed-together',
           names: [name(one), name(other)],
           group: sure(groups.find((each) => each.id === group)).name,
+          locked: lockedAmong([group]),
         };
     }
   }
@@ -92,6 +108,7 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
         ),
         group: sure(groups[group]).name,
         places: isLocked[group] ? 0 : roomIn(group),
+        locked: lockedAmong([sure(groups[group]).id]),
       };
     if (group < 0 && unit.length > most) return { code: 'together-too-many', names: unit.map(name), most };
     const beside =
@@ -106,7 +123,8 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
       const others = [...sure(apart[beside])].filter(
         (other) => fixed[sure(compiled.unitOf[other])] === group,
       );
-      return { code: 'fixed-beside-apart', name: name(beside), names: others.map(name) };
+      const locked = lockedAmong([sure(groups[group]).id]);
+      return { code: 'fixed-beside-apart', name: name(beside), names: others.map(name), locked };
     }
     if (group < 0) {
       const isShut = (each: number) =>
@@ -122,7 +140,15 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
         const others = [...new Set(unit.flatMap((student) => [...sure(apart[student])]))].filter(
           (other) => sure(fixed[sure(compiled.unitOf[other])]) >= 0,
         );
-        return { code: 'fixed-beside-apart', name: name(sure(unit[0])), names: others.map(name) };
+        return {
+          code: 'fixed-beside-apart',
+          name: name(sure(unit[0])),
+          names: others.map(name),
+          locked: lockedAmong([
+            ...others.map(fixedOf),
+            ...groups.flatMap((each, at) => (isLocked[at] ? [each.id] : [])),
+          ]),
+        };
       }
     }
   }
@@ -162,23 +188,30 @@ function mutuallyApart({ apart }: Compiled): number[] {
 /** Four names are told whole; of more, the first three. */
 const some = (names: readonly string[]): string => namesTogether(names, names.length <= 4 ? 4 : 3);
 
+/** Somebody in a locked group is not freed by unpinning. */
+const unlock = (locked: Locked): string =>
+  locked.length === 1
+    ? `${locked.join('')} is locked: unlock it, or take the rule away.`
+    : `${some(locked)} are locked: unlock one of them, or take the rule away.`;
+const free = (locked: Locked): string => (locked.length === 0 ? 'Unpin one of them.' : unlock(locked));
+
 /** The same in words, with what to do. */
 export function sayClash(clash: Clash): string {
   switch (clash.code) {
     case 'together-is-apart':
       return `${clash.names.join(' and ')} are to sit together and apart at once. Take one of the two rules away.`;
     case 'together-fixed-apart':
-      return `${clash.names.join(' and ')} are to sit together, but one stays in ${clash.groups[0]} and the other in ${clash.groups[1]}. Unpin one of them.`;
+      return `${clash.names.join(' and ')} are to sit together, but one stays in ${clash.groups[0]} and the other in ${clash.groups[1]}. ${free(clash.locked)}`;
     case 'apart-fixed-together':
-      return `${clash.names.join(' and ')} are to sit apart, but both stay in ${clash.group}. Unpin one of them.`;
+      return `${clash.names.join(' and ')} are to sit apart, but both stay in ${clash.group}. ${free(clash.locked)}`;
     case 'together-too-many':
       return `${some(clash.names)} are to sit together: ${clash.names.length} people, and no group holds more than ${clash.most}. Take somebody out of the rule, or let a group hold more.`;
     case 'too-many-apart':
       return `${some(clash.names)}: each of these ${clash.names.length} is to sit apart from all the others, and there are ${clash.groups} groups. Make more groups, or let two of them meet.`;
     case 'fixed-group-full':
-      return `${some(clash.names)} are to sit together in ${clash.group}, which has ${clash.places === 0 ? 'no place' : counted(clash.places, 'place')} for those who come. Unpin them, or let it hold more.`;
+      return `${some(clash.names)} are to sit together in ${clash.group}, which has ${clash.places === 0 ? 'no place' : counted(clash.places, 'place')} for those who come. ${clash.locked.length > 0 ? unlock(clash.locked) : 'Unpin them, or let it hold more.'}`;
     case 'fixed-beside-apart':
-      return `${clash.name} finds no group without ${some(clash.names)}, from whom they are to be apart and who stay where they are. Unpin one of them.`;
+      return `${clash.name} finds no group without ${some(clash.names)}, from whom they are to be apart and who stay where they are. ${free(clash.locked)}`;
     case 'together-do-not-fit':
       return `${some(clash.names)} are to sit together, but the other rules leave no group with room for all of them. Let a group hold more, or split them.`;
     case 'not-found': {

@@ -60,6 +60,16 @@ describe('why a rule is left short', () => {
     expect(answer.hindrances.map((each) => each.by)).toEqual(['pins']);
   });
 
+  it('names locked groups apart from pins', () => {
+    const [one, two, three] = groups;
+    const held = given([company], { Han: sure(one).id, Ada: sure(one).id, Park: sure(two).id });
+    const problem = { ...held, groups: [{ ...sure(one), isLocked: true }, sure(two), sure(three)] };
+    const answer = why(problem, 0);
+    expect(answer.hindrances.map((each) => each.by)).toContain('locks');
+    expect(answer.hindrances[0]).toMatchObject({ by: 'locks', outcome: { says: '6 of 6 have company' } });
+    expect(why(held, 0).hindrances.map((each) => each.by)).toEqual(['pins']);
+  });
+
   it('names nothing where nothing stands in its way', () => {
     const three: Rule = { kind: 'fresh', sets: [{ name: 'All', groups: [names.map(id)] }] };
     const answer = why(given([three, { kind: 'spread', attribute: 'Language', as: 'category' }]), 0);

@@ -2,6 +2,7 @@ import type { EnrolmentId } from '../ids/index.js';
 import { sure } from '../lists/index.js';
 import { dealing } from './deal.js';
 import type { DealProblem } from './problem.js';
+import type { DealtStudent } from './students.js';
 import { isWish } from './wishes.js';
 import { outcomesOf } from './report.js';
 import type { Outcome } from './report.js';
@@ -9,8 +10,8 @@ import type { Deal } from './weigh.js';
 
 /** Something without which a rule would have been met better. */
 export interface Hindrance {
-  /** Its place among the rules; `pins`: that some stay where they are. */
-  readonly by: number | 'pins';
+  /** Its place among the rules; `pins`: that some stay where they are; `locks`: that groups are locked. */
+  readonly by: number | 'pins' | 'locks';
   /** What the rule would reach without it. */
   readonly outcome: Outcome;
   /** Who would be left short no more, in the order of the class. */
@@ -37,7 +38,11 @@ export function* askWhy(
 ): Generator<{ readonly part: number }, Why> {
   const now = sure(outcomesOf(problem, deal)[rule]);
   const own = sure(problem.rules[rule]);
-  const isPinned = problem.students.some((student) => student.fixedIn !== null);
+  const locked = new Set(problem.groups.filter((group) => group.isLocked).map((group) => group.id));
+  const isHeld = ({ fixedIn }: DealtStudent) => fixedIn !== null && locked.has(fixedIn);
+  const freed = (whom: (student: DealtStudent) => boolean) =>
+    problem.students.map((student) => (whom(student) ? { ...student, fixedIn: null } : student));
+  const isPinned = (student: DealtStudent) => student.fixedIn !== null && !isHeld(student);
   const others = problem.rules.flatMap((_, at) => (at === rule ? [] : [at]));
   const trials: { readonly by: Hindrance['by'] | null; readonly problem: DealProblem }[] = [
     {
@@ -48,17 +53,10 @@ export function* askWhy(
       by,
       problem: { ...problem, rules: problem.rules.filter((_, at) => at !== by) },
     })),
-    ...(isPinned
-      ? [
-          {
-            by: 'pins' as const,
-            problem: {
-              ...problem,
-              students: problem.students.map((student) => ({ ...student, fixedIn: null })),
-            },
-          },
-        ]
+    ...(problem.students.some(isPinned)
+      ? [{ by: 'pins' as const, problem: { ...problem, students: freed(isPinned) } }]
       : []),
+    ...(locked.size > 0 ? [{ by: 'locks' as const, problem: unlocked(problem, freed(isHeld)) }] : []),
   ];
   // A large class is dealt quickly many times rather than well a few times.
   const effort = Math.min(1, studentsAtFullEffort / Math.max(1, problem.students.length));
@@ -80,3 +78,9 @@ export function* askWhy(
   }
   return { rule, alone, hindrances: hindrances.sort((a, b) => b.outcome.part - a.outcome.part) };
 }
+
+const unlocked = (problem: DealProblem, students: readonly DealtStudent[]): DealProblem => ({
+  ...problem,
+  students,
+  groups: problem.groups.map((group) => ({ ...group, isLocked: false })),
+});

@@ -2,6 +2,7 @@ import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { Hindrance, Why } from '@jigsaw/core/dealing';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import { namesTogether } from '@jigsaw/core/text';
 import { Button, PersonName } from '../look/index.js';
 
 const Panel = styled.div`
@@ -71,8 +72,8 @@ export function WhyShort({
       {shown.length === 0 && <p>{sayNothing(why)}</p>}
       {shown.map((hindrance) => (
         <p key={hindrance.by}>
-          <b>{hindrance.by === 'pins' ? 'That some are pinned or stay' : `Rule ${hindrance.by + 1}`}</b> is in
-          its way: without it, {hindrance.outcome.says}.{' '}
+          <b>{sayWhat(board, hindrance.by)}</b> is in its way: without it, {hindrance.outcome.says}.{' '}
+          {hindrance.by === 'locks' && 'Unlock groups on the Board, then deal again. '}
           {hindrance.spared.length > 0 && hindrance.spared.length <= namesShown && (
             <Spared board={board} hindrance={hindrance} />
           )}
@@ -80,7 +81,7 @@ export function WhyShort({
       ))}
       <div>
         {shown.map(({ by }) =>
-          by === 'pins' ? (
+          by === 'locks' ? null : by === 'pins' ? (
             <Button key="pins" isSmall onPress={onUnpin}>
               Deal all anew without pins
             </Button>
@@ -103,6 +104,13 @@ export function WhyShort({
       </div>
     </Panel>
   );
+}
+
+function sayWhat(board: BoardView, by: Hindrance['by']): string {
+  if (by === 'pins') return 'That some are pinned or stay';
+  if (by !== 'locks') return `Rule ${by + 1}`;
+  const locked = board.groups.filter((group) => group.isLocked).map((group) => group.name);
+  return `That ${namesTogether(locked, namesShown)} ${locked.length === 1 ? 'is' : 'are'} locked`;
 }
 
 function Spared({ board, hindrance }: { readonly board: BoardView; readonly hindrance: Hindrance }) {
