@@ -8,6 +8,6 @@ import { SessionService } from './session.service.js';
 @Module({
   controllers: [IdentityController],
   providers: [Tries, SessionService, PeopleService, SessionGuard],
-  exports: [SessionService, PeopleService, SessionGuard],
+  exports: [Tries, SessionService, PeopleService, SessionGuard],
 })
 export class IdentityModule {}

@@ -1,4 +1,5 @@
 export { accountNames } from './accounts.js';
+export { clientOf } from './cameFrom.js';
 export { IdentityModule } from './identity.module.js';
 export { PersonRow } from './identity.rows.js';
 export type { OpenedLink } from './people.service.js';
@@ -8,3 +9,4 @@ export { TurnsInterceptor } from './turns.js';
 export { SessionService } from './session.service.js';
 export { CurrentPerson, CurrentSession, Public } from './signedIn.js';
 export type { SignedIn } from './signedIn.js';
+export { Tries } from './tries.js';

@@ -44,7 +44,19 @@ export class Tries {
     });
   }
 
-  private async count({ who, client }: Trier): Promise<void> {
+  /** Counts one more link that somebody asked for by mail, whether or not anybody has the address.
+   * @throws too-many-at-once beyond what one place may ask for. */
+  async countMailed(client: string): Promise<void> {
+    const from = `mailed ${client}`;
+    await this.count({ who: `${from} ${newId()}`, client: from }, () =>
+      problems.tooManyAtOnce('Very many links were asked for from where you are. Wait 15 min and ask again.'),
+    );
+  }
+
+  private async count(
+    { who, client }: Trier,
+    refusal: (retryAfterSeconds: number) => Error = problems.tooManyTries,
+  ): Promise<void> {
     const now = this.clock.now();
     const since = new Date(now.getTime() - windowMs);
     const waitUntil = await this.dataSource.transaction(async (manager) => {
@@ -67,7 +79,7 @@ export class Tries {
       ]);
       return null;
     });
-    if (waitUntil !== null) throw problems.tooManyTries((waitUntil - now.getTime()) / 1000);
+    if (waitUntil !== null) throw refusal((waitUntil - now.getTime()) / 1000);
   }
 
   /** What came from elsewhere stays: it was not them. */

@@ -286,4 +286,22 @@ describe('a link by mail', () => {
     expect(await server.mailedLinks(address)).toHaveLength(2);
     await open(server.browser(), await lastMailed(address)).expect(200);
   });
+
+  it('is not sent for the hundred-and-first address that one place asks for, known or not, until some time is over', async () => {
+    const address = 'late@quillmere.example';
+    await aCourseWith(address);
+    server.clock.pass({ hours: 1 });
+    const before = (await server.mailedLinks(address)).length;
+    const ask = (email: string) => server.browser().post('/api/session/mailed-link').send({ email });
+    await Promise.all(Array.from({ length: 100 }, (_, at) => ask(`x${at}@quillmere.example`).expect(200)));
+    const [known, unknown] = [await ask(address), await ask('y@quillmere.example')];
+    expect([known.status, known.body]).toEqual([429, unknown.body]);
+    expect(known.body).toMatchObject({ detail: expect.stringContaining('Wait 15 min and ask again') });
+    expect(await server.mailedLinks(address)).toHaveLength(before);
+    // A password is no link: signing in from there goes on.
+    await server.browser().post('/api/session').send({ email: address, password: 'wrong wrong' }).expect(401);
+    server.clock.pass({ minutes: 16 });
+    await ask(address).expect(200);
+    expect(await server.mailedLinks(address)).toHaveLength(before + 1);
+  });
 });
