@@ -5,7 +5,7 @@ import { Refused } from './postgres.mjs';
 import { refuseWrongNode } from './node.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
-const usage = `Use: ./jigsaw demo    the sample course, ready to look at
+const usage = `Use: ./jigsaw demo    the sample course, ready to look at (--large: a course of 640, with data of its own)
      ./jigsaw start   an empty Jigsaw Room, or the one that is there
      ./jigsaw test    everything that is tested, from nothing
      ./jigsaw mutants small sabotages of the code, and which of them no test notices (part of a path: only those)
@@ -18,7 +18,8 @@ try {
   const command = process.argv[2];
   if (command === 'demo' || command === 'start') {
     const { serve } = await import('./serve.mjs');
-    process.exitCode = await serve(root, command);
+    const isLarge = command === 'demo' && process.argv[3] === '--large';
+    process.exitCode = await serve(root, command, { isLarge });
   } else if (command === 'test') {
     const { test } = await import('./test.mjs');
     process.exitCode = await test(root, process.argv.slice(3));

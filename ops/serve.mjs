@@ -16,12 +16,13 @@ const endingsWithinMs = 60_000;
 const letGoWithinMs = 5_000;
 
 /** @returns the exit code for the process. */
-export async function serve(root, command) {
+export async function serve(root, command, { isLarge = false } = {}) {
   const port = Number(process.env.PORT || 3000);
   if (!Number.isInteger(port) || port < 1 || port > 65_535)
     throw new Refused(`PORT is "${process.env.PORT}"; it must be a whole number from 1 to 65535.`);
   const asked = stopAsked();
-  const folder = process.env.DATABASE_URL ? undefined : dataFolder(root, command);
+  const kept = isLarge ? `${command}-large` : command;
+  const folder = process.env.DATABASE_URL ? undefined : dataFolder(root, kept);
   const before = folder ? await holdFolder(folder) : null;
   await refuseTakenPort(port, before?.wasKilled ? letGoWithinMs : 0);
   let database = null;
@@ -32,7 +33,7 @@ export async function serve(root, command) {
     database = folder ? await startPostgres({ folder }) : null;
     asked.signal.throwIfAborted();
     const program = command === 'demo' ? 'demo/dist/main.js' : 'server/dist/main.js';
-    return await keepServing(path.join(root, program), asked, {
+    return await keepServing([path.join(root, program), ...(isLarge ? ['--large'] : [])], asked, {
       cwd: root,
       env: {
         NODE_ENV: 'production',
@@ -43,7 +44,7 @@ export async function serve(root, command) {
         JIGSAW_WEB: path.join(root, 'web/dist'),
         ...(folder && { JIGSAW_FOLDER: folder }),
         // Also beside a database of somebody's own, so that what is mailed can be read.
-        MAIL_FOLDER: process.env.MAIL_FOLDER || path.join(folder ?? dataFolder(root, command), 'mail'),
+        MAIL_FOLDER: process.env.MAIL_FOLDER || path.join(folder ?? dataFolder(root, kept), 'mail'),
       },
     });
   } catch (error) {
@@ -91,7 +92,7 @@ async function keepServing(program, asked, options) {
 
 /** Runs one server process to its end. The channel between us ends with us, and the server with the channel. */
 function oneServer(program, asked, options) {
-  const server = spawn(process.execPath, [program], {
+  const server = spawn(process.execPath, program, {
     ...options,
     stdio: ['inherit', 'inherit', 'inherit', 'ipc'],
   });

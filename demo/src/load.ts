@@ -3,15 +3,16 @@ import { createApp, PeopleService } from '@jigsaw/server';
 import type { Config } from '@jigsaw/server';
 import pg from 'pg';
 import { demoPassword, staff } from './people.js';
-import type { School } from './registrar/index.js';
-import { tellStory } from './story.js';
 import { StoryClock } from './storyClock.js';
 
 export class DemoRefused extends Error {}
 
-/** Loads the sample course into an empty database. A load that was broken off is begun anew; anybody else's data is left alone.
+/** Loads a sample course into an empty database. A load that was broken off is begun anew; anybody else's data is left alone.
  * @throws DemoRefused if the database holds something that is not the demo's. */
-export async function loadDemo(config: Config, school: School): Promise<'loaded' | 'there'> {
+export async function loadDemo(
+  config: Config,
+  tell: (base: string, clock: StoryClock) => Promise<void>,
+): Promise<'loaded' | 'there'> {
   const marks = await readMarks(config.databaseUrl);
   if (marks.includes('demo.loaded')) return 'there';
   if (marks.includes('demo.begun')) await clear(config.databaseUrl);
@@ -34,8 +35,7 @@ export async function loadDemo(config: Config, school: School): Promise<'loaded'
         { email: instructor.email, name: instructor.name, familyName: instructor.family, reading: null },
         demoPassword,
       );
-    school.forget();
-    await tellStory(`http://127.0.0.1:${port}`, clock, school);
+    await tell(`http://127.0.0.1:${port}`, clock);
   } finally {
     await app.close();
   }

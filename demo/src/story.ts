@@ -1,8 +1,8 @@
 import type { BoardView } from '@jigsaw/contract/placing';
-import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { CourseView } from '@jigsaw/contract/course';
-import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import type { RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
+import { bringIn, bringInPaste, invite, makeSet } from './bringIn.js';
 import { Client } from './client.js';
 import { askForPosters, furnishBenches, meetAsExperts } from './groups.js';
 import type { MadeStudent, Vessel } from './people.js';
@@ -216,60 +216,6 @@ function rosterCsv(
     ].join(','),
   );
   return `Number,Name,Family name,Email,Latin name,Lab experience,Timetable,Kitchen access,First language,Free half-days\n${rows.join('\n')}\n`;
-}
-
-async function bringIn(
-  instructor: Client,
-  courseId: string,
-  csv: string,
-  role: string,
-  fileName: string,
-): Promise<void> {
-  await importFrom(
-    instructor,
-    courseId,
-    { kind: 'file', fileName, contentBase64: Buffer.from(csv).toString('base64') },
-    role,
-  );
-}
-
-async function bringInPaste(instructor: Client, courseId: string, text: string, role: string): Promise<void> {
-  await importFrom(instructor, courseId, { kind: 'paste', text }, role);
-}
-
-async function importFrom(instructor: Client, courseId: string, source: object, role: string): Promise<void> {
-  const preview = await instructor.post<ImportPreview>(`courses/${courseId}/roster/preview`, {
-    source,
-    role,
-    meanings: null,
-  });
-  await instructor.post(`courses/${courseId}/roster/import`, {
-    source,
-    role,
-    meanings: preview.columns.map((column) => column.meaning),
-    leaveOutLines: [],
-    fingerprint: preview.fingerprint,
-  });
-}
-
-const invite = (instructor: Client, courseId: string) =>
-  instructor.post(`courses/${courseId}/roster/invitations`, { enrolmentIds: null });
-
-async function makeSet(
-  instructor: Client,
-  courseId: string,
-  name: string,
-  shape: object,
-  capacity: number | null,
-  names: string[],
-): Promise<GroupSetView> {
-  return instructor.post<GroupSetView>(`courses/${courseId}/sets`, {
-    name,
-    shape,
-    capacity,
-    pattern: `${name} {n}`,
-    names,
-  });
 }
 
 /** Seats people by address; null takes them out. */

@@ -24,6 +24,17 @@ const list = (...items: readonly string[]) => ({
 });
 const doc = (...content: object[]) => ({ type: 'doc' as const, content });
 
+/** What is asked for in the large course. */
+export const largeBrief = (title: string) =>
+  doc(
+    paragraph(
+      words(`${title}: write what `),
+      blank('group-name'),
+      words(' saw at the line this week, with the readings of each shift and what you would change.'),
+    ),
+    list('Say who took which reading.', 'One page is enough.', 'Name what surprised you.'),
+  );
+
 export const briefs = {
   salt: doc(
     paragraph(
