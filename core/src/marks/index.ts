@@ -28,6 +28,7 @@ export type {
   CellState,
   CreditedCopy,
   Excess,
+  BegunSheet,
   KeptSheet,
   MarkSheet,
   MarkState,

@@ -40,11 +40,18 @@ export interface KeptSheet extends MarkSheet {
   readonly isComplete: boolean;
 }
 
+/** As much of a sheet as says whether somebody has to mark. */
+export type BegunSheet = Pick<
+  KeptSheet,
+  'points' | 'rubric' | 'typed' | 'picks' | 'adjustments' | 'version' | 'workAt' | 'latestAt' | 'isComplete'
+> & { readonly given: { readonly size: number } };
+
 /** changed: students were given another mark than they would be given now. */
 export type MarkState = 'unmarked' | 'drafted' | 'released' | 'changed';
 
 /** The group's mark, or the student's before anything that differs, as it is shown: typed, or from the rubric. */
-export const unitMark = (sheet: MarkSheet): string | null => markFrom(sheet);
+export const unitMark = (sheet: Pick<MarkSheet, 'points' | 'rubric' | 'typed' | 'picks'>): string | null =>
+  markFrom(sheet);
 
 /** The unit's mark less what being late costs, rounded once. */
 export const netMark = (sheet: MarkSheet): string | null =>
@@ -54,8 +61,19 @@ export const netMark = (sheet: MarkSheet): string | null =>
     max: sheet.points,
   }).mark;
 
+/** Of each sheet what everybody gets for whom nothing differs: most of a group, and exact figures cost time. Sheets do not change. */
+const alike = new WeakMap<MarkSheet, PersonMark>();
+
 /** What one credited person gets, and how it came about (CALC §9). */
 export function memberMark(sheet: MarkSheet, enrolmentId: string): PersonMark {
+  const adjustment = sheet.adjustments.get(enrolmentId) ?? null;
+  if (adjustment !== null) return workedOut(sheet, adjustment);
+  const known = alike.get(sheet) ?? workedOut(sheet, null);
+  alike.set(sheet, known);
+  return known;
+}
+
+function workedOut(sheet: MarkSheet, adjustment: Adjustment | null): PersonMark {
   const { rubric, picks, points, typed } = sheet;
   const override =
     rubric && isOverride({ rubric, typed })
@@ -66,7 +84,7 @@ export function memberMark(sheet: MarkSheet, enrolmentId: string): PersonMark {
     override,
     lateDeduction: sheet.lateDeduction,
     max: points,
-    adjustment: sheet.adjustments.get(enrolmentId) ?? null,
+    adjustment,
   });
 }
 
@@ -94,22 +112,32 @@ export function changesSince(sheet: KeptSheet): MarkChange[] {
 
 export function markState(sheet: KeptSheet): MarkState {
   if (sheet.given.size > 0) return changesSince(sheet).length === 0 ? 'released' : 'changed';
-  if (sheet.version === null) return 'unmarked';
-  const hasBegun =
+  return isUnmarked(sheet) ? 'unmarked' : 'drafted';
+}
+
+/** Students have nothing of it, and nobody has begun. */
+function isUnmarked(sheet: BegunSheet): boolean {
+  if (sheet.given.size > 0) return false;
+  if (sheet.version === null) return true;
+  return !(
     unitMark(sheet) !== null ||
     [...sheet.adjustments.values()].some(
       (each) => each.kind === 'excused' || (each.kind === 'separate' && each.mark !== null),
-    );
-  return hasBegun ? 'drafted' : 'unmarked';
+    )
+  );
 }
 
 /** Newer work than the mark. */
-export const isStale = ({ version, workAt, latestAt }: KeptSheet): boolean =>
+export const isStale = ({
+  version,
+  workAt,
+  latestAt,
+}: Pick<KeptSheet, 'version' | 'workAt' | 'latestAt'>): boolean =>
   version !== null && latestAt !== null && (workAt === null || latestAt > workAt);
 
 /** There is work that nobody has marked, or newer work than the mark. */
-export const needsMarking = (sheet: KeptSheet): boolean =>
-  sheet.isComplete && sheet.latestAt !== null && (markState(sheet) === 'unmarked' || isStale(sheet));
+export const needsMarking = (sheet: BegunSheet): boolean =>
+  sheet.isComplete && sheet.latestAt !== null && (isStale(sheet) || isUnmarked(sheet));
 
 /** What has to be written before a sheet can be released. */
 export type Missing =

@@ -18,6 +18,7 @@ import { FrontDoorController } from './frontDoor.controller.js';
 import { BodyInterceptor } from '../platform/body.js';
 import { AnswerInterceptor } from '../platform/endpoint.js';
 import { loggedError } from '../platform/logged.js';
+import { Happenings } from '../platform/happenings.js';
 import { HealthController } from './health.controller.js';
 import { ProblemFilter } from '../platform/problem.filter.js';
 import { Texts } from '../platform/texts.js';
@@ -37,6 +38,7 @@ export class AppModule {
     const shared = [
       { provide: CONFIG, useValue: config },
       { provide: Clock, useValue: clock },
+      Happenings,
       UnitOfWork,
       Texts,
     ];
@@ -86,7 +88,7 @@ export class AppModule {
         { provide: APP_INTERCEPTOR, useClass: BodyInterceptor },
         { provide: APP_INTERCEPTOR, useClass: AnswerInterceptor },
       ],
-      exports: [CONFIG, Clock, UnitOfWork, Texts],
+      exports: [CONFIG, Clock, Happenings, UnitOfWork, Texts],
     };
   }
 }

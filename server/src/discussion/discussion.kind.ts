@@ -1,15 +1,15 @@
 import { Injectable } from '@nestjs/common';
-import { In, IsNull } from 'typeorm';
 import { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { Progress } from '@jigsaw/contract/release';
 import type { RequirementsMet } from '@jigsaw/core/discussion';
 import { requirementsMet, suggestedMark } from '@jigsaw/core/discussion';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import { discussionFacts } from '@jigsaw/core/discussion';
 import { authorsById } from '../course/index.js';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { Kinds, onTime, plainDecimal } from '../release/index.js';
-import { PostRow } from './discussion.rows.js';
+import type { PostRow } from './discussion.rows.js';
 import { whoseFigures } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
 
@@ -34,21 +34,24 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   }
 
   async progress(asked: Asked): Promise<Map<string, Progress>> {
-    const posts = await this.posts(asked);
+    const postsIn = await this.posts(asked);
     return new Map(
       asked.accesses.map((access) => {
         const { copy, viewer, decision } = access;
-        const here = posts.filter((post) => post.copyId === copy.id);
+        const here = postsIn(copy.id);
         const isMember = decision.part === 'member';
-        const own = isMember ? here.filter((post) => post.authorId === viewer.enrolmentId) : here;
+        const by = groupedBy(here, (post) => post.authorId);
+        const own = isMember ? (by.get(viewer.enrolmentId) ?? []) : here;
         const settings = this.settingsOf(access);
         const isCounted = whoseFigures('what-each-did', decision.part, viewer.role) !== 'none';
         const isAsking = isCounted && settings.posts + settings.replies > 0;
         const members = asked.membersOf(copy.id);
-        const complete = (id: EnrolmentId) => this.met(access, here, id).isComplete;
-        const mine = this.met(access, here, viewer.enrolmentId);
+        const complete = members.filter(
+          (id) => isAsking && !isMember && this.met(access, by.get(id) ?? []).isComplete,
+        );
+        const mine = isMember ? this.met(access, own) : null;
         const isDone =
-          isAsking && (isMember ? mine.isComplete : members.length > 0 && members.every(complete));
+          isAsking && (mine ? mine.isComplete : members.length > 0 && complete.length === members.length);
         return [
           copy.id,
           {
@@ -57,7 +60,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
             owes: isMember && decision.access === 'open' && isAsking && !isDone,
             at: latestOf(own)?.createdAt.toISOString() ?? null,
             late: null,
-            done: !isAsking ? null : isMember ? doneOf(mine) : members.filter(complete).length,
+            done: !isAsking ? null : mine ? doneOf(mine) : complete.length,
             asked: !isAsking ? null : isMember ? settings.posts + settings.replies : members.length,
           },
         ];
@@ -66,24 +69,23 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   }
 
   async works(asked: Asked): Promise<UnitWork[]> {
-    const posts = await this.posts(asked);
-    const name = await authorsById(
-      asked.manager,
-      posts.map((post) => post.authorId),
-      '',
-    );
+    const postsIn = await this.posts(asked);
+    const authors = asked.accesses.flatMap(({ copy }) => postsIn(copy.id).map((post) => post.authorId));
+    const name = await authorsById(asked.manager, [...new Set(authors)], '');
     return asked.accesses.flatMap((access) => {
       const { copy, activity, schedule } = access;
       const members = asked.membersOf(copy.id);
-      const here = posts.filter((post) => post.copyId === copy.id && members.includes(post.authorId));
+      const isIn = new Set(members);
+      const here = postsIn(copy.id).filter((post) => isIn.has(post.authorId));
+      const by = groupedBy(here, (post) => post.authorId);
       const isOver = schedule.due !== null && asked.now.getTime() > schedule.due;
       const one = (
         unit: UnitWork['unit'],
-        own: readonly PostRow[],
+        own: readonly Counted[],
         credited: readonly EnrolmentId[],
       ): UnitWork => {
         const latest = latestOf(own);
-        const met = unit === 'group' ? null : this.met(access, here, unit);
+        const met = unit === 'group' ? null : this.met(access, own);
         const suggested =
           met && activity.points !== null ? suggestedMark(plainDecimal(activity.points), met) : null;
         const isAsking = met?.met != null;
@@ -101,38 +103,28 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
         };
       };
       if (this.kinds.markFor(access) === 'group') return [one('group', here, members)];
-      return members.map((id) =>
-        one(
-          id,
-          here.filter((post) => post.authorId === id),
-          [id],
-        ),
-      );
+      return members.map((id) => one(id, by.get(id) ?? [], [id]));
     });
   }
 
   async evidence(asked: Asked): Promise<Map<string, Map<string, Evidence[]>>> {
-    const posts = await this.posts(asked);
+    const postsIn = await this.posts(asked);
     return new Map(
       asked.accesses.map(({ copy }) => {
-        const here = posts.filter((post) => post.copyId === copy.id);
-        const authors = new Set([...here.map((post) => post.authorId), ...asked.membersOf(copy.id)]);
-        const figures = (own: readonly PostRow[]): Evidence[] => [
+        const by = groupedBy(postsIn(copy.id), (post) => post.authorId);
+        const authors = new Set([...by.keys(), ...asked.membersOf(copy.id)]);
+        const figures = (own: readonly Counted[]): Evidence[] => [
           { label: 'posts', value: String(own.filter((post) => post.parentId === null).length) },
           { label: 'replies', value: String(own.filter((post) => post.parentId !== null).length) },
           { label: 'words', value: String(own.reduce((sum, post) => sum + post.words, 0)) },
         ];
-        return [
-          copy.id,
-          new Map([...authors].map((id) => [id, figures(here.filter((post) => post.authorId === id))])),
-        ];
+        return [copy.id, new Map([...authors].map((id) => [id, figures(by.get(id) ?? [])]))];
       }),
     );
   }
 
-  /** What one student has done of what is asked, from the posts of one copy. */
-  met(access: CopyAccess, here: readonly PostRow[], enrolmentId: EnrolmentId): RequirementsMet {
-    const own = here.filter((post) => post.authorId === enrolmentId);
+  /** What one student has done of what is asked, from their own posts in one copy. */
+  met(access: CopyAccess, own: readonly Counted[]): RequirementsMet {
     return requirementsMet(
       this.settingsOf(access),
       own.map((post) => ({
@@ -144,27 +136,22 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     );
   }
 
-  private posts({ accesses, manager }: Asked): Promise<PostRow[]> {
-    const copyId = In(accesses.map((access) => access.copy.id));
-    // Texts are not needed to count them.
-    return manager.find(PostRow, {
-      select: {
-        id: true,
-        copyId: true,
-        parentId: true,
-        authorId: true,
-        words: true,
-        createdAt: true,
-        editedAt: true,
-      },
-      where: { copyId, takenOutAt: IsNull() },
-    });
+  /** Texts are not needed to count them. */
+  private async posts({ accesses, manager }: Asked): Promise<(copyId: CopyId) => readonly Counted[]> {
+    const rows = await manager.query<Counted[]>(
+      `SELECT "copyId", "parentId", "authorId", "words", "createdAt", "editedAt" FROM "post" WHERE "copyId" = ANY($1) AND "takenOutAt" IS NULL`,
+      [accesses.map((access) => access.copy.id)],
+    );
+    const ofCopy = groupedBy(rows, (post) => post.copyId);
+    return (copyId) => ofCopy.get(copyId) ?? [];
   }
 }
 
-function latestOf(posts: readonly PostRow[]): PostRow | null {
-  const at = (post: PostRow) => (post.editedAt ?? post.createdAt).getTime();
-  return posts.reduce<PostRow | null>(
+type Counted = Pick<PostRow, 'copyId' | 'parentId' | 'authorId' | 'words' | 'createdAt' | 'editedAt'>;
+
+function latestOf(posts: readonly Counted[]): Counted | null {
+  const at = (post: Counted) => (post.editedAt ?? post.createdAt).getTime();
+  return posts.reduce<Counted | null>(
     (latest, post) => (latest === null || at(post) > at(latest) ? post : latest),
     null,
   );

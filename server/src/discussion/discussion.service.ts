@@ -6,7 +6,7 @@ import type { AddPost, ChangePost, DiscussionView, PostView } from '@jigsaw/cont
 import { discussionRules, suggestedMark } from '@jigsaw/core/discussion';
 import type { DiscussionAct } from '@jigsaw/core/discussion';
 import type { CopyId, PostId } from '@jigsaw/core/ids';
-import { sure } from '@jigsaw/core/lists';
+import { groupedBy, sure } from '@jigsaw/core/lists';
 import type { Figure } from '@jigsaw/core/release';
 import { mayAct, whoseFigures } from '@jigsaw/core/release';
 import { plainText } from '@jigsaw/core/text';
@@ -204,13 +204,15 @@ export class DiscussionService {
       .getMany();
     const member = await authorsById(manager, shown, access.viewer.enrolmentId);
     const { points } = access.activity;
+    const ofAuthor = groupedBy(rows, (post) => post.authorId);
     return shown.map((id) => {
-      const met = this.kind.met(access, rows, id);
+      const own = ofAuthor.get(id) ?? [];
+      const met = this.kind.met(access, own);
       return {
         member: member(id),
         posts: met.posts,
         replies: met.replies,
-        words: rows.reduce((sum, post) => sum + (post.authorId === id ? post.words : 0), 0),
+        words: own.reduce((sum, post) => sum + post.words, 0),
         isComplete: met.isComplete,
         suggested:
           points === null || whose('suggested-marks') === 'none'

@@ -5,7 +5,7 @@ import type { Progress } from '@jigsaw/contract/release';
 import type { HandInRules } from '@jigsaw/core/handin';
 import { assignmentFacts, folderFacts } from '@jigsaw/core/handin';
 import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
-import { groupedBy } from '@jigsaw/core/lists';
+import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import type { KindFacts } from '@jigsaw/core/release';
 import { whoseFigures } from '@jigsaw/core/release';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
@@ -40,7 +40,8 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
   }
 
   async progress({ accesses, manager, membersOf }: Asked): Promise<Map<string, Progress>> {
-    const works = await this.work.own(accesses, manager);
+    const works = keyedBy(await this.work.own(accesses, manager), workKey);
+    const workOf = (copyId: CopyId, ownerId: EnrolmentId | null) => works.get(workKey({ copyId, ownerId }));
     return new Map(
       accesses.map((access) => {
         const { copy, viewer, decision } = access;
@@ -49,13 +50,8 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
         if (ownerId === undefined && whoseFigures('what-each-did', decision.part, viewer.role) === 'none')
           return [copy.id, untold];
         if (ownerId === undefined)
-          return [
-            copy.id,
-            allTogether(membersOf(copy.id), (id) =>
-              works.find((work) => work.copyId === copy.id && work.ownerId === id),
-            ),
-          ];
-        const own = works.find((work) => work.copyId === copy.id && work.ownerId === ownerId);
+          return [copy.id, allTogether(membersOf(copy.id), (id) => workOf(copy.id, id))];
+        const own = workOf(copy.id, ownerId);
         const at = own?.handIn?.handedInAt ?? null;
         return [
           copy.id,
@@ -78,25 +74,12 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
     const ofCopy = groupedBy(works, (work) => work.copyId);
     return accesses.flatMap((access) => {
       const own = ofCopy.get(access.copy.id) ?? [];
+      const ofOwner = keyedBy(own, (work) => work.ownerId);
       const members = membersOf(access.copy.id);
       if (this.rulesFor(access).by === 'group')
-        return [
-          unitWork(
-            access,
-            'group',
-            own.find((work) => work.ownerId === null),
-            members,
-          ),
-        ];
+        return [unitWork(access, 'group', ofOwner.get(null), members)];
       const owners = own.flatMap((work) => (work.ownerId !== null && work.handIn ? [work.ownerId] : []));
-      return [...new Set([...members, ...owners])].map((id) =>
-        unitWork(
-          access,
-          id,
-          own.find((work) => work.ownerId === id),
-          [id],
-        ),
-      );
+      return [...new Set([...members, ...owners])].map((id) => unitWork(access, id, ofOwner.get(id), [id]));
     });
   }
 
@@ -110,10 +93,11 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
         WHERE "copyId" = ANY($1) GROUP BY 1, 2`,
       [accesses.map((access) => access.copy.id)],
     );
+    const ofCopy = groupedBy(rows, (row) => row.copyId);
     return new Map(
       accesses.map((access) => {
         const { takesText } = this.rulesFor(access);
-        const own = rows.filter((row) => row.copyId === access.copy.id);
+        const own = ofCopy.get(access.copy.id) ?? [];
         const figures = ({ words, files }: { words: number; files: number }): Evidence[] => [
           ...(takesText ? [{ label: 'words', value: String(words) }] : []),
           { label: 'files', value: String(files) },
@@ -155,7 +139,12 @@ const untold: Progress = {
   asked: null,
 };
 
-function allTogether(members: readonly string[], workOf: (id: string) => OwnWork | undefined): Progress {
+const workKey = ({ copyId, ownerId }: Pick<OwnWork, 'copyId' | 'ownerId'>) => `${copyId} ${ownerId ?? ''}`;
+
+function allTogether(
+  members: readonly EnrolmentId[],
+  workOf: (id: EnrolmentId) => OwnWork | undefined,
+): Progress {
   const handedIn = members.flatMap((id) => workOf(id)?.handIn?.handedInAt ?? []);
   const hasBegun = members.some((id) => workOf(id) !== undefined);
   return {

@@ -15,6 +15,8 @@ import type {
 import type { Act } from '@jigsaw/core/course';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
+import { Happenings } from '../platform/happenings.js';
+import { processId } from '../platform/unitOfWork.js';
 
 const id = <Id extends string>() => z.custom<Id>((value) => typeof value === 'string');
 const Change = z.object({
@@ -22,6 +24,8 @@ const Change = z.object({
   type: z.string(),
   /** Of whose act it is; null: of no page that is open. */
   page: z.string().nullable(),
+  /** Which process made it. */
+  by: z.string(),
   groupIds: z.array(id<GroupId>()),
   enrolmentIds: z.array(id<EnrolmentId>()),
   setIds: z.array(id<GroupSetId>()),
@@ -59,6 +63,7 @@ export class Changes implements OnApplicationBootstrap, OnApplicationShutdown {
   constructor(
     @Inject(CONFIG) private readonly config: Config,
     private readonly log: PinoLogger,
+    private readonly happenings: Happenings,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
@@ -93,6 +98,7 @@ export class Changes implements OnApplicationBootstrap, OnApplicationShutdown {
       return;
     }
     const change = Change.parse(JSON.parse(payload));
+    if (change.by !== processId) this.happenings.tell(change);
     for (const listener of this.listeners) listener.changed(change);
   }
 
@@ -100,6 +106,7 @@ export class Changes implements OnApplicationBootstrap, OnApplicationShutdown {
     if (this.isStopping || (this.client !== null && this.client !== client)) return;
     this.log.warn({ err: error }, 'lost the line to the database for live changes');
     this.client = null;
+    this.happenings.missed();
     for (const listener of this.listeners) listener.gap();
     setTimeout(() => void (this.isStopping || this.connect()), retryMs).unref();
   }

@@ -1,9 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
-import type { ChangeSince, DeskList, DeskRow, DeskView, MarkView } from '@jigsaw/contract/marks';
-import type { CopyId, CourseId, EnrolmentId, ReleaseId, GroupId } from '@jigsaw/core/ids';
-import { groupedBy, sure } from '@jigsaw/core/lists';
+import type { ChangeSince, DeskRow, DeskView, MarkView } from '@jigsaw/contract/marks';
+import type { CopyId, EnrolmentId, ReleaseId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { KeptSheet, PersonMark } from '@jigsaw/core/marks';
 import {
   changesSince,
@@ -14,7 +14,7 @@ import {
   sayChange,
   unitMark,
 } from '@jigsaw/core/marks';
-import { isReleased, setsOfAudience } from '@jigsaw/core/release';
+import { setsOfAudience } from '@jigsaw/core/release';
 import { authorsById, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { accountNames } from '../identity/index.js';
@@ -42,41 +42,10 @@ export class DeskService {
     private readonly clock: Clock,
   ) {}
 
-  async list(person: SignedIn, courseId: CourseId): Promise<DeskList> {
-    await this.viewers.staff(person, courseId, 'read-course');
-    const { entered } = await this.gate.enterAll(person, courseId);
-    const out = entered.filter((access) => isReleased(access.release));
-    const markings = await this.markings.of(out, this.dataSource.manager);
-    const ofRelease = groupedBy(markings, (marking) => marking.access.release.id);
-    const releases = new Map(
-      out.flatMap((access) =>
-        access.activity.points === null ? [] : [[access.release.id, access] as const],
-      ),
-    );
-    return {
-      activities: [...releases.values()]
-        .sort((a, b) => (a.activity.due?.getTime() ?? Infinity) - (b.activity.due?.getTime() ?? Infinity))
-        .map((access) => {
-          const own = ofRelease.get(access.release.id) ?? [];
-          return {
-            activityId: access.activity.id,
-            releaseId: access.release.id,
-            kind: access.activity.kind,
-            title: access.activity.title,
-            points: plainDecimal(sure(access.activity.points)),
-            toMark: own.filter(({ sheet }) => needsMarking(sheet)).length,
-            unitCount: own.length,
-            markFor: this.kinds.markFor(access),
-          };
-        }),
-    };
-  }
-
   async queue(person: SignedIn, releaseId: ReleaseId): Promise<DeskView> {
     const release = await releaseOf(this.dataSource.manager, releaseId);
     await this.viewers.staff(person, release.courseId, 'read-course');
-    const { entered } = await this.gate.enterAll(person, release.courseId);
-    const own = entered.filter((access) => access.release.id === releaseId);
+    const { entered: own } = await this.gate.enterAll(person, release.courseId, releaseId);
     const [first] = own;
     if (!first || first.activity.points === null) throw problems.notFound();
     const { activity } = first;

@@ -1,4 +1,4 @@
-export { DeskService } from './desk.service.js';
+export { DeskCounts } from './deskCounts.service.js';
 export { MarksModule } from './marks.module.js';
 export { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from './marks.rows.js';
 export { MyMarksService } from './myMarks.service.js';

@@ -1,8 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
-import { sure } from '@jigsaw/core/lists';
-import type { Adjustment, GivenMark, KeptSheet, Picks, Rubric } from '@jigsaw/core/marks';
+import { keyedBy, sure } from '@jigsaw/core/lists';
+import type { Adjustment, BegunSheet, GivenMark, KeptSheet, Picks, Rubric } from '@jigsaw/core/marks';
+import { needsMarking } from '@jigsaw/core/marks';
 import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
@@ -53,6 +54,45 @@ export class Markings {
     });
   }
 
+  /** For each unit whether somebody has to mark it: what desk and figures count, without reading what was written and given. */
+  async toMark(
+    accesses: readonly CopyAccess[],
+    manager: EntityManager,
+  ): Promise<{ readonly access: CopyAccess; readonly needsMarking: boolean }[]> {
+    const marked = accesses.filter((access) => access.activity.points !== null);
+    const accessById = new Map(marked.map((access) => [access.copy.id, access]));
+    const works = await this.kinds.works({
+      accesses: marked,
+      manager,
+      now: this.clock.now(),
+      membersOf: await membersOfCopies(manager, marked),
+    });
+    const marks = keyedBy(
+      await begunMarks(
+        manager,
+        marked.map((access) => access.copy.id),
+      ),
+      (mark) => `${mark.copyId} ${mark.enrolmentId ?? 'group'}`,
+    );
+    return works.map((work) => {
+      const access = sure(accessById.get(work.copyId));
+      const mark = marks.get(`${work.copyId} ${work.unit}`);
+      const sheet: BegunSheet = {
+        points: plainDecimal(sure(access.activity.points)),
+        rubric: access.activity.rubric,
+        typed: plainDecimalOrNull(mark?.typedMark ?? null),
+        picks: mark?.picks ?? {},
+        adjustments: adjustmentsOf(work, mark?.adjustments ?? {}),
+        version: mark?.version ?? null,
+        given: { size: mark?.given ?? 0 },
+        workAt: mark?.workAt?.getTime() ?? null,
+        latestAt: work.latest?.at.getTime() ?? null,
+        isComplete: work.isComplete,
+      };
+      return { access, needsMarking: needsMarking(sheet) };
+    });
+  }
+
   /** @throws not-found for a unit that this copy does not have. */
   async one(access: CopyAccess, unit: Unit, manager: EntityManager): Promise<Marking> {
     const marking = (await this.of([access], manager)).find((each) => each.unit === unit);
@@ -91,6 +131,27 @@ const keptMarks = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<
     [copyIds],
   );
 
+interface BegunMark extends Pick<
+  MarkRow,
+  'copyId' | 'enrolmentId' | 'typedMark' | 'picks' | 'version' | 'workAt'
+> {
+  readonly adjustments: Readonly<Record<string, Adjustment>> | null;
+  readonly given: number;
+}
+
+/** Agreed sheets as far as they say whether somebody has to mark. One query. */
+const begunMarks = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<BegunMark[]> =>
+  manager.query(
+    `SELECT m."copyId", m."enrolmentId", m."typedMark", m."picks", m."version", m."workAt",
+            (SELECT jsonb_object_agg(a."enrolmentId", a."adjustment") FROM "mark_adjustment" a WHERE a."copyId" = m."copyId") AS "adjustments",
+            (SELECT count(*)::int FROM "released_mark" r WHERE r."copyId" = m."copyId" AND (m."enrolmentId" IS NULL OR r."enrolmentId" = m."enrolmentId")) AS "given"
+       FROM "mark" m WHERE m."copyId" = ANY($1) AND m."markerId" IS NULL`,
+    [copyIds],
+  );
+
+const adjustmentsOf = ({ credited }: UnitWork, kept: Readonly<Record<string, Adjustment>>) =>
+  new Map(credited.flatMap((id) => (kept[id] ? [[id, kept[id]] as const] : [])));
+
 function givenOf(
   { enrolmentId, otherRubric, ...row }: GivenRow,
   rubric: Rubric | null,
@@ -125,9 +186,7 @@ function sheetOf(
     lateMinutes: work.late.minutes,
     latePolicy: activity.latePolicy,
     credited: work.credited,
-    adjustments: new Map(
-      work.credited.flatMap((id) => (adjustments[id] ? [[id, adjustments[id]] as const] : [])),
-    ),
+    adjustments: adjustmentsOf(work, adjustments),
     version: mark?.version ?? null,
     given: new Map((mark?.given ?? []).map((row) => givenOf(row, activity.rubric, picks))),
     workAt: mark?.workAt?.getTime() ?? null,

@@ -25,6 +25,7 @@ import { CurrentPerson } from '../identity/index.js';
 import { sendExport } from '../platform/sendExport.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { DeskService } from './desk.service.js';
+import { DeskCounts } from './deskCounts.service.js';
 import { ManyMarksService } from './manyMarks.service.js';
 import { MarkingService } from './marking.service.js';
 import { ForesightService } from './foresight.service.js';
@@ -36,6 +37,7 @@ import { MyMarksService } from './myMarks.service.js';
 export class MarksController {
   constructor(
     private readonly desk: DeskService,
+    private readonly deskCounts: DeskCounts,
     private readonly marking: MarkingService,
     private readonly myMarks: MyMarksService,
     private readonly gradebook: GradebookService,
@@ -52,7 +54,7 @@ export class MarksController {
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
   ): Promise<DeskList> {
-    return this.desk.list(person, courseId);
+    return this.deskCounts.list(person, courseId);
   }
 
   @Endpoint('GET /releases/:releaseId/desk', {

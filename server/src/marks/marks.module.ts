@@ -3,6 +3,7 @@ import { CourseModule } from '../course/index.js';
 import { Kinds, ReleaseModule } from '../release/index.js';
 import { MarksInRooms, RoomsModule } from '../rooms/index.js';
 import { DeskService } from './desk.service.js';
+import { DeskCounts } from './deskCounts.service.js';
 import { ForesightService } from './foresight.service.js';
 import { GradebookService } from './gradebook.service.js';
 import { ManyMarksService } from './manyMarks.service.js';
@@ -16,6 +17,7 @@ import { MyMarksService } from './myMarks.service.js';
   controllers: [MarksController],
   providers: [
     DeskService,
+    DeskCounts,
     MarkingService,
     MyMarksService,
     GradebookService,
@@ -23,7 +25,7 @@ import { MyMarksService } from './myMarks.service.js';
     ManyMarksService,
     Markings,
   ],
-  exports: [DeskService, MyMarksService],
+  exports: [DeskCounts, MyMarksService],
 })
 export class MarksModule {
   constructor(kinds: Kinds, rooms: MarksInRooms, marks: MyMarksService) {

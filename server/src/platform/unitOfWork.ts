@@ -1,9 +1,11 @@
+import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { CourseId } from '@jigsaw/core/ids';
 import type { Concerns } from '@jigsaw/core/release';
 import { Clock } from './clock.js';
+import { Happenings } from './happenings.js';
 import { newId } from './ids.js';
 import { noteCommit, pageOfRequest } from './requestContext.js';
 
@@ -22,6 +24,9 @@ export interface Work {
   readonly record: (event: HappenedEvent) => Promise<void>;
 }
 
+/** Of this process, so that it does not take what it did itself for somebody else's. */
+export const processId: string = randomUUID();
+
 /** PostgreSQL carries 8,000 bytes in one notification; an id takes 39. */
 const idsInOne = 60;
 
@@ -31,14 +36,22 @@ export class UnitOfWork {
   constructor(
     private readonly dataSource: DataSource,
     private readonly clock: Clock,
+    private readonly happenings: Happenings,
   ) {}
 
   async run<Result>(use: (work: Work) => Promise<Result>): Promise<Result> {
+    const happened: HappenedEvent[] = [];
     const result = await this.dataSource.transaction(async (manager) => {
       const now = this.clock.now();
-      return use({ manager, now, record: (event) => this.record(manager, now, event) });
+      const record = (event: HappenedEvent) => {
+        happened.push(event);
+        return this.record(manager, now, event);
+      };
+      return use({ manager, now, record });
     });
     noteCommit();
+    for (const { courseId, copies = null } of happened)
+      if (courseId) this.happenings.tell({ courseId, copies });
     return result;
   }
 
@@ -81,7 +94,7 @@ function partsOf(event: HappenedEvent): string[] {
       staff,
       copies: copies && { ...copies, copyIds: copies.copyIds && some(copyIds) },
     };
-    parts.push(JSON.stringify({ courseId, type, page, ...concerns }));
+    parts.push(JSON.stringify({ courseId, type, page, by: processId, ...concerns }));
   }
   return parts;
 }

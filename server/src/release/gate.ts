@@ -2,9 +2,10 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
 import type { CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
-import { sure } from '@jigsaw/core/lists';
+import { keyedBy, sure } from '@jigsaw/core/lists';
 import type { Decision, CopyDates } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
+import { may } from '@jigsaw/core/course';
 import { atLeast, decide, datesFor, isOut as isOutNow } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -68,7 +69,9 @@ export class Gate {
     if (!found) throw problems.notFound();
     const { release, activity, extension, ...copy } = found as FoundCopy;
     const viewer = await this.viewers.find(person, release.courseId);
-    const admitted = this.admit(person, viewer, copy, release, activity, extension);
+    const at = (arrivalOfRequest() ?? this.clock.now()).getTime();
+    const decision = decide(viewer, factsOf(release, activity), copyFactsOf(copy, extension), at);
+    const admitted = admit(person, viewer, copy, { release, activity, extension }, decision);
     if (!('copy' in admitted)) throw problems.notFound();
     return admitted;
   }
@@ -82,44 +85,38 @@ export class Gate {
     return access;
   }
 
-  /** Every copy of a course that this person may read, and every release that they may only know of; four queries, however many there are. */
+  /** Every copy of a course that this person may read, and every release that they may only know of; a few queries, however many there are.
+   * @param only of one release. */
   async enterAll(
     person: SignedIn,
     courseId: CourseId,
+    only?: ReleaseId,
   ): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
     const viewer = await this.viewers.enter(person, courseId);
-    const releases = await this.dataSource.getRepository(ReleaseRow).findBy({ courseId });
-    const activities = await this.dataSource.getRepository(ActivityRow).findBy({ courseId });
-    const copies =
-      releases.length === 0
-        ? []
-        : await this.dataSource
-            .getRepository(CopyRow)
-            .findBy({ releaseId: In(releases.map((release) => release.id)) });
-    const extensions =
-      releases.length === 0
-        ? []
-        : await this.dataSource
-            .getRepository(ExtensionRow)
-            .findBy({ activityId: In(activities.map((each) => each.id)) });
+    const { manager } = this.dataSource;
+    const releases = await manager.findBy(ReleaseRow, { courseId, ...(only && { id: only }) });
+    if (releases.length === 0) return { viewer, entered: [], listed: [] };
+    const activityIds = releases.map((release) => release.activityId);
+    const activities = await manager.findBy(ActivityRow, { id: In(activityIds) });
+    const extensions = await manager.findBy(ExtensionRow, { activityId: In(activityIds) });
+    const copies = await this.copiesFor(viewer, releases);
     const releaseById = new Map(releases.map((release) => [release.id, release]));
     const activityById = new Map(activities.map((activity) => [activity.id, activity]));
     const extensionOf = new Map(
       extensions.map((extension) => [`${extension.activityId} ${extension.groupId}`, extension]),
     );
+    const facts = new Map(
+      releases.map((release) => [release.id, factsOf(release, sure(activityById.get(release.activityId)))]),
+    );
+    const at = (arrivalOfRequest() ?? this.clock.now()).getTime();
     const entered: CopyAccess[] = [];
     const listed = new Map<string, Listed>();
     for (const copy of copies) {
       const release = sure(releaseById.get(copy.releaseId));
       const activity = sure(activityById.get(release.activityId));
-      const admitted = this.admit(
-        person,
-        viewer,
-        copy,
-        release,
-        activity,
-        extensionOf.get(`${activity.id} ${copy.groupId ?? ''}`) ?? null,
-      );
+      const extension = extensionOf.get(`${activity.id} ${copy.groupId ?? ''}`) ?? null;
+      const decision = decide(viewer, sure(facts.get(release.id)), copyFactsOf(copy, extension), at);
+      const admitted = admit(person, viewer, copy, { release, activity, extension }, decision);
       if ('copy' in admitted) entered.push(admitted);
       else if (admitted.access === 'listed')
         listed.set(release.id, { release, activity, decision: admitted });
@@ -127,21 +124,61 @@ export class Gate {
     return { viewer, entered, listed: [...listed.values()] };
   }
 
-  private admit(
-    person: SignedIn,
-    viewer: Viewer | null,
-    copy: CopyRow,
-    release: ReleaseRow,
-    activity: ActivityRow,
-    extension: ExtensionRow | null,
-  ): CopyAccess | Decision {
-    const copyFacts = copyFactsOf(copy, extension);
-    const at = arrivalOfRequest() ?? this.clock.now();
-    const decision = decide(viewer, factsOf(release, activity), copyFacts, at.getTime());
-    if (viewer === null || !atLeast(decision.access, 'read-only')) return decision;
-    const schedule = datesFor(scheduleOf(activity), copyFacts.extension);
-    return { person, viewer, copy, release, activity, extension, schedule, decision } as CopyAccess; // the one place that makes the proof
+  /** The releases of a course of which this viewer, who sees the work of all groups, may read every copy.
+   * @returns null: they see some of the copies only; `enterAll` says which. */
+  async enterReleases(
+    viewer: Viewer,
+  ): Promise<readonly { readonly release: ReleaseRow; readonly activity: ActivityRow }[] | null> {
+    if (!may(viewer.role, 'read-course') || viewer.hasLeft || viewer.seesOnlyLed) return null;
+    const { manager } = this.dataSource;
+    const releases = await manager.findBy(ReleaseRow, { courseId: viewer.courseId });
+    const activities = await manager.findBy(ActivityRow, { id: In(releases.map((each) => each.activityId)) });
+    const activityById = keyedBy(activities, (activity) => activity.id);
+    const at = this.clock.now().getTime();
+    return releases.flatMap((release) => {
+      const activity = sure(activityById.get(release.activityId));
+      // To whoever sees all groups every copy is as any other.
+      const anyCopy = { groupId: null, setId: null, extension: null };
+      const { access } = decide(viewer, factsOf(release, activity), anyCopy, at);
+      return atLeast(access, 'read-only') ? [{ release, activity }] : [];
+    });
   }
+
+  /** Copies that can be anything but hidden from this viewer, which the decision then says of each: a student meets those of their groups, those for
+   * all and those that are read along, and of a release that outsiders may know of any one tells that. */
+  private copiesFor(viewer: Viewer, releases: readonly ReleaseRow[]): Promise<CopyRow[]> {
+    const ids = releases.map((release) => release.id);
+    const columns = `c."id", c."releaseId", c."groupId", c."setId"`;
+    const own =
+      viewer.role === 'student'
+        ? viewer.groups.map((group) => group.groupId)
+        : viewer.seesOnlyLed
+          ? viewer.leads
+          : null;
+    if (own === null)
+      return this.dataSource.query(`SELECT ${columns} FROM "copy" c WHERE c."releaseId" = ANY($1)`, [ids]);
+    const whole = releases.flatMap(({ id, mode }) => (mode === 'read-along' ? [id] : []));
+    const known = releases.flatMap(({ id, outsiders }) => (outsiders === 'listed' ? [id] : []));
+    return this.dataSource.query(
+      `SELECT ${columns} FROM "copy" c
+        WHERE c."releaseId" = ANY($1) AND (c."groupId" IS NULL OR c."groupId" = ANY($2) OR c."releaseId" = ANY($3))
+        UNION SELECT ${columns} FROM unnest($4::uuid[]) AS r("id")
+         CROSS JOIN LATERAL (SELECT * FROM "copy" WHERE "releaseId" = r."id" LIMIT 1) c`,
+      [ids, own, whole, known],
+    );
+  }
+}
+
+function admit(
+  person: SignedIn,
+  viewer: Viewer | null,
+  copy: CopyRow,
+  { release, activity, extension }: Pick<FoundCopy, 'release' | 'activity' | 'extension'>,
+  decision: Decision,
+): CopyAccess | Decision {
+  if (viewer === null || !atLeast(decision.access, 'read-only')) return decision;
+  const schedule = datesFor(scheduleOf(activity), extension && extensionOf(extension));
+  return { person, viewer, copy, release, activity, extension, schedule, decision } as CopyAccess; // the one place that makes the proof
 }
 
 /** A copy as it would be with this in its activity, or with more time for its group: to foresee what that changes, never to let anybody in.
@@ -166,6 +203,12 @@ export function asIf(
 /** Whether its members can be in it now. */
 export const isOut = ({ release, schedule }: CopyAccess, now: Date): boolean =>
   isOutNow(stateOf(release), schedule, now.getTime());
+
+/** The same for all of its copies: more time for a group changes when it is due and closes, never from when it is out. */
+export const isOutForAll = (
+  { release, activity }: Pick<CopyAccess, 'release' | 'activity'>,
+  now: Date,
+): boolean => isOutNow(stateOf(release), scheduleOf(activity), now.getTime());
 
 export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =>
   schedule.due === null ? null : new Date(schedule.due);

@@ -11,11 +11,42 @@ interface Student {
 }
 
 /** Whose work each copy is now, in the order of their names: its group without whoever was left out by name, or everybody whom a copy for all
- * reaches. One query. */
+ * reaches. One query for copies of groups and one for copies for all. */
 export async function membersOfCopies(
   manager: EntityManager,
   accesses: readonly CopyAccess[],
 ): Promise<(copyId: CopyId) => readonly EnrolmentId[]> {
+  const inGroup = await membersOfGroups(manager, accesses);
+  const reached = await studentsReached(
+    manager,
+    accesses.filter((access) => access.copy.groupId === null),
+  );
+  const members = new Map<string, readonly EnrolmentId[]>();
+  for (const access of accesses) {
+    const { copy, release } = access;
+    const leftOut = new Set(release.audience.exclude);
+    const own = copy.groupId === null ? reached(access) : inGroup(copy.groupId);
+    members.set(copy.id, leftOut.size === 0 ? own : own.filter((id) => !leftOut.has(id)));
+  }
+  return (copyId) => members.get(copyId) ?? [];
+}
+
+async function membersOfGroups(manager: EntityManager, accesses: readonly CopyAccess[]) {
+  const groupIds = [...new Set(accesses.flatMap(({ copy }) => copy.groupId ?? []))];
+  const rows =
+    groupIds.length === 0
+      ? []
+      : await manager.query<{ groupId: GroupId; enrolmentId: EnrolmentId }[]>(
+          `SELECT s."groupId", s."enrolmentId" FROM "seat" s JOIN "present_student" p ON p."enrolmentId" = s."enrolmentId"
+            WHERE s."groupId" = ANY($1) ORDER BY p."name"`,
+          [groupIds],
+        );
+  const byGroup = groupedBy(rows, (row) => row.groupId);
+  const ids = new Map([...byGroup].map(([groupId, own]) => [groupId, own.map((row) => row.enrolmentId)]));
+  return (groupId: GroupId): readonly EnrolmentId[] => ids.get(groupId) ?? [];
+}
+
+async function studentsReached(manager: EntityManager, accesses: readonly CopyAccess[]) {
   const courseIds = [...new Set(accesses.map((access) => access.release.courseId))];
   const students =
     courseIds.length === 0
@@ -27,28 +58,10 @@ export async function membersOfCopies(
              FROM "present_student" p WHERE p."courseId" = ANY($1) ORDER BY p."name"`,
           [courseIds],
         );
-  const seats = students.flatMap(({ enrolmentId, groups }) =>
-    (groups ?? []).map(({ groupId }): { enrolmentId: EnrolmentId; groupId: GroupId } => ({
-      enrolmentId,
-      groupId,
-    })),
-  );
-  const byGroup = groupedBy(seats, (seat) => seat.groupId);
-  const members = new Map<string, readonly EnrolmentId[]>();
-  for (const { copy, release } of accesses) {
-    const leftOut = new Set(release.audience.exclude);
-    const own =
-      copy.groupId !== null
-        ? (byGroup.get(copy.groupId) ?? []).flatMap(({ enrolmentId }) =>
-            leftOut.has(enrolmentId) ? [] : [enrolmentId],
-          )
-        : students.flatMap(({ enrolmentId, groups, courseId }) =>
-            courseId === release.courseId &&
-            isInAudience({ enrolmentId, groups: groups ?? [] }, release.audience)
-              ? [enrolmentId]
-              : [],
-          );
-    members.set(copy.id, own);
-  }
-  return (copyId) => members.get(copyId) ?? [];
+  return ({ release }: CopyAccess): readonly EnrolmentId[] =>
+    students.flatMap(({ enrolmentId, groups, courseId }) =>
+      courseId === release.courseId && isInAudience({ enrolmentId, groups: groups ?? [] }, release.audience)
+        ? [enrolmentId]
+        : [],
+    );
 }

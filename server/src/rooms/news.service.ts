@@ -1,10 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { MarkSeen, RoomItem, SeenAnswer } from '@jigsaw/contract/rooms';
+import type { Viewer } from '@jigsaw/core/course';
 import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
-import type { CopyAccess } from '../release/index.js';
+import type { ActivityRow, CopyAccess, ReleaseRow } from '../release/index.js';
 import { Gate, Kinds } from '../release/index.js';
 
 export interface CopyNews {
@@ -59,6 +61,39 @@ export class News {
     return (copyId) => byCopy.get(copyId) ?? nothing;
   }
 
+  /** How many items of these copies are new to their viewer. One query that tells a number. */
+  async count(accesses: readonly CopyAccess[]): Promise<number> {
+    const [first] = accesses;
+    if (!first) return 0;
+    const { sql, lists } = this.itemsOf(accesses, 'without excerpts');
+    const rows = await this.dataSource.query<{ unread: number }[]>(
+      `SELECT count(*)::int AS "unread" FROM (SELECT * FROM (${sql}) item WHERE ${visible}) i
+         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1 WHERE ${isNew}`,
+      [first.viewer.enrolmentId, seesAll(first), ...lists],
+    );
+    return rows[0]?.unread ?? 0;
+  }
+
+  /** The same for all copies of these releases, for somebody who sees all of them. */
+  async countIn(
+    viewer: Viewer,
+    releases: readonly { readonly release: ReleaseRow; readonly activity: ActivityRow }[],
+  ): Promise<number> {
+    const lists: string[][] = [];
+    const parts = [...groupedBy(releases, ({ activity }) => activity.kind)].map(([kind, own]) => {
+      lists.push(own.map(({ release }) => release.id));
+      const copies = `ARRAY(SELECT c."id" FROM "copy" c WHERE c."releaseId" = ANY($${lists.length + 1}))`;
+      return `SELECT "subjectId", "version", "authorId" FROM (${this.kinds.of({ kind }).itemsSql(copies)}) AS "of_${lists.length}"`;
+    });
+    if (parts.length === 0) return 0;
+    const rows = await this.dataSource.query<{ unread: number }[]>(
+      `SELECT count(*)::int AS "unread" FROM (${parts.join(' UNION ALL ')}) i
+         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1 WHERE ${isNew}`,
+      [viewer.enrolmentId, ...lists],
+    );
+    return rows[0]?.unread ?? 0;
+  }
+
   /** Which of these have a version that the person has not seen. */
   async newOf(access: CopyAccess): Promise<ReadonlySet<string>> {
     const { sql, lists } = this.itemsOf([access]);
@@ -88,17 +123,25 @@ export class News {
   }
 
   /** One query over all kinds concerned; parameters $1 and $2 are the viewer and whether they see all, $3 and on the lists of copies. */
-  private itemsOf(accesses: readonly CopyAccess[]): { sql: string; lists: string[][] } {
+  private itemsOf(
+    accesses: readonly CopyAccess[],
+    how: 'whole' | 'without excerpts' = 'whole',
+  ): { sql: string; lists: string[][] } {
+    const columns = `"copyId", "subjectId", "version", "authorId", "ownerId"${how === 'whole' ? ', "at", "excerpt"' : ''}`;
     const lists: string[][] = [];
+    const ofKind = new Map<string, string[]>();
+    for (const [name, own] of groupedBy(accesses, (access) => access.activity.kind))
+      ofKind.set(
+        name,
+        own.map((access) => access.copy.id),
+      );
     const parts: string[] = [];
     for (const kind of this.kinds.all) {
-      const copyIds = accesses
-        .filter((access) => access.activity.kind === kind.name)
-        .map((access) => access.copy.id);
+      const copyIds = ofKind.get(kind.name) ?? [];
       if (copyIds.length === 0) continue;
       lists.push(copyIds);
       parts.push(
-        `SELECT "copyId", "subjectId", "version", "authorId", "ownerId", "at", "excerpt" FROM (${kind.itemsSql(`$${lists.length + 2}::uuid[]`)}) AS "of_${parts.length}"`,
+        `SELECT ${columns} FROM (${kind.itemsSql(`$${lists.length + 2}::uuid[]`)}) AS "of_${parts.length}"`,
       );
     }
     return { sql: parts.join(' UNION ALL '), lists };

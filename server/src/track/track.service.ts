@@ -5,10 +5,10 @@ import type { CourseId } from '@jigsaw/core/ids';
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
-import { DeskService, MyMarksService } from '../marks/index.js';
+import { DeskCounts, MyMarksService } from '../marks/index.js';
 import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
-import { countActivities, Gate, isOut, Kinds, membersOfCopies } from '../release/index.js';
+import { countActivities, Gate, isOut, isOutForAll, Kinds, membersOfCopies } from '../release/index.js';
 import { News } from '../rooms/index.js';
 import type { GroupSetRow } from '../sets/index.js';
 import { groupsOfSets, setsOfCourse } from '../sets/index.js';
@@ -25,7 +25,7 @@ export class TrackService {
     private readonly kinds: Kinds,
     private readonly news: News,
     private readonly clock: Clock,
-    private readonly desk: DeskService,
+    private readonly desk: DeskCounts,
     private readonly marks: MyMarksService,
   ) {}
 
@@ -36,20 +36,19 @@ export class TrackService {
       : this.forStudent(person, courseId);
   }
 
-  private async forStaff(person: SignedIn, { courseId, seesOnlyLed, leads }: Viewer): Promise<Figures> {
+  private async forStaff(person: SignedIn, viewer: Viewer): Promise<Figures> {
+    const { courseId, seesOnlyLed, leads } = viewer;
     const { manager } = this.dataSource;
     const sets = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
     const rooms = seesOnlyLed ? leads.length : (await groupsOfSets(manager, idsOf(sets))).length;
-    const { activities } = await this.desk.list(person, courseId);
-    const unread = await this.unread((await this.gate.enterAll(person, courseId)).entered);
     return {
       kind: 'staff',
       enrolled: await countStudents(manager, courseId),
       ...(await countStudentsToPlace(manager, courseId, this.clock.now())),
       ...(await countActivities(manager, courseId, this.clock.now())),
       rooms,
-      unread,
-      toMark: activities.reduce((sum, activity) => sum + activity.toMark, 0),
+      unread: await this.unreadOfStaff(person, viewer),
+      toMark: await this.desk.toMark(person, viewer),
     };
   }
 
@@ -72,11 +71,20 @@ export class TrackService {
     };
   }
 
+  private async unreadOfStaff(person: SignedIn, viewer: Viewer): Promise<number> {
+    const all = await this.gate.enterReleases(viewer);
+    if (!all) return this.unread((await this.gate.enterAll(person, viewer.courseId)).entered);
+    const now = this.clock.now();
+    return this.news.countIn(
+      viewer,
+      all.filter((each) => isOutForAll(each, now)),
+    );
+  }
+
   /** Only what stands in a room counts: nothing of drafts, nor of what was withdrawn. */
-  private async unread(entered: readonly CopyAccess[]): Promise<number> {
-    const shown = entered.filter((access) => isOut(access, this.clock.now()));
-    const news = await this.news.of(shown);
-    return shown.reduce((sum, access) => sum + news(access.copy.id).unread, 0);
+  private unread(entered: readonly CopyAccess[]): Promise<number> {
+    const now = this.clock.now();
+    return this.news.count(entered.filter((access) => isOut(access, now)));
   }
 }
 

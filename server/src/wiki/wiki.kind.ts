@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { Progress } from '@jigsaw/contract/release';
 import { WikiSettings } from '@jigsaw/contract/wiki';
 import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import { wikiFacts } from '@jigsaw/core/wiki';
 import { countWords, plainText } from '@jigsaw/core/text';
 import { newId } from '../platform/ids.js';
@@ -71,10 +72,10 @@ export class WikiKind implements ActivityKind<WikiSettings> {
   }
 
   async progress(asked: Asked): Promise<Map<string, Progress>> {
-    const writers = await this.writers(asked);
+    const studentsIn = writersByCopy((await this.writers(asked)).filter((writer) => writer.isStudent));
     return new Map(
       asked.accesses.map(({ copy, viewer, decision, schedule }) => {
-        const here = writers.filter((writer) => writer.copyId === copy.id && writer.isStudent);
+        const here = studentsIn(copy.id);
         const hasWritten = here.some((writer) => writer.authorId === viewer.enrolmentId);
         const latest = latestOf(here);
         return [
@@ -99,10 +100,10 @@ export class WikiKind implements ActivityKind<WikiSettings> {
   }
 
   async works(asked: Asked): Promise<UnitWork[]> {
-    const writers = await this.writers(asked);
+    const studentsIn = writersByCopy((await this.writers(asked)).filter((writer) => writer.isStudent));
     return asked.accesses.flatMap((access) => {
       const members = asked.membersOf(access.copy.id);
-      const here = writers.filter((writer) => writer.copyId === access.copy.id && writer.isStudent);
+      const here = studentsIn(access.copy.id);
       const { due } = access.schedule;
       const isOver = due === null || asked.now.getTime() > due;
       const one = (
@@ -133,13 +134,13 @@ export class WikiKind implements ActivityKind<WikiSettings> {
   }
 
   async evidence(asked: Asked): Promise<Map<string, Map<string, Evidence[]>>> {
-    const writers = await this.writers(asked);
+    const writersIn = writersByCopy(await this.writers(asked));
     return new Map(
       asked.accesses.map(({ copy }) => [
         copy.id,
         new Map(
           asked.membersOf(copy.id).map((id): [string, Evidence[]] => {
-            const own = writers.find((writer) => writer.copyId === copy.id && writer.authorId === id);
+            const own = writersIn(copy.id).find((writer) => writer.authorId === id);
             return [
               id,
               [
@@ -164,6 +165,11 @@ export class WikiKind implements ActivityKind<WikiSettings> {
       [accesses.map((access) => access.copy.id)],
     );
   }
+}
+
+function writersByCopy(writers: readonly WriterFigures[]): (copyId: CopyId) => readonly WriterFigures[] {
+  const ofCopy = groupedBy(writers, (writer) => writer.copyId);
+  return (copyId) => ofCopy.get(copyId) ?? [];
 }
 
 const latestOf = (writers: readonly WriterFigures[]): WriterFigures | null =>
