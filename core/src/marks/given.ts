@@ -42,6 +42,10 @@ export function changesBetween(
   });
 }
 
+/** Whether somebody would be given something else. */
+export const isOtherwise = (from: GivenMark | null, to: GivenMark | null): boolean =>
+  differencesOf(from, to).length > 0;
+
 function differencesOf(from: GivenMark | null, to: GivenMark | null): Difference[] {
   if (from === null || to === null) return from === to ? [] : ['mark'];
   const differs: Difference[] = [];

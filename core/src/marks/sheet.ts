@@ -4,7 +4,7 @@ import { personMark } from './personMark.js';
 import type { Picks, Rubric } from './rubric.js';
 import type { LatePolicy } from '../handin/index.js';
 import type { GivenMark, MarkChange } from './given.js';
-import { changesBetween } from './given.js';
+import { changesBetween, isOtherwise } from './given.js';
 import { exactMarkFrom, isOverride, markFrom, mostOf, rubricMark } from './rubric.js';
 
 /** All that the marks of one unit, a group or one student, are worked out from. Points and marks are decimal strings. */
@@ -88,8 +88,17 @@ function workedOut(sheet: MarkSheet, adjustment: Adjustment | null): PersonMark 
   });
 }
 
+const alikeToGive = new WeakMap<KeptSheet, GivenMark>();
+
 /** What one credited person would be given now. */
 export function markToGive(sheet: KeptSheet, enrolmentId: string): GivenMark {
+  if (sheet.adjustments.has(enrolmentId)) return toGive(sheet, enrolmentId);
+  const known = alikeToGive.get(sheet) ?? toGive(sheet, enrolmentId);
+  alikeToGive.set(sheet, known);
+  return known;
+}
+
+function toGive(sheet: KeptSheet, enrolmentId: string): GivenMark {
   const { mark, steps } = memberMark(sheet, enrolmentId);
   const { points, rubric, picks, feedback, lateMinutes, latePolicy } = sheet;
   return {
@@ -240,13 +249,10 @@ export function cellOf(sheet: KeptSheet, enrolmentId: string, due: number | null
       state: given.mark === null ? 'excused' : 'released',
       mark: given.mark,
       points: given.points,
-      isChanged:
-        changesBetween(
-          new Map([[enrolmentId, given]]),
-          new Map(
-            sheet.credited.includes(enrolmentId) ? [[enrolmentId, markToGive(sheet, enrolmentId)]] : [],
-          ),
-        ).length > 0,
+      isChanged: isOtherwise(
+        given,
+        sheet.credited.includes(enrolmentId) ? markToGive(sheet, enrolmentId) : null,
+      ),
     };
   return { ...ungivenCell(sheet, enrolmentId, due, now), points: sheet.points, isChanged: false };
 }
