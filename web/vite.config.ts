@@ -1,11 +1,16 @@
 import optimizeLocales from '@react-aria/optimize-locales-plugin';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { precompress } from './precompress.js';
 
 const server = process.env['JIGSAW_API'] ?? 'http://127.0.0.1:3000';
 
 export default defineConfig({
-  plugins: [react(), { ...optimizeLocales.vite({ locales: ['en-US', 'en-GB'] }), enforce: 'pre' }],
+  plugins: [
+    react(),
+    { ...optimizeLocales.vite({ locales: ['en-US', 'en-GB'] }), enforce: 'pre' },
+    precompress(),
+  ],
   resolve: {
     conditions: ['@jigsaw/source', 'module', 'browser', 'development|production'],
     dedupe: ['react', 'react-dom'],

@@ -1,3 +1,7 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { brotliCompressSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import { sure } from '@jigsaw/core/lists';
@@ -79,6 +83,28 @@ describe('refusals', () => {
       .set('Content-Type', 'application/json')
       .send('{"email":')
       .expect(422);
+  });
+});
+
+describe('what is sent', () => {
+  it('is compressed for whoever takes it so: answers, and built files as they were made', async () => {
+    const folder = mkdtempSync(path.join(os.tmpdir(), 'jigsaw-web-'));
+    writeFileSync(path.join(folder, 'index.html'), '<html></html>');
+    mkdirSync(path.join(folder, 'assets'));
+    const script = path.join(folder, 'assets/app.js');
+    writeFileSync(script, 'as it is');
+    writeFileSync(`${script}.br`, brotliCompressSync('made before'));
+    const pages = await startTestServer({ webFolder: folder });
+    const browser = pages.browser();
+    const built = await browser.get('/assets/app.js').set('Accept-Encoding', 'gzip, br').expect(200);
+    expect([built.text, built.headers['content-encoding']]).toEqual(['made before', 'br']);
+    expect(built.headers['cache-control']).toContain('immutable');
+    const plain = await browser.get('/assets/app.js').set('Accept-Encoding', 'identity').expect(200);
+    expect([plain.text, plain.headers['content-encoding']]).toEqual(['as it is', undefined]);
+    const answer = await browser.get('/api/openapi.json').set('Accept-Encoding', 'gzip').expect(200);
+    expect(answer.headers['content-encoding']).toBe('gzip');
+    await pages.stop();
+    rmSync(folder, { recursive: true });
   });
 });
 

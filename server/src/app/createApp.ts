@@ -1,12 +1,14 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
-import type { Server } from 'node:http';
+import type { Server, ServerResponse } from 'node:http';
 import path from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { NestFactory } from '@nestjs/core';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import type { NextFunction, Request, Response } from 'express';
+import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.js';
@@ -51,6 +53,7 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   app.use(cookieParser());
   app.use(sameOriginOnly(new URL(config.publicUrl).origin));
   app.use(rememberPage);
+  app.use(compression({ filter: isCompressed, threshold: 1024, level: 4 }));
   if (config.webFolder !== null) servePages(app, config.webFolder);
   app.setGlobalPrefix('api');
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
@@ -59,6 +62,12 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   cutWhatStalls(app.getHttpServer(), config);
   return app;
 }
+
+/** Answers, not what comes bit by bit (it would be held back) nor files, whose length is told beforehand. */
+const isCompressed = (request: Request, response: Response): boolean =>
+  !/event-stream|ndjson/.test(String(response.getHeader('Content-Type'))) &&
+  response.getHeader('Content-Disposition') === undefined &&
+  compression.filter(request, response);
 
 /** A large file over a slow line is let through as long as it moves; what stands still is cut and holds nothing. */
 function cutWhatStalls(server: Server, { idleWithinMs }: Config): void {
@@ -89,15 +98,23 @@ function originHost(origin: string): string | null {
 function servePages(app: App, folder: string): void {
   const page = path.join(folder, 'index.html');
   if (!existsSync(page)) throw new Error(`the pages are not built: ${page} is missing`);
-  app.useStaticAssets(folder, {
-    index: false,
-    setHeaders: (response: { setHeader(name: string, value: string): void }, file: string) => {
-      response.setHeader(
-        'Cache-Control',
-        file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache',
-      );
-    },
-  });
+  app.use(
+    staticGzip(folder, {
+      index: false,
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: {
+        setHeaders: (response: ServerResponse, file: string) => {
+          response.setHeader(
+            'Cache-Control',
+            file.includes(`${path.sep}assets${path.sep}`)
+              ? 'public, max-age=31536000, immutable'
+              : 'no-cache',
+          );
+        },
+      },
+    }),
+  );
   app.use((request: Request, response: Response, next: NextFunction) => {
     const isPage =
       (request.method === 'GET' || request.method === 'HEAD') &&

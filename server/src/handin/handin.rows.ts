@@ -33,6 +33,7 @@ export class WorkFileRow {
 
 /** What was handed in, frozen. Every attempt stays. */
 @Entity('hand_in')
+@Index('hand_in_by_copy', ['copyId'])
 @Index('hand_in_attempt_once', ['copyId', 'attempt'], { unique: true, where: `"ownerId" IS NULL` })
 @Index('hand_in_attempt_once_each', ['copyId', 'ownerId', 'attempt'], {
   unique: true,

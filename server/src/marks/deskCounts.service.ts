@@ -2,13 +2,14 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { DeskList } from '@jigsaw/contract/marks';
 import type { Viewer } from '@jigsaw/core/course';
-import type { CourseId } from '@jigsaw/core/ids';
+import type { CourseId, ReleaseId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
 import { isReleased } from '@jigsaw/core/release';
 import { Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { Happenings } from '../platform/happenings.js';
+import type { CountedUntil } from '../platform/keptByCourse.js';
 import { KeptByCourse } from '../platform/keptByCourse.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, Kinds, plainDecimal } from '../release/index.js';
@@ -27,7 +28,7 @@ type Counted = Released & Counts;
  * of its copies. */
 @Injectable()
 export class DeskCounts {
-  private readonly kept: KeptByCourse<Counts>;
+  private readonly kept: KeptByCourse<ReleaseId, Counts>;
 
   constructor(
     private readonly dataSource: DataSource,
@@ -68,25 +69,41 @@ export class DeskCounts {
   private async counted(person: SignedIn, viewer: Viewer): Promise<Counted[]> {
     const all = await this.gate.enterReleases(viewer);
     if (!all) return this.countedOfTheirs(person, viewer);
-    const counted: Counted[] = [];
-    for (const each of all.filter(isMarked))
-      counted.push({ ...each, ...(await this.countsOf(person, each)) });
-    return counted.filter((each) => each.copies > 0);
+    const out = all.filter(isMarked);
+    const now = this.clock.now().getTime();
+    const ids = out.map(({ release }) => release.id);
+    const counts = await this.kept.all(viewer.courseId, ids, now, (missing) =>
+      this.count(person, viewer.courseId, missing, now),
+    );
+    return out
+      .map((each) => ({ ...each, ...sure(counts.get(each.release.id)) }))
+      .filter((each) => each.copies > 0);
   }
 
-  private countsOf(person: SignedIn, { release }: Released): Promise<Counts> {
-    const now = this.clock.now().getTime();
-    return this.kept.get(release.courseId, release.id, now, async () => {
-      const { entered } = await this.gate.enterAll(person, release.courseId, release.id);
-      const units = await this.markings.toMark(entered, this.dataSource.manager);
-      const toMark = units.filter((unit) => unit.needsMarking).length;
-      // Some work is ready to be marked once its time is over.
-      const until = entered.reduce<number | null>((first, { schedule: { due } }) => {
-        if (due === null || due < now) return first;
-        return first === null ? due + 1 : Math.min(first, due + 1);
-      }, null);
-      return { value: { copies: entered.length, units: units.length, toMark }, until };
-    });
+  private async count(
+    person: SignedIn,
+    courseId: CourseId,
+    releaseIds: readonly ReleaseId[],
+    now: number,
+  ): Promise<ReadonlyMap<ReleaseId, CountedUntil<Counts>>> {
+    const { entered } = await this.gate.enterAll(person, courseId, releaseIds);
+    const units = groupedBy(
+      await this.markings.toMark(entered, this.dataSource.manager),
+      (unit) => unit.access.release.id,
+    );
+    const copies = groupedBy(entered, (access) => access.release.id);
+    return new Map(
+      releaseIds.map((id) => {
+        const [own, all] = [units.get(id) ?? [], copies.get(id) ?? []];
+        const toMark = own.filter((unit) => unit.needsMarking).length;
+        // Some work is ready to be marked once its time is over.
+        const until = all.reduce<number | null>((first, { schedule: { due } }) => {
+          if (due === null || due < now) return first;
+          return first === null ? due + 1 : Math.min(first, due + 1);
+        }, null);
+        return [id, { value: { copies: all.length, units: own.length, toMark }, until }];
+      }),
+    );
   }
 
   private async countedOfTheirs(person: SignedIn, viewer: Viewer): Promise<Counted[]> {

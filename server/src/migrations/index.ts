@@ -16,6 +16,7 @@ import { ProvenAccounts1765600000000 } from './1765600000000-provenAccounts.js';
 import { MarksOfMarkers1765700000000 } from './1765700000000-marksOfMarkers.js';
 import { Audiences1765800000000 } from './1765800000000-audiences.js';
 import { Sessions1765900000000 } from './1765900000000-sessions.js';
+import { HandInsByCopy1766000000000 } from './1766000000000-hand-ins-by-copy.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -41,4 +42,5 @@ export const migrations = [
   MarksOfMarkers1765700000000,
   Audiences1765800000000,
   Sessions1765900000000,
+  HandInsByCopy1766000000000,
 ] as const;

@@ -1,51 +1,58 @@
 import type { CourseId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import type { Happenings } from './happenings.js';
 
-interface Kept<Value> {
-  readonly value: Promise<Value>;
-  /** Milliseconds; null: only what happens makes it old. */
+export interface CountedUntil<Value> {
+  readonly value: Value;
+  /** Milliseconds from when on time alone makes it old; null: only what happens does. */
   readonly until: number | null;
 }
 
-/** Figures that are costly to count and asked for at every page, kept until something happens that may change them. What happened to some copies of one
- * release makes old what is kept of that release alone; everything else, all of the course. */
-export class KeptByCourse<Value> {
-  private readonly courses = new Map<CourseId, Map<string, Kept<Value>>>();
+/** Figures that are costly to count and asked for at every page, kept by what they hang on (a release) until something happens that may change them. What
+ * happened to some copies of one release makes old what is kept of that release; everything else, all of the course. */
+export class KeptByCourse<Key extends string, Value> {
+  private readonly courses = new Map<CourseId, Map<Key, Promise<CountedUntil<Value>>>>();
+  /** As far as they are known. */
+  private readonly untils = new WeakMap<Promise<CountedUntil<Value>>, number | null>();
 
   constructor(happenings: Happenings) {
     happenings.listen({
       happened: ({ courseId, copies }) => {
-        if (copies?.copyIds) this.courses.get(courseId)?.delete(copies.releaseId);
+        if (copies?.copyIds) this.courses.get(courseId)?.delete(copies.releaseId as string as Key);
         else this.courses.delete(courseId);
       },
       missed: () => this.courses.clear(),
     });
   }
 
-  /** @param key the id of a release, or whatever else the value hangs on as a whole.
-   * @param now milliseconds.
-   * @param count works it out, and says from when on time alone makes it old. */
-  async get(
+  /** @param now milliseconds.
+   * @param count works out all that are not kept at once: as many questions for thirty as for one. */
+  async all(
     courseId: CourseId,
-    key: string,
+    keys: readonly Key[],
     now: number,
-    count: () => Promise<{ readonly value: Value; readonly until: number | null }>,
-  ): Promise<Value> {
-    const course = this.courses.get(courseId) ?? new Map<string, Kept<Value>>();
-    this.courses.set(courseId, course);
-    const known = course.get(key);
-    if (known && (known.until === null || now < known.until)) return known.value;
-    const counted = count();
-    // Kept from the beginning of the counting: what happens meanwhile takes it away again, so that nothing old is ever put in its place.
-    const entry: Kept<Value> = { value: counted.then(({ value }) => value), until: null };
-    course.set(key, entry);
-    try {
-      const { value, until } = await counted;
-      if (course.get(key) === entry) course.set(key, { value: entry.value, until });
-      return value;
-    } catch (error) {
-      if (course.get(key) === entry) course.delete(key);
-      throw error;
+    count: (missing: readonly Key[]) => Promise<ReadonlyMap<Key, CountedUntil<Value>>>,
+  ): Promise<ReadonlyMap<Key, Value>> {
+    const kept = this.courses.get(courseId) ?? new Map<Key, Promise<CountedUntil<Value>>>();
+    this.courses.set(courseId, kept);
+    const missing = keys.filter((key) => {
+      const known = kept.get(key);
+      const until = known && this.untils.get(known);
+      return !known || (typeof until === 'number' && now >= until);
+    });
+    if (missing.length > 0) {
+      const counting = count(missing);
+      // Kept from when the counting begins: what happens meanwhile takes it away again, so that nothing old is ever put in its place.
+      for (const key of missing) {
+        const one = counting.then((counted) => sure(counted.get(key)));
+        kept.set(key, one);
+        one.then(
+          ({ until }) => this.untils.set(one, until),
+          () => kept.get(key) === one && kept.delete(key),
+        );
+      }
     }
+    const wanted = keys.map(async (key) => [key, (await sure(kept.get(key))).value] as const);
+    return new Map(await Promise.all(wanted));
   }
 }

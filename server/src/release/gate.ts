@@ -86,15 +86,15 @@ export class Gate {
   }
 
   /** Every copy of a course that this person may read, and every release that they may only know of; a few queries, however many there are.
-   * @param only of one release. */
+   * @param only of these releases. */
   async enterAll(
     person: SignedIn,
     courseId: CourseId,
-    only?: ReleaseId,
+    only?: readonly ReleaseId[],
   ): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
     const viewer = await this.viewers.enter(person, courseId);
     const { manager } = this.dataSource;
-    const releases = await manager.findBy(ReleaseRow, { courseId, ...(only && { id: only }) });
+    const releases = await manager.findBy(ReleaseRow, { courseId, ...(only && { id: In([...only]) }) });
     if (releases.length === 0) return { viewer, entered: [], listed: [] };
     const activityIds = releases.map((release) => release.activityId);
     const activities = await manager.findBy(ActivityRow, { id: In(activityIds) });
