@@ -1,7 +1,7 @@
 /** An installation that is thrown away, with a course of made-up people and a browser of its instructor. */
 import { spawn } from 'node:child_process';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import http from 'node:http';
 import { createRequire } from 'node:module';
 import os from 'node:os';
@@ -167,7 +167,7 @@ export async function sessions(database, base, addresses) {
 /** Asks on kept connections, as a browser does. @returns its status, what came and how long it took, ms. */
 export function asker(base) {
   const agent = new http.Agent({ keepAlive: true, maxSockets: 200 });
-  return (method, at, cookie, body) =>
+  return (method, at, cookie, body, headers = {}) =>
     new Promise((resolve, reject) => {
       const data = body && JSON.stringify(body);
       const began = performance.now();
@@ -176,19 +176,30 @@ export function asker(base) {
         agent,
         headers: {
           Cookie: cookie,
+          ...headers,
           ...(data && { 'Content-Type': 'application/json', 'Content-Length': Buffer.byteLength(data) }),
         },
       });
       sent.on('error', reject);
       sent.on('response', (answer) => {
         let text = '';
-        answer.on('data', (piece) => (text += piece));
+        let bytes = 0;
+        answer.on('data', (piece) => {
+          text += piece;
+          bytes += piece.length;
+        });
         answer.on('end', () =>
-          resolve({ status: answer.statusCode, text, tookMs: performance.now() - began }),
+          resolve({ status: answer.statusCode, text, bytes, tookMs: performance.now() - began }),
         );
       });
       sent.end(data);
     });
+}
+
+/** Seconds of CPU that a process has used: its own and the kernel's for it. */
+export function cpuOf(pid) {
+  const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ');
+  return (Number(fields[11]) + Number(fields[12])) / 100;
 }
 
 /** From each key until the frame with what it leaves in view is painted, in milliseconds, in ascending order. */

@@ -1,9 +1,8 @@
 /** Everybody signs up at once: 300 students, first with no page open, then with a page open each. Every answer is held against what is kept, and the
  * server's CPU with open pages against that without. Run by hand: node bench/rush.mjs */
-import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import { createRequire } from 'node:module';
-import { sessions, withInstallation } from './installation.mjs';
+import { cpuOf, sessions, withInstallation } from './installation.mjs';
 
 const pg = createRequire(new URL('../server/package.json', import.meta.url))('pg');
 const students = 300;
@@ -113,9 +112,3 @@ await withInstallation(async ({ ask, base, databaseUrl, serverPid }) => {
   agent.destroy();
   await database.end();
 });
-
-/** Seconds of CPU that a process has used: its own and the kernel's for it. */
-function cpuOf(pid) {
-  const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ');
-  return (Number(fields[11]) + Number(fields[12])) / 100;
-}

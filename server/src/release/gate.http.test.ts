@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import type { ReleaseRequest } from '@jigsaw/contract/release';
-import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CourseId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { decide, someGroups, theClass, wholeSet } from '@jigsaw/core/release';
 import { Viewers } from '../course/index.js';
