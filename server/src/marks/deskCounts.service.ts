@@ -12,7 +12,7 @@ import { Happenings } from '../platform/happenings.js';
 import type { CountedUntil } from '../platform/keptByCourse.js';
 import { KeptByCourse } from '../platform/keptByCourse.js';
 import type { CopyAccess } from '../release/index.js';
-import { Gate, Kinds, plainDecimal } from '../release/index.js';
+import { Gate, Kinds, nextDue, plainDecimal } from '../release/index.js';
 import { Markings } from './markings.js';
 
 interface Counts {
@@ -97,10 +97,7 @@ export class DeskCounts {
         const [own, all] = [units.get(id) ?? [], copies.get(id) ?? []];
         const toMark = own.filter((unit) => unit.needsMarking).length;
         // Some work is ready to be marked once its time is over.
-        const until = all.reduce<number | null>((first, { schedule: { due } }) => {
-          if (due === null || due < now) return first;
-          return first === null ? due + 1 : Math.min(first, due + 1);
-        }, null);
+        const until = nextDue(all, now);
         return [id, { value: { copies: all.length, units: own.length, toMark }, until }];
       }),
     );

@@ -3,16 +3,19 @@ import { stringify } from 'csv-stringify/sync';
 import { DataSource } from 'typeorm';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
 import type { GroupTag } from '@jigsaw/contract/sets';
-import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import type { Viewer } from '@jigsaw/core/course';
+import type { CourseId, EnrolmentId, GroupSetId, ReleaseId } from '@jigsaw/core/ids';
 import { sortName } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
+import { Happenings } from '../platform/happenings.js';
+import { KeptByCourse } from '../platform/keptByCourse.js';
 import { isReleased, setsOfAudience } from '@jigsaw/core/release';
 import type { Audience } from '@jigsaw/core/release';
-import { groupedBy, sure } from '@jigsaw/core/lists';
+import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
 import { cellOf, copiesToTell } from '@jigsaw/core/marks';
 import type { CopyAccess } from '../release/index.js';
-import { Gate, Kinds, plainDecimal } from '../release/index.js';
+import { Gate, Kinds, nextDue, plainDecimal } from '../release/index.js';
 import { toldApart, Viewers } from '../course/index.js';
 import { groupTags, inOrderOf } from '../sets/index.js';
 import type { Marking } from './markings.js';
@@ -28,9 +31,20 @@ interface Student {
   readonly groups: Gradebook['students'][number]['groups'] | null;
 }
 
+/** What the students have of one activity. */
+interface Filled {
+  readonly cells: ReadonlyMap<EnrolmentId, readonly GradebookCell[]>;
+  readonly hasGiven: boolean;
+}
+const nothing: Filled = { cells: new Map(), hasGiven: false };
+
+type Column = Pick<CopyAccess, 'release' | 'activity'> & Filled;
+
 /** Students by assignments, for staff. Columns are named by reference, so a new title is in every heading at once. */
 @Injectable()
 export class GradebookService {
+  private readonly kept: KeptByCourse<ReleaseId, Filled>;
+
   constructor(
     private readonly dataSource: DataSource,
     private readonly viewers: Viewers,
@@ -38,48 +52,96 @@ export class GradebookService {
     private readonly kinds: Kinds,
     private readonly markings: Markings,
     private readonly clock: Clock,
-  ) {}
+    happenings: Happenings,
+  ) {
+    this.kept = new KeptByCourse(happenings);
+  }
 
   async read(person: SignedIn, courseId: CourseId): Promise<Gradebook> {
-    await this.viewers.staff(person, courseId, 'read-course');
-    const { entered } = await this.gate.enterAll(person, courseId);
-    const out = entered.filter(
-      ({ activity, release }) =>
-        activity.points !== null && (isReleased(release) || release.state === 'withdrawn'),
-    );
-    const markings = await this.markings.of(out, this.dataSource.manager);
+    const viewer = await this.viewers.staff(person, courseId, 'read-course');
     const students = await this.students(courseId);
-    const columns = columnsOf(out, markings);
+    const all = await this.columns(person, viewer, students);
+    // By due date; one that was withdrawn is there as long as students have marks of it.
+    const columns = all
+      .filter(({ release, hasGiven }) => release.state !== 'withdrawn' || hasGiven)
+      .sort((a, b) => dueOf(a.activity) - dueOf(b.activity));
     const apart = await toldApart(this.dataSource.manager, courseId);
-    const tags = await groupTags(
-      this.dataSource.manager,
-      out.map(({ copy }) => copy.groupId),
-    );
-    const byGroup = inOrderOf(tags);
-    const groupOf = ({ access }: Marking) => tags.get(access.copy.groupId ?? '');
-    const credits = creditsByStudent(markings.toSorted((a, b) => byGroup(groupOf(a), groupOf(b))));
-    const now = this.clock.now().getTime();
     return {
-      activities: columns.map((access) => ({
-        activityId: access.activity.id,
-        releaseId: access.release.id,
-        setId: onlySet(access.release.audience),
-        markFor: this.kinds.markFor(access),
-        kind: access.activity.kind,
-        title: access.activity.title,
-        points: plainDecimal(sure(access.activity.points)),
-        due: access.activity.due?.toISOString() ?? null,
-        isWithdrawn: access.release.state === 'withdrawn',
+      activities: columns.map(({ release, activity }) => ({
+        activityId: activity.id,
+        releaseId: release.id,
+        setId: onlySet(release.audience),
+        markFor: this.kinds.markFor({ release, activity }),
+        kind: activity.kind,
+        title: activity.title,
+        points: plainDecimal(sure(activity.points)),
+        due: activity.due?.toISOString() ?? null,
+        isWithdrawn: release.state === 'withdrawn',
       })),
       students: students.map(({ email: _email, ...student }) => ({
         ...student,
         name: apart(student.enrolmentId, student.name),
         groups: student.groups ?? [],
-        cells: columns.map(({ release }) =>
-          cellsFor(student, credits.get(`${release.id} ${student.enrolmentId}`) ?? [], tags, now),
-        ),
+        cells: columns.map(({ cells }) => [...(cells.get(student.enrolmentId) ?? [])]),
       })),
     };
+  }
+
+  /** What is marked, with what every student has of it. For whoever sees the work of all groups it is kept, release by release. */
+  private async columns(person: SignedIn, viewer: Viewer, students: readonly Student[]): Promise<Column[]> {
+    const now = this.clock.now().getTime();
+    const releases = await this.gate.enterReleases(viewer);
+    if (!releases) {
+      const { entered } = await this.gate.enterAll(person, viewer.courseId);
+      const out = entered.filter(isMarked);
+      const filled = await this.fill(out, students, now);
+      return [...keyedBy(out, ({ release }) => release.id).values()].map(({ release, activity }) => ({
+        release,
+        activity,
+        ...(filled.get(release.id) ?? nothing),
+      }));
+    }
+    const marked = releases.filter(isMarked);
+    const ids = marked.map(({ release }) => release.id);
+    const kept = await this.kept.all(viewer.courseId, ids, now, async (missing) => {
+      const { entered } = await this.gate.enterAll(person, viewer.courseId, missing);
+      const filled = await this.fill(entered, students, now);
+      const copies = groupedBy(entered, ({ release }) => release.id);
+      return new Map(
+        missing.map((id) => [
+          id,
+          { value: filled.get(id) ?? nothing, until: nextDue(copies.get(id) ?? [], now) },
+        ]),
+      );
+    });
+    return marked.map((each) => ({ ...each, ...sure(kept.get(each.release.id)) }));
+  }
+
+  private async fill(
+    accesses: readonly CopyAccess[],
+    students: readonly Student[],
+    now: number,
+  ): Promise<ReadonlyMap<ReleaseId, Filled>> {
+    const { manager } = this.dataSource;
+    const markings = await this.markings.of(accesses, manager);
+    const tags = await groupTags(
+      manager,
+      accesses.map(({ copy }) => copy.groupId),
+    );
+    const byGroup = inOrderOf(tags);
+    const groupOf = ({ access }: Marking) => tags.get(access.copy.groupId ?? '');
+    const inOrder = markings.toSorted((a, b) => byGroup(groupOf(a), groupOf(b)));
+    const studentOf = keyedBy(students, (student) => student.enrolmentId);
+    return new Map(
+      [...groupedBy(inOrder, ({ access }) => access.release.id)].map(([releaseId, own]) => {
+        const cells = [...creditsByStudent(own)].flatMap(([enrolmentId, credits]) => {
+          const student = studentOf.get(enrolmentId);
+          return student ? [[enrolmentId, cellsFor(student, credits, tags, now)] as const] : [];
+        });
+        const hasGiven = own.some(({ sheet }) => sheet.given.size > 0);
+        return [releaseId, { cells: new Map(cells), hasGiven }];
+      }),
+    );
   }
 
   /** Released marks only, as a spreadsheet opens them; cells that begin like a formula are escaped. A mark that is not out of the points that the heading
@@ -124,30 +186,21 @@ export class GradebookService {
   }
 }
 
+const isMarked = ({ activity, release }: Pick<CopyAccess, 'release' | 'activity'>) =>
+  activity.points !== null && (isReleased(release) || release.state === 'withdrawn');
+
 const dueOf = (activity: { due: Date | null }) => activity.due?.getTime() ?? Infinity;
 
-/** A column for each release, by due date; one that was withdrawn is there as long as students have marks of it. */
-function columnsOf(accesses: readonly CopyAccess[], markings: readonly Marking[]): CopyAccess[] {
-  const given = new Set(
-    markings.flatMap(({ sheet, access }) => (sheet.given.size > 0 ? [access.release.id] : [])),
-  );
-  const columns = [...new Map(accesses.map((access) => [access.release.id, access])).values()];
-  return columns
-    .filter(({ release }) => release.state !== 'withdrawn' || given.has(release.id))
-    .sort((a, b) => dueOf(a.activity) - dueOf(b.activity));
-}
-
-/** Whose work each unit is, by release and student: one pass, so that a cell is looked up. */
-function creditsByStudent(markings: readonly Marking[]): ReadonlyMap<string, readonly Marking[]> {
-  const credited = markings.flatMap((marking) =>
-    [...new Set([...marking.work.credited, ...marking.sheet.given.keys()])].map((enrolmentId) => ({
-      key: `${marking.access.release.id} ${enrolmentId}`,
-      marking,
-    })),
-  );
-  return new Map(
-    [...groupedBy(credited, ({ key }) => key)].map(([key, all]) => [key, all.map((each) => each.marking)]),
-  );
+/** Whose work each unit is: one pass, so that a cell is looked up. */
+function creditsByStudent(markings: readonly Marking[]): ReadonlyMap<EnrolmentId, readonly Marking[]> {
+  const credits = new Map<EnrolmentId, Marking[]>();
+  for (const marking of markings)
+    for (const id of new Set([...marking.work.credited, ...marking.sheet.given.keys()])) {
+      const own = credits.get(id as EnrolmentId);
+      if (own) own.push(marking);
+      else credits.set(id as EnrolmentId, [marking]);
+    }
+  return credits;
 }
 
 /** What one student has of one activity. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */

@@ -8,6 +8,9 @@ export interface CountedUntil<Value> {
   readonly until: number | null;
 }
 
+/** So many courses are kept at a time; that which was asked for longest ago makes room. */
+const mostCourses = 100;
+
 /** Figures that are costly to count and asked for at every page, kept by what they hang on (a release) until something happens that may change them. What
  * happened to some copies of one release makes old what is kept of that release; everything else, all of the course. */
 export class KeptByCourse<Key extends string, Value> {
@@ -34,7 +37,10 @@ export class KeptByCourse<Key extends string, Value> {
     count: (missing: readonly Key[]) => Promise<ReadonlyMap<Key, CountedUntil<Value>>>,
   ): Promise<ReadonlyMap<Key, Value>> {
     const kept = this.courses.get(courseId) ?? new Map<Key, Promise<CountedUntil<Value>>>();
+    this.courses.delete(courseId); // asked for last, it stands last
     this.courses.set(courseId, kept);
+    const [oldest] = this.courses.keys();
+    if (oldest !== undefined && this.courses.size > mostCourses) this.courses.delete(oldest);
     const missing = keys.filter((key) => {
       const known = kept.get(key);
       const until = known && this.untils.get(known);

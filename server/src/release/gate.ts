@@ -210,6 +210,13 @@ export const isOutForAll = (
   now: Date,
 ): boolean => isOutNow(stateOf(release), scheduleOf(activity), now.getTime());
 
+/** When the next of these is no longer in time; null: none is. Milliseconds. */
+export const nextDue = (accesses: readonly CopyAccess[], now: number): number | null =>
+  accesses.reduce<number | null>((first, { schedule: { due } }) => {
+    if (due === null || due < now) return first;
+    return first === null ? due + 1 : Math.min(first, due + 1);
+  }, null);
+
 export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =>
   schedule.due === null ? null : new Date(schedule.due);
 

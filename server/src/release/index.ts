@@ -4,7 +4,7 @@ export { ActivitiesService } from './activities.service.js';
 export { countActivities } from './activityCounts.js';
 export { plainDecimal, plainDecimalOrNull } from './decimals.js';
 export { withContent } from './content.js';
-export { asIf, dueOf, Gate, isOut, isOutForAll, lockCopies, lockCopy, releaseOf } from './gate.js';
+export { asIf, dueOf, Gate, isOut, isOutForAll, lockCopies, lockCopy, nextDue, releaseOf } from './gate.js';
 export type { CopyAccess, Listed } from './gate.js';
 export { Kinds, lateOf, onTime } from './kinds.js';
 export type { ActivityKind, Asked, Evidence, Opening, Unit, UnitWork } from './kinds.js';
