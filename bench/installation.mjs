@@ -164,12 +164,12 @@ export async function sessions(database, base, addresses) {
   return cookies;
 }
 
-/** Asks on kept connections, as a browser does. @returns its status, what came and how long it took, ms. */
+/** Asks on kept connections, as a browser does; a body is an object, or what was written before. @returns its status, what came and how long it took, ms. */
 export function asker(base) {
   const agent = new http.Agent({ keepAlive: true, maxSockets: 200 });
   return (method, at, cookie, body, headers = {}) =>
     new Promise((resolve, reject) => {
-      const data = body && JSON.stringify(body);
+      const data = body === undefined || Buffer.isBuffer(body) ? body : JSON.stringify(body);
       const began = performance.now();
       const sent = http.request(`${base}/api/${at}`, {
         method,

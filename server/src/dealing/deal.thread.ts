@@ -2,6 +2,9 @@ import type { MessagePort } from 'node:worker_threads';
 import type { DealLine } from '@jigsaw/contract/dealing';
 import type { DealProblem } from '@jigsaw/core/dealing';
 import { dealing, packDeal } from '@jigsaw/core/dealing';
+import { yieldToOthers } from '../platform/yielding.js';
+
+yieldToOthers();
 
 export interface DealTask {
   readonly problem: DealProblem;

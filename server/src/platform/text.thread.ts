@@ -1,5 +1,8 @@
 import { countWords } from '@jigsaw/core/text';
 import { compare, countChanges } from '@jigsaw/core/wiki';
+import { yieldToOthers } from './yielding.js';
+
+yieldToOthers();
 
 export interface Changed {
   readonly added: number;

@@ -2,6 +2,9 @@ import type { Delimiter } from '@jigsaw/core/files';
 import type { Paste, ReadTable } from '@jigsaw/core/roster';
 import { readPaste, readTable } from '@jigsaw/core/roster';
 import { isArchive, readArchive } from './archive.js';
+import { yieldToOthers } from '../platform/yielding.js';
+
+yieldToOthers();
 
 export type ReadTask =
   | { readonly kind: 'paste'; readonly text: string }

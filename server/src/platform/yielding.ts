@@ -1,0 +1,13 @@
+import { readlinkSync } from 'node:fs';
+import os from 'node:os';
+
+/** Lets the system give its time to the thread that serves everybody first: what this thread works on can wait a little, pages cannot. Called by the
+ * thread itself, once. Where threads have no priority of their own (any system but Linux) nothing changes. */
+export function yieldToOthers(): void {
+  try {
+    const thread = Number(readlinkSync('/proc/thread-self').split('/').at(-1));
+    os.setPriority(thread, os.constants.priority.PRIORITY_LOW);
+  } catch {
+    // It works all the same.
+  }
+}
