@@ -14,7 +14,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-it('lets nobody take the turns of others: of one person six requests are worked on, a hundred wait, more are refused', async () => {
+it('lets nobody take the turns of others: of one person three requests are worked on, a hundred wait, more are refused', async () => {
   const noor = sure(given.students.get('noor')).browser;
   const jorge = sure(given.students.get('jorge')).browser;
   const holding = new pg.Client({ connectionString: server.databaseUrl });
@@ -26,16 +26,16 @@ it('lets nobody take the turns of others: of one person six requests are worked 
     if (answer.status === 429) refused += 1;
     return answer;
   });
-  for (const until = Date.now() + 60_000; refused < 24 && Date.now() < until;)
+  for (const until = Date.now() + 60_000; refused < 27 && Date.now() < until;)
     await new Promise((resolve) => setTimeout(resolve, 20));
-  expect(refused).toBe(24);
-  // All connections would be taken if more than six of hers were worked on.
+  expect(refused).toBe(27);
+  // All connections would be taken if all of hers were worked on.
   await jorge.get('/api/session').expect(200);
   await jorge.get('/api/courses').expect(200);
   await holding.query('COMMIT');
   await holding.end();
   const answers = await Promise.all(asked);
-  expect(answers.filter(({ status }) => status === 200)).toHaveLength(106);
+  expect(answers.filter(({ status }) => status === 200)).toHaveLength(103);
   const { body } = sure(answers.find(({ status }) => status === 429)) as { body: { detail: string } };
   expect(body.detail).toBe('Very much is asked for at once from your account. Wait a moment and try again.');
   await noor.get(`/api/courses/${given.course.id}/rooms`).expect(200);
