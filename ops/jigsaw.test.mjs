@@ -134,6 +134,39 @@ describe('starting', () => {
   }, 300_000);
 });
 
+describe('the large sample course', () => {
+  it('is loaded into data of its own, with a term of work in it', async () => {
+    const port = await freePort();
+    const { child, said } = begin(['demo', '--large'], { PORT: String(port) });
+    await until(() => serves(said));
+    const base = `http://127.0.0.1:${port}/api`;
+    const credentials = (email) => JSON.stringify({ email, password: 'brine and bubbles' });
+    const cameIn = async (email) => {
+      const headers = { 'Content-Type': 'application/json' };
+      const answer = await fetch(`${base}/session`, { method: 'POST', headers, body: credentials(email) });
+      expect(answer.status).toBe(200);
+      const cookie = answer.headers.getSetCookie().map((each) => each.split(';')[0]);
+      return async (at) => (await fetch(`${base}/${at}`, { headers: { Cookie: cookie.join('; ') } })).json();
+    };
+    const instructor = await cameIn('ilse.marrow@quillmere.example');
+    const [course] = (await instructor('courses')).courses;
+    const figures = await instructor(`courses/${course.id}/figures`);
+    expect(figures).toMatchObject({ enrolled: 640, unplaced: 0, rooms: 160, live: 29, scheduled: 1 });
+    expect(figures.toMark).toBeGreaterThan(100);
+    expect(figures.unread).toBeGreaterThan(1000);
+    const student = await cameIn('brewer1@quillmere.example');
+    const { rooms } = await student(`courses/${course.id}/rooms`);
+    expect(rooms.map((room) => room.items.length)).toEqual([29]);
+    expect(new Set(rooms[0].members.map(({ name }) => name.split(' ')[0])).size).toBe(4);
+    const { marks } = await student(`courses/${course.id}/my-marks`);
+    expect(marks.length).toBeGreaterThan(5);
+    process.kill(child.pid, 'SIGTERM');
+    expect(await ended(child)).toBe(0);
+    expect(existsSync(path.join(folder, 'demo-large/running.pid'))).toBe(true);
+    expect(existsSync(path.join(folder, 'demo'))).toBe(false);
+  }, 300_000);
+});
+
 describe('ends that nobody planned', () => {
   let ports;
   const env = () => ({ ...instructor, JIGSAW_DATA: path.join(folder, 'ends') });

@@ -22,13 +22,13 @@ const weeks = 12;
 const given = ['Zofia', 'Noor', '서연', 'Łukasz', 'Amina', 'Jorge', 'Πηνελόπη', 'Ayşe', 'Søren', 'Kofi', 'Mireille', 'Dáithí', 'Тамара', '雨桐', 'Anneliese', 'Callum', 'Ngozi', 'Ingrid', 'Emre', 'Yara', 'Tiago', 'Saoirse', 'Hye-jin', 'Olu', 'Bram', 'Leila', 'Matteo', 'Piers', 'Nino', 'Ravi', 'Astrid', 'Chidi']; // prettier-ignore
 const family = ['Wiśniewska', 'Haddad', '한', 'Przybyłko', 'Diallo', 'Peñaloza', 'Καραθάνου', 'Karadağ', 'Bjerregaard', 'Asare', 'Dûchesne', 'Ó Conghaile', 'Белозёрова', '林', 'Krumbholz', 'Reith', 'Eze', 'Solheim', 'Öztürk', 'Aziz']; // prettier-ignore
 
-/** The 640, by number. Nobody here exists. */
+/** The 640, by number; those of one team are 160 apart. Nobody here exists. */
 const students = Array.from({ length: teams * perTeam }, (_, at) => ({
-  name: `${sure(given[at % given.length])} ${sure(family[Math.floor(at / given.length) % family.length])}`,
+  name: `${sure(given[(at * 7 + Math.floor(at / teams) * 5) % given.length])} ${sure(family[Math.floor(at / given.length) % family.length])}`,
   email: `brewer${at + 1}@${domain}`,
   number: String(40_000 + at),
   section: `Lab ${(at % sections) + 1}`,
-  experience: sure(['none', 'some', 'some', 'plenty'][(at * 7) % 4]),
+  experience: sure(['none', 'some', 'some', 'plenty'][(at * 7 + Math.floor(at / teams)) % 4]),
   language: sure(['English', 'Polish', 'Korean', 'Twi', 'Portuguese', 'Arabic', 'Greek'][(at * 5) % 7]),
   free: writeHalfDays(new Set(halfDays.filter((_each, day) => ((at + 3) * (day + 5)) % 7 < 3))),
 }));
@@ -53,7 +53,7 @@ interface Planned {
   readonly week: number;
 }
 
-/** Three pieces of work a week or so, over the term: 30 in all, the last of them still to come. */
+/** Three pieces of work a week or so, over the term: 30 in all, the last one still to come. */
 const plan: readonly Planned[] = [
   ...weekly('assignment', 'Process log', 18),
   ...weekly('discussion', 'Week in the brewhouse', 7),
@@ -64,7 +64,7 @@ function weekly(kind: Planned['kind'], title: string, count: number): Planned[] 
   return Array.from({ length: count }, (_, at) => ({
     kind,
     title: `${title} ${at + 1}`,
-    week: weeks - 2 - Math.floor((at * (weeks - 1)) / count),
+    week: weeks - 2 - Math.floor((at * weeks) / count),
   }));
 }
 

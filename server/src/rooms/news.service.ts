@@ -82,7 +82,7 @@ export class News {
     const lists: string[][] = [];
     const parts = [...groupedBy(releases, ({ activity }) => activity.kind)].map(([kind, own]) => {
       lists.push(own.map(({ release }) => release.id));
-      const copies = `ARRAY(SELECT c."id" FROM "copy" c WHERE c."releaseId" = ANY($${lists.length + 1}))`;
+      const copies = `ARRAY(SELECT c."copyId" FROM "released_copy" c WHERE c."releaseId" = ANY($${lists.length + 1}))`;
       return `SELECT "subjectId", "version", "authorId" FROM (${this.kinds.of({ kind }).itemsSql(copies)}) AS "of_${lists.length}"`;
     });
     if (parts.length === 0) return 0;
