@@ -14,7 +14,12 @@ beforeAll(() => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'jigsaw-ops-'));
   chmodSync(folder, 0o755); // the account that runs the database has to get in
 });
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const begun = [];
+afterAll(() => {
+  // Of a test that failed something may still run, and write.
+  for (const child of begun) if (child.exitCode === null && child.signalCode === null) child.kill('SIGKILL');
+  rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 500 });
+}, 60_000);
 
 /** Runs ./jigsaw as a person would; resolves when it has ended, with what it said. */
 function jigsaw(args, env = {}) {
@@ -28,6 +33,7 @@ function begin(args, env) {
     stdio: ['ignore', 'pipe', 'pipe'],
     detached: true, // a group of its own, as in a terminal: Ctrl-C reaches all of it
   });
+  begun.push(child);
   let text = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => (text += piece));
   return { child, said: () => text };

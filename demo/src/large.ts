@@ -108,7 +108,7 @@ export async function tellLargeStory(base: string, clock: StoryClock, databaseUr
   });
 
   for (const planned of plan.toSorted((one, other) => other.week - one.week)) {
-    clock.weeksAgo(planned.week, 'Mon 10:00');
+    clock.weeksAgo(Math.max(0, planned.week), 'Mon 10:00'); // what is still to come is set ahead
     await releaseTo(instructor, course.id, planned, clock, set.id);
   }
   await leaveTraces(databaseUrl, course.id);
