@@ -11,7 +11,7 @@ import { whoseFigures } from '@jigsaw/core/release';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { Kinds, lateOf, onTime } from '../release/index.js';
 import type { OwnWork } from './work.js';
-import { workState, WorkReader } from './work.js';
+import { workKey, workState, WorkReader } from './work.js';
 
 /** What is common to all kinds that are handed in; they differ only in what they take and from whom. */
 class HandInKind<Settings> implements ActivityKind<Settings> {
@@ -127,7 +127,6 @@ function unitWork(
   };
 }
 
-/** For staff, where each student hands in: how many have. */
 /** Where each hands in for themselves, whoever reads along learns nothing of them. */
 const untold: Progress = {
   state: 'not-started',
@@ -139,8 +138,7 @@ const untold: Progress = {
   asked: null,
 };
 
-const workKey = ({ copyId, ownerId }: Pick<OwnWork, 'copyId' | 'ownerId'>) => `${copyId} ${ownerId ?? ''}`;
-
+/** For staff, where each student hands in: how many have. */
 function allTogether(
   members: readonly EnrolmentId[],
   workOf: (id: EnrolmentId) => OwnWork | undefined,

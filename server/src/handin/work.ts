@@ -157,8 +157,7 @@ export class WorkReader {
     accesses: readonly CopyAccess[],
     manager: EntityManager = this.dataSource.manager,
   ): Promise<OwnWork[]> {
-    const key = (copyId: CopyId, ownerId: EnrolmentId | null) => `${copyId} ${ownerId ?? ''}`;
-    const works = keyedBy(await this.latest(accesses, manager), (work) => key(work.copyId, work.ownerId));
+    const works = keyedBy(await this.latest(accesses, manager), workKey);
     const changes = await manager.query<{ copyId: CopyId; enrolmentId: EnrolmentId; changedAt: Date }[]>(
       `SELECT "copyId", "enrolmentId", max("at") AS "changedAt" FROM (
          SELECT "copyId", "enrolmentId", "updatedAt" AS "at" FROM "part"
@@ -167,9 +166,9 @@ export class WorkReader {
       [accesses.map((access) => access.copy.id)],
     );
     const change = (copyId: CopyId, ownerId: EnrolmentId | null, at: Date) => {
-      const known = works.get(key(copyId, ownerId));
+      const known = works.get(workKey({ copyId, ownerId }));
       const changedAt = known?.changedAt && known.changedAt > at ? known.changedAt : at;
-      works.set(key(copyId, ownerId), { copyId, ownerId, handIn: known?.handIn ?? null, changedAt });
+      works.set(workKey({ copyId, ownerId }), { copyId, ownerId, handIn: known?.handIn ?? null, changedAt });
     };
     for (const { copyId, enrolmentId, changedAt } of changes) {
       change(copyId, null, changedAt);
@@ -178,6 +177,10 @@ export class WorkReader {
     return [...works.values()];
   }
 }
+
+/** Whose work it is, in which copy. */
+export const workKey = ({ copyId, ownerId }: Pick<OwnWork, 'copyId' | 'ownerId'>): string =>
+  `${copyId} ${ownerId ?? ''}`;
 
 interface LatestHandIn {
   readonly copyId: CopyId;
