@@ -30,5 +30,5 @@ export {
   sayUnreadablePaste,
 } from './sayProblem.js';
 export { readBundle } from './oneRoster.js';
-export { asTable, mostColumns, mostRows, readTable } from './readTable.js';
+export { asTable, longestReadSeconds, mostColumns, mostRows, readTable } from './readTable.js';
 export type { ArchiveFault, ReadTable } from './readTable.js';

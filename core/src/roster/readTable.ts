@@ -27,6 +27,8 @@ export type ArchiveFault = 'archive-broken' | 'archive-too-large' | 'archive-wit
 export const mostRows = 20_000;
 export const mostColumns = 200;
 const mostCells = 400_000;
+/** A list of people or groups is read in a moment; what takes so long is something else. */
+export const longestReadSeconds = 20;
 /** Of the text of one row. */
 const longestRow = 100_000;
 

@@ -2,7 +2,7 @@ import type { OnApplicationShutdown } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import type { Delimiter } from '@jigsaw/core/files';
 import type { Paste, ReadTable } from '@jigsaw/core/roster';
-import { readPaste } from '@jigsaw/core/roster';
+import { longestReadSeconds, readPaste } from '@jigsaw/core/roster';
 import { problems } from '../platform/problems.js';
 import { goneOfRequest } from '../platform/requestContext.js';
 import { Thread, threadFile } from '../platform/thread.js';
@@ -23,7 +23,7 @@ export class ClassFiles implements OnApplicationShutdown {
   private readonly thread = new Thread<ReadTask, ReadEnd>(threadFile(import.meta.url, './read.thread.js'), {
     atOnce: 1,
     mostWaiting: 5,
-    longestMs: 20_000,
+    longestMs: longestReadSeconds * 1000,
     mostMemoryMb: 512,
     beyond: () =>
       problems.unreadableFile(

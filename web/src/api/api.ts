@@ -2,24 +2,39 @@ import { nanoid } from '@reduxjs/toolkit';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { BaseQueryFn, FetchArgs, FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import { isProblem } from './problem.js';
+import { partSent } from './sendingState.js';
+import { sendTelling } from './sendTelling.js';
 import { sessionEnded } from './sessionState.js';
 
 /** Names this page to the server, which then tells it which changes are its own. */
 export const pageId = nanoid();
 
-const ask = fetchBaseQuery({
+const plain = {
   baseUrl: new URL('/api/', window.location.origin).href,
   responseHandler: 'content-type',
-  prepareHeaders: (headers) => headers.set('X-Jigsaw-Page', pageId),
-});
+  prepareHeaders: (headers: Headers) => headers.set('X-Jigsaw-Page', pageId),
+} as const;
+const ask = fetchBaseQuery(plain);
+
+type Query = BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError, { tellsShare?: boolean }>;
+
+/** Asks with a body that may be large; how far it is stands in the store meanwhile. */
+const askTelling: Query = async (request, context, extra) => {
+  const tell = (share: number | null) => context.dispatch(partSent(share));
+  // fetchBaseQuery always calls it with a whole request
+  const fetchFn: typeof fetch = (input) => sendTelling(input as Request, tell);
+  try {
+    return await fetchBaseQuery({ ...plain, fetchFn })(request, context, extra);
+  } finally {
+    tell(null);
+  }
+};
 
 /** fetchBaseQuery reads problem+json as text unless told otherwise; and a session that ends in the middle of work is noted, not thrown away. */
-const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (
-  request,
-  context,
-  extra,
-) => {
-  const answer = await ask(request, context, extra);
+const baseQuery: Query = async (request, context, extra) => {
+  // endpoints without options of their own have none
+  const options = extra as { tellsShare?: boolean } | undefined;
+  const answer = await (options?.tellsShare ? askTelling : ask)(request, context, extra);
   if (answer.error && typeof answer.error.data === 'string') {
     try {
       answer.error.data = JSON.parse(answer.error.data);

@@ -1,10 +1,8 @@
 import { wrap } from 'comlink';
 import type { Remote } from 'comlink';
+import { longestReadSeconds } from '@jigsaw/core/roster';
 import { reading } from './reading.js';
 import type { Reading } from './reading.js';
-
-/** A list of people or groups is read in a moment; what takes so long is something else. */
-const longestMs = 20_000;
 
 /** It was stopped by a person, or took too long. */
 export class NotRead extends Error {
@@ -25,7 +23,7 @@ export async function readApart<Found>(
   const worker = new Worker(new URL('./read.worker.ts', import.meta.url), { type: 'module' });
   const ended = new Promise<never>((_, reject) => {
     signal.addEventListener('abort', () => reject(new NotRead('stopped')));
-    setTimeout(() => reject(new NotRead('too-long')), longestMs);
+    setTimeout(() => reject(new NotRead('too-long')), longestReadSeconds * 1000);
     worker.addEventListener('error', () => reject(new NotRead('too-long'))); // its memory ran out
   });
   try {

@@ -4,6 +4,7 @@ import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { aFile, aHandIn, aHead, aMember, aPart, aRubric, aWork, id } from '../test/data.js';
+import { realUploads, standInForUploads } from '../test/uploads.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const copyPath = `copies/${id('copy')}`;
@@ -266,40 +267,7 @@ describe('a submission folder', () => {
 });
 
 describe('adding a file', () => {
-  const RealRequest = globalThis.XMLHttpRequest;
-  afterEach(() => {
-    globalThis.XMLHttpRequest = RealRequest;
-  });
-
-  /** Answers every upload by hand. */
-  function standInForUploads() {
-    const uploads: StandIn[] = [];
-    class StandIn {
-      upload: { onprogress?: (event: object) => void } = {};
-      onload?: () => void;
-      onabort?: () => void;
-      status = 0;
-      responseText = '';
-      address = '';
-      open(_method: string, address: string): void {
-        this.address = address;
-      }
-      setRequestHeader(): void {}
-      send(): void {
-        uploads.push(this);
-      }
-      abort(): void {
-        this.onabort?.();
-      }
-      answer(status: number, body: unknown): void {
-        this.status = status;
-        this.responseText = JSON.stringify(body);
-        this.onload?.();
-      }
-    }
-    globalThis.XMLHttpRequest = StandIn as never;
-    return uploads;
-  }
+  afterEach(realUploads);
   const input = () => sure(document.querySelector<HTMLInputElement>('input[type=file]'));
 
   it('shows how far it is, and can be cancelled', async () => {

@@ -17,6 +17,6 @@ export { Popup } from './Popup.js';
 export { Segments } from './Segments.js';
 export { Sheet } from './Sheet.js';
 export { FindField } from './FindField.js';
-export { Broken, Empty, Waiting, Working } from './states.js';
+export { Broken, Empty, Waiting, Working, WorkingUntil } from './states.js';
 export { applyTheme, chooseTheme, chosenTheme } from './theme.js';
 export type { Theme } from './theme.js';

@@ -1,6 +1,8 @@
+import { useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Button } from './controls.js';
+import { Small } from './layout.js';
 
 const EmptyBox = styled.div`
   border: 1px dashed var(--edge);
@@ -70,22 +72,60 @@ const WorkingLine = styled.div`
 `;
 
 /** Something that may take long is worked on, and can be stopped.
+ * @param share how much of it is done, 0 to 1; leave it out where nobody can know.
+ * @param note how far it is, in words.
  * @param stop what stops it: a verb and its object. */
 export function Working({
   what,
+  share,
+  note,
   stop,
   onStop,
 }: {
   readonly what: string;
+  readonly share?: number;
+  readonly note?: string;
   readonly stop: string;
   readonly onStop: () => void;
 }) {
   return (
-    <WorkingLine role="status" aria-busy="true">
-      <span>{what}…</span>
-      <progress aria-label={what} />
+    <WorkingLine aria-busy="true">
+      <span role="status">{what}…</span>
+      <progress aria-label={what} value={share} aria-valuetext={note} />
+      {/* It changes every second; the bar says it to whoever asks. */}
+      {note !== undefined && (
+        <Small className="num" aria-hidden="true">
+          {note}
+        </Small>
+      )}
       <Button onPress={onStop}>{stop}</Button>
     </WorkingLine>
+  );
+}
+
+/** As Working, for what ends by itself after a time: the bar runs towards it.
+ * @param beyond what is waited for after that. */
+export function WorkingUntil({
+  seconds,
+  beyond,
+  ...working
+}: {
+  readonly what: string;
+  readonly seconds: number;
+  readonly beyond: string;
+  readonly stop: string;
+  readonly onStop: () => void;
+}) {
+  const [passed, setPassed] = useState(0);
+  useEffect(() => {
+    const began = Date.now();
+    const tick = setInterval(() => setPassed(Math.round((Date.now() - began) / 1000)), 1000);
+    return () => clearInterval(tick);
+  }, []);
+  return passed > seconds ? (
+    <Working {...working} note={beyond} />
+  ) : (
+    <Working {...working} share={passed / seconds} note={`${passed} of at most ${seconds} s`} />
   );
 }
 

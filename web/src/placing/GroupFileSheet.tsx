@@ -5,11 +5,11 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { readGroupFile, sayGroupFileProblem } from '@jigsaw/core/placing';
 import type { GroupFile, Place } from '@jigsaw/core/placing';
-import { sayUnreadable } from '@jigsaw/core/roster';
+import { longestReadSeconds, sayUnreadable } from '@jigsaw/core/roster';
 import type { Delimiter } from '@jigsaw/core/files';
 import { ProblemStrip } from '../api/index.js';
 import { DelimiterChoice, isDelimiter, NotRead, readApart } from '../form/index.js';
-import { Button, PersonName, Sheet, Small, Working } from '../look/index.js';
+import { Button, PersonName, Sheet, Small, WorkingUntil } from '../look/index.js';
 import { counted } from '@jigsaw/core/text';
 
 const List = styled.ul`
@@ -70,7 +70,15 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
       }}
     >
       {fault && <ProblemStrip>{fault}</ProblemStrip>}
-      {going && <Working what={`Reading ${name}`} stop="Stop reading" onStop={() => going.abort()} />}
+      {going && (
+        <WorkingUntil
+          what={`Reading ${name}`}
+          seconds={longestReadSeconds}
+          beyond="at its end"
+          stop="Stop reading"
+          onStop={() => going.abort()}
+        />
+      )}
       {!read && !going && (
         <p>
           A CSV or other delimited text with a column for the person (<b>E-mail</b>, <b>Number</b> or{' '}

@@ -6,11 +6,23 @@ import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { Role } from '@jigsaw/contract/common';
 import type { ImportSource } from '@jigsaw/contract/roster';
+import { longestReadSeconds } from '@jigsaw/core/roster';
 import { ProblemStrip } from '../api/index.js';
-import { Bar, Button, ButtonLink, Choice, Field, Page, Scroll, Working } from '../look/index.js';
+import {
+  Bar,
+  Button,
+  ButtonLink,
+  Choice,
+  Field,
+  Page,
+  Scroll,
+  Working,
+  WorkingUntil,
+} from '../look/index.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 import { RegistrarTab } from './RegistrarTab.js';
 import { useImport } from './useImport.js';
+import type { Given } from './useImport.js';
 
 const Ways = styled(Tabs)`
   max-width: 760px;
@@ -193,21 +205,47 @@ export function BringInPage() {
               onLook={(source) => look(source, `${source.course} at the registrar`)}
             />
           </TabPanel>
-          {coming.isLooking && (
-            <Working
-              what={
-                given?.source.kind === 'registrar' ? 'Asking the registrar' : `Reading ${given?.title ?? ''}`
-              }
-              stop={given?.source.kind === 'registrar' ? 'Stop asking' : 'Stop reading'}
-              onStop={coming.putAside}
-            />
-          )}
+          {coming.isLooking && <Reading of={given} shareSent={coming.shareSent} onStop={coming.putAside} />}
           {(fault ?? coming.lookFault) && !coming.isLooking && (
             <ProblemStrip of={coming.lookFault}>{fault ?? undefined}</ProblemStrip>
           )}
         </Ways>
       </Scroll>
     </Page>
+  );
+}
+
+/** How far what is being looked at is: first on its way to the server, then read there. */
+function Reading({
+  of,
+  shareSent,
+  onStop,
+}: {
+  readonly of: Given | null;
+  readonly shareSent: number | null;
+  readonly onStop: () => void;
+}) {
+  if (of?.source.kind === 'registrar')
+    return <Working what="Asking the registrar" stop="Stop asking" onStop={onStop} />;
+  const name = of?.title ?? '';
+  if (shareSent !== null && shareSent < 1)
+    return (
+      <Working
+        what={`Sending ${name}`}
+        share={shareSent}
+        note={`${Math.round(shareSent * 100)} %`}
+        stop="Stop sending"
+        onStop={onStop}
+      />
+    );
+  return (
+    <WorkingUntil
+      what={`Reading ${name}`}
+      seconds={longestReadSeconds}
+      beyond="other files come first"
+      stop="Stop reading"
+      onStop={onStop}
+    />
   );
 }
 

@@ -1,9 +1,10 @@
-import { describe, expect, it } from '@jest/globals';
-import { cleanup, screen, waitFor } from '@testing-library/react';
+import { afterEach, describe, expect, it } from '@jest/globals';
+import { act, cleanup, screen, waitFor } from '@testing-library/react';
 import type { ImportPreview } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { anEntry, courseId, id, rosterAnswers } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
+import { realUploads, standInForUploads } from '../test/uploads.js';
 
 const aPreview: ImportPreview = {
   columns: [
@@ -42,6 +43,8 @@ const previewPath = `POST courses/${courseId}/roster/preview`;
 const importPath = `POST courses/${courseId}/roster/import`;
 
 describe('bringing people in', () => {
+  afterEach(realUploads);
+
   it('is stopped while a list is read, and what was pasted is still there', async () => {
     const { user } = showPage(inCourse('people/bring-in'), {
       [previewPath]: () => new Promise(() => undefined), // the server takes its time
@@ -55,6 +58,31 @@ describe('bringing people in', () => {
     await waitFor(() => expect(screen.queryByText('Reading Pasted list…')).not.toBeInTheDocument());
     expect(screen.queryByRole('alert')).not.toBeInTheDocument();
     expect(screen.getByRole('textbox', { name: /One person a line/ })).toHaveValue('ada@b.example');
+  });
+
+  it('shows how far a large file is: first sent, then read; and stops sending', async () => {
+    const sent = standInForUploads();
+    const { user } = showPage(inCourse('people/bring-in'), rosterAnswers());
+    await screen.findByText('Drop the class file here');
+    const input = sure(document.querySelector<HTMLInputElement>('input[type=file]'));
+    await user.upload(input, new File(['x'.repeat(300_000)], 'term.csv', { type: 'text/csv' }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    const [request] = sent;
+    act(() => sure(request).upload.onprogress?.({ lengthComputable: true, loaded: 1, total: 4 }));
+    expect(await screen.findByRole('progressbar', { name: 'Sending term.csv' })).toHaveAttribute(
+      'aria-valuetext',
+      '25 %',
+    );
+    expect(screen.getByRole('button', { name: 'Stop sending' })).toBeInTheDocument();
+    act(() => sure(request).upload.onload?.());
+    expect(await screen.findByRole('progressbar', { name: 'Reading term.csv' })).toHaveAttribute(
+      'aria-valuetext',
+      '0 of at most 20 s',
+    );
+    await user.click(screen.getByRole('button', { name: 'Stop reading' }));
+    expect(sure(request).isAborted).toBe(true);
+    expect(await screen.findByText('Drop the class file here')).toBeInTheDocument();
+    expect(screen.queryByRole('progressbar')).not.toBeInTheDocument();
   });
 
   it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {

@@ -44,6 +44,7 @@ export const {
     previewImport: build.mutation<ImportPreview, In<PreviewRequest>>({
       query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/preview`, method: 'POST', body }),
       responseSchema: ImportPreview,
+      extraOptions: { tellsShare: true },
     }),
     applyImport: build.mutation<ImportResult, In<ImportRequest>>({
       query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/import`, method: 'POST', body }),

@@ -4,7 +4,7 @@ import type { Role } from '@jigsaw/contract/common';
 import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { useCourse } from '../course/index.js';
-import { isProblem } from '../api/index.js';
+import { isProblem, useShareSent } from '../api/index.js';
 import { useNotice } from '../look/index.js';
 import { habitFor, rememberColumns } from './columnHabit.js';
 import { useApplyImportMutation, usePreviewImportMutation } from './rosterApi.js';
@@ -35,6 +35,7 @@ export function useImport(role: Role) {
   const [preview, previewing] = usePreviewImportMutation();
   const [apply, applying] = useApplyImportMutation();
   const undo = useUndoRoster();
+  const shareSent = useShareSent();
   const asked = useRef(0);
   const going = useRef<{ abort(): void } | null>(null);
 
@@ -99,6 +100,8 @@ export function useImport(role: Role) {
     given,
     seen,
     isLooking: previewing.isLoading,
+    /** null: nothing large is on its way to the server. */
+    shareSent: previewing.isLoading ? shareSent : null,
     isBusy: previewing.isLoading || applying.isLoading,
     lookFault: previewing.error,
     fault: applying.error ?? previewing.error,
