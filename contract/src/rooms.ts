@@ -48,6 +48,28 @@ export const RoomList = z.object({
 });
 export type RoomList = z.infer<typeof RoomList>;
 
+/** A group's room as staff find it among all. */
+export const RoomLine = z.object({
+  group: GroupTag,
+  /** By name. */
+  members: z.array(z.string()),
+  /** How many activities are in it. */
+  items: z.number().int(),
+  unread: z.number().int(),
+  /** Where there is something unread; null: nowhere. */
+  firstUnread: CopyId.nullable(),
+  /** Titles of what was to be handed in by now and was not. */
+  missing: z.array(z.string()),
+  latest: z.object({ at: DateTime, by: z.string(), title: z.string(), copyId: CopyId }).nullable(),
+});
+export type RoomLine = z.infer<typeof RoomLine>;
+export const RoomLines = z.object({
+  lines: z.array(RoomLine),
+  /** One copy for several groups or for the class. */
+  common: z.array(RoomItem),
+});
+export type RoomLines = z.infer<typeof RoomLines>;
+
 /** What every copy has, whatever its kind. Its content is asked for from the kind. */
 export const CopyHead = z.object({
   id: CopyId,

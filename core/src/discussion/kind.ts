@@ -4,4 +4,5 @@ export const discussionFacts: KindFacts<{ readonly markFor: 'group' | 'student' 
   name: 'discussion',
   modes: () => ['own', 'read-along', 'common'],
   markFor: ({ markFor }) => markFor,
+  isHandedIn: false,
 };

@@ -13,6 +13,7 @@ const kindOf = <Settings>(
   rulesOf,
   modes: (settings) => (rulesOf(settings).by === 'group' ? ['own', 'read-along'] : ['own', 'common']),
   markFor: (settings) => rulesOf(settings).by,
+  isHandedIn: true,
 });
 
 /** Members write their parts and add files; the group hands in once for all. */

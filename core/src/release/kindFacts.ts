@@ -7,4 +7,6 @@ export interface KindFacts<Settings = unknown> {
   readonly modes: (settings: Settings) => readonly ReleaseMode[];
   /** What gets one mark. */
   readonly markFor: (settings: Settings) => 'group' | 'student';
+  /** Whether there is a hand-in, so that none is missing work and a late one costs something. */
+  readonly isHandedIn: boolean;
 }

@@ -4,4 +4,5 @@ export const wikiFacts: KindFacts<{ readonly markFor: 'group' | 'student' }> = {
   name: 'wiki',
   modes: () => ['own', 'read-along', 'common'],
   markFor: ({ markFor }) => markFor,
+  isHandedIn: false,
 };

@@ -156,6 +156,7 @@ describe('the number of queries', () => {
     const paths = (courseId: string, setId: string) => [
       `/api/courses/${courseId}/roster`,
       `/api/courses/${courseId}/rooms`,
+      `/api/courses/${courseId}/room-lines`,
       `/api/courses/${courseId}/figures`,
       `/api/courses/${courseId}/desk`,
       `/api/courses/${courseId}/gradebook`,

@@ -16,7 +16,7 @@ import { migrations } from '../migrations/index.js';
 import { MembershipRow } from '../placing/index.js';
 import { EventRow } from '../platform/event.rows.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from '../release/index.js';
-import { SeenRow } from '../rooms/index.js';
+import { SeenCountRow, SeenRow } from '../rooms/index.js';
 import { RosterChangeRow } from '../roster/index.js';
 import { GroupLeadRow, GroupRow, GroupSetRow } from '../sets/index.js';
 import { WikiPageRow, WikiRevisionRow } from '../wiki/index.js';
@@ -25,7 +25,7 @@ const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow,
-  ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow,
+  ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow, SeenCountRow,
   BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,

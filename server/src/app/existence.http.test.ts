@@ -28,7 +28,7 @@ const thereFor: Record<string, readonly Name[]> = {
     `orderGroupSets foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
      putAwayGroupSet editGroup editGroups leadGroups placeStudents draftActivity editActivity publishActivity discardChanges releaseActivity
      copyActivity changeReach foresee grantExtension previewImport applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
-     readRegistrar readRoster exportRoster exportRosterBundle listRosterChanges listActivities listDesk readGradebook exportGradebook readPlaces
+     readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listDesk readGradebook exportGradebook readPlaces
      listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard exportGroups readActivity takeExtensionBack withdrawActivity
      restoreActivity deleteActivity`,
   ),
@@ -40,7 +40,7 @@ const thereFor: Record<string, readonly Name[]> = {
   ),
   ...forAll(
     markers,
-    `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark`,
+    `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom`,
   ),
   nameGroup: [], // nobody names groups of this set
 };

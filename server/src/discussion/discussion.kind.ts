@@ -18,6 +18,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   readonly name = discussionFacts.name;
   readonly modes = discussionFacts.modes;
   readonly markFor = discussionFacts.markFor;
+  readonly isHandedIn = discussionFacts.isHandedIn;
   readonly settings = DiscussionSettings;
 
   constructor(private readonly kinds: Kinds) {

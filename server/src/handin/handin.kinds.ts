@@ -18,6 +18,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
   readonly name: string;
   readonly modes: KindFacts<Settings>['modes'];
   readonly markFor: KindFacts<Settings>['markFor'];
+  readonly isHandedIn: boolean;
 
   constructor(
     private readonly facts: KindFacts<Settings> & { readonly rulesOf: (settings: Settings) => HandInRules },
@@ -28,6 +29,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
     this.name = facts.name;
     this.modes = facts.modes;
     this.markFor = facts.markFor;
+    this.isHandedIn = facts.isHandedIn;
   }
 
   rulesFor({ activity }: CopyAccess): HandInRules {

@@ -45,7 +45,7 @@ export class DeskService {
   async queue(person: SignedIn, releaseId: ReleaseId): Promise<DeskView> {
     const release = await releaseOf(this.dataSource.manager, releaseId);
     await this.viewers.staff(person, release.courseId, 'read-course');
-    const { entered: own } = await this.gate.enterAll(person, release.courseId, [releaseId]);
+    const { entered: own } = await this.gate.enterAll(person, release.courseId, { releases: [releaseId] });
     const [first] = own;
     if (!first || first.activity.points === null) throw problems.notFound();
     const { activity } = first;

@@ -86,7 +86,7 @@ export class DeskCounts {
     releaseIds: readonly ReleaseId[],
     now: number,
   ): Promise<ReadonlyMap<ReleaseId, CountedUntil<Counts>>> {
-    const { entered } = await this.gate.enterAll(person, courseId, releaseIds);
+    const { entered } = await this.gate.enterAll(person, courseId, { releases: releaseIds });
     const units = groupedBy(
       await this.markings.toMark(entered, this.dataSource.manager),
       (unit) => unit.access.release.id,

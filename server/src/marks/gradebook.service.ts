@@ -104,7 +104,7 @@ export class GradebookService {
     const marked = releases.filter(isMarked);
     const ids = marked.map(({ release }) => release.id);
     const kept = await this.kept.all(viewer.courseId, ids, now, async (missing) => {
-      const { entered } = await this.gate.enterAll(person, viewer.courseId, missing);
+      const { entered } = await this.gate.enterAll(person, viewer.courseId, { releases: missing });
       const filled = await this.fill(entered, students, now);
       const copies = groupedBy(entered, ({ release }) => release.id);
       return new Map(

@@ -131,7 +131,7 @@ export class ManyMarksService {
   ) {
     const release = await releaseOf(this.dataSource.manager, releaseId);
     await this.viewers.staff(person, release.courseId, act);
-    const { entered } = await this.gate.enterAll(person, release.courseId, [releaseId]);
+    const { entered } = await this.gate.enterAll(person, release.courseId, { releases: [releaseId] });
     if (entered.length === 0) throw problems.notFound();
     return entered;
   }

@@ -2,6 +2,7 @@ import { beforeEach, expect, it } from '@jest/globals';
 import type { CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
 import { Happenings } from './happenings.js';
 import { KeptByCourse } from './keptByCourse.js';
+import type { KeptFor } from './keptByCourse.js';
 
 const course = 'course' as CourseId;
 const [one, two] = ['one', 'two'] as ReleaseId[] as [ReleaseId, ReleaseId];
@@ -16,13 +17,19 @@ beforeEach(() => {
   figure = 1;
 });
 
-const ask = async (until: number | null = null, now = 0) =>
+const ask = async (until: number | null = null, now = 0, of?: KeptFor) =>
   Object.fromEntries(
-    await kept.all(course, [one, two], now, (missing) => {
-      counted.push(missing.join(' '));
-      const value = figure;
-      return Promise.resolve(new Map(missing.map((key) => [key, { value, until }])));
-    }),
+    await kept.all(
+      course,
+      [one, two],
+      now,
+      (missing) => {
+        counted.push(missing.join(' '));
+        const value = figure;
+        return Promise.resolve(new Map(missing.map((key) => [key, { value, until }])));
+      },
+      of,
+    ),
   );
 const toCopies = (releaseId: ReleaseId) =>
   happenings.tell({ courseId: course, copies: { releaseId, copyIds: ['copy' as CopyId] } });
@@ -71,4 +78,32 @@ it('keeps nothing of a counting that failed', async () => {
   const failing = kept.all(course, [one], 0, () => Promise.reject(new Error('away')));
   await expect(failing).rejects.toThrow('away');
   expect(await ask()).toEqual({ one: 1, two: 1 });
+});
+
+it('keeps apart what is not the same for all, until something of theirs changes', async () => {
+  const [ada, ben] = [
+    { whom: 'ada', stamp: '1' },
+    { whom: 'ben', stamp: '7' },
+  ];
+  await ask(null, 0, ada);
+  figure = 2;
+  expect(await ask(null, 0, ben)).toEqual({ one: 2, two: 2 });
+  expect(await ask(null, 0, ada)).toEqual({ one: 1, two: 1 });
+  expect(await ask(null, 0, { ...ada, stamp: '2' })).toEqual({ one: 2, two: 2 });
+  figure = 3;
+  expect(await ask(null, 0, ben)).toEqual({ one: 2, two: 2 });
+  toCopies(two); // for all of them
+  expect(await ask(null, 0, ben)).toEqual({ one: 2, two: 3 });
+  expect(await ask(null, 0, { ...ada, stamp: '2' })).toEqual({ one: 2, two: 3 });
+});
+
+it('counts many a few at a time, so that other questions come in between', async () => {
+  const many = Array.from({ length: 14 }, (_, at) => `release ${at}` as ReleaseId);
+  const sizes: number[] = [];
+  const all = await kept.all(course, many, 0, (missing) => {
+    sizes.push(missing.length);
+    return Promise.resolve(new Map(missing.map((key) => [key, { value: 1, until: null }])));
+  });
+  expect(all.size).toBe(14);
+  expect(sizes).toEqual([6, 6, 2]);
 });

@@ -8,15 +8,30 @@ export interface CountedUntil<Value> {
   readonly until: number | null;
 }
 
+/** For whom something is kept, where it is not the same for all. */
+export interface KeptFor {
+  readonly whom: string;
+  /** Something of theirs alone that makes it old when it changes, read before anything is counted. */
+  readonly stamp: string;
+}
+const everybody: KeptFor = { whom: '', stamp: '' };
+
+interface Kept<Value> {
+  readonly counted: Promise<CountedUntil<Value>>;
+  readonly stamp: string;
+  /** As far as it is known. */
+  until: number | null;
+}
+
 /** So many courses are kept at a time; that which was asked for longest ago makes room. */
 const mostCourses = 100;
+/** Counted at once, so that other people's questions come in between. */
+const countedAtOnce = 6;
 
 /** Figures that are costly to count and asked for at every page, kept by what they hang on (a release) until something happens that may change them. What
  * happened to some copies of one release makes old what is kept of that release; everything else, all of the course. */
 export class KeptByCourse<Key extends string, Value> {
-  private readonly courses = new Map<CourseId, Map<Key, Promise<CountedUntil<Value>>>>();
-  /** As far as they are known. */
-  private readonly untils = new WeakMap<Promise<CountedUntil<Value>>, number | null>();
+  private readonly courses = new Map<CourseId, Map<Key, Map<string, Kept<Value>>>>();
 
   constructor(happenings: Happenings) {
     happenings.listen({
@@ -29,36 +44,62 @@ export class KeptByCourse<Key extends string, Value> {
   }
 
   /** @param now milliseconds.
-   * @param count works out all that are not kept at once: as many questions for thirty as for one. */
+   * @param count works out some that are not kept: as many questions for six as for one. */
   async all(
     courseId: CourseId,
     keys: readonly Key[],
     now: number,
     count: (missing: readonly Key[]) => Promise<ReadonlyMap<Key, CountedUntil<Value>>>,
+    { whom, stamp }: KeptFor = everybody,
   ): Promise<ReadonlyMap<Key, Value>> {
-    const kept = this.courses.get(courseId) ?? new Map<Key, Promise<CountedUntil<Value>>>();
-    this.courses.delete(courseId); // asked for last, it stands last
-    this.courses.set(courseId, kept);
-    const [oldest] = this.courses.keys();
-    if (oldest !== undefined && this.courses.size > mostCourses) this.courses.delete(oldest);
-    const missing = keys.filter((key) => {
-      const known = kept.get(key);
-      const until = known && this.untils.get(known);
-      return !known || (typeof until === 'number' && now >= until);
+    const course = this.ofCourse(courseId);
+    const found = keys.map((key) => {
+      const known = course.get(key)?.get(whom);
+      const isOld = known?.stamp !== stamp || (known.until !== null && now >= known.until);
+      return { key, counted: isOld ? null : known.counted };
     });
-    if (missing.length > 0) {
-      const counting = count(missing);
+    const missing = found.flatMap(({ key, counted }) => (counted ? [] : [key]));
+    const fresh = new Map<Key, Promise<CountedUntil<Value>>>();
+    let before: Promise<unknown> = Promise.resolve();
+    for (let at = 0; at < missing.length; at += countedAtOnce) {
+      const some = missing.slice(at, at + countedAtOnce);
+      const counting = at === 0 ? count(some) : before.then(() => count(some));
+      before = counting;
       // Kept from when the counting begins: what happens meanwhile takes it away again, so that nothing old is ever put in its place.
-      for (const key of missing) {
-        const one = counting.then((counted) => sure(counted.get(key)));
-        kept.set(key, one);
-        one.then(
-          ({ until }) => this.untils.set(one, until),
-          () => kept.get(key) === one && kept.delete(key),
-        );
+      for (const key of some) {
+        const counted = counting.then((all) => sure(all.get(key)));
+        fresh.set(key, counted);
+        keep(course, key, whom, { counted, stamp, until: null });
       }
     }
-    const wanted = keys.map(async (key) => [key, (await sure(kept.get(key))).value] as const);
+    const wanted = found.map(async ({ key, counted }) => {
+      const { value } = await (counted ?? sure(fresh.get(key)));
+      return [key, value] as const;
+    });
     return new Map(await Promise.all(wanted));
   }
+
+  private ofCourse(courseId: CourseId): Map<Key, Map<string, Kept<Value>>> {
+    const course = this.courses.get(courseId) ?? new Map<Key, Map<string, Kept<Value>>>();
+    this.courses.delete(courseId); // asked for last, it stands last
+    this.courses.set(courseId, course);
+    const [oldest] = this.courses.keys();
+    if (oldest !== undefined && this.courses.size > mostCourses) this.courses.delete(oldest);
+    return course;
+  }
+}
+
+function keep<Key, Value>(
+  course: Map<Key, Map<string, Kept<Value>>>,
+  key: Key,
+  whom: string,
+  kept: Kept<Value>,
+): void {
+  const all = course.get(key) ?? new Map<string, Kept<Value>>();
+  course.set(key, all);
+  all.set(whom, kept);
+  kept.counted.then(
+    ({ until }) => (kept.until = until),
+    () => all.get(whom) === kept && all.delete(whom),
+  );
 }

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In } from 'typeorm';
-import type { CopyId, CourseId, ReleaseId } from '@jigsaw/core/ids';
+import type { CopyId, CourseId, GroupId, ReleaseId } from '@jigsaw/core/ids';
 import { keyedBy, sure } from '@jigsaw/core/lists';
 import type { Decision, CopyDates } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
@@ -86,20 +86,23 @@ export class Gate {
   }
 
   /** Every copy of a course that this person may read, and every release that they may only know of; a few queries, however many there are.
-   * @param only of these releases. */
+   * @param only those of these releases, or of this group. */
   async enterAll(
     person: SignedIn,
     courseId: CourseId,
-    only?: readonly ReleaseId[],
+    only: { readonly releases?: readonly ReleaseId[]; readonly group?: GroupId } = {},
   ): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
     const viewer = await this.viewers.enter(person, courseId);
     const { manager } = this.dataSource;
-    const releases = await manager.findBy(ReleaseRow, { courseId, ...(only && { id: In([...only]) }) });
+    const releases = await manager.findBy(ReleaseRow, {
+      courseId,
+      ...(only.releases && { id: In([...only.releases]) }),
+    });
     if (releases.length === 0) return { viewer, entered: [], listed: [] };
     const activityIds = releases.map((release) => release.activityId);
     const activities = await manager.findBy(ActivityRow, { id: In(activityIds) });
     const extensions = await manager.findBy(ExtensionRow, { activityId: In(activityIds) });
-    const copies = await this.copiesFor(viewer, releases);
+    const copies = await this.copiesFor(viewer, releases, only.group ?? null);
     const releaseById = new Map(releases.map((release) => [release.id, release]));
     const activityById = new Map(activities.map((activity) => [activity.id, activity]));
     const extensionOf = new Map(
@@ -146,7 +149,11 @@ export class Gate {
 
   /** Copies that can be anything but hidden from this viewer, which the decision then says of each: a student meets those of their groups, those for
    * all and those that are read along, and of a release that outsiders may know of any one tells that. */
-  private copiesFor(viewer: Viewer, releases: readonly ReleaseRow[]): Promise<CopyRow[]> {
+  private copiesFor(
+    viewer: Viewer,
+    releases: readonly ReleaseRow[],
+    group: GroupId | null,
+  ): Promise<CopyRow[]> {
     const ids = releases.map((release) => release.id);
     const columns = `c."id", c."releaseId", c."groupId", c."setId"`;
     const own =
@@ -156,15 +163,19 @@ export class Gate {
           ? viewer.leads
           : null;
     if (own === null)
-      return this.dataSource.query(`SELECT ${columns} FROM "copy" c WHERE c."releaseId" = ANY($1)`, [ids]);
+      return this.dataSource.query(
+        `SELECT ${columns} FROM "copy" c WHERE c."releaseId" = ANY($1) AND ($2::uuid IS NULL OR c."groupId" = $2)`,
+        [ids, group],
+      );
     const whole = releases.flatMap(({ id, mode }) => (mode === 'read-along' ? [id] : []));
     const known = releases.flatMap(({ id, outsiders }) => (outsiders === 'listed' ? [id] : []));
     return this.dataSource.query(
-      `SELECT ${columns} FROM "copy" c
+      `SELECT * FROM (SELECT ${columns} FROM "copy" c
         WHERE c."releaseId" = ANY($1) AND (c."groupId" IS NULL OR c."groupId" = ANY($2) OR c."releaseId" = ANY($3))
         UNION SELECT ${columns} FROM unnest($4::uuid[]) AS r("id")
-         CROSS JOIN LATERAL (SELECT * FROM "copy" WHERE "releaseId" = r."id" LIMIT 1) c`,
-      [ids, own, whole, known],
+         CROSS JOIN LATERAL (SELECT * FROM "copy" WHERE "releaseId" = r."id" LIMIT 1) c) found
+        WHERE $5::uuid IS NULL OR "groupId" = $5`,
+      [ids, own, whole, known, group],
     );
   }
 }

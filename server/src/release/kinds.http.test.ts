@@ -20,6 +20,7 @@ const bell: ActivityKind<{ loud: boolean }> = {
   settings: z.strictObject({ loud: z.boolean().default(false) }),
   modes: () => ['own'],
   markFor: () => 'group',
+  isHandedIn: false,
   itemsSql: (copies) =>
     rung.length === 0
       ? `SELECT NULL::uuid AS "copyId", NULL::uuid AS "subjectId", 1 AS "version", NULL::uuid AS "authorId", NULL::uuid AS "ownerId", now() AS "at", '' AS "excerpt" FROM unnest(${copies}) WHERE false`

@@ -26,7 +26,9 @@ export class CopyHeads {
   /** What every copy has, whatever its kind, and which other groups' copies of the same the person may look into. */
   async head(person: SignedIn, copyId: CopyId): Promise<CopyHead> {
     const access = await this.gate.enter(person, copyId);
-    const { entered } = await this.gate.enterAll(person, access.release.courseId, [access.release.id]);
+    const { entered } = await this.gate.enterAll(person, access.release.courseId, {
+      releases: [access.release.id],
+    });
     return this.headOf(access, entered);
   }
 

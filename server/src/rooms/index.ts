@@ -2,4 +2,5 @@ export { CopyHeads } from './copyHeads.service.js';
 export { MarksInRooms } from './marksInRooms.js';
 export { News } from './news.service.js';
 export { RoomsModule } from './rooms.module.js';
-export { SeenRow } from './rooms.rows.js';
+export { StaffNews } from './staffNews.service.js';
+export { SeenCountRow, SeenRow } from './rooms.rows.js';

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { MarkSeen, RoomItem, SeenAnswer } from '@jigsaw/contract/rooms';
 import type { Viewer } from '@jigsaw/core/course';
-import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId, GroupId, ReleaseId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -12,6 +12,23 @@ import { Gate, Kinds } from '../release/index.js';
 export interface CopyNews {
   readonly unread: number;
   readonly latest: RoomItem['latest'];
+}
+
+export interface Released {
+  readonly release: ReleaseRow;
+  readonly activity: ActivityRow;
+}
+export interface UnreadCopy {
+  readonly releaseId: ReleaseId;
+  readonly copyId: CopyId;
+  /** null: one copy for all. */
+  readonly groupId: GroupId | null;
+  readonly unread: number;
+}
+export interface LatestInCopy {
+  readonly copyId: CopyId;
+  readonly at: Date;
+  readonly by: string;
 }
 
 const nothing: CopyNews = { unread: 0, latest: null };
@@ -74,24 +91,39 @@ export class News {
     return rows[0]?.unread ?? 0;
   }
 
-  /** The same for all copies of these releases, for somebody who sees all of them. */
-  async countIn(
-    viewer: Viewer,
-    releases: readonly { readonly release: ReleaseRow; readonly activity: ActivityRow }[],
-  ): Promise<number> {
+  /** The same for all copies of these releases, by copy, for somebody who sees all of them. What is read is left out. */
+  async unreadIn(viewer: Viewer, releases: readonly Released[]): Promise<readonly UnreadCopy[]> {
+    const { sql, lists } = this.itemsIn(releases, 1);
+    if (lists.length === 0) return [];
+    return this.dataSource.query<UnreadCopy[]>(
+      `SELECT c."releaseId", c."copyId", c."groupId", n."unread" FROM (
+         SELECT i."copyId", count(*)::int AS "unread" FROM (${sql}) i
+           LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1 WHERE ${isNew} GROUP BY i."copyId") n
+         JOIN "released_copy" c ON c."copyId" = n."copyId"`,
+      [viewer.enrolmentId, ...lists],
+    );
+  }
+
+  /** What was written last in each copy of these releases, as somebody who sees all of them may read it. */
+  async latestIn(releases: readonly Released[]): Promise<readonly LatestInCopy[]> {
+    const { sql, lists } = this.itemsIn(releases, 0);
+    if (lists.length === 0) return [];
+    return this.dataSource.query<LatestInCopy[]>(
+      `SELECT l."copyId", l."at", p."name" AS "by" FROM (SELECT DISTINCT ON ("copyId") "copyId", "at", "authorId" FROM (${sql}) i ORDER BY "copyId", "at" DESC) l
+         JOIN "course_person" p ON p."enrolmentId" = l."authorId"`,
+      lists,
+    );
+  }
+
+  /** One query over the kinds of these releases; their ids are parameters after the first `taken`. */
+  private itemsIn(releases: readonly Released[], taken: number): { sql: string; lists: string[][] } {
     const lists: string[][] = [];
     const parts = [...groupedBy(releases, ({ activity }) => activity.kind)].map(([kind, own]) => {
       lists.push(own.map(({ release }) => release.id));
-      const copies = `ARRAY(SELECT c."copyId" FROM "released_copy" c WHERE c."releaseId" = ANY($${lists.length + 1}))`;
-      return `SELECT "subjectId", "version", "authorId" FROM (${this.kinds.of({ kind }).itemsSql(copies)}) AS "of_${lists.length}"`;
+      const copies = `ARRAY(SELECT c."copyId" FROM "released_copy" c WHERE c."releaseId" = ANY($${taken + lists.length}))`;
+      return `SELECT "copyId", "subjectId", "version", "authorId", "at" FROM (${this.kinds.of({ kind }).itemsSql(copies)}) AS "of_${lists.length}"`;
     });
-    if (parts.length === 0) return 0;
-    const rows = await this.dataSource.query<{ unread: number }[]>(
-      `SELECT count(*)::int AS "unread" FROM (${parts.join(' UNION ALL ')}) i
-         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1 WHERE ${isNew}`,
-      [viewer.enrolmentId, ...lists],
-    );
-    return rows[0]?.unread ?? 0;
+    return { sql: parts.join(' UNION ALL '), lists };
   }
 
   /** Which of these have a version that the person has not seen. */
@@ -111,12 +143,15 @@ export class News {
     const { sql, lists } = this.itemsOf([access]);
     const items = request.what === 'items' ? JSON.stringify(request.items) : null;
     await this.dataSource.query(
-      `INSERT INTO "seen" ("enrolmentId", "subjectId", "version", "at")
+      `WITH marked AS (INSERT INTO "seen" ("enrolmentId", "subjectId", "version", "at")
        SELECT $1, i."subjectId", LEAST(i."version", COALESCE((w."each"->>'version')::int, i."version")), $${lists.length + 3}
          FROM (SELECT * FROM (${sql}) item WHERE ${visible}) i
          LEFT JOIN LATERAL (SELECT "each" FROM jsonb_array_elements($${lists.length + 4}::jsonb) AS "each" WHERE "each"->>'id' = i."subjectId"::text LIMIT 1) w ON true
         WHERE ($${lists.length + 4}::jsonb IS NULL OR w."each" IS NOT NULL) AND i."authorId" <> $1
-       ON CONFLICT ("enrolmentId", "subjectId") DO UPDATE SET "version" = GREATEST("seen"."version", excluded."version"), "at" = excluded."at"`,
+       ON CONFLICT ("enrolmentId", "subjectId") DO UPDATE SET "version" = GREATEST("seen"."version", excluded."version"), "at" = excluded."at"
+       RETURNING 1)
+       INSERT INTO "seen_count" ("enrolmentId", "count") SELECT $1, count(*) FROM marked HAVING count(*) > 0
+       ON CONFLICT ("enrolmentId") DO UPDATE SET "count" = "seen_count"."count" + excluded."count"`,
       [access.viewer.enrolmentId, seesAll(access), ...lists, this.clock.now(), items],
     );
     return { unread: (await this.of([access]))(copyId).unread };

@@ -1,12 +1,13 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { CopyId, CourseId } from '@jigsaw/contract/common';
-import { CopyHead, RoomList } from '@jigsaw/contract/rooms';
+import { CopyId, CourseId, GroupId } from '@jigsaw/contract/common';
+import { CopyHead, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam } from '../platform/endpoint.js';
 import { CopyHeads } from './copyHeads.service.js';
+import { RoomLinesService } from './roomLines.service.js';
 import { RoomsService } from './rooms.service.js';
 
 @ApiTags('rooms')
@@ -14,12 +15,13 @@ import { RoomsService } from './rooms.service.js';
 export class RoomsController {
   constructor(
     private readonly rooms: RoomsService,
+    private readonly roomLines: RoomLinesService,
     private readonly heads: CopyHeads,
   ) {}
 
   @Endpoint('GET /courses/:courseId/rooms', {
     id: 'listRooms',
-    does: 'The rooms one may enter, with members, activities and what is new',
+    does: "The rooms of one's own groups, with members, activities and what is new",
     answer: RoomList,
   })
   list(
@@ -27,6 +29,30 @@ export class RoomsController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
   ): Promise<RoomList> {
     return this.rooms.list(person, courseId);
+  }
+
+  @Endpoint('GET /courses/:courseId/room-lines', {
+    id: 'listRoomLines',
+    does: 'For staff: every room in a line, with what is unread, missing and last written',
+    answer: RoomLines,
+  })
+  lines(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<RoomLines> {
+    return this.roomLines.list(person, courseId);
+  }
+
+  @Endpoint('GET /groups/:groupId/room', {
+    id: 'readRoom',
+    does: "For staff: one group's room, as its members have it",
+    answer: RoomView,
+  })
+  room(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('groupId', GroupId) groupId: ids.GroupId,
+  ): Promise<RoomView> {
+    return this.rooms.room(person, groupId);
   }
 
   @Endpoint('GET /copies/:copyId', {

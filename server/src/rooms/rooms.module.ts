@@ -1,16 +1,19 @@
 import { Module } from '@nestjs/common';
+import { CourseModule } from '../course/index.js';
 import { ReleaseModule } from '../release/index.js';
 import { CopyHeads } from './copyHeads.service.js';
 import { MarksInRooms } from './marksInRooms.js';
 import { News } from './news.service.js';
 import { RoomsController } from './rooms.controller.js';
+import { RoomLinesService } from './roomLines.service.js';
 import { RoomsService } from './rooms.service.js';
 import { SeenController } from './seen.controller.js';
+import { StaffNews } from './staffNews.service.js';
 
 @Module({
-  imports: [ReleaseModule],
+  imports: [CourseModule, ReleaseModule],
   controllers: [RoomsController, SeenController],
-  providers: [RoomsService, CopyHeads, News, MarksInRooms],
-  exports: [CopyHeads, News, MarksInRooms],
+  providers: [RoomsService, RoomLinesService, CopyHeads, News, StaffNews, MarksInRooms],
+  exports: [CopyHeads, News, StaffNews, MarksInRooms],
 })
 export class RoomsModule {}

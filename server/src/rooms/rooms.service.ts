@@ -3,25 +3,27 @@ import { DataSource } from 'typeorm';
 import type { Progress } from '@jigsaw/contract/release';
 import type { LockedItem, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type { Viewer } from '@jigsaw/core/course';
-import { may } from '@jigsaw/core/course';
-import type { CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { CourseId, GroupId } from '@jigsaw/core/ids';
 import { groupedBy, sure } from '@jigsaw/core/lists';
 import { explain } from '@jigsaw/core/release';
-import { courseOf } from '../course/index.js';
+import { courseOf, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
+import { problems } from '../platform/problems.js';
 import type { CopyAccess, Listed } from '../release/index.js';
 import { dueOf, Gate, isOut, Kinds, membersOfCopies, plainDecimal } from '../release/index.js';
-import { groupsForMembers, groupsOfSets, groupTags, setsOfCourse } from '../sets/index.js';
+import { groupsForMembers, groupTags, setOf } from '../sets/index.js';
 import { MarksInRooms } from './marksInRooms.js';
 import type { CopyNews } from './news.service.js';
+import { membersByName } from './members.js';
 import { News } from './news.service.js';
 
-/** The rooms a person may enter, and what is in each: a student's own groups, all of them for staff. */
+/** The rooms of somebody's own groups, and what is in each; of any group for its staff. */
 @Injectable()
 export class RoomsService {
   constructor(
     private readonly dataSource: DataSource,
+    private readonly viewers: Viewers,
     private readonly gate: Gate,
     private readonly kinds: Kinds,
     private readonly news: News,
@@ -31,24 +33,38 @@ export class RoomsService {
 
   async list(person: SignedIn, courseId: CourseId): Promise<RoomList> {
     const { viewer, entered, listed } = await this.gate.enterAll(person, courseId);
+    const groupIds = viewer.groups.map((group) => group.groupId);
+    const { rooms, common } = await this.furnish(viewer, groupIds, entered);
+    return { rooms, common, locked: await this.locked(courseId, listed) };
+  }
+
+  /** One room, for staff.
+   * @throws not-found for a group that is not theirs to look into, too. */
+  async room(person: SignedIn, groupId: GroupId): Promise<RoomView> {
     const { manager } = this.dataSource;
-    const isStaff = may(viewer.role, 'read-course');
-    const groupIds = isStaff ? await this.groupIdsFor(viewer) : viewer.groups.map((group) => group.groupId);
+    const tag = (await groupTags(manager, [groupId])).get(groupId);
+    if (!tag) throw problems.notFound();
+    const { courseId } = await setOf(manager, tag.setId);
+    const viewer = await this.viewers.staff(person, courseId, 'read-course');
+    if (viewer.seesOnlyLed && !viewer.leads.includes(groupId)) throw problems.notFound();
+    const { entered } = await this.gate.enterAll(person, courseId, { group: groupId });
+    const { rooms } = await this.furnish(viewer, [groupId], entered);
+    return sure(rooms[0]);
+  }
+
+  /** What several groups or the class have in one copy, for staff. */
+  async common(viewer: Viewer, entered: readonly CopyAccess[]): Promise<RoomItem[]> {
+    return (await this.furnish(viewer, [], entered)).common;
+  }
+
+  private async furnish(
+    viewer: Viewer,
+    groupIds: readonly GroupId[],
+    entered: readonly CopyAccess[],
+  ): Promise<Pick<RoomList, 'rooms' | 'common'>> {
+    const { manager } = this.dataSource;
     const tags = await groupTags(manager, groupIds);
-    const members = await manager.query<
-      {
-        groupId: GroupId;
-        enrolmentId: EnrolmentId;
-        name: string;
-        reading: string | null;
-        isLeader: boolean;
-      }[]
-    >(
-      `SELECT s."groupId", p."enrolmentId", p."name", p."reading", s."isLeader"
-         FROM "seat" s JOIN "present_student" p ON p."enrolmentId" = s."enrolmentId"
-        WHERE s."groupId" = ANY($1) ORDER BY p."name"`,
-      [groupIds],
-    );
+    const membersOf = groupedBy(await membersByName(manager, groupIds), (member) => member.groupId);
     const now = this.clock.now();
     // Staff look into rooms as they are: what its members cannot see yet, or no longer, is not in them.
     const shown = entered.filter(
@@ -74,27 +90,22 @@ export class RoomsService {
           ),
         )
         .sort(byDue);
-    const membersOf = groupedBy(members, (member) => member.groupId);
     const named = await groupsForMembers(manager, groupIds);
-    const rooms = [...tags.values()].map((group): RoomView => ({
-      group,
-      about: sure(named.get(group.id)).about,
-      motto: sure(named.get(group.id)).motto,
-      namingVersion: isStaff ? null : sure(named.get(group.id)).namingVersion,
-      members: (membersOf.get(group.id) ?? []).map(({ enrolmentId, name, reading, isLeader }) => ({
-        enrolmentId,
-        name,
-        reading,
-        isLeader,
-        isYou: enrolmentId === viewer.enrolmentId,
-      })),
-      items: items(group.id),
-    }));
-    return {
-      rooms,
-      common: items(null),
-      locked: await this.locked(courseId, listed),
-    };
+    const rooms = [...tags.values()].map((group): RoomView => {
+      const { about, motto, namingVersion } = sure(named.get(group.id));
+      return {
+        group,
+        about,
+        motto,
+        namingVersion: viewer.role === 'student' ? namingVersion : null,
+        members: (membersOf.get(group.id) ?? []).map(({ groupId: _groupId, ...member }) => ({
+          ...member,
+          isYou: member.enrolmentId === viewer.enrolmentId,
+        })),
+        items: items(group.id),
+      };
+    });
+    return { rooms, common: items(null) };
   }
 
   private async locked(courseId: CourseId, listed: readonly Listed[]): Promise<LockedItem[]> {
@@ -113,17 +124,6 @@ export class RoomsService {
       kind: activity.kind,
       why: explain(decision, wording),
     }));
-  }
-
-  /** Whose rooms staff may look into: those of all groups, or of the groups they look after. */
-  private async groupIdsFor({ courseId, seesOnlyLed, leads }: Viewer): Promise<GroupId[]> {
-    if (seesOnlyLed) return [...leads];
-    const sets = await setsOfCourse(this.dataSource.manager, courseId);
-    const rows = await groupsOfSets(
-      this.dataSource.manager,
-      sets.map((set) => set.id),
-    );
-    return rows.map((row) => row.id);
   }
 }
 

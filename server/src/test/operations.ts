@@ -221,6 +221,8 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('exportGradebook', 'gradebook.csv'),
     ofCourse('readMyMarks', 'my-marks', noor.browser),
     ofCourse('listRooms', 'rooms'),
+    ofCourse('listRoomLines', 'room-lines'),
+    one('readRoom', 'get', `groups/${sure(crock).id}/room`),
     ofCourse('readPlaces', `roster/${noor.enrolmentId}/places`),
     ofCourse('listGroupSets', 'sets'),
     ofCourse('listSignUps', 'sign-ups', noor.browser),

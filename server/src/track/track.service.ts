@@ -8,8 +8,8 @@ import type { SignedIn } from '../identity/index.js';
 import { DeskCounts, MyMarksService } from '../marks/index.js';
 import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
-import { countActivities, Gate, isOut, isOutForAll, Kinds, membersOfCopies } from '../release/index.js';
-import { News } from '../rooms/index.js';
+import { countActivities, Gate, isOut, Kinds, membersOfCopies } from '../release/index.js';
+import { News, StaffNews } from '../rooms/index.js';
 import type { GroupSetRow } from '../sets/index.js';
 import { groupsOfSets, setsOfCourse } from '../sets/index.js';
 import { countStudents, Viewers } from '../course/index.js';
@@ -24,6 +24,7 @@ export class TrackService {
     private readonly gate: Gate,
     private readonly kinds: Kinds,
     private readonly news: News,
+    private readonly staffNews: StaffNews,
     private readonly clock: Clock,
     private readonly desk: DeskCounts,
     private readonly marks: MyMarksService,
@@ -72,13 +73,9 @@ export class TrackService {
   }
 
   private async unreadOfStaff(person: SignedIn, viewer: Viewer): Promise<number> {
-    const all = await this.gate.enterReleases(viewer);
-    if (!all) return this.unread((await this.gate.enterAll(person, viewer.courseId)).entered);
-    const now = this.clock.now();
-    return this.news.countIn(
-      viewer,
-      all.filter((each) => isOutForAll(each, now)),
-    );
+    const kept = await this.staffNews.of(viewer);
+    if (!kept) return this.unread((await this.gate.enterAll(person, viewer.courseId)).entered);
+    return kept.unread.reduce((sum, copy) => sum + copy.unread, 0);
   }
 
   /** Only what stands in a room counts: nothing of drafts, nor of what was withdrawn. */

@@ -26,6 +26,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
   readonly name = wikiFacts.name;
   readonly modes = wikiFacts.modes;
   readonly markFor = wikiFacts.markFor;
+  readonly isHandedIn = wikiFacts.isHandedIn;
   readonly settings = WikiSettings;
 
   constructor(private readonly kinds: Kinds) {

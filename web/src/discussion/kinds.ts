@@ -13,7 +13,6 @@ export const discussionKind: KindOnPages<DiscussionSettings> = {
   settings: DiscussionSettings,
   usualPoints: null,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
-  isHandedIn: false,
   afterDue: 'Posts after the due date do not count towards the requirement.',
   sayProgress: sayTalk,
   owed: 'To write',

@@ -22,8 +22,6 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   /** Marked out of, for a new one; null: not marked unless somebody says so. */
   readonly usualPoints: string | null;
   readonly SettingsForm: ComponentType<SettingsFormProps<Settings>> | null;
-  /** Whether being late costs something here. */
-  readonly isHandedIn: boolean;
   /** What becomes of what comes after the due time, where it costs no points; null: nothing. */
   readonly afterDue: string | null;
   /** Where the work stands, in words. */

@@ -1,19 +1,13 @@
-import { Flag, Lock } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { ProblemStrip, unshown } from '../api/index.js';
-import { Emblem, Empty, hueOfGroup, PersonName, Waiting } from '../look/index.js';
+import { ButtonLink, Emblem, Empty, hueOfGroup, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { NamingButton } from './NamingButton.js';
-import { useListRoomsQuery } from './roomsApi.js';
+import { Body, Frame, Room } from './Room.js';
+import { useListRoomsQuery, useReadRoomQuery } from './roomsApi.js';
 import { owedFirst, Things } from './Things.js';
 
-const Frame = styled.main`
-  display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
-  min-height: 0;
-`;
 const Rooms = styled.nav`
   display: flex;
   gap: 4px;
@@ -39,91 +33,45 @@ const Rooms = styled.nav`
     font: var(--t-12);
   }
 `;
-const Sill = styled.header`
-  background: var(--hue-tint);
-  border-bottom: 1px solid var(--ink);
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr) auto;
-  gap: 18px;
-  align-items: center;
-  padding: 14px 32px 14px 26px;
-  h1 {
-    font: var(--h-44);
-    letter-spacing: -0.03em;
-    overflow-wrap: anywhere;
-  }
-  p {
-    font: var(--t-13);
-    color: var(--hue-ink);
-    display: flex;
-    gap: 6px;
-    align-items: center;
-    margin-top: 2px;
-  }
-  p svg {
-    flex-shrink: 0;
-  }
-  h1 button {
-    margin-left: 8px;
-    vertical-align: middle;
-  }
-  p.motto {
-    font: 600 15px/20px var(--font-text);
-    color: var(--ink);
-  }
-  ul {
-    display: grid;
-    grid-template-columns: auto auto;
-    gap: 5px 26px;
-    font: var(--t-13);
-  }
-  li {
-    font-weight: 600;
-  }
-  li small {
-    font-weight: 400;
-    color: var(--ink-2);
-  }
-  @media (max-width: 700px) {
-    grid-template-columns: auto 1fr;
-    padding: 10px 16px 12px;
-    gap: 12px;
-    h1 {
-      font: var(--h-32);
-    }
-    ul {
-      grid-column: 1 / -1;
-      grid-template-columns: 1fr;
-    }
-  }
+const Way = styled.nav`
+  padding: 6px 26px;
+  border-bottom: var(--hair);
+  background: var(--surface);
 `;
-const Body = styled.div`
-  overflow: auto;
-  padding: 20px 32px;
-  h2 {
-    margin-bottom: 12px;
-  }
-  > ul {
-    max-width: 1280px;
-  }
-  .about {
-    max-width: 72ch;
-    margin-bottom: 16px;
-    color: var(--ink-2);
-  }
-  > ul + h2 {
-    margin-top: 24px;
-  }
-  @media (max-width: 700px) {
-    padding: 16px;
-  }
-`;
-const mostMembersShown = 8;
 
-/** A group's room as its members see it: who is in it, and what was released to it. */
+/** A group's room: for its members, and for staff who look into it. */
 export function RoomPage() {
-  const { course, dates } = useCourse();
+  const { course } = useCourse();
   const { groupId } = useParams();
+  return course.role === 'student' || groupId === undefined ? (
+    <OwnRoom groupId={groupId} />
+  ) : (
+    <RoomForStaff groupId={groupId} />
+  );
+}
+
+function RoomForStaff({ groupId }: { readonly groupId: string }) {
+  const room = useReadRoomQuery(groupId);
+  if (unshown(room) !== undefined)
+    return <ProblemStrip of={room.error} onRetry={() => void room.refetch()} />;
+  if (!room.currentData) return <Waiting what="the room" />;
+  return (
+    <Room
+      room={room.currentData}
+      way={
+        <Way aria-label="Rooms">
+          <ButtonLink kind="quiet" to="../rooms">
+            All rooms
+          </ButtonLink>
+        </Way>
+      }
+      who="You see it as its members do; they are not told that you look."
+    />
+  );
+}
+
+function OwnRoom({ groupId }: { readonly groupId: string | undefined }) {
+  const { course } = useCourse();
   const rooms = useListRoomsQuery(course.id);
   if (unshown(rooms) !== undefined)
     return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
@@ -147,62 +95,32 @@ export function RoomPage() {
       <Empty title="Nothing here">There is no room at this address, or it is not yours to see.</Empty>
     );
   }
+  const way =
+    rooms.data.rooms.length > 1 ? (
+      <Rooms aria-label="Your groups">
+        {rooms.data.rooms.map((each) => (
+          <Link
+            key={each.group.id}
+            to={`../room/${each.group.id}`}
+            aria-current={each === room ? 'page' : undefined}
+            style={hueOfGroup(each.group.number)}
+          >
+            <Emblem number={each.group.number} size={26} />
+            {each.group.name} <small>{each.group.setName}</small>
+          </Link>
+        ))}
+      </Rooms>
+    ) : (
+      <span />
+    );
   return (
-    <Frame style={hueOfGroup(room.group.number)}>
-      {rooms.data.rooms.length > 1 ? (
-        <Rooms aria-label="Your groups">
-          {rooms.data.rooms.map((each) => (
-            <Link
-              key={each.group.id}
-              to={`../room/${each.group.id}`}
-              aria-current={each === room ? 'page' : undefined}
-              style={hueOfGroup(each.group.number)}
-            >
-              <Emblem number={each.group.number} size={26} />
-              {each.group.name} <small>{each.group.setName}</small>
-            </Link>
-          ))}
-        </Rooms>
-      ) : (
-        <span />
-      )}
-      <Sill>
-        <Emblem number={room.group.number} size={76} />
-        <div>
-          <h1>
-            {room.group.name}
-            {room.namingVersion !== null && <NamingButton room={room} version={room.namingVersion} />}
-          </h1>
-          {room.motto && <p className="motto">{room.motto}</p>}
-          <p>
-            <Lock size={14} aria-hidden="true" />
-            {room.group.setName}, group {room.group.number}. Only the {room.members.length} of you and the
-            staff can see this room.
-          </p>
-        </div>
-        <ul aria-label="Members">
-          {room.members.slice(0, mostMembersShown).map((member) => (
-            <li key={member.enrolmentId}>
-              <PersonName name={member.name} reading={member.reading} /> {member.isYou && <small>you</small>}{' '}
-              {member.isLeader && <Flag size={13} fill="currentColor" aria-label="leads the group" />}
-            </li>
-          ))}
-          {room.members.length > mostMembersShown && (
-            <li>and {room.members.length - mostMembersShown} more</li>
-          )}
-        </ul>
-      </Sill>
-      <Body>
-        {room.about && <p className="about">{room.about}</p>}
-        <h2>In this room</h2>
-        {room.items.length === 0 ? (
-          <Empty title="Nothing released yet">What your group is given to do appears here.</Empty>
-        ) : (
-          <Things label="In this room" items={room.items.toSorted(owedFirst)} dates={dates} />
-        )}
-        <Shared rooms={rooms.data} />
-      </Body>
-    </Frame>
+    <Room
+      room={room}
+      way={way}
+      who={`Only the ${room.members.length} of you and the staff can see this room.`}
+    >
+      <Shared rooms={rooms.data} />
+    </Room>
   );
 }
 

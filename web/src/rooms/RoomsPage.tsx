@@ -1,153 +1,108 @@
-import { Link } from 'react-router';
+import { useDeferredValue, useState } from 'react';
 import { styled } from 'styled-components';
-import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
+import type { RoomItem, RoomLine, RoomLines } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
+import { counted, fold } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
-import { kindOf } from '../kinds/index.js';
-import {
-  Bar,
-  ButtonLink,
-  Emblem,
-  Empty,
-  hueOfGroup,
-  Muted,
-  Page,
-  PersonName,
-  Scroll,
-  Small,
-  Tag,
-  Waiting,
-} from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { useListRoomsQuery } from './roomsApi.js';
+import { Bar, ButtonLink, Choice, Empty, FindField, Muted, Page, Segments, Waiting } from '../look/index.js';
+import { RoomTable } from './RoomTable.js';
+import { useListRoomLinesQuery } from './roomsApi.js';
 import { Things } from './Things.js';
-import { counted } from '@jigsaw/core/text';
 
-const Cards = styled.ul`
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(290px, 1fr));
-  gap: 8px;
-  padding: 8px var(--s-4) 20px;
-`;
-const Card = styled.li`
-  background: var(--surface);
-  border: var(--hair);
-  border-radius: var(--r-2);
-  padding: 10px 12px;
-  > header {
-    display: flex;
-    align-items: center;
-    gap: 8px;
-    margin-bottom: 6px;
-  }
-  > header h3 {
-    font: var(--h-17);
-    font-size: 16px;
-    flex: 1;
-  }
-  p {
-    color: var(--ink-2);
+const Common = styled.section`
+  padding: 8px var(--s-4) 12px;
+  border-bottom: var(--hair);
+  h2 {
     margin-bottom: 8px;
   }
-  ul {
-    border-top: var(--hair);
-  }
-  ul li {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 2px 8px;
-    padding: 6px 0 0;
-  }
-  ul li a {
-    text-decoration: none;
-  }
-  ul li a:hover b {
-    text-decoration: underline;
-  }
-  ul li b {
-    font-weight: 620;
-  }
-  ul li small {
-    grid-column: 1 / -1;
-    font: var(--t-12);
-    color: var(--ink-2);
-  }
 `;
-const SetHead = styled.h2`
-  padding: 14px var(--s-4) 0;
+const Rest = styled.div`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
 `;
 
-const mostMembersShown = 8;
+const orders = [
+  { id: 'new', label: 'What is new first' },
+  { id: 'missing', label: 'What is missing first' },
+  { id: 'quiet', label: 'The quietest first' },
+  { id: 'number', label: 'By number' },
+] as const;
+type Order = (typeof orders)[number]['id'];
 
-const unreadIn = (items: readonly RoomItem[]): number => items.reduce((sum, item) => sum + item.unread, 0);
-function sayNews({ rooms, common }: RoomList): string {
-  const unread = rooms.map((room) => unreadIn(room.items)).filter((count) => count > 0);
+const inOrder: Readonly<Record<Order, (a: RoomLine, b: RoomLine) => number>> = {
+  new: (a, b) => b.unread - a.unread,
+  missing: (a, b) => b.missing.length - a.missing.length,
+  quiet: (a, b) => (a.latest?.at ?? '').localeCompare(b.latest?.at ?? ''),
+  number: () => 0, // as they come
+};
+
+const unreadIn = (items: readonly { readonly unread: number }[]) =>
+  items.reduce((sum, item) => sum + item.unread, 0);
+function sayNews({ lines, common }: RoomLines): string {
+  const unread = lines.filter((line) => line.unread > 0);
   const shared = unreadIn(common);
   const said = [
     unread.length > 0 &&
-      `${unread.reduce((sum, count) => sum + count, 0)} unread in ${counted(unread.length, 'room')}`,
+      `${unreadIn(unread).toLocaleString('en')} unread in ${counted(unread.length, 'room')}`,
     shared > 0 && `${shared} in ${unread.length > 0 ? '' : 'the '}common copies`,
   ].filter(Boolean);
   return said.length === 0 ? 'All read' : said.join(', ');
 }
 
-const firstUnread = ({ rooms, common }: RoomList): RoomItem | undefined =>
-  [...rooms.flatMap((room) => room.items), ...common].find((item) => item.unread > 0);
+const firstUnread = (lines: readonly RoomLine[], common: readonly RoomItem[]) =>
+  lines.find((line) => line.firstUnread !== null)?.firstUnread ??
+  common.find((item) => item.unread > 0)?.copyId;
 
-/** One activity in a room: where it stands, and what is new there. */
-function Line({ item }: { readonly item: RoomItem }) {
-  const { dates } = useCourse();
-  const kind = kindOf(item.kind);
-  const isMissing =
-    kind?.isHandedIn &&
-    item.progress.state !== 'done' &&
-    item.progress.at === null &&
-    item.due !== null &&
-    dates.isPast(item.due);
-  return (
-    <li>
-      <Link to={`../copies/${item.copyId}`}>
-        <b>{item.title}</b>
-      </Link>
-      {item.unread > 0 ? (
-        <Tag $look="solid">{item.unread} new</Tag>
-      ) : (
-        isMissing && <Tag $look="warn">Missing</Tag>
-      )}
-      <small>
-        {kind?.sayProgress(item.progress, dates)}
-        {item.isExtended && item.due && ` · has until ${dates.dateTime(item.due)}`}
-      </small>
-    </li>
-  );
-}
-
-/** All rooms at a glance for staff: who is in them and how far their work is. */
+/** All rooms at a glance for staff: where something is new or missing, and where nothing happens. */
 export function RoomsPage() {
   const { course, dates } = useCourse();
-  const rooms = useListRoomsQuery(course.id);
+  const rooms = useListRoomLinesQuery(course.id);
+  const [chosenSet, setChosenSet] = useState<string | null>(null);
+  const [order, setOrder] = useState<Order>('new');
+  const [wanted, setWanted] = useState('');
+  const sought = useDeferredValue(wanted);
   if (unshown(rooms) !== undefined)
     return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="the rooms" rows={10} />;
-  const list = rooms.data.rooms;
-  const first = firstUnread(rooms.data);
-  // Sets with work in them come first.
-  const setNames = [
-    ...new Set(
-      list
-        .toSorted((a, b) => Math.sign(b.items.length) - Math.sign(a.items.length))
-        .map((room) => room.group.setName),
-    ),
-  ];
+  const { lines, common } = rooms.data;
+  const sets = setsIn(lines);
+  const setId = sets.find((set) => set.id === chosenSet)?.id ?? sets[0]?.id;
+  const shown = lines
+    .filter((line) => line.group.setId === setId && isSought(line, sought))
+    .sort(inOrder[order]);
+  const first = firstUnread(shown, common);
   return (
     <Page>
       <Bar>
         <h1>Rooms</h1>
         <Muted>{sayNews(rooms.data)}</Muted>
+        {sets.length > 1 && <SetChoice sets={sets} value={sure(setId)} onChange={setChosenSet} />}
         <span className="grow" />
-        {first && <ButtonLink to={`../copies/${first.copyId}`}>First unread, {first.title}</ButtonLink>}
+        <FindField
+          label="Find a member or a group"
+          placeholder="Find a member or a group"
+          value={wanted}
+          onChange={setWanted}
+        />
+        <Choice label="Order" isLabelHidden value={order} choices={orders} onChange={setOrder} />
+        {first && (
+          <ButtonLink kind="main" to={`../copies/${first}`}>
+            Read the first new
+          </ButtonLink>
+        )}
       </Bar>
-      <Scroll>
-        {list.length === 0 && (
+      <Rest>
+        <div>
+          {common.length > 0 && (
+            <Common aria-label="One copy for all">
+              <h2>One copy for all</h2>
+              <Things label="One copy for all" items={common} dates={dates} />
+            </Common>
+          )}
+        </div>
+        {lines.length === 0 ? (
           <Empty
             title="No rooms yet"
             action={
@@ -158,50 +113,45 @@ export function RoomsPage() {
           >
             Every group has a room as soon as there is a group set.
           </Empty>
+        ) : shown.length === 0 ? (
+          <Empty title="Nobody by that name">Try a part of a member’s or a group’s name.</Empty>
+        ) : (
+          <RoomTable lines={shown} />
         )}
-        {rooms.data.common.length > 0 && (
-          <section aria-label="One copy for all">
-            <SetHead>One copy for all</SetHead>
-            <div style={{ padding: '8px var(--s-4) 0' }}>
-              <Things label="One copy for all" items={rooms.data.common} dates={dates} />
-            </div>
-          </section>
-        )}
-        {setNames.map((name) => (
-          <section key={name} aria-label={name}>
-            <SetHead>{name}</SetHead>
-            <Cards>
-              {list
-                .filter((room) => room.group.setName === name)
-                .map((room) => (
-                  <Card key={room.group.id} style={hueOfGroup(room.group.number)}>
-                    <header>
-                      <Emblem number={room.group.number} size={32} />
-                      <h3>{room.group.name}</h3>
-                      <Small>{counted(room.members.length, 'member')}</Small>
-                    </header>
-                    <p>
-                      {room.members.length === 0 && 'Nobody yet'}
-                      {room.members.slice(0, mostMembersShown).map((member, at) => (
-                        <span key={member.enrolmentId}>
-                          {at > 0 && ', '}
-                          <PersonName name={member.name} />
-                        </span>
-                      ))}
-                      {room.members.length > mostMembersShown &&
-                        ` and ${room.members.length - mostMembersShown} more`}
-                    </p>
-                    <ul hidden={room.items.length === 0}>
-                      {room.items.map((item) => (
-                        <Line key={item.copyId} item={item} />
-                      ))}
-                    </ul>
-                  </Card>
-                ))}
-            </Cards>
-          </section>
-        ))}
-      </Scroll>
+      </Rest>
     </Page>
   );
 }
+
+const mostSideBySide = 3;
+
+interface SetChoiceProps {
+  readonly sets: readonly NamedSet[];
+  readonly value: string;
+  readonly onChange: (setId: string) => void;
+}
+function SetChoice({ sets, value, onChange }: SetChoiceProps) {
+  const choices = sets.map(({ id, name }) => ({ id, label: name }));
+  return sets.length > mostSideBySide ? (
+    <Choice label="Group set" isLabelHidden value={value} choices={choices} onChange={onChange} />
+  ) : (
+    <Segments label="Group set" value={value} choices={choices} onChange={onChange} />
+  );
+}
+
+interface NamedSet {
+  readonly id: string;
+  readonly name: string;
+}
+/** Sets with work in them come first. */
+function setsIn(lines: readonly RoomLine[]): readonly NamedSet[] {
+  const sets = new Map<string, { id: string; name: string; hasWork: boolean }>();
+  for (const { group, items } of lines) {
+    const set = sets.get(group.setId) ?? { id: group.setId, name: group.setName, hasWork: false };
+    sets.set(group.setId, { ...set, hasWork: set.hasWork || items > 0 });
+  }
+  return [...sets.values()].sort((a, b) => Number(b.hasWork) - Number(a.hasWork));
+}
+
+const isSought = ({ group, members }: RoomLine, sought: string) =>
+  [group.name, ...members].some((name) => fold(name).includes(fold(sought)));

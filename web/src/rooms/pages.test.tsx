@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
-import { aGroup, aHead, aRoom, aRoomItem, courseId, handedIn, id, rooms } from '../test/data.js';
+import { aGroup, aHead, aRoom, aRoomItem, aRoomLine, courseId, handedIn, id, rooms } from '../test/data.js';
+import type { RoomLine } from '@jigsaw/contract/rooms';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const roomsPath = `GET courses/${courseId}/rooms`;
@@ -80,19 +81,6 @@ describe('a room', () => {
     expect(await screen.findByRole('heading', { name: 'Nothing here' })).toBeInTheDocument();
   });
 
-  it('shows staff all rooms, who is in them and what is missing', async () => {
-    const late = aRoom({
-      group: aGroup('Carboy', 2),
-      items: [aRoomItem({ due: '2020-01-01T00:00:00.000Z' })],
-    });
-    showPage(inCourse('rooms'), {
-      [roomsPath]: rooms(aRoom({ items: [aRoomItem({ progress: handedIn() })] }), late),
-    });
-    expect(await screen.findByRole('heading', { name: 'Carboy' })).toBeInTheDocument();
-    expect(screen.getAllByText('Missing')).toHaveLength(1);
-    expect(screen.getByText('Handed in Tue 10 Nov, 10:00')).toBeInTheDocument();
-  });
-
   it('shows what is new and who wrote last, what is shared with others, and what is locked', async () => {
     const talk = aRoomItem({
       kind: 'discussion',
@@ -137,29 +125,6 @@ describe('a room', () => {
     expect(shared).toHaveTextContent('Salt trialIs for other groups.');
   });
 
-  it('leads staff to what they have not read', async () => {
-    showPage(inCourse('rooms'), {
-      [roomsPath]: rooms(
-        aRoom({
-          items: [
-            aRoomItem({
-              kind: 'wiki',
-              title: 'Log',
-              unread: 3,
-              copyId: id('log'),
-              progress: { owes: false },
-            }),
-          ],
-        }),
-      ),
-    });
-    expect(await screen.findByText('3 unread in 1 room')).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: 'First unread, Log' })).toHaveAttribute(
-      'href',
-      inCourse(`copies/${id('log')}`),
-    );
-  });
-
   it('asks to load the page again for a kind that came with an update', async () => {
     showPage(
       inCourse(`copies/${id('copy')}`),
@@ -167,5 +132,69 @@ describe('a room', () => {
       'student',
     );
     expect(await screen.findByRole('heading', { name: 'Something new' })).toBeInTheDocument();
+  });
+});
+
+describe('all rooms, for staff', () => {
+  const linesPath = `GET courses/${courseId}/room-lines`;
+  const crock = aRoomLine({ members: ['Noor', 'Jorge'] });
+  const carboy = aRoomLine({
+    group: aGroup('Carboy', 2),
+    members: ['Zoë'],
+    unread: 1203,
+    firstUnread: id('log'),
+    latest: { at: '2026-11-10T10:00:00.000Z', by: 'Zoë', title: 'Culture log', copyId: id('log') },
+  });
+  const tun = aRoomLine({ group: aGroup('Tun', 3), missing: ['Ferment report', 'Salt trial'] });
+  const cut = aRoomLine({ group: { ...aGroup('Cut 1', 1), setId: id('cuts'), setName: 'Cuts' }, items: 0 });
+  const show = (...lines: RoomLine[]) => showPage(inCourse('rooms'), { [linesPath]: { lines, common: [] } });
+  const shown = () => screen.getAllByRole('rowheader').map((each) => each.querySelector('b')?.textContent);
+
+  it('stand in the order of what is new, missing, quiet or their number, and lead to what is unread', async () => {
+    const { user } = show(crock, carboy, tun);
+    expect(await screen.findByText('1,203 unread in 1 room')).toBeInTheDocument();
+    expect(shown()).toEqual(['Carboy', 'Crock', 'Tun']);
+    expect(screen.getByRole('link', { name: 'Read the first new' })).toHaveAttribute(
+      'href',
+      inCourse(`copies/${id('log')}`),
+    );
+    const [, first] = screen.getAllByRole('row');
+    expect(first).toHaveTextContent(/CarboyZoë.*1203 new in Carboy.*Zoë in Culture log/);
+    for (const [order, names] of [
+      ['What is missing first', ['Tun', 'Crock', 'Carboy']],
+      ['The quietest first', ['Crock', 'Tun', 'Carboy']],
+      ['By number', ['Crock', 'Carboy', 'Tun']],
+    ] as const) {
+      await user.click(screen.getByRole('button', { name: /Order/ }));
+      await user.click(await screen.findByRole('option', { name: order }));
+      expect(shown()).toEqual(names);
+    }
+    expect(screen.getByText('2 missing')).toBeInTheDocument();
+  });
+
+  it('are found by a member’s name, whatever its accents, and set by set', async () => {
+    const { user } = show(crock, carboy, cut);
+    await user.type(await screen.findByRole('searchbox', { name: 'Find a member or a group' }), 'zoe');
+    await waitFor(() => expect(shown()).toEqual(['Carboy']));
+    await user.type(screen.getByRole('searchbox', { name: 'Find a member or a group' }), 'x');
+    expect(await screen.findByText('Nobody by that name')).toBeInTheDocument();
+    await user.clear(screen.getByRole('searchbox', { name: 'Find a member or a group' }));
+    await user.click(screen.getByRole('radio', { name: 'Cuts' }));
+    await waitFor(() => expect(shown()).toEqual(['Cut 1']));
+    expect(screen.getByText('Nothing released yet')).toBeInTheDocument();
+  });
+
+  it('are drawn only as far as they are in view', async () => {
+    show(...Array.from({ length: 200 }, (_, at) => aRoomLine({ group: aGroup(`Team ${at + 1}`, at + 1) })));
+    expect(await screen.findByRole('table', { name: 'Rooms' })).toHaveAttribute('aria-rowcount', '201');
+    expect(shown().length).toBeLessThan(40);
+  });
+
+  it('open as their members see them', async () => {
+    const room = aRoom();
+    showPage(inCourse(`room/${room.group.id}`), { [`GET groups/${room.group.id}/room`]: room });
+    expect(await screen.findByRole('heading', { name: 'Crock', level: 1 })).toBeInTheDocument();
+    expect(screen.getByText(/they are not told that you look/)).toBeInTheDocument();
+    expect(screen.getByRole('link', { name: 'All rooms' })).toHaveAttribute('href', inCourse('rooms'));
   });
 });

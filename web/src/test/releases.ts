@@ -1,5 +1,5 @@
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
-import type { CopyHead, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import type { CopyHead, RoomItem, RoomLine, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { id, at, latePolicy, text, aMember, aGroup } from './people.js';
 import { wholeSet } from '@jigsaw/core/release';
 
@@ -109,6 +109,17 @@ export const aRoom = (more: Partial<RoomView> = {}): RoomView => ({
     isLeader: false,
   })),
   items: [aRoomItem()],
+  ...more,
+});
+
+export const aRoomLine = (more: Partial<RoomLine> = {}): RoomLine => ({
+  group: aGroup(),
+  members: [],
+  items: 1,
+  unread: 0,
+  firstUnread: null,
+  missing: [],
+  latest: null,
   ...more,
 });
 

@@ -13,7 +13,6 @@ export const wikiKind: KindOnPages<WikiSettings> = {
   settings: WikiSettings,
   usualPoints: null,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
-  isHandedIn: false,
   afterDue: null,
   sayProgress: sayWiki,
   owed: 'To write',

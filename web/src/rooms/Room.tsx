@@ -1,0 +1,151 @@
+import { Flag, Lock } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { styled } from 'styled-components';
+import type { RoomView } from '@jigsaw/contract/rooms';
+import { Emblem, Empty, hueOfGroup, PersonName } from '../look/index.js';
+import { useCourse } from '../course/index.js';
+import { NamingButton } from './NamingButton.js';
+import { owedFirst, Things } from './Things.js';
+
+export const Frame = styled.main`
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr);
+  min-height: 0;
+`;
+const Sill = styled.header`
+  background: var(--hue-tint);
+  border-bottom: 1px solid var(--ink);
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  gap: 18px;
+  align-items: center;
+  padding: 14px 32px 14px 26px;
+  h1 {
+    font: var(--h-44);
+    letter-spacing: -0.03em;
+    overflow-wrap: anywhere;
+  }
+  p {
+    font: var(--t-13);
+    color: var(--hue-ink);
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    margin-top: 2px;
+  }
+  p svg {
+    flex-shrink: 0;
+  }
+  h1 button {
+    margin-left: 8px;
+    vertical-align: middle;
+  }
+  p.motto {
+    font: 600 15px/20px var(--font-text);
+    color: var(--ink);
+  }
+  ul {
+    display: grid;
+    grid-template-columns: auto auto;
+    gap: 5px 26px;
+    font: var(--t-13);
+  }
+  li {
+    font-weight: 600;
+  }
+  li small {
+    font-weight: 400;
+    color: var(--ink-2);
+  }
+  @media (max-width: 700px) {
+    grid-template-columns: auto 1fr;
+    padding: 10px 16px 12px;
+    gap: 12px;
+    h1 {
+      font: var(--h-32);
+    }
+    ul {
+      grid-column: 1 / -1;
+      grid-template-columns: 1fr;
+    }
+  }
+`;
+export const Body = styled.div`
+  overflow: auto;
+  padding: 20px 32px;
+  h2 {
+    margin-bottom: 12px;
+  }
+  > ul {
+    max-width: 1280px;
+  }
+  .about {
+    max-width: 72ch;
+    margin-bottom: 16px;
+    color: var(--ink-2);
+  }
+  > ul + h2 {
+    margin-top: 24px;
+  }
+  @media (max-width: 700px) {
+    padding: 16px;
+  }
+`;
+const mostMembersShown = 8;
+
+/** A group's room: whose it is, who is in it, and what was released to it.
+ * @param way leads to other rooms.
+ * @param who sees it, in words. */
+export function Room({
+  room,
+  way,
+  who,
+  children,
+}: {
+  readonly room: RoomView;
+  readonly way: ReactNode;
+  readonly who: string;
+  readonly children?: ReactNode;
+}) {
+  const { dates } = useCourse();
+  return (
+    <Frame style={hueOfGroup(room.group.number)}>
+      {way}
+      <Sill>
+        <Emblem number={room.group.number} size={76} />
+        <div>
+          <h1>
+            {room.group.name}
+            {room.namingVersion !== null && <NamingButton room={room} version={room.namingVersion} />}
+          </h1>
+          {room.motto && <p className="motto">{room.motto}</p>}
+          <p>
+            <Lock size={14} aria-hidden="true" />
+            {room.group.setName}, group {room.group.number}. {who}
+          </p>
+        </div>
+        <ul aria-label="Members">
+          {room.members.slice(0, mostMembersShown).map((member) => (
+            <li key={member.enrolmentId}>
+              <PersonName name={member.name} reading={member.reading} /> {member.isYou && <small>you</small>}{' '}
+              {member.isLeader && <Flag size={13} fill="currentColor" aria-label="leads the group" />}
+            </li>
+          ))}
+          {room.members.length > mostMembersShown && (
+            <li>and {room.members.length - mostMembersShown} more</li>
+          )}
+        </ul>
+      </Sill>
+      <Body>
+        {room.about && <p className="about">{room.about}</p>}
+        <h2>In this room</h2>
+        {room.items.length === 0 ? (
+          <Empty title="Nothing released yet">What the group is given to do appears here.</Empty>
+        ) : (
+          <Things label="In this room" items={room.items.toSorted(owedFirst)} dates={dates} />
+        )}
+        {children}
+      </Body>
+    </Frame>
+  );
+}
