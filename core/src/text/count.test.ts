@@ -2,12 +2,11 @@ import { expect, it } from '@jest/globals';
 import { counted, namesTogether } from './index.js';
 
 it('sets a number beside its noun', () =>
-  expect([0, 1, 2].map((count) => counted(count, 'student')).concat(counted(2, 'entry', 'entries'))).toEqual([
-    '0 students',
-    '1 student',
-    '2 students',
-    '2 entries',
-  ]));
+  expect(
+    [0, 1, 2]
+      .map((count) => counted(count, 'student'))
+      .concat(counted(2, 'entry', 'entries'), counted(18807, 'post')),
+  ).toEqual(['0 students', '1 student', '2 students', '2 entries', '18,807 posts']));
 
 it('lists names, and says how many more there are', () => {
   const names = ['Ada', 'Ben', 'Cleo', 'Dina'];

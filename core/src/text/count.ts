@@ -1,7 +1,9 @@
-/** "1 student", "3 students": a number beside the noun that it counts.
+const figures = new Intl.NumberFormat('en');
+
+/** "1 student", "3 students", "1,203 students": a number beside the noun that it counts.
  * @param plural where it is not the noun with an s. */
 export const counted = (count: number, noun: string, plural = `${noun}s`): string =>
-  `${count} ${count === 1 ? noun : plural}`;
+  `${figures.format(count)} ${count === 1 ? noun : plural}`;
 
 /** "Ada", "Ada and Ben", "Ada, Ben and Cleo"; of more than `most`, the first of them and "and 3 more". */
 export function namesTogether(names: readonly string[], most = Infinity): string {

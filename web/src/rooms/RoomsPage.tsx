@@ -45,7 +45,7 @@ function sayNews({ lines, common }: RoomLines): string {
   const shared = unreadIn(common);
   const said = [
     unread.length > 0 &&
-      `${unreadIn(unread).toLocaleString('en')} unread in ${counted(unread.length, 'room')}`,
+      `${counted(unreadIn(unread), 'unread', 'unread')} in ${counted(unread.length, 'room')}`,
     shared > 0 && `${shared} in ${unread.length > 0 ? '' : 'the '}common copies`,
   ].filter(Boolean);
   return said.length === 0 ? 'All read' : said.join(', ');
@@ -85,6 +85,7 @@ export function RoomsPage() {
           placeholder="Find a member or a group"
           value={wanted}
           onChange={setWanted}
+          width={250}
         />
         <Choice label="Order" isLabelHidden value={order} choices={orders} onChange={setOrder} />
         {first && (

@@ -5,14 +5,14 @@ import { cleanup, configure } from '@testing-library/react';
 // What could not be found is enough to read; the whole page would bury it.
 configure({
   getElementError: (message) => new Error(message?.split('\n\n')[0] ?? 'not found'),
-  asyncUtilTimeout: 20_000,
+  asyncUtilTimeout: 60_000,
 });
 afterEach(() => {
   cleanup();
   sessionStorage.clear(); // what one test typed is not the next one's
 });
 // Whole pages in jsdom are slow on a busy machine; a test that hangs is still ended.
-jest.setTimeout(60_000);
+jest.setTimeout(300_000);
 
 // jsdom lays nothing out; lists that show only what is in view need a view.
 Object.defineProperties(HTMLElement.prototype, {

@@ -15,7 +15,7 @@ export const stationsOf = (figures: Figures): readonly Station[] =>
 
 /** Pages that stand at no station's own path: what is worked on is in a room, and is led to from there. */
 const within: Readonly<Record<Figures['kind'], Readonly<Record<string, string>>>> = {
-  staff: { copies: 'rooms', outbox: 'people' },
+  staff: { copies: 'rooms', room: 'rooms', outbox: 'people' },
   student: { copies: 'room', choose: 'room' },
 };
 /** Where one is; undefined: at none of them.
@@ -39,7 +39,7 @@ function staffStations({
   toMark,
 }: Extract<Figures, { kind: 'staff' }>): Station[] {
   return [
-    { path: 'people', label: 'People', figure: `${enrolled} enrolled`, needs: false },
+    { path: 'people', label: 'People', figure: counted(enrolled, 'enrolled', 'enrolled'), needs: false },
     {
       path: 'groups',
       label: 'Groups',
@@ -63,13 +63,13 @@ function staffStations({
     {
       path: 'rooms',
       label: 'Rooms',
-      figure: unread > 0 ? `${unread} unread` : counted(rooms, 'room'),
+      figure: unread > 0 ? counted(unread, 'unread', 'unread') : counted(rooms, 'room'),
       needs: false,
     },
     {
       path: 'marks',
       label: 'Marks',
-      figure: toMark > 0 ? `${toMark} to mark` : 'nothing to mark',
+      figure: toMark > 0 ? counted(toMark, 'to mark', 'to mark') : 'nothing to mark',
       needs: toMark > 0,
     },
   ];
