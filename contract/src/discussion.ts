@@ -59,6 +59,10 @@ export const DiscussionView = z.object({
 });
 export type DiscussionView = z.infer<typeof DiscussionView>;
 
+/** A post as it stands now, and how far that brings those whom one may know of. */
+export const PostSaved = PostView.extend({ met: DiscussionView.shape.met });
+export type PostSaved = z.infer<typeof PostSaved>;
+
 /** The page makes the id, so that a press that is sent twice writes one post. */
 export const AddPost = z.strictObject({ id: PostId, parentId: PostId.nullable(), text: RichText });
 export type AddPost = Omit<z.infer<typeof AddPost>, 'text'> & { readonly text: RichText };

@@ -2,7 +2,7 @@ import { Controller, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { z } from 'zod';
 import { CopyId, PostId } from '@jigsaw/contract/common';
-import { AddPost, ChangePost, DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import { AddPost, ChangePost, DiscussionView, PostSaved } from '@jigsaw/contract/discussion';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
@@ -33,13 +33,13 @@ export class DiscussionController {
     does: 'Open a thread or answer a post',
     body: AddPost,
     largestKb: 1000,
-    answer: PostView,
+    answer: PostSaved,
   })
   add(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @Takes(AddPost) request: z.output<typeof AddPost>,
-  ): Promise<PostView> {
+  ): Promise<PostSaved> {
     return this.discussions.add(person, copyId, request);
   }
 
@@ -48,40 +48,40 @@ export class DiscussionController {
     does: "Change one's own post",
     body: ChangePost,
     largestKb: 1000,
-    answer: PostView,
+    answer: PostSaved,
   })
   change(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('postId', PostId) postId: ids.PostId,
     @Takes(ChangePost) request: z.output<typeof ChangePost>,
-  ): Promise<PostView> {
+  ): Promise<PostSaved> {
     return this.discussions.change(person, copyId, postId, request);
   }
 
   @Endpoint('DELETE posts/:postId', {
     id: 'takeOutPost',
     does: 'Take a post out; answers to it stay',
-    answer: PostView,
+    answer: PostSaved,
   })
   takeOut(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('postId', PostId) postId: ids.PostId,
-  ): Promise<PostView> {
+  ): Promise<PostSaved> {
     return this.discussions.takeOut(person, copyId, postId, true);
   }
 
   @Endpoint('POST posts/:postId/put-back', {
     id: 'putBackPost',
     does: 'Undo taking a post out',
-    answer: PostView,
+    answer: PostSaved,
   })
   putBack(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('postId', PostId) postId: ids.PostId,
-  ): Promise<PostView> {
+  ): Promise<PostSaved> {
     return this.discussions.takeOut(person, copyId, postId, false);
   }
 }

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { z } from 'zod';
-import type { AddPost, ChangePost, DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import type { AddPost, ChangePost, DiscussionView, PostSaved, PostView } from '@jigsaw/contract/discussion';
 import { discussionRules, suggestedMark } from '@jigsaw/core/discussion';
 import type { DiscussionAct } from '@jigsaw/core/discussion';
 import type { CopyId, PostId } from '@jigsaw/core/ids';
@@ -77,7 +77,7 @@ export class DiscussionService {
     person: SignedIn,
     copyId: CopyId,
     { id, parentId, text }: z.output<typeof AddPost>,
-  ): Promise<PostView> {
+  ): Promise<PostSaved> {
     const access = await this.enterTo(parentId === null ? 'open-thread' : 'reply', person, copyId);
     const plain = plainText(text);
     if (plain === '') throw problems.invalidInput('Write something first.');
@@ -129,7 +129,7 @@ export class DiscussionService {
     copyId: CopyId,
     postId: PostId,
     { text, version }: z.output<typeof ChangePost>,
-  ): Promise<PostView> {
+  ): Promise<PostSaved> {
     const access = await this.enterTo('change-own', person, copyId);
     const plain = plainText(text);
     if (plain === '') throw problems.invalidInput('Write something, or take the post out.');
@@ -161,7 +161,7 @@ export class DiscussionService {
   }
 
   /** Its author, or staff, take a post out; whoever did puts it back. Answers to it stay. */
-  async takeOut(person: SignedIn, copyId: CopyId, postId: PostId, isOut: boolean): Promise<PostView> {
+  async takeOut(person: SignedIn, copyId: CopyId, postId: PostId, isOut: boolean): Promise<PostSaved> {
     const access = await this.enter(person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const post = await lockPost(manager, copyId, postId);
@@ -222,13 +222,9 @@ export class DiscussionService {
     });
   }
 
-  private async one(manager: EntityManager, access: CopyAccess, post: PostRow): Promise<PostView> {
-    return this.viewOf(
-      access,
-      post,
-      await authorsById(manager, [post.authorId], access.viewer.enrolmentId),
-      false,
-    );
+  private async one(manager: EntityManager, access: CopyAccess, post: PostRow): Promise<PostSaved> {
+    const authors = await authorsById(manager, [post.authorId], access.viewer.enrolmentId);
+    return { ...this.viewOf(access, post, authors, false), met: await this.metOf(access, manager) };
   }
 
   private viewOf(

@@ -57,6 +57,7 @@ export const tagTypes = [
   'Placement',
   'Activity',
   'Copy',
+  'Talk',
   'Room',
   'Desk',
   'Gradebook',

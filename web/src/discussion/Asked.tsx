@@ -1,8 +1,13 @@
 import type { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import { sure } from '@jigsaw/core/lists';
+import { inParts, Nearby, reveal } from '../page/index.js';
 import { PersonName, Small } from '../look/index.js';
 import { sayWords } from './words.js';
 import { counted } from '@jigsaw/core/text';
+
+const linesInPart = 60;
+const usualLinePx = 26;
 
 /** A line a post, as long as its words: where the talk is thick and where it is thin. */
 export function Shape({
@@ -12,28 +17,38 @@ export function Shape({
   readonly posts: readonly PostView[];
   readonly settings: DiscussionSettings;
 }) {
-  const most = Math.max(settings.postWords, ...posts.map((post) => post.words), 1);
+  const most = posts.reduce(
+    (longest, post) => Math.max(longest, post.words),
+    Math.max(settings.postWords, 1),
+  );
   const shown = posts.filter((post) => post.text);
   if (shown.length < 3) return null;
+  const line = (post: PostView) => (
+    <li key={post.id} data-reply={post.parentId !== null || undefined}>
+      <a
+        href={`#post-${post.id}`}
+        onClick={(event) => {
+          event.preventDefault(); // it may not be drawn yet
+          reveal('post', post.id);
+        }}
+        data-new={post.isNew || undefined}
+        style={{ '--long': `${Math.round((post.words / most) * 100)}%` } as never}
+      >
+        <b>
+          <PersonName name={post.author.isYou ? 'You' : post.author.name} />
+        </b>
+        <span>{post.words}</span>
+        <i aria-hidden="true" />
+      </a>
+    </li>
+  );
   return (
     <nav aria-label="The posts by words">
-      <ul className="shape">
-        {shown.map((post) => (
-          <li key={post.id} data-reply={post.parentId !== null || undefined}>
-            <a
-              href={`#post-${post.id}`}
-              data-new={post.isNew || undefined}
-              style={{ '--long': `${Math.round((post.words / most) * 100)}%` } as never}
-            >
-              <b>
-                <PersonName name={post.author.isYou ? 'You' : post.author.name} />
-              </b>
-              <span>{post.words}</span>
-              <i aria-hidden="true" />
-            </a>
-          </li>
-        ))}
-      </ul>
+      {inParts(shown, linesInPart).map((part, at) => (
+        <Nearby key={sure(part[0]).id} isFirst={at === 0} estimatePx={part.length * usualLinePx}>
+          {() => <ul className="shape">{part.map(line)}</ul>}
+        </Nearby>
+      ))}
     </nav>
   );
 }

@@ -7,7 +7,7 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { CopyFrame, useMarkSeenMutation, useSeen, valuesOf } from '../rooms/index.js';
-import { useKey } from '../page/index.js';
+import { reveal, useKey } from '../page/index.js';
 import { Button, Key, Small, useNotice, Waiting, Split } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
@@ -167,16 +167,17 @@ function Discussion({
   const isMember = head.part === 'member';
   const unread = posts.filter((post) => post.isNew && post.text);
 
-  const jump = () => document.getElementById(`post-${unread[0]?.id}`)?.scrollIntoView({ block: 'center' });
+  const jump = () => unread[0] && reveal('post', unread[0].id);
   useKey('n', jump);
 
   const drawn = ({ threads }: DiscussionView) =>
-    threads.map((thread) => (
+    threads.map((thread, at) => (
       <ThreadOfPosts
         key={thread.id}
         head={head}
         settings={settings}
         posts={thread.posts}
+        isFirst={at === 0 || posts.length <= drawnAtOnce}
         mayReply={view.mayReply}
         arrivedNew={arrivedNew}
         seen={seen}
@@ -186,7 +187,7 @@ function Discussion({
     ));
   return (
     <Split $aside="264px" $side="left">
-      <Side aria-label="What is asked">
+      <Side aria-label="What is asked" data-scroller>
         <div>
           <h2>What is asked</h2>
           <RichText node={head.brief} values={valuesOf(head)} />
@@ -197,7 +198,7 @@ function Discussion({
         {view.met.length > 0 && <Met view={view} settings={settings} isMember={isMember} />}
         <Shape posts={posts} settings={settings} />
       </Side>
-      <Talk tabIndex={-1}>
+      <Talk tabIndex={-1} data-scroller>
         <div>
           {unread.length > 0 && (
             <Top>
@@ -230,7 +231,7 @@ function Discussion({
             />
           ))}
           {view.next !== null && afters.length === 0 && (
-            <Button onPress={() => onMore(sure(view.next))}>Show later threads</Button>
+            <Button onPress={() => onMore(sure(view.next))}>{sayLater(head.unread - unread.length)}</Button>
           )}
           {view.mayOpenThread ? (
             <NewThread aria-label={isMember ? 'Your post' : 'Open a thread'}>
@@ -242,7 +243,12 @@ function Discussion({
                 label="New post"
                 send={head.group ? `Post to ${head.group.name}` : `Post to all ${head.members.length}`}
                 minHeight={100}
-                onSent={() => notice('Posted')}
+                onSent={(post) => {
+                  notice('Posted');
+                  reveal('post', post.id);
+                  // It stands at the end, on a page that may not be there yet.
+                  if (view.next !== null && afters.length === 0) onMore(view.next);
+                }}
               />
             </NewThread>
           ) : (
@@ -253,6 +259,12 @@ function Discussion({
     </Split>
   );
 }
+
+/** A talk of so few is drawn whole. */
+const drawnAtOnce = 60;
+
+const sayLater = (unread: number) =>
+  unread > 0 ? `Show later threads, ${unread} unread` : 'Show later threads';
 
 function sayWhyNot(head: CopyHead, view: DiscussionView): string {
   if (view.mayReply) return 'Staff open the threads here; answer in them.';

@@ -1,11 +1,12 @@
 import { Reply } from 'lucide-react';
-import { Suspense, useState } from 'react';
+import { memo, Suspense, useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { DiscussionSettings, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { plainText } from '@jigsaw/core/text';
 import { isProblem, problemOf, ProblemStrip } from '../api/index.js';
+import type { useSeen } from '../rooms/index.js';
 import { valuesOf } from '../rooms/index.js';
 import { Button, initials, PersonName, Small, Tag, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
@@ -74,12 +75,12 @@ interface PostProps {
   /** The post that this one answers, where that is not the one that opened the thread. */
   readonly answers: PostView | null;
   readonly isNew: boolean;
-  readonly seenRef: (element: HTMLElement | null) => void;
-  readonly onAnswer: (() => void) | null;
+  readonly seen: ReturnType<typeof useSeen>;
+  readonly onAnswer: ((postId: string) => void) | null;
 }
 
 /** One post: whose, when, how long; its author changes it, and whoever may takes it out, with the way back. */
-export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }: PostProps) {
+export const Post = memo(function Post({ head, post, settings, answers, isNew, seen, onAnswer }: PostProps) {
   const { dates } = useCourse();
   const [isChanging, setIsChanging] = useState(false);
   const takeOut = useAct(useTakeOutPostMutation(), {
@@ -87,12 +88,13 @@ export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }
     inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
     isRefusalShown: true,
   });
-  const { author, text } = post;
+  const { author, text, id, version } = post;
+  const watch = useMemo(() => (post.isNew ? seen(id, version) : undefined), [post.isNew, seen, id, version]);
   const isReply = post.parentId !== null;
   const remove = () => takeOut({ copyId: head.id, postId: post.id, isOut: true });
   return (
     <Box
-      ref={seenRef}
+      ref={watch}
       id={`post-${post.id}`}
       data-reply={isReply || undefined}
       data-new={isNew || undefined}
@@ -129,7 +131,12 @@ export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }
       {!isChanging && (
         <footer>
           {text && onAnswer && (
-            <Button kind="quiet" isSmall onPress={onAnswer} aria-label={`Answer ${author.name}`}>
+            <Button
+              kind="quiet"
+              isSmall
+              onPress={() => onAnswer(post.id)}
+              aria-label={`Answer ${author.name}`}
+            >
               <Reply size={14} aria-hidden="true" />
               Answer
             </Button>
@@ -162,7 +169,7 @@ export function Post({ head, post, settings, answers, isNew, seenRef, onAnswer }
       )}
     </Box>
   );
-}
+});
 
 function sayGone({ takenOutBy }: PostView): string {
   if (takenOutBy === 'you')

@@ -2,9 +2,12 @@ import { styled } from 'styled-components';
 import type { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import type { PostId } from '@jigsaw/core/ids';
+import { keyedBy, sure } from '@jigsaw/core/lists';
 import { ProblemStrip, unshown } from '../api/index.js';
 import type { useSeen } from '../rooms/index.js';
 import { Button, useNotice, Waiting } from '../look/index.js';
+import { inParts, Nearby } from '../page/index.js';
 import { useReadDiscussionQuery } from './discussionApi.js';
 import { Post } from './Post.js';
 import { PostBox } from './PostBox.js';
@@ -19,10 +22,16 @@ const Thread = styled.section`
   }
 `;
 
+/** Drawn together. */
+const postsInPart = 12;
+const usualPostPx = 130;
+
 interface ThreadProps {
   readonly head: CopyHead;
   readonly settings: DiscussionSettings;
   readonly posts: readonly PostView[];
+  /** Drawn from the start, as far as a first screen shows. */
+  readonly isFirst: boolean;
   readonly mayReply: boolean;
   readonly arrivedNew: ReadonlySet<string>;
   readonly seen: ReturnType<typeof useSeen>;
@@ -34,6 +43,7 @@ export function ThreadOfPosts({
   head,
   settings,
   posts,
+  isFirst,
   mayReply,
   arrivedNew,
   seen,
@@ -43,24 +53,33 @@ export function ThreadOfPosts({
   const notice = useNotice();
   const [first] = posts;
   if (!first) return null;
-  const answered = posts.find((post) => post.id === answering);
+  const byId = keyedBy(posts, (post) => post.id);
+  const answered = answering === null ? undefined : byId.get(answering as PostId);
+  const drawn = (post: PostView) => (
+    <Post
+      key={post.id}
+      head={head}
+      post={post}
+      settings={settings}
+      answers={
+        post.parentId === null || post.parentId === first.id ? null : (byId.get(post.parentId) ?? null)
+      }
+      isNew={post.text !== null && (post.isNew || arrivedNew.has(post.id))}
+      seen={seen}
+      onAnswer={mayReply ? onAnswer : null}
+    />
+  );
   return (
     <Thread aria-label={`Thread of ${first.author.name}`}>
-      {posts.map((post) => (
-        <Post
-          key={post.id}
-          head={head}
-          post={post}
-          settings={settings}
-          answers={
-            post.parentId === null || post.parentId === first.id
-              ? null
-              : (posts.find((other) => other.id === post.parentId) ?? null)
-          }
-          isNew={post.text !== null && (post.isNew || arrivedNew.has(post.id))}
-          seenRef={post.isNew ? seen(post.id, post.version) : noRef}
-          onAnswer={mayReply ? () => onAnswer(post.id) : null}
-        />
+      {inParts(posts, postsInPart).map((part, at) => (
+        <Nearby
+          key={sure(part[0]).id}
+          isFirst={isFirst && at === 0}
+          estimatePx={part.length * usualPostPx}
+          holds={part.map((post) => post.id)}
+        >
+          {() => part.map(drawn)}
+        </Nearby>
       ))}
       {answered && (
         <div className="answer">
@@ -83,8 +102,6 @@ export function ThreadOfPosts({
     </Thread>
   );
 }
-
-const noRef = () => undefined;
 
 interface MoreProps {
   readonly head: CopyHead;

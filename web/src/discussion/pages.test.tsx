@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
-import type { DiscussionView } from '@jigsaw/contract/discussion';
+import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { aGroup, aHead, anAuthor, aPost, aTalk, id, text } from '../test/data.js';
@@ -24,6 +24,7 @@ const talk = (
     role,
   );
 const jorge = aPost('Jorge', 'Nose of walnut');
+const saved = (post: PostView, met: DiscussionView['met'] = []) => ({ ...post, met });
 const noor = aPost('Noor', 'Mine was toast', { parentId: jorge.id });
 
 describe('a discussion', () => {
@@ -60,7 +61,9 @@ describe('a discussion', () => {
   });
 
   it('answers under what is answered, once, and counts words as they are typed', async () => {
-    const { user, writes } = talk(aTalk([[jorge]]), { [`POST ${copyPath}/posts`]: noor });
+    const { user, writes } = talk(aTalk([[jorge]]), {
+      [`POST ${copyPath}/posts`]: saved(noor),
+    });
     await user.click(await screen.findByRole('button', { name: 'Answer Jorge' }));
     const box = await screen.findByRole('textbox', { name: 'Your answer to Jorge' });
     await user.click(box);
@@ -78,6 +81,34 @@ describe('a discussion', () => {
     await waitFor(() =>
       expect(screen.queryByRole('textbox', { name: 'Your answer to Jorge' })).not.toBeInTheDocument(),
     );
+  });
+
+  it('shows one’s own post from the answer, with how far it brings one, and does not ask for the talk again', async () => {
+    const met = { posts: { done: 1, asked: 1 }, replies: { done: 0, asked: 2 }, words: 2, isComplete: false, suggested: null }; // prettier-ignore
+    const you = anAuthor('Noor', { isYou: true });
+    const { user, asked } = talk(
+      aTalk([[jorge]], { met: [{ member: you, ...met, posts: { done: 0, asked: 1 } }] }),
+      { [`POST ${copyPath}/posts`]: saved(aPost('Noor', 'My own'), [{ member: you, ...met }]) },
+    );
+    const times = () => asked.filter((each) => each.path === `${copyPath}/discussion`).length;
+    await user.click(await screen.findByRole('textbox', { name: 'New post' }));
+    await user.keyboard('My own');
+    await user.click(screen.getByRole('button', { name: 'Post to Crock' }));
+    expect(await screen.findByRole('region', { name: 'Thread of Noor' })).toHaveTextContent('My own');
+    expect(screen.getByRole('complementary', { name: 'What is asked' })).toHaveTextContent(
+      'Not yet all1 of 1',
+    );
+    expect(times()).toBe(1);
+  });
+
+  it('draws a long thread only as far as it stands near the view', async () => {
+    const answers = Array.from({ length: 200 }, (_, at) =>
+      aPost('Noor', `${at} degrees`, { parentId: jorge.id }),
+    );
+    talk(aTalk([[jorge, ...answers]]));
+    const thread = await screen.findByRole('region', { name: 'Thread of Jorge' });
+    expect(within(thread).getAllByRole('article').length).toBeLessThan(30);
+    expect(thread.querySelectorAll('[data-holds]').length).toBeGreaterThan(10);
   });
 
   it('keeps what is written when the server does not answer, and through a reload', async () => {
@@ -117,8 +148,8 @@ describe('a discussion', () => {
     const path = `${copyPath}/posts/${own.id}`;
     const gone = { ...own, text: null, words: 0, takenOutBy: 'you' as const, mayChange: false };
     const { user, writes, set } = talk(aTalk([[own]]), {
-      [`DELETE ${path}`]: gone,
-      [`POST ${path}/put-back`]: own,
+      [`DELETE ${path}`]: saved(gone),
+      [`POST ${path}/put-back`]: saved(own),
     });
     set(`GET ${copyPath}/discussion`, aTalk([[own]]));
     await user.click(await screen.findByRole('button', { name: 'Take your post out' }));

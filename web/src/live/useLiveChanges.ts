@@ -6,24 +6,34 @@ type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 
 /** Which cached facts each kind of change makes old. */
 const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
-  'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Gradebook'],
-  'roster.changed': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Gradebook'],
+  'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
+  'roster.changed': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
   'roster.invited': ['Roster', 'Outbox'],
   'roster.written-to': ['Outbox'],
   'set.created': ['Set'],
   'set.changed': ['Set', 'Placement', 'Roster', 'SignUp'],
   'places.changed': ['SignUp'],
-  'students.placed': ['Placement', 'Set', 'Roster', 'Room', 'Activity', 'Copy', 'SignUp', 'Gradebook'],
-  'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Desk', 'Gradebook', 'SignUp'],
+  'students.placed': [
+    'Placement',
+    'Set',
+    'Roster',
+    'Room',
+    'Activity',
+    'Copy',
+    'Talk',
+    'SignUp',
+    'Gradebook',
+  ],
+  'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'SignUp'],
   'activity.drafted': ['Activity'],
-  'activity.edited': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
+  'activity.edited': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'activity.deleted': ['Activity'],
   'activity.restored': ['Activity'],
-  'activity.released': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'MyMarks'],
-  'activity.reach-changed': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook'],
-  'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'MyMarks'],
-  'extension.granted': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
-  'extension.taken-back': ['Activity', 'Room', 'Copy', 'Desk', 'Gradebook', 'Mark'],
+  'activity.released': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'MyMarks'],
+  'activity.reach-changed': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook'],
+  'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'MyMarks'],
+  'extension.granted': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],
+  'extension.taken-back': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'mark.drafted': ['Mark', 'Desk', 'Gradebook'],
   'mark.released': ['Mark', 'Desk', 'Gradebook', 'MyMarks', 'Room'],
   'mark.recalled': ['Mark', 'Desk', 'Gradebook', 'MyMarks', 'Room'],
@@ -36,7 +46,16 @@ const shownByTheAct: ReadonlySet<string> = new Set([
   'mark.recalled',
 ]);
 /** Everything else happens inside a copy, whatever its kind. */
-const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
+const insideACopy: readonly Tag[] = ['Copy', 'Talk', 'Room', 'Desk', 'Gradebook', 'Mark'];
+/** What the page that does something inside a copy asks for anew by itself. */
+const askedForByTheAct: ReadonlySet<Tag> = new Set(['Copy', 'Talk', 'Room', 'Figures']);
+
+/** What is to be asked for again after a change. */
+function staleAfter(type: string, isYours: boolean): Tag[] {
+  const tags = tagsByChange[type];
+  if (tags) return [...tags, 'Figures'];
+  return [...insideACopy, 'Figures' as const].filter((tag) => !isYours || !askedForByTheAct.has(tag));
+}
 
 /** A line that the server refused is tried again after so long: the session may be there again, or the server. */
 const againMs = 5_000;
@@ -56,7 +75,7 @@ export function useLiveChanges(courseId: string | null): void {
       stream.addEventListener('change', (event: MessageEvent<string>) => {
         const { type, isYours } = JSON.parse(event.data) as { type: string; isYours: boolean };
         if (isYours && shownByTheAct.has(type)) return;
-        dispatch(api.util.invalidateTags([...(tagsByChange[type] ?? insideACopy), 'Figures']));
+        dispatch(api.util.invalidateTags(staleAfter(type, isYours)));
       });
       // After a gap nobody knows what was missed.
       stream.addEventListener('open', () => {

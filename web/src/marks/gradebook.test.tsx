@@ -1,3 +1,5 @@
+import { sure } from '@jigsaw/core/lists';
+import { userEvent } from '@testing-library/user-event';
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import { aMyMark, aRubric, at, courseId, id } from '../test/data.js';
@@ -155,6 +157,45 @@ describe('the gradebook', () => {
     expect(await screen.findByRole('link', { name: 'Crock 31' })).toHaveAttribute('href', sheet(copyId));
     expect(screen.getByRole('link', { name: 'Panel 2 missing' })).toHaveAttribute('href', sheet(id('panel')));
     expect(screen.getByText('1 mark released')).toBeInTheDocument();
+  });
+
+  it('draws only what is in view of many students and activities, and goes anywhere by keys', async () => {
+    const many = Array.from({ length: 60 }, (_, at) => ({
+      ...sure(activities[0]),
+      releaseId: id(`${at} log`),
+      title: `Log ${at + 1}`,
+    }));
+    const cells = many.map((_, at) => [cell('released', `${at + 1}`)]);
+    showPage(inCourse('marks/gradebook'), {
+      [`GET courses/${courseId}/gradebook`]: {
+        activities: many,
+        students: Array.from({ length: 640 }, (_, at) => aStudent(`${at + 1} Brewer`, cells)),
+      },
+    });
+    const grid = await screen.findByRole('grid', { name: 'Gradebook' });
+    expect(grid).toHaveAttribute('aria-rowcount', '641');
+    expect(grid).toHaveAttribute('aria-colcount', '62');
+    expect(within(grid).getAllByRole('gridcell').length).toBeLessThan(600);
+    const user = userEvent.setup();
+    await user.click(within(grid).getByText('1 Brewer'));
+    const focused = () => document.activeElement?.closest('[data-spot]')?.getAttribute('data-spot');
+    expect(focused()).toBe('0 0');
+    for (const [keys, spot] of [
+      ['{ArrowDown}{ArrowRight}{ArrowRight}', '1 2'],
+      ['{ArrowUp}{ArrowUp}', '-1 2'],
+      ['{ArrowDown}{ArrowDown}{Home}', '1 0'],
+    ] as const) {
+      await user.keyboard(keys);
+      await waitFor(() => expect(focused()).toBe(spot));
+    }
+    // A cell with a mark gives the focus to the way to its sheet.
+    await user.keyboard('{ArrowRight}{ArrowRight}');
+    await waitFor(() =>
+      expect(document.activeElement).toHaveAttribute(
+        'href',
+        expect.stringContaining(`/marks/${id('0 log')}/`),
+      ),
+    );
   });
 
   it('says how it fills when nothing is released', async () => {

@@ -155,7 +155,7 @@ export function Board({ board }: { readonly board: BoardView }) {
           onMenu={openStudentMenu}
           onWrite={setWritingTo}
         />
-        <Cards>
+        <Cards data-scroller>
           <FoundStudents value={found}>
             {groups.map((group, at) => {
               const members = sure(seating.get(group.id));

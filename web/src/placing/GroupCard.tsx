@@ -8,7 +8,7 @@ import { Emblem, hueOfGroup, Small, Tag } from '../look/index.js';
 import type { Spot } from '../look/index.js';
 import { leaderOf } from './seating.js';
 import type { Chosen } from './seating.js';
-import { mostDrawn, PlainStudents, StudentList, StudentName } from './StudentList.js';
+import { mostDrawn, StudentList, StudentName } from './StudentList.js';
 import { counted } from '@jigsaw/core/text';
 
 const Card = styled.section`
@@ -100,6 +100,15 @@ const Free = styled.p`
   color: var(--ink-3);
 `;
 
+/** The members of a card that is out of view, in one piece: it costs next to nothing, and the search of the browser finds them. */
+const Names = styled.div`
+  padding: 0 8px;
+  font: 400 14px/28px var(--font-text);
+  white-space: pre;
+  overflow: hidden;
+  outline-offset: -2px;
+`;
+
 /** So many fit into the card of a group of hundreds. */
 const inLongCard = 14;
 
@@ -136,15 +145,20 @@ export const GroupCard = memo(function GroupCard({
 }: GroupCardProps) {
   const [card, setCard] = useState<HTMLElement | null>(null);
   const [isNear, setNear] = useState(!isFar);
+  const isHeld = selected !== '';
   useEffect(() => {
-    if (isNear || !card) return;
+    if (!card) return;
     const seen = new IntersectionObserver(
-      (entries) => entries.some((entry) => entry.isIntersecting) && setNear(true),
-      { rootMargin: '250px' },
+      (entries) => {
+        const isIn = entries.at(-1)?.isIntersecting ?? true;
+        // Whoever is chosen, carried or in the focus stays what they are, wherever the Board is scrolled.
+        if (isIn || !(isHeld || card.contains(document.activeElement))) setNear(isIn);
+      },
+      { root: card.closest('[data-scroller]'), rootMargin: '500px 0px' },
     );
     seen.observe(card);
     return () => seen.disconnect();
-  }, [card, isNear]);
+  }, [card, isHeld]);
   const own = useMemo(() => idsIn(selected), [selected]);
   const isLong = members.length > mostDrawn;
   const leader = leaderOf(members, group.id);
@@ -213,13 +227,9 @@ export const GroupCard = memo(function GroupCard({
             renderStudent={row}
           />
         ) : (
-          <PlainStudents
-            students={isLong ? members.slice(0, inLongCard) : members}
-            aria-label={label}
-            tabIndex={0}
-            style={{ outlineOffset: -2 }}
-            onFocus={() => setNear(true)}
-          />
+          <Names role="group" aria-label={label} tabIndex={0} onFocus={() => setNear(true)}>
+            {(isLong ? members.slice(0, inLongCard) : members).map((member) => member.name).join('\n')}
+          </Names>
         )}
         {members.length > 0 && free > 0 && !isLong && (
           <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>

@@ -119,17 +119,20 @@ export function useBoard(board: BoardView): BoardActs {
     else carryOn(done);
   };
 
-  const carryOn = (done: Done, why = '') =>
+  // It can be taken back from the moment it is shown, also by whoever loads the page again before it was answered.
+  const carryOn = (done: Done, why = '') => {
+    setPast((before) => [...before, done]);
+    setFuture([]);
     carryOut(
       done.place,
       () => {
-        setPast((before) => [...before, done]);
-        setFuture([]);
         const over = overAfter(board, placement, done.place);
         notice(over ?? done.says, { label: 'Undo', do: () => undoDone(done) });
       },
       { why, ...(done.creditJoins && { credit: 'joins' }) },
+      () => setPast((before) => before.filter((each) => each !== done)),
     );
+  };
 
   // What is being undone or redone is neither before nor ahead meanwhile, so that pressing twice takes back two acts, and no act twice.
   const undoDone = (done: Done) => {

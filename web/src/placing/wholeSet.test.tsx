@@ -72,6 +72,17 @@ describe('a set as a whole', () => {
     );
   });
 
+  it('keeps what was done even if the page is loaded again before it was answered', async () => {
+    const answers = boardAnswers(aBoard({ Ada: null }), { [placePath]: () => new Promise(() => undefined) });
+    const first = showPage(path, answers);
+    await first.user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
+    await first.user.keyboard('2');
+    expect(await screen.findByRole('button', { name: 'Undo: Ada placed in Carboy' })).toBeInTheDocument();
+    cleanup();
+    showPage(path, boardAnswers(aBoard({ Ada: 'Carboy' })));
+    expect(await screen.findByRole('button', { name: 'Undo: Ada placed in Carboy' })).toBeEnabled();
+  });
+
   it('takes everyone out but those in locked groups', async () => {
     const view = aBoard({ Ada: 'Crock', Ben: 'Carboy' });
     const locked = {

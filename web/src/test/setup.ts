@@ -24,6 +24,7 @@ Object.defineProperties(HTMLElement.prototype, {
 // The text editor asks where its caret stands.
 Object.assign(Range.prototype, { getClientRects: () => [], getBoundingClientRect: () => new DOMRect() });
 Object.assign(document, { elementFromPoint: () => null });
+Element.prototype.scrollIntoView = () => undefined;
 
 // jsdom's files cannot be read as browsers' are.
 (Blob.prototype as { arrayBuffer?: () => Promise<ArrayBuffer> }).arrayBuffer ??= function (
