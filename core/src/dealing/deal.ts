@@ -18,25 +18,87 @@ export type Dealing =
 export type Dealt =
   { readonly ok: true; readonly deal: Deal } | { readonly ok: false; readonly clash: Clash };
 
-const stepsPerStudent = 800;
-/** As many as a page has the patience for; a class that the server deals has more. */
-const mostSteps = 900_000;
-const stepsPerStudentOfMany = 450;
+/** Some of the looks: from `first` on, so many. */
+export interface Looks {
+  readonly first: number;
+  readonly count: number;
+}
+
+/** In all looks together. Small classes are soon through all there is; of large ones a page has only so much patience. */
+const fewestSteps = 15_000;
+const stepsPerPair = 1200;
+const stepsAtMost = 1600000;
+const stepsPerStudent = 900;
+/** Of one look: fewer, and it finds less than another beginning would; more, and there is no time for another. Small classes have few ways to go, and a
+ * beginning from which there is no way out is left soon. */
+const stepsPerPairInLook = 170;
+const stepsPerStudentInLook = 8_000;
 const reports = 50;
 
-/** Deals everybody a place: rules that hold without exception hold, wishes are met as well as can be found. A generator, so that whoever runs it can
- * show how far it is and stop it. The number of steps hangs on the problem alone, never on a clock. */
-export function* dealing(problem: DealProblem): Generator<Dealing, Dealt> {
+/** How often it begins anew, and with how many steps each time. They hang on the problem alone, never on a clock. */
+export function looksOf({ students, effort = 1 }: Pick<DealProblem, 'students' | 'effort'>): {
+  readonly looks: number;
+  readonly steps: number;
+} {
+  const count = students.length;
+  const usual = Math.max(
+    fewestSteps,
+    Math.min(stepsPerPair * count * count, stepsAtMost + stepsPerStudent * count),
+  );
+  const all = Math.round(usual * effort);
+  const inLook = Math.max(1, Math.min(stepsPerPairInLook * count, stepsPerStudentInLook) * count);
+  const looks = Math.max(1, Math.floor(all / inLook));
+  return { looks, steps: Math.floor(all / looks) };
+}
+
+/** Deals everybody a place: rules that hold without exception hold, wishes are met as well as can be found. It looks several times, each time from another
+ * beginning; a look hangs on the seed and its number alone, so that several workers can share them and come to the same deal as one. A generator, so
+ * that whoever runs it can show how far it is and stop it.
+ * @param only these looks; left out: all. Looks beyond the usual ones go on improving. */
+export function* dealing(problem: DealProblem, only?: Looks): Generator<Dealing, Dealt> {
   const compiled = compile(problem);
   const clash = clashIn(problem, compiled);
   if (clash) return { ok: false, clash };
-  const random = randomFrom(problem.seed);
+  const { looks, steps } = looksOf(problem);
+  const { first, count } = only ?? { first: 0, count: looks };
+  let best: Deal | null = null;
+  for (let look = first; look < first + count; look += 1) {
+    const run = lookOnce(problem, compiled, look, steps);
+    for (;;) {
+      const next = run.next();
+      if (next.done) {
+        if (!next.value.ok) return next.value;
+        best = better(best, next.value.deal);
+        break;
+      }
+      const { part, best: found } = next.value;
+      yield { part: (look - first + part) / count, best: better(best, found) };
+    }
+    if (isPerfect(best)) break;
+  }
+  return { ok: true, deal: sure(best) };
+}
+
+/** The one that costs less; of two that are as good as can be, or alike, the first. */
+export const better = (one: Deal | null, other: Deal): Deal =>
+  one !== null && (isPerfect(one) || one.objective <= other.objective) ? one : other;
+
+/** Nothing can be better. */
+export const isPerfect = ({ objective, bound }: Pick<Deal, 'objective' | 'bound'>): boolean =>
+  objective <= bound + 1e-6;
+
+function* lookOnce(
+  problem: DealProblem,
+  compiled: Compiled,
+  look: number,
+  steps: number,
+): Generator<Dealing, Dealt> {
+  const random = randomFrom(problem.seed + look * apart);
   const start = seatEveryone(problem, compiled, random);
   if (!start.ok) return start;
   const { table } = start;
   const weighed = weigh(problem, table);
   const search = new Search(compiled, table, weighed, random);
-  const steps = Math.round(stepsFor(compiled.count) * (problem.effort ?? 1));
   const deal = () => toDeal(problem, compiled, search.best, weighed);
   yield { part: 0, best: deal() }; // whoever has enough already takes this
   if (steps > 0 && weighed.length > 0 && search.canMove) {
@@ -50,11 +112,8 @@ export function* dealing(problem: DealProblem): Generator<Dealing, Dealt> {
   return { ok: true, deal: deal() };
 }
 
-const stepsFor = (students: number) =>
-  Math.max(
-    Math.min(mostSteps, Math.max(15_000, students * stepsPerStudent)),
-    students * stepsPerStudentOfMany,
-  );
+/** Between the seeds of two looks; no seed that people type is so far from another. */
+const apart = 1_000_003;
 
 /** The whole of it at once. */
 export function dealAll(problem: DealProblem): Dealt {

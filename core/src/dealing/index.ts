@@ -1,7 +1,7 @@
 export { sayClash } from './clash.js';
 export type { Clash } from './clash.js';
-export { dealAll, dealing } from './deal.js';
-export type { Dealing, Dealt } from './deal.js';
+export { better, dealAll, dealing, isPerfect, looksOf } from './deal.js';
+export type { Dealing, Dealt, Looks } from './deal.js';
 export { expertTables, tableName } from './experts.js';
 export type { ExpertTable, ExpertTables, Home } from './experts.js';
 export { spreadIncrease } from './latecomer.js';

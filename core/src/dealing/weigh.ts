@@ -49,7 +49,7 @@ export function weigh({ rules, students }: DealProblem, table: Table): Weighed[]
     isWish(rule) ? [{ at, measured: measure(rule, students) }] : [],
   );
   const random = randomFrom(1); // not the deal's own, so that two deals are weighed alike
-  const sizes = [...table.sizes];
+  const sizes = [...table.sizes].sort((a, b) => b - a); // which of the groups are the larger ones makes no difference
   const seated = [...table.groupOf.keys()].filter((student) => table.groupOf[student]! >= 0);
   const costs = wishes.map(() => 0);
   let mixed = Int32Array.from(seated);

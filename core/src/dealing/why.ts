@@ -1,6 +1,6 @@
 import type { EnrolmentId } from '../ids/index.js';
 import { sure } from '../lists/index.js';
-import { dealing } from './deal.js';
+import { dealing, looksOf } from './deal.js';
 import type { DealProblem } from './problem.js';
 import type { DealtStudent } from './students.js';
 import { isWish } from './wishes.js';
@@ -28,6 +28,8 @@ export interface Why {
 
 /** Less than this part of the whole is chance, not a hindrance. */
 const leastGain = 0.004;
+/** Of one trial. */
+const stepsPerStudent = 1_200;
 const studentsAtFullEffort = 200;
 
 /** Finds out why a deal leaves a rule short: the class is dealt again without each of the other rules, and without the pins. A generator, as a deal is. */
@@ -59,7 +61,10 @@ export function* askWhy(
     ...(locked.size > 0 ? [{ by: 'locks' as const, problem: unlocked(problem, freed(isHeld)) }] : []),
   ];
   // A large class is dealt quickly many times rather than well a few times.
-  const effort = Math.min(1, studentsAtFullEffort / Math.max(1, problem.students.length));
+  const count = Math.max(1, problem.students.length);
+  const usual = looksOf(problem);
+  const quick = Math.min(1, (stepsPerStudent * count) / (usual.looks * usual.steps));
+  const effort = quick * Math.min(1, studentsAtFullEffort / count);
   let alone = now;
   const hindrances: Hindrance[] = [];
   for (const [done, { by, problem: trial }] of trials.entries()) {

@@ -1,5 +1,6 @@
 import { readHalfDays, readNumber } from '../course/index.js';
 import type { EnrolmentId } from '../ids/index.js';
+import { bitsOf, leastTogether } from './lacking.js';
 import type { DealtStudent } from './students.js';
 
 /** What a deal is to bring about. Keeping together and keeping apart hold without exception; the others are wishes, the first the heaviest. */
@@ -253,17 +254,19 @@ function commonTime(wish: Wish & { kind: 'common-time' }, students: readonly Dea
     return mask;
   });
   const all = slots.size === 0 ? 0 : (1 << slots.size) - 1;
+  // Nobody's group shares more half-days than they have themselves.
+  const lacking = [...free]
+    .map((mask) => Math.max(0, wish.wanted - bitsOf(mask & all)))
+    .sort((a, b) => b - a);
   return {
     wish,
     cost(members, start, size) {
       if (size < 2) return 0;
       let mask = all;
       for (let at = start; at < start + size; at += 1) mask &= free[members[at]!]!;
-      let count = 0;
-      for (; mask !== 0; mask &= mask - 1) count += 1;
-      return Math.max(0, wish.wanted - count);
+      return Math.max(0, wish.wanted - bitsOf(mask));
     },
-    bound: () => 0,
+    bound: (sizes) => leastTogether(lacking, sizes),
   };
 }
 
@@ -281,6 +284,10 @@ function fresh(wish: Wish & { kind: 'fresh' }, students: readonly DealtStudent[]
     });
     return groupOf;
   });
+  const count = students.length;
+  const haveMet = (one: number, other: number) =>
+    earlier.some((groupOf) => groupOf[one] !== unknown && groupOf[one] === groupOf[other]);
+  const pairs = count <= mostInPairs ? pairsThat(haveMet, count) : null;
   return {
     wish,
     cost(members, start, size) {
@@ -289,13 +296,7 @@ function fresh(wish: Wish & { kind: 'fresh' }, students: readonly DealtStudent[]
         const one = members[at]!;
         for (let next = at + 1; next < start + size; next += 1) {
           const other = members[next]!;
-          for (const groupOf of earlier) {
-            const group = groupOf[one]!;
-            if (group !== unknown && group === groupOf[other]) {
-              met += 1;
-              break;
-            }
-          }
+          met += pairs ? pairs[one * count + other]! : Number(haveMet(one, other));
         }
       }
       return met;
@@ -311,6 +312,17 @@ function fresh(wish: Wish & { kind: 'fresh' }, students: readonly DealtStudent[]
       return Math.max(0, ...forced);
     },
   };
+}
+
+/** So many students' pairs are written down once, a byte each; beyond it they are looked up set by set. */
+const mostInPairs = 2_000;
+
+function pairsThat(haveMet: (one: number, other: number) => boolean, count: number): Uint8Array {
+  const pairs = new Uint8Array(count * count);
+  for (let one = 0; one < count; one += 1)
+    for (let other = 0; other < one; other += 1)
+      if (haveMet(one, other)) pairs[one * count + other] = pairs[other * count + one] = 1;
+  return pairs;
 }
 
 /** The least number of pairs when so many people are spread over so many groups. */

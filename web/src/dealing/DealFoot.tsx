@@ -38,6 +38,13 @@ export function DealFoot({ board, dealing }: DealFootProps) {
           <span role="status">
             {hindrance ?? (deal && worth ? sayQuality(worth, deal.isStopped, deal.seed) : '')}
           </span>
+          {dealing.looking && (
+            <LookingOn
+              isOver={dealing.looking.isOver}
+              hasBetter={dealing.looking.better !== null}
+              onShow={dealing.showBetter}
+            />
+          )}
           <span className="grow" />
           {acts.canUndo && (
             <Button kind="quiet" onPress={acts.undo} aria-label={`Undo: ${acts.canUndo.says}`}>
@@ -78,5 +85,33 @@ export function DealFoot({ board, dealing }: DealFootProps) {
         </>
       )}
     </Foot>
+  );
+}
+
+/** It goes on looking while the deal is read, and says what comes of it. */
+function LookingOn({
+  isOver,
+  hasBetter,
+  onShow,
+}: {
+  readonly isOver: boolean;
+  readonly hasBetter: boolean;
+  readonly onShow: () => void;
+}) {
+  return (
+    <>
+      <Small role="status">
+        {hasBetter
+          ? 'A better deal was found.'
+          : isOver
+            ? 'Nothing better found since.'
+            : 'Still looking for a better one…'}
+      </Small>
+      {hasBetter && (
+        <Button isSmall onPress={onShow}>
+          Show the better deal
+        </Button>
+      )}
+    </>
   );
 }

@@ -1,9 +1,10 @@
-import type { Deal, DealProblem, Dealt, Why } from '@jigsaw/core/dealing';
+import type { Deal, DealProblem, Dealt, Looks, Why } from '@jigsaw/core/dealing';
 import { askWhy, dealing } from '@jigsaw/core/dealing';
 
 /** What takes more than a moment to work out. */
 export type Question =
-  | { readonly kind: 'deal'; readonly problem: DealProblem }
+  /** `looks`: only these of its looks; left out: the usual ones. */
+  | { readonly kind: 'deal'; readonly problem: DealProblem; readonly looks?: Looks }
   /** Why this deal leaves this rule, by its place, short. */
   | { readonly kind: 'why'; readonly problem: DealProblem; readonly deal: Deal; readonly rule: number };
 
@@ -35,7 +36,7 @@ function* reasoningOf(question: Question): Generator<Told, Answer> {
       yield { kind: 'going', part: next.value.part, best: null };
     }
   }
-  const run = dealing(question.problem);
+  const run = dealing(question.problem, question.looks);
   for (;;) {
     const next = run.next();
     if (next.done) return { kind: 'dealt', dealt: next.value };

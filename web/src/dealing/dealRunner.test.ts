@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
-import type { DealProblem } from '@jigsaw/core/dealing';
+import type { Deal, DealProblem } from '@jigsaw/core/dealing';
+import { dealAll, dealing, looksOf } from '@jigsaw/core/dealing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import { ask } from './dealRunner.js';
+import { ask, gather, sharesOf } from './dealRunner.js';
 import type { Told } from './dealMessages.js';
 
 const groups = [0, 1].map((at) => ({
@@ -80,5 +81,62 @@ describe('a very large class', () => {
     expect(await heard([JSON.stringify(problem)], { status: 403 })).toEqual([
       { kind: 'given-up', detail: problem.detail },
     ]);
+  });
+});
+
+describe('a deal that several workers share', () => {
+  const small: DealProblem = {
+    ...large,
+    students: large.students.slice(0, 9).map((student, at) => ({
+      ...student,
+      attributes: { lab: String((at * at) % 4), hours: String((at * 7) % 5) },
+    })),
+    groups: [...groups, { ...sure(groups[0]), id: 'g2' as GroupId }],
+    rules: [
+      { kind: 'spread', attribute: 'lab', as: 'category' },
+      { kind: 'spread', attribute: 'hours', as: 'number' },
+    ],
+    seed: 4127,
+  };
+
+  it('is the same as one alone comes to, however many they are and whoever is ready first', () => {
+    const { looks } = looksOf(small);
+    expect(looks).toBeGreaterThan(3);
+    const alone = dealAll(small);
+    for (const workers of [1, 2, 3, looks, looks + 5]) {
+      const shares = sharesOf(looks, workers);
+      expect(shares.reduce((sum, share) => sum + share.count, 0)).toBe(looks);
+      expect(shares.every((share) => share.count > 0)).toBe(true);
+      const told: Told[] = [];
+      const hear = gather(
+        shares,
+        (each) => told.push(each),
+        () => undefined,
+      );
+      for (const [at, share] of [...shares.entries()].reverse()) {
+        const run = dealing(small, share);
+        for (let next = run.next(); ; next = run.next()) {
+          if (next.done) {
+            hear(at, { kind: 'dealt', dealt: next.value });
+            break;
+          }
+          hear(at, { kind: 'going', ...next.value });
+        }
+      }
+      expect(told.at(-1)).toEqual({ kind: 'dealt', dealt: alone });
+      const parts = told.flatMap((each) => (each.kind === 'going' ? [each.part] : []));
+      expect(parts).toEqual(parts.toSorted((a, b) => a - b));
+    }
+  });
+
+  it('ends for all as soon as one of them hears that the rules clash', () => {
+    const told: Told[] = [];
+    let ended = 0;
+    const hear = gather([{ first: 0, count: 1 }, { first: 1, count: 1 }], (each) => told.push(each), () => (ended += 1)); // prettier-ignore
+    const clash = { code: 'together-is-apart', names: ['Ada', 'Ben'] } as never;
+    hear(1, { kind: 'dealt', dealt: { ok: false, clash } });
+    hear(0, { kind: 'dealt', dealt: { ok: true, deal: {} as Deal } });
+    expect(ended).toBe(1);
+    expect(told).toEqual([{ kind: 'dealt', dealt: { ok: false, clash } }]);
   });
 });

@@ -1,7 +1,7 @@
 import { proxy, wrap } from 'comlink';
 import { DealLine } from '@jigsaw/contract/dealing';
-import type { DealProblem } from '@jigsaw/core/dealing';
-import { unpackDeal } from '@jigsaw/core/dealing';
+import type { Deal, DealProblem, Looks } from '@jigsaw/core/dealing';
+import { better, looksOf, unpackDeal } from '@jigsaw/core/dealing';
 import { sure } from '@jigsaw/core/lists';
 import { problemOf } from '../api/index.js';
 import { answer } from './dealMessages.js';
@@ -23,9 +23,82 @@ export function ask(courseId: string, question: Question, hear: (told: Told) => 
     answer(question, (told) => told.kind !== 'going' && hear(told));
     return () => undefined;
   }
+  if (question.kind === 'deal' && !question.looks) return askTogether(question.problem, hear);
+  return askWorker(question, hear);
+}
+
+function askWorker(question: Question, hear: (told: Told) => void): () => void {
   const worker = new Worker(new URL('./deal.worker.ts', import.meta.url), { type: 'module' });
   void wrap<{ answer: typeof answer }>(worker).answer(question, proxy(hear));
   return () => worker.terminate();
+}
+
+/** More workers than these are no quicker: a page is not alone on its machine. */
+const mostWorkers = 4;
+
+/** The looks of a deal, shared among as many workers as there are processors for. What comes of it does not hang on how many that are. */
+function askTogether(problem: DealProblem, hear: (told: Told) => void): () => void {
+  const shares = sharesOf(looksOf(problem).looks, Math.min(mostWorkers, navigator.hardwareConcurrency || 1));
+  const together = gather(shares, hear, () => end());
+  const ends = shares.map((looks, at) =>
+    askWorker({ kind: 'deal', problem, looks }, (told) => together(at, told)),
+  );
+  const end = () => {
+    for (const each of ends) each();
+  };
+  return end;
+}
+
+/** Looks on beyond the usual ones, while somebody reads what was found. Where there are no workers it does not.
+ * @returns what ends it */
+export function lookOn(problem: DealProblem, hear: (told: Told) => void): () => void {
+  if (typeof Worker === 'undefined' || problem.students.length > mostInPage) return () => undefined;
+  const { looks } = looksOf(problem);
+  return askWorker({ kind: 'deal', problem, looks: { first: looks, count: looks * timesMore } }, hear);
+}
+const timesMore = 20;
+
+/** So many looks in a row for each worker, none of them empty. */
+export function sharesOf(looks: number, workers: number): readonly Looks[] {
+  const count = Math.min(looks, workers);
+  const from = (share: number) => Math.floor((share * looks) / count);
+  return Array.from({ length: count }, (_, share) => ({
+    first: from(share),
+    count: from(share + 1) - from(share),
+  }));
+}
+
+/** What the shares of one deal tell, told as one: how far they are together, the best of them, and at last the deal. The best is the first of the best, in
+ * the order of the looks, whoever is ready first.
+ * @param onClash the rules clash, as the first to hear of it says; nothing more is needed of the others. */
+export function gather(
+  shares: readonly Looks[],
+  hear: (told: Told) => void,
+  onClash: () => void,
+): (share: number, told: Told) => void {
+  const parts = shares.map(() => 0);
+  const bests = shares.map((): Deal | null => null);
+  let isOver = false;
+  const best = () =>
+    bests.reduce<Deal | null>((first, next) => (next === null ? first : better(first, next)), null);
+  return (share, told) => {
+    if (isOver) return;
+    if (told.kind === 'going') [parts[share], bests[share]] = [told.part, told.best];
+    else if (told.kind === 'dealt' && told.dealt.ok)
+      [parts[share], bests[share]] = [Infinity, told.dealt.deal];
+    else {
+      isOver = true;
+      onClash();
+      return hear(told);
+    }
+    const found = best();
+    if (found && parts.every((part) => part === Infinity)) {
+      isOver = true;
+      return hear({ kind: 'dealt', dealt: { ok: true, deal: found } });
+    }
+    const done = parts.reduce((sum, part) => sum + Math.min(1, part), 0);
+    hear({ kind: 'going', part: done / shares.length, best: found });
+  };
 }
 
 async function askServer(

@@ -15,6 +15,7 @@ import type { Seats } from './dealProblem.js';
 import { useKeptDeals } from './keptDeals.js';
 import type { Whom } from './keptDeals.js';
 import { useDeal } from './useDeal.js';
+import { useLookOn } from './useLookOn.js';
 import { useRules } from './useRules.js';
 
 const mostSeeds = 10_000;
@@ -43,16 +44,19 @@ export function useDealer(board: BoardView, roster: RosterView) {
   const [shown, setShown] = useState<ReadonlySet<EnrolmentId>>(new Set());
   const [clash, setClash] = useState<Clash | null>(null);
   const [why, setWhy] = useState<{ readonly rule: number; readonly answer: Why | null } | null>(null);
+  const further = useLookOn();
   const { going, start, stop } = useDeal(course.id, {
-    onDealt: ({ seed }, dealt, isStopped) => {
+    onDealt: (asked, dealt, isStopped) => {
       setClash(dealt.ok ? null : dealt.clash);
       if (!dealt.ok) return;
-      look(kept.add({ seed, whom, isStopped, seats: [...dealt.deal.seats] }));
+      look(kept.add({ seed: asked.seed, whom, isStopped, seats: [...dealt.deal.seats] }));
+      if (!isStopped) further.begin(asked, dealt.deal);
     },
     onWhy: (answer) => setWhy({ rule: answer.rule, answer }),
     onGivenUp: (detail) => notice(detail),
   });
   const look = (number: number) => {
+    further.end(); // what is looked at now is another deal
     setViewed(number);
     setShown(new Set());
     setWhy(null);
@@ -119,13 +123,15 @@ export function useDealer(board: BoardView, roster: RosterView) {
     kept.discard(viewed);
     look(kept.deals.filter((each) => each.number !== viewed).at(-1)?.number ?? boardNow);
   };
-  const pin = (student: EnrolmentId, groupId: GroupId) =>
+  const pin = (student: EnrolmentId, groupId: GroupId) => {
+    further.end();
     setPins((before) => {
       const next = new Map(before);
       if (next.get(student) === groupId) next.delete(student);
       else next.set(student, groupId);
       return next;
     });
+  };
   const askWhy = (rule: number) => {
     setWhy({ rule, answer: null });
     start({ kind: 'why', problem, deal: sure(worth), rule });
@@ -136,9 +142,13 @@ export function useDealer(board: BoardView, roster: RosterView) {
     /** As they are written down; what was asked of the old ones is no answer to these. */
     changeRules: (next: readonly DealRule[]) => {
       setWhy(null);
+      further.end();
       change(next);
     },
-    addRule: (rule: DealRule) => change([...rules, rule]),
+    addRule: (rule: DealRule) => {
+      further.end();
+      change([...rules, rule]);
+    },
     takeRules,
     deals: kept.deals,
     pins,
@@ -170,6 +180,12 @@ export function useDealer(board: BoardView, roster: RosterView) {
     /** Why the deal in view cannot be taken; null: it can. */
     hindrance: deal ? hindranceOf(problem.rules, outcomes, clash) : null,
     going,
+    /** What is looked for beyond the deal in view; null: nothing is. */
+    looking: further.looking,
+    showBetter: () => {
+      const { problem: asked, better } = sure(further.looking);
+      look(kept.add({ seed: asked.seed, whom, isStopped: false, seats: [...sure(better).seats] }));
+    },
     isDealing: going?.question.kind === 'deal',
     stop,
     dealBy,
