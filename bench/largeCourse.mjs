@@ -49,7 +49,7 @@ async function measure() {
     ['empty, with a session', staff, 'session'],
     ['figures of staff', staff, inCourse('figures')],
     ['figures of an assistant', leader, inCourse('figures')],
-    ['rooms of staff', staff, inCourse('rooms')],
+    ['rooms of staff', staff, inCourse('room-lines')],
     ['desk list', staff, inCourse('desk')],
     ['queue', staff, `releases/${release}/desk`],
     ['gradebook', staff, inCourse('gradebook')],

@@ -1,5 +1,4 @@
 import type { DeskView } from '@jigsaw/contract/marks';
-import type { RoomList } from '@jigsaw/contract/rooms';
 import type { RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { certificate } from './certificate.js';
@@ -9,7 +8,7 @@ import { vessels } from './people.js';
 import type { ReportPoints } from './rubricOfReport.js';
 import { picksFor } from './rubricOfReport.js';
 import type { Stage } from './stage.js';
-import { copiesOf, mark, release, write } from './stage.js';
+import { copiesOf, mark, release, roomsOf, write } from './stage.js';
 import { moreBriefs, readingsCsv, reportText } from './texts.js';
 import { hour } from './scenes.js';
 
@@ -162,7 +161,7 @@ export async function markCritiques(stage: Stage): Promise<void> {
 /** Most has been read by everybody; what came last has not. */
 export async function readMost({ instructor, people, courseId, clock, seated }: Stage): Promise<void> {
   const see = async (client: Client, isLeft: (at: number) => boolean) => {
-    const { rooms, common } = await client.get<RoomList>(`courses/${courseId}/rooms`);
+    const { rooms, common } = await roomsOf(client, courseId, client === instructor ? 'staff' : 'member');
     const items = [...rooms.flatMap((room) => room.items), ...common].filter((item) => item.unread > 0);
     for (const [at, { copyId }] of items.entries())
       if (!isLeft(at)) await client.post(`copies/${copyId}/seen`, { what: 'all' });

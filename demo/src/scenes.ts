@@ -1,5 +1,4 @@
 import type { PostView } from '@jigsaw/contract/discussion';
-import type { RoomList } from '@jigsaw/contract/rooms';
 import type { PageView, WikiView } from '@jigsaw/contract/wiki';
 import { v7 as uuid } from 'uuid';
 import { sure } from '@jigsaw/core/lists';
@@ -8,7 +7,7 @@ import { blankPage, filledPrompt, growth, logBrief, logPrompt, saltMistake } fro
 import { vessels } from './people.js';
 import { reportRubric } from './rubricOfReport.js';
 import type { Stage } from './stage.js';
-import { copiesOf, release, write } from './stage.js';
+import { copiesOf, release, roomsOf, write } from './stage.js';
 import { answer, askTheLab, benchTalk, critique, staffWord } from './talk.js';
 import { briefs, moreBriefs, text } from './texts.js';
 import { someGroups, theClass } from '@jigsaw/core/release';
@@ -96,7 +95,7 @@ export async function openTalks(stage: Stage): Promise<void> {
   const groupIds = [...talks]
     .filter(([name]) => ['Crock', 'Kvevri', 'Onggi'].includes(name))
     .map(([, item]) => item.copyId);
-  const { rooms } = await instructor.get<RoomList>(`courses/${courseId}/rooms`);
+  const { rooms } = await roomsOf(instructor, courseId, 'staff');
   const some = rooms
     .filter((room) => room.items.some((item) => groupIds.includes(item.copyId)))
     .map((room) => room.group.id);
@@ -224,7 +223,7 @@ export async function releaseReport(stage: Stage): Promise<void> {
     rubric: reportRubric,
   });
   await release(stage, report);
-  const { rooms } = await stage.instructor.get<RoomList>(`courses/${stage.courseId}/rooms`);
+  const { rooms } = await roomsOf(stage.instructor, stage.courseId, 'staff');
   const cask = sure(rooms.find((room) => room.group.name === 'Cask')).group.id;
   stage.clock.weeksAgo(1, 'Wed 10:15');
   await stage.instructor.put(`activities/${report.id}/extensions/${cask}`, {

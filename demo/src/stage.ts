@@ -2,7 +2,7 @@ import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { MarkView } from '@jigsaw/contract/marks';
 import type { ActivityView, ReleaseRequest } from '@jigsaw/contract/release';
-import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
+import type { RoomItem, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { Client } from './client.js';
 import type { Vessel } from './people.js';
 import { demoPassword } from './people.js';
@@ -87,13 +87,25 @@ export async function release(
   await instructor.post(`activities/${id}/release`, request);
 }
 
-/** Every copy of one title, as somebody's rooms list it: by bench, or the one for all under its own name. */
+/** The rooms that somebody sees into: their own, and for staff those of all groups. */
+export async function roomsOf(
+  client: Client,
+  courseId: string,
+  part: 'member' | 'staff',
+): Promise<Pick<RoomList, 'rooms' | 'common'>> {
+  if (part === 'member') return client.get<RoomList>(`courses/${courseId}/rooms`);
+  const { lines, common } = await client.get<RoomLines>(`courses/${courseId}/room-lines`);
+  const rooms = lines.map(({ group }) => client.get<RoomView>(`groups/${group.id}/room`));
+  return { rooms: await Promise.all(rooms), common };
+}
+
+/** Every copy of one title, as staff find it: by bench, or the one for all under its own name. */
 export async function copiesOf(
   client: Client,
   courseId: string,
   title: string,
 ): Promise<Map<string, RoomItem>> {
-  const { rooms, common } = await client.get<RoomList>(`courses/${courseId}/rooms`);
+  const { rooms, common } = await roomsOf(client, courseId, 'staff');
   const own = rooms.flatMap((room) =>
     room.items.filter((item) => item.title === title).map((item) => [room.group.name, item] as const),
   );
