@@ -7,6 +7,7 @@ import { refuseWrongNode } from './node.mjs';
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const usage = `Use: ./jigsaw demo    the sample course, ready to look at (--large: a course of 640, with data of its own)
      ./jigsaw start   an empty Jigsaw Room, or the one that is there
+     ./jigsaw backup FILE, ./jigsaw restore FILE: everything that is kept, into one file and from it
      ./jigsaw test    everything that is tested, from nothing
      ./jigsaw mutants small sabotages of the code, and which of them no test notices (part of a path: only those)
 
@@ -23,6 +24,9 @@ try {
   } else if (command === 'test') {
     const { test } = await import('./test.mjs');
     process.exitCode = await test(root, process.argv.slice(3));
+  } else if (command === 'backup' || command === 'restore') {
+    const ways = await import('./backup.mjs');
+    process.exitCode = await ways[command](root, process.argv[3]);
   } else if (command === 'mutants') {
     const { mutants } = await import('./mutants.mjs');
     process.exitCode = await mutants(root, process.argv.slice(3));

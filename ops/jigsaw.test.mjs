@@ -1,12 +1,12 @@
 import { execFileSync, spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { refuseWrongNode } from './node.mjs';
-import { freePort, refuseFullDisk } from './postgres.mjs';
+import { findBinaries, freePort, refuseFullDisk } from './postgres.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 let folder;
@@ -61,6 +61,57 @@ const childrenOf = (pid) =>
     .trim()
     .split('\n')
     .map((line) => ({ pid: Number.parseInt(line), runs: line }));
+
+describe('backup and restore', () => {
+  const text = (file) =>
+    execFileSync(path.join(findBinaries(), 'pg_restore'), ['-f', '-', file], {
+      encoding: 'utf8',
+      maxBuffer: 64 * 1024 * 1024,
+    })
+      .split('\n')
+      .filter((line) => !/^(--|\\(un)?restrict)/.test(line)); // comments, and a random word of each dump
+  const JIGSAW_DATA = () => path.join(folder, 'kept');
+
+  it('bring everything to another place while it runs, and nothing into one where there is something', async () => {
+    const port = String(await freePort());
+    const { child, said } = begin(['start'], { PORT: port, ...instructor, JIGSAW_DATA: JIGSAW_DATA() });
+    await until(() => serves(said));
+    const first = path.join(folder, 'first.jigsaw');
+    const saved = await jigsaw(['backup', first], { JIGSAW_DATA: JIGSAW_DATA() });
+    expect(oneSentence(saved.said)).toEqual([`Saved in ${first}. Keep it where only you can read it: it holds names, marks and work.`]); // prettier-ignore
+    expect(saved.code).toBe(0);
+    expect((await jigsaw(['backup', first], { JIGSAW_DATA: JIGSAW_DATA() })).said).toContain(
+      'is there already',
+    );
+    const full = await jigsaw(['restore', first], { JIGSAW_DATA: JIGSAW_DATA() });
+    expect(oneSentence(full.said)).toEqual([expect.stringContaining('There is a Jigsaw Room in this database already, and nothing was changed.')]); // prettier-ignore
+    child.kill('SIGINT');
+    await ended(child);
+
+    const elsewhere = path.join(folder, 'elsewhere');
+    const back = await jigsaw(['restore', first], { JIGSAW_DATA: elsewhere });
+    expect(oneSentence(back.said)).toEqual(['Restored. Start it as always.']);
+    const second = path.join(folder, 'second.jigsaw');
+    expect((await jigsaw(['backup', second], { JIGSAW_DATA: elsewhere })).code).toBe(0);
+    expect(text(second)).toEqual(text(first));
+    expect(text(first).filter((line) => line.includes('ilse@quillmere.example')).length).toBeGreaterThan(0);
+  }, 240_000);
+
+  it('say in one sentence what a file is not', async () => {
+    const none = path.join(folder, 'none.jigsaw');
+    const JIGSAW_DATA = path.join(folder, 'empty');
+    expect(oneSentence((await jigsaw(['restore', none], { JIGSAW_DATA })).said)).toEqual([
+      `There is no file ${none}.`,
+    ]);
+    expect(oneSentence((await jigsaw(['restore'], { JIGSAW_DATA })).said)).toEqual([
+      'Name the file: ./jigsaw restore FILE',
+    ]);
+    writeFileSync(none, 'Dear diary');
+    const { code, said } = await jigsaw(['restore', none], { JIGSAW_DATA });
+    expect(code).toBe(1);
+    expect(oneSentence(said)).toEqual([expect.stringMatching(/^Nothing was restored: /)]);
+  }, 120_000);
+});
 
 describe('starting', () => {
   it('says how it is used', async () => {

@@ -117,7 +117,7 @@ function oneServer(program, asked, options) {
 
 /** One running Jigsaw Room a folder.
  * @returns {Promise<{ wasKilled: boolean, letGo(): void }>} whether the last one had no time to leave. */
-async function holdFolder(folder) {
+export async function holdFolder(folder) {
   const file = path.join(folder, 'running.pid');
   try {
     mkdirSync(folder, { recursive: true });
@@ -148,7 +148,7 @@ async function holdFolder(folder) {
 }
 
 /** Beside the program, unless the account that runs the database cannot get there (a home folder of root's, for instance). */
-function dataFolder(root, command) {
+export function dataFolder(root, command) {
   if (process.env.JIGSAW_DATA) return path.resolve(process.env.JIGSAW_DATA, command);
   if (canBeEntered(root)) return path.join(root, '.data', command);
   const elsewhere = path.join(

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useState } from 'react';
+import { Fragment, memo, useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { RoomLine } from '@jigsaw/contract/rooms';
@@ -134,7 +134,15 @@ const Line = memo(function Line({ line, index, top, dates }: LineProps) {
         <Emblem number={group.number} size={32} />
         <span>
           <b>{group.name}</b>
-          <small>{members.length === 0 ? 'Nobody yet' : members.join(', ')}</small>
+          <small>
+            {members.length === 0 && 'Nobody yet'}
+            {members.map((name, at) => (
+              <Fragment key={at}>
+                {at > 0 && ', '}
+                <PersonName name={name} />
+              </Fragment>
+            ))}
+          </small>
         </span>
       </Link>
       <span role="cell">
