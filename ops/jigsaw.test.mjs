@@ -62,6 +62,32 @@ const childrenOf = (pid) =>
     .split('\n')
     .map((line) => ({ pid: Number.parseInt(line), runs: line }));
 
+describe('several processes', () => {
+  it('share one port, one takes the place of another that dies, and all end together', async () => {
+    const port = String(await freePort());
+    const JIGSAW_DATA = path.join(folder, 'several');
+    const { child, said } = begin(['start'], {
+      PORT: port,
+      ...instructor,
+      JIGSAW_DATA,
+      JIGSAW_PROCESSES: '3',
+    });
+    await until(() => serves(said));
+    const [above] = childrenOf(child.pid).filter(({ runs }) => runs.includes('server/dist/main.js'));
+    const servers = () => childrenOf(above.pid).filter(({ runs }) => runs.includes('main.js'));
+    await until(() => servers().length === 3);
+    expect(said().match(/Jigsaw Room is at/g)).toHaveLength(1);
+    const before = servers().map(({ pid }) => pid);
+    process.kill(before[1], 'SIGKILL');
+    await until(() => said().includes('another takes its place'));
+    await until(() => servers().length === 3);
+    for (let ask = 0; ask < 12; ask += 1) expect(await answers(port)).toBe(true);
+    child.kill('SIGINT');
+    expect(await ended(child)).toBe(0);
+    for (const pid of [above.pid, ...before]) expect(() => process.kill(pid, 0)).toThrow();
+  }, 240_000);
+});
+
 describe('backup and restore', () => {
   const text = (file) =>
     execFileSync(path.join(findBinaries(), 'pg_restore'), ['-f', '-', file], {

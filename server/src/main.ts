@@ -1,9 +1,10 @@
 import { createApp } from './app/createApp.js';
 import { DatabaseRefused, migrate } from './app/database.js';
 import { firstInstructor, InstructorRefused } from './app/firstInstructor.js';
-import { configFrom, SettingRefused } from './platform/config.js';
+import { configFrom, processesFrom, SettingRefused } from './platform/config.js';
 import { listen, ListenRefused } from './app/listen.js';
 import { endWithParent } from './app/parent.js';
+import { isTheOneAbove, serveInProcesses, speaksForAll } from './app/processes.js';
 import { openTerminal } from './app/terminal.js';
 
 /** Starts one server process: migrates, makes the first instructor if there is none, listens. */
@@ -15,11 +16,18 @@ async function main(): Promise<void> {
   await firstInstructor(app, process.env, terminal);
   terminal?.close();
   await listen(app, config);
+  if (!speaksForAll()) return;
   process.stdout.write(`\nJigsaw Room is at ${config.publicUrl}\nStop it with Ctrl-C.\n`);
 }
 
+async function run(): Promise<void> {
+  const processes = processesFrom(process.env);
+  if (processes > 1 && isTheOneAbove()) serveInProcesses(processes);
+  else await main();
+}
+
 endWithParent();
-main().catch((error: unknown) => {
+run().catch((error: unknown) => {
   const isTold =
     error instanceof DatabaseRefused ||
     error instanceof SettingRefused ||

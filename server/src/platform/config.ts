@@ -89,4 +89,7 @@ function whole(env: NodeJS.ProcessEnv, name: string, usual: number, least: numbe
   return value;
 }
 
+/** How many processes serve, on one port and one database. */
+export const processesFrom = (env: NodeJS.ProcessEnv): number => whole(env, 'JIGSAW_PROCESSES', 1, 1, 64);
+
 export const CONFIG = Symbol('config');
