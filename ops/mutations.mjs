@@ -607,7 +607,7 @@ const names = [
 /** What a large course, a stranger or a bad moment must not bring about. */
 const underLoad = [
   server('platform/keptByCourse.ts', 'this.courses.get(courseId)?.delete(copies.releaseId as string as Key)', 'undefined', 'keptByCourse'), // prettier-ignore
-  server('platform/keptByCourse.ts', 'now >= until', 'false', 'keptByCourse'),
+  server('platform/keptByCourse.ts', 'now >= known.until', 'false', 'keptByCourse'),
   server(
     'platform/unitOfWork.ts',
     'if (courseId) this.happenings.tell({ courseId, copies });',
