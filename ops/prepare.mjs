@@ -77,7 +77,13 @@ async function prepareBuild(root, halt) {
   const now = digest(sourcesOf(root).join('\n'));
   if (stampIs(root, 'build', now) && existsSync(path.join(root, 'web/dist/index.html'))) return;
   console.log('Building…');
-  const quiet = { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], signal: halt };
+  const quiet = {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    signal: halt,
+    // Whatever it is started from, a test too: what is built is what people get.
+    env: { ...process.env, NODE_ENV: 'production' },
+  };
   for (const [program, args] of [
     ['node', ['node_modules/typescript/bin/tsc', '-b']],
     ['node', ['node_modules/vite/bin/vite.js', 'build', 'web', '--logLevel', 'error']],
