@@ -1,14 +1,16 @@
 import { createApp } from './app/createApp.js';
 import { DatabaseRefused, migrate } from './app/database.js';
 import { firstInstructor, InstructorRefused } from './app/firstInstructor.js';
-import { configFrom, processesFrom, SettingRefused } from './platform/config.js';
+import { configFrom, metricsPortFrom, processesFrom, SettingRefused } from './platform/config.js';
 import { listen, ListenRefused } from './app/listen.js';
 import { endWithParent } from './app/parent.js';
+import { measureProcess, serveMetrics } from './app/metrics.js';
 import { isTheOneAbove, serveInProcesses, speaksForAll } from './app/processes.js';
 import { openTerminal } from './app/terminal.js';
 
 /** Starts one server process: migrates, makes the first instructor if there is none, listens. */
 async function main(): Promise<void> {
+  const metricsPort = metricsPortFrom(process.env);
   const config = configFrom(process.env, { webFolder: process.env['JIGSAW_WEB'] ?? null });
   await migrate(config.databaseUrl);
   const app = await createApp(config);
@@ -16,14 +18,20 @@ async function main(): Promise<void> {
   await firstInstructor(app, process.env, terminal);
   terminal?.close();
   await listen(app, config);
+  if (metricsPort > 0) {
+    measureProcess(app);
+    if (isTheOneAbove()) await serveMetrics(metricsPort);
+  }
   if (!speaksForAll()) return;
   process.stdout.write(`\nJigsaw Room is at ${config.publicUrl}\nStop it with Ctrl-C.\n`);
 }
 
 async function run(): Promise<void> {
   const processes = processesFrom(process.env);
-  if (processes > 1 && isTheOneAbove()) serveInProcesses(processes);
-  else await main();
+  if (processes === 1 || !isTheOneAbove()) return main();
+  serveInProcesses(processes);
+  const metricsPort = metricsPortFrom(process.env);
+  if (metricsPort > 0) await serveMetrics(metricsPort);
 }
 
 endWithParent();

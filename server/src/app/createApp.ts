@@ -12,6 +12,7 @@ import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.js';
+import { measureRequests } from './metrics.js';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -50,6 +51,7 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
       strictTransportSecurity: config.isSecure,
     }),
   );
+  app.use(measureRequests);
   app.use(cookieParser());
   app.use(sameOriginOnly(new URL(config.publicUrl).origin));
   app.use(rememberPage);

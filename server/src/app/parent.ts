@@ -5,7 +5,10 @@ export function endWithParent(): void {
   process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'));
 }
 
+/** What is told. */
+export const serving = 'serving';
+
 /** From now on the command starts this process again if it dies. */
 export function tellParentWeServe(): void {
-  process.send?.('serving');
+  process.send?.(serving);
 }

@@ -1,5 +1,5 @@
 import cluster from 'node:cluster';
-import { tellParentWeServe } from './parent.js';
+import { serving, tellParentWeServe } from './parent.js';
 
 /** One that ends by itself is started again, but not for ever. */
 const mostEndings = 5;
@@ -18,8 +18,8 @@ export function serveInProcesses(count: number): void {
     exitCode ||= code;
     for (const worker of running()) worker.process.kill('SIGTERM');
   };
-  cluster.on('message', () => {
-    if (haveServed) return;
+  cluster.on('message', (_worker, said: unknown) => {
+    if (haveServed || said !== serving) return;
     haveServed = true;
     tellParentWeServe();
     for (let more = running().length; more < count && !isStopping; more += 1) cluster.fork();

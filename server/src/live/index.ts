@@ -1,1 +1,2 @@
 export { LiveModule } from './live.module.js';
+export { Streams } from './streams.js';

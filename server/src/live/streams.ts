@@ -48,6 +48,12 @@ export class Streams implements OnApplicationBootstrap, OnApplicationShutdown {
     this.endWhere(() => true);
   }
 
+  get count(): number {
+    let count = 0;
+    for (const course of this.courses.values()) count += course.size;
+    return count;
+  }
+
   add(viewer: Viewer, stream: Stream): void {
     const { courseId } = viewer;
     const own =

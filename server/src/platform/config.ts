@@ -92,4 +92,7 @@ function whole(env: NodeJS.ProcessEnv, name: string, usual: number, least: numbe
 /** How many processes serve, on one port and one database. */
 export const processesFrom = (env: NodeJS.ProcessEnv): number => whole(env, 'JIGSAW_PROCESSES', 1, 1, 64);
 
+/** Where figures of this installation are served to its machine; 0: nowhere. */
+export const metricsPortFrom = (env: NodeJS.ProcessEnv): number => whole(env, 'METRICS_PORT', 0, 0, 65_535);
+
 export const CONFIG = Symbol('config');
