@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { DeskList, DeskView, Gradebook } from '@jigsaw/contract/marks';
 import type { ActivityList, ActivityView } from '@jigsaw/contract/release';
-import type { RoomList } from '@jigsaw/contract/rooms';
+import type { RoomLines } from '@jigsaw/contract/rooms';
 import type { Figures } from '@jigsaw/contract/track';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, aMember, copyOf, released } from '../test/aCourse.js';
@@ -80,7 +80,7 @@ describe('staff who look after groups', () => {
   it('see every group unless the course says otherwise', async () => {
     await see('all');
     await tomas.get(`/api/copies/${carboyCopy}`).expect(200);
-    expect((await get<RoomList>(inCourse('rooms'))).rooms).toHaveLength(2);
+    expect((await get<RoomLines>(inCourse('room-lines'))).lines).toHaveLength(2);
   });
 
   it('see nothing of the others where it does: no room, copy, mark, count, reason or file', async () => {
@@ -94,7 +94,9 @@ describe('staff who look after groups', () => {
     ]) {
       expect((await tomas.get(path).expect(404)).body).toEqual(unknown.body);
     }
-    expect((await get<RoomList>(inCourse('rooms'))).rooms.map((room) => room.group.name)).toEqual(['Crock']);
+    expect((await get<RoomLines>(inCourse('room-lines'))).lines.map((line) => line.group.name)).toEqual([
+      'Crock',
+    ]);
     const desk = await get<DeskList>(inCourse('desk'));
     expect(desk.activities.map((each) => [each.toMark, each.unitCount])).toEqual([[1, 1]]);
     expect((await get<DeskView>(`/releases/${sure(desk.activities[0]).releaseId}/desk`)).rows).toHaveLength(

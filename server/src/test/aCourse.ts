@@ -3,7 +3,7 @@ import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { ActivityDraft, ActivityView, ReleaseRequest } from '@jigsaw/contract/release';
-import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
+import type { RoomItem, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
@@ -211,10 +211,21 @@ export async function released(
     .body as ActivityView;
 }
 
-/** What a student's rooms say of one activity. */
+/** The rooms that somebody sees into: their own, and for staff those of all groups. */
+async function roomsOf(browser: Browser, courseId: string): Promise<Pick<RoomList, 'rooms' | 'common'>> {
+  const own = (await browser.get(`/api/courses/${courseId}/rooms`).expect(200)).body as RoomList;
+  const all = await browser.get(`/api/courses/${courseId}/room-lines`);
+  if (all.status !== 200) return own;
+  const { lines, common } = all.body as RoomLines;
+  const rooms: RoomView[] = [];
+  for (const { group } of lines)
+    rooms.push((await browser.get(`/api/groups/${group.id}/room`).expect(200)).body as RoomView);
+  return { rooms, common };
+}
+
+/** What somebody's rooms say of one activity: a student's own, for staff the first group's. */
 export async function itemOf(browser: Browser, courseId: string, title: string): Promise<RoomItem> {
-  const { rooms, common } = (await browser.get(`/api/courses/${courseId}/rooms`).expect(200))
-    .body as RoomList;
+  const { rooms, common } = await roomsOf(browser, courseId);
   const item = [...rooms.flatMap((room) => room.items), ...common].find((each) => each.title === title);
   if (!item) throw new Error(`no copy of ${title} in these rooms`);
   return item;

@@ -6,6 +6,7 @@ import { styled } from 'styled-components';
 import type { Gradebook } from '@jigsaw/contract/marks';
 import { sure } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
+import { useAim } from '../page/index.js';
 import { firstMark, groupPx, Line } from './GradebookLine.js';
 import { after, focusOn, nameOfSpot, spotOf } from './gridKeys.js';
 import type { Spot } from './gridKeys.js';
@@ -110,6 +111,7 @@ const Sheet = styled.div`
 export function GradebookGrid({ activities, students }: Gradebook) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const [spot, setSpot] = useState<Spot>({ row: 0, column: 0 });
+  const aim = useAim<Spot>((next) => focusOn(scroller, next));
   const widths = useMemo(() => widthsOf({ activities, students }), [activities, students]);
   const setId = useMemo(() => usualSet(activities), [activities]);
   // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
@@ -139,10 +141,10 @@ export function GradebookGrid({ activities, students }: Gradebook) {
     setSpot(next);
     if (next.row >= 0) rows.scrollToIndex(next.row);
     if (next.column >= firstMark) columns.scrollToIndex(next.column - firstMark);
-    requestAnimationFrame(() => requestAnimationFrame(() => focusOn(scroller, next)));
+    aim.to(next);
   };
   const onKey = (event: KeyboardEvent) => {
-    const next = after(event, spot, students.length - 1, activities.length + firstMark - 1);
+    const next = after(event, aim.at() ?? spot, students.length - 1, activities.length + firstMark - 1);
     if (!next) return;
     event.preventDefault();
     goTo(next);
@@ -155,7 +157,7 @@ export function GradebookGrid({ activities, students }: Gradebook) {
       aria-rowcount={students.length + 1}
       aria-colcount={activities.length + firstMark}
       onKeyDown={onKey}
-      onFocus={(event) => setSpot(spotOf(event) ?? spot)}
+      onFocus={(event) => aim.at() ?? setSpot(spotOf(event) ?? spot)}
     >
       <div role="rowgroup" data-head style={{ width: columns.getTotalSize() }}>
         <Heads

@@ -6,6 +6,7 @@ import type { RosterEntry } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { Empty } from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { useAim } from '../page/index.js';
 import type { AfterCell } from './AttributeCell.js';
 import type { ColumnSpec } from './columns.js';
 import { RosterHead } from './RosterHead.js';
@@ -146,6 +147,7 @@ export function RosterTable({
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const [at, setAt] = useState(0);
   const anchor = useRef(0);
+  const aim = useAim<number>((row) => scroller?.querySelector<HTMLElement>(`[data-row="${row}"]`)?.focus());
   const [editing, setEditing] = useState<{ readonly of: string; readonly name: string } | null>(null);
   const shown = useSorted(entries, found, columns, sort);
   // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
@@ -183,7 +185,7 @@ export function RosterTable({
     const next = Math.min(Math.max(index, 0), shown.length - 1);
     setAt(next);
     virtual.scrollToIndex(next);
-    requestAnimationFrame(() => scroller?.querySelector<HTMLElement>(`[data-row="${next}"]`)?.focus());
+    aim.to(next);
     return next;
   };
   const editable = onAttribute ? columns.flatMap((column) => column.attribute ?? []) : [];
@@ -218,7 +220,7 @@ export function RosterTable({
     };
     const step = steps[event.key];
     if (step !== undefined) {
-      const next = goTo(current + step);
+      const next = goTo((aim.at() ?? current) + step);
       if (event.shiftKey) toggle(next, true);
     } else if (event.key === ' ' && !isBox) toggle(current, event.shiftKey);
     else if (event.key === 'F2' && editable[0]) edit(current, editable[0].name);
@@ -272,7 +274,7 @@ export function RosterTable({
           role="rowgroup"
           style={{ height: virtual.getTotalSize() }}
           onKeyDown={onKey}
-          onFocus={(event) => setAt(rowAt(event.target) ?? current)}
+          onFocus={(event) => aim.at() ?? setAt(rowAt(event.target) ?? current)}
           onClick={press}
         >
           {virtual.getVirtualItems().map(({ index, key, start }) => (
