@@ -153,7 +153,7 @@ test('5,000 lines are shown at once, only those in view are in the page, and eve
     mimeType: 'text/csv',
     buffer: Buffer.from(`Email,Name\n${lines.join('\n')}\n`),
   });
-  await expect(instructor.getByText('5000 rows, 2 columns, UTF-8')).toBeVisible();
+  await expect(instructor.getByText('5,000 rows, 2 columns, UTF-8')).toBeVisible();
   await expect(instructor.getByText('5 need you')).toBeVisible();
   expect(await instructor.getByRole('row').count()).toBeLessThan(80);
   await instructor
