@@ -1,66 +1,22 @@
-import { execFileSync, spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { existsSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
-import os from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import { refuseWrongNode } from './node.mjs';
 import { findBinaries, freePort, refuseFullDisk } from './postgres.mjs';
-
-const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
-let folder;
-beforeAll(() => {
-  folder = mkdtempSync(path.join(os.tmpdir(), 'jigsaw-ops-'));
-  chmodSync(folder, 0o755); // the account that runs the database has to get in
-});
-const begun = [];
-afterAll(() => {
-  // Of a test that failed something may still run, and write.
-  for (const child of begun) if (child.exitCode === null && child.signalCode === null) child.kill('SIGKILL');
-  rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 500 });
-}, 60_000);
-
-/** Runs ./jigsaw as a person would; resolves when it has ended, with what it said. */
-function jigsaw(args, env = {}) {
-  const { child, said } = begin(args, env);
-  return new Promise((resolve) => child.once('exit', (code) => resolve({ code, said: said() })));
-}
-
-function begin(args, env) {
-  const child = spawn(path.join(root, 'jigsaw'), args, {
-    env: { ...process.env, JIGSAW_DATA: folder, ...env },
-    stdio: ['ignore', 'pipe', 'pipe'],
-    detached: true, // a group of its own, as in a terminal: Ctrl-C reaches all of it
-  });
-  begun.push(child);
-  let text = '';
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (piece) => (text += piece));
-  return { child, said: () => text };
-}
-
-const oneSentence = (said) =>
-  said
-    .trim()
-    .split('\n')
-    .filter((line) => !/^(Building|Installing)/.test(line));
-
-const instructor = {
-  JIGSAW_INSTRUCTOR_NAME: 'Ilse',
-  JIGSAW_INSTRUCTOR_EMAIL: 'ilse@quillmere.example',
-  JIGSAW_INSTRUCTOR_PASSWORD: 'brine and bubbles',
-};
-const ended = (child) =>
-  child.exitCode !== null ? child.exitCode : new Promise((resolve) => child.once('exit', resolve));
-const serves = (said) => said().includes('Jigsaw Room is at');
-const answers = async (port) =>
-  (await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null))?.status === 200;
-/** The processes that one has started, by what they run. */
-const childrenOf = (pid) =>
-  execFileSync('ps', ['-o', 'pid=,args=', '--ppid', String(pid)], { encoding: 'utf8' })
-    .trim()
-    .split('\n')
-    .map((line) => ({ pid: Number.parseInt(line), runs: line }));
+import {
+  answers,
+  begin,
+  childrenOf,
+  ended,
+  folder,
+  instructor,
+  jigsaw,
+  oneSentence,
+  serves,
+  until,
+} from './testing.mjs';
 
 describe('several processes', () => {
   it('share one port, one takes the place of another that dies, and all end together', async () => {
@@ -249,93 +205,3 @@ describe('the large sample course', () => {
     expect(existsSync(path.join(folder, 'demo'))).toBe(false);
   }, 300_000);
 });
-
-describe('ends that nobody planned', () => {
-  let ports;
-  const env = () => ({ ...instructor, JIGSAW_DATA: path.join(folder, 'ends') });
-  const database = () => path.join(folder, 'ends/start/postgres/postmaster.pid');
-
-  it('of three first starts at once in one folder one serves, and the others say so', async () => {
-    ports = [await freePort(), await freePort(), await freePort()];
-    const starts = ports.map((port) => begin(['start'], { PORT: String(port), ...env() }));
-    await until(() => starts.filter(({ child }) => child.exitCode === null).length === 1);
-    const serving = starts.find(({ child }) => child.exitCode === null);
-    for (const { child, said } of starts.filter((start) => start !== serving)) {
-      expect(child.exitCode).toBe(1);
-      expect(oneSentence(said())).toEqual([expect.stringMatching(/^A Jigsaw Room .* is running already/)]);
-    }
-    await until(() => serves(serving.said));
-    process.kill(serving.child.pid, 'SIGTERM');
-    expect(await ended(serving.child)).toBe(0);
-  }, 300_000);
-
-  it('starts a server that died again, says so, and ends after a killed command', async () => {
-    const [port] = ports;
-    const { child, said } = begin(['start'], { PORT: String(port), ...env() });
-    await until(() => serves(said));
-    const server = childrenOf(child.pid).find(({ runs }) => runs.includes('server/dist/main.js'));
-    process.kill(server.pid, 'SIGKILL');
-    await until(() => said().includes('ended by itself (by SIGKILL)'));
-    await until(() => answers(port));
-    process.kill(child.pid, 'SIGKILL');
-    // At once, while what the killed one left behind is still ending.
-    const next = begin(['start'], { PORT: String(port), ...env() });
-    await until(() => serves(next.said));
-    expect(await answers(port)).toBe(true);
-    process.kill(next.child.pid, 'SIGKILL');
-    await until(async () => !(await answers(port)) && !existsSync(database()));
-  }, 300_000);
-
-  it('begins anew where a first start was killed while it made its database', async () => {
-    const left = path.join(folder, 'half/start/postgres.new-1');
-    mkdirSync(left, { recursive: true });
-    const port = String(await freePort());
-    const half = { ...instructor, PORT: port, JIGSAW_DATA: path.join(folder, 'half') };
-    const first = begin(['start'], half);
-    await until(() => existsSync(path.join(folder, `half/start/postgres.new-${first.child.pid}`)));
-    process.kill(first.child.pid, 'SIGKILL');
-    const second = begin(['start'], half);
-    await until(() => serves(second.said));
-    expect(existsSync(left)).toBe(false);
-    process.kill(second.child.pid, 'SIGTERM');
-    expect(await ended(second.child)).toBe(0);
-  }, 300_000);
-
-  it('ends in order when Ctrl-C is pressed twice while somebody is still sending', async () => {
-    const [port] = ports;
-    const { child, said } = begin(['start'], { PORT: String(port), ...env() });
-    await until(() => serves(said));
-    const slow = net.connect(port, '127.0.0.1');
-    slow.on('error', () => undefined);
-    slow.write(
-      'POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: 500\r\n\r\n{"email"',
-    );
-    process.kill(-child.pid, 'SIGINT');
-    await new Promise((resolve) => setTimeout(resolve, 50));
-    process.kill(-child.pid, 'SIGINT');
-    expect(await ended(child)).toBe(0);
-    slow.destroy();
-    expect(oneSentence(said()).slice(-1)).toEqual(['Stopped.']);
-    expect(said()).not.toMatch(/Error|at .*\.m?js:/);
-    expect(existsSync(database())).toBe(false);
-    expect(readFileSync(path.join(folder, 'ends/start/running.pid'), 'utf8')).toBe('');
-  }, 300_000);
-
-  it('can be broken off before it serves', async () => {
-    const { child, said } = begin(['start'], { PORT: String(ports[0]), ...env() });
-    await until(() => readFileSync(path.join(folder, 'ends/start/running.pid'), 'utf8') !== '');
-    process.kill(-child.pid, 'SIGINT');
-    expect(await ended(child)).toBe(0);
-    expect(oneSentence(said())).toEqual(['Stopped.']);
-    expect(existsSync(database())).toBe(false);
-  }, 300_000);
-});
-
-/** The patience only ends a test that has failed: nothing here is timed. */
-async function until(isSo) {
-  for (let tries = 0; tries < 1200; tries += 1) {
-    if (await isSo()) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error('it did not come about within two minutes');
-}

@@ -2,6 +2,10 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { closeSync, openSync } from 'node:fs';
 
+/** For small programs that answer a question: in a session of their own. Ctrl-C in the terminal reaches all that runs there,
+ * and one that it ended would have answered no. */
+export const apart = { detached: true };
+
 /**
  * Holds a file for this process: whoever else asks for it is refused or waits. `flock` locks what this process has open,
  * so the lock outlives that small program and ends with this process or with `release`.
@@ -11,7 +15,7 @@ import { closeSync, openSync } from 'node:fs';
 export async function hold(file, whenTaken) {
   const descriptor = openSync(file, 'r');
   const stdio = ['ignore', 'ignore', 'inherit', descriptor];
-  let isHeld = spawnSync('flock', ['--nonblock', '3'], { stdio }).status === 0;
+  let isHeld = spawnSync('flock', ['--nonblock', '3'], { stdio, ...apart }).status === 0;
   if (!isHeld && whenTaken) {
     whenTaken();
     isHeld = await new Promise((resolve) => {

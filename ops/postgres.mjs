@@ -16,6 +16,7 @@ import { randomBytes } from 'node:crypto';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
+import { apart } from './lock.mjs';
 
 const leastFreeMb = 300;
 
@@ -26,7 +27,8 @@ export class Refused extends Error {}
 export function canBeEntered(folder) {
   if (os.userInfo().uid !== 0) return true;
   try {
-    execFileSync('runuser', ['-u', 'postgres', '--', 'test', '-x', folder], { cwd: '/', stdio: 'ignore' });
+    const asPostgres = ['-u', 'postgres', '--', 'test', '-x', folder];
+    execFileSync('runuser', asPostgres, { cwd: '/', stdio: 'ignore', ...apart });
     return true;
   } catch {
     return false;
@@ -142,7 +144,7 @@ export async function startPostgres({ folder, isThrowAway = false }) {
 /** In a session of its own, so that Ctrl-C in the terminal does not break it off halfway. */
 function runApart(program, args, options) {
   return new Promise((resolve, reject) => {
-    const child = spawn(program, args, { ...options, detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
+    const child = spawn(program, args, { ...options, ...apart, stdio: ['ignore', 'ignore', 'pipe'] });
     let stderr = '';
     child.stderr.on('data', (piece) => (stderr += piece));
     child.once('error', reject);
@@ -178,7 +180,7 @@ function newPassword(file, owner) {
 
 function postgresUser() {
   try {
-    const id = (flag) => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' }));
+    const id = (flag) => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8', ...apart }));
     return { uid: id('-u'), gid: id('-g') };
   } catch {
     throw new Refused(

@@ -14,6 +14,7 @@ export async function prepareTree(root, halt) {
     console.log('Another ./jigsaw prepares this folder; waiting for it…'),
   );
   try {
+    halt?.throwIfAborted(); // the wait was broken off, and the lock is another's
     await preparePackages(root, halt);
     await prepareBuild(root, halt);
   } finally {
