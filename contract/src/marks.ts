@@ -6,7 +6,6 @@ import {
   DecimalString,
   EnrolmentId,
   GroupId,
-  GroupSetId,
   PersonName,
   Points,
   ReleaseId,
@@ -251,53 +250,3 @@ export type MyMarks = z.infer<typeof MyMarks>;
 /** Marks released until this moment have been looked at. */
 export const MarksSeen = z.strictObject({ until: DateTime });
 export type MarksSeen = z.infer<typeof MarksSeen>;
-
-/** What one student has of one copy of an assignment. */
-export const GradebookCell = z.object({
-  state: z.enum(['released', 'excused', 'drafted', 'to-mark', 'missing', 'open']),
-  mark: z.string().nullable(),
-  /** What the mark is out of: for a released one, the points of then. */
-  points: z.string(),
-  /** They would be given something else now. */
-  isChanged: z.boolean(),
-  copyId: CopyId,
-  unit: MarkUnit,
-  isLate: z.boolean(),
-  /** The group whose copy it is, told where they have several; null: this is all they have, or it is for everybody. */
-  group: z.string().nullable(),
-});
-export type GradebookCell = z.infer<typeof GradebookCell>;
-
-export const Gradebook = z.object({
-  activities: z.array(
-    z.object({
-      activityId: ActivityId,
-      releaseId: ReleaseId,
-      /** null: the class. */
-      setId: GroupSetId.nullable(),
-      markFor: z.enum(['group', 'student']),
-      kind: z.string(),
-      title: z.string(),
-      points: z.string(),
-      due: DateTime.nullable(),
-      /** Taken back from students, marks and all. */
-      isWithdrawn: z.boolean(),
-    }),
-  ),
-  students: z.array(
-    z.object({
-      enrolmentId: EnrolmentId,
-      name: z.string(),
-      familyName: z.string().nullable(),
-      reading: z.string().nullable(),
-      number: z.string().nullable(),
-      groups: z.array(
-        z.object({ setId: GroupSetId, groupId: GroupId, number: z.number().int(), name: z.string() }),
-      ),
-      /** For each of `activities`, in their order, what they have of it: one for each copy that counts for them; none: they were in no group that it
-       * was released to. */
-      cells: z.array(z.array(GradebookCell)),
-    }),
-  ),
-});
-export type Gradebook = z.infer<typeof Gradebook>;

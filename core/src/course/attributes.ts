@@ -78,15 +78,19 @@ const longestCategory = 40;
 const recurring = 0.7;
 const shareOfHalfDays = 0.8;
 
-/** What an attribute seems to be, from the values that people have of it. */
+/** What an attribute seems to be, from the values that people have of it. Each different value is read once, however many have it. */
 export function guessKind(values: readonly string[]): AttributeKind {
   if (values.length === 0) return 'text';
-  if (values.filter((value) => fitsKind(value, 'half-days')).length >= values.length * shareOfHalfDays)
+  const times = new Map<string, number>();
+  for (const value of values) times.set(value, (times.get(value) ?? 0) + 1);
+  const distinct = [...times.keys()];
+  const halfDayed = distinct.filter((value) => fitsKind(value, 'half-days'));
+  if (halfDayed.reduce((sum, value) => sum + sure(times.get(value)), 0) >= values.length * shareOfHalfDays)
     return 'half-days';
-  if (values.every((value) => fitsKind(value, 'number'))) return 'number';
-  const distinct = new Set(values).size;
+  if (distinct.every((value) => fitsKind(value, 'number'))) return 'number';
   // Many short words of which some return, such as languages, are a category too.
   const isRecurring =
-    distinct <= values.length * recurring && values.every((value) => value.length <= longestCategory);
-  return distinct <= mostCategories || isRecurring ? 'category' : 'text';
+    distinct.length <= values.length * recurring &&
+    distinct.every((value) => value.length <= longestCategory);
+  return distinct.length <= mostCategories || isRecurring ? 'category' : 'text';
 }

@@ -10,6 +10,7 @@ export {
 export type { AttributeKind, HalfDay } from './attributes.js';
 export { meansOfGroups } from './nearMean.js';
 export type { MeanOfGroup } from './nearMean.js';
+export { inNameOrder } from './nameOrder.js';
 export { isAddress, sameAddress, sortName, tidyAddress } from './person.js';
 export { may } from './roles.js';
 export type { Act } from './roles.js';

@@ -43,6 +43,24 @@ describe('the API document', () => {
   });
 });
 
+describe('answers', () => {
+  it('stay on no machine, and are not sent again to whoever has them', async () => {
+    const given = await aCourse(server, { email: 'etag@quillmere.example' });
+    const board = () => given.instructor.get(`/api/sets/${given.set.id}/board`);
+    const first = await board().expect(200);
+    expect(first.headers['cache-control']).toBe('private, no-store');
+    const mark = sure(first.headers['etag']);
+    const again = () => board().set('If-None-Match', mark).set('Cache-Control', 'max-age=0');
+    expect((await again().expect(304)).text).toBe('');
+    const student = sure(given.students.get('noor')).enrolmentId;
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student, from: sure(given.board.groups[0]).id, to: null }] })
+      .expect(200);
+    await again().expect(200);
+  });
+});
+
 describe('refusals', () => {
   it('have a code of their own, a fitting status and a sentence', () => {
     const all = [

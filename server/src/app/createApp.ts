@@ -52,6 +52,7 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
     }),
   );
   app.use(measureRequests);
+  app.use('/api', keptNowhere);
   app.use(cookieParser());
   app.use(sameOriginOnly(new URL(config.publicUrl).origin));
   app.use(rememberPage);
@@ -64,6 +65,12 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   cutWhatStalls(app.getHttpServer(), config);
   return app;
 }
+
+/** Names and marks do not stay on a machine that several people use. Whoever has the page open holds on to the last answer and its ETag. */
+const keptNowhere = (_request: Request, response: Response, next: NextFunction): void => {
+  response.setHeader('Cache-Control', 'private, no-store');
+  next();
+};
 
 /** Answers, not what comes bit by bit (it would be held back) nor files, whose length is told beforehand. */
 const isCompressed = (request: Request, response: Response): boolean =>
@@ -100,27 +107,28 @@ function originHost(origin: string): string | null {
 function servePages(app: App, folder: string): void {
   const page = path.join(folder, 'index.html');
   if (!existsSync(page)) throw new Error(`the pages are not built: ${page} is missing`);
-  app.use(
-    staticGzip(folder, {
-      index: false,
-      enableBrotli: true,
-      orderPreference: ['br', 'gz'],
-      serveStatic: {
-        setHeaders: (response: ServerResponse, file: string) => {
-          response.setHeader(
-            'Cache-Control',
-            file.includes(`${path.sep}assets${path.sep}`)
-              ? 'public, max-age=31536000, immutable'
-              : 'no-cache',
-          );
-        },
+  const files = staticGzip(folder, {
+    index: false,
+    enableBrotli: true,
+    orderPreference: ['br', 'gz'],
+    serveStatic: {
+      setHeaders: (response: ServerResponse, file: string) => {
+        response.setHeader(
+          'Cache-Control',
+          file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache',
+        );
       },
-    }),
-  );
+    },
+  });
+  const isOfApi = (request: Request) => request.path.startsWith('/api/');
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (isOfApi(request)) next();
+    else files(request, response, next);
+  });
   app.use((request: Request, response: Response, next: NextFunction) => {
     const isPage =
       (request.method === 'GET' || request.method === 'HEAD') &&
-      !request.path.startsWith('/api/') &&
+      !isOfApi(request) &&
       !/\.\w+$/.test(request.path);
     if (!isPage) return next();
     response.setHeader('Cache-Control', 'no-cache');

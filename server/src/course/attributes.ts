@@ -16,8 +16,11 @@ export function attributesOf(
 ): z.infer<typeof RosterAttribute>[] {
   const values = new Map<string, string[]>();
   for (const entry of entries)
-    for (const [name, value] of Object.entries(entry.attributes))
-      values.set(name, [...(values.get(name) ?? []), value]);
+    for (const [name, value] of Object.entries(entry.attributes)) {
+      const own = values.get(name);
+      if (own) own.push(value);
+      else values.set(name, [value]);
+    }
   const kinds = new Map(Object.entries(chosen));
   return [...new Set([...values.keys(), ...kinds.keys()])].map((name) => ({
     name,

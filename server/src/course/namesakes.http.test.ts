@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
-import type { Gradebook, MarkView, ReadyMarks } from '@jigsaw/contract/marks';
+import type { Gradebook } from '@jigsaw/contract/gradebook';
+import type { MarkView, ReadyMarks } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, aSheet, copyOf, importPaste, released } from '../test/aCourse.js';

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { ForeseenMarks, Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
+import type { FoldedGradebook } from '@jigsaw/contract/gradebook';
+import { unfoldGradebook } from '@jigsaw/contract/gradebook';
+import type { ForeseenMarks, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { draftOf } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
@@ -62,9 +64,8 @@ const foreseen = async (extension: object | null = null) =>
       .body as ForeseenMarks
   ).changes.map(({ member, says }) => `${member.name}: ${says}`);
 const book = async () => {
-  const { activities, students } = (
-    await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)
-  ).body as Gradebook;
+  const { body } = await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200);
+  const { activities, students } = unfoldGradebook(body as FoldedGradebook);
   const at = activities.findIndex((each) => each.title === activity.title);
   return {
     column: activities[at],

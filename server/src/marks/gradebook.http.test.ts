@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { Gradebook, MarkView } from '@jigsaw/contract/marks';
+import type { FoldedGradebook } from '@jigsaw/contract/gradebook';
+import { unfoldGradebook } from '@jigsaw/contract/gradebook';
+import type { MarkView } from '@jigsaw/contract/marks';
 import { sure } from '@jigsaw/core/lists';
 import { aSheet, aCourse, addFile, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -32,8 +34,11 @@ beforeEach(async () => {
 
 const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
-const read = async () =>
-  (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)).body as Gradebook;
+const bookOf = async ({ instructor, course }: CourseForTests) =>
+  unfoldGradebook(
+    (await instructor.get(`/api/courses/${course.id}/gradebook`).expect(200)).body as FoldedGradebook,
+  );
+const read = () => bookOf(given);
 const cellsOf = async (name: string) => {
   const book = await read();
   return sure(book.students.find((each) => each.enrolmentId === idOf(name))).cells.map((cells) =>
@@ -108,10 +113,20 @@ describe('the gradebook', () => {
       .post(`/api/sets/${given2.set.id}/place`)
       .send({ moves: [{ student: amina.enrolmentId, from: sure(carboy).id, to: sure(crock).id }] })
       .expect(200);
-    const book = (await given2.instructor.get(`/api/courses/${given2.course.id}/gradebook`).expect(200))
-      .body as Gradebook;
+    const book = await bookOf(given2);
     const { cells } = sure(book.students.find((each) => each.enrolmentId === amina.enrolmentId));
     expect(cells[0]).toMatchObject([{ state: 'to-mark', copyId }]);
+  });
+
+  it('is sent with what the members of a group have in common once', async () => {
+    await mark({ typedMark: '25', adjustments: [] });
+    const { body } = await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200);
+    const { cells, students } = body as FoldedGradebook;
+    const placesOf = (name: string) =>
+      sure(students.find((each) => each.enrolmentId === idOf(name))).cells[0];
+    expect(placesOf('noor')).toEqual(placesOf('jorge'));
+    expect(placesOf('noor')).not.toEqual(placesOf('amina'));
+    expect(new Set(cells.map((cell) => JSON.stringify(cell))).size).toBe(cells.length);
   });
 
   it('exports released marks, with cells that begin like a formula made harmless', async () => {

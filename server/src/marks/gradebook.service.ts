@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import { DataSource } from 'typeorm';
-import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
+import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
 import type { GroupTag } from '@jigsaw/contract/sets';
 import type { Viewer } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupSetId, ReleaseId } from '@jigsaw/core/ids';
-import { sortName } from '@jigsaw/core/course';
+import { inNameOrder } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { Happenings } from '../platform/happenings.js';
@@ -82,7 +82,7 @@ export class GradebookService {
         ...student,
         name: apart(student.enrolmentId, student.name),
         groups: student.groups ?? [],
-        cells: columns.map(({ cells }) => [...(cells.get(student.enrolmentId) ?? [])]),
+        cells: columns.map(({ cells }) => cells.get(student.enrolmentId) ?? []),
       })),
     };
   }
@@ -132,11 +132,12 @@ export class GradebookService {
     const groupOf = ({ access }: Marking) => tags.get(access.copy.groupId ?? '');
     const inOrder = markings.toSorted((a, b) => byGroup(groupOf(a), groupOf(b)));
     const studentOf = keyedBy(students, (student) => student.enrolmentId);
+    const once = onlyOnce();
     return new Map(
       [...groupedBy(inOrder, ({ access }) => access.release.id)].map(([releaseId, own]) => {
         const cells = [...creditsByStudent(own)].flatMap(([enrolmentId, credits]) => {
           const student = studentOf.get(enrolmentId);
-          return student ? [[enrolmentId, cellsFor(student, credits, tags, now)] as const] : [];
+          return student ? [[enrolmentId, cellsFor(student, credits, tags, now).map(once)] as const] : [];
         });
         const hasGiven = own.some(({ sheet }) => sheet.given.size > 0);
         return [releaseId, { cells: new Map(cells), hasGiven }];
@@ -181,8 +182,7 @@ export class GradebookService {
          FROM "present_student" p WHERE p."courseId" = $1`,
       [courseId],
     );
-    const byName = new Intl.Collator('en', { sensitivity: 'base' });
-    return rows.sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
+    return inNameOrder(rows);
   }
 }
 
@@ -229,6 +229,16 @@ function cellsFor(
     isLate: work.late.minutes > 0,
     group: told.length > 1 ? nameAmong(ofGroup[at], ofGroup) : null,
   }));
+}
+
+/** Equal cells as one object: a group's members have most of theirs in common. */
+function onlyOnce(): (cell: GradebookCell) => GradebookCell {
+  const known = new Map<string, GradebookCell>();
+  return (cell) => {
+    const key = JSON.stringify(cell);
+    known.set(key, known.get(key) ?? cell);
+    return sure(known.get(key));
+  };
 }
 
 /** A group's name, with that of its set where another has the same. */

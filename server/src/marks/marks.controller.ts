@@ -2,12 +2,12 @@ import { Controller, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { ActivityId, CopyId, CourseId, Done, ReleaseId } from '@jigsaw/contract/common';
+import { FoldedGradebook, foldGradebook } from '@jigsaw/contract/gradebook';
 import {
   DeskList,
   DeskView,
   ForeseeMarks,
   ForeseenMarks,
-  Gradebook,
   MarkUnit,
   MarkView,
   MyMarks,
@@ -227,13 +227,13 @@ export class MarksController {
   @Endpoint('GET /courses/:courseId/gradebook', {
     id: 'readGradebook',
     does: 'Students by assignments, for staff',
-    answer: Gradebook,
+    answer: FoldedGradebook,
   })
-  readGradebook(
+  async readGradebook(
     @CurrentPerson() person: SignedIn,
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
-  ): Promise<Gradebook> {
-    return this.gradebook.read(person, courseId);
+  ): Promise<FoldedGradebook> {
+    return foldGradebook(await this.gradebook.read(person, courseId));
   }
 
   @Endpoint('GET /courses/:courseId/gradebook.csv', { id: 'exportGradebook', does: 'Released marks as CSV' })

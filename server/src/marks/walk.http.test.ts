@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
-import type { DeskView, Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
+import type { FoldedGradebook } from '@jigsaw/contract/gradebook';
+import { unfoldGradebook } from '@jigsaw/contract/gradebook';
+import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { draftOf } from '@jigsaw/contract/release';
 import type { BoardView } from '@jigsaw/contract/placing';
@@ -178,7 +180,7 @@ let most = 0;
 
 /** Each student's own page, the gradebook, its CSV and the desk tell one story. */
 async function expectOneStory(): Promise<void> {
-  const book = await read<Gradebook>(`/api/courses/${given.course.id}/gradebook`);
+  const book = unfoldGradebook(await read<FoldedGradebook>(`/api/courses/${given.course.id}/gradebook`));
   const csv = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook.csv`)).text.split(
     '\r\n',
   );

@@ -4,7 +4,7 @@ import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { BoardStudent, BoardView, PlaceRequest, PlaceResult, PlacesOf } from '@jigsaw/contract/placing';
 import type { Viewer } from '@jigsaw/core/course';
-import { sortName } from '@jigsaw/core/course';
+import { inNameOrder } from '@jigsaw/core/course';
 import { guardFormula } from '@jigsaw/core/files';
 import { groupFileLines } from '@jigsaw/core/placing';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
@@ -153,8 +153,6 @@ export class BoardService {
   }
 }
 
-const byName = new Intl.Collator('en', { sensitivity: 'base' });
-
 /** Everybody in the course with their seats in the set, in the order of their names. */
 async function studentsIn(
   manager: EntityManager,
@@ -173,16 +171,14 @@ async function studentsIn(
   );
   const handIns = new Map(credited.map((each) => [`${each.enrolmentId} ${each.groupId}`, each.handIns]));
   const seatsOf = groupedBy(seats, (seat) => seat.enrolmentId);
-  return people
-    .map((person) => ({
-      ...person,
-      seats: (seatsOf.get(person.enrolmentId) ?? []).map(({ enrolmentId, groupId, isLeader }) => ({
-        groupId,
-        isLeader,
-        handIns: handIns.get(`${enrolmentId} ${groupId}`) ?? 0,
-      })),
-    }))
-    .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
+  return inNameOrder(people).map((person) => ({
+    ...person,
+    seats: (seatsOf.get(person.enrolmentId) ?? []).map(({ enrolmentId, groupId, isLeader }) => ({
+      groupId,
+      isLeader,
+      handIns: handIns.get(`${enrolmentId} ${groupId}`) ?? 0,
+    })),
+  }));
 }
 
 const staffOf = (manager: EntityManager, courseId: CourseId) =>

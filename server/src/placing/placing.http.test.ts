@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { DataSource } from 'typeorm';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { BoardView, PlacesOf } from '@jigsaw/contract/placing';
-import type { Gradebook } from '@jigsaw/contract/marks';
+import type { Gradebook } from '@jigsaw/contract/gradebook';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, copyOf, released } from '../test/aCourse.js';

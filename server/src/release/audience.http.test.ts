@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { DeskView, Gradebook, MarkView, MyMarks } from '@jigsaw/contract/marks';
+import type { Gradebook } from '@jigsaw/contract/gradebook';
+import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
 import type { RoomList } from '@jigsaw/contract/rooms';

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { z } from 'zod';
-import type { DeskView, Gradebook, MarkView } from '@jigsaw/contract/marks';
+import type { Gradebook } from '@jigsaw/contract/gradebook';
+import type { DeskView, MarkView } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';

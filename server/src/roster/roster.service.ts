@@ -6,7 +6,7 @@ import type { CourseView } from '@jigsaw/contract/course';
 import type { CourseId, PersonId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import { message } from '@jigsaw/core/mail';
-import { sortName } from '@jigsaw/core/course';
+import { inNameOrder } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { MailService } from '../mail/index.js';
 import { Clock } from '../platform/clock.js';
@@ -49,17 +49,14 @@ export class RosterService {
       [courseId],
     );
     const writtenTo = await this.mail.lastWrittenTo(this.dataSource.manager, courseId);
-    const byName = new Intl.Collator('en', { sensitivity: 'base' });
-    const entries = rows
-      .map((row) => ({
-        ...row,
-        joinedAt: row.joinedAt.toISOString(),
-        leftAt: row.leftAt?.toISOString() ?? null,
-        lastSeenAt: row.lastSeenAt?.toISOString() ?? null,
-        invitedAt: writtenTo.get(row.personId)?.toISOString() ?? null,
-        groups: row.groups ?? [],
-      }))
-      .sort((a, b) => byName.compare(sortName(a), sortName(b)) || byName.compare(a.name, b.name));
+    const entries = inNameOrder(rows).map((row) => ({
+      ...row,
+      joinedAt: row.joinedAt.toISOString(),
+      leftAt: row.leftAt?.toISOString() ?? null,
+      lastSeenAt: row.lastSeenAt?.toISOString() ?? null,
+      invitedAt: writtenTo.get(row.personId)?.toISOString() ?? null,
+      groups: row.groups ?? [],
+    }));
     const sets = await this.sets(courseId);
     const { syncedAt, attributeKinds } = await courseOf(this.dataSource.manager, courseId);
     return {

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
-import type { DeskList, DeskView, Gradebook } from '@jigsaw/contract/marks';
+import type { Gradebook } from '@jigsaw/contract/gradebook';
+import type { DeskList, DeskView } from '@jigsaw/contract/marks';
 import type { ActivityList, ActivityView } from '@jigsaw/contract/release';
 import type { RoomLines } from '@jigsaw/contract/rooms';
 import type { Figures } from '@jigsaw/contract/track';

@@ -3,7 +3,7 @@ import type { VirtualItem } from '@tanstack/react-virtual';
 import { useMemo, useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { styled } from 'styled-components';
-import type { Gradebook } from '@jigsaw/contract/marks';
+import type { Gradebook } from '@jigsaw/contract/gradebook';
 import { sure } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
 import { useAim } from '../page/index.js';

@@ -1,7 +1,7 @@
 import type { VirtualItem } from '@tanstack/react-virtual';
 import { memo } from 'react';
 import { Link } from 'react-router';
-import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
+import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
 import { sure } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
 import { GroupChip, Muted, PersonName, Small, Spoken, Tag } from '../look/index.js';

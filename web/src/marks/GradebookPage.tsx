@@ -1,7 +1,7 @@
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import type { Gradebook, GradebookCell } from '@jigsaw/contract/marks';
+import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { Bar, Choice, Empty, Muted, Page, Waiting, FootBar } from '../look/index.js';

@@ -1,4 +1,6 @@
 import { sure } from '@jigsaw/core/lists';
+import type { Gradebook } from '@jigsaw/contract/gradebook';
+import { foldGradebook } from '@jigsaw/contract/gradebook';
 import { userEvent } from '@testing-library/user-event';
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
@@ -111,9 +113,11 @@ describe('the gradebook', () => {
       isWithdrawn: false,
     },
   ];
+  const folded = (activities: object[], students: object[]) =>
+    foldGradebook({ activities, students } as unknown as Gradebook);
   const open = (students: object[]) =>
     showPage(inCourse('marks/gradebook'), {
-      [`GET courses/${courseId}/gradebook`]: { activities, students },
+      [`GET courses/${courseId}/gradebook`]: folded(activities, students),
     });
 
   it('counts what is released, offers it as CSV, and filters by group', async () => {
@@ -135,10 +139,10 @@ describe('the gradebook', () => {
 
   it('tells what a mark is out of where that is not what the heading says, that it changed since, and what is withdrawn', async () => {
     showPage(inCourse('marks/gradebook'), {
-      [`GET courses/${courseId}/gradebook`]: {
-        activities: activities.map((each) => ({ ...each, isWithdrawn: true })),
-        students: [aStudent('Noor', [[{ ...cell('released', '31'), points: '30', isChanged: true }]])],
-      },
+      [`GET courses/${courseId}/gradebook`]: folded(
+        activities.map((each) => ({ ...each, isWithdrawn: true })),
+        [aStudent('Noor', [[{ ...cell('released', '31'), points: '30', isChanged: true }]])],
+      ),
     });
     expect(await screen.findByRole('link', { name: '31 of 30 changed since release' })).toBeInTheDocument();
     expect(screen.getByRole('columnheader', { name: /withdrawn, of 40/ })).toBeInTheDocument();
@@ -167,10 +171,10 @@ describe('the gradebook', () => {
     }));
     const cells = many.map((_, at) => [cell('released', `${at + 1}`)]);
     showPage(inCourse('marks/gradebook'), {
-      [`GET courses/${courseId}/gradebook`]: {
-        activities: many,
-        students: Array.from({ length: 640 }, (_, at) => aStudent(`${at + 1} Brewer`, cells)),
-      },
+      [`GET courses/${courseId}/gradebook`]: folded(
+        many,
+        Array.from({ length: 640 }, (_, at) => aStudent(`${at + 1} Brewer`, cells)),
+      ),
     });
     const grid = await screen.findByRole('grid', { name: 'Gradebook' });
     expect(grid).toHaveAttribute('aria-rowcount', '641');
@@ -202,7 +206,7 @@ describe('the gradebook', () => {
 
   it('says how it fills when nothing is released', async () => {
     showPage(inCourse('marks/gradebook'), {
-      [`GET courses/${courseId}/gradebook`]: { activities: [], students: [] },
+      [`GET courses/${courseId}/gradebook`]: { activities: [], cells: [], students: [] },
     });
     expect(await screen.findByRole('heading', { name: 'Nothing to mark yet' })).toBeInTheDocument();
     expect(screen.getByRole('link', { name: 'Gradebook' })).toHaveAttribute('aria-current', 'page');

@@ -1,9 +1,10 @@
 import { Done } from '@jigsaw/contract/common';
 import type { SaveMark, SeenUnits } from '@jigsaw/contract/marks';
+import type { Gradebook } from '@jigsaw/contract/gradebook';
+import { FoldedGradebook, unfoldGradebook } from '@jigsaw/contract/gradebook';
 import {
   DeskList,
   DeskView,
-  Gradebook,
   MarkedMany,
   MarkView,
   MyMarks,
@@ -42,7 +43,8 @@ const queriesApi = api.injectEndpoints({
     }),
     readGradebook: build.query<Gradebook, string>({
       query: (courseId) => `courses/${courseId}/gradebook`,
-      responseSchema: Gradebook,
+      rawResponseSchema: FoldedGradebook,
+      transformResponse: unfoldGradebook,
       providesTags: ['Gradebook'],
     }),
     readMyMarks: build.query<MyMarks, string>({
