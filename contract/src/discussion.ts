@@ -39,8 +39,17 @@ export type PostView = z.infer<typeof PostView>;
 
 const Count = z.object({ done: z.number().int(), asked: z.number().int() });
 
+const Thread = z.object({ id: PostId, posts: z.array(PostView) });
+
+/** A moment in the order of the database's own transactions, to ask with for what changed since. */
+export const TalkMoment = z
+  .string()
+  .regex(/^\d{1,10}$/)
+  .refine((moment) => Number(moment) < 2 ** 32);
+
 export const DiscussionView = z.object({
-  threads: z.array(z.object({ id: PostId, posts: z.array(PostView) })),
+  threads: z.array(Thread),
+  asOf: TalkMoment,
   /** Send as `after` to read on; null: this is the end. */
   next: PostId.nullable(),
   mayOpenThread: z.boolean(),
@@ -58,6 +67,15 @@ export const DiscussionView = z.object({
   ),
 });
 export type DiscussionView = z.infer<typeof DiscussionView>;
+
+/** What became of a talk since a moment. */
+export const TalkChanges = z.object({
+  asOf: TalkMoment,
+  /** Those in which something happened, each whole, as they were begun; one without posts is gone. null: too many to tell, so read the talk again. */
+  threads: z.array(Thread).nullable(),
+  met: DiscussionView.shape.met,
+});
+export type TalkChanges = z.infer<typeof TalkChanges>;
 
 /** A post as it stands now, and how far that brings those whom one may know of. */
 export const PostSaved = PostView.extend({ met: DiscussionView.shape.met });

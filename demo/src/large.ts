@@ -13,7 +13,9 @@ import type { StoryClock } from './storyClock.js';
 import { timeZone } from './storyClock.js';
 import { largeBrief } from './texts.js';
 
-const teams = 160;
+/** The yardstick also asks for a course that is larger still. */
+const teams = Number(process.env['JIGSAW_LARGE_TEAMS'] ?? 160);
+const activities = Number(process.env['JIGSAW_LARGE_ACTIVITIES'] ?? 30);
 const perTeam = 4;
 const sections = 16;
 const leaders = 8;
@@ -55,9 +57,9 @@ interface Planned {
 
 /** Three pieces of work a week or so, over the term: 30 in all, the last one still to come. */
 const plan: readonly Planned[] = [
-  ...weekly('assignment', 'Process log', 18),
-  ...weekly('discussion', 'Week in the brewhouse', 7),
-  ...weekly('wiki', 'Line handbook', 5),
+  ...weekly('assignment', 'Process log', Math.round(activities * 0.6)),
+  ...weekly('discussion', 'Week in the brewhouse', Math.round((activities * 7) / 30)),
+  ...weekly('wiki', 'Line handbook', Math.round(activities / 6)),
 ];
 
 function weekly(kind: Planned['kind'], title: string, count: number): Planned[] {

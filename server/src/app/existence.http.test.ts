@@ -35,7 +35,8 @@ const thereFor: Record<string, readonly Name[]> = {
   ...forAll(students, 'takePlace readSignUp'),
   ...forAll(
     crock,
-    `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile takeOutFile putBackFile readDiscussion takeOutPost
+    `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile takeOutFile putBackFile readDiscussion readTalkChanges
+     takeOutPost
      putBackPost readWiki readPage readRevision takeOutPage putBackPage`,
   ),
   ...forAll(

@@ -2,11 +2,19 @@ import { Controller, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { z } from 'zod';
 import { CopyId, PostId } from '@jigsaw/contract/common';
-import { AddPost, ChangePost, DiscussionView, PostSaved } from '@jigsaw/contract/discussion';
+import {
+  AddPost,
+  ChangePost,
+  DiscussionView,
+  PostSaved,
+  TalkChanges,
+  TalkMoment,
+} from '@jigsaw/contract/discussion';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { problems } from '../platform/problems.js';
 import { DiscussionService } from './discussion.service.js';
 
 @ApiTags('discussion')
@@ -26,6 +34,21 @@ export class DiscussionController {
   ): Promise<DiscussionView> {
     const cursor = PostId.safeParse(after);
     return this.discussions.read(person, copyId, cursor.success ? cursor.data : null);
+  }
+
+  @Endpoint('GET discussion/changes', {
+    id: 'readTalkChanges',
+    does: 'Threads in which something happened (?since=the moment of an earlier answer)',
+    answer: TalkChanges,
+  })
+  changes(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('copyId', CopyId) copyId: ids.CopyId,
+    @Query('since') since: unknown,
+  ): Promise<TalkChanges> {
+    const moment = TalkMoment.safeParse(since);
+    if (!moment.success) throw problems.invalidInput('Say since when.');
+    return this.discussions.changes(person, copyId, moment.data);
   }
 
   @Endpoint('POST posts', {

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
+import type { DiscussionView, PostView, TalkChanges } from '@jigsaw/contract/discussion';
 import { sure } from '@jigsaw/core/lists';
+import { DataSource } from 'typeorm';
 import { newId } from '../platform/ids.js';
 import { aCourse, aText, copyOf, itemOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -222,6 +223,56 @@ describe('a group’s discussion', () => {
       await student('jorge').get(`/api/copies/${copyId}/discussion`).query({ after: first.next }).expect(200)
     ).body as DiscussionView;
     expect([rest.threads.map((thread) => thread.id), rest.next]).toEqual([ids.slice(60), null]);
+  });
+});
+
+describe('what became of a discussion', () => {
+  const changes = async (since: string, browser = student('jorge')) =>
+    (await browser.get(`/api/copies/${copyId}/discussion/changes`).query({ since }).expect(200))
+      .body as TalkChanges;
+  const told = ({ asOf, threads, met }: TalkChanges) =>
+    textsOf({ asOf, threads: sure(threads), met, next: null, mayOpenThread: true, mayReply: true });
+
+  it('is told by the threads in which something happened, each whole, and by nothing else', async () => {
+    const first = await written(student('noor'), 'The first thread.');
+    const second = await written(student('noor'), 'The second thread.');
+    const { asOf } = await read(student('jorge'));
+    expect(told(await changes(asOf))).toEqual([]);
+    await written(student('noor'), 'An answer.', { parentId: first.id });
+    const one = await changes(asOf);
+    expect(told(one)).toEqual([['The first thread.', 'An answer.']]);
+    expect(sure(one.threads)[0]?.posts.map((each) => each.isNew)).toEqual([true, true]);
+    await written(student('noor'), 'The third thread.');
+    const two = await changes(one.asOf);
+    expect(told(two)).toEqual([['The third thread.']]);
+    await student('noor').delete(`/api/copies/${copyId}/posts/${second.id}`).expect(200);
+    const three = await changes(two.asOf);
+    expect(three.threads).toEqual([{ id: second.id, posts: [] }]); // for them it is gone
+    await student('noor').post(`/api/copies/${copyId}/posts/${second.id}/put-back`).expect(200);
+    expect(told(await changes(three.asOf))).toEqual([['The second thread.']]);
+  });
+
+  it('misses nothing that was being written while it was read', async () => {
+    const { id } = await written(student('noor'), 'Begun.');
+    const slow = server.app.get(DataSource).createQueryRunner();
+    await slow.startTransaction();
+    await slow.query(`UPDATE "post" SET "version" = 2 WHERE "id" = $1`, [id]);
+    const { asOf } = await read(student('jorge'));
+    await written(student('noor'), 'A later one, kept before.');
+    const between = await changes(asOf);
+    await slow.commitTransaction();
+    await slow.release();
+    expect(told(between)).toEqual([['A later one, kept before.']]);
+    expect(sure((await changes(between.asOf)).threads).map((thread) => thread.id)).toContain(id);
+  });
+
+  it('is to be read whole where it is too much, and asks for a moment that can be one', async () => {
+    const { asOf } = await read(student('jorge'));
+    for (let at = 0; at < 61; at += 1) await written(student('noor'), `Thread number ${at}`);
+    expect((await changes(asOf)).threads).toBeNull();
+    for (const since of ['', 'yesterday', '-1', '9999999999', "1'; --"])
+      await student('jorge').get(`/api/copies/${copyId}/discussion/changes`).query({ since }).expect(422);
+    await student('jorge').get(`/api/copies/${copyId}/discussion/changes?since=4294967295`).expect(200);
   });
 });
 

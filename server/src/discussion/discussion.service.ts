@@ -2,7 +2,14 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { z } from 'zod';
-import type { AddPost, ChangePost, DiscussionView, PostSaved, PostView } from '@jigsaw/contract/discussion';
+import type {
+  AddPost,
+  ChangePost,
+  DiscussionView,
+  PostSaved,
+  PostView,
+  TalkChanges,
+} from '@jigsaw/contract/discussion';
 import { discussionRules, suggestedMark } from '@jigsaw/core/discussion';
 import type { DiscussionAct } from '@jigsaw/core/discussion';
 import type { CopyId, PostId } from '@jigsaw/core/ids';
@@ -23,6 +30,8 @@ import { DiscussionKind } from './discussion.kind.js';
 import { PostRow } from './discussion.rows.js';
 
 const threadsAPage = 60;
+/** The oldest transaction that goes on: all before it have ended. */
+const thisMoment = `pg_snapshot_xmin(pg_current_snapshot())::xid::text`;
 
 @Injectable()
 export class DiscussionService {
@@ -39,17 +48,52 @@ export class DiscussionService {
   async read(person: SignedIn, copyId: CopyId, after: PostId | null): Promise<DiscussionView> {
     const access = await this.enter(person, copyId);
     const { manager } = this.dataSource;
-    const threads = await manager.query<{ id: PostId }[]>(
-      `SELECT t."id" FROM "post" t WHERE t."copyId" = $1 AND t."parentId" IS NULL
-          AND EXISTS (SELECT 1 FROM "post" p WHERE p."threadId" = t."id" AND (p."takenOutAt" IS NULL OR p."takenOutBy" = $4))
-          AND ($2::uuid IS NULL OR (t."createdAt", t."id") > (SELECT "createdAt", "id" FROM "post" WHERE "id" = $2 AND "copyId" = $1))
-        ORDER BY t."createdAt", t."id" LIMIT $3`,
+    // The moment is that before the first look: what is written meanwhile is told once more rather than not at all.
+    const rows = await manager.query<{ asOf: string; id: PostId | null }[]>(
+      `SELECT ${thisMoment} AS "asOf", t."id" FROM (SELECT 1) one LEFT JOIN LATERAL (
+         SELECT t."id", t."createdAt" FROM "post" t WHERE t."copyId" = $1 AND t."parentId" IS NULL
+            AND EXISTS (SELECT 1 FROM "post" p WHERE p."threadId" = t."id" AND (p."takenOutAt" IS NULL OR p."takenOutBy" = $4))
+            AND ($2::uuid IS NULL OR (t."createdAt", t."id") > (SELECT "createdAt", "id" FROM "post" WHERE "id" = $2 AND "copyId" = $1))
+          ORDER BY t."createdAt", t."id" LIMIT $3) t ON true ORDER BY t."createdAt", t."id"`,
       [copyId, after, threadsAPage + 1, access.viewer.enrolmentId],
     );
-    const page = threads.slice(0, threadsAPage).map((thread) => thread.id);
+    const threads = rows.flatMap((row) => row.id ?? []);
+    const page = threads.slice(0, threadsAPage);
+    return {
+      threads: await this.threadsOf(access, page),
+      asOf: sure(rows[0]).asOf,
+      next: threads.length > threadsAPage ? sure(page.at(-1)) : null,
+      mayOpenThread: this.may(access, 'open-thread'),
+      mayReply: this.may(access, 'reply'),
+      met: await this.metOf(access, manager),
+    };
+  }
+
+  /** Only the threads of posts that a transaction wrote which had not ended at that moment. PostgreSQL keeps with each row which one that was, so that
+   * nothing slips through between two looks, whatever ends in which order. */
+  async changes(person: SignedIn, copyId: CopyId, since: string): Promise<TalkChanges> {
+    const access = await this.enter(person, copyId);
+    const { manager } = this.dataSource;
+    const rows = await manager.query<{ asOf: string; id: PostId | null }[]>(
+      `SELECT ${thisMoment} AS "asOf", t."id" FROM (SELECT 1) one LEFT JOIN LATERAL (
+         SELECT "id", "createdAt" FROM "post" WHERE "copyId" = $1 AND "id" IN (
+           SELECT p."threadId" FROM "post" p WHERE p."copyId" = $1 AND age(p.xmin) <= age($2::text::xid))
+          ORDER BY "createdAt", "id" LIMIT $3) t ON true ORDER BY t."createdAt", t."id"`,
+      [copyId, since, threadsAPage + 1],
+    );
+    const changed = rows.flatMap((row) => row.id ?? []);
+    return {
+      asOf: sure(rows[0]).asOf,
+      threads: changed.length > threadsAPage ? null : await this.threadsOf(access, changed),
+      met: await this.metOf(access, manager),
+    };
+  }
+
+  private async threadsOf(access: CopyAccess, ids: readonly PostId[]): Promise<DiscussionView['threads']> {
+    const { manager } = this.dataSource;
     const posts = await manager
       .createQueryBuilder(PostRow, 'post')
-      .where('post."threadId" = ANY(:page)', { page })
+      .where('post."threadId" = ANY(:ids)', { ids })
       .orderBy('post."createdAt"', 'ASC')
       .addOrderBy('post."id"', 'ASC')
       .getMany();
@@ -59,17 +103,16 @@ export class DiscussionService {
       posts.map((post) => post.authorId),
       access.viewer.enrolmentId,
     );
-    const view = (post: PostRow) => this.viewOf(access, post, authors, newIds.has(post.id));
-    return {
-      threads: page.map((id) => ({
+    const ofThread = groupedBy(posts, (post) => post.threadId);
+    return ids.map((id) => {
+      const all = ofThread.get(id) ?? [];
+      return {
         id,
-        posts: posts.filter((post) => post.threadId === id && isShown(post, posts, access)).map(view),
-      })),
-      next: threads.length > threadsAPage ? sure(page.at(-1)) : null,
-      mayOpenThread: this.may(access, 'open-thread'),
-      mayReply: this.may(access, 'reply'),
-      met: await this.metOf(access, manager),
-    };
+        posts: all
+          .filter((post) => isShown(post, all, access))
+          .map((post) => this.viewOf(access, post, authors, newIds.has(post.id))),
+      };
+    });
   }
 
   /** The page makes the id: a post that is sent twice stands there once. */
@@ -279,13 +322,12 @@ export class DiscussionService {
   }
 }
 
-/** What was taken out stands as a gap only where something hangs on it, or for whoever may put it back. */
+/** What was taken out stands as a gap only where something hangs on it, or for whoever may put it back.
+ * @param all of its thread. */
 function isShown(post: PostRow, all: readonly PostRow[], access: CopyAccess): boolean {
   if (post.takenOutAt === null || post.takenOutBy === access.viewer.enrolmentId) return true;
   return all.some(
-    (other) =>
-      other.takenOutAt === null &&
-      (other.parentId === post.id || (post.parentId === null && other.threadId === post.id)),
+    (other) => other.takenOutAt === null && (other.parentId === post.id || post.parentId === null),
   );
 }
 

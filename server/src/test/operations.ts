@@ -243,6 +243,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('takeOutFile', 'delete', `copies/${copyId}/files/${fileId}`, noor.browser),
     one('putBackFile', 'post', `copies/${copyId}/files/${fileId}/put-back`, noor.browser),
     one('readDiscussion', 'get', `copies/${talk}/discussion`, noor.browser),
+    one('readTalkChanges', 'get', `copies/${talk}/discussion/changes?since=1`, noor.browser),
     one('takeOutPost', 'delete', `copies/${talk}/posts/${post.id}`, noor.browser),
     one('putBackPost', 'post', `copies/${talk}/posts/${post.id}/put-back`, noor.browser),
     one('readWiki', 'get', `copies/${wiki}/wiki`, noor.browser),

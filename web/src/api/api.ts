@@ -81,6 +81,7 @@ export const tagTypes = [
   'Activity',
   'Copy',
   'Talk',
+  'Post',
   'Room',
   'Desk',
   'Gradebook',

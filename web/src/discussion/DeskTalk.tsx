@@ -5,7 +5,7 @@ import { valuesOf } from '../rooms/index.js';
 import { PersonName, Small, Tag, Waiting } from '../look/index.js';
 import { RichText } from '../text/index.js';
 import { useCourse } from '../course/index.js';
-import { useReadDiscussionQuery } from './discussionApi.js';
+import { useReadDiscussionQuery, useReadTalkChangesQuery } from './discussionApi.js';
 import { sayWords } from './words.js';
 
 /** The talk as it lies on the Marking desk: all of it, or what one student wrote with what it answers. */
@@ -18,6 +18,7 @@ export default function DeskTalk({
 }) {
   const { dates } = useCourse();
   const talk = useReadDiscussionQuery({ copyId: head.id, after: null });
+  useReadTalkChangesQuery(head.id);
   if (unshown(talk) !== undefined)
     return <ProblemStrip of={talk.error} onRetry={() => void talk.refetch()} />;
   if (!talk.data) return <Waiting what="the discussion" rows={5} />;

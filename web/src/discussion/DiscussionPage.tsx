@@ -11,7 +11,7 @@ import { reveal, useKey } from '../page/index.js';
 import { Button, Key, Small, useNotice, Waiting, Split } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
-import { useReadDiscussionQuery } from './discussionApi.js';
+import { useReadDiscussionQuery, useReadTalkChangesQuery } from './discussionApi.js';
 import { PostBox } from './PostBox.js';
 import { Shape, Met } from './Asked.js';
 import { ThreadOfPosts, MoreThreads } from './Threads.js';
@@ -144,6 +144,7 @@ interface PagesProps {
 
 function Pages({ head, afters, onMore }: PagesProps) {
   const first = useReadDiscussionQuery({ copyId: head.id, after: null });
+  useReadTalkChangesQuery(head.id);
   // The first page carries what is asked and what one may do; further pages only add threads.
   if (unshown(first) !== undefined)
     return <ProblemStrip of={first.error} onRetry={() => void first.refetch()} />;

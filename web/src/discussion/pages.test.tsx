@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { api } from '../api/index.js';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
@@ -99,6 +100,30 @@ describe('a discussion', () => {
       'Not yet all1 of 1',
     );
     expect(times()).toBe(1);
+  });
+
+  it('takes in what a teammate wrote, without asking for the whole talk again', async () => {
+    const { asked, store, set } = talk(aTalk([[jorge]]));
+    await screen.findByRole('region', { name: 'Thread of Jorge' });
+    const kofi = aPost('Kofi', 'Warmer today', { threadId: jorge.id, parentId: jorge.id });
+    set(`GET ${copyPath}/discussion/changes`, {
+      asOf: '701',
+      threads: [{ id: jorge.id, posts: [jorge, kofi] }],
+      met: [],
+    });
+    store.dispatch(api.util.invalidateTags(['Post']));
+    expect(await screen.findByText('Warmer today')).toBeInTheDocument();
+    const times = (path: string) => asked.filter((each) => each.path === path).length;
+    expect([times(`${copyPath}/discussion`), times(`${copyPath}/discussion/changes`)]).toEqual([1, 1]);
+  });
+
+  it('reads the talk again when a server says that there was too much', async () => {
+    const { store, set } = talk(aTalk([[jorge]]));
+    await screen.findByRole('region', { name: 'Thread of Jorge' });
+    set(`GET ${copyPath}/discussion/changes`, { asOf: '701', threads: null, met: [] });
+    set(`GET ${copyPath}/discussion`, aTalk([[jorge], [aPost('Kofi', 'Warmer today')]]));
+    store.dispatch(api.util.invalidateTags(['Post']));
+    expect(await screen.findByText('Warmer today')).toBeInTheDocument();
   });
 
   it('draws a long thread only as far as it stands near the view', async () => {

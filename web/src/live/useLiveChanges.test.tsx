@@ -70,6 +70,15 @@ describe('live changes in the page', () => {
     expect(asked.splice(0)).toEqual([['Roster', 'Outbox', 'Figures']]);
     line(0).says({ type: 'mark.drafted', isYours: true }); // shown by the act already
     expect(asked).toEqual([]);
+    line(0).says({ type: 'post.added', isYours: false }); // not the whole talk again, only what is new in it
+    line(0).says({ type: 'page.saved', isYours: false });
+    line(0).says({ type: 'post.added', isYours: true });
+    const inCopy = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
+    expect(asked.splice(0)).toEqual([
+      [...inCopy, 'Post', 'Figures'],
+      [...inCopy, 'Figures'],
+      ['Desk', 'Gradebook', 'Mark'],
+    ]);
     line(0).breaks(false);
     line(0).opens();
     expect(asked).toEqual([all]);

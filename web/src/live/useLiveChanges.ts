@@ -46,15 +46,18 @@ const shownByTheAct: ReadonlySet<string> = new Set([
   'mark.recalled',
 ]);
 /** Everything else happens inside a copy, whatever its kind. */
-const insideACopy: readonly Tag[] = ['Copy', 'Talk', 'Room', 'Desk', 'Gradebook', 'Mark'];
+const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
 /** What the page that does something inside a copy asks for anew by itself. */
-const askedForByTheAct: ReadonlySet<Tag> = new Set(['Copy', 'Talk', 'Room', 'Figures']);
+const askedForByTheAct: ReadonlySet<Tag> = new Set(['Copy', 'Post', 'Room', 'Figures']);
 
 /** What is to be asked for again after a change. */
 function staleAfter(type: string, isYours: boolean): Tag[] {
   const tags = tagsByChange[type];
   if (tags) return [...tags, 'Figures'];
-  return [...insideACopy, 'Figures' as const].filter((tag) => !isYours || !askedForByTheAct.has(tag));
+  const posts: readonly Tag[] = type.startsWith('post.') ? ['Post'] : [];
+  return [...insideACopy, ...posts, 'Figures' as const].filter(
+    (tag) => !isYours || !askedForByTheAct.has(tag),
+  );
 }
 
 /** A line that the server refused is tried again after so long: the session may be there again, or the server. */
