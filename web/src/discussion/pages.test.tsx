@@ -5,6 +5,8 @@ import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { aGroup, aHead, anAuthor, aPost, aTalk, id, text } from '../test/data.js';
+import { aMark } from '../test/markings.js';
+import { aRow, desk } from '../test/onDesk.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const copyPath = `copies/${id('copy')}`;
@@ -230,5 +232,16 @@ describe('a discussion', () => {
     set(`GET ${copyPath}/discussion`, aTalk([[later]], { next: null }));
     await user.click(screen.getByRole('button', { name: 'Show later threads' }));
     expect(await screen.findByText('A later thread')).toBeInTheDocument();
+  });
+});
+
+describe('a discussion on the Marking desk', () => {
+  it('is there whole, however many pages it has', async () => {
+    const pages = [aTalk([[jorge]], { next: jorge.id }), aTalk([[aPost('Kofi', 'Later and warmer')]])];
+    desk(aMark({ copy: aHead({ kind: 'discussion', part: 'staff', settings }) }), [aRow()], {
+      [`GET ${copyPath}/discussion`]: () => pages.shift(),
+    });
+    expect(await screen.findByText('Later and warmer')).toBeInTheDocument();
+    expect(screen.getByText('Nose of walnut')).toBeInTheDocument();
   });
 });
