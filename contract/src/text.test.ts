@@ -17,6 +17,11 @@ const inline: fc.Arbitrary<RichTextNode> = fc.oneof(
     marks: fc.array(mark, { minLength: 1, maxLength: 2 }),
   }),
   fc.constantFrom('group-name', 'group-members').map((what) => ({ type: 'placeholder', attrs: { what } })),
+  fc.record({
+    type: fc.constant('placeholder'),
+    attrs: fc.constant({ what: 'group-name' }),
+    marks: fc.array(mark, { minLength: 1, maxLength: 2 }),
+  }),
   fc.constant({ type: 'hardBreak' }),
 );
 const paragraph = fc.array(inline, { maxLength: 4 }).map((content) => ({ type: 'paragraph', content }));

@@ -21,6 +21,9 @@ const safeLink = z
   .max(2000)
   .regex(/^(https?:|mailto:)/i, 'Links start with https, http or mailto.');
 
+/** Whether a link can be kept: pages and addresses, nothing that runs. */
+export const isSafeLink = (href: string): boolean => safeLink.safeParse(href).success;
+
 const Mark = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('bold') }),
   z.strictObject({ type: z.literal('italic') }),
@@ -28,16 +31,19 @@ const Mark = z.discriminatedUnion('type', [
   z.object({ type: z.literal('pageLink'), attrs: z.object({ pageId: PageId }) }),
 ]);
 
+const marks = z.array(Mark).max(4).optional();
+
 const Inline = z.discriminatedUnion('type', [
   z.strictObject({
     type: z.literal('text'),
     text: z.string().min(1),
-    marks: z.array(Mark).max(4).optional(),
+    marks,
   }),
   z.object({ type: z.literal('hardBreak') }),
   z.strictObject({
     type: z.literal('placeholder'),
     attrs: z.strictObject({ what: z.enum(['group-name', 'group-members', 'group-number']) }),
+    marks,
   }),
 ]);
 

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { isSafeLink } from '@jigsaw/contract/text';
 import type { PlaceholderValues, RichTextNode } from '@jigsaw/core/text';
 import { placeholderOf, placeholderText } from '@jigsaw/core/text';
 
@@ -73,12 +74,18 @@ function renderNode(node: RichTextNode, key: number, given: Given): ReactNode {
       return <br key={key} />;
     case 'placeholder':
       return (
-        <Filled key={key}>
-          {values ? placeholderText(placeholderOf(node), values) : sayPlaceholder(placeholderOf(node))}
-        </Filled>
+        <span key={key}>
+          {marked(
+            node,
+            <Filled>
+              {values ? placeholderText(placeholderOf(node), values) : sayPlaceholder(placeholderOf(node))}
+            </Filled>,
+            given,
+          )}
+        </span>
       );
     case 'text':
-      return <span key={key}>{markedText(node, given)}</span>;
+      return <span key={key}>{marked(node, node.text, given)}</span>;
     default:
       return null;
   }
@@ -89,14 +96,14 @@ export const sayPlaceholder = (what: ReturnType<typeof placeholderOf>): string =
     what
   ];
 
-function markedText(node: RichTextNode, { linkToPage }: Given): ReactNode {
+function marked(node: RichTextNode, content: ReactNode, { linkToPage }: Given): ReactNode {
   return (node.marks ?? []).reduce<ReactNode>((inner, mark) => {
     if (mark.type === 'bold') return <b>{inner}</b>;
     if (mark.type === 'italic') return <i>{inner}</i>;
     const pageId = mark.attrs?.['pageId'];
     if (mark.type === 'pageLink' && typeof pageId === 'string') return linkToPage?.(pageId, inner) ?? inner;
     const href = mark.attrs?.['href'];
-    if (mark.type === 'link' && typeof href === 'string' && /^(https?:|mailto:)/i.test(href)) {
+    if (mark.type === 'link' && typeof href === 'string' && isSafeLink(href)) {
       return (
         <a href={href} rel="noreferrer noopener" target="_blank">
           {inner}
@@ -104,5 +111,5 @@ function markedText(node: RichTextNode, { linkToPage }: Given): ReactNode {
       );
     }
     return inner;
-  }, node.text);
+  }, content);
 }

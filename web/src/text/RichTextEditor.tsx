@@ -1,6 +1,5 @@
 import { EditorContent, useEditor } from '@tiptap/react';
-import type { Editor, JSONContent } from '@tiptap/react';
-import StarterKit from '@tiptap/starter-kit';
+import type { Editor } from '@tiptap/react';
 import { Bold, Heading, Italic, List, ListOrdered } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
@@ -8,9 +7,8 @@ import { ToggleButton, Toolbar } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { Button, Choice } from '../look/index.js';
-import { pageLinkMark } from './pageLinkMark.js';
-import { placeholderNode } from './placeholderNode.js';
 import { Prose, sayPlaceholder } from './RichText.js';
+import { asContent, clean, extensions } from './written.js';
 
 const Box = styled.div`
   border: 1px solid var(--edge);
@@ -101,20 +99,6 @@ interface EditorProps {
   /** Where a press opened the editor, one writes on at once, at the end of what is there. */
   readonly takesFocus?: boolean;
 }
-
-/** What is kept here is what the contract allows: no code, no underline, no strike. */
-const extensions = [
-  StarterKit.configure({
-    code: false,
-    codeBlock: false,
-    strike: false,
-    underline: false,
-    heading: { levels: [2, 3] },
-    link: { openOnClick: false, protocols: ['http', 'https', 'mailto'] },
-  }),
-  placeholderNode,
-  pageLinkMark,
-];
 
 /** A value that comes from outside (another window, an undo) replaces the text only while nobody types in it. */
 export default function RichTextEditor({
@@ -226,28 +210,4 @@ function EditorTools({
       )}
     </Tools>
   );
-}
-
-/** The editor's own type is mutable; it copies what it is given. */
-const asContent = (node: RichTextNode) => node as JSONContent;
-
-/** Leaves out attributes that only the editor needs, so that an unchanged text is the same JSON. */
-function clean(node: RichTextNode): RichTextNode {
-  const { type, text, marks, content } = node;
-  const kept = Object.entries(node.attrs ?? {}).filter(
-    ([key, value]) => value !== null && ['level', 'start', 'what'].includes(key),
-  );
-  const keptMarks = marks?.map((mark) => {
-    if (mark.type === 'link') return { type: 'link', attrs: { href: mark.attrs?.['href'] } };
-    return mark.type === 'pageLink'
-      ? { type: 'pageLink', attrs: { pageId: mark.attrs?.['pageId'] } }
-      : { type: mark.type };
-  });
-  return {
-    type,
-    ...(kept.length > 0 ? { attrs: Object.fromEntries(kept) } : {}),
-    ...(text === undefined ? {} : { text }),
-    ...(keptMarks ? { marks: keptMarks } : {}),
-    ...(content ? { content: content.map(clean) } : {}),
-  };
 }

@@ -1,0 +1,119 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { sure } from '@jigsaw/core/lists';
+import type { CourseForTests } from '../test/aCourse.js';
+import { aCourse, aText, copyOf, released } from '../test/aCourse.js';
+import { trafficDuring } from '../test/statements.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
+
+/** What the pages of one course are made of. */
+interface Size {
+  readonly students: number;
+  readonly groups: number;
+  readonly activities: number;
+}
+interface Measured {
+  readonly given: CourseForTests;
+  readonly release: string;
+}
+
+const base: Size = { students: 3, groups: 1, activities: 1 };
+/** Three times as many students in groups, and three times as much to do. */
+const larger = { people: { ...base, students: 7, groups: 3 }, activities: { ...base, activities: 3 } };
+const times = 3;
+
+let server: TestServer;
+const courses = new Map<Size, Measured>();
+beforeAll(async () => {
+  server = await startTestServer();
+  for (const size of [base, larger.people, larger.activities]) courses.set(size, await aWorkedCourse(size));
+});
+afterAll(() => server.stop());
+
+/** Every group has handed in everything, and one mark is out in each activity. */
+async function aWorkedCourse(size: Size): Promise<Measured> {
+  const given = await aCourse(server, { ...size, email: `grows${courses.size}@quillmere.example`, school: `s${courses.size}.example` }); // prettier-ignore
+  const firsts = [...given.students.values()].filter((_each, at) => at % 2 === 0).slice(0, size.groups);
+  let release = '';
+  for (let at = 0; at < size.activities; at += 1) {
+    const title = `Report ${at}`;
+    const activity = await released(given, { title });
+    release = sure(activity.release).id;
+    for (const { browser } of firsts) {
+      const copyId = await copyOf(browser, given.course.id, title);
+      await browser
+        .put(`/api/copies/${copyId}/part`)
+        .send({ text: aText('It fell.'), version: 0 })
+        .expect(200);
+      await browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+      const sheet = {
+        typedMark: '30',
+        overrideReason: '',
+        picks: {},
+        feedback: '',
+        adjustments: [],
+        version: 0,
+      };
+      const path = `/api/copies/${copyId}/marks/group`;
+      await given.instructor.put(path).send(sheet).expect(200);
+      await given.instructor.post(`${path}/release`).send({ version: 1 }).expect(200);
+    }
+  }
+  return { given, release };
+}
+
+type Page = readonly [name: string, of: (measured: Measured) => { who: Browser; at: string }];
+const ofStaff =
+  (at: string): Page[1] =>
+  ({ given }) => ({ who: given.instructor, at: `courses/${given.course.id}/${at}` });
+const ofStudent =
+  (at: string): Page[1] =>
+  ({ given }) => ({ who: sure(given.students.get('noor')).browser, at: `courses/${given.course.id}/${at}` });
+const pages: readonly Page[] = [
+  ['the figures of staff', ofStaff('figures')],
+  ['the rooms of staff', ofStaff('room-lines')],
+  ['the desk list', ofStaff('desk')],
+  ['the queue', ({ given, release }) => ({ who: given.instructor, at: `releases/${release}/desk` })],
+  ['the gradebook', ofStaff('gradebook')],
+  ['the release list', ofStaff('activities')],
+  ['the Board', ({ given }) => ({ who: given.instructor, at: `sets/${given.set.id}/board` })],
+  ['the roster', ofStaff('roster')],
+  ['a student’s rooms', ofStudent('rooms')],
+  ['a student’s figures', ofStudent('figures')],
+  ['a student’s marks', ofStudent('my-marks')],
+];
+
+/** Asked for the second time: what is kept is kept. And after something happened in the course: what has to be found anew is found. */
+async function traffic({ given, release }: Measured, [, of]: Page, isAfterAChange: boolean) {
+  const { who, at } = of({ given, release });
+  await who.get(`/api/${at}`).expect(200);
+  if (isAfterAChange) {
+    const student = sure([...given.students.values()].at(-1)).enrolmentId;
+    const { id: to } = sure(given.board.groups[0]);
+    const place = (move: object) =>
+      given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [move] }).expect(200); // prettier-ignore
+    await place({ student, from: null, to });
+    await place({ student, from: to, to: null });
+  }
+  return trafficDuring(server, () => who.get(`/api/${at}`).expect(200));
+}
+
+describe('what the database is asked', () => {
+  describe.each([
+    ['again', false],
+    ['after a change', true],
+  ])('%s', (_when, isAfterAChange) => {
+    it.each(pages.map((page) => [page[0], page] as const))(
+      'for %s is as many statements in a course of any size, and no more rows than there are things',
+      async (_name, page) => {
+        const small = await traffic(sure(courses.get(base)), page, isAfterAChange);
+        for (const size of Object.values(larger)) {
+          const large = await traffic(sure(courses.get(size)), page, isAfterAChange);
+          expect(small.rows).toBeGreaterThan(0);
+        expect(large.statements).toEqual(small.statements);
+          expect(large.rows).toBeLessThanOrEqual(small.rows * times);
+        }
+      },
+    );
+  });
+});
