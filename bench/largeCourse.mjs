@@ -3,6 +3,7 @@
  * what goes over the line, compressed; and how long the event loop is held while all of it is asked for at once.
  * Run by hand: node bench/largeCourse.mjs [teams activities] */
 import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -12,22 +13,32 @@ import { asker, cpuOf } from './installation.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const [, , teams = '160', activities = '30'] = process.argv;
-const times = 12;
-const warmUp = 4;
+const times = 24;
+const warmUp = 40;
 const [metricsPort, yardstickPort] = [await freePort(), await freePort()];
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'jigsaw-bench-'));
 const postgres = await startPostgres({ folder, isThrowAway: true });
 const port = await freePort();
 const base = `http://127.0.0.1:${port}`;
-const server = spawn(process.execPath, [path.join(root, 'demo/dist/main.js'), '--large'], {
-  stdio: ['ignore', 'ignore', 'inherit'],
-  env: { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'error', PORT: String(port), PUBLIC_URL: base, DATABASE_URL: postgres.url, METRICS_PORT: String(metricsPort), JIGSAW_LARGE_TEAMS: teams, JIGSAW_LARGE_ACTIVITIES: activities }, // prettier-ignore
-});
-const yardstick = spawn(process.execPath, [path.join(root, 'bench/yardstick.mjs'), postgres.url, String(yardstickPort)], { stdio: ['ignore', 'ignore', 'inherit'] }); // prettier-ignore
-try {
+const env = { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'error', PORT: String(port), PUBLIC_URL: base, DATABASE_URL: postgres.url, JIGSAW_LARGE_TEAMS: teams, JIGSAW_LARGE_ACTIVITIES: activities }; // prettier-ignore
+const stdio = ['ignore', 'ignore', 'inherit'];
+const start = (program, ...args) =>
+  spawn(process.execPath, [path.join(root, program), ...args], { stdio, env });
+const isUp = async () => {
   while (!(await fetch(`${base}/api/health`).catch(() => null))?.ok)
     await new Promise((resolve) => setTimeout(resolve, 300));
+};
+// It is loaded by one process and measured in another, which has done nothing else.
+const loading = start('demo/dist/main.js', '--large');
+await isUp();
+loading.kill();
+await once(loading, 'exit');
+env.METRICS_PORT = String(metricsPort);
+const server = start('server/dist/main.js');
+const yardstick = start('bench/yardstick.mjs', postgres.url, String(yardstickPort));
+try {
+  await isUp();
   await measure();
 } finally {
   server.kill();
@@ -80,8 +91,9 @@ async function measure() {
     const ratio = hand ? `${(own.ms / hand.ms).toFixed(1).padStart(5)} × SQL (CPU ${hand.cpuMs.toFixed(0).padStart(3)} ms)` : ' '.repeat(25); // prettier-ignore
     console.log(`${name.padEnd(26)} ${(own.ms / empty).toFixed(1).padStart(6)} × empty ${ratio}  CPU ${own.cpuMs.toFixed(0).padStart(4)} ms  ${(own.bytes / 1024).toFixed(0).padStart(4)} kB`); // prettier-ignore
   }
+  console.log(`an empty answer: ${empty.toFixed(1)} ms`);
   await loopDelay(); // forgets what was before
-  const mixed = Array.from({ length: 102 }, (_, at) => pages[at % pages.length]);
+  const mixed = Array.from({ length: 204 }, (_, at) => pages[at % pages.length]);
   await Promise.all(
     Array.from({ length: 4 }, async (_each, worker) => {
       for (const [, cookie, at] of mixed.filter((_page, turn) => turn % 4 === worker))

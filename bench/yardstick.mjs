@@ -22,7 +22,7 @@ const pages = {
             (SELECT jsonb_agg(jsonb_build_object('groupId', m."groupId", 'isLeader', m."isLeader")) FROM "membership" m
               WHERE m."setId" = $1 AND m."until" IS NULL AND m."enrolmentId" = p."enrolmentId") AS "seats"
        FROM "present_student" p WHERE p."courseId" = (SELECT "courseId" FROM "group_set" WHERE "id" = $1) ORDER BY p."name"`,
-    `SELECT g.*, (SELECT jsonb_agg(l.*) FROM "group_leader" l WHERE l."groupId" = g."id") AS "leads" FROM "course_group" g WHERE g."setId" = $1 ORDER BY g."number"`,
+    `SELECT g.*, (SELECT jsonb_agg(l.*) FROM "group_lead" l WHERE l."groupId" = g."id") AS "leads" FROM "course_group" g WHERE g."setId" = $1 ORDER BY g."number"`,
   ],
   gradebook: [
     `SELECT p."enrolmentId", p."name", p."familyName", p."reading", p."number", ${groupsOf} FROM "present_student" p WHERE p."courseId" = $1 ORDER BY p."name"`,

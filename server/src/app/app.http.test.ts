@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import { sure } from '@jigsaw/core/lists';
 import { migrations } from '../migrations/index.js';
-import { aCourse, released } from '../test/aCourse.js';
+import { aCourse } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { newDatabase, startTestServer } from '../test/testServer.js';
 import { DatabaseRefused, migrate, refuseOldDatabase } from './database.js';
@@ -163,49 +163,4 @@ describe('the schema', () => {
     await dataSource.destroy();
     await database.drop();
   });
-});
-
-describe('the number of queries', () => {
-  it('does not grow with the number of groups, students or assignments', async () => {
-    const few = await aCourse(server, { email: 'few@quillmere.example', students: 4, groups: 2 });
-    const many = await aCourse(server, { email: 'many@quillmere.example', students: 8, groups: 20 });
-    await released(few);
-    for (let at = 0; at < 6; at += 1) await released(many, { title: `Report ${at}` });
-    const paths = (courseId: string, setId: string) => [
-      `/api/courses/${courseId}/roster`,
-      `/api/courses/${courseId}/rooms`,
-      `/api/courses/${courseId}/room-lines`,
-      `/api/courses/${courseId}/figures`,
-      `/api/courses/${courseId}/desk`,
-      `/api/courses/${courseId}/gradebook`,
-      `/api/courses/${courseId}/activities`,
-      `/api/sets/${setId}/board`,
-    ];
-    const manyPaths = paths(many.course.id, many.set.id);
-    for (const [at, path] of paths(few.course.id, few.set.id).entries()) {
-      const small = await queriesDuring(() => few.instructor.get(path).expect(200));
-      const large = await queriesDuring(() => many.instructor.get(sure(manyPaths[at])).expect(200));
-      expect({ path, queries: large }).toEqual({ path, queries: small });
-    }
-  });
-
-  async function queriesDuring(act: () => Promise<unknown>): Promise<number> {
-    const { driver } = server.app.get(DataSource);
-    const pool = (
-      driver as unknown as {
-        master: {
-          on(event: 'acquire' | 'connect', hear: () => void): void;
-          off(event: 'acquire', hear: () => void): void;
-        };
-      }
-    ).master;
-    let queries = 0;
-    const hear = () => {
-      queries += 1; // outside a transaction every query takes a connection of its own
-    };
-    pool.on('acquire', hear);
-    await act();
-    pool.off('acquire', hear);
-    return queries;
-  }
 });

@@ -110,7 +110,7 @@ describe('what the database is asked', () => {
         for (const size of Object.values(larger)) {
           const large = await traffic(sure(courses.get(size)), page, isAfterAChange);
           expect(small.rows).toBeGreaterThan(0);
-        expect(large.statements).toEqual(small.statements);
+          expect(large.statements).toEqual(small.statements);
           expect(large.rows).toBeLessThanOrEqual(small.rows * times);
         }
       },

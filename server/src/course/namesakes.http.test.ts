@@ -1,9 +1,8 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
-import type { Gradebook } from '@jigsaw/contract/gradebook';
 import type { MarkView, ReadyMarks } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, aSheet, copyOf, importPaste, released } from '../test/aCourse.js';
+import { aCourse, aSheet, copyOf, importPaste, released, gradebookOf } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -24,7 +23,7 @@ it('two of one name are told apart wherever staff place and mark them, and not i
   const { students } = await read<BoardView>(`/api/sets/${given.set.id}/board`);
   const noors = students.map((each) => each.name).filter((name) => name.startsWith('Noor'));
   expect(noors.sort()).toEqual(told);
-  const book = await read<Gradebook>(`/api/courses/${given.course.id}/gradebook`);
+  const book = await gradebookOf(given);
   expect(
     book.students
       .map((each) => each.name)

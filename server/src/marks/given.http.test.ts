@@ -1,12 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { FoldedGradebook } from '@jigsaw/contract/gradebook';
-import { unfoldGradebook } from '@jigsaw/contract/gradebook';
 import type { ForeseenMarks, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { draftOf } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, addFile, aSheet, copyOf, released } from '../test/aCourse.js';
+import { aCourse, addFile, aSheet, copyOf, released, gradebookOf } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -64,8 +62,7 @@ const foreseen = async (extension: object | null = null) =>
       .body as ForeseenMarks
   ).changes.map(({ member, says }) => `${member.name}: ${says}`);
 const book = async () => {
-  const { body } = await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200);
-  const { activities, students } = unfoldGradebook(body as FoldedGradebook);
+  const { activities, students } = await gradebookOf(given);
   const at = activities.findIndex((each) => each.title === activity.title);
   return {
     column: activities[at],

@@ -1,9 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { FoldedGradebook } from '@jigsaw/contract/gradebook';
-import { unfoldGradebook } from '@jigsaw/contract/gradebook';
 import type { MarkView } from '@jigsaw/contract/marks';
 import { sure } from '@jigsaw/core/lists';
-import { aSheet, aCourse, addFile, copyOf, released } from '../test/aCourse.js';
+import { aSheet, aCourse, addFile, copyOf, released, gradebookOf } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -34,13 +33,8 @@ beforeEach(async () => {
 
 const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
-const bookOf = async ({ instructor, course }: CourseForTests) =>
-  unfoldGradebook(
-    (await instructor.get(`/api/courses/${course.id}/gradebook`).expect(200)).body as FoldedGradebook,
-  );
-const read = () => bookOf(given);
 const cellsOf = async (name: string) => {
-  const book = await read();
+  const book = await gradebookOf(given);
   return sure(book.students.find((each) => each.enrolmentId === idOf(name))).cells.map((cells) =>
     cells.map((cell) => [cell.state, cell.mark]),
   );
@@ -63,7 +57,7 @@ const release = async () => {
 
 describe('the gradebook', () => {
   it('says of each student and assignment how far it is', async () => {
-    const book = await read();
+    const book = await gradebookOf(given);
     expect(book.activities.map((activity) => activity.title)).toEqual(['=Report', 'Later sheet']);
     expect(await cellsOf('noor')).toEqual([[['to-mark', null]], [['open', null]]]);
     expect(await cellsOf('amina')).toEqual([[['missing', null]], [['open', null]]]);
@@ -113,7 +107,7 @@ describe('the gradebook', () => {
       .post(`/api/sets/${given2.set.id}/place`)
       .send({ moves: [{ student: amina.enrolmentId, from: sure(carboy).id, to: sure(crock).id }] })
       .expect(200);
-    const book = await bookOf(given2);
+    const book = await gradebookOf(given2);
     const { cells } = sure(book.students.find((each) => each.enrolmentId === amina.enrolmentId));
     expect(cells[0]).toMatchObject([{ state: 'to-mark', copyId }]);
   });

@@ -1,13 +1,11 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
-import type { FoldedGradebook } from '@jigsaw/contract/gradebook';
-import { unfoldGradebook } from '@jigsaw/contract/gradebook';
 import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { draftOf } from '@jigsaw/contract/release';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { randomFrom } from '@jigsaw/core/random';
-import { aCourse, addFile, aMember, aSecondSet, aSheet, released } from '../test/aCourse.js';
+import { aCourse, addFile, aMember, aSecondSet, aSheet, released, gradebookOf } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -180,7 +178,7 @@ let most = 0;
 
 /** Each student's own page, the gradebook, its CSV and the desk tell one story. */
 async function expectOneStory(): Promise<void> {
-  const book = unfoldGradebook(await read<FoldedGradebook>(`/api/courses/${given.course.id}/gradebook`));
+  const book = await gradebookOf(given);
   const csv = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook.csv`)).text.split(
     '\r\n',
   );

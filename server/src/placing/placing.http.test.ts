@@ -3,10 +3,9 @@ import fc from 'fast-check';
 import { DataSource } from 'typeorm';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { BoardView, PlacesOf } from '@jigsaw/contract/placing';
-import type { Gradebook } from '@jigsaw/contract/gradebook';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, addFile, copyOf, released } from '../test/aCourse.js';
+import { aCourse, addFile, copyOf, released, gradebookOf } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { setActs } from '../test/setActs.js';
 import type { TestServer } from '../test/testServer.js';
@@ -80,9 +79,7 @@ describe('credit for handed-in work', () => {
     await amina.browser.post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
     const [crock, carboy] = (await board()).groups.map((group) => group.id);
     const creditedIn = async () => {
-      const { students, activities } = (
-        await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)
-      ).body as Gradebook;
+      const { students, activities } = await gradebookOf(given);
       const column = activities.findIndex((each) => each.activityId === activity.id);
       return students.flatMap((student) =>
         sure(student.cells[column]).some(({ state }) => state === 'to-mark') ? [student.name] : [],

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import type {
   ArgumentMetadata,
   CallHandler,
@@ -22,7 +23,7 @@ import { Reflector } from '@nestjs/core';
 import { ApiBody, ApiOperation, ApiResponse } from '@nestjs/swagger';
 import type { ApiBodyOptions } from '@nestjs/swagger';
 import type { Observable } from 'rxjs';
-import { map } from 'rxjs';
+import { concatMap } from 'rxjs';
 import { z } from 'zod';
 import type { Largest } from './body.js';
 import { LARGEST, usualLargestKb } from './body.js';
@@ -121,6 +122,15 @@ export class AnswerInterceptor implements NestInterceptor {
 
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
     const schema = this.reflector.get<z.ZodType | undefined>(ANSWER, context.getHandler());
-    return schema ? next.handle().pipe(map((value) => schema.parse(value))) : next.handle();
+    if (!schema) return next.handle();
+    return next.handle().pipe(
+      // A large answer is made, checked and written in turns of their own, and others have theirs between them.
+      concatMap(async (value) => {
+        await setImmediate();
+        const answer = schema.parse(value);
+        await setImmediate();
+        return answer;
+      }),
+    );
   }
 }

@@ -1,5 +1,4 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { Gradebook } from '@jigsaw/contract/gradebook';
 import type { DeskView, MarkView, MyMarks } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
@@ -8,7 +7,7 @@ import type { GroupSetView } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import { someGroups, wholeSet } from '@jigsaw/core/release';
 import type { Audience } from '@jigsaw/core/release';
-import { aCourse, addFile, aSecondSet, aSheet, copyOf, released } from '../test/aCourse.js';
+import { aCourse, addFile, aSecondSet, aSheet, copyOf, released, gradebookOf } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -94,9 +93,7 @@ describe('a release to several sets', () => {
       return () => given.instructor.post(`${sheet}/release`).send({ version: 1 }).expect(200);
     };
     const noors = async () => {
-      const { students, activities } = (
-        await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200)
-      ).body as Gradebook;
+      const { students, activities } = await gradebookOf(given);
       const at = activities.findIndex((each) => each.title === 'Twice');
       return sure(students.find((each) => each.name === 'Noor')).cells[at]?.map((cell) =>
         [cell.group, cell.state, cell.mark].join(' '),
@@ -218,8 +215,7 @@ describe('people by name', () => {
         (await student(name).get(`/api/courses/${given.course.id}/my-marks`).expect(200)).body as MyMarks
       ).marks.filter((mark) => mark.copyId === copyId);
     expect([(await marksOf('noor')).length, (await marksOf('jorge')).length]).toEqual([1, 0]);
-    const book = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200))
-      .body as Gradebook;
+    const book = await gradebookOf(given);
     const at = book.activities.findIndex((each) => each.title === 'Without Jorge');
     const cell = (name: string) => sure(book.students.find((each) => each.name === name)).cells[at];
     expect([cell('Noor')?.map(({ state }) => state), cell('Jorge')]).toEqual([['released', 'open'], []]);

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { DataSource, In } from 'typeorm';
+import { DataSource } from 'typeorm';
 import type { CopyId, CourseId, GroupId, ReleaseId } from '@jigsaw/core/ids';
-import { keyedBy, sure } from '@jigsaw/core/lists';
+import { keyedBy } from '@jigsaw/core/lists';
 import type { Decision, CopyDates } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
@@ -93,32 +93,33 @@ export class Gate {
     only: { readonly releases?: readonly ReleaseId[]; readonly group?: GroupId } = {},
   ): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
     const viewer = await this.viewers.enter(person, courseId);
-    const { manager } = this.dataSource;
-    const releases = await manager.findBy(ReleaseRow, {
-      courseId,
-      ...(only.releases && { id: In([...only.releases]) }),
-    });
-    if (releases.length === 0) return { viewer, entered: [], listed: [] };
-    const activityIds = releases.map((release) => release.activityId);
-    const activities = await manager.findBy(ActivityRow, { id: In(activityIds) });
-    const extensions = await manager.findBy(ExtensionRow, { activityId: In(activityIds) });
-    const copies = await this.copiesFor(viewer, releases, only.group ?? null);
-    const releaseById = new Map(releases.map((release) => [release.id, release]));
-    const activityById = new Map(activities.map((activity) => [activity.id, activity]));
+    const [releases, activities, extensions, copies] = await Promise.all([
+      ...this.releasesOf(courseId, only.releases ?? null),
+      this.dataSource.query<ExtensionRow[]>(
+        `SELECT e.* FROM "extension" e JOIN "release" r ON r."activityId" = e."activityId" WHERE ${chosen}`,
+        [courseId, only.releases ?? null],
+      ),
+      this.copiesFor(viewer, only.releases ?? null, only.group ?? null),
+    ]);
+    const activityById = keyedBy(activities, (activity) => activity.id);
+    const factsById = new Map(
+      releases.flatMap((release) => {
+        const activity = activityById.get(release.activityId);
+        return activity ? [[release.id, { release, activity, facts: factsOf(release, activity) }]] : [];
+      }),
+    );
     const extensionOf = new Map(
       extensions.map((extension) => [`${extension.activityId} ${extension.groupId}`, extension]),
-    );
-    const facts = new Map(
-      releases.map((release) => [release.id, factsOf(release, sure(activityById.get(release.activityId)))]),
     );
     const at = (arrivalOfRequest() ?? this.clock.now()).getTime();
     const entered: CopyAccess[] = [];
     const listed = new Map<string, Listed>();
     for (const copy of copies) {
-      const release = sure(releaseById.get(copy.releaseId));
-      const activity = sure(activityById.get(release.activityId));
+      const of = factsById.get(copy.releaseId);
+      if (!of) continue; // it came between two of the statements, and is for the next request
+      const { release, activity, facts } = of;
       const extension = extensionOf.get(`${activity.id} ${copy.groupId ?? ''}`) ?? null;
-      const decision = decide(viewer, sure(facts.get(release.id)), copyFactsOf(copy, extension), at);
+      const decision = decide(viewer, facts, copyFactsOf(copy, extension), at);
       const admitted = admit(person, viewer, copy, { release, activity, extension }, decision);
       if ('copy' in admitted) entered.push(admitted);
       else if (admitted.access === 'listed')
@@ -133,13 +134,12 @@ export class Gate {
     viewer: Viewer,
   ): Promise<readonly { readonly release: ReleaseRow; readonly activity: ActivityRow }[] | null> {
     if (!may(viewer.role, 'read-course') || viewer.hasLeft || viewer.seesOnlyLed) return null;
-    const { manager } = this.dataSource;
-    const releases = await manager.findBy(ReleaseRow, { courseId: viewer.courseId });
-    const activities = await manager.findBy(ActivityRow, { id: In(releases.map((each) => each.activityId)) });
+    const [releases, activities] = await Promise.all(this.releasesOf(viewer.courseId, null));
     const activityById = keyedBy(activities, (activity) => activity.id);
     const at = this.clock.now().getTime();
     return releases.flatMap((release) => {
-      const activity = sure(activityById.get(release.activityId));
+      const activity = activityById.get(release.activityId);
+      if (!activity) return []; // it came between the two statements
       // To whoever sees all groups every copy is as any other.
       const anyCopy = { groupId: null, setId: null, extension: null };
       const { access } = decide(viewer, factsOf(release, activity), anyCopy, at);
@@ -147,38 +147,54 @@ export class Gate {
     });
   }
 
+  /** What was released in a course, and its activities: rows as they are, since lists of them are read at every request. */
+  private releasesOf(
+    courseId: CourseId,
+    only: readonly ReleaseId[] | null,
+  ): [Promise<ReleaseRow[]>, Promise<ActivityRow[]>] {
+    return [
+      this.dataSource.query(`SELECT r.* FROM "release" r WHERE ${chosen}`, [courseId, only]),
+      this.dataSource.query(
+        `SELECT a.* FROM "activity" a WHERE a."id" IN (SELECT r."activityId" FROM "release" r WHERE ${chosen})`,
+        [courseId, only],
+      ),
+    ];
+  }
+
   /** Copies that can be anything but hidden from this viewer, which the decision then says of each: a student meets those of their groups, those for
    * all and those that are read along, and of a release that outsiders may know of any one tells that. */
   private copiesFor(
     viewer: Viewer,
-    releases: readonly ReleaseRow[],
+    only: readonly ReleaseId[] | null,
     group: GroupId | null,
   ): Promise<CopyRow[]> {
-    const ids = releases.map((release) => release.id);
     const columns = `c."id", c."releaseId", c."groupId", c."setId"`;
     const own =
       viewer.role === 'student'
-        ? viewer.groups.map((group) => group.groupId)
+        ? viewer.groups.map((each) => each.groupId)
         : viewer.seesOnlyLed
           ? viewer.leads
           : null;
     if (own === null)
       return this.dataSource.query(
-        `SELECT ${columns} FROM "copy" c WHERE c."releaseId" = ANY($1) AND ($2::uuid IS NULL OR c."groupId" = $2)`,
-        [ids, group],
+        `SELECT ${columns} FROM "copy" c JOIN "release" r ON r."id" = c."releaseId"
+          WHERE ${chosen} AND ($3::uuid IS NULL OR c."groupId" = $3)`,
+        [viewer.courseId, only, group],
       );
-    const whole = releases.flatMap(({ id, mode }) => (mode === 'read-along' ? [id] : []));
-    const known = releases.flatMap(({ id, outsiders }) => (outsiders === 'listed' ? [id] : []));
     return this.dataSource.query(
-      `SELECT * FROM (SELECT ${columns} FROM "copy" c
-        WHERE c."releaseId" = ANY($1) AND (c."groupId" IS NULL OR c."groupId" = ANY($2) OR c."releaseId" = ANY($3))
-        UNION SELECT ${columns} FROM unnest($4::uuid[]) AS r("id")
-         CROSS JOIN LATERAL (SELECT * FROM "copy" WHERE "releaseId" = r."id" LIMIT 1) c) found
-        WHERE $5::uuid IS NULL OR "groupId" = $5`,
-      [ids, own, whole, known, group],
+      `SELECT * FROM (SELECT ${columns} FROM "copy" c JOIN "release" r ON r."id" = c."releaseId"
+        WHERE ${chosen} AND (c."groupId" IS NULL OR c."groupId" = ANY($4) OR r."mode" = 'read-along')
+        UNION SELECT ${columns} FROM "release" r
+         CROSS JOIN LATERAL (SELECT * FROM "copy" WHERE "releaseId" = r."id" LIMIT 1) c
+         WHERE ${chosen} AND r."outsiders" = 'listed') found
+        WHERE $3::uuid IS NULL OR "groupId" = $3`,
+      [viewer.courseId, only, group, own],
     );
   }
 }
+
+/** Releases "r" of the course $1; $2: only these, unless it is null. */
+const chosen = `r."courseId" = $1 AND ($2::uuid[] IS NULL OR r."id" = ANY($2))`;
 
 function admit(
   person: SignedIn,

@@ -1,11 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { z } from 'zod';
-import type { Gradebook } from '@jigsaw/contract/gradebook';
 import type { DeskView, MarkView } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, anAssignment, aSheet, itemOf, released } from '../test/aCourse.js';
+import { aCourse, anAssignment, aSheet, itemOf, released, gradebookOf } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -188,8 +187,7 @@ describe('a kind of activity that registers itself', () => {
     const mark = (await given.instructor.get(`/api/copies/${copyId}/marks/group`).expect(200))
       .body as MarkView;
     expect(mark.members[0]).toMatchObject({ mark: '7', evidence: [{ label: 'rings', value: '1' }] });
-    const book = (await given.instructor.get(`/api/courses/${given.course.id}/gradebook`).expect(200))
-      .body as Gradebook;
+    const book = await gradebookOf(given);
     expect(sure(book.students.find((each) => each.name === 'Jorge')).cells[0]).toMatchObject([
       { state: 'released', mark: '7' },
     ]);

@@ -1,5 +1,7 @@
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
+import type { FoldedGradebook, Gradebook } from '@jigsaw/contract/gradebook';
+import { unfoldGradebook } from '@jigsaw/contract/gradebook';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { ActivityDraft, ActivityView, ReleaseRequest } from '@jigsaw/contract/release';
@@ -172,6 +174,12 @@ export async function importPaste(
     .send({ source, role, meanings: ['email', 'name'], leaveOutLines: [], fingerprint: preview.fingerprint })
     .expect(200);
 }
+
+/** The gradebook as its instructor sees it. */
+export const gradebookOf = async ({ instructor, course }: CourseForTests): Promise<Gradebook> =>
+  unfoldGradebook(
+    (await instructor.get(`/api/courses/${course.id}/gradebook`).expect(200)).body as FoldedGradebook,
+  );
 
 export const aText = (text: string) => ({
   type: 'doc' as const,

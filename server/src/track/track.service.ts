@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { Figures } from '@jigsaw/contract/track';
 import type { CourseId } from '@jigsaw/core/ids';
@@ -10,7 +11,6 @@ import { Clock } from '../platform/clock.js';
 import type { CopyAccess } from '../release/index.js';
 import { countActivities, Gate, isOut, Kinds, membersOfCopies } from '../release/index.js';
 import { News, StaffNews } from '../rooms/index.js';
-import type { GroupSetRow } from '../sets/index.js';
 import { groupsOfSets, setsOfCourse } from '../sets/index.js';
 import { countStudents, Viewers } from '../course/index.js';
 import { countStudentsToPlace } from '../placing/index.js';
@@ -40,17 +40,16 @@ export class TrackService {
   private async forStaff(person: SignedIn, viewer: Viewer): Promise<Figures> {
     const { courseId, seesOnlyLed, leads } = viewer;
     const { manager } = this.dataSource;
-    const sets = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
-    const rooms = seesOnlyLed ? leads.length : (await groupsOfSets(manager, idsOf(sets))).length;
-    return {
-      kind: 'staff',
-      enrolled: await countStudents(manager, courseId),
-      ...(await countStudentsToPlace(manager, courseId, this.clock.now())),
-      ...(await countActivities(manager, courseId, this.clock.now())),
-      rooms,
-      unread: await this.unreadOfStaff(person, viewer),
-      toMark: await this.desk.toMark(person, viewer),
-    };
+    const now = this.clock.now();
+    const [enrolled, toPlace, activities, rooms, unread, toMark] = await Promise.all([
+      countStudents(manager, courseId),
+      countStudentsToPlace(manager, courseId, now),
+      countActivities(manager, courseId, now),
+      seesOnlyLed ? leads.length : countRooms(manager, courseId),
+      this.unreadOfStaff(person, viewer),
+      this.desk.toMark(person, viewer),
+    ]);
+    return { kind: 'staff', enrolled, ...toPlace, ...activities, rooms, unread, toMark };
   }
 
   private async forStudent(person: SignedIn, courseId: CourseId): Promise<Figures> {
@@ -85,4 +84,7 @@ export class TrackService {
   }
 }
 
-const idsOf = (sets: readonly GroupSetRow[]) => sets.map((set) => set.id);
+async function countRooms(manager: EntityManager, courseId: CourseId): Promise<number> {
+  const sets = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
+  return (await groupsOfSets(manager, sets.map((set) => set.id))).length; // prettier-ignore
+}
