@@ -1,9 +1,11 @@
 /** What the same rows cost when somebody writes the SQL by hand and sends them as they come, compressed as the product compresses: without a session, without
  * rights, and without rules. largeCourse.mjs holds the product's answers against it. */
 import http from 'node:http';
+import { createRequire } from 'node:module';
 import { promisify } from 'node:util';
 import zlib from 'node:zlib';
-import pg from 'pg';
+
+const pg = createRequire(new URL('../server/package.json', import.meta.url))('pg');
 
 const groupsOf = `(SELECT jsonb_agg(jsonb_build_object('setId', g."setId", 'groupId', g."groupId", 'number', g."number", 'name', g."name"))
    FROM "seat" s JOIN "set_group" g ON g."groupId" = s."groupId" WHERE s."enrolmentId" = p."enrolmentId") AS "groups"`;
