@@ -614,7 +614,8 @@ const underLoad = [
     '',
     'marks/walk',
   ),
-  server('release/gate.ts', `OR c."releaseId" = ANY($3))`, ')', 'release/gate.http'),
+  server('release/gate.ts', `OR r."mode" = 'read-along')`, ')', 'release/gate.http'),
+  server('release/gate.ts', 'WHERE $3::uuid IS NULL OR "groupId" = $3', '', 'rooms/'),
   server('release/gate.ts', 'LIMIT 1) c', 'LIMIT 0) c', 'release/gate.http'),
   server(
     'platform/steady.ts',
@@ -635,6 +636,22 @@ const underLoad = [
   core('dealing/why.ts', 'groups: problem.groups.map((group) => ({ ...group, isLocked: false })),', 'groups: problem.groups,', 'dealing/why'), // prettier-ignore
 ];
 
+/** What a page that stays open must not miss, and need not ask for again. */
+const keptInStep = [
+  server('discussion/discussion.service.ts', 'age(p.xmin) <= age($2::text::xid)', 'age(p.xmin) < age($2::text::xid)', 'discussion'), // prettier-ignore
+  server('discussion/discussion.service.ts', 'pg_snapshot_xmin(pg_current_snapshot())', 'pg_snapshot_xmax(pg_current_snapshot())', 'discussion'), // prettier-ignore
+  server('app/createApp.ts', `'private, no-store'`, `'private'`, 'app/app.http'),
+  server('rooms/staffNews.service.ts', 'stamp: await this.seenSoFar(viewer)', `stamp: ''`, 'rooms/'),
+  server('marks/gradebook.service.ts', '.map(once)', '', 'marks/gradebook'),
+  web('api/unchanged.ts', "headers: { 'If-None-Match': mark,", 'headers: {', 'api/unchanged'),
+  web('api/api.ts', 'forgetAnswers();', 'undefined;', 'api/unchanged'),
+  web('discussion/takeIn.ts', 'if (!isLatest(thread, result)) return null;', '', 'discussion/takeIn'),
+  web('live/useLiveChanges.ts', "type.startsWith('post.') ? ['Post'] : []", '[]', 'live/'),
+  web('page/useAim.ts', 'if (aim.current !== own) return;', '', 'useAim|roster|gradebook'),
+  web('text/written.ts', 'isAllowedUri: isSafeLink', 'isAllowedUri: () => true', 'text/written'),
+  core('course/attributes.ts', 'sum + sure(times.get(value))', 'sum + 1', 'core/src/course'),
+];
+
 export const mutations = [
   ...visibility,
   ...truthOfMarks,
@@ -645,4 +662,5 @@ export const mutations = [
   ...names,
   ...others,
   ...underLoad,
+  ...keptInStep,
 ];

@@ -6,7 +6,7 @@ import { styled } from 'styled-components';
 import type { Gradebook } from '@jigsaw/contract/gradebook';
 import { sure } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
-import { useAim } from '../page/index.js';
+import { useAim, useLines, usualRect } from '../page/index.js';
 import { firstMark, groupPx, Line } from './GradebookLine.js';
 import { after, focusOn, nameOfSpot, spotOf } from './gridKeys.js';
 import type { Spot } from './gridKeys.js';
@@ -114,18 +114,10 @@ export function GradebookGrid({ activities, students }: Gradebook) {
   const aim = useAim<Spot>((next) => focusOn(scroller, next));
   const widths = useMemo(() => widthsOf({ activities, students }), [activities, students]);
   const setId = useMemo(() => usualSet(activities), [activities]);
-  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
-  const rows = useVirtualizer({
-    count: students.length,
-    getScrollElement: () => scroller,
-    estimateSize: () => rowPx,
-    paddingStart: headPx,
-    scrollPaddingStart: headPx,
-    overscan: 6,
-    initialRect: { width: 1280, height: 600 },
-  });
+  const rows = useLines({ count: students.length, linePx: rowPx, scroller, headPx, beyond: 6 });
   const marksPx = widths.reduce((sum, width) => sum + width, 0);
   const namePx = Math.max(leastNamePx, (rows.scrollRect?.width ?? 0) - groupPx - marksPx);
+  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
   const columns = useVirtualizer({
     horizontal: true,
     count: activities.length,
@@ -134,7 +126,7 @@ export function GradebookGrid({ activities, students }: Gradebook) {
     paddingStart: namePx + groupPx,
     scrollPaddingStart: namePx,
     overscan: 2,
-    initialRect: { width: 1280, height: 600 },
+    initialRect: usualRect,
   });
   const shown = columns.getVirtualItems();
   const goTo = (next: Spot) => {

@@ -2,6 +2,7 @@ export { belongTo, forgetBelongings } from './belongings.js';
 export { mergeParts } from './merge.js';
 export { inParts, Nearby, reveal } from './Nearby.js';
 export { useAim } from './useAim.js';
+export { useLines, usualRect } from './useLines.js';
 export { useAct } from './useAct.js';
 export { saySaved } from './useAutosave.js';
 export { readStored, store, useStored } from './stored.js';

@@ -1,10 +1,10 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { Fragment, memo, useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { RoomLine } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
+import { useLines } from '../page/index.js';
 import type { Dates } from '../look/index.js';
 import { Emblem, hueOfGroup, PersonName, Small, Spoken, Tag } from '../look/index.js';
 
@@ -87,14 +87,12 @@ const Frame = styled.div`
 export function RoomTable({ lines }: { readonly lines: readonly RoomLine[] }) {
   const { dates } = useCourse();
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
-  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
-  const virtual = useVirtualizer({
+  const virtual = useLines({
     count: lines.length,
-    getScrollElement: () => scroller,
-    estimateSize: () => rowHeight,
-    getItemKey: (index) => sure(lines[index]).group.id,
-    overscan: 4,
-    initialRect: { width: 1280, height: 600 },
+    linePx: rowHeight,
+    scroller,
+    beyond: 4,
+    keyOf: (index) => sure(lines[index]).group.id,
   });
   return (
     <Frame ref={setScroller} role="table" aria-label="Rooms" aria-rowcount={lines.length + 1}>

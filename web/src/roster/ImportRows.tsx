@@ -1,9 +1,9 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useState } from 'react';
 import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { Button, PersonName, Small, Tag } from '../look/index.js';
+import { useLines } from '../page/index.js';
 
 /** A row of the file, or somebody of the course who is in none of them. */
 export type ImportRow =
@@ -28,14 +28,7 @@ interface ImportRowsProps extends Choices {
 
 /** Only the rows in view are in the page; the space of the others is held by one row above and one below. */
 export function ImportRows({ rows, scroller, ...choices }: ImportRowsProps) {
-  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller,
-    estimateSize: () => 29,
-    overscan: 12,
-    initialRect: { width: 1280, height: 600 },
-  });
+  const virtual = useLines({ count: rows.length, linePx: 29, scroller, beyond: 12 });
   const shown = virtual.getVirtualItems();
   const above = shown[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (shown.at(-1)?.end ?? 0);

@@ -1,4 +1,3 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import type { KeyboardEvent, MouseEvent } from 'react';
 import { styled } from 'styled-components';
@@ -6,7 +5,7 @@ import type { RosterEntry } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { Empty } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { useAim } from '../page/index.js';
+import { useAim, useLines } from '../page/index.js';
 import type { AfterCell } from './AttributeCell.js';
 import type { ColumnSpec } from './columns.js';
 import { RosterHead } from './RosterHead.js';
@@ -150,14 +149,12 @@ export function RosterTable({
   const aim = useAim<number>((row) => scroller?.querySelector<HTMLElement>(`[data-row="${row}"]`)?.focus());
   const [editing, setEditing] = useState<{ readonly of: string; readonly name: string } | null>(null);
   const shown = useSorted(entries, found, columns, sort);
-  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
-  const virtual = useVirtualizer({
+  const virtual = useLines({
     count: shown.length,
-    getScrollElement: () => scroller,
-    estimateSize: () => rowHeight,
-    getItemKey: (index) => sure(shown[index]).enrolmentId,
-    overscan: 3,
-    initialRect: { width: 1280, height: 600 },
+    linePx: rowHeight,
+    scroller,
+    beyond: 3,
+    keyOf: (index) => sure(shown[index]).enrolmentId,
   });
   const current = Math.min(at, Math.max(0, shown.length - 1));
   const template = [
