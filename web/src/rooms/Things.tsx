@@ -8,7 +8,7 @@ import type { Dates } from '../look/index.js';
 
 const List = styled.ul`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 380px), 1fr));
   border: var(--hair);
   border-radius: var(--r-2);
   background: var(--surface);
