@@ -638,8 +638,8 @@ const underLoad = [
 
 /** What a page that stays open must not miss, and need not ask for again. */
 const keptInStep = [
-  server('discussion/discussion.service.ts', 'age(p.xmin) <= age($2::text::xid)', 'age(p.xmin) < age($2::text::xid)', 'discussion'), // prettier-ignore
-  server('discussion/discussion.service.ts', 'pg_snapshot_xmin(pg_current_snapshot())', 'pg_snapshot_xmax(pg_current_snapshot())', 'discussion'), // prettier-ignore
+  server('discussion/discussion.service.ts', 'p."turn" > $2', 'p."turn" > $2 + 1', 'discussion'), // prettier-ignore
+  server('discussion/posts.ts', 'await lockCopy(manager, copyId);', '', 'discussion'), // prettier-ignore
   server('app/createApp.ts', `'private, no-store'`, `'private'`, 'app/app.http'),
   server('rooms/staffNews.service.ts', 'stamp: await this.seenSoFar(viewer)', `stamp: ''`, 'rooms/'),
   server('marks/gradebook.service.ts', '.map(once)', '', 'marks/gradebook'),

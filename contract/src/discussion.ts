@@ -41,11 +41,8 @@ const Count = z.object({ done: z.number().int(), asked: z.number().int() });
 
 const Thread = z.object({ id: PostId, posts: z.array(PostView) });
 
-/** A moment in the order of the database's own transactions, to ask with for what changed since. */
-export const TalkMoment = z
-  .string()
-  .regex(/^\d{1,10}$/)
-  .refine((moment) => Number(moment) < 2 ** 32);
+/** A moment in the order of all that happened in a talk, to ask with for what came since. */
+export const TalkMoment = z.int().min(0);
 
 export const DiscussionView = z.object({
   threads: z.array(Thread),

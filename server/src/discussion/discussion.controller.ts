@@ -1,6 +1,6 @@
 import { Controller, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import type { z } from 'zod';
+import { z } from 'zod';
 import { CopyId, PostId } from '@jigsaw/contract/common';
 import {
   AddPost,
@@ -46,7 +46,10 @@ export class DiscussionController {
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @Query('since') since: unknown,
   ): Promise<TalkChanges> {
-    const moment = TalkMoment.safeParse(since);
+    const moment = z.coerce
+      .number()
+      .pipe(TalkMoment)
+      .safeParse(since === '' ? undefined : since);
     if (!moment.success) throw problems.invalidInput('Say since when.');
     return this.discussions.changes(person, copyId, moment.data);
   }

@@ -227,7 +227,7 @@ describe('a group’s discussion', () => {
 });
 
 describe('what became of a discussion', () => {
-  const changes = async (since: string, browser = student('jorge')) =>
+  const changes = async (since: number, browser = student('jorge')) =>
     (await browser.get(`/api/copies/${copyId}/discussion/changes`).query({ since }).expect(200))
       .body as TalkChanges;
   const told = ({ asOf, threads, met }: TalkChanges) =>
@@ -252,27 +252,47 @@ describe('what became of a discussion', () => {
     expect(told(await changes(three.asOf))).toEqual([['The second thread.']]);
   });
 
-  it('misses nothing that was being written while it was read', async () => {
+  it('misses nothing of what two write at one moment', async () => {
+    const { asOf } = await read(student('jorge'));
+    const both = [student('noor'), given.instructor].map((browser) => post(browser, 'At once.').expect(200));
+    const between: TalkChanges[] = [];
+    const writing = { isOver: false };
+    void Promise.all(both).then(() => (writing.isOver = true));
+    while (!writing.isOver) between.push(await changes(between.at(-1)?.asOf ?? asOf));
+    between.push(await changes(between.at(-1)?.asOf ?? asOf));
+    expect(between.flatMap((each) => told(each).flat())).toEqual(['At once.', 'At once.']);
+    const turns = between.map((each) => each.asOf);
+    expect(sure(turns.at(-1))).toBe(asOf + 2);
+  });
+
+  it('waits for what is being written in its talk, and tells nothing of what is written elsewhere', async () => {
     const { id } = await written(student('noor'), 'Begun.');
     const slow = server.app.get(DataSource).createQueryRunner();
     await slow.startTransaction();
-    await slow.query(`UPDATE "post" SET "version" = 2 WHERE "id" = $1`, [id]);
-    const { asOf } = await read(student('jorge'));
-    await written(student('noor'), 'A later one, kept before.');
-    const between = await changes(asOf);
+    await slow.query(`SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE`, [copyId]);
+    const waiting = post(student('noor'), 'After it.').expect(200).then(() => 'kept'); // prettier-ignore
+    const first = await Promise.race([waiting, read(student('jorge'))]);
+    expect(first).toMatchObject({ asOf: 1 });
+    await slow.query(`UPDATE "post" SET "turn" = 2 WHERE "id" = $1`, [id]);
     await slow.commitTransaction();
     await slow.release();
-    expect(told(between)).toEqual([['A later one, kept before.']]);
-    expect(sure((await changes(between.asOf)).threads).map((thread) => thread.id)).toContain(id);
+    expect(await waiting).toBe('kept');
+    expect((await read(student('jorge'))).asOf).toBe(3);
+    const elsewhere = await copyOf(student('amina'), given.course.id, title);
+    await student('amina')
+      .post(`/api/copies/${elsewhere}/posts`)
+      .send({ id: newId(), parentId: null, text: aText('Of Carboy.') })
+      .expect(200);
+    expect((await read(student('jorge'))).asOf).toBe(3);
   });
 
   it('is to be read whole where it is too much, and asks for a moment that can be one', async () => {
     const { asOf } = await read(student('jorge'));
     for (let at = 0; at < 61; at += 1) await written(student('noor'), `Thread number ${at}`);
     expect((await changes(asOf)).threads).toBeNull();
-    for (const since of ['', 'yesterday', '-1', '9999999999', "1'; --"])
+    for (const since of ['', 'yesterday', '-1', '9999999999', '1.5', "1'; --"])
       await student('jorge').get(`/api/copies/${copyId}/discussion/changes`).query({ since }).expect(422);
-    await student('jorge').get(`/api/copies/${copyId}/discussion/changes?since=4294967295`).expect(200);
+    await student('jorge').get(`/api/copies/${copyId}/discussion/changes?since=2147483647`).expect(200);
   });
 });
 

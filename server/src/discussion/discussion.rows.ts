@@ -20,6 +20,8 @@ export class PostRow {
   @Column('int') words!: number;
   /** Counts up with every edit. */
   @Column('int', { default: 1 }) version!: number;
+  /** When something happened to it last, in the order of all that happened in its copy. */
+  @Column('int', { default: 0 }) turn!: number;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz', { nullable: true }) editedAt!: Date | null;
   /** Taken out: its text is shown to nobody, and it can be put back. */

@@ -28,10 +28,9 @@ import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, membersOfCopies, plainDecimal } from '../release/index.js';
 import { DiscussionKind } from './discussion.kind.js';
 import { PostRow } from './discussion.rows.js';
+import { isShown, lockPost, nextTurn, thisMoment } from './posts.js';
 
 const threadsAPage = 60;
-/** The oldest transaction that goes on: all before it have ended. */
-const thisMoment = `pg_snapshot_xmin(pg_current_snapshot())::xid::text`;
 
 @Injectable()
 export class DiscussionService {
@@ -48,8 +47,8 @@ export class DiscussionService {
   async read(person: SignedIn, copyId: CopyId, after: PostId | null): Promise<DiscussionView> {
     const access = await this.enter(person, copyId);
     const { manager } = this.dataSource;
-    // The moment is that before the first look: what is written meanwhile is told once more rather than not at all.
-    const rows = await manager.query<{ asOf: string; id: PostId | null }[]>(
+    // The moment is that of the first look: what is written after it is told once more rather than not at all.
+    const rows = await manager.query<{ asOf: number; id: PostId | null }[]>(
       `SELECT ${thisMoment} AS "asOf", t."id" FROM (SELECT 1) one LEFT JOIN LATERAL (
          SELECT t."id", t."createdAt" FROM "post" t WHERE t."copyId" = $1 AND t."parentId" IS NULL
             AND EXISTS (SELECT 1 FROM "post" p WHERE p."threadId" = t."id" AND (p."takenOutAt" IS NULL OR p."takenOutBy" = $4))
@@ -69,15 +68,14 @@ export class DiscussionService {
     };
   }
 
-  /** Only the threads of posts that a transaction wrote which had not ended at that moment. PostgreSQL keeps with each row which one that was, so that
-   * nothing slips through between two looks, whatever ends in which order. */
-  async changes(person: SignedIn, copyId: CopyId, since: string): Promise<TalkChanges> {
+  /** Only the threads of posts to which something happened since. Acts in one copy take turns, so that none is kept before one of an earlier turn is. */
+  async changes(person: SignedIn, copyId: CopyId, since: number): Promise<TalkChanges> {
     const access = await this.enter(person, copyId);
     const { manager } = this.dataSource;
-    const rows = await manager.query<{ asOf: string; id: PostId | null }[]>(
+    const rows = await manager.query<{ asOf: number; id: PostId | null }[]>(
       `SELECT ${thisMoment} AS "asOf", t."id" FROM (SELECT 1) one LEFT JOIN LATERAL (
          SELECT "id", "createdAt" FROM "post" WHERE "copyId" = $1 AND "id" IN (
-           SELECT p."threadId" FROM "post" p WHERE p."copyId" = $1 AND age(p.xmin) <= age($2::text::xid))
+           SELECT p."threadId" FROM "post" p WHERE p."copyId" = $1 AND p."turn" > $2)
           ORDER BY "createdAt", "id" LIMIT $3) t ON true ORDER BY t."createdAt", t."id"`,
       [copyId, since, threadsAPage + 1],
     );
@@ -126,6 +124,7 @@ export class DiscussionService {
     if (plain === '') throw problems.invalidInput('Write something first.');
     const words = await this.texts.words(person.id, plain);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const turn = await nextTurn(manager, copyId);
       const parent = parentId === null ? null : await manager.findOneBy(PostRow, { id: parentId, copyId });
       if (parentId !== null && !parent) throw problems.notFound();
       if (parent?.takenOutAt)
@@ -146,6 +145,7 @@ export class DiscussionService {
           plain,
           words,
           version: 1,
+          turn,
           createdAt: now,
           editedAt: null,
           takenOutAt: null,
@@ -178,6 +178,7 @@ export class DiscussionService {
     if (plain === '') throw problems.invalidInput('Write something, or take the post out.');
     const words = await this.texts.words(person.id, plain);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const turn = await nextTurn(manager, copyId);
       const post = await lockPost(manager, copyId, postId);
       if (post.takenOutAt) throw problems.notFound();
       if (post.authorId !== access.viewer.enrolmentId)
@@ -192,6 +193,7 @@ export class DiscussionService {
         plain,
         words,
         version: version + 1,
+        turn,
         editedAt: now,
       });
       await record({
@@ -207,6 +209,7 @@ export class DiscussionService {
   async takeOut(person: SignedIn, copyId: CopyId, postId: PostId, isOut: boolean): Promise<PostSaved> {
     const access = await this.enter(person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
+      const turn = await nextTurn(manager, copyId);
       const post = await lockPost(manager, copyId, postId);
       const you = access.viewer.enrolmentId;
       const isAuthor = post.authorId === you && this.may(access, 'change-own');
@@ -218,6 +221,7 @@ export class DiscussionService {
           : problems.notYours('Only whoever wrote this takes it out.');
       if (isOut === (post.takenOutAt !== null)) return this.one(manager, access, post); // pressed twice
       await manager.update(PostRow, postId, {
+        turn,
         takenOutAt: isOut ? now : null,
         takenOutBy: isOut ? you : null,
       });
@@ -320,24 +324,6 @@ export class DiscussionService {
       ? problems.notYours('Your instructor opens the threads here. Answer in one of them.')
       : problems.notYours('You may read along here, not write.');
   }
-}
-
-/** What was taken out stands as a gap only where something hangs on it, or for whoever may put it back.
- * @param all of its thread. */
-function isShown(post: PostRow, all: readonly PostRow[], access: CopyAccess): boolean {
-  if (post.takenOutAt === null || post.takenOutBy === access.viewer.enrolmentId) return true;
-  return all.some(
-    (other) => other.takenOutAt === null && (other.parentId === post.id || post.parentId === null),
-  );
-}
-
-async function lockPost(manager: EntityManager, copyId: CopyId, postId: PostId): Promise<PostRow> {
-  const post = await manager.findOne(PostRow, {
-    where: { id: postId, copyId },
-    lock: { mode: 'pessimistic_write' },
-  });
-  if (!post) throw problems.notFound();
-  return post;
 }
 
 const about = (person: SignedIn, access: CopyAccess) => ({

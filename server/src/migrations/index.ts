@@ -18,6 +18,7 @@ import { Audiences1765800000000 } from './1765800000000-audiences.js';
 import { Sessions1765900000000 } from './1765900000000-sessions.js';
 import { HandInsByCopy1766000000000 } from './1766000000000-hand-ins-by-copy.js';
 import { HowMuchWasSeen1766100000000 } from './1766100000000-howMuchWasSeen.js';
+import { TurnsOfTalks1766200000000 } from './1766200000000-turnsOfTalks.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
 
@@ -45,4 +46,5 @@ export const migrations = [
   Sessions1765900000000,
   HandInsByCopy1766000000000,
   HowMuchWasSeen1766100000000,
+  TurnsOfTalks1766200000000,
 ] as const;

@@ -30,7 +30,7 @@ const talkApi = api.injectEndpoints({
         for (;;) {
           const pages = pagesOf(getState(), copyId);
           if (pages.length === 0) return { data: 0 }; // it has just been read, or will be
-          const since = Math.min(...pages.map(({ talk }) => Number(talk.asOf)));
+          const since = Math.min(...pages.map(({ talk }) => talk.asOf));
           const before = savedTimes;
           const answer = await ask(`copies/${copyId}/discussion/changes?since=${since}`);
           if (answer.error) return { error: answer.error };

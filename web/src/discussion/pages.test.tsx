@@ -109,7 +109,7 @@ describe('a discussion', () => {
     await screen.findByRole('region', { name: 'Thread of Jorge' });
     const kofi = aPost('Kofi', 'Warmer today', { threadId: jorge.id, parentId: jorge.id });
     set(`GET ${copyPath}/discussion/changes`, {
-      asOf: '701',
+      asOf: 701,
       threads: [{ id: jorge.id, posts: [jorge, kofi] }],
       met: [],
     });
@@ -122,7 +122,7 @@ describe('a discussion', () => {
   it('reads the talk again when a server says that there was too much', async () => {
     const { store, set } = talk(aTalk([[jorge]]));
     await screen.findByRole('region', { name: 'Thread of Jorge' });
-    set(`GET ${copyPath}/discussion/changes`, { asOf: '701', threads: null, met: [] });
+    set(`GET ${copyPath}/discussion/changes`, { asOf: 701, threads: null, met: [] });
     set(`GET ${copyPath}/discussion`, aTalk([[jorge], [aPost('Kofi', 'Warmer today')]]));
     store.dispatch(api.util.invalidateTags(['Post']));
     expect(await screen.findByText('Warmer today')).toBeInTheDocument();

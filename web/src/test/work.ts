@@ -64,7 +64,7 @@ export const aTalk = (
   more: Partial<DiscussionView> = {},
 ): DiscussionView => ({
   threads: threads.map((posts) => ({ id: sure(posts[0]).id, posts: [...posts] })),
-  asOf: '700',
+  asOf: 700,
   next: null,
   mayOpenThread: true,
   mayReply: true,

@@ -1,0 +1,35 @@
+import type { EntityManager } from 'typeorm';
+import type { CopyId, PostId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
+import { problems } from '../platform/problems.js';
+import type { CopyAccess } from '../release/index.js';
+import { lockCopy } from '../release/index.js';
+import { PostRow } from './discussion.rows.js';
+
+/** How far it is in the order of what happened in the copy $1. */
+export const thisMoment = `(SELECT coalesce(max("turn"), 0) FROM "post" WHERE "copyId" = $1)`;
+
+/** What was taken out stands as a gap only where something hangs on it, or for whoever may put it back.
+ * @param all of its thread. */
+export function isShown(post: PostRow, all: readonly PostRow[], access: CopyAccess): boolean {
+  if (post.takenOutAt === null || post.takenOutBy === access.viewer.enrolmentId) return true;
+  return all.some(
+    (other) => other.takenOutAt === null && (other.parentId === post.id || post.parentId === null),
+  );
+}
+
+/** The next place in the order of what happens in a copy; whoever has it has it alone until the end of the transaction. */
+export async function nextTurn(manager: EntityManager, copyId: CopyId): Promise<number> {
+  await lockCopy(manager, copyId);
+  const [row] = await manager.query<{ asOf: number }[]>(`SELECT ${thisMoment} AS "asOf"`, [copyId]);
+  return sure(row).asOf + 1;
+}
+
+export async function lockPost(manager: EntityManager, copyId: CopyId, postId: PostId): Promise<PostRow> {
+  const post = await manager.findOne(PostRow, {
+    where: { id: postId, copyId },
+    lock: { mode: 'pessimistic_write' },
+  });
+  if (!post) throw problems.notFound();
+  return post;
+}
