@@ -93,14 +93,12 @@ export class Gate {
     only: { readonly releases?: readonly ReleaseId[]; readonly group?: GroupId } = {},
   ): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
     const viewer = await this.viewers.enter(person, courseId);
-    const [releases, activities, extensions, copies] = await Promise.all([
-      ...this.releasesOf(courseId, only.releases ?? null),
-      this.dataSource.query<ExtensionRow[]>(
-        `SELECT e.* FROM "extension" e JOIN "release" r ON r."activityId" = e."activityId" WHERE ${chosen}`,
-        [courseId, only.releases ?? null],
-      ),
-      this.copiesFor(viewer, only.releases ?? null, only.group ?? null),
-    ]);
+    const { releases, activities } = await this.releasesOf(courseId, only.releases ?? null);
+    const extensions = await this.dataSource.query<ExtensionRow[]>(
+      `SELECT e.* FROM "extension" e JOIN "release" r ON r."activityId" = e."activityId" WHERE ${chosen}`,
+      [courseId, only.releases ?? null],
+    );
+    const copies = await this.copiesFor(viewer, only.releases ?? null, only.group ?? null);
     const activityById = keyedBy(activities, (activity) => activity.id);
     const factsById = new Map(
       releases.flatMap((release) => {
@@ -134,7 +132,7 @@ export class Gate {
     viewer: Viewer,
   ): Promise<readonly { readonly release: ReleaseRow; readonly activity: ActivityRow }[] | null> {
     if (!may(viewer.role, 'read-course') || viewer.hasLeft || viewer.seesOnlyLed) return null;
-    const [releases, activities] = await Promise.all(this.releasesOf(viewer.courseId, null));
+    const { releases, activities } = await this.releasesOf(viewer.courseId, null);
     const activityById = keyedBy(activities, (activity) => activity.id);
     const at = this.clock.now().getTime();
     return releases.flatMap((release) => {
@@ -147,18 +145,20 @@ export class Gate {
     });
   }
 
-  /** What was released in a course, and its activities: rows as they are, since lists of them are read at every request. */
-  private releasesOf(
+  /** What was released in a course, and its activities: rows as they are, since lists of them are read at every request. One statement after the other:
+   * a request that takes several connections at once takes them from others. */
+  private async releasesOf(
     courseId: CourseId,
     only: readonly ReleaseId[] | null,
-  ): [Promise<ReleaseRow[]>, Promise<ActivityRow[]>] {
-    return [
-      this.dataSource.query(`SELECT r.* FROM "release" r WHERE ${chosen}`, [courseId, only]),
-      this.dataSource.query(
+  ): Promise<{ releases: ReleaseRow[]; activities: ActivityRow[] }> {
+    const { manager } = this.dataSource;
+    return {
+      releases: await manager.query(`SELECT r.* FROM "release" r WHERE ${chosen}`, [courseId, only]),
+      activities: await manager.query(
         `SELECT a.* FROM "activity" a WHERE a."id" IN (SELECT r."activityId" FROM "release" r WHERE ${chosen})`,
         [courseId, only],
       ),
-    ];
+    };
   }
 
   /** Copies that can be anything but hidden from this viewer, which the decision then says of each: a student meets those of their groups, those for

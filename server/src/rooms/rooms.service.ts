@@ -63,24 +63,22 @@ export class RoomsService {
     entered: readonly CopyAccess[],
   ): Promise<Pick<RoomList, 'rooms' | 'common'>> {
     const { manager } = this.dataSource;
-    const [tags, members, named, marked] = await Promise.all([
-      groupTags(manager, groupIds),
-      membersByName(manager, groupIds),
-      groupsForMembers(manager, groupIds),
-      this.marks.copiesWithMarkFor(viewer.enrolmentId),
-    ]);
-    const membersOf = groupedBy(members, (member) => member.groupId);
+    const tags = await groupTags(manager, groupIds);
+    const membersOf = groupedBy(await membersByName(manager, groupIds), (member) => member.groupId);
+    const named = await groupsForMembers(manager, groupIds);
+    const marked = await this.marks.copiesWithMarkFor(viewer.enrolmentId);
     const now = this.clock.now();
     // Staff look into rooms as they are: what its members cannot see yet, or no longer, is not in them.
     const shown = entered.filter(
       (access) => isOut(access, now) && (access.copy.groupId === null || tags.has(access.copy.groupId)),
     );
-    const [progress, news] = await Promise.all([
-      membersOfCopies(manager, shown).then((membersOfCopy) =>
-        this.kinds.progress({ accesses: shown, manager, now, membersOf: membersOfCopy }),
-      ),
-      this.news.of(shown),
-    ]);
+    const progress = await this.kinds.progress({
+      accesses: shown,
+      manager,
+      now,
+      membersOf: await membersOfCopies(manager, shown),
+    });
+    const news = await this.news.of(shown);
     const itemsOf = groupedBy(shown, (access) => access.copy.groupId);
     const items = (groupId: GroupId | null) =>
       (itemsOf.get(groupId) ?? [])

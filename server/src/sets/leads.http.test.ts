@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
-import type { Gradebook } from '@jigsaw/contract/gradebook';
+import type { FoldedGradebook } from '@jigsaw/contract/gradebook';
+import { unfoldGradebook } from '@jigsaw/contract/gradebook';
 import type { DeskList, DeskView } from '@jigsaw/contract/marks';
 import type { ActivityList, ActivityView } from '@jigsaw/contract/release';
 import type { RoomLines } from '@jigsaw/contract/rooms';
@@ -104,7 +105,7 @@ describe('staff who look after groups', () => {
       1,
     );
     expect(await get<Figures>(inCourse('figures'))).toMatchObject({ toMark: 1, rooms: 1 });
-    const gradebook = await get<Gradebook>(inCourse('gradebook'));
+    const gradebook = unfoldGradebook(await get<FoldedGradebook>(inCourse('gradebook')));
     expect(
       Object.fromEntries(
         gradebook.students.map((student) => [student.name, student.cells[0]?.map(({ state }) => state)]),

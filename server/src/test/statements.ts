@@ -21,7 +21,7 @@ export async function statementsDuring(server: TestServer, act: () => Promise<un
   return statements;
 }
 
-/** Which statements the server sends while something is done, in no order, since some go side by side; and how many rows come back. */
+/** Which statements the server sends while something is done (in no order), and how many rows come back. */
 export async function trafficDuring(
   server: TestServer,
   act: () => Promise<unknown>,

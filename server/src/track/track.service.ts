@@ -41,15 +41,15 @@ export class TrackService {
     const { courseId, seesOnlyLed, leads } = viewer;
     const { manager } = this.dataSource;
     const now = this.clock.now();
-    const [enrolled, toPlace, activities, rooms, unread, toMark] = await Promise.all([
-      countStudents(manager, courseId),
-      countStudentsToPlace(manager, courseId, now),
-      countActivities(manager, courseId, now),
-      seesOnlyLed ? leads.length : countRooms(manager, courseId),
-      this.unreadOfStaff(person, viewer),
-      this.desk.toMark(person, viewer),
-    ]);
-    return { kind: 'staff', enrolled, ...toPlace, ...activities, rooms, unread, toMark };
+    return {
+      kind: 'staff',
+      enrolled: await countStudents(manager, courseId),
+      ...(await countStudentsToPlace(manager, courseId, now)),
+      ...(await countActivities(manager, courseId, now)),
+      rooms: seesOnlyLed ? leads.length : await countRooms(manager, courseId),
+      unread: await this.unreadOfStaff(person, viewer),
+      toMark: await this.desk.toMark(person, viewer),
+    };
   }
 
   private async forStudent(person: SignedIn, courseId: CourseId): Promise<Figures> {
