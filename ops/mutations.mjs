@@ -644,6 +644,12 @@ const keptInStep = [
   server('rooms/staffNews.service.ts', 'stamp: await this.seenSoFar(viewer)', `stamp: ''`, 'rooms/'),
   server('marks/gradebook.service.ts', '.map(once)', '', 'marks/gradebook'),
   web('api/unchanged.ts', "headers: { 'If-None-Match': mark,", 'headers: {', 'api/unchanged'),
+  web(
+    'api/unchanged.ts',
+    'return { data: here.data, meta',
+    'return { data: held.get(address)?.data, meta',
+    'api/unchanged',
+  ),
   web('api/api.ts', 'forgetAnswers();', 'undefined;', 'api/unchanged'),
   web('discussion/takeIn.ts', 'if (!isLatest(thread, result)) return null;', '', 'discussion/takeIn'),
   web('live/useLiveChanges.ts', "type.startsWith('post.') ? ['Post'] : []", '[]', 'live/'),

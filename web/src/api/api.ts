@@ -1,16 +1,11 @@
 import { nanoid } from '@reduxjs/toolkit';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
-import type {
-  BaseQueryFn,
-  FetchArgs,
-  FetchBaseQueryError,
-  FetchBaseQueryMeta,
-} from '@reduxjs/toolkit/query/react';
 import { isProblem } from './problem.js';
+import type { Query } from './query.js';
 import { partSent } from './sendingState.js';
 import { sendTelling } from './sendTelling.js';
 import { sessionEnded } from './sessionState.js';
-import { askForChanges, forgetAnswers, rememberAnswer, unchanged } from './unchanged.js';
+import { forgetAnswers, holdingAnswers } from './unchanged.js';
 
 /** Names this page to the server, which then tells it which changes are its own. */
 export const pageId = nanoid();
@@ -20,23 +15,7 @@ const plain = {
   responseHandler: 'content-type',
   prepareHeaders: (headers: Headers) => headers.set('X-Jigsaw-Page', pageId),
 } as const;
-const askWhole = fetchBaseQuery(plain);
-
-type Query = BaseQueryFn<
-  string | FetchArgs,
-  unknown,
-  FetchBaseQueryError,
-  { tellsShare?: boolean },
-  FetchBaseQueryMeta
->;
-
-/** Asks; an answer that is as it was is not sent again, and is the same object again. */
-const ask: Query = async (request, context, extra) => {
-  const answer = await askWhole(askForChanges(request), context, extra);
-  if (answer.error?.status === 304) return { data: unchanged(request), meta: answer.meta };
-  if (answer.meta?.response && !answer.error) rememberAnswer(request, answer.meta.response, answer.data);
-  return answer;
-};
+const ask = holdingAnswers(fetchBaseQuery(plain));
 
 /** Asks with a body that may be large; how far it is stands in the store meanwhile. */
 const askTelling: Query = async (request, context, extra) => {
@@ -50,6 +29,7 @@ const askTelling: Query = async (request, context, extra) => {
   }
 };
 
+/** After these somebody else may sit there. */
 const changesWhoIsHere = new Set(['signIn', 'signInAsDemoPerson', 'openLink', 'signOut']);
 
 /** fetchBaseQuery reads problem+json as text unless told otherwise; and a session that ends in the middle of work is noted, not thrown away. */

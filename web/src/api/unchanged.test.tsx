@@ -1,6 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
+import { waitFor } from '@testing-library/react';
 import { makeStore } from './index.js';
 import { api } from './api.js';
+import { forgetAnswers } from './unchanged.js';
 
 const wordApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -14,17 +16,29 @@ const wordApi = api.injectEndpoints({
 function aServer() {
   const asked: (string | null)[] = [];
   const state = { word: 'brine' };
+  let held: Promise<void> = Promise.resolve();
   globalThis.fetch = async (input) => {
     const { headers, method } = input as Request;
     if (method !== 'GET') return Response.json({ done: true });
     const mark = headers.get('If-None-Match');
     asked.push(mark);
-    const now = `"${state.word}"`;
+    const { word } = state;
+    const now = `"${word}"`;
+    await held;
     return mark === now
       ? new Response(null, { status: 304 })
-      : Response.json({ word: state.word }, { headers: { ETag: now } });
+      : Response.json({ word }, { headers: { ETag: now } });
   };
-  return { asked, state };
+  /** Answers that are made from now on leave when they are let go. */
+  const hold = () => {
+    let letGo = () => undefined as void;
+    held = new Promise<void>((resolve) => (letGo = resolve));
+    return () => {
+      letGo();
+      held = Promise.resolve();
+    };
+  };
+  return { asked, state, hold };
 }
 
 describe('an answer that is as it was', () => {
@@ -41,6 +55,21 @@ describe('an answer that is as it was', () => {
     expect((await read()).data).toEqual({ word: 'salt' });
     expect((await read()).data).toEqual({ word: 'salt' });
     expect(asked).toEqual([null, '"brine"', '"brine"', '"salt"']);
+  });
+
+  it('is what it was when it was asked for, whatever was forgotten or came in between', async () => {
+    const { asked, state, hold } = aServer();
+    const store = makeStore();
+    const read = () => store.dispatch(wordApi.endpoints.readWord.initiate('three', { forceRefetch: true }));
+    await read();
+    const letGo = hold();
+    const slow = read();
+    await waitFor(() => expect(asked).toEqual([null, '"brine"']));
+    forgetAnswers();
+    state.word = 'salt'; // and what the slow one was told is from before
+    letGo();
+    expect((await slow).data).toEqual({ word: 'brine' });
+    expect((await read()).data).toEqual({ word: 'salt' });
   });
 
   it('is forgotten when somebody else may sit down', async () => {

@@ -33,7 +33,10 @@ const talkApi = api.injectEndpoints({
           const since = Math.min(...pages.map(({ talk }) => talk.asOf));
           const before = savedTimes;
           const answer = await ask(`copies/${copyId}/discussion/changes?since=${since}`);
-          if (answer.error) return { error: answer.error };
+          if (answer.error) {
+            dispatch(talkApi.util.invalidateTags(['Talk'])); // the talk itself tells what is the matter
+            return { error: answer.error };
+          }
           // One's own post was kept meanwhile, and this answer may be from before it.
           if (savedTimes !== before) continue;
           return { data: show(TalkChanges.parse(answer.data), pages, dispatch as Dispatch) };

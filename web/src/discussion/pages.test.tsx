@@ -119,6 +119,15 @@ describe('a discussion', () => {
     expect([times(`${copyPath}/discussion`), times(`${copyPath}/discussion/changes`)]).toEqual([1, 1]);
   });
 
+  it('reads the talk again where the server could not tell what came', async () => {
+    const { store, set } = talk(aTalk([[jorge]]));
+    await screen.findByRole('region', { name: 'Thread of Jorge' });
+    set(`GET ${copyPath}/discussion/changes`, new Refusal(422, 'invalid-input', 'Say since when.'));
+    set(`GET ${copyPath}/discussion`, aTalk([[jorge], [aPost('Kofi', 'Warmer today')]]));
+    store.dispatch(api.util.invalidateTags(['Post']));
+    expect(await screen.findByText('Warmer today')).toBeInTheDocument();
+  });
+
   it('reads the talk again when a server says that there was too much', async () => {
     const { store, set } = talk(aTalk([[jorge]]));
     await screen.findByRole('region', { name: 'Thread of Jorge' });
