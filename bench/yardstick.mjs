@@ -1,5 +1,5 @@
 /** What the same rows cost when somebody writes the SQL by hand and sends them as they come, compressed as the product compresses: without a session, without
- * rights, and without rules. largeCourse.mjs holds the product's answers against it. */
+ * rights, without rules, and of rooms without what is unread. largeCourse.mjs holds the product's answers against it. */
 import http from 'node:http';
 import { createRequire } from 'node:module';
 import { promisify } from 'node:util';

@@ -42,7 +42,7 @@ const Count = z.object({ done: z.number().int(), asked: z.number().int() });
 const Thread = z.object({ id: PostId, posts: z.array(PostView) });
 
 /** A moment in the order of all that happened in a talk, to ask with for what came since. */
-export const TalkMoment = z.int().min(0);
+export const TalkMoment = z.int32().min(0);
 
 export const DiscussionView = z.object({
   threads: z.array(Thread),

@@ -17,6 +17,8 @@ import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { problems } from '../platform/problems.js';
 import { DiscussionService } from './discussion.service.js';
 
+const Since = z.string().regex(/^\d+$/).transform(Number).pipe(TalkMoment);
+
 @ApiTags('discussion')
 @Controller('copies/:copyId')
 export class DiscussionController {
@@ -46,10 +48,7 @@ export class DiscussionController {
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @Query('since') since: unknown,
   ): Promise<TalkChanges> {
-    const moment = z.coerce
-      .number()
-      .pipe(TalkMoment)
-      .safeParse(since === '' ? undefined : since);
+    const moment = Since.safeParse(since);
     if (!moment.success) throw problems.invalidInput('Say since when.');
     return this.discussions.changes(person, copyId, moment.data);
   }

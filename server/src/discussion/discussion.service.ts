@@ -28,7 +28,7 @@ import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, membersOfCopies, plainDecimal } from '../release/index.js';
 import { DiscussionKind } from './discussion.kind.js';
 import { PostRow } from './discussion.rows.js';
-import { isShown, lockPost, nextTurn, thisMoment } from './posts.js';
+import { isShown, lockPost, momentOf, nextTurn } from './posts.js';
 
 const threadsAPage = 60;
 
@@ -47,21 +47,20 @@ export class DiscussionService {
   async read(person: SignedIn, copyId: CopyId, after: PostId | null): Promise<DiscussionView> {
     const access = await this.enter(person, copyId);
     const { manager } = this.dataSource;
-    // The moment is that of the first look: what is written after it is told once more rather than not at all.
-    const rows = await manager.query<{ asOf: number; id: PostId | null }[]>(
-      `SELECT ${thisMoment} AS "asOf", t."id" FROM (SELECT 1) one LEFT JOIN LATERAL (
-         SELECT t."id", t."createdAt" FROM "post" t WHERE t."copyId" = $1 AND t."parentId" IS NULL
-            AND EXISTS (SELECT 1 FROM "post" p WHERE p."threadId" = t."id" AND (p."takenOutAt" IS NULL OR p."takenOutBy" = $4))
-            AND ($2::uuid IS NULL OR (t."createdAt", t."id") > (SELECT "createdAt", "id" FROM "post" WHERE "id" = $2 AND "copyId" = $1))
-          ORDER BY t."createdAt", t."id" LIMIT $3) t ON true ORDER BY t."createdAt", t."id"`,
+    // From before the look: what is written between the two is told once more rather than not at all.
+    const asOf = await momentOf(manager, copyId);
+    const rows = await manager.query<{ id: PostId }[]>(
+      `SELECT t."id" FROM "post" t WHERE t."copyId" = $1 AND t."parentId" IS NULL
+          AND EXISTS (SELECT 1 FROM "post" p WHERE p."threadId" = t."id" AND (p."takenOutAt" IS NULL OR p."takenOutBy" = $4))
+          AND ($2::uuid IS NULL OR (t."createdAt", t."id") > (SELECT "createdAt", "id" FROM "post" WHERE "id" = $2 AND "copyId" = $1))
+        ORDER BY t."createdAt", t."id" LIMIT $3`,
       [copyId, after, threadsAPage + 1, access.viewer.enrolmentId],
     );
-    const threads = rows.flatMap((row) => row.id ?? []);
-    const page = threads.slice(0, threadsAPage);
+    const page = rows.slice(0, threadsAPage).map((row) => row.id);
     return {
       threads: await this.threadsOf(access, page),
-      asOf: sure(rows[0]).asOf,
-      next: threads.length > threadsAPage ? sure(page.at(-1)) : null,
+      asOf,
+      next: rows.length > threadsAPage ? sure(page.at(-1)) : null,
       mayOpenThread: this.may(access, 'open-thread'),
       mayReply: this.may(access, 'reply'),
       met: await this.metOf(access, manager),
@@ -72,19 +71,21 @@ export class DiscussionService {
   async changes(person: SignedIn, copyId: CopyId, since: number): Promise<TalkChanges> {
     const access = await this.enter(person, copyId);
     const { manager } = this.dataSource;
-    const rows = await manager.query<{ asOf: number; id: PostId | null }[]>(
-      `SELECT ${thisMoment} AS "asOf", t."id" FROM (SELECT 1) one LEFT JOIN LATERAL (
-         SELECT "id", "createdAt" FROM "post" WHERE "copyId" = $1 AND "id" IN (
-           SELECT p."threadId" FROM "post" p WHERE p."copyId" = $1 AND p."turn" > $2)
-          ORDER BY "createdAt", "id" LIMIT $3) t ON true ORDER BY t."createdAt", t."id"`,
+    const asOf = await momentOf(manager, copyId);
+    const rows = await manager.query<{ id: PostId }[]>(
+      `SELECT "id" FROM "post" WHERE "copyId" = $1 AND "id" IN (
+         SELECT p."threadId" FROM "post" p WHERE p."copyId" = $1 AND p."turn" > $2)
+        ORDER BY "createdAt", "id" LIMIT $3`,
       [copyId, since, threadsAPage + 1],
     );
-    const changed = rows.flatMap((row) => row.id ?? []);
-    return {
-      asOf: sure(rows[0]).asOf,
-      threads: changed.length > threadsAPage ? null : await this.threadsOf(access, changed),
-      met: await this.metOf(access, manager),
-    };
+    const threads =
+      rows.length > threadsAPage
+        ? null
+        : await this.threadsOf(
+            access,
+            rows.map((row) => row.id),
+          );
+    return { asOf, threads, met: await this.metOf(access, manager) };
   }
 
   private async threadsOf(access: CopyAccess, ids: readonly PostId[]): Promise<DiscussionView['threads']> {

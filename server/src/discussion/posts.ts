@@ -6,8 +6,14 @@ import type { CopyAccess } from '../release/index.js';
 import { lockCopy } from '../release/index.js';
 import { PostRow } from './discussion.rows.js';
 
-/** How far it is in the order of what happened in the copy $1. */
-export const thisMoment = `(SELECT coalesce(max("turn"), 0) FROM "post" WHERE "copyId" = $1)`;
+/** How far it is in the order of what happens in a copy. */
+export async function momentOf(manager: EntityManager, copyId: CopyId): Promise<number> {
+  const [row] = await manager.query<{ turn: number }[]>(
+    `SELECT coalesce(max("turn"), 0) AS "turn" FROM "post" WHERE "copyId" = $1`,
+    [copyId],
+  );
+  return sure(row).turn;
+}
 
 /** What was taken out stands as a gap only where something hangs on it, or for whoever may put it back.
  * @param all of its thread. */
@@ -21,8 +27,7 @@ export function isShown(post: PostRow, all: readonly PostRow[], access: CopyAcce
 /** The next place in the order of what happens in a copy; whoever has it has it alone until the end of the transaction. */
 export async function nextTurn(manager: EntityManager, copyId: CopyId): Promise<number> {
   await lockCopy(manager, copyId);
-  const [row] = await manager.query<{ asOf: number }[]>(`SELECT ${thisMoment} AS "asOf"`, [copyId]);
-  return sure(row).asOf + 1;
+  return (await momentOf(manager, copyId)) + 1;
 }
 
 export async function lockPost(manager: EntityManager, copyId: CopyId, postId: PostId): Promise<PostRow> {

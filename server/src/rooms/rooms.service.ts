@@ -65,8 +65,6 @@ export class RoomsService {
     const { manager } = this.dataSource;
     const tags = await groupTags(manager, groupIds);
     const membersOf = groupedBy(await membersByName(manager, groupIds), (member) => member.groupId);
-    const named = await groupsForMembers(manager, groupIds);
-    const marked = await this.marks.copiesWithMarkFor(viewer.enrolmentId);
     const now = this.clock.now();
     // Staff look into rooms as they are: what its members cannot see yet, or no longer, is not in them.
     const shown = entered.filter(
@@ -79,6 +77,7 @@ export class RoomsService {
       membersOf: await membersOfCopies(manager, shown),
     });
     const news = await this.news.of(shown);
+    const marked = await this.marks.copiesWithMarkFor(viewer.enrolmentId);
     const itemsOf = groupedBy(shown, (access) => access.copy.groupId);
     const items = (groupId: GroupId | null) =>
       (itemsOf.get(groupId) ?? [])
@@ -91,6 +90,7 @@ export class RoomsService {
           ),
         )
         .sort(byDue);
+    const named = await groupsForMembers(manager, groupIds);
     const rooms = [...tags.values()].map((group): RoomView => {
       const { about, motto, namingVersion } = sure(named.get(group.id));
       return {

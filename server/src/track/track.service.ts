@@ -85,6 +85,7 @@ export class TrackService {
 }
 
 async function countRooms(manager: EntityManager, courseId: CourseId): Promise<number> {
-  const sets = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
-  return (await groupsOfSets(manager, sets.map((set) => set.id))).length; // prettier-ignore
+  const shown = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
+  const ids = shown.map((set) => set.id);
+  return (await groupsOfSets(manager, ids)).length;
 }
