@@ -100,7 +100,7 @@ export async function aClassOf(ask, people) {
   return course;
 }
 
-/** A class that works: everybody in a group of four, and activities of these kinds released to each group.
+/** A class that works: everyone in a group of four, and activities of these kinds released to each group.
  * Student `p0@…` is in the first group, `p1@…` in the second, and so on round. */
 export async function aWorkingClassOf(ask, people, kinds) {
   const course = await aClassOf(ask, people);
@@ -144,7 +144,7 @@ export async function aWorkingClassOf(ask, people, kinds) {
   return { course, set, groups, activities };
 }
 
-/** Everybody of these addresses signed in, without the hashing of passwords, which is slow by design and not what is measured.
+/** Everyone of these addresses signed in, without the hashing of passwords, which is slow by design and not what is measured.
  * @returns a Cookie header each. */
 export async function sessions(database, base, addresses) {
   const name = `jigsaw_${createHash('sha256').update(base).digest('hex').slice(0, 8)}`;

@@ -103,7 +103,7 @@ async function measure() {
   console.log(`event loop, ${mixed.length} mixed requests, four at a time: ${await loopDelay()}`);
 }
 
-/** Middle time, CPU a request and bytes of what is asked for again and again. */
+/** Middle time, CPU a request and bytes of the requirement for again and again. */
 async function cost(pid, ask) {
   for (let turn = 0; turn < warmUp; turn += 1) await ask();
   const before = cpuOf(pid);

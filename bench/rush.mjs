@@ -1,4 +1,4 @@
-/** Everybody signs up at once: 300 students, first with no page open, then with a page open each. Every answer is held against what is kept, and the
+/** Everyone signs up at once: 300 students, first with no page open, then with a page open each. Every answer is held against what is kept, and the
  * server's CPU with open pages against that without. Run by hand: node bench/rush.mjs */
 import http from 'node:http';
 import { createRequire } from 'node:module';

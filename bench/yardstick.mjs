@@ -1,4 +1,4 @@
-/** What the same rows cost when somebody writes the SQL by hand and sends them as they come, compressed as the product compresses: without a session, without
+/** What the same rows cost when someone writes the SQL by hand and sends them as they come, compressed as the product compresses: without a session, without
  * rights, without rules, and of rooms without what is unread. largeCourse.mjs holds the product's answers against it. */
 import http from 'node:http';
 import { createRequire } from 'node:module';

@@ -19,9 +19,9 @@ async function paste(page: Page, text: string, role: string): Promise<void> {
   await page.getByRole('button', { name: /Their role/ }).click();
   await page.getByRole('option', { name: role }).click();
   await page.getByRole('tab', { name: 'From a pasted list' }).click();
-  await page.getByRole('textbox', { name: /One person a line/ }).fill(text);
+  await page.getByRole('textbox', { name: /One person per line/ }).fill(text);
   await page.getByRole('button', { name: 'Show what would change' }).click();
-  await page.getByRole('button', { name: /^Bring in/ }).click();
+  await page.getByRole('button', { name: /^Import/ }).click();
   await expect(page.getByRole('status').filter({ hasText: 'added' })).toBeVisible();
 }
 
@@ -30,13 +30,13 @@ test.beforeAll(async ({ browser }) => {
   await signIn(instructor, firstInstructor.email, firstInstructor.password);
   await instructor.getByLabel('Code').fill('BRW 501');
   await instructor.getByLabel('Title').fill('Industrial Brewing');
-  await instructor.getByRole('button', { name: 'Make the course' }).click();
+  await instructor.getByRole('button', { name: 'Create course' }).click();
   await paste(instructor, addresses, 'Students');
-  await instructor.getByRole('link', { name: 'Bring people in' }).click();
+  await instructor.getByRole('link', { name: 'Import people' }).click();
   await paste(instructor, 'Tomas Vey <tomas.vey@quillmere.example>', 'Assistants');
 
   await instructor.getByRole('button', { name: 'Invite…' }).click();
-  await instructor.getByRole('menuitem', { name: 'Sign-in links to hand out…' }).click();
+  await instructor.getByRole('menuitem', { name: 'Create sign-in links…' }).click();
   await instructor.getByRole('button', { name: /^Create \d+ links?$/ }).click();
   const lines = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
   const ofTomas = sure(lines.split('\n').find((line) => line.includes('tomas.vey')));
@@ -45,29 +45,29 @@ test.beforeAll(async ({ browser }) => {
   assistant = await newPerson(browser);
   await assistant.goto(link);
   await assistant.getByLabel('New password').fill('hops and barley');
-  await assistant.getByRole('button', { name: 'Save it and come in' }).click();
+  await assistant.getByRole('button', { name: 'Save password and sign in' }).click();
   await assistant.getByRole('link', { name: /Industrial Brewing/ }).click();
 });
 
 test('a set is made with the mouse alone: a press into a figure stays in it', async () => {
   await instructor
-    .getByRole('navigation', { name: 'Working order' })
+    .getByRole('navigation', { name: 'Stations' })
     .getByRole('link', { name: /Groups/ })
     .click();
-  await instructor.getByRole('link', { name: 'Make a group set' }).click();
+  await instructor.getByRole('link', { name: 'Create group set' }).click();
   await instructor.getByLabel('Name of the set').fill('Brew teams');
-  await instructor.getByText('Exactly so many groups').click();
+  await instructor.getByText('A fixed number of groups').click();
   await instructor.getByLabel('Number of groups').click();
   await instructor.keyboard.press('Control+a');
   await instructor.keyboard.type('3');
   await expect(instructor.getByRole('heading', { name: '3 groups: 2 of 3, 1 of 2' })).toBeVisible();
-  await instructor.getByRole('button', { name: 'Make 3 groups' }).click();
+  await instructor.getByRole('button', { name: 'Create 3 groups' }).click();
   await expect(tray(instructor).getByRole('row')).toHaveCount(8);
 });
 
 test('two people at one Board see each other’s moves, and of two moves of one student only one is made', async () => {
   await assistant
-    .getByRole('navigation', { name: 'Working order' })
+    .getByRole('navigation', { name: 'Stations' })
     .getByRole('link', { name: /Groups/ })
     .click();
   await expect(tray(assistant).getByRole('row')).toHaveCount(8);
@@ -121,10 +121,10 @@ test('a student is carried by keyboard alone, as a mouse would drag', async () =
 
 test('files that are no class list are told apart, each with what to do', async () => {
   await instructor
-    .getByRole('navigation', { name: 'Working order' })
+    .getByRole('navigation', { name: 'Stations' })
     .getByRole('link', { name: /People/ })
     .click();
-  await instructor.getByRole('link', { name: 'Bring people in' }).click();
+  await instructor.getByRole('link', { name: 'Import people' }).click();
   const input = instructor.locator('input[type=file]');
   const files: [string, Buffer, RegExp][] = [
     ['empty.csv', Buffer.from(''), /The file is empty/],
@@ -154,15 +154,15 @@ test('5,000 lines are shown at once, only those in view are in the page, and eve
     buffer: Buffer.from(`Email,Name\n${lines.join('\n')}\n`),
   });
   await expect(instructor.getByText('5,000 rows, 2 columns, UTF-8')).toBeVisible();
-  await expect(instructor.getByText('5 need you')).toBeVisible();
+  await expect(instructor.getByText('5 rows need you', { exact: true })).toBeVisible();
   expect(await instructor.getByRole('row').count()).toBeLessThan(80);
   await instructor
     .getByRole('region', { name: 'Rows' })
     .evaluate((region) => region.scrollTo(0, region.scrollHeight));
   await expect(instructor.getByRole('row', { name: /Student 4998/ })).toBeVisible();
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: 'Put it aside' }).click();
-  await expect(instructor.getByRole('heading', { name: 'Bring people in' })).toBeVisible();
+  await instructor.getByRole('button', { name: 'Cancel import' }).click();
+  await expect(instructor.getByRole('heading', { name: 'Import people' })).toBeVisible();
 });
 
 test('the pages are readable in the dark too', async () => {
@@ -171,7 +171,7 @@ test('the pages are readable in the dark too', async () => {
   await instructor.keyboard.press('Escape');
   for (const station of ['People', 'Groups', 'Release', 'Rooms', 'Marks']) {
     await instructor
-      .getByRole('navigation', { name: 'Working order' })
+      .getByRole('navigation', { name: 'Stations' })
       .getByRole('link', { name: new RegExp(`^${station}`) })
       .click();
     await expect(instructor.locator('html')).toHaveAttribute('data-theme', 'dark');
@@ -180,7 +180,7 @@ test('the pages are readable in the dark too', async () => {
   }
 });
 
-test('somebody sees where they are signed in, and signs out elsewhere: that page is closed at once', async ({
+test('someone sees where they are signed in, and signs out elsewhere: that page is closed at once', async ({
   browser,
 }) => {
   const elsewhere = await newPerson(browser);
@@ -201,7 +201,7 @@ test('somebody sees where they are signed in, and signs out elsewhere: that page
 test('signing out leaves nothing behind in the page', async () => {
   await assistant.getByRole('button', { name: /your account/ }).click();
   await assistant.getByRole('menuitem', { name: 'Sign out' }).click();
-  await expect(assistant.getByRole('heading', { name: 'Come in' })).toBeVisible();
+  await expect(assistant.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   await assistant.goBack();
-  await expect(assistant.getByRole('heading', { name: 'Come in' })).toBeVisible();
+  await expect(assistant.getByRole('heading', { name: 'Sign in' })).toBeVisible();
 });

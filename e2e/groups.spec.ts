@@ -3,11 +3,11 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { aCourseOf, anAssignmentFor, api, bringIn, browsersOf } from './support/course.js';
+import { aCourseOf, anAssignmentFor, api, importPeople, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
-/** Sets filled by dealing, by the students and by keyboard, and what happens when somebody moves after work began. */
+/** Sets filled by dealing, by the students and by keyboard, and what happens when someone moves after work began. */
 test.describe.configure({ mode: 'serial' });
 
 let instructor: Page;
@@ -42,17 +42,17 @@ async function newSet(
 ): Promise<void> {
   await instructor.goto(`/c/${courseId}/groups/new`);
   await instructor.getByLabel('Name of the set').fill(name);
-  await instructor.getByText('Exactly so many groups').click();
+  await instructor.getByText('A fixed number of groups').click();
   await instructor.getByLabel('Number of groups').fill(groups);
   await instructor.getByLabel(/^Places in each group/).fill(places);
-  await instructor.getByLabel('Or paste names, one a line').fill(names);
+  await instructor.getByLabel('Or paste names, one per line').fill(names);
   await instructor.getByText(how).click();
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: /^Make \d+ groups$/ }).click();
+  await instructor.getByRole('button', { name: /^Create \d+ groups$/ }).click();
 }
 
 test('students choose their places until a group is full, and see each other choose', async () => {
-  await newSet('Panels', '2', '2', 'Sour\nMalt', /By the students/);
+  await newSet('Panels', '2', '2', 'Sour\nMalt', /^Sign-up/);
   await expect(
     instructor.getByText(/Students are choosing until you freeze the set\. 0 of 10 have a place/),
   ).toBeVisible();
@@ -62,13 +62,13 @@ test('students choose their places until a group is full, and see each other cho
     await page.getByRole('link', { name: /Choose your group in Panels/ }).click();
   }
   await expectAccessible(ada);
-  await ada.getByRole('button', { name: 'Take a place in Sour' }).click();
+  await ada.getByRole('button', { name: 'Join Sour' }).click();
   await expect(ada.getByText('You are in Sour')).toBeVisible();
   await expect(card(cho, 'Sour')).toContainText('place left'); // without a reload
-  await bo.getByRole('button', { name: 'Take a place in Sour' }).click();
+  await bo.getByRole('button', { name: 'Join Sour' }).click();
   await expect(card(cho, 'Sour')).toContainText('Full');
-  await expect(cho.getByRole('button', { name: 'Take a place in Sour' })).toHaveCount(0);
-  // Whoever asks all the same is told what is left.
+  await expect(cho.getByRole('button', { name: 'Join Sour' })).toHaveCount(0);
+  // Anyone who asks all the same is told what is left.
   const setId = sure(cho.url().split('/').at(-1));
   const board = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
   const late = await cho.request.post(`/api/sets/${setId}/sign-up`, {
@@ -82,7 +82,7 @@ test('students choose their places until a group is full, and see each other cho
   await expect(card(cho, 'Sour')).toContainText('1place left');
   await cho.setViewportSize({ width: 390, height: 844 });
   await expectAccessible(cho);
-  await cho.getByRole('button', { name: 'Take a place in Sour' }).click();
+  await cho.getByRole('button', { name: 'Join Sour' }).click();
   await expect(cho.getByRole('heading', { name: 'Panels: Sour' })).toBeVisible();
   await expect(instructor.getByText('7 of 10 unplaced')).toBeVisible();
 });
@@ -93,7 +93,7 @@ test('once the set is frozen students stay where they are, and the instructor ma
   await expect(instructor.getByText('Panels frozen: students stay where they are')).toBeVisible();
   const ada = sure(students.get('Ada'));
   await expect(ada.getByText('by your instructor')).toBeVisible();
-  await expect(ada.getByRole('button', { name: /Move to|Give it back/ })).toHaveCount(0);
+  await expect(ada.getByRole('button', { name: /Move to|Leave this group/ })).toHaveCount(0);
   await group('Malt').getByRole('row', { name: 'Ada Moss' }).click();
   await instructor.keyboard.press('1');
   await expect(instructor.getByText(/Sour has 3 of 2/).first()).toBeVisible();
@@ -101,7 +101,9 @@ test('once the set is frozen students stay where they are, and the instructor ma
 });
 
 test('a set is dealt with its groups in view before they stand, and taken back after a reload', async () => {
-  await newSet('Vats', '3', '', 'Vat\nTub\nTun', /Dealt out/);
+  await newSet('Vats', '3', '', 'Vat\nTub\nTun', /^By hand/);
+  await instructor.getByRole('button', { name: 'Set', exact: true }).click();
+  await instructor.getByRole('menuitem', { name: /^Deal at random/ }).click();
   const sheet = instructor.getByRole('dialog', { name: 'Deal places' });
   await expect(sheet.getByText('3 groups: 1 of 4, 2 of 3')).toBeVisible();
   await sheet.getByRole('textbox', { name: 'Seed' }).fill('4127');
@@ -132,7 +134,7 @@ test('ten students are placed by keyboard alone, in five strokes for two', async
   expect(strokes).toBeLessThanOrEqual(25);
 });
 
-test('moving somebody who has handed in says first what happens to the work, and their credit stays', async () => {
+test('moving someone who has handed in says first what happens to the work, and their credit stays', async () => {
   const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
     name: 'Caves',
     shape: { by: 'count', groups: 2 },
@@ -163,7 +165,7 @@ test('moving somebody who has handed in says first what happens to the work, and
   await instructor.keyboard.press('2');
   const sheet = instructor.getByRole('dialog', { name: 'Ada Moss has handed in' });
   await expect(sheet).toContainText('1 hand-in of Rind stays credited to them');
-  await sheet.getByLabel(/^Why/).fill('Timetable clash');
+  await sheet.getByLabel(/^Reason/).fill('Timetable clash');
   await expectAccessible(instructor);
   await sheet.getByRole('button', { name: 'Move, credit stays' }).click();
   await expect(group('Curd').getByRole('row', { name: 'Ada Moss' })).toBeVisible();
@@ -190,9 +192,9 @@ test('a set whose students may be in several groups, led, spread and told by the
     names: ['Rye', 'Oat', 'Malt'],
   });
   await instructor.goto(`/c/${courseId}/groups/${set.id}`);
-  const everybody = instructor.getByRole('grid', { name: 'All students' });
+  const everyone = instructor.getByRole('grid', { name: 'All students' });
   for (const number of ['1', '2']) {
-    await everybody.getByRole('row', { name: 'Ada Moss' }).click();
+    await everyone.getByRole('row', { name: 'Ada Moss' }).click();
     await instructor.keyboard.press(number);
   }
   for (const name of ['Rye', 'Oat'])
@@ -200,8 +202,8 @@ test('a set whose students may be in several groups, led, spread and told by the
   await expect(instructor.getByText('9 of 10 in no group')).toBeVisible();
 
   // The rest is spread over two of the groups.
-  await everybody.getByRole('row', { name: 'Bo Moss' }).click();
-  await everybody.getByRole('row', { name: 'Gus Moss' }).click({ modifiers: ['Shift'] });
+  await everyone.getByRole('row', { name: 'Bo Moss' }).click();
+  await everyone.getByRole('row', { name: 'Gus Moss' }).click({ modifiers: ['Shift'] });
   await instructor.keyboard.press('d');
   const deal = instructor.getByRole('dialog', { name: 'Deal places' });
   await deal.getByRole('button', { name: 'Malt' }).click();
@@ -213,15 +215,15 @@ test('a set whose students may be in several groups, led, spread and told by the
 
   // Its settings allow leaders; the menu names one.
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
-  await instructor.getByRole('menuitem', { name: /^Settings/ }).click();
+  await instructor.getByRole('menuitem', { name: 'Set settings…' }).click();
   await instructor.getByText('Groups have a leader among their students').click();
   await instructor.getByText('Members name their own group and give it a motto').click();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Save' }).click();
-  await expect(instructor.getByText('Circles changed')).toBeVisible();
+  await expect(instructor.getByText('Circles saved')).toBeVisible();
   await group('Rye').getByRole('row', { name: 'Ada Moss' }).click({ button: 'right' });
   await expectAccessible(instructor);
-  await instructor.getByRole('menuitem', { name: /^Leads Rye/ }).click();
+  await instructor.getByRole('menuitem', { name: /^Make leader of Rye/ }).click();
   await expect(
     group('Rye').getByRole('row', { name: 'Ada Moss' }).getByLabel('leads the group'),
   ).toBeVisible();
@@ -259,9 +261,9 @@ test('groups are named and added at once, and an assistant sees the work of thos
   browser,
 }) => {
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
-  await instructor.getByRole('menuitem', { name: /^Groups: names/ }).click();
+  await instructor.getByRole('menuitem', { name: 'Edit groups…' }).click();
   const sheet = instructor.getByRole('dialog', { name: 'Groups of Circles' });
-  await sheet.getByRole('textbox', { name: 'Name all by a pattern' }).fill('Circle {A}');
+  await sheet.getByRole('textbox', { name: 'Name all by pattern' }).fill('Circle {A}');
   await sheet.getByRole('button', { name: 'Name all' }).click();
   await sheet.getByRole('button', { name: 'Add a group' }).click();
   await sheet.getByRole('textbox', { name: 'Name of group 4' }).fill('Circle D');
@@ -270,17 +272,17 @@ test('groups are named and added at once, and an assistant sees the work of thos
   for (const letter of ['A', 'B', 'C', 'D'])
     await expect(instructor.getByRole('heading', { name: `Circle ${letter}` })).toBeVisible();
 
-  await bringIn(instructor, courseId, ['Tomas Vey <tomas.cheese@quillmere.example>'], 'assistant');
+  await importPeople(instructor, courseId, ['Tomas Vey <tomas.cheese@quillmere.example>'], 'assistant');
   const tomas = sure((await browsersOf(browser, instructor, courseId, ['Tomas'])).get('Tomas'));
   await instructor.reload();
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
-  await instructor.getByRole('menuitem', { name: /^Who looks after/ }).click();
-  await instructor.getByRole('checkbox', { name: 'Tomas Vey looks after Circle A' }).check();
-  await instructor.getByRole('radio', { name: 'Only groups they look after' }).click();
+  await instructor.getByRole('menuitem', { name: 'Who leads which group…' }).click();
+  await instructor.getByRole('checkbox', { name: 'Tomas Vey leads Circle A' }).check();
+  await instructor.getByRole('radio', { name: 'Only groups they lead' }).click();
   await expect(instructor.getByText(/do not exist for an assistant/)).toBeVisible();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Save' }).click();
-  await expect(instructor.getByText('1 group is looked after as you chose')).toBeVisible();
+  await expect(instructor.getByText('1 group is led as you chose')).toBeVisible();
   await expect(instructor.getByRole('region', { name: 'Group 1, Circle A' })).toContainText('Tomas Vey');
 
   await tomas.goto(`/c/${courseId}/rooms`);
@@ -299,26 +301,26 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   });
   await instructor.goto(`/c/${courseId}/groups/${set.id}`);
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
-  await instructor.getByRole('menuitem', { name: 'Deal by rules' }).click();
+  await instructor.getByRole('menuitem', { name: /^Deal by rules/ }).click();
   const add = async (rule: string) => {
     await instructor.getByRole('button', { name: 'Add a rule' }).click();
     await instructor.getByRole('menuitem', { name: rule }).click();
   };
   const name = async (who: string) => {
-    await instructor.getByRole('combobox', { name: 'Somebody more' }).last().fill(who);
+    await instructor.getByRole('combobox', { name: 'Someone more' }).last().fill(who);
     await instructor.getByRole('option', { name: new RegExp(who) }).click();
   };
   await add('Not with earlier teammates');
   await add('Keep people apart');
   for (const who of ['Ada', 'Bo', 'Cho']) await name(who);
-  await instructor.getByRole('button', { name: 'Deal 10' }).click();
+  await instructor.getByRole('button', { name: 'Deal 10 students' }).click();
   // Three who are to be apart, and two groups.
   await expect(
-    instructor.getByText(/each of these 3 is to sit apart from all the others, and there are 2 groups/),
+    instructor.getByText(/each of these 3 must be apart from all the others, and there are 2 groups/),
   ).toBeVisible();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Without Cho Moss' }).click();
-  await instructor.getByRole('button', { name: 'Deal 10' }).click();
+  await instructor.getByRole('button', { name: 'Deal 10 students' }).click();
   await expect(instructor.getByText('10 moved')).toBeVisible();
   await expectAccessible(instructor);
   const place = (who: string) =>
@@ -334,14 +336,14 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   // The deals are there after a reload, and two of them side by side.
   await instructor.reload();
   await expect(instructor.getByRole('radio', { name: 'Deal 2' })).toBeChecked();
-  await instructor.getByRole('button', { name: /Hold it against/ }).click();
+  await instructor.getByRole('button', { name: /Compare with another deal/ }).click();
   await instructor.getByRole('option', { name: 'beside Deal 1' }).click();
   await expect(instructor.getByRole('region', { name: 'Deal 2 beside Deal 1' })).toBeVisible();
   await expect(instructor.getByText(/ in Deal 1$/).first()).toBeVisible();
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: /Hold it against/ }).click();
+  await instructor.getByRole('button', { name: /Compare with another deal/ }).click();
   await instructor.getByRole('option', { name: 'Compare with…' }).click();
-  await instructor.getByRole('button', { name: 'Accept for 10' }).click();
+  await instructor.getByRole('button', { name: 'Accept for 10 students' }).click();
   await expect(instructor.getByText(/10 students dealt by 2 rules, seed/).first()).toBeVisible();
   const placed = await api<BoardView>(instructor, 'GET', `sets/${set.id}/board`);
   expect([placed.set.unplaced, placed.rules.map((rule) => rule.kind)]).toEqual([0, ['fresh', 'apart']]);
@@ -351,12 +353,12 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
 
   // Ada and Bo were a pair before. Kept together they meet again, and leave no room to part another pair; the page says by which rule.
   await instructor.goto(`/c/${courseId}/groups/${set.id}/deal`);
-  await instructor.getByRole('button', { name: 'Take rule 2 away' }).click();
+  await instructor.getByRole('button', { name: 'Remove rule 2' }).click();
   await add('Keep people together');
   for (const who of ['Ada', 'Bo']) await name(who);
   await instructor.getByRole('button', { name: 'Deal again' }).click();
   await expect(instructor.getByText('18 of 20 pairs are new')).toBeVisible();
-  await instructor.getByRole('button', { name: 'Why rule 1 is left short' }).click();
+  await instructor.getByRole('button', { name: 'Why rule 1 is not fully met' }).click();
   await expect(
     instructor.getByText(
       /is in its way: without it, all 20 pairs are new\. That would help Ada Moss, Bo Moss, /,
@@ -367,21 +369,21 @@ test('rules make a proposal, which keeps who is pinned, is accepted in one step 
   await expect(instructor.getByText('all 20 pairs are new')).toBeVisible();
 });
 
-test('expert tables take somebody of every group, told before they are made and shown with the home of each', async () => {
+test('expert tables take someone of every group, told before they are made and shown with the home of each', async () => {
   await instructor.goto(`/c/${courseId}/groups/new`);
   await instructor.getByLabel('Name of the set').fill('Experts');
   await instructor.getByText(/^Expert tables/).click();
   await instructor.getByRole('button', { name: /Home groups/ }).click();
   await instructor.getByRole('option', { name: 'Pairs' }).click();
-  await instructor.getByLabel('Topics, one a line').fill('Milk\nMould\nSalt');
+  await instructor.getByLabel('Topics, one per line').fill('Milk\nMould\nSalt');
   await expect(instructor.getByRole('heading', { name: '3 tables' })).toBeVisible();
   await expect(
-    instructor.getByText(/5 groups are smaller than the number of topics: P has nobody for/),
+    instructor.getByText(/5 groups are smaller than the number of topics: P has no one for/),
   ).toBeVisible();
-  await instructor.getByLabel('Topics, one a line').fill('Milk\nMould');
-  await expect(instructor.getByText('Everybody in a group of Pairs has a topic.')).toBeVisible();
+  await instructor.getByLabel('Topics, one per line').fill('Milk\nMould');
+  await expect(instructor.getByText('Everyone in a group of Pairs has a topic.')).toBeVisible();
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: 'Make the set' }).click();
+  await instructor.getByRole('button', { name: 'Create group set' }).click();
   for (const topic of ['Milk', 'Mould']) {
     await expect(group(topic).getByRole('row')).toHaveCount(5);
     for (const home of ['P', 'Q', 'R', 'S', 'T'])
@@ -393,7 +395,7 @@ test('expert tables take somebody of every group, told before they are made and 
 test('a set is made with what each group gets, and only its members find it', async () => {
   await instructor.goto(`/c/${courseId}/groups/new`);
   await instructor.getByLabel('Name of the set').fill('Stands');
-  await instructor.getByText(/^As in another set/).click();
+  await instructor.getByText(/^Copy of another set/).click();
   await instructor.getByRole('button', { name: /Which set/ }).click();
   await instructor.getByRole('option', { name: 'Pairs' }).click();
   await instructor.getByRole('button', { name: 'Add: Discussion' }).click();
@@ -402,7 +404,7 @@ test('a set is made with what each group gets, and only its members find it', as
   await instructor.keyboard.type('Poster');
   await expect(instructor.getByText('5 copies, live')).toBeVisible();
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: 'Make the set' }).click();
+  await instructor.getByRole('button', { name: 'Create group set' }).click();
   await expect(instructor.getByRole('heading', { name: 'Stands is set up' })).toBeVisible();
   await expect(instructor.getByText('All 10 students have a place.')).toBeVisible();
   await expectAccessible(instructor);
@@ -415,7 +417,7 @@ test('a set is made with what each group gets, and only its members find it', as
   await expect(instructor.getByRole('button', { name: /^Release to 5 groups/ })).toBeVisible();
 });
 
-test('the server deals a class that is too large for a page, and stops when nobody listens', async () => {
+test('the server deals a class that is too large for a page, and stops when no one listens', async () => {
   const answer = await instructor.evaluate(async (course) => {
     const students = Array.from({ length: 3_000 }, (_, at) => ({
       id: crypto.randomUUID(),
@@ -441,7 +443,7 @@ test('the server deals a class that is too large for a page, and stops when nobo
         }),
         signal,
       });
-    // Somebody who goes away leaves the turn to the next, who stands in line by then.
+    // Someone who goes away leaves the turn to the next, who stands in line by then.
     const gone = new AbortController();
     const first = ask(gone.signal);
     const next = ask();

@@ -24,7 +24,7 @@ const of = (given: string) => sure(pages.get(given));
 const copyOf = new Map<string, string>();
 
 const station = (page: Page, name: RegExp) =>
-  page.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name });
+  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name });
 
 test.beforeAll(async ({ browser }) => {
   instructor = await newPerson(browser);
@@ -57,7 +57,7 @@ test.beforeAll(async ({ browser }) => {
 /** From the Write menu to the composer, with a title, and without the third group. */
 async function begin(kind: string, title: string): Promise<void> {
   await station(instructor, /Release/).click();
-  await instructor.getByRole('button', { name: 'Write…' }).click();
+  await instructor.getByRole('button', { name: 'New activity' }).click();
   await instructor.getByRole('menuitem', { name: kind }).click();
   await instructor.getByLabel('Title', { exact: true }).fill(title);
   await instructor
@@ -83,7 +83,7 @@ test('a discussion is written from the menu of kinds and released to two of thre
   await begin('Discussion', 'Second tasting');
   await instructor.getByRole('textbox', { name: 'Brief' }).click();
   await instructor.keyboard.type('Say what you notice.');
-  await instructor.getByLabel('Posts asked').fill('1');
+  await instructor.getByLabel('Posts required').fill('1');
   await instructor.getByLabel('Words of a post').fill('5');
   await expectAccessible(instructor);
   await release('Second tasting');
@@ -103,20 +103,20 @@ test('members talk: a thread, an answer with a live count of words, and what is 
   await callum.goto(`/c/${courseId}/room`);
   await expect(callum.getByRole('link', { name: /Second tasting/ })).toContainText('1 new');
   await callum.getByRole('link', { name: /Second tasting/ }).click();
-  await callum.getByRole('button', { name: 'Answer Ada Kay' }).click();
-  await expect(callum.getByRole('textbox', { name: 'Your answer to Ada Kay' })).toBeFocused();
+  await callum.getByRole('button', { name: 'Reply to Ada Kay' }).click();
+  await expect(callum.getByRole('textbox', { name: 'Your reply to Ada Kay' })).toBeFocused();
   await callum.keyboard.type('Mine was ');
   await callum.keyboard.press('Control+b');
   await callum.keyboard.type('toast');
-  await callum.getByRole('button', { name: 'Answer Ada', exact: true }).click();
+  await callum.getByRole('button', { name: 'Reply to Ada', exact: true }).click();
   await expect(ada.getByRole('article', { name: /Callum/ })).toContainText('Mine was toast'); // without a reload
   await expect(ada.locator('article').locator('b, strong').getByText('toast', { exact: true })).toBeVisible();
   await expect(station(callum, /Room/)).not.toContainText('new'); // seen by being looked at
 
-  await ada.getByRole('article', { name: /Ada/ }).getByRole('button', { name: 'Change' }).click();
+  await ada.getByRole('article', { name: /Ada/ }).getByRole('button', { name: 'Edit' }).click();
   await expect(ada.getByRole('textbox', { name: 'Your post' })).toBeFocused();
   await ada.keyboard.type(' And fizz.');
-  await ada.getByRole('button', { name: 'Save the change' }).click();
+  await ada.getByRole('button', { name: 'Save' }).click();
   await expect(ada.getByRole('article', { name: /Ada/ })).toContainText('And fizz.');
 });
 
@@ -129,9 +129,9 @@ test('staff go from group to group and take part', async () => {
   const copies = instructor.getByRole('navigation', { name: 'The groups’ copies' });
   await expect(copies).toContainText('All read');
   await copies.getByRole('link', { name: /Carboy/ }).click();
-  await expect(instructor.getByText('Nobody has written yet. Begin.')).toBeVisible();
+  await expect(instructor.getByText('No posts yet. Write the first one.')).toBeVisible();
   await instructor.getByRole('textbox', { name: 'New post' }).click();
-  await instructor.keyboard.type('Nobody here yet? The jar is waiting.');
+  await instructor.keyboard.type('No one here yet? The jar is waiting.');
   await instructor.getByRole('button', { name: 'Post to Carboy' }).click();
   await expect(instructor.getByRole('article', { name: /Ilse/ })).toContainText('The jar is waiting.');
   await expectAccessible(instructor);
@@ -154,7 +154,7 @@ test('two members write one page: both texts are shown, nothing is lost, and ver
   const [ada, callum] = [of('Ada'), of('Callum')];
   await callum.goto(sure(copyOf.get('Koji log')));
   for (const page of [ada, callum]) {
-    await page.getByRole('button', { name: 'Write', exact: true }).click();
+    await page.getByRole('button', { name: 'Edit', exact: true }).click();
     await expect(page.getByRole('textbox', { name: 'Text of the page' })).toBeFocused();
   }
   await ada.keyboard.type(' Ada reads at noon.');
@@ -166,7 +166,7 @@ test('two members write one page: both texts are shown, nothing is lost, and ver
     'Callum reads at nine.',
   );
   await expectAccessible(callum);
-  await callum.getByRole('button', { name: 'Save mine on top of it' }).click();
+  await callum.getByRole('button', { name: 'Save mine' }).click();
   await expect(callum.getByRole('complementary', { name: 'History' }).getByRole('listitem')).toHaveCount(3);
   await callum.getByRole('button', { name: 'Version 3 as B' }).click();
   await expect(callum.getByRole('region', { name: 'What changed' }).locator('ins')).toHaveText([
@@ -178,7 +178,7 @@ test('two members write one page: both texts are shown, nothing is lost, and ver
     'noon',
   ]);
   await expectAccessible(callum);
-  await callum.getByRole('button', { name: 'Bring back version 2' }).click();
+  await callum.getByRole('button', { name: 'Restore version 2' }).click();
   await expect(
     callum.getByRole('status').filter({ hasText: 'Version 2 is back, as version 4' }),
   ).toBeVisible();
@@ -192,7 +192,7 @@ test('a page is added, linked from another one, and the other group’s wiki has
   await ada.keyboard.press('Enter');
   await expect(ada.getByRole('heading', { name: 'The salt mistake' })).toBeVisible();
   await ada.getByRole('link', { name: /Who reads when/ }).click();
-  await ada.getByRole('button', { name: 'Write', exact: true }).click();
+  await ada.getByRole('button', { name: 'Edit', exact: true }).click();
   await ada.keyboard.press('Control+a');
   await ada.getByRole('button', { name: /Link to a page/ }).click();
   await ada.getByRole('option', { name: 'The salt mistake' }).click();
@@ -209,7 +209,7 @@ test('a page is added, linked from another one, and the other group’s wiki has
 test('a folder with a rubric takes what it asks for and says what it does not take', async () => {
   await begin('Submission folder', 'Koji report');
   await instructor.getByLabel('Types of file').fill('csv, pdf');
-  await instructor.getByRole('button', { name: 'Mark by a rubric' }).click();
+  await instructor.getByRole('button', { name: 'Add rubric' }).click();
   await instructor.getByLabel('Criterion 1', { exact: true }).fill('Method');
   await expectAccessible(instructor);
   await release('Koji report');
@@ -299,7 +299,7 @@ test('a student’s activities work at phone width', async () => {
   }
 });
 
-test('one discussion goes to two sets, without somebody who is left out, and takes in another set later', async () => {
+test('one discussion goes to two sets, without someone who is left out, and takes in another set later', async () => {
   const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
     name: 'Tasters',
     shape: { by: 'count', groups: 1 },
@@ -313,14 +313,14 @@ test('one discussion goes to two sets, without somebody who is left out, and tak
     moves: ['Yara', 'Ada'].map((name) => ({ student: idOf(name), from: null, to: sure(board.groups[0]).id })),
   });
   await station(instructor, /Release/).click();
-  await instructor.getByRole('button', { name: 'Write…' }).click();
+  await instructor.getByRole('button', { name: 'New activity' }).click();
   await instructor.getByRole('menuitem', { name: 'Discussion' }).click();
   await instructor.getByLabel('Title').fill('Across the sets');
   await instructor.getByText('Koji teams', { exact: true }).click();
   await expect(instructor.getByRole('button', { name: 'Release to 3 groups' })).toBeEnabled();
   await instructor.getByText('Tasters', { exact: true }).click();
   await instructor.getByRole('button', { name: 'Exclude someone…' }).click();
-  await instructor.getByRole('combobox', { name: 'Somebody more' }).fill('jorge');
+  await instructor.getByRole('combobox', { name: 'Someone more' }).fill('jorge');
   await instructor.getByRole('option', { name: 'Jorge Kay' }).click();
   await expect(instructor.getByRole('button', { name: 'Without Jorge Kay' })).toBeVisible();
   await expectAccessible(instructor);
@@ -344,7 +344,7 @@ test('one discussion goes to two sets, without somebody who is left out, and tak
 
 test('who is in two groups gets two copies, which the composer says before, and two marks, which the gradebook shows', async () => {
   await station(instructor, /Release/).click();
-  await instructor.getByRole('button', { name: 'Write…' }).click();
+  await instructor.getByRole('button', { name: 'New activity' }).click();
   await instructor.getByRole('menuitem', { name: 'Assignment' }).click();
   await instructor.getByLabel('Title').fill('Twice');
   await instructor.getByText('Koji teams', { exact: true }).click();

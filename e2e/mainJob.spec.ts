@@ -20,7 +20,7 @@ test.beforeAll(async ({ browser }) => {
 test('an instructor signs in; a wrong password is told and what was typed stays', async () => {
   await signIn(instructor, firstInstructor.email, 'wrong');
   await expect(instructor.getByRole('alert')).toContainText('do not go together');
-  await expect(instructor.getByLabel('Mail address')).toHaveValue(firstInstructor.email);
+  await expect(instructor.getByLabel('Email')).toHaveValue(firstInstructor.email);
   await expectAccessible(instructor);
   await instructor.getByLabel('Password').fill(firstInstructor.password);
   await instructor.keyboard.press('Enter');
@@ -32,8 +32,8 @@ test('makes a course', async () => {
   await instructor.getByLabel('Title').fill('Applied Fermentation');
   await instructor.getByLabel('Term').fill('Autumn 2026');
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: 'Make the course' }).click();
-  await expect(instructor.getByRole('heading', { name: 'Bring people in' })).toBeVisible();
+  await instructor.getByRole('button', { name: 'Create course' }).click();
+  await expect(instructor.getByRole('heading', { name: 'Import people' })).toBeVisible();
 });
 
 test('brings in a class file: the faulty line is named, left out on purpose, and the rest comes in', async () => {
@@ -47,11 +47,11 @@ test('brings in a class file: the faulty line is named, left out on purpose, and
   );
   const faulty = instructor.getByRole('row').filter({ hasText: 'not an address' });
   await expect(faulty).toContainText('8');
-  await expect(faulty).toContainText('is not a mail address');
-  await expect(instructor.getByRole('button', { name: 'Bring in 6 rows' })).toBeDisabled();
+  await expect(faulty).toContainText('is not an email address');
+  await expect(instructor.getByRole('button', { name: 'Import 6 rows' })).toBeDisabled();
   await expectAccessible(instructor);
-  await faulty.getByRole('button', { name: 'Leave it out' }).click();
-  await instructor.getByRole('button', { name: 'Bring in 6 rows' }).click();
+  await faulty.getByRole('button', { name: /^Skip line/ }).click();
+  await instructor.getByRole('button', { name: 'Import 6 rows' }).click();
   await expect(instructor.getByRole('status').filter({ hasText: '6 added' })).toBeVisible();
   await expect(instructor.getByRole('rowheader', { name: 'Zofia Wiśniewska' })).toBeVisible();
 });
@@ -62,7 +62,7 @@ test('finds people without accents and case, and hands out sign-in links', async
   await instructor.getByPlaceholder('Find a name').fill('');
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Invite…' }).click();
-  await instructor.getByRole('menuitem', { name: 'Sign-in links to hand out…' }).click();
+  await instructor.getByRole('menuitem', { name: 'Create sign-in links…' }).click();
   await instructor.getByRole('button', { name: /^Create \d+ links?$/ }).click();
   const text = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
   linkOf = new Map(text.split('\n').map((line) => [sure(line.split('\t')[1]), sure(line.split('\t')[2])]));
@@ -73,19 +73,19 @@ test('finds people without accents and case, and hands out sign-in links', async
 
 test('makes a group set with its forecast in view', async () => {
   await instructor
-    .getByRole('navigation', { name: 'Working order' })
+    .getByRole('navigation', { name: 'Stations' })
     .getByRole('link', { name: /Groups/ })
     .click();
-  await instructor.getByRole('link', { name: 'Make a group set' }).click();
+  await instructor.getByRole('link', { name: 'Create group set' }).click();
   await instructor.getByLabel('Name of the set').fill('Bench teams');
   await instructor.getByLabel('Members in a group').fill('2');
   await expect(instructor.getByRole('heading', { name: '3 groups of 2' })).toBeVisible();
   await instructor.getByLabel('Places in each group').fill('2');
-  await instructor.getByLabel('Or paste names, one a line').fill('Crock\nCarboy');
+  await instructor.getByLabel('Or paste names, one per line').fill('Crock\nCarboy');
   await instructor.getByLabel('Pattern').fill('Bench {n}');
   await expect(instructor.getByRole('complementary', { name: 'Forecast' })).toContainText('Bench 3');
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: 'Make 3 groups' }).click();
+  await instructor.getByRole('button', { name: 'Create 3 groups' }).click();
   await expect(tray().getByRole('status')).toHaveText('6 of 6 unplaced');
 });
 
@@ -156,10 +156,10 @@ test('swaps two students, moves and pulls out; all of it is there after a reload
 
 test('writes an assignment with a blank for the group’s name, and releases it to the set', async () => {
   await instructor
-    .getByRole('navigation', { name: 'Working order' })
+    .getByRole('navigation', { name: 'Stations' })
     .getByRole('link', { name: /Release/ })
     .click();
-  await instructor.getByRole('button', { name: 'Write…' }).click();
+  await instructor.getByRole('button', { name: 'New activity' }).click();
   await instructor.getByRole('menuitem', { name: 'Assignment' }).click();
   await instructor.getByLabel('Title').fill('Ferment report');
   const brief = instructor.getByRole('textbox', { name: 'Brief' });
@@ -195,7 +195,7 @@ async function student(browser: Browser, given: string): Promise<Page> {
   const page = await newPerson(browser);
   await page.goto(sure(linkOf.get(emailOf(given))));
   await page.getByLabel('New password').fill(studentPassword);
-  await page.getByRole('button', { name: 'Save it and come in' }).click();
+  await page.getByRole('button', { name: 'Save password and sign in' }).click();
   await page
     .getByRole('link', { name: /Applied Fermentation/ })
     .first()
@@ -209,7 +209,7 @@ test('a member sees their room and teammates, writes, adds a file and hands in f
 }) => {
   const callum = await student(browser, 'Callum');
   await expectAccessible(callum);
-  await callum.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: /Room/ }).click();
+  await callum.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Room/ }).click();
   await expect(callum.getByRole('heading', { name: 'Crock', level: 1 })).toBeVisible();
   await expect(callum.getByRole('list', { name: 'Members' })).toContainText('Noor Haddad-Lindqvist');
   await expect(callum.locator('body')).not.toContainText('Carboy');
@@ -236,7 +236,7 @@ test('a teammate sees it and adds to it without deleting anything', async ({ bro
   await expect(noor.getByRole('region', { name: 'What the others wrote' })).toContainText(
     'We ended at pH 4.4.',
   );
-  await expect(noor.getByRole('button', { name: /Take readings.csv out/ })).toHaveCount(0);
+  await expect(noor.getByRole('button', { name: /Delete readings.csv/ })).toHaveCount(0);
   const [download] = await Promise.all([
     noor.waitForEvent('download'),
     noor.getByRole('link', { name: 'Download readings.csv' }).click(),
@@ -280,10 +280,7 @@ test('another group’s member and an outsider see none of it, in the page or by
 const apiCourse = () => `${baseUrl()}/api/courses/${copyPath.split('/')[2]}`;
 
 test('marks the group with one adjustment and its reason, and releases it', async () => {
-  await instructor
-    .getByRole('navigation', { name: 'Working order' })
-    .getByRole('link', { name: /Marks/ })
-    .click();
+  await instructor.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Marks/ }).click();
   await expect(
     instructor.getByRole('navigation', { name: 'Groups to mark' }).getByRole('link', { name: /Crock/ }),
   ).toHaveAttribute('aria-current', 'page');
@@ -291,9 +288,9 @@ test('marks the group with one adjustment and its reason, and releases it', asyn
     'The panel found green apple.',
   );
   await instructor.getByLabel('Group mark').fill('31.5');
-  await instructor.getByLabel(/What you say to all 2/).fill('Good reading of the bend.');
+  await instructor.getByLabel(/Feedback to all 2/).fill('Good reading of the bend.');
   await instructor.getByRole('button', { name: /How Callum Reith’s mark differs/ }).click();
-  await instructor.getByRole('option', { name: 'More or less' }).click();
+  await instructor.getByRole('option', { name: 'Adjust points' }).click();
   await instructor.getByLabel('Points more or less for Callum Reith').fill('+1.5');
   await instructor.getByRole('button', { name: 'Release to 2 students' }).click();
   await expect(instructor.getByRole('alert').filter({ hasText: 'Say why Callum Reith' })).toBeVisible();
@@ -369,12 +366,9 @@ test('a student’s pages work at phone width', async ({ browser }) => {
     .first()
     .click();
   for (const station of [/Due/, /Room/, /Marks/]) {
-    await phone
-      .getByRole('navigation', { name: 'Working order' })
-      .getByRole('link', { name: station })
-      .click();
+    await phone.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).click();
     await expect(
-      phone.getByRole('navigation', { name: 'Working order' }).getByRole('link', { name: station }),
+      phone.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }),
     ).toHaveAttribute('aria-current', 'page');
     await phone.waitForLoadState('networkidle').catch(() => undefined);
     expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);

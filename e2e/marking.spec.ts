@@ -5,7 +5,7 @@ import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead, RoomList } from '@jigsaw/contract/rooms';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
-import { aCourseOf, anAssignmentFor, api, bringIn, browsersOf } from './support/course.js';
+import { aCourseOf, anAssignmentFor, api, importPeople, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -28,7 +28,7 @@ test.beforeAll(async ({ browser }) => {
       'Callum Reith <callum.sour@quillmere.example>',
     ])
   ).id;
-  await bringIn(instructor, courseId, ['Tomas Vey <tomas.sour@quillmere.example>'], 'assistant');
+  await importPeople(instructor, courseId, ['Tomas Vey <tomas.sour@quillmere.example>'], 'assistant');
   const set = await api<GroupSetView>(instructor, 'POST', `courses/${courseId}/sets`, {
     name: 'Vats',
     shape: { by: 'count', groups: 1 },
@@ -68,7 +68,7 @@ test('what was changed elsewhere is not released: both marks are shown, and one 
   await expect(tomas.getByText(/they gave 9.5, you 38/)).toBeVisible();
   await expectAccessible(tomas);
   await expect(markOf(tomas)).toHaveValue('38');
-  await tomas.getByRole('button', { name: 'Take theirs' }).click();
+  await tomas.getByRole('button', { name: 'Use theirs' }).click();
   await expect(markOf(tomas)).toHaveValue('9.5');
   await tomas.getByRole('button', { name: 'Release to 2 students' }).click();
   await expect(tomas.getByRole('status').filter({ hasText: 'Released to 2 students' })).toBeVisible();
@@ -76,7 +76,7 @@ test('what was changed elsewhere is not released: both marks are shown, and one 
 
 test('a mark that cannot be meant is a fault beside its field, and releases nothing', async () => {
   await instructor.getByRole('button', { name: /How Ada Moss’s mark differs/ }).click();
-  await instructor.getByRole('option', { name: 'A mark of their own' }).click();
+  await instructor.getByRole('option', { name: 'Separate mark' }).click();
   const own = instructor.getByLabel('Ada Moss’s own mark');
   await own.fill('350');
   await expect(instructor.getByText('From 0 to 40.')).toBeVisible();
@@ -89,7 +89,7 @@ test('a mark that cannot be meant is a fault beside its field, and releases noth
 });
 
 test('what the server could not take is there again after a click elsewhere and a reload, and is saved once it is back', async () => {
-  const feedback = () => tomas.getByLabel('What you say to all 2');
+  const feedback = () => tomas.getByLabel('Feedback to all 2');
   await tomas.unroute(/\/changes\?/);
   await tomas.goto(`/c/${courseId}/marks`);
   await expect(feedback()).toBeVisible();
@@ -113,7 +113,7 @@ test('a page shows what it had while the server is away, says so, and follows ag
   await tomas.goto(`/c/${courseId}/marks/gradebook`);
   await expect(tomas.getByRole('grid', { name: 'Gradebook' })).toBeVisible();
   await tomas.route(/\/api\//, (route) => route.abort());
-  await instructor.getByLabel('What you say to all 2').fill('Argued well.');
+  await instructor.getByLabel('Feedback to all 2').fill('Argued well.');
   await expect(tomas.getByText(/You see the last known version/)).toBeVisible();
   await expect(tomas.getByRole('grid', { name: 'Gradebook' })).toBeVisible();
   await expectAccessible(tomas);
@@ -176,15 +176,15 @@ test('an open page warns, turns late at the moment and says what that costs befo
 test('a group that was given longer has its own date in every place, with the reason, and is late by it alone', async () => {
   await instructor.goto(`/c/${courseId}/release`);
   await instructor.getByRole('link', { name: /Yoghurt report/ }).click();
-  await instructor.getByRole('button', { name: 'Give a group longer…' }).click();
-  const sheet = instructor.getByRole('dialog', { name: 'Give a group longer' });
+  await instructor.getByRole('button', { name: 'Extend for a group…' }).click();
+  const sheet = instructor.getByRole('dialog', { name: 'Extend for a group' });
   await sheet.getByRole('button', { name: /Group/ }).click();
   await instructor.getByRole('option', { name: 'Crock' }).click();
   await sheet
     .getByRole('group', { name: 'Due for this group' })
     .getByRole('spinbutton', { name: /day/ })
     .press('ArrowUp');
-  await sheet.getByLabel('Why, told to the group').fill('The incubator failed');
+  await sheet.getByLabel('Reason, shown to the group').fill('The incubator failed');
   await expectAccessible(instructor);
   await sheet.getByRole('button', { name: 'Give Crock longer' }).click();
   await expect(instructor.getByText(/^Crock, due .*: The incubator failed$/)).toBeVisible();

@@ -23,11 +23,11 @@ const atTheDesk = (activity, unit) => async (page) => {
 };
 const classFile =
   'Number;Surname;First;E-Mail;Lab experience\nfe-0401;Haddad-Lindqvist;Noor;noor.haddad-lindqvist@quillmere.example;some\nfe-0900;Ó Briain;Cormac;cormac.obriain@quillmere.example;none\nfe-0901;Tanaka;Mei;mei.tanaka(at)quillmere.example;none\nfe-0408;Okoye;Ifeoma;ifeoma.okoye@quillmere.example;plenty\n';
-const bringIn = async (page) => {
+const importPeople = async (page) => {
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'roster-week-7.csv', mimeType: 'text/csv', buffer: Buffer.from(classFile) });
-  await page.getByRole('button', { name: 'Put it aside' }).waitFor();
+  await page.getByRole('button', { name: 'Cancel import' }).waitFor();
 };
 const select = async (page) => {
   await page.getByRole('grid', { name: 'Unplaced students' }).getByRole('row').first().click();
@@ -40,8 +40,8 @@ const select = async (page) => {
 
 const dealByRules = async (page) => {
   await page.getByRole('button', { name: 'Set', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Deal by rules' }).click();
-  await page.getByText('All 48 anew').click();
+  await page.getByRole('menuitem', { name: /^Deal by rules/ }).click();
+  await page.getByText('All 48', { exact: true }).click();
   await page.getByRole('button', { name: 'Seed…' }).click();
   await page.getByRole('textbox', { name: 'Seed' }).fill('1696');
   await page.getByRole('button', { name: 'Deal with this seed' }).click();
@@ -49,11 +49,11 @@ const dealByRules = async (page) => {
   const why = page.getByRole('button', { name: /^Why rule/ }).first();
   if (!(await why.isVisible())) return;
   await why.click();
-  await page.getByRole('button', { name: /^(Leave it so|Close)$/ }).waitFor();
+  await page.getByRole('button', { name: /^(Keep as it is|Close)$/ }).waitFor();
 };
 const setUp = async (page) => {
   await page.getByLabel('Name of the set').fill('Fair stands');
-  await page.getByText(/^Dealt out/).click();
+  await page.getByText(/^Deal by rules/).click();
   await page.getByRole('button', { name: 'Add: Discussion' }).click();
   await page.keyboard.type('Planning the stand');
   await page.getByRole('button', { name: 'Add: Assignment' }).click();
@@ -64,7 +64,7 @@ const setUp = async (page) => {
 const pictures = [
   ['sign-in', null, '/'],
   ['people', ilse, 'people'],
-  ['bring-in', ilse, 'people/bring-in', bringIn],
+  ['import', ilse, 'people/import', importPeople],
   ['outbox', ilse, 'outbox'],
   ['board', ilse, 'groups', select],
   ['new-set', ilse, 'groups/new', setUp],
@@ -112,8 +112,8 @@ for (const [name, who, where, prepare, { dark = false, phone = false } = {}] of 
   }
   await page.goto(address);
   await page
-    .getByRole('navigation', { name: 'Working order' })
-    .or(page.getByRole('heading', { name: 'Come in', exact: true }))
+    .getByRole('navigation', { name: 'Stations' })
+    .or(page.getByRole('heading', { name: 'Sign in', exact: true }))
     .waitFor();
   await page.waitForTimeout(1200); // fonts of names in other scripts come last
   if (prepare) {

@@ -17,7 +17,7 @@ import {
   until,
 } from './testing.mjs';
 
-describe('ends that nobody planned', () => {
+describe('ends that no one planned', () => {
   let ports;
   const env = () => ({ ...instructor, JIGSAW_DATA: path.join(folder, 'ends') });
   const database = () => path.join(folder, 'ends/start/postgres/postmaster.pid');
@@ -68,7 +68,7 @@ describe('ends that nobody planned', () => {
     expect(await ended(second.child)).toBe(0);
   }, 300_000);
 
-  it('ends in order when Ctrl-C is pressed twice while somebody is still sending', async () => {
+  it('ends in order when Ctrl-C is pressed twice while someone is still sending', async () => {
     const [port] = ports;
     const { child, said } = begin(['start'], { PORT: String(port), ...env() });
     await until(() => serves(said));

@@ -136,7 +136,7 @@ describe('starting', () => {
   it('says in one sentence that the database cannot be reached', async () => {
     const { code, said } = await jigsaw(['start'], {
       PORT: String(await freePort()),
-      DATABASE_URL: 'postgres://nobody@127.0.0.1:1/none',
+      DATABASE_URL: 'postgres://no one@127.0.0.1:1/none',
     });
     expect(code).toBe(1);
     expect(oneSentence(said)).toEqual([
@@ -146,9 +146,9 @@ describe('starting', () => {
     ]);
   }, 30_000);
 
-  it('says how the first instructor is made when nobody can be asked', async () => {
+  it('says how the first instructor is made when no one can be asked', async () => {
     // In a folder of its own: another test makes an instructor.
-    const JIGSAW_DATA = path.join(folder, 'nobody');
+    const JIGSAW_DATA = path.join(folder, 'no one');
     const { code, said } = await jigsaw(['start'], { PORT: String(await freePort()), JIGSAW_DATA });
     expect(code).toBe(1);
     expect(oneSentence(said)).toEqual([expect.stringMatching(/^There is no instructor yet\./)]);

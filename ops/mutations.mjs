@@ -1,5 +1,5 @@
 /** Small sabotages, each of which some test has to notice: a file, what stands there, what is put in its place, and the tests that are to fail
- * (a pattern of their paths). Grouped by what they would cost somebody. */
+ * (a pattern of their paths). Grouped by what they would cost someone. */
 
 const core = (file, from, to, tests) => ({ file: `core/src/${file}`, from, to, project: 'core', tests });
 const server = (file, from, to, tests) => ({
@@ -154,7 +154,7 @@ const visibility = [
     '',
     'server/src/(handin|release/privacy)',
   ),
-  server('handin/isThereFor.ts', 'held.takenOutAt === null ||', 'true ||', 'server/src/handin'),
+  server('handin/isThereFor.ts', 'held.deletedAt === null ||', 'true ||', 'server/src/handin'),
   server(
     'rooms/news.service.ts',
     '("ownerId" IS NULL OR "ownerId" = $1 OR $2::boolean)',
@@ -270,7 +270,7 @@ const truthOfMarks = [
   ),
   server(
     'marks/marking.service.ts',
-    "await this.refuseUnseen(manager, marking, version, 'take it back');",
+    "await this.refuseUnseen(manager, marking, version, 'recall it');",
     '',
     'server/src/marks',
   ),
@@ -366,7 +366,7 @@ const togetherAtOnce = [
     'const set = await setOf(work.manager, setId);',
     'server/src/placing/signUp',
   ),
-  server('placing/board.service.ts', 'if (set.putAwayAt)', 'if (false)', 'server/src/(placing|sets)'),
+  server('placing/board.service.ts', 'if (set.archivedAt)', 'if (false)', 'server/src/(placing|sets)'),
   server('roster/rosterChanges.service.ts', 'await lockCourse(manager, courseId);', '', 'server/src/roster'),
   server(
     'release/release.service.ts',

@@ -118,7 +118,12 @@ export async function startPostgres({ folder, isThrowAway = false }) {
     if (existsSync(path.join(data, 'postmaster.pid')))
       await as('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).catch(() => undefined); // left over from a start that was killed
     const port = await freePort();
-    const settings = ['-c listen_addresses=127.0.0.1', `-p ${port}`, `-k ${socket}`, '-c max_connections=60'];
+    const settings = [
+      '-c listen_addresses=127.0.0.1',
+      `-p ${port}`,
+      `-k '${socket.replaceAll("'", `'\\''`)}'`,
+      '-c max_connections=60',
+    ];
     if (isThrowAway)
       settings.push(
         '-c fsync=off',
@@ -157,7 +162,7 @@ function runApart(program, args, options) {
   });
 }
 
-/** A database outlives whoever started it. This shell waits for our end, gives the server a moment, and stops the database
+/** A database outlives anyone who started it. This shell waits for our end, gives the server a moment, and stops the database
  * if it is still the one of this start, told by its port: the next start may have been quicker. */
 function stopWhenWeAreGone(data, port) {
   const script = `cat >/dev/null; sleep 2

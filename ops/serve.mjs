@@ -43,7 +43,7 @@ export async function serve(root, command, { isLarge = false } = {}) {
         DATABASE_URL: database?.url ?? process.env.DATABASE_URL,
         JIGSAW_WEB: path.join(root, 'web/dist'),
         ...(folder && { JIGSAW_FOLDER: folder }),
-        // Also beside a database of somebody's own, so that what is mailed can be read.
+        // Also beside a database of someone's own, so that what is mailed can be read.
         MAIL_FOLDER: process.env.MAIL_FOLDER || path.join(folder ?? dataFolder(root, kept), 'mail'),
       },
     });
@@ -64,7 +64,7 @@ function stopAsked() {
   const onSignal = () => {
     if (first.signal.aborted) return second.abort();
     first.abort();
-    if (process.stdout.isTTY) console.log('\nStopping. Ctrl-C once more does not wait for what is going on.');
+    if (process.stdout.isTTY) console.log('\nStopping. Press Ctrl-C again to stop without waiting.');
   };
   for (const name of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(name, onSignal);
   return { signal: first.signal, atOnce: second.signal };

@@ -23,6 +23,7 @@ const checks = [
     ],
   ],
   ['unused code', ['node_modules/knip/bin/knip.js', '--no-progress', '--no-config-hints']],
+  ['words', ['ops/words.mjs']],
   ['first page', ['ops/firstPage.mjs']],
 ];
 

@@ -53,6 +53,6 @@ export type Role = z.infer<typeof Role>;
 export const Done = z.object({ done: z.literal(true) });
 export type Done = z.infer<typeof Done>;
 
-/** Somebody's name, with its reading in Latin letters where it is written in another script. */
+/** Someone's name, with its reading in Latin letters where it is written in another script. */
 export const PersonName = z.object({ name: z.string(), reading: z.string().nullable() });
 export type PersonName = z.infer<typeof PersonName>;

@@ -25,7 +25,7 @@ export const CourseView = z.object({
   enrolmentId: EnrolmentId,
 });
 export type CourseView = z.infer<typeof CourseView>;
-/** Whose work assistants see: everybody's, or that of the groups they look after. */
+/** Whose work assistants see: everyone's, or that of the groups they lead. */
 export const AssistantsSee = z.enum(['all', 'theirs']);
 export const ChangeAssistants = z.strictObject({ assistantsSee: AssistantsSee });
 export type ChangeAssistants = z.infer<typeof ChangeAssistants>;
@@ -37,7 +37,7 @@ export type AttributeKind = z.infer<typeof AttributeKind>;
 export const RosterAttribute = z.object({
   name: z.string(),
   kind: AttributeKind,
-  /** Somebody said so; else it is guessed from the values. */
+  /** Someone said so; else it is guessed from the values. */
   isChosen: z.boolean(),
 });
 
@@ -49,6 +49,6 @@ export const Member = z.object({
 });
 export type Member = z.infer<typeof Member>;
 
-/** Whoever wrote something: a member, somebody who was one, or staff. */
+/** Anyone who wrote something: a member, someone who was one, or staff. */
 export const Author = Member.extend({ isStaff: z.boolean() });
 export type Author = z.infer<typeof Author>;

@@ -8,7 +8,7 @@ const Words = z.number().int().min(0).max(10_000);
 
 export const DiscussionSettings = z.strictObject({
   studentsOpenThreads: z.boolean().default(true),
-  /** What is asked of each student; 0 of both: nothing. */
+  /** What each student must write; 0 of both: nothing. */
   posts: Wanted.default(0),
   postWords: Words.default(0),
   replies: Wanted.default(0),
@@ -24,16 +24,16 @@ export const PostView = z.object({
   /** The post that this one answers; null: it opens a thread. */
   parentId: PostId.nullable(),
   author: Author,
-  /** null: taken out. Its replies stay. */
+  /** null: deleted. Its replies stay. */
   text: StoredRichText.nullable(),
   words: z.number().int(),
   version: z.number().int(),
   createdAt: DateTime,
   editedAt: DateTime.nullable(),
-  takenOutBy: z.enum(['you', 'author', 'staff']).nullable(),
+  deletedBy: z.enum(['you', 'author', 'staff']).nullable(),
   isNew: z.boolean(),
   mayChange: z.boolean(),
-  mayTakeOut: z.boolean(),
+  mayDelete: z.boolean(),
 });
 export type PostView = z.infer<typeof PostView>;
 
@@ -51,7 +51,7 @@ export const DiscussionView = z.object({
   next: PostId.nullable(),
   mayOpenThread: z.boolean(),
   mayReply: z.boolean(),
-  /** What is asked of each student, and how far: oneself for a student, everybody for staff. */
+  /** What each student must write, and how far they are: a student sees themselves, staff see everyone. */
   met: z.array(
     z.object({
       member: Author,
@@ -74,7 +74,7 @@ export const TalkChanges = z.object({
 });
 export type TalkChanges = z.infer<typeof TalkChanges>;
 
-/** A post as it stands now, and how far that brings those whom one may know of. */
+/** A post as it stands now, and how far that brings those that one may know of. */
 export const PostSaved = PostView.extend({ met: DiscussionView.shape.met });
 export type PostSaved = z.infer<typeof PostSaved>;
 

@@ -14,7 +14,7 @@ export const GradebookCell = z.object({
   copyId: CopyId,
   unit: MarkUnit,
   isLate: z.boolean(),
-  /** The group whose copy it is, told where they have several; null: this is all they have, or it is for everybody. */
+  /** The group whose copy it is, told where they have several; null: this is all they have, or it is for everyone. */
   group: z.string().nullable(),
 });
 export type GradebookCell = z.infer<typeof GradebookCell>;
@@ -29,7 +29,7 @@ const GradebookActivity = z.object({
   title: z.string(),
   points: z.string(),
   due: DateTime.nullable(),
-  /** Taken back from students, marks and all. */
+  /** Withdrawn from students, marks included. */
   isWithdrawn: z.boolean(),
 });
 

@@ -88,7 +88,7 @@ export const WorkView = z.object({
 });
 export type WorkView = z.infer<typeof WorkView>;
 
-/** One's own part of the group's text; nobody else can change or delete it. `version` 0: the first save. */
+/** One's own part of the group's text; no one else can change or delete it. `version` 0: the first save. */
 export const SavePart = z.strictObject({ text: RichText, version: z.number().int().min(0) });
 export interface SavePart {
   readonly text: RichText;

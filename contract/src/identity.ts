@@ -50,7 +50,7 @@ export const FrontDoor = z.object({
 });
 export type FrontDoor = z.infer<typeof FrontDoor>;
 
-/** How long a link lets somebody in. */
+/** How long a link lets someone in. */
 export const linkDays = 14;
 
 /** Links that a course hands out; each lets its holder in to it, once. */
@@ -63,7 +63,7 @@ export type SignInLinks = z.infer<typeof SignInLinks>;
 const LinkToken = z.string().min(20).max(100);
 export const LookAtLink = z.strictObject({ token: LinkToken });
 export type LookAtLink = z.infer<typeof LookAtLink>;
-/** Whom a link is for, and what it asks them for: a first or a new password, or the one that they have. */
+/** Who a link is for, and what it asks them for: a first or a new password, or the one that they have. */
 export const LinkView = z.object({ email: z.string(), asksFor: z.enum(['new-password', 'password']) });
 export type LinkView = z.infer<typeof LinkView>;
 

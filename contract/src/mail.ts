@@ -18,7 +18,7 @@ export type MailView = z.infer<typeof MailView>;
 export const Outbox = z.object({ mails: z.array(MailView), total: z.number().int() });
 export type Outbox = z.infer<typeof Outbox>;
 
-/** From whoever asks to these people, each alone. */
+/** From the person who asks to these people, each alone. */
 export const MessageRequest = z.strictObject({
   enrolmentIds: z.array(EnrolmentId).min(1).max(5000),
   subject: z.string().overwrite(oneLine).min(1, 'Give the message a subject.').max(200),
@@ -28,7 +28,7 @@ export type MessageRequest = z.infer<typeof MessageRequest>;
 export const Written = z.object({ written: z.number().int() });
 export type Written = z.infer<typeof Written>;
 
-/** null: everybody who has not come in yet. */
+/** null: everyone who has not signed in yet. */
 export const InviteRequest = z.strictObject({
   enrolmentIds: z.array(EnrolmentId).min(1).max(5000).nullable(),
 });

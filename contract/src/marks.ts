@@ -66,7 +66,7 @@ export const DeskRow = z.object({
     })
     .nullable(),
   mark: z.object({ state: MarkState, groupMark: z.string().nullable() }),
-  /** What its kind proposes, as long as nobody has marked it. */
+  /** What its kind proposes, as long as no one has marked it. */
   suggested: z.string().nullable(),
   /** There is work and no mark, or new work since the mark. */
   needsYou: z.boolean(),
@@ -96,7 +96,7 @@ export const DeskView = z.object({
   points: z.string(),
   due: DateTime.nullable(),
   markFor: z.enum(['group', 'student']),
-  /** Taken back from students, marks and all. */
+  /** Withdrawn from students, marks included. */
   isWithdrawn: z.boolean(),
   rows: z.array(DeskRow),
 });
@@ -127,7 +127,7 @@ export const MarkView = z.object({
   isStale: z.boolean(),
   beforeDue: z.boolean(),
   releasedAt: DateTime.nullable(),
-  /** Whom releasing it again would give something else; nobody, where nothing was given. */
+  /** Who releasing it again would give something else; no one, where nothing was given. */
   changes: z.array(ChangeSince),
   members: z.array(
     z.object({
@@ -139,7 +139,7 @@ export const MarkView = z.object({
       steps: z.array(MarkStepView),
     }),
   ),
-  /** Who changed it last, in whatever way; null: nobody yet. */
+  /** Who changed it last, in whatever way; null: no one yet. */
   changedBy: z.string().nullable(),
   history: z.array(z.object({ at: DateTime, by: z.string(), what: z.string() })),
 });
@@ -180,7 +180,7 @@ export const ReadyUnit = z.object({
   /** The group, or the student. */
   who: PersonName,
   mark: z.string().nullable(),
-  /** Whom releasing it gives a mark, or another one. */
+  /** Who releasing it gives a mark, or another one. */
   students: z.number().int(),
   /** They have a mark of it already. */
   isChange: z.boolean(),
@@ -190,7 +190,7 @@ export const ReadyUnit = z.object({
 export type ReadyUnit = z.infer<typeof ReadyUnit>;
 export const ReadyMarks = z.object({
   toRelease: z.array(ReadyUnit),
-  /** Nobody has marked them, and their kind proposes this mark. */
+  /** No one has marked them, and their kind proposes this mark. */
   toTake: z.array(ReadyUnit),
 });
 export type ReadyMarks = z.infer<typeof ReadyMarks>;
@@ -206,7 +206,7 @@ export type SeenUnits = z.infer<typeof SeenUnits>;
 export const MarkedMany = z.object({ units: z.number().int(), students: z.number().int() });
 export type MarkedMany = z.infer<typeof MarkedMany>;
 
-/** What is about to be changed: more time for one group (null: everybody's date again), or, without it, what is in work in the activity. */
+/** What is about to be changed: more time for one group (null: everyone's date again), or, without it, what is in work in the activity. */
 export const ForeseeMarks = z.strictObject({
   extension: z.strictObject({ groupId: GroupId, due: DateTime.nullable() }).nullable(),
 });

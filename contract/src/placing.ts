@@ -28,7 +28,7 @@ export const BoardView = z.object({
   groups: z.array(BoardGroup),
   students: z.array(BoardStudent),
   attributes: z.array(RosterAttribute),
-  /** Who may be asked to look after a group. */
+  /** Who may be asked to lead a group. */
   staff: z.array(
     z.object({ enrolmentId: EnrolmentId, name: z.string(), role: z.enum(['instructor', 'assistant']) }),
   ),
@@ -46,14 +46,14 @@ const MoveShape = z.strictObject({
 });
 export const PlaceRequest = z.strictObject({
   moves: z.array(MoveShape).min(1).max(5000),
-  /** Kept in the history of everybody who moves. */
+  /** Kept in the history of everyone who moves. */
   why: z.string().trim().max(300, '300 characters are the most.').default(''),
-  /** stays: handed-in work keeps those who are credited with it. joins: whoever comes to a group is credited with what it handed in last,
+  /** stays: handed-in work keeps those who are credited with it. joins: anyone who comes to a group is credited with what it handed in last,
    * too. taken-back: undoes that. */
   credit: z.enum(['stays', 'joins', 'taken-back']).default('stays'),
 });
 export type PlaceRequest = z.output<typeof PlaceRequest>;
-/** Students of the course who lack a seat in some set in which everybody is to have one. */
+/** Students of the course who lack a seat in some set in which everyone is to have one. */
 export const ToPlace = z.object({
   /** The instructor's to place. */
   unplaced: z.number().int(),
@@ -101,7 +101,7 @@ export const SignUpView = z.object({
   students: z.number().int(),
 });
 export type SignUpView = z.infer<typeof SignUpView>;
-/** Where somebody has been, the latest first. */
+/** Where someone has been, the latest first. */
 export const PlacesOf = z.object({
   places: z.array(
     z.object({

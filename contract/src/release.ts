@@ -15,7 +15,7 @@ import {
 import { Rubric } from './rubric.js';
 import { RichText, StoredRichText } from './text.js';
 
-/** A moment that somebody chose. A year that is half typed is none. */
+/** A moment that someone chose. A year that is half typed is none. */
 const Moment = DateTime.refine((at) => at >= '2000' && at < '2200', 'Enter a four-digit year, like 2026.');
 
 const millis = (at: string | null) => (at === null ? null : Date.parse(at));
@@ -85,9 +85,9 @@ const AudienceEntry = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('group'), setId: GroupSetId, groupId: GroupId }),
   z.strictObject({ kind: z.literal('person'), enrolmentId: EnrolmentId }),
 ]);
-/** To whom: sets, groups, people, the class, together; without these people. Kept by reference, so that it follows moves. */
+/** To which people: sets, groups, people, the class, together; without these people. Kept by reference, so that it follows moves. */
 export const ReleasedTo = z.strictObject({
-  include: z.array(AudienceEntry).min(1, 'Choose whom it is for.').max(2000).readonly(),
+  include: z.array(AudienceEntry).min(1, 'Choose who gets it.').max(2000).readonly(),
   exclude: z.array(EnrolmentId).max(5000).readonly(),
 });
 export type ReleasedTo = z.infer<typeof ReleasedTo>;
@@ -132,7 +132,7 @@ export const GrantExtension = z
     due: Moment,
     /** null, or left out: when it closes for all. */
     closes: Moment.nullable().default(null),
-    reason: z.string().trim().min(1, 'Say why this group has longer.').max(500),
+    reason: z.string().trim().min(1, 'Give a reason for the extension.').max(500),
   })
   .refine(({ due, closes }) => inOrder({ opens: null, due: millis(due), closes: millis(closes) }), {
     path: ['closes'],
@@ -158,7 +158,7 @@ export const ActivityView = ActivityContent.extend({
   id: ActivityId,
   version: z.number().int(),
   updatedAt: DateTime,
-  /** As it is to be once somebody makes it visible; null: nothing is being changed. */
+  /** As it is to be once someone makes it visible; null: nothing is being changed. */
   inWork: ActivityContent.nullable(),
   release: ReleaseView.nullable(),
   extensions: z.array(ExtensionView),

@@ -30,7 +30,7 @@ export type RosterEntry = z.infer<typeof RosterEntry>;
 const RosterSet = z.object({
   id: GroupSetId,
   name: z.string(),
-  /** Whether nobody is in two of its groups. */
+  /** Whether no one is in two of its groups. */
   isExclusive: z.boolean(),
   groups: z.array(z.object({ id: GroupId, number: z.number().int(), name: z.string() })),
 });
@@ -70,6 +70,10 @@ export const ImportSource = z.discriminatedUnion('kind', [
       ),
     /** What parts its cells; null: find it out. Of a spreadsheet or a bundle it says nothing. */
     delimiter: z.enum(delimiters).nullable().default(null),
+    /** Which sheet of a workbook, counted from 0; null: find it out. */
+    sheet: z.number().int().min(0).max(1000).nullable().default(null),
+    /** In which line the headings stand, 0 if there are none; null: find it out. */
+    headingLine: z.number().int().min(0).max(100_000).nullable().default(null),
   }),
   z.strictObject({
     kind: z.literal('paste'),
@@ -82,9 +86,9 @@ export const ImportSource = z.discriminatedUnion('kind', [
     setName: z.string().overwrite(oneLine).min(1, 'Give the set of sections a name.').max(120),
   }),
 ]);
-export type ImportSource = z.infer<typeof ImportSource>;
+export type ImportSource = z.input<typeof ImportSource>;
 
-/** Rows of a file as somebody corrected them; the file itself stays as it is. */
+/** Rows of a file as someone corrected them; the file itself stays as it is. */
 const Mends = z
   .array(z.strictObject({ line: z.number().int(), cells: z.array(z.string().max(5000)).max(200) }))
   .max(500);
@@ -118,7 +122,7 @@ export const PreviewRowView = z.discriminatedUnion('kind', [
     kind: z.literal('changed'),
     line: z.number().int(),
     person: RowPerson,
-    /** As somebody said: it can be taken back. */
+    /** As someone said: it can be taken back. */
     hasNewAddress: z.boolean(),
     changes: z.array(z.object({ field: z.string(), from: z.string(), to: z.string() })),
   }),
@@ -127,8 +131,10 @@ export const PreviewRowView = z.discriminatedUnion('kind', [
     kind: z.literal('problem'),
     line: z.number().int(),
     cells: z.array(z.string()),
+    /** Which of them is at fault; null: none in particular. */
+    faultyCell: z.number().int().nullable(),
     sentences: z.array(z.string()),
-    /** Who has the number of the row, and may be the same person under a new address; null: nobody. */
+    /** Who has the number of the row, and may be the same person under a new address; null: no one. */
     mayBe: z.object({ name: z.string(), isAlike: z.boolean() }).nullable(),
   }),
 ]);
@@ -140,9 +146,28 @@ export const ImportPreview = z.object({
       heading: z.string(),
       meaning: ColumnMeaning,
       sureness: z.enum(['sure', 'guess', 'chosen']),
+      /** Of a column of groups: the set that it tells of, and whether the course has it. */
+      set: z.object({ name: z.string(), isNew: z.boolean() }).nullable(),
       samples: z.array(z.string()),
     }),
   ),
+  /** Where in the file the people were found; null: in all of it. */
+  place: z
+    .object({
+      sheets: z.array(z.object({ name: z.string(), rows: z.number().int() })),
+      sheet: z.number().int(),
+      headingLine: z.number().int().nullable(),
+      firstRows: z.array(z.object({ line: z.number().int(), text: z.string() })),
+      /** Rows that are no people; the first hundred. */
+      skipped: z.array(
+        z.object({
+          line: z.number().int(),
+          because: z.enum(['above-headings', 'headings-again', 'total', 'band']),
+          text: z.string(),
+        }),
+      ),
+    })
+    .nullable(),
   encoding: z.string(),
   delimiter: z.string(),
   hasHeader: z.boolean(),
@@ -160,11 +185,11 @@ export const ImportPreview = z.object({
       isDropped: z.boolean(),
     }),
   ),
-  /** Groups that are made when this is brought in, and whether their set is; `set` null: the set of sections. */
+  /** Groups that are made when this is imported, and whether their set is; `set` null: the set of sections. */
   newGroups: z.array(
     z.object({ set: z.string().nullable(), isNew: z.boolean(), groups: z.array(z.string()) }),
   ),
-  /** What somebody should know before bringing it in; null: nothing. */
+  /** What someone should know before bringing it in; null: nothing. */
   warning: z.string().nullable(),
   counts: z.object({
     new: z.number().int(),
@@ -209,13 +234,13 @@ export const RegistrarView = z.discriminatedUnion('state', [
   z.object({ state: z.literal('away'), sentence: z.string() }),
   z.object({
     state: z.literal('there'),
-    /** What whoever asks teaches, as the registrar says. */
+    /** What anyone who asks teaches, as the registrar says. */
     courses: z.array(z.object({ code: z.string(), title: z.string(), people: z.number().int() })),
     /** Its code of the course that this one follows; null: none yet. */
     followed: z.string().nullable(),
     /** The one that has this course's code; null: none. */
     likely: z.string().nullable(),
-    /** null: never brought in yet. */
+    /** null: never imported yet. */
     syncedAt: DateTime.nullable(),
     /** The set that follows the registrar's sections; null: none yet. */
     setName: z.string().nullable(),
@@ -235,7 +260,7 @@ const PersonName = z
   .max(200, '200 characters are the most.');
 const ShortText = z.string().overwrite(oneLine).max(200);
 const AttributeName = z.string().overwrite(oneLine).min(1, 'Give the attribute a name.').max(80);
-/** Absent: untouched. An attribute that is null is taken away. */
+/** Absent: untouched. An attribute that is null is removed. */
 const EntryFields = z.strictObject({
   email: Email.optional(),
   name: PersonName.optional(),
@@ -261,7 +286,7 @@ export type NewEntry = z.infer<typeof NewEntry>;
 /** One act on the roster, of one person or several: all of it is done, or none, and it can be undone. */
 export const RosterAct = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('add'), entry: NewEntry }),
-  /** `from` is what the editor showed: whoever was changed meanwhile in these fields is not changed again unseen. */
+  /** `from` is what the editor showed: anyone who was changed meanwhile in these fields is not changed again unseen. */
   z.strictObject({
     act: z.literal('edit'),
     edits: z
@@ -270,7 +295,7 @@ export const RosterAct = z.discriminatedUnion('act', [
       .max(5000),
   }),
   z.strictObject({
-    act: z.enum(['drop', 'bring-back']),
+    act: z.enum(['drop', 'restore']),
     enrolmentIds: z.array(EnrolmentId).min(1).max(5000),
   }),
   /** Two entries of one person: everything of the other's goes to the one that stays. */
@@ -295,7 +320,7 @@ export type RosterChanged = z.infer<typeof RosterChanged>;
 
 export const RosterChangeView = z.object({
   id: RosterChangeId,
-  kind: z.enum(['import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'rename-attribute', 'undo']),
+  kind: z.enum(['import', 'sync', 'add', 'edit', 'drop', 'restore', 'join', 'rename-attribute', 'undo']),
   at: DateTime,
   by: z.string(),
   counts: z.object({
@@ -305,7 +330,7 @@ export const RosterChangeView = z.object({
     back: z.number().int(),
     edited: z.number().int(),
   }),
-  /** Of whom; the first few. */
+  /** Of which people; the first few. */
   names: z.array(z.string()),
   isUndone: z.boolean(),
   canUndo: z.boolean(),

@@ -15,12 +15,12 @@ export const SignUpSettings = z
   });
 export type SignUpSettings = z.infer<typeof SignUpSettings>;
 export const SetName = z.string().overwrite(oneLine).min(1, 'Give the set a name.').max(120);
-/** What happens to somebody who joins the course once the set is filled. */
+/** What happens to someone who joins the course once the set is filled. */
 const Latecomers = z.enum(['leave', 'smallest']);
 const Named = z.array(EnrolmentId).min(2, 'Name two people or more.').max(50);
 const AttributeName = z.string().overwrite(oneLine).min(1).max(80);
 /** Shapes of the rules but the last, whose earlier sets are named by people and looked up by the page.
- * @param people whom a rule may name, `attribute` what it may be about. */
+ * @param people that a rule may name, `attribute` what it may be about. */
 export const ruleShapes = <People extends z.ZodType, Attribute extends z.ZodType>(
   people: People,
   attribute: Attribute,
@@ -87,7 +87,7 @@ export const GroupSetView = z.object({
   unplaced: z.number().int(),
   /** Its groups are the registrar's sections, and a sync moves people between them. */
   isSynchronised: z.boolean(),
-  /** Whether nobody is in two of its groups. */
+  /** Whether no one is in two of its groups. */
   isExclusive: z.boolean(),
   /** Whether a group may have a leader among its members. */
   hasLeaders: z.boolean(),
@@ -108,7 +108,7 @@ export type GroupSetView = z.infer<typeof GroupSetView>;
 export const GroupSetList = z.object({
   sets: z.array(GroupSetView),
   /** Out of the way, the latest first. */
-  putAway: z.array(z.object({ id: GroupSetId, name: z.string() })),
+  archived: z.array(z.object({ id: GroupSetId, name: z.string() })),
   students: z.number().int(),
 });
 export type GroupSetList = z.infer<typeof GroupSetList>;
@@ -117,10 +117,10 @@ export const BoardGroup = z.object({
   number: z.number().int(),
   name: z.string(),
   capacity: z.number().int().nullable(),
-  /** No student joins or leaves by themselves, and nobody is dealt into it. */
+  /** No student joins or leaves by themselves, and no one is dealt into it. */
   isLocked: z.boolean(),
   motto: z.string(),
-  /** Staff who look after it. */
+  /** Staff who lead it. */
   leads: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string() })),
   version: z.number().int(),
 });
@@ -132,7 +132,7 @@ export const EditGroup = z.strictObject({
   version: z.number().int(),
 });
 export type EditGroup = z.infer<typeof EditGroup>;
-/** Many groups at once: names, places and locks; groups that are added, and such as are taken away. All of it or nothing. */
+/** Many groups at once: names, places and locks; groups that are added, and such as are removed. All of it or nothing. */
 export const EditGroups = z.strictObject({
   groups: z
     .array(
@@ -148,7 +148,7 @@ export const EditGroups = z.strictObject({
   removed: z.array(GroupId).max(mostGroups),
 });
 export type EditGroups = z.infer<typeof EditGroups>;
-/** Who of the staff look after each of these groups from now on; other groups stay as they are. */
+/** Who of the staff lead each of these groups from now on; other groups stay as they are. */
 export const LeadGroups = z.strictObject({
   leads: z
     .array(z.strictObject({ groupId: GroupId, enrolmentIds: z.array(EnrolmentId).max(50) }))
@@ -158,7 +158,7 @@ export const LeadGroups = z.strictObject({
 export type LeadGroups = z.infer<typeof LeadGroups>;
 export const BoardGroups = z.object({ groups: z.array(BoardGroup) });
 export type BoardGroups = z.infer<typeof BoardGroups>;
-/** What members make of their own group. */
+/** The name and motto that members give their group. */
 export const NameGroup = z.strictObject({
   name: GroupName,
   motto: z.string().overwrite(oneLine).max(120, '120 characters are the most.'),
@@ -189,8 +189,8 @@ export type SetSettings = z.infer<typeof SetSettings>;
 const settings = Object.keys(SetSettings.shape) as (keyof SetSettings)[];
 /** As they stand, to be sent with some of them changed. */
 export const settingsOf = (set: SetSettings): SetSettings => only(set, settings);
-export const PutAwayRequest = z.strictObject({ isPutAway: z.boolean() });
-export type PutAwayRequest = z.infer<typeof PutAwayRequest>;
+export const ArchiveRequest = z.strictObject({ isArchived: z.boolean() });
+export type ArchiveRequest = z.infer<typeof ArchiveRequest>;
 /** Every set that is shown, in the order in which it is to be shown. */
 export const SetOrder = z.strictObject({ setIds: z.array(GroupSetId).min(1).max(500) });
 export type SetOrder = z.infer<typeof SetOrder>;

@@ -76,7 +76,7 @@ describe('rich text at the edge', () => {
       }),
     ],
     [
-      'a blank for somebody else',
+      'a blank for someone else',
       holding({ type: 'paragraph', content: [{ type: 'placeholder', attrs: { what: 'password' } }] }),
     ],
   ])('refuses %s', (_what, value) => expect(RichText.safeParse(value).success).toBe(false));

@@ -22,13 +22,13 @@ const PageLine = z.object({
   savedAt: DateTime,
   savedBy: Author,
   isNew: z.boolean(),
-  isTakenOut: z.boolean(),
+  isDeleted: z.boolean(),
 });
 
 export const WikiView = z.object({
   pages: z.array(PageLine),
   mayWrite: z.boolean(),
-  /** Who did how much: revisions and words put in. */
+  /** Who did how much: revisions and words added. */
   writers: z.array(z.object({ member: Author, revisions: z.number().int(), added: z.number().int() })),
 });
 export type WikiView = z.infer<typeof WikiView>;
@@ -55,7 +55,7 @@ export const PageView = z.object({
   revision: z.number().int(),
   savedAt: DateTime,
   savedBy: Author,
-  isTakenOut: z.boolean(),
+  isDeleted: z.boolean(),
   mayWrite: z.boolean(),
   /** Newest first. */
   revisions: z.array(RevisionLine),

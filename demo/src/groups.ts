@@ -15,7 +15,7 @@ export async function settle(
   await instructor.patch(`sets/${set.id}`, { ...settingsOf(set), ...more });
 }
 
-/** Benches that named somebody to turn to, and such as gave themselves a motto. */
+/** Benches that named someone to turn to, and such as gave themselves a motto. */
 const led: readonly Vessel[] = ['Crock', 'Carboy', 'Barrel', 'Firkin', 'Onggi'];
 const mottos: Partial<Record<Vessel, string>> = {
   Crock: 'Salt first, ask later',
@@ -23,7 +23,7 @@ const mottos: Partial<Record<Vessel, string>> = {
   Onggi: 'Slow is fast enough',
 };
 
-/** The benches have leaders and mottos; each assistant looks after half of them, and after the lab of theirs. */
+/** The benches have leaders and mottos; each assistant leads half of them, and after the lab of theirs. */
 export async function furnishBenches(stage: Stage): Promise<void> {
   const { instructor, courseId, teams, people } = stage;
   const description = 'The people you share a bench, a vessel and a report with until the tasting day.';
@@ -74,13 +74,13 @@ export async function furnishBenches(stage: Stage): Promise<void> {
   }
 }
 
-/** Each bench sends somebody to each table, who brings back what was learned. */
+/** Each bench sends someone to each table, who brings back what was learned. */
 export async function meetAsExperts({ instructor, teams }: Stage): Promise<void> {
   const topics = ['Salt', 'Temperature', 'Starter cultures', 'Packaging'];
   await instructor.post(`sets/${teams.id}/experts`, { name: 'Expert tables', topics, most: 8, seed: 4127 });
 }
 
-/** Whoever hands a poster in names with whom they made it. */
+/** Anyone who hands a poster in names with which people they made it. */
 export async function askForPosters({ instructor, courseId }: Stage): Promise<void> {
   await instructor.post(`courses/${courseId}/sets`, {
     name: 'Poster pairs',

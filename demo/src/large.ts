@@ -5,7 +5,7 @@ import type { ActivityList, ActivityView } from '@jigsaw/contract/release';
 import { halfDays, writeHalfDays } from '@jigsaw/core/course';
 import { sure } from '@jigsaw/core/lists';
 import { wholeSet } from '@jigsaw/core/release';
-import { bringIn, bringInPaste, makeSet } from './bringIn.js';
+import { importPeople, importPaste, makeSet } from './importPeople.js';
 import { Client } from './client.js';
 import { leaveTraces, letStudentsIn } from './largeTraces.js';
 import { demoPassword, domain, staff } from './people.js';
@@ -24,7 +24,7 @@ const weeks = 12;
 const given = ['Zofia', 'Noor', '서연', 'Łukasz', 'Amina', 'Jorge', 'Πηνελόπη', 'Ayşe', 'Søren', 'Kofi', 'Mireille', 'Dáithí', 'Тамара', '雨桐', 'Anneliese', 'Callum', 'Ngozi', 'Ingrid', 'Emre', 'Yara', 'Tiago', 'Saoirse', 'Hye-jin', 'Olu', 'Bram', 'Leila', 'Matteo', 'Piers', 'Nino', 'Ravi', 'Astrid', 'Chidi']; // prettier-ignore
 const family = ['Wiśniewska', 'Haddad', '한', 'Przybyłko', 'Diallo', 'Peñaloza', 'Καραθάνου', 'Karadağ', 'Bjerregaard', 'Asare', 'Dûchesne', 'Ó Conghaile', 'Белозёрова', '林', 'Krumbholz', 'Reith', 'Eze', 'Solheim', 'Öztürk', 'Aziz']; // prettier-ignore
 
-/** The 640, by number; those of one team are 160 apart. Nobody here exists. */
+/** The 640, by number; those of one team are 160 apart. No one here exists. */
 const students = Array.from({ length: teams * perTeam }, (_, at) => ({
   name: `${sure(given[(at * 7 + Math.floor(at / teams) * 5) % given.length])} ${sure(family[Math.floor(at / given.length) % family.length])}`,
   email: `brewer${at + 1}@${domain}`,
@@ -40,10 +40,10 @@ const assistants = Array.from({ length: leaders }, (_, at) => ({
   email: `assistant${at + 1}@${domain}`,
 }));
 
-/** Whom the sign-in page offers of the large course. */
+/** Who the sign-in page offers of the large course. */
 export const offeredAtLarge = [
   { email: staff.instructor.email, note: 'teaches 640 students in 160 teams' },
-  { email: sure(assistants[0]).email, note: 'assists, and looks after 20 teams' },
+  { email: sure(assistants[0]).email, note: 'assists and leads 20 teams' },
   { email: sure(students[0]).email, note: 'in Team 1' },
   { email: sure(students[90]).email, note: 'in Team 91' },
 ];
@@ -70,7 +70,7 @@ function weekly(kind: Planned['kind'], title: string, count: number): Planned[] 
   }));
 }
 
-/** A term of Industrial Brewing: the class, its teams and activities through the public API, what everybody did in them straight into the database,
+/** A term of Industrial Brewing: the class, its teams and activities through the public API, what everyone did in them straight into the database,
  * since a term of 640 people takes longer than two minutes through the front door. */
 export async function tellLargeStory(base: string, clock: StoryClock, databaseUrl: string): Promise<void> {
   const instructor = new Client(base, { email: staff.instructor.email, password: demoPassword });
@@ -81,16 +81,16 @@ export async function tellLargeStory(base: string, clock: StoryClock, databaseUr
     term: clock.term(),
     timeZone,
   });
-  const heading = 'Number,Name,Email,Section,Lab experience,First language,Free half-days';
+  const heading = 'Number,Name,Email,Cohort,Lab experience,First language,Free half-days';
   const rows = students.map(
     (each) =>
     [each.number, each.name, each.email, each.section, each.experience, each.language, `"${each.free}"`].join(','), // prettier-ignore
   );
-  await bringIn(instructor, course.id, `${heading}\n${rows.join('\n')}\n`, 'student', 'brw501.csv');
+  await importPeople(instructor, course.id, `${heading}\n${rows.join('\n')}\n`, 'student', 'brw501.csv');
   const addressed = (people: readonly { name: string; email: string }[]) =>
     people.map(({ name, email }) => `${name} <${email}>`).join('\n');
-  await bringInPaste(instructor, course.id, addressed(assistants), 'assistant');
-  await bringInPaste(instructor, course.id, addressed([staff.observer]), 'observer');
+  await importPaste(instructor, course.id, addressed(assistants), 'assistant');
+  await importPaste(instructor, course.id, addressed([staff.observer]), 'observer');
   await letStudentsIn(base, instructor, databaseUrl, course.id);
 
   const set = await makeSet(instructor, course.id, 'Team', { by: 'count', groups: teams }, perTeam, []);

@@ -23,7 +23,7 @@ async function inDatabase(
   }
 }
 
-/** Everybody has chosen the password of the demo. It is worked out once: that is slow by design. */
+/** Everyone has chosen the password of the demo. It is worked out once: that is slow by design. */
 export async function letStudentsIn(
   base: string,
   instructor: Client,
@@ -113,7 +113,7 @@ export const leaveTraces = (databaseUrl: string, courseId: string): Promise<void
               CASE n WHEN 1 THEN 0 ELSE 2 END, w."createdBy", w."createdAt" + n * interval '1 hour'
          FROM "wiki_page" w JOIN "copy" c ON c."id" = w."copyId" JOIN "release" r ON r."id" = c."releaseId" CROSS JOIN generate_series(1, 3) n
         WHERE r."courseId" = $1 AND w."revision" = 3`,
-      // Everybody has read what is older than a week; most have read the rest.
+      // Everyone has read what is older than a week; most have read the rest.
       `INSERT INTO "seen" ("enrolmentId", "subjectId", "version", "at")
        SELECT m."enrolmentId", p."id", 1, now() FROM "post" p JOIN "copy" c ON c."id" = p."copyId" JOIN "membership" m ON m."groupId" = c."groupId" AND m."until" IS NULL
         WHERE p."createdAt" < now() - interval '7 days' OR abs(hashtext(p."id"::text || m."enrolmentId"::text)) % 3 > 0`,

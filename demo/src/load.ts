@@ -18,7 +18,7 @@ export async function loadDemo(
   if (marks.includes('demo.begun')) await clear(config.databaseUrl);
   else if (await holdsPeople(config.databaseUrl)) {
     throw new DemoRefused(
-      'This database holds a Jigsaw Room of somebody’s. The demo needs an empty one: use another DATABASE_URL, or ./jigsaw start for the one that is there.',
+      'This database holds a Jigsaw Room of someone’s. The demo needs an empty one: use another DATABASE_URL, or ./jigsaw start for the one that is there.',
     );
   }
   await mark(config.databaseUrl, 'demo.begun');

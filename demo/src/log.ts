@@ -21,7 +21,7 @@ export const logPrompt = {
     paragraph(
       words('This is the log of '),
       { type: 'placeholder', attrs: { what: 'group-name' } },
-      words('. Whoever opens a jar writes what they saw, on the day they saw it.'),
+      words('. Anyone who opens a jar writes what they saw, on the day they saw it.'),
     ),
     paragraph(
       words(
@@ -64,7 +64,7 @@ const notes = [
 ];
 const pick = <Item>(items: readonly Item[], at: number): Item => sure(items[at % items.length]);
 
-/** How the page of a bench's second fortnight grew: each day somebody adds to it, and mends what another one wrote. */
+/** How the page of a bench's second fortnight grew: each day someone adds to it, and mends what another one wrote. */
 export function growth(vessel: Vessel, members: number, days: number): Save[] {
   const { end, temperature } = figuresOf(vessel);
   const saves: Save[] = [];
@@ -117,7 +117,7 @@ export const filledPrompt = (vessel: Vessel) =>
     ...logPrompt.promptText.content,
     paragraph(
       words(
-        `We at ${vessel} read at breakfast and in the evening. Whoever reads puts their initials behind the figure, and nobody rounds.`,
+        `We at ${vessel} read at breakfast and in the evening. The person who reads puts their initials behind the figure, and no one rounds.`,
       ),
     ),
   );

@@ -49,9 +49,9 @@ async function main(): Promise<void> {
   process.stdout.write(`
 Jigsaw Room is at ${config.publicUrl}
 
-Come in as somebody made up with one press on the sign-in page, or with an address and a password:
+Look around as a demo person from the sign-in page, or sign in with an email and the password:
   ${staff.instructor.email}  (instructor)
-  password for everyone made up: ${demoPassword}
+  password for every demo person: ${demoPassword}
 
 The made-up school's registrar, for people who join, leave and change sections: ${registrar.url}
 Mail goes nowhere: it is written to ${config.mailFolder ?? 'the outbox alone'}

@@ -158,7 +158,7 @@ export async function markCritiques(stage: Stage): Promise<void> {
     });
 }
 
-/** Most has been read by everybody; what came last has not. */
+/** Most has been read by everyone; what came last has not. */
 export async function readMost({ instructor, people, courseId, clock, seated }: Stage): Promise<void> {
   const see = async (client: Client, isLeft: (at: number) => boolean) => {
     const { rooms, common } = await roomsOf(client, courseId, client === instructor ? 'staff' : 'member');

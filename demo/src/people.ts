@@ -1,7 +1,7 @@
 import { halfDays, writeHalfDays } from '@jigsaw/core/course';
 import { sure } from '@jigsaw/core/lists';
 
-/** The made-up class. Nobody here exists. */
+/** The made-up class. No one here exists. */
 export interface MadeStudent {
   readonly name: string;
   readonly family: string;
@@ -15,7 +15,7 @@ export interface MadeStudent {
 }
 
 export const domain = 'quillmere.example';
-/** Everybody made up can also sign in with this. */
+/** Everyone made up can also sign in with this. */
 export const demoPassword = 'brine and bubbles';
 
 export const staff = {
@@ -57,7 +57,7 @@ export const vessels = [
 ] as const;
 export type Vessel = (typeof vessels)[number];
 
-/** Who sits where by hand, bench by bench. Two share the name Siobhán Mac Eoin. */
+/** How students get their group by hand, bench by bench. Two share the name Siobhán Mac Eoin. */
 export const benches: Readonly<Record<Vessel, readonly MadeStudent[]>> = {
   Crock: [
     'Noor Haddad-Lindqvist|Haddad-Lindqvist||T|plenty|day|yes|Arabic',
@@ -136,7 +136,7 @@ export const oneWord = line('Suharto|||T|none|evening|no|Indonesian');
 export const dropout = line('Casimir Dufresne|Dufresne||T|some|evening|no|French');
 export const namesake = line('Siobhán Mac Eoin|Mac Eoin||T|plenty|day|yes|Irish');
 
-/** Joined late; nobody has placed them yet. */
+/** Joined late; no one has placed them yet. */
 export const latecomers = [
   'Wilhelmina Oyelaran-Castellanos|Oyelaran-Castellanos||T|none|day|yes|English',
   'आरव देशपांडे|देशपांडे|Aarav Deshpande|T|some|evening|yes|Marathi',
@@ -159,7 +159,7 @@ export function addressOf(student: MadeStudent, isSecond = false): string {
   return `${latin[0]}.${latin.length > 1 ? latin.at(-1) : 'q'}${isSecond ? '2' : ''}@${domain}`;
 }
 
-/** Whom the sign-in page offers, with what they find. */
+/** Who the sign-in page offers, with what they find. */
 export const offered = [
   { email: staff.instructor.email, note: 'teaches the course: some to place, some to mark' },
   { email: staff.assistants[0].email, note: 'assists: places and marks, does not release' },
@@ -172,7 +172,7 @@ export const offered = [
   { email: addressOf(sure(latecomers[0])), note: 'joined late, in no group yet' },
 ];
 
-/** When somebody has time besides classes: by the letters of the name, so that it is the same at every load. */
+/** When someone has time besides classes: by the letters of the name, so that it is the same at every load. */
 export function freeTime({ name, timetable }: MadeStudent): string {
   const seed = [...name].reduce((sum, letter) => (sum * 31 + sure(letter.codePointAt(0))) % 9973, 7);
   const wanted = timetable === 'evening' ? 3 : 5;

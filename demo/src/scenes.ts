@@ -151,7 +151,7 @@ export async function openTalks(stage: Stage): Promise<void> {
   }
 }
 
-/** Every bench's log: all members save, one page is blanked and brought back, and one page leads to another. */
+/** Every bench's log: all members save, one page is blanked and restored, and one page leads to another. */
 export async function starterLog(stage: Stage): Promise<void> {
   const { instructor, people, courseId, clock, seated } = stage;
   const title = 'Starter culture log';
@@ -188,7 +188,7 @@ export async function starterLog(stage: Stage): Promise<void> {
     }
     if (vessel !== 'Crock' && vessel !== 'Carboy') continue;
     if (vessel === 'Crock') {
-      // Somebody blanks the page by mistake and the next one brings it back.
+      // Someone blanks the page by mistake and the next one brings it back.
       const before = sure(saves.at(-1));
       clock.daysAgo(1, '20:55');
       revision = (await save(2, days, { title: before.title, text: blankPage }, revision)).revision;

@@ -65,7 +65,7 @@ export async function sync(instructor: Client, courseId: string): Promise<void> 
   });
 }
 
-/** What the registrar has written down since the last sync: somebody joins, somebody leaves, somebody changes labs. */
+/** What the registrar has written down since the last sync: someone joins, someone leaves, someone changes labs. */
 export function happenSince(school: School, emailOf: (student: MadeStudent) => string): void {
   const joins: Enrolled = {
     ...nothingMore,

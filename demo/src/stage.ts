@@ -31,7 +31,7 @@ export class Browsers {
   }
 }
 
-/** Where the story is played: who is there, what time it is, and where everybody sits. */
+/** Where the story is played: who is there, what time it is, and where everyone sits. */
 export interface Stage {
   readonly instructor: Client;
   readonly people: Browsers;
@@ -87,7 +87,7 @@ export async function release(
   await instructor.post(`activities/${id}/release`, request);
 }
 
-/** The rooms that somebody sees into: their own, and for staff those of all groups. */
+/** The rooms that someone sees into: their own, and for staff those of all groups. */
 export async function roomsOf(
   client: Client,
   courseId: string,

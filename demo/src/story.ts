@@ -2,7 +2,7 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
-import { bringIn, bringInPaste, invite, makeSet } from './bringIn.js';
+import { importPeople, importPaste, invite, makeSet } from './importPeople.js';
 import { Client } from './client.js';
 import { askForPosters, furnishBenches, meetAsExperts } from './groups.js';
 import type { MadeStudent, Vessel } from './people.js';
@@ -46,14 +46,20 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   const firstWeek = [...class1, dropout];
   const emailOf = addresses([...firstWeek, ...latecomers]);
   const numbers = new Map([...numbered(firstWeek, 1), ...numbered(latecomers, 60)]);
-  await bringIn(instructor, course.id, rosterCsv(firstWeek, emailOf, numbers), 'student', 'fer220-week1.csv');
-  await bringInPaste(
+  await importPeople(
+    instructor,
+    course.id,
+    rosterCsv(firstWeek, emailOf, numbers),
+    'student',
+    'fer220-week1.csv',
+  );
+  await importPaste(
     instructor,
     course.id,
     staff.assistants.map((each) => `${each.name} <${each.email}>`).join('\n'),
     'assistant',
   );
-  await bringInPaste(instructor, course.id, `${staff.observer.name} <${staff.observer.email}>`, 'observer');
+  await importPaste(instructor, course.id, `${staff.observer.name} <${staff.observer.email}>`, 'observer');
   await invite(instructor, course.id);
   const people = new Browsers(base);
   await people.choosePasswords(instructor, course.id);
@@ -125,7 +131,13 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   seats.set(emailOf(moved), 'Amphora');
   seats.set(mireille, 'Crock');
   clock.weeksAgo(2, 'Fri 11:00');
-  await bringIn(instructor, course.id, rosterCsv(latecomers, emailOf, numbers), 'student', 'fer220-late.csv');
+  await importPeople(
+    instructor,
+    course.id,
+    rosterCsv(latecomers, emailOf, numbers),
+    'student',
+    'fer220-late.csv',
+  );
   await invite(instructor, course.id);
   await people.choosePasswords(instructor, course.id);
   for (const student of latecomers) school.enrol(listing.code, listed(student));

@@ -21,7 +21,7 @@ const guesses = [
   'The number made me look for sourness, and I think I found some that was not there before I knew it.',
 ];
 const changes = [
-  'Next time I would taste blind and let somebody else pour, because I knew which jar stood nearest the window.',
+  'Next time I would taste blind and let someone else pour, because I knew which jar stood nearest the window.',
   'The one thing I would change is the shelf: the jar at the top was two degrees warmer, and we treated them as one.',
   'I would weigh the stones again before day twenty-one, since a leaf stood out for a night and the film began there.',
   'I would keep one jar without starter for the whole time, as it is the only one that can tell us we are wrong.',

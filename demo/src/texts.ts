@@ -24,7 +24,7 @@ const list = (...items: readonly string[]) => ({
 });
 const doc = (...content: object[]) => ({ type: 'doc' as const, content });
 
-/** What is asked for in the large course. */
+/** What is required in the large course. */
 export const largeBrief = (title: string) =>
   doc(
     paragraph(
@@ -60,7 +60,7 @@ export const briefs = {
     ),
     paragraph(
       bold('One report a bench, '),
-      words('with your readings beside it as they came from the logger; nobody has to retype them.'),
+      words('with your readings beside it as they came from the logger; no one has to retype them.'),
     ),
   ),
   kinetics: doc(
@@ -120,13 +120,13 @@ export const moreBriefs = {
   ),
   ask: doc(
     paragraph(
-      words('Questions to the lab that others may have too. Somebody of the staff looks in once a day.'),
+      words('Questions to the lab that others may have too. Someone of the staff looks in once a day.'),
     ),
   ),
   certificate: doc(
     paragraph(
       words(
-        'Put in your hygiene certificate. Nobody of the class sees it, and without it you cannot pour on tasting day.',
+        'Insert your hygiene certificate. No one of the class sees it, and without it you cannot pour on tasting day.',
       ),
     ),
   ),

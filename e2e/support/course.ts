@@ -35,12 +35,12 @@ export async function aCourseOf(
     term: 'Autumn 2026',
     timeZone: 'Europe/Lisbon',
   });
-  await bringIn(instructor, course.id, lines, 'student');
+  await importPeople(instructor, course.id, lines, 'student');
   return course;
 }
 
 /** More people in a course, by pasted lines. */
-export async function bringIn(
+export async function importPeople(
   instructor: Page,
   courseId: string,
   lines: readonly string[],
@@ -62,7 +62,7 @@ export async function bringIn(
   });
 }
 
-/** Everybody's own browser, signed in, by first name; of these people only, where they are named. */
+/** Everyone's own browser, signed in, by first name; of these people only, where they are named. */
 export async function browsersOf(
   browser: Browser,
   instructor: Page,

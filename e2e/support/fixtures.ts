@@ -55,7 +55,7 @@ export async function newPerson(browser: Browser, viewport = { width: 1280, heig
 
 export async function signIn(page: Page, email: string, password: string): Promise<void> {
   await page.goto('/');
-  await page.getByLabel('Mail address').fill(email);
+  await page.getByLabel('Email').fill(email);
   await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
 }

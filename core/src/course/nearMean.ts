@@ -4,7 +4,7 @@ const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + 
 
 /** How one group's numbers stand to the class's. */
 export interface MeanOfGroup {
-  /** null: nobody in it has a number. */
+  /** null: no one in it has a number. */
   readonly mean: number | null;
   readonly isNear: boolean;
 }
@@ -12,7 +12,7 @@ export interface MeanOfGroup {
 /** Near is within half a standard deviation of the class's mean: about as far as a group of four strays by chance. The Board and the report of a
  * deal measure with this one function.
  * @param groups the values of each group's members as they were written; what is no number does not count.
- * @returns null: nobody has a number. */
+ * @returns null: no one has a number. */
 export function meansOfGroups(
   groups: readonly (readonly (string | undefined)[])[],
 ): { readonly mean: number; readonly deviation: number; readonly groups: readonly MeanOfGroup[] } | null {

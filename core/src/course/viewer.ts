@@ -2,7 +2,7 @@ import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js
 
 export type Role = 'instructor' | 'assistant' | 'student' | 'observer';
 
-/** Whoever asks, as far as a course is concerned. Built once a request. */
+/** Anyone who asks, as far as a course is concerned. Built once a request. */
 export interface Viewer {
   readonly courseId: CourseId;
   readonly enrolmentId: EnrolmentId;
@@ -11,7 +11,7 @@ export interface Viewer {
   readonly hasLeft: boolean;
   /** Groups they are a member of now. */
   readonly groups: readonly { readonly groupId: GroupId; readonly setId: GroupSetId }[];
-  /** Groups they look after as staff. */
+  /** Groups they lead as staff. */
   readonly leads: readonly GroupId[];
   /** An assistant in a course that shows assistants the work of the groups they lead, and of no others. */
   readonly seesOnlyLed: boolean;

@@ -4,7 +4,7 @@ import { dealing } from './index.js';
 import { aProblem, group, id, student } from './problemsForTests.js';
 import type { DealProblem, Rule } from './index.js';
 
-/** Attributes as classes have them at their worst: one outlier, nobody known, all alike, very large numbers. */
+/** Attributes as classes have them at their worst: one outlier, no one known, all alike, very large numbers. */
 const anAttribute = (count: number) =>
   fc.oneof(
     fc.nat(count - 1).map((one) => (at: number) => (at === one ? '1' : '0')),

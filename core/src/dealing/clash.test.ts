@@ -13,7 +13,7 @@ describe('rules that cannot all hold', () => {
         { kind: 'together', students: ids(0, 1) },
         { kind: 'apart', students: ids(1, 0) },
       ]),
-      /S0 and S1 are to sit together and apart at once/,
+      /S0 and S1 must be together and apart at once/,
     ],
     [
       'apart through a third',
@@ -22,7 +22,7 @@ describe('rules that cannot all hold', () => {
         { kind: 'together', students: ids(1, 2) },
         { kind: 'apart', students: ids(0, 2) },
       ]),
-      /S0 and S2 are to sit together and apart/,
+      /S0 and S2 must be together and apart/,
     ],
     [
       'together, pinned apart',
@@ -48,7 +48,7 @@ describe('rules that cannot all hold', () => {
           { kind: 'together', students: ids(1, 3) },
         ],
       ),
-      /S0, S2, S1 and S3 are to sit together in G0, which has 1 place/,
+      /S0, S2, S1 and S3 must be together in G0, which has 1 place/,
     ],
     [
       'apart, and held together by a lock',
@@ -57,7 +57,7 @@ describe('rules that cannot all hold', () => {
         [group(0, 3, true), group(1)],
         [{ kind: 'apart', students: ids(0, 1) }],
       ),
-      /both stay in G0\. G0 is locked: unlock it, or take the rule away\.$/,
+      /both stay in G0\. G0 is locked: unlock it, or remove the rule\.$/,
     ],
     [
       'together, held apart by two locks',
@@ -69,7 +69,7 @@ describe('rules that cannot all hold', () => {
       /the other in G1\. G0 and G1 are locked: unlock one of them/,
     ],
     [
-      'together with somebody whose group is locked',
+      'together with someone whose group is locked',
       aProblem(
         [student(0, {}, 'g0'), ...people(6).slice(1)],
         [group(0, 3, true), group(1)],
@@ -85,7 +85,7 @@ describe('rules that cannot all hold', () => {
     [
       'more apart than groups',
       aProblem(people(6), groups, [{ kind: 'apart', students: ids(0, 1, 2) }]),
-      /each of these 3 is to sit apart from all the others, and there are 2 groups/,
+      /each of these 3 must be apart from all the others, and there are 2 groups/,
     ],
     [
       'apart by three rules',
@@ -97,14 +97,14 @@ describe('rules that cannot all hold', () => {
       /each of these 3/,
     ],
     [
-      'with somebody in a full group',
+      'with someone in a full group',
       aProblem([...[0, 1, 2].map((at) => student(at, {}, 'g0')), ...people(6).slice(3)], groups, [
         { kind: 'together', students: ids(0, 3) },
       ]),
       /in G0, which has no place/,
     ],
     [
-      'with somebody in a locked group',
+      'with someone in a locked group',
       aProblem(
         [student(0, {}, 'g0'), ...people(6).slice(1)],
         [group(0, 3, true), group(1, 6)],
@@ -113,12 +113,12 @@ describe('rules that cannot all hold', () => {
       /in G0, which has no place/,
     ],
     [
-      'apart from somebody in every group',
+      'apart from someone in every group',
       aProblem([student(0, {}, 'g0'), student(1, {}, 'g1'), ...people(6).slice(2)], groups, [
         { kind: 'apart', students: ids(2, 0) },
         { kind: 'apart', students: ids(2, 1) },
       ]),
-      /S2 finds no group without S0 and S1/,
+      /S2 must be apart from S0 and S1/,
     ],
     [
       'two pairs of three for two groups of three',
@@ -130,13 +130,13 @@ describe('rules that cannot all hold', () => {
       /no group holds more than 2/,
     ],
     [
-      'together with somebody whose neighbour is shunned',
+      'together with someone whose neighbour is shunned',
       aProblem([student(0, {}, 'g0'), ...people(6).slice(1)], groups, [
         { kind: 'together', students: ids(0, 1) },
         { kind: 'apart', students: ids(1, 2) },
         { kind: 'together', students: ids(2, 0) },
       ]),
-      /S[0-2] and S[0-2] are to sit together and apart/,
+      /S[0-2] and S[0-2] must be together and apart/,
     ],
     [
       'trios that leave one over',
@@ -149,7 +149,7 @@ describe('rules that cannot all hold', () => {
           { kind: 'together', students: ids(6, 7) },
         ],
       ),
-      /S[67] and S[67] are to sit together, but the other rules leave no group/,
+      /S[67] and S[67] must be together, but the other rules leave no group/,
     ],
   ];
 

@@ -3,7 +3,7 @@ import type { DealProblem } from './problem.js';
 import type { Compiled } from './units.js';
 import { counted, namesTogether } from '../text/index.js';
 
-/** Names of groups that are locked and in the way; none: nobody is held by a lock. */
+/** Names of groups that are locked and in the way; none: no one is held by a lock. */
 type Locked = readonly string[];
 
 /** Why the rules that hold without exception cannot all hold, with those concerned by name. */
@@ -86,7 +86,7 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
         };
     }
   }
-  // Units that follow somebody into the same group need places there together.
+  // Units that follow someone into the same group need places there together.
   const comers = groups.map((_, group) =>
     units.filter(
       (unit, at) => fixed[at] === group && unit.some((each) => sure(students[each]).fixedIn === null),
@@ -158,7 +158,7 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
   return null;
 }
 
-/** A large number of people of whom each is apart from every other: grown from whoever has most to be apart from. One that is larger than the
+/** A large number of people of which people each is apart from every other: grown from the person who has most to be apart from. One that is larger than the
  * number of groups proves that they cannot all be parted. */
 function mutuallyApart({ apart }: Compiled): number[] {
   let best: number[] = [];
@@ -188,38 +188,38 @@ function mutuallyApart({ apart }: Compiled): number[] {
 /** Four names are told whole; of more, the first three. */
 const some = (names: readonly string[]): string => namesTogether(names, names.length <= 4 ? 4 : 3);
 
-/** Somebody in a locked group is not freed by unpinning. */
+/** Someone in a locked group is not freed by unpinning. */
 const unlock = (locked: Locked): string =>
   locked.length === 1
-    ? `${locked.join('')} is locked: unlock it, or take the rule away.`
-    : `${some(locked)} are locked: unlock one of them, or take the rule away.`;
+    ? `${locked.join('')} is locked: unlock it, or remove the rule.`
+    : `${some(locked)} are locked: unlock one of them, or remove the rule.`;
 const free = (locked: Locked): string => (locked.length === 0 ? 'Unpin one of them.' : unlock(locked));
 
 /** The same in words, with what to do. */
 export function sayClash(clash: Clash): string {
   switch (clash.code) {
     case 'together-is-apart':
-      return `${clash.names.join(' and ')} are to sit together and apart at once. Take one of the two rules away.`;
+      return `${clash.names.join(' and ')} must be together and apart at once. Remove one of the two rules.`;
     case 'together-fixed-apart':
-      return `${clash.names.join(' and ')} are to sit together, but one stays in ${clash.groups[0]} and the other in ${clash.groups[1]}. ${free(clash.locked)}`;
+      return `${clash.names.join(' and ')} must be together, but one stays in ${clash.groups[0]} and the other in ${clash.groups[1]}. ${free(clash.locked)}`;
     case 'apart-fixed-together':
-      return `${clash.names.join(' and ')} are to sit apart, but both stay in ${clash.group}. ${free(clash.locked)}`;
+      return `${clash.names.join(' and ')} must be apart, but both stay in ${clash.group}. ${free(clash.locked)}`;
     case 'together-too-many':
-      return `${some(clash.names)} are to sit together: ${clash.names.length} people, and no group holds more than ${clash.most}. Take somebody out of the rule, or let a group hold more.`;
+      return `${some(clash.names)} must be together: ${clash.names.length} people, and no group holds more than ${clash.most}. Remove someone from the rule, or let a group hold more.`;
     case 'too-many-apart':
-      return `${some(clash.names)}: each of these ${clash.names.length} is to sit apart from all the others, and there are ${clash.groups} groups. Make more groups, or let two of them meet.`;
+      return `${some(clash.names)}: each of these ${clash.names.length} must be apart from all the others, and there are ${clash.groups} groups. Make more groups, or let two of them meet.`;
     case 'fixed-group-full':
-      return `${some(clash.names)} are to sit together in ${clash.group}, which has ${clash.places === 0 ? 'no place' : counted(clash.places, 'place')} for those who come. ${clash.locked.length > 0 ? unlock(clash.locked) : 'Unpin them, or let it hold more.'}`;
+      return `${some(clash.names)} must be together in ${clash.group}, which has ${clash.places === 0 ? 'no place' : counted(clash.places, 'place')} for those who come. ${clash.locked.length > 0 ? unlock(clash.locked) : 'Unpin them, or let it hold more.'}`;
     case 'fixed-beside-apart':
-      return `${clash.name} finds no group without ${some(clash.names)}, from whom they are to be apart and who stay where they are. ${free(clash.locked)}`;
+      return `${clash.name} must be apart from ${some(clash.names)}, who stay where they are, so no group is left. ${free(clash.locked)}`;
     case 'together-do-not-fit':
-      return `${some(clash.names)} are to sit together, but the other rules leave no group with room for all of them. Let a group hold more, or split them.`;
+      return `${some(clash.names)} must be together, but the other rules leave no group with room for all of them. Let a group hold more, or split them.`;
     case 'not-found': {
       const pairs = clash.pairs.slice(0, 3).map((pair) => pair.join(' and '));
       const told = `${pairs.join('; ')}${clash.pairs.length > 3 ? ` and ${clash.pairs.length - 3} more` : ''}`;
       return clash.isProven
         ? `These cannot all be kept apart in these groups: ${told}. Let some of them share a group, or make more groups.`
-        : `No deal was found that keeps all of these apart: ${told}. It may not exist. Let some of them meet, or look longer.`;
+        : `No deal was found that keeps all of these apart: ${told}. There may be none. Let some of them meet, or look longer.`;
     }
   }
 }

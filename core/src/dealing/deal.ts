@@ -51,9 +51,9 @@ export function looksOf({ students, effort = 1 }: Pick<DealProblem, 'students' |
   return { looks, steps: Math.floor(all / looks) };
 }
 
-/** Deals everybody a place: rules that hold without exception hold, wishes are met as well as can be found. It looks several times, each time from another
+/** Deals everyone a place: rules that hold without exception hold, wishes are met as well as can be found. It looks several times, each time from another
  * beginning; a look hangs on the seed and its number alone, so that several workers can share them and come to the same deal as one. A generator, so
- * that whoever runs it can show how far it is and stop it.
+ * that anyone who runs it can show how far it is and stop it.
  * @param only these looks; left out: all. Looks beyond the usual ones go on improving. */
 export function* dealing(problem: DealProblem, only?: Looks): Generator<Dealing, Dealt> {
   const compiled = compile(problem);
@@ -100,7 +100,7 @@ function* lookOnce(
   const weighed = weigh(problem, table);
   const search = new Search(compiled, table, weighed, random);
   const deal = () => toDeal(problem, compiled, search.best, weighed);
-  yield { part: 0, best: deal() }; // whoever has enough already takes this
+  yield { part: 0, best: deal() }; // anyone who has enough already takes this
   if (steps > 0 && weighed.length > 0 && search.canMove) {
     for (let report = 0; report < reports; report += 1) {
       search.run(Math.round(steps / reports), 1 - report / reports, 1 - (report + 1) / reports);

@@ -18,7 +18,7 @@ import {
 } from './problemsForTests.js';
 
 describe('a deal', () => {
-  it('seats everybody once, keeps places, pins and locks, and breaks no rule that holds without exception', () =>
+  it('seats everyone once, keeps places, pins and locks, and breaks no rule that holds without exception', () =>
     fc.assert(
       fc.property(anyProblem(14), (problem) => {
         const result = dealAll({ ...problem, effort: 0.1 });
@@ -73,7 +73,7 @@ describe('a deal', () => {
     expect([...seats.values()].filter((seat) => seat === null)).toHaveLength(2);
   });
 
-  it('moves nobody where the class sits well already, and few where it nearly does', () => {
+  it('moves no one where the class sits well already, and few where it nearly does', () => {
     const seated = (at: number) => `g${at % 4}` as GroupId;
     const sitting = (swapped: boolean) =>
       Array.from({ length: 12 }, (_, at) => {

@@ -20,7 +20,7 @@ const homesOf = (sizes: readonly number[]) =>
 const differ = (counts: readonly number[]) => Math.max(0, ...counts) - Math.min(...counts);
 
 describe('expert tables', () => {
-  it('take everybody once; each home has every topic as evenly as can be, and no table is two larger than another', () =>
+  it('take everyone once; each home has every topic as evenly as can be, and no table is two larger than another', () =>
     fc.assert(
       fc.property(aClass, ({ sizes, topics, most, seed }) => {
         const homes = homesOf(sizes);

@@ -16,7 +16,7 @@ export interface ExpertTable {
 
 export interface ExpertTables {
   readonly tables: readonly ExpertTable[];
-  /** Homes that are smaller than the number of topics, and what nobody of theirs learns. */
+  /** Homes that are smaller than the number of topics, and what no one of theirs learns. */
   readonly lacking: readonly { readonly home: string; readonly topics: readonly string[] }[];
 }
 
@@ -28,7 +28,7 @@ interface ExpertRequest {
   readonly seed: number;
 }
 
-/** Gives everybody in a home a topic (CALC §4): in each home the topics are as even as can be, and over the class the tables differ by one at most. A home's extra topics are those that have the
+/** Gives everyone in a home a topic (CALC §4): in each home the topics are as even as can be, and over the class the tables differ by one at most. A home's extra topics are those that have the
  * fewest people so far; since they are different ones, no table gets two ahead of another. */
 export function expertTables({ homes, topics, most, seed }: ExpertRequest): ExpertTables {
   const random = randomFrom(seed);

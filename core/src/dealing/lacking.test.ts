@@ -4,7 +4,7 @@ import { bitsOf, leastTogether } from './lacking.js';
 
 it('counts the half-days of a mask', () => expect([0, 1, 6, 1023].map(bitsOf)).toEqual([0, 1, 2, 10]));
 
-/** Every way to part these into groups of these sizes; whoever has no seat is left over. */
+/** Every way to part these into groups of these sizes; anyone who has no seat is left over. */
 function* ways(left: readonly number[], sizes: readonly number[]): Generator<number[][]> {
   const [size, ...more] = sizes;
   if (size === undefined) return yield [];

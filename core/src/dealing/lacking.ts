@@ -6,7 +6,7 @@ export function bitsOf(mask: number): number {
 }
 
 /** The least sum, over groups of these sizes, of the most that one of the members lacks: those who lack the most sit together, in the largest groups. Some
- * may have no seat, and they may be those who lack the most; somebody alone in a group lacks nothing.
+ * may have no seat, and they may be those who lack the most; someone alone in a group lacks nothing.
  * @param lacking by student, the most first. */
 export function leastTogether(lacking: readonly number[], sizes: readonly number[]): number {
   const seats = sizes.reduce((sum, size) => sum + size, 0);

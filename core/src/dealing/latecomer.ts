@@ -5,7 +5,7 @@ import { measure } from './wishes.js';
 
 type Attributes = DealtStudent['attributes'];
 
-/** What it adds to the spread rules' cost that somebody comes to a group (CALC §3); 0 without such rules.
+/** What it adds to the spread rules' cost that someone comes to a group (CALC §3); 0 without such rules.
  * @param everyone the class with the newcomer, by attributes.
  * @param members those of the group. */
 export function spreadIncrease(

@@ -4,7 +4,7 @@ import type { DealProblem } from './problem.js';
 import type { Table } from './table.js';
 import type { Compiled } from './units.js';
 
-/** Groups of one size in which nobody has to stay are alike but for their names: each gets the name under which the most of its people sit already.
+/** Groups of one size in which no one has to stay are alike but for their names: each gets the name under which the most of its people sit already.
  * @returns by row of the table, the group whose name it gets. */
 export function keptNames(
   students: DealProblem['students'],

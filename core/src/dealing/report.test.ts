@@ -32,10 +32,10 @@ function outcome(rule: Rule, values: readonly string[] = [], attribute = 'Lab', 
 }
 
 describe('what a deal made of a rule', () => {
-  it('is counted in groups that are mixed like the class', () => {
+  it('is counted in groups that are mixed', () => {
     const rule: Rule = { kind: 'spread', attribute: 'Lab', as: 'category' };
     expect(outcome(rule, ['some', 'none', 'some', 'none'])).toEqual({
-      says: '2 of 2 groups mixed like the class',
+      says: '2 of 2 groups mixed',
       met: 2,
       of: 2,
       gap: 0.5,
@@ -45,7 +45,7 @@ describe('what a deal made of a rule', () => {
       concerned: [],
     });
     expect(outcome(rule, ['some', 'some', 'none', 'none'])).toMatchObject({
-      says: '0 of 2 groups mixed like the class',
+      says: '0 of 2 groups mixed',
       part: 0,
       isBest: false,
       concerned: names,

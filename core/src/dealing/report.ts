@@ -127,7 +127,7 @@ function evenGroups(
   });
   const met = groups.length - uneven.length;
   return {
-    says: inGroups(met, groups.length, 'mixed like the class'),
+    says: inGroups(met, groups.length, 'mixed'),
     met,
     of: groups.length,
     concerned: uneven.flat().map((student) => student.id),

@@ -75,7 +75,7 @@ export class Search {
     }
   }
 
-  /** From the best found: every change of two places, until none makes it better. For classes that are not large. In steps, so that whoever runs it may stop:
+  /** From the best found: every change of two places, until none makes it better. For classes that are not large. In steps, so that anyone who runs it may stop:
    * one round through the class each. */
   *polish(): Generator<void> {
     this.restore();
@@ -128,7 +128,7 @@ export class Search {
   private step(threshold: number): void {
     const one = this.pick();
     const other = this.pick();
-    // Where one group has a member more than the other, somebody may also just move: the sizes stay what they are.
+    // Where one group has a member more than the other, someone may also just move: the sizes stay what they are.
     const [here, there] = [this.table.groupOf[one]!, this.table.groupOf[other]!];
     if (here === there) return;
     if (this.table.sizes[here] === this.table.sizes[there]! + 1 && this.random() < 0.3)
@@ -185,7 +185,7 @@ export class Search {
     return false;
   }
 
-  /** Whether two groups as they stand now are accepted; whoever asked puts them back if not. */
+  /** Whether two groups as they stand now are accepted; anyone who asked puts them back if not. */
   private isTaken(isBroken: boolean, here: number, there: number, threshold: number): boolean {
     if (isBroken) return false;
     const [costHere, costThere] = [this.costOf(here), this.costOf(there)];

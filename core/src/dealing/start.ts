@@ -7,7 +7,7 @@ import type { Compiled } from './units.js';
 
 type Start = { ok: true; table: Table } | { ok: false; clash: Clash };
 
-/** Everybody into groups of even sizes; where the rules that hold without exception do not let them be even, into uneven ones. */
+/** Everyone into groups of even sizes; where the rules that hold without exception do not let them be even, into uneven ones. */
 export function seatEveryone(problem: DealProblem, compiled: Compiled, random: () => number): Start {
   const even = seatEvenly(problem, compiled, random);
   if (even.ok) return even;
@@ -17,8 +17,8 @@ export function seatEveryone(problem: DealProblem, compiled: Compiled, random: (
   return typeof uneven === 'string' ? even : { ok: true, table: uneven };
 }
 
-/** Everybody into groups of the sizes that the forecast tells, the largest units and those with most to be apart from first; then those who sit with somebody
- * they are to be apart from are swapped until nobody does. */
+/** Everyone into groups of the sizes that the forecast tells, the largest units and those with most to be apart from first; then those who sit with someone
+ * they are to be apart from are swapped until no one does. */
 function seatEvenly(problem: DealProblem, compiled: Compiled, random: () => number): Start {
   const { units, fixed, apart, capacity, isLocked, count, groupCount } = compiled;
   const fixedSize = new Int32Array(groupCount);
@@ -68,10 +68,10 @@ function seatEvenly(problem: DealProblem, compiled: Compiled, random: () => numb
   };
 }
 
-/** So many tries to seat somebody; a small class is through with all there are. */
+/** So many tries to seat someone; a small class is through with all there are. */
 const mostTries = 200_000;
 
-/** Everybody into any groups with room, by backtracking: those with most to be apart from first, each into the smallest group that takes them.
+/** Everyone into any groups with room, by backtracking: those with most to be apart from first, each into the smallest group that takes them.
  * @returns none: there is no such seating, proven; unknown: none was found. */
 function seatUnevenly(compiled: Compiled): Table | 'none' | 'unknown' {
   const { units, fixed, apart, capacity, isLocked, count, groupCount } = compiled;
@@ -86,7 +86,7 @@ function seatUnevenly(compiled: Compiled): Table | 'none' | 'unknown' {
     (sum, own, group) => sum + (isLocked[group] ? 0 : capacity[group]! - own.length),
     0,
   );
-  if (seatsWanted > room) return 'unknown'; // somebody finds no place, and it may be the one who hinders
+  if (seatsWanted > room) return 'unknown'; // someone finds no place, and it may be the one who hinders
   let tries = 0;
   const takes = (group: number, unit: readonly number[]) =>
     !isLocked[group] &&
@@ -137,7 +137,7 @@ function brokenPairs({ apart }: Compiled, table: Table): [number, number][] {
   );
 }
 
-/** Min-conflicts (Minton et al., 1992): somebody who sits wrong changes places with whoever makes it least wrong. */
+/** Min-conflicts (Minton et al., 1992): someone who sits wrong changes places with anyone who makes it least wrong. */
 function repair(compiled: Compiled, table: Table, random: () => number): void {
   const { units, unitOf, fixed } = compiled;
   const isSingle = (student: number) => units[unitOf[student]!]!.length === 1 && fixed[unitOf[student]!]! < 0;

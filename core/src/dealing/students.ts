@@ -1,6 +1,6 @@
 import type { EnrolmentId, GroupId } from '../ids/index.js';
 
-/** Somebody who is to be dealt a place, or keeps theirs. */
+/** Someone who is to be dealt a place, or keeps theirs. */
 export interface DealtStudent {
   readonly id: EnrolmentId;
   readonly name: string;
@@ -16,6 +16,6 @@ export interface DealtInto {
   readonly name: string;
   /** null: no limit. */
   readonly capacity: number | null;
-  /** Whoever is in it stays, and nobody comes. */
+  /** Anyone who is in it stays, and no one comes. */
   readonly isLocked: boolean;
 }

@@ -1,4 +1,4 @@
-/** Who sits where: the members of each group in a row of their own, and each student's group (-1: none) and place in its row. */
+/** How students get their group: the members of each group in a row of their own, and each student's group (-1: none) and place in its row. */
 export class Table {
   readonly width: number;
   readonly members: Int32Array;

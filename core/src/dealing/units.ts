@@ -10,9 +10,9 @@ export interface Compiled {
   readonly unitOf: Int32Array;
   /** By unit: the group it stays in; -1: free. */
   readonly fixed: Int32Array;
-  /** Who must not sit with whom. */
+  /** Who must not sit together. */
   readonly apart: readonly ReadonlySet<number>[];
-  /** Most members a group may have; Infinity: no limit. Whoever is fixed in it fits, also where they are more. */
+  /** Most members a group may have; Infinity: no limit. Anyone who is fixed in it fits, also where they are more. */
   readonly capacity: readonly number[];
   readonly isLocked: readonly boolean[];
   readonly indexOf: ReadonlyMap<EnrolmentId, number>;

@@ -116,7 +116,7 @@ export function worth(table: Table, wishes: readonly Weighed[]): Omit<Deal, 'sea
   };
 }
 
-/** Any seating, judged by these rules as if it had been dealt by them: an earlier deal, or how it is now. Whoever has no seat in it, or in a group that is gone,
+/** Any seating, judged by these rules as if it had been dealt by them: an earlier deal, or how it is now. Anyone who has no seat in it, or in a group that is gone,
  * has none. */
 export function judge(problem: DealProblem, seats: ReadonlyMap<EnrolmentId, GroupId | null>): Deal {
   const { students, groups } = problem;

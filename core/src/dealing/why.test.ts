@@ -42,8 +42,8 @@ function why(problem: DealProblem, rule: number): Why {
   }
 }
 
-describe('why a rule is left short', () => {
-  it('names the wish that weighs more, what would be reached without it, and for whom', () => {
+describe('why a rule is not fully met', () => {
+  it('names the wish that matters more, what would be reached without it, and for whom', () => {
     const answer = why(given([met, company]), 1);
     expect(answer.alone.says).toBe('6 of 6 have company');
     expect(answer.hindrances).toHaveLength(1);
@@ -94,7 +94,7 @@ describe('a seating judged by rules that it was not dealt by', () => {
     );
   });
 
-  it('says which pairs it does not keep, and seats nobody in a group that is gone', () => {
+  it('says which pairs it does not keep, and seats no one in a group that is gone', () => {
     const problem = given([apart, { kind: 'together', students: [id('Ada'), id('Cho'), id('Dia')] }]);
     const seats = new Map([
       ...['Han', 'Park'].map((name) => [id(name), sure(groups[0]).id] as const),

@@ -22,7 +22,7 @@ export interface EarlierSet {
 }
 
 /** One wish made ready for many questions: what it costs that these students (by their index) sit together (CALC §2), and the least that it can
- * cost in groups of these sizes. The costs of groups add up, so that moving somebody touches two groups and nothing else. */
+ * cost in groups of these sizes. The costs of groups add up, so that moving someone touches two groups and nothing else. */
 export interface Measured {
   readonly wish: Wish;
   /** @param members of one group: `size` indices from `start` on. */
@@ -48,7 +48,7 @@ export function measure(wish: Wish, students: readonly DealtStudent[]): Measured
 
 const unknown = -1;
 
-/** Values as whole numbers from 0 on; `unknown` where nothing is known of somebody. */
+/** Values as whole numbers from 0 on; `unknown` where nothing is known of someone. */
 export function codesOf(
   students: readonly DealtStudent[],
   attribute: string,
@@ -96,7 +96,7 @@ function counter(codes: Int32Array, kinds: number) {
   };
 }
 
-/** Σ over values of (count − size · total / n)²; of the group's members whose value is known. Values that nobody in it has cost their share
+/** Σ over values of (count − size · total / n)²; of the group's members whose value is known. Values that no one in it has cost their share
  * squared, so only those that occur are looked at. Bound: for each value by itself, whole people spread over the groups as near to its shares as can be,
  * with as many of them in all as there are. */
 function spreadCategory(wish: Wish & { attribute: string }, students: readonly DealtStudent[]): Measured {
@@ -119,7 +119,7 @@ function spreadCategory(wish: Wish & { attribute: string }, students: readonly D
       own.forget(kinds);
       return cost;
     },
-    // Where not everybody has a seat or a known value, which sizes and totals count is not known.
+    // Where not everyone has a seat or a known value, which sizes and totals count is not known.
     bound: (sizes) =>
       known < students.length || sizes.reduce((sum, size) => sum + size, 0) < students.length
         ? 0
@@ -240,7 +240,7 @@ function nobodyAlone(wish: Wish & { attribute: string }, students: readonly Deal
   };
 }
 
-/** Half-days that are wanted and not free for everybody in the group. Whoever said nothing is taken to be free. */
+/** Half-days that are wanted and not free for everyone in the group. Anyone who said nothing is taken to be free. */
 function commonTime(wish: Wish & { kind: 'common-time' }, students: readonly DealtStudent[]): Measured {
   const slots = new Map<string, number>();
   const free = Int32Array.from(students, (student) => {
@@ -254,7 +254,7 @@ function commonTime(wish: Wish & { kind: 'common-time' }, students: readonly Dea
     return mask;
   });
   const all = slots.size === 0 ? 0 : (1 << slots.size) - 1;
-  // Nobody's group shares more half-days than they have themselves.
+  // No one's group shares more half-days than they have themselves.
   const lacking = [...free]
     .map((mask) => Math.max(0, wish.wanted - bitsOf(mask & all)))
     .sort((a, b) => b - a);
@@ -302,7 +302,7 @@ function fresh(wish: Wish & { kind: 'fresh' }, students: readonly DealtStudent[]
       return met;
     },
     bound(sizes) {
-      if (sizes.reduce((sum, size) => sum + size, 0) < students.length) return 0; // whoever finds no place meets nobody
+      if (sizes.reduce((sum, size) => sum + size, 0) < students.length) return 0; // anyone who finds no place meets no one
       const open = sizes.filter((size) => size > 0).length;
       const forced = earlier.map((groupOf) => {
         const members = new Map<number, number>();

@@ -2,7 +2,7 @@ import type { KindRules } from '../release/index.js';
 
 export type DiscussionAct = 'open-thread' | 'reply' | 'change-own' | 'take-out-any';
 
-/** Members and staff talk; staff may also take out what should not stand there. */
+/** Members and staff talk; staff may also delete what should not stand there. */
 export function discussionRules({
   studentsOpenThreads,
 }: {

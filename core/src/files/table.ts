@@ -16,6 +16,8 @@ export interface Table {
   readonly encoding: Encoding;
   /** What parts the cells; of a spreadsheet or a bundle, what it was. */
   readonly delimiter: Delimiter | 'spreadsheet' | 'bundle';
+  /** Where in the file it was found; absent where nothing was to be found, as in a bundle or a paste. */
+  readonly place?: TablePlace;
   /** The classes of a bundle by the names they have in its rows, in its order. */
   readonly classes?: readonly BundleClass[];
 }
@@ -27,4 +29,21 @@ export interface BundleClass {
   readonly title: string;
   /** What the registrar knows it by, whatever it is called. */
   readonly sourceId: string;
+}
+
+/** Where in a file a table stands, and what around it was passed over. */
+export interface TablePlace {
+  /** Sheets of a workbook, with how many rows of each hold anything; a text file is one. */
+  readonly sheets: readonly { readonly name: string; readonly rows: number }[];
+  /** Counted from 0. */
+  readonly sheet: number;
+  /** null: it has no headings. */
+  readonly headingLine: number | null;
+  /** The first rows of the sheet, any of which may hold the headings. */
+  readonly firstRows: readonly { readonly line: number; readonly text: string }[];
+  readonly skipped: readonly {
+    readonly line: number;
+    readonly because: 'above-headings' | 'headings-again' | 'total' | 'band';
+    readonly text: string;
+  }[];
 }

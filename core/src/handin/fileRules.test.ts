@@ -46,7 +46,7 @@ describe('which files a folder takes', () => {
   });
   it('says what to do, for every refusal', () => {
     expect(sayFileRefusal({ code: 'wrong-type', name: 'a.exe', types: ['pdf', 'docx'] })).toBe(
-      'a.exe is not of a type that is taken here. Save it as .pdf or .docx and add it again.',
+      'a.exe is not an allowed type here. Save it as .pdf or .docx and add it again.',
     );
     for (const code of ['too-many', 'too-large', 'not-what-it-says'] as const)
       expect(sayFileRefusal({ code, name: 'a.pdf', most: 1, largestMb: 10, found: 'exe' })).toMatch(

@@ -85,12 +85,12 @@ export function sayFileRefusal(refusal: FileRefusal): string {
   switch (refusal.code) {
     case 'too-many':
       return refusal.most === 1
-        ? 'One file is the most here. Take out the one that is there to add another.'
-        : `${refusal.most} files are the most here. Take one out to add another.`;
+        ? 'One file is the most here. Delete it to add another.'
+        : `${refusal.most} files are the most here. Delete one to add another.`;
     case 'wrong-type':
-      return `${refusal.name} is not of a type that is taken here. Save it as ${refusal.types.map((type) => `.${type}`).join(' or ')} and add it again.`;
+      return `${refusal.name} is not an allowed type here. Save it as ${refusal.types.map((type) => `.${type}`).join(' or ')} and add it again.`;
     case 'too-large':
-      return `${refusal.name} is over ${refusal.largestMb} MB, which is the most here. Make it smaller and add it again.`;
+      return `${refusal.name} is over ${refusal.largestMb} MB, the most allowed here. Make it smaller and add it again.`;
     case 'not-what-it-says': {
       const what =
         refusal.found === ''

@@ -13,7 +13,7 @@ describe('what is handed in', () => {
     ]);
   });
 
-  it('by single students is read by nobody else, may be in one copy for all, and is marked for each', () => {
+  it('by single students is read by no one else, may be in one copy for all, and is marked for each', () => {
     const each = { ...folder, by: 'student' } as const;
     expect(folderFacts.modes(each)).toEqual(['own', 'common']);
     expect(folderFacts.markFor(each)).toBe('student');

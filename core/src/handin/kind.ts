@@ -4,7 +4,7 @@ import type { Attempts, HandInRules } from './fileRules.js';
 /** The most that any hand-in takes, whatever its settings. */
 export const mostOfHandIns = { files: 50, fileMb: 250 } as const;
 
-/** One group hands in one work, so a copy for all is for works of single students only, and those nobody reads along. */
+/** One group hands in one work, so a copy for all is for works of single students only, and those no one reads along. */
 const kindOf = <Settings>(
   name: string,
   rulesOf: (settings: Settings) => HandInRules,

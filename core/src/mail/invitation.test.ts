@@ -16,7 +16,7 @@ describe('an invitation', () => {
     expect(mail.paragraphs.join(' ')).toMatch(
       /한서연.*Dr\. Ilse Marrow.*FER 220.*once, until Wed 9 Dec, 10:00/,
     );
-    expect(mail.why).toContain('have not come in yet');
+    expect(mail.why).toContain('have not signed in yet');
   });
 
   it('has the link in one place only', () => {

@@ -1,4 +1,4 @@
-/** `isPersonal`: it lets its reader in, so nobody else may see where it leads. */
+/** `isPersonal`: it lets its reader in, so no one else may see where it leads. */
 export interface MailLink {
   readonly label: string;
   readonly url: string;
@@ -10,7 +10,7 @@ export interface MailText {
   readonly subject: string;
   readonly paragraphs: readonly string[];
   readonly link: MailLink;
-  /** Why it was written, for whoever wonders. */
+  /** Why it was written, for anyone who wonders. */
   readonly why: string;
 }
 
@@ -24,14 +24,14 @@ export interface Invited {
   readonly until: string;
 }
 
-/** How somebody learns that they are in a course and comes in for the first time. */
+/** How someone learns that they are in a course and comes in for the first time. */
 export const invitation = ({ name, courseTitle, courseCode, invitedBy, url, until }: Invited): MailText => ({
   subject: `Your place in ${courseTitle}`,
   paragraphs: [
     `Hello ${name},`,
-    `${invitedBy} has put you on the roster of ${courseTitle} (${courseCode}). Your group and its work are there.`,
-    `Choose a password to come in. The link is yours alone: it works once, until ${until}.`,
+    `${invitedBy} has added you to ${courseTitle} (${courseCode}). You find your group and its work there.`,
+    `Choose a password to sign in. The link is only for you. It works once, until ${until}.`,
   ],
-  link: { label: 'Choose a password and come in', url, isPersonal: true },
-  why: `You are on the roster of ${courseCode} and have not come in yet.`,
+  link: { label: 'Choose a password', url, isPersonal: true },
+  why: `You are on the roster of ${courseCode} and have not signed in yet.`,
 });

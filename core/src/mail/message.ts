@@ -17,5 +17,5 @@ export const message = ({ subject, text, from, courseCode, url }: Message): Mail
     .map((paragraph) => paragraph.trim())
     .filter((paragraph) => paragraph !== ''),
   link: { label: 'Open the course', url, isPersonal: false },
-  why: `${from.name} wrote to you as somebody on the roster of ${courseCode}. Answer to ${from.email}.`,
+  why: `${from.name} wrote to you through the course ${courseCode}. Reply to ${from.email}.`,
 });

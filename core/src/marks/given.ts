@@ -42,7 +42,7 @@ export function changesBetween(
   });
 }
 
-/** Whether somebody would be given something else. */
+/** Whether someone would be given something else. */
 export const isOtherwise = (from: GivenMark | null, to: GivenMark | null): boolean =>
   differencesOf(from, to).length > 0;
 

@@ -67,7 +67,7 @@ export function sayDrafted(
 }
 
 function sayAdjustment(adjustment: Adjustment | null): string {
-  if (adjustment === null) return 'as the group';
+  if (adjustment === null) return 'same as the group';
   const why = adjustment.reason.trim() === '' ? '' : ` (${adjustment.reason})`;
   switch (adjustment.kind) {
     case 'adjusted': {

@@ -45,7 +45,7 @@ const aSheet = (more: Partial<KeptSheet> = {}): KeptSheet => ({
   isComplete: true,
   ...more,
 });
-/** As it is once everybody credited was given their mark. */
+/** As it is once everyone credited was given their mark. */
 const released = (sheet: KeptSheet): KeptSheet => ({
   ...sheet,
   given: new Map(sheet.credited.map((id) => [id, markToGive(sheet, id)])),
@@ -69,7 +69,7 @@ describe('the state of a mark', () => {
     expect(markState({ ...released(aSheet()), version: 4 })).toBe('released');
   });
 
-  it('is stale once there is newer work than it was given for, and needs somebody then', () => {
+  it('is stale once there is newer work than it was given for, and needs someone then', () => {
     expect(isStale(aSheet())).toBe(false);
     expect(isStale(aSheet({ latestAt: 101 }))).toBe(true);
     expect(isStale(aSheet({ workAt: null }))).toBe(true);
@@ -85,16 +85,16 @@ describe('the state of a mark', () => {
 describe('what is missing before a release', () => {
   const codes = (sheet: KeptSheet) => missingIn(sheet).map((each) => each.code);
 
-  it('is a mark, unless everybody has one of their own or is excused', () => {
+  it('is a mark, unless everyone has one of their own or is excused', () => {
     expect(codes(aSheet())).toEqual([]);
     expect(codes(aSheet({ typed: null }))).toEqual(['mark']);
-    const everybody = new Map<string, Adjustment>([
+    const everyone = new Map<string, Adjustment>([
       ['ada', { kind: 'separate', mark: '12', reason: 'alone' }],
       ['ben', { kind: 'excused', reason: 'ill' }],
     ]);
-    expect(codes(aSheet({ typed: null, adjustments: everybody }))).toEqual([]);
-    everybody.set('ben', { kind: 'adjusted', by: '2', reason: 'led' });
-    expect(codes(aSheet({ typed: null, adjustments: everybody }))).toEqual(['mark']);
+    expect(codes(aSheet({ typed: null, adjustments: everyone }))).toEqual([]);
+    everyone.set('ben', { kind: 'adjusted', by: '2', reason: 'led' });
+    expect(codes(aSheet({ typed: null, adjustments: everyone }))).toEqual(['mark']);
   });
 
   it('is a reason wherever a mark differs', () => {
@@ -165,7 +165,7 @@ describe('what changed since it was released', () => {
   const said = (more: Partial<KeptSheet>) =>
     changesSince({ ...released(aSheet()), ...more }).map((each) => `${each.enrolmentId}: ${sayChange(each)}`);
 
-  it('is nothing as long as everybody would be given the same, however often it was saved', () => {
+  it('is nothing as long as everyone would be given the same, however often it was saved', () => {
     expect(said({})).toEqual([]);
     expect(said({ version: 9, workAt: 200, latestAt: 200 })).toEqual([]);
     expect(
@@ -231,7 +231,7 @@ it('gives a member the mark of the group less lateness and what differs, within 
     ),
   ));
 
-describe('what a gradebook tells of somebody with several copies', () => {
+describe('what a gradebook tells of someone with several copies', () => {
   const copy = (state: CellState, setId: string | null = 'benches', isTheirs = true) => ({
     state,
     setId,

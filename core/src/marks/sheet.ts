@@ -20,7 +20,7 @@ export interface MarkSheet {
   readonly lateDeduction: string;
   /** Who gets the mark. */
   readonly credited: readonly string[];
-  /** What differs for whom, by enrolment. */
+  /** What differs for which people, by enrolment. */
   readonly adjustments: ReadonlyMap<string, Adjustment>;
 }
 
@@ -29,7 +29,7 @@ export interface KeptSheet extends MarkSheet {
   readonly feedback: string;
   readonly lateMinutes: number;
   readonly latePolicy: LatePolicy;
-  /** null: nobody has written in it. */
+  /** null: no one has written in it. */
   readonly version: number | null;
   /** What students were given of this unit, by enrolment, as it was then; empty: nothing. */
   readonly given: ReadonlyMap<string, GivenMark>;
@@ -40,7 +40,7 @@ export interface KeptSheet extends MarkSheet {
   readonly isComplete: boolean;
 }
 
-/** As much of a sheet as says whether somebody has to mark. */
+/** As much of a sheet as says whether someone has to mark. */
 export type BegunSheet = Pick<
   KeptSheet,
   'points' | 'rubric' | 'typed' | 'picks' | 'adjustments' | 'version' | 'workAt' | 'latestAt' | 'isComplete'
@@ -61,7 +61,7 @@ export const netMark = (sheet: MarkSheet): string | null =>
     max: sheet.points,
   }).mark;
 
-/** Of each sheet what everybody gets for whom nothing differs: most of a group, and exact figures cost time. Sheets do not change. */
+/** Of each sheet what everyone gets for which people nothing differs: most of a group, and exact figures cost time. Sheets do not change. */
 const alike = new WeakMap<MarkSheet, PersonMark>();
 
 /** What one credited person gets, and how it came about (CALC §9). */
@@ -124,7 +124,7 @@ export function markState(sheet: KeptSheet): MarkState {
   return isUnmarked(sheet) ? 'unmarked' : 'drafted';
 }
 
-/** Students have nothing of it, and nobody has begun. */
+/** Students have nothing of it, and no one has begun. */
 function isUnmarked(sheet: BegunSheet): boolean {
   if (sheet.given.size > 0) return false;
   if (sheet.version === null) return true;
@@ -144,7 +144,7 @@ export const isStale = ({
 }: Pick<KeptSheet, 'version' | 'workAt' | 'latestAt'>): boolean =>
   version !== null && latestAt !== null && (workAt === null || latestAt > workAt);
 
-/** There is work that nobody has marked, or newer work than the mark. */
+/** There is work that no one has marked, or newer work than the mark. */
 export const needsMarking = (sheet: BegunSheet): boolean =>
   sheet.isComplete && sheet.latestAt !== null && (isStale(sheet) || isUnmarked(sheet));
 
@@ -212,7 +212,7 @@ export type Excess =
       readonly most: string;
     };
 
-/** Picks of a criterion that was taken out of the rubric meanwhile are kept, and count for nothing. */
+/** Picks of a criterion that was removed of the rubric meanwhile are kept, and count for nothing. */
 export function excessIn(sheet: MarkSheet): Excess | null {
   const mark = unitMark(sheet);
   if (mark !== null && new Decimal(mark).gt(sheet.points)) return { code: 'above-points', mark };
@@ -274,13 +274,13 @@ function ungivenCell(
 /** A copy that one student is credited with, as far as it matters whether a gradebook tells of it. */
 export interface CreditedCopy {
   readonly state: CellState;
-  /** null: it is for everybody. */
+  /** null: it is for everyone. */
   readonly setId: string | null;
   /** They are in its group today. */
   readonly isTheirs: boolean;
 }
 
-/** Which of the copies of one activity that a student is credited with a gradebook tells of: all of them, except that nothing is missed of whoever moved
+/** Which of the copies of one activity that a student is credited with a gradebook tells of: all of them, except that nothing is missed of anyone who moved
  * within a set and keeps the credit of the group that they left: where there is nothing yet in the new group, the old one's stands for it. */
 export function copiesToTell<Copy extends CreditedCopy>(copies: readonly Copy[]): Copy[] {
   const isBegun = ({ state }: CreditedCopy) => state !== 'open' && state !== 'missing';

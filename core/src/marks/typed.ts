@@ -4,8 +4,8 @@ export type TypedPoints =
   /** null: nothing is typed, which is no mark and not 0. */
   { readonly ok: true; readonly points: string | null } | { readonly ok: false; readonly says: string };
 
-/** What somebody typed where points are asked for. A comma is a point, a plus says nothing, and what cannot be meant is told beside the field.
- * @param least below 0 where points may be taken away. */
+/** What someone typed where points are asked for. A comma is a point, a plus says nothing, and what cannot be meant is told beside the field.
+ * @param least below 0 where points may be removed. */
 export function readPoints(text: string, most: string, least = '0'): TypedPoints {
   const tidy = text.replace(',', '.').replace('−', '-').replace(/\s/g, '').replace(/^\+/, '');
   if (tidy === '') return { ok: true, points: null };

@@ -13,7 +13,7 @@ export interface MeasuredGroup {
 
 export interface Bar {
   readonly id: GroupId;
-  /** In the meter's own unit; null: the group has nobody to measure. */
+  /** In the meter's own unit; null: the group has no one to measure. */
   readonly value: number | null;
   /** Out of bounds: look here. */
   readonly isOut: boolean;
@@ -27,7 +27,7 @@ export interface Meter {
   readonly finding: string;
 }
 
-/** How evenly an attribute is spread over groups, as far as something can be said of it. Text is measured by nobody. */
+/** How evenly an attribute is spread over groups, as far as something can be said of it. Text is measured by no one. */
 export function meterOf(kind: AttributeKind, groups: readonly MeasuredGroup[]): Meter | null {
   if (kind === 'category') return ofCategory(groups);
   if (kind === 'number') return ofNumber(groups);
@@ -80,7 +80,7 @@ function ofNumber(groups: readonly MeasuredGroup[]): Meter | null {
   };
 }
 
-/** A bar is how many half-days everybody in the group has free; none is out of bounds for two or more people. */
+/** A bar is how many half-days everyone in the group has free; none is out of bounds for two or more people. */
 function ofHalfDays(groups: readonly MeasuredGroup[]): Meter | null {
   const bars = groups.map((group): Bar => {
     const free = known(group).flatMap((value) => readHalfDays(value) ?? []);

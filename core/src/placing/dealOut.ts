@@ -8,13 +8,13 @@ export interface DealtGroup {
   readonly members: number;
   /** null: no limit. */
   readonly capacity: number | null;
-  /** Nobody is dealt into it. */
+  /** No one is dealt into it. */
   readonly isLocked: boolean;
 }
 
 export interface DealtOut {
   readonly moves: readonly Move[];
-  /** Whom no group has room for, in the order given. */
+  /** Who no group has room for, in the order given. */
   readonly left: readonly EnrolmentId[];
 }
 

@@ -63,7 +63,7 @@ export function whereTheyFit(
     .map(({ fit }) => fit);
 }
 
-/** Σ over values of (count − size · total / n)²; 0 for nobody. */
+/** Σ over values of (count − size · total / n)²; 0 for no one. */
 function spreadCost(values: readonly string[], totals: ReadonlyMap<string, number>): number {
   const everyone = [...totals.values()].reduce((sum, count) => sum + count, 0);
   if (everyone === 0) return 0;

@@ -78,7 +78,7 @@ describe('a file of groups', () => {
     for (const { problem } of file.problems) expect(sayGroupFileProblem(problem)).toMatch(/\.$/);
   });
 
-  it('of our own gives everybody the places that they had, whatever the groups are called', () => {
+  it('of our own gives everyone the places that they had, whatever the groups are called', () => {
     const aName = fc.oneof(
       fc.constantFrom(
         '1',

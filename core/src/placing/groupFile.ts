@@ -8,7 +8,7 @@ import { fold } from '../text/index.js';
 import { movesOut } from './placement.js';
 import type { Move, Placement, Seat } from './placement.js';
 
-/** Somebody of the class as a file of groups may name them. */
+/** Someone of the class as a file of groups may name them. */
 export interface NamedStudent {
   readonly enrolmentId: EnrolmentId;
   readonly name: string;
@@ -66,7 +66,7 @@ const numberWords = [
 ];
 const nameWords = ['name', 'student', 'full name', 'student name', 'nom', 'nombre', 'nome', 'namn', 'naam'];
 
-/** Everybody with their groups in a set, for a file that `readGroupFile` takes back: a heading, then a line for each place by the groups'
+/** Everyone with their groups in a set, for a file that `readGroupFile` takes back: a heading, then a line for each place by the groups'
  * numbers, those without a place last. */
 export function groupFileLines(
   setName: string,
@@ -88,7 +88,7 @@ export function groupFileLines(
 }
 
 /** Who should sit where, by a file with a column for the person (address, number or name) and one for the group (name or number). An
- * empty group takes its person out. Nobody who is not in the file moves.
+ * empty group takes its person out. No one who is not in the file moves.
  * @param isExclusive else the lines of one person together name all their groups. */
 export function readGroupFile(
   { headings, rows }: Table,
@@ -152,7 +152,7 @@ export function readGroupFile(
   return { ok: true, moves, same, problems };
 }
 
-/** From the places that somebody has to those they are to have; the first of each is one move. */
+/** From the places that someone has to those they are to have; the first of each is one move. */
 function movesBetween(placement: Placement, student: EnrolmentId, to: ReadonlySet<GroupId>): Move[] {
   const seats = sure(placement.get(student));
   const out = movesOut(placement, [student], (groupId) => !to.has(groupId));
@@ -173,13 +173,13 @@ function movesBetween(placement: Placement, student: EnrolmentId, to: ReadonlySe
 export function sayGroupFileProblem(problem: GroupFileProblem): string {
   switch (problem.code) {
     case 'nobody-named':
-      return 'Nobody is named in this line.';
+      return 'This line names no one.';
     case 'unknown-person':
-      return `Nobody in this course is known as “${problem.value}”. Bring them in under People first.`;
+      return `No one in this course is called “${problem.value}”. Import them under People first.`;
     case 'several-of-that-name':
       return `Several people are called ${problem.value}. Name them by address or number.`;
     case 'twice':
-      return `${problem.name} stands in line ${problem.line} already; in this set everybody has one place.`;
+      return `${problem.name} stands in line ${problem.line} already; in this set everyone has one place.`;
     case 'unknown-group':
       return `This set has no group “${problem.value}”. Write a group’s name or number.`;
   }

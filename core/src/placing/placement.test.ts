@@ -11,7 +11,7 @@ const groups = [crock, carboy, amphora];
 const seat = (groupId: GroupId, isLeader = false): Seat => ({ groupId, isLeader });
 const placed = (...at: (readonly Seat[])[]): Placement =>
   new Map(at.map((seats, index) => [sure(students[index]), seats]));
-/** The placement as a set compares: nobody's places have an order. */
+/** The placement as a set compares: no one's places have an order. */
 const plain = (placement: Placement) =>
   [...placement].map(
     ([student, seats]) =>
@@ -100,7 +100,7 @@ describe.each([true, false])('placing students in a set that is exclusive: %s', 
       fc.property(placementAndAct(isExclusive), ([, act]) => expect(inverse(inverse(act))).toEqual(act)),
     ));
 
-  it('keeps every student, nobody twice in a group, one leader a group at most', () =>
+  it('keeps every student, no one twice in a group, one leader a group at most', () =>
     fc.assert(
       fc.property(placementAndAct(isExclusive), ([before, act]) => {
         const result = apply(before, act, isExclusive);
@@ -149,7 +149,7 @@ describe('an act on the Board', () => {
     );
   });
 
-  it('changes nothing, not even the object, when nobody moves', () => {
+  it('changes nothing, not even the object, when no one moves', () => {
     const before = placed([seat(crock)]);
     expect(applied(before, { moves: [{ student: sure(students[0]), from: crock, to: crock }] })).toBe(before);
   });

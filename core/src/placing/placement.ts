@@ -7,7 +7,7 @@ export interface Seat {
   readonly isLeader: boolean;
 }
 
-/** Who sits where in one set; nobody without a place is left out, they have an empty list. In an exclusive set nobody has two. */
+/** How students get their group in one set; no one without a place is left out, they have an empty list. In an exclusive set no one has two. */
 export type Placement = ReadonlyMap<EnrolmentId, readonly Seat[]>;
 
 /** From one place to another; null is the tray of the unplaced. With `from` equal to `to` only the leading changes. */
@@ -28,7 +28,7 @@ export type Placed =
   | { readonly ok: true; readonly placement: Placement }
   | { readonly ok: false; readonly conflicts: readonly Conflict[] };
 
-/** Somebody else moved this student first, or they are no longer here. */
+/** Someone else moved this student first, or they are no longer here. */
 export interface Conflict {
   readonly student: EnrolmentId;
   readonly expected: GroupId | null;
@@ -46,9 +46,9 @@ export const inverse = (place: Place): Place => ({
     .reverse(),
 });
 
-/** The placement after the command, or every move that no longer starts where it says, would seat somebody twice in one group, or would
+/** The placement after the command, or every move that no longer starts where it says, would seat someone twice in one group, or would
  * give a group a second leader. All or nothing.
- * @param isExclusive whether everybody has one place at most. */
+ * @param isExclusive whether everyone has one place at most. */
 export function apply(placement: Placement, place: Place, isExclusive: boolean): Placed {
   const conflicts: Conflict[] = [];
   const next = new Map(placement);
@@ -87,14 +87,14 @@ function secondLeaders(after: Placement, place: Place): Conflict[] {
 const isSamePlacement = (before: Placement, after: Placement) =>
   [...after].every(([student, seats]) => before.get(student) === seats);
 
-/** Somebody on the Board: where they were taken hold of. */
+/** Someone on the Board: where they were taken hold of. */
 export interface Held {
   readonly student: EnrolmentId;
   /** null: in the tray. */
   readonly from: GroupId | null;
 }
 
-/** Two students change places in one step; whoever led a group leads none any more. */
+/** Two students change places in one step; anyone who led a group leads none any more. */
 export function swap(placement: Placement, one: Held, other: Held): Place {
   return { moves: [moveOf(placement, one, other.from), moveOf(placement, other, one.from)] };
 }
@@ -122,7 +122,7 @@ export function movesOut(
   );
 }
 
-/** Makes a member the leader of their group, in the place of whoever leads it, or lets them be one no longer. */
+/** Makes a member the leader of their group, in the place of anyone who leads it, or lets them be one no longer. */
 export function lead(placement: Placement, student: EnrolmentId, groupId: GroupId, isLeader: boolean): Place {
   const leading = [...placement].flatMap(([id, seats]) =>
     seats.some((seat) => seat.groupId === groupId && seat.isLeader) ? [id] : [],

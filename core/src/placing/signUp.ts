@@ -55,7 +55,7 @@ export function sayNoPlace(why: NoPlace, groupName: string): string {
     case 'frozen':
       return 'Your instructor has fixed the groups. Ask them if you need another place.';
     case 'locked':
-      return 'This group is locked: nobody joins or leaves it. Ask your instructor.';
+      return 'This group is locked, so no one can join or leave. Ask your instructor.';
     case 'handed-in':
       return 'Your group has handed in already, so you stay in it. Ask your instructor if you need to move.';
     case 'full': {

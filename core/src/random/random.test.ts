@@ -4,7 +4,7 @@ import { sure } from '../lists/index.js';
 import { shuffled } from './index.js';
 
 describe('a shuffle', () => {
-  it('keeps everybody, and is the same for the same seed', () =>
+  it('keeps everyone, and is the same for the same seed', () =>
     fc.assert(
       fc.property(fc.array(fc.integer()), fc.nat(), (items, seed) => {
         expect([...shuffled(items, seed)].sort()).toEqual([...items].sort());

@@ -16,7 +16,7 @@ export const setsOfAudience = ({ include }: Audience): GroupSetId[] => [
   ...new Set(include.flatMap((entry) => ('setId' in entry ? [entry.setId] : []))),
 ];
 
-/** Whether it reaches this group, whoever is in it. */
+/** Whether it reaches this group, anyone who is in it. */
 export const reachesGroup = (
   { include }: Audience,
   group: { readonly groupId: GroupId | null; readonly setId: GroupSetId | null },

@@ -48,7 +48,7 @@ describe('who sees what', () => {
     expect(access(aStudent({ groups: [] }), common, { groupId: null, setId: null, extension: null })).toBe(
       'open',
     );
-    expect(access(aStudent(), common, crock)).toBe('hidden'); // a private copy never turns into everybody's
+    expect(access(aStudent(), common, crock)).toBe('hidden'); // a private copy never turns into everyone's
   });
   it('shows an assistant who sees the led groups only those, and what all work in together', () => {
     const leads = aStudent({ role: 'assistant', groups: [], leads: [crock.groupId], seesOnlyLed: true });
@@ -209,7 +209,7 @@ function mayRead(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: nu
 }
 
 describe('who sees what, over generated courses', () => {
-  it('lets nobody outside an audience read anything, and everybody inside', () =>
+  it('lets no one outside an audience read anything, and everyone inside', () =>
     fc.assert(
       fc.property(anyStudent, anyRelease, anyCopy, fc.nat(110), (viewer, release, copy, now) => {
         expect(atLeast(access(viewer, release, copy, now), 'read-only')).toBe(
@@ -240,7 +240,7 @@ describe('who sees what, over generated courses', () => {
       { numRuns: 2000 },
     ));
 
-  it('lets nobody who only reads do anything, whatever a kind of activity allows', () =>
+  it('lets no one who only reads do anything, whatever a kind of activity allows', () =>
     fc.assert(
       fc.property(anyStudent, anyRelease, anyCopy, fc.nat(110), (viewer, release, copy, now) => {
         const decision = decide(viewer, release, copy, now);

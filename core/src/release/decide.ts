@@ -31,7 +31,7 @@ export type Reason =
   | { readonly code: 'extended'; readonly due: Instant }
   | { readonly code: 'outsiders-listed' };
 
-/** As what somebody is in a copy: one of those whose work it is, staff, or a reader only. */
+/** As what someone is in a copy: one of those whose work it is, staff, or a reader only. */
 export type Part = 'member' | 'staff' | 'reader';
 
 export interface Decision {
@@ -45,7 +45,7 @@ const accessRank = { hidden: 0, listed: 1, 'read-only': 2, open: 3 } satisfies R
 export const atLeast = (has: Access, needed: Access): boolean => accessRank[has] >= accessRank[needed];
 
 /** What a person may do with one copy of a release (CALC §5). The only place that says who sees what.
- * @param viewer null: nobody is signed in, or they are not in any course.
+ * @param viewer null: no one is signed in, or they are not in any course.
  * @param now milliseconds, UTC. */
 export function decide(
   viewer: Viewer | null,
@@ -124,7 +124,7 @@ function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceI
     return groupId === null
       ? { kind: 'inside', reasons: [entry, { code: 'common-copy' }] }
       : { kind: 'other-group', reason: { code: 'other-groups-copy' } };
-  // A group that was taken out of the audience keeps its copy, but nobody in it sees it any more.
+  // A group that was removed of the audience keeps its copy, but no one in it sees it any more.
   if (groupId === null || !reachesGroup(release.audience, copy))
     return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
   const isMember = viewer.groups.some((group) => group.groupId === groupId);

@@ -52,9 +52,9 @@ function explainReason(reason: Reason, wording: Wording): string {
         ? 'Instructors see everything in their course.'
         : 'Assistants see the groups of this course.';
     case 'leads':
-      return `Looks after ${wording.groupName(reason.groupId)}.`;
+      return `Leads ${wording.groupName(reason.groupId)}.`;
     case 'leads-others':
-      return 'Assistants see the groups that they look after, and this is none of theirs.';
+      return 'Assistants see only the groups that they lead, and this is not one of them.';
     case 'observer':
       return 'Observers may look but not change.';
     case 'draft':

@@ -2,18 +2,18 @@ import type { Role } from '../course/index.js';
 import { unreachable } from '../ids/index.js';
 import type { Part } from './decide.js';
 
-/** Whose figures somebody is shown: everybody's, their own, or nobody's. */
+/** Whose figures someone is shown: everyone's, their own, or no one's. */
 export type Whose = 'all' | 'own' | 'none';
 type Onlooker = 'member' | 'staff' | 'observer' | 'reader';
 
 /** The figures about single people that stand beside the work of a copy, and who sees whose. A new figure, or a new part, does not compile
  * before it is said. */
 const shown = {
-  /** How much of what is asked each has done. */
+  /** How much of the requirement each has done. */
   'what-each-did': { staff: 'all', observer: 'all', member: 'own', reader: 'none' },
   /** The marks that this comes to. */
   'suggested-marks': { staff: 'all', observer: 'all', member: 'none', reader: 'none' },
-  /** How much of one text that all write came from whom. */
+  /** How much of one text that all write came from which people. */
   'share-of-the-text': { staff: 'all', observer: 'all', member: 'all', reader: 'none' },
 } as const satisfies Record<string, Record<Onlooker, Whose>>;
 

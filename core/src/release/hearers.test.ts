@@ -53,11 +53,11 @@ const whole = { copyIds: null };
 describe('who hears that something changed', () => {
   it.each<[string, Viewer, Partial<Concerns>, boolean]>([
     ['a member of a group that is named', noor, { groupIds: [crock] }, true],
-    ['nobody of another group', noor, { groupIds: [carboy] }, false],
+    ['no one of another group', noor, { groupIds: [carboy] }, false],
     ['whoever is in any group of a set', noor, { setIds: [benches] }, true],
     ['who is named', noor, { enrolmentIds: [noor.enrolmentId] }, true],
-    ['everybody', viewer('student'), { isForAll: true }, true],
-    ['nobody who has left', { ...noor, hasLeft: true }, { isForAll: true, groupIds: [crock] }, false],
+    ['everyone', viewer('student'), { isForAll: true }, true],
+    ['no one who has left', { ...noor, hasLeft: true }, { isForAll: true, groupIds: [crock] }, false],
     ['staff who may do it', viewer('assistant'), { staff: 'mark' }, true],
     ['no staff who may not', viewer('observer'), { staff: 'mark' }, false],
     ['no student where staff are meant', noor, { staff: 'read-course' }, false],
@@ -70,7 +70,7 @@ describe('who hears that something changed', () => {
     ['the group whose copy it is', noor, {}, {}, crock, true],
     ['not another group', noor, {}, {}, carboy, false],
     ['another group that reads along', noor, {}, { mode: 'read-along' }, carboy, true],
-    ['nobody outside who may only know of it', viewer('student'), {}, { outsiders: 'listed' }, crock, false],
+    ['no one outside who may only know of it', viewer('student'), {}, { outsiders: 'listed' }, crock, false],
     ['whoever may know of it, when it comes or goes', viewer('student'), whole, { outsiders: 'listed' }, crock, true],
     ['not teammates of the owner', noor, { ownerId: 'jorge' as EnrolmentId }, {}, crock, false],
     ['the owner', noor, { ownerId: noor.enrolmentId }, {}, crock, true],
@@ -86,7 +86,7 @@ describe('who hears that something changed', () => {
     expect(hears(who, inCopies(concerned), { release: release(facts), copies: [copy(groupId)] }, now)).toBe(isTold),
   ); // prettier-ignore
 
-  it('is nobody where the release is gone by now', () =>
+  it('is no one where the release is gone by now', () =>
     expect(hears(noor, inCopies(), null, now)).toBe(false));
 
   it('is whoever the decision lets read any of the copies, for any mixture of copies, audience and mode', () => {

@@ -5,16 +5,16 @@ import { reachesGroup } from './audience.js';
 import { atLeast, decide } from './decide.js';
 import type { CopyFacts, Instant, ReleaseFacts } from './facts.js';
 
-/** What a change concerns. That something changed is told to whoever may read it, and never what: whoever hears asks, and is answered as always. */
+/** What a change concerns. That something changed is told to anyone who may read it, and never what: anyone who hears asks, and is answered as always. */
 export interface Concerns {
-  /** Members of these groups, of any group of these sets, these people, or everybody in the course. */
+  /** Members of these groups, of any group of these sets, these people, or everyone in the course. */
   readonly groupIds: readonly GroupId[];
   readonly setIds: readonly GroupSetId[];
   readonly enrolmentIds: readonly EnrolmentId[];
   readonly isForAll: boolean;
   /** All staff who may do this; null: no staff but those who may read the copies. */
   readonly staff: Act | null;
-  /** Whoever may read these, and nobody else. */
+  /** Anyone who may read these, and no one else. */
   readonly copies: ConcernedCopies | null;
 }
 
@@ -24,9 +24,9 @@ export interface ConcernedCopies {
   readonly copyIds: readonly CopyId[] | null;
   /** Whose it is alone, where each student hands in for themselves: teammates have no part in it. */
   readonly ownerId: EnrolmentId | null;
-  /** Students learn nothing of it. */
+  /** Students see nothing. */
   readonly isForStaffOnly: boolean;
-  /** It was with students until now: whoever could read it then hears that it is gone. */
+  /** It was with students until now: anyone who could read it then hears that it is gone. */
   readonly wasOut: boolean;
 }
 
@@ -36,7 +36,7 @@ export interface CopiesInView {
   readonly copies: readonly CopyFacts[];
 }
 
-/** Whether somebody hears of a change; the same decision as for reading it.
+/** Whether someone hears of a change; the same decision as for reading it.
  * @param inView what `concerns.copies` names; null: it is gone, or nothing is named.
  * @param now milliseconds, UTC. */
 export function hears(

@@ -9,7 +9,7 @@ const dates = (due: number, closes: number | null = null) => {
 };
 
 describe('the dates of a copy', () => {
-  it('are everybody’s, unless its group was granted others', () => {
+  it('are everyone’s, unless its group was granted others', () => {
     expect(datesFor(all, null)).toEqual({ ...all, why: { due: 'all', closes: 'all' } });
     expect(dates(150)).toEqual([150, 200, 'extension', 'all']);
     expect(dates(50)).toEqual([50, 200, 'extension', 'all']);

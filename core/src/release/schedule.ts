@@ -16,7 +16,7 @@ export interface CopyDates extends Schedule {
 
 /** The dates of one copy, and why they are these. Every list, page, desk and mail asks here.
  *
- * An extension is the group's due date, earlier or later than everybody's. What closes closes for the group when the extension says so, else with all,
+ * An extension is the group's due date, earlier or later than everyone's. What closes closes for the group when the extension says so, else with all,
  * but never before its own work is due. */
 export function datesFor(schedule: Schedule, extension: Extension | null): CopyDates {
   if (extension === null) return { ...schedule, why: { due: 'all', closes: 'all' } };

@@ -16,7 +16,7 @@ describe('the state of a release at a moment', () => {
     expect(stateAt({ state: 'live', since: 5 }, { closes: null }, 900)).toEqual({ state: 'live', at: 5 });
   });
 
-  it('stays what somebody made it, whatever the dates', () => {
+  it('stays what someone made it, whatever the dates', () => {
     expect(stateAt({ state: 'draft' }, schedule, 900)).toEqual({ state: 'draft', at: null });
     expect(stateAt({ state: 'closed', since: 7 }, schedule, 150)).toEqual({ state: 'closed', at: 7 });
     expect(stateAt({ state: 'withdrawn', since: 7 }, schedule, 150)).toEqual({ state: 'withdrawn', at: 7 });

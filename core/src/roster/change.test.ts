@@ -34,7 +34,7 @@ const withIlse = (...others: [string, RosterEntry][]): Roster =>
   new Map([[id('ilse'), ilse], ...others.map(([name, each]) => [id(name), each] as const)]);
 const plain = (roster: Roster) => [...roster].sort(([a], [b]) => a.localeCompare(b));
 
-/** A change that fits the roster: people added, taken out, and edited in one to three fields each. */
+/** A change that fits the roster: people added, removed, and edited in one to three fields each. */
 const aRoster = fc
   .uniqueArray(fc.integer({ min: 0, max: 30 }), { maxLength: 8 })
   .map((numbers): Roster =>
@@ -146,9 +146,11 @@ describe('a change of the roster', () => {
       return after.ok ? null : after.fault && sayFault(after.fault);
     };
     expect(fault('ilse', asRole('observer'))).toBe(
-      'A course needs an instructor. Make somebody else one first.',
+      'A course needs an instructor. Make someone else an instructor first.',
     );
-    expect(fault('ilse', dropped)).toBe('A course needs an instructor. Make somebody else one first.');
+    expect(fault('ilse', dropped)).toBe(
+      'A course needs an instructor. Make someone else an instructor first.',
+    );
     expect(fault('jo', { email: 'NOOR@quillmere.example' })).toMatch(
       'Noor Haddad and Jo would have the same address',
     );

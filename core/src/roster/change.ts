@@ -72,7 +72,7 @@ export function applyChange(roster: Roster, change: RosterChange): ChangedRoster
   for (const each of change) {
     const now = next.get(each.enrolmentId);
     if (each.kind === 'add') {
-      // Whoever came once and left is still known; adding them again is no conflict.
+      // Anyone who came once and left is still known; adding them again is no conflict.
       if (now?.isHere) conflicts.push(each.enrolmentId);
       else next.set(each.enrolmentId, each.entry);
     } else if (!now) conflicts.push(each.enrolmentId);
@@ -119,7 +119,7 @@ export const dropped: EntryFields = { isHere: false, groups: [] };
 export const asRole = (role: Role): EntryFields => (role === 'student' ? { role } : { role, groups: [] });
 
 /** Makes one person of two entries: the one that stays takes what it lacks from the other, which leaves.
- * @param setOf what somebody can have one place in only: the set of a group, or the group itself where one may be in several. If both have
+ * @param setOf what someone can have one place in only: the set of a group, or the group itself where one may be in several. If both have
  *   a place in it, that of the one that stays counts. */
 export function joinChange(
   roster: Roster,
@@ -135,7 +135,7 @@ export function joinChange(
     keep.role === 'student'
       ? [...keep.groups, ...other.groups.filter((groupId) => !taken.has(setOf(groupId)))]
       : keep.groups;
-  // What the other's was, is theirs no longer: a number is nobody's twice.
+  // What the other's was, is theirs no longer: a number is no one's twice.
   const leaves = changeOf(otherId, other, { ...dropped, number: null, joinedTo: keepId });
   const stays = changeOf(keepId, keep, {
     groups,

@@ -6,7 +6,7 @@ import type { KnownSets } from './places.js';
 import type { PreviewRow, RowPerson, RowProblem } from './previewRows.js';
 import type { Table } from '../files/index.js';
 
-/** Nobody sits twice in a set that gives everyone one place; the set of sections and a set by its name may be the same one. */
+/** No one sits twice in a set that gives everyone one place; the set of sections and a set by its name may be the same one. */
 export function severalGroups(
   table: Table,
   meanings: readonly ColumnMeaning[],
@@ -47,8 +47,8 @@ export interface LackingGroups {
   readonly groups: readonly string[];
 }
 
-/** What must be made before these rows can be brought in. Groups come in the bundle's order; those of other files by name, numbers in them
- * counted. Of a set that is lacking, the bundle's groups come with nobody in them, too. */
+/** What must be made before these rows can be imported. Groups come in the bundle's order; those of other files by name, numbers in them
+ * counted. Of a set that is lacking, the bundle's groups come with no one in them, too. */
 export function lackingGroups(
   table: Table,
   meanings: readonly ColumnMeaning[],

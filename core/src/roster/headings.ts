@@ -1,4 +1,3 @@
-import type { Role } from '../course/index.js';
 import { fold } from '../text/index.js';
 import { isGroupHeading } from './places.js';
 
@@ -34,6 +33,32 @@ const headingWords: Record<
     'e-post',
     'posta',
     'endereco de email',
+    'e-mail address',
+    'mail address',
+    'school email',
+    'university email',
+    'student email',
+    'e mail',
+    'mailadresse',
+    'mail-adresse',
+    'email-adresse',
+    'adresse e-mail',
+    'adresse mel',
+    'mel',
+    'correo institucional',
+    'direccion de correo',
+    'endereco eletronico',
+    'email institucional',
+    'indirizzo email',
+    'posta elettronica',
+    'e-mailadres',
+    'emailadres',
+    'e-postadress',
+    'epost',
+    'adres e-mail',
+    'adres email',
+    'sahkoposti',
+    'e-posta',
   ],
   'given-name': [
     'first name',
@@ -50,6 +75,20 @@ const headingWords: Record<
     'imie',
     'forename',
     'nome',
+    'given names',
+    'first names',
+    'forenames',
+    'preferred name',
+    'rufname',
+    'prenoms',
+    'nombres',
+    'nomes proprios',
+    'nome proprio',
+    'primeiro nome',
+    'roepnaam',
+    'imiona',
+    'etunimi',
+    'etunimet',
   ],
   'family-name': [
     'last name',
@@ -70,6 +109,19 @@ const headingWords: Record<
     'efternamn',
     'nazwisko',
     'nom',
+    'family names',
+    'last names',
+    'surnames',
+    'name (family)',
+    'zuname',
+    'nom de familia',
+    'primer apellido',
+    'nome de familia',
+    'ultimo nome',
+    'cognomi',
+    'familienaam',
+    'slaktnamn',
+    'sukunimi',
   ],
   name: [
     'name',
@@ -82,6 +134,27 @@ const headingWords: Record<
     'nome completo',
     'namn',
     'naam',
+    'names',
+    'participant',
+    'learner',
+    'person',
+    'student(in)',
+    'name, vorname',
+    'nachname, vorname',
+    'nom et prenom',
+    'nom prenom',
+    'nom, prenom',
+    'apellidos y nombres',
+    'apellidos, nombre',
+    'nombre y apellidos',
+    'nome do aluno',
+    'nome e cognome',
+    'cognome e nome',
+    'volledige naam',
+    'fullstandigt namn',
+    'imie i nazwisko',
+    'nazwisko i imie',
+    'nimi',
   ],
   reading: ['reading', 'latin name', 'name in latin script', 'romanised name', 'romanized name'],
   number: [
@@ -100,75 +173,112 @@ const headingWords: Record<
     'numero de aluno',
     'studentnummer',
     'nr',
+    'no',
+    'stud no',
+    'stud number',
+    'student nr',
+    'student number (id)',
+    'registration number',
+    'registration no',
+    'reg no',
+    'enrolment number',
+    'enrolment no',
+    'candidate number',
+    'university id',
+    'matric',
+    'matric no',
+    'matriculation number',
+    'matrikel-nr',
+    'matrikelnr',
+    'matr-nr',
+    'matrnr',
+    'matnr',
+    'matrikelnummer (id)',
+    'n° etudiant',
+    'no etudiant',
+    'numero etudiant',
+    'code etudiant',
+    'n etudiant',
+    'numero de estudiante',
+    'numero de alumno',
+    'no de alumno',
+    'expediente',
+    'numero mecanografico',
+    'n mecanografico',
+    'no mecanografico',
+    'n de aluno',
+    'no de aluno',
+    'numero estudante',
+    'matricola',
+    'numero di matricola',
+    'numero matricola',
+    'n matricola',
+    'studentennummer',
+    'student-nr',
+    'studienummer',
+    'matrikelnummer',
+    'nr albumu',
+    'numer albumu',
+    'numer indeksu',
+    'nr indeksu',
+    'opiskelijanumero',
   ],
-  role: ['role', 'rolle', 'rol', 'papel', 'funcao', 'ruolo', 'roll', 'course role', 'enrollment role'],
+  role: [
+    'role',
+    'rolle',
+    'rol',
+    'papel',
+    'funcao',
+    'ruolo',
+    'roll',
+    'course role',
+    'enrollment role',
+    'kursrolle',
+    'role dans le cours',
+    'rola',
+  ],
 };
 
-const roleWords: Record<Role, readonly string[]> = {
-  student: [
-    'student',
-    'students',
-    'learner',
-    'etudiant',
-    'etudiante',
-    'estudante',
-    'aluno',
-    'aluna',
-    'estudiante',
-    'alumno',
-    'alumna',
-    'studierende',
-    'studentin',
-  ],
-  assistant: [
-    'proctor',
-    'assistant',
-    'teaching assistant',
-    'ta',
-    'tutor',
-    'tutorin',
-    'aide',
-    'assistente',
-    'assistent',
-    'assistentin',
-    'asistente',
-    'chargee de td',
-  ],
-  instructor: [
-    'instructor',
-    'teacher',
-    'lecturer',
-    'professor',
-    'dozent',
-    'dozentin',
-    'lehrperson',
-    'docente',
-    'profesor',
-    'enseignant',
-    'enseignante',
-  ],
-  observer: ['administrator', 'observer', 'guest', 'auditor', 'beobachter', 'observateur', 'observador'],
-};
-const roleByWord = new Map(
-  Object.entries(roleWords).flatMap(([role, words]) => words.map((word) => [word, role as Role] as const)),
-);
+/** Headings of columns that say who is in which group, folded, in several languages. */
+const groupWords = [
+  'group', 'groups', 'section', 'team', 'tutorial', 'tutorial group', 'class group', 'lab group', 'lab section',
+  'seminar group', 'practical group', 'study group', 'project group', 'bench', 'gruppe', 'gruppen', 'ubungsgruppe',
+  'ubung', 'tutorium', 'seminargruppe', 'praktikumsgruppe', 'groupe', 'groupe de td', 'groupe de tp', 'equipe',
+  'section de td', 'grupo', 'equipo', 'seccion', 'turma', 'turno', 'equipa', 'grupo de trabalho', 'gruppo', 'squadra',
+  'sezione', 'groep', 'werkgroep', 'werkcollegegroep', 'grupp', 'seminariegrupp', 'lag', 'grupa', 'zespol',
+  'grupa cwiczeniowa', 'ryhma',
+]; // prettier-ignore
 
-/** The role that a cell names, in several languages; null: none, or a word that is no role. */
-export const roleOfWord = (word: string): Role | null => roleByWord.get(fold(word)) ?? null;
-
-const leftOutWords = ['note', 'notes', 'comment', 'comments', 'remarks', 'bemerkung', 'remarque'];
+const leftOutWords = [
+  '#',
+  'row',
+  'lfd nr',
+  'lfd. nr.',
+  'pos',
+  'seq',
+  'signature',
+  'unterschrift',
+  'note',
+  'notes',
+  'comment',
+  'comments',
+  'remarks',
+  'bemerkung',
+  'remarque',
+];
 
 const meaningByHeading = new Map<string, ColumnMeaning>([
   ...Object.entries(headingWords).flatMap(([meaning, words]) =>
     words.map((word) => [word, meaning as ColumnMeaning] as const),
   ),
+  ...groupWords.map((word) => [word, 'group'] as const),
   ...leftOutWords.map((word) => [word, 'left-out'] as const),
 ]);
 
 const attributePrefix = 'Attribute: ';
 
 /** The heading under which our own files tell an attribute: its name, unless that would be read as something else,
- * or as somebody's address. */
+ * or as someone's address. */
 export const attributeHeading = (name: string): string =>
   meaningOfHeading(name) === null && !name.includes('@') ? name : `${attributePrefix}${name}`;
 
@@ -180,9 +290,14 @@ export const attributeOfHeading = (heading: string): string =>
 export function meaningOfHeading(heading: string): ColumnMeaning | null {
   if (heading.startsWith(attributePrefix)) return 'attribute';
   if (isGroupHeading(heading)) return 'group';
-  const word = fold(heading)
+  const folded = fold(heading)
     .replace(/[\s_]+/g, ' ')
-    .replace(/[.:#]/g, '')
     .trim();
-  return meaningByHeading.get(word) ?? meaningByHeading.get(word.replaceAll(' ', '_')) ?? null;
+  const word = folded.replace(/[.:#*°º]/g, '').trim();
+  return (
+    meaningByHeading.get(folded) ??
+    meaningByHeading.get(word) ??
+    meaningByHeading.get(word.replaceAll(' ', '_')) ??
+    null
+  );
 }

@@ -8,14 +8,14 @@ export type {
   RosterEntry,
   RosterFault,
 } from './change.js';
-export { guessColumns } from './columns.js';
+export { guessColumns, withKnownSets } from './columns.js';
 export type { ColumnGuess } from './columns.js';
 export type { ColumnMeaning } from './headings.js';
 export { readPaste } from './paste.js';
 export type { Paste } from './paste.js';
 export type { RosterPerson } from './person.js';
 export { attributeHeading } from './headings.js';
-export { groupHeading, joinNames, setKey } from './places.js';
+export { groupHeading, joinNames, setKey, setOfHeading } from './places.js';
 export type { KnownSet, KnownSets, NamedPlace } from './places.js';
 export { lackingGroups } from './groupsNamed.js';
 export type { LackingGroups } from './groupsNamed.js';
@@ -29,6 +29,8 @@ export {
   sayUnreadable,
   sayUnreadablePaste,
 } from './sayProblem.js';
+export { nothingChosen } from './findTable.js';
+export type { Sheet, TableChoice } from './findTable.js';
 export { readBundle } from './oneRoster.js';
 export { asTable, longestReadSeconds, mostColumns, mostRows, readTable } from './readTable.js';
 export type { ArchiveFault, ReadTable } from './readTable.js';

@@ -9,7 +9,7 @@ import type { ReadTable } from './readTable.js';
 
 type Record = Readonly<{ line: number; cell: (heading: string) => string; at: (column: number) => string }>;
 
-/** Prefix of columns that the standard leaves to whoever writes the file (1EdTech OneRoster 1.1, §4.2). */
+/** Prefix of columns that the standard leaves to anyone who writes the file (1EdTech OneRoster 1.1, §4.2). */
 const attributePrefix = 'metadata.attribute.';
 const setColumn = 'metadata.set';
 const exclusiveColumn = 'metadata.isExclusive';

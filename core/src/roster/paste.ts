@@ -68,7 +68,7 @@ function trimmed(text: string): string {
   return text.slice(from, to);
 }
 
-/** "ada.okafor@…" is called Ada Okafor until somebody says otherwise. */
+/** "ada.okafor@…" is called Ada Okafor until someone says otherwise. */
 export function nameFromAddress(address: string): string {
   const words = sure(address.split('@')[0])
     .split(/[._+-]+/)

@@ -17,6 +17,7 @@ import { groupHeading, joinNames, setOfHeading, splitNames } from './places.js';
 const group = (name: string) => name as GroupId;
 const aSet = (isExclusive: boolean, ...names: string[]): KnownSet => ({
   isExclusive,
+  name: 'Set',
   groupOf: new Map(names.map((name) => [name.toLowerCase(), group(name)])),
   nameOf: new Map(names.map((name) => [group(name), name])),
 });
@@ -56,7 +57,7 @@ describe('several names in one cell', () => {
       ),
     ));
 
-  it('are parted by semicolons however somebody sets them', () => {
+  it('are parted by semicolons however someone sets them', () => {
     expect(splitNames(' Crock;Rye ;; ale; ')).toEqual(['Crock', 'Rye ; ale']);
     expect(splitNames('')).toEqual([]);
   });
@@ -72,7 +73,7 @@ describe('a column of groups', () => {
     expect(setOfHeading('Lab bench')).toEqual({ name: 'Lab bench', isExclusive: true });
   });
 
-  it('shows where somebody is to sit instead, and leaves other sets and empty cells alone', () => {
+  it('shows where someone is to sit instead, and leaves other sets and empty cells alone', () => {
     const sets = new Map([
       ['bench teams', aSet(true, 'Crock', 'Weir')],
       ['circles', aSet(false, 'Rye', 'Malt')],

@@ -11,6 +11,7 @@ export interface NamedPlace {
 
 /** One set as a class file meets it: which of its groups a name means, and what each is called here. */
 export interface KnownSet {
+  readonly name: string;
   readonly isExclusive: boolean;
   /** By folded name. */
   readonly groupOf: ReadonlyMap<string, GroupId>;
@@ -22,13 +23,13 @@ export type KnownSets = ReadonlyMap<string, KnownSet>;
 
 export const setKey = (set: string | null): string => (set === null ? '' : fold(set));
 
-/** The heading under which our own class files tell the groups of a set; the plural says that somebody may be in several. */
+/** The heading under which our own class files tell the groups of a set; the plural says that someone may be in several. */
 export const groupHeading = (set: { readonly name: string; readonly isExclusive: boolean }): string =>
   `${set.isExclusive ? 'Group' : 'Groups'} in ${set.name}`;
 const ownHeading = /^(Groups?) in (.+)$/su;
 export const isGroupHeading = (heading: string): boolean => ownHeading.test(heading);
 
-/** The set that a column of groups tells of; a column of somebody else's is called as its set. */
+/** The set that a column of groups tells of; a column of someone else's is called as its set. */
 export function setOfHeading(heading: string): { readonly name: string; readonly isExclusive: boolean } {
   const own = ownHeading.exec(heading);
   return own ? { name: sure(own[2]), isExclusive: own[1] === 'Group' } : { name: heading, isExclusive: true };
@@ -38,7 +39,7 @@ export function setOfHeading(heading: string): { readonly name: string; readonly
 export const joinNames = (names: readonly string[]): string =>
   names.map((name) => name.replaceAll(';', ';;')).join('; ');
 
-/** The names that `joinNames` wrote, or those that somebody parted by semicolons. */
+/** The names that `joinNames` wrote, or those that someone parted by semicolons. */
 export function splitNames(cell: string): string[] {
   const parts = (cell.match(/;;|;|[^;]+/gu) ?? []).reduce<string[]>(
     (names, piece) =>
@@ -78,7 +79,7 @@ export function placeChanges(
   });
 }
 
-/** Where somebody sits once these places are theirs: what a row says of a set stands in the place of what was; other sets stay.
+/** Where someone sits once these places are theirs: what a row says of a set stands in the place of what was; other sets stay.
  * @param sets hold every group that is named by now. */
 export function seatedIn(
   groups: readonly GroupId[],

@@ -90,7 +90,7 @@ describe('the preview of a class file', () => {
     ).toEqual(['number-of-another']);
   });
 
-  describe('of somebody whose number is known under another address', () => {
+  describe('of someone whose number is known under another address', () => {
     const meanings: ColumnMeaning[] = ['email', 'name', 'number'];
     const row = ['noor@new.example', 'Noor Haddad', 'fe-1'];
     const see = (rows: string[][], newAddresses: number[] = [], roster = [enrolled()]) => {
@@ -117,13 +117,13 @@ describe('the preview of a class file', () => {
       });
     });
 
-    it('gives them the new address once somebody says so', () => {
+    it('gives them the new address once someone says so', () => {
       const { rows, missing } = see([row], [2]);
       expect(rows[0]).toMatchObject({
         kind: 'changed',
         enrolmentId: 'e1',
         hasNewAddress: true,
-        changes: [{ field: 'Mail address', from: 'noor@quillmere.example', to: 'noor@new.example' }],
+        changes: [{ field: 'Email', from: 'noor@quillmere.example', to: 'noor@new.example' }],
       });
       expect(missing).toEqual([]);
       const roster = new Map([['e1' as EnrolmentId, enrolled()]]);
@@ -132,7 +132,7 @@ describe('the preview of a class file', () => {
       ]);
     });
 
-    it('does not offer it where their own address, or somebody else’s, is in the file', () => {
+    it('does not offer it where their own address, or someone else’s, is in the file', () => {
       const own = ['noor@quillmere.example', 'Noor Haddad', ''];
       const { rows } = see([row, own], [2]);
       expect(rows[0]).toMatchObject({ problems: [{ code: 'number-of-another', mayBeSame: false }] });

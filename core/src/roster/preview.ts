@@ -9,7 +9,8 @@ import { unguardFormula } from '../files/index.js';
 import { fold, oneLine } from '../text/index.js';
 import { severalGroups } from './groupsNamed.js';
 import type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
-import { attributeOfHeading, roleOfWord } from './headings.js';
+import { attributeOfHeading } from './headings.js';
+import { roleOfWord } from './roleWords.js';
 import type { ColumnMeaning } from './headings.js';
 import { isAddress, sameAddress, tidyAddress } from '../course/index.js';
 import { placeChanges, seatedIn, setOfHeading, splitNames } from './places.js';
@@ -18,12 +19,12 @@ import type { Table, TableRow } from '../files/index.js';
 
 const longestName = 200;
 
-/** What bringing in a table would do to the roster, row by row. Nothing is changed here.
+/** What importing a table would do to the roster, row by row. Nothing is changed here.
  * @param meanings one for each heading of the table.
- * @param roster everyone enrolled, those who left included: they are brought back, not doubled.
- * @param role what the people in the file are, unless a column of it says so; people of this role who are not in it are `missing`.
+ * @param roster everyone enrolled, those who left included: they are restored, not doubled.
+ * @param role what the people in the file are, unless a column of it says so; people of this role not in the file are `missing`.
  * @param sets those of the course; a group or a set that is not among them yet is shown by its name.
- * @param newAddresses lines of which somebody said: it is whoever has the number, under a new address. */
+ * @param newAddresses lines of which someone said: it is anyone who has the number, under a new address. */
 export function previewImport(
   table: Table,
   meanings: readonly ColumnMeaning[],
@@ -42,7 +43,7 @@ export function previewImport(
     return { ok: false, code: 'no-name-column' };
   }
 
-  // Whoever is named by the address of an entry that was joined to another is that other.
+  // Anyone who is named by the address of an entry that was joined to another is that other.
   const byAddress = new Map(
     [...roster].map(([own, { email, joinedTo }]) => {
       const enrolmentId = joinedTo ?? own;
@@ -112,7 +113,7 @@ export function previewImport(
       ? { line: row.line, kind: 'unchanged', enrolmentId, person: merged }
       : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes, hasNewAddress };
   });
-  // Whoever a faulty row names, by address or number, is not missing: the row is there, and it needs somebody.
+  // Anyone who a faulty row names, by address or number, is not missing: the row is there, and it needs someone.
   const missing = [...roster].flatMap(([enrolmentId, entry]) =>
     entry.isHere &&
     entry.role === role &&
@@ -125,7 +126,7 @@ export function previewImport(
   return { ok: true, rows, missing };
 }
 
-/** What bringing in these rows does to the roster.
+/** What importing these rows does to the roster.
  * @param drop those of the missing who are to leave.
  * @param sets every group that a row names is there by now. */
 export function importChange(
@@ -250,9 +251,9 @@ function problemsOf(
   return problems;
 }
 
-/** What a file leaves empty, it does not take away. */
+/** What a file leaves empty, it does not remove. */
 function merge(known: RosterEntry, told: RowPerson): RowPerson {
-  // A name that is only made from the address never beats one that somebody gave.
+  // A name that is only made from the address never beats one that someone gave.
   const name = told.name === nameFromAddress(told.email) ? known.name : told.name;
   return {
     email: known.email,
@@ -272,7 +273,7 @@ function changesBetween(known: RosterEntry, next: RowPerson): FieldChange[] {
     if ((from ?? '') !== (to ?? '')) changes.push({ field, from: from ?? '', to: to ?? '' });
   };
   if (!known.isHere) changes.push({ field: 'In the course', from: 'left', to: 'again' });
-  compare('Mail address', known.email, next.email);
+  compare('Email', known.email, next.email);
   compare('Name', known.name, next.name);
   compare('Family name', known.familyName, next.familyName);
   compare('Reading', known.reading, next.reading);

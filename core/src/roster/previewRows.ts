@@ -44,7 +44,7 @@ export type PreviewRow = { readonly line: number } & (
       readonly enrolmentId: EnrolmentId;
       readonly person: RowPerson;
       readonly changes: readonly FieldChange[];
-      /** Somebody said that the person of this number has a new address. */
+      /** Someone said that the person of this number has a new address. */
       readonly hasNewAddress: boolean;
     }
   | { readonly kind: 'unchanged'; readonly enrolmentId: EnrolmentId; readonly person: RowPerson }

@@ -17,7 +17,7 @@ const plain = 'Email,Name\nnoor@quillmere.example,Noor Haddad\njorge@quillmere.e
 
 describe('reading a class file', () => {
   it('reads a plain file', () =>
-    expect(table(utf8(plain))).toEqual({
+    expect(table(utf8(plain))).toMatchObject({
       headings: ['Email', 'Name'],
       hasHeader: true,
       encoding: 'UTF-8',
@@ -43,7 +43,7 @@ describe('reading a class file', () => {
     expect(read.delimiter).toBe(';');
     expect(read.rows.map((row) => row.cells.length)).toEqual([3, 3, 3]);
   });
-  it('cuts by what somebody says that it is', () => {
+  it('cuts by what someone says that it is', () => {
     const bytes = utf8('Email;Name\na@b.example;"Ek, Ann"\n');
     expect(table(bytes).headings).toEqual(['Email', 'Name']);
     const read = readTable(bytes, ',');

@@ -1,9 +1,9 @@
 import { CsvError, parse } from 'csv-parse/sync';
 import type { Decoded, Delimiter, Encoding, Table, TableRow } from '../files/index.js';
-import { isAddress, tidyAddress } from '../course/index.js';
 import { decode, delimiters, unguardFormula } from '../files/index.js';
 import { sure } from '../lists/index.js';
-import { meaningOfHeading } from './headings.js';
+import { findTable, nothingChosen, textOf } from './findTable.js';
+import type { Sheet, TableChoice } from './findTable.js';
 
 export type ReadTable =
   | { readonly ok: true; readonly table: Table }
@@ -32,17 +32,27 @@ export const longestReadSeconds = 20;
 /** Of the text of one row. */
 const longestRow = 100_000;
 
-/** Reads a delimited file of any kind: encoding, delimiter and header are found out. Line numbers are the file's own.
- * @param chosen what somebody said that parts the cells; null: find it out. */
-export function readTable(bytes: Uint8Array, chosen: Delimiter | null = null): ReadTable {
+/** Reads a delimited file of any kind: encoding, delimiter and headings are found out. Line numbers are the file's own.
+ * @param chosen what someone said that parts the cells; null: find it out.
+ * @param choice which row they said holds the headings. */
+export function readTable(
+  bytes: Uint8Array,
+  chosen: Delimiter | null = null,
+  choice: TableChoice = nothingChosen,
+): ReadTable {
   const decoded = decode(bytes);
   if (!decoded.ok) return decoded;
   // One kind of line end, since the parser counts two lines for a CR LF inside quotes.
   const text = decoded.text.replace(/\r\n?/g, '\n');
-  return readDelimited(text, decoded.encoding, chosen ?? sniffDelimiter(text));
+  return readDelimited(text, decoded.encoding, chosen ?? sniffDelimiter(text), choice);
 }
 
-function readDelimited(text: string, encoding: Encoding, delimiter: Delimiter): ReadTable {
+function readDelimited(
+  text: string,
+  encoding: Encoding,
+  delimiter: Delimiter,
+  choice: TableChoice,
+): ReadTable {
   let all: TableRow[];
   try {
     all = records(text, delimiter, mostRows + 2); // one more than are taken, and the header
@@ -52,28 +62,59 @@ function readDelimited(text: string, encoding: Encoding, delimiter: Delimiter): 
       return { ok: false, code: 'quote-not-closed', line: lineOfOpenQuote(text, delimiter) };
     return { ok: false, code: error.code === 'CSV_MAX_RECORD_SIZE' ? 'row-too-long' : 'not-a-table' };
   }
-  return asTable(all, encoding, delimiter);
+  return asTable([{ name: '', rows: all }], encoding, delimiter, choice);
 }
 
-/** Rows as a table: whether the first one is its header is found out. */
+/** Rows that are offered as headings. */
+const rowsOffered = 15;
+
+/** Sheets of rows as a table: which sheet holds the people, and under which headings, is found out or was chosen. */
 export function asTable(
-  all: readonly TableRow[],
+  sheets: readonly Sheet[],
   encoding: Encoding,
   delimiter: Table['delimiter'],
+  choice: TableChoice = nothingChosen,
 ): ReadTable {
-  const [first] = all;
-  if (!first) return { ok: false, code: 'empty' };
-  const hasHeader = isHeader(first.cells, all[1]?.cells);
+  if (sheets.every((sheet) => sheet.rows.length === 0)) return { ok: false, code: 'empty' };
+  const found = findTable(sheets, choice);
+  const all = sure(sheets[found.sheet]).rows;
+  const { headingRow, skipped } = found;
   const width = all.reduce((most, row) => Math.max(most, row.cells.length), 0);
   if (width > mostColumns) return { ok: false, code: 'too-many-columns' };
-  const rows = hasHeader ? all.slice(1) : all;
-  const headings = hasHeader
-    ? first.cells.map((cell) => unguardFormula(cell).trim())
+  const headings = headingRow
+    ? headingRow.cells.map((cell) => unguardFormula(cell).trim())
     : Array.from({ length: width }, (_, at) => `Column ${at + 1}`);
-  return withinLimits({ headings, hasHeader, rows, encoding, delimiter });
+  const table = {
+    headings,
+    hasHeader: headingRow !== null,
+    rows: found.rows,
+    encoding,
+    delimiter,
+    place: {
+      sheets: sheets.map((sheet) => ({ name: sheet.name, rows: sheet.rows.length })),
+      sheet: found.sheet,
+      headingLine: headingRow?.line ?? null,
+      firstRows: all.slice(0, rowsOffered).map((row) => ({ line: row.line, text: textOf(row) })),
+      skipped,
+    },
+  };
+  return withinLimits(delimiter === 'spreadsheet' ? withoutBlankColumns(table) : table);
 }
 
-/** A table that holds somebody, and no more of them than any class has. */
+/** A sheet may begin further right, and holds columns that someone only formatted. */
+function withoutBlankColumns(table: Table): Table {
+  const isFilled = table.headings.map(
+    (heading, at) => heading !== '' || table.rows.some((row) => (row.cells[at] ?? '').trim() !== ''),
+  );
+  const kept = (cells: readonly string[]) => cells.filter((_, at) => isFilled[at] !== false);
+  return {
+    ...table,
+    headings: kept(table.headings),
+    rows: table.rows.map((row) => ({ ...row, cells: kept(row.cells) })),
+  };
+}
+
+/** A table that holds someone, and no more of them than any class has. */
 export function withinLimits(table: Table): ReadTable {
   if (table.rows.length === 0) return { ok: false, code: 'header-only' };
   if (table.rows.length > mostRows) return { ok: false, code: 'too-many-rows' };
@@ -131,13 +172,6 @@ function cutsOf(text: string, delimiter: Delimiter): number[] {
     const lines = text.split('\n', sniffedRecords).filter((line) => line.trim() !== '');
     return lines.map((line) => line.split(delimiter).length - 1);
   }
-}
-
-function isHeader(first: readonly string[], second: readonly string[] | undefined): boolean {
-  if (first.some((cell) => isAddress(tidyAddress(cell)))) return false;
-  if (first.some((cell) => meaningOfHeading(unguardFormula(cell)) !== null)) return true;
-  const hasAddress = (cells: readonly string[]) => cells.some((cell) => cell.includes('@'));
-  return !hasAddress(first) && second !== undefined && hasAddress(second);
 }
 
 /** The quote that swallows the rest of the file is the last one that opens a cell and finds no partner. */

@@ -10,9 +10,9 @@ import type { ReadTable } from './readTable.js';
 export function sayRowProblem(problem: RowProblem): string {
   switch (problem.code) {
     case 'no-address':
-      return 'No mail address in this row.';
+      return 'No email address in this row.';
     case 'bad-address':
-      return `“${problem.value}” is not a mail address. Write it like name@school.example.`;
+      return `“${problem.value}” is not an email address. Write it like name@school.example.`;
     case 'same-address-as-line':
       return `The same address as in line ${problem.line}. Keep one of the two.`;
     case 'same-person-as-line':
@@ -22,7 +22,7 @@ export function sayRowProblem(problem: RowProblem): string {
     case 'name-too-long':
       return `The name has ${problem.length} characters; 200 are the most. Perhaps a quote is missing.`;
     case 'looks-like-formula':
-      return `“${problem.value}” under ${problem.heading} begins like a formula. Take the first sign away.`;
+      return `“${problem.value}” under ${problem.heading} begins like a formula. Delete the first sign.`;
     case 'number-of-another':
       return `${problem.number} is the number of ${problem.name}, who has another address.`;
     case 'same-number-as-line':
@@ -48,29 +48,29 @@ export function sayUnreadable(read: Exclude<ReadTable, { ok: true }>): string {
     case 'header-only':
       return 'The file has headings but no people under them.';
     case 'spreadsheet':
-      return 'This is a spreadsheet in an older form. Save it as XLSX or CSV and bring that in.';
+      return 'This is a spreadsheet in an older form. Save it as XLSX or CSV and import that.';
     case 'pdf':
       return 'This is a PDF. Ask for the class list as CSV.';
     case 'binary':
-      return 'This is not a text file. Bring in the class list as CSV.';
+      return 'This is not a text file. Import the class list as CSV.';
     case 'too-many-rows':
-      return 'The file has over 20,000 rows. Bring it in as several files.';
+      return 'The file has over 20,000 rows. Import it as several files.';
     case 'too-many-columns':
       return 'The table has over 200 columns. Delete those that are not about people.';
     case 'too-many-cells':
-      return 'The table has over 400,000 cells. Delete columns that are not needed, or bring it in as several files.';
+      return 'The table has over 400,000 cells. Delete columns that are not needed, or import it as several files.';
     case 'row-too-long':
       return 'One row of this file has over 100,000 characters. Check that this is a class list.';
     case 'not-a-table':
       return 'The rows of this file could not be told apart. Save it again as CSV.';
     case 'archive-broken':
-      return 'This archive or spreadsheet is damaged. Download or save it once more.';
+      return 'This archive or spreadsheet is damaged. Download or save it again.';
     case 'archive-too-large':
       return 'This archive unpacks to more than 40 MB. A class list is smaller; check that this is the right file.';
     case 'archive-without-people':
-      return 'This archive holds neither a spreadsheet nor a users.csv. Bring in the class list itself.';
+      return 'This archive holds neither a spreadsheet nor a users.csv. Import the class list itself.';
     case 'quote-not-closed':
-      return `The quote that opens in line ${read.line} is never closed. Close it or take it away.`;
+      return `The quote that opens in line ${read.line} is never closed. Close it or delete it.`;
     default:
       return unreachable(read);
   }
@@ -80,11 +80,11 @@ export function sayUnreadable(read: Exclude<ReadTable, { ok: true }>): string {
 export function sayUnreadablePaste(paste: Exclude<Paste, { ok: true }>): string {
   switch (paste.code) {
     case 'empty':
-      return 'Nothing was pasted. Write one person a line.';
+      return 'Nothing was pasted. Write one person per line.';
     case 'too-many-rows':
       return 'Over 20,000 lines were pasted. Paste them in several parts.';
     case 'line-too-long':
-      return `Line ${paste.line} has over 2,000 characters. Write one person a line.`;
+      return `Line ${paste.line} has over 2,000 characters. Write one person per line.`;
     default:
       return unreachable(paste);
   }
@@ -94,7 +94,7 @@ export function sayUnreadablePaste(paste: Exclude<Paste, { ok: true }>): string 
 export function sayColumnProblem(preview: Exclude<Preview, { ok: true }>): string {
   switch (preview.code) {
     case 'no-address-column':
-      return 'Say which column holds the mail addresses: people are told apart by them.';
+      return 'Say which column holds the email addresses: people are told apart by them.';
     case 'no-name-column':
       return 'Say which column holds the names.';
     case 'meaning-twice':
@@ -127,7 +127,7 @@ export function sayLacking(lacking: readonly LackingGroups[]): string | null {
 export function sayFault(fault: RosterFault): string {
   switch (fault.code) {
     case 'no-instructor':
-      return 'A course needs an instructor. Make somebody else one first.';
+      return 'A course needs an instructor. Make someone else an instructor first.';
     case 'address-twice':
       return `${fault.names.join(' and ')} would have the same address, ${fault.email}. Give one of them another.`;
     case 'number-twice':

@@ -18,6 +18,7 @@ const tableOf = (...rows: string[][]): Table => ({
 const [tue, thu, crock] = ['tue', 'thu', 'crock'] as GroupId[] as [GroupId, GroupId, GroupId];
 const sections: KnownSet = {
   isExclusive: true,
+  name: 'Set',
   groupOf: new Map([
     ['tuesday lab', tue],
     ['thursday lab', thu],
@@ -50,7 +51,7 @@ const look = (roster: ReturnType<typeof rosterOf>, ...rows: string[][]) => {
 };
 
 describe('sections in a class file', () => {
-  it('are shown as what changes, under the names they have here, and seat nobody twice', () => {
+  it('are shown as what changes, under the names they have here, and seat no one twice', () => {
     const roster = rosterOf(anEntry('noor', [thu, crock]), anEntry('jo', [tue]), anEntry('kit', [crock]));
     const rows = look(
       roster,

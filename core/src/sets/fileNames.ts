@@ -19,6 +19,6 @@ export function fileNames<Id>(
   }
 }
 
-/** What the sets of a course are called in a file; in their order, without those that are put away. */
+/** What the sets of a course are called in a file; in their order, without those that are archived. */
 export const setFileNames = <Id>(sets: readonly { readonly id: Id; readonly name: string }[]) =>
   fileNames(sets.map(({ id, name }, at) => ({ id, name, number: at + 1 })));

@@ -1,5 +1,5 @@
 import { sure } from '../lists/index.js';
-/** Of one set: more is a mistake, and a page of cards that nobody reads. */
+/** Of one set: more is a mistake, and a page of cards that no one reads. */
 export const mostGroups = 500;
 
 /** What a person asked for that cannot be made into groups. */
@@ -12,7 +12,7 @@ export interface SizesForecast {
   readonly ok: true;
   /** Members per group, larger groups first. */
   readonly sizes: readonly number[];
-  /** Groups that nobody is left for: more groups than students. */
+  /** Groups that no one is left for: more groups than students. */
   readonly emptyGroups: number;
 }
 

@@ -43,7 +43,7 @@ export function applyChanges(before: string, changes: readonly Change[]): string
   return after;
 }
 
-/** How many words were put in and taken out. */
+/** How many words were added and removed. */
 export function countChanges(changes: readonly Change[]): {
   readonly added: number;
   readonly removed: number;

@@ -11,7 +11,7 @@ interface Edits {
 const mostEdits = 2_000;
 
 /** One text of two that were written on top of the same: what either of them added or changed stands in it, theirs first where it is the same place, and
- * what either took out is gone. Of a paragraph that both changed, both are there: nothing that somebody wrote is lost. */
+ * what either took out is gone. Of a paragraph that both changed, both are there: nothing that someone wrote is lost. */
 export function keepBoth(base: RichTextNode, mine: RichTextNode, theirs: RichTextNode): RichTextNode {
   const blocks = base.content ?? [];
   const [here, there] = [editsOf(base, mine), editsOf(base, theirs)];

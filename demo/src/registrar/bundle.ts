@@ -3,7 +3,7 @@ import { strToU8, zipSync } from 'fflate';
 import { sure } from '@jigsaw/core/lists';
 import type { Enrolled, SchoolCourse } from './school.js';
 
-/** The course as a OneRoster 1.1 CSV bundle: each section is a class; whoever sits in none is enrolled in the course's own. */
+/** The course as a OneRoster 1.1 CSV bundle: each section is a class; anyone who sits in none is enrolled in the course's own. */
 export function bundleOf({ code, title, sections, people }: SchoolCourse, at: Date): Uint8Array {
   const now = at.toISOString();
   const own = { id: `class-${code}`, title };

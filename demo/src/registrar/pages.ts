@@ -74,7 +74,7 @@ export function coursePage({ code, title, people, sections }: SchoolCourse, mood
   return page(
     `${code} · Registrar`,
     `<a href="/">All courses</a><h1>${text(code)} · ${text(title)}</h1><small>${people.length} people. What changes here reaches Jigsaw Room at its next sync.</small>
-<h2>Enrol somebody</h2><form class="wide" method="post" action="${at}/enrol">
+<h2>Enrol someone</h2><form class="wide" method="post" action="${at}/enrol">
 <label>Name<input name="name" required></label><label>Family name<input name="familyName"></label><label>Address<input name="email" type="email" required></label>
 <label>Number<input name="number"></label><label>Section<select name="section">${options(null)}</select></label><button>Enrol</button></form>
 <h2>Enrolled</h2><table><thead><tr><th>Number<th>Name<th>Role<th>Section<th></thead><tbody>${rows.join('')}</tbody></table>${moodForm(mood)}`,

@@ -82,7 +82,7 @@ describe('the registrar’s stand-in', () => {
       'hana@b.example|Hana <b>||||student|Thursday lab',
     ]);
     expect(await (await fetch(at('/courses/FER%20220'))).text()).toContain('Hana &lt;b&gt;');
-    expect((await press('/courses/FER%20220/enrol', { name: '', email: 'nobody' })).status).toBe(422);
+    expect((await press('/courses/FER%20220/enrol', { name: '', email: 'no one' })).status).toBe(422);
   });
 
   it('can be away or talk nonsense, but its own page stays', async () => {
@@ -107,7 +107,7 @@ describe('the registrar’s stand-in', () => {
     rmSync(folder, { recursive: true });
   });
 
-  it('takes another port where somebody has its own', async () => {
+  it('takes another port where someone has its own', async () => {
     const second = await openRegistrar(school, Number(new URL(registrar.url).port));
     expect(second.url).not.toBe(registrar.url);
     await second.close();

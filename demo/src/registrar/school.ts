@@ -63,7 +63,7 @@ export class School {
     this.keep();
   }
 
-  /** Somebody new, or known by their address and told anew. */
+  /** Someone new, or known by their address and told anew. */
   enrol(code: string, person: Enrolled): void {
     this.change(code, (people) => [...people.filter((each) => each.email !== person.email), person]);
   }

@@ -26,7 +26,7 @@ export async function openRegistrar(
       );
     });
   });
-  await listen(server, port).catch(() => listen(server, 0)); // somebody else has that port
+  await listen(server, port).catch(() => listen(server, 0)); // someone else has that port
   const { port: taken } = server.address() as AddressInfo;
   return {
     url: `http://127.0.0.1:${taken}`,

@@ -22,7 +22,7 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 describe('the API document', () => {
-  it('names every route once, with an area and what it takes and gives', async () => {
+  it('names every route once, with an area and what this level shows and gives', async () => {
     const { body } = (await server.browser().get('/api/openapi.json').expect(200)) as {
       body: {
         paths: Record<
@@ -142,7 +142,7 @@ describe('settings', () => {
   });
 
   it('says in one sentence that the database cannot be reached', async () =>
-    expect(migrate('postgres://nobody@127.0.0.1:1/none')).rejects.toThrow(DatabaseRefused));
+    expect(migrate('postgres://no one@127.0.0.1:1/none')).rejects.toThrow(DatabaseRefused));
 });
 
 describe('the schema', () => {

@@ -66,7 +66,7 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   return app;
 }
 
-/** Names and marks do not stay on a machine that several people use. Whoever has the page open holds on to the last answer and its ETag. */
+/** Names and marks do not stay on a machine that several people use. Anyone who has the page open holds on to the last answer and its ETag. */
 const keptNowhere = (_request: Request, response: Response, next: NextFunction): void => {
   response.setHeader('Cache-Control', 'private, no-store');
   next();

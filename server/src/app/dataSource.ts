@@ -32,7 +32,7 @@ const rows = [
   MarkRow, MarkAdjustmentRow, ReleasedMarkRow,
 ]; // prettier-ignore
 
-/** How long somebody waits for their turn when everybody presses at once. */
+/** How long someone waits for their turn when everyone presses at once. */
 const patienceMs = 30_000;
 
 /** The schema comes from migrations alone; nothing is ever synchronised from the entities. */

@@ -8,11 +8,11 @@ import { otherOperations, someThings, takingOperations } from '../test/operation
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 
-/** Ilse teaches; Tomas assists and looks after Crock, Bea assists and looks after no group, Olga observes. Noor is in Crock, Jorge was and is in
+/** Ilse teaches; Tomas assists and leads Crock, Bea assists and leads no group, Olga observes. Noor is in Crock, Jorge was and is in
  * Carboy by now, as Amina is; Nino is in no group; Kofi has left. Rui teaches another course, of which Ada is a student. */
 const inCourse = ['ilse', 'tomas', 'bea', 'olga', 'noor', 'jorge', 'amina', 'nino'] as const;
-const everybody = [...inCourse, 'kofi', 'rui', 'ada'] as const;
-type Name = (typeof everybody)[number];
+const everyone = [...inCourse, 'kofi', 'rui', 'ada'] as const;
+type Name = (typeof everyone)[number];
 
 const staff: readonly Name[] = ['ilse', 'tomas', 'bea', 'olga'];
 const students: readonly Name[] = ['noor', 'jorge', 'amina', 'nino'];
@@ -20,33 +20,33 @@ const students: readonly Name[] = ['noor', 'jorge', 'amina', 'nino'];
 const crock: readonly Name[] = ['ilse', 'tomas', 'olga', 'noor'];
 const markers: readonly Name[] = ['ilse', 'tomas', 'olga'];
 
-/** For whom there is something at an address; what they may do there is another matter. For everybody else there is nothing. */
+/** For which people there is something at an address; what they may do there is another matter. For everyone else there is nothing. */
 const thereFor: Record<string, readonly Name[]> = {
   ...forAll(inCourse, 'markSeenMarks readFigures readMyMarks listRooms listSignUps'),
   ...forAll(
     staff,
     `orderGroupSets foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
-     putAwayGroupSet editGroup editGroups leadGroups placeStudents draftActivity editActivity publishActivity discardChanges releaseActivity
+     archiveGroupSet editGroup editGroups leadGroups placeStudents draftActivity editActivity publishActivity discardChanges releaseActivity
      copyActivity changeReach foresee grantExtension previewImport applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listDesk readGradebook exportGradebook readPlaces
-     listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard exportGroups readActivity takeExtensionBack withdrawActivity
+     listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard exportGroups readActivity removeExtension withdrawActivity
      restoreActivity deleteActivity`,
   ),
   ...forAll(students, 'takePlace readSignUp'),
   ...forAll(
     crock,
-    `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile takeOutFile putBackFile readDiscussion readTalkChanges
-     takeOutPost
-     putBackPost readWiki readPage readRevision takeOutPage putBackPage`,
+    `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
+     deletePost
+     restorePost readWiki readPage readRevision deletePage restorePage`,
   ),
   ...forAll(
     markers,
     `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom`,
   ),
-  nameGroup: [], // nobody names groups of this set
+  nameGroup: [], // no one names groups of this set
 };
 
-/** They name nothing that could be somebody else's, or have tests of their own (links, sessions, the stream). */
+/** They name nothing that could be someone else's, or have tests of their own (links, sessions, the stream). */
 const notAsked = [
   ...['signIn', 'signInAsDemoPerson', 'lookAtLink', 'openLink', 'mailLink', 'signOut', 'readSession'],
   ...['readFrontDoor', 'readHealth', 'readOpenSessions', 'endSession', 'endOtherSessions'],
@@ -161,7 +161,7 @@ describe('what is not yours is answered like what is not there', () => {
     let asked = 0;
     for (const { id, method, path, body } of operations) {
       const sound = JSON.stringify(await body());
-      for (const name of everybody.filter((each) => !thereFor[id]?.includes(each)))
+      for (const name of everyone.filter((each) => !thereFor[id]?.includes(each)))
         for (const sent of [sound, '{}']) {
           const hidden = await answerTo(browsers[name], method, path, sent);
           const absent = await Promise.all(
@@ -194,7 +194,7 @@ describe('what is not yours is answered like what is not there', () => {
       expect(hidden).toContain('"status":404');
       expect(await answerTo(browsers[name], 'get', sure(nowhere), '')).toBe(hidden);
     }
-    for (const name of everybody.filter((each) => !crock.includes(each))) {
+    for (const name of everyone.filter((each) => !crock.includes(each))) {
       const hidden = await send(browsers[name], things.copyId);
       expect(hidden).toMatch(/^404/);
       expect(await send(browsers[name], randomUUID())).toBe(hidden);

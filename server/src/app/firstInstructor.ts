@@ -7,7 +7,7 @@ export class InstructorRefused extends Error {}
 
 const shortestPassword = 10;
 
-/** Without an instructor nobody could make a course, so the first one is made here, from the terminal or from the environment.
+/** Without an instructor no one could make a course, so the first one is made here, from the terminal or from the environment.
  * @throws InstructorRefused with one sentence. */
 export async function firstInstructor(
   app: App,
@@ -25,22 +25,23 @@ export async function firstInstructor(
       );
     return (await terminal[how](question)).trim();
   };
-  if (terminal) process.stdout.write('\nThis is a new Jigsaw Room. Make the first instructor account.\n');
+  if (terminal) process.stdout.write('\nThis is a new Jigsaw Room. Create the first instructor account.\n');
   const name = await answer('JIGSAW_INSTRUCTOR_NAME', 'Name: ');
-  const email = await answer('JIGSAW_INSTRUCTOR_EMAIL', 'Mail address: ');
+  const email = await answer('JIGSAW_INSTRUCTOR_EMAIL', 'Email: ');
   const password = await answer(
     'JIGSAW_INSTRUCTOR_PASSWORD',
     `Password (at least ${shortestPassword} characters, not shown): `,
     'askSecret',
   );
-  if (name === '') throw new InstructorRefused('The instructor needs a name. Nothing was made; start again.');
+  if (name === '')
+    throw new InstructorRefused('The instructor needs a name. Nothing was created. Start again.');
   if (!isAddress(email))
-    throw new InstructorRefused(`"${email}" is not a mail address. Nothing was made; start again.`);
+    throw new InstructorRefused(`"${email}" is not an email address. Nothing was created. Start again.`);
   if (password.length < shortestPassword)
     throw new InstructorRefused(
-      `The password needs at least ${shortestPassword} characters. Nothing was made; start again.`,
+      `The password needs at least ${shortestPassword} characters. Nothing was created. Start again.`,
     );
   const first = { email, name, familyName: null, reading: null };
   if (!(await people.createFirstInstructor(first, password)))
-    process.stdout.write('Another start has made the first instructor meanwhile; yours was not made.\n');
+    process.stdout.write('Another start created the first instructor meanwhile. Yours was not created.\n');
 }

@@ -130,7 +130,7 @@ describe('every operation that takes something', () => {
         }
   }, 120_000);
 
-  it('takes nothing in from somebody who is not signed in: it is refused before it is read', async () => {
+  it('takes nothing in from someone who is not signed in: it is refused before it is read', async () => {
     for (const { method, path, by } of operations) {
       if (by !== given.instructor) continue;
       await server

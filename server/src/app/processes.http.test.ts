@@ -60,7 +60,7 @@ async function aSet(
 }
 
 describe('two processes on one database', () => {
-  it('give away no place twice when everybody presses at once, half of them at each', async () => {
+  it('give away no place twice when everyone presses at once, half of them at each', async () => {
     const { set, board } = await aSet('Tasting panels', 5, 4);
     const answers = await Promise.all(
       tabs.map(async (tab, at) => {
@@ -95,7 +95,7 @@ describe('two processes on one database', () => {
   });
 });
 
-/** Somebody who signs in at the other process. */
+/** Someone who signs in at the other process. */
 async function elsewhereAs(name: string): Promise<Browser> {
   const [tab] = await manyTabs(server, `${name}@%`);
   return sure(tab).at(second.url);
@@ -144,7 +144,7 @@ describe('a process that is killed while work is handed in', () => {
         if (saved) expect(text).toBe(wrote);
         else expect([earlier, wrote]).toContain(text);
         if (handedIn === 200) expect(work.handIns.length).toBeGreaterThan(attempts);
-        // Attempts follow one another, each whole: credited to both, with a text of whoever had written.
+        // Attempts follow one another, each whole: credited to both, with a text of anyone who had written.
         expect(work.handIns.map((each) => each.attempt)).toEqual(
           work.handIns.map((_, place) => work.handIns.length - place),
         );
@@ -158,7 +158,7 @@ describe('a process that is killed while work is handed in', () => {
       second = await anotherProcess(server);
     }
     expect(cutOff).toBeGreaterThan(teams);
-    // Whoever presses again, at what is there, is answered as if nothing had been.
+    // Anyone who presses again, at what is there, is answered as if nothing had been.
     for (const [at, tab] of tabs.entries()) {
       const { version } = sure(before[at]);
       const address = `/api/copies/${sure(copies[at])}`;

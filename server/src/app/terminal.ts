@@ -1,7 +1,7 @@
 import { createInterface } from 'node:readline/promises';
 import { Writable } from 'node:stream';
 
-/** Somebody at a terminal who can be asked. */
+/** Someone at a terminal who can be asked. */
 export interface Terminal {
   ask(question: string): Promise<string>;
   /** What is typed does not appear: passwords would stay in the window. */

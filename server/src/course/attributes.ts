@@ -6,10 +6,10 @@ import { guessKind } from '@jigsaw/core/course';
 import type { CourseId } from '@jigsaw/core/ids';
 import { CourseRow } from './course.rows.js';
 
-/** What somebody said an attribute is, by its name; also of attributes that nobody has a value of yet. */
+/** What someone said an attribute is, by its name; also of attributes that no one has a value of yet. */
 export type ChosenKinds = Readonly<Record<string, AttributeKind>>;
 
-/** Every attribute of a course: first those that somebody has, in the order in which they came. */
+/** Every attribute of a course: first those that someone has, in the order in which they came. */
 export function attributesOf(
   entries: readonly { readonly attributes: Readonly<Record<string, string>> }[],
   chosen: ChosenKinds,
@@ -37,7 +37,7 @@ export async function chosenKinds(manager: EntityManager, courseId: CourseId): P
   return course.attributeKinds;
 }
 
-/** null: nobody said, so that it is guessed again. */
+/** null: no one said, so that it is guessed again. */
 export async function chooseKind(
   manager: EntityManager,
   courseId: CourseId,

@@ -32,7 +32,7 @@ export class CourseController {
     return this.courses.changeAssistants(person, courseId, change);
   }
 
-  @Endpoint('POST /', { id: 'createCourse', does: 'Make a course', body: CreateCourse, answer: CourseView })
+  @Endpoint('POST /', { id: 'createCourse', does: 'Create a course', body: CreateCourse, answer: CourseView })
   create(@CurrentPerson() person: SignedIn, @Takes(CreateCourse) draft: CreateCourse): Promise<CourseView> {
     return this.courses.create(person, draft);
   }

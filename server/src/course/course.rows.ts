@@ -15,9 +15,9 @@ export class CourseRow {
   /** The registrar's code for the course that this one follows; null: none. */
   @Column('text', { nullable: true }) registrarCode!: string | null;
   @Column('timestamptz', { nullable: true }) syncedAt!: Date | null;
-  /** By name; what nobody said is guessed from the values. */
+  /** By name; what no one said is guessed from the values. */
   @Column('jsonb', { default: {} }) attributeKinds!: Record<string, AttributeKind>;
-  /** Which groups' work assistants see: everybody's, or that of the groups they lead. */
+  /** Which groups' work assistants see: everyone's, or that of the groups they lead. */
   @Column('text', { default: 'all' }) assistantsSee!: 'all' | 'theirs';
 }
 

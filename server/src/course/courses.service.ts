@@ -48,10 +48,10 @@ export class CoursesService {
     });
   }
 
-  /** Whoever makes a course is its instructor. */
+  /** Anyone who makes a course is its instructor. */
   async create(person: SignedIn, draft: CreateCourse): Promise<CourseView> {
     if (!person.mayCreateCourses)
-      throw problems.notYours('Your account cannot make courses. Ask whoever runs this server.');
+      throw problems.notYours('Your account cannot make courses. Ask the person who runs this server.');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const id = newId<'course'>();
       const enrolmentId = newId<'enrolment'>();

@@ -13,7 +13,7 @@ export type NewEnrolment = Pick<
   'id' | 'courseId' | 'personId' | 'role' | 'name' | 'familyName' | 'reading' | 'number' | 'attributes'
 >;
 
-/** An enrolment as it is to be; whoever is not here keeps the moment at which they left. */
+/** An enrolment as it is to be; anyone who is not here keeps the moment at which they left. */
 export interface EnrolmentState {
   readonly enrolmentId: EnrolmentId;
   readonly role: Role;
@@ -66,8 +66,8 @@ export async function updateEnrolments(
   );
 }
 
-/** Lets whoever holds the account in to the course of an entry.
- * @returns false if there is no such entry, or it is somebody else's by now. */
+/** Lets anyone who holds the account in to the course of an entry.
+ * @returns false if there is no such entry, or it is someone else's by now. */
 export async function openTo(
   manager: EntityManager,
   { enrolmentId, personId }: OpenedLink,
@@ -96,12 +96,12 @@ export async function leave(manager: EntityManager, enrolmentId: EnrolmentId, at
   await manager.update(EnrolmentRow, enrolmentId, { leftAt: at });
 }
 
-/** Without a trace; the database refuses it for anybody on whom something hangs. */
+/** Without a trace; the database refuses it for anybody on which something hangs. */
 export async function unenrol(manager: EntityManager, enrolmentIds: readonly EnrolmentId[]): Promise<void> {
   await manager.query(`DELETE FROM "enrolment" WHERE "id" = ANY($1)`, [enrolmentIds]);
 }
 
-/** Remembers whom the registrar listed. */
+/** Remembers who the registrar listed. */
 export async function markListed(
   manager: EntityManager,
   courseId: CourseId,

@@ -3,7 +3,7 @@ import type { Author } from '@jigsaw/contract/course';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 
-/** Whoever wrote or added something, whatever became of their enrolment since. */
+/** Anyone who wrote or added something, whatever became of their enrolment since. */
 export async function authorsById(
   manager: EntityManager,
   enrolmentIds: Iterable<string>,
@@ -21,7 +21,7 @@ export async function authorsById(
   );
   return (id) => {
     const author = byId.get(id);
-    assert(author, 'whoever worked in a copy is enrolled');
+    assert(author, 'everyone who worked in a copy is enrolled');
     return author;
   };
 }

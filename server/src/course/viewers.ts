@@ -21,7 +21,7 @@ interface Found {
 /** What areas above know of an enrolment: an SQL expression over the enrolment's id, giving a JSON array or null. */
 type FactSql = (enrolmentId: string) => string;
 
-/** Builds the Viewer: who somebody is in one course. Every private read starts here. */
+/** Builds the Viewer: who someone is in one course. Every private read starts here. */
 @Injectable()
 export class Viewers {
   private readonly facts: Record<'leads' | 'groups', FactSql> = { leads: () => 'NULL', groups: () => 'NULL' };
@@ -34,7 +34,7 @@ export class Viewers {
     this.facts[fact] = sql;
   }
 
-  /** null: not in this course, not let in to it yet, or there is no such course; nobody can tell which. */
+  /** null: not in this course, not let in to it yet, or there is no such course; no one can tell which. */
   async find(person: SignedIn, courseId: CourseId): Promise<Viewer | null> {
     const [row] = await this.read(
       this.dataSource.manager,

@@ -15,7 +15,7 @@ export interface DealTask {
 export type DealTold = Extract<DealLine, { kind: 'going' }>;
 export type DealEnd = Exclude<DealLine, { kind: 'going' }>;
 
-/** Works one deal out on a thread of its own, so that nobody else waits for it. */
+/** Works one deal out on a thread of its own, so that no one else waits for it. */
 export default function workOut({ problem, tell }: DealTask): DealEnd {
   const say = (told: DealTold) => {
     tell.postMessage(told);

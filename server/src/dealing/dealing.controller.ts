@@ -20,7 +20,7 @@ export class DealingController {
     private readonly deals: DealsService,
   ) {}
 
-  /** A line for each step and one for the end. Whoever has enough goes away, and it stops. */
+  /** A line for each step and one for the end. Anyone who has enough goes away, and it stops. */
   @Endpoint('POST /:courseId/deals', {
     id: 'workOutDeal',
     does: 'Work out a deal of a very large class; newline-delimited JSON',

@@ -7,7 +7,7 @@ import { Problem, problems } from '../platform/problems.js';
 import { Thread, threadFile } from '../platform/thread.js';
 import type { DealEnd, DealTask, DealTold } from './deal.thread.js';
 
-/** Deals of classes that are too large for a page, one at a time; whoever asks for several waits behind those of others. */
+/** Deals of classes that are too large for a page, one at a time; anyone who asks for several waits behind those of others. */
 @Injectable()
 export class DealsService implements OnApplicationShutdown {
   private readonly thread = new Thread<DealTask, DealEnd>(threadFile(import.meta.url, './deal.thread.js'), {
@@ -16,7 +16,7 @@ export class DealsService implements OnApplicationShutdown {
     longestMs: 120_000,
     mostMemoryMb: 512,
     beyond: () =>
-      problems.conflict('No deal was found in two minutes. Take rules away, or deal part of the class.'),
+      problems.conflict('No deal was found in two minutes. Remove rules, or deal part of the class.'),
   });
 
   onApplicationShutdown(): Promise<void> {
@@ -24,7 +24,7 @@ export class DealsService implements OnApplicationShutdown {
   }
 
   /** @param owner whose deal it is.
-   * @param signal aborted when nobody listens any more; ends the thread, wherever it is. */
+   * @param signal aborted when no one listens any more; ends the thread, wherever it is. */
   async workOut(
     owner: string,
     problem: DealProblem,

@@ -55,7 +55,7 @@ export class DiscussionController {
 
   @Endpoint('POST posts', {
     id: 'addPost',
-    does: 'Open a thread or answer a post',
+    does: 'Start a thread or reply to a post',
     body: AddPost,
     largestKb: 1000,
     answer: PostSaved,
@@ -70,7 +70,7 @@ export class DiscussionController {
 
   @Endpoint('PUT posts/:postId', {
     id: 'changePost',
-    does: "Change one's own post",
+    does: "Edit one's own post",
     body: ChangePost,
     largestKb: 1000,
     answer: PostSaved,
@@ -85,28 +85,28 @@ export class DiscussionController {
   }
 
   @Endpoint('DELETE posts/:postId', {
-    id: 'takeOutPost',
-    does: 'Take a post out; answers to it stay',
+    id: 'deletePost',
+    does: 'Delete a post; replies to it stay',
     answer: PostSaved,
   })
-  takeOut(
+  remove(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('postId', PostId) postId: ids.PostId,
   ): Promise<PostSaved> {
-    return this.discussions.takeOut(person, copyId, postId, true);
+    return this.discussions.remove(person, copyId, postId, true);
   }
 
-  @Endpoint('POST posts/:postId/put-back', {
-    id: 'putBackPost',
-    does: 'Undo taking a post out',
+  @Endpoint('POST posts/:postId/restore', {
+    id: 'restorePost',
+    does: 'Restore a deleted post',
     answer: PostSaved,
   })
-  putBack(
+  restore(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('postId', PostId) postId: ids.PostId,
   ): Promise<PostSaved> {
-    return this.discussions.takeOut(person, copyId, postId, false);
+    return this.discussions.remove(person, copyId, postId, false);
   }
 }

@@ -112,15 +112,15 @@ describe('a group’s discussion', () => {
   it('takes a post out with a gap where answers hang on it, and puts it back', async () => {
     const first = await written(student('noor'), 'To be regretted.');
     await written(student('jorge'), 'An answer to it.', { parentId: first.id });
-    const alone = await written(student('noor'), 'Nobody answered this.');
+    const alone = await written(student('noor'), 'No one answered this.');
     await student('noor').delete(`/api/copies/${copyId}/posts/${first.id}`).expect(200);
     await student('noor').delete(`/api/copies/${copyId}/posts/${alone.id}`).expect(200);
     await student('noor').delete(`/api/copies/${copyId}/posts/${alone.id}`).expect(200); // a second press changes nothing
     expect(textsOf(await read(student('jorge')))).toEqual([['—', 'An answer to it.']]);
     expect(JSON.stringify(await read(student('jorge')))).not.toContain('regretted');
-    expect(textsOf(await read(student('noor')))).toEqual([['—', 'An answer to it.'], ['—']]); // whoever took it out may still put it back
-    await student('jorge').post(`/api/copies/${copyId}/posts/${first.id}/put-back`).expect(404);
-    await student('noor').post(`/api/copies/${copyId}/posts/${first.id}/put-back`).expect(200);
+    expect(textsOf(await read(student('noor')))).toEqual([['—', 'An answer to it.'], ['—']]); // anyone who took it out may still put it back
+    await student('jorge').post(`/api/copies/${copyId}/posts/${first.id}/restore`).expect(404);
+    await student('noor').post(`/api/copies/${copyId}/posts/${first.id}/restore`).expect(200);
     expect(textsOf(await read(student('jorge')))[0]).toEqual(['To be regretted.', 'An answer to it.']);
     await post(student('jorge'), 'Too late.', { parentId: alone.id }).expect(409);
   });
@@ -129,7 +129,7 @@ describe('a group’s discussion', () => {
     const first = await written(student('noor'), 'Rude words here.');
     await student('jorge').delete(`/api/copies/${copyId}/posts/${first.id}`).expect(403);
     await given.instructor.delete(`/api/copies/${copyId}/posts/${first.id}`).expect(200);
-    await student('noor').post(`/api/copies/${copyId}/posts/${first.id}/put-back`).expect(404);
+    await student('noor').post(`/api/copies/${copyId}/posts/${first.id}/restore`).expect(404);
     expect(textsOf(await read(student('noor')))).toEqual([]);
   });
 
@@ -178,7 +178,7 @@ describe('a group’s discussion', () => {
     await student('amina').get(`/api/copies/${along}/discussion`).expect(200);
   });
 
-  it('shows what each did, and the marks that it comes to, to nobody of another group who reads along', async () => {
+  it('shows what each did, and the marks that it comes to, to no one of another group who reads along', async () => {
     const title = `Counted ${count}`;
     await released(
       given,
@@ -248,7 +248,7 @@ describe('what became of a discussion', () => {
     await student('noor').delete(`/api/copies/${copyId}/posts/${second.id}`).expect(200);
     const three = await changes(two.asOf);
     expect(three.threads).toEqual([{ id: second.id, posts: [] }]); // for them it is gone
-    await student('noor').post(`/api/copies/${copyId}/posts/${second.id}/put-back`).expect(200);
+    await student('noor').post(`/api/copies/${copyId}/posts/${second.id}/restore`).expect(200);
     expect(told(await changes(three.asOf))).toEqual([['The second thread.']]);
   });
 
@@ -298,7 +298,7 @@ describe('what became of a discussion', () => {
 });
 
 describe('what a discussion asks', () => {
-  it('tells each student how far they are, and staff everybody’s with what it would come to', async () => {
+  it('tells each student how far they are, and staff everyone’s with what it would come to', async () => {
     const first = await written(student('noor'), 'Three words here.');
     await written(student('noor'), 'Two words.', { parentId: first.id });
     await written(student('jorge'), 'Short.', { parentId: first.id });

@@ -31,7 +31,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
 
   itemsSql(copies: string): string {
     return `SELECT "copyId", "id" AS "subjectId", "version", "authorId", NULL::uuid AS "ownerId", COALESCE("editedAt", "createdAt") AS "at", left("plain", 200) AS "excerpt"
-              FROM "post" WHERE "copyId" = ANY(${copies}) AND "takenOutAt" IS NULL`;
+              FROM "post" WHERE "copyId" = ANY(${copies}) AND "deletedAt" IS NULL`;
   }
 
   async progress(asked: Asked): Promise<Map<string, Progress>> {
@@ -124,7 +124,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     );
   }
 
-  /** What one student has done of what is asked, from their own posts in one copy. */
+  /** What one student has done of the requirement, from their own posts in one copy. */
   met(access: CopyAccess, own: readonly Counted[]): RequirementsMet {
     return requirementsMet(
       this.settingsOf(access),
@@ -140,7 +140,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   /** Texts are not needed to count them. */
   private async posts({ accesses, manager }: Asked): Promise<(copyId: CopyId) => readonly Counted[]> {
     const rows = await manager.query<Counted[]>(
-      `SELECT "copyId", "parentId", "authorId", "words", "createdAt", "editedAt" FROM "post" WHERE "copyId" = ANY($1) AND "takenOutAt" IS NULL`,
+      `SELECT "copyId", "parentId", "authorId", "words", "createdAt", "editedAt" FROM "post" WHERE "copyId" = ANY($1) AND "deletedAt" IS NULL`,
       [accesses.map((access) => access.copy.id)],
     );
     const ofCopy = groupedBy(rows, (post) => post.copyId);

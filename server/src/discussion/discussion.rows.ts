@@ -24,7 +24,7 @@ export class PostRow {
   @Column('int', { default: 0 }) turn!: number;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz', { nullable: true }) editedAt!: Date | null;
-  /** Taken out: its text is shown to nobody, and it can be put back. */
-  @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
-  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) takenOutBy!: EnrolmentId | null;
+  /** Deleted: its text is shown to no one, and it can be restored. */
+  @Column('timestamptz', { nullable: true }) deletedAt!: Date | null;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid', { nullable: true }) deletedBy!: EnrolmentId | null;
 }

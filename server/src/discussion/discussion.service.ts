@@ -47,11 +47,11 @@ export class DiscussionService {
   async read(person: SignedIn, copyId: CopyId, after: PostId | null): Promise<DiscussionView> {
     const access = await this.enter(person, copyId);
     const { manager } = this.dataSource;
-    // From before the look: what is written between the two is told once more rather than not at all.
+    // From before the look: what is written between the two is told again rather than not at all.
     const asOf = await momentOf(manager, copyId);
     const rows = await manager.query<{ id: PostId }[]>(
       `SELECT t."id" FROM "post" t WHERE t."copyId" = $1 AND t."parentId" IS NULL
-          AND EXISTS (SELECT 1 FROM "post" p WHERE p."threadId" = t."id" AND (p."takenOutAt" IS NULL OR p."takenOutBy" = $4))
+          AND EXISTS (SELECT 1 FROM "post" p WHERE p."threadId" = t."id" AND (p."deletedAt" IS NULL OR p."deletedBy" = $4))
           AND ($2::uuid IS NULL OR (t."createdAt", t."id") > (SELECT "createdAt", "id" FROM "post" WHERE "id" = $2 AND "copyId" = $1))
         ORDER BY t."createdAt", t."id" LIMIT $3`,
       [copyId, after, threadsAPage + 1, access.viewer.enrolmentId],
@@ -128,9 +128,9 @@ export class DiscussionService {
       const turn = await nextTurn(manager, copyId);
       const parent = parentId === null ? null : await manager.findOneBy(PostRow, { id: parentId, copyId });
       if (parentId !== null && !parent) throw problems.notFound();
-      if (parent?.takenOutAt)
+      if (parent?.deletedAt)
         throw problems.conflict(
-          'What you answer was taken out meanwhile. Your text is still here; write it as a new post.',
+          'The post you reply to was deleted meanwhile. Your text is still here; write it as a new post.',
         );
       const { raw } = (await manager
         .createQueryBuilder()
@@ -149,14 +149,14 @@ export class DiscussionService {
           turn,
           createdAt: now,
           editedAt: null,
-          takenOutAt: null,
-          takenOutBy: null,
+          deletedAt: null,
+          deletedBy: null,
         })
         .orIgnore()
         .returning('id')
         .execute()) as { raw: unknown[] };
       const post = await manager.findOneBy(PostRow, { id, copyId, authorId: access.viewer.enrolmentId });
-      if (!post) throw problems.invalidInput('This post could not be kept under its id. Send it once more.'); // an id that is taken elsewhere says nothing of where
+      if (!post) throw problems.invalidInput('This post was not saved. Send it again.'); // an id that is taken elsewhere says nothing of where
       if (raw.length > 0)
         await record({
           type: 'post.added',
@@ -176,18 +176,18 @@ export class DiscussionService {
   ): Promise<PostSaved> {
     const access = await this.enterTo('change-own', person, copyId);
     const plain = plainText(text);
-    if (plain === '') throw problems.invalidInput('Write something, or take the post out.');
+    if (plain === '') throw problems.invalidInput('Write something, or delete the post.');
     const words = await this.texts.words(person.id, plain);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const turn = await nextTurn(manager, copyId);
       const post = await lockPost(manager, copyId, postId);
-      if (post.takenOutAt) throw problems.notFound();
+      if (post.deletedAt) throw problems.notFound();
       if (post.authorId !== access.viewer.enrolmentId)
-        throw problems.notYours('Only whoever wrote this changes it.');
+        throw problems.notYours('Only the author can edit this.');
       if (post.version !== version)
         throw problems.staleWrite(
           await this.one(manager, access, post),
-          'You changed this in another window. Both texts are here; choose one.',
+          'You edited this in another window. Both texts are here; choose one.',
         );
       await manager.update(PostRow, postId, {
         text: json(text),
@@ -206,8 +206,8 @@ export class DiscussionService {
     });
   }
 
-  /** Its author, or staff, take a post out; whoever did puts it back. Answers to it stay. */
-  async takeOut(person: SignedIn, copyId: CopyId, postId: PostId, isOut: boolean): Promise<PostSaved> {
+  /** Its author, or staff, take a post out; anyone who did puts it back. Answers to it stay. */
+  async remove(person: SignedIn, copyId: CopyId, postId: PostId, isOut: boolean): Promise<PostSaved> {
     const access = await this.enter(person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const turn = await nextTurn(manager, copyId);
@@ -215,19 +215,19 @@ export class DiscussionService {
       const you = access.viewer.enrolmentId;
       const isAuthor = post.authorId === you && this.may(access, 'change-own');
       const isStaff = this.may(access, 'take-out-any');
-      if (post.takenOutAt && post.takenOutBy !== you && !isStaff) throw problems.notFound();
+      if (post.deletedAt && post.deletedBy !== you && !isStaff) throw problems.notFound();
       if (!isAuthor && !isStaff)
         throw access.decision.part === 'member' && access.decision.access !== 'open'
           ? problems.closed()
-          : problems.notYours('Only whoever wrote this takes it out.');
-      if (isOut === (post.takenOutAt !== null)) return this.one(manager, access, post); // pressed twice
+          : problems.notYours('Only the author can delete this.');
+      if (isOut === (post.deletedAt !== null)) return this.one(manager, access, post); // pressed twice
       await manager.update(PostRow, postId, {
         turn,
-        takenOutAt: isOut ? now : null,
-        takenOutBy: isOut ? you : null,
+        deletedAt: isOut ? now : null,
+        deletedBy: isOut ? you : null,
       });
       await record({
-        type: isOut ? 'post.taken-out' : 'post.put-back',
+        type: isOut ? 'post.deleted' : 'post.restored',
         facts: { postId },
         ...about(person, access),
       });
@@ -245,7 +245,7 @@ export class DiscussionService {
     const shown = seen === 'own' ? members.filter((id) => id === access.viewer.enrolmentId) : members;
     const rows = await manager
       .createQueryBuilder(PostRow, 'post')
-      .where('post."copyId" = :copyId AND post."takenOutAt" IS NULL AND post."authorId" = ANY(:shown)', {
+      .where('post."copyId" = :copyId AND post."deletedAt" IS NULL AND post."authorId" = ANY(:shown)', {
         copyId: access.copy.id,
         shown,
       })
@@ -282,7 +282,7 @@ export class DiscussionService {
     isNew: boolean,
   ): PostView {
     const you = access.viewer.enrolmentId;
-    const isOut = post.takenOutAt !== null;
+    const isOut = post.deletedAt !== null;
     return {
       id: post.id,
       threadId: post.threadId,
@@ -293,16 +293,16 @@ export class DiscussionService {
       version: post.version,
       createdAt: post.createdAt.toISOString(),
       editedAt: post.editedAt?.toISOString() ?? null,
-      takenOutBy: !isOut
+      deletedBy: !isOut
         ? null
-        : post.takenOutBy === you
+        : post.deletedBy === you
           ? 'you'
-          : post.takenOutBy === post.authorId
+          : post.deletedBy === post.authorId
             ? 'author'
             : 'staff',
       isNew,
       mayChange: !isOut && post.authorId === you && this.may(access, 'change-own'),
-      mayTakeOut:
+      mayDelete:
         (post.authorId === you && this.may(access, 'change-own')) || this.may(access, 'take-out-any'),
     };
   }
@@ -322,7 +322,7 @@ export class DiscussionService {
     if (this.may(access, act)) return access;
     if (access.decision.part === 'member' && access.decision.access !== 'open') throw problems.closed();
     throw act === 'open-thread' && access.decision.part === 'member'
-      ? problems.notYours('Your instructor opens the threads here. Answer in one of them.')
+      ? problems.notYours('Your instructor starts the threads here. Reply in one of them.')
       : problems.notYours('You may read along here, not write.');
   }
 }

@@ -15,16 +15,16 @@ export async function momentOf(manager: EntityManager, copyId: CopyId): Promise<
   return sure(row).turn;
 }
 
-/** What was taken out stands as a gap only where something hangs on it, or for whoever may put it back.
+/** What was deleted stands as a gap only where something hangs on it, or for anyone who may put it back.
  * @param all of its thread. */
 export function isShown(post: PostRow, all: readonly PostRow[], access: CopyAccess): boolean {
-  if (post.takenOutAt === null || post.takenOutBy === access.viewer.enrolmentId) return true;
+  if (post.deletedAt === null || post.deletedBy === access.viewer.enrolmentId) return true;
   return all.some(
-    (other) => other.takenOutAt === null && (other.parentId === post.id || post.parentId === null),
+    (other) => other.deletedAt === null && (other.parentId === post.id || post.parentId === null),
   );
 }
 
-/** The next place in the order of what happens in a copy; whoever has it has it alone until the end of the transaction. */
+/** The next place in the order of what happens in a copy; anyone who has it has it alone until the end of the transaction. */
 export async function nextTurn(manager: EntityManager, copyId: CopyId): Promise<number> {
   await lockCopy(manager, copyId);
   return (await momentOf(manager, copyId)) + 1;

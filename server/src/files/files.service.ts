@@ -18,7 +18,7 @@ const chunkBytes = 1024 * 1024;
 const headBytes = 64 * 1024;
 const abandonedAfterMs = 24 * 3_600_000;
 
-/** Bytes that have arrived whole and wait for somebody to refer to them. */
+/** Bytes that have arrived whole and wait for someone to refer to them. */
 export interface Arrived {
   readonly blobId: string;
   readonly sizeBytes: number;
@@ -96,7 +96,7 @@ export class FilesService {
     return manager.findOneByOrFail(FileRow, { id });
   }
 
-  /** Arrived bytes that nobody will refer to. */
+  /** Arrived bytes that no one will refer to. */
   async discard({ blobId }: Arrived): Promise<void> {
     await this.drop(this.dataSource.manager, blobId);
   }
@@ -148,7 +148,7 @@ export class FilesService {
     await manager.delete(BlobRow, { id: blobId });
   }
 
-  /** A server that was killed in the middle of an upload leaves chunks that nobody refers to. */
+  /** A server that was killed in the middle of an upload leaves chunks that no one refers to. */
   private async dropAbandoned(): Promise<void> {
     const before = new Date(this.clock.now().getTime() - abandonedAfterMs);
     const abandoned = await this.dataSource
@@ -160,5 +160,5 @@ export class FilesService {
 
 const tooLarge = (mostBytes: number) =>
   problems.tooLarge(
-    `The file is over ${Math.floor(mostBytes / 1024 / 1024)} MB, which is the most here. Make it smaller or hand in a link.`,
+    `The file is over ${Math.floor(mostBytes / 1024 / 1024)} MB, the most allowed here. Make it smaller or hand in a link.`,
   );

@@ -25,7 +25,7 @@ export async function sendFile(
   try {
     await pipeline(Readable.from(chunks, { objectMode: false }), response);
   } catch (error) {
-    // The reader went away in the middle; there is nobody left to tell.
+    // The reader went away in the middle; there is no one left to tell.
     if ((error as NodeJS.ErrnoException).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
   }
 }

@@ -52,7 +52,7 @@ describe('what a submission folder takes', () => {
     await add(student('noor'), copyId, 'readings.csv', Buffer.from('hour,pH\n1,6.1\n')).expect(200);
     const wrong = await add(student('noor'), copyId, 'report.docx', pdf).expect(422);
     expect(wrong.body).toMatchObject({
-      detail: 'report.docx is not of a type that is taken here. Save it as .pdf or .csv and add it again.',
+      detail: 'report.docx is not an allowed type here. Save it as .pdf or .csv and add it again.',
     });
     const disguised = await add(student('noor'), copyId, 'report2.pdf', exe).expect(422);
     expect(disguised.body).toMatchObject({
@@ -93,7 +93,7 @@ describe('what a submission folder takes', () => {
       .expect(200);
     await addFile(student('noor'), copyId, 'instead.txt', Buffer.from('instead'));
     await student(owner)
-      .post(`/api/copies/${copyId}/files/${sure(files[0]).id}/put-back`)
+      .post(`/api/copies/${copyId}/files/${sure(files[0]).id}/restore`)
       .expect(409); // its place is taken
   });
 

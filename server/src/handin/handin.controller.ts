@@ -71,29 +71,29 @@ export class HandInController {
   }
 
   @Endpoint('DELETE /copies/:copyId/files/:fileId', {
-    id: 'takeOutFile',
-    does: 'Take out a file that one has added',
+    id: 'deleteFile',
+    does: 'Delete a file that one has added',
     answer: WorkView,
   })
-  takeOut(
+  remove(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('fileId', FileId) fileId: ids.FileId,
   ): Promise<WorkView> {
-    return this.handIns.takeOut(person, copyId, fileId, true);
+    return this.handIns.remove(person, copyId, fileId, true);
   }
 
-  @Endpoint('POST /copies/:copyId/files/:fileId/put-back', {
-    id: 'putBackFile',
-    does: 'Undo taking a file out',
+  @Endpoint('POST /copies/:copyId/files/:fileId/restore', {
+    id: 'restoreFile',
+    does: 'Restore a deleted file',
     answer: WorkView,
   })
-  putBack(
+  restore(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('fileId', FileId) fileId: ids.FileId,
   ): Promise<WorkView> {
-    return this.handIns.takeOut(person, copyId, fileId, false);
+    return this.handIns.remove(person, copyId, fileId, false);
   }
 
   @Endpoint('GET /copies/:copyId/files/:fileId', { id: 'downloadFile', does: "A file's bytes", lasts: true })

@@ -76,7 +76,7 @@ describe('working on a hand-in', () => {
     }
     await student('noor').get(path(loose)).expect(200);
     await student('noor')
-      .post(`${path(loose)}/put-back`)
+      .post(`${path(loose)}/restore`)
       .expect(200);
     await student('jorge').get(path(loose)).expect(200);
   });
@@ -128,11 +128,11 @@ describe('working on a hand-in', () => {
       .delete(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}`)
       .expect(200); // a second press changes nothing
     const back = (await student('noor')
-      .post(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}/put-back`)
+      .post(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}/restore`)
       .expect(200)) as { body: WorkView };
     expect(back.body.files.map((file) => file.name)).toEqual(['crock.txt']);
     await student('noor')
-      .post(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}/put-back`)
+      .post(`/api/copies/${copyId}/files/${sure(copy.files[0]).id}/restore`)
       .expect(200);
   });
 
@@ -208,7 +208,7 @@ describe('working on a hand-in', () => {
 });
 
 describe('handing in', () => {
-  it('has nothing to hand in before somebody worked', async () => {
+  it('has nothing to hand in before someone worked', async () => {
     const copyId = await aCopy();
     const refused = await student('noor')
       .post(`/api/copies/${copyId}/hand-in`)

@@ -13,7 +13,7 @@ import { Kinds, lateOf, onTime } from '../release/index.js';
 import type { OwnWork } from './work.js';
 import { workKey, workState, WorkReader } from './work.js';
 
-/** What is common to all kinds that are handed in; they differ only in what they take and from whom. */
+/** What is common to all kinds that are handed in; they differ only in what they take and from which people. */
 class HandInKind<Settings> implements ActivityKind<Settings> {
   readonly name: string;
   readonly modes: KindFacts<Settings>['modes'];
@@ -91,7 +91,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
     >(
       `SELECT "copyId", "enrolmentId", sum("words")::int AS "words", sum("files")::int AS "files" FROM (
          SELECT "copyId", "enrolmentId", "words", 0 AS "files" FROM "part"
-         UNION ALL SELECT "copyId", "addedBy", 0, 1 FROM "work_file" WHERE "takenOutAt" IS NULL) work
+         UNION ALL SELECT "copyId", "addedBy", 0, 1 FROM "work_file" WHERE "deletedAt" IS NULL) work
         WHERE "copyId" = ANY($1) GROUP BY 1, 2`,
       [accesses.map((access) => access.copy.id)],
     );
@@ -123,13 +123,13 @@ function unitWork(
     latest: handIn && { at: handIn.handedInAt, by: handIn.by },
     isComplete: handIn !== null,
     late: handIn ? lateOf(access, handIn.handedInAt) : onTime,
-    // Nothing handed in: a mark, if one is given, goes to whoever is in the group.
+    // Nothing handed in: a mark, if one is given, goes to anyone who is in the group.
     credited: handIn ? handIn.credited : members,
     suggestion: null,
   };
 }
 
-/** Where each hands in for themselves, whoever reads along learns nothing of them. */
+/** Where each hands in for themselves, anyone who reads along learns nothing of them. */
 const untold: Progress = {
   state: 'not-started',
   isYours: false,

@@ -5,7 +5,7 @@ import { FileRow } from '../files/index.js';
 import { CopyRow } from '../release/index.js';
 import { EnrolmentRow } from '../course/index.js';
 
-/** One member's part of the group's text. Only its author writes in it, so nobody can delete a teammate's. */
+/** One member's part of the group's text. Only its author writes in it, so no one can delete a teammate's. */
 @Entity('part')
 @Index('part_once', ['copyId', 'enrolmentId'], { unique: true })
 export class PartRow {
@@ -27,8 +27,8 @@ export class WorkFileRow {
   @ForeignKey(() => CopyRow) @Column('uuid') copyId!: CopyId;
   @ForeignKey(() => EnrolmentRow) @Column('uuid') addedBy!: EnrolmentId;
   @Column('timestamptz') addedAt!: Date;
-  /** Taken out by whoever added it; hand-ins that hold it still do. */
-  @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
+  /** Deleted by the person who added it; hand-ins that hold it still do. */
+  @Column('timestamptz', { nullable: true }) deletedAt!: Date | null;
 }
 
 /** What was handed in, frozen. Every attempt stays. */

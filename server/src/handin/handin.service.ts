@@ -76,7 +76,7 @@ export class HandInService {
       if ((known?.version ?? 0) !== version)
         throw problems.staleWrite(
           await this.view(entered, manager),
-          'You wrote on in another window. Both texts are here; choose one.',
+          'You edited this in another window. Both texts are here; choose one.',
         );
       if (known)
         await manager.update(PartRow, known.id, {
@@ -124,8 +124,8 @@ export class HandInService {
     }
   }
 
-  /** Only whoever added a file takes it out. It comes back the same way. */
-  async takeOut(person: SignedIn, copyId: CopyId, fileId: FileId, isOut: boolean): Promise<WorkView> {
+  /** Only anyone who added a file takes it out. It comes back the same way. */
+  async remove(person: SignedIn, copyId: CopyId, fileId: FileId, isOut: boolean): Promise<WorkView> {
     const entered = await this.enterTo('work', person, copyId);
     const { access, rules } = entered;
     return this.unitOfWork.run(async ({ manager, now, record }) => {
@@ -133,8 +133,8 @@ export class HandInService {
       const file = await manager.findOneBy(WorkFileRow, { fileId, copyId });
       const isTheirs = file?.addedBy === access.viewer.enrolmentId;
       if (!file || (rules.by === 'student' && !isTheirs)) throw problems.notFound();
-      if (!isTheirs) throw problems.notYours('A teammate added this file; only they can take it out.');
-      const isOutNow = file.takenOutAt !== null;
+      if (!isTheirs) throw problems.notYours('A teammate added this file, so only they can delete it.');
+      const isOutNow = file.deletedAt !== null;
       if (isOut === isOutNow) return this.view(entered, manager); // pressed twice
       await this.refuseSecond(manager, entered);
       if (isOut && rules.attempts === 'all' && (await this.handedInFiles(manager, entered)).has(fileId))
@@ -142,9 +142,9 @@ export class HandInService {
           'This file is handed in, and every hand-in is kept here. Add a newer one beside it.',
         );
       if (!isOut) await this.refuseCount(manager, entered);
-      await manager.update(WorkFileRow, { fileId }, { takenOutAt: isOut ? now : null });
+      await manager.update(WorkFileRow, { fileId }, { deletedAt: isOut ? now : null });
       await record({
-        type: isOut ? 'file.taken-out' : 'file.put-back',
+        type: isOut ? 'file.deleted' : 'file.restored',
         facts: { fileId },
         ...this.about(person, entered),
       });
@@ -216,7 +216,7 @@ export class HandInService {
     const { access, rules } = await this.enter(person, copyId);
     if (!(await isThereFor(this.dataSource.manager, access, rules, fileId))) throw problems.notFound();
     const [file] = await this.files.named(this.dataSource.manager, [fileId]);
-    assert(file, 'a file of somebody’s work is kept');
+    assert(file, 'a file of someone’s work is kept');
     return { file, chunks: this.files.chunksOf(file) };
   }
 
@@ -241,7 +241,7 @@ export class HandInService {
         copyId,
         addedBy: entered.access.viewer.enrolmentId,
         addedAt: now,
-        takenOutAt: null,
+        deletedAt: null,
       });
       await record({
         type: 'file.added',
@@ -275,7 +275,7 @@ export class HandInService {
       })
     )
       throw problems.conflict(
-        'One hand-in is taken here, and it is in. Ask your instructor if something is missing.',
+        'You can hand in only once here, and it is handed in. Ask your instructor if something is missing.',
       );
   }
 
@@ -284,7 +284,7 @@ export class HandInService {
     return manager.find(WorkFileRow, {
       where: {
         copyId: entered.access.copy.id,
-        takenOutAt: IsNull(),
+        deletedAt: IsNull(),
         ...(ownerId ? { addedBy: ownerId } : {}),
       },
       order: { addedAt: 'ASC' },

@@ -5,7 +5,7 @@ import type { FileId } from '@jigsaw/core/ids';
 import type { CopyAccess } from '../release/index.js';
 import { HandInRow, WorkFileRow } from './handin.rows.js';
 
-/** Whether a file is there for somebody who may enter its copy: not a teammate's where each hands in alone; and what was taken out only for whoever
+/** Whether a file is there for someone who may enter its copy: not a teammate's where each hands in alone; and what was deleted only for anyone who
  * may put it back, and as part of the hand-ins that it was in. */
 export async function isThereFor(
   manager: EntityManager,
@@ -18,7 +18,7 @@ export async function isThereFor(
   if (held.addedBy === viewer.enrolmentId) return true;
   if (rules.by === 'student' && viewer.role === 'student') return false;
   return (
-    held.takenOutAt === null ||
+    held.deletedAt === null ||
     manager.existsBy(HandInRow, { copyId: copy.id, fileIds: ArrayContains([fileId]) })
   );
 }

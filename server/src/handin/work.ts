@@ -36,7 +36,7 @@ export class WorkReader {
     private readonly files: FilesService,
   ) {}
 
-  /** As far as it is the asker's to see: where each student hands in alone, a student sees nobody else's. */
+  /** As far as it is the asker's to see: where each student hands in alone, a student sees no one else's. */
   async read(
     access: CopyAccess,
     rules: HandInRules,
@@ -95,7 +95,7 @@ export class WorkReader {
     const changes = [
       ...parts.flatMap((part) => (isMine(part.enrolmentId) ? [part.updatedAt] : [])),
       ...workFiles.flatMap((file) =>
-        isMine(file.addedBy) ? [file.addedAt, ...(file.takenOutAt ? [file.takenOutAt] : [])] : [],
+        isMine(file.addedBy) ? [file.addedAt, ...(file.deletedAt ? [file.deletedAt] : [])] : [],
       ),
     ];
     const isOver = rules.attempts === 'one' && own.length > 0;
@@ -111,7 +111,7 @@ export class WorkReader {
         version: part.version,
         updatedAt: part.updatedAt.toISOString(),
       })),
-      files: workFiles.filter((file) => file.takenOutAt === null).map(fileView),
+      files: workFiles.filter((file) => file.deletedAt === null).map(fileView),
       handIns: handIns.map((handIn): HandInView => ({
         id: handIn.id,
         attempt: handIn.attempt,
@@ -137,7 +137,7 @@ export class WorkReader {
     };
   }
 
-  /** For many copies at once: the latest hand-in of each owner, with whom it credits. One query. */
+  /** For many copies at once: the latest hand-in of each owner, with which people it credits. One query. */
   async latest(
     accesses: readonly CopyAccess[],
     manager: EntityManager = this.dataSource.manager,
@@ -161,7 +161,7 @@ export class WorkReader {
     const changes = await manager.query<{ copyId: CopyId; enrolmentId: EnrolmentId; changedAt: Date }[]>(
       `SELECT "copyId", "enrolmentId", max("at") AS "changedAt" FROM (
          SELECT "copyId", "enrolmentId", "updatedAt" AS "at" FROM "part"
-         UNION ALL SELECT "copyId", "addedBy", GREATEST("addedAt", "takenOutAt") FROM "work_file") change
+         UNION ALL SELECT "copyId", "addedBy", GREATEST("addedAt", "deletedAt") FROM "work_file") change
         WHERE "copyId" = ANY($1) GROUP BY 1, 2`,
       [accesses.map((access) => access.copy.id)],
     );

@@ -28,7 +28,7 @@ export function cameFrom(request: Pick<Request, 'headers'>): string {
   return browser ?? system ?? 'Another program';
 }
 
-/** Where a request comes from, as far as the network tells: an address, or the network of one where somebody has billions of them (IPv6). Behind
+/** Where a request comes from, as far as the network tells: an address, or the network of one where someone has billions of them (IPv6). Behind
  * proxies it is what they say, as far as `TRUST_PROXY` trusts them. */
 export function clientOf({ ip = '' }: Pick<Request, 'ip'>): string {
   const plain = ip.replace(/^::ffff:(?=\d+\.)/, '');

@@ -52,7 +52,7 @@ export class IdentityController {
   @Public()
   @Endpoint('POST /demo', {
     id: 'signInAsDemoPerson',
-    does: 'Come in as one of the made-up people (demo mode)',
+    does: 'Sign in as one of the demo people (demo mode)',
     body: DemoSignIn,
     largestKb: 8,
     answer: SessionView,
@@ -69,7 +69,7 @@ export class IdentityController {
   @Public()
   @Endpoint('POST /link', {
     id: 'lookAtLink',
-    does: 'Whom a sign-in link is for and what it asks for; changes nothing',
+    does: 'Who a sign-in link is for and what it asks for; changes nothing',
     body: LookAtLink,
     largestKb: 8,
     answer: LinkView,
@@ -81,7 +81,7 @@ export class IdentityController {
   @Public()
   @Endpoint('POST /password', {
     id: 'openLink',
-    does: 'Come in with a link, and the password or a new one',
+    does: 'Sign in with a link, and the password or a new one',
     body: OpenLink,
     largestKb: 8,
     answer: SessionView,

@@ -34,7 +34,7 @@ describe('signing in', () => {
     const unknown = await server
       .browser()
       .post('/api/session')
-      .send({ email: 'nobody@quillmere.example', password: 'no' })
+      .send({ email: 'no one@quillmere.example', password: 'no' })
       .expect(401);
     expect(wrong.body).toEqual(unknown.body);
     expect(wrong.headers['content-type']).toContain('application/problem+json');

@@ -12,7 +12,7 @@ export class PersonRow {
   @Column('text', { nullable: true }) reading!: string | null;
   /** Argon2id; null: has not chosen a password yet. */
   @Column('text', { nullable: true }) passwordHash!: string | null;
-  /** When somebody first came in by a link that was mailed to the address; null: whoever has the password may have it from a course's handed link. */
+  /** When someone first came in by a link that was mailed to the address; null: anyone who has the password may have it from a course's handed link. */
   @Column('timestamptz', { nullable: true }) provenAt!: Date | null;
   @Column('boolean', { default: false }) mayCreateCourses!: boolean;
   @Column('timestamptz') createdAt!: Date;
@@ -45,7 +45,7 @@ export class SignInTryRow {
   @Column('timestamptz') at!: Date;
 }
 
-/** A browser in which somebody signed in with their password before. */
+/** A browser in which someone signed in with their password before. */
 @Entity('known_device')
 export class KnownDeviceRow {
   /** SHA-256 of the cookie's token. */

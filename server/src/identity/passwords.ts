@@ -5,10 +5,10 @@ import { createHash, randomBytes } from 'node:crypto';
 export const hashPassword = (password: string): Promise<string> => hash(password.normalize('NFC'));
 
 // A hash that no password fits, so that an unknown address takes as long as a known one.
-const nobody = hashPassword(randomBytes(24).toString('base64'));
+const noOne = hashPassword(randomBytes(24).toString('base64'));
 
 export async function passwordFits(passwordHash: string | null, password: string): Promise<boolean> {
-  const fits = await verify(passwordHash ?? (await nobody), password.normalize('NFC'));
+  const fits = await verify(passwordHash ?? (await noOne), password.normalize('NFC'));
   return fits && passwordHash !== null;
 }
 

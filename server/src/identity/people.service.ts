@@ -31,7 +31,7 @@ export interface OpenedLink {
   readonly isFirst: boolean;
 }
 
-/** Lets somebody in to the course of the entry that a link was made for.
+/** Lets someone in to the course of the entry that a link was made for.
  * @returns false if there is no such entry any more. */
 type Opens = (manager: EntityManager, opened: OpenedLink) => Promise<boolean>;
 
@@ -42,7 +42,7 @@ export interface NewPerson {
   readonly reading: string | null;
 }
 
-/** Whoever asks again and again fills nobody's mailbox. */
+/** Anyone who asks again and again fills no one's mailbox. */
 const betweenMailsMs = 5 * 60_000;
 
 @Injectable()
@@ -88,8 +88,8 @@ export class PeopleService {
     return new Map(found.map((row) => [row.addressKey, row.id]));
   }
 
-  /** The accounts of people who are known under other addresses in one course, by their new address key. One that nobody has used is put
-   * right in place; else the entry goes to the account at the new address, made if there is none, and whoever uses the old one keeps it.
+  /** The accounts of people who are known under other addresses in one course, by their new address key. One that no one has used is put
+   * right in place; else the entry goes to the account at the new address, made if there is none, and anyone who uses the old one keeps it.
    * @param elsewhere those of these accounts that are in another course, too. */
   async accountsAt(
     manager: EntityManager,
@@ -120,7 +120,7 @@ export class PeopleService {
          FROM jsonb_to_recordset($1::jsonb) AS x("personId" uuid, "email" text, "addressKey" text) WHERE p."id" = x."personId"`,
       [JSON.stringify(inPlace)],
     );
-    // Whoever reads the old address may have a link to what is somebody else's now.
+    // Anyone who reads the old address may have a link to what is someone else's now.
     const moved = inPlace.filter(({ addressKey }) => !byKey.has(addressKey)).map(({ personId }) => personId);
     if (moved.length > 0) await manager.delete(PasswordLinkRow, { personId: In(moved) });
     const made = lacking.length > 0 ? await this.accountsFor(manager, lacking) : new Map<string, PersonId>();
@@ -131,7 +131,7 @@ export class PeopleService {
     ]);
   }
 
-  /** Names of accounts that nobody has taken as theirs yet; one statement. */
+  /** Names of accounts that no one has taken as theirs yet; one statement. */
   async nameUnused(
     manager: EntityManager,
     people: readonly (Omit<NewPerson, 'email'> & { readonly personId: PersonId })[],
@@ -157,7 +157,7 @@ export class PeopleService {
       passwordHash: await hashPassword(password),
       mayCreateCourses: true,
       createdAt: this.clock.now(),
-      provenAt: this.clock.now(), // whoever runs the server says so
+      provenAt: this.clock.now(), // anyone who runs the server says so
       lastSeenAt: null,
     });
   }
@@ -190,7 +190,7 @@ export class PeopleService {
     return this.makeLinks(manager, people);
   }
 
-  /** Links for mail to these people's addresses, and for nobody's eyes else: whoever opens one has shown that the address is theirs. */
+  /** Links for mail to these people's addresses, and for no one's eyes else: anyone who opens one has shown that the address is theirs. */
   mailedLinks(manager: EntityManager, personIds: readonly PersonId[]): Promise<Links> {
     return this.makeLinks(
       manager,
@@ -217,7 +217,7 @@ export class PeopleService {
     return { urlOf, expiresAt };
   }
 
-  /** The account at an address, if nobody wrote a link to it in the last minutes. */
+  /** The account at an address, if no one wrote a link to it in the last minutes. */
   async askingForLink(manager: EntityManager, email: string): Promise<PersonRow | null> {
     const person = await manager.findOneBy(PersonRow, { addressKey: sameAddress(email) });
     const lately = new Date(this.clock.now().getTime() + linkDays * 86_400_000 - betweenMailsMs);
@@ -241,7 +241,7 @@ export class PeopleService {
   }
 
   /** A mailed link sets the password and ends what others have open; one that was handed out asks for the password, or sets the first, and
-   * lets in to its course. What takes long is done first: nobody holds the account while a password is worked on. */
+   * lets in to its course. What takes long is done first: no one holds the account while a password is worked on. */
   async openLink(token: string, password: string, from: From): Promise<Entered> {
     const link = await this.goodLink(this.dataSource.manager, token);
     const { enrolmentId, personId } = link;

@@ -50,7 +50,7 @@ export class SessionService {
     return this.start(await this.checkPassword(person, addressKey, password, from), from);
   }
 
-  /** @throws Problem if it does not fit, or was tried too often; nobody learns whether the address is anybody's. */
+  /** @throws Problem if it does not fit, or was tried too often; no one learns whether the address is anybody's. */
   async checkPassword(
     person: PersonRow | null,
     addressKey: string,
@@ -134,7 +134,7 @@ export class SessionService {
     await this.endWhere(this.dataSource.manager, `"personId" = $1 AND "id" <> $2`, [personId, sessionId]);
   }
 
-  /** Whoever has the account open anywhere signs in again. */
+  /** Anyone who has the account open anywhere signs in again. */
   async endAll(manager: EntityManager, personId: PersonId): Promise<void> {
     await this.endWhere(manager, `"personId" = $1`, [personId]);
   }
@@ -148,7 +148,7 @@ export class SessionService {
     return ended.length;
   }
 
-  /** Lets somebody in who has shown who they are. */
+  /** Lets someone in who has shown who they are. */
   async start(person: PersonRow, from: From): Promise<Entered> {
     const token = newToken();
     const now = this.clock.now();

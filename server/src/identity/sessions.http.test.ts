@@ -45,7 +45,7 @@ describe('the places in which an account is signed in', () => {
     expect(await listed()).toHaveLength(1);
   });
 
-  it('are nobody else’s to see or to end', async () => {
+  it('are no one else’s to see or to end', async () => {
     const other = await server.instructor('other@quillmere.example');
     const [own] = await listed();
     await other.delete(`/api/session/open/${sure(own).id}`).expect(404);

@@ -3,7 +3,7 @@ import { createParamDecorator, SetMetadata } from '@nestjs/common';
 import type { Request } from 'express';
 import type { PersonId, SessionId } from '@jigsaw/core/ids';
 
-/** Whoever this request's session belongs to. */
+/** Anyone who this request's session belongs to. */
 export interface SignedIn {
   readonly id: PersonId;
   readonly name: string;

@@ -32,7 +32,7 @@ export class Tries {
     private readonly clock: Clock,
   ) {}
 
-  /** One check of a password in its turn: nobody's many guesses hold the sign-in of others.
+  /** One check of a password in its turn: no one's many guesses hold the sign-in of others.
    * @returns what the check says; null from it: the try was wrong, and stays counted.
    * @throws too-many-tries without checking. */
   check<Result>(trier: Trier, check: () => Promise<Result | null>): Promise<Result | null> {
@@ -44,7 +44,7 @@ export class Tries {
     });
   }
 
-  /** Counts one more link that somebody asked for by mail, whether or not anybody has the address.
+  /** Counts one more link that someone asked for by mail, whether or not anybody has the address.
    * @throws too-many-at-once beyond what one place may ask for. */
   async countMailed(client: string): Promise<void> {
     const from = `mailed ${client}`;

@@ -14,7 +14,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-it('lets nobody take the turns of others: of one person three requests are worked on, a hundred wait, more are refused', async () => {
+it('lets no one take the turns of others: of one person three requests are worked on, a hundred wait, more are refused', async () => {
   const noor = sure(given.students.get('noor')).browser;
   const jorge = sure(given.students.get('jorge')).browser;
   const holding = new pg.Client({ connectionString: server.databaseUrl });

@@ -12,7 +12,7 @@ import type { SignedInRequest } from './signedIn.js';
 const mostEach = 3;
 const mostWaiting = 100;
 
-/** Whoever asks for much at once waits behind themselves and not before other people. Streams and files take no turn: they last. */
+/** Anyone who asks for much at once waits behind themselves and not before other people. Streams and files take no turn: they last. */
 @Injectable()
 export class TurnsInterceptor implements NestInterceptor {
   private readonly turns = new AtOnce(mostEach, mostWaiting, () =>

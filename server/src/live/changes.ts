@@ -41,13 +41,13 @@ const Change = z.object({
     })
     .nullable(),
 });
-/** What happened in a course, and whom it concerns. */
+/** What happened in a course, and who it concerns. */
 export type Change = z.infer<typeof Change>;
 
 export interface ChangeListener {
   changed(change: Change): void;
   sessionEnded(sessionId: SessionId): void;
-  /** Nobody knows what was missed. */
+  /** No one knows what was missed. */
   gap(): void;
 }
 

@@ -6,7 +6,7 @@ import { hears } from '@jigsaw/core/release';
 import type { Change } from './changes.js';
 import type { Stream } from './stream.js';
 
-/** What is asked of the database: a few questions for any number of changes and of streams. */
+/** What the database is asked: a few questions for any number of changes and of streams. */
 export interface Sources {
   /** Who these are by now; who may not enter any more is not among them. */
   viewers(
@@ -98,7 +98,7 @@ export class CourseStreams {
     }
   }
 
-  /** Whoever is taken out of something is named by the change, and so hears of it as who they are by now. */
+  /** Anyone who is removed of something is named by the change, and so hears of it as who they are by now. */
   private async refresh(changes: readonly Change[]): Promise<void> {
     const moving = changes.filter(movesPeople);
     if (moving.length === 0 || this.listening.size === 0) return;
@@ -126,7 +126,7 @@ export class CourseStreams {
   }
 }
 
-/** Whether it may have changed who somebody is in the course: their role, their groups, those that they look after. */
+/** Whether it may have changed who someone is in the course: their role, their groups, those that they lead. */
 const movesPeople = ({ copies, type }: Change): boolean => copies === null && !quiet.has(type);
 const quiet: ReadonlySet<string> = new Set([
   'places.changed',

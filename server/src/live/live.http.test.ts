@@ -14,7 +14,7 @@ let given: CourseForTests;
 let tomas: Browser;
 let open: Following[] = [];
 
-/** Noor and Jorge are in Crock, Amina and Kofi in Carboy, Nino in none. Tomas looks after Crock and sees that group's work only. */
+/** Noor and Jorge are in Crock, Amina and Kofi in Carboy, Nino in none. Tomas leads Crock and sees that group's work only. */
 let count = 0;
 beforeAll(async () => {
   server = await startTestServer();
@@ -60,7 +60,7 @@ const place = (name: string, from: string | null, to: string | null) =>
 const forAll = () => tellAll(server, given.course.id);
 
 describe('live changes', () => {
-  it('of a group’s work reach its members, the instructor and who looks after it, and nobody else', async () => {
+  it('of a group’s work reach its members, the instructor and who looks after it, and no one else', async () => {
     const [ofInstructor, ofTomas, ofJorge, ofAmina] = [
       await listen(given.instructor),
       await listen(tomas),
@@ -95,7 +95,7 @@ describe('live changes', () => {
     await ofAmina.until('students.placed');
   });
 
-  it('of what staff keep about somebody do not reach that person', async () => {
+  it('of what staff keep about someone do not reach that person', async () => {
     const [ofInstructor, ofNino] = [await listen(given.instructor), await listen(browserOf('nino'))];
     const nino = sure(given.students.get('nino')).enrolmentId;
     const edit = {
@@ -150,7 +150,7 @@ describe('live changes', () => {
     await here.over;
   });
 
-  it('end when the line to the database was lost: nobody knows what was missed', async () => {
+  it('end when the line to the database was lost: no one knows what was missed', async () => {
     const ofNoor = await listen(browserOf('noor'));
     await server.rows(
       `SELECT pg_terminate_backend("pid") FROM pg_stat_activity WHERE "query" LIKE 'LISTEN%' AND "datname" = current_database()`,

@@ -22,10 +22,10 @@ import { marker, tellAll } from '../test/marker.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 
-/** Ilse teaches; Tomas assists, looks after Crock and sees no other group's work; Olga observes. Noor and Jorge are in Crock, Amina and Kofi in
+/** Ilse teaches; Tomas assists, leads Crock and sees no other group's work; Olga observes. Noor and Jorge are in Crock, Amina and Kofi in
  * Carboy, Nino in none. */
-const everybody = ['ilse', 'tomas', 'olga', 'noor', 'jorge', 'amina', 'kofi', 'nino'] as const;
-type Name = (typeof everybody)[number];
+const everyone = ['ilse', 'tomas', 'olga', 'noor', 'jorge', 'amina', 'kofi', 'nino'] as const;
+type Name = (typeof everyone)[number];
 const staff: readonly Name[] = ['ilse', 'tomas', 'olga'];
 
 let server: TestServer;
@@ -61,17 +61,15 @@ const by = (name: Name): Browser => sure(browsers[name]);
 const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
 const inCourse = (path: string) => `/api/courses/${given.course.id}/${path}`;
 
-/** Everybody who hears that somebody did this. */
+/** Everyone who hears that someone did this. */
 async function heardBy(act: () => PromiseLike<unknown>): Promise<Name[]> {
   listening = new Map(
-    await Promise.all(
-      everybody.map(async (name) => [name, await follow(by(name), given.course.id)] as const),
-    ),
+    await Promise.all(everyone.map(async (name) => [name, await follow(by(name), given.course.id)] as const)),
   );
   await act();
   await tellAll(server, given.course.id);
   const heard = await Promise.all(
-    everybody.map(async (name) => {
+    everyone.map(async (name) => {
       const types = await sure(listening.get(name)).until(marker);
       return types.some((type) => type !== marker) ? [name] : [];
     }),
@@ -157,7 +155,7 @@ describe('of a release hears who can read it', () => {
     const one = await drafted();
     expect(await heardBy(() => release(one, { to }))).toEqual([...staff, 'noor', 'amina', 'kofi']);
     const other = await drafted({ title: 'Told' });
-    expect(await heardBy(() => release(other, { to, outsiders: 'listed' }))).toEqual(everybody);
+    expect(await heardBy(() => release(other, { to, outsiders: 'listed' }))).toEqual(everyone);
   });
 
   it('when it goes to others than before: those who had it, and those who get it', async () => {
@@ -239,7 +237,7 @@ describe('of a mark hears', () => {
 });
 
 describe('of groups and people hear', () => {
-  it('all staff and who is in the set, when it is frozen; everybody where students choose', async () => {
+  it('all staff and who is in the set, when it is frozen; everyone where students choose', async () => {
     const freeze = (isFrozen: boolean) => () =>
       given.instructor.post(`/api/sets/${given.set.id}/freeze`).send({ isFrozen }).expect(200);
     expect(await heardBy(freeze(true))).toEqual([...staff, 'noor', 'jorge', 'amina', 'kofi']);
@@ -275,7 +273,7 @@ describe('of groups and people hear', () => {
     ).toEqual([...staff, 'noor', 'jorge']);
   });
 
-  it('nobody in another course', async () => {
+  it('no one in another course', async () => {
     const elsewhere = await aCourse(server, { email: `other${count}@quillmere.example`, students: 2 });
     const other = await follow(elsewhere.instructor, elsewhere.course.id);
     await heardBy(() => drafted());

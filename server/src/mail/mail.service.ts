@@ -16,13 +16,13 @@ export interface NewMail {
   readonly text: MailText;
 }
 
-/** What was written to whom. The carrier takes it from here. */
+/** What was written, and its recipient. The carrier takes it from here. */
 @Injectable()
 export class MailService {
   constructor(private readonly dataSource: DataSource) {}
 
-  /** In the transaction of what it tells of, so that nobody is told of what did not happen.
-   * @param courseId whose outbox shows it; null: nobody's. */
+  /** In the transaction of what it tells of, so that no one is told of what did not happen.
+   * @param courseId whose outbox shows it; null: no one's. */
   async post(
     manager: EntityManager,
     courseId: CourseId | null,

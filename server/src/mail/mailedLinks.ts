@@ -8,7 +8,7 @@ import { MailService } from './mail.service.js';
 
 const mostWaiting = 1000;
 
-/** Links by mail for whoever asks on the sign-in page. The answer is the same, and as quick, whether or not anybody has the address: what is
+/** Links by mail for anyone who asks on the sign-in page. The answer is the same, and as quick, whether or not anybody has the address: what is
  * to be done is done after it. */
 @Injectable()
 export class MailedLinks {

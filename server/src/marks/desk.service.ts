@@ -153,12 +153,12 @@ export class DeskService {
         }))
         .sort((a, b) => a.member.name.localeCompare(b.member.name)),
       ...(await this.history(manager, access.copy.id, unit, (id) =>
-        work.credited.includes(id as EnrolmentId) ? member(id).name : 'Somebody no longer credited',
+        work.credited.includes(id as EnrolmentId) ? member(id).name : 'Someone no longer credited',
       )),
     };
   }
 
-  /** In words, whom releasing it again would give something else. */
+  /** In words, who releasing it again would give something else. */
   async changes(manager: EntityManager, sheet: KeptSheet): Promise<ChangeSince[]> {
     const changes = changesSince(sheet);
     if (changes.length === 0) return [];

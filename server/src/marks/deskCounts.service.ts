@@ -24,7 +24,7 @@ interface Counts {
 type Released = Pick<CopyAccess, 'release' | 'activity'>;
 type Counted = Released & Counts;
 
-/** How much of each activity there is to be marked by somebody. Every page of staff asks for it, so it is kept by release until something happens to one
+/** How much of each activity there is to be marked by someone. Every page of staff asks for it, so it is kept by release until something happens to one
  * of its copies. */
 @Injectable()
 export class DeskCounts {

@@ -9,7 +9,7 @@ import { hearersOfMark } from '../release/index.js';
 import type { Marking } from './markings.js';
 import { releaseTo } from './markStore.js';
 
-/** What is taken back from students gets no marks: nobody would see them. */
+/** What is taken back from students gets no marks: no one would see them. */
 export function refuseWithdrawn({ release, activity }: CopyAccess): void {
   if (release.state === 'withdrawn')
     throw problems.conflict(
@@ -17,7 +17,7 @@ export function refuseWithdrawn({ release, activity }: CopyAccess): void {
     );
 }
 
-/** Gives each credited member of one unit their mark; whoever was given the same before keeps it as it was given: it is not new to them.
+/** Gives each credited member of one unit their mark; anyone who was given the same before keeps it as it was given: it is not new to them.
  * @returns what they have by then. Where nothing differs, nothing is done. */
 export async function giveMarks(
   { manager, now, record }: Work,

@@ -72,7 +72,7 @@ const book = async () => {
 const csv = async () => (await given.instructor.get(`/api/courses/${given.course.id}/gradebook.csv`)).text;
 
 describe('a mark that was given', () => {
-  it('stays what it was when the points change, and everybody is told that it changed', async () => {
+  it('stays what it was when the points change, and everyone is told that it changed', async () => {
     await publish({ points: '50' });
     expect(await mine('noor')).toMatchObject({ mark: '30', points: '40' });
     expect(await sheet()).toMatchObject({

@@ -95,7 +95,7 @@ describe('the gradebook', () => {
     await place(null, sure(crock).id);
   });
 
-  it('shows the work somebody is credited with before a group in which there is none', async () => {
+  it('shows the work someone is credited with before a group in which there is none', async () => {
     const given2 = await aCourse(server, { email: 'moved@quillmere.example', students: 4, groups: 2 });
     const [crock, carboy] = given2.board.groups;
     await released(given2);
@@ -143,7 +143,7 @@ describe('the gradebook', () => {
       .expect(200);
     expect((await cellsOf('amina'))[1]).toEqual([['drafted', '12']]);
     const again = await given.instructor.get(`/api/courses/${given.course.id}/gradebook.csv`).expect(200);
-    expect(again.text).toContain(',Amina,amina@quillmere.example,,'); // a draft is nobody's mark yet
+    expect(again.text).toContain(',Amina,amina@quillmere.example,,'); // a draft is no one's mark yet
     expect(again.text).not.toContain('12');
   });
 

@@ -87,7 +87,7 @@ export class GradebookService {
     };
   }
 
-  /** What is marked, with what every student has of it. For whoever sees the work of all groups it is kept, release by release. */
+  /** What is marked, with what every student has of it. For anyone who sees the work of all groups it is kept, release by release. */
   private async columns(person: SignedIn, viewer: Viewer, students: readonly Student[]): Promise<Column[]> {
     const now = this.clock.now().getTime();
     const releases = await this.gate.enterReleases(viewer);
@@ -203,7 +203,7 @@ function creditsByStudent(markings: readonly Marking[]): ReadonlyMap<EnrolmentId
   return credits;
 }
 
-/** What one student has of one activity. Credit decides, not the group of today: whoever moved on keeps what was handed in with them. */
+/** What one student has of one activity. Credit decides, not the group of today: anyone who moved on keeps what was handed in with them. */
 function cellsFor(
   { enrolmentId, groups }: Pick<Student, 'enrolmentId' | 'groups'>,
   credits: readonly Marking[],

@@ -63,7 +63,7 @@ describe('the marks of several groups', () => {
     expect([await marksOf('noor'), await marksOf('amina')]).toEqual([[], []]);
   });
 
-  it('are released all or none: nobody is given what was not seen, or is not complete', async () => {
+  it('are released all or none: no one is given what was not seen, or is not complete', async () => {
     await save(copies.crock, { typedMark: '30' });
     const { enrolmentId } = sure(given.students.get('amina'));
     const adjustment = { kind: 'excused', reason: '' };

@@ -39,7 +39,7 @@ export async function writeMark(manager: EntityManager, mark: WrittenMark): Prom
   );
 }
 
-/** What differs for whom among these people from now on; one statement. */
+/** What differs for which people among these people from now on; one statement. */
 export async function writeAdjustments(
   manager: EntityManager,
   copyId: CopyId,
@@ -63,7 +63,7 @@ interface Giving extends GivenMark {
   readonly releasedBy: PersonId;
 }
 
-/** These people have these marks from now on, new to each of them; whoever had one of this unit and is not credited has none any more. One
+/** These people have these marks from now on, new to each of them; anyone who had one of this unit and is not credited has none any more. One
  * statement. */
 export async function releaseTo(
   manager: EntityManager,
@@ -88,7 +88,7 @@ export async function releaseTo(
   );
 }
 
-/** Takes back what was released for this unit: for the group all of the copy's, whoever is credited now.
+/** Takes back what was released for this unit: for the group all of the copy's, anyone who is credited now.
  * @returns from how many students. */
 export async function deleteReleased(manager: EntityManager, copyId: CopyId, unit: Unit): Promise<number> {
   const { affected } = await manager.delete(ReleasedMarkRow, {

@@ -94,7 +94,7 @@ export class MarkingService {
   async recall(person: SignedIn, copyId: CopyId, unit: Unit, { version }: SeenMark): Promise<SavedMark> {
     return this.inTurn(person, copyId, unit, async ({ manager, record }, marking) => {
       const { access, sheet } = marking;
-      await this.refuseUnseen(manager, marking, version, 'take it back');
+      await this.refuseUnseen(manager, marking, version, 'recall it');
       const students = await deleteReleased(manager, copyId, unit);
       await record({
         type: 'mark.recalled',
@@ -128,7 +128,7 @@ export class MarkingService {
     if ((marking.mark?.version ?? 0) === version) return;
     throw problems.staleWrite(
       await this.desk.view(manager, marking),
-      `This mark was changed meanwhile. Look at it once more before you ${act}.`,
+      `This mark was changed meanwhile. Look at it again before you ${act}.`,
     );
   }
 

@@ -54,7 +54,7 @@ export class Markings {
     });
   }
 
-  /** For each unit whether somebody has to mark it: what desk and figures count, without reading what was written and given. */
+  /** For each unit whether someone has to mark it: what desk and figures count, without reading what was written and given. */
   async toMark(
     accesses: readonly CopyAccess[],
     manager: EntityManager,
@@ -112,7 +112,7 @@ type GivenRow = Omit<GivenMark, 'rubric'> & {
   readonly otherRubric: GivenMark['rubric'] | 'none' | null;
 };
 
-/** Agreed sheets with what differs for whom in their copies, and with what students were given of them; one query. What differs is only ever kept with a
+/** Agreed sheets with what differs for each person in their copies, and with what students were given of them; one query. What differs is only ever kept with a
  * sheet. A rubric that was given is only read where it differs from what is there by now: it is the longest part of a mark, and the same for all in
  * a group. */
 const keptMarks = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<KeptMark[]> =>
@@ -139,7 +139,7 @@ interface BegunMark extends Pick<
   readonly given: number;
 }
 
-/** Agreed sheets as far as they say whether somebody has to mark. One query. */
+/** Agreed sheets as far as they say whether someone has to mark. One query. */
 const begunMarks = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<BegunMark[]> =>
   manager.query(
     `SELECT m."copyId", m."enrolmentId", m."typedMark", m."picks", m."version", m."workAt",

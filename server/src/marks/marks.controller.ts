@@ -97,7 +97,7 @@ export class MarksController {
 
   @Endpoint('POST /releases/:releaseId/marks/recall', {
     id: 'recallManyMarks',
-    does: 'Take the marks of several units back at once',
+    does: 'Recall the marks of several units at once',
     body: SeenUnits,
     answer: MarkedMany,
   })
@@ -111,7 +111,7 @@ export class MarksController {
 
   @Endpoint('POST /releases/:releaseId/marks/take-suggested', {
     id: 'takeSuggestedMarks',
-    does: 'Make the suggested marks of several units their drafts',
+    does: 'Accept the suggested marks of several units as drafts',
     body: SeenUnits,
     answer: MarkedMany,
   })
@@ -184,7 +184,7 @@ export class MarksController {
 
   @Endpoint('POST /copies/:copyId/marks/:unit/recall', {
     id: 'recallMarks',
-    does: 'Take released marks back',
+    does: 'Recall released marks',
     body: SeenMark,
     answer: SavedMark,
   })

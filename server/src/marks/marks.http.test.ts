@@ -142,7 +142,7 @@ describe('the Marking desk', () => {
     expect(await myMark('jorge')).toMatchObject({ groupMark: null, mark: '12' });
   });
 
-  it('refuses a mark above the points and one for somebody who is not credited', async () => {
+  it('refuses a mark above the points and one for someone who is not credited', async () => {
     await save({ typedMark: '41' }).expect(422);
     await save({ adjustments: [adjusted('amina', '1', 'why')] }).expect(404);
   });
@@ -311,7 +311,7 @@ describe('the Marking desk', () => {
     const body = await sheetNow();
     expect(body.history.map((each) => `${each.by}: ${each.what}`)).toEqual([
       'Dr. Ilse Marrow: Released to 2 students',
-      'Dr. Ilse Marrow: Group mark 31.5 → 33; Jorge: as the group → +2 (Ran the control)',
+      'Dr. Ilse Marrow: Group mark 31.5 → 33; Jorge: same as the group → +2 (Ran the control)',
       'Dr. Ilse Marrow: Group mark none → 31.5; feedback',
     ]);
   });

@@ -11,7 +11,7 @@ const ofMarker = `"markerId" IS NOT NULL`;
 const ofGroup = `"enrolmentId" IS NULL`;
 const ofStudent = `"enrolmentId" IS NOT NULL`;
 
-/** The desk's draft for one group's copy, or for one student in it: the agreed one, which is released, or one marker's own, which nobody else's
+/** The desk's draft for one group's copy, or for one student in it: the agreed one, which is released, or one marker's own, which no one else's
  * query reads. Students never read this table. */
 @Entity('mark')
 @Index('agreed_mark_of_group', ['copyId'], { unique: true, where: `${ofGroup} AND ${agreed}` })
@@ -52,7 +52,7 @@ export class MarkAdjustmentRow {
   @Column('jsonb') adjustment!: Adjustment;
 }
 
-/** What one person was given, as it was released (`GivenMark`): one row a person, so that nobody's query can reach another's. */
+/** What one person was given, as it was released (`GivenMark`): one row a person, so that no one's query can reach another's. */
 @Entity('released_mark')
 @Index('released_mark_by_enrolment', ['enrolmentId'])
 export class ReleasedMarkRow {

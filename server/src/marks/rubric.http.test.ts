@@ -18,7 +18,7 @@ let count = 0;
 const level = (points: string) => ({
   id: `l${points}`,
   name: `Level ${points}`,
-  description: 'what it takes',
+  description: 'what this level shows',
   points,
 });
 const criterion = (id: string, weight: string, ...points: string[]) => ({

@@ -47,7 +47,7 @@ const sheetOf = (copyId: string) => read<MarkView>(`/api/copies/${copyId}/marks/
 
 type Answer = Awaited<ReturnType<Browser['post']>> | null;
 
-/** One thing that somebody does; what is refused was refused for a reason, and changes nothing. */
+/** One thing that someone does; what is refused was refused for a reason, and changes nothing. */
 const acts: readonly (() => Promise<Answer>)[] = [
   edit(() => ({ points: one(['10', '40', '50', '12.5']) })),
   edit(() => ({
@@ -226,7 +226,7 @@ async function expectOneStory(): Promise<void> {
 
 it(`keeps every page to one story through ${steps} acts of three people, some of them at one moment`, async () => {
   const outcomes = new Map<number, number>();
-  // It begins with everybody marked, Noor twice; where it goes from there hangs on the seed, and on who is first of two at one moment.
+  // It begins with everyone marked, Noor twice; where it goes from there hangs on the seed, and on who is first of two at one moment.
   for (const copyId of copyIds) {
     const sheet = `/api/copies/${copyId}/marks/group`;
     await given.instructor

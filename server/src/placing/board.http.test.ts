@@ -60,7 +60,7 @@ describe('group sets', () => {
 });
 
 describe('a set taken elsewhere', () => {
-  it('is copied with everybody in the same group, or empty', async () => {
+  it('is copied with everyone in the same group, or empty', async () => {
     const copy = async (withMembers: boolean) => {
       const { body } = await given.instructor
         .post(`/api/sets/${given.set.id}/copies`)
@@ -112,7 +112,7 @@ describe('a set taken elsewhere', () => {
   });
 });
 
-describe('where somebody has been', () => {
+describe('where someone has been', () => {
   it('is told with who put them there, to staff alone', async () => {
     const other = await aCourse(server, { email: 'places@quillmere.example', students: 2, groups: 1 });
     const { enrolmentId, browser } = sure(other.students.get('noor'));
@@ -151,7 +151,7 @@ describe('placing', () => {
     expect(pulledOut.body).toMatchObject({ unplaced: 1 });
   });
 
-  it('moves nobody when one of them was moved meanwhile, and shows the Board as it is', async () => {
+  it('moves no one when one of them was moved meanwhile, and shows the Board as it is', async () => {
     const [crock] = given.board.groups;
     const before = await board();
     const refused = await place([
@@ -185,7 +185,7 @@ describe('placing', () => {
     expect(answers.filter((answer) => answer.status === 409)).toHaveLength(11);
   });
 
-  it('places nobody into a group of another set, nor a stranger', async () => {
+  it('places no one into a group of another set, nor a stranger', async () => {
     const other = await aCourse(server, { email: 'other@quillmere.example', students: 2, groups: 1 });
     await place([
       { student: idOf('noor'), from: await groupOf('noor'), to: sure(other.board.groups[0]).id },
@@ -222,20 +222,20 @@ describe('placing', () => {
 });
 
 describe('a set that was put away', () => {
-  it('takes nobody, until it is brought back', async () => {
-    const putAway = (isPutAway: boolean) =>
-      given.instructor.post(`/api/sets/${given.set.id}/put-away`).send({ isPutAway }).expect(200);
+  it('takes no one, until it is brought back', async () => {
+    const archive = (isArchived: boolean) =>
+      given.instructor.post(`/api/sets/${given.set.id}/archive`).send({ isArchived }).expect(200);
     const before = await board();
     const [crock] = given.board.groups;
     const nino = idOf('nino');
     const from = before.students.find((each) => each.enrolmentId === nino)?.seats[0]?.groupId ?? null;
     const to = from === null ? sure(crock).id : null;
-    await putAway(true);
+    await archive(true);
     const refused = await place([{ student: nino, from, to }]).expect(409);
     expect(refused.body).toMatchObject({
-      detail: 'This set was put away, so nobody is placed in it. Bring it back first.',
+      detail: 'This set is archived. Restore it before you place students.',
     });
-    await putAway(false);
+    await archive(false);
     await place([{ student: nino, from, to }]).expect(200);
   });
 });

@@ -21,7 +21,7 @@ import { Memberships } from './memberships.js';
 import { countStudentsToPlace } from './studentsToPlace.js';
 import { unplacedSql } from './unplaced.js';
 
-/** Who sits where in one set. */
+/** How students get their group in one set. */
 @Injectable()
 export class BoardService {
   constructor(
@@ -52,7 +52,7 @@ export class BoardService {
     return this.boardFor(viewer, this.dataSource.manager, set);
   }
 
-  /** Carries out one act on the Board. If anybody was moved meanwhile, nobody is moved and the Board as it is now comes back. */
+  /** Carries out one act on the Board. If anybody was moved meanwhile, no one is moved and the Board as it is now comes back. */
   async place(
     person: SignedIn,
     setId: GroupSetId,
@@ -65,13 +65,13 @@ export class BoardService {
       place.moves.some((move) => [move.from, move.to].some((id) => id !== null && !viewer.leads.includes(id)))
     )
       throw problems.notYours(
-        'You place students in the groups that you look after. Ask the instructor for the others.',
+        'You place students in the groups that you lead. Ask the instructor for the others.',
       );
     return this.unitOfWork.run(async (work) => {
       const { manager } = work;
       const set = await lockSet(manager, setId);
-      if (set.putAwayAt)
-        throw problems.conflict('This set was put away, so nobody is placed in it. Bring it back first.');
+      if (set.archivedAt)
+        throw problems.conflict('This set is archived. Restore it before you place students.');
       const wanted = place.moves.flatMap((move) => move.to ?? []);
       if (!(await areGroupsOfSet(manager, wanted, setId))) throw problems.notFound();
       if (!set.hasLeaders && place.moves.some((move) => move.leads?.to))
@@ -82,7 +82,7 @@ export class BoardService {
       if (!(await this.memberships.place(work, { set, place, by: person, why: why || null, facts })))
         throw problems.staleWrite(
           await this.boardFor(viewer, manager, set),
-          'Someone else moved one of these students first. Nobody was moved; the Board shows how it is now.',
+          'Someone else moved one of these students first. No one was moved. The Board shows the current places.',
         );
       if (credit === 'joins') await this.groupWork.work.creditNewcomers(manager, place.moves);
       if (credit === 'taken-back') await this.groupWork.work.takeCreditsBack(manager, place.moves);
@@ -95,14 +95,14 @@ export class BoardService {
     });
   }
 
-  /** Everybody with their groups in this set, as a file that the Board takes back: a line for each place. */
+  /** Everyone with their groups in this set, as a file that the Board takes back: a line for each place. */
   async file(person: SignedIn, setId: GroupSetId): Promise<string> {
     const { set, groups, students } = await this.asWritten(person, setId);
     const lines = groupFileLines(set.name, groups, students);
     return `\ufeff${stringify(lines.map((cells) => cells.map(guardFormula)))}`;
   }
 
-  /** Where somebody has been in every set, who put them there and who took them out, and why. */
+  /** Where someone has been in every set, who put them there and who took them out, and why. */
   async placesOf(person: SignedIn, courseId: CourseId, enrolmentId: EnrolmentId): Promise<PlacesOf> {
     await this.viewers.staff(person, courseId, 'read-course');
     const rows = await this.dataSource.query<
@@ -123,7 +123,7 @@ export class BoardService {
     };
   }
 
-  /** Whoever sees the work of some groups only is told of no work in the others. */
+  /** Anyone who sees the work of some groups only is told of no work in the others. */
   private async creditedIn(
     { seesOnlyLed, leads }: Viewer,
     manager: EntityManager,
@@ -153,7 +153,7 @@ export class BoardService {
   }
 }
 
-/** Everybody in the course with their seats in the set, in the order of their names. */
+/** Everyone in the course with their seats in the set, in the order of their names. */
 async function studentsIn(
   manager: EntityManager,
   set: GroupSetRow,

@@ -22,7 +22,7 @@ interface FillingGroup extends Omit<DealtGroup, 'members'> {
   readonly memberIds: readonly EnrolmentId[];
 }
 
-/** Seats for those who join, in every set that gives them one, once somebody sits in it (CALC §3). Nothing is written: the seats are part of
+/** Seats for those who join, in every set that gives them one, once someone sits in it (CALC §3). Nothing is written: the seats are part of
  * the change that brings them, so that undoing it frees them.
  * @param classmates attributes of every student in the course now, by enrolment.
  * @returns the groups that each gets beyond their own. */
@@ -46,7 +46,7 @@ const fillingGroups = (manager: EntityManager, courseId: CourseId): Promise<Fill
     `SELECT g."groupId" AS "id", g."setId", g."isLocked", g."capacity", g."rules",
             ARRAY(SELECT m."enrolmentId" FROM "membership" m WHERE m."groupId" = g."groupId" AND m."until" IS NULL) AS "memberIds"
        FROM "set_group" g
-      WHERE g."courseId" = $1 AND g."latecomers" = 'smallest' AND g."setPutAwayAt" IS NULL
+      WHERE g."courseId" = $1 AND g."latecomers" = 'smallest' AND g."setArchivedAt" IS NULL
         AND EXISTS (SELECT 1 FROM "membership" m WHERE m."setId" = g."setId" AND m."until" IS NULL)
       ORDER BY g."setPosition", g."number"`,
     [courseId],

@@ -13,16 +13,16 @@ import { MembershipRow } from './placing.rows.js';
 
 type SetOfSeats = Pick<GroupSetRow, 'id' | 'courseId' | 'isExclusive' | 'signUp'>;
 
-/** Somebody's seat in a group of one set. */
+/** Someone's seat in a group of one set. */
 export type TakenSeat = Seat & { readonly enrolmentId: EnrolmentId };
 
 interface Placing {
   readonly set: SetOfSeats;
   readonly place: Place;
   readonly by: SignedIn;
-  /** Kept in the history of everybody who moves; null: nobody said. */
+  /** Kept in the history of everyone who moves; null: no one said. */
   readonly why: string | null;
-  /** What else is told with it. */
+  /** What else is shown with it. */
   readonly facts?: Record<string, unknown>;
 }
 
@@ -30,7 +30,7 @@ interface Placing {
  * never overwritten; every function takes the transaction of what it is part of. */
 @Injectable()
 export class Memberships {
-  /** Who sits where in a set now. The caller holds the set.
+  /** How students get their group in a set now. The caller holds the set.
    * @param only these of the course's students; null: all. */
   private async placementOf(
     manager: EntityManager,
@@ -51,9 +51,9 @@ export class Memberships {
     );
   }
 
-  /** Carries out one act and tells of it, to the groups concerned, those who move and all staff; where students choose, everybody hears that
+  /** Carries out one act and tells of it, to the groups concerned, those who move and all staff; where students choose, everyone hears that
    * places changed, and no more.
-   * @returns false: somebody was moved meanwhile, and nothing was done. */
+   * @returns false: someone was moved meanwhile, and nothing was done. */
   async place(work: Work, { set, place, by, why, facts = {} }: Placing): Promise<boolean> {
     const students = new Set(place.moves.map((move) => move.student));
     // A group's second leader may be anybody; all else hangs on those who move.
@@ -83,7 +83,7 @@ export class Memberships {
     return true;
   }
 
-  /** Seats in a new set, in which nobody sits yet. */
+  /** Seats in a new set, in which no one sits yet. */
   async begin(
     { manager, now }: Pick<Work, 'manager' | 'now'>,
     set: Pick<SetOfSeats, 'id' | 'isExclusive'>,
@@ -156,7 +156,7 @@ export class Memberships {
     await manager.update(MembershipRow, { setId, until: IsNull() }, { isExclusive });
   }
 
-  /** Nobody leads a group of this set any more. */
+  /** No one leads a group of this set any more. */
   async endLeading(manager: EntityManager, setId: GroupSetId): Promise<void> {
     await manager.update(MembershipRow, { setId, isLeader: true, until: IsNull() }, { isLeader: false });
   }
@@ -172,7 +172,7 @@ export class Memberships {
         `UPDATE "membership" m SET "until" = $3, "endedBy" = $4, "endedWhy" = $5 FROM ${rows} WHERE ${own}`,
         [set.id, JSON.stringify(ended), now, by.id, why],
       );
-    // Whoever leads no longer goes first, since a group has one leader at every moment.
+    // Anyone who leads no longer goes first, since a group has one leader at every moment.
     for (const isLeader of [false, true]) {
       const these = turned.filter((seat) => seat.isLeader === isLeader);
       if (these.length > 0)

@@ -57,7 +57,7 @@ export class PlacingController {
 
   @Endpoint('GET /courses/:courseId/roster/:enrolmentId/places', {
     id: 'readPlaces',
-    does: 'Where somebody has been, by whom',
+    does: 'The groups a person has been in, and who placed them',
     answer: PlacesOf,
   })
   placesOf(
@@ -70,7 +70,7 @@ export class PlacingController {
 
   @Endpoint('GET /sets/:setId/groups.csv', {
     id: 'exportGroups',
-    does: 'Everybody with their group in this set, as CSV',
+    does: 'Everyone with their group in this set, as CSV',
   })
   async file(
     @CurrentPerson() person: SignedIn,
@@ -106,7 +106,7 @@ export class PlacingController {
 
   @Endpoint('POST /sets/:setId/sign-up', {
     id: 'takePlace',
-    does: 'Take a place, move to it, or give one back',
+    does: 'Join a group, move to another or leave one',
     body: TakePlace,
     answer: SignUpView,
   })

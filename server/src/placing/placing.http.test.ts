@@ -53,7 +53,7 @@ describe('leaders among the students', () => {
   });
 });
 
-describe('why somebody was moved', () => {
+describe('why someone was moved', () => {
   it('stands in their history, where they left and where they came', async () => {
     const [crock, carboy] = (await board()).groups.map((group) => group.id);
     await place([{ student: idOf('noor'), from: crock, to: carboy }], given.set.id, 'Timetable clash').expect(
@@ -100,7 +100,7 @@ describe('credit for handed-in work', () => {
     expect(await creditedIn()).toEqual(['Amina', 'Kofi', 'Noor']);
     await move(sure(carboy), sure(crock), 'taken-back');
     expect(await creditedIn()).toEqual(['Amina', 'Kofi']);
-    // Whoever was there at the time keeps their credit, however they leave.
+    // Anyone who was there at the time keeps their credit, however they leave.
     await given.instructor
       .post(`/api/sets/${given.set.id}/place`)
       .send({ moves: [{ student: amina.enrolmentId, from: carboy, to: null }], credit: 'taken-back' })
@@ -124,7 +124,7 @@ describe('a set that is formed at hand-in', () => {
 });
 
 describe('whatever happens at once', () => {
-  it('nobody sits twice in an exclusive set, no group is over its places, and no history overlaps', async () => {
+  it('no one sits twice in an exclusive set, no group is over its places, and no history overlaps', async () => {
     const names = [...given.students.keys()];
     const signUp = { opens: null, closes: null, showsNames: true };
     expect((await change({ signUp, capacity: 2 })).status).toBe(200);

@@ -25,9 +25,9 @@ export class MembershipRow {
   @Column('timestamptz', { nullable: true }) until!: Date | null;
   @ForeignKey(() => PersonRow) @Column('uuid') placedBy!: PersonId;
   @ForeignKey(() => PersonRow) @Column('uuid', { nullable: true }) endedBy!: PersonId | null;
-  /** The one member whom the others may turn to; at most one a group. */
+  /** The one member that the others may turn to; at most one a group. */
   @Column('boolean', { default: false }) isLeader!: boolean;
-  /** In somebody's words, where they gave any: why this place began, and why it ended. */
+  /** In someone's words, where they gave any: why this place began, and why it ended. */
   @Column('text', { nullable: true }) why!: string | null;
   @Column('text', { nullable: true }) endedWhy!: string | null;
 }

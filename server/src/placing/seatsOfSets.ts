@@ -12,7 +12,7 @@ import { counted, namesTogether } from '@jigsaw/core/text';
 export class SeatsOfSets implements SetHearer {
   constructor(private readonly memberships: Memberships) {}
 
-  /** @throws conflict with names, if somebody has several places and is to have one. */
+  /** @throws conflict with names, if someone has several places and is to have one. */
   async setChanging({ manager, set, next }: ChangingSet): Promise<void> {
     if (set.isExclusive !== next.isExclusive) {
       if (next.isExclusive) refuseSeveralPlaces(await inSeveralGroups(manager, set.id));
@@ -21,7 +21,7 @@ export class SeatsOfSets implements SetHearer {
     if (set.hasLeaders && !next.hasLeaders) await this.memberships.endLeading(manager, set.id);
   }
 
-  /** @throws conflict while somebody sits in it. */
+  /** @throws conflict while someone sits in it. */
   async groupRemoved({ manager, group }: RemovedGroup): Promise<void> {
     const [row] = await manager.query<{ members: number }[]>(
       `SELECT count(*)::int AS "members" FROM "membership" WHERE "groupId" = $1 AND "until" IS NULL`,
@@ -30,7 +30,7 @@ export class SeatsOfSets implements SetHearer {
     const { members } = sure(row);
     if (members > 0)
       throw problems.conflict(
-        `${counted(members, 'student is', 'students are')} in ${group.name}. Take them out first; nothing was changed.`,
+        `${counted(members, 'student is', 'students are')} in ${group.name}. Remove them first. Nothing was changed.`,
       );
   }
 }
@@ -47,6 +47,6 @@ const inSeveralGroups = async (manager: EntityManager, setId: GroupSetId): Promi
 function refuseSeveralPlaces(names: readonly string[]): void {
   if (names.length === 0) return;
   throw problems.conflict(
-    `${namesTogether(names, 2)} ${names.length === 1 ? 'is' : 'are'} in several groups. Take them out of all but one first.`,
+    `${namesTogether(names, 2)} ${names.length === 1 ? 'is' : 'are'} in several groups. Remove them from all but one first.`,
   );
 }

@@ -8,7 +8,7 @@ import { setOf, SetMaking, SetViews } from '../sets/index.js';
 import type { TakenSeat } from './memberships.js';
 import { Memberships } from './memberships.js';
 
-/** Sets once more, with everybody in the same group or empty. */
+/** Sets again, with everyone in the same group or empty. */
 @Injectable()
 export class SetCopies {
   constructor(
@@ -17,7 +17,7 @@ export class SetCopies {
     private readonly memberships: Memberships,
   ) {}
 
-  /** Within the transaction of whoever asks, who has made sure that this person may. */
+  /** Within the transaction of anyone who asks, who has made sure that this person may. */
   async copy(
     work: Work,
     person: SignedIn,

@@ -99,7 +99,7 @@ describe('signing up', () => {
     expect((await take('noor', set.id, null).expect(409)).body.detail).toContain('time for choosing is over');
   });
 
-  it('lets nobody join or leave a locked group, nor leave one that has handed in', async () => {
+  it('lets no one join or leave a locked group, nor leave one that has handed in', async () => {
     const { set, groups } = await aSet();
     const [sour, malt] = groups;
     await given.instructor
@@ -180,10 +180,10 @@ describe('a set that is put away', () => {
     const before = (await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView;
     const setsNow = async () =>
       (await given.instructor.get(`/api/courses/${given.course.id}/sets`).expect(200)).body as GroupSetList;
-    const putAway = (isPutAway: boolean) =>
-      given.instructor.post(`/api/sets/${set.id}/put-away`).send({ isPutAway });
-    await putAway(true).expect(200);
-    expect([(await setsNow()).sets.map((each) => each.name), (await setsNow()).putAway]).toEqual([
+    const archive = (isArchived: boolean) =>
+      given.instructor.post(`/api/sets/${set.id}/archive`).send({ isArchived });
+    await archive(true).expect(200);
+    expect([(await setsNow()).sets.map((each) => each.name), (await setsNow()).archived]).toEqual([
       ['Bench teams'],
       [{ id: set.id, name: 'Tasting panels' }],
     ]);
@@ -195,9 +195,9 @@ describe('a set that is put away', () => {
     const roster = (await given.instructor.get(`/api/courses/${given.course.id}/roster`).expect(200))
       .body as RosterView;
     expect(roster.sets.map((each) => each.name)).toEqual(['Bench teams']);
-    await putAway(false).expect(200);
+    await archive(false).expect(200);
     expect((await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body).toEqual(before);
-    await student('noor').post(`/api/sets/${set.id}/put-away`).send({ isPutAway: true }).expect(404);
+    await student('noor').post(`/api/sets/${set.id}/archive`).send({ isArchived: true }).expect(404);
   });
 
   it('leaves the order of the others, which is changed as a whole or not at all', async () => {
@@ -283,7 +283,7 @@ describe('latecomers', () => {
     const act = (body: object) =>
       given.instructor.post(`/api/courses/${given.course.id}/roster/changes`).send(body).expect(200);
     await act({ act: 'drop', enrolmentIds: [noor] });
-    expect(((await act({ act: 'bring-back', enrolmentIds: [noor] })).body as RosterChanged).seated).toBe(1);
+    expect(((await act({ act: 'restore', enrolmentIds: [noor] })).body as RosterChanged).seated).toBe(1);
     expect(
       sure((await here()).find((entry) => entry.enrolmentId === noor)).groups.map((group) => group.name),
     ).toEqual(['Carboy']);

@@ -84,7 +84,7 @@ export class SignUpService {
     return this.viewOf(this.dataSource.manager, set, enrolmentId);
   }
 
-  /** Takes a place, moves to it, or gives one back. Whoever asks at the same moment waits for their turn, so that no place is given twice;
+  /** Takes a place, moves to it, or gives one back. Anyone who asks at the same moment waits for their turn, so that no place is given twice;
    * what the page then shows is read in the same turn. */
   async take(person: SignedIn, setId: GroupSetId, groupId: GroupId | null): Promise<SignUpView> {
     const { enrolmentId } = await this.enter(person, setId);
@@ -134,7 +134,7 @@ export class SignUpService {
 
     const place = { moves: [{ student: enrolmentId, from: own?.id ?? null, to: groupId }] };
     const isPlaced = await this.memberships.place(work, { set, place, by: person, why: null });
-    assert(isPlaced, 'whoever holds the set knows where its students are');
+    assert(isPlaced, 'the holder of the set knows where its students are');
     return null;
   }
 
@@ -199,7 +199,7 @@ export class SignUpService {
   }
 }
 
-const isOffered = (set: GroupSetRow): set is Offered => set.signUp !== null && set.putAwayAt === null;
+const isOffered = (set: GroupSetRow): set is Offered => set.signUp !== null && set.archivedAt === null;
 
 function stateOf({ signUp, frozenAt }: Offered, now: Date): SignUpState {
   const at = (time: string | null) => (time === null ? null : Date.parse(time));

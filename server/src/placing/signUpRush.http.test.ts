@@ -21,7 +21,7 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 describe('300 students at one moment, 60 of them with the page open', () => {
-  it('never get one place too many, nobody twice, and every one who loses is told what is left', async () => {
+  it('never get one place too many, no one twice, and every one who loses is told what is left', async () => {
     const lines = Array.from({ length: 300 }, (_, at) => `Runner ${at} <runner${at}@quillmere.example>`);
     await importPaste(given.instructor, given.course.id, lines.join('\n'));
     const set = (
@@ -55,7 +55,7 @@ describe('300 students at one moment, 60 of them with the page open', () => {
       for (const each of open) expect(await each.until(marker)).toContain('places.changed');
     });
     for (const each of open) each.stop();
-    // Who the listeners are is read at most once for each place that was taken, and not once more for each page that is open.
+    // Who the listeners are is read at most once for each place that was taken, and not again for each page that is open.
     const aboutListeners = statements.filter((sql) => sql.includes('"isProven"') && sql.includes('= ANY'));
     expect(aboutListeners.length).toBeGreaterThan(0);
     expect(aboutListeners.length).toBeLessThanOrEqual(answers.length);

@@ -2,7 +2,7 @@ import type { EntityManager } from 'typeorm';
 import type { ToPlace } from '@jigsaw/contract/placing';
 import type { CourseId } from '@jigsaw/core/ids';
 
-/** Students of a course who lack a seat in a set in which everybody is to have one: the instructor's to place, or still to choose for themselves. Archived
+/** Students of a course who lack a seat in a set in which everyone is to have one: the instructor's to place, or still to choose for themselves. Archived
  * sets do not count, nor those whose groups are formed at hand-in. One query. */
 export async function countStudentsToPlace(
   manager: EntityManager,

@@ -14,7 +14,7 @@ export class AtOnce {
     const own = this.going.get(owner) ?? { running: 0, waiting: [] };
     if (own.running < this.mostEach) own.running += 1;
     else if (own.waiting.length < this.mostWaiting)
-      await new Promise<void>((begin) => own.waiting.push(begin)); // whoever ends hands its place on
+      await new Promise<void>((begin) => own.waiting.push(begin)); // anyone who ends hands its place on
     else throw this.refusal();
     this.going.set(owner, own);
     try {

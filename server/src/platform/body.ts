@@ -19,7 +19,7 @@ export const LARGEST = 'jigsaw:largest-body';
 export interface Largest {
   /** In units of 1024 bytes. */
   readonly kb: number;
-  /** What whoever sends more is told. */
+  /** What anyone who sends more is told. */
   readonly says: string;
 }
 /** No text, rubric, rule or audience nests as deep. */

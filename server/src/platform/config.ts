@@ -11,7 +11,7 @@ export interface Config {
   readonly publicUrl: string;
   /** Behind TLS: cookies only travel encrypted. */
   readonly isSecure: boolean;
-  /** So many proxies stand before this server and tell where requests come from; 0: none, and nobody is believed. */
+  /** So many proxies stand before this server and tell where requests come from; 0: none, and no one is believed. */
   readonly trustedProxies: number;
   /** Cookies know hosts and not ports or paths: each copy on a host has a name of its own, so that one does not sign people out of another. */
   readonly cookieName: string;
@@ -27,7 +27,7 @@ export interface Config {
   readonly logLevel: string;
   /** Where the registrar's lists are fetched; null: there is none. */
   readonly registrarUrl: string | null;
-  /** Made-up people whom the sign-in page offers without a password. Empty outside demo mode. */
+  /** Made-up people that the sign-in page offers without a password. Empty outside demo mode. */
   readonly demoPeople: readonly { readonly email: string; readonly note: string }[];
 }
 

@@ -35,7 +35,7 @@ interface EndpointShape {
   readonly id: string;
   readonly does: string;
   readonly body?: z.ZodType;
-  /** Of the body, in units of 1024 bytes, and what whoever sends more is told. */
+  /** Of the body, in units of 1024 bytes, and what anyone who sends more is told. */
   readonly largestKb?: number;
   readonly tooLarge?: string;
   /** A stream or a file: it goes on for as long as the line takes, and does little. */

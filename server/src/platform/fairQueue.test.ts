@@ -45,7 +45,7 @@ describe('a fair queue', () => {
     expect(begun).toEqual(['n1']);
   });
 
-  it('refuses an owner who has too many waiting, and nobody else', async () => {
+  it('refuses an owner who has too many waiting, and no one else', async () => {
     const { add, end } = aQueue(1, 2);
     const first = [add('mallory', 'a1'), add('mallory', 'a2'), add('mallory', 'a3')];
     await expect(add('mallory', 'a4')).rejects.toThrow('full');

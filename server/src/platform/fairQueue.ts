@@ -1,4 +1,4 @@
-/** Jobs that are costly, a few at a time. Whoever sends many waits behind themselves: owners of jobs take turns. */
+/** Jobs that are costly, a few at a time. Anyone who sends many waits behind themselves: owners of jobs take turns. */
 export class FairQueue {
   private readonly waiting = new Map<string, (() => void)[]>();
   private running = 0;

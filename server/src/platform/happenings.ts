@@ -10,7 +10,7 @@ export interface Happening {
 
 export interface HappeningsListener {
   happened(happening: Happening): void;
-  /** Nobody knows what was missed. */
+  /** No one knows what was missed. */
   missed(): void;
 }
 

@@ -8,13 +8,13 @@ export interface CountedUntil<Value> {
   readonly until: number | null;
 }
 
-/** For whom something is kept, where it is not the same for all. */
+/** For which people something is kept, where it is not the same for all. */
 export interface KeptFor {
   readonly whom: string;
   /** Something of theirs alone that makes it old when it changes, read before anything is counted. */
   readonly stamp: string;
 }
-const everybody: KeptFor = { whom: '', stamp: '' };
+const everyone: KeptFor = { whom: '', stamp: '' };
 
 interface Kept<Value> {
   readonly counted: Promise<CountedUntil<Value>>;
@@ -50,7 +50,7 @@ export class KeptByCourse<Key extends string, Value> {
     keys: readonly Key[],
     now: number,
     count: (missing: readonly Key[]) => Promise<ReadonlyMap<Key, CountedUntil<Value>>>,
-    { whom, stamp }: KeptFor = everybody,
+    { whom, stamp }: KeptFor = everyone,
   ): Promise<ReadonlyMap<Key, Value>> {
     const course = this.ofCourse(courseId);
     const found = keys.map((key) => {

@@ -24,7 +24,7 @@ describe('errors in the log', () => {
     expect(JSON.stringify(logged)).not.toContain('INSERT');
   });
 
-  it('say what is wrong, with the names of the database’s own things and nobody’s values', () => {
+  it('say what is wrong, with the names of the database’s own things and no one’s values', () => {
     const message = (text: string) => loggedError(new Error(text)).message;
     expect(message('null value in column "typedMark" of relation "mark" violates not-null constraint')).toBe(
       'null value in column "typedMark" of relation "mark" violates not-null constraint',

@@ -25,7 +25,7 @@ export function loggedError(given: unknown): Logged {
 
 const ofTheSchema = /\b(relation|column|constraint|table|index|function|type) "\w{1,60}"/g;
 
-/** What the database calls its own stays; whatever else stands in quotes or brackets, and addresses, may be somebody's. */
+/** What the database calls its own stays; whatever else stands in quotes or brackets, and addresses, may be someone's. */
 function withoutValues(message: string): string {
   const own: string[] = [];
   const kept = message.replace(ofTheSchema, (name) => {

@@ -18,7 +18,7 @@ export class ProblemFilter implements ExceptionFilter {
   async catch(error: unknown, host: ArgumentsHost): Promise<void> {
     const request = host.switchToHttp().getRequest<Request>();
     const response = host.switchToHttp().getResponse<Response>();
-    if (goneOfRequest()?.aborted && isAbort(error)) return; // stopped because nobody waits for it
+    if (goneOfRequest()?.aborted && isAbort(error)) return; // stopped because no one waits for it
     const found = problemOf(error);
     const problem = found.status >= 500 && hasCommitted() ? problems.savedUnread() : found;
     if (problem.status >= 500) request.log.error({ err: error, problem: problem.type }, 'request failed');
@@ -26,7 +26,7 @@ export class ProblemFilter implements ExceptionFilter {
       response.destroy(); // a stream broke half way: the receiver must not take it for whole
       return;
     }
-    // What is hidden takes longer to find than what is not there: nobody is to tell one from the other by that.
+    // What is hidden takes longer to find than what is not there: no one is to tell one from the other by that.
     if (problem.type === 'not-found') await untilNextStep(workedOnForMs(), this.config.notFoundStepMs);
     if (problem.facts.retryAfterSeconds !== undefined)
       response.setHeader('Retry-After', String(Math.ceil(problem.facts.retryAfterSeconds)));
@@ -65,7 +65,7 @@ function problemOf(error: unknown): Problem {
   // What express says of an address or a header that it cannot take apart.
   if (typeof status === 'number' && status >= 400 && status < 500)
     return problems.invalidInput('The request could not be read.');
-  // What the pool says when nobody's turn came in time; it has no code.
+  // What the pool says when no one's turn came in time; it has no code.
   if (error instanceof Error && error.message.startsWith('timeout exceeded when trying to connect'))
     return problems.busy();
   return (

@@ -32,12 +32,7 @@ const problem =
 export const problems = {
   /** One answer for the absent and for the hidden, whatever the reason. */
   notFound: () =>
-    new Problem(
-      'not-found',
-      404,
-      'Nothing here',
-      'There is nothing at this address, or it is not yours to see.',
-    ),
+    new Problem('not-found', 404, 'Nothing here', 'There is nothing at this address, or you cannot see it.'),
   signedOut: () =>
     new Problem(
       'signed-out',
@@ -49,8 +44,8 @@ export const problems = {
     new Problem(
       'wrong-password',
       401,
-      'Not let in',
-      'That address and password do not go together. Check both and try again.',
+      'Sign-in failed',
+      'This email and password do not match. Check both and try again.',
     ),
   tooManyTries: (retryAfterSeconds: number) =>
     new Problem(
@@ -78,7 +73,7 @@ export const problems = {
     current: unknown,
     detail = 'Someone else changed this first. Your text is kept here; compare the two.',
   ) => new Problem('stale-write', 409, 'Changed meanwhile', detail, { current }),
-  conflict: problem('conflict', 409, 'That does not go together with what is there.'),
+  conflict: problem('conflict', 409, 'This contradicts what is already there.'),
   tooLarge: problem('too-large', 413, 'That is larger than allowed.'),
   tooSlow: problem(
     'too-slow',
@@ -93,7 +88,7 @@ export const problems = {
       'broken',
       500,
       'Something went wrong here',
-      'Something went wrong on our side. Nothing was changed; try again in a moment.',
+      'Something went wrong on the server. Nothing was changed; try again in a moment.',
     ),
   savedUnread: () =>
     new Problem(
@@ -106,8 +101,8 @@ export const problems = {
     new Problem(
       'busy',
       503,
-      'Very many at once',
-      'Very many people are at it at this moment. Nothing was changed; try again in a few seconds.',
+      'Too busy right now',
+      'Many people are using this right now. Nothing was changed; try again in a few seconds.',
     ),
   databaseAway: () =>
     new Problem(

@@ -26,7 +26,7 @@ export function rememberPage(request: Request, response: Response, next: NextFun
   contexts.run({ page, arrivedAt: null, hasCommitted: false, countsFrom, gone: gone.signal }, next);
 }
 
-/** Once its body was read: what somebody sent in time is in time, however long it then waits for its turn. */
+/** Once its body was read: what someone sent in time is in time, however long it then waits for its turn. */
 export function noteArrival(at: Date): void {
   const context = contexts.getStore();
   if (!context) return;
@@ -40,7 +40,7 @@ export const pageOfRequest = (): string | null => contexts.getStore()?.page ?? n
 /** When the request arrived whole; null: there is none. */
 export const arrivalOfRequest = (): Date | null => contexts.getStore()?.arrivedAt ?? null;
 
-/** Aborted when whoever asked does not wait for the answer any more. */
+/** Aborted when anyone who asked does not wait for the answer any more. */
 export const goneOfRequest = (): AbortSignal | undefined => contexts.getStore()?.gone;
 
 /** What the request asked for is kept from here on, whatever happens to its answer. */

@@ -20,7 +20,7 @@ export function sayIssue(issue: z.core.$ZodRawIssue): string {
         ? `${most(issue.minimum)} entries are the least.`
         : `${most(issue.minimum)} is the least.`;
     case 'unrecognized_keys':
-      return 'There is a field here that nobody knows.';
+      return 'There is an unknown field here.';
     case 'invalid_format':
       return 'A text here does not have the form that is expected.';
     default:

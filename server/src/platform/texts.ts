@@ -5,7 +5,7 @@ import type { Changed, TextTask } from './text.thread.js';
 import work from './text.thread.js';
 import { Thread, threadFile } from './thread.js';
 
-/** So long a text is done with in milliseconds; anything longer goes to a thread, and nobody else waits for it. */
+/** So long a text is done with in milliseconds; anything longer goes to a thread, and no one else waits for it. */
 const short = 10_000;
 
 /** What is counted in texts. Ask for it before a transaction begins: a long one takes its turn. */
@@ -32,7 +32,7 @@ export class Texts implements OnApplicationShutdown {
     return (text.length <= short ? work(task) : await this.thread.run(task, { owner })) as number;
   }
 
-  /** How many words were put in and taken out. */
+  /** How many words were added and removed. */
   async changes(owner: string, before: string, after: string): Promise<Changed> {
     const task = { kind: 'changes', before, after } as const;
     const isShort = before.length + after.length <= short;

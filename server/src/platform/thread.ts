@@ -12,7 +12,7 @@ interface Limits {
   /** From where the work begins, not from where it came to stand in line. */
   readonly longestMs: number;
   readonly mostMemoryMb: number;
-  /** What whoever asked is told when it took longer or more memory; both end the thread, and the next piece of work gets a new one. */
+  /** What anyone who asked is told when it took longer or more memory; both end the thread, and the next piece of work gets a new one. */
   readonly beyond: () => Problem;
 }
 
@@ -20,11 +20,11 @@ interface Run {
   /** Whose work it is: owners take turns. */
   readonly owner: string;
   readonly transferList?: readonly (ArrayBuffer | MessagePort)[];
-  /** Aborted when nobody wants it any more; ends the thread, wherever it is. */
+  /** Aborted when no one wants it any more; ends the thread, wherever it is. */
   readonly signal?: AbortSignal;
 }
 
-/** Work that takes long or reads what anybody may send, on a thread of its own and within limits: the thread that serves everybody goes on. */
+/** Work that takes long or reads what anybody may send, on a thread of its own and within limits: the thread that serves everyone goes on. */
 export class Thread<Task, End> {
   private readonly line: FairQueue;
   private readonly threads: Piscina<Task, End>;

@@ -9,7 +9,7 @@ import { Happenings } from './happenings.js';
 import { newId } from './ids.js';
 import { noteCommit, pageOfRequest } from './requestContext.js';
 
-/** What happened, and whom it concerns: left out, all staff of the course, or whoever may read the copies that are named. */
+/** What happened, and who it concerns: left out, all staff of the course, or anyone who may read the copies that are named. */
 export interface HappenedEvent extends Partial<Concerns> {
   readonly type: string;
   readonly courseId?: CourseId | null;
@@ -24,7 +24,7 @@ export interface Work {
   readonly record: (event: HappenedEvent) => Promise<void>;
 }
 
-/** Of this process, so that it does not take what it did itself for somebody else's. */
+/** Of this process, so that it does not take what it did itself for someone else's. */
 export const processId: string = randomUUID();
 
 /** PostgreSQL carries 8,000 bytes in one notification; an id takes 39. */

@@ -4,9 +4,9 @@ import { expect, it } from '@jest/globals';
 import { threadFile } from './thread.js';
 import { yieldToOthers } from './yielding.js';
 
-it('gives a thread less of the system’s time than the one that serves everybody', async () => {
+it('gives a thread less of the system’s time than the one that serves everyone', async () => {
   const before = os.getPriority();
-  yieldToOthers(); // here, where everybody is served, it does nothing
+  yieldToOthers(); // here, where everyone is served, it does nothing
   expect(os.getPriority()).toBe(before);
   const module = threadFile(import.meta.url, './yielding.js');
   const worker = new Worker(

@@ -31,7 +31,7 @@ afterAll(() => server.stop());
 const student = (name: string) => sure(given.students.get(name)).browser;
 const idOf = (name: string) => sure(given.students.get(name)).enrolmentId;
 const crock = () => sure(given.board.groups[0]).id;
-const everybody = ['noor', 'jorge', 'amina', 'kofi', 'nino'];
+const everyone = ['noor', 'jorge', 'amina', 'kofi', 'nino'];
 
 /** Where a student has something of this title: names of groups, or “all” for a copy for all. */
 async function seenBy(name: string, title: string): Promise<string[]> {
@@ -44,7 +44,7 @@ async function seenBy(name: string, title: string): Promise<string[]> {
 }
 const whoSees = async (title: string) => {
   const seen: Record<string, string[]> = {};
-  for (const name of everybody) seen[name] = await seenBy(name, title);
+  for (const name of everyone) seen[name] = await seenBy(name, title);
   return seen;
 };
 const both = (more: Partial<Audience> = {}): Audience => ({

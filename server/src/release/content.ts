@@ -24,7 +24,7 @@ export function contentOf(activity: ActivityRow, kinds: Kinds): ActivityContent 
   };
 }
 
-/** What somebody typed, as it is kept.
+/** What someone typed, as it is kept.
  * @throws invalid-input for settings that its kind does not know. */
 export function contentOfDraft(draft: z.output<typeof ActivityDraft>, kinds: Kinds): ActivityContent {
   const { opens, due, closes } = draft.schedule;

@@ -59,7 +59,7 @@ export class Copies implements SetHearer {
     }
   }
 
-  /** Copies of a group that nobody was ever in hold nothing of anybody's. */
+  /** Copies of a group that no one was ever in hold nothing of anybody's. */
   async groupRemoved({ manager, group }: RemovedGroup): Promise<void> {
     await manager.query(
       `DELETE FROM "copy" c WHERE c."groupId" = $1 AND NOT EXISTS (SELECT 1 FROM "stay" WHERE "groupId" = $1)`,

@@ -71,7 +71,7 @@ describe('longer for one group', () => {
     expect((await head()).access).toBe('read-only');
   });
 
-  it('moves its date, its lateness and its closing, and nobody else’s', async () => {
+  it('moves its date, its lateness and its closing, and no one else’s', async () => {
     const late = await released(given, {
       title: 'Longer',
       schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: '2026-11-13T17:00:00.000Z' },

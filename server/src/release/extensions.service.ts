@@ -62,7 +62,7 @@ export class ExtensionsService {
     });
   }
 
-  /** Whoever may read the group's copy; while there is none, staff. */
+  /** Anyone who may read the group's copy; while there is none, staff. */
   private async hearersIn(
     manager: EntityManager,
     activityId: ActivityId,

@@ -45,7 +45,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-it('lets everybody in by the whole course exactly where the decision lets them in, copy by copy', async () => {
+it('lets everyone in by the whole course exactly where the decision lets them in, copy by copy', async () => {
   const gate = server.app.get(Gate, { strict: false });
   const viewers = server.app.get(Viewers, { strict: false });
   const { manager } = server.app.get(DataSource);

@@ -52,7 +52,7 @@ export class Gate {
     private readonly clock: Clock,
   ) {}
 
-  /** @throws not-found for every reason there is. What somebody may do there is the kind's to say. */
+  /** @throws not-found for every reason there is. What someone may do there is the kind's to say. */
   async enter(person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
     const found = await this.dataSource.manager
       .createQueryBuilder(CopyRow, 'copy')
@@ -138,7 +138,7 @@ export class Gate {
     return releases.flatMap((release) => {
       const activity = activityById.get(release.activityId);
       if (!activity) return []; // it came between the two statements
-      // To whoever sees all groups every copy is as any other.
+      // To anyone who sees all groups every copy is as any other.
       const anyCopy = { groupId: null, setId: null, extension: null };
       const { access } = decide(viewer, factsOf(release, activity), anyCopy, at);
       return atLeast(access, 'read-only') ? [{ release, activity }] : [];
@@ -209,7 +209,7 @@ function admit(
 }
 
 /** A copy as it would be with this in its activity, or with more time for its group: to foresee what that changes, never to let anybody in.
- * @param extension of its group; null: everybody's dates; undefined: as it is. */
+ * @param extension of its group; null: everyone's dates; undefined: as it is. */
 export function asIf(
   access: CopyAccess,
   {

@@ -3,7 +3,7 @@ import { sure } from '@jigsaw/core/lists';
 import type { Concerns } from '@jigsaw/core/release';
 import type { CopyAccess } from './gate.js';
 
-/** Who may hear that something changed in a copy: whoever may read it.
+/** Who may hear that something changed in a copy: anyone who may read it.
  * @param owner whose it is alone, where each student hands in for themselves. */
 export const hearersOf = (
   { copy, release }: Pick<CopyAccess, 'copy' | 'release'>,
@@ -27,7 +27,7 @@ export const hearersOfMark = (
   enrolmentIds: access.release.state === 'withdrawn' ? [] : students,
 });
 
-/** Of a release as a whole: all staff, and whoever may read or know of it.
+/** Of a release as a whole: all staff, and anyone who may read or know of it.
  * @param wasOut it was with them until now. */
 export const hearersOfRelease = (
   releaseId: ReleaseId,

@@ -47,7 +47,7 @@ export interface Opening<Settings> {
   readonly settings: Settings;
   readonly manager: EntityManager;
   readonly now: Date;
-  /** Whoever released it. */
+  /** Anyone who released it. */
   readonly by: EnrolmentId;
 }
 
@@ -55,7 +55,7 @@ export interface Opening<Settings> {
 export interface ActivityKind<Settings = unknown> extends KindFacts<Settings> {
   /** Settings from nothing are its defaults. */
   readonly settings: z.ZodType<Settings>;
-  /** What can be new to somebody: a query of one row an item over the copies in the given array parameter, with "copyId", "subjectId",
+  /** What can be new to someone: a query of one row an item over the copies in the given array parameter, with "copyId", "subjectId",
    * "version" (an edit counts up), "authorId", "at", "excerpt", and "ownerId" where only one student and staff may know of it. */
   itemsSql(copies: string): string;
   begin?(opening: Opening<Settings>): Promise<void>;
@@ -108,7 +108,7 @@ export class Kinds {
     return kind;
   }
 
-  /** @throws invalid-input naming what is wrong, for settings that somebody typed. */
+  /** @throws invalid-input naming what is wrong, for settings that someone typed. */
   check(kindName: string, settings: unknown): Record<string, unknown> {
     const kind = this.kinds.get(kindName);
     if (!kind)

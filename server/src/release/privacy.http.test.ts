@@ -78,7 +78,7 @@ const handedIn = ({ copy, thing }: Things): Ask[] => [
   { method: 'post', path: `/api/copies/${copy}/hand-in`, body: { attempt: 2 } },
   { method: 'get', path: `/api/copies/${copy}/files/${thing}` },
   { method: 'delete', path: `/api/copies/${copy}/files/${thing}` },
-  { method: 'post', path: `/api/copies/${copy}/files/${thing}/put-back` },
+  { method: 'post', path: `/api/copies/${copy}/files/${thing}/restore` },
 ];
 
 /** Every address of what is inside a copy, by kind. A kind that is missing here fails below. */
@@ -100,7 +100,7 @@ const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
     },
     { method: 'put', path: `/api/copies/${copy}/posts/${thing}`, body: { text: aText('mine'), version: 1 } },
     { method: 'delete', path: `/api/copies/${copy}/posts/${thing}` },
-    { method: 'post', path: `/api/copies/${copy}/posts/${thing}/put-back` },
+    { method: 'post', path: `/api/copies/${copy}/posts/${thing}/restore` },
   ],
   wiki: ({ copy, thing }) => [
     { method: 'get', path: `/api/copies/${copy}/wiki` },
@@ -112,7 +112,7 @@ const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
       body: { title: 'Mine', text: aText('mine'), basedOn: 2 },
     },
     { method: 'delete', path: `/api/copies/${copy}/wiki/pages/${thing}` },
-    { method: 'post', path: `/api/copies/${copy}/wiki/pages/${thing}/put-back` },
+    { method: 'post', path: `/api/copies/${copy}/wiki/pages/${thing}/restore` },
     { method: 'get', path: `/api/copies/${copy}/wiki/pages/${thing}/revisions/2` },
   ],
 };
@@ -269,7 +269,7 @@ describe('what is not released to you does not exist for you', () => {
     expect(rows).toEqual([]);
   });
 
-  it('asks everybody who is signed out to sign in, whether or not the id exists', async () => {
+  it('asks everyone who is signed out to sign in, whether or not the id exists', async () => {
     for (const kind of kinds) {
       for (const { method, path, body } of [...all(kind, sure(crocks.get(kind))), ...all(kind, unknown)]) {
         const answer = await server.browser()[method](path).send(body);
@@ -311,7 +311,7 @@ describe('what is not released to you does not exist for you', () => {
 });
 
 describe('hand-ins of single students', () => {
-  it('are nobody else’s: no teammate learns of their files, hand-ins, news or marks', async () => {
+  it('are no one else’s: no teammate learns of their files, hand-ins, news or marks', async () => {
     await server.app
       .get(DataSource)
       .query(`UPDATE "enrolment" SET "leftAt" = NULL WHERE "id" = $1`, [

@@ -22,7 +22,7 @@ interface Student {
   readonly groups: readonly { readonly groupId: GroupId; readonly setId: GroupSetId }[];
 }
 
-/** Whom a release reaches, and whom not and why, before anybody presses. */
+/** Who a release reaches, and who not and why, before anybody presses. */
 @Injectable()
 export class ReachService {
   constructor(
@@ -111,7 +111,7 @@ export class ReachService {
     const apart = await toldApart(manager, activity.courseId);
     const nameOf = new Map(students.map(({ enrolmentId, name }) => [enrolmentId, apart(enrolmentId, name)]));
     const byName = (ids: readonly EnrolmentId[]) =>
-      ids.map((enrolmentId) => ({ enrolmentId, name: nameOf.get(enrolmentId) ?? 'somebody who left' }));
+      ids.map((enrolmentId) => ({ enrolmentId, name: nameOf.get(enrolmentId) ?? 'someone who left' }));
     return {
       groups: groups.map((group) => ({
         groupId: group.id,

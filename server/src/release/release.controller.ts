@@ -157,7 +157,7 @@ export class ReleaseController {
 
   @Endpoint('POST /activities/:activityId/withdraw', {
     id: 'withdrawActivity',
-    does: 'Take a release back',
+    does: 'Withdraw a release',
     answer: ActivityView,
   })
   withdraw(
@@ -198,7 +198,7 @@ export class ReleaseController {
 
   @Endpoint('POST /activities/:activityId/reach', {
     id: 'foresee',
-    does: 'Whom such a release would reach, and whom not and why; changes nothing',
+    does: 'Who such a release would reach, who not, and why; changes nothing',
     body: ReachRequest,
     largestKb: 512,
     answer: ReachView,
@@ -227,11 +227,11 @@ export class ReleaseController {
   }
 
   @Endpoint('DELETE /activities/:activityId/extensions/:groupId', {
-    id: 'takeExtensionBack',
+    id: 'removeExtension',
     does: 'Back to the date of all',
     answer: ActivityView,
   })
-  takeExtensionBack(
+  removeExtension(
     @CurrentPerson() person: SignedIn,
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
     @IdParam('groupId', GroupId) groupId: ids.GroupId,

@@ -47,7 +47,7 @@ export class ActivityRow {
   @Column('timestamptz') updatedAt!: Date;
 }
 
-/** To whom, how and from when. */
+/** To which people, how and from when. */
 @Entity('release')
 export class ReleaseRow {
   @PrimaryColumn('uuid') id!: ReleaseId;

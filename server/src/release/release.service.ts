@@ -19,7 +19,7 @@ import { hearersOfRelease } from './hearers.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, ReleaseRow } from './release.rows.js';
 
-/** To whom, how and from when. */
+/** To which people, how and from when. */
 @Injectable()
 export class ReleaseService {
   constructor(
@@ -30,7 +30,7 @@ export class ReleaseService {
     private readonly kinds: Kinds,
   ) {}
 
-  /** Each group gets its own copy, or all get one; whoever is outside sees nothing, or that it exists. */
+  /** Each group gets its own copy, or all get one; anyone who is outside sees nothing, or that it exists. */
   async release(person: SignedIn, activityId: ActivityId, request: ReleaseRequest): Promise<ActivityView> {
     const { courseId } = await this.activities.forStaff(person, activityId);
     const viewer = await this.viewers.staff(person, courseId, 'release');
@@ -41,7 +41,7 @@ export class ReleaseService {
       if (locked.version !== request.version)
         throw problems.staleWrite(
           await this.activities.view(manager, locked),
-          'This draft was changed meanwhile. Look at it once more before you release it.',
+          'This draft was changed meanwhile. Look at it again before you release it.',
         );
 
       const earlier = await manager.findOneBy(ReleaseRow, { activityId });
@@ -76,7 +76,7 @@ export class ReleaseService {
     });
   }
 
-  /** A draft of new groups goes to all of them, a private copy each; within the transaction of whoever asks, who has made sure that this person may.
+  /** A draft of new groups goes to all of them, a private copy each; within the transaction of anyone who asks, who has made sure that this person may.
    * @returns how many groups it reaches. */
   async releaseToNewSet(
     work: Work,
@@ -122,7 +122,7 @@ export class ReleaseService {
     return groupIds.length;
   }
 
-  /** Others than before, or another word for outsiders. Whoever is left out keeps what they did and no longer sees it. */
+  /** Others than before, or another word for outsiders. Anyone who is left out keeps what they did and no longer sees it. */
   async changeReach(
     person: SignedIn,
     activityId: ActivityId,
@@ -136,8 +136,7 @@ export class ReleaseService {
         where: { activityId },
         lock: { mode: 'pessimistic_write' },
       });
-      if (!release)
-        throw problems.conflict('This is still a draft; choose whom it reaches when you release it.');
+      if (!release) throw problems.conflict('This is still a draft; choose who gets it when you release it.');
       await this.refuseReach(manager, activity, to, release.mode);
       const row = { ...release, audience: to, outsiders, version: release.version + 1 };
       await manager.save(ReleaseRow, row);
@@ -155,7 +154,7 @@ export class ReleaseService {
     });
   }
 
-  /** Taken back at once; copies and all that was done in them stay, and come back if it is released again. */
+  /** Withdrawn at once; copies and all that was done in them stay, and come back if it is released again. */
   async withdraw(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
     const activity = await this.activities.forStaff(person, activityId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
@@ -163,7 +162,7 @@ export class ReleaseService {
         where: { activityId },
         lock: { mode: 'pessimistic_write' },
       });
-      if (!release) throw problems.conflict('This is still a draft; nobody has seen it.');
+      if (!release) throw problems.conflict('This is still a draft; no one has seen it.');
       const next = transition(stateOf(release), { type: 'withdrawn', at: now.getTime() });
       if (!next.ok) throw problems.conflict('This was withdrawn already.');
       await manager.update(ReleaseRow, release.id, {

@@ -17,7 +17,7 @@ export class SetUpController {
 
   @Endpoint('POST /courses/:courseId/sets', {
     id: 'createGroupSet',
-    does: 'Make a group set with its groups',
+    does: 'Create group set with its groups',
     body: CreateGroupSet,
     largestKb: 1200,
     answer: MadeGroupSet,

@@ -3,7 +3,7 @@ import type { EnrolmentId } from '@jigsaw/core/ids';
 
 type CopiesWithMark = (enrolmentId: EnrolmentId) => Promise<ReadonlySet<string>>;
 
-/** Rooms show where somebody has a mark. Marks lie above and say so when they start. */
+/** Rooms show where someone has a mark. Marks lie above and say so when they start. */
 @Injectable()
 export class MarksInRooms {
   private asked: CopiesWithMark = () => Promise.resolve(new Set());

@@ -26,7 +26,7 @@ const browserOf = (who: Who): Browser =>
 /** What people do in one talk; `which` picks one of the posts that are there. */
 type Act =
   | { readonly act: 'post'; readonly who: Who }
-  | { readonly act: 'change' | 'take-out' | 'put-back' | 'see'; readonly which: number; readonly who: Who }
+  | { readonly act: 'change' | 'delete' | 'restore' | 'see'; readonly which: number; readonly who: Who }
   | { readonly act: 'see-all'; readonly who: Who };
 const who = fc.constantFrom(...people);
 const anAct: fc.Arbitrary<Act> = fc.oneof(
@@ -34,7 +34,7 @@ const anAct: fc.Arbitrary<Act> = fc.oneof(
   {
     weight: 3,
     arbitrary: fc.record({
-      act: fc.constantFrom('change' as const, 'take-out' as const, 'put-back' as const, 'see' as const),
+      act: fc.constantFrom('change' as const, 'delete' as const, 'restore' as const, 'see' as const),
       which: fc.nat(),
       who,
     }),
@@ -98,11 +98,11 @@ describe('what is unread', () => {
                 .send({ text: aText(`Changed ${post.version}`), version: post.version })
                 .expect(200);
               post.version += 1;
-            } else if (act.act === 'take-out') {
+            } else if (act.act === 'delete') {
               await browser.delete(at(post)).expect(200);
               post.isOut = true;
             } else {
-              await browser.post(`${at(post)}/put-back`).expect(200);
+              await browser.post(`${at(post)}/restore`).expect(200);
               post.isOut = false;
             }
           }

@@ -33,7 +33,7 @@ export interface LatestInCopy {
 
 const nothing: CopyNews = { unread: 0, latest: null };
 
-/** What is new to somebody: items by others, of any kind, in a version that they have not seen. */
+/** What is new to someone: items by others, of any kind, in a version that they have not seen. */
 @Injectable()
 export class News {
   constructor(
@@ -91,7 +91,7 @@ export class News {
     return rows[0]?.unread ?? 0;
   }
 
-  /** The same for all copies of these releases, by copy, for somebody who sees all of them. What is read is left out. */
+  /** The same for all copies of these releases, by copy, for someone who sees all of them. What is read is left out. */
   async unreadIn(viewer: Viewer, releases: readonly Released[]): Promise<readonly UnreadCopy[]> {
     const { sql, lists } = this.itemsIn(releases, 1);
     if (lists.length === 0) return [];
@@ -104,7 +104,7 @@ export class News {
     );
   }
 
-  /** What was written last in each copy of these releases, as somebody who sees all of them may read it. */
+  /** What was written last in each copy of these releases, as someone who sees all of them may read it. */
   async latestIn(releases: readonly Released[]): Promise<readonly LatestInCopy[]> {
     const { sql, lists } = this.itemsIn(releases, 0);
     if (lists.length === 0) return [];

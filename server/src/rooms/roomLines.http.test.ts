@@ -83,7 +83,7 @@ describe('all rooms at a glance', () => {
     await everyLook();
   });
 
-  it('are those that an assistant looks after, and nobody else’s', async () => {
+  it('are those that an assistant looks after, and no one else’s', async () => {
     const own = (await lines(assistant)).lines;
     expect(own.map((line) => line.group.name)).toEqual(['Crock']);
     const [, carboy] = (await lines()).lines;
@@ -94,7 +94,7 @@ describe('all rooms at a glance', () => {
     await student('amina').get(`/api/courses/${given.course.id}/room-lines`).expect(404);
   });
 
-  it('name everybody who is in them, and what the class has in one copy', async () => {
+  it('name everyone who is in them, and what the class has in one copy', async () => {
     const { lines: all, common } = await lines();
     expect(all.flatMap((line) => line.members)).toHaveLength(4); // the fifth has no group
     expect(common.map((item) => item.title)).toEqual(['All']);

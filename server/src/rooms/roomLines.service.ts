@@ -64,7 +64,7 @@ export class RoomLinesService {
     };
   }
 
-  /** Whose rooms staff may look into: those of all groups, or of the groups they look after. */
+  /** Whose rooms staff may look into: those of all groups, or of the groups they lead. */
   private async groupIdsFor({ courseId, seesOnlyLed, leads }: Viewer): Promise<GroupId[]> {
     if (seesOnlyLed) return [...leads];
     const { manager } = this.dataSource;

@@ -2,14 +2,14 @@ import { Column, Entity, ForeignKey, PrimaryColumn } from 'typeorm';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { EnrolmentRow } from '../course/index.js';
 
-/** Moves whenever somebody has seen something. */
+/** Moves whenever someone has seen something. */
 @Entity('seen_count')
 export class SeenCountRow {
   @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: EnrolmentId;
   @Column('bigint') count!: string;
 }
 
-/** How much of one thing somebody has seen: a post, a page up to a revision, a hand-in. */
+/** How much of one thing someone has seen: a post, a page up to a revision, a hand-in. */
 @Entity('seen')
 export class SeenRow {
   @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: EnrolmentId;

@@ -18,7 +18,7 @@ import type { CopyNews } from './news.service.js';
 import { membersByName } from './members.js';
 import { News } from './news.service.js';
 
-/** The rooms of somebody's own groups, and what is in each; of any group for its staff. */
+/** The rooms of someone's own groups, and what is in each; of any group for its staff. */
 @Injectable()
 export class RoomsService {
   constructor(
@@ -112,7 +112,7 @@ export class RoomsService {
     if (listed.length === 0) return [];
     const { timeZone } = await courseOf(this.dataSource.manager, courseId);
     const dateTime = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone });
-    // To whom it was released is not told: that it exists is all that outsiders learn.
+    // To which people it was released is not told: that it exists is all that outsiders learn.
     const wording = {
       dateTime: (at: number) => dateTime.format(at),
       groupName: () => 'a group',

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { strToU8, zipSync } from 'fflate';
-import { aWorkbook } from '../test/aWorkbook.js';
+import { aWorkbook, workbookOf } from '../test/aWorkbook.js';
 import { readArchive } from './archive.js';
 
 describe('an archive', () => {
@@ -87,5 +87,35 @@ describe('an archive', () => {
       delimiter: 'spreadsheet',
       rows: [{ line: 3, cells: ['ann@b.example', 'Ann 한', '42'] }],
     });
+  });
+
+  it('finds the class behind a cover sheet, under titles and merged bands, with the zeros of its numbers', async () => {
+    const bytes = workbookOf(
+      {
+        Cover: [['Faculty of Food Science'], ['Course', 'FER 220']],
+        Class: [
+          ['Class list'],
+          [],
+          ['Person', '', '', 'Groups'],
+          ['Matriculation number', 'Name', 'Email', 'Tutorial'],
+          [{ padded: 12 }, 'Ann Ek', 'ann@b.example', 'T1'],
+          [{ padded: 12345678 }, 'Bo Lo', 'bo@b.example', 'T2'],
+          ['Total', 2],
+        ],
+      },
+      { Class: ['A1:D1', 'A3:C3'] },
+    );
+    const read = await readArchive(bytes);
+    if (!read.ok) throw new Error(read.code);
+    expect(read.table).toMatchObject({
+      headings: ['Matriculation number', 'Name', 'Email', 'Tutorial'],
+      place: { sheet: 1, headingLine: 4 },
+    });
+    expect(read.table.rows.map(({ line, cells }) => [line, cells[0]])).toEqual([
+      [5, '00000012'],
+      [6, '12345678'],
+    ]);
+    const chosen = await readArchive(bytes, { sheet: 0, headingLine: 0 });
+    expect(chosen.ok && chosen.table.rows).toHaveLength(2);
   });
 });

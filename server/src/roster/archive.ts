@@ -1,9 +1,9 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import readSpreadsheet from 'read-excel-file/node';
 import { sure } from '@jigsaw/core/lists';
-import type { ReadTable } from '@jigsaw/core/roster';
+import type { ReadTable, TableChoice } from '@jigsaw/core/roster';
 import type { TableRow } from '@jigsaw/core/files';
-import { asTable, mostColumns, mostRows, readBundle } from '@jigsaw/core/roster';
+import { asTable, mostColumns, mostRows, nothingChosen, readBundle } from '@jigsaw/core/roster';
 
 /** A zip may say that it unpacks to little and mean much; what is unpacked is bounded before anything is. */
 const mostUnpackedBytes = 40_000_000;
@@ -15,10 +15,13 @@ export const isArchive = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
 
 /** A spreadsheet or a roster bundle as a class file. */
-export async function readArchive(bytes: Uint8Array): Promise<ReadTable> {
+export async function readArchive(
+  bytes: Uint8Array,
+  choice: TableChoice = nothingChosen,
+): Promise<ReadTable> {
   const files = unpack(bytes);
   if (files === 'archive-too-large' || files === 'archive-broken') return { ok: false, code: files };
-  if (files.has('xl/workbook.xml')) return readWorkbook(files);
+  if (files.has('xl/workbook.xml')) return readWorkbook(files, choice);
   const byName = new Map(
     [...files].map(([path, content]) => [sure(path.split('/').at(-1)).toLowerCase(), content]),
   );
@@ -44,12 +47,15 @@ function unpack(bytes: Uint8Array): ReadonlyMap<string, Uint8Array> | 'archive-t
   }
 }
 
-/** The first sheet that holds anything. */
-async function readWorkbook(unpacked: ReadonlyMap<string, Uint8Array>): Promise<ReadTable> {
+async function readWorkbook(
+  unpacked: ReadonlyMap<string, Uint8Array>,
+  choice: TableChoice,
+): Promise<ReadTable> {
   const files = new Map(unpacked);
+  const paddings = paddingsOf(unpacked.get('xl/styles.xml'));
   for (const [path, bytes] of unpacked) {
     if (!/^xl\/worksheets\/[^/]+\.xml$/.test(path)) continue;
-    const sheet = filledCells(bytes);
+    const sheet = filledCells(bytes, paddings);
     if (typeof sheet === 'string') return { ok: false, code: sheet };
     files.set(path, sheet);
   }
@@ -60,18 +66,52 @@ async function readWorkbook(unpacked: ReadonlyMap<string, Uint8Array>): Promise<
   } catch {
     return { ok: false, code: 'archive-broken' };
   }
-  const tables = sheets.map(({ data }) =>
-    data.flatMap((cells, at): TableRow[] => {
+  const tables = sheets.map(({ sheet, data }) => ({
+    name: sheet,
+    rows: data.flatMap((cells, at): TableRow[] => {
       const texts = cells.map(cellText);
       return texts.some((text) => text.trim() !== '') ? [{ line: at + 1, cells: texts }] : [];
     }),
-  );
-  return asTable(tables.find((rows) => rows.length > 0) ?? [], 'UTF-8', 'spreadsheet');
+  }));
+  return asTable(tables, 'UTF-8', 'spreadsheet', choice);
 }
 
-/** A sheet without the cells in which nothing stands. Programs keep what somebody once formatted, up to the last cell there is, and the reader makes
+/** Number formats of nothing but zeros, like 00000000, by the style that uses them: as many figures are shown, with zeros in front. */
+function paddingsOf(styles: Uint8Array | undefined): ReadonlyMap<string, number> {
+  if (!styles) return new Map();
+  const xml = strFromU8(styles);
+  const figuresOf = new Map(
+    [...xml.matchAll(/<numFmt\s[^<>]*>/g)].flatMap(([tag]) => {
+      const [id, zeros] = [/\bnumFmtId="(\d+)"/.exec(tag)?.[1], /\bformatCode="(0{2,30})"/.exec(tag)?.[1]];
+      return id !== undefined && zeros !== undefined ? [[id, zeros.length] as const] : [];
+    }),
+  );
+  const used = /<cellXfs\b[^<>]*>([\s\S]*?)<\/cellXfs>/.exec(xml)?.[1] ?? '';
+  return new Map(
+    [...used.matchAll(/<xf\s[^<>]*>/g)].flatMap(([tag], style) => {
+      const figures = figuresOf.get(/\bnumFmtId="(\d+)"/.exec(tag)?.[1] ?? '');
+      return figures === undefined ? [] : [[String(style), figures] as const];
+    }),
+  );
+}
+
+/** A number that its sheet shows with zeros in front is a text with them: 0012345 is someone's number. */
+const padded = (xml: string, paddings: ReadonlyMap<string, number>): string =>
+  paddings.size === 0
+    ? xml
+    : xml.replace(/<c(\s[^<>]*)><v>(\d{1,30})<\/v><\/c>/g, (cell, attributes: string, figures: string) => {
+        const wanted = paddings.get(/\bs="(\d+)"/.exec(attributes)?.[1] ?? '');
+        return wanted === undefined || /\bt="/.test(attributes)
+          ? cell
+          : `<c${attributes} t="str"><v>${figures.padStart(wanted, '0')}</v></c>`;
+      });
+
+/** A sheet without the cells in which nothing stands. Programs keep what someone once formatted, up to the last cell there is, and the reader makes
  * room for all between. */
-function filledCells(bytes: Uint8Array): Uint8Array | 'too-many-columns' | 'too-many-rows' {
+function filledCells(
+  bytes: Uint8Array,
+  paddings: ReadonlyMap<string, number>,
+): Uint8Array | 'too-many-columns' | 'too-many-rows' {
   const xml = strFromU8(bytes)
     .replace(/<c(?:\s[^<>]*)?\/>/g, '')
     .replace(/<c(?:\s[^<>]*)?><\/c>/g, '')
@@ -82,7 +122,7 @@ function filledCells(bytes: Uint8Array): Uint8Array | 'too-many-columns' | 'too-
     if (columnOf(letters) > mostColumns) return 'too-many-columns';
     if (Number(row) > mostSheetRows) return 'too-many-rows';
   }
-  return strToU8(xml);
+  return strToU8(padded(xml, paddings));
 }
 
 /** A is 1, Z is 26, AA is 27. */

@@ -34,7 +34,7 @@ const choose = (name: string, kind: string | null) =>
   given.instructor.put(at('/attributes')).send({ name, kind }).expect(200);
 
 describe('attributes', () => {
-  it('are what their values look like, until somebody says what they are', async () => {
+  it('are what their values look like, until someone says what they are', async () => {
     await give('noor', { Lab: 'some', Hours: '3', Free: 'Mon am' });
     expect(await kinds()).toEqual({ Lab: 'category', Hours: 'number', Free: 'half-days' });
     await choose('Lab', 'text');
@@ -50,7 +50,7 @@ describe('attributes', () => {
     expect(await kinds()).toEqual({});
   });
 
-  it('are renamed for everybody at once, kind and all, and taken back as a whole', async () => {
+  it('are renamed for everyone at once, kind and all, and taken back as a whole', async () => {
     await give('noor', { Lab: 'some' });
     await give('jorge', { Lab: 'none' });
     await choose('Lab', 'text');
@@ -118,10 +118,10 @@ describe('a message to people of the roster', () => {
       paragraphs: ['Bring your own.', 'Two each.'],
       link: { url: `http://jigsaw.test/c/${given.course.id}` },
     });
-    expect(sure(mails[0]).why).toContain('Answer to ilse.marrow@quillmere.example');
+    expect(sure(mails[0]).why).toContain('Reply to ilse.marrow@quillmere.example');
   });
 
-  it('goes to all of them or to nobody', async () => {
+  it('goes to all of them or to no one', async () => {
     await act({ act: 'drop', enrolmentIds: [idOf('jorge')] });
     await write({
       enrolmentIds: [idOf('noor'), idOf('jorge')],

@@ -44,7 +44,7 @@ const sets = [set, circles, { id: id<GroupSetId>('t'), name: 'BENCH Teams', isEx
 
 /** The course that the sets are of, as an import meets it. */
 const knownHere = knownSets(
-  sets.map((each) => ({ ...each, isSynchronised: false, putAwayAt: null })),
+  sets.map((each) => ({ ...each, isSynchronised: false, archivedAt: null })),
   sets.flatMap((each) => each.groups.map((group) => ({ ...group, setId: each.id, sourceId: null }))),
 );
 
@@ -146,7 +146,7 @@ const someEntries = fc
     ),
   );
 
-/** What an empty course holds after this table was brought in with its columns as guessed. */
+/** What an empty course holds after this table was imported with its columns as guessed. */
 function broughtIn(read: ReadTable) {
   if (!read.ok) throw new Error(read.code);
   const meanings = guessColumns(read.table).map((column) => column.meaning);
@@ -173,6 +173,7 @@ function broughtIn(read: ReadTable) {
 /** Groups by ids that tell their names. */
 const madeSet = (name: string, isExclusive: boolean, groups: readonly string[]): KnownSet => ({
   isExclusive,
+  name: 'Set',
   groupOf: new Map(groups.map((group) => [fold(group), id<GroupId>(`${name}: ${group}`)])),
   nameOf: new Map(groups.map((group) => [id<GroupId>(`${name}: ${group}`), group])),
 });
@@ -249,7 +250,7 @@ describe('a class file of our own', () => {
         }));
         const { people, lacking } = broughtIn(await readArchive(bytes));
         expect(people).toEqual(expected);
-        // Also the groups that nobody is in, in their order.
+        // Also the groups that no one is in, in their order.
         expect(lacking).toEqual([
           { set: 'Bench teams (1)', isNew: true, isExclusive: true, groups: set.groups.map(labelOf) },
           { set: 'Reading circles', isNew: true, isExclusive: false, groups: circles.groups.map(labelOf) },

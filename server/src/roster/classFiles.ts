@@ -1,14 +1,14 @@
 import type { OnApplicationShutdown } from '@nestjs/common';
 import { Injectable } from '@nestjs/common';
 import type { Delimiter } from '@jigsaw/core/files';
-import type { Paste, ReadTable } from '@jigsaw/core/roster';
+import type { Paste, ReadTable, TableChoice } from '@jigsaw/core/roster';
 import { longestReadSeconds, readPaste } from '@jigsaw/core/roster';
 import { problems } from '../platform/problems.js';
 import { goneOfRequest } from '../platform/requestContext.js';
 import { Thread, threadFile } from '../platform/thread.js';
 import type { ReadEnd, ReadTask } from './read.thread.js';
 
-/** Reading ends with whoever asked for it. */
+/** Reading ends with anyone who asked for it. */
 const whileWaitedFor = () => {
   const signal = goneOfRequest();
   return signal ? { signal } : {};
@@ -17,7 +17,7 @@ const whileWaitedFor = () => {
 /** So little text, line by line, is read at once. */
 const shortPaste = 20_000;
 
-/** Reads class lists within limits of time and memory, apart from the thread that serves everybody. */
+/** Reads class lists within limits of time and memory, apart from the thread that serves everyone. */
 @Injectable()
 export class ClassFiles implements OnApplicationShutdown {
   private readonly thread = new Thread<ReadTask, ReadEnd>(threadFile(import.meta.url, './read.thread.js'), {
@@ -27,7 +27,7 @@ export class ClassFiles implements OnApplicationShutdown {
     mostMemoryMb: 512,
     beyond: () =>
       problems.unreadableFile(
-        'This is too much to be read as a class list. Save the list alone as CSV and bring that in.',
+        'This is too much to be read as a class list. Save the list alone as CSV and import that.',
       ),
   });
 
@@ -41,9 +41,14 @@ export class ClassFiles implements OnApplicationShutdown {
     return (await this.thread.run({ kind: 'paste', text }, { owner, ...whileWaitedFor() })) as Paste;
   }
 
-  async file(owner: string, bytes: Uint8Array<ArrayBuffer>, delimiter: Delimiter | null): Promise<ReadTable> {
+  async file(
+    owner: string,
+    bytes: Uint8Array<ArrayBuffer>,
+    delimiter: Delimiter | null,
+    choice: TableChoice,
+  ): Promise<ReadTable> {
     return (await this.thread.run(
-      { kind: 'file', bytes, delimiter },
+      { kind: 'file', bytes, delimiter, choice },
       { owner, transferList: [bytes.buffer], ...whileWaitedFor() },
     )) as ReadTable;
   }

@@ -63,9 +63,9 @@ describe('a file that would hold the server', () => {
     for (const text of [`<${' '.repeat(900_000)}x>`, 'a\n'.repeat(300_000), `a ${',; '.repeat(300_000)}@`])
       refusals.push((await preview({ kind: 'paste', text })).body.detail);
     expect(refusals).toEqual([
-      'Line 1 has over 2,000 characters. Write one person a line.',
+      'Line 1 has over 2,000 characters. Write one person per line.',
       'Over 20,000 lines were pasted. Paste them in several parts.',
-      'Line 1 has over 2,000 characters. Write one person a line.',
+      'Line 1 has over 2,000 characters. Write one person per line.',
     ]);
   });
 
@@ -82,7 +82,7 @@ describe('a file that would hold the server', () => {
     await file('Email,Name\nada@b.example,Ada Okafor\n').expect(200);
   }, 60_000);
 
-  it('is not read on for somebody who has gone away', async () => {
+  it('is not read on for someone who has gone away', async () => {
     const files: unknown = server.app.get(ClassFiles, { strict: false });
     const { threads } = (files as { thread: { threads: Piscina } }).thread;
     const before = threads.completed;

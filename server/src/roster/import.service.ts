@@ -12,7 +12,14 @@ import type {
 } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import type { ColumnGuess, ColumnMeaning, PreviewRow, Roster, RowProblem } from '@jigsaw/core/roster';
+import type {
+  ColumnGuess,
+  ColumnMeaning,
+  KnownSets,
+  PreviewRow,
+  Roster,
+  RowProblem,
+} from '@jigsaw/core/roster';
 import type { Table } from '@jigsaw/core/files';
 import {
   guessColumns,
@@ -24,6 +31,9 @@ import {
   sayRowProblem,
   sayUnreadable,
   sayUnreadablePaste,
+  setKey,
+  setOfHeading,
+  withKnownSets,
 } from '@jigsaw/core/roster';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -39,9 +49,12 @@ import { counted } from '@jigsaw/core/text';
 
 const samplesShown = 3;
 
+type Column = ColumnGuess | { readonly meaning: ColumnMeaning; readonly sureness: 'chosen' };
+
 interface ReadSource {
   readonly table: Table;
-  readonly columns: readonly (ColumnGuess | { meaning: ColumnMeaning; sureness: 'chosen' })[];
+  /** From the file as it is, so that a corrected cell does not turn a column into another one. */
+  readonly guess: (sets: KnownSets) => readonly Column[];
 }
 
 /** A class file comes in as a whole or not at all, and only as it was previewed. */
@@ -63,17 +76,13 @@ export class ImportService {
     request: z.output<typeof PreviewRequest>,
   ): Promise<ImportPreview> {
     await this.viewers.staff(person, courseId, 'manage-roster');
-    const { table, columns } = await this.read(
-      person,
-      courseId,
-      request.source,
-      request.meanings,
-      request.mends,
-    );
+    const { table: read, guess } = await this.read(person, courseId, request.source, request.mends);
     const { manager } = this.dataSource;
     const roster = await readEntries(manager, courseId);
+    const sets = await readSets(manager, courseId, read.classes);
+    const columns = chosen(request.meanings) ?? guess(sets);
     const meanings = columns.map((column) => column.meaning);
-    const sets = await readSets(manager, courseId, table.classes);
+    const table = withKnownSets(read, meanings, sets);
     const preview = previewImport(table, meanings, roster, request.role, sets, new Set(request.newAddresses));
     const rows = preview.ok ? preview.rows : [];
     const lacking = preview.ok ? lackingGroups(table, meanings, rows, sets) : [];
@@ -83,15 +92,17 @@ export class ImportService {
         : noneDropped;
     return {
       columns: columns.map((column, at) => ({
-        heading: sure(table.headings[at]),
+        heading: sure(read.headings[at]),
         ...column,
+        set: column.meaning === 'group' ? setNamed(sure(table.headings[at]), sets) : null,
         samples: samplesOf(table, at),
       })),
+      place: placeOf(table),
       encoding: table.encoding,
       delimiter: table.delimiter,
       hasHeader: table.hasHeader,
       columnProblem: preview.ok ? sayLacking(lacking) : sayColumnProblem(preview),
-      rows: rows.map(rowView),
+      rows: rows.map((row) => rowView(row, table.headings, meanings)),
       missing: preview.ok ? await this.missing(roster, preview.missing, dropped.enrolmentIds) : [],
       newGroups: lacking.map(({ set, isNew, groups }) => ({ set, isNew, groups: [...groups] })),
       warning: dropped.warning,
@@ -130,9 +141,9 @@ export class ImportService {
   ): Promise<ImportResult> {
     const { enrolmentId: you } = await this.viewers.staff(person, courseId, 'manage-roster');
     if (request.drop.includes(you))
-      throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
+      throw problems.invalidInput('You cannot remove yourself from the course. Ask another instructor.');
     const { source } = request;
-    const { table } = await this.read(person, courseId, source, request.meanings, request.mends);
+    const { table: read } = await this.read(person, courseId, source, request.mends);
     const kind = source.kind === 'registrar' ? 'sync' : 'import';
     const result = { added: 0, changed: 0, unchanged: 0, dropped: 0, leftOut: 0 };
     const { changeId, seated } = await this.changes.run(
@@ -140,7 +151,8 @@ export class ImportService {
       courseId,
       kind,
       async (roster, { manager, now }) => {
-        const known = await readSets(manager, courseId, table.classes);
+        const known = await readSets(manager, courseId, read.classes);
+        const table = withKnownSets(read, request.meanings, known);
         const preview = previewImport(
           table,
           request.meanings,
@@ -153,14 +165,14 @@ export class ImportService {
         if (fingerprint(preview.rows) !== request.fingerprint)
           throw problems.staleWrite(
             null,
-            'The class changed since this preview. Look at it once more; nothing was brought in.',
+            'The class changed since this preview. Check it again; nothing was imported.',
           );
 
         const leftOut = new Set(request.leaveOutLines);
         const faulty = preview.rows.filter((row) => row.kind === 'problem' && !leftOut.has(row.line));
         if (faulty.length > 0) {
           throw problems.invalidInput(
-            `${counted(faulty.length, 'row needs', 'rows need')} you first. Nothing was brought in.`,
+            `${counted(faulty.length, 'row needs', 'rows need')} you first. Nothing was imported.`,
             {
               issues: faulty.flatMap((row) =>
                 row.kind === 'problem'
@@ -175,7 +187,7 @@ export class ImportService {
         if (drop.length < request.drop.length)
           throw problems.staleWrite(
             null,
-            'The class changed since this preview. Look at it once more; nothing was brought in.',
+            'The class changed since this preview. Check it again; nothing was imported.',
           );
         const counts = countKinds(preview.rows);
         Object.assign(result, {
@@ -193,14 +205,14 @@ export class ImportService {
         const sets = await makeGroups(
           { manager, making: this.making, courseId, sectionsName, now, onNewGroups },
           lacking,
-          table.classes ?? [],
+          read.classes ?? [],
           known,
         );
         return importChange(roster, preview.rows, request.role, drop, newId<'enrolment'>, sets);
       },
       async ({ manager, now }) => {
         if (source.kind === 'registrar')
-          await this.registrar.note(manager, courseId, source.course, table, request.meanings, now);
+          await this.registrar.note(manager, courseId, source.course, read, request.meanings, now);
       },
     );
     return { changeId, seated, ...result };
@@ -210,39 +222,57 @@ export class ImportService {
     person: SignedIn,
     courseId: CourseId,
     source: z.output<typeof ImportSource>,
-    meanings: readonly ColumnMeaning[] | null,
     mends: z.output<typeof PreviewRequest>['mends'],
   ): Promise<ReadSource> {
     if (source.kind === 'paste') {
       const paste = await this.files.paste(person.id, source.text);
       if (!paste.ok) throw problems.unreadableFile(sayUnreadablePaste(paste));
-      return {
-        table: mended(paste.table, mends),
-        columns: paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' })),
-      };
+      const columns = paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' as const }));
+      return { table: mended(paste.table, mends), guess: () => columns };
     }
     if (source.kind === 'file') {
       const bytes = new Uint8Array(Buffer.from(source.contentBase64, 'base64'));
-      const result = await this.files.file(person.id, bytes, source.delimiter);
+      const { delimiter, sheet, headingLine } = source;
+      const result = await this.files.file(person.id, bytes, delimiter, { sheet, headingLine });
       if (!result.ok) throw problems.unreadableFile(sayUnreadable(result));
-      // Guessed from the file as it is, so that a mended cell does not turn a column into another one.
-      return {
-        table: mended(result.table, mends),
-        columns: chosen(meanings) ?? guessColumns(result.table),
-      };
+      return { table: mended(result.table, mends), guess: (sets) => guessColumns(result.table, sets) };
     }
     const table = await this.registrar.roster(person, courseId, source.course);
-    const guessed = guessColumns(table).map((column, at) =>
-      table.headings[at] === 'Section' ? { meaning: 'section' as const, sureness: 'sure' as const } : column,
-    );
-    return { table: mended(table, mends), columns: chosen(meanings) ?? guessed };
+    const isOfSections = (at: number) => table.headings[at] === 'Section';
+    return {
+      table: mended(table, mends),
+      guess: (sets) =>
+        guessColumns(table, sets).map((column, at) =>
+          isOfSections(at) ? { meaning: 'section', sureness: 'sure' } : column,
+        ),
+    };
   }
+}
+
+/** Rows passed over that are named one by one. */
+const skippedShown = 100;
+const placeOf = ({ place }: Table): ImportPreview['place'] =>
+  place
+    ? {
+        sheets: place.sheets.map((sheet) => ({ ...sheet })),
+        sheet: place.sheet,
+        headingLine: place.headingLine,
+        firstRows: place.firstRows.map((row) => ({ ...row })),
+        skipped: place.skipped.slice(0, skippedShown).map((row) => ({ ...row })),
+      }
+    : null;
+
+/** The set that a column of groups tells of. */
+function setNamed(heading: string, sets: KnownSets): { name: string; isNew: boolean } {
+  const { name } = setOfHeading(heading);
+  const known = sets.get(setKey(name));
+  return { name: known?.name ?? name, isNew: known === undefined };
 }
 
 const chosen = (meanings: readonly ColumnMeaning[] | null) =>
   meanings?.map((meaning) => ({ meaning, sureness: 'chosen' as const })) ?? null;
 
-/** A row as somebody corrected it stands in the place of the file's. */
+/** A row as someone corrected it stands in the place of the file's. */
 function mended(
   table: Table,
   mends: readonly { readonly line: number; readonly cells: readonly string[] }[],
@@ -265,12 +295,42 @@ function mayBe(found: readonly RowProblem[]): { name: string; isAlike: boolean }
   return { name: only.name, isAlike: only.isAlike };
 }
 
-function rowView(row: PreviewRow): PreviewRowView {
+/** Where to put a row right: the column that its first problem is about. */
+function faultyCell(
+  problem: RowProblem,
+  headings: readonly string[],
+  meanings: readonly ColumnMeaning[],
+): number | null {
+  if (problem.code === 'looks-like-formula') return columnOr(headings.indexOf(problem.heading));
+  const about = meaningOfProblem[problem.code] ?? [];
+  return columnOr(meanings.findIndex((meaning) => about.includes(meaning)));
+}
+
+const columnOr = (at: number) => (at < 0 ? null : at);
+const meaningOfProblem: Partial<Record<RowProblem['code'], readonly ColumnMeaning[]>> = {
+  'no-address': ['email'],
+  'bad-address': ['email'],
+  'same-address-as-line': ['email'],
+  'same-person-as-line': ['email'],
+  'no-name': ['name', 'given-name', 'family-name'],
+  'name-too-long': ['name', 'given-name', 'family-name'],
+  'number-of-another': ['number'],
+  'same-number-as-line': ['number'],
+  'unknown-role': ['role'],
+  'several-groups': ['group', 'section'],
+};
+
+function rowView(
+  row: PreviewRow,
+  headings: readonly string[],
+  meanings: readonly ColumnMeaning[],
+): PreviewRowView {
   return row.kind === 'problem'
     ? {
         kind: row.kind,
         line: row.line,
         cells: [...row.cells],
+        faultyCell: faultyCell(sure(row.problems[0]), headings, meanings),
         sentences: row.problems.map(sayRowProblem),
         mayBe: mayBe(row.problems),
       }

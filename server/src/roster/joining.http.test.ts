@@ -98,7 +98,7 @@ describe('two entries of one person', () => {
 
     await undo(changeId).expect(200);
     const back = await everything();
-    // The version of a text counts on, so that whoever has it open learns of the change.
+    // The version of a text counts on, so that anyone who has it open learns of the change.
     expect(back).toEqual(before);
     await student('jorge').browser.get(`/api/copies/${copyId}/work`).expect(200);
   });
@@ -257,7 +257,7 @@ describe('two entries of one person', () => {
     );
     await joined('noor', 'jorge');
     await join('noor', 'jorge').expect(404);
-    await post({ act: 'bring-back', enrolmentIds: [student('jorge').enrolmentId] }).expect(404);
+    await post({ act: 'restore', enrolmentIds: [student('jorge').enrolmentId] }).expect(404);
     await student('noor')
       .browser.post(at('/changes'))
       .send({ act: 'join', keep: student('noor').enrolmentId, other: student('amina').enrolmentId })

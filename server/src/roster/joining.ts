@@ -67,7 +67,7 @@ export class Joining {
     return { keep, other, rewritten, aside, moved };
   }
 
-  /** What was changed or taken away since is left as it is now. */
+  /** What was changed or removed since is left as it is now. */
   async part(manager: EntityManager, { keep, other, rewritten, aside, moved }: Traces): Promise<void> {
     for (const { table, column, keys } of moved) {
       await manager.query(

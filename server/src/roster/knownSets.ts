@@ -9,13 +9,13 @@ import { fold } from '@jigsaw/core/text';
 import type { GroupRow, GroupSetRow, SetMaking } from '../sets/index.js';
 import { groupsOfSets, setsOfCourse } from '../sets/index.js';
 
-type StoredSet = Pick<GroupSetRow, 'id' | 'name' | 'isExclusive' | 'isSynchronised' | 'putAwayAt'>;
+type StoredSet = Pick<GroupSetRow, 'id' | 'name' | 'isExclusive' | 'isSynchronised' | 'archivedAt'>;
 type StoredGroup = Pick<GroupRow, 'id' | 'setId' | 'number' | 'name' | 'sourceId'>;
 
 /** Sets by every key under which a class file may mean them. Of two of one name, the first is meant; the name that our own files give each
  * of them tells them apart. */
 function setsByKey(sets: readonly StoredSet[]): ReadonlyMap<string, StoredSet> {
-  const shown = sets.filter((set) => set.putAwayAt === null);
+  const shown = sets.filter((set) => set.archivedAt === null);
   const names = setFileNames(shown);
   const sections = sets.filter((set) => set.isSynchronised);
   // The last one put into a map stays.
@@ -52,14 +52,14 @@ export function knownSets(
   const known = new Map(
     sets.map((set) => [
       set.id,
-      knownSet(set.isExclusive, groupsOf.get(set.id) ?? [], set.isSynchronised ? sections : []),
+      knownSet(set, groupsOf.get(set.id) ?? [], set.isSynchronised ? sections : []),
     ]),
   );
   return new Map([...setsByKey(sets)].map(([key, set]) => [key, sure(known.get(set.id))]));
 }
 
 function knownSet(
-  isExclusive: boolean,
+  { name, isExclusive }: Pick<StoredSet, 'name' | 'isExclusive'>,
   groups: readonly StoredGroup[],
   listed: readonly BundleClass[],
 ): KnownSet {
@@ -78,7 +78,7 @@ function knownSet(
     if (group) groupOf.set(fold(title), group.id);
     else groupOf.delete(fold(title)); // another section of the registrar's has this name here
   }
-  return { isExclusive, groupOf, nameOf: new Map(groups.map((group) => [group.id, group.name])) };
+  return { name, isExclusive, groupOf, nameOf: new Map(groups.map((group) => [group.id, group.name])) };
 }
 
 interface Making {
@@ -131,6 +131,7 @@ export async function makeGroups(
     if (!isNew) await onNewGroups(setId);
     const before = known.get(setKey(set));
     sets.set(setKey(set), {
+      name: before?.name ?? name,
       isExclusive: before?.isExclusive ?? isExclusive,
       groupOf: new Map([
         ...(before?.groupOf ?? []),

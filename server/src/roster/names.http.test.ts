@@ -35,11 +35,11 @@ const ownName = async () =>
 describe('a course’s name for a person', () => {
   it('is that course’s alone, whether it is pasted or typed; the account and other courses keep theirs', async () => {
     const before = await ownName();
-    await importPaste(other.instructor, other.course.id, `Somebody Else <${noor}>`);
-    expect((await entryIn(other)).name).toBe('Somebody Else');
+    await importPaste(other.instructor, other.course.id, `Someone Else <${noor}>`);
+    expect((await entryIn(other)).name).toBe('Someone Else');
     expect((await entryIn(given)).name).toBe('Noor');
     const { enrolmentId } = await entryIn(other);
-    const edits = [{ enrolmentId, from: { name: 'Somebody Else' }, to: { name: 'Typed By Hand' } }];
+    const edits = [{ enrolmentId, from: { name: 'Someone Else' }, to: { name: 'Typed By Hand' } }];
     const changed = await other.instructor
       .post(`/api/courses/${other.course.id}/roster/changes`)
       .send({ act: 'edit', edits })
@@ -49,7 +49,7 @@ describe('a course’s name for a person', () => {
     await other.instructor
       .post(`/api/courses/${other.course.id}/roster/changes/${changeId}/undo`)
       .expect(200);
-    expect((await entryIn(other)).name).toBe('Somebody Else');
+    expect((await entryIn(other)).name).toBe('Someone Else');
     expect((await entryIn(given)).name).toBe('Noor');
     expect(await ownName()).toBe(before);
   });

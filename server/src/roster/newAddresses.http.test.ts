@@ -25,7 +25,7 @@ const fileOf = (...lines: string[]) => ({
 const preview = async (source: object, newAddresses: number[] = []) =>
   (await given.instructor.post(at('/preview')).send({ source, meanings: null, newAddresses }).expect(200))
     .body as ImportPreview;
-const bringIn = async (source: object, seen: ImportPreview, newAddresses: number[] = []) =>
+const importPeople = async (source: object, seen: ImportPreview, newAddresses: number[] = []) =>
   given.instructor.post(at('/import')).send({
     source,
     newAddresses,
@@ -38,7 +38,7 @@ describe('a class whose addresses change', () => {
   it('stays the same people with their places and work; undone, they have their old addresses', async () => {
     const names = ['noor', 'jorge', 'amina', 'kofi', 'nino'];
     const numbered = fileOf(...names.map((name, n) => `${name}@quillmere.example,${name},n${n}`));
-    await bringIn(numbered, await preview(numbered));
+    await importPeople(numbered, await preview(numbered));
     const before = await roster();
 
     const source = fileOf(...names.map((name, n) => `${name}@new.example,${name},n${n}`));
@@ -50,9 +50,9 @@ describe('a class whose addresses change', () => {
     const lines = [2, 3, 4, 5, 6];
     const seen = await preview(source, lines);
     expect(seen.counts).toMatchObject({ changed: 5, problem: 0, new: 0 });
-    // What was not looked at with these answers is not brought in with them.
-    await bringIn(source, seen).then((answer) => expect(answer.status).toBe(409));
-    const { body } = (await bringIn(source, seen, lines)) as { body: ImportResult };
+    // What was not looked at with these answers is not imported with them.
+    await importPeople(source, seen).then((answer) => expect(answer.status).toBe(409));
+    const { body } = (await importPeople(source, seen, lines)) as { body: ImportResult };
     expect(body).toMatchObject({ changed: 5, added: 0 });
     const after = await roster();
     const places = ({ entries }: RosterView) =>

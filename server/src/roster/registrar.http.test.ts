@@ -228,7 +228,7 @@ describe('the registrar', () => {
     expect([tomas.role, tomas.groups]).toEqual(['assistant', []]);
   });
 
-  it('that forgets a good part of the class is doubted: nobody is proposed to leave', async () => {
+  it('that forgets a good part of the class is doubted: no one is proposed to leave', async () => {
     school.people = 'a b c d e f g h i j k l'
       .split(' ')
       .map((letter) => ({ name: `student-${letter}`, section: 'tue' }));
@@ -237,21 +237,25 @@ describe('the registrar', () => {
     const seen = await preview();
     expect(seen.missing.some((person) => person.isDropped)).toBe(false);
     expect(seen.warning).toBe(
-      'The registrar no longer lists 5 of 12 students. Nobody leaves unless you say so; ask the registrar first.',
+      'The registrar no longer lists 5 of 12 students. No one is removed unless you choose it. Ask the registrar first.',
     );
   });
 
   it.each([
     ['gone', { status: 503, body: 'Closed.' }, 'answered with an error (503)'],
-    ['a web page', { status: 200, body: '<h1>Welcome</h1>' }, 'no roster'],
-    ['an empty answer', { status: 200, body: '' }, 'no roster'],
-    ['a damaged archive', { status: 200, body: Buffer.from('PK\u0003\u0004 and then nothing') }, 'no roster'],
+    ['a web page', { status: 200, body: '<h1>Welcome</h1>' }, 'not a roster'],
+    ['an empty answer', { status: 200, body: '' }, 'not a roster'],
     [
-      'a list of nobody',
-      { status: 200, body: zipSync({ 'users.csv': strToU8('sourcedId,email\n') }) },
-      'no roster',
+      'a damaged archive',
+      { status: 200, body: Buffer.from('PK\u0003\u0004 and then nothing') },
+      'not a roster',
     ],
-    ['more than a roster can be', { status: 200, body: Buffer.alloc(21_000_000, 'x') }, 'no roster'],
+    [
+      'a list of no one',
+      { status: 200, body: zipSync({ 'users.csv': strToU8('sourcedId,email\n') }) },
+      'not a roster',
+    ],
+    ['more than a roster can be', { status: 200, body: Buffer.alloc(21_000_000, 'x') }, 'not a roster'],
   ])('that answers with %s is told of, and nothing changes', async (_what, answer, sentence) => {
     await sync();
     const seen = await preview();
@@ -282,7 +286,7 @@ describe('the registrar', () => {
       .post(`/api/courses/${stranger.course.id}/roster/preview`)
       .send({ source, meanings: null });
     expect((await ask.expect(502)).body.detail).toBe(
-      'The registrar does not name you as a teacher of this course. Ask it to, or bring in a file.',
+      'The registrar does not name you as a teacher of this course. Ask them to add you, or import a file.',
     );
     expect(
       (await stranger.instructor.get(`/api/courses/${stranger.course.id}/registrar`).expect(200)).body,

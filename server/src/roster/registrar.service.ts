@@ -14,10 +14,10 @@ import { Registrar } from './registrar.js';
 import { courseOf, follow, markListed, Viewers } from '../course/index.js';
 import { setsOfCourse } from '../sets/index.js';
 
-/** Whoever the registrar listed once and lists no longer. */
+/** Anyone who the registrar listed once and lists no longer. */
 export interface Dropped {
   readonly enrolmentIds: ReadonlySet<EnrolmentId>;
-  /** A sentence, if there are so many that the registrar is more likely at fault than the class; then nobody is proposed to leave. */
+  /** A sentence, if there are so many that the registrar is more likely at fault than the class; then no one is proposed to leave. */
   readonly warning: string | null;
 }
 export const noneDropped: Dropped = { enrolmentIds: new Set(), warning: null };
@@ -58,7 +58,7 @@ export class RegistrarService {
     };
   }
 
-  /** The registrar's list of a course: of the one that is followed, or of one that this person teaches there. Nobody reads another's class. */
+  /** The registrar's list of a course: of the one that is followed, or of one that this person teaches there. No one reads another's class. */
   async roster(person: SignedIn, courseId: CourseId, code: string): Promise<Table> {
     const { registrarCode } = await courseOf(this.dataSource.manager, courseId);
     if (
@@ -66,12 +66,12 @@ export class RegistrarService {
       !(await this.registrar.coursesOf(person.email)).some((each) => each.code === code)
     )
       throw problems.registrarAway(
-        'The registrar does not name you as a teacher of this course. Ask it to, or bring in a file.',
+        'The registrar does not name you as a teacher of this course. Ask them to add you, or import a file.',
       );
     return this.registrar.roster(code);
   }
 
-  /** Of these, who are in no row of the registrar's list, those whom it listed before. */
+  /** Of these, who are in no row of the registrar's list, those that it listed before. */
   async dropped(courseId: CourseId, missing: readonly EnrolmentId[]): Promise<Dropped> {
     const rows = await this.dataSource.query<{ id: EnrolmentId }[]>(
       `SELECT "enrolmentId" AS "id" FROM "present_student" WHERE "courseId" = $1 AND "listedAt" IS NOT NULL`,
@@ -81,11 +81,11 @@ export class RegistrarService {
     const dropped = missing.filter((enrolmentId) => listed.has(enrolmentId));
     if (dropped.length <= Math.max(plausibleDrops, listed.size * plausiblePart))
       return { enrolmentIds: new Set(dropped), warning: null };
-    const warning = `The registrar no longer lists ${dropped.length} of ${listed.size} students. Nobody leaves unless you say so; ask the registrar first.`;
+    const warning = `The registrar no longer lists ${dropped.length} of ${listed.size} students. No one is removed unless you choose it. Ask the registrar first.`;
     return { enrolmentIds: new Set(), warning };
   }
 
-  /** Remembers which course is followed, and whom the registrar listed: it may drop only those. */
+  /** Remembers which course is followed, and who the registrar listed: it may drop only those. */
   async note(
     manager: EntityManager,
     courseId: CourseId,

@@ -16,7 +16,7 @@ const Courses = z.object({
 });
 export type RegistrarCourses = z.infer<typeof Courses>['courses'];
 
-/** The school's registrar, over HTTP: a list of what somebody teaches, and a OneRoster CSV bundle of each course. Whatever it answers is doubted. */
+/** The school's registrar, over HTTP: a list of what someone teaches, and a OneRoster CSV bundle of each course. Whatever it answers is doubted. */
 @Injectable()
 export class Registrar {
   constructor(
@@ -28,7 +28,7 @@ export class Registrar {
     return this.config.registrarUrl !== null;
   }
 
-  /** What somebody with this address teaches.
+  /** What someone with this address teaches.
    * @throws Problem registrar-away, with a sentence for people. */
   async coursesOf(teacher: string): Promise<RegistrarCourses> {
     const bytes = await this.fetch(`/courses.json?${new URLSearchParams({ teacher }).toString()}`);
@@ -42,7 +42,7 @@ export class Registrar {
   async roster(course: string): Promise<Extract<ReadTable, { ok: true }>['table']> {
     const bytes = await this.fetch(`/courses/${encodeURIComponent(course)}/roster.zip`);
     const read = await this.files.archive('registrar', bytes);
-    // A list of nobody is nonsense too: following it would empty the class.
+    // A list of no one is nonsense too: following it would empty the class.
     if (!read.ok) throw nonsense();
     return read.table;
   }
@@ -61,7 +61,7 @@ export class Registrar {
       throw away(
         error instanceof DOMException && error.name === 'TimeoutError'
           ? 'The registrar took longer than 10 seconds. Nothing was changed; try again later.'
-          : 'The registrar cannot be reached. Nothing was changed; try again later, or bring in a file.',
+          : 'The registrar cannot be reached. Nothing was changed; try again later, or import a file.',
       );
     }
     throw away(
@@ -88,5 +88,5 @@ async function collect(body: ReadableStream<Uint8Array>): Promise<Uint8Array<Arr
 const away = (sentence: string) => problems.registrarAway(sentence);
 const nonsense = () =>
   problems.registrarAway(
-    'The registrar answered with something that is no roster. Nothing was changed; tell whoever runs it.',
+    'The registrar answered with something that is not a roster. Nothing was changed; tell the person who runs it.',
   );

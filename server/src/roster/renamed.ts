@@ -5,7 +5,7 @@ export interface Renamed {
   readonly to: string;
 }
 
-/** Which name became which in a change that renames an attribute; null: nobody had it. */
+/** Which name became which in a change that renames an attribute; null: no one had it. */
 export function renamedIn(change: RosterChange): Renamed | null {
   const [first] = change;
   if (first?.kind !== 'set') return null;

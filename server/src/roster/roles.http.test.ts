@@ -282,7 +282,7 @@ describe('broken class files over the API', () => {
   });
 
   it.each([
-    ['a malformed address', `${header}ann at home,Ann\n`, 2, 'is not a mail address'],
+    ['a malformed address', `${header}ann at home,Ann\n`, 2, 'is not an email address'],
     [
       'an address twice, in two cases',
       `${header}ann@b.example,Ann\nANN@b.example,Ann\n`,

@@ -95,7 +95,7 @@ export class RosterController {
 
   @Endpoint('POST /:courseId/roster/import', {
     id: 'applyImport',
-    does: 'Bring in what was previewed, all or nothing',
+    does: 'Import what was previewed, all or nothing',
     body: ImportRequest,
     largestKb: 16000,
     tooLarge: listTooLarge,
@@ -137,7 +137,7 @@ export class RosterController {
 
   @Endpoint('GET /:courseId/roster/changes', {
     id: 'listRosterChanges',
-    does: 'What was done to the roster lately, and by whom',
+    does: 'Recent changes to the roster, and who made them',
     answer: RosterChangeList,
   })
   listChanges(
@@ -149,7 +149,7 @@ export class RosterController {
 
   @Endpoint('POST /:courseId/roster/changes', {
     id: 'changeRoster',
-    does: 'Add, edit, drop or bring back people, all or nothing',
+    does: 'Add, edit, remove or restore people, all or nothing',
     body: RosterAct,
     largestKb: 4000,
     answer: RosterChanged,
@@ -164,7 +164,7 @@ export class RosterController {
 
   @Endpoint('POST /:courseId/roster/changes/:changeId/undo', {
     id: 'undoRosterChange',
-    does: 'Take one change of the roster back as a whole',
+    does: 'Undo one change of the roster as a whole',
     answer: RosterChanged,
   })
   undo(
@@ -177,7 +177,7 @@ export class RosterController {
 
   @Endpoint('POST /:courseId/roster/invitations', {
     id: 'invitePeople',
-    does: 'Write to people who have not come in yet, each with a link of their own',
+    does: 'Write to people who have not signed in yet, each with a link of their own',
     body: InviteRequest,
     largestKb: 512,
     answer: Invited,
@@ -215,7 +215,7 @@ export class RosterController {
 
   @Endpoint('POST /:courseId/roster/sign-in-links', {
     id: 'makeSignInLinks',
-    does: 'Links to hand to everybody who has not come in yet',
+    does: 'Sign-in links for people who have not signed in yet',
     answer: SignInLinks,
   })
   links(
@@ -227,7 +227,7 @@ export class RosterController {
 
   @Endpoint('POST /:courseId/roster/:enrolmentId/sign-in-link', {
     id: 'makeSignInLink',
-    does: 'A link to hand to one person who has not come in yet',
+    does: 'A sign-in link for one person who has not signed in yet',
     answer: SignInLinks,
   })
   link(

@@ -28,7 +28,11 @@ const preview = async (source: unknown, status = 200) => {
     .expect(status);
   return answer.body as ImportPreview & { detail: string };
 };
-const bringIn = (source: unknown, { columns, fingerprint }: ImportPreview, leaveOutLines: number[] = []) =>
+const importPeople = (
+  source: unknown,
+  { columns, fingerprint }: ImportPreview,
+  leaveOutLines: number[] = [],
+) =>
   given.instructor
     .post(`/api/courses/${given.course.id}/roster/import`)
     .send({ source, meanings: columns.map((column) => column.meaning), leaveOutLines, fingerprint });
@@ -48,7 +52,7 @@ describe('bringing in a class file', () => {
       columnProblem: null,
     });
     expect(
-      await bringIn(source, seen)
+      await importPeople(source, seen)
         .expect(200)
         .then((answer) => answer.body as unknown),
     ).toEqual({
@@ -76,16 +80,16 @@ describe('bringing in a class file', () => {
     expect(seen.rows[1]).toMatchObject({
       kind: 'problem',
       line: 3,
-      sentences: [expect.stringContaining('not a mail address')],
+      sentences: [expect.stringContaining('not an email address')],
     });
-    const refused = await bringIn(source, seen).expect(422);
+    const refused = await importPeople(source, seen).expect(422);
     expect(refused.body).toMatchObject({ issues: [{ path: 'line 3' }] });
     expect(await roster()).toHaveLength(before);
-    await bringIn(source, seen, [3]).expect(200);
+    await importPeople(source, seen, [3]).expect(200);
     expect(await roster()).toHaveLength(before + 1);
   });
 
-  it('takes a row as somebody corrected it, with the file itself as it is', async () => {
+  it('takes a row as someone corrected it, with the file itself as it is', async () => {
     const source = file('Email,Name\nmended at quillmere,Mended\n');
     const mends = [{ line: 2, cells: ['mended@quillmere.example', 'Mended'] }];
     expect((await preview(source)).counts).toMatchObject({ problem: 1 });
@@ -106,14 +110,14 @@ describe('bringing in a class file', () => {
   it('refuses what no longer matches its preview', async () => {
     const source = file('Email,Name\nstale@quillmere.example,Stale\n');
     const seen = await preview(source);
-    await bringIn(source, seen).expect(200);
-    await bringIn(source, seen).expect(409);
+    await importPeople(source, seen).expect(200);
+    await importPeople(source, seen).expect(409);
   });
 
   it.each([
     ['an empty file', '', 'empty'],
     ['a header without people', 'Email,Name\n', 'no people'],
-    ['a damaged spreadsheet', Buffer.from([0x50, 0x4b, 3, 4, 20, 0]), 'Download or save it once more'],
+    ['a damaged spreadsheet', Buffer.from([0x50, 0x4b, 3, 4, 20, 0]), 'Download or save it again'],
     ['a spreadsheet of an older form', Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0, 0]), 'Save it as XLSX or CSV'],
     [
       'something binary',
@@ -153,7 +157,7 @@ describe('bringing in a class file', () => {
       kind: 'problem',
       sentences: ['The same address as in line 2. Keep one of the two.'],
     });
-    await bringIn(source, seen, [names.length + 2]).expect(200);
+    await importPeople(source, seen, [names.length + 2]).expect(200);
     const there = new Map((await roster()).map((entry) => [entry.email, entry.name]));
     names.forEach((name, at) =>
       expect(there.get(`script${at}@quillmere.example`)).toBe(name.normalize('NFC')),

@@ -6,14 +6,14 @@ import { PersonRow } from '../identity/index.js';
 import type { Traces } from './joining.js';
 
 export type RosterChangeKind =
-  'import' | 'sync' | 'add' | 'edit' | 'drop' | 'bring-back' | 'join' | 'rename-attribute' | 'undo';
+  'import' | 'sync' | 'add' | 'edit' | 'drop' | 'restore' | 'join' | 'rename-attribute' | 'undo';
 
 /** Every act on the roster, as the value that undoes it: history and undo in one. */
 @Entity('roster_change')
 @Index('roster_change_by_course', ['courseId', 'at'])
 @Check(
   'roster_change_kind',
-  `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'bring-back', 'join', 'rename-attribute', 'undo')`,
+  `"kind" IN ('import', 'sync', 'add', 'edit', 'drop', 'restore', 'join', 'rename-attribute', 'undo')`,
 )
 export class RosterChangeRow {
   @PrimaryColumn('uuid') id!: RosterChangeId;

@@ -36,7 +36,7 @@ export class RosterService {
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
-  /** Everybody in the course with the group they have in every set; one query, whatever the size of the class. */
+  /** Everyone in the course with the group they have in every set; one query, whatever the size of the class. */
   async read(person: SignedIn, courseId: CourseId): Promise<RosterView> {
     await this.viewers.staff(person, courseId, 'read-course');
     const rows = await this.dataSource.query<Stored[]>(
@@ -87,7 +87,7 @@ export class RosterService {
     return { attributes: (await this.read(person, courseId)).attributes };
   }
 
-  /** The roster and all memberships, to be taken elsewhere or brought back in. */
+  /** The roster and all memberships, to be taken elsewhere or restored in. */
   async csv(person: SignedIn, courseId: CourseId): Promise<string> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     return writeCsv(await this.read(person, courseId));
@@ -100,7 +100,7 @@ export class RosterService {
     return writeBundle(course, await this.read(person, courseId), this.clock.now());
   }
 
-  /** Writes to these people, each alone; whoever left is not written to. */
+  /** Writes to these people, each alone; anyone who left is not written to. */
   async write(
     person: SignedIn,
     courseId: CourseId,
@@ -147,7 +147,7 @@ export class RosterService {
   /** The sets that are shown, each with its groups. */
   private async sets(courseId: CourseId): Promise<RosterView['sets']> {
     const { manager } = this.dataSource;
-    const shown = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
+    const shown = (await setsOfCourse(manager, courseId)).filter((set) => set.archivedAt === null);
     const groups = await groupsOfSets(
       manager,
       shown.map((set) => set.id),

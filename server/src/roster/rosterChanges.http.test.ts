@@ -45,7 +45,7 @@ const aNewEntry = (more: object = {}) => ({
     ...more,
   },
 });
-/** Without what an undo cannot and need not bring back: when somebody came. */
+/** Without what an undo cannot and need not restore: when someone came. */
 const comparable = (all: readonly RosterEntry[]) =>
   all
     .map(({ joinedAt: _joinedAt, lastSeenAt: _seen, ...rest }) => ({
@@ -105,9 +105,9 @@ describe('one person', () => {
     await noor.get(`/api/copies/${copyId}`).expect(200);
   });
 
-  it('is brought back without a place, which somebody else may have by now', async () => {
+  it('is brought back without a place, which someone else may have by now', async () => {
     await changed({ act: 'drop', enrolmentIds: [idOf('noor')] });
-    await changed({ act: 'bring-back', enrolmentIds: [idOf('noor')] });
+    await changed({ act: 'restore', enrolmentIds: [idOf('noor')] });
     expect(await entry('noor')).toMatchObject({ leftAt: null, groups: [] });
     await changed({ act: 'drop', enrolmentIds: [idOf('noor')] });
     await changed(aNewEntry({ email: 'noor@quillmere.example', name: 'Noor Again', number: null }));
@@ -193,7 +193,7 @@ describe('several people at once', () => {
 
   it('are not brought back over what happened since', async () => {
     const { changeId } = await changed({ act: 'drop', enrolmentIds: [idOf('noor')] });
-    await changed({ act: 'bring-back', enrolmentIds: [idOf('noor')] });
+    await changed({ act: 'restore', enrolmentIds: [idOf('noor')] });
     await undo(changeId).expect(409);
     const board = (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200))
       .body as BoardView;
@@ -240,7 +240,7 @@ describe('a class file', () => {
     expect(comparable(await entries())).toEqual(before);
   });
 
-  it('is taken back even where somebody of it has begun: they leave, the others go without a trace', async () => {
+  it('is taken back even where someone of it has begun: they leave, the others go without a trace', async () => {
     const many = {
       kind: 'paste',
       text: Array.from({ length: 40 }, (_, at) => `Many ${at} <many${at}@quillmere.example>`).join('\n'),
@@ -267,7 +267,7 @@ describe('a class file', () => {
     ).toEqual([['Many 17', true, []]]);
   });
 
-  it('drops nobody whom the file names', async () => {
+  it('drops no one whom the file names', async () => {
     const seen = await seenNow();
     const body = {
       source,
@@ -282,7 +282,7 @@ describe('a class file', () => {
 });
 
 describe('who may change the roster', () => {
-  it('is the instructor alone; for everybody else it is not there', async () => {
+  it('is the instructor alone; for everyone else it is not there', async () => {
     const { changeId } = await changed(aNewEntry());
     const outsider = await sure(server).instructor('other@quillmere.example');
     for (const browser of [outsider, sure(given.students.get('noor')).browser]) {

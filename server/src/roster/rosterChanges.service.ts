@@ -32,8 +32,8 @@ interface Done extends Reading {
   readonly changeId: RosterChangeId | null;
 }
 
-/** With which somebody may join. */
-const joiningKinds: ReadonlySet<RosterChangeKind> = new Set(['import', 'sync', 'add', 'bring-back']);
+/** With which someone may join. */
+const joiningKinds: ReadonlySet<RosterChangeKind> = new Set(['import', 'sync', 'add', 'restore']);
 
 /** The one way in which a roster changes: a value that is checked, written, recorded and can be undone. */
 @Injectable()
@@ -130,7 +130,7 @@ export class RosterChanges {
     { keep, other }: Extract<RosterAct, { act: 'join' }>,
     you: EnrolmentId,
   ): Promise<RosterChanged> {
-    if (other === you) throw problems.invalidInput('Your own entry has to be the one that stays.');
+    if (other === you) throw problems.invalidInput('Keep your own entry.');
     if (other === keep) throw problems.invalidInput('These are one entry already. Choose two.');
     return this.run(
       person,
@@ -164,7 +164,7 @@ export class RosterChanges {
       if (!row) throw problems.notFound();
       if (row.undoneAt) return []; // pressed twice
       if (partsEntries(row))
-        throw problems.conflict('These two were parted by hand. Join them again from the roster.');
+        throw problems.conflict('These two were separated by hand. Join them again from the roster.');
       const renamed = row.kind === 'rename-attribute' ? renamedIn(row.change) : null;
       if (renamed) await renameKind(manager, courseId, { from: renamed.to, to: renamed.from });
       if (row.traces) await this.joining.part(manager, row.traces);
@@ -212,9 +212,9 @@ function changeFor(
       });
     case 'drop':
       if (request.enrolmentIds.includes(you))
-        throw problems.invalidInput('You cannot take yourself out of the course. Ask another instructor.');
+        throw problems.invalidInput('You cannot remove yourself from the course. Ask another instructor.');
       return setAll(request.enrolmentIds, roster, dropped);
-    case 'bring-back':
+    case 'restore':
       return setAll(request.enrolmentIds, roster, { isHere: true });
   }
 }

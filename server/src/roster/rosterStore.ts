@@ -127,7 +127,7 @@ async function readdress(
   );
 }
 
-/** The course's own names. An account keeps its owner's; one that nobody has used yet, and no other course knows, is called what this course says. */
+/** The course's own names. An account keeps its owner's; one that no one has used yet, and no other course knows, is called what this course says. */
 async function updateEntries({ manager, now, people }: Writing, kept: readonly Kept[]): Promise<void> {
   if (kept.length === 0) return;
   await updateEnrolments(
@@ -150,7 +150,7 @@ interface Removal {
   readonly groups: readonly GroupId[];
 }
 
-/** Those added by mistake go without a trace; whoever has something hanging on them already leaves instead. */
+/** Those added by mistake go without a trace; anyone who has something hanging on them already leaves instead. */
 async function removeOrEnd(writing: Writing, removals: readonly Removal[]): Promise<void> {
   if (removals.length === 0 || (await removeAll(writing, removals))) return;
   const [only] = removals;
@@ -183,7 +183,7 @@ async function removeAll({ manager, memberships }: Writing, removals: readonly R
   }
 }
 
-/** Whose own view of the course a change may alter: of a value that staff keep about somebody, that person hears nothing. */
+/** Whose own view of the course a change may alter: of a value that staff keep about someone, that person hears nothing. */
 export const peopleTouched = (change: RosterChange): EnrolmentId[] =>
   change.flatMap((each) =>
     each.kind !== 'set' ||

@@ -19,7 +19,7 @@ interface Teaching {
   readonly teacher: Browser;
   readonly course: CourseView;
 }
-/** A course of somebody's own, with these people on its roster as their teacher wrote them. */
+/** A course of someone's own, with these people on its roster as their teacher wrote them. */
 async function aCourseWith(people: string, role: 'student' | 'instructor' = 'student'): Promise<Teaching> {
   count += 1;
   const teacher = await server.instructor(`teacher.${count}@quillmere.example`);
@@ -49,7 +49,7 @@ const signedIn = async (email: string, secret = password) => {
 const lastMailed = async (address: string) => tokenOf(sure((await server.mailedLinks(address)).at(-1)));
 
 describe('a link that is handed out', () => {
-  it('opens once, and is made for nobody who has come in', async () => {
+  it('opens once, and is made for no one who has come in', async () => {
     const { instructor, course, students } = await aCourse(server, {
       email: 'links@quillmere.example',
       students: 3,
@@ -121,7 +121,7 @@ describe('a link that is handed out', () => {
     expect(((await thief.get('/api/session').expect(200)).body as SessionView).isProven).toBe(false);
     expect(await coursesOf(await signedIn(address))).toEqual([mine.course.title]);
 
-    // The owner learns of it, and takes the account from whoever has the password.
+    // The owner learns of it, and takes the account from the person who has the password.
     const owner = server.browser();
     const token = await lastMailed(address);
     expect(await look(token)).toEqual({ email: address, asksFor: 'new-password' });
@@ -139,7 +139,7 @@ describe('a link that is handed out', () => {
     expect(await look(ofSecond)).toEqual({ email: address, asksFor: 'new-password' });
     await open(server.browser(), await handed(first, address)).expect(200);
     expect(await look(ofSecond)).toEqual({ email: address, asksFor: 'password' });
-    await open(server.browser(), ofSecond, 'somebody else guesses').expect(401);
+    await open(server.browser(), ofSecond, 'someone else guesses').expect(401);
     expect(await coursesOf(await signedIn(address))).toEqual([first.course.title]);
     const browser = server.browser();
     await open(browser, ofSecond).expect(200);
@@ -170,9 +170,9 @@ describe('a link that is handed out', () => {
     expect([401, 409]).toContain(other); // wrong by then, or chosen in that very moment
   });
 
-  it('is of no use for somebody who stands under another address by now', async () => {
+  it('is of no use for someone who stands under another address by now', async () => {
     const { teacher, course } = await aCourseWith('typo@quillmere.example');
-    await aCourseWith('typo@quillmere.example'); // so that the account is somebody's, and not put right in place
+    await aCourseWith('typo@quillmere.example'); // so that the account is someone's, and not put right in place
     const token = await handed({ teacher, course }, 'typo@quillmere.example');
     const roster = (await teacher.get(`/api/courses/${course.id}/roster`).expect(200)).body as RosterView;
     const { enrolmentId } = sure(roster.entries.find((entry) => entry.email === 'typo@quillmere.example'));
@@ -194,8 +194,8 @@ describe('a link that is handed out', () => {
   });
 });
 
-describe('somebody of two courses', () => {
-  it('who came in to one is told to the other as somebody who has not', async () => {
+describe('someone of two courses', () => {
+  it('who came in to one is told to the other as someone who has not', async () => {
     const address = 'apart@quillmere.example';
     const [first, second] = [await aCourseWith(address), await aCourseWith(address)];
     await open(server.browser(), await handed(first, address)).expect(200);
@@ -272,15 +272,15 @@ describe('a link by mail', () => {
     await open(server.browser(), token).expect(200);
   });
 
-  it('is sent to whoever asks, at most once in five minutes, and is told to nobody else', async () => {
+  it('is sent to whoever asks, at most once in five minutes, and is told to no one else', async () => {
     const address = 'asks@quillmere.example';
     await aCourseWith(address);
     const ask = async (email: string) =>
       (await server.browser().post('/api/session/mailed-link').send({ email }).expect(200)).body as unknown;
-    expect(await ask(address.toUpperCase())).toEqual(await ask('nobody.here@quillmere.example'));
+    expect(await ask(address.toUpperCase())).toEqual(await ask('no one.here@quillmere.example'));
     await ask(address);
     expect(await server.mailedLinks(address)).toHaveLength(1);
-    expect(await server.mailedLinks('nobody.here@quillmere.example')).toEqual([]);
+    expect(await server.mailedLinks('no one.here@quillmere.example')).toEqual([]);
     server.clock.pass({ minutes: 6 });
     await ask(address);
     expect(await server.mailedLinks(address)).toHaveLength(2);

@@ -37,7 +37,7 @@ export class WaysIn implements OnModuleInit {
     this.people.whenOpened((manager, opened) => this.open(manager, opened));
   }
 
-  /** Writes to those of these people (null: of the whole course) who have not come in yet, each with a link of their own. */
+  /** Writes to those of these people (null: of the whole course) who have not signed in yet, each with a link of their own. */
   async invite(person: SignedIn, courseId: CourseId, { enrolmentIds }: InviteRequest): Promise<Invited> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
@@ -75,7 +75,7 @@ export class WaysIn implements OnModuleInit {
     });
   }
 
-  /** Links to hand to these people, or to everybody in the course, if they have not come in yet. */
+  /** Links to hand to these people, or to everyone in the course, if they have not signed in yet. */
   async links(person: SignedIn, courseId: CourseId, enrolmentId: EnrolmentId | null): Promise<SignInLinks> {
     await this.viewers.staff(person, courseId, 'manage-roster');
     return this.dataSource.transaction(async (manager) => {

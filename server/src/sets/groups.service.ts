@@ -24,7 +24,7 @@ import { SetMaking } from './setMaking.js';
 import { GroupLeadRow, GroupRow, GroupSetRow } from './sets.rows.js';
 import { groupsOfSet, groupViews } from './setViews.js';
 
-/** The groups of a set themselves: what they are called, what they hold, and who looks after them. */
+/** The groups of a set themselves: what they are called, what they hold, and who leads them. */
 @Injectable()
 export class GroupsService {
   constructor(
@@ -116,7 +116,7 @@ export class GroupsService {
     });
   }
 
-  /** From now on these of the staff look after each of these groups, and nobody else does. */
+  /** From now on these of the staff lead each of these groups, and no one else does. */
   async lead(person: SignedIn, setId: GroupSetId, { leads }: LeadGroups): Promise<BoardGroups> {
     const set = await setOf(this.dataSource.manager, setId);
     await this.viewers.staff(person, set.courseId, 'manage-groups');
@@ -141,7 +141,7 @@ export class GroupsService {
     });
   }
 
-  /** What members make of their own group, where the set lets them. For everybody else there is nothing here. */
+  /** The name and motto that members give their group, where the set lets them. For everyone else there is nothing here. */
   async nameByMember(
     person: SignedIn,
     groupId: GroupId,
@@ -150,7 +150,7 @@ export class GroupsService {
     const { set, group: found } = await this.find(groupId);
     const viewer = await this.viewers.enter(person, set.courseId);
     const isTheirs = viewer.role === 'student' && viewer.groups.some((own) => own.groupId === groupId);
-    if (!isTheirs || !set.membersName || set.putAwayAt !== null) throw problems.notFound();
+    if (!isTheirs || !set.membersName || set.archivedAt !== null) throw problems.notFound();
     if (found.isLocked || set.frozenAt !== null)
       throw problems.conflict(
         'Your instructor has fixed the groups, their names too. Ask them if yours needs another.',
@@ -166,7 +166,7 @@ export class GroupsService {
       if (affected === 0)
         throw problems.staleWrite(
           view,
-          `Somebody of your group changed it meanwhile: it is called ${group.name} now.`,
+          `Someone of your group changed it meanwhile: it is called ${group.name} now.`,
         );
       await tellOfGroups(record, person, set, {
         subjectId: groupId,
@@ -184,7 +184,7 @@ export class GroupsService {
     return { group, set };
   }
 
-  /** A group that nobody was ever in and nothing hangs on goes without a trace.
+  /** A group that no one was ever in and nothing hangs on goes without a trace.
    * @throws conflict that names it, if it has to stay. */
   private async remove(manager: EntityManager, group: GroupRow): Promise<void> {
     await this.hearers.groupRemoved({ manager, group });
@@ -194,7 +194,7 @@ export class GroupsService {
     } catch (error) {
       if (!isStillReferredTo(error)) throw error;
       throw problems.conflict(
-        `People were in ${group.name} or worked for it, so it stays. Lock it, and nobody comes into it; nothing was changed.`,
+        `${group.name} has members or work, so it cannot be removed. Lock it to keep people out. Nothing was changed.`,
       );
     }
   }
@@ -206,7 +206,7 @@ interface ChangedGroups {
   readonly groupIds: readonly GroupId[];
 }
 
-/** Tells the groups and all staff; where students choose, everybody, since they see names and places. */
+/** Tells the groups and all staff; where students choose, everyone, since they see names and places. */
 async function tellOfGroups(
   record: Work['record'],
   person: SignedIn,

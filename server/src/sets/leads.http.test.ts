@@ -18,7 +18,7 @@ let tomas: Browser;
 let activity: ActivityView;
 let [crockCopy, carboyCopy] = ['', ''];
 
-/** Noor and Jorge are in Crock, Amina and Kofi in Carboy. Both handed in; Tomas looks after Crock. */
+/** Noor and Jorge are in Crock, Amina and Kofi in Carboy. Both handed in; Tomas leads Crock. */
 beforeAll(async () => {
   server = await startTestServer();
   given = await aCourse(server, { students: 5, groups: 2 });

@@ -26,7 +26,7 @@ export async function setOfCourse(
 export const lockSet = (manager: EntityManager, setId: GroupSetId): Promise<GroupSetRow> =>
   manager.findOneOrFail(GroupSetRow, { where: { id: setId }, lock: { mode: 'pessimistic_write' } });
 
-/** The sets of a course in their order, those that were put away too. */
+/** The sets of a course in their order, those that were archived too. */
 export const setsOfCourse = (manager: EntityManager, courseId: CourseId): Promise<GroupSetRow[]> =>
   manager.find(GroupSetRow, { where: { courseId }, order: { position: 'ASC', createdAt: 'ASC' } });
 

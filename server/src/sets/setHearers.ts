@@ -28,7 +28,7 @@ export interface SetHearer {
   groupsMade?(made: MadeGroups): Promise<void>;
   /** Before other settings are written. */
   setChanging?(changing: ChangingSet): Promise<void>;
-  /** Before a group goes: the hearer clears what it has of it that nobody would miss. */
+  /** Before a group goes: the hearer clears what it has of it that no one would miss. */
   groupRemoved?(removed: RemovedGroup): Promise<void>;
 }
 

@@ -26,7 +26,7 @@ export interface CopiedSet {
   readonly copyByGroup: ReadonlyMap<GroupId, GroupId>;
 }
 
-/** The one way in which sets and their groups come to be, whoever asks for them. Everything takes the transaction that it is part of. */
+/** The one way in which sets and their groups come to be, anyone who asks for them. Everything takes the transaction that it is part of. */
 @Injectable()
 export class SetMaking {
   /** @throws invalid-input for a set that cannot be filled as it says. */
@@ -60,7 +60,7 @@ export class SetMaking {
     return setView(set, groups.length, students);
   }
 
-  /** Groups, places and settings once more, with nobody in them. */
+  /** Groups, places and settings again, with no one in them. */
   async copy(work: Work, original: GroupSetRow, name: string): Promise<CopiedSet> {
     const { capacity, pattern, rules, isExclusive, hasLeaders, membersName } = original;
     const { isFormedAtHandIn, description, isDescriptionShown, latecomers } = original;
@@ -152,12 +152,10 @@ interface Filling {
 export function refuseSignUp({ signUp, isExclusive, isFormedAtHandIn }: Filling): void {
   if (signUp && !isExclusive)
     throw problems.invalidInput(
-      'Students choose one place each. Let nobody be in several groups, or let nobody choose.',
+      'Students choose one place each. Turn off several groups per student, or turn off sign-up.',
     );
   if (signUp && isFormedAtHandIn)
-    throw problems.invalidInput(
-      'These groups come to be when students hand in; there is nothing to choose before.',
-    );
+    throw problems.invalidInput('Students form these groups when they hand in, so there is no sign-up.');
 }
 
 function groupCount(shape: GroupSetDraft['shape'], students: number): number {

@@ -12,18 +12,18 @@ import type { GroupRow, GroupSetRow } from './sets.rows.js';
 export class SetViews {
   private unplacedSql: (setId: string, courseId: string) => string = () => '0';
 
-  /** Whoever knows the seats says how those without one are counted: an SQL expression over the ids of a set and its course. */
+  /** Anyone who knows the seats says how those without one are counted: an SQL expression over the ids of a set and its course. */
   countUnplaced(sql: (setId: string, courseId: string) => string): void {
     this.unplacedSql = sql;
   }
 
   /** The sets of a course in their order; one query.
-   * @param also one that is shown even if it is put away. */
+   * @param also one that is shown even if it is archived. */
   async all(manager: EntityManager, courseId: CourseId, also: string | null = null): Promise<GroupSetView[]> {
     const rows = await manager.query<(GroupSetRow & { groupCount: number; unplaced: number })[]>(
       `SELECT s.*, (SELECT count(*)::int FROM "course_group" g WHERE g."setId" = s."id") AS "groupCount",
               ${this.unplacedSql('s."id"', 's."courseId"')} AS "unplaced"
-         FROM "group_set" s WHERE s."courseId" = $1 AND (s."putAwayAt" IS NULL OR s."id" = $2)
+         FROM "group_set" s WHERE s."courseId" = $1 AND (s."archivedAt" IS NULL OR s."id" = $2)
         ORDER BY s."position", s."createdAt"`,
       [courseId, also],
     );
@@ -56,7 +56,7 @@ export const setView = (set: GroupSetRow, groupCount: number, unplaced: number):
   version: set.version,
 });
 
-/** Groups with the staff who look after each; one query for all. */
+/** Groups with the staff who lead each; one query for all. */
 export async function groupViews(manager: EntityManager, groups: readonly GroupRow[]): Promise<BoardGroup[]> {
   const rows = await manager.query<(BoardGroup['leads'][number] & { groupId: GroupId })[]>(
     `SELECT l."groupId", l."enrolmentId", p."name"

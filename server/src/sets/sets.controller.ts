@@ -13,7 +13,7 @@ import {
   GroupSetList,
   GroupSetView,
   LeadGroups,
-  PutAwayRequest,
+  ArchiveRequest,
   SetOrder,
   SetRules,
   SetSettings,
@@ -61,7 +61,7 @@ export class SetsController {
 
   @Endpoint('PUT /sets/:setId/rules', {
     id: 'changeRules',
-    does: 'What deals of this set are to bring about',
+    does: 'The rules for deals of this set',
     body: SetRules,
     largestKb: 1000,
     answer: GroupSetView,
@@ -88,18 +88,18 @@ export class SetsController {
     return this.sets.freeze(person, setId, isFrozen);
   }
 
-  @Endpoint('POST /sets/:setId/put-away', {
-    id: 'putAwayGroupSet',
-    does: 'Put a set out of the way, or bring it back',
-    body: PutAwayRequest,
+  @Endpoint('POST /sets/:setId/archive', {
+    id: 'archiveGroupSet',
+    does: 'Archive or restore a set',
+    body: ArchiveRequest,
     answer: GroupSetView,
   })
-  putAway(
+  archive(
     @CurrentPerson() person: SignedIn,
     @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
-    @Takes(PutAwayRequest) { isPutAway }: PutAwayRequest,
+    @Takes(ArchiveRequest) { isArchived }: ArchiveRequest,
   ): Promise<GroupSetView> {
-    return this.sets.putAway(person, setId, isPutAway);
+    return this.sets.archive(person, setId, isArchived);
   }
 
   @Endpoint('PUT /courses/:courseId/sets/order', {
@@ -132,7 +132,7 @@ export class SetsController {
 
   @Endpoint('PUT /sets/:setId/groups', {
     id: 'editGroups',
-    does: 'Change, add and take away groups of a set at once',
+    does: 'Edit, add and remove groups of a set at once',
     body: EditGroups,
     largestKb: 1000,
     answer: BoardGroups,
@@ -147,7 +147,7 @@ export class SetsController {
 
   @Endpoint('PUT /sets/:setId/leads', {
     id: 'leadGroups',
-    does: 'Who of the staff look after these groups',
+    does: 'Which staff lead these groups',
     body: LeadGroups,
     largestKb: 2000,
     answer: BoardGroups,
@@ -162,7 +162,7 @@ export class SetsController {
 
   @Endpoint('PATCH /groups/:groupId/naming', {
     id: 'nameGroup',
-    does: 'What members make of their own group',
+    does: 'The name and motto that members give their group',
     body: NameGroup,
     answer: GroupNaming,
   })

@@ -24,8 +24,8 @@ export class GroupSetRow {
   /** null: students do not choose their places. */
   @Column('jsonb', { nullable: true }) signUp!: SignUpSettings | null;
   @Column('timestamptz', { nullable: true }) frozenAt!: Date | null;
-  /** Out of the way: its rooms and work stay, but nobody is placed in it any more. */
-  @Column('timestamptz', { nullable: true }) putAwayAt!: Date | null;
+  /** Out of the way: its rooms and work stay, but no one is placed in it any more. */
+  @Column('timestamptz', { nullable: true }) archivedAt!: Date | null;
   /** One member of each group may lead it. */
   @Column('boolean', { default: false }) hasLeaders!: boolean;
   /** Members name their own group and give it a motto. */
@@ -58,7 +58,7 @@ export class GroupRow {
   @Column('text', { default: '' }) motto!: string;
 }
 
-/** Staff who look after a group without being its members. */
+/** Staff who lead a group without being its members. */
 @Entity('group_lead')
 export class GroupLeadRow {
   @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: GroupId;

@@ -21,8 +21,8 @@ import { refuseSignUp } from './setMaking.js';
 import { GroupSetRow } from './sets.rows.js';
 import { SetViews } from './setViews.js';
 
-/** Group sets as a whole: changed, frozen, put away, ordered. */
-/** Besides staff whoever is in a group of it; where students choose, before or after, everybody who may choose. */
+/** Group sets as a whole: changed, frozen, archived, ordered. */
+/** Besides staff anyone who is in a group of it; where students choose, before or after, everyone who may choose. */
 const concernedBy = (
   { id, signUp }: Pick<GroupSetRow, 'id' | 'signUp'>,
   next: Pick<GroupSetRow, 'signUp'> = { signUp },
@@ -41,18 +41,18 @@ export class SetsService {
   async list(person: SignedIn, courseId: CourseId): Promise<GroupSetList> {
     await this.viewers.staff(person, courseId, 'read-course');
     const { manager } = this.dataSource;
-    const putAway = await manager.find(GroupSetRow, {
-      where: { courseId, putAwayAt: Not(IsNull()) },
-      order: { putAwayAt: 'DESC' },
+    const archived = await manager.find(GroupSetRow, {
+      where: { courseId, archivedAt: Not(IsNull()) },
+      order: { archivedAt: 'DESC' },
     });
     return {
       sets: await this.views.all(manager, courseId),
-      putAway: putAway.map((set) => ({ id: set.id, name: set.name })),
+      archived: archived.map((set) => ({ id: set.id, name: set.name })),
       students: await countStudents(manager, courseId),
     };
   }
 
-  /** @throws stale-write with the set as it is, if somebody changed it meanwhile. */
+  /** @throws stale-write with the set as it is, if someone changed it meanwhile. */
   async change(
     person: SignedIn,
     setId: GroupSetId,
@@ -84,7 +84,7 @@ export class SetsService {
   }
 
   /** What its deals are to bring about.
-   * @throws stale-write with the set as it is, if somebody changed it meanwhile. */
+   * @throws stale-write with the set as it is, if someone changed it meanwhile. */
   async changeRules(
     person: SignedIn,
     setId: GroupSetId,
@@ -96,7 +96,7 @@ export class SetsService {
       if (set.version !== version)
         throw problems.staleWrite(
           await this.views.one(manager, courseId, setId),
-          'Somebody changed this set meanwhile. Yours is not saved; look at the set once more.',
+          'Someone changed this set meanwhile. Your change is not saved. Look at the set again.',
         );
       await this.refuseStrangers(manager, courseId, rules);
       await manager.update(GroupSetRow, setId, { rules, version: version + 1 });
@@ -148,17 +148,17 @@ export class SetsService {
   }
 
   /** Its rooms, work and marks stay; it is out of the way of everything that places people. */
-  async putAway(person: SignedIn, setId: GroupSetId, isPutAway: boolean): Promise<GroupSetView> {
+  async archive(person: SignedIn, setId: GroupSetId, isArchived: boolean): Promise<GroupSetView> {
     const set = await this.staffSet(person, setId);
     const { courseId } = set;
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      await manager.update(GroupSetRow, setId, { putAwayAt: isPutAway ? now : null });
+      await manager.update(GroupSetRow, setId, { archivedAt: isArchived ? now : null });
       await record({
         type: 'set.changed',
         courseId,
         actorId: person.id,
         subjectId: setId,
-        facts: { isPutAway },
+        facts: { isArchived },
         ...concernedBy(set),
       });
       return this.views.one(manager, courseId, setId);
@@ -171,7 +171,7 @@ export class SetsService {
       const shown = await this.views.all(manager, courseId);
       if (shown.length !== setIds.length || shown.some((set) => !setIds.includes(set.id)))
         throw problems.conflict(
-          'The sets of this course changed meanwhile. Look at them once more; they stand as before.',
+          'The sets of this course changed meanwhile. Look at them again. Nothing was changed.',
         );
       for (const [position, id] of setIds.entries()) await manager.update(GroupSetRow, id, { position });
       await record({

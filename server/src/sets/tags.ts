@@ -44,7 +44,7 @@ export async function groupsForMembers(
 ): Promise<ReadonlyMap<string, GroupForMembers>> {
   const rows = await manager.query<(GroupForMembers & { id: string })[]>(
     `SELECT g."id", g."motto", CASE WHEN s."isDescriptionShown" THEN s."description" ELSE '' END AS "about",
-            CASE WHEN s."membersName" AND s."frozenAt" IS NULL AND s."putAwayAt" IS NULL AND NOT g."isLocked" THEN g."version" END AS "namingVersion"
+            CASE WHEN s."membersName" AND s."frozenAt" IS NULL AND s."archivedAt" IS NULL AND NOT g."isLocked" THEN g."version" END AS "namingVersion"
        FROM "course_group" g JOIN "group_set" s ON s."id" = g."setId" WHERE g."id" = ANY($1)`,
     [groupIds],
   );

@@ -123,7 +123,7 @@ export async function aSecondSet({
   return { set, groups };
 }
 
-/** Somebody more in the course, with a browser of theirs. */
+/** Someone more in the course, with a browser of theirs. */
 export async function aMember(
   server: TestServer,
   { course, instructor }: CourseForTests,
@@ -142,7 +142,7 @@ export async function aMember(
   return browser;
 }
 
-/** An assistant looks after the first group, and assistants see no work but that of theirs. */
+/** An assistant leads the first group, and assistants see no work but that of theirs. */
 export async function crockIsLedBy(
   { course, instructor, set, board }: CourseForTests,
   name: string,
@@ -219,7 +219,7 @@ export async function released(
     .body as ActivityView;
 }
 
-/** The rooms that somebody sees into: their own, and for staff those of all groups. */
+/** The rooms that someone sees into: their own, and for staff those of all groups. */
 async function roomsOf(browser: Browser, courseId: string): Promise<Pick<RoomList, 'rooms' | 'common'>> {
   const own = (await browser.get(`/api/courses/${courseId}/rooms`).expect(200)).body as RoomList;
   const all = await browser.get(`/api/courses/${courseId}/room-lines`);
@@ -231,7 +231,7 @@ async function roomsOf(browser: Browser, courseId: string): Promise<Pick<RoomLis
   return { rooms, common };
 }
 
-/** What somebody's rooms say of one activity: a student's own, for staff the first group's. */
+/** What someone's rooms say of one activity: a student's own, for staff the first group's. */
 export async function itemOf(browser: Browser, courseId: string, title: string): Promise<RoomItem> {
   const { rooms, common } = await roomsOf(browser, courseId);
   const item = [...rooms.flatMap((room) => room.items), ...common].find((each) => each.title === title);

@@ -14,7 +14,7 @@ export interface Following {
 /** Never what is tested: a machine that is busy with other things answers late. */
 const patienceMs = 60_000;
 
-/** Somebody's page, open on a course and listening to what changes in it. */
+/** Someone's page, open on a course and listening to what changes in it. */
 export async function follow(browser: Browser, courseId: string): Promise<Following> {
   const heard: string[] = [];
   // The request is the browser's, with its address and cookie; it would wait for the end of the answer, and this one has none.

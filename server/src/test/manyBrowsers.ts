@@ -11,7 +11,7 @@ interface Tab {
   at(url: string): Browser;
 }
 
-/** Browsers of everybody whose address is like this, signed in without their passwords, whose hashing is slow by design.
+/** Browsers of everyone whose address is like this, signed in without their passwords, whose hashing is slow by design.
  * @param like as SQL has it: `runner1.%` */
 export const manyBrowsers = async (server: TestServer, like: string): Promise<Browser[]> =>
   (await manyTabs(server, like)).map((tab) => tab.here);

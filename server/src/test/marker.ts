@@ -4,7 +4,7 @@ import type { TestServer } from './testServer.js';
 
 export const marker = 'told.to.all';
 
-/** Everybody in the course hears of it: whatever came before it and is not heard by then does not come. */
+/** Everyone in the course hears of it: whatever came before it and is not heard by then does not come. */
 export const tellAll = (server: TestServer, courseId: CourseId): Promise<void> =>
   server.app
     .get(UnitOfWork, { strict: false })

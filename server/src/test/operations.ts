@@ -157,7 +157,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('changeGroupSet', 'patch', `sets/${set.id}`, async () => settingsOf(await setNow())),
     one('changeRules', 'put', `sets/${set.id}/rules`, async () => ({ rules: [{ kind: 'apart', students: [noor.enrolmentId, sure(given.students.get('amina')).enrolmentId] }], version: (await setNow()).version })), // prettier-ignore
     one('freezeGroupSet', 'post', `sets/${other.id}/freeze`, () => ({ isFrozen: false })),
-    one('putAwayGroupSet', 'post', `sets/${other.id}/put-away`, () => ({ isPutAway: false })),
+    one('archiveGroupSet', 'post', `sets/${other.id}/archive`, () => ({ isArchived: false })),
     one('editGroup', 'patch', `groups/${sure(crock).id}`, async () => { const { name, capacity, isLocked, version } = await groupNow(); return { name, capacity, isLocked, version }; }), // prettier-ignore
     one('editGroups', 'put', `sets/${other.id}/groups`, () => ({ groups: panels.map(({ id, name, capacity, isLocked, version }) => ({ id, name, capacity, isLocked, version })), removed: [] })), // prettier-ignore
     one('leadGroups', 'put', `sets/${set.id}/leads`, () => ({ leads: [{ groupId: sure(crock).id, enrolmentIds: [] }] })), // prettier-ignore
@@ -184,7 +184,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('chooseKind', 'put', inCourse('roster/attributes'), () => ({ name: 'Home', kind: 'category' })),
     one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'add', entry: { ...entry, email: `${randomUUID()}@quillmere.example`, number: randomUUID().slice(0, 8) } })), // prettier-ignore
     one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'edit', edits: [{ enrolmentId: noor.enrolmentId, from: {}, to: { number: '12', attributes: { Home: 'Faro' } } }] })), // prettier-ignore
-    one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'bring-back', enrolmentIds: [noor.enrolmentId] })), // prettier-ignore
+    one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'restore', enrolmentIds: [noor.enrolmentId] })), // prettier-ignore
     one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'rename-attribute', from: 'Home', to: 'Town' })), // prettier-ignore
     one('invitePeople', 'post', inCourse('roster/invitations'), () => ({ enrolmentIds: [noor.enrolmentId] })),
     one('writeToPeople', 'post', inCourse('roster/messages'), () => ({ enrolmentIds: [noor.enrolmentId], subject: 'Hello', text: 'Bring salt' })), // prettier-ignore
@@ -233,24 +233,24 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('exportGroups', 'get', `sets/${set.id}/groups.csv`),
     one('readSignUp', 'get', `sets/${other.id}/sign-up`, noor.browser),
     one('readActivity', 'get', `activities/${live.id}`),
-    one('takeExtensionBack', 'delete', `activities/${live.id}/extensions/${sure(crock).id}`),
+    one('removeExtension', 'delete', `activities/${live.id}/extensions/${sure(crock).id}`),
     one('readDesk', 'get', `releases/${release}/desk`),
     one('readReadyMarks', 'get', `releases/${release}/marks/ready`),
     one('readCopy', 'get', `copies/${copyId}`, noor.browser),
     one('readWork', 'get', `copies/${copyId}/work`, noor.browser),
     one('readMark', 'get', `copies/${copyId}/marks/group`),
     one('downloadFile', 'get', `copies/${copyId}/files/${fileId}`, noor.browser),
-    one('takeOutFile', 'delete', `copies/${copyId}/files/${fileId}`, noor.browser),
-    one('putBackFile', 'post', `copies/${copyId}/files/${fileId}/put-back`, noor.browser),
+    one('deleteFile', 'delete', `copies/${copyId}/files/${fileId}`, noor.browser),
+    one('restoreFile', 'post', `copies/${copyId}/files/${fileId}/restore`, noor.browser),
     one('readDiscussion', 'get', `copies/${talk}/discussion`, noor.browser),
     one('readTalkChanges', 'get', `copies/${talk}/discussion/changes?since=1`, noor.browser),
-    one('takeOutPost', 'delete', `copies/${talk}/posts/${post.id}`, noor.browser),
-    one('putBackPost', 'post', `copies/${talk}/posts/${post.id}/put-back`, noor.browser),
+    one('deletePost', 'delete', `copies/${talk}/posts/${post.id}`, noor.browser),
+    one('restorePost', 'post', `copies/${talk}/posts/${post.id}/restore`, noor.browser),
     one('readWiki', 'get', `copies/${wiki}/wiki`, noor.browser),
     one('readPage', 'get', `copies/${wiki}/wiki/pages/${pageId}`, noor.browser),
     one('readRevision', 'get', `copies/${wiki}/wiki/pages/${pageId}/revisions/1`, noor.browser),
-    one('takeOutPage', 'delete', `copies/${wiki}/wiki/pages/${pageId}`, noor.browser),
-    one('putBackPage', 'post', `copies/${wiki}/wiki/pages/${pageId}/put-back`, noor.browser),
+    one('deletePage', 'delete', `copies/${wiki}/wiki/pages/${pageId}`, noor.browser),
+    one('restorePage', 'post', `copies/${wiki}/wiki/pages/${pageId}/restore`, noor.browser),
     one('withdrawActivity', 'post', `activities/${live.id}/withdraw`),
     one('restoreActivity', 'post', `activities/${live.id}/restore`),
     one('deleteActivity', 'delete', `activities/${live.id}`),

@@ -23,7 +23,7 @@ export const setActs = (given: () => CourseForTests) => {
     board,
     place: (moves: unknown[], setId: string = given().set.id, why = '') =>
       given().instructor.post(`/api/sets/${setId}/place`).send({ moves, why }),
-    /** "Crock", with "!" for whoever leads it */
+    /** "Crock", with "!" for anyone who leads it */
     seatsOf: async (name: string, setId: string = given().set.id) => {
       const { groups, students } = await board(setId);
       const { seats } = sure(students.find((student) => student.enrolmentId === idOf(name)));

@@ -44,7 +44,7 @@ export interface TestServer {
   instructor(email?: string): Promise<Browser>;
   /** The personal links that were mailed to an address, the oldest first. */
   mailedLinks(address: string): Promise<string[]>;
-  /** What the database holds, whoever may see it. */
+  /** What the database holds, anyone who may see it. */
   rows(sql: string): Promise<unknown[]>;
   stop(): Promise<void>;
 }

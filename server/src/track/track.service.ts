@@ -15,7 +15,7 @@ import { groupsOfSets, setsOfCourse } from '../sets/index.js';
 import { countStudents, Viewers } from '../course/index.js';
 import { countStudentsToPlace } from '../placing/index.js';
 
-/** The live figures of the track: where somebody is needed. */
+/** The live figures of the track: where someone is needed. */
 @Injectable()
 export class TrackService {
   constructor(
@@ -85,7 +85,7 @@ export class TrackService {
 }
 
 async function countRooms(manager: EntityManager, courseId: CourseId): Promise<number> {
-  const shown = (await setsOfCourse(manager, courseId)).filter((set) => set.putAwayAt === null);
+  const shown = (await setsOfCourse(manager, courseId)).filter((set) => set.archivedAt === null);
   const ids = shown.map((set) => set.id);
   return (await groupsOfSets(manager, ids)).length;
 }

@@ -64,34 +64,34 @@ export class WikiController {
   }
 
   @Endpoint('DELETE pages/:pageId', {
-    id: 'takeOutPage',
-    does: 'Take a page out; its revisions stay',
+    id: 'deletePage',
+    does: 'Delete a page; its revisions stay',
     answer: PageView,
   })
-  takeOut(
+  remove(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('pageId', PageId) pageId: ids.PageId,
   ): Promise<PageView> {
-    return this.wikis.takeOut(person, copyId, pageId, true);
+    return this.wikis.remove(person, copyId, pageId, true);
   }
 
-  @Endpoint('POST pages/:pageId/put-back', {
-    id: 'putBackPage',
-    does: 'Undo taking a page out',
+  @Endpoint('POST pages/:pageId/restore', {
+    id: 'restorePage',
+    does: 'Restore a deleted page',
     answer: PageView,
   })
-  putBack(
+  restore(
     @CurrentPerson() person: SignedIn,
     @IdParam('copyId', CopyId) copyId: ids.CopyId,
     @IdParam('pageId', PageId) pageId: ids.PageId,
   ): Promise<PageView> {
-    return this.wikis.takeOut(person, copyId, pageId, false);
+    return this.wikis.remove(person, copyId, pageId, false);
   }
 
   @Endpoint('GET pages/:pageId/revisions/:number', {
     id: 'readRevision',
-    does: 'A page as somebody saved it',
+    does: 'A page as someone saved it',
     answer: RevisionView,
   })
   revision(

@@ -143,8 +143,8 @@ describe('a group’s wiki', () => {
     await save(student('noor'), 'Day 1.', 1).expect(200);
     await student('jorge').delete(`${at()}/pages/${pageId}`).expect(200);
     await save(student('noor'), 'Day 2.', 2).expect(409);
-    expect((await wiki(student('noor'))).pages[0]).toMatchObject({ isTakenOut: true });
-    await student('noor').post(`${at()}/pages/${pageId}/put-back`).expect(200);
+    expect((await wiki(student('noor'))).pages[0]).toMatchObject({ isDeleted: true });
+    await student('noor').post(`${at()}/pages/${pageId}/restore`).expect(200);
     await save(student('noor'), 'Day 2.', 2).expect(200);
   });
 

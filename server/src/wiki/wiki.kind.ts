@@ -33,12 +33,12 @@ export class WikiKind implements ActivityKind<WikiSettings> {
     kinds.register(this);
   }
 
-  /** A page is new to whoever has not seen its newest revision. The prompt that staff put there is no news: it is what the wiki is. */
+  /** A page is new to anyone who has not seen its newest revision. The prompt that staff put there is no news: it is what the wiki is. */
   itemsSql(copies: string): string {
     return `SELECT p."copyId", p."id" AS "subjectId", p."revision" AS "version", r."authorId", NULL::uuid AS "ownerId", r."savedAt" AS "at",
                    r."title" || ': ' || left(r."plain", 200) AS "excerpt"
               FROM "wiki_page" p JOIN "wiki_revision" r ON r."pageId" = p."id" AND r."number" = p."revision"
-             WHERE p."copyId" = ANY(${copies}) AND p."takenOutAt" IS NULL
+             WHERE p."copyId" = ANY(${copies}) AND p."deletedAt" IS NULL
                AND NOT (p."revision" = 1 AND EXISTS (SELECT 1 FROM "course_person" e WHERE e."enrolmentId" = r."authorId" AND e."role" <> 'student'))`;
   }
 
@@ -51,7 +51,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
       revision: 1,
       createdBy: by,
       createdAt: now,
-      takenOutAt: null,
+      deletedAt: null,
     }));
     await manager.insert(WikiPageRow, pages);
     const words = countWords(plain);
@@ -84,7 +84,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
           {
             state: here.length === 0 ? 'not-started' : 'in-work',
             isYours: false,
-            // Nothing says when a wiki is done; what is asked of everybody is to have written in it by its date.
+            // Nothing says when a wiki is done; what is required of everyone is to have written in it by its date.
             owes:
               decision.part === 'member' &&
               decision.access === 'open' &&
@@ -146,7 +146,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
               id,
               [
                 { label: 'saves', value: String(own?.revisions ?? 0) },
-                { label: 'words put in', value: String(own?.added ?? 0) },
+                { label: 'words added', value: String(own?.added ?? 0) },
               ],
             ];
           }),

@@ -13,10 +13,10 @@ export class WikiPageRow {
   @Column('int') revision!: number;
   @ForeignKey(() => EnrolmentRow) @Column('uuid') createdBy!: EnrolmentId;
   @Column('timestamptz') createdAt!: Date;
-  @Column('timestamptz', { nullable: true }) takenOutAt!: Date | null;
+  @Column('timestamptz', { nullable: true }) deletedAt!: Date | null;
 }
 
-/** A page as somebody saved it. Revisions are never changed. */
+/** A page as someone saved it. Revisions are never changed. */
 @Entity('wiki_revision')
 @Index('wiki_revision_by_author', ['authorId'])
 export class WikiRevisionRow {
@@ -26,7 +26,7 @@ export class WikiRevisionRow {
   @Column('jsonb') text!: RichTextNode;
   @Column('text') plain!: string;
   @Column('int') words!: number;
-  /** Words put in and taken out against the revision before. */
+  /** Words added and removed against the revision before. */
   @Column('int') added!: number;
   @Column('int') removed!: number;
   @ForeignKey(() => EnrolmentRow) @Column('uuid') authorId!: EnrolmentId;

@@ -50,13 +50,13 @@ export class WikiService {
         revision: number;
         savedAt: Date;
         authorId: EnrolmentId;
-        takenOutAt: Date | null;
+        deletedAt: Date | null;
       }[]
     >(
-      `SELECT p."id", r."title", r."words", p."revision", r."savedAt", r."authorId", p."takenOutAt"
+      `SELECT p."id", r."title", r."words", p."revision", r."savedAt", r."authorId", p."deletedAt"
          FROM "wiki_page" p JOIN "wiki_revision" r ON r."pageId" = p."id" AND r."number" = p."revision"
-        WHERE p."copyId" = $1 AND (p."takenOutAt" IS NULL OR $2) ORDER BY p."createdAt", p."id"`,
-      [copyId, seesTakenOut(access)],
+        WHERE p."copyId" = $1 AND (p."deletedAt" IS NULL OR $2) ORDER BY p."createdAt", p."id"`,
+      [copyId, seesDeleted(access)],
     );
     const { part } = access.decision;
     const writers =
@@ -70,7 +70,7 @@ export class WikiService {
     );
     const newIds = await this.news.newOf(access);
     return {
-      pages: pages.map(({ id, title, words, revision, savedAt, authorId, takenOutAt }) => ({
+      pages: pages.map(({ id, title, words, revision, savedAt, authorId, deletedAt }) => ({
         id,
         title,
         words,
@@ -78,7 +78,7 @@ export class WikiService {
         savedAt: savedAt.toISOString(),
         savedBy: author(authorId),
         isNew: newIds.has(id),
-        isTakenOut: takenOutAt !== null,
+        isDeleted: deletedAt !== null,
       })),
       mayWrite: may(access, 'write'),
       writers: writers
@@ -113,12 +113,12 @@ export class WikiService {
         .createQueryBuilder()
         .insert()
         .into(WikiPageRow)
-        .values({ id, copyId, revision: 1, createdBy: by, createdAt: now, takenOutAt: null })
+        .values({ id, copyId, revision: 1, createdBy: by, createdAt: now, deletedAt: null })
         .orIgnore()
         .returning('id')
         .execute()) as { raw: unknown[] };
       const page = await manager.findOneBy(WikiPageRow, { id, copyId, createdBy: by });
-      if (!page) throw problems.invalidInput('This page could not be made under its id. Try once more.'); // an id that is taken elsewhere says nothing of where
+      if (!page) throw problems.invalidInput('This page was not created. Try again.'); // an id that is taken elsewhere says nothing of where
       if (raw.length > 0) {
         await manager.insert(WikiRevisionRow, {
           pageId: id,
@@ -152,14 +152,14 @@ export class WikiService {
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       await manager.query('SELECT 1 FROM "wiki_page" WHERE "id" = $1 FOR UPDATE', [pageId]); // saves of one page take turns
       const page = await pageOf(manager, copyId, pageId);
-      if (page.takenOutAt)
+      if (page.deletedAt)
         throw problems.conflict(
-          'This page was taken out meanwhile. Put it back to save in it; your text is still here.',
+          'This page was deleted meanwhile. Restore it to save; your text is still here.',
         );
       if (page.revision !== basedOn)
         throw problems.staleWrite(
           await this.pageView(manager, access, page),
-          'Somebody saved this page while you wrote. Your text is still here; compare the two.',
+          'Someone saved this page while you wrote. Your text is still here; compare the two.',
         );
       const before = await manager.findOneByOrFail(WikiRevisionRow, { pageId, number: page.revision });
       if (before.title === title && isDeepStrictEqual(before.text, text))
@@ -202,20 +202,20 @@ export class WikiService {
     return this.texts.changes(person.id, before?.plain ?? '', plain);
   }
 
-  /** A page that is taken out keeps all its revisions and comes back with them. */
-  async takeOut(person: SignedIn, copyId: CopyId, pageId: PageId, isOut: boolean): Promise<PageView> {
+  /** A page that is deleted keeps all its revisions and comes back with them. */
+  async remove(person: SignedIn, copyId: CopyId, pageId: PageId, isOut: boolean): Promise<PageView> {
     const access = await this.enterTo('take-out', person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const page = await pageOf(manager, copyId, pageId);
-      if (isOut === (page.takenOutAt !== null)) return this.pageView(manager, access, page); // pressed twice
-      const takenOutAt = isOut ? now : null;
-      await manager.update(WikiPageRow, pageId, { takenOutAt });
+      if (isOut === (page.deletedAt !== null)) return this.pageView(manager, access, page); // pressed twice
+      const deletedAt = isOut ? now : null;
+      await manager.update(WikiPageRow, pageId, { deletedAt });
       await record({
-        type: isOut ? 'page.taken-out' : 'page.put-back',
+        type: isOut ? 'page.deleted' : 'page.restored',
         facts: { pageId },
         ...about(person, access),
       });
-      return this.pageView(manager, access, { ...page, takenOutAt });
+      return this.pageView(manager, access, { ...page, deletedAt });
     });
   }
 
@@ -251,7 +251,7 @@ export class WikiService {
       revision: page.revision,
       savedAt: current.savedAt.toISOString(),
       savedBy: author(current.authorId),
-      isTakenOut: page.takenOutAt !== null,
+      isDeleted: page.deletedAt !== null,
       mayWrite: may(access, 'write'),
       revisions: revisions.map((revision) => lineOf(revision, author)),
     };
@@ -285,12 +285,12 @@ async function pageOf(manager: EntityManager, copyId: CopyId, pageId: PageId): P
   return page;
 }
 
-/** Who only reads has nothing to put back: what was taken out is gone for them, with all its revisions. */
-const seesTakenOut = ({ decision }: CopyAccess): boolean => decision.part !== 'reader';
+/** Who only reads has nothing to restored: what was deleted is gone for them, with all its revisions. */
+const seesDeleted = ({ decision }: CopyAccess): boolean => decision.part !== 'reader';
 
 async function pageFor(access: CopyAccess, manager: EntityManager, pageId: PageId): Promise<WikiPageRow> {
   const page = await pageOf(manager, access.copy.id, pageId);
-  if (page.takenOutAt !== null && !seesTakenOut(access)) throw problems.notFound();
+  if (page.deletedAt !== null && !seesDeleted(access)) throw problems.notFound();
   return page;
 }
 

@@ -29,7 +29,7 @@ const askTelling: Query = async (request, context, extra) => {
   }
 };
 
-/** After these somebody else may sit there. */
+/** After these someone else may sit there. */
 const changesWhoIsHere = new Set(['signIn', 'signInAsDemoPerson', 'openLink', 'signOut']);
 
 /** fetchBaseQuery reads problem+json as text unless told otherwise; and a session that ends in the middle of work is noted, not thrown away. */

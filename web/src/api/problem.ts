@@ -27,7 +27,7 @@ export const isAway = (error: unknown): boolean => {
 const isGone = (error: unknown): boolean => [403, 404, 410].includes(problemOf(error).status);
 
 /** Why a page cannot show something: it never came, or it is no longer there for this person. What is shown stays shown while the server is away or the
- * session has ended: somebody may be writing in it.
+ * session has ended: someone may be writing in it.
  * @returns undefined: it can */
 export const unshown = ({
   currentData,

@@ -1,6 +1,6 @@
 import { createSlice } from '@reduxjs/toolkit';
 
-/** The session ended while somebody was at work: the page stays, and a sign-in comes over it. */
+/** The session ended while someone was at work: the page stays, and a sign-in comes over it. */
 const slice = createSlice({
   name: 'session',
   initialState: { hasEnded: false, resumptions: 0 },

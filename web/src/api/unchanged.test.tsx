@@ -12,7 +12,7 @@ const wordApi = api.injectEndpoints({
   overrideExisting: true,
 });
 
-/** A server that has one word and says "unchanged" to whoever has it already. */
+/** A server that has one word and says "unchanged" to anyone who has it already. */
 function aServer() {
   const asked: (string | null)[] = [];
   const state = { word: 'brine' };
@@ -72,7 +72,7 @@ describe('an answer that is as it was', () => {
     expect((await read()).data).toEqual({ word: 'salt' });
   });
 
-  it('is forgotten when somebody else may sit down', async () => {
+  it('is forgotten when someone else may sit down', async () => {
     const { asked } = aServer();
     const store = makeStore();
     const read = () => store.dispatch(wordApi.endpoints.readWord.initiate('two', { forceRefetch: true }));

@@ -4,12 +4,12 @@ interface Held {
   readonly mark: string;
   readonly data: unknown;
 }
-/** What the server answered last, by address, with the mark that it gave its answer. The browser keeps nothing of it: whoever comes to the same machine
+/** What the server answered last, by address, with the mark that it gave its answer. The browser keeps nothing of it: anyone who comes to the same machine
  * later finds nothing. */
 let held = new Map<string, Held>();
 const mostHeld = 60;
 
-/** Somebody else may use this page now. */
+/** Someone else may use this page now. */
 export const forgetAnswers = (): void => {
   held = new Map();
 };

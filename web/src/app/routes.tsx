@@ -40,8 +40,8 @@ const pages: RouteObject[] = [
             lazy: page(async () => (await import('../roster/RosterPage.js')).RosterPage),
           },
           {
-            path: 'people/bring-in',
-            lazy: page(async () => (await import('../roster/BringInPage.js')).BringInPage),
+            path: 'people/import',
+            lazy: page(async () => (await import('../roster/ImportPage.js')).ImportPage),
           },
           {
             path: 'outbox',

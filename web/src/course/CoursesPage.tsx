@@ -118,7 +118,7 @@ export function CoursesPage() {
         </List>
       )}
       {list.length === 0 && !session.mayCreateCourses && (
-        <Empty title="No course yet">Your instructor adds you to a course; it then stands here.</Empty>
+        <Empty title="No courses yet">Your courses appear here when an instructor adds you.</Empty>
       )}
       {!session.isProven && (
         <More>
@@ -150,11 +150,11 @@ function NewCourse({ isFirst }: { readonly isFirst: boolean }) {
   const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     const answer = await create(draft);
-    if ('data' in answer && answer.data) void navigate(`/c/${answer.data.id}/people/bring-in`);
+    if ('data' in answer && answer.data) void navigate(`/c/${answer.data.id}/people/import`);
   };
   return (
     <Form onSubmit={(event) => void submit(event)} aria-label="New course">
-      <h2>{isFirst ? 'Make your first course' : 'Make another course'}</h2>
+      <h2>{isFirst ? 'Create your first course' : 'New course'}</h2>
       <Field
         label="Code"
         placeholder="FER 220"
@@ -170,7 +170,7 @@ function NewCourse({ isFirst }: { readonly isFirst: boolean }) {
       {problem && !problem.issues && <ProblemStrip of={error} />}
       <footer>
         <Button type="submit" kind={isFirst ? 'main' : 'plain'} isDisabled={isLoading}>
-          Make the course
+          Create course
         </Button>
       </footer>
     </Form>

@@ -75,7 +75,7 @@ export function TimeZoneField({
           <ChevronDown size={15} aria-hidden="true" />
         </Button>
       </Group>
-      <small>Due dates are written and shown in it</small>
+      <small>Due dates use this time zone</small>
       <Popup>
         <ListBox>
           {(zone: (typeof zones)[number]) => <ListBoxItem id={zone.id}>{zone.id}</ListBoxItem>}

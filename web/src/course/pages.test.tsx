@@ -12,7 +12,7 @@ describe('the courses of a person', () => {
       }),
     });
     await user.type(await screen.findByLabelText('Code'), 'FER 220');
-    await user.click(screen.getByRole('button', { name: 'Make the course' }));
+    await user.click(screen.getByRole('button', { name: 'Create course' }));
     expect(await screen.findByText('Give the course a title.')).toBeInTheDocument();
     expect(screen.getByLabelText('Code')).toHaveValue('FER 220');
   });
@@ -25,7 +25,7 @@ describe('the courses of a person', () => {
     await user.clear(zone);
     await user.type(zone, 'lisbon');
     await user.click(await screen.findByRole('option', { name: 'Europe/Lisbon' }));
-    await user.click(screen.getByRole('button', { name: 'Make the course' }));
+    await user.click(screen.getByRole('button', { name: 'Create course' }));
     expect(await screen.findByRole('alert')).toBeInTheDocument();
     expect(sure(writes()[0]).body).toMatchObject({ timeZone: 'Europe/Lisbon' });
   });
@@ -39,8 +39,8 @@ describe('the courses of a person', () => {
       },
       'GET courses': { courses: [] },
     });
-    expect(await screen.findByRole('heading', { name: 'No course yet' })).toBeInTheDocument();
-    expect(screen.queryByRole('button', { name: 'Make the course' })).not.toBeInTheDocument();
+    expect(await screen.findByRole('heading', { name: 'No courses yet' })).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Create course' })).not.toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Email me a link' })).toBeEnabled();
   });
 });

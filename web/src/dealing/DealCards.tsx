@@ -1,8 +1,10 @@
 import { Pin } from 'lucide-react';
 import { styled } from 'styled-components';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { Emblem, hueOfGroup, PersonName, Tag } from '../look/index.js';
+import { figuresOf } from './cardFigures.js';
 import { seatsNow } from './dealProblem.js';
 import type { Seats } from './dealProblem.js';
 
@@ -27,6 +29,21 @@ const Card = styled.section`
     align-items: center;
     gap: 6px;
     padding: 2px 4px 4px;
+  }
+  footer {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 8px;
+    margin: 4px 4px 0;
+    padding: 4px 2px 0;
+    border-top: var(--hair);
+    color: var(--ink-2);
+  }
+  footer small {
+    font: var(--t-12);
+  }
+  footer small:last-child:not(:first-child) {
+    margin-left: auto;
   }
   h3 {
     flex: 1;
@@ -102,20 +119,21 @@ export const Plain = styled.li`
     color: var(--ink);
   }
 `;
-/** A class that nobody has placed yet is told on the Board; here it stands beside the groups. */
+/** A class that no one has placed yet is told on the Board; here it stands beside the groups. */
 const mostUnseated = 12;
 
 interface DealCardsProps {
   readonly board: BoardView;
   readonly seats: Seats;
   readonly pins: ReadonlyMap<EnrolmentId, GroupId>;
-  /** Whom a rule leaves short, while that is looked at. */
+  /** Who a rule does not reach, while that is looked at. */
   readonly shown: ReadonlySet<EnrolmentId>;
   readonly onPin: (student: EnrolmentId, groupId: GroupId) => void;
+  readonly rules: readonly DealRule[];
 }
 
-/** The groups as a deal has them, and from where each comes who would move. A press on a name keeps it where it is. */
-export function DealCards({ board, seats, pins, shown, onPin }: DealCardsProps) {
+/** The groups as a deal has them, and from where each comes who would move. Press a name to keep it where it is. */
+export function DealCards({ board, seats, pins, shown, onPin, rules }: DealCardsProps) {
   const now = seatsNow(board);
   const unseated = board.students.filter((student) => (seats.get(student.enrolmentId) ?? null) === null);
   return (
@@ -167,9 +185,23 @@ export function DealCards({ board, seats, pins, shown, onPin }: DealCardsProps) 
               </Seat>
             );
           })}
+          <Figures figures={figuresOf(membersIn(board, seats, group.id), rules)} />
         </Card>
       ))}
     </Cards>
+  );
+}
+
+function Figures({ figures }: { readonly figures: readonly string[] }) {
+  if (figures.length === 0) return null;
+  return (
+    <footer>
+      {figures.map((figure) => (
+        <small key={figure} title={figure}>
+          {figure}
+        </small>
+      ))}
+    </footer>
   );
 }
 

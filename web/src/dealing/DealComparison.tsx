@@ -116,7 +116,7 @@ export function DealComparison({
       {alike.length > 0 && (
         <p>
           {different.length === 0
-            ? 'Everybody sits in the same group in both.'
+            ? 'Everyone is in the same group in both.'
             : `Alike in both: ${alike.map((row) => row.group.name).join(', ')}.`}
         </p>
       )}

@@ -1,7 +1,9 @@
 import { Shuffle, Undo2 } from 'lucide-react';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { counted } from '@jigsaw/core/text';
 import { Button, Small, FootBar } from '../look/index.js';
+import { Proof } from './Proof.js';
 import { sayQuality } from './sayDeal.js';
 import { SeedButton } from './SeedButton.js';
 import type { Dealing } from './useDealer.js';
@@ -21,7 +23,7 @@ interface DealFootProps {
 
 /** How far the deal is or how good it came out, and the ways on from it. */
 export function DealFoot({ board, dealing }: DealFootProps) {
-  const { acts, rules, deals, deal, worth, moves, pins, count, going, hindrance } = dealing;
+  const { acts, rules, deals, deal, worth, outcomes, moves, pins, count, going, hindrance } = dealing;
   return (
     <Foot data-acts>
       {dealing.isDealing ? (
@@ -30,14 +32,14 @@ export function DealFoot({ board, dealing }: DealFootProps) {
           <Small role="status">Looking for a better deal…</Small>
           <span className="grow" />
           <Button isDisabled={!going?.best} onPress={dealing.stop}>
-            Take the best so far
+            Use the best so far
           </Button>
         </>
       ) : (
         <>
-          <span role="status">
-            {hindrance ?? (deal && worth ? sayQuality(worth, deal.isStopped, deal.seed) : '')}
-          </span>
+          <span role="status">{hindrance ?? (deal && worth ? sayQuality(worth, deal.isStopped) : '')}</span>
+          {deal && <Small>Seed {deal.seed}</Small>}
+          {deal && worth && outcomes && rules.length > 0 && <Proof worth={worth} outcomes={outcomes} />}
           {dealing.looking && (
             <LookingOn
               isOver={dealing.looking.isOver}
@@ -68,7 +70,7 @@ export function DealFoot({ board, dealing }: DealFootProps) {
           >
             <Shuffle size={15} aria-hidden="true" />
             {deals.length === 0
-              ? `Deal ${count}`
+              ? `Deal ${counted(count, 'student')}`
               : pins.size > 0
                 ? `Deal again, keeps ${pins.size} pinned`
                 : 'Deal again'}
@@ -79,7 +81,7 @@ export function DealFoot({ board, dealing }: DealFootProps) {
               isDisabled={moves.length === 0 || acts.isSaving || hindrance !== null}
               onPress={dealing.accept}
             >
-              {moves.length === 0 ? 'Nobody would move' : `Accept for ${moves.length}`}
+              {moves.length === 0 ? 'No one would move' : `Accept for ${counted(moves.length, 'student')}`}
             </Button>
           )}
         </>

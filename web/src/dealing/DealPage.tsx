@@ -34,7 +34,7 @@ export function DealPage() {
   if (!board.currentData || !roster.data) return <Waiting what="the class" rows={10} />;
   if (!board.currentData.set.isExclusive)
     return (
-      <Empty title="Rules deal everybody one place">
+      <Empty title="Rules need one group per student">
         In {board.currentData.set.name} a student may be in several groups. Place them on the Board.
       </Empty>
     );
@@ -47,7 +47,7 @@ function Dealer({ board, roster }: { readonly board: BoardView; readonly roster:
     <Frame>
       <Bar>
         <h1>Deal {board.set.name}</h1>
-        <Small>A deal is a proposal. Nobody moves until you accept it.</Small>
+        <Small>A deal is a proposal. No one moves until you accept it.</Small>
         <span className="grow" />
         <ButtonLink kind="quiet" to={`../groups/${board.set.id}`}>
           Back to the Board

@@ -37,23 +37,23 @@ interface DealRulesProps {
 export function DealRules({ board, roster, dealing }: DealRulesProps) {
   const { rules, seats, outcomes, isPlain, beside, other, nameOf, why } = dealing;
   return (
-    <Left aria-label="What it is to bring about">
+    <Left aria-label="Rules of this deal">
       <header>
         <Segments
           label="Who is dealt"
-          value={dealing.whom}
+          value={dealing.who}
           choices={[
-            { id: 'unplaced', label: `The ${board.set.unplaced} unplaced` },
-            { id: 'all', label: `All ${board.students.length} anew` },
+            { id: 'unplaced', label: `${board.set.unplaced} unplaced` },
+            { id: 'all', label: `All ${board.students.length}` },
           ]}
-          onChange={dealing.setWhom}
+          onChange={dealing.setWho}
         />
-        <Small>The first wish weighs most</Small>
+        <Small>The first rule matters most</Small>
       </header>
       {rules.length === 0 ? (
         <p>
-          No rule yet: places would be dealt at random. Add what matters, such as an attribute to be spread
-          evenly, or two who are to be kept apart.
+          No rules yet, so the deal is random. Add a rule, for example to spread an attribute evenly or to
+          keep two students apart.
         </p>
       ) : (
         <RuleList

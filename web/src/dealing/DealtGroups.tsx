@@ -62,7 +62,7 @@ export function DealtGroups({ board, dealing }: DealtGroupsProps) {
         )}
         {deals.length > 0 && (
           <Choice
-            label="Hold it against"
+            label="Compare with another deal"
             isLabelHidden
             value={beside === null ? 'none' : String(beside)}
             choices={[
@@ -81,7 +81,7 @@ export function DealtGroups({ board, dealing }: DealtGroupsProps) {
           <>
             {deal && seats && <Small>{saySizes(board, seats)}</Small>}
             {deal && <Small>{moves.length === 0 ? 'as on the Board' : `${moves.length} moved`}</Small>}
-            <Small title="A press on a name keeps it where it is">
+            <Small title="Press a name to keep it where it is">
               <Pin size={12} aria-hidden="true" />{' '}
               {pins.size === 0 ? 'press a name to pin it' : `${pins.size} pinned`}
             </Small>
@@ -99,7 +99,16 @@ export function DealtGroups({ board, dealing }: DealtGroupsProps) {
           other={{ label: beside === boardNow ? 'Board now' : nameOf(beside), seats: other.seats }}
         />
       ) : (
-        seats && <DealCards board={board} seats={seats} pins={pins} shown={shown} onPin={dealing.pin} />
+        seats && (
+          <DealCards
+            board={board}
+            seats={seats}
+            pins={pins}
+            shown={shown}
+            onPin={dealing.pin}
+            rules={dealing.rules}
+          />
+        )
       )}
     </Right>
   );

@@ -6,7 +6,8 @@ import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { Outcome } from '@jigsaw/core/dealing';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import { Button, Tag } from '../look/index.js';
+import { sure } from '@jigsaw/core/lists';
+import { Button, Small } from '../look/index.js';
 import { sayRule, Sentence } from './ruleKinds.js';
 
 const List = styled.ol`
@@ -37,6 +38,8 @@ const List = styled.ol`
   }
   .tools {
     display: flex;
+    gap: 4px;
+    align-items: center;
   }
   .outcome {
     grid-column: 2 / -1;
@@ -88,7 +91,7 @@ interface RuleListProps {
   readonly outcomes: readonly Outcome[] | null;
   /** What another made of each, to be held against it. */
   readonly against: { readonly label: string; readonly outcomes: readonly Outcome[] } | null;
-  /** Asks what stands in the way of a rule that is left short; null: cannot be asked now. */
+  /** Asks what stands in the way of a rule that is not fully met; null: cannot be asked now. */
   readonly onWhy: ((rule: number) => void) | null;
   /** The answer, below the rule that it is about. */
   readonly renderWhy: (rule: number) => ReactNode;
@@ -128,12 +131,13 @@ export function RuleList({
               <Sentence rule={rule} board={board} roster={roster} onChange={(next) => put(at, next)} />
             </div>
             <div className="tools">
+              <Small>{importanceOf(rules, at)}</Small>
               <Button
                 kind="quiet"
                 isSmall
                 isIconOnly
                 isDisabled={at === 0}
-                aria-label={`Rule ${at + 1} weighs more`}
+                aria-label={`Rule ${at + 1} matters more`}
                 onPress={() => shift(at, -1)}
               >
                 <ArrowUp size={14} aria-hidden="true" />
@@ -143,7 +147,7 @@ export function RuleList({
                 isSmall
                 isIconOnly
                 isDisabled={at === rules.length - 1}
-                aria-label={`Rule ${at + 1} weighs less`}
+                aria-label={`Rule ${at + 1} matters less`}
                 onPress={() => shift(at, 1)}
               >
                 <ArrowDown size={14} aria-hidden="true" />
@@ -152,7 +156,7 @@ export function RuleList({
                 kind="quiet"
                 isSmall
                 isIconOnly
-                aria-label={`Take rule ${at + 1} away`}
+                aria-label={`Remove rule ${at + 1}`}
                 onPress={() => put(at, null)}
               >
                 <X size={14} aria-hidden="true" />
@@ -165,9 +169,7 @@ export function RuleList({
                   {other && <s style={{ width: `${Math.round(other.part * 100)}%` }} />}
                 </Reach>
                 <span>
-                  {outcome.says}{' '}
-                  {outcome.part < 1 && outcome.isBest && !other && <Tag>No deal does better</Tag>}
-                  {!other && !outcome.isBest && <em>{sayLimit(outcome)}</em>}
+                  {outcome.says} {!other && <em>{sayReach(outcome)}</em>}
                   {other && (
                     <>
                       {' · '}
@@ -181,9 +183,9 @@ export function RuleList({
                       isSmall
                       kind="quiet"
                       onPress={() => onShow(outcome.concerned)}
-                      aria-label={`Show whom rule ${at + 1} leaves short`}
+                      aria-label={`Show who rule ${at + 1} does not reach`}
                     >
-                      Whom
+                      Who
                     </Button>
                   )}
                   {onWhy && !outcome.isBest && (
@@ -191,7 +193,7 @@ export function RuleList({
                       isSmall
                       kind="quiet"
                       onPress={() => onWhy(at)}
-                      aria-label={`Why rule ${at + 1} is left short`}
+                      aria-label={`Why rule ${at + 1} is not fully met`}
                     >
                       Why
                     </Button>
@@ -207,9 +209,17 @@ export function RuleList({
   );
 }
 
-/** How near it came to what is proven that no deal can pass. */
-function sayLimit({ gap, most }: Outcome): string {
-  if (most !== null) return `at best ${most}`;
-  if (gap === null) return '';
-  return `${Math.round(Math.max(0, 1 - gap) * 100)} % of the way to the limit`;
+/** How much a rule matters, in a word: what must hold, and the wishes by their order. */
+function importanceOf(rules: readonly DealRule[], at: number): string {
+  if (isKept(sure(rules[at]))) return 'Must';
+  const before = rules.slice(0, at).filter((rule) => !isKept(rule)).length;
+  return ['Most important', 'Important', 'Less important'][before] ?? 'If possible';
+}
+const isKept = (rule: DealRule) => rule.kind === 'together' || rule.kind === 'apart';
+
+/** What of it cannot be had, where that is proven. */
+function sayReach({ part, of, met, most, isBest }: Outcome): string {
+  if (part >= 1) return '';
+  if (isBest) return met + 1 === of ? `${of} cannot be reached` : `more than ${met} cannot be reached`;
+  return most !== null && most < of ? `more than ${most} cannot be reached` : '';
 }

@@ -25,9 +25,9 @@ export function RulesOfOthers({ board, roster, onTake }: RulesOfOthersProps) {
   };
   return (
     <MenuTrigger>
-      <Button kind="quiet">Rules of…</Button>
+      <Button kind="quiet">Copy rules…</Button>
       <Popup placement="bottom end">
-        <Menu aria-label="Take over the rules of" onAction={(id) => void take(String(id))}>
+        <Menu aria-label="Copy the rules of" onAction={(id) => void take(String(id))}>
           {others.map((set) => (
             <MenuItem key={set.id} id={set.id}>
               {set.name}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Dialog, DialogTrigger } from 'react-aria-components';
 import { Button, Field, Popup, Small } from '../look/index.js';
 
-/** The way back to a deal that somebody wrote down, or that was discarded. */
+/** The way back to a deal that someone wrote down, or that was discarded. */
 export function SeedButton({
   isDisabled,
   onDeal,

@@ -83,7 +83,7 @@ export function WhyShort({
         {shown.map(({ by }) =>
           by === 'locks' ? null : by === 'pins' ? (
             <Button key="pins" isSmall onPress={onUnpin}>
-              Deal all anew without pins
+              Deal all again without pins
             </Button>
           ) : (
             <span key={by} style={{ display: 'contents' }}>
@@ -99,7 +99,7 @@ export function WhyShort({
           ),
         )}
         <Button isSmall kind="quiet" onPress={onClose}>
-          {shown.length === 0 ? 'Close' : 'Leave it so'}
+          {shown.length === 0 ? 'Close' : 'Keep as it is'}
         </Button>
       </div>
     </Panel>
@@ -122,7 +122,7 @@ function Spared({ board, hindrance }: { readonly board: BoardView; readonly hind
         <span key={id}>
           {at > 0 && (at === hindrance.spared.length - 1 ? ' and ' : ', ')}
           <b>
-            <PersonName name={person(id)?.name ?? 'somebody'} reading={person(id)?.reading ?? null} />
+            <PersonName name={person(id)?.name ?? 'someone'} reading={person(id)?.reading ?? null} />
           </b>
         </span>
       ))}
@@ -134,4 +134,4 @@ function Spared({ board, hindrance }: { readonly board: BoardView; readonly hind
 const sayNothing = ({ alone }: Why): string =>
   alone.part === 1 || alone.isBest
     ? `No rule by itself is in its way; all of them together are. Alone it would reach ${alone.says}.`
-    : `Nothing is in its way: with no other wish at all, ${alone.says} was the best that was found.`;
+    : `Nothing is in its way: with no other rule, ${alone.says} was the best that was found.`;

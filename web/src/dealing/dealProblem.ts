@@ -4,10 +4,10 @@ import type { RosterView } from '@jigsaw/contract/roster';
 import type { DealProblem, Rule } from '@jigsaw/core/dealing';
 import type { Move } from '@jigsaw/core/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import type { KeptDeal, Whom } from './keptDeals.js';
+import type { KeptDeal, Who } from './keptDeals.js';
 import { capacityOf } from '../placing/index.js';
 
-/** Somebody alone is neither together nor apart: such a rule is still being written. */
+/** Someone alone is neither together nor apart: such a rule is still being written. */
 export const isWhole = (rule: DealRule): boolean => !('students' in rule) || rule.students.length > 1;
 
 export type Seats = ReadonlyMap<EnrolmentId, GroupId | null>;
@@ -15,14 +15,14 @@ interface Given {
   readonly board: BoardView;
   readonly roster: RosterView;
   readonly rules: readonly DealRule[];
-  readonly whom: Whom;
+  readonly who: Who;
   /** Who stays in the group they are in, by the deal or on the Board, that they were pinned in. */
   readonly pins: ReadonlyMap<EnrolmentId, GroupId>;
   readonly seed: number;
 }
 
-/** What the engine is asked: whoever is pinned, sits in a locked group or is not to be dealt anew stays. */
-export function problemOf({ board, roster, rules, whom, pins, seed }: Given): DealProblem {
+/** What the engine is asked: anyone who is pinned, sits in a locked group or is not to be dealt anew stays. */
+export function problemOf({ board, roster, rules, who, pins, seed }: Given): DealProblem {
   const locked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
   return {
     seed,
@@ -34,7 +34,7 @@ export function problemOf({ board, roster, rules, whom, pins, seed }: Given): De
     })),
     students: board.students.map(({ enrolmentId, name, attributes, seats }) => {
       const seat = seats[0]?.groupId ?? null;
-      const stays = seat !== null && (whom === 'unplaced' || locked.has(seat));
+      const stays = seat !== null && (who === 'unplaced' || locked.has(seat));
       return {
         id: enrolmentId,
         name,
@@ -62,11 +62,11 @@ const membersIn = (roster: RosterView, groupId: GroupId): EnrolmentId[] =>
     entry.groups.some((group) => group.groupId === groupId) ? [entry.enrolmentId] : [],
   );
 
-/** Who sits where on the Board. */
+/** How students get their group on the Board. */
 export const seatsNow = (board: BoardView): Seats =>
   new Map(board.students.map((student) => [student.enrolmentId, student.seats[0]?.groupId ?? null]));
 
-/** Everybody's seat in a deal that was kept; whoever came since stays where they are, and nobody is sent to a group that is gone. */
+/** Everyone's seat in a deal that was kept; anyone who came since stays where they are, and no one is sent to a group that is gone. */
 export function seatsOf(board: BoardView, kept: KeptDeal): Seats {
   const dealt = new Map(kept.seats);
   const isThere = new Set(board.groups.map((group) => group.id));

@@ -10,13 +10,13 @@ const KeptDeal = z.object({
   number: z.number(),
   madeAt: z.string(),
   seed: z.number(),
-  whom: z.enum(['unplaced', 'all']),
+  who: z.enum(['unplaced', 'all']),
   /** It was stopped; this was the best until then. */
   isStopped: z.boolean(),
   seats: z.array(z.tuple([EnrolmentId, GroupId.nullable()]).readonly()).readonly(),
 });
 export type KeptDeal = Readonly<z.infer<typeof KeptDeal>>;
-export type Whom = KeptDeal['whom'];
+export type Who = KeptDeal['who'];
 
 const mostKept = 8;
 const now = () => new Date().toISOString();

@@ -21,7 +21,7 @@ export function rulesOffered(board: BoardView, roster: RosterView): readonly Rul
   const measured = first('category', 'number');
   const category = first('category');
   const time = first('half-days');
-  // The set of most groups says most about who knows whom.
+  // The set of most groups says most about who knows each other.
   const [earlier] = roster.sets
     .filter((set) => set.id !== board.set.id && set.groups.length > 0)
     .sort((a, b) => b.groups.length - a.groups.length);
@@ -35,7 +35,7 @@ export function rulesOffered(board: BoardView, roster: RosterView): readonly Rul
     },
     {
       id: 'nobody-alone',
-      says: 'Nobody alone of their kind',
+      says: 'No one alone of their kind',
       rule: category ? { kind: 'nobody-alone', attribute: category.name } : null,
     },
     {
@@ -113,7 +113,7 @@ export function Sentence({ rule, board, roster, onChange }: SentenceProps) {
     case 'nobody-alone':
       return (
         <>
-          Nobody alone by{' '}
+          No one alone by{' '}
           <Attribute
             board={board}
             kinds={['category']}
@@ -178,7 +178,7 @@ export function Sentence({ rule, board, roster, onChange }: SentenceProps) {
 export function sayRule(rule: DealRule, board: BoardView, roster: RosterView): string {
   const names = (ids: readonly EnrolmentId[]) =>
     ids
-      .map((id) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'somebody who left')
+      .map((id) => board.students.find((student) => student.enrolmentId === id)?.name ?? 'someone who left')
       .join(', ');
   switch (rule.kind) {
     case 'together':
@@ -190,7 +190,7 @@ export function sayRule(rule: DealRule, board: BoardView, roster: RosterView): s
     case 'alike':
       return `Alike in ${rule.attribute}`;
     case 'nobody-alone':
-      return `Nobody alone by ${rule.attribute}`;
+      return `No one alone by ${rule.attribute}`;
     case 'common-time':
       return `At least ${rule.wanted} half-days of ${rule.attribute} in common`;
     case 'fresh':

@@ -24,13 +24,24 @@ export function sayHeld(outcomes: readonly Outcome[], others: readonly Outcome[]
   return `Better on ${counted(better, 'rule')}, worse on ${worse === 0 ? 'none' : worse}`;
 }
 
-/** What is known of how good it is. */
-export function sayQuality({ objective, bound, reached }: Deal, isStopped: boolean, seed: number): string {
-  const end = `Seed ${seed}.`;
-  if (reached.length === 0) return `No wish to meet: dealt at random. ${end}`;
-  const short = isStopped ? 'Stopped early. ' : '';
-  if (objective <= bound + 1e-6) return `${short}Proven best: no deal meets these wishes better. ${end}`;
+/** How good it is, as a teacher would say it. */
+export function sayQuality({ objective, bound, reached }: Deal, isStopped: boolean): string {
+  if (reached.length === 0) return 'No rules, so the deal is random.';
+  if (objective <= bound + 1e-6) return 'This is the best possible deal for these rules.';
+  return isStopped ? 'Stopped early. A better deal may exist.' : 'This is the best deal found so far.';
+}
+
+/** The same as a figure, for those who want the proof. */
+export function sayProof({ objective, bound }: Deal): string {
+  if (objective <= bound + 1e-6) return 'Proven: no deal meets these rules better.';
   // Chance costs about 1 more than the bound; so much of that is left.
   const left = Math.round(Math.min(1, objective - bound) * 100);
-  return `${short}Best found: ${100 - left} % of the way from chance to what is proven to be the limit. ${end}`;
+  return `0 % is a random deal, 100 % the proven limit that no deal can pass. This deal reaches ${100 - left} %.`;
+}
+
+/** How near one rule came to what is proven that no deal can pass. */
+export function sayLimit({ gap, most, isBest, of }: Outcome): string {
+  if (isBest) return 'no deal does better';
+  if (most !== null) return `at most ${most} of ${of} can be reached`;
+  return gap === null ? 'always kept' : `${Math.round(Math.max(0, 1 - gap) * 100)} % of the way to the limit`;
 }

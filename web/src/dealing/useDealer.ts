@@ -13,7 +13,7 @@ import { useBoard } from '../placing/index.js';
 import { isWhole, movesOf, problemOf, seatsNow, seatsOf } from './dealProblem.js';
 import type { Seats } from './dealProblem.js';
 import { useKeptDeals } from './keptDeals.js';
-import type { Whom } from './keptDeals.js';
+import type { Who } from './keptDeals.js';
 import { useDeal } from './useDeal.js';
 import { useLookOn } from './useLookOn.js';
 import { useRules } from './useRules.js';
@@ -34,9 +34,9 @@ export function useDealer(board: BoardView, roster: RosterView) {
   const { rules, whole, change } = useRules(board);
   const kept = useKeptDeals(board.set.id, course.enrolmentId);
   const [pins, setPins] = useState<ReadonlyMap<EnrolmentId, GroupId>>(new Map());
-  const [whom, setWhom] = useState<Whom>(
+  const [who, setWho] = useState<Who>(
     () =>
-      kept.deals.at(-1)?.whom ??
+      kept.deals.at(-1)?.who ??
       (board.set.unplaced > 0 && board.set.unplaced < board.students.length ? 'unplaced' : 'all'),
   );
   const [viewed, setViewed] = useState<number>(kept.deals.at(-1)?.number ?? boardNow);
@@ -49,7 +49,7 @@ export function useDealer(board: BoardView, roster: RosterView) {
     onDealt: (asked, dealt, isStopped) => {
       setClash(dealt.ok ? null : dealt.clash);
       if (!dealt.ok) return;
-      look(kept.add({ seed: asked.seed, whom, isStopped, seats: [...dealt.deal.seats] }));
+      look(kept.add({ seed: asked.seed, who, isStopped, seats: [...dealt.deal.seats] }));
       if (!isStopped) further.begin(asked, dealt.deal);
     },
     onWhy: (answer) => setWhy({ rule: answer.rule, answer }),
@@ -66,8 +66,8 @@ export function useDealer(board: BoardView, roster: RosterView) {
 
   const deal = kept.deals.find((each) => each.number === viewed) ?? null;
   const problem = useMemo(
-    () => problemOf({ board, roster, rules: whole, whom, pins, seed: 0 }),
-    [board, roster, whole, whom, pins],
+    () => problemOf({ board, roster, rules: whole, who, pins, seed: 0 }),
+    [board, roster, whole, who, pins],
   );
   const { seats, worth, outcomes } = useJudged(
     problem,
@@ -84,7 +84,7 @@ export function useDealer(board: BoardView, roster: RosterView) {
   const nameOf = (number: number) => (number === boardNow ? 'the Board now' : `Deal ${number}`);
   const moves = useMemo(() => (deal && seats ? movesOf(board, seats) : []), [board, deal, seats]);
 
-  const dealBy = (by: readonly DealRule[], seed = anySeed(), stay = { whom, pins }) =>
+  const dealBy = (by: readonly DealRule[], seed = anySeed(), stay = { who, pins }) =>
     start({ kind: 'deal', problem: problemOf({ board, roster, rules: by.filter(isWhole), seed, ...stay }) });
   const dealOtherwise = (next: readonly DealRule[], says: string) => {
     change(next);
@@ -106,7 +106,7 @@ export function useDealer(board: BoardView, roster: RosterView) {
         theirs.length === 0 ? `${setName} has no rules.` : `All rules of ${setName} are here already.`,
       );
     change([...rules, ...fitting]);
-    return notice(`${counted(fitting.length, 'rule')} taken over from ${setName}`, {
+    return notice(`${counted(fitting.length, 'rule')} copied from ${setName}`, {
       label: 'Undo',
       do: () => change(rules),
     });
@@ -153,10 +153,10 @@ export function useDealer(board: BoardView, roster: RosterView) {
     deals: kept.deals,
     pins,
     pin,
-    whom,
-    setWhom,
+    who,
+    setWho,
     /** How many would be dealt a place. */
-    count: whom === 'unplaced' ? board.set.unplaced : board.students.length,
+    count: who === 'unplaced' ? board.set.unplaced : board.students.length,
     viewed,
     look,
     /** The deal in view; null: the Board as it is. */
@@ -184,7 +184,7 @@ export function useDealer(board: BoardView, roster: RosterView) {
     looking: further.looking,
     showBetter: () => {
       const { problem: asked, better } = sure(further.looking);
-      look(kept.add({ seed: asked.seed, whom, isStopped: false, seats: [...sure(better).seats] }));
+      look(kept.add({ seed: asked.seed, who, isStopped: false, seats: [...sure(better).seats] }));
     },
     isDealing: going?.question.kind === 'deal',
     stop,
@@ -200,16 +200,16 @@ export function useDealer(board: BoardView, roster: RosterView) {
     },
     isHard: (rule: number) => !isWish(sure(problem.rules[rule])),
     raise: (rule: number, above: number) =>
-      dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1}, and dealt again`),
+      dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1}and dealt again`),
     takeAway: (rule: number) =>
       dealOtherwise(
         rules.filter((_, index) => index !== rule),
-        `Rule ${rule + 1} taken away, and dealt again`,
+        `Rule ${rule + 1} removed and dealt again`,
       ),
     unpin: () => {
       setPins(new Map());
-      setWhom('all');
-      dealBy(rules, undefined, { whom: 'all', pins: new Map() });
+      setWho('all');
+      dealBy(rules, undefined, { who: 'all', pins: new Map() });
     },
   };
 }
@@ -220,7 +220,7 @@ function hindranceOf(
   outcomes: readonly Outcome[] | null,
   clash: Clash | null,
 ): string | null {
-  if (clash) return 'The rules cannot all hold. Change them, and deal again.';
+  if (clash) return 'The rules contradict each other. Change them, and deal again.';
   const broken = outcomes?.findIndex(({ met, of }, at) => !isWish(sure(rules[at])) && met < of) ?? -1;
   return broken < 0 ? null : `This deal breaks rule ${broken + 1}. Deal again.`;
 }

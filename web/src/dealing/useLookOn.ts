@@ -14,7 +14,7 @@ export interface Looking {
   readonly better: Deal | null;
 }
 
-/** Goes on looking for a better deal while somebody reads what was found; nothing changes until they ask to see it. */
+/** Goes on looking for a better deal while someone reads what was found; nothing changes until they ask to see it. */
 export function useLookOn() {
   const [looking, setLooking] = useState<Looking | null>(null);
   const ending = useRef<() => void>(undefined);

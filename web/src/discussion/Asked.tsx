@@ -72,7 +72,7 @@ export function Met({
     wanted === 0 ? `${done}` : `${Math.min(done, wanted)} of ${wanted}`;
   return (
     <div>
-      <h2>{isMember ? 'You so far' : 'Who has done it'}</h2>
+      <h2>{isMember ? 'You so far' : 'Who has met it'}</h2>
       <Small>From each: {asked.join(' and ')}.</Small>
       <table>
         <thead>
@@ -85,7 +85,7 @@ export function Met({
         <tbody>
           {view.met.map(({ member, posts, replies, isComplete }) => (
             <tr key={member.enrolmentId}>
-              <td>{isMember ? isComplete ? 'Done' : 'Not yet all' : <PersonName name={member.name} />}</td>
+              <td>{isMember ? isComplete ? 'Done' : 'Incomplete' : <PersonName name={member.name} />}</td>
               <td>{count(posts)}</td>
               <td>{count(replies)}</td>
             </tr>

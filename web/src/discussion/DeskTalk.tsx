@@ -23,7 +23,7 @@ interface TalkFromProps extends DeskTalkProps {
   readonly after: string | null;
   readonly isBlankSoFar: boolean;
 }
-/** A page of the talk, and all that follow: whoever marks sees everything. */
+/** A page of the talk, and all that follow: anyone who marks sees everything. */
 function TalkFrom({ head, student, after, isBlankSoFar }: TalkFromProps) {
   const talk = useReadDiscussionQuery({ copyId: head.id, after });
   if (unshown(talk) !== undefined)
@@ -72,7 +72,7 @@ function DeskPost({ head, post, posts, isOfOne }: DeskPostProps) {
       {isOfOne && answered?.text && (
         <details>
           <summary>
-            <Small>What it answers</Small>
+            <Small>The post it replies to</Small>
           </summary>
           <RichText node={answered.text} />
         </details>

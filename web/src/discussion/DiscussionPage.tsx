@@ -145,7 +145,7 @@ interface PagesProps {
 function Pages({ head, afters, onMore }: PagesProps) {
   const first = useReadDiscussionQuery({ copyId: head.id, after: null });
   useReadTalkChangesQuery(head.id);
-  // The first page carries what is asked and what one may do; further pages only add threads.
+  // The first page carries the requirement and what one may do; further pages only add threads.
   if (unshown(first) !== undefined)
     return <ProblemStrip of={first.error} onRetry={() => void first.refetch()} />;
   if (!first.data) return <Waiting what="the discussion" rows={8} />;
@@ -188,9 +188,9 @@ function Discussion({
     ));
   return (
     <Split $aside="264px" $side="left">
-      <Side aria-label="What is asked" data-scroller>
+      <Side aria-label="Requirement" data-scroller>
         <div>
-          <h2>What is asked</h2>
+          <h2>Requirement</h2>
           <RichText node={head.brief} values={valuesOf(head)} />
         </div>
         {head.rubric && head.points !== null && (
@@ -218,7 +218,7 @@ function Discussion({
             </Top>
           )}
           {view.threads.length === 0 && (
-            <p>{view.mayOpenThread ? 'Nobody has written yet. Begin.' : 'Nobody has written yet.'}</p>
+            <p>{view.mayOpenThread ? 'No posts yet. Write the first one.' : 'No posts yet.'}</p>
           )}
           {drawn(view)}
           {afters.map((after) => (
@@ -235,8 +235,8 @@ function Discussion({
             <Button onPress={() => onMore(sure(view.next))}>{sayLater(head.unread - unread.length)}</Button>
           )}
           {view.mayOpenThread ? (
-            <NewThread aria-label={isMember ? 'Your post' : 'Open a thread'}>
-              <h2>{isMember ? 'Your post' : 'Open a thread'}</h2>
+            <NewThread aria-label={isMember ? 'Your post' : 'Start a thread'}>
+              <h2>{isMember ? 'Your post' : 'Start a thread'}</h2>
               <PostBox
                 copyId={head.id}
                 parent={null}
@@ -268,7 +268,7 @@ const sayLater = (unread: number) =>
   unread > 0 ? `Show later threads, ${unread} unread` : 'Show later threads';
 
 function sayWhyNot(head: CopyHead, view: DiscussionView): string {
-  if (view.mayReply) return 'Staff open the threads here; answer in them.';
+  if (view.mayReply) return 'Staff start the threads here. You can reply in them.';
   return head.part === 'reader'
     ? 'You read along here.'
     : 'This is closed. You can read it, but no longer write.';

@@ -11,7 +11,7 @@ import { valuesOf } from '../rooms/index.js';
 import { Button, initials, PersonName, Small, Tag, Waiting } from '../look/index.js';
 import { RichText, RichTextEditor } from '../text/index.js';
 import { useCourse } from '../course/index.js';
-import { useChangePostMutation, useTakeOutPostMutation } from './discussionApi.js';
+import { useChangePostMutation, useDeletePostMutation } from './discussionApi.js';
 import { WordRule } from './WordRule.js';
 import { useAct } from '../page/index.js';
 
@@ -79,19 +79,19 @@ interface PostProps {
   readonly onAnswer: ((postId: string) => void) | null;
 }
 
-/** One post: whose, when, how long; its author changes it, and whoever may takes it out, with the way back. */
+/** One post: whose, when, how long; its author edits it, and those who may delete it can restore it. */
 export const Post = memo(function Post({ head, post, settings, answers, isNew, seen, onAnswer }: PostProps) {
   const { dates } = useCourse();
   const [isChanging, setIsChanging] = useState(false);
-  const takeOut = useAct(useTakeOutPostMutation(), {
-    says: (_post, { isOut }) => (isOut ? 'Post taken out' : 'Post put back'),
+  const deletePost = useAct(useDeletePostMutation(), {
+    says: (_post, { isOut }) => (isOut ? 'Post deleted' : 'Post restored'),
     inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
     isRefusalShown: true,
   });
   const { author, text, id, version } = post;
   const watch = useMemo(() => (post.isNew ? seen(id, version) : undefined), [post.isNew, seen, id, version]);
   const isReply = post.parentId !== null;
-  const remove = () => takeOut({ copyId: head.id, postId: post.id, isOut: true });
+  const remove = () => deletePost({ copyId: head.id, postId: post.id, isOut: true });
   return (
     <Box
       ref={watch}
@@ -111,7 +111,7 @@ export const Post = memo(function Post({ head, post, settings, answers, isNew, s
         {isNew && <Tag $look="solid">new</Tag>}
         <Small>
           {dates.dateTime(post.createdAt)}
-          {post.editedAt && `, changed ${dates.dateTime(post.editedAt)}`}
+          {post.editedAt && `, edited ${dates.dateTime(post.editedAt)}`}
           {answers && `, to ${answers.author.name}`}
         </Small>
         {text && !author.isStaff ? (
@@ -120,7 +120,7 @@ export const Post = memo(function Post({ head, post, settings, answers, isNew, s
           <span />
         )}
       </header>
-      {takeOut.error !== undefined && <ProblemStrip of={takeOut.error} />}
+      {deletePost.error !== undefined && <ProblemStrip of={deletePost.error} />}
       {isChanging && text ? (
         <ChangePost head={head} post={post} text={text} onDone={() => setIsChanging(false)} />
       ) : text ? (
@@ -135,34 +135,34 @@ export const Post = memo(function Post({ head, post, settings, answers, isNew, s
               kind="quiet"
               isSmall
               onPress={() => onAnswer(post.id)}
-              aria-label={`Answer ${author.name}`}
+              aria-label={`Reply to ${author.name}`}
             >
               <Reply size={14} aria-hidden="true" />
-              Answer
+              Reply
             </Button>
           )}
           {post.mayChange && (
             <Button kind="quiet" isSmall onPress={() => setIsChanging(true)}>
-              Change
+              Edit
             </Button>
           )}
-          {text && post.mayTakeOut && (
+          {text && post.mayDelete && (
             <Button
               kind="quiet"
               isSmall
               onPress={() => void remove()}
-              aria-label={`Take ${author.isYou ? 'your' : `${author.name}’s`} post out`}
+              aria-label={`Delete ${author.isYou ? 'your' : `${author.name}’s`} post`}
             >
-              Take out
+              Delete
             </Button>
           )}
-          {post.takenOutBy === 'you' && (
+          {post.deletedBy === 'you' && (
             <Button
               kind="quiet"
               isSmall
-              onPress={() => void takeOut({ copyId: head.id, postId: post.id, isOut: false })}
+              onPress={() => void deletePost({ copyId: head.id, postId: post.id, isOut: false })}
             >
-              Put it back
+              Restore
             </Button>
           )}
         </footer>
@@ -171,10 +171,10 @@ export const Post = memo(function Post({ head, post, settings, answers, isNew, s
   );
 });
 
-function sayGone({ takenOutBy }: PostView): string {
-  if (takenOutBy === 'you')
-    return 'You took this out. Only you still see that it was here, unless somebody answered it.';
-  return takenOutBy === 'staff' ? 'Taken out by staff.' : 'Taken out by whoever wrote it.';
+function sayGone({ deletedBy }: PostView): string {
+  if (deletedBy === 'you')
+    return 'You deleted this post. Only you can see that it was here, unless someone replied to it.';
+  return deletedBy === 'staff' ? 'Deleted by staff.' : 'Deleted by its author.';
 }
 
 interface ChangeProps {
@@ -201,10 +201,10 @@ function ChangePost({ head, post, text, onDone }: ChangeProps) {
           {problemOf(error).detail}
           <RichText node={text} />
           <Button isSmall onPress={() => setVersion(post.version)}>
-            Keep what is in this window
+            Keep my text
           </Button>{' '}
           <Button isSmall onPress={onDone}>
-            Take the other text
+            Use the other text
           </Button>
         </ProblemStrip>
       )}
@@ -213,10 +213,10 @@ function ChangePost({ head, post, text, onDone }: ChangeProps) {
       </Suspense>
       <footer>
         <Button isSmall isDisabled={isLoading || plainText(draft) === ''} onPress={() => void save()}>
-          {isLoading ? 'Saving…' : 'Save the change'}
+          {isLoading ? 'Saving…' : 'Save'}
         </Button>
         <Button kind="quiet" isSmall onPress={onDone}>
-          Leave it as it was
+          Cancel
         </Button>
       </footer>
     </>

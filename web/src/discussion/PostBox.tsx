@@ -75,12 +75,12 @@ export function PostBox({ copyId, parent, wanted, label, send, minHeight, onSent
           <WordRule words={words} wanted={wanted} />
         </span>
         {wanted > 0 && words > 0 && words < wanted && (
-          <Small>{wanted - words} words to go; you may post it shorter.</Small>
+          <Small>{wanted - words} words to go. You can still post it.</Small>
         )}
         <span className="grow" />
         {onLeave && (
           <Button kind="quiet" onPress={onLeave}>
-            Not now
+            Cancel
           </Button>
         )}
         <Button kind="main" isDisabled={plain === '' || isLoading} onPress={() => void submit()}>

@@ -14,26 +14,26 @@ export default function SettingsForm({ settings, onChange }: SettingsFormProps<D
   return (
     <>
       <Sentence>
-        Each student writes at least {number('posts', 'Posts asked', 50)}{' '}
+        Each student writes at least {number('posts', 'Posts required', 50)}{' '}
         {settings.posts === 1 ? 'post' : 'posts'} of {number('postWords', 'Words of a post', 10_000)} words
-        and {number('replies', 'Replies asked', 50)} {settings.replies === 1 ? 'reply' : 'replies'} of{' '}
+        and {number('replies', 'Replies required', 50)} {settings.replies === 1 ? 'reply' : 'replies'} of{' '}
         {number('replyWords', 'Words of a reply', 10_000)} words
       </Sentence>
       {settings.posts + settings.replies === 0 && (
-        <Small>Nothing is asked: everybody writes as much as they like.</Small>
+        <Small>No requirement. Students write as much as they like.</Small>
       )}
       <OptionCards
-        aria-label="Threads are opened by"
+        aria-label="Who starts threads"
         value={settings.studentsOpenThreads ? 'all' : 'staff'}
         onChange={(value) => onChange({ ...settings, studentsOpenThreads: value === 'all' })}
       >
         <OptionCard value="all">
-          <b>Everybody opens threads</b>
-          <Small>And answers in them</Small>
+          <b>Everyone starts threads</b>
+          <Small>And replies in them</Small>
         </OptionCard>
         <OptionCard value="staff">
-          <b>Staff open threads</b>
-          <Small>Students answer in them</Small>
+          <b>Staff start threads</b>
+          <Small>Students reply in them</Small>
         </OptionCard>
       </OptionCards>
       <OptionCards
@@ -43,11 +43,11 @@ export default function SettingsForm({ settings, onChange }: SettingsFormProps<D
       >
         <OptionCard value="student">
           <b>A mark for each student</b>
-          <Small>From what they wrote themselves</Small>
+          <Small>For what they wrote themselves</Small>
         </OptionCard>
         <OptionCard value="group">
           <b>One mark for the group</b>
-          <Small>With what differs for whom, and why</Small>
+          <Small>With individual adjustments and reasons</Small>
         </OptionCard>
       </OptionCards>
     </>

@@ -88,12 +88,12 @@ export function ThreadOfPosts({
             copyId={head.id}
             parent={answered}
             wanted={head.part === 'member' ? settings.replyWords : 0}
-            label={`Your answer to ${answered.author.name}`}
-            send={`Answer ${answered.author.isYou ? 'yourself' : answered.author.name.split(' ')[0]}`}
+            label={`Your reply to ${answered.author.name}`}
+            send={`Reply to ${answered.author.isYou ? 'yourself' : answered.author.name.split(' ')[0]}`}
             minHeight={72}
             onSent={() => {
               onAnswer(null);
-              notice('Answered');
+              notice('Replied');
             }}
             onLeave={() => onAnswer(null)}
           />

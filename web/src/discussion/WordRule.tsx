@@ -37,7 +37,7 @@ const Frame = styled.span`
   }
 `;
 
-/** How long a text is against what is asked: filled when met, hollow when short, a tick at the rule. */
+/** How long a text is against the requirement: filled when met, hollow when short, a tick at the rule. */
 export function WordRule({ words, wanted }: { readonly words: number; readonly wanted: number }) {
   if (wanted === 0)
     return <span style={{ font: 'var(--t-12)', color: 'var(--ink-2)' }}>{sayWords(words)}</span>;

@@ -61,9 +61,9 @@ const talkApi = api.injectEndpoints({
       invalidatesTags,
       onQueryStarted: showSaved,
     }),
-    takeOutPost: build.mutation<PostSaved, OfCopy & { postId: string; isOut: boolean }>({
+    deletePost: build.mutation<PostSaved, OfCopy & { postId: string; isOut: boolean }>({
       query: ({ copyId, postId, isOut }) => ({
-        url: `copies/${copyId}/posts/${postId}${isOut ? '' : '/put-back'}`,
+        url: `copies/${copyId}/posts/${postId}${isOut ? '' : '/restore'}`,
         method: isOut ? 'DELETE' : 'POST',
       }),
       responseSchema: PostSaved,
@@ -77,7 +77,7 @@ export const {
   useReadTalkChangesQuery,
   useAddPostMutation,
   useChangePostMutation,
-  useTakeOutPostMutation,
+  useDeletePostMutation,
 } = talkApi;
 
 interface PageInMemory {
@@ -124,7 +124,7 @@ let savedTimes = 0;
 
 /** Puts what the server kept into each page of the talk that is in memory. */
 async function showSaved({ copyId }: OfCopy, { dispatch, getState, queryFulfilled }: Saving): Promise<void> {
-  const saved = await Promise.resolve(queryFulfilled).catch(() => null); // it is said where somebody pressed
+  const saved = await Promise.resolve(queryFulfilled).catch(() => null); // it is said where someone pressed
   if (!saved) return;
   const { met, ...post } = saved.data;
   savedTimes += 1;

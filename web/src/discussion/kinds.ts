@@ -8,7 +8,7 @@ import { sayTalk } from './words.js';
 export const discussionKind: KindOnPages<DiscussionSettings> = {
   ...discussionFacts,
   word: 'Discussion',
-  says: 'Threads and replies, among the group or with all; staff take part.',
+  says: 'Threads and replies, in each group or in the whole class.',
   icon: MessagesSquare,
   settings: DiscussionSettings,
   usualPoints: null,

@@ -47,7 +47,7 @@ describe('a discussion', () => {
     expect(screen.getByText('1 unread')).toBeInTheDocument();
   });
 
-  it('tells a student how far they are, and staff everybody', async () => {
+  it('tells a student how far they are, and staff everyone', async () => {
     const met = {
       posts: { done: 1, asked: 1 },
       replies: { done: 0, asked: 2 },
@@ -56,10 +56,10 @@ describe('a discussion', () => {
       suggested: null,
     };
     talk(aTalk([[jorge]], { met: [{ member: anAuthor('Noor', { isYou: true }), ...met }] }));
-    const side = await screen.findByRole('complementary', { name: 'What is asked' });
+    const side = await screen.findByRole('complementary', { name: 'Requirement' });
     expect(side).toHaveTextContent('For Crock');
     expect(side).toHaveTextContent(
-      /You so far.*1 post of 120 words and 2 replies of 40 words.*Not yet all1 of 10 of 2/,
+      /You so far.*1 post of 120 words and 2 replies of 40 words.*Incomplete1 of 10 of 2/,
     );
   });
 
@@ -67,13 +67,13 @@ describe('a discussion', () => {
     const { user, writes } = talk(aTalk([[jorge]]), {
       [`POST ${copyPath}/posts`]: saved(noor),
     });
-    await user.click(await screen.findByRole('button', { name: 'Answer Jorge' }));
-    const box = await screen.findByRole('textbox', { name: 'Your answer to Jorge' });
+    await user.click(await screen.findByRole('button', { name: 'Reply to Jorge' }));
+    const box = await screen.findByRole('textbox', { name: 'Your reply to Jorge' });
     await user.click(box);
     await user.keyboard('Mine was toast');
     expect(await screen.findByText('3 of 40 words', { selector: '[role=status] span' })).toBeInTheDocument();
-    expect(screen.getByText('37 words to go; you may post it shorter.')).toBeInTheDocument();
-    await user.click(sure(screen.getAllByRole('button', { name: 'Answer Jorge' }).at(-1)));
+    expect(screen.getByText('37 words to go. You can still post it.')).toBeInTheDocument();
+    await user.click(sure(screen.getAllByRole('button', { name: 'Reply to Jorge' }).at(-1)));
     await waitFor(() =>
       expect(writes().filter((write) => write.path === `${copyPath}/posts`)).toHaveLength(1),
     );
@@ -82,7 +82,7 @@ describe('a discussion', () => {
       text: { content: [{ content: [{ text: 'Mine was toast' }] }] },
     });
     await waitFor(() =>
-      expect(screen.queryByRole('textbox', { name: 'Your answer to Jorge' })).not.toBeInTheDocument(),
+      expect(screen.queryByRole('textbox', { name: 'Your reply to Jorge' })).not.toBeInTheDocument(),
     );
   });
 
@@ -98,9 +98,7 @@ describe('a discussion', () => {
     await user.keyboard('My own');
     await user.click(screen.getByRole('button', { name: 'Post to Crock' }));
     expect(await screen.findByRole('region', { name: 'Thread of Noor' })).toHaveTextContent('My own');
-    expect(screen.getByRole('complementary', { name: 'What is asked' })).toHaveTextContent(
-      'Not yet all1 of 1',
-    );
+    expect(screen.getByRole('complementary', { name: 'Requirement' })).toHaveTextContent('Incomplete1 of 1');
     expect(times()).toBe(1);
   });
 
@@ -165,38 +163,38 @@ describe('a discussion', () => {
     const own = aPost('Noor', 'First draft');
     const path = `${copyPath}/posts/${own.id}`;
     const { user, writes, set } = talk(aTalk([[own]]), {
-      [`PUT ${path}`]: new Refusal(409, 'stale-write', 'You changed this in another window.', {
+      [`PUT ${path}`]: new Refusal(409, 'stale-write', 'You edited this in another window.', {
         current: own,
       }),
     });
-    await user.click(await screen.findByRole('button', { name: 'Change' }));
+    await user.click(await screen.findByRole('button', { name: 'Edit' }));
     await user.click(await screen.findByRole('textbox', { name: 'Your post' }));
     await user.keyboard(' here');
     set(`GET ${copyPath}/discussion`, aTalk([[{ ...own, version: 2, text: text('From the other window') }]]));
-    await user.click(screen.getByRole('button', { name: 'Save the change' }));
-    expect(await screen.findByText(/You changed this in another window/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Save' }));
+    expect(await screen.findByText(/You edited this in another window/)).toBeInTheDocument();
     expect(sure(writes().filter((write) => write.method === 'PUT')[0]).body).toMatchObject({ version: 1 });
-    expect(screen.getByRole('button', { name: 'Keep what is in this window' })).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Keep my text' })).toBeInTheDocument();
   });
 
   it('takes a post out with the way back, and shows a gap where it was', async () => {
     const own = aPost('Noor', 'To be regretted');
     const path = `${copyPath}/posts/${own.id}`;
-    const gone = { ...own, text: null, words: 0, takenOutBy: 'you' as const, mayChange: false };
+    const gone = { ...own, text: null, words: 0, deletedBy: 'you' as const, mayChange: false };
     const { user, writes, set } = talk(aTalk([[own]]), {
       [`DELETE ${path}`]: saved(gone),
-      [`POST ${path}/put-back`]: saved(own),
+      [`POST ${path}/restore`]: saved(own),
     });
     set(`GET ${copyPath}/discussion`, aTalk([[own]]));
-    await user.click(await screen.findByRole('button', { name: 'Take your post out' }));
+    await user.click(await screen.findByRole('button', { name: 'Delete your post' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(writes().map((write) => write.method)).toEqual(['DELETE', 'POST']));
-    expect(screen.queryByRole('button', { name: 'Take Jorge’s post out' })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Delete Jorge’s post' })).not.toBeInTheDocument();
   });
 
   it('says who took a post out, never what it said', async () => {
-    talk(aTalk([[{ ...jorge, text: null, words: 0, takenOutBy: 'staff' }, noor]]));
-    expect(await screen.findByText('Taken out by staff.')).toBeInTheDocument();
+    talk(aTalk([[{ ...jorge, text: null, words: 0, deletedBy: 'staff' }, noor]]));
+    expect(await screen.findByText('Deleted by staff.')).toBeInTheDocument();
   });
 
   it('lets readers read, and says why they cannot write', async () => {
@@ -206,7 +204,7 @@ describe('a discussion', () => {
       { part: 'reader', access: 'read-only', group: aGroup('Carboy', 2), mode: 'read-along' },
     );
     expect(await screen.findByText('You read along here.')).toBeInTheDocument();
-    expect(screen.queryByRole('button', { name: /Answer/ })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Reply/ })).not.toBeInTheDocument();
     expect(screen.getByText('Carboy’s copy. You read along.')).toBeInTheDocument();
   });
 

@@ -5,11 +5,8 @@ import { counted } from '@jigsaw/core/text';
 /** "2 of 3 written": how far a talk is, for one student or for a group. */
 export function sayTalk({ state, isYours, at, done, asked }: Progress, dates: Dates): string {
   if (done !== null && asked !== null) {
-    if (state === 'done')
-      return isYours ? 'You have written all that is asked' : 'All have written what is asked';
-    return isYours
-      ? `You have written ${done} of ${asked}`
-      : `${done} of ${asked} have written what is asked`;
+    if (state === 'done') return isYours ? 'You have met the requirement' : 'All have met the requirement';
+    return isYours ? `You have written ${done} of ${asked}` : `${done} of ${asked} have met the requirement`;
   }
   if (at === null) return isYours ? 'You have written nothing yet' : 'Nothing written yet';
   return `${isYours ? 'You last wrote' : 'Last written'} ${dates.dateTime(at)}`;

@@ -25,7 +25,7 @@ export default function DeskWork({
   const [latest] = handIns;
   const who =
     student === null
-      ? (head.group?.name ?? 'Everybody')
+      ? (head.group?.name ?? 'Everyone')
       : (head.members.find((member) => member.enrolmentId === student)?.name ?? 'The student');
   if (!latest) {
     return (
@@ -34,7 +34,7 @@ export default function DeskWork({
           <b>{who} has not handed in</b>
           <span>{head.schedule.due ? `due ${dates.dateTime(head.schedule.due)}` : ''}</span>
         </header>
-        {parts.length > 0 && <Small>What stands there so far:</Small>}
+        {parts.length > 0 && <Small>What they have so far:</Small>}
         {parts.map((part) => (
           <PartView key={part.author.enrolmentId} part={part} />
         ))}

@@ -11,7 +11,7 @@ import { api, ProblemStrip } from '../api/index.js';
 import { useAct } from '../page/index.js';
 import { Button, Small } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { useTakeOutFileMutation } from './handinApi.js';
+import { useDeleteFileMutation } from './handinApi.js';
 import { uploadFile } from './uploadFile.js';
 import type { Upload } from './uploadFile.js';
 import { FileList } from './HandedIn.js';
@@ -51,9 +51,9 @@ export function FilesSection({ head, work }: { readonly head: CopyHead; readonly
   const dispatch = useDispatch();
   const [arriving, setArriving] = useState<readonly ArrivingFile[]>([]);
   const [faults, setFaults] = useState<readonly string[]>([]);
-  const takeOut = useAct(useTakeOutFileMutation(), {
+  const deleteFile = useAct(useDeleteFileMutation(), {
     says: (_work, { fileId, isOut }) =>
-      `${work.files.find((file) => file.id === fileId)?.name ?? 'File'} ${isOut ? 'taken out' : 'put back'}`,
+      `${work.files.find((file) => file.id === fileId)?.name ?? 'File'} ${isOut ? 'deleted' : 'restored'}`,
     inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
   });
   const counter = useRef(0);
@@ -74,7 +74,7 @@ export function FilesSection({ head, work }: { readonly head: CopyHead; readonly
       setArriving((before) => before.filter((each) => each.id !== id));
     }
   };
-  const remove = (file: WorkFile) => takeOut({ copyId: head.id, fileId: file.id, isOut: true });
+  const remove = (file: WorkFile) => deleteFile({ copyId: head.id, fileId: file.id, isOut: true });
   const { rules } = work;
   const takes = [
     `at most ${counted(rules.mostFiles, 'file')}`,
@@ -87,9 +87,7 @@ export function FilesSection({ head, work }: { readonly head: CopyHead; readonly
     <section aria-label="Files">
       <h2>
         Files
-        <small>
-          {rules.by === 'student' ? 'yours alone' : 'everyone adds their own; nobody has to delete another’s'}
-        </small>
+        <small>{rules.by === 'student' ? 'only yours' : 'each member adds their own files'}</small>
       </h2>
       {faults.map((fault, at) => (
         <ProblemStrip key={at}>{fault}</ProblemStrip>
@@ -100,13 +98,8 @@ export function FilesSection({ head, work }: { readonly head: CopyHead; readonly
         dates={dates}
         act={(file) =>
           work.mayHandIn && file.addedBy.isYou && !(rules.attempts === 'all' && file.isHandedIn) ? (
-            <Button
-              kind="quiet"
-              isSmall
-              onPress={() => void remove(file)}
-              aria-label={`Take ${file.name} out`}
-            >
-              Take out
+            <Button kind="quiet" isSmall onPress={() => void remove(file)} aria-label={`Delete ${file.name}`}>
+              Delete
             </Button>
           ) : null
         }
@@ -139,8 +132,8 @@ export function FilesSection({ head, work }: { readonly head: CopyHead; readonly
           </FileTrigger>
           <Small>
             {isFull
-              ? `${rules.mostFiles === 1 ? 'One file is' : `${rules.mostFiles} files are`} the most here.`
-              : `Takes ${takes.join(', ')}.`}
+              ? `No more than ${counted(rules.mostFiles, 'file')} here.`
+              : `File types and limits: ${takes.join(', ')}.`}
           </Small>
         </div>
       )}

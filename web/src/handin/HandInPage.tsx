@@ -135,7 +135,7 @@ function sayWhyNot(head: CopyHead, work: WorkView): string {
   if (head.part === 'reader') return 'This is another group’s work; you can read it.';
   if (head.access === 'read-only') return 'This is closed. You can read it, but no longer change it.';
   return work.rules.attempts === 'one'
-    ? 'One hand-in is taken here, and it is in.'
+    ? 'You can hand in only once here, and it is handed in.'
     : 'You can read it, but not change it.';
 }
 

@@ -57,7 +57,7 @@ const Who = styled.ul`
 /** What each member has put in so far; the same for everyone in the group. */
 function Shares({ head, work }: { readonly head: CopyHead; readonly work: WorkView }) {
   return (
-    <Who aria-label="Who has put in what">
+    <Who aria-label="Who contributed what">
       {head.members.map((member) => {
         const words = work.parts.find((part) => part.author.enrolmentId === member.enrolmentId)?.words ?? 0;
         const files = work.files.filter((file) => file.addedBy.enrolmentId === member.enrolmentId).length;
@@ -122,7 +122,7 @@ export function HandInSide({ head, work }: { readonly head: CopyHead; readonly w
         </p>
       )}
       {work.mayHandIn && isClosed && (
-        <p>It closed on {dates.dateTime(sure(closes))}. What is here stays and can be read.</p>
+        <p>It closed on {dates.dateTime(sure(closes))}. You can still read what is here.</p>
       )}
       {work.mayHandIn && !isClosed && (
         <>
@@ -162,7 +162,7 @@ export function HandInSide({ head, work }: { readonly head: CopyHead; readonly w
 }
 
 const attemptsSay = {
-  one: 'One hand-in is taken here: look once more before you press.',
+  one: 'You can hand in only once. Check everything first.',
   latest: 'What is here is handed in as it is. You can add to it and hand in again; the latest counts.',
-  all: 'What is new here is handed in. You can hand in more later; all of it is kept.',
+  all: 'What is new here is handed in. You can hand in more later. Everything is kept.',
 } as const;

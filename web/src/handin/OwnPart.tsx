@@ -24,7 +24,7 @@ const textIn = (work: WorkView): { value: RichTextNode; version: number } => {
   return { value: own?.text ?? emptyText, version: own?.version ?? 0 };
 };
 
-/** One's own part of the text. Nobody else can change it, and it can change nobody else's; oneself can, in another window. */
+/** One's own part of the text. No one else can change it, and it can change no one else's; oneself can, in another window. */
 export function OwnPart({ head, work, reload }: OwnPartProps) {
   const { dates } = useCourse();
   const [save] = useSavePartMutation();
@@ -50,10 +50,10 @@ export function OwnPart({ head, work, reload }: OwnPartProps) {
           {state.sentence}
           {other && <PartView part={other} />}
           <Button isSmall onPress={() => void keepMine()}>
-            Keep what is in this window
+            Keep my text
           </Button>{' '}
           <Button isSmall onPress={() => void takeTheirs()}>
-            Take the other text
+            Use the other text
           </Button>
         </ProblemStrip>
       )}

@@ -34,11 +34,11 @@ export function FolderForm({ settings, onChange }: SettingsFormProps<FolderSetti
         onChange={(by) => change({ by: by as FolderSettings['by'] })}
       >
         <OptionCard value="group">
-          <b>One hand-in a group</b>
+          <b>One hand-in per group</b>
           <Small>All members add to it; it counts for all</Small>
         </OptionCard>
         <OptionCard value="student">
-          <b>Each student alone</b>
+          <b>One hand-in per student</b>
           <Small>Teammates do not see it; sorted by group for marking</Small>
         </OptionCard>
       </OptionCards>
@@ -68,7 +68,7 @@ export function FolderForm({ settings, onChange }: SettingsFormProps<FolderSetti
         label="Types of file"
         defaultValue={settings.types.join(', ')}
         placeholder="pdf, docx, csv"
-        hint="Endings, with commas between them. Empty: any. A file whose content is something else than its name says is refused."
+        hint="File endings, separated by commas. Leave empty to allow any type."
         onChange={(text) => change({ types: typesFrom(text) })}
       />
     </>

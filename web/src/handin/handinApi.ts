@@ -32,9 +32,9 @@ const handInApi = readApi.injectEndpoints({
       onQueryStarted: keepAnswer,
       invalidatesTags: ['Room'],
     }),
-    takeOutFile: build.mutation<WorkView, { copyId: string; fileId: string; isOut: boolean }>({
+    deleteFile: build.mutation<WorkView, { copyId: string; fileId: string; isOut: boolean }>({
       query: ({ copyId, fileId, isOut }) => ({
-        url: `copies/${copyId}/files/${fileId}${isOut ? '' : '/put-back'}`,
+        url: `copies/${copyId}/files/${fileId}${isOut ? '' : '/restore'}`,
         method: isOut ? 'DELETE' : 'POST',
       }),
       responseSchema: WorkView,
@@ -55,4 +55,4 @@ const handInApi = readApi.injectEndpoints({
 });
 
 export const { useReadWorkQuery } = readApi;
-export const { useSavePartMutation, useTakeOutFileMutation, useHandInMutation } = handInApi;
+export const { useSavePartMutation, useDeleteFileMutation, useHandInMutation } = handInApi;

@@ -30,7 +30,7 @@ describe('working on a hand-in', () => {
     expect(await screen.findByRole('region', { name: 'Brief' })).toHaveTextContent('For Crock');
     expect(screen.getByRole('region', { name: 'What the others wrote' })).toHaveTextContent('It fell to 4.4');
     expect(screen.getByRole('region', { name: 'What the others wrote' })).not.toHaveTextContent('Mine here');
-    expect(screen.getByRole('list', { name: 'Who has put in what' })).toHaveTextContent(
+    expect(screen.getByRole('list', { name: 'Who contributed what' })).toHaveTextContent(
       'Noor (you)2 wordsJorge4 words',
     );
   });
@@ -39,7 +39,7 @@ describe('working on a hand-in', () => {
     const here = aWork({ parts: [{ ...aPart(noor, 'Here'), version: 1 }], state: 'in-work' });
     const there = aWork({ parts: [{ ...aPart(noor, 'There'), version: 2 }], state: 'in-work' });
     const { user, set, writes } = work(here, {
-      [`PUT ${copyPath}/part`]: new Refusal(409, 'stale-write', 'You changed this in another window.', {
+      [`PUT ${copyPath}/part`]: new Refusal(409, 'stale-write', 'You edited this in another window.', {
         current: there,
       }),
     });
@@ -50,7 +50,7 @@ describe('working on a hand-in', () => {
     expect(strip).toHaveTextContent('There');
     set(`GET ${copyPath}/work`, there);
     set(`PUT ${copyPath}/part`, aWork({ parts: [{ ...aPart(noor, 'Here'), version: 3 }], state: 'in-work' }));
-    await user.click(within(strip).getByRole('button', { name: 'Keep what is in this window' }));
+    await user.click(within(strip).getByRole('button', { name: 'Keep my text' }));
     await waitFor(() => expect(screen.queryByRole('alert')).not.toBeInTheDocument());
     const kept = sure(writes().at(-1)).body as { version: number; text: unknown };
     expect(kept.version).toBe(2);
@@ -61,10 +61,10 @@ describe('working on a hand-in', () => {
     const copy = aWork({ files: [aFile('mine.csv', noor), aFile('theirs.csv', jorge)], state: 'in-work' });
     const { user, writes } = work(copy, {
       [`DELETE ${copyPath}/files/${id('mine.csv')}`]: aWork({ files: [aFile('theirs.csv', jorge)] }),
-      [`POST ${copyPath}/files/${id('mine.csv')}/put-back`]: copy,
+      [`POST ${copyPath}/files/${id('mine.csv')}/restore`]: copy,
     });
-    await user.click(await screen.findByRole('button', { name: 'Take mine.csv out' }));
-    expect(screen.queryByRole('button', { name: 'Take theirs.csv out' })).not.toBeInTheDocument();
+    await user.click(await screen.findByRole('button', { name: 'Delete mine.csv' }));
+    expect(screen.queryByRole('button', { name: 'Delete theirs.csv' })).not.toBeInTheDocument();
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(writes().map((write) => write.method)).toEqual(['DELETE', 'POST']));
     expect(screen.getByRole('link', { name: 'Download theirs.csv' })).toHaveAttribute(
@@ -190,10 +190,10 @@ describe('a submission folder', () => {
   const folder = { kind: 'folder', settings: {} };
   const rules = { takesText: false, mostFiles: 2, types: ['pdf', 'csv'], largestMb: 10 };
 
-  it('says what it takes, has no place for text, and is full at its number', async () => {
+  it('says what this level shows, has no place for text, and is full at its number', async () => {
     work(aWork({ rules }), {}, folder);
     expect(
-      await screen.findByText('Takes at most 2 files, .pdf, .csv, up to 10 MB each.'),
+      await screen.findByText('File types and limits: at most 2 files, .pdf, .csv, up to 10 MB each.'),
     ).toBeInTheDocument();
     expect(screen.queryByRole('textbox')).not.toBeInTheDocument();
     expect(screen.getByText('Add a file first.')).toBeInTheDocument();
@@ -202,7 +202,7 @@ describe('a submission folder', () => {
 
   it('takes no more once it is full', async () => {
     work(aWork({ rules, files: [aFile('a.csv', noor), aFile('b.csv', jorge)] }), {}, folder);
-    expect(await screen.findByText('2 files are the most here.')).toBeInTheDocument();
+    expect(await screen.findByText('No more than 2 files here.')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Add files…' })).toBeDisabled();
   });
 
@@ -215,9 +215,7 @@ describe('a submission folder', () => {
     expect(
       await screen.findByText(/Each hands in alone, 40 points. Teammates do not see it./),
     ).toBeInTheDocument();
-    expect(
-      screen.getByText('One hand-in is taken here: look once more before you press.'),
-    ).toBeInTheDocument();
+    expect(screen.getByText('You can hand in only once. Check everything first.')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Hand in' }));
     expect(writes()[0]).toMatchObject({ path: `${copyPath}/hand-in`, body: { attempt: 1 } });
   });
@@ -235,7 +233,7 @@ describe('a submission folder', () => {
       folder,
     );
     expect(await screen.findByRole('heading', { name: 'Handed in' })).toBeInTheDocument();
-    expect(screen.queryByRole('button', { name: 'Take week1.csv out' })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Delete week1.csv' })).not.toBeInTheDocument();
   });
 
   it('shows staff each student’s hand-in', async () => {
@@ -297,10 +295,10 @@ describe('adding a file', () => {
       type: '/problems/too-large',
       title: 'Too large',
       status: 413,
-      detail: 'The file is over 250 MB, which is the most here.',
+      detail: 'The file is over 250 MB, the most allowed here.',
     });
     expect(await screen.findByRole('alert')).toHaveTextContent(
-      'huge.bin: The file is over 250 MB, which is the most here.',
+      'huge.bin: The file is over 250 MB, the most allowed here.',
     );
   });
 

@@ -5,8 +5,8 @@ import type { Dates } from '../look/index.js';
 /** "Handed in Sat 7 Nov, 21:04, late 1 d 4 h": where the work stands, in words. */
 export function sayHandedIn({ state, at, late, done, asked }: Progress, dates: Dates): string {
   if (asked !== null && done !== null) return `${done} of ${asked} handed in`;
-  if (state === 'not-started') return 'Nothing there yet';
-  if (at === null) return 'Begun, not handed in';
+  if (state === 'not-started') return 'Nothing yet';
+  if (at === null) return 'Started, not handed in';
   const delay = late && late.minutes > 0 ? `, late ${sayMinutes(late.minutes)}` : '';
   return `Handed in ${dates.dateTime(at)}${delay}${state === 'changed-since' ? '; changed since' : ''}`;
 }

@@ -8,7 +8,7 @@ export function MailLinkButton({ email }: { readonly email: string }) {
   if (isSuccess && originalArgs?.email === email)
     return (
       <Small role="status">
-        Check the inbox of {email}. If the address is known here, a sign-in link is there.
+        Check the inbox of {email}. If this email is known here, a sign-in link is there.
       </Small>
     );
   return (

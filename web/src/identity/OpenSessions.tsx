@@ -4,7 +4,7 @@ const OpenSessionsSheet = lazy(async () => ({
   default: (await import('./OpenSessionsSheet.js')).OpenSessionsSheet,
 }));
 
-/** Fetched when somebody asks for it: nobody waits for it with their first page. */
+/** Fetched when someone asks for it: no one waits for it with their first page. */
 export function OpenSessions({ onClose }: { readonly onClose: () => void }) {
   return (
     <Suspense>

@@ -25,7 +25,7 @@ const List = styled.ul`
 `;
 const dates = datesIn(Intl.DateTimeFormat().resolvedOptions().timeZone);
 
-/** Where somebody is signed in, with the way to sign out anywhere else. */
+/** Where someone is signed in, with the way to sign out anywhere else. */
 export function OpenSessionsSheet({ onClose }: { readonly onClose: () => void }) {
   const open = useReadOpenSessionsQuery(undefined, { refetchOnMountOrArgChange: true });
   const end = useAct(useEndSessionMutation(), { says: () => 'Signed out there' });

@@ -68,7 +68,7 @@ function SignInAgain({ session }: { readonly session: SessionView }) {
   const dispatch = useDispatch();
   const [email] = useState(session.person.email);
   const resume = (next: SessionView) => {
-    if (next.person.id !== session.person.id) return window.location.reload(); // somebody else: nothing of the first person may stay
+    if (next.person.id !== session.person.id) return window.location.reload(); // someone else: nothing of the first person may stay
     dispatch(sessionResumed());
     dispatch(api.util.invalidateTags([...tagTypes]));
   };

@@ -52,7 +52,7 @@ export function SignInForm({
   return (
     <Form onSubmit={(event) => void submit(event)}>
       <Field
-        label="Mail address"
+        label="Email"
         type="email"
         name="email"
         autoComplete="username"

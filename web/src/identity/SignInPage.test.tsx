@@ -12,11 +12,11 @@ describe('the sign-in page', () => {
       'GET session': signedOut,
       'POST session': new Refusal(401, 'wrong-password', 'That address and password do not go together.'),
     });
-    await user.type(await screen.findByLabelText('Mail address'), 'ada@quillmere.example');
+    await user.type(await screen.findByLabelText('Email'), 'ada@quillmere.example');
     await user.type(screen.getByLabelText('Password'), 'no');
     await user.click(screen.getByRole('button', { name: 'Sign in' }));
     expect(await screen.findByRole('alert')).toHaveTextContent('do not go together');
-    expect(screen.getByLabelText('Mail address')).toHaveValue('ada@quillmere.example');
+    expect(screen.getByLabelText('Email')).toHaveValue('ada@quillmere.example');
     expect(writes()).toEqual([
       { method: 'POST', path: 'session', body: { email: 'ada@quillmere.example', password: 'no' } },
     ]);
@@ -46,7 +46,7 @@ describe('the sign-in page', () => {
 
   it('stands alone without the demo', async () => {
     showPage('/', { 'GET session': signedOut });
-    expect(await screen.findByRole('heading', { name: 'Come in' })).toBeInTheDocument();
+    expect(await screen.findByRole('heading', { name: 'Sign in' })).toBeInTheDocument();
     expect(screen.queryByText(/someone made up/)).not.toBeInTheDocument();
   });
 
@@ -65,7 +65,7 @@ describe('a sign-in link', () => {
       'POST session/link': { email, asksFor: 'new-password' },
       'POST session/password': new Refusal(410, 'link-used', 'This link was used already or has run out.'),
     });
-    const save = await screen.findByRole('button', { name: 'Save it and come in' });
+    const save = await screen.findByRole('button', { name: 'Save password and sign in' });
     expect(screen.getByText(email)).toBeInTheDocument();
     await user.type(screen.getByLabelText('New password'), 'short');
     expect(screen.getByText('5 more characters')).toBeInTheDocument();
@@ -97,7 +97,7 @@ describe('a sign-in link', () => {
     expect(await screen.findByRole('alert')).toHaveTextContent('used already');
     await user.click(screen.getByRole('link', { name: 'Sign in' }));
     expect(await screen.findByRole('button', { name: 'Email me a link' })).toBeDisabled();
-    await user.type(screen.getByLabelText('Mail address'), ` ${email} `);
+    await user.type(screen.getByLabelText('Email'), ` ${email} `);
     await user.click(screen.getByRole('button', { name: 'Email me a link' }));
     await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ email }));
   });

@@ -186,7 +186,7 @@ export function SignInPage() {
   const door = useReadFrontDoorQuery();
   const [comeIn, { error }] = useSignInAsDemoPersonMutation();
   const people = door.data?.demoPeople ?? [];
-  // A full load, so that nothing of whoever was here before stays in the page's memory.
+  // A full load, so that nothing of anyone who was here before stays in the page's memory.
   const enter = () => window.location.reload();
   const enterAs = async (personId: string) => {
     const answer = await comeIn(personId);
@@ -212,13 +212,13 @@ export function SignInPage() {
         </div>
       </House>
       <Form>
-        <h1>Come in</h1>
+        <h1>Sign in</h1>
         <SignInForm onIn={enter} />
         {error && <ProblemStrip of={error} />}
         {people.length > 0 && (
           <Made>
             <header>
-              <h2>Or come in as someone made up</h2>
+              <h2>Or look around as a demo person</h2>
               <p>demo course, no password</p>
             </header>
             {roles.map(({ role, says }) => {

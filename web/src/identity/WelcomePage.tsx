@@ -32,7 +32,7 @@ const Frame = styled.main`
 const shortest = 10;
 
 const says = {
-  'new-password': 'Choose a password. You sign in with it and your mail address from now on.',
+  'new-password': 'Choose a password. You sign in with it and your email from now on.',
   password: 'This address already has a password. Enter it to open the course.',
 } as const;
 
@@ -79,7 +79,7 @@ function LinkForm({ token, link }: { readonly token: string; readonly link: Link
         {/* So that whatever keeps passwords knows whose it is. */}
         <input type="hidden" name="username" autoComplete="username" value={link.email} />
         <p>
-          <Small>Mail address</Small>
+          <Small>Email</Small>
           <br />
           <b>{link.email}</b>
         </p>
@@ -100,7 +100,7 @@ function LinkForm({ token, link }: { readonly token: string; readonly link: Link
         />
         {error && <ProblemStrip>{problemOf(error).detail}</ProblemStrip>}
         <Button type="submit" kind="main" isDisabled={isLoading || password.length < shortest}>
-          {isNew ? 'Save it and come in' : 'Sign in'}
+          {isNew ? 'Save password and sign in' : 'Sign in'}
         </Button>
         {!isNew && (
           <>

@@ -11,7 +11,7 @@ const session = (cameFrom: string, isThis = false) => ({
   isThis,
 });
 
-describe('where somebody is signed in', () => {
+describe('where someone is signed in', () => {
   const open = async (sessions: object[]) => {
     const page = showPage(
       inCourse('my-marks'),

@@ -19,7 +19,7 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   readonly says: string;
   readonly icon: LucideIcon;
   readonly settings: Schema<Settings>;
-  /** Marked out of, for a new one; null: not marked unless somebody says so. */
+  /** Marked out of, for a new one; null: not marked unless someone says so. */
   readonly usualPoints: string | null;
   readonly SettingsForm: ComponentType<SettingsFormProps<Settings>> | null;
   /** What becomes of what comes after the due time, where it costs no points; null: nothing. */

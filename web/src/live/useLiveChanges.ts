@@ -80,7 +80,7 @@ export function useLiveChanges(courseId: string | null): void {
         if (isYours && shownByTheAct.has(type)) return;
         dispatch(api.util.invalidateTags(staleAfter(type, isYours)));
       });
-      // After a gap nobody knows what was missed.
+      // After a gap no one knows what was missed.
       stream.addEventListener('open', () => {
         if (!isFirst) askForAll();
         isFirst = isRefused = false;

@@ -37,6 +37,8 @@ interface FindFieldProps {
   readonly onChange: (value: string) => void;
   readonly inputRef?: Ref<HTMLInputElement>;
   readonly width?: number;
+  /** Goes to the first that is found. */
+  readonly onEnter?: () => void;
   readonly children?: ReactNode;
 }
 
@@ -48,6 +50,7 @@ export function FindField({
   onChange,
   inputRef,
   width,
+  onEnter,
   children,
 }: FindFieldProps) {
   return (
@@ -56,7 +59,11 @@ export function FindField({
         <Spoken>{label}</Spoken>
       </Label>
       <Search size={16} aria-hidden="true" />
-      <Input ref={inputRef} placeholder={placeholder} />
+      <Input
+        ref={inputRef}
+        placeholder={placeholder}
+        onKeyDown={(event) => event.key === 'Enter' && !event.nativeEvent.isComposing && onEnter?.()}
+      />
       {children}
     </Frame>
   );

@@ -77,7 +77,7 @@ export function PeoplePicker({ people, chosen, onChange, isFocused = false }: Pe
   return (
     <>
       {chosen.map((id) => {
-        const name = people.find((person) => person.enrolmentId === id)?.name ?? 'somebody who left';
+        const name = people.find((person) => person.enrolmentId === id)?.name ?? 'someone who left';
         return (
           <Chosen key={id}>
             <bdi>{name}</bdi>
@@ -86,13 +86,13 @@ export function PeoplePicker({ people, chosen, onChange, isFocused = false }: Pe
         );
       })}
       <Picker
-        key={chosen.length} // begun anew with everybody who is named
-        aria-label="Somebody more"
+        key={chosen.length} // begun anew with everyone who is named
+        aria-label="Someone more"
         value={null}
         defaultItems={others}
         onChange={(key) => key !== null && onChange([...chosen, key as EnrolmentId])}
       >
-        <Input placeholder={chosen.length === 0 ? 'Name somebody…' : 'and…'} autoFocus={isFocused} />
+        <Input placeholder={chosen.length === 0 ? 'Name someone…' : 'and…'} autoFocus={isFocused} />
         <Popup>
           <ListBox>
             {(person: (typeof others)[number]) => (

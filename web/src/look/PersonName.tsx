@@ -60,7 +60,7 @@ export function PersonName({ name, reading }: { readonly name: string; readonly 
   );
 }
 
-/** The first letters that stand for somebody in a small square. */
+/** The first letters that stand for someone in a small square. */
 export function initials(name: string): string {
   const words = name
     .replace(/^(Dr|Prof)\.?\s+/, '')

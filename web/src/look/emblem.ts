@@ -1,5 +1,5 @@
 import { sure } from '@jigsaw/core/lists';
-/** The piece that stands for a group. Three things tell groups apart, so that nobody depends on colour alone:
+/** The piece that stands for a group. Three things tell groups apart, so that no one depends on colour alone:
  * the form (four edges, each a tab, a socket or flat), one of 12 hues of equal lightness, and the number.
  * Geometry: a 100 x 100 box whose body is the middle 70; a tab reaches 15 beyond it, a socket as far in. */
 

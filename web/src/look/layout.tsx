@@ -76,7 +76,7 @@ export const Small = styled.span`
   color: var(--ink-2);
 `;
 
-/** Read by screen readers, seen by nobody. */
+/** Read by screen readers, seen by no one. */
 export const Spoken = styled.span`
   position: absolute;
   width: 1px;

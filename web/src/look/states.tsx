@@ -45,7 +45,7 @@ export function Broken() {
       title="This page broke"
       action={<Button onPress={() => window.location.reload()}>Load it again</Button>}
     >
-      What you saved is safe on the server. If it happens again, tell whoever runs this Jigsaw Room what you
+      What you saved is safe on the server. If it happens again, tell the person who runs this server what you
       were doing.
     </Empty>
   );
@@ -72,7 +72,7 @@ const WorkingLine = styled.div`
 `;
 
 /** Something that may take long is worked on, and can be stopped.
- * @param share how much of it is done, 0 to 1; leave it out where nobody can know.
+ * @param share how much of it is done, 0 to 1; omit it where no one can know.
  * @param note how far it is, in words.
  * @param stop what stops it: a verb and its object. */
 export function Working({
@@ -92,7 +92,7 @@ export function Working({
     <WorkingLine aria-busy="true">
       <span role="status">{what}…</span>
       <progress aria-label={what} value={share} aria-valuetext={note} />
-      {/* It changes every second; the bar says it to whoever asks. */}
+      {/* It changes every second; the bar says it to anyone who asks. */}
       {note !== undefined && (
         <Small className="num" aria-hidden="true">
           {note}

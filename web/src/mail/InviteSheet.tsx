@@ -50,9 +50,9 @@ interface InviteSheetProps {
 
 const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString();
 
-/** What goes to whom, before it goes. */
+/** What each person gets, before it goes. */
 export function InviteSheet({ people: asked, onClose, onDone }: InviteSheetProps) {
-  const [people] = useState(asked); // as it was shown, whoever comes in meanwhile
+  const [people] = useState(asked); // as it was shown, anyone who comes in meanwhile
   const { course, dates } = useCourse();
   const session = useReadSessionQuery();
   const navigate = useNavigate();
@@ -82,7 +82,7 @@ export function InviteSheet({ people: asked, onClose, onDone }: InviteSheetProps
     <Sheet title={`Invite ${counted(people.length, 'person', 'people')}`} onClose={onClose}>
       {error && <ProblemStrip of={error} />}
       <h3>To</h3>
-      <People aria-label="Who is written to" tabIndex={0}>
+      <People aria-label="Recipients" tabIndex={0}>
         {people.map((each) => (
           <li key={each.enrolmentId}>
             <PersonName name={each.name} />

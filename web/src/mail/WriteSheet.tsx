@@ -15,7 +15,7 @@ const Fields = styled.div`
 
 interface WriteSheetProps {
   readonly people: readonly { readonly enrolmentId: EnrolmentId; readonly name: string }[];
-  /** Whether whoever writes may look at the outbox. */
+  /** Whether anyone who writes may look at the outbox. */
   readonly hasOutbox: boolean;
   /** What is written already, for them to change. */
   readonly draft?: { readonly subject: string; readonly text: string };
@@ -59,8 +59,8 @@ export function WriteSheet({ people, draft, hasOutbox, onClose, onDone }: WriteS
           <Field label="Message" lines={8} value={text} onChange={setText} maxLength={10_000} />
           <Small>
             {people.length === 1
-              ? 'Answers go to your own address.'
-              : 'Each gets a message of their own and sees nobody else’s address. Answers go to yours.'}
+              ? 'Replies go to your own address.'
+              : 'Each person gets a separate message. Replies go to your own address.'}
           </Small>
         </Fields>
         <footer>

@@ -14,9 +14,8 @@ export function DeskListPage() {
   const first = desk.data.activities.find((activity) => activity.toMark > 0) ?? desk.data.activities[0];
   if (first) return <Navigate to={first.releaseId} replace />;
   return (
-    <Empty title="Nothing to mark yet" action={<ButtonLink to="../release">To what is released</ButtonLink>}>
-      Once something that is marked is released, its groups or students queue here: the work, the mark, and
-      what differs for whom.
+    <Empty title="Nothing to mark yet" action={<ButtonLink to="../release">Go to Release</ButtonLink>}>
+      Release something with marks, and its groups or students queue here.
     </Empty>
   );
 }

@@ -129,7 +129,7 @@ export function DeskPage() {
   const desk = useReadDeskQuery(releaseId);
   if (isProblem(desk.error, 'not-found'))
     return (
-      <Empty title="Nothing here">There is nothing to mark at this address, or it is not yours to see.</Empty>
+      <Empty title="Nothing here">There is nothing to mark at this address, or you cannot see it.</Empty>
     );
   if (unshown(desk) !== undefined)
     return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
@@ -161,7 +161,7 @@ export function DeskPage() {
         <Small>
           {desk.currentData.points} points
           {desk.currentData.due ? ` · due ${dates.dateTime(desk.currentData.due)}` : ''} ·{' '}
-          {desk.currentData.markFor === 'group' ? 'one mark a group' : 'one mark a student'}
+          {desk.currentData.markFor === 'group' ? 'one mark per group' : 'one mark per student'}
         </Small>
         <span className="grow" />
         {mayMark && <ManyMarks desk={desk.currentData} />}
@@ -196,7 +196,7 @@ function sayRow(row: DeskRow, isHandedIn: boolean): string {
   if (row.mark.state === 'changed') return 'Changed since release';
   if (row.mark.state === 'drafted') return `Drafted${late}`;
   if (!row.work) return isHandedIn ? 'Not handed in' : 'Nothing written';
-  return row.work.isComplete ? `Handed in${late}` : 'Still at it';
+  return row.work.isComplete ? `Handed in${late}` : 'In progress';
 }
 
 function QueueOfUnits({
@@ -271,7 +271,7 @@ function OneSheet({
 }) {
   const mark = useReadMarkQuery(of, { refetchOnMountOrArgChange: true });
   if (isProblem(mark.error, 'not-found'))
-    return <Empty title="Nothing here">This work is not here, or not yours to see.</Empty>;
+    return <Empty title="Nothing here">This work is not here, or you cannot see it.</Empty>;
   if (unshown(mark) !== undefined)
     return <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} />;
   return mark.currentData ? (

@@ -95,14 +95,14 @@ export function FeedbackSide({ mark, acts, mayMark }: FeedbackSideProps) {
       {rubric && !acts.isOverriding ? (
         mayMark && (
           <Button kind="quiet" isSmall onPress={acts.override}>
-            Give another mark than the rubric’s…
+            Give a different mark…
           </Button>
         )
       ) : (
         <>
           <div className="mark">
             <Field
-              label={rubric ? 'In place of the rubric’s mark' : isGroup ? 'Group mark' : 'Mark'}
+              label={rubric ? 'Mark instead of the rubric’s' : isGroup ? 'Group mark' : 'Mark'}
               inputMode="decimal"
               value={acts.markText}
               onChange={acts.changeMark}
@@ -114,15 +114,15 @@ export function FeedbackSide({ mark, acts, mayMark }: FeedbackSideProps) {
           {rubric && (
             <>
               <Field
-                label="Why, told to students"
+                label="Reason, shown to students"
                 value={written.overrideReason}
                 onChange={(overrideReason) => acts.change({ overrideReason })}
                 isDisabled={!mayMark}
-                placeholder="The reason; without one it cannot be released"
+                placeholder="Needed before release"
               />
               {mayMark && (
                 <Button kind="quiet" isSmall onPress={acts.backToRubric}>
-                  Back to the rubric’s mark
+                  Use the rubric’s mark
                 </Button>
               )}
             </>
@@ -132,17 +132,17 @@ export function FeedbackSide({ mark, acts, mayMark }: FeedbackSideProps) {
       {mark.suggestion && (
         <Suggested>
           <span>
-            What is asked comes to <b>{mark.suggestion.mark}</b>: {mark.suggestion.why}.
+            Suggested mark <b>{mark.suggestion.mark}</b>: {mark.suggestion.why}.
           </span>
           {mayMark && !rubric && written.typedMark !== mark.suggestion.mark && (
             <Button isSmall onPress={() => acts.changeMark(sure(mark.suggestion).mark)}>
-              Take {mark.suggestion.mark}
+              Use {mark.suggestion.mark}
             </Button>
           )}
         </Suggested>
       )}
       <Field
-        label={isGroup ? `What you say to all ${mark.members.length}` : `What you say to ${who}`}
+        label={isGroup ? `Feedback to all ${mark.members.length}` : `Feedback to ${who}`}
         lines={rubric ? 3 : 7}
         value={written.feedback}
         onChange={(feedback) => acts.change({ feedback })}
@@ -150,7 +150,7 @@ export function FeedbackSide({ mark, acts, mayMark }: FeedbackSideProps) {
         placeholder="What works, and what to do next time"
       />
       <details>
-        <summary>What they were asked to do</summary>
+        <summary>Requirement</summary>
         <RichText node={copy.brief} values={valuesOf(copy)} />
       </details>
       {mark.history.length > 0 && (

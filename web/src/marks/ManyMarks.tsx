@@ -68,7 +68,7 @@ function Check({
   const release = useAct(useReleaseManyMarksMutation(), {
     says: ({ students }) => `Released to ${counted(students, 'student')}`,
     undo: (_done, asked) => () => recall(asked),
-    undoLabel: 'Take them back',
+    undoLabel: 'Recall them',
     isRefusalShown: true,
   });
   const take = useAct(useTakeSuggestedMarksMutation(), {

@@ -23,7 +23,7 @@ export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
   const count = mark.members.length;
   return (
     <FootBar data-acts>
-      <Small role="status">{mayMark ? saySaved(acts.state, dates.time) : 'You may look, not mark'}</Small>
+      <Small role="status">{mayMark ? saySaved(acts.state, dates.time) : 'You can look but not mark'}</Small>
       {mark.releasedAt && (
         <Tag $look={acts.isReleased ? 'solid' : 'warn'}>
           {acts.isReleased
@@ -36,7 +36,7 @@ export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
         <>
           {mark.releasedAt && (
             <Button kind="quiet" onPress={() => void acts.recallNow()}>
-              Take back from {counted(count, 'student')}
+              Recall from {counted(count, 'student')}
             </Button>
           )}
           {acts.lacks !== null && <Small>{acts.lacks}</Small>}

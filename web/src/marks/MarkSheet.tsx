@@ -64,7 +64,7 @@ interface MarkSheetProps {
   readonly reload: () => Promise<MarkView>;
 }
 
-/** The work, one mark for the group or the student, what differs for whom and why, and the sum that each member will see. */
+/** The work, one mark for the group or the student, what differs for each person and why, and the sum that each member will see. */
 export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
   const { course } = useCourse();
   const mayMark = course.role === 'instructor' || course.role === 'assistant';
@@ -109,10 +109,10 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
             {theirs?.changedBy ?? 'Someone else'} marked this meanwhile
             {theirs ? `: ${sayBoth(acts.disputedWith(theirs), theirs, groupMark)}` : ''}. Yours is still here.{' '}
             <Button isSmall onPress={() => void acts.keepMine()}>
-              Save mine over it
+              Keep mine
             </Button>{' '}
             <Button isSmall onPress={() => void acts.takeTheirs()}>
-              Take theirs
+              Use theirs
             </Button>
           </ProblemStrip>
         )}

@@ -50,20 +50,20 @@ describe('what differs for a member', () => {
     const heard: (AdjustmentShape | null)[] = [];
     render(<Desk heard={(next) => heard.push(next)} />);
     expect(screen.getByText('28')).toBeInTheDocument();
-    await userEvent.click(screen.getByRole('button', { name: /How Noor’s mark differs/ }));
-    await userEvent.click(await screen.findByRole('option', { name: 'More or less' }));
+    await userEvent.click(screen.getByRole('button', { name: /Adjustment for Noor/ }));
+    await userEvent.click(await screen.findByRole('option', { name: 'Adjust points' }));
     await userEvent.type(screen.getByLabelText('Points more or less for Noor'), '+1,5');
     expect(screen.getByText('29.5')).toBeInTheDocument();
-    expect(screen.getByLabelText('Why Noor’s mark differs')).toHaveAttribute('aria-invalid', 'true');
-    await userEvent.type(screen.getByLabelText('Why Noor’s mark differs'), 'Ill');
+    expect(screen.getByLabelText('Reason for Noor')).toHaveAttribute('aria-invalid', 'true');
+    await userEvent.type(screen.getByLabelText('Reason for Noor'), 'Ill');
     expect(heard.at(-1)).toEqual({ kind: 'adjusted', by: '1.5', reason: 'Ill' });
   });
 
   it('takes nothing for a mark that cannot be meant, and says so beside the field', async () => {
     const heard: (AdjustmentShape | null)[] = [];
     render(<Desk heard={(next) => heard.push(next)} />);
-    await userEvent.click(screen.getByRole('button', { name: /How Noor’s mark differs/ }));
-    await userEvent.click(await screen.findByRole('option', { name: 'A mark of their own' }));
+    await userEvent.click(screen.getByRole('button', { name: /Adjustment for Noor/ }));
+    await userEvent.click(await screen.findByRole('option', { name: 'Separate mark' }));
     expect(heard.at(-1)).toEqual({ kind: 'separate', mark: null, reason: '' }); // empty is no mark, and not 0
     expect(screen.getByText('none yet')).toBeInTheDocument();
     const field = screen.getByLabelText('Noor’s own mark');
@@ -105,7 +105,7 @@ describe('what differs for a member', () => {
 
   it('gives an excused member no mark', async () => {
     render(<Desk heard={() => undefined} />);
-    await userEvent.click(screen.getByRole('button', { name: /How Noor’s mark differs/ }));
+    await userEvent.click(screen.getByRole('button', { name: /Adjustment for Noor/ }));
     await userEvent.click(await screen.findByRole('option', { name: 'Excused' }));
     expect(screen.getByText('excused')).toBeInTheDocument();
   });

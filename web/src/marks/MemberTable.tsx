@@ -72,9 +72,9 @@ const kindsFor = (isGroup: boolean) =>
         .filter((kind) => kind.id !== 'separate')
         .map((kind) => (kind.id === 'same' ? { ...kind, label: 'As marked' } : kind));
 const groupKinds = [
-  { id: 'same', label: 'As the group' },
-  { id: 'adjusted', label: 'More or less' },
-  { id: 'separate', label: 'A mark of their own' },
+  { id: 'same', label: 'Same as the group' },
+  { id: 'adjusted', label: 'Adjust points' },
+  { id: 'separate', label: 'Separate mark' },
   { id: 'excused', label: 'Excused' },
 ] as const;
 type Kind = (typeof groupKinds)[number]['id'];
@@ -112,9 +112,9 @@ export function MemberTable({
                 {label}
               </th>
             ))}
-            <th style={{ width: 180 }}>{isGroup ? 'Differs from the group' : 'Differs'}</th>
-            <th style={{ width: 104 }}>By</th>
-            <th style={{ width: '34%' }}>Why, told to the student</th>
+            <th style={{ width: 180 }}>Adjustment</th>
+            <th style={{ width: 104 }}>Points</th>
+            <th style={{ width: '34%' }}>Reason, shown to the student</th>
             <th>Mark of {max}</th>
           </tr>
         </thead>
@@ -177,7 +177,7 @@ function AdjustmentCells({ name, adjustment, onChange, max, isDisabled, isGroup 
   const faultId = useId();
   const least = kind === 'adjusted' ? `-${max}` : '0';
   const shown = shownIn(typed, figure, max, least);
-  const isElsewhere = shown.fault !== undefined && figure !== null; // given by somebody else since
+  const isElsewhere = shown.fault !== undefined && figure !== null; // given by someone else since
   const { text, fault } = isElsewhere ? { text: figure, fault: undefined } : shown;
   const reason = adjustment?.reason ?? '';
   const make = (nextKind: Kind, given: string, why: string): AdjustmentShape | null => {
@@ -196,7 +196,7 @@ function AdjustmentCells({ name, adjustment, onChange, max, isDisabled, isGroup 
           kindsFor(isGroup).find((each) => each.id === kind)?.label
         ) : (
           <Choice
-            label={`How ${name}’s mark differs`}
+            label={`Adjustment for ${name}`}
             isLabelHidden
             value={kind}
             choices={kindsFor(isGroup)}
@@ -230,8 +230,8 @@ function AdjustmentCells({ name, adjustment, onChange, max, isDisabled, isGroup 
       <td>
         {kind !== 'same' && (
           <input
-            aria-label={`Why ${name}’s mark differs`}
-            placeholder="The reason; without one it cannot be released"
+            aria-label={`Reason for ${name}`}
+            placeholder="Needed before release"
             aria-invalid={reason.trim() === ''}
             value={reason}
             disabled={isDisabled}

@@ -253,7 +253,7 @@ function OneMark({
       </SumStrip>
       <div className="in">
         <div>
-          <h3>How it came about</h3>
+          <h3>How this mark was reached</h3>
           <ol>
             {mark.steps.map((step, at) => (
               <li key={at}>{sayStep(step, mark.markFor)}</li>
@@ -263,8 +263,8 @@ function OneMark({
           {late && mark.latePolicy && <p>{sayLatePolicy(mark.latePolicy)}</p>}
         </div>
         <div>
-          <h3>{mark.markFor === 'group' ? 'What was said to your group' : 'What was said to you'}</h3>
-          <p className="said">{mark.feedback || 'Nothing was written.'}</p>
+          <h3>{mark.markFor === 'group' ? 'Feedback to your group' : 'Feedback to you'}</h3>
+          <p className="said">{mark.feedback || 'No written feedback.'}</p>
         </div>
         {mark.rubric && (
           <div className="wide">

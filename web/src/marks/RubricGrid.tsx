@@ -226,11 +226,11 @@ export function RubricGrid({ rubric, picks, points, sum, isDisabled, onPick }: R
       </Grid>
       <Field
         key={active.id}
-        label={`On ${active.name}, told with it`}
+        label={`On ${active.name}, shown to the student`}
         value={picks[active.id]?.comment ?? ''}
         onChange={(comment) => put(active.id, { comment })}
         isDisabled={isDisabled}
-        placeholder="What this criterion was met by, or misses"
+        placeholder="What meets this criterion, and what is missing"
       />
     </div>
   );

@@ -45,7 +45,7 @@ export function UnitSum({ mark, acts }: UnitSumProps) {
             Students see their own mark and your reason, never a teammate’s.
           </>
         ) : (
-          <>Seen by {who} alone, never by the others, and by nobody before you release it.</>
+          <>Seen by {who} , never by others, and only after you release it.</>
         )}
       </div>
     </SumStrip>

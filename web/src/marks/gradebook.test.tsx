@@ -148,7 +148,7 @@ describe('the gradebook', () => {
     expect(screen.getByRole('columnheader', { name: /withdrawn, of 40/ })).toBeInTheDocument();
   });
 
-  it('shows a mark for each copy where somebody has several, each with its group and a way to its sheet', async () => {
+  it('shows a mark for each copy where someone has several, each with its group and a way to its sheet', async () => {
     open([
       aStudent('Noor', [
         [

@@ -93,14 +93,14 @@ describe('the Marking desk', () => {
     expect(screen.getByText('Give the group a mark, or each member a separate one.')).toBeInTheDocument();
   });
 
-  it('releases what is saved and offers to take it back', async () => {
+  it('releases what is saved and offers to recall it', async () => {
     const drafted = aMark({ state: 'drafted', typedMark: '31.5', version: 2 });
     const { user, writes } = desk(drafted, undefined, {
       [`POST ${markPath}/release`]: aSavedMark({ state: 'released', version: 2 }),
       [`POST ${markPath}/recall`]: aSavedMark({ version: 2 }),
     });
     await user.click(await screen.findByRole('button', { name: 'Release to 2 students' }));
-    await user.click(await screen.findByRole('button', { name: 'Take it back' }));
+    await user.click(await screen.findByRole('button', { name: 'Recall it' }));
     await waitFor(() =>
       expect(writes().map((write) => write.path)).toEqual([`${markPath}/release`, `${markPath}/recall`]),
     );
@@ -120,7 +120,7 @@ describe('the Marking desk', () => {
     expect(screen.getAllByRole('alert')).toHaveLength(1); // told once
     expect(screen.getByLabelText('Group mark')).toHaveValue('40');
     set(`GET ${markPath}`, theirs);
-    await user.click(screen.getByRole('button', { name: 'Take theirs' }));
+    await user.click(screen.getByRole('button', { name: 'Use theirs' }));
     await waitFor(() => expect(screen.getByLabelText('Group mark')).toHaveValue('9.5'));
     expect(screen.queryByRole('alert')).not.toBeInTheDocument();
   });
@@ -162,7 +162,7 @@ describe('the Marking desk', () => {
     let answer: (mark: MarkView) => void = () => undefined;
     set(`GET ${markPath}`, () => new Promise((resolve) => (answer = resolve)));
     set(`PUT ${markPath}`, aSavedMark({ version: 5 }));
-    await user.click(screen.getByRole('button', { name: 'Save mine over it' }));
+    await user.click(screen.getByRole('button', { name: 'Keep mine' }));
     await user.type(screen.getByLabelText('Group mark'), '.5'); // while theirs is on its way
     answer(theirs);
     await waitFor(() => expect(screen.queryByText(/they gave 20/)).not.toBeInTheDocument());
@@ -193,7 +193,7 @@ describe('the Marking desk', () => {
       ),
     ).toBeInTheDocument();
     set(`PUT ${markPath}`, aSavedMark({ version: 5 }));
-    await user.click(screen.getByRole('button', { name: 'Save mine over it' }));
+    await user.click(screen.getByRole('button', { name: 'Keep mine' }));
     await waitFor(() =>
       expect(sure(writes().at(-1)).body).toMatchObject({ typedMark: '20', feedback: 'Mine.', version: 4 }),
     );
@@ -223,7 +223,7 @@ describe('the Marking desk', () => {
     await screen.findByText('It could not be saved.', {}, { timeout: 4000 });
     const tried = first.writes().length;
     first.unmount();
-    await waitFor(() => expect(first.writes().length).toBeGreaterThan(tried)); // once more, on leaving
+    await waitFor(() => expect(first.writes().length).toBeGreaterThan(tried)); // again, on leaving
     const again = desk(aMark(), undefined, { [`PUT ${markPath}`]: aSavedMark({ version: 1 }) });
     expect(await screen.findByLabelText('Group mark')).toHaveValue('33');
     await waitFor(() =>
@@ -260,7 +260,7 @@ describe('the Marking desk', () => {
     expect(await within(check).findByText('Say why Amina differs.')).toBeInTheDocument();
     expect(within(check).getByText('1 incomplete mark not released')).toBeInTheDocument();
     await user.click(within(check).getByRole('button', { name: 'Release to 2 students' }));
-    await user.click(await screen.findByRole('button', { name: 'Take them back' }));
+    await user.click(await screen.findByRole('button', { name: 'Recall them' }));
     const units = [{ copyId: id('copy'), unit: 'group', version: 2 }];
     await waitFor(() => expect(writes().map((write) => write.body)).toEqual([{ units }, { units }]));
   });
@@ -310,7 +310,7 @@ describe('the Marking desk', () => {
     const strip = await screen.findByText(/they gave 20, you 31/, {}, { timeout: 4000 });
     set(`GET ${markPath}`, theirs);
     await user.click(
-      within(sure(strip.closest<HTMLElement>('[role=alert]'))).getByRole('button', { name: 'Take theirs' }),
+      within(sure(strip.closest<HTMLElement>('[role=alert]'))).getByRole('button', { name: 'Use theirs' }),
     );
     await waitFor(() => expect(screen.getByLabelText('Group mark')).toHaveValue('20'));
   });
@@ -329,7 +329,7 @@ describe('the Marking desk', () => {
       'Noor: 30 of 40 → 35 of 40',
     );
     expect(screen.getByRole('button', { name: 'Release changes to 1 student' })).toBeEnabled();
-    expect(screen.getByRole('button', { name: 'Take back from 2 students' })).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Recall from 2 students' })).toBeInTheDocument();
   });
 
   it('shows the history, and what a group that has not handed in has so far', async () => {

@@ -37,7 +37,7 @@ describe('marking by a rubric', () => {
       'true',
     );
     expect(screen.getAllByText('35').length).toBeGreaterThan(0); // 40 · (3/4 + 8/8) / 2
-    await user.type(screen.getByLabelText('On Writing, told with it'), 'Clear.');
+    await user.type(screen.getByLabelText('On Writing, shown to the student'), 'Clear.');
     await waitFor(
       () =>
         expect((writes().at(-1)?.body as { picks: object } | undefined)?.picks).toEqual({
@@ -76,14 +76,14 @@ describe('marking by a rubric', () => {
       saved(),
     );
     await user.click(await screen.findByRole('button', { name: /Give another mark/ }));
-    await user.type(screen.getByLabelText('In place of the rubric’s mark'), '38');
-    await user.type(screen.getByLabelText('Why, told to students'), 'A second trial');
+    await user.type(screen.getByLabelText('Mark instead of the rubric’s'), '38');
+    await user.type(screen.getByLabelText('Reason, shown to students'), 'A second trial');
     await waitFor(
       () =>
         expect(writes().at(-1)?.body).toMatchObject({ typedMark: '38', overrideReason: 'A second trial' }),
       { timeout: 3000 },
     );
-    await user.click(screen.getByRole('button', { name: 'Back to the rubric’s mark' }));
+    await user.click(screen.getByRole('button', { name: 'Use the rubric’s mark' }));
     await waitFor(
       () => expect(writes().at(-1)?.body).toMatchObject({ typedMark: null, overrideReason: '' }),
       { timeout: 3000 },

@@ -3,7 +3,7 @@ import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
 import type { MarkSheet } from '@jigsaw/core/marks';
 import { readPoints } from '@jigsaw/core/marks';
 
-/** What a marker writes: the mark or its rubric, what is said to all, and what differs for whom. */
+/** What a marker writes: the mark or its rubric, what is said to all, and what differs for each person. */
 export type Written = Pick<SaveMark, 'typedMark' | 'overrideReason' | 'picks' | 'feedback'> & {
   readonly adjustments: ReadonlyMap<string, AdjustmentShape>;
 };
@@ -79,7 +79,7 @@ function sayAdjustment(adjustment: AdjustmentShape | undefined): string {
     case 'excused':
       return 'excused';
     case undefined:
-      return 'as the group';
+      return 'same as the group';
   }
 }
 

@@ -29,7 +29,7 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
       ({ version }) =>
       () =>
         recall({ copyId: copy.id, unit, version }),
-    undoLabel: 'Take it back',
+    undoLabel: 'Recall it',
     refused: (refusal) => draft.dispute(refusal),
     isRefusalShown: true,
   });
@@ -50,7 +50,7 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     now,
     onNewer: () => {
       setIsOverriding(mark.typedMark !== null);
-      notice(`${mark.changedBy ?? 'Somebody else'} marked this meanwhile. This is how it is now.`);
+      notice(`${mark.changedBy ?? 'Someone else'} marked this meanwhile. This is how it is now.`);
     },
   });
   const written = draft.value;
@@ -105,7 +105,7 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     /** Why it cannot be released yet. */
     lacks: missing ? sayMissing(missing, { ...sheet, rubric }, nameOf) : null,
     isReleased: isSettled && mark.state === 'released',
-    /** Whom releasing it again would give something else, as far as it is saved. */
+    /** Who releasing it again would give something else, as far as it is saved. */
     changes: isSettled ? mark.changes : [],
     isGroup,
     /** The group, or the student. */

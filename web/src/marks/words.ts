@@ -7,8 +7,8 @@ export function sayStep(step: MarkStepView, markFor: 'group' | 'student' = 'grou
       return `${markFor === 'group' ? 'The group’s mark' : 'The mark'} is ${step.mark} of ${step.max}.`;
     case 'override':
       return step.rubricMark === null
-        ? `Given as a whole: ${step.reason}`
-        : `In place of the ${step.rubricMark} that the rubric comes to: ${step.reason}`;
+        ? `Set by hand: ${step.reason}`
+        : `Set by hand instead of the rubric’s ${step.rubricMark}: ${step.reason}`;
     case 'late':
       return `${step.deduction} points less, because it was late.`;
     case 'share':
@@ -18,7 +18,7 @@ export function sayStep(step: MarkStepView, markFor: 'group' | 'student' = 'grou
     case 'held-at':
       return step.bound === '0' ? 'Never below 0.' : `Never above ${step.bound}.`;
     case 'separate':
-      return `A mark of your own, ${step.mark}: ${step.reason}`;
+      return `Your separate mark, ${step.mark}: ${step.reason}`;
     case 'excused':
       return `Excused: ${step.reason}`;
   }

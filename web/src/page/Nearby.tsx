@@ -14,7 +14,7 @@ interface NearbyProps {
 }
 
 /** A part of a long page that is drawn only while it stands near the view, so that a page of five hundred posts costs what its first screens cost. It
- * must stand in an element with `data-scroller`. Where somebody is writing it stays drawn. */
+ * must stand in an element with `data-scroller`. Where someone is writing it stays drawn. */
 export function Nearby({ estimatePx, isFirst = false, holds, children }: NearbyProps) {
   const [isNear, setIsNear] = useState(isFirst);
   const [drawnPx, setDrawnPx] = useState<number | null>(null);

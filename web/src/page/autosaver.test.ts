@@ -21,7 +21,7 @@ function aSaver() {
   return { saver, saves, settle: () => jest.advanceTimersByTimeAsync(1000) };
 }
 const refusal = (type: string, current?: unknown) => ({
-  data: { type: `/problems/${type}`, title: 'No', status: 409, detail: 'Not now.', current },
+  data: { type: `/problems/${type}`, title: 'No', status: 409, detail: 'Cancel.', current },
 });
 
 describe('saving as it is typed', () => {
@@ -62,13 +62,13 @@ describe('saving as it is typed', () => {
     expect(sure(saves[1]).value).toBe('precious');
   });
 
-  it('shows what is there when somebody else changed it, and stops until the person chose', async () => {
+  it('shows what is there when someone else changed it, and stops until the person chose', async () => {
     const { saver, saves, settle } = aSaver();
     saver.change('mine');
     await settle();
     sure(saves[0]).answer(refusal('stale-write', { title: 'theirs' }));
     await settle();
-    expect(saver.state).toEqual({ kind: 'conflict', current: { title: 'theirs' }, sentence: 'Not now.' });
+    expect(saver.state).toEqual({ kind: 'conflict', current: { title: 'theirs' }, sentence: 'Cancel.' });
     saver.settle();
     expect(saver.hasUnsaved).toBe(false);
   });
@@ -82,7 +82,7 @@ describe('saving as it is typed', () => {
     await expect(saver.flush()).resolves.toBe(true);
   });
 
-  it('tries again by itself while the server is away, and not once somebody else goes on with it', async () => {
+  it('tries again by itself while the server is away, and not once someone else goes on with it', async () => {
     const { saver, saves, settle } = aSaver();
     saver.change('a');
     await settle();

@@ -23,7 +23,7 @@ export class Autosaver<Value> {
   private isStopped = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  /** How to save and whom to tell; given anew whenever what they close over has changed. */
+  /** How to save and who to tell; given anew whenever what they close over has changed. */
   use(save: (value: Value) => Promise<unknown>, onState: (state: SaveState) => void): void {
     this.save = save;
     this.onState = onState;
@@ -41,7 +41,7 @@ export class Autosaver<Value> {
     this.timer = setTimeout(() => void this.flush(), pauseMs);
   }
 
-  /** Somebody else sees to what is not saved yet. */
+  /** Someone else sees to what is not saved yet. */
   stop(): void {
     this.isStopped = true;
     clearTimeout(this.timer);
@@ -53,7 +53,7 @@ export class Autosaver<Value> {
     clearTimeout(this.timer);
     for (;;) {
       if (this.running) await this.running;
-      if (this.running) continue; // somebody else who waited began the next save
+      if (this.running) continue; // someone else who waited began the next save
       if (!this.waiting) return true;
       const next = this.waiting;
       this.waiting = null;
@@ -69,7 +69,7 @@ export class Autosaver<Value> {
     this.become({ kind: 'saved', at: Date.now() });
   }
 
-  /** Another act was refused because somebody else was faster: as if saving had been. */
+  /** Another act was refused because someone else was faster: as if saving had been. */
   dispute(current: unknown, sentence: string): void {
     this.become({ kind: 'conflict', current, sentence });
   }

@@ -1,8 +1,8 @@
-/** Kept for whoever uses this browser, not for one person. */
+/** Kept for anyone who uses this browser, not for one person. */
 const everybodys: ReadonlySet<string> = new Set(['jigsaw.theme']);
 const ownerKey = 'jigsaw.belongs-to';
 
-/** What this browser keeps belongs to one person: whoever comes after them in the same tab or browser finds nothing of theirs. */
+/** What this browser keeps belongs to one person: anyone who comes after them in the same tab or browser finds nothing of theirs. */
 export function belongTo(personId: string): void {
   for (const storage of [localStorage, sessionStorage]) {
     const owner = storage.getItem(ownerKey);

@@ -6,7 +6,7 @@ export interface Merged<Value> {
   readonly disputed: readonly string[];
 }
 
-/** Puts what was changed here on top of what somebody else wrote meanwhile, part by part.
+/** Puts what was changed here on top of what someone else wrote meanwhile, part by part.
  * @param base what both began from
  * @param deep parts that are themselves made of parts: records, or maps */
 export function mergeParts<Value extends object>(

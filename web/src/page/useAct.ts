@@ -30,8 +30,8 @@ export interface Act<Asked, Answer> {
   readonly reset: () => void;
 }
 
-/** The one way out for what a page does: done and said, with the way back, or refused in the server's words. A refusal that nobody sees is a lie,
- * so there is no way to leave it out. */
+/** The one way out for what a page does: done and said, with the way back, or refused in the server's words. A refusal that no one sees is a lie,
+ * so there is no way to remove it. */
 export function useAct<Asked, Answer>(
   [trigger, { isLoading, error, reset }]: Mutation<Asked, Answer>,
   { says, inverse, undo, undoLabel = 'Undo', refused, isRefusalShown = false }: Telling<Asked, Answer> = {},

@@ -59,7 +59,7 @@ it('puts only what was changed since it last followed the server on top of what 
   Object.assign(server, { value: { mark: '30', feedback: '' }, version: 3 });
   act(() => result.current.follow({ ...server }));
   expect(result.current.value).toEqual({ mark: '30', feedback: '' });
-  // Somebody else gives a mark, while feedback is written here.
+  // Someone else gives a mark, while feedback is written here.
   Object.assign(server, { value: { mark: '12', feedback: '' }, version: 4 });
   await change({ mark: '30', feedback: 'Again.' });
   await waitFor(() => expect(server.value).toEqual({ mark: '12', feedback: 'Again.' }));

@@ -24,10 +24,10 @@ interface Keeping<Value> {
   readonly begin: () => Versioned<Value>;
   /** @returns its next version, once it is kept */
   readonly save: (value: Value, version: number) => Promise<{ readonly version: number }>;
-  /** As it is kept now, whoever wrote it. */
+  /** As it is kept now, anyone who wrote it. */
   readonly read: () => Promise<Versioned<Value>>;
   readonly inTab: KeptInTab<Value>;
-  /** Puts what was changed here on top of what somebody else wrote; left out: it is one whole. */
+  /** Puts what was changed here on top of what someone else wrote; left out: it is one whole. */
   readonly merge?: (base: Value, mine: Value, theirs: Value) => Merged<Value>;
   /** As the page has it by now. A newer version takes the place of what is shown, unless something is being written here. */
   readonly now?: Versioned<Value>;
@@ -35,12 +35,12 @@ interface Keeping<Value> {
   readonly onNewer?: () => void;
 }
 
-/** Savers of pages that were left before all was saved, by what they save: whoever comes back to it goes on in their place. */
+/** Savers of pages that were left before all was saved, by what they save: anyone who comes back to it goes on in their place. */
 const leftBehind = new Map<string, () => void>();
 
 const Kept = z.object({ packed: z.unknown(), version: z.number() });
 
-/** What two people may write at once: saved as it is typed, on top of the version that one has seen. Where somebody else was faster, what each of them
+/** What two people may write at once: saved as it is typed, on top of the version that one has seen. Where someone else was faster, what each of them
  * changed is put together; where both changed the same, nothing is lost on either side until the person says whose stands. */
 export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
   const { save, read, inTab, merge, now, onNewer } = keeping;
@@ -69,7 +69,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
     newest.current = on;
     setVersion(on);
   };
-  /** As it is on the server, whoever wrote it. */
+  /** As it is on the server, anyone who wrote it. */
   const follow = (current: Versioned<Value>) => {
     show(current.value);
     stand(current.version);
@@ -132,7 +132,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
     /** The parts that were changed both here and there, each to something else. */
     disputedWith: (theirs: Value): readonly string[] =>
       merge?.(base.current, typed.current, theirs).disputed ?? [],
-    /** Another act on it was refused. @returns whether because somebody else was faster: both are shown then, and the person says whose stands. */
+    /** Another act on it was refused. @returns whether because someone else was faster: both are shown then, and the person says whose stands. */
     dispute: (refusal: unknown): boolean => {
       const { current, detail } = problemOf(refusal);
       if (!isProblem(refusal, 'stale-write')) return false;

@@ -5,7 +5,7 @@ import { useWords } from './useWords.js';
 beforeEach(() => void jest.useFakeTimers());
 afterEach(() => void jest.useRealTimers());
 
-describe('words while somebody types', () => {
+describe('words while someone types', () => {
   it('are counted at once in a short text', () => {
     const { result, rerender } = renderHook(useWords, { initialProps: 'one' });
     expect(result.current).toBe(1);

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { countWords } from '@jigsaw/core/text';
 
-/** So long a text is counted at every key, and nobody notices. */
+/** So long a text is counted at every key, and no one notices. */
 const short = 10_000;
 const restMs = 400;
 

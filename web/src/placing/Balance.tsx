@@ -142,7 +142,7 @@ function Bars({ meter: { bars, goal } }: { readonly meter: Meter }) {
   );
 }
 
-/** Which meters are shown: the first few, until somebody chooses; kept in this browser. */
+/** Which meters are shown: the first few, until someone chooses; kept in this browser. */
 function useShown(board: BoardView, names: readonly string[]) {
   const [chosen, setShown] = useStored(`balance ${board.set.id}`, z.array(z.string()));
   const usual = [...names.slice(0, mostMeters), size];

@@ -15,12 +15,13 @@ import type { OpenMenu } from './BoardMenu.js';
 import { DealSheet } from './DealOutSheet.js';
 import { EditGroupSheet } from './EditGroupSheet.js';
 import { GroupCard } from './GroupCard.js';
-import { PutAwayStrip } from '../sets/index.js';
+import { ArchivedStrip } from '../sets/index.js';
 import { MoveSheet } from './MoveSheet.js';
 import { matching } from './matching.js';
 import { FoundStudents } from './StudentList.js';
 import { capacityOf, leaderOf } from './seating.js';
 import type { Chosen } from './seating.js';
+import { showInGroup } from './PlacedHits.js';
 import { Tray } from './Tray.js';
 import { useBoard } from './useBoard.js';
 import { useBoardKeys } from './useBoardKeys.js';
@@ -71,7 +72,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   const { set, groups, students } = board;
   const seating = useSeating(board);
   const unplaced = sure(seating.get(null));
-  // Where one may be in several groups, everybody stays at hand.
+  // Where one may be in several groups, everyone stays at hand.
   const tray = set.isExclusive ? unplaced : students;
   const found = useMemo(
     () => idsOf(sought.trim() === '' ? [] : matching(students, sought)),
@@ -89,6 +90,10 @@ export function Board({ board }: { readonly board: BoardView }) {
       : [];
     acts.select(new Map([...kept, ...chosen.map((id) => [id, groupId] as const)]));
   });
+  const jump = (groupId: GroupId | null, student: EnrolmentId) => {
+    acts.select(new Map([[student, groupId]]));
+    if (groupId !== null) showInGroup(groupId, student);
+  };
   const drop = useSteady((groupId: GroupId | null, carried: Chosen) => {
     if (mayPlace) acts.send(carried, groupId);
   });
@@ -137,7 +142,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   return (
     <Frame {...more.handlers}>
       <SetTabs board={board} acts={acts} onDeal={() => setDealing(true)} />
-      <PutAwayStrip set={set} />
+      <ArchivedStrip set={set} />
       <Balance board={board} />
       <Columns>
         <Tray
@@ -154,6 +159,7 @@ export function Board({ board }: { readonly board: BoardView }) {
           onDrop={drop}
           onMenu={openStudentMenu}
           onWrite={setWritingTo}
+          onJump={jump}
         />
         <Cards data-scroller>
           <FoundStudents value={found}>
@@ -226,7 +232,7 @@ function heldByPlace(selected: Chosen): ReadonlyMap<GroupId | null, ReadonlySet<
   return byPlace;
 }
 
-/** Whether places are being dealt; asked for by the address once, by whoever made the set. */
+/** Whether places are being dealt; asked for by the address once, by the person who made the set. */
 function useDealing(): [boolean, (isDealing: boolean) => void] {
   const [params, setParams] = useSearchParams();
   const [isDealing, setDealing] = useState(params.has('deal'));
@@ -243,8 +249,8 @@ function NoGroups({ board }: { readonly board: BoardView }) {
   return (
     <p style={{ gridColumn: '1 / -1', maxWidth: '60ch', padding: '12px 4px', color: 'var(--ink-2)' }}>
       {board.set.isFormedAtHandIn
-        ? 'No group yet: they come to be when students hand in and name their partners. You may make some yourself meanwhile, under Set, Groups.'
-        : 'No group yet. Make some under Set, Groups.'}
+        ? 'No groups yet. Students form them when they hand in. You can also add some under Set, Groups.'
+        : 'No groups yet. Add the first ones under Set, Groups.'}
     </p>
   );
 }

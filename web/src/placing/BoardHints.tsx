@@ -24,7 +24,7 @@ function sayChoosing({ set, students }: BoardView, dates: Dates): string {
   if (opens && !dates.isPast(opens))
     return `Students choose their places from ${dates.dateTime(opens)}. ${chosen}`;
   if (closes && dates.isPast(closes)) return `Choosing ended on ${dates.dateTime(closes)}. ${chosen}`;
-  return `Students are choosing${closes ? ` until ${dates.dateTime(closes)}` : ' until you freeze the set'}. ${chosen} You may place them too.`;
+  return `Students are choosing${closes ? ` until ${dates.dateTime(closes)}` : ' until you freeze the set'}. ${chosen} You can place them too.`;
 }
 
 function PlaceIn({
@@ -77,10 +77,10 @@ export function BoardHints({ board, acts, typed }: BoardHintsProps) {
       ) : acts.selected.size > 0 ? (
         <>
           <b>{acts.selected.size} selected.</b>
-          <span>Type a group’s number to send them there</span>
+          <span>Type a group’s number to place them there</span>
           <PlaceIn board={board} onPlace={(groupId) => acts.send(acts.selected, groupId)} />
           <span>
-            <Key>U</Key>take out
+            <Key>U</Key>remove
           </span>
           {acts.selected.size > 1 && (
             <>
@@ -94,20 +94,17 @@ export function BoardHints({ board, acts, typed }: BoardHintsProps) {
           )}
           {acts.selected.size === 1 && set.hasLeaders && (
             <span>
-              <Key>L</Key>leads
+              <Key>L</Key>make leader
             </span>
           )}
           <span>
-            <Key>Esc</Key>let go
+            <Key>Esc</Key>deselect
           </span>
         </>
       ) : set.signUp && !set.frozenAt ? (
         <span>{sayChoosing(board, dates)}</span>
       ) : set.isSynchronised ? (
-        <span>
-          These sections follow the registrar: where somebody sits otherwise here, its next sync proposes to
-          move them back.
-        </span>
+        <span>These sections follow the registrar. The next sync proposes to undo moves made here.</span>
       ) : set.isExclusive ? (
         <span>Select students, then type a group’s number, or drag them. Shift and Ctrl select several.</span>
       ) : (

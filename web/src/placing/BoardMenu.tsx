@@ -73,8 +73,8 @@ function StudentsMenu({
     { label: 'Spread over groups…', text: 'Spread', keys: 'D', does: onDeal, isDisabled: count < 2 },
     { label: 'Swap these two', text: 'Swap', keys: 'S', does: acts.swapSelected, isDisabled: count !== 2 },
     {
-      label: 'Take out',
-      text: 'Take out',
+      label: 'Remove from group',
+      text: 'Remove from group',
       keys: 'U',
       does: () => acts.send(acts.selected, null),
       isDisabled: [...acts.selected.values()].every((from) => from === null),
@@ -82,8 +82,8 @@ function StudentsMenu({
     ...(board.set.hasLeaders
       ? [
           {
-            label: isLeader ? 'Leads no longer' : `Leads ${group?.name ?? 'the group'}`,
-            text: 'Leads',
+            label: isLeader ? 'Remove as leader' : `Make leader of ${group?.name ?? 'the group'}`,
+            text: 'Leader',
             keys: 'L',
             does: onLead,
             isDisabled: count !== 1 || group === null,
@@ -126,9 +126,9 @@ function GroupMenu({
   const menuActs: MenuAct[] = [
     ...(course.role === 'instructor'
       ? [
-          { label: 'Name, places, lock…', text: 'Change', does: () => onChange(group) },
+          { label: 'Edit group…', text: 'Edit group', does: () => onChange(group) },
           {
-            label: group.isLocked ? 'Unlock' : 'Lock: nobody joins or leaves',
+            label: group.isLocked ? 'Unlock' : 'Lock: no one joins or leaves',
             text: 'Lock',
             does: lock,
           },
@@ -141,12 +141,12 @@ function GroupMenu({
       isDisabled: members.length === 0,
     },
     {
-      label: 'Take everyone out',
-      text: 'Take everyone out',
+      label: 'Remove everyone',
+      text: 'Remove everyone',
       does: () =>
         acts.carry(
           { moves: movesOut(acts.placement, ids, (groupId) => groupId === group.id) },
-          `${members.length} taken out of ${group.name}`,
+          `${members.length} removed from ${group.name}`,
         ),
       isDisabled: members.length === 0,
     },

@@ -23,7 +23,7 @@ const Choices = styled(RadioGroup)`
   }
 `;
 type Order = 'random' | 'roster' | 'alphabet';
-type Whom = 'unplaced' | 'selected' | 'all';
+type Who = 'unplaced' | 'selected' | 'all';
 const mostSeeds = 10_000;
 
 const Groups = styled(ToggleButtonGroup)`
@@ -69,15 +69,15 @@ interface DealSheetProps {
 /** Gives out places in some order, with what comes of it before anything happens. One step of the Board: undone like any other. */
 export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) {
   const unplaced = membersOf(board, null).length;
-  const [whom, setWhom] = useState<Whom>(selected.size > 0 ? 'selected' : unplaced > 0 ? 'unplaced' : 'all');
+  const [who, setWho] = useState<Who>(selected.size > 0 ? 'selected' : unplaced > 0 ? 'unplaced' : 'all');
   const [into, setInto] = useState<ReadonlySet<GroupId>>(
     () => new Set(board.groups.flatMap((group) => (group.isLocked ? [] : [group.id]))),
   );
   const [order, setOrder] = useState<Order>('random');
   const [seed, setSeed] = useState(() => String(Math.floor(Math.random() * mostSeeds)));
   const dealt = useMemo(
-    () => deal(board, whom, order, Number(seed) || 0, selected, into),
-    [board, whom, order, seed, selected, into],
+    () => deal(board, who, order, Number(seed) || 0, selected, into),
+    [board, who, order, seed, selected, into],
   );
   const count = new Set(dealt.place.moves.map((move) => move.student)).size;
   const students = count === 1 ? 'student' : 'students';
@@ -94,8 +94,8 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
           onClose();
         }}
       >
-        <Choices value={whom} onChange={(next) => setWhom(next as Whom)}>
-          <Label>Whom</Label>
+        <Choices value={who} onChange={(next) => setWho(next as Who)}>
+          <Label>Who</Label>
           {selected.size > 0 && (
             <Option value="selected">
               <b>The {selected.size} selected</b>
@@ -104,11 +104,11 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
           )}
           <Option value="unplaced" isDisabled={unplaced === 0}>
             <b>The {unplaced} unplaced</b>
-            <Small>Whoever has a place keeps it.</Small>
+            <Small>People already placed stay where they are.</Small>
           </Option>
           <Option value="all">
-            <b>Everybody anew</b>
-            <Small>All places are given out again; locked groups stay as they are.</Small>
+            <b>Everyone again</b>
+            <Small>All places are dealt again. Locked groups stay as they are.</Small>
           </Option>
         </Choices>
         <Choices value={order} onChange={(next) => setOrder(next as Order)}>
@@ -119,7 +119,7 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
           </Option>
           <Option value="roster">
             <b>In roster order</b>
-            <Small>By number: who stands together in the class file is spread over the groups.</Small>
+            <Small>By student number, one group after the other in turn.</Small>
           </Option>
           <Option value="alphabet">
             <b>Alphabetically</b>
@@ -156,9 +156,9 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
             ` ${counted(dealt.left, 'student finds', 'students find')} no room and ${dealt.left === 1 ? 'stays' : 'stay'} unplaced.`}
         </p>
         <footer>
-          <Button onPress={onClose}>Leave it</Button>
+          <Button onPress={onClose}>Cancel</Button>
           <Button kind="main" type="submit" isDisabled={count === 0}>
-            {count === 0 ? 'Nobody would move' : `Deal ${count} ${students}`}
+            {count === 0 ? 'No one would move' : `Deal ${count} ${students}`}
           </Button>
         </footer>
       </form>
@@ -170,7 +170,7 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
  * @param into the groups that places are given out in. */
 export function deal(
   board: BoardView,
-  whom: Whom,
+  who: Who,
   order: Order,
   seed: number,
   selected: Chosen = new Map(),
@@ -183,13 +183,13 @@ export function deal(
   /** Which of their places they give up for the one they are dealt. */
   const givesUp = ({ enrolmentId, seats }: BoardStudent): ReadonlySet<GroupId> | null => {
     const all = new Set(seats.map((seat) => seat.groupId));
-    if (whom === 'unplaced') return seats.length === 0 ? all : null;
-    if (whom === 'selected') {
+    if (who === 'unplaced') return seats.length === 0 ? all : null;
+    if (who === 'selected') {
       const from = selected.get(enrolmentId);
       if (from === undefined) return null;
       return board.set.isExclusive ? all : new Set(from === null ? [] : [from]);
     }
-    // Whoever sits in a group that is left as it is keeps their place.
+    // Anyone who sits in a group that is left as it is keeps their place.
     return [...all].every((groupId) => isOpen.has(groupId)) ? all : null;
   };
   const dealt = new Map(
@@ -234,7 +234,7 @@ function inOrder(students: readonly BoardStudent[], order: Order, seed: number):
   const ids = students.map((student) => student.enrolmentId);
   if (order === 'alphabet') return ids;
   const numbers = new Intl.Collator('en', { numeric: true });
-  // Numbers, then whoever has none by the order in which they came.
+  // Numbers, then anyone who has none by the order in which they came.
   const key = (student: BoardStudent) => `${student.number ?? '\uffff'} ${student.enrolmentId}`;
   const byRoster = students
     .toSorted((a, b) => numbers.compare(key(a), key(b)))

@@ -48,17 +48,14 @@ export function EditGroupSheet({
           <span>
             Locked
             <br />
-            <Small>
-              No student joins or leaves by themselves, and nobody is dealt into it. You may still move
-              people.
-            </Small>
+            <Small>Students cannot join or leave, and deals skip it. You can still move people.</Small>
           </span>
         </Tickbox>
         {error && <ProblemStrip of={error} />}
         <footer>
-          <Button onPress={onClose}>Leave it</Button>
+          <Button onPress={onClose}>Cancel</Button>
           <Button type="submit" kind="main" isDisabled={isLoading || name.trim() === ''}>
-            Change the group
+            Save group
           </Button>
         </footer>
       </form>

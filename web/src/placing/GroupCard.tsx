@@ -151,7 +151,7 @@ export const GroupCard = memo(function GroupCard({
     const seen = new IntersectionObserver(
       (entries) => {
         const isIn = entries.at(-1)?.isIntersecting ?? true;
-        // Whoever is chosen, carried or in the focus stays what they are, wherever the Board is scrolled.
+        // Anyone who is chosen, carried or in the focus stays what they are, wherever the Board is scrolled.
         if (isIn || !(isHeld || card.contains(document.activeElement))) setNear(isIn);
       },
       { root: card.closest('[data-scroller]'), rootMargin: '500px 0px' },
@@ -179,6 +179,8 @@ export const GroupCard = memo(function GroupCard({
   return (
     <Card
       ref={setCard}
+      data-group={group.id}
+      tabIndex={-1}
       style={hueOfGroup(group.number)}
       data-over={over > 0 || undefined}
       data-locked={group.isLocked || undefined}
@@ -223,7 +225,7 @@ export const GroupCard = memo(function GroupCard({
             onSelect={acts.onSelect}
             onDrop={acts.onDrop}
             onMenu={acts.onStudentMenu}
-            renderEmpty={() => <Free>{free > 0 ? `${free} free places` : 'Nobody yet'}</Free>}
+            renderEmpty={() => <Free>{free > 0 ? `${free} free places` : 'No one yet'}</Free>}
             renderStudent={row}
           />
         ) : (
@@ -253,7 +255,7 @@ function HomeOf({ home }: { readonly home: { readonly number: number; readonly n
   );
 }
 
-/** What somebody has in this group's work: a move concerns it. */
+/** What someone has in this group's work: a move concerns it. */
 function HandIns({ count }: { readonly count: number }) {
   if (count === 0) return null;
   const says = `credited with ${counted(count, 'hand-in')} of this group`;

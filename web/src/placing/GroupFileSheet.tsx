@@ -82,15 +82,15 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
       {!read && !going && (
         <p>
           A CSV or other delimited text with a column for the person (<b>E-mail</b>, <b>Number</b> or{' '}
-          <b>Name</b>) and one called <b>Group</b>, with a group’s name or number. An empty group takes its
-          person out. Nothing changes before you have seen it.
+          <b>Name</b>) and one called <b>Group</b>, with a group’s name or number. An empty group removes the
+          person from theirs. You see every change first.
         </p>
       )}
       {read && (
         <>
           <p>
             <b>{count}</b> would move · <b>{read.same}</b> stay as they are ·{' '}
-            {read.problems.length === 0 ? 'no line is at fault' : <b>{read.problems.length} left out</b>}
+            {read.problems.length === 0 ? 'no problems' : <b>{read.problems.length} with problems</b>}
           </p>
           <List aria-label="Lines">
             {read.problems.map(({ line, problem }) => (
@@ -101,7 +101,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
             ))}
             {read.moves.map((move) => (
               <li key={`${move.student} ${move.to}`}>
-                <Small>{move.from === null ? 'Placed' : move.to === null ? 'Out' : 'Moved'}</Small>
+                <Small>{move.from === null ? 'Placed' : move.to === null ? 'Removed' : 'Moved'}</Small>
                 <span>
                   <PersonName name={sure(students.get(move.student)).name} />: {nameOf(move.from)} →{' '}
                   {nameOf(move.to)}
@@ -128,7 +128,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
               onClose();
             }}
           >
-            {count === 0 ? 'Nobody would move' : `Move ${count}`}
+            {count === 0 ? 'No one would move' : `Move ${count}`}
           </Button>
         )}
       </footer>

@@ -109,7 +109,7 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
     const body = { groups: rows.map(({ number: _number, ...row }) => row), removed };
     const answer = await edit({ setId: board.set.id, body });
     if (!('data' in answer) || !answer.data) return;
-    notice(`The groups of ${board.set.name} are changed`);
+    notice(`Groups of ${board.set.name} saved`);
     onClose();
   };
   return (
@@ -126,10 +126,10 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
             <thead>
               <tr>
                 <th aria-label="Group" />
-                <th>Name (paste several lines to name several)</th>
+                <th>Name (you can paste a list)</th>
                 <th>Places</th>
                 <th>Locked</th>
-                <th aria-label="Take away" />
+                <th aria-label="Remove" />
               </tr>
             </thead>
             <tbody>
@@ -174,8 +174,8 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
                         isDisabled={inside > 0}
                         aria-label={
                           inside > 0
-                            ? `Group ${row.number} has members and stays`
-                            : `Take group ${row.number} away`
+                            ? `Group ${row.number} has members and cannot be removed`
+                            : `Remove group ${row.number}`
                         }
                         onPress={() => setRows(rows.filter((each) => each !== row))}
                       >
@@ -189,12 +189,7 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
           </table>
         </Table>
         <Tools>
-          <Field
-            label="Name all by a pattern"
-            value={pattern}
-            onChange={setPattern}
-            placeholder="Bench {n}"
-          />
+          <Field label="Name all by pattern" value={pattern} onChange={setPattern} placeholder="Bench {n}" />
           <Button
             isDisabled={!/\{[nA]\}/.test(pattern)}
             onPress={() => setRows(rows.map((row) => ({ ...row, name: nameByPattern(pattern, row.number) })))}
@@ -206,15 +201,14 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
             inputMode="numeric"
             value={places}
             onChange={(value) => setPlaces(value.replace(/\D/g, ''))}
-            placeholder="as in the set"
+            placeholder="as the set"
           />
           <Button onPress={() => setRows(rows.map((row) => ({ ...row, capacity: wholeNumber(places) })))}>
-            Give all
+            Set for all
           </Button>
         </Tools>
         <Small>
-          A group with members, or in which somebody worked, stays. What was released to the whole set is for
-          new groups, too.
+          Groups with members or work cannot be removed. New groups get what was released to the whole set.
         </Small>
         <footer>
           <Button onPress={add}>
@@ -222,7 +216,7 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
             Add a group
           </Button>
           <span style={{ flex: 1 }} />
-          <Button onPress={onClose}>Leave it</Button>
+          <Button onPress={onClose}>Cancel</Button>
           <Button kind="main" type="submit" isDisabled={!isChanged || nameless || isLoading}>
             {isLoading ? 'Saving…' : 'Save'}
           </Button>

@@ -67,7 +67,7 @@ interface LeadsSheetProps {
   readonly onClose: () => void;
 }
 
-/** Which of the staff looks after which group, and what that means for what assistants see. */
+/** Which of the staff leads which group, and what that means for what assistants see. */
 export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
   const notice = useNotice();
   const { course } = useCourse();
@@ -100,26 +100,26 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
       },
     });
     if (!('data' in answer) || !answer.data) return;
-    notice(`${counted(changed.length, 'group is', 'groups are')} looked after as you chose`);
+    notice(`${counted(changed.length, 'group is', 'groups are')} led as you chose`);
     onClose();
   };
   const all = board.groups.map((group) => group.id);
   return (
-    <Sheet title="Who looks after which group" onClose={onClose}>
+    <Sheet title="Who leads which group" onClose={onClose}>
       <See>
         <Segments
           label="What assistants see in this course"
           value={board.assistantsSee}
           choices={[
             { id: 'all', label: 'Assistants see every group' },
-            { id: 'theirs', label: 'Only groups they look after' },
+            { id: 'theirs', label: 'Only groups they lead' },
           ]}
           onChange={(assistantsSee) => void changeAssistants({ courseId: course.id, assistantsSee })}
         />
         <Small>
           {board.assistantsSee === 'all'
-            ? 'Every assistant reads and marks every group of this course; looking after one only says whose it is.'
-            : 'Rooms, hand-ins and marks of other groups do not exist for an assistant. Who is in which group, all of them see.'}
+            ? 'Every assistant reads and marks every group. Leading a group only shows whose it is.'
+            : 'Assistants cannot see the rooms, hand-ins and marks of other groups. All of them see who is in which group.'}
         </Small>
       </See>
       {error !== undefined && <ProblemStrip of={error} />}
@@ -159,7 +159,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
                     <label>
                       <input
                         type="checkbox"
-                        aria-label={`${name} looks after ${group.name}`}
+                        aria-label={`${name} leads ${group.name}`}
                         checked={sure(leads.get(group.id)).has(enrolmentId)}
                         onChange={(event) => put([group.id], enrolmentId, event.target.checked)}
                       />
@@ -172,7 +172,7 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
         </table>
       </Table>
       <footer>
-        <Button onPress={onClose}>Leave it</Button>
+        <Button onPress={onClose}>Cancel</Button>
         <Button kind="main" isDisabled={changed.length === 0 || isLoading} onPress={() => void save()}>
           {isLoading ? 'Saving…' : 'Save'}
         </Button>

@@ -68,8 +68,8 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
           ))}
         </List>
         <p style={{ marginBottom: 12 }}>
-          They lose the old group’s room at once{comes && ' and enter the new one’s'}. What they wrote stays
-          where it is. It can be undone.
+          They leave the old group’s room at once{comes && ' and enter the new one’s'}. What they wrote stays
+          in the old room.
         </p>
         {comes && (
           <Choices
@@ -83,12 +83,12 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
             </Option>
             <Option value="joins">
               <b>They share what it handed in last, too</b>
-              <Small>Where its mark is released already, release it once more for them.</Small>
+              <Small>Where its mark is released already, release it again for them.</Small>
             </Option>
           </Choices>
         )}
         <Field
-          label="Why, kept in their history (if you like)"
+          label="Reason, kept in their history (optional)"
           value={why}
           onChange={setWhy}
           maxLength={300}
@@ -96,7 +96,7 @@ export function MoveSheet({ board, pending }: MoveSheetProps) {
           autoFocus
         />
         <footer>
-          <Button onPress={leave}>Leave it</Button>
+          <Button onPress={leave}>Cancel</Button>
           <Button kind="main" type="submit">
             {done.place.moves.length === 1
               ? 'Move, credit stays'

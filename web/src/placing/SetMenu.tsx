@@ -12,7 +12,7 @@ import {
   useFreezeGroupSetMutation,
   useListGroupSetsQuery,
   useOrderGroupSetsMutation,
-  usePutAwayGroupSetMutation,
+  useArchiveGroupSetMutation,
   SetSheet,
 } from '../sets/index.js';
 import { GroupFileSheet } from './GroupFileSheet.js';
@@ -53,16 +53,17 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
       asked.isFrozen ? `${set.name} frozen: students stay where they are` : `${set.name} can change again`,
     inverse: (asked) => ({ ...asked, isFrozen: !asked.isFrozen }),
   });
-  const putAway = useAct(usePutAwayGroupSetMutation(), {
+  const archive = useAct(useArchiveGroupSetMutation(), {
     says: (_set, asked) =>
-      asked.isPutAway ? `${set.name} put away; its rooms, work and marks stay` : `${set.name} is back`,
-    undo: (_set, asked) => () => setAside(!asked.isPutAway),
+      asked.isArchived ? `${set.name} archived. Its rooms, work and marks are kept.` : `${set.name} restored`,
+    undo: (_set, asked) => () => setAside(!asked.isArchived),
   });
   const order = useAct(useOrderGroupSetsMutation());
-  const takeOut = () => acts.carry({ moves: out }, `${counted(seated, 'student')} taken out of ${set.name}`);
-  const setAside = async (isPutAway: boolean) => {
-    if (await putAway({ setId: set.id, isPutAway }))
-      void navigate(isPutAway ? `/c/${course.id}/groups` : `/c/${course.id}/groups/${set.id}`);
+  const removeAll = () =>
+    acts.carry({ moves: out }, `${counted(seated, 'student')} removed from ${set.name}`);
+  const setAside = async (isArchived: boolean) => {
+    if (await archive({ setId: set.id, isArchived }))
+      void navigate(isArchived ? `/c/${course.id}/groups` : `/c/${course.id}/groups/${set.id}`);
   };
   const shift = (by: 1 | -1) => {
     const setIds = sets.map((each) => each.id);
@@ -76,7 +77,7 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
     freeze: () => void freeze({ setId: set.id, isFrozen: !isFrozen }),
     deal: onDeal,
     file: () => setOpen('file'),
-    out: takeOut,
+    out: removeAll,
     copy: () => setOpen('copy'),
     lists: () => void navigate('lists'),
     rules: () => void navigate('deal'),
@@ -86,7 +87,7 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   };
   const close = () => {
     setOpen(null);
-    if (params.has('file')) setParams({}, { replace: true }); // asked for once, by whoever made the set
+    if (params.has('file')) setParams({}, { replace: true }); // asked for once, by the person who created the set
   };
   return (
     <>
@@ -105,29 +106,27 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
             ]}
             onAction={(key) => does[key]?.()}
           >
-            <MenuItem id="settings">Settings: sign-up, leaders, latecomers…</MenuItem>
-            <MenuItem id="groups">Groups: names, places, more of them…</MenuItem>
-            <MenuItem id="leads">Who looks after which group…</MenuItem>
+            <MenuItem id="settings">Set settings…</MenuItem>
+            <MenuItem id="groups">Edit groups…</MenuItem>
+            <MenuItem id="leads">Who leads which group…</MenuItem>
             <MenuItem id="freeze">
-              {isFrozen ? 'Let students change again' : 'Freeze: students stay where they are'}
+              {isFrozen ? 'Unfreeze: let students move again' : 'Freeze: keep students where they are'}
             </MenuItem>
             <Line />
-            <MenuItem id="deal">Deal places…</MenuItem>
-            <MenuItem id="rules">Deal by rules</MenuItem>
-            <MenuItem id="file">Places from a file…</MenuItem>
-            <MenuItem id="out">
-              Take everyone out{isLocked.size > 0 ? ' who is in no locked group' : ''}
-            </MenuItem>
+            <MenuItem id="rules">Deal by rules…</MenuItem>
+            <MenuItem id="deal">Deal at random or in order…</MenuItem>
+            <MenuItem id="file">Import groups…</MenuItem>
+            <MenuItem id="out">Remove everyone{isLocked.size > 0 ? ' except in locked groups' : ''}</MenuItem>
             <Line />
-            <MenuItem id="copy">Copy the set…</MenuItem>
-            <MenuItem id="lists">Lists to print</MenuItem>
+            <MenuItem id="copy">Copy set…</MenuItem>
+            <MenuItem id="lists">Print lists…</MenuItem>
             <MenuItem id="csv" href={`/api/sets/${set.id}/groups.csv`} download="groups.csv">
-              Take the groups out as CSV
+              Export groups as CSV
             </MenuItem>
             <Line />
-            <MenuItem id="earlier">Show it earlier</MenuItem>
-            <MenuItem id="later">Show it later</MenuItem>
-            <MenuItem id="away">Put the set away</MenuItem>
+            <MenuItem id="earlier">Move left</MenuItem>
+            <MenuItem id="later">Move right</MenuItem>
+            <MenuItem id="away">Archive set</MenuItem>
           </Menu>
         </Popup>
       </MenuTrigger>

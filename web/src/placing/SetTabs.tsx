@@ -1,6 +1,7 @@
 import { Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
+import type { Role } from '@jigsaw/contract/common';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { Button, Key, Small } from '../look/index.js';
 import { useCourse } from '../course/index.js';
@@ -67,6 +68,7 @@ export function SetTabs({
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
   const { unplaced } = board.set;
+  const navigate = useNavigate();
   const mayPlace = course.role === 'instructor' || course.role === 'assistant';
   return (
     <SetBar>
@@ -86,12 +88,12 @@ export function SetTabs({
                 ? ' sections'
                 : set.capacity === null || set.isFormedAtHandIn
                   ? ' groups'
-                  : ` of ${set.capacity}`}
+                  : ` groups of ${set.capacity}`}
             </Small>
           </Link>
         ))}
         {course.role === 'instructor' && (
-          <Link to="../groups/new" aria-label="Make another group set">
+          <Link to="../groups/new" aria-label="New group set">
             <Plus size={16} aria-hidden="true" />
           </Link>
         )}
@@ -117,15 +119,21 @@ export function SetTabs({
         <Redo2 size={16} aria-hidden="true" />
       </Button>
       {course.role === 'instructor' && <SetMenu board={board} acts={acts} onDeal={onDeal} />}
-      {mayPlace && unplaced > 0 && board.groups.length > 0 && (
-        <Button kind="main" onPress={onDeal}>
+      {mayPlace && board.groups.length > 0 && board.students.length > 0 && (
+        <Button
+          kind="main"
+          onPress={() => (isByRules(board.set, course.role) ? void navigate('deal') : onDeal())}
+        >
           <Layers size={16} aria-hidden="true" />
-          Deal {counted(unplaced, 'student')}…
+          Deal {counted(unplaced > 0 ? unplaced : board.students.length, 'student')}…
         </Button>
       )}
     </SetBar>
   );
 }
+
+/** Rules place everyone once, and are the course's: only instructors change them. */
+const isByRules = (set: BoardView['set'], role: Role) => set.isExclusive && role === 'instructor';
 
 /** Of many sets, the one that is open is not out of sight. */
 const intoView = (tab: HTMLElement | null) => {

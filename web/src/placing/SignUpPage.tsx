@@ -170,9 +170,7 @@ export function SignUpPage() {
   if (!view && query.error) {
     const isGone = problemOf(query.error).status === 404;
     return isGone ? (
-      <Empty title="There is nothing to choose here">
-        Your instructor places you, or the choice was taken back.
-      </Empty>
+      <Empty title="There is nothing to choose here">Your instructor places you in a group.</Empty>
     ) : (
       <ProblemStrip of={query.error} />
     );
@@ -182,7 +180,7 @@ export function SignUpPage() {
     const before = view.yours;
     const answer = await take({ setId, groupId });
     if ('data' in answer && answer.data)
-      notice(said, { label: 'Undo', do: () => void choose(before, 'Taken back') });
+      notice(said, { label: 'Undo', do: () => void choose(before, 'Undone') });
     else notice(problemOf(answer.error).detail);
   };
   const yours = view.groups.find((group) => group.id === view.yours);
@@ -272,9 +270,9 @@ export function SignUpPage() {
                   (isYours ? (
                     <Button
                       isDisabled={isLoading}
-                      onPress={() => void choose(null, `Your place in ${group.name} is free again`)}
+                      onPress={() => void choose(null, `You left ${group.name}`)}
                     >
-                      Give it back
+                      Leave this group
                     </Button>
                   ) : (
                     !isShut && (
@@ -283,7 +281,7 @@ export function SignUpPage() {
                         isDisabled={isLoading}
                         onPress={() => void choose(group.id, `You are in ${group.name}`)}
                       >
-                        {view.yours ? `Move to ${group.name}` : `Take a place in ${group.name}`}
+                        {view.yours ? `Move to ${group.name}` : `Join ${group.name}`}
                       </Button>
                     )
                   ))}

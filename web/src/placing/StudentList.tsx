@@ -110,7 +110,7 @@ interface StudentListProps {
   readonly isLong?: boolean;
   /** Of these students, those who are selected here. */
   readonly selected: ReadonlySet<EnrolmentId>;
-  /** Everybody who is selected, here or elsewhere: they are carried off together. */
+  /** Everyone who is selected, here or elsewhere: they are carried off together. */
   readonly allSelected: () => Chosen;
   readonly onSelect: (groupId: GroupId | null, students: readonly EnrolmentId[]) => void;
   readonly onDrop: (groupId: GroupId | null, students: Chosen) => void;
@@ -203,7 +203,7 @@ export const StudentList = memo(function StudentList({
       )}
     </List>
   );
-  // A class that nobody has placed yet: only the rows in view are in the page.
+  // A class that no one has placed yet: only the rows in view are in the page.
   return isLong ? (
     <Virtualizer layout={ListLayout} layoutOptions={{ rowHeight }}>
       {list}
@@ -242,7 +242,7 @@ export function PlainStudents({
 const isSame = (one: ReadonlySet<Key>, other: ReadonlySet<Key>) =>
   one.size === other.size && [...one].every((key) => other.has(key));
 
-/** Those whom a search found, to be marked where they sit. Only names hear of it: a row is far more than its name, and a key must be answered at once. */
+/** Those who a search found, to be marked where they sit. Only names hear of it: a row is far more than its name, and a key must be answered at once. */
 export const FoundStudents = createContext<ReadonlySet<EnrolmentId>>(new Set());
 
 const Name = styled.span`

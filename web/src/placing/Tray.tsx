@@ -11,6 +11,7 @@ import { matching } from './matching.js';
 import type { Chosen } from './seating.js';
 import { mostDrawn, PlainStudents, StudentList, StudentName } from './StudentList.js';
 import type { BoardActs } from './useBoard.js';
+import { PlacedHits } from './PlacedHits.js';
 import { WhereTheyFit } from './WhereTheyFit.js';
 
 const Frame = styled.section`
@@ -104,7 +105,7 @@ const AtOnce = styled(PlainStudents)`
 interface TrayProps {
   readonly board: BoardView;
   readonly acts: BoardActs;
-  /** The unplaced; where one may be in several groups, everybody. */
+  /** The unplaced; where one may be in several groups, everyone. */
   readonly students: readonly BoardStudent[];
   readonly unplaced: readonly BoardStudent[];
   readonly mayPlace: boolean;
@@ -116,9 +117,11 @@ interface TrayProps {
   readonly onDrop: (groupId: GroupId | null, students: Chosen) => void;
   readonly onMenu: (groupId: GroupId | null, student: EnrolmentId, at: Spot) => void;
   readonly onWrite: (students: readonly BoardStudent[]) => void;
+  /** Selects a student where they are, and goes there. */
+  readonly onJump: (groupId: GroupId | null, student: EnrolmentId) => void;
 }
 
-/** Whoever waits for a place, found as fast as is typed: plain rows answer the key; the list that can be carried off and the marks in the groups follow as
+/** Anyone who waits for a place, found as fast as is typed: plain rows answer the key; the list that can be carried off and the marks in the groups follow as
  * soon as there is time, and wait for no typing. */
 export function Tray({
   board,
@@ -134,11 +137,25 @@ export function Tray({
   onDrop,
   onMenu,
   onWrite,
+  onJump,
 }: TrayProps) {
   const { set, groups } = board;
   const [sought, setSought] = useState('');
   const soughtSoon = useDeferredValue(sought);
   const shown = useMemo(() => matching(students, soughtSoon), [students, soughtSoon]);
+  // In a set of one place each, the others are in groups: found there, and not left out in silence.
+  const placed = useMemo(
+    () =>
+      set.isExclusive && soughtSoon.trim() !== ''
+        ? matching(board.students, soughtSoon).filter((student) => student.seats.length > 0)
+        : [],
+    [set.isExclusive, board.students, soughtSoon],
+  );
+  const goToFirst = () => {
+    if (sought.trim() === '') return;
+    const [first] = [...matching(students, sought), ...matching(board.students, sought)];
+    if (first) onJump(students.includes(first) ? null : (first.seats[0]?.groupId ?? null), first.enrolmentId);
+  };
   const seek = (next: string) => {
     setSought(next);
     startTransition(() => onSeek(next));
@@ -152,14 +169,18 @@ export function Tray({
     [groups],
   );
   const renderNobody = useCallback(
-    () => <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>{trayEmpty(board, students.length)}</p>,
-    [board, students],
+    () => (
+      <p style={{ padding: '8px 6px', color: 'var(--ink-2)' }}>
+        {trayEmpty(board, students.length, placed.length)}
+      </p>
+    ),
+    [board, students, placed.length],
   );
   return (
-    <Frame aria-label={set.isExclusive ? 'Unplaced' : 'Everybody'}>
+    <Frame aria-label={set.isExclusive ? 'Unplaced' : 'Everyone'}>
       <header>
         <div>
-          <h2>{set.isExclusive ? 'Unplaced' : 'Everybody'}</h2>
+          <h2>{set.isExclusive ? 'Unplaced' : 'Everyone'}</h2>
           <Tag $look={unplaced.length > 0 ? 'needs' : 'plain'} role="status">
             {unplaced.length} of {board.students.length} {set.isExclusive ? 'unplaced' : 'in no group'}
           </Tag>
@@ -170,6 +191,7 @@ export function Tray({
           value={sought}
           onChange={seek}
           inputRef={find}
+          onEnter={goToFirst}
         >
           <Key aria-hidden="true">/</Key>
         </FindField>
@@ -196,6 +218,7 @@ export function Tray({
           renderStudent={renderStudent}
         />
       </div>
+      <PlacedHits hits={placed} groups={groups} onJump={onJump} />
       {mayPlace && (
         <WhereTheyFit
           board={board}
@@ -213,7 +236,7 @@ export function Tray({
       )}
       {acts.history.length > 0 && (
         <footer>
-          <h3>This sitting</h3>
+          <h3>Your changes</h3>
           <ul>
             {acts.history
               .slice(-5)
@@ -248,8 +271,9 @@ function TrayStudent({ student, groups, isPlain = false }: TrayStudentProps) {
   );
 }
 
-function trayEmpty(board: BoardView, inTray: number): string {
-  if (inTray > 0) return board.set.isExclusive ? 'Nobody unplaced by that name.' : 'Nobody by that name.';
+function trayEmpty(board: BoardView, inTray: number, placed: number): string {
+  if (placed > 0) return 'None of them is unplaced.';
+  if (inTray > 0) return 'No student has that name.';
   return board.students.length === 0
     ? 'No students in this course yet.'
     : `No one is unplaced. All ${board.students.length} students have a group in ${board.set.name}.`;

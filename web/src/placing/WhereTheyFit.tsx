@@ -94,7 +94,7 @@ function fitsOf(board: BoardView, selected: Chosen): Fit[] {
       countsOf(board.students.flatMap((student) => student.attributes[name] ?? [])),
     ]),
   );
-  // What nearly everybody has to themselves, no group can mix.
+  // What nearly everyone has to themselves, no group can mix.
   const names = categories.filter((name) => sure(countsIn.get(name)).size <= mostKinds);
   const valuesOf = (students: readonly BoardStudent[]) =>
     Object.fromEntries(names.map((name) => [name, students.map((student) => student.attributes[name])]));

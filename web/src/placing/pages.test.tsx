@@ -90,7 +90,7 @@ describe('the Board', () => {
     expect(screen.getByText('1 over')).toBeInTheDocument();
   });
 
-  it('takes the move back and shows the Board as it is when somebody else was first', async () => {
+  it('takes the move back and shows the Board as it is when someone else was first', async () => {
     const current = aBoard({ Ada: 'Crock', Ben: null });
     const { user } = showPage(
       path,
@@ -158,6 +158,28 @@ describe('the Board', () => {
     await user.keyboard('wisniewsk');
     expect(names(await tray())).toEqual(['Zofia Wiśniewska']);
     expect(within(group('Crock')).getByText('Łukasz Wisniewski').closest('[data-found]')).not.toBeNull();
+
+    const hits = within(screen.getByRole('region', { name: 'Found in groups' }));
+    expect(hits.getAllByRole('button').map((each) => each.textContent)).toEqual(['Łukasz WisniewskiCrock']);
+  });
+
+  it('goes to the found student: the first with Enter, any other with a press, and says when there is no one', async () => {
+    const { user } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: 'Crock', Bela: 'Carboy' })));
+    await tray();
+    await user.keyboard('/');
+    await user.keyboard('be{Enter}');
+    expect(await screen.findByText('1 selected.')).toBeInTheDocument();
+    expect(within(group('Crock')).getByRole('row', { name: 'Ben' })).toHaveAttribute('aria-selected', 'true');
+    await user.click(
+      within(screen.getByRole('region', { name: 'Found in groups' })).getByRole('button', { name: /Bela/ }),
+    );
+    expect(within(group('Carboy')).getByRole('row', { name: 'Bela' })).toHaveAttribute(
+      'aria-selected',
+      'true',
+    );
+    await user.click(screen.getByPlaceholderText('Find a name'));
+    await user.keyboard('nn');
+    expect(await screen.findByText('No student has that name.')).toBeInTheDocument();
   });
 
   it('renames a group and shows a stale rename what is there', async () => {
@@ -173,11 +195,11 @@ describe('the Board', () => {
     );
     await tray();
     await user.click(screen.getByRole('button', { name: 'More of Crock' }));
-    await user.click(await screen.findByRole('menuitem', { name: 'Name, places, lock…' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Edit group…' }));
     const name = await screen.findByLabelText('Name, shown everywhere at once');
     await user.clear(name);
     await user.type(name, 'Tun');
-    await user.click(screen.getByRole('button', { name: 'Change the group' }));
+    await user.click(screen.getByRole('button', { name: 'Save group' }));
     expect(await screen.findByRole('alert')).toHaveTextContent('it is called Kvevri now');
     expect(name).toHaveValue('Tun');
     expect(sure(writes()[0]).body).toEqual({ name: 'Tun', capacity: null, isLocked: false, version: 1 });
@@ -218,7 +240,7 @@ describe('where they fit', () => {
 });
 
 describe('moving after work began', () => {
-  it('says first what happens to the work, and moves nobody until it is read', async () => {
+  it('says first what happens to the work, and moves no one until it is read', async () => {
     const view = aBoard({ Ada: 'Crock', Ben: null });
     const worked = {
       ...view,
@@ -234,11 +256,11 @@ describe('moving after work began', () => {
     expect(
       dialog.getByText(/Crock → Carboy\. 2 hand-ins of Crock stay credited to them/),
     ).toBeInTheDocument();
-    await user.click(dialog.getByRole('button', { name: 'Leave it' }));
+    await user.click(dialog.getByRole('button', { name: 'Cancel' }));
     expect(writes()).toEqual([]);
     await user.click(within(group('Crock')).getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
-    await user.type(await screen.findByLabelText(/^Why/), 'Timetable clash');
+    await user.type(await screen.findByLabelText(/^Reason/), 'Timetable clash');
     await user.click(screen.getByText('They share what it handed in last, too'));
     await user.click(screen.getByRole('button', { name: 'Move, credit stays' }));
     await said('Ada moved to Carboy');

@@ -71,7 +71,7 @@ const placingApi = boardApi.injectEndpoints({
         body: { ...place, ...(why !== '' && { why }), ...(credit !== 'stays' && { credit }) },
       }),
       responseSchema: PlaceResult,
-      // What is shown beside the Board is in the answer; the rest is asked for when somebody looks at it.
+      // What is shown beside the Board is in the answer; the rest is asked for when someone looks at it.
       invalidatesTags: ['Roster', 'Room', 'Gradebook'],
       onQueryStarted: async ({ setId, place }, api) => {
         const shown = api.dispatch(showPlaced(setId, place));
@@ -97,7 +97,7 @@ const placingApi = boardApi.injectEndpoints({
       responseSchema: SignUpView,
       providesTags: ['SignUp'],
     }),
-    /** What comes back is how it is now, also when the place was just taken by somebody else. */
+    /** What comes back is how it is now, also when the place was just taken by someone else. */
     takePlace: build.mutation<SignUpView, { setId: string; groupId: string | null }>({
       query: ({ setId, groupId }) => ({ url: `sets/${setId}/sign-up`, method: 'POST', body: { groupId } }),
       responseSchema: SignUpView,

@@ -21,7 +21,7 @@ describe('who sits where', () => {
     expect([after.get(tun), after.get(null)]).toEqual([[], []]);
   });
 
-  it('lists somebody in each of their groups', () => {
+  it('lists someone in each of their groups', () => {
     const board = aBoard({ Ada: 'Crock' });
     const seats = [crock, carboy].map((groupId) => ({ groupId, isLeader: false, handIns: 0 }));
     const several = { ...board, students: board.students.map((student) => ({ ...student, seats })) };

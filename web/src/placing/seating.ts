@@ -3,13 +3,13 @@ import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 
-/** Who is taken hold of, and where: null is the tray. Somebody is held in one place at a time, also where they sit in several groups. */
+/** Who is taken hold of, and where: null is the tray. Someone is held in one place at a time, also where they sit in several groups. */
 export type Chosen = ReadonlyMap<EnrolmentId, GroupId | null>;
 
 /** The members of each group in the Board's order; null: those in no group. */
 export type Seating = ReadonlyMap<GroupId | null, readonly BoardStudent[]>;
 
-const nobody: readonly BoardStudent[] = [];
+const noOne: readonly BoardStudent[] = [];
 
 /** @param before lists that are as they were are handed on themselves, so that their cards need not be drawn again. */
 export function seatingOf(
@@ -37,7 +37,7 @@ const isSame = (one: readonly BoardStudent[], other: readonly BoardStudent[]) =>
   one.length === other.length && one.every((student, at) => student === other[at]);
 
 export const membersOf = (board: BoardView, groupId: GroupId | null): readonly BoardStudent[] =>
-  seatingOf(board).get(groupId) ?? nobody;
+  seatingOf(board).get(groupId) ?? noOne;
 export const capacityOf = (board: BoardView, group: BoardGroup): number | null =>
   group.capacity ?? board.set.capacity;
 export const isIn = (student: BoardStudent, groupId: GroupId | null): boolean =>

@@ -24,7 +24,7 @@ describe('the menus of the Board', () => {
     await user.pointer({ keys: '[MouseRight]', target: await row('Crock', 'Ada') });
     expect(screen.getByRole('menu', { name: 'Ada' })).toBeInTheDocument();
     expect(screen.getByRole('menuitem', { name: /^Swap/ })).toHaveAttribute('aria-disabled', 'true');
-    await user.click(screen.getByRole('menuitem', { name: /^Take out/ }));
+    await user.click(screen.getByRole('menuitem', { name: /^Remove from group/ }));
     await waitFor(() =>
       expect(sure(writes()[0]).body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }),
     );
@@ -42,7 +42,7 @@ describe('the menus of the Board', () => {
       expect(sure(writes()[0]).body).toEqual({ name: 'Crock', capacity: null, isLocked: true, version: 1 }),
     );
     await user.click(screen.getByRole('button', { name: 'More of Crock' }));
-    await user.click(await screen.findByRole('menuitem', { name: 'Take everyone out' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Remove everyone' }));
     await waitFor(() =>
       expect(sure(writes()[1]).body).toEqual({ moves: [{ student: ada, from: crock, to: null }] }),
     );
@@ -82,15 +82,15 @@ describe('a set that was put away', () => {
       boardAnswers(board, {
         [`GET courses/${courseId}/sets`]: {
           sets: [],
-          putAway: [{ id: setId, name: board.set.name }],
+          archived: [{ id: setId, name: board.set.name }],
           students: 1,
         },
-        [`POST sets/${setId}/put-away`]: board.set,
+        [`POST sets/${setId}/archive`]: board.set,
       }),
     );
-    expect(await screen.findByText(/is put away: no list shows it/)).toBeInTheDocument();
-    await user.click(screen.getByRole('button', { name: 'Bring it back' }));
-    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ isPutAway: false }));
+    expect(await screen.findByText(/is archived/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Restore' }));
+    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ isArchived: false }));
   });
 });
 
@@ -135,10 +135,10 @@ describe('a set in which one may be in several groups', () => {
     return { ...board, set: { ...board.set, isExclusive: false } };
   };
 
-  it('keeps everybody at hand, adds from there and moves from a group', async () => {
+  it('keeps everyone at hand, adds from there and moves from a group', async () => {
     const { user, writes } = showPage(path, boardAnswers(several()));
-    const everybody = within(await screen.findByRole('grid', { name: 'All students' }));
-    await user.click(everybody.getByRole('row', { name: 'Ada' }));
+    const everyone = within(await screen.findByRole('grid', { name: 'All students' }));
+    await user.click(everyone.getByRole('row', { name: 'Ada' }));
     await user.keyboard('2');
     await waitFor(() =>
       expect(sure(writes()[0]).body).toEqual({ moves: [{ student: ada, from: null, to: carboy }] }),
@@ -170,16 +170,16 @@ describe('the groups of a set at once', () => {
       path,
       boardAnswers(board, { [`PUT sets/${setId}/groups`]: { groups: board.groups } }),
     );
-    await openSet(user, /^Groups: names/);
+    await openSet(user, /^Edit groups/);
     const dialog = within(await screen.findByRole('dialog', { name: 'Groups of Bench teams' }));
     expect(dialog.getByRole('button', { name: 'Save' })).toBeDisabled();
-    expect(dialog.getByRole('button', { name: 'Group 1 has members and stays' })).toBeDisabled();
-    await user.click(dialog.getByRole('button', { name: 'Take group 2 away' }));
+    expect(dialog.getByRole('button', { name: 'Group 1 has members and cannot be removed' })).toBeDisabled();
+    await user.click(dialog.getByRole('button', { name: 'Remove group 2' }));
     await user.click(dialog.getByRole('button', { name: 'Add a group' }));
     await user.click(dialog.getByRole('textbox', { name: 'Name of group 1' }));
     await user.paste('Kvevri\nTun');
     await user.type(dialog.getByRole('textbox', { name: 'Places in all' }), '5');
-    await user.click(dialog.getByRole('button', { name: 'Give all' }));
+    await user.click(dialog.getByRole('button', { name: 'Set for all' }));
     await user.click(dialog.getByRole('checkbox', { name: 'Group 1 is locked' }));
     await user.click(dialog.getByRole('button', { name: 'Save' }));
     await waitFor(() =>
@@ -207,11 +207,11 @@ describe('who looks after which group', () => {
         [`PUT courses/${courseId}/assistants`]: { assistantsSee: 'theirs' },
       }),
     );
-    await openSet(user, /^Who looks after/);
-    await user.click(await screen.findByRole('radio', { name: 'Only groups they look after' }));
+    await openSet(user, /^Who leads/);
+    await user.click(await screen.findByRole('radio', { name: 'Only groups they lead' }));
     await waitFor(() => expect(sure(writes()[0]).body).toEqual({ assistantsSee: 'theirs' }));
     await user.click(screen.getByRole('button', { name: 'Tomas: all groups' }));
-    await user.click(screen.getByRole('checkbox', { name: 'Tomas looks after Crock' }));
+    await user.click(screen.getByRole('checkbox', { name: 'Tomas leads Crock' }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() =>
       expect(sure(writes()[1]).body).toEqual({ leads: [{ groupId: carboy, enrolmentIds: [id('tomas')] }] }),
@@ -223,7 +223,7 @@ describe('a new set', () => {
   const open = () => {
     const { set } = aBoard({});
     return showPage(inCourse('groups/new'), {
-      [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 4 },
+      [`GET courses/${courseId}/sets`]: { sets: [set], archived: [], students: 4 },
       [`POST courses/${courseId}/sets`]: { ...set, activities: [] },
       [`POST sets/${setId}/copies`]: { ...set, activities: [] },
       [`GET sets/${setId}/board`]: aBoard({}),
@@ -233,9 +233,9 @@ describe('a new set', () => {
   it('is formed at hand-in, without groups', async () => {
     const { user, writes } = open();
     await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Pairs');
-    await user.click(screen.getByText(/^When they hand in/));
+    await user.click(screen.getByText(/^Formed at hand-in/));
     await user.type(screen.getByRole('textbox', { name: 'People in a group at most' }), '3');
-    await user.click(screen.getByRole('button', { name: 'Make the set' }));
+    await user.click(screen.getByRole('button', { name: 'Create group set' }));
     await waitFor(() =>
       expect(sure(writes()[0]).body).toMatchObject({ name: 'Pairs', shape: { by: 'hand-in' }, capacity: 3 }),
     );
@@ -248,7 +248,7 @@ describe('a new set', () => {
         groups: [{ setId, groupId: sure(groups[at]).id, number: at + 1, name: sure(groups[at]).name }],
       });
     const { user, writes } = showPage(inCourse('groups/new'), {
-      [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 3 },
+      [`GET courses/${courseId}/sets`]: { sets: [set], archived: [], students: 3 },
       [`GET courses/${courseId}/roster`]: {
         entries: [seat('Ada', 0), seat('Ben', 0), seat('Cho', 1)],
         sets: [{ id: setId, name: 'Bench teams', isExclusive: true, groups }],
@@ -260,12 +260,12 @@ describe('a new set', () => {
     });
     await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Experts');
     await user.click(screen.getByText(/^Expert tables/));
-    await user.type(screen.getByRole('textbox', { name: 'Topics, one a line' }), 'Salt{Enter}Packaging');
+    await user.type(screen.getByRole('textbox', { name: 'Topics, one per line' }), 'Salt{Enter}Packaging');
     expect(await screen.findByRole('heading', { name: '2 tables' })).toBeInTheDocument();
     expect(
-      screen.getByText(/One group is smaller than the number of topics: Carboy has nobody for/),
+      screen.getByText(/One group is smaller than the number of topics: Carboy has no one for/),
     ).toBeInTheDocument();
-    await user.click(screen.getByRole('button', { name: 'Make the set' }));
+    await user.click(screen.getByRole('button', { name: 'Create group set' }));
     await waitFor(() =>
       expect(sure(writes()[0]).body).toEqual({
         name: 'Experts',
@@ -279,9 +279,9 @@ describe('a new set', () => {
   it('is copied from another, and says of which', async () => {
     const { user, writes } = open();
     await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Again');
-    await user.click(screen.getByText(/^As in another set/));
+    await user.click(screen.getByText(/^Copy of another set/));
     expect(screen.getByRole('heading', { name: '2 groups, as in Bench teams' })).toBeInTheDocument();
-    await user.click(screen.getByRole('button', { name: 'Make the set' }));
+    await user.click(screen.getByRole('button', { name: 'Create group set' }));
     await waitFor(() =>
       expect(writes()[0]).toMatchObject({
         path: `sets/${setId}/copies`,
@@ -293,7 +293,7 @@ describe('a new set', () => {
   it('is made with what each group gets, said before it is made and after', async () => {
     const board = aBoard({ Ada: 'Crock' });
     const { user, writes } = showPage(inCourse('groups/new'), {
-      [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students: 8 },
+      [`GET courses/${courseId}/sets`]: { sets: [], archived: [], students: 8 },
       [`POST courses/${courseId}/sets`]: {
         ...board.set,
         activities: [
@@ -304,7 +304,7 @@ describe('a new set', () => {
       [`GET sets/${setId}/board`]: board,
     });
     await user.type(await screen.findByRole('textbox', { name: /Name of the set/ }), 'Benches');
-    await user.click(screen.getByText(/^Dealt out/));
+    await user.click(screen.getByText(/^Deal by rules/));
     await user.click(screen.getByRole('button', { name: 'Add: Discussion' }));
     await user.keyboard('Planning');
     await user.click(screen.getByRole('button', { name: 'Add: Wiki' }));
@@ -315,7 +315,7 @@ describe('a new set', () => {
       '2 copies, live',
       'a draft',
     ]);
-    await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
+    await user.click(screen.getByRole('button', { name: 'Create 2 groups' }));
     const sent = sure(writes()[0]).body as {
       activities: { draft: { kind: string; title: string }; isReleased: boolean }[];
     };
@@ -333,6 +333,6 @@ describe('a new set', () => {
       'href',
       `${inCourse(`release/${id('report')}`)}?for=${setId}`,
     );
-    expect(screen.getByRole('link', { name: 'Deal the places' })).toHaveAttribute('href', `${path}?deal`);
+    expect(screen.getByRole('link', { name: 'Deal by rules' })).toHaveAttribute('href', `${path}/deal`);
   });
 });

@@ -40,14 +40,14 @@ describe('a student who chooses a place', () => {
     expect(await screen.findByText('3 of 5')).toBeInTheDocument();
     expect(within(screen.getByRole('listitem', { name: 'Malt' })).getByText('Full')).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /in Malt/ })).not.toBeInTheDocument();
-    await user.click(screen.getByRole('button', { name: 'Take a place in Sour' }));
+    await user.click(screen.getByRole('button', { name: 'Join Sour' }));
     await said('You are in Sour');
     expect(sure(writes()[0]).body).toEqual({ groupId: id('Sour') });
     await user.click(screen.getByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(sure(writes()[1]).body).toEqual({ groupId: null }));
   });
 
-  it('is told what is left when somebody was faster', async () => {
+  it('is told what is left when someone was faster', async () => {
     const { user } = page(aView(), {
       [`POST ${signUpPath}`]: new Refusal(
         409,
@@ -55,7 +55,7 @@ describe('a student who chooses a place', () => {
         'Sour is full now. No group has a place left; your instructor will place you.',
       ),
     });
-    await user.click(await screen.findByRole('button', { name: 'Take a place in Sour' }));
+    await user.click(await screen.findByRole('button', { name: 'Join Sour' }));
     expect(await screen.findByText(/Sour is full now/)).toBeInTheDocument();
   });
 
@@ -79,7 +79,7 @@ describe('a student who chooses a place', () => {
   ])('has nothing to press %s', async (_when, view, says) => {
     page(view);
     expect(await screen.findByText(says)).toBeInTheDocument();
-    expect(screen.queryByRole('button', { name: /Sour|Give it back/ })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Sour|Leave this group/ })).not.toBeInTheDocument();
   });
 
   it('finds the choice among what is due, and nothing where there is none', async () => {

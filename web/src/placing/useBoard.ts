@@ -20,7 +20,7 @@ const Done = z.object({
   place: PlaceRequest.pick({ moves: true }),
   /** "2 placed in Demijohn": what it was, for the history and the way back. */
   says: z.string(),
-  /** Whoever came to a group was credited with its work, too. */
+  /** Anyone who came to a group was credited with its work, too. */
   creditJoins: z.boolean().optional(),
 });
 interface Done {
@@ -29,7 +29,7 @@ interface Done {
   readonly creditJoins?: boolean | undefined;
 }
 
-/** Somebody who leaves a group in which they have handed in. */
+/** Someone who leaves a group in which they have handed in. */
 export interface Leaving extends Move {
   readonly person: BoardStudent;
   readonly handIns: number;
@@ -41,7 +41,7 @@ interface Pending {
 }
 
 export interface BoardActs {
-  /** An act that waits until somebody has read what it does to work. */
+  /** An act that waits until someone has read what it does to work. */
   readonly pending:
     | (Pending & { readonly goOn: (why: string, creditJoins: boolean) => void; readonly leave: () => void })
     | null;
@@ -119,7 +119,7 @@ export function useBoard(board: BoardView): BoardActs {
     else carryOn(done);
   };
 
-  // It can be taken back from the moment it is shown, also by whoever loads the page again before it was answered.
+  // It can be taken back from the moment it is shown, also by the person who loads the page again before it was answered.
   const carryOn = (done: Done, why = '') => {
     setPast((before) => [...before, done]);
     setFuture([]);
@@ -170,7 +170,7 @@ export function useBoard(board: BoardView): BoardActs {
     selected,
     select: setSelected,
     send: (students, to) => {
-      // Where everybody has one place, it is left from wherever they are by now.
+      // Where everyone has one place, it is left from wherever they are by now.
       const isOnce = board.set.isExclusive;
       const held = [...students].map(([student, from]): Held => ({
         student,
@@ -198,7 +198,7 @@ export function useBoard(board: BoardView): BoardActs {
       const [one, other] = [...selected].map(([student, from]): Held => ({ student, from }));
       if (selected.size !== 2 || one === undefined || other === undefined)
         return notice('Select two students in different groups to swap them.');
-      if (one.from === other.from) return notice('Both are in the same place already.');
+      if (one.from === other.from) return notice('Both are in the same group already.');
       doNow({
         place: swap(placement, one, other),
         says: `${nameOf(board, one.student)} and ${nameOf(board, other.student)} swapped`,
@@ -275,7 +275,7 @@ function leaving(board: BoardView, move: Move): Leaving | null {
 function sayPlace(board: BoardView, place: Place, to: GroupId | null): string {
   const who =
     place.moves.length === 1 ? nameOf(board, sure(place.moves[0]).student) : `${place.moves.length} students`;
-  if (to === null) return `${who} taken out`;
+  if (to === null) return `${who} removed from their group`;
   const isMove = place.moves.every((move) => move.from !== null);
   return `${who} ${isMove ? 'moved to' : 'placed in'} ${groupOf(board, to)?.name ?? 'a group'}`;
 }

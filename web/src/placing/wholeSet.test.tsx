@@ -21,9 +21,9 @@ describe('a set as a whole', () => {
         [placePath]: aPlaceResult(0),
       }),
     );
-    await user.click(await screen.findByRole('button', { name: 'Deal 3 students…' }));
+    await menu(user, /^Deal at random/);
     await user.click(screen.getByRole('radio', { name: /Alphabetically/ }));
-    expect(screen.getByText('2 groups of 2')).toBeInTheDocument();
+    expect(within(screen.getByRole('dialog')).getByText('2 groups of 2')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Deal 3 students' }));
     await said('3 students dealt alphabetically');
     expect(sure(writes()[0]).body).toEqual({
@@ -38,7 +38,7 @@ describe('a set as a whole', () => {
       path,
       boardAnswers(aBoard({ Ada: null, Ben: null, Cho: null, Dia: null, Eva: null })),
     );
-    await user.click(await screen.findByRole('button', { name: 'Deal 5 students…' }));
+    await menu(user, /^Deal at random/);
     expect(screen.getByText(/1 student finds no room and stays unplaced/)).toBeInTheDocument();
     const view = aBoard({ Ada: null, Ben: null, Cho: 'Crock', Dia: 'Carboy' });
     expect(deal(view, 'all', 'random', 7)).toEqual(deal(view, 'all', 'random', 7));
@@ -91,29 +91,29 @@ describe('a set as a whole', () => {
     };
     const { user, writes } = showPage(path, boardAnswers(locked, { [placePath]: aPlaceResult(1) }));
     expect(await screen.findByText('Locked')).toBeInTheDocument();
-    await menu(user, /Take everyone out who is in no locked group/);
+    await menu(user, /Remove everyone except in locked groups/);
     await waitFor(() => expect(sure(writes()[0]).body).toEqual({ moves: [move('Ben', 'Carboy', null)] }));
   });
 
   it('is put away with the way back, and moved among the others', async () => {
     const view = aBoard({ Ada: 'Crock' });
     const other = { ...view.set, id: id<'group-set'>('labs'), name: 'Labs' };
-    const sets = { sets: [view.set, other], putAway: [], students: 1 };
+    const sets = { sets: [view.set, other], archived: [], students: 1 };
     const { user, writes } = showPage(
       path,
       boardAnswers(view, {
         [`GET courses/${courseId}/sets`]: sets,
         [`PUT courses/${courseId}/sets/order`]: sets,
-        [`POST sets/${setId}/put-away`]: view.set,
+        [`POST sets/${setId}/archive`]: view.set,
       }),
     );
-    await menu(user, /Show it later/);
+    await menu(user, /Move right/);
     await waitFor(() => expect(sure(writes()[0]).body).toEqual({ setIds: [other.id, setId] }));
-    await menu(user, /Put the set away/);
-    await said('Bench teams put away; its rooms, work and marks stay');
-    expect(sure(writes()[1]).body).toEqual({ isPutAway: true });
+    await menu(user, /Archive set/);
+    await said('Bench teams archived. Its rooms, work and marks are kept.');
+    expect(sure(writes()[1]).body).toEqual({ isArchived: true });
     await user.click(sure(screen.getAllByRole('button', { name: 'Undo' }).at(-1))); // the notice's, not the Board's
-    await waitFor(() => expect(sure(writes()[2]).body).toEqual({ isPutAway: false }));
+    await waitFor(() => expect(sure(writes()[2]).body).toEqual({ isArchived: false }));
   });
 
   it('is frozen with the way back, and offered to students', async () => {
@@ -127,9 +127,9 @@ describe('a set as a whole', () => {
     );
     await menu(user, /^Freeze/);
     await said('Bench teams frozen: students stay where they are');
-    await menu(user, /^Settings/);
+    await menu(user, /^Set settings/);
     await user.click(await screen.findByRole('checkbox', { name: /Students choose their own place/ }));
-    await user.click(screen.getByRole('checkbox', { name: /Everybody sees who is in which group/ }));
+    await user.click(screen.getByRole('checkbox', { name: /Everyone sees who is in each group/ }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() =>
       expect(sure(writes().at(-1)).body).toMatchObject({
@@ -145,21 +145,21 @@ describe('a set that was put away', () => {
     const { user, writes, router } = showPage(inCourse('groups/new'), {
       [`GET courses/${courseId}/sets`]: {
         sets: [],
-        putAway: [{ id: setId, name: 'Bench teams' }],
+        archived: [{ id: setId, name: 'Bench teams' }],
         students: 3,
       },
-      [`POST sets/${setId}/put-away`]: aBoard({}).set,
+      [`POST sets/${setId}/archive`]: aBoard({}).set,
     });
-    await user.click(await screen.findByRole('button', { name: 'Bring Bench teams back' }));
+    await user.click(await screen.findByRole('button', { name: 'Restore Bench teams' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(path));
-    expect(sure(writes()[0]).body).toEqual({ isPutAway: false });
+    expect(sure(writes()[0]).body).toEqual({ isArchived: false });
   });
 });
 
 describe('groups and files', () => {
   const chooseFile = async (user: ReturnType<typeof showPage>['user'], text: string) => {
     await user.click(await screen.findByRole('button', { name: 'Set' }));
-    await user.click(await screen.findByRole('menuitem', { name: 'Places from a file…' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Import groups…' }));
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
@@ -173,8 +173,8 @@ describe('groups and files', () => {
       user,
       'E-mail,Group\nada@quillmere.example,Carboy\nben@quillmere.example,Crock\nzed@quillmere.example,Crock\n',
     );
-    expect(await screen.findByText('1 left out')).toBeInTheDocument();
-    expect(screen.getByText(/Nobody in this course is known as “zed@quillmere.example”/)).toBeInTheDocument();
+    expect(await screen.findByText('1 with problems')).toBeInTheDocument();
+    expect(screen.getByText(/No one in this course is called “zed@quillmere.example”/)).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Move 1' }));
     await said('1 student placed as in places.csv');
     expect(sure(writes()[0]).body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
@@ -194,9 +194,9 @@ describe('groups and files', () => {
       boardAnswers(view, { [`POST sets/${setId}/copies`]: copied }),
     );
     await user.click(await screen.findByRole('button', { name: 'Set' }));
-    await user.click(await screen.findByRole('menuitem', { name: 'Copy the set…' }));
-    await user.click(await screen.findByRole('checkbox', { name: /With everybody/ }));
-    await user.click(screen.getByRole('button', { name: 'Make 2 groups' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Copy set…' }));
+    await user.click(await screen.findByRole('checkbox', { name: /With the same people/ }));
+    await user.click(screen.getByRole('button', { name: 'Create 2 groups' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`groups/${copied.id}`)));
     expect(sure(writes()[0]).body).toEqual({ name: 'Bench teams 2', withMembers: false });
   });

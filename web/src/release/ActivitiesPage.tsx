@@ -67,7 +67,7 @@ export function ActivitiesPage() {
     <Page>
       <Bar>
         <h1>Release</h1>
-        <Muted>Written once, released to whom it is for</Muted>
+        <Muted>Write once, release to each group</Muted>
         <span className="grow" />
         {activities.length > 0 && write}
       </Bar>
@@ -75,8 +75,8 @@ export function ActivitiesPage() {
         {error && <ProblemStrip of={error} />}
         {activities.length === 0 && (
           <Empty title="Nothing written yet" action={write}>
-            Write something once and release it to a group set: each group works in its own copy, and nobody
-            else sees it.
+            Create one and release it to a group set. Each group works in its own copy that no other group
+            sees.
           </Empty>
         )}
         {drafts.length > 0 && (
@@ -128,7 +128,7 @@ function Activities({
                   {activity.release && state !== 'withdrawn' ? (
                     sayTo(activity.release)
                   ) : (
-                    <Muted>to nobody yet</Muted>
+                    <Muted>to no one yet</Muted>
                   )}
                 </span>
                 <span>

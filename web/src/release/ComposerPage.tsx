@@ -71,10 +71,10 @@ function Composer({ activity, reload }: ComposerProps) {
               <ProblemStrip>
                 Someone else changed this while you wrote. Yours is still here.{' '}
                 <Button isSmall onPress={() => void composing.keepMine()}>
-                  Save mine over it
+                  Keep mine
                 </Button>{' '}
                 <Button isSmall onPress={() => void composing.takeTheirs()}>
-                  Take theirs
+                  Use theirs
                 </Button>
               </ProblemStrip>
             )}

@@ -11,21 +11,21 @@ interface CopyButtonProps {
 
 const draft = 'draft';
 
-/** The same once more: to write further, or for the groups of another set. */
+/** The same again: to write further, or for the groups of another set. */
 export function CopyButton({ sets, onCopy }: CopyButtonProps) {
   if (sets.length === 0) {
     return (
       <Button kind="quiet" onPress={() => onCopy(null)}>
-        Make a copy
+        Copy activity
       </Button>
     );
   }
   return (
     <MenuTrigger>
-      <Button kind="quiet">Make a copy…</Button>
+      <Button kind="quiet">Copy activity…</Button>
       <Popup placement="bottom end">
-        <Menu aria-label="Make a copy" onAction={(key) => onCopy(key === draft ? null : String(key))}>
-          <MenuItem id={draft}>To write further</MenuItem>
+        <Menu aria-label="Copy activity" onAction={(key) => onCopy(key === draft ? null : String(key))}>
+          <MenuItem id={draft}>As a new draft</MenuItem>
           {sets.map((set) => (
             <MenuItem key={set.id} id={set.id}>
               The same for {set.name}

@@ -95,7 +95,7 @@ export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewP
   ]
     .filter(Boolean)
     .join(' · ');
-  const name = group?.name ?? (isCommon ? 'everybody' : 'a group');
+  const name = group?.name ?? (isCommon ? 'everyone' : 'a group');
   return (
     <Side aria-label="What a group will see">
       <header>
@@ -130,7 +130,7 @@ export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewP
             values={{
               groupName: group?.name ?? 'the class',
               groupNumber: group?.number ?? 0,
-              memberNames: [group ? `the ${group.members} members` : 'everybody'],
+              memberNames: [group ? `the ${group.members} members` : 'everyone'],
             }}
           />
           {draft.rubric && draft.points !== null && (
@@ -152,7 +152,7 @@ function whoSees({ mode, outsiders }: ReleaseTarget, groupName: string | undefin
       : 'Each group’s own copy.';
   const others =
     mode === 'common'
-      ? 'Everybody it reaches reads and writes in it.'
+      ? 'Everyone reads and writes in it.'
       : mode === 'read-along'
         ? 'The other groups read along.'
         : outsiders === 'listed'

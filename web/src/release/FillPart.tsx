@@ -18,34 +18,34 @@ const ways: readonly {
   readonly needsSet?: true;
 }[] = [
   {
+    fill: 'deal',
+    says: 'Deal by rules: mix experience, keep pairs apart, find common free time; you see the groups first',
+  },
+  {
     fill: 'hand',
     says: 'By hand on the Board: drag students, or select them and type the number of a group',
   },
   {
-    fill: 'deal',
-    says: 'Dealt out: at random, in roster order or alphabetically; you see the groups before they stand',
-  },
-  {
     fill: 'sign-up',
-    says: 'By the students: each chooses a place, first come, never more than there are',
+    says: 'Sign-up: students choose a place, first come, first served',
   },
   {
     fill: 'file',
-    says: 'From a file with a column for the person and one for the group; you see what it does first',
+    says: 'From a file with a column for people and one for groups; you see the result first',
   },
   {
     fill: 'copy',
-    says: 'As in another set: the same groups with the same people, then on its own',
+    says: 'Copy of another set: the same groups with the same people',
     needsSet: true,
   },
   {
     fill: 'experts',
-    says: 'Expert tables: one for each topic, with somebody from every group of another set',
+    says: 'Expert tables: one for each topic, with someone from every group of another set',
     needsSet: true,
   },
   {
     fill: 'hand-in',
-    says: 'When they hand in: students name their partners then, up to as many as you say',
+    says: 'Formed at hand-in: students name their partners, up to a size you set',
   },
 ];
 
@@ -56,7 +56,7 @@ interface FillPartProps {
   readonly original: GroupSetView | undefined;
 }
 
-/** Who sits where: how the set is filled, and what that way asks for. */
+/** How students get their group: how the set is filled, and what that way asks for. */
 export function FillPart({ form, onChange, sets, original }: FillPartProps) {
   const { fill, capacity } = form;
   const put = (capacity: string) => onChange({ capacity: capacity.replace(/\D/g, '') });
@@ -70,7 +70,7 @@ export function FillPart({ form, onChange, sets, original }: FillPartProps) {
       />
     );
   return (
-    <SetPart title="Filling" says="Who sits where">
+    <SetPart title="Filling" says="How students get their group">
       <Shapes
         aria-label="How it is filled"
         value={fill}
@@ -89,20 +89,20 @@ export function FillPart({ form, onChange, sets, original }: FillPartProps) {
         />
       )}
       {fill === 'sign-up' && capacity === '' && (
-        <Small>No limit is set below: everybody could choose the same group.</Small>
+        <Small>No limit is set below, so everyone could choose the same group.</Small>
       )}
       {fill === 'experts' && original && (
         <>
           {setChoice('Home groups')}
           <Field
-            label="Topics, one a line"
+            label="Topics, one per line"
             lines={4}
             value={form.topics}
             onChange={(topics) => onChange({ topics })}
             placeholder={'Salt\nTemperature\nPackaging'}
           />
           <Figure
-            label="People at a table at most; more make parallel ones"
+            label="Most people at one table; more people make parallel tables"
             value={capacity}
             onChange={put}
             isUsed
@@ -121,7 +121,7 @@ export function FillPart({ form, onChange, sets, original }: FillPartProps) {
             onChange={(event) => onChange({ isSeveral: event.target.checked })}
           />
           <span>
-            A student may be in several of its groups <Small>Else everybody has one place.</Small>
+            A student may be in several of its groups <Small>Otherwise everyone has one place.</Small>
           </span>
         </Tickbox>
       )}

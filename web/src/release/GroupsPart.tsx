@@ -23,8 +23,8 @@ export function GroupsPart({ form, onChange, students }: GroupsPartProps) {
       <SetPart title="How many" says={`${students} students`}>
         <Shapes aria-label="How many groups" value={by} onChange={(value) => onChange({ by: value as By })}>
           <ShapeRow>
-            <Option value="spread">Groups of about the same size, as even as can be</Option>
-            <Option value="fill">Full groups, and one with whoever is left</Option>
+            <Option value="spread">Groups as equal as possible</Option>
+            <Option value="fill">Full groups and one smaller group</Option>
             <Figure
               label="Members in a group"
               value={form.size}
@@ -33,7 +33,7 @@ export function GroupsPart({ form, onChange, students }: GroupsPartProps) {
             />
           </ShapeRow>
           <ShapeRow>
-            <Option value="count">Exactly so many groups</Option>
+            <Option value="count">A fixed number of groups</Option>
             <Figure
               label="Number of groups"
               value={form.count}
@@ -43,7 +43,7 @@ export function GroupsPart({ form, onChange, students }: GroupsPartProps) {
           </ShapeRow>
         </Shapes>
         <Figure
-          label="Places in each group, if there is a limit"
+          label="Places in each group (optional)"
           value={form.capacity}
           onChange={(capacity) => onChange({ capacity: capacity.replace(/\D/g, '') })}
           isUsed
@@ -57,7 +57,7 @@ export function GroupsPart({ form, onChange, students }: GroupsPartProps) {
           hint="{n} becomes the number, {A} the letter"
         />
         <Field
-          label="Or paste names, one a line"
+          label="Or paste names, one per line"
           lines={4}
           value={form.pasted}
           onChange={(pasted) => onChange({ pasted })}

@@ -33,10 +33,10 @@ const Strip = styled.section`
   }
 `;
 
-/** What is changed in an activity that groups have: what, for whom and whose marks, before one press makes it so. */
+/** What is changed in an activity that groups have: what, for which people and whose marks, before one press makes it so. */
 export function InWork({ composing }: { readonly composing: Composing }) {
   const { dates } = useCourse();
-  const { activity, saving, fault, whom, inWork: acts } = composing;
+  const { activity, saving, fault, readers, inWork: acts } = composing;
   const { inWork, version } = activity;
   const isSaved = saving.kind === 'saved' && fault === null;
   const marks = useForeseeMarksQuery(
@@ -59,7 +59,7 @@ export function InWork({ composing }: { readonly composing: Composing }) {
           isDisabled={!isSaved || !isForeseen || acts.isBusy}
           onPress={() => void acts.publish(version)}
         >
-          Publish changes to {whom}
+          Publish changes to {readers}
         </Button>
       </header>
       <ul>

@@ -27,9 +27,9 @@ export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps
         </header>
         <div>
           <div className="row">
-            <Small>It has no place on the Marking desk and none in the gradebook.</Small>
+            <Small>It is not on the Marking desk or in the gradebook.</Small>
             <Button isSmall onPress={() => onChange({ points: '10' })}>
-              Mark it
+              Add marking
             </Button>
           </div>
         </div>
@@ -48,14 +48,14 @@ export function MarkingPart({ draft, kind, markFor, onChange }: MarkingPartProps
           <DecimalInLine label="Points" value={points} onChange={(value) => onChange({ points: value })} />{' '}
           points
           <Button kind="quiet" isSmall onPress={() => onChange({ points: null, rubric: null })}>
-            Do not mark it
+            Remove marking
           </Button>
         </Sentence>
         {kind?.isHandedIn && (
           <Sentence>
             Late work loses
             <NumberInLine
-              label="Percent for each day begun"
+              label="Percent per day started"
               value={latePolicy.stepPercent}
               onChange={(stepPercent) => policy({ stepPercent: Math.min(100, stepPercent) })}
             />

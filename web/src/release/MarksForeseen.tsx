@@ -11,7 +11,7 @@ const List = styled.ul`
   overflow: auto;
 `;
 
-/** Members of one group for whom it comes to the same are told of once. */
+/** Members of one group for which people it comes to the same are told of once. */
 function together(changes: ForeseenMarks['changes']) {
   const alike = groupedBy(changes, ({ group, says }) => `${group?.id} ${says}`);
   return [...alike].map(([key, [first, ...others]]) => {
@@ -21,7 +21,7 @@ function together(changes: ForeseenMarks['changes']) {
   });
 }
 
-/** Whose marks would no longer be what they would be given. The marks that they have stay until somebody releases them again. */
+/** Whose marks would no longer be what they would be given. The marks that they have stay until someone releases them again. */
 export function MarksForeseen({ foreseen: { changes } }: { readonly foreseen: ForeseenMarks }) {
   if (changes.length === 0) return <p>No released mark changes.</p>;
   return (

@@ -16,7 +16,7 @@ interface NamedPartProps {
   readonly onChange: (enrolmentId: EnrolmentId, isIn: boolean) => void;
 }
 
-/** People by name beside groups. The roster is asked for once somebody wants to choose. */
+/** People by name beside groups. The roster is asked for once someone wants to choose. */
 export function NamedPart({ says, verb, people, onChange }: NamedPartProps) {
   const { course } = useCourse();
   const [isChoosing, setChoosing] = useState(false);

@@ -6,7 +6,7 @@ import { problemOf, ProblemStrip } from '../api/index.js';
 import { Bar, Button, ButtonLink, Field, Page, Scroll, Waiting } from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { useCourse } from '../course/index.js';
-import { useCopyGroupSetMutation, useListGroupSetsQuery, usePutAwayGroupSetMutation } from '../sets/index.js';
+import { useCopyGroupSetMutation, useListGroupSetsQuery, useArchiveGroupSetMutation } from '../sets/index.js';
 import { useAct } from '../page/index.js';
 import { activitiesOf, ActivitiesForGroups } from './ActivitiesForGroups.js';
 import { FillPart } from './FillPart.js';
@@ -22,6 +22,7 @@ import {
   newTablesOf,
   useSetForm,
 } from './setForm.js';
+import { pathOfNext } from './SetReadyPage.js';
 import type { Next, ReadyState } from './SetReadyPage.js';
 import { useCreateGroupSetMutation, useDeriveExpertsMutation } from './setUpApi.js';
 
@@ -49,7 +50,7 @@ export function NewSetPage() {
   const { course } = useCourse();
   const navigate = useNavigate();
   const sets = useListGroupSetsQuery(course.id);
-  const putAway = useAct(usePutAwayGroupSetMutation());
+  const archive = useAct(useArchiveGroupSetMutation());
   const [form, change] = useSetForm();
   const { fill, gifts } = form;
   const create = useAct(useCreateGroupSetMutation(), { isRefusalShown: true });
@@ -68,7 +69,7 @@ export function NewSetPage() {
   const isBusy = create.isBusy || copy.isBusy || derive.isBusy;
 
   const bringBack = async (setId: string) => {
-    if (await putAway({ setId, isPutAway: false })) void navigate(`../groups/${setId}`);
+    if (await archive({ setId, isArchived: false })) void navigate(`../groups/${setId}`);
   };
   const make = () => {
     const withActivities = gifts.length > 0 && { activities: activitiesOf(gifts) };
@@ -86,10 +87,12 @@ export function NewSetPage() {
     const made = await make();
     if (!made) return;
     const { id, activities } = made;
-    const next: Next = fill === 'deal' || fill === 'file' ? fill : 'board';
+    // Rules give everyone one place; where students may have several, places are dealt out in turn.
+    const next: Next =
+      fill === 'deal' ? (form.isSeveral ? 'deal-out' : 'deal') : fill === 'file' ? fill : 'board';
     if (activities.length > 0)
       void navigate(`../groups/${id}/ready`, { state: { activities, next } satisfies ReadyState });
-    else void navigate(`../groups/${id}${next === 'board' ? '' : `?${next}`}`);
+    else void navigate(pathOfNext(id, next));
   };
   return (
     <Page>
@@ -97,13 +100,13 @@ export function NewSetPage() {
         <h1>New group set</h1>
         <span className="grow" />
         <ButtonLink kind="quiet" to="../groups">
-          Leave it
+          Cancel
         </ButtonLink>
       </Bar>
       <Scroll>
         <Columns onSubmit={(event) => void submit(event)}>
           <Parts>
-            <SetPart title="What" says="For which purpose">
+            <SetPart title="What" says="What the set is for">
               <Field
                 label="Name of the set"
                 placeholder="Bench teams"
@@ -120,20 +123,20 @@ export function NewSetPage() {
             </SetPart>
             <FillPart form={form} onChange={change} sets={sets.data.sets} original={original} />
             {isMade && <GroupsPart form={form} onChange={change} students={students} />}
-            <SetPart title="Each gets" says="With the set, if you like">
+            <SetPart title="Each gets" says="With the set (optional)">
               <ActivitiesForGroups gifts={gifts} onChange={(next) => change({ gifts: next })} />
             </SetPart>
-            {sets.data.putAway.length > 0 && (
-              <SetPart title="Put away" says="Brought back as they were">
-                {sets.data.putAway.map((each) => (
+            {sets.data.archived.length > 0 && (
+              <SetPart title="Archived" says="Restored as they were">
+                {sets.data.archived.map((each) => (
                   <AwayRow key={each.id}>
                     <b>{each.name}</b>
                     <Button
                       isSmall
                       onPress={() => void bringBack(each.id)}
-                      aria-label={`Bring ${each.name} back`}
+                      aria-label={`Restore ${each.name}`}
                     >
-                      Bring it back
+                      Restore
                     </Button>
                   </AwayRow>
                 ))}
@@ -154,10 +157,10 @@ export function NewSetPage() {
                 }
               >
                 {!isMade
-                  ? 'Make the set'
+                  ? 'Create group set'
                   : forecast.ok
-                    ? `Make ${forecast.sizes.length} groups`
-                    : 'Make groups'}
+                    ? `Create ${forecast.sizes.length} groups`
+                    : 'Create groups'}
               </Button>
             </Making>
           </SetForecast>

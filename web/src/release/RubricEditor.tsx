@@ -86,14 +86,14 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
   if (!rubric) {
     return (
       <div className="row">
-        <Small>One number is given for the whole.</Small>
+        <Small>The marker gives one mark for the whole work.</Small>
         <Button
           isSmall
           onPress={() =>
             onChange({ criteria: [newCriterion('First criterion'), newCriterion('Second criterion')] })
           }
         >
-          Mark by a rubric
+          Add rubric
         </Button>
       </div>
     );
@@ -128,7 +128,7 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
     });
   const remove = (next: Rubric | null, what: string) => {
     onChange(next);
-    notice(`${what} taken out`, { label: 'Undo', do: () => onChange(rubric) });
+    notice(`${what} removed`, { label: 'Undo', do: () => onChange(rubric) });
   };
   return (
     <>
@@ -196,7 +196,7 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
                     <textarea
                       rows={2}
                       aria-label={`${criterion.name}, ${level.name}`}
-                      placeholder="what it takes"
+                      placeholder="what this level shows"
                       value={level.description}
                       onChange={(event) => changeLevel(criterion, at, { description: event.target.value })}
                     />
@@ -208,7 +208,7 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
                       kind="quiet"
                       isSmall
                       isIconOnly
-                      aria-label={`Take ${criterion.name} out`}
+                      aria-label={`Remove ${criterion.name}`}
                       onPress={() =>
                         remove(
                           { criteria: criteria.filter((each) => each.id !== criterion.id) },
@@ -257,11 +257,11 @@ export default function RubricEditor({ rubric, points, onChange }: RubricEditorP
               )
             }
           >
-            Take out the last level
+            Remove last level
           </Button>
         )}
         <Button kind="quiet" isSmall onPress={() => remove(null, 'Rubric')}>
-          Mark without a rubric
+          Remove rubric
         </Button>
         <Small>
           The best of every criterion comes to {points || '?'} points. Students see it before they hand in.

@@ -13,7 +13,7 @@ import type { Fill, SetForm } from './setForm.js';
 const Frame = styled.aside`
   border-left: 1px solid var(--ink);
   background: var(--sunk);
-  /* What will be made, and the way to make it, stay in view however far the form goes. */
+  /* What will be created, and the way to make it, stay in view however far the form goes. */
   > div {
     position: sticky;
     top: 0;
@@ -84,14 +84,14 @@ export function SetForecast({ form, students, original, experts, children }: Set
             <h2>No groups yet</h2>
             <p>
               {`${students} students, ${fillSays['hand-in']}${form.capacity === '' ? '' : `, at most ${form.capacity} together`}. `}
-              You may make groups on the Board meanwhile.
+              You can also add groups on the Board.
             </p>
           </>
         )}
         {form.gifts.length > 0 && (
           <>
             <h2 style={{ marginTop: 20 }}>Each group gets</h2>
-            <p>Private to each; the others do not know of it.</p>
+            <p>Private to each group. Other groups do not see it.</p>
             <GiftLines gifts={form.gifts} groups={groupsOf(form, students, original, experts)} />
           </>
         )}
@@ -101,7 +101,7 @@ export function SetForecast({ form, students, original, experts, children }: Set
   );
 }
 
-/** How many there will be; null: nobody knows yet. */
+/** How many there will be; null: no one knows yet. */
 function groupsOf(
   form: SetForm,
   students: number,
@@ -120,7 +120,7 @@ function Groups({ form, students }: { readonly form: SetForm; readonly students:
   if (!forecast.ok) {
     return (
       <>
-        <h2>What will be made</h2>
+        <h2>What will be created</h2>
         <p>Write a whole number above 0.</p>
       </>
     );
@@ -156,8 +156,8 @@ function Experts({ experts, homeSet }: { readonly experts: ExpertTables | null; 
   if (!experts) {
     return (
       <>
-        <h2>One table a topic</h2>
-        <p>Name the topics: every group of {homeSet} sends somebody to each.</p>
+        <h2>One table per topic</h2>
+        <p>Name the topics: every group of {homeSet} sends someone to each.</p>
       </>
     );
   }
@@ -166,11 +166,11 @@ function Experts({ experts, homeSet }: { readonly experts: ExpertTables | null; 
     <>
       <h2>{counted(tables.length, 'table')}</h2>
       <p>
-        Everybody in a group of {homeSet} has a topic.
+        Everyone in a group of {homeSet} has a topic.
         {lacking.length > 0 &&
           ` ${lacking.length === 1 ? 'One group is' : `${lacking.length} groups are`} smaller than the number of topics: ${lacking
             .slice(0, 3)
-            .map((each) => `${each.home} has nobody for ${each.topics.join(' and ')}`)
+            .map((each) => `${each.home} has no one for ${each.topics.join(' and ')}`)
             .join('; ')}${lacking.length > 3 ? '; and others' : ''}.`}
       </p>
       <ol>

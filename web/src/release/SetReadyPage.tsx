@@ -47,7 +47,12 @@ const Columns = styled.div`
   }
 `;
 
-export type Next = 'board' | 'deal' | 'file';
+export type Next = 'board' | 'deal' | 'deal-out' | 'file';
+
+/** Where in the course what comes next is done. */
+export const pathOfNext = (setId: string, next: Next): string =>
+  `../groups/${setId}${{ board: '', deal: '/deal', 'deal-out': '?deal', file: '?file' }[next]}`;
+
 export interface ReadyState {
   readonly activities: MadeGroupSet['activities'];
   readonly next: Next;
@@ -55,7 +60,8 @@ export interface ReadyState {
 
 const nextSays: Readonly<Record<Next, string>> = {
   board: 'Go to the Board',
-  deal: 'Deal the places',
+  deal: 'Deal by rules',
+  'deal-out': 'Deal the places',
   file: 'Read the file',
 };
 
@@ -78,7 +84,7 @@ export function SetReadyPage() {
         <Check size={20} aria-hidden="true" />
         <h1>{set.name} is set up</h1>
         <span className="grow" />
-        <ButtonLink kind="main" to={state.next === 'board' ? to : `${to}?${state.next}`}>
+        <ButtonLink kind="main" to={pathOfNext(setId, state.next)}>
           {nextSays[state.next]}
           <ArrowRight size={15} aria-hidden="true" />
         </ButtonLink>
@@ -132,7 +138,7 @@ export function SetReadyPage() {
 }
 
 function sayPlaced(placed: number, students: number, isLater: boolean): string {
-  if (isLater) return 'They come to be when students hand in and name their partners.';
+  if (isLater) return 'Students form them when they hand in.';
   if (placed === students)
     return students === 1 ? 'The one student has a place.' : `All ${students} students have a place.`;
   return placed === 0

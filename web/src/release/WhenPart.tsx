@@ -59,7 +59,7 @@ export function WhenPart({
     const { groupId, due, closes, reason, name } = extension;
     const answer = await extend({ activityId: activity.id, groupId, grant: null });
     if ('data' in answer && answer.data)
-      notice(`${name} has the date of all again`, {
+      notice(`${name} has no extension now`, {
         label: 'Undo',
         do: () => void extend({ activityId: activity.id, groupId, grant: { due, closes, reason } }),
       });
@@ -93,8 +93,8 @@ export function WhenPart({
         <Small>
           {!isOut &&
             (goesLiveAt
-              ? `It is released by itself on ${dates.dateTime(goesLiveAt)}. `
-              : 'It is released as soon as you press. ')}
+              ? `It will be released automatically on ${dates.dateTime(goesLiveAt)}. `
+              : 'It is released when you press the button. ')}
           {schedule.opens ? `Groups see nothing before ${dates.dateTime(schedule.opens)}. ` : ''}
           {schedule.closes ? 'After it closes they can read, but no longer work in it.' : 'It never closes.'}
         </Small>
@@ -112,15 +112,15 @@ export function WhenPart({
                 kind="quiet"
                 isSmall
                 onPress={() => void takeBack(extension)}
-                aria-label={`Take the extension of ${extension.name} back`}
+                aria-label={`Remove extension of ${extension.name}`}
               >
-                Take back
+                Remove
               </Button>
             </Chip>
           ))}
           {groups.length > 0 && (
             <Button kind="quiet" isSmall onPress={() => setIsGiving(true)}>
-              Give a group longer…
+              Extend for a group…
             </Button>
           )}
         </div>
@@ -179,7 +179,7 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
     onClose();
   };
   return (
-    <Sheet title="Give a group longer" onClose={onClose}>
+    <Sheet title="Extend for a group" onClose={onClose}>
       <div style={{ display: 'grid', gap: 12 }}>
         {error && <ProblemStrip of={error} />}
         <Choice
@@ -204,7 +204,7 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
           />
         )}
         <Field
-          label="Why, told to the group"
+          label="Reason, shown to the group"
           value={reason}
           onChange={setReason}
           placeholder="Their crock cracked on day 9"
@@ -222,7 +222,7 @@ function GiveLonger({ activity, groups, due, onClose }: GiveLongerProps) {
       <footer>
         {missing && <Small>{missing}</Small>}
         <Button kind="main" isDisabled={missing !== null || isLoading} onPress={() => void submit()}>
-          {name ? `Give ${name} longer` : 'Give longer'}
+          {name ? `Extend for ${name}` : 'Extend'}
         </Button>
       </footer>
     </Sheet>

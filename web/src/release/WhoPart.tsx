@@ -65,17 +65,17 @@ const modes: readonly {
   {
     id: 'own',
     name: 'One private copy each',
-    says: (groups) => `${groups > 0 ? `${groups} copies` : 'A copy a group'}, each to itself`,
+    says: (groups) => `${groups > 0 ? `${groups} copies` : 'A copy per group'}, each to itself`,
   },
   {
     id: 'read-along',
     name: 'Groups read each other',
-    says: (groups) => `${groups > 0 ? `${groups} copies` : 'A copy a group'}, open to all of them`,
+    says: (groups) => `${groups > 0 ? `${groups} copies` : 'A copy per group'}, open to all of them`,
   },
-  { id: 'common', name: 'One copy for all', says: () => 'Everybody in one place' },
+  { id: 'common', name: 'One copy for all', says: () => 'Everyone in one place' },
 ];
 const outsiderRules = [
-  { id: 'hidden', label: 'learn nothing of it' },
+  { id: 'hidden', label: 'see nothing' },
   { id: 'listed', label: 'see that it exists, locked' },
 ] as const;
 
@@ -89,7 +89,7 @@ interface WhoPartProps {
   readonly onChange: (target: ReleaseTarget) => void;
 }
 
-/** In which way, to which sets, to which of their groups, to whom by name, and what the others learn. */
+/** In which way, to which sets, to which of their groups, to which people by name, and what the others learn. */
 export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChange }: WhoPartProps) {
   const groups = reach?.groups ?? [];
   const inside = groups.filter((group) => group.isIn);
@@ -133,7 +133,7 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
         </OptionCards>
         {sets.length === 0 && (
           <p>
-            There is no group set yet. <ButtonLink to="../groups/new">Make a group set</ButtonLink>
+            No group sets yet. <ButtonLink to="../groups/new">Create group set</ButtonLink>
           </p>
         )}
         <ToggleCards
@@ -155,7 +155,7 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
           {allowed.includes('common') && (!isReleased || target.mode === 'common') && (
             <ToggleCard value="class">
               <b>The whole class</b>
-              <Small>One copy, also for whoever is in no group</Small>
+              <Small>One copy, also for students without a group</Small>
             </ToggleCard>
           )}
         </ToggleCards>
@@ -226,7 +226,7 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
           <Sentence>
             Others in the class
             <Choice
-              label="What others learn"
+              label="What others see"
               isLabelHidden
               value={target.outsiders}
               choices={outsiderRules}
@@ -291,7 +291,7 @@ function SetGroups({ name, groups, onToggle }: SetGroupsProps) {
           />
         </button>
       ))}
-      <Small>{out === 0 ? 'Press a group to leave it out' : `${out} left out`}</Small>
+      <Small>{out === 0 ? 'Press a group to skip it' : `${out} skipped`}</Small>
     </Toggles>
   );
 }

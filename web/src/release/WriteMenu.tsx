@@ -21,7 +21,7 @@ const List = styled(Popup)`
   }
 `;
 
-/** What to write, each kind with what it is for. */
+/** The kinds of activity, each with what it is for. */
 export function WriteMenu({
   isDisabled,
   onChoose,
@@ -33,11 +33,11 @@ export function WriteMenu({
     <MenuTrigger>
       <Button kind="main" isDisabled={isDisabled}>
         <PenLine size={16} aria-hidden="true" />
-        Write…
+        New activity
       </Button>
       <List placement="bottom end">
         <Menu
-          aria-label="What to write"
+          aria-label="Kind of activity"
           onAction={(name) => onChoose(sure(kinds.find((kind) => kind.name === name)))}
         >
           {kinds.map((kind) => (

@@ -38,7 +38,7 @@ describe('what is written and released', () => {
       [`GET courses/${courseId}/activities`]: { activities: [] },
       [`POST courses/${courseId}/activities`]: anActivity(),
     });
-    await user.click(await screen.findByRole('button', { name: 'Write…' }));
+    await user.click(await screen.findByRole('button', { name: 'New activity' }));
     await user.click(await screen.findByRole('menuitem', { name: /Submission folder/ }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`release/${activityId}`)));
     expect(sure(writes()[0]).body).toMatchObject({
@@ -88,7 +88,7 @@ describe('the composer', () => {
     expect(acts(writes())).toEqual([]);
   });
 
-  it('offers both texts when somebody else changed it', async () => {
+  it('offers both texts when someone else changed it', async () => {
     const theirs = anActivity({ version: 9, title: 'Their title' });
     const { user, set: answer } = composer(anActivity(), {
       [`PUT activities/${activityId}`]: new Refusal(409, 'stale-write', 'Changed.', { current: theirs }),
@@ -101,7 +101,7 @@ describe('the composer', () => {
     );
     expect(screen.getByLabelText('Title')).toHaveValue('Ferment report mine');
     answer(`GET activities/${activityId}`, theirs);
-    await user.click(within(strip).getByRole('button', { name: 'Take theirs' }));
+    await user.click(within(strip).getByRole('button', { name: 'Use theirs' }));
     await waitFor(() => expect(screen.getByLabelText('Title')).toHaveValue('Their title'));
   });
 
@@ -137,14 +137,14 @@ describe('the composer', () => {
     expect(within(side).getByText('Carboy', { selector: 'span' })).toBeInTheDocument();
   });
 
-  it('changes its kind while nobody has it, with the settings of the new kind', async () => {
+  it('changes its kind while no one has it, with the settings of the new kind', async () => {
     const { user, writes } = composer(anActivity(), {
       [`PUT activities/${activityId}`]: anActivity({ version: 4 }),
     });
     await user.click(await screen.findByRole('button', { name: 'Discussion' }));
-    expect(await screen.findByLabelText('Posts asked')).toBeInTheDocument();
-    await user.clear(screen.getByLabelText('Posts asked'));
-    await user.type(screen.getByLabelText('Posts asked'), '1');
+    expect(await screen.findByLabelText('Posts required')).toBeInTheDocument();
+    await user.clear(screen.getByLabelText('Posts required'));
+    await user.type(screen.getByLabelText('Posts required'), '1');
     await waitFor(
       () =>
         expect(acts(writes()).at(-1)?.body).toMatchObject({
@@ -163,7 +163,7 @@ describe('the composer', () => {
     const { user, writes } = composer(anActivity(), {
       [`PUT activities/${activityId}`]: anActivity({ version: 4 }),
     });
-    await user.click(await screen.findByRole('button', { name: 'Mark by a rubric' }));
+    await user.click(await screen.findByRole('button', { name: 'Add rubric' }));
     const name = await screen.findByLabelText('Criterion 1');
     await user.clear(name);
     expect(
@@ -177,7 +177,7 @@ describe('the composer', () => {
         }),
       { timeout: 3000 },
     );
-    await user.click(screen.getByRole('button', { name: 'Take Method out' }));
+    await user.click(screen.getByRole('button', { name: 'Remove Method' }));
     expect(screen.queryByDisplayValue('Method')).not.toBeInTheDocument();
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     expect(await screen.findByDisplayValue('Method')).toBeInTheDocument();
@@ -198,7 +198,7 @@ describe('the composer', () => {
       [`PUT ${path}`]: anActivity({ extensions: [extension] }),
     });
     expect(await screen.findByText(/due Sat 14 Nov, 17:00: Ill/)).toBeInTheDocument();
-    await user.click(screen.getByRole('button', { name: 'Take the extension of Crock back' }));
+    await user.click(screen.getByRole('button', { name: 'Remove extension of Crock' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() =>
       expect(acts(writes()).map((write) => [write.method, write.path])).toEqual([

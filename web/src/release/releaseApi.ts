@@ -37,7 +37,7 @@ const readApi = api.injectEndpoints({
       responseSchema: ForeseenMarks,
       providesTags: ['Activity', 'Mark'],
     }),
-    /** Whom such a release would reach; asked, not done. */
+    /** Who such a release would reach; asked, not done. */
     foresee: build.query<ReachView, { activityId: string; body: ReachRequest }>({
       query: ({ activityId, body }) => ({ url: `activities/${activityId}/reach`, method: 'POST', body }),
       responseSchema: ReachView,
@@ -70,7 +70,7 @@ async function showActivity(
     );
 }
 
-/** Takes an activity that was put away out of the lists that show it. */
+/** Takes an activity that was archived out of the lists that show it. */
 async function hideActivity(
   activityId: string,
   {

@@ -20,7 +20,7 @@ const noor = 'noor' as EnrolmentId;
 const set: ReleaseTarget = { to: wholeSet(benches), mode: 'own', outsiders: 'hidden' };
 const toggle = (target: ReleaseTarget, group: GroupId) => toggleGroup(target, benches, group, all);
 
-describe('whom somebody means to release to', () => {
+describe('reached someone means to release to', () => {
   it('is the only set there is; of several none until one is chosen', () => {
     expect(firstTarget(null, [benches]).to).toEqual(wholeSet(benches));
     expect(firstTarget(null, [benches, panels]).to.include).toEqual([]);
@@ -41,7 +41,7 @@ describe('whom somebody means to release to', () => {
     expect(toggle(one, crock)).toEqual(both);
     const none = toggle(one, carboy);
     expect(none.to).toEqual(wholeSet(panels));
-    expect(toggle(toggle(set, crock), carboy)).toEqual(toggle(set, crock)); // somebody stays in
+    expect(toggle(toggle(set, crock), carboy)).toEqual(toggle(set, crock)); // someone stays in
   });
 
   it('goes to the class in one copy, and no further with a copy for each', () => {

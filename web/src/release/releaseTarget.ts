@@ -2,7 +2,7 @@ import type { ActivityView, OutsiderRule, ReleasedTo, ReleaseMode } from '@jigsa
 import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { setsOfAudience, theClass, wholeSet } from '@jigsaw/core/release';
 
-/** To whom and how somebody means to release; nobody in `to`: not chosen yet. */
+/** To which people and how someone means to release; no one in `to`: not chosen yet. */
 export interface ReleaseTarget {
   readonly to: ReleasedTo;
   readonly mode: ReleaseMode;
@@ -10,7 +10,7 @@ export interface ReleaseTarget {
 }
 
 type Entry = ReleasedTo['include'][number];
-const nobody: ReleasedTo = { include: [], exclude: [] };
+const noOne: ReleasedTo = { include: [], exclude: [] };
 
 /** With several sets one is chosen on purpose: the wrong one would show the work to the wrong students.
  * @param meantFor the set with which it was written, if it was. */
@@ -21,7 +21,7 @@ export function firstTarget(
 ): ReleaseTarget {
   if (release) return { to: release.to, mode: release.mode, outsiders: release.outsiders };
   const setId = setIds.find((id) => id === meantFor) ?? (setIds.length === 1 ? setIds[0] : undefined);
-  return { to: setId ? wholeSet(setId) : nobody, mode: 'own', outsiders: 'hidden' };
+  return { to: setId ? wholeSet(setId) : noOne, mode: 'own', outsiders: 'hidden' };
 }
 
 const withEntries = (target: ReleaseTarget, include: readonly Entry[]): ReleaseTarget => ({
@@ -39,7 +39,7 @@ export function withMode(target: ReleaseTarget, mode: ReleaseMode): ReleaseTarge
 
 export const isForClass = ({ to }: ReleaseTarget): boolean => to.include.some(({ kind }) => kind === 'class');
 
-/** The class holds everybody: it stands alone, and in one copy. */
+/** The class holds everyone: it stands alone, and in one copy. */
 export const toggleClass = (target: ReleaseTarget): ReleaseTarget =>
   isForClass(target)
     ? withEntries(target, [])
@@ -81,10 +81,10 @@ export function toggleGroup(
   const at = include.findIndex((entry) => 'setId' in entry && entry.setId === setId);
   const others = include.filter((entry) => !('setId' in entry && entry.setId === setId));
   const next = [...others.slice(0, at), ...own, ...others.slice(at)];
-  return next.length === 0 ? target : withEntries(target, next); // nobody at all is no release
+  return next.length === 0 ? target : withEntries(target, next); // no one at all is no release
 }
 
-/** Somebody by name, beside groups: in a copy for all. */
+/** Someone by name, beside groups: in a copy for all. */
 export function withPerson(target: ReleaseTarget, enrolmentId: EnrolmentId, isIn: boolean): ReleaseTarget {
   const others = target.to.include.filter(
     (entry) => !(entry.kind === 'person' && entry.enrolmentId === enrolmentId),

@@ -22,12 +22,12 @@ export interface SetForm {
   /** Places in each group; empty: there is no limit. */
   readonly capacity: string;
   readonly pattern: string;
-  /** Names, one a line, in place of the pattern's. */
+  /** Names, one per line, in place of the pattern's. */
   readonly pasted: string;
   readonly isSeveral: boolean;
   /** The set that is copied, or whose groups send experts; null: the first. */
   readonly original: GroupSetId | null;
-  /** One a line. */
+  /** One per line. */
   readonly topics: string;
   readonly signUp: SignUpSettings;
   readonly gifts: readonly Gift[];
@@ -38,7 +38,7 @@ export type ChangeSetForm = (part: Partial<SetForm>) => void;
 
 const empty = (): SetForm => ({
   name: '',
-  fill: 'hand',
+  fill: 'deal',
   by: 'spread',
   count: '12',
   size: '4',

@@ -39,7 +39,7 @@ function faultOf(draft: ActivityDraft, kind: KindOnPages | undefined): string | 
 
 export type Composing = ReturnType<typeof useComposer>;
 
-/** An activity as it is being written, whom it is meant for, and what can be done with it. */
+/** An activity as it is being written, who it is meant for, and what can be done with it. */
 export function useComposer(activity: ActivityView, reload: () => Promise<ActivityView>) {
   const { course, dates } = useCourse();
   const navigate = useNavigate();
@@ -85,7 +85,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   const groups = reached?.groups.filter((group) => group.isIn) ?? [];
   const students = reached?.students ?? 0;
   const isClass = to !== null && isForClass(target);
-  const whom = sayWhom(isClass, groups.length, students);
+  const readers = sayReaders(isClass, groups.length, students);
 
   const change = (part: Partial<ActivityDraft>) => {
     const next = { ...draft, ...part };
@@ -121,13 +121,13 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   });
   const release = useAct(useReleaseActivityMutation(), {
     says: () =>
-      `${goesLiveAt ? `Will be released on ${dates.dateTime(goesLiveAt)} to ` : 'Released to '}${whom}`,
+      `${goesLiveAt ? `Will be released on ${dates.dateTime(goesLiveAt)} to ` : 'Released to '}${readers}`,
     undo: () => () => withdraw(activityId),
     isRefusalShown: true,
   });
   const reachNow = activity.release && { to: activity.release.to, outsiders: activity.release.outsiders };
   const changeReach = useAct(useChangeReachMutation(), {
-    says: () => `Now reaches ${whom}`,
+    says: () => `Now reaches ${readers}`,
     inverse: (asked) => ({ ...asked, body: reachNow ?? asked.body }),
     isRefusalShown: true,
   });
@@ -136,7 +136,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     if (await changeReach({ activityId, body: { to, outsiders: target.outsiders } })) setMeant(null);
   };
   const makeCopy = useAct(useCopyActivityMutation());
-  const inWork = useInWork(activity, kept, (written) => kept.follow(writtenIn(written)), whom);
+  const inWork = useInWork(activity, kept, (written) => kept.follow(writtenIn(written)), readers);
   const restore = useAct(useRestoreActivityMutation());
   const deleteDraft = useAct(useDeleteActivityMutation(), {
     says: () => `${draft.title} deleted`,
@@ -187,7 +187,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     deleteNow: async () => {
       if (await deleteDraft(activityId)) void navigate('../release');
     },
-    whom,
+    readers,
     changeReach,
     applyReach,
     copyIt,
@@ -213,12 +213,12 @@ function sayWhyNot({
   return hasSets
     ? 'Choose who gets it first'
     : mayClass
-      ? 'Make a group set first, or choose the class'
-      : 'Make a group set first';
+      ? 'Create a group set first, or choose the class'
+      : 'Create a group set first';
 }
 
 /** “12 groups, 48 students”; of a copy for people by name alone, there are no groups to count. */
-function sayWhom(isClass: boolean, groups: number, students: number): string {
+function sayReaders(isClass: boolean, groups: number, students: number): string {
   const people = counted(students, 'student');
   if (isClass) return `the class, ${people}`;
   return groups === 0 ? people : `${counted(groups, 'group')}, ${people}`;

@@ -12,16 +12,16 @@ interface Kept {
 
 /** What can be done with changes that groups do not see yet. Both ways can be taken back.
  * @param onDone told what the activity is by then
- * @param whom it reaches, in words */
+ * @param who it reaches, in words */
 export function useInWork(
   activity: ActivityView,
   kept: Kept,
   onDone: (now: ActivityView) => void,
-  whom: string,
+  readers: string,
 ) {
   const activityId = activity.id;
   const publishAct = useAct(usePublishActivityMutation(), {
-    says: () => `Changes published to ${whom}`,
+    says: () => `Changes published to ${readers}`,
     undo: () => {
       const before = draftOf(activity);
       return async () => {

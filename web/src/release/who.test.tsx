@@ -6,14 +6,14 @@ import { activityId, acts, composer, reach, set, setId } from '../test/composer.
 import { anActivity, anEntry, aRelease, courseId, id, rosterAnswers } from '../test/data.js';
 import { inCourse } from '../test/showPage.js';
 
-describe('whom an activity is released to', () => {
+describe('reached an activity is released to', () => {
   it('releases in another way, to some groups, and says so on the button', async () => {
     const { user, writes } = composer(anActivity({ kind: 'discussion', settings: {} }), {
       [`POST activities/${activityId}/release`]: anActivity({ release: aRelease() }),
     });
     await user.click(await screen.findByText('Groups read each other'));
     await user.click(await screen.findByRole('button', { name: 'Carboy', pressed: true }));
-    await user.click(screen.getByRole('button', { name: /What others learn/ }));
+    await user.click(screen.getByRole('button', { name: /What others see/ }));
     await user.click(await screen.findByRole('option', { name: 'see that it exists, locked' }));
     await user.click(screen.getByRole('button', { name: /^Release to/ }));
     await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0));
@@ -24,11 +24,11 @@ describe('whom an activity is released to', () => {
     });
   });
 
-  it('goes to several sets together, without somebody who is left out by name', async () => {
+  it('goes to several sets together, without someone who is left out by name', async () => {
     const other = { ...set, id: id<'group-set'>('experts'), name: 'Expert tables' };
     const beth = anEntry('Beth Orr');
     const { user, writes } = composer(anActivity(), {
-      [`GET courses/${courseId}/sets`]: { sets: [set, other], putAway: [], students: 3 },
+      [`GET courses/${courseId}/sets`]: { sets: [set, other], archived: [], students: 3 },
       [`POST activities/${activityId}/reach`]: (body: unknown) => ({
         ...reach,
         leftOut: (body as { to: { exclude: string[] } }).to.exclude.map((enrolmentId) => ({
@@ -43,7 +43,7 @@ describe('whom an activity is released to', () => {
     await user.click(await sets.findByRole('checkbox', { name: new RegExp(set.name) }));
     await user.click(sets.getByRole('checkbox', { name: /Expert tables/ }));
     await user.click(await screen.findByRole('button', { name: 'Exclude someone…' }));
-    await user.type(await screen.findByRole('combobox', { name: 'Somebody more' }), 'Beth');
+    await user.type(await screen.findByRole('combobox', { name: 'Someone more' }), 'Beth');
     await user.click(await screen.findByRole('option', { name: /Beth Orr/ }));
     expect(await screen.findByRole('button', { name: 'Without Beth Orr' })).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: /^Release to/ }));
@@ -67,7 +67,7 @@ describe('whom an activity is released to', () => {
     expect(screen.queryByText('The whole class')).not.toBeInTheDocument();
   });
 
-  it('changes whom a release reaches afterwards, with the way back', async () => {
+  it('changes reached a release reaches afterwards, with the way back', async () => {
     const out = anActivity({ release: aRelease() });
     const { user, writes } = composer(out, { [`PUT activities/${activityId}/reach`]: out });
     await user.click(await screen.findByRole('button', { name: 'Carboy', pressed: true }));
@@ -84,7 +84,7 @@ describe('whom an activity is released to', () => {
   it('never chooses between two sets by itself', async () => {
     const other = { ...set, id: id<'group-set'>('labs'), name: 'Lab sections' };
     const { user } = composer(anActivity(), {
-      [`GET courses/${courseId}/sets`]: { sets: [other, set], putAway: [], students: 3 },
+      [`GET courses/${courseId}/sets`]: { sets: [other, set], archived: [], students: 3 },
     });
     expect(await screen.findByText('Choose who gets it first')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
@@ -96,14 +96,14 @@ describe('whom an activity is released to', () => {
     const other = { ...set, id: id<'group-set'>('experts'), name: 'Expert tables' };
     const copied = anActivity({ id: id('again') });
     const { user, writes, router } = composer(anActivity({ release: aRelease() }), {
-      [`GET courses/${courseId}/sets`]: { sets: [set, other], putAway: [], students: 3 },
+      [`GET courses/${courseId}/sets`]: { sets: [set, other], archived: [], students: 3 },
       [`POST activities/${activityId}/copy`]: copied,
       [`GET activities/${copied.id}`]: copied,
       [`POST activities/${copied.id}/reach`]: reach,
     });
-    await user.click(await screen.findByRole('button', { name: 'Make a copy…' }));
+    await user.click(await screen.findByRole('button', { name: 'Copy activity…' }));
     expect(screen.getAllByRole('menuitem').map((item) => item.textContent)).toEqual([
-      'To write further',
+      'As a new draft',
       'The same for Expert tables',
     ]);
     await user.click(screen.getByRole('menuitem', { name: 'The same for Expert tables' }));
@@ -114,8 +114,8 @@ describe('whom an activity is released to', () => {
   });
 
   it('asks for a group set first where there is none', async () => {
-    composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [], putAway: [], students: 3 } });
-    expect(await screen.findByText(/Make a group set first/)).toBeInTheDocument();
+    composer(anActivity(), { [`GET courses/${courseId}/sets`]: { sets: [], archived: [], students: 3 } });
+    expect(await screen.findByText(/Create a group set first/)).toBeInTheDocument();
     expect(screen.getByRole('button', { name: 'Release' })).toBeDisabled();
   });
 });

@@ -10,7 +10,7 @@ export function CopyPage() {
   const { copyId = '' } = useParams();
   const copy = useReadCopyQuery(copyId);
   if (isProblem(copy.error, 'not-found'))
-    return <Empty title="Nothing here">There is nothing at this address, or it is not yours to see.</Empty>;
+    return <Empty title="Nothing here">There is nothing at this address, or you cannot see it.</Empty>;
   if (unshown(copy) !== undefined)
     return <ProblemStrip of={copy.error} onRetry={() => void copy.refetch()} />;
   if (!copy.data || copy.data.id !== copyId) return <Waiting what="the page" />;
@@ -19,7 +19,7 @@ export function CopyPage() {
     return (
       <Empty
         title="Something new"
-        action={<Button onPress={() => window.location.reload()}>Load the page again</Button>}
+        action={<Button onPress={() => window.location.reload()}>Reload page</Button>}
       >
         This kind of activity came with an update while your page was open.
       </Empty>

@@ -151,11 +151,11 @@ export function DuePage() {
       {items.length === 0 && choices.length === 0 && (
         <Empty title={rooms.data.rooms.length === 0 ? 'You are in no group yet' : 'Nothing is due'}>
           {rooms.data.rooms.length === 0
-            ? 'Your instructor places you in one; what your group owes then stands here.'
+            ? 'Your instructor places you in a group. Its work then appears here.'
             : 'What is released to your group appears here.'}
         </Empty>
       )}
-      {items.length > 0 && owed.length === 0 && <p>Nothing is owed. All that was asked of you is done.</p>}
+      {items.length > 0 && owed.length === 0 && <p>Nothing is due. You have done everything.</p>}
       {list(owed)}
       {choices.filter((each) => each.yours).map(choiceLine)}
       {rest.length > 0 && <h2>Done or closed</h2>}

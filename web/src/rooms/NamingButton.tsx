@@ -28,7 +28,7 @@ export function NamingButton({ room, version }: NamingProps) {
 function NamingSheet({ room, version, onClose }: NamingProps & { readonly onClose: () => void }) {
   const [name, setName] = useState(room.group.name);
   const [motto, setMotto] = useState(room.motto);
-  // What this sheet began with: a name that comes in meanwhile is told of before it is written over.
+  // What this sheet started with: a name that comes in meanwhile is told of before it is written over.
   const [seen, setSeen] = useState(version);
   const [send, { error, isLoading }] = useNameGroupMutation();
   const submit = async (event: SyntheticEvent) => {
@@ -43,12 +43,10 @@ function NamingSheet({ room, version, onClose }: NamingProps & { readonly onClos
       <form onSubmit={(event) => void submit(event)} style={{ display: 'grid', gap: 12 }}>
         <Field label="Name" value={name} onChange={setName} maxLength={80} autoFocus />
         <Field label="Motto" value={motto} onChange={setMotto} maxLength={120} />
-        <Small>
-          Everybody in the course who sees your group sees its name; the whole group may change it.
-        </Small>
+        <Small>Everyone who sees your group sees this name. Any member can change it.</Small>
         {error && <ProblemStrip of={error} />}
         <footer>
-          <Button onPress={onClose}>Leave it</Button>
+          <Button onPress={onClose}>Cancel</Button>
           <Button type="submit" kind="main" isDisabled={isLoading || name.trim() === ''}>
             {isLoading ? 'Saving…' : 'Save'}
           </Button>

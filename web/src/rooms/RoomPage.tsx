@@ -65,7 +65,7 @@ function RoomForStaff({ groupId }: { readonly groupId: string }) {
           </ButtonLink>
         </Way>
       }
-      who="You see it as its members do; they are not told that you look."
+      who="You see this room as its members do. They are not told."
     />
   );
 }
@@ -92,7 +92,7 @@ function OwnRoom({ groupId }: { readonly groupId: string | undefined }) {
         </Body>
       </Frame>
     ) : (
-      <Empty title="Nothing here">There is no room at this address, or it is not yours to see.</Empty>
+      <Empty title="Nothing here">There is no room at this address, or you cannot see it.</Empty>
     );
   }
   const way =

@@ -133,7 +133,7 @@ const Line = memo(function Line({ line, index, top, dates }: LineProps) {
         <span>
           <b>{group.name}</b>
           <small>
-            {members.length === 0 && 'Nobody yet'}
+            {members.length === 0 && 'No one yet'}
             {members.map((name, at) => (
               <Fragment key={at}>
                 {at > 0 && ', '}

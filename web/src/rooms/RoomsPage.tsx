@@ -24,9 +24,9 @@ const Rest = styled.div`
 `;
 
 const orders = [
-  { id: 'new', label: 'What is new first' },
-  { id: 'missing', label: 'What is missing first' },
-  { id: 'quiet', label: 'The quietest first' },
+  { id: 'new', label: 'New first' },
+  { id: 'missing', label: 'Missing first' },
+  { id: 'quiet', label: 'Quietest first' },
   { id: 'number', label: 'By number' },
 ] as const;
 type Order = (typeof orders)[number]['id'];
@@ -115,7 +115,7 @@ export function RoomsPage() {
             Every group has a room as soon as there is a group set.
           </Empty>
         ) : shown.length === 0 ? (
-          <Empty title="Nobody by that name">Try a part of a member’s or a group’s name.</Empty>
+          <Empty title="No one has that name">Try a part of a member’s or a group’s name.</Empty>
         ) : (
           <RoomTable lines={shown} />
         )}

@@ -40,7 +40,7 @@ describe('a room', () => {
         [namingPath]: new Refusal(
           409,
           'stale-write',
-          'Somebody of your group changed it meanwhile: it is called Kvevri now.',
+          'Someone of your group changed it meanwhile: it is called Kvevri now.',
           { current: now },
         ),
       },
@@ -54,7 +54,7 @@ describe('a room', () => {
     await user.click(screen.getByRole('button', { name: 'Save' }));
     expect(await screen.findByRole('alert')).toHaveTextContent('it is called Kvevri now');
     expect(screen.getByRole('textbox', { name: 'Name' })).toHaveValue('Tun');
-    // Whoever presses again after reading that writes over it.
+    // Anyone who presses again after reading that writes over it.
     set(namingPath, { ...now, name: 'Tun', version: 5 });
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
@@ -161,8 +161,8 @@ describe('all rooms, for staff', () => {
     const [, first] = screen.getAllByRole('row');
     expect(first).toHaveTextContent(/CarboyZoë.*1203 new in Carboy.*Zoë in Culture log/);
     for (const [order, names] of [
-      ['What is missing first', ['Tun', 'Crock', 'Carboy']],
-      ['The quietest first', ['Crock', 'Tun', 'Carboy']],
+      ['Missing first', ['Tun', 'Crock', 'Carboy']],
+      ['Quietest first', ['Crock', 'Tun', 'Carboy']],
       ['By number', ['Crock', 'Carboy', 'Tun']],
     ] as const) {
       await user.click(screen.getByRole('button', { name: /Order/ }));
@@ -177,7 +177,7 @@ describe('all rooms, for staff', () => {
     await user.type(await screen.findByRole('searchbox', { name: 'Find a member or a group' }), 'zoe');
     await waitFor(() => expect(shown()).toEqual(['Carboy']));
     await user.type(screen.getByRole('searchbox', { name: 'Find a member or a group' }), 'x');
-    expect(await screen.findByText('Nobody by that name')).toBeInTheDocument();
+    expect(await screen.findByText('No one has that name')).toBeInTheDocument();
     await user.clear(screen.getByRole('searchbox', { name: 'Find a member or a group' }));
     await user.click(screen.getByRole('radio', { name: 'Cuts' }));
     await waitFor(() => expect(shown()).toEqual(['Cut 1']));

@@ -63,7 +63,7 @@ export function AttributeValue({
   return kind === 'half-days' ? <HalfDayMarks free={sure(readHalfDays(value))} /> : <>{value}</>;
 }
 
-/** Where somebody goes on after a cell: down the column, along the row, back to the row, or where they pressed. */
+/** Where someone goes on after a cell: down the column, along the row, back to the row, or where they pressed. */
 export type AfterCell = 'below' | 'next' | 'before' | 'row' | 'elsewhere';
 
 interface AttributeEditorProps {
@@ -72,7 +72,7 @@ interface AttributeEditorProps {
   readonly kind: AttributeKind;
   /** What others have here, to choose from. */
   readonly known: readonly string[];
-  /** null: it is taken away. */
+  /** null: it is removed. */
   readonly onSave: (value: string | null) => void;
   readonly onLeave: (then: AfterCell) => void;
 }

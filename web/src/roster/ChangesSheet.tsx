@@ -20,15 +20,15 @@ const List = styled.ol`
 `;
 
 const kindWords = {
-  import: 'Brought in',
-  sync: 'In step with the registrar',
+  import: 'Imported',
+  sync: 'Synced with the registrar',
   add: 'Added',
   edit: 'Edited',
-  drop: 'Taken out of the course',
-  'bring-back': 'Brought back',
-  join: 'Made one of two entries',
+  drop: 'Removed from the course',
+  restore: 'Restored',
+  join: 'Merged two entries',
   'rename-attribute': 'Attribute renamed',
-  undo: 'Taken back',
+  undo: 'Undone',
 } as const satisfies Record<RosterChangeView['kind'], string>;
 
 /** "3 added, 2 edited". */
@@ -44,7 +44,7 @@ export function sayCounts({ added, removed, dropped, back, edited }: RosterChang
     .join(', ');
 }
 
-/** What was done to the roster, by whom, with the way back. */
+/** What was done to the roster, by which person, with the way back. */
 export function ChangesSheet({ onClose }: { readonly onClose: () => void }) {
   const { course, dates } = useCourse();
   const list = useListRosterChangesQuery(course.id);
@@ -76,7 +76,7 @@ export function ChangesSheet({ onClose }: { readonly onClose: () => void }) {
                   </Small>
                 </span>
                 {change.isUndone ? (
-                  <Tag>Taken back</Tag>
+                  <Tag>Undone</Tag>
                 ) : change.canUndo ? (
                   <Button
                     isSmall

@@ -60,9 +60,9 @@ type Attribute = RosterView['attributes'][number];
 interface ColumnChoiceProps {
   readonly columns: readonly ColumnSpec[];
   readonly choice: ReturnType<typeof useColumnChoice>;
-  /** null: attributes cannot be changed by whoever looks. */
+  /** null: attributes cannot be changed by the person who looks. */
   readonly attributes: RosterView['attributes'] | null;
-  /** Those that somebody has a value of. */
+  /** Those that someone has a value of. */
   readonly used: ReadonlySet<string>;
 }
 
@@ -195,7 +195,7 @@ function AttributeForm({ before, taken, isUsed, onSave, onRemove, onLeave }: Att
           </Button>
         )}
         <Button kind="quiet" isSmall onPress={onLeave}>
-          Not now
+          Cancel
         </Button>
         <Button kind="main" isSmall type="submit" isDisabled={!isReady}>
           {before ? 'Save' : 'Add'}

@@ -18,12 +18,13 @@ const aPerson = (name: string) => ({
 });
 const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
   columns: [
-    { heading: 'Mail', meaning: 'email', sureness: 'sure', samples: ['a@b.example'] },
-    { heading: 'Who', meaning: 'name', sureness: 'guess', samples: ['Ada'] },
+    { heading: 'Mail', meaning: 'email', sureness: 'sure', set: null, samples: ['a@b.example'] },
+    { heading: 'Who', meaning: 'name', sureness: 'guess', set: null, samples: ['Ada'] },
   ],
   encoding: 'UTF-8',
   delimiter: ';',
   hasHeader: true,
+  place: null,
   columnProblem: null,
   rows: [
     { kind: 'unchanged', line: 2, person: aPerson('Ben') },
@@ -37,9 +38,10 @@ const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
     },
     {
       kind: 'problem',
+      faultyCell: null,
       line: 5,
       cells: ['nope', 'Dia'],
-      sentences: ['“nope” is not a mail address.'],
+      sentences: ['“nope” is not an email address.'],
       mayBe: null,
     },
   ],
@@ -56,7 +58,7 @@ const show = (
   preview: ImportPreview,
   more: { hasMissing?: boolean; mends?: ReadonlyMap<number, readonly string[]> } = {},
 ) => {
-  const onBringIn = jest.fn<(lines: number[], drop: string[]) => void>();
+  const onImport = jest.fn<(lines: number[], drop: string[]) => void>();
   const onMend = jest.fn<(line: number, cells: readonly string[] | null) => void>();
   const onNewAddresses = jest.fn<(lines: readonly number[], have: boolean) => void>();
   const onMeanings = jest.fn<(meanings: string[]) => void>();
@@ -68,22 +70,24 @@ const show = (
       error={undefined}
       onDelimiter={undefined}
       onMeanings={onMeanings}
-      onBringIn={onBringIn}
+      onImport={onImport}
       onMend={onMend}
       onNewAddresses={onNewAddresses}
       mends={more.mends ?? new Map()}
       hasMissing={more.hasMissing ?? false}
-      onPutAside={() => undefined}
+      onPlace={jest.fn()}
+      onCancel={() => undefined}
     />,
   );
-  return { onBringIn, onMeanings, onMend, onNewAddresses };
+  return { onImport, onMeanings, onMend, onNewAddresses };
 };
 
 describe('the preview of a class file', () => {
-  it('offers that somebody with a known number has a new address, one by one or all at once', async () => {
+  it('offers that someone with a known number has a new address, one by one or all at once', async () => {
     const sentences = ['n1 is the number of Ada, who has another address.'];
     const rows = [2, 3].map((line) => ({
       kind: 'problem' as const,
+      faultyCell: 1,
       line,
       cells: [`new${line}@b.example`, 'Ada'],
       sentences,
@@ -108,15 +112,15 @@ describe('the preview of a class file', () => {
     ]);
   });
 
-  it('brings nothing in while a row needs somebody, and says how many', async () => {
-    const { onBringIn } = show(aPreview());
-    expect(screen.getByRole('button', { name: 'Bring in 2 rows' })).toBeDisabled();
+  it('brings nothing in while a row needs someone, and says how many', async () => {
+    const { onImport } = show(aPreview());
+    expect(screen.getByRole('button', { name: 'Import 2 rows' })).toBeDisabled();
     expect(screen.getByText('1 row needs you first')).toBeInTheDocument();
     const faulty = screen.getByRole('row', { name: /nope/ });
     expect(faulty).toHaveTextContent('5');
-    await userEvent.click(within(faulty).getByRole('button', { name: 'Leave it out' }));
-    await userEvent.click(screen.getByRole('button', { name: 'Bring in 2 rows' }));
-    expect(onBringIn).toHaveBeenCalledWith([5], []);
+    await userEvent.click(within(faulty).getByRole('button', { name: 'Skip line 5' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Import 2 rows' }));
+    expect(onImport).toHaveBeenCalledWith([5], []);
   });
 
   it('puts faults first and what stays as it is last', () => {
@@ -145,22 +149,22 @@ describe('the preview of a class file', () => {
     expect(onMend).toHaveBeenCalledWith(3, null);
   });
 
-  it('keeps who is not in the file unless somebody says they leave, and says what they leave', async () => {
-    const { onBringIn } = show(
+  it('keeps who is not in the file unless someone says they leave, and says what they leave', async () => {
+    const { onImport } = show(
       aPreview({
         rows: aPreview().rows.slice(0, 1),
         counts: { new: 0, changed: 0, unchanged: 1, problem: 0 },
       }),
       { hasMissing: true },
     );
-    expect(screen.getByRole('row', { name: /Eli/ })).toHaveTextContent('Not in it, stays');
-    expect(screen.getByRole('button', { name: 'Bring in 0 rows' })).toBeDisabled();
-    await userEvent.click(screen.getByRole('button', { name: 'Take Eli out' }));
+    expect(screen.getByRole('row', { name: /Eli/ })).toHaveTextContent('Not in file, stays');
+    expect(screen.getByRole('button', { name: 'Import 0 rows' })).toBeDisabled();
+    await userEvent.click(screen.getByRole('button', { name: 'Remove Eli' }));
     expect(screen.getByRole('row', { name: /Eli/ })).toHaveTextContent(
       'Leaves Crock; work and marks are kept',
     );
-    await userEvent.click(screen.getByRole('button', { name: 'Take out 1' }));
-    expect(onBringIn).toHaveBeenCalledWith([], [id('eli')]);
+    await userEvent.click(screen.getByRole('button', { name: 'Remove 1' }));
+    expect(onImport).toHaveBeenCalledWith([], [id('eli')]);
   });
 
   it('asks about the columns before anything else', () => {
@@ -172,6 +176,6 @@ describe('the preview of a class file', () => {
       }),
     );
     expect(screen.getByRole('alert')).toHaveTextContent('Say which column holds the names.');
-    expect(screen.getByRole('button', { name: /Bring in/ })).toBeDisabled();
+    expect(screen.getByRole('button', { name: /Import/ })).toBeDisabled();
   });
 });

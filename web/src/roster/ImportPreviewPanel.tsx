@@ -7,6 +7,8 @@ import type { Delimiter } from '@jigsaw/core/files';
 import { ProblemStrip } from '../api/index.js';
 import { DelimiterChoice, isDelimiter } from '../form/index.js';
 import { Bar, Button, Choice, Page, Small, Tag, FootBar } from '../look/index.js';
+import { ImportPlace } from './ImportPlace.js';
+import { Columns, Rows } from './importLook.js';
 import type { ImportRow } from './ImportRows.js';
 import { ImportRows } from './ImportRows.js';
 import { counted } from '@jigsaw/core/text';
@@ -14,109 +16,9 @@ import { counted } from '@jigsaw/core/text';
 const Frame = styled(Page)`
   grid-template-rows: auto auto minmax(0, 1fr) auto;
 `;
-const Columns = styled.div`
-  display: flex;
-  overflow-x: auto;
-  border-bottom: 1px solid var(--ink);
-  background: var(--surface);
-  > div {
-    flex: 1 0 170px;
-    padding: 10px 12px;
-    border-left: var(--hair);
-    display: grid;
-    gap: 4px;
-    align-content: start;
-    min-width: 0;
-  }
-  > div:first-child {
-    border-left: 0;
-    padding-left: var(--s-4);
-  }
-  > div[data-out] {
-    background: var(--paper);
-  }
-  code {
-    font: 600 12px/16px var(--font-mono);
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-`;
-const Rows = styled.div`
-  overflow: auto;
-  background: var(--surface);
-  td,
-  th {
-    height: 28px;
-    padding: 0 8px;
-    border-bottom: var(--hair);
-    white-space: nowrap;
-  }
-  th {
-    position: sticky;
-    top: 0;
-    background: var(--surface);
-    border-bottom: 1px solid var(--ink);
-    height: 32px;
-  }
-  td:first-child,
-  th:first-child {
-    padding-left: var(--s-4);
-    width: 60px;
-    color: var(--ink-2);
-  }
-  tr[data-kind='problem'] td {
-    background: var(--attn-tint);
-  }
-  tr[data-out] td {
-    text-decoration: line-through;
-    color: var(--ink-3);
-    background: none;
-  }
-  tr[data-out] td:last-child {
-    text-decoration: none;
-  }
-  code {
-    font: 12px/16px var(--font-mono);
-  }
-  td.wrap {
-    white-space: normal;
-    padding: 5px 8px;
-  }
-  td form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 6px;
-    align-items: end;
-    padding: 6px 0;
-  }
-  td form label {
-    display: grid;
-    flex: 1 1 130px;
-    max-width: 300px;
-    gap: 1px;
-    font: 600 11px/14px var(--font-text);
-    color: var(--ink-2);
-  }
-  td form input {
-    height: 28px;
-    width: 100%;
-    padding: 0 7px;
-    border: 1px solid var(--edge);
-    border-radius: var(--r-1);
-    background: var(--surface);
-    color: var(--ink);
-    font: 12px/16px var(--font-mono);
-  }
-  tr[data-kind='missing'][data-out] td {
-    text-decoration: none;
-    color: var(--ink);
-    background: var(--attn-tint);
-  }
-`;
 
 const meaningWords = {
-  email: 'Mail address',
+  email: 'Email',
   name: 'Full name',
   'given-name': 'Given name',
   'family-name': 'Family name',
@@ -126,7 +28,7 @@ const meaningWords = {
   section: 'Section',
   group: 'Group of a set',
   attribute: 'An attribute',
-  'left-out': 'Left out',
+  'left-out': 'Not imported',
 } as const;
 type Meaning = keyof typeof meaningWords;
 const meaningChoices = Object.entries(meaningWords).map(([id, label]) => ({ id: id as Meaning, label }));
@@ -143,16 +45,18 @@ interface PanelProps {
   readonly error: unknown;
   readonly onMeanings: (meanings: Meaning[]) => void;
   /** Reads the file again with this between its columns; undefined: it is no file of text. */
+  /** Reads the file again with this sheet and these headings. */
+  readonly onPlace: (chosen: { readonly sheet: number; readonly headingLine: number | null }) => void;
   readonly onDelimiter: ((delimiter: Delimiter) => void) | undefined;
-  /** Somebody's corrections of faulty rows, by line. */
+  /** Someone's corrections of faulty rows, by line. */
   readonly mends: ReadonlyMap<number, readonly string[]>;
   readonly onMend: (line: number, cells: readonly string[] | null) => void;
   /** These lines are people who are known by their number, with a new address; or no longer are. */
   readonly onNewAddresses: (lines: readonly number[], have: boolean) => void;
-  /** Whether people who are not in it are shown: a short list of latecomers is not the class. */
+  /** Whether people not in the file are shown: a short list of latecomers is not the class. */
   readonly hasMissing: boolean;
-  readonly onBringIn: (leaveOutLines: number[], drop: EnrolmentId[]) => void;
-  readonly onPutAside: () => void;
+  readonly onImport: (leaveOutLines: number[], drop: EnrolmentId[]) => void;
+  readonly onCancel: () => void;
 }
 
 /** What the file means, what it would change, and what is wrong with it, line by line. */
@@ -164,11 +68,12 @@ export function ImportPreviewPanel({
   mends,
   hasMissing,
   onMeanings,
+  onPlace,
   onDelimiter,
   onMend,
   onNewAddresses,
-  onBringIn,
-  onPutAside,
+  onImport,
+  onCancel,
 }: PanelProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null); // state, not a ref: the rows below are drawn once it is there
   const [leftOut, setLeftOut] = useState<ReadonlySet<number>>(new Set());
@@ -207,7 +112,7 @@ export function ImportPreviewPanel({
     (open.length > 0
       ? `${counted(open.length, 'row needs', 'rows need')} you first`
       : sure + leaving.length === 0
-        ? 'Nothing in it differs from the roster'
+        ? 'Nothing differs from the roster'
         : null);
   return (
     <Frame>
@@ -216,23 +121,25 @@ export function ImportPreviewPanel({
         <Small>
           {counted(preview.rows.length, 'row')}, {counted(columns.length, 'column')},{' '}
           {formatWords[preview.delimiter] ?? preview.encoding}
-          {preview.hasHeader ? '' : ', no header'}
         </Small>
         {onDelimiter && isDelimiter(preview.delimiter) && (
           <DelimiterChoice value={preview.delimiter} onChange={onDelimiter} />
         )}
+        {preview.place && <ImportPlace place={preview.place} onChoose={onPlace} />}
         <span className="grow" />
         <span>
           <b>{counts.new}</b> new · <b>{counts.changed}</b> changed · <b>{counts.unchanged}</b> unchanged
           {missing.length > 0 && (
             <>
               {' '}
-              · <b>{missing.length}</b> not in it
+              · <b>{missing.length}</b> not in the file
             </>
           )}
         </span>
         {counts.problem > 0 && (
-          <Tag $look={open.length > 0 ? 'needs' : 'plain'}>{counts.problem} need you</Tag>
+          <Tag $look={open.length > 0 ? 'needs' : 'plain'}>
+            {counted(counts.problem, 'row needs', 'rows need')} you
+          </Tag>
         )}
       </Bar>
       <Columns role="group" aria-label="What the columns mean">
@@ -248,10 +155,8 @@ export function ImportPreviewPanel({
               }
             />
             <code>{column.heading}</code>
-            <Small>
-              {surenessWords[column.sureness]}
-              {column.samples.length > 0 && `: ${column.samples.join(', ').slice(0, 60)}`}
-            </Small>
+            <Small>{saySure(column)}</Small>
+            <Small className="samples">{column.samples.join(' · ').slice(0, 60)}</Small>
           </div>
         ))}
       </Columns>
@@ -277,7 +182,7 @@ export function ImportPreviewPanel({
       </Rows>
       <FootBar data-acts>
         <span>
-          Nothing has changed yet. All of it comes in, or nothing.
+          Nothing has changed yet. All rows are imported together, or none.
           {preview.newGroups.length > 0 && ` ${preview.newGroups.map(sayNewGroups).join(' ')}`}
         </span>
         <span className="grow" />
@@ -296,21 +201,21 @@ export function ImportPreviewPanel({
         )}
         {open.length > 1 && (
           <Button kind="quiet" onPress={() => setLeftOut(new Set(faulty.map((row) => row.line)))}>
-            Leave all {open.length} out
+            Skip all {open.length}
           </Button>
         )}
         {missing.length > 1 && leaving.length < missing.length && (
           <Button kind="quiet" onPress={() => setDrop(new Set(missing.map((person) => person.enrolmentId)))}>
-            Take out all {missing.length} who are not in it
+            Remove all {missing.length} not in the file
           </Button>
         )}
-        <Button onPress={onPutAside}>Put it aside</Button>
+        <Button onPress={onCancel}>Cancel import</Button>
         {why && <Small>{why}</Small>}
         <Button
           kind="main"
           isDisabled={why !== null || isBusy}
           onPress={() =>
-            onBringIn(
+            onImport(
               [...leftOut],
               leaving.map((person) => person.enrolmentId),
             )
@@ -323,10 +228,16 @@ export function ImportPreviewPanel({
   );
 }
 
+/** “Sure, by its heading”; of a column of groups, which set they are in. */
+function saySure({ sureness, set }: ImportPreview['columns'][number]): string {
+  if (set) return set.isNew ? `New group set “${set.name}”` : `Groups of ${set.name}`;
+  return surenessWords[sureness];
+}
+
 const sayDoing = (rows: number, leaving: number): string => {
-  const bring = `Bring in ${counted(rows, 'row')}`;
+  const bring = `Import ${counted(rows, 'row')}`;
   if (leaving === 0) return bring;
-  return rows === 0 ? `Take out ${leaving}` : `${bring}, take out ${leaving}`;
+  return rows === 0 ? `Remove ${leaving}` : `${bring}, remove ${leaving}`;
 };
 
 /** “New set Bench teams with 12 groups.” */

@@ -5,7 +5,7 @@ import { sure } from '@jigsaw/core/lists';
 import { Button, PersonName, Small, Tag } from '../look/index.js';
 import { useLines } from '../page/index.js';
 
-/** A row of the file, or somebody of the course who is in none of them. */
+/** A row of the file, or someone of the course who is in none of them. */
 export type ImportRow =
   PreviewRowView | { readonly kind: 'missing'; readonly person: ImportPreview['missing'][number] };
 
@@ -17,7 +17,7 @@ interface Choices {
   readonly onDrop: (id: EnrolmentId) => void;
   readonly mends: ReadonlyMap<number, readonly string[]>;
   readonly onMend: (line: number, cells: readonly string[] | null) => void;
-  /** Whether the person of a line is whoever has the number, under a new address. */
+  /** Whether the person of a line is anyone who has the number, under a new address. */
   readonly onNewAddress: (line: number, hasNewAddress: boolean) => void;
 }
 
@@ -68,7 +68,7 @@ interface Place {
   readonly 'aria-rowindex': number;
 }
 
-const kindWords = { new: 'Added', changed: 'Changed', unchanged: 'Stays' } as const;
+const kindWords = { new: 'Added', changed: 'Changed', unchanged: 'Unchanged' } as const;
 
 function GoodRow({
   place,
@@ -147,13 +147,44 @@ function FaultyRow({
   return (
     <tr {...place} data-kind="problem" data-out={isOut || undefined}>
       <td>{line}</td>
-      <td>{isOut ? <Tag>Left out</Tag> : <Tag $look="needs">Needs you</Tag>}</td>
-      {isMending ? (
-        <td colSpan={2} className="wrap">
-          {sentences.join(' ')}
+      <td>{isOut ? <Tag>Skipped</Tag> : <Tag $look="needs">Needs you</Tag>}</td>
+      <td colSpan={3} className="wrap">
+        <div className="fault">
+          <span>{sentences.join(' ')}</span>
+          {!isMending && (
+            <span className="acts">
+              {!isOut && mayBe !== null && (
+                <Button
+                  // Another name may be another person with a number that was used before.
+                  kind={mayBe.isAlike ? 'main' : 'plain'}
+                  isSmall
+                  onPress={() => choices.onNewAddress(line, true)}
+                  aria-label={`Line ${line} is ${mayBe.name}, with a new address`}
+                >
+                  Same person, new address
+                </Button>
+              )}
+              {!isOut && (
+                <Button isSmall onPress={() => setMending(true)} aria-label={`Correct line ${line}`}>
+                  Correct…
+                </Button>
+              )}
+              <Button
+                isSmall
+                onPress={() => choices.onToggle(line)}
+                aria-label={isOut ? `Import line ${line} after all` : `Skip line ${line}`}
+              >
+                {isOut ? 'Import it after all' : 'Skip'}
+              </Button>
+            </span>
+          )}
+          {!isMending && <code>{cells.join(' │ ').slice(0, 120)}</code>}
+        </div>
+        {isMending && (
           <MendForm
             line={line}
             cells={cells}
+            faultyCell={row.faultyCell}
             columns={choices.columns}
             onUse={(next) => {
               setMending(false);
@@ -161,36 +192,6 @@ function FaultyRow({
             }}
             onLeave={() => setMending(false)}
           />
-        </td>
-      ) : (
-        <>
-          <td className="wrap">
-            <code>{cells.join(' │ ').slice(0, 90)}</code>
-          </td>
-          <td className="wrap">{sentences.join(' ')}</td>
-        </>
-      )}
-      <td>
-        {!isOut && !isMending && mayBe !== null && (
-          <Button
-            // Another name may be another person with a number that was used before.
-            kind={mayBe.isAlike ? 'main' : 'plain'}
-            isSmall
-            onPress={() => choices.onNewAddress(line, true)}
-            aria-label={`Line ${line} is ${mayBe.name}, with a new address`}
-          >
-            Same person, new address
-          </Button>
-        )}{' '}
-        {!isOut && !isMending && (
-          <Button isSmall onPress={() => setMending(true)} aria-label={`Correct line ${line}`}>
-            Correct…
-          </Button>
-        )}{' '}
-        {!isMending && (
-          <Button isSmall onPress={() => choices.onToggle(line)}>
-            {isOut ? 'Take it in after all' : 'Leave it out'}
-          </Button>
         )}
       </td>
     </tr>
@@ -200,13 +201,15 @@ function FaultyRow({
 interface MendFormProps {
   readonly line: number;
   readonly cells: readonly string[];
+  /** Which cell is at fault, and so where the reader begins; null: none in particular. */
+  readonly faultyCell: number | null;
   readonly columns: ImportPreview['columns'];
   readonly onUse: (cells: string[]) => void;
   readonly onLeave: () => void;
 }
 
 /** One row's cells, to be put right here; the file itself stays as it is. */
-function MendForm({ line, cells, columns, onUse, onLeave }: MendFormProps) {
+function MendForm({ line, cells, faultyCell, columns, onUse, onLeave }: MendFormProps) {
   const [draft, setDraft] = useState(() => columns.map((_, at) => cells[at] ?? ''));
   return (
     <form
@@ -224,7 +227,8 @@ function MendForm({ line, cells, columns, onUse, onLeave }: MendFormProps) {
               {column.heading}
               <input
                 value={draft[at]}
-                autoFocus={at === 0}
+                autoFocus={at === (faultyCell ?? 0)}
+                aria-invalid={at === faultyCell || undefined}
                 onChange={(event) =>
                   setDraft(draft.map((each, index) => (index === at ? event.target.value : each)))
                 }
@@ -236,7 +240,7 @@ function MendForm({ line, cells, columns, onUse, onLeave }: MendFormProps) {
         Use this
       </Button>
       <Button kind="quiet" isSmall onPress={onLeave}>
-        Not now
+        Cancel
       </Button>
     </form>
   );
@@ -257,9 +261,9 @@ function MissingRow({
       <td />
       <td>
         {isOut ? (
-          <Tag $look="needs">{person.isDropped ? 'No longer listed, leaves' : 'Leaves'}</Tag>
+          <Tag $look="needs">{person.isDropped ? 'Not listed, leaves' : 'Leaves'}</Tag>
         ) : (
-          'Not in it, stays'
+          'Not in file, stays'
         )}
       </td>
       <td>
@@ -275,9 +279,9 @@ function MissingRow({
         <Button
           isSmall
           onPress={() => choices.onDrop(person.enrolmentId)}
-          aria-label={isOut ? `Keep ${person.name}` : `Take ${person.name} out`}
+          aria-label={isOut ? `Keep ${person.name}` : `Remove ${person.name}`}
         >
-          {isOut ? 'Keep' : 'Take out'}
+          {isOut ? 'Keep' : 'Remove'}
         </Button>
       </td>
     </tr>

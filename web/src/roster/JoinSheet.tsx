@@ -45,7 +45,7 @@ interface JoinSheetProps {
   readonly onDone: () => void;
 }
 
-/** Somebody who stands in the roster twice: which entry stays, and what it takes over. */
+/** Someone who stands in the roster twice: which entry stays, and what this level shows over. */
 export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
   const { course, dates } = useCourse();
   const [stays, setStays] = useState(() => likelier(pair, course.enrolmentId).enrolmentId);
@@ -57,7 +57,7 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
     if (
       await act(
         { act: 'join', keep: keep.enrolmentId, other: other.enrolmentId },
-        `${keep.name} has one entry now, with all that both had`,
+        `${keep.name} has one merged entry now`,
       )
     )
       onDone();
@@ -70,7 +70,7 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
         be undone.
       </p>
       <Pair value={stays} onChange={(id) => setStays(id as typeof stays)}>
-        <Label>Which one stays?</Label>
+        <Label>Which entry stays?</Label>
         {pair.map((entry) => (
           <Card key={entry.enrolmentId} value={entry.enrolmentId}>
             <header>
@@ -89,7 +89,7 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
                 ? `Last in ${dates.dateTime(entry.lastSeenAt)}`
                 : entry.hasComeIn
                   ? 'Has chosen a password'
-                  : 'Has not come in yet'}
+                  : 'Has not signed in yet'}
               {entry.leftAt && `, left ${dates.day(entry.leftAt)}`}
             </Small>
             <span className="places">
@@ -105,16 +105,16 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
         is the same person from now on.
       </Small>
       <footer>
-        {isYouLost && <Small>Your own entry has to be the one that stays.</Small>}
+        {isYouLost && <Small>Keep your own entry.</Small>}
         <Button kind="main" isDisabled={isBusy || isYouLost} onPress={() => void join()}>
-          {isBusy ? 'One moment…' : 'Make them one'}
+          {isBusy ? 'One moment…' : 'Merge entries'}
         </Button>
       </footer>
     </Sheet>
   );
 }
 
-/** Whoever is here, has come in, and was in last. */
+/** Anyone who is here, has come in, and was in last. */
 function likelier([one, two]: readonly [RosterEntry, RosterEntry], you: string): RosterEntry {
   const weight = (entry: RosterEntry) => [
     entry.enrolmentId === you,

@@ -50,7 +50,7 @@ const draftOf = (entry: RosterEntry | null, attributes: RosterView['attributes']
 const orNull = (text: string): string | null => text.trim() || null;
 const roles = Object.entries(roleWords).map(([id, label]) => ({ id: id as Role, label }));
 
-/** Only what somebody changed is sent, with what it was: two people may edit one person's different fields. */
+/** Only what someone changed is sent, with what it was: two people may edit one person's different fields. */
 function editOf(
   entry: RosterEntry,
   before: Draft,
@@ -80,7 +80,7 @@ function sayLastIn({ joinedAt, lastSeenAt, hasComeIn, invitedAt }: RosterEntry, 
   const joined = `On the roster since ${dates.day(joinedAt)}`;
   if (lastSeenAt) return `${joined}, last in ${dates.dateTime(lastSeenAt)}.`;
   if (hasComeIn) return `${joined}, has chosen a password.`;
-  return `${joined}, has not come in yet${invitedAt ? `; invited ${dates.dateTime(invitedAt)}` : ''}.`;
+  return `${joined}, has not signed in yet${invitedAt ? `; invited ${dates.dateTime(invitedAt)}` : ''}.`;
 }
 
 const History = styled.details`
@@ -99,7 +99,7 @@ const History = styled.details`
   }
 `;
 
-/** Where they have been, from when until when, and by whom. */
+/** Where they have been, from when until when, and by which person. */
 function Places({ entry }: { readonly entry: RosterEntry }) {
   const { course, dates } = useCourse();
   const { data } = useReadPlacesQuery({ courseId: course.id, enrolmentId: entry.enrolmentId });
@@ -118,7 +118,7 @@ function Places({ entry }: { readonly entry: RosterEntry }) {
                 : `since ${dates.dateTime(place.from)}`}
               ; placed by {place.placedBy}
               {place.endedBy && place.endedBy !== place.placedBy && `, ended by ${place.endedBy}`}
-              {place.why && `. Came because: ${place.why}`}
+              {place.why && `. Joined because: ${place.why}`}
               {place.endedWhy && `. Left because: ${place.endedWhy}`}
             </Small>
           </li>
@@ -129,13 +129,13 @@ function Places({ entry }: { readonly entry: RosterEntry }) {
 }
 
 interface PersonSheetProps {
-  /** null: somebody new. */
+  /** null: someone new. */
   readonly entry: RosterEntry | null;
   readonly attributes: RosterView['attributes'];
   readonly onClose: () => void;
 }
 
-/** One person of the course: added, corrected, taken out, brought back. */
+/** One person of the course: added, corrected, removed, restored. */
 export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
   const { course, dates } = useCourse();
   const [before] = useState(() => draftOf(entry, attributes));
@@ -191,7 +191,7 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
             onChange={(familyName) => put({ familyName })}
           />
           <Field
-            label="Mail address"
+            label="Email"
             value={draft.email}
             onChange={(email) => put({ email })}
             fault={addressFault}
@@ -205,7 +205,7 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
           <Choice label="Role" value={draft.role} choices={roles} onChange={(role) => put({ role })} />
           <Small className="wide">
             {roleWords[draft.role]}: {roleSays[draft.role]}{' '}
-            {losesPlaces && 'Staff are members of no group: the places below become free.'}
+            {losesPlaces && 'Staff are not in groups, so the places below become free.'}
           </Small>
           {attributes.map(({ name, kind }) => {
             const value = draft.attributes[name] ?? '';
@@ -243,21 +243,21 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
               onPress={() =>
                 void send(
                   { act: 'drop', enrolmentIds: [entry.enrolmentId] },
-                  `${entry.name} taken out of the course; work and marks are kept`,
+                  `${entry.name} removed from the course. Work and marks are kept.`,
                 )
               }
             >
-              Take out of the course
+              Remove from course
             </Button>
           )}
           {entry && entry.leftAt !== null && (
             <Button
               isDisabled={isBusy}
               onPress={() =>
-                void send({ act: 'bring-back', enrolmentIds: [entry.enrolmentId] }, `${entry.name} is back`)
+                void send({ act: 'restore', enrolmentIds: [entry.enrolmentId] }, `${entry.name} is back`)
               }
             >
-              Bring back
+              Restore
             </Button>
           )}
           <span style={{ flex: 1 }} />

@@ -19,7 +19,7 @@ const Form = styled.form`
 type RegistrarSource = Extract<ImportSource, { kind: 'registrar' }>;
 
 interface RegistrarTabProps {
-  /** Looks at once, where the course follows the registrar already: somebody pressed Sync. */
+  /** Looks at once, where the course follows the registrar already: someone pressed Sync. */
   readonly isAtOnce: boolean;
   readonly onLook: (source: RegistrarSource) => void;
 }
@@ -46,14 +46,18 @@ export function RegistrarTab({ isAtOnce, onLook }: RegistrarTabProps) {
   if (error) return <ProblemStrip of={error} onRetry={() => void refetch()} />;
   if (!view) return <Waiting what="the registrar" rows={2} />;
   if (view.state === 'none')
-    return <Small>No registrar is set up for this Jigsaw Room. Whoever runs it sets REGISTRAR_URL.</Small>;
+    return (
+      <Small>
+        No registrar is set up for this Jigsaw Room. The person who runs this server can set REGISTRAR_URL.
+      </Small>
+    );
   if (view.state === 'away')
     return <ProblemStrip onRetry={() => void refetch()}>{view.sentence}</ProblemStrip>;
   const code = followed ?? picked ?? view.likely;
   if (code === null && view.courses.length === 0)
     return (
       <Small>
-        The registrar does not name you as a teacher of any course. Ask it to, or bring in a file.
+        The registrar does not name you as a teacher of any course. Ask them to add you, or import a file.
       </Small>
     );
   return (
@@ -77,7 +81,7 @@ export function RegistrarTab({ isAtOnce, onLook }: RegistrarTabProps) {
       ) : (
         <p>
           This course follows <b>{followed}</b>
-          {view.syncedAt && `, last brought into step on ${dates.dateTime(view.syncedAt)}`}.
+          {view.syncedAt && `, last synced on ${dates.dateTime(view.syncedAt)}`}.
         </p>
       )}
       {view.setName === null && (
@@ -86,8 +90,8 @@ export function RegistrarTab({ isAtOnce, onLook }: RegistrarTabProps) {
       <Small>
         {view.setName === null
           ? 'Each section becomes a group of that set, with its students in it.'
-          : `Its sections are the groups of ${view.setName}; students sit there as the registrar says.`}{' '}
-        People whom you added yourself stay.
+          : `Its sections are the groups of ${view.setName}; students are placed there as the registrar says.`}{' '}
+        People you added yourself stay.
       </Small>
       <Button kind="main" type="submit" isDisabled={code === null || setName.trim() === ''}>
         Show what would change

@@ -6,7 +6,7 @@ interface RosterHeadProps {
   readonly columns: readonly ColumnSpec[];
   readonly sort: Sort;
   readonly onSort: (sort: Sort) => void;
-  /** Whether those who are shown are selected; null: nobody can be. */
+  /** Whether those who are shown are selected; null: no one can be. */
   readonly allTicked: boolean | 'mixed' | null;
   readonly onTickAll: () => void;
 }

@@ -118,7 +118,7 @@ export function RosterPage() {
         />
         {mayManage && (
           <>
-            <TakeOut courseId={course.id} />
+            <Export courseId={course.id} />
             <Button
               kind="quiet"
               isIconOnly
@@ -136,9 +136,9 @@ export function RosterPage() {
               <UserPlus size={16} aria-hidden="true" />
               Add a person…
             </Button>
-            <ButtonLink kind={isEmpty ? 'main' : 'plain'} to="bring-in">
+            <ButtonLink kind={isEmpty ? 'main' : 'plain'} to="import">
               <Upload size={16} aria-hidden="true" />
-              Bring people in
+              Import people
             </ButtonLink>
           </>
         )}
@@ -148,14 +148,13 @@ export function RosterPage() {
           title="No students yet"
           action={
             mayManage ? (
-              <ButtonLink kind="main" to="bring-in">
-                Bring in a class file
+              <ButtonLink kind="main" to="import">
+                Import a class file
               </ButtonLink>
             ) : undefined
           }
         >
-          Bring in the class as a CSV file or paste a list of addresses. You see what will change before
-          anything does.
+          Import the class list from a spreadsheet, or paste a list of addresses. You see every change first.
         </Empty>
       ) : (
         <RosterTable
@@ -215,8 +214,8 @@ function InStep({ syncedAt }: { readonly syncedAt: string }) {
   return (
     <>
       <span className="grow" />
-      <span>In step with the registrar since {dates.dateTime(syncedAt)}</span>
-      <ButtonLink kind="quiet" to="bring-in?from=registrar">
+      <span>Synced with the registrar on {dates.dateTime(syncedAt)}</span>
+      <ButtonLink kind="quiet" to="import?from=registrar">
         <RefreshCw size={14} aria-hidden="true" />
         Sync…
       </ButtonLink>
@@ -224,17 +223,17 @@ function InStep({ syncedAt }: { readonly syncedAt: string }) {
   );
 }
 
-function TakeOut({ courseId }: { readonly courseId: string }) {
+function Export({ courseId }: { readonly courseId: string }) {
   const base = `/api/courses/${courseId}/roster`;
   return (
     <MenuTrigger>
-      <Button kind="quiet" isIconOnly aria-label="Take the roster out">
+      <Button kind="quiet" isIconOnly aria-label="Export roster">
         <Download size={16} aria-hidden="true" />
       </Button>
       <Popup placement="bottom end">
-        <Menu aria-label="Take the roster out">
+        <Menu aria-label="Export roster">
           <MenuItem href={`${base}.csv`} download="roster.csv">
-            As CSV, with everybody’s groups
+            As CSV, with everyone’s groups
           </MenuItem>
           <MenuItem href={`${base}.zip`} download="roster.zip">
             As a OneRoster bundle
@@ -246,7 +245,7 @@ function TakeOut({ courseId }: { readonly courseId: string }) {
 }
 
 interface InviteMenuProps {
-  /** How many have not come in yet. */
+  /** How many have not signed in yet. */
   readonly waiting: number;
   readonly onInvite: () => void;
   readonly onLinks: () => void;
@@ -273,12 +272,12 @@ function InviteMenu({ waiting, onInvite, onLinks }: InviteMenuProps) {
         >
           <MenuItem id="all">
             {waiting === 0
-              ? 'Everybody has come in'
+              ? 'Everyone has signed in'
               : waiting === 1
-                ? 'Invite the one who has not come in yet…'
-                : `Invite the ${waiting} who have not come in yet…`}
+                ? 'Invite the one who has not signed in yet…'
+                : `Invite the ${waiting} who have not signed in yet…`}
           </MenuItem>
-          <MenuItem id="links">Sign-in links to hand out…</MenuItem>
+          <MenuItem id="links">Create sign-in links…</MenuItem>
           <MenuItem id="outbox">Outbox</MenuItem>
         </Menu>
       </Popup>

@@ -15,7 +15,7 @@ interface PersonRowProps {
   /** null: there is nothing to select. */
   readonly isSelected: boolean | null;
   readonly isCurrent: boolean;
-  /** The attribute of this row that somebody is changing. */
+  /** The attribute of this row that someone is changing. */
   readonly editor: {
     readonly name: string;
     readonly known: readonly string[];

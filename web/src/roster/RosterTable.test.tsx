@@ -46,7 +46,7 @@ describe('the table of the roster', () => {
     expect(screen.getAllByRole('row').filter((each) => each.tabIndex === 0)).toEqual([row('Eva Ek')]);
   });
 
-  it('is selected with Space, ranges with Shift, all with one key, and nobody with Escape', async () => {
+  it('is selected with Space, ranges with Shift, all with one key, and no one with Escape', async () => {
     const { user } = await table();
     row('Bo Berg').focus();
     await user.keyboard(' ');

@@ -122,11 +122,11 @@ interface RosterTableProps {
   /** Those of them who are shown. */
   readonly found: readonly RosterEntry[];
   readonly columns: readonly ColumnSpec[];
-  /** null: nobody can be selected here. */
+  /** null: no one can be selected here. */
   readonly selected: ReadonlySet<string> | null;
   readonly onSelect: (ids: ReadonlySet<string>) => void;
   readonly onOpen: (entry: RosterEntry) => void;
-  /** null: nobody's attributes can be changed here. */
+  /** null: no one's attributes can be changed here. */
   readonly onAttribute: ((entry: RosterEntry, name: string, value: string | null) => void) | null;
 }
 
@@ -264,7 +264,7 @@ export function RosterTable({
         }
       />
       {shown.length === 0 ? (
-        <Empty title="Nobody by that name">Try a part of the name, the number or the address.</Empty>
+        <Empty title="No one has that name">Try a part of the name, the number or the address.</Empty>
       ) : (
         // Rows are heard here, so that those which a key of the search leaves in view need not be drawn anew.
         <div

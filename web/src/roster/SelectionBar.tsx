@@ -132,7 +132,7 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
           </List>
         </DialogTrigger>
       )}
-      {here.length > 0 && <Act onPress={() => setOpen('write')}>Write…</Act>}
+      {here.length > 0 && <Act onPress={() => setOpen('write')}>New activity</Act>}
       {mayManage && uninvited.length > 0 && (
         <Act isDisabled={isBusy} onPress={() => setOpen('invite')}>
           Invite {uninvited.length}…
@@ -145,27 +145,25 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
             void done(
               act(
                 { act: 'drop', enrolmentIds: ids(others) },
-                `${sayWho(others)} taken out of the course; work and marks are kept`,
+                `${sayWho(others)} removed from the course. Work and marks are kept.`,
               ),
             )
           }
         >
-          Take out of the course
+          Remove from course
         </Act>
       )}
       {mayManage && left.length > 0 && (
         <Act
           isDisabled={isBusy}
           onPress={() =>
-            void done(
-              act({ act: 'bring-back', enrolmentIds: ids(left) }, `${sayWho(left)} back in the course`),
-            )
+            void done(act({ act: 'restore', enrolmentIds: ids(left) }, `${sayWho(left)} back in the course`))
           }
         >
-          Bring back
+          Restore
         </Act>
       )}
-      {mayManage && selected.length === 2 && <Act onPress={() => setOpen('join')}>Same person…</Act>}
+      {mayManage && selected.length === 2 && <Act onPress={() => setOpen('join')}>Merge entries…</Act>}
       {open === 'join' && selected.length === 2 && (
         <JoinSheet
           pair={[sure(selected[0]), sure(selected[1])]}
@@ -177,7 +175,7 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
         <WriteSheet people={here} hasOutbox={mayManage} onClose={() => setOpen(null)} onDone={onDone} />
       )}
       {open === 'invite' && <InviteSheet people={uninvited} onClose={() => setOpen(null)} onDone={onDone} />}
-      <Act onPress={onDone}>Select nobody</Act>
+      <Act onPress={onDone}>Clear selection</Act>
       {error && <ProblemStrip of={error} />}
     </>
   );
@@ -198,9 +196,7 @@ function PlaceMenu({ students, sets, onDone }: PlaceMenuProps) {
     if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
     notice(
       said,
-      ...(back
-        ? [{ label: 'Undo', do: () => void carryOut(setId, inverse(place), 'Taken back', false) }]
-        : []),
+      ...(back ? [{ label: 'Undo', do: () => void carryOut(setId, inverse(place), 'Undone', false) }] : []),
     );
   };
   const placeIn = (
@@ -284,9 +280,9 @@ function AttributeForm({
         hint={names.length > 0 ? `Known here: ${names.join(', ')}` : 'A name of your own, like Timetable'}
         autoFocus
       />
-      <Field label="Value" value={value} onChange={setValue} hint="Left empty, it is taken away" />
+      <Field label="Value" value={value} onChange={setValue} hint="Leave empty to remove the value" />
       <Button kind="main" type="submit" isDisabled={name.trim() === ''}>
-        Set it
+        Set value
       </Button>
     </form>
   );

@@ -21,12 +21,12 @@ const Lines = styled.textarea`
 
 interface SignInLinksDialogProps {
   readonly courseId: string;
-  /** Who have not come in yet. */
+  /** Who have not signed in yet. */
   readonly waiting: readonly RosterEntry[];
   readonly onClose: () => void;
 }
 
-/** Links to hand out: each lets one person in to this course, once. They are made when somebody asks for them. */
+/** Links to hand out: each lets one person in to this course, once. They are made when someone asks for them. */
 export function SignInLinksDialog({ courseId, waiting, onClose }: SignInLinksDialogProps) {
   const { dates } = useCourse();
   const notice = useNotice();
@@ -36,11 +36,11 @@ export function SignInLinksDialog({ courseId, waiting, onClose }: SignInLinksDia
     await navigator.clipboard.writeText(text);
     notice(`${counted(data?.links.length ?? 0, 'link')} copied`);
   };
-  const nobody = data ? data.links.length === 0 : waiting.length === 0;
+  const noOne = data ? data.links.length === 0 : waiting.length === 0;
   return (
     <Sheet title="Sign-in links" onClose={onClose}>
       {error && <ProblemStrip of={error} />}
-      {nobody && <p>Everyone has signed in already.</p>}
+      {noOne && <p>Everyone has signed in already.</p>}
       {!data && waiting.length > 0 && (
         <>
           <p>
@@ -60,7 +60,7 @@ export function SignInLinksDialog({ courseId, waiting, onClose }: SignInLinksDia
             Send each person their own link. It works once, until {dates.dateTime(data.expiresAt)}. People who
             already have a password need to enter it.
           </p>
-          <Lines readOnly value={text} aria-label="Name, address and link, one person a line" />
+          <Lines readOnly value={text} aria-label="Name, email and link, one person per line" />
           <footer>
             <Button kind="main" onPress={() => void copy()}>
               Copy {counted(data.links.length, 'link')}

@@ -18,10 +18,10 @@ describe('changing the roster', () => {
     await user.click(await screen.findByRole('button', { name: /Add a person/ }));
     const dialog = within(await screen.findByRole('dialog', { name: 'Add a person' }));
     await user.type(dialog.getByLabelText('Name'), 'Cho Min');
-    await user.type(dialog.getByLabelText('Mail address'), 'cho');
+    await user.type(dialog.getByLabelText('Email'), 'cho');
     expect(dialog.getByText('Write the address like name@school.example.')).toBeInTheDocument();
     expect(dialog.getByRole('button', { name: 'Add' })).toBeDisabled();
-    await user.type(dialog.getByLabelText('Mail address'), '@quillmere.example{Enter}');
+    await user.type(dialog.getByLabelText('Email'), '@quillmere.example{Enter}');
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() =>
       expect(writes().map((write) => write.path)).toEqual([
@@ -77,7 +77,7 @@ describe('changing the roster', () => {
     await user.click(await screen.findByRole('checkbox', { name: /Select Ada Okafor/ }));
     await user.click(screen.getByRole('checkbox', { name: /Select Ben Ek/ }));
     expect(screen.getByText('2 selected')).toBeInTheDocument();
-    await user.click(screen.getByRole('button', { name: 'Take out of the course' }));
+    await user.click(screen.getByRole('button', { name: 'Remove from course' }));
     await waitFor(() =>
       expect(sure(writes()[0]).body).toEqual({
         act: 'drop',
@@ -85,7 +85,7 @@ describe('changing the roster', () => {
       }),
     );
     expect(
-      await screen.findByText('2 people taken out of the course; work and marks are kept'),
+      await screen.findByText('2 people removed from the course. Work and marks are kept.'),
     ).toBeInTheDocument();
   });
 
@@ -123,7 +123,7 @@ describe('changing the roster', () => {
     );
   });
 
-  it('gives an attribute another name for everybody who has it', async () => {
+  it('gives an attribute another name for everyone who has it', async () => {
     const { user, writes } = showPage(inCourse('people'), {
       ...rosterAnswers(anEntry('Ada Okafor', { attributes: { Lab: 'some' } }), anEntry('Ben Ek')),
       [`POST ${changesPath}`]: changed,
@@ -139,7 +139,7 @@ describe('changing the roster', () => {
     );
   });
 
-  it('says what an attribute is, and adds one that nobody has yet', async () => {
+  it('says what an attribute is, and adds one that no one has yet', async () => {
     const { user, writes } = showPage(inCourse('people'), {
       ...rosterAnswers(anEntry('Ada Okafor', { attributes: { Hours: '3' } })),
       [`PUT courses/${courseId}/roster/attributes`]: { attributes: [] },
@@ -165,10 +165,10 @@ describe('changing the roster', () => {
     });
     await user.click(await screen.findByRole('radio', { name: 'Left 1' }));
     await user.click(await screen.findByRole('checkbox', { name: /Select Gone Away/ }));
-    await user.click(screen.getByRole('button', { name: 'Bring back' }));
+    await user.click(screen.getByRole('button', { name: 'Restore' }));
     await waitFor(() =>
       expect(sure(writes()[0]).body).toEqual({
-        act: 'bring-back',
+        act: 'restore',
         enrolmentIds: [anEntry('Gone Away').enrolmentId],
       }),
     );
@@ -200,13 +200,13 @@ describe('changing the roster', () => {
     await user.click(await screen.findByRole('button', { name: 'Changes of the roster' }));
     const dialog = within(await screen.findByRole('dialog', { name: 'Changes of the roster' }));
     expect(await dialog.findByRole('listitem')).toHaveTextContent(
-      'Taken out of the course Ada, Ben, Cho and 2 more',
+      'Removed from the course Ada, Ben, Cho and 2 more',
     );
     await user.click(dialog.getByRole('button', { name: /^Undo/ }));
     expect(await screen.findByText('Ada was changed meanwhile, so nothing was done.')).toBeInTheDocument();
   });
 
-  it('invites everybody who has not come in, and leads to what was written', async () => {
+  it('invites everyone who has not come in, and leads to what was written', async () => {
     const mail = {
       id: id('mail'),
       at: '2026-11-10T10:00:00.000Z',
@@ -214,7 +214,7 @@ describe('changing the roster', () => {
       toAddress: 'ada@quillmere.example',
       subject: 'Your place in Applied Fermentation',
       paragraphs: ['Hello Ada Okafor,'],
-      link: { label: 'Choose a password and come in', url: null },
+      link: { label: 'Choose a password', url: null },
       why: 'You are on the roster.',
     };
     const { user, writes, router } = showPage(inCourse('people'), {
@@ -225,7 +225,7 @@ describe('changing the roster', () => {
     expect(await screen.findByText('not invited')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Invite…' }));
     await user.click(
-      await screen.findByRole('menuitem', { name: 'Invite the one who has not come in yet…' }),
+      await screen.findByRole('menuitem', { name: 'Invite the one who has not signed in yet…' }),
     );
     const sheet = within(await screen.findByRole('dialog', { name: 'Invite 1 person' }));
     expect(sheet.getByText(anEntry('Ada Okafor').email)).toBeInTheDocument();
@@ -238,9 +238,9 @@ describe('changing the roster', () => {
     await user.click(await screen.findByRole('button', { name: 'Outbox' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(inCourse('outbox')));
     const letter = await screen.findByRole('article', { name: 'Your place in Applied Fermentation' });
-    expect(letter).toHaveTextContent(/Hello Ada Okafor,.*Choose a password and come in.*receives this link/);
+    expect(letter).toHaveTextContent(/Hello Ada Okafor,.*Choose a password.*receives this link/);
     expect(within(letter).queryByRole('link')).not.toBeInTheDocument();
-    await user.type(screen.getByPlaceholderText(/Find a person or words/), 'nobody');
+    await user.type(screen.getByPlaceholderText(/Find a person or words/), 'no one');
     expect(screen.getByRole('heading', { name: 'No message like that' })).toBeInTheDocument();
   });
 
@@ -250,7 +250,7 @@ describe('changing the roster', () => {
       [`POST courses/${courseId}/roster/messages`]: { written: 2 },
     });
     await user.click(await screen.findByRole('checkbox', { name: 'Select all' }));
-    await user.click(screen.getByRole('button', { name: 'Write…' }));
+    await user.click(screen.getByRole('button', { name: 'New activity' }));
     const dialog = within(await screen.findByRole('dialog', { name: 'Write to 2 people' }));
     expect(dialog.getByRole('button', { name: 'Send to 2 people' })).toBeDisabled();
     await user.type(dialog.getByRole('textbox', { name: 'Subject' }), 'Jars');
@@ -273,12 +273,12 @@ describe('changing the roster', () => {
       [`POST ${changesPath}`]: changed,
     });
     await user.click(await screen.findByRole('checkbox', { name: 'Select all' }));
-    await user.click(screen.getByRole('button', { name: 'Same person…' }));
+    await user.click(screen.getByRole('button', { name: 'Merge entries…' }));
     expect(await screen.findByRole('radio', { name: /ada@b\.example/ })).toBeChecked();
     await user.click(screen.getByRole('radio', { name: /a\.okafor@b\.example/ }));
     expect(screen.getByText(/A\. Okafor signs in as a\.okafor@b\.example/)).toBeInTheDocument();
     await user.click(screen.getByRole('radio', { name: /ada@b\.example/ }));
-    await user.click(screen.getByRole('button', { name: 'Make them one' }));
+    await user.click(screen.getByRole('button', { name: 'Merge entries' }));
     await waitFor(() =>
       expect(sure(writes()[0]).body).toEqual({
         act: 'join',
@@ -286,9 +286,7 @@ describe('changing the roster', () => {
         other: stranger.enrolmentId,
       }),
     );
-    expect(
-      await screen.findByText('Ada Okafor has one entry now, with all that both had'),
-    ).toBeInTheDocument();
+    expect(await screen.findByText('Ada Okafor has one merged entry now')).toBeInTheDocument();
   });
 
   it('remembers which columns are wanted', async () => {

@@ -19,7 +19,7 @@ export interface ColumnSpec {
   readonly attribute?: { readonly name: string; readonly kind: AttributeKind };
   readonly sortBy: (entry: RosterEntry) => string;
   readonly cell: (entry: RosterEntry, dates: Dates) => ReactNode;
-  /** Shown to somebody who has chosen nothing. */
+  /** Shown to someone who has chosen nothing. */
   readonly isUsual: boolean;
 }
 
@@ -119,7 +119,7 @@ function sayLastIn({ lastSeenAt, hasComeIn, invitedAt }: RosterEntry, dates: Dat
   return invitedAt ? `invited ${dates.day(invitedAt)}` : 'not invited';
 }
 
-/** All that somebody may look for: who they are, which groups they are in, and what is known of them. */
+/** All that someone may look for: who they are, which groups they are in, and what is known of them. */
 const searchedOf = ({ name, reading, number, email, groups, attributes }: RosterEntry) => [
   name,
   reading,
@@ -129,7 +129,7 @@ const searchedOf = ({ name, reading, number, email, groups, attributes }: Roster
   ...Object.values(attributes),
 ];
 
-/** Those of whom every word is told, without accents and case: "crock evening" finds the evening students of Crock. */
+/** Those of which people every word is told, without accents and case: "crock evening" finds the evening students of Crock. */
 export function useFound(entries: readonly RosterEntry[], sought: string): readonly RosterEntry[] {
   const searchable = useMemo(
     () => entries.map((entry) => ({ entry, text: fold(searchedOf(entry).filter(Boolean).join(' ')) })),
@@ -145,7 +145,7 @@ export function useFound(entries: readonly RosterEntry[], sought: string): reado
 
 const Choice = z.record(z.string(), z.boolean());
 
-/** Which columns somebody has switched on or off here; kept in this browser. What they did not choose follows the usual. */
+/** Which columns someone has switched on or off here; kept in this browser. What they did not choose follows the usual. */
 export function useColumnChoice(courseId: string, columns: readonly ColumnSpec[]) {
   const [choice, setChoice] = useStored(`roster columns ${courseId}`, Choice);
   // The same array while nothing changes, so that rows are not drawn anew at every key of a search.

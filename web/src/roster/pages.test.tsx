@@ -7,9 +7,9 @@ describe('the roster', () => {
   it('says how to begin when it is empty', async () => {
     showPage(inCourse('people'), rosterAnswers());
     expect(await screen.findByRole('heading', { name: 'No students yet' })).toBeInTheDocument();
-    expect(screen.getByRole('link', { name: 'Bring in a class file' })).toHaveAttribute(
+    expect(screen.getByRole('link', { name: 'Import a class file' })).toHaveAttribute(
       'href',
-      inCourse('people/bring-in'),
+      inCourse('people/import'),
     );
   });
 
@@ -48,7 +48,7 @@ describe('the roster', () => {
       expect(screen.getByText(/^1 of 3 people/)).toBeInTheDocument();
     }
     await user.clear(find);
-    await user.type(find, 'nobody');
+    await user.type(find, 'no one');
     expect(screen.getByText(/^0 of 3 people/)).toBeInTheDocument();
   });
 
@@ -65,10 +65,10 @@ describe('the roster', () => {
     expect(await screen.findByText('1 person')).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /Add a person/ })).not.toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /Invite/ })).not.toBeInTheDocument();
-    expect(screen.queryByRole('link', { name: /Bring people in/ })).not.toBeInTheDocument();
+    expect(screen.queryByRole('link', { name: /Import people/ })).not.toBeInTheDocument();
     await user.click(screen.getByRole('checkbox', { name: 'Select Ada Okafor' }));
-    expect(screen.getByRole('button', { name: 'Write…' })).toBeInTheDocument();
-    for (const name of ['Edit…', 'Role…', 'Take out of the course'])
+    expect(screen.getByRole('button', { name: 'New activity' })).toBeInTheDocument();
+    for (const name of ['Edit…', 'Role…', 'Remove from course'])
       expect(screen.queryByRole('button', { name })).not.toBeInTheDocument();
   });
 
@@ -82,7 +82,7 @@ describe('the roster', () => {
       },
     });
     await user.click(await screen.findByRole('button', { name: 'Invite…' }));
-    await user.click(await screen.findByRole('menuitem', { name: /Sign-in links/ }));
+    await user.click(await screen.findByRole('menuitem', { name: /Create sign-in links/ }));
     const dialog = await screen.findByRole('dialog', { name: 'Sign-in links' });
     expect(dialog).toHaveTextContent('1 person has not signed in yet.');
     expect(writes()).toEqual([]); // opening it makes nothing

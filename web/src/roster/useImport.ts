@@ -12,7 +12,7 @@ import { saySeated, useUndoRoster } from './useRosterAct.js';
 
 type Meanings = ImportPreview['columns'][number]['meaning'][];
 
-/** A source with what somebody said of it. */
+/** A source with what someone said of it. */
 export interface Given {
   readonly source: ImportSource;
   readonly title: string;
@@ -24,7 +24,7 @@ export interface Given {
   readonly newAddresses: ReadonlySet<number>;
 }
 
-/** People on their way in: looked at again with each answer that somebody gives, and brought in only as they were seen. */
+/** People on their way in: looked at again with each answer that someone gives, and imported only as they were seen. */
 export function useImport(role: Role) {
   const { course } = useCourse();
   const navigate = useNavigate();
@@ -74,7 +74,7 @@ export function useImport(role: Role) {
     }
     say({ newAddresses });
   };
-  const bringIn = async (leaveOutLines: number[], drop: EnrolmentId[]) => {
+  const importPeople = async (leaveOutLines: number[], drop: EnrolmentId[]) => {
     if (!given || !seen) return;
     const meanings = meaningsOf(seen);
     const body = { ...asSaid(given), role, meanings, leaveOutLines, drop, fingerprint: seen.fingerprint };
@@ -82,7 +82,7 @@ export function useImport(role: Role) {
     if ('data' in answer && answer.data) {
       rememberColumns(seen);
       const { added, changed, dropped, changeId, seated } = answer.data;
-      const said = `${added} added, ${changed} changed${dropped > 0 ? `, ${dropped} taken out` : ''}${saySeated(seated)}`;
+      const said = `${added} added, ${changed} changed${dropped > 0 ? `, ${dropped} removed` : ''}${saySeated(seated)}`;
       if (changeId) notice(said, { label: 'Undo', do: () => void undo(changeId) });
       else notice(said);
       void navigate('../people');
@@ -109,7 +109,7 @@ export function useImport(role: Role) {
     say,
     mend,
     readdress,
-    bringIn,
+    importPeople,
     putAside,
   };
 }

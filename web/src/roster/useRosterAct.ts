@@ -37,6 +37,6 @@ export const saySeated = (seated: number): string =>
 /** Takes one change of the roster back as a whole. */
 export function useUndoRoster() {
   const { course } = useCourse();
-  const undo = useAct(useUndoRosterChangeMutation(), { says: () => 'Taken back' });
+  const undo = useAct(useUndoRosterChangeMutation(), { says: () => 'Undone' });
   return (changeId: string) => undo({ courseId: course.id, changeId });
 }

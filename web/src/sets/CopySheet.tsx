@@ -7,7 +7,7 @@ import { useCourse } from '../course/index.js';
 import { useCopyGroupSetMutation } from './setsApi.js';
 import { Tickbox } from './SetSheet.js';
 
-/** The same groups once more under another name: to begin again, or to try something else beside them. */
+/** The same groups again under another name: to begin again, or to try something else beside them. */
 export function CopySheet({ set, onClose }: { readonly set: GroupSetView; readonly onClose: () => void }) {
   const { course } = useCourse();
   const navigate = useNavigate();
@@ -18,7 +18,7 @@ export function CopySheet({ set, onClose }: { readonly set: GroupSetView; readon
   const make = async () => {
     const answer = await copy({ setId: set.id, body: { name, withMembers } });
     if (!('data' in answer) || !answer.data) return;
-    notice(`${answer.data.name} made`);
+    notice(`${answer.data.name} created`);
     onClose();
     void navigate(`/c/${course.id}/groups/${answer.data.id}`);
   };
@@ -39,12 +39,12 @@ export function CopySheet({ set, onClose }: { readonly set: GroupSetView; readon
             checked={withMembers}
             onChange={(event) => setWithMembers(event.target.checked)}
           />
-          With everybody in the same group
+          With the same people in each group
         </Tickbox>
         <footer>
-          <Button onPress={onClose}>Leave it</Button>
+          <Button onPress={onClose}>Cancel</Button>
           <Button kind="main" type="submit" isDisabled={isLoading || name.trim() === ''}>
-            {isLoading ? 'One moment…' : `Make ${set.groupCount} groups`}
+            {isLoading ? 'One moment…' : `Create ${set.groupCount} groups`}
           </Button>
         </footer>
       </form>

@@ -34,8 +34,8 @@ const Offer = styled.div`
 `;
 
 const latecomerChoices = [
-  { id: 'leave', label: 'Stays unplaced' },
-  { id: 'smallest', label: 'Sits in the smallest group with room' },
+  { id: 'leave', label: 'Stay unplaced' },
+  { id: 'smallest', label: 'Join the smallest group with room' },
 ] as const;
 
 /** When and how students choose their own places. */
@@ -61,8 +61,8 @@ export function SignUpFields({
           <b>Students choose their own place</b>
           <br />
           <Small>
-            First come, never more than the places there are; they may change until the end, until you freeze
-            the set, or until their group has handed in.
+            First come, first served. They can change until sign-up closes, you freeze the set, or their group
+            hands in.
           </Small>
         </span>
       </Tickbox>
@@ -86,7 +86,7 @@ export function SignUpFields({
               checked={value.showsNames}
               onChange={(event) => onChange({ ...value, showsNames: event.target.checked })}
             />
-            Everybody sees who is in which group; else only its members do
+            Everyone sees who is in each group. Otherwise only its members do
           </Tickbox>
         </Offer>
       )}
@@ -155,7 +155,7 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
           </div>
           <div className="wide">
             <Choice
-              label="Whoever joins the course later"
+              label="Students who join later"
               value={draft.latecomers}
               choices={latecomerChoices}
               onChange={(latecomers) => put({ latecomers })}
@@ -172,7 +172,7 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
                   }
                 />
                 <span>
-                  A student may be in several of its groups <Small>Else everybody has one place.</Small>
+                  A student may be in several of its groups <Small>Otherwise everyone has one place.</Small>
                 </span>
               </Tickbox>
             )}
@@ -184,7 +184,7 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
               />
               <span>
                 Groups have a leader among their students{' '}
-                <Small>One a group; named on the Board, key L.</Small>
+                <Small>One per group, chosen on the Board with L.</Small>
               </span>
             </Tickbox>
             <Tickbox>
@@ -205,7 +205,7 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
           )}
         </Fields>
         <footer>
-          <Button onPress={onClose}>Leave it</Button>
+          <Button onPress={onClose}>Cancel</Button>
           <Button kind="main" type="submit" isDisabled={!isChanged || isLoading || draft.name.trim() === ''}>
             {isLoading ? 'Saving…' : 'Save'}
           </Button>

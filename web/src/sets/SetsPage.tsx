@@ -4,7 +4,7 @@ import { ButtonLink, Empty, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useListGroupSetsQuery } from './setsApi.js';
 
-/** The station opens where somebody is unplaced, else on the first set; without one it says how to begin. */
+/** The station opens where someone is unplaced, else on the first set; without one it says how to begin. */
 export function SetsPage() {
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
@@ -19,13 +19,12 @@ export function SetsPage() {
       action={
         course.role === 'instructor' ? (
           <ButtonLink kind="main" to="new">
-            Make a group set
+            Create group set
           </ButtonLink>
         ) : undefined
       }
     >
-      A group set cuts the class into groups for one purpose: benches, project teams, sections. A student is
-      in one group of it, and may be in other sets besides.
+      A group set divides the class for one purpose, such as lab benches, project teams or sections.
     </Empty>
   );
 }

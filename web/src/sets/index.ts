@@ -1,5 +1,5 @@
 export { CopySheet } from './CopySheet.js';
-export { PutAwayStrip } from './PutAwayStrip.js';
+export { ArchivedStrip } from './ArchivedStrip.js';
 export {
   madeTags,
   setsApi,
@@ -7,6 +7,6 @@ export {
   useFreezeGroupSetMutation,
   useListGroupSetsQuery,
   useOrderGroupSetsMutation,
-  usePutAwayGroupSetMutation,
+  useArchiveGroupSetMutation,
 } from './setsApi.js';
 export { SetSheet, SignUpFields, Tickbox } from './SetSheet.js';

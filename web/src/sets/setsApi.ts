@@ -29,11 +29,11 @@ export const setsApi = api.injectEndpoints({
       responseSchema: GroupSetView,
       invalidatesTags: ['Set', 'Placement', 'Roster', 'Room'],
     }),
-    putAwayGroupSet: build.mutation<GroupSetView, { setId: string; isPutAway: boolean }>({
-      query: ({ setId, isPutAway }) => ({
-        url: `sets/${setId}/put-away`,
+    archiveGroupSet: build.mutation<GroupSetView, { setId: string; isArchived: boolean }>({
+      query: ({ setId, isArchived }) => ({
+        url: `sets/${setId}/archive`,
         method: 'POST',
-        body: { isPutAway },
+        body: { isArchived },
       }),
       responseSchema: GroupSetView,
       invalidatesTags: ['Set', 'Roster', 'Figures'],
@@ -63,7 +63,7 @@ export const setsApi = api.injectEndpoints({
 export const {
   useListGroupSetsQuery,
   useChangeGroupSetMutation,
-  usePutAwayGroupSetMutation,
+  useArchiveGroupSetMutation,
   useOrderGroupSetsMutation,
   useCopyGroupSetMutation,
   useFreezeGroupSetMutation,

@@ -9,12 +9,12 @@ export const reach = aReach();
 export const composer = (activity: ActivityView, more = {}) =>
   showPage(inCourse(`release/${activityId}`), {
     [`GET activities/${activityId}`]: activity,
-    [`GET courses/${courseId}/sets`]: { sets: [set], putAway: [], students: 3 },
+    [`GET courses/${courseId}/sets`]: { sets: [set], archived: [], students: 3 },
     [`POST activities/${activityId}/reach`]: reach,
     ...more,
   });
 
-/** Asking whom it would reach changes nothing. */
+/** Asking who it would reach changes nothing. */
 export const acts = <Write extends { readonly path: string; readonly method: string }>(
   writes: readonly Write[],
 ) => writes.filter((write) => !(write.method === 'POST' && /\/(reach|marks-foreseen)$/.test(write.path)));

@@ -128,7 +128,7 @@ export const attributesOf = (entries: readonly RosterEntry[]): RosterView['attri
 
 /** What the server answers where this Board is opened. */
 export const boardAnswers = (board: BoardView, more: object = {}) => ({
-  [`GET courses/${courseId}/sets`]: { sets: [board.set], putAway: [], students: board.students.length },
+  [`GET courses/${courseId}/sets`]: { sets: [board.set], archived: [], students: board.students.length },
   [`GET sets/${board.set.id}/board`]: board,
   [`POST sets/${board.set.id}/place`]: aPlaceResult(0),
   ...more,

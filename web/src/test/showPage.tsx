@@ -68,9 +68,7 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
     const answer: unknown =
       typeof found === 'function' ? await (found as (body: unknown) => unknown)(body) : found;
     if (answer === undefined)
-      return refuse(
-        new Refusal(404, 'not-found', 'There is nothing at this address, or it is not yours to see.'),
-      );
+      return refuse(new Refusal(404, 'not-found', 'There is nothing at this address, or you cannot see it.'));
     if (answer instanceof Response) return answer.clone();
     return answer instanceof Refusal
       ? refuse(answer)

@@ -52,10 +52,10 @@ export const aPost = (name: string, words: string, more: Partial<PostView> = {})
   version: 1,
   createdAt: at,
   editedAt: null,
-  takenOutBy: null,
+  deletedBy: null,
   isNew: false,
   mayChange: name === 'Noor',
-  mayTakeOut: name === 'Noor',
+  mayDelete: name === 'Noor',
   ...more,
 });
 
@@ -91,7 +91,7 @@ export const aPage = (words: string, revision = 2, more: Partial<WikiPageView> =
   revision,
   savedAt: at,
   savedBy: anAuthor('Jorge'),
-  isTakenOut: false,
+  isDeleted: false,
   mayWrite: true,
   revisions: Array.from({ length: revision }, (_, index) =>
     aRevision(revision - index, index % 2 ? 'Noor' : 'Jorge'),
@@ -109,7 +109,7 @@ export const aWiki = (page: WikiPageView, more: Partial<WikiView> = {}): WikiVie
       savedAt: at,
       savedBy: page.savedBy,
       isNew: false,
-      isTakenOut: page.isTakenOut,
+      isDeleted: page.isDeleted,
     },
   ],
   mayWrite: true,

@@ -100,7 +100,7 @@ interface EditorProps {
   readonly takesFocus?: boolean;
 }
 
-/** A value that comes from outside (another window, an undo) replaces the text only while nobody types in it. */
+/** A value that comes from outside (another window, an undo) replaces the text only while no one types in it. */
 export default function RichTextEditor({
   label,
   value,
@@ -199,7 +199,7 @@ function EditorTools({
       )}
       {hasPlaceholders && (
         <>
-          Put in
+          Insert
           <Button kind="quiet" isSmall onPress={() => put('group-name')}>
             {sayPlaceholder('group-name')}
           </Button>

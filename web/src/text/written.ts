@@ -28,7 +28,7 @@ export function clean(node: RichTextNode): RichTextNode {
   const kept = Object.entries(node.attrs ?? {}).filter(
     ([key, value]) => value !== null && ['level', 'start', 'what'].includes(key),
   );
-  // Nobody sees a line that ends in bold.
+  // No one sees a line that ends in bold.
   const keptMarks = (type === 'hardBreak' ? undefined : marks)?.map((mark) => {
     if (mark.type === 'link') return { type: 'link', attrs: { href: mark.attrs?.['href'] } };
     return mark.type === 'pageLink'

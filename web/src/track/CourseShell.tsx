@@ -124,8 +124,8 @@ export function CourseShell() {
   if (!courses.data) return <Waiting what="the course" />;
   if (!course) {
     return (
-      <Empty title="Nothing here" action={<Link to="/">To your courses</Link>}>
-        There is no course at this address, or it is not yours to see.
+      <Empty title="Nothing here" action={<Link to="/">Go to your courses</Link>}>
+        There is no course at this address, or you cannot see it.
       </Empty>
     );
   }
@@ -135,7 +135,7 @@ export function CourseShell() {
     <Frame data-student={course.role === 'student' || undefined}>
       <title>{`${here?.label ?? 'Course'} · ${course.title} · Jigsaw Room`}</title>
       <Skip type="button" onClick={skipToWork}>
-        Skip to the work
+        Skip to content
       </Skip>
       <Masthead>
         <Brand to={base}>

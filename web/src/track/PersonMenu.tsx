@@ -88,7 +88,7 @@ export function PersonMenu({ session }: { readonly session: SessionView }) {
             >
               <MenuItem id="light">Light</MenuItem>
               <MenuItem id="dark">Dark</MenuItem>
-              <MenuItem id="system">As this machine</MenuItem>
+              <MenuItem id="system">Match this device</MenuItem>
             </MenuSection>
             <Separator />
             <MenuItem onAction={() => setShowsSessions(true)}>Where you are signed in</MenuItem>

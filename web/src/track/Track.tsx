@@ -123,13 +123,13 @@ function Seam({ side }: { readonly side: 'left' | 'right' }) {
   );
 }
 
-/** The order of the work is the navigation; each piece says where somebody is needed. */
+/** The order of the work is the navigation; each piece says where someone is needed. */
 export function Track({ base, figures }: { readonly base: string; readonly figures: Figures }) {
   const { pathname } = useLocation();
   const stations = stationsOf(figures);
   const here = stationOf(pathname.slice(base.length + 1), figures)?.path;
   return (
-    <Nav aria-label="Working order" data-student={figures.kind === 'student' || undefined}>
+    <Nav aria-label="Stations" data-student={figures.kind === 'student' || undefined}>
       {stations.map((station, at) => {
         const ownsLeft = at > 0 && owners[at - 1] === 'right';
         const ownsRight = at < stations.length - 1 && owners[at] === 'left';

@@ -84,7 +84,7 @@ function studentStations({ due, rooms, unread, newMarks }: Extract<Figures, { ki
     {
       path: 'due',
       label: 'Due',
-      figure: due > 0 ? `${due} to do` : 'nothing owed',
+      figure: due > 0 ? `${due} to do` : 'nothing due',
       needs: due > 0,
     },
     {

@@ -16,7 +16,7 @@ interface ComparingProps {
   readonly onBack: () => void;
 }
 
-/** Two versions by their words; the older one can be brought back as a new version on top. */
+/** Two versions by their words; the older one can be restored as a new version on top. */
 export function Comparing({ head, page, compared, onBack }: ComparingProps) {
   const { dates } = useCourse();
   const notice = useNotice();
@@ -36,7 +36,7 @@ export function Comparing({ head, page, compared, onBack }: ComparingProps) {
       body: { title: older.title, text: older.text, basedOn: page.revision },
     });
     if (!('data' in answer) || !answer.data) return;
-    notice(`Version ${older.number} is back, as version ${answer.data.revision}`);
+    notice(`Version ${older.number} restored as version ${answer.data.revision}`);
     onBack();
   };
   return (
@@ -46,9 +46,9 @@ export function Comparing({ head, page, compared, onBack }: ComparingProps) {
         <Button kind="quiet" onPress={onBack}>
           Back to the page
         </Button>
-        {page.mayWrite && !page.isTakenOut && older.number !== page.revision && (
+        {page.mayWrite && !page.isDeleted && older.number !== page.revision && (
           <Button isDisabled={saving.isLoading} onPress={() => void bringBack()}>
-            Bring back version {older.number}
+            Restore version {older.number}
           </Button>
         )}
         <p>

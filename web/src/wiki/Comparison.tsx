@@ -29,7 +29,7 @@ interface ComparisonProps {
   readonly values: PlaceholderValues;
 }
 
-/** Two versions in one text: put in, taken out, and what stayed stepping back. Formatting is not compared, words are. */
+/** Two versions in one text: added, removed, and what stayed stepping back. Formatting is not compared, words are. */
 export function Comparison({ before, after, values }: ComparisonProps) {
   const changes = useMemo(
     () => compare(plainText(before, values), plainText(after, values)),
@@ -42,7 +42,7 @@ export function Comparison({ before, after, values }: ComparisonProps) {
         <Small>
           {added === 0 && removed === 0
             ? 'The same words in both.'
-            : `${counted(added, 'word')} put in, ${removed} taken out.`}
+            : `${counted(added, 'word')} added, ${removed} removed.`}
         </Small>
       </p>
       <Text>

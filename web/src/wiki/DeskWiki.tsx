@@ -21,7 +21,7 @@ export default function DeskWiki({
     return <ProblemStrip of={wiki.error} onRetry={() => void wiki.refetch()} />;
   if (!wiki.data) return <Waiting what="the wiki" rows={5} />;
   return wiki.data.pages
-    .filter((page) => !page.isTakenOut)
+    .filter((page) => !page.isDeleted)
     .map((page) => <DeskPage key={page.id} head={head} pageId={page.id} student={student} />);
 }
 

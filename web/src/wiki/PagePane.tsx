@@ -13,7 +13,7 @@ import { RichText } from '../text/index.js';
 import { useCourse } from '../course/index.js';
 import type { Compared } from './History.js';
 import { History } from './History.js';
-import { useReadPageQuery, useTakeOutPageMutation } from './wikiApi.js';
+import { useReadPageQuery, useDeletePageMutation } from './wikiApi.js';
 import { Draft, Writing } from './Writing.js';
 import { Comparing } from './Comparing.js';
 
@@ -105,14 +105,14 @@ function Page({
   const { dates } = useCourse();
   const [draft, setDraft, dropDraft] = useKeptDraft<Draft | null>(`page ${page.id}`, Draft.nullable(), null);
   const [compared, setCompared] = useState<Compared | null>(null);
-  const takeOut = useAct(useTakeOutPageMutation(), {
-    says: (_page, { isOut }) => `${page.title} ${isOut ? 'taken out' : 'put back'}`,
+  const deletePage = useAct(useDeletePageMutation(), {
+    says: (_page, { isOut }) => `${page.title} ${isOut ? 'deleted' : 'restored'}`,
     inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
   });
   const values = useMemo(() => valuesOf(head), [head]);
   const linkToPage = (pageId: string, words: React.ReactNode) =>
     pages.some((other) => other.id === pageId) ? <PageLink to={`?page=${pageId}`}>{words}</PageLink> : null;
-  const remove = () => takeOut({ copyId: head.id, pageId: page.id, isOut: true });
+  const remove = () => deletePage({ copyId: head.id, pageId: page.id, isOut: true });
   return (
     <Pane>
       <Sheet aria-label={page.title}>
@@ -131,22 +131,22 @@ function Page({
           <>
             <header>
               <h2>{page.title}</h2>
-              {page.mayWrite && !page.isTakenOut && (
+              {page.mayWrite && !page.isDeleted && (
                 <>
                   <Button kind="quiet" onPress={() => void remove()}>
-                    Take out
+                    Delete
                   </Button>
                   <Button
                     kind="main"
                     onPress={() => setDraft({ title: page.title, text: page.text, basedOn: page.revision })}
                   >
-                    Write
+                    Edit
                   </Button>
                 </>
               )}
-              {page.mayWrite && page.isTakenOut && (
-                <Button onPress={() => void takeOut({ copyId: head.id, pageId: page.id, isOut: false })}>
-                  Put the page back
+              {page.mayWrite && page.isDeleted && (
+                <Button onPress={() => void deletePage({ copyId: head.id, pageId: page.id, isOut: false })}>
+                  Restore page
                 </Button>
               )}
               <p>

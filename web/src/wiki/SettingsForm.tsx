@@ -29,9 +29,7 @@ export default function SettingsForm({ settings, onChange }: SettingsFormProps<W
           minHeight={110}
         />
       </Suspense>
-      <Small>
-        Each copy begins with this page. What you change here later reaches copies that do not exist yet.
-      </Small>
+      <Small>Each copy starts with this page. Later changes reach only new copies.</Small>
       <OptionCards
         aria-label="Marked"
         value={settings.markFor}
@@ -39,7 +37,7 @@ export default function SettingsForm({ settings, onChange }: SettingsFormProps<W
       >
         <OptionCard value="group">
           <b>One mark for the group</b>
-          <Small>With what differs for whom, and why</Small>
+          <Small>With individual adjustments and reasons</Small>
         </OptionCard>
         <OptionCard value="student">
           <b>A mark for each student</b>

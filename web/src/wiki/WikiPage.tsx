@@ -111,8 +111,8 @@ export default function WikiPage({ head }: { readonly head: CopyHead }) {
 function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView }) {
   const [search, setSearch] = useSearchParams();
   const [isAdding, setIsAdding] = useState(false);
-  const here = wiki.pages.filter((page) => !page.isTakenOut);
-  const gone = wiki.pages.filter((page) => page.isTakenOut);
+  const here = wiki.pages.filter((page) => !page.isDeleted);
+  const gone = wiki.pages.filter((page) => page.isDeleted);
   const chosen = wiki.pages.find((page) => page.id === search.get('page')) ?? here[0] ?? gone[0];
   const open = (pageId: string) => setSearch({ page: pageId });
   const words = here.reduce((sum, page) => sum + page.words, 0);
@@ -145,12 +145,12 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
         )}
         {gone.length > 0 && (
           <details>
-            <summary>Taken out</summary>
-            <nav aria-label="Pages that were taken out">{gone.map(line)}</nav>
+            <summary>Deleted</summary>
+            <nav aria-label="Deleted pages">{gone.map(line)}</nav>
           </details>
         )}
         <details open={head.part === 'member' && words < 200}>
-          <summary>What is asked</summary>
+          <summary>Requirement</summary>
           <RichText node={head.brief} values={valuesOf(head)} />
         </details>
         {head.rubric && head.points !== null && (
@@ -160,7 +160,7 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
         )}
         {wiki.writers.length > 0 && (
           <div>
-            <Small>Words put in, by saves</Small>
+            <Small>Words added, by save</Small>
             <ul aria-label="Who wrote how much">
               {wiki.writers.map(({ member, revisions, added }) => (
                 <li key={member.enrolmentId}>
@@ -189,9 +189,7 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
           pages={here}
         />
       ) : (
-        <Empty title="No pages">
-          {wiki.mayWrite ? 'Make a page to begin.' : 'Nobody has made a page yet.'}
-        </Empty>
+        <Empty title="No pages">{wiki.mayWrite ? 'Create the first page.' : 'No pages yet.'}</Empty>
       )}
       {isAdding && (
         <NewPage
@@ -232,7 +230,7 @@ function NewPage({
         <Field label="Title" value={title} onChange={setTitle} autoFocus />
         <footer>
           <Button kind="main" type="submit" isDisabled={title.trim() === '' || isLoading}>
-            {isLoading ? 'Making…' : 'Make the page'}
+            {isLoading ? 'Creating…' : 'Create page'}
           </Button>
         </footer>
       </form>

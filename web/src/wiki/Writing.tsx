@@ -28,7 +28,7 @@ interface WritingProps {
   readonly onDone: () => void;
 }
 
-/** Writing until it is saved as a version. A version that somebody saved meanwhile stands beside the text, and nothing is lost. */
+/** Writing until it is saved as a version. A version that someone saved meanwhile stands beside the text, and nothing is lost. */
 export function Writing({ head, page, pages, draft, onDraft, onDone }: WritingProps) {
   const { dates } = useCourse();
   const notice = useNotice();
@@ -100,7 +100,7 @@ export function Writing({ head, page, pages, draft, onDraft, onDone }: WritingPr
             Keep both
           </Button>{' '}
           <Button isSmall isDisabled={isLoading} onPress={() => saveOver(draft)}>
-            Save mine on top of it
+            Save mine
           </Button>{' '}
           <Button
             isSmall
@@ -109,7 +109,7 @@ export function Writing({ head, page, pages, draft, onDraft, onDone }: WritingPr
               onDone();
             }}
           >
-            Leave theirs, drop mine
+            Use theirs
           </Button>
         </ProblemStrip>
       )}
@@ -122,10 +122,10 @@ export function Writing({ head, page, pages, draft, onDraft, onDone }: WritingPr
           {isLoading ? 'Saving…' : `Save as version ${page.revision + 1}`}
         </Button>
         <Button kind="quiet" onPress={onDone}>
-          Leave it as it was
+          Cancel
         </Button>
         <Small>
-          {newer ? 'Say first what happens with the newer version.' : 'Kept in this tab until you save.'}
+          {newer ? 'Choose first what happens with the newer version.' : 'Kept in this tab until you save.'}
         </Small>
       </footer>
       {newer && (

@@ -8,7 +8,7 @@ import { sayWiki } from './words.js';
 export const wikiKind: KindOnPages<WikiSettings> = {
   ...wikiFacts,
   word: 'Wiki',
-  says: 'Pages that a group writes together from your first page; every version is kept.',
+  says: 'Pages that a group writes together, with every version kept.',
   icon: NotebookPen,
   settings: WikiSettings,
   usualPoints: null,

@@ -39,9 +39,9 @@ describe('a wiki', () => {
     expect(history).toHaveTextContent('+4 −1 words');
   });
 
-  it('saves what is written as the next version, from the one it began with', async () => {
+  it('saves what is written as the next version, from the one it started with', async () => {
     const { user, writes } = wiki(aPage('Day 15'), { [`PUT ${pagePath}`]: aPage('Day 15 and more', 3) });
-    await user.click(await screen.findByRole('button', { name: 'Write' }));
+    await user.click(await screen.findByRole('button', { name: 'Edit' }));
     await user.click(await screen.findByRole('textbox', { name: 'Text of the page' }));
     await user.keyboard(' and more');
     expect(sessionStorage.getItem(`draft page ${id('page')}`)).toContain('and more');
@@ -55,11 +55,11 @@ describe('a wiki', () => {
   it('shows a version that came meanwhile beside one’s own, and loses neither', async () => {
     const theirs = aPage('Day 15 by Jorge', 3);
     const { user, writes, set } = wiki(aPage('Day 15'), {
-      [`PUT ${pagePath}`]: new Refusal(409, 'stale-write', 'Somebody saved this page while you wrote.', {
+      [`PUT ${pagePath}`]: new Refusal(409, 'stale-write', 'Someone saved this page while you wrote.', {
         current: theirs,
       }),
     });
-    await user.click(await screen.findByRole('button', { name: 'Write' }));
+    await user.click(await screen.findByRole('button', { name: 'Edit' }));
     const box = await screen.findByRole('textbox', { name: 'Text of the page' });
     await user.click(box);
     sure(getSelection()).selectAllChildren(box);
@@ -74,7 +74,7 @@ describe('a wiki', () => {
     expect(changes.querySelector('ins')).toHaveTextContent('me');
     expect(screen.getByRole('textbox', { name: 'Text of the page' })).toHaveTextContent('Day 15 by me');
     set(`PUT ${pagePath}`, aPage('Day 15 by me', 4));
-    await user.click(screen.getByRole('button', { name: 'Save mine on top of it' }));
+    await user.click(screen.getByRole('button', { name: 'Save mine' }));
     await waitFor(() =>
       expect(
         sure(
@@ -91,10 +91,10 @@ describe('a wiki', () => {
       text: { type: 'doc', content: [...blocksOf('Day 15'), ...blocksOf('Jorge reads at noon')] },
     });
     const { user, writes, set } = wiki(aPage('Day 15'), {
-      [`PUT ${pagePath}`]: new Refusal(409, 'stale-write', 'Somebody saved this page.', { current: theirs }),
+      [`PUT ${pagePath}`]: new Refusal(409, 'stale-write', 'Someone saved this page.', { current: theirs }),
       [`GET ${pagePath}/revisions/2`]: { ...aRevision(2, 'Noor'), text: text('Day 15') },
     });
-    await user.click(await screen.findByRole('button', { name: 'Write' }));
+    await user.click(await screen.findByRole('button', { name: 'Edit' }));
     const box = await screen.findByRole('textbox', { name: 'Text of the page' });
     await user.click(box);
     sure(getSelection()).selectAllChildren(box);
@@ -136,9 +136,9 @@ describe('a wiki', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Version 3 as B' }));
     const changes = await screen.findByRole('region', { name: 'What changed' });
-    expect(changes).toHaveTextContent('0 words put in, 4 taken out.');
+    expect(changes).toHaveTextContent('0 words added, 4 taken out.');
     expect(changes.querySelector('del')).toHaveTextContent('All that was written');
-    await user.click(screen.getByRole('button', { name: 'Bring back version 2' }));
+    await user.click(screen.getByRole('button', { name: 'Restore version 2' }));
     await waitFor(() =>
       expect(writes().at(-1)?.body).toEqual({
         title: 'Days 15 to 28',
@@ -195,8 +195,8 @@ describe('a wiki', () => {
         writers: [{ member: anAuthor('Jorge'), revisions: 2, added: 40 }],
       },
       [`POST ${copyPath}/seen`]: { unread: 0 },
-      [`DELETE ${pagePath}`]: { ...page, isTakenOut: true },
-      [`POST ${pagePath}/put-back`]: page,
+      [`DELETE ${pagePath}`]: { ...page, isDeleted: true },
+      [`POST ${pagePath}/restore`]: page,
     });
     await waitFor(() =>
       expect(writes()[0]).toMatchObject({
@@ -205,15 +205,15 @@ describe('a wiki', () => {
       }),
     );
     expect(await screen.findByRole('list', { name: 'Who wrote how much' })).toHaveTextContent('Jorge40 in 2');
-    await user.click(await screen.findByRole('button', { name: 'Take out' }));
+    await user.click(await screen.findByRole('button', { name: 'Delete' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(writes().map((write) => write.path)).toContain(`${pagePath}/put-back`));
+    await waitFor(() => expect(writes().map((write) => write.path)).toContain(`${pagePath}/restore`));
   });
 
   it('offers no writing to whoever reads along or comes too late', async () => {
     wiki(aPage('Day 15', 2, { mayWrite: false }), {}, { part: 'reader', access: 'read-only' });
     await screen.findByRole('article', { name: 'Days 15 to 28' });
-    expect(screen.queryByRole('button', { name: 'Write' })).not.toBeInTheDocument();
-    expect(screen.queryByRole('button', { name: 'Take out' })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Edit' })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'Delete' })).not.toBeInTheDocument();
   });
 });

@@ -10,7 +10,7 @@ export const {
   useReadRevisionQuery,
   useAddPageMutation,
   useSavePageMutation,
-  useTakeOutPageMutation,
+  useDeletePageMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
     readWiki: build.query<WikiView, string>({
@@ -42,9 +42,9 @@ export const {
       responseSchema: PageView,
       invalidatesTags: [...invalidatesTags],
     }),
-    takeOutPage: build.mutation<PageView, { copyId: string; pageId: string; isOut: boolean }>({
+    deletePage: build.mutation<PageView, { copyId: string; pageId: string; isOut: boolean }>({
       query: ({ copyId, pageId, isOut }) => ({
-        url: `copies/${copyId}/wiki/pages/${pageId}${isOut ? '' : '/put-back'}`,
+        url: `copies/${copyId}/wiki/pages/${pageId}${isOut ? '' : '/restore'}`,
         method: isOut ? 'DELETE' : 'POST',
       }),
       responseSchema: PageView,

@@ -11,7 +11,7 @@ export function sayChange({
   added,
   removed,
 }: Pick<RevisionLine, 'number' | 'added' | 'removed'>): string {
-  if (number === 1) return added === 0 ? 'began the page' : `began with ${added} words`;
+  if (number === 1) return added === 0 ? 'created the page' : `started with ${added} words`;
   if (added === 0 && removed === 0) return 'same words';
   return [added > 0 && `+${added}`, removed > 0 && `−${removed}`].filter(Boolean).join(' ') + ' words';
 }

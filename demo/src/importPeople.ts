@@ -3,7 +3,7 @@ import type { ImportPreview } from '@jigsaw/contract/roster';
 import type { Client } from './client.js';
 
 /** A class file, as it is. */
-export async function bringIn(
+export async function importPeople(
   instructor: Client,
   courseId: string,
   csv: string,
@@ -18,7 +18,7 @@ export async function bringIn(
   );
 }
 
-export async function bringInPaste(
+export async function importPaste(
   instructor: Client,
   courseId: string,
   text: string,

@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { Button } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { useListGroupSetsQuery, usePutAwayGroupSetMutation } from './setsApi.js';
+import { useListGroupSetsQuery, useArchiveGroupSetMutation } from './setsApi.js';
 import { useAct } from '../page/index.js';
 
 const Strip = styled.div`
@@ -15,23 +15,23 @@ const Strip = styled.div`
   border-bottom: 1px solid var(--attn-line);
 `;
 
-/** Over the Board of a set that was put away and is opened by its address. */
-export function PutAwayStrip({ set }: { readonly set: GroupSetView }) {
+/** Over the Board of a set that was archived and is opened by its address. */
+export function ArchivedStrip({ set }: { readonly set: GroupSetView }) {
   const { course } = useCourse();
   const sets = useListGroupSetsQuery(course.id);
-  const putAway = useAct(usePutAwayGroupSetMutation(), { says: () => `${set.name} is back` });
-  if (!sets.data?.putAway.some((each) => each.id === set.id)) return null;
+  const archive = useAct(useArchiveGroupSetMutation(), { says: () => `${set.name} restored` });
+  if (!sets.data?.archived.some((each) => each.id === set.id)) return null;
   return (
     <Strip role="status">
       <Archive size={16} aria-hidden="true" />
-      <span>{set.name} is put away: no list shows it. Its rooms, work and marks are as they were.</span>
+      <span>{set.name} is archived. Its rooms, work and marks are kept.</span>
       {course.role === 'instructor' && (
         <Button
           isSmall
-          isDisabled={putAway.isBusy}
-          onPress={() => void putAway({ setId: set.id, isPutAway: false })}
+          isDisabled={archive.isBusy}
+          onPress={() => void archive({ setId: set.id, isArchived: false })}
         >
-          Bring it back
+          Restore
         </Button>
       )}
     </Strip>

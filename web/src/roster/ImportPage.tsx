@@ -84,15 +84,15 @@ const roles = [
   { id: 'observer', label: 'Observers' },
 ] as const satisfies readonly { id: Role; label: string }[];
 
-/** A class file or a pasted list: read, shown as what would change, and only then brought in, all or nothing. */
-export function BringInPage() {
+/** A class file or a pasted list: read, shown as what would change, and only then imported, all or nothing. */
+export function ImportPage() {
   const [chosenRole, setRole] = useState<Role>('student');
   const [pasted, setPasted] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const isSync = useSearchParams()[0].get('from') === 'registrar';
   const [tab, setTab] = useState<string>(isSync ? 'registrar' : 'file');
   const [wasPutAside, setPutAside] = useState(false);
-  // The registrar says itself what everybody is.
+  // The registrar says itself what everyone is.
   const coming = useImport(tab === 'registrar' ? 'student' : chosenRole);
   const { given, seen } = coming;
 
@@ -123,11 +123,12 @@ export function BringInPage() {
         onMend={coming.mend}
         onNewAddresses={coming.readdress}
         onMeanings={(meanings) => coming.say({ meanings })}
+        onPlace={(chosen) => source.kind === 'file' && look({ ...source, ...chosen }, given.title)}
         onDelimiter={
           source.kind === 'file' ? (delimiter) => look({ ...source, delimiter }, given.title) : undefined
         }
-        onBringIn={(lines, drop) => void coming.bringIn(lines, drop)}
-        onPutAside={() => {
+        onImport={(lines, drop) => void coming.importPeople(lines, drop)}
+        onCancel={() => {
           setPutAside(true);
           coming.putAside();
         }}
@@ -137,7 +138,7 @@ export function BringInPage() {
   return (
     <Page>
       <Bar>
-        <h1>Bring people in</h1>
+        <h1>Import people</h1>
         {tab !== 'registrar' && (
           <>
             <span>as</span>
@@ -169,7 +170,7 @@ export function BringInPage() {
               </Text>
               <p>
                 A spreadsheet (XLSX), CSV or any delimited text, or a OneRoster bundle (ZIP), as your registry
-                saves it. Nothing changes before you have seen it.
+                saves it. You see every change first.
               </p>
               <FileTrigger
                 acceptedFileTypes={['.csv', '.tsv', '.txt', '.xlsx', '.zip', 'text/csv', 'text/plain']}
@@ -182,7 +183,7 @@ export function BringInPage() {
           <TabPanel id="paste">
             <Paste>
               <Field
-                label="One person a line: an address, or a name and an address"
+                label="One person per line: an email, or a name and an email"
                 lines={12}
                 value={pasted}
                 onChange={setPasted}

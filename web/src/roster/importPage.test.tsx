@@ -8,12 +8,13 @@ import { realUploads, standInForUploads } from '../test/uploads.js';
 
 const aPreview: ImportPreview = {
   columns: [
-    { heading: 'Address', meaning: 'email', sureness: 'sure', samples: ['ada@b.example'] },
-    { heading: 'Name', meaning: 'name', sureness: 'sure', samples: ['Ada'] },
+    { heading: 'Address', meaning: 'email', sureness: 'sure', set: null, samples: ['ada@b.example'] },
+    { heading: 'Name', meaning: 'name', sureness: 'sure', set: null, samples: ['Ada'] },
   ],
   encoding: 'UTF-8',
   delimiter: ',',
   hasHeader: false,
+  place: null,
   columnProblem: null,
   rows: [
     {
@@ -46,23 +47,23 @@ describe('bringing people in', () => {
   afterEach(realUploads);
 
   it('is stopped while a list is read, and what was pasted is still there', async () => {
-    const { user } = showPage(inCourse('people/bring-in'), {
+    const { user } = showPage(inCourse('people/import'), {
       [previewPath]: () => new Promise(() => undefined), // the server takes its time
       ...rosterAnswers(anEntry('Ada Okafor')),
     });
     await user.click(await screen.findByRole('tab', { name: 'From a pasted list' }));
-    await user.type(screen.getByRole('textbox', { name: /One person a line/ }), 'ada@b.example');
+    await user.type(screen.getByRole('textbox', { name: /One person per line/ }), 'ada@b.example');
     await user.click(screen.getByRole('button', { name: 'Show what would change' }));
     expect(await screen.findByText('Reading Pasted list…')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Stop reading' }));
     await waitFor(() => expect(screen.queryByText('Reading Pasted list…')).not.toBeInTheDocument());
     expect(screen.queryByRole('alert')).not.toBeInTheDocument();
-    expect(screen.getByRole('textbox', { name: /One person a line/ })).toHaveValue('ada@b.example');
+    expect(screen.getByRole('textbox', { name: /One person per line/ })).toHaveValue('ada@b.example');
   });
 
   it('shows how far a large file is: first sent, then read; and stops sending', async () => {
     const sent = standInForUploads();
-    const { user } = showPage(inCourse('people/bring-in'), rosterAnswers());
+    const { user } = showPage(inCourse('people/import'), rosterAnswers());
     await screen.findByText('Drop the class file here');
     const input = sure(document.querySelector<HTMLInputElement>('input[type=file]'));
     await user.upload(input, new File(['x'.repeat(300_000)], 'term.csv', { type: 'text/csv' }));
@@ -86,7 +87,7 @@ describe('bringing people in', () => {
   });
 
   it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {
-    const { user, writes } = showPage(inCourse('people/bring-in'), {
+    const { user, writes } = showPage(inCourse('people/import'), {
       [previewPath]: aPreview,
       [importPath]: {
         changeId: id('change'),
@@ -102,9 +103,9 @@ describe('bringing people in', () => {
     await user.click(await screen.findByRole('button', { name: /Their role/ }));
     await user.click(await screen.findByRole('option', { name: 'Assistants' }));
     await user.click(screen.getByRole('tab', { name: 'From a pasted list' }));
-    await user.type(screen.getByRole('textbox', { name: /One person a line/ }), 'ada@b.example');
+    await user.type(screen.getByRole('textbox', { name: /One person per line/ }), 'ada@b.example');
     await user.click(screen.getByRole('button', { name: 'Show what would change' }));
-    await user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    await user.click(await screen.findByRole('button', { name: 'Import 1 row' }));
     expect(await screen.findByText('1 added, 0 changed')).toBeInTheDocument();
     expect(sure(writes().at(-1)).body).toEqual({
       source: { kind: 'paste', text: 'ada@b.example' },
@@ -119,7 +120,7 @@ describe('bringing people in', () => {
   });
 
   it('says why a file cannot be read, and lets another be chosen', async () => {
-    const { user } = showPage(inCourse('people/bring-in'), {
+    const { user } = showPage(inCourse('people/import'), {
       [previewPath]: new Refusal(422, 'unreadable-file', 'This is a PDF. Ask for the class list as CSV.'),
     });
     await screen.findByRole('button', { name: 'Choose a file…' });
@@ -132,14 +133,14 @@ describe('bringing people in', () => {
   });
 
   it('reads the file again when a column is given another meaning', async () => {
-    const { user, writes } = showPage(inCourse('people/bring-in'), { [previewPath]: aPreview });
+    const { user, writes } = showPage(inCourse('people/import'), { [previewPath]: aPreview });
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
       new File(['ada@b.example,Ada'], 'class.csv', { type: 'text/csv' }),
     );
     await user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
-    await user.click(await screen.findByRole('option', { name: 'Left out' }));
+    await user.click(await screen.findByRole('option', { name: 'Not imported' }));
     expect(await screen.findByRole('heading', { name: 'class.csv' })).toBeInTheDocument();
     expect(sure(writes().at(-1)).body).toMatchObject({
       meanings: ['email', 'left-out'],
@@ -147,8 +148,8 @@ describe('bringing people in', () => {
     });
   });
 
-  it('reads the file again with the separator that somebody chooses', async () => {
-    const { user, writes } = showPage(inCourse('people/bring-in'), { [previewPath]: aPreview });
+  it('reads the file again with the separator that someone chooses', async () => {
+    const { user, writes } = showPage(inCourse('people/import'), { [previewPath]: aPreview });
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
@@ -177,7 +178,7 @@ describe('bringing people in', () => {
       [previewPath]: (body: unknown) => ((body as { meanings: unknown }).meanings ? told : withHeader),
       [importPath]: { changeId: null, added: 0, changed: 0, unchanged: 1, dropped: 0, leftOut: 0, seated: 0 },
     };
-    const first = showPage(inCourse('people/bring-in'), answers);
+    const first = showPage(inCourse('people/import'), answers);
     await screen.findByRole('button', { name: 'Choose a file…' });
     await first.user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
@@ -185,10 +186,10 @@ describe('bringing people in', () => {
     );
     await first.user.click(await screen.findByRole('button', { name: /Meaning of Name/ }));
     await first.user.click(await screen.findByRole('option', { name: 'Name in Latin letters' }));
-    await first.user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    await first.user.click(await screen.findByRole('button', { name: 'Import 1 row' }));
     await screen.findByText('0 added, 0 changed');
     cleanup();
-    const second = showPage(inCourse('people/bring-in'), answers);
+    const second = showPage(inCourse('people/import'), answers);
     await screen.findByRole('button', { name: 'Choose a file…' });
     await second.user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
@@ -205,14 +206,14 @@ describe('bringing people in', () => {
   });
 
   it('shows the new state when the class changed since the preview, and brings in nothing', async () => {
-    const { user, writes } = showPage(inCourse('people/bring-in'), {
+    const { user, writes } = showPage(inCourse('people/import'), {
       [previewPath]: aPreview,
       [importPath]: new Refusal(409, 'stale-write', 'The class changed since this preview.'),
     });
     await user.click(await screen.findByRole('tab', { name: 'From a pasted list' }));
-    await user.type(screen.getByRole('textbox', { name: /One person a line/ }), 'ada@b.example');
+    await user.type(screen.getByRole('textbox', { name: /One person per line/ }), 'ada@b.example');
     await user.click(screen.getByRole('button', { name: 'Show what would change' }));
-    await user.click(await screen.findByRole('button', { name: 'Bring in 1 row' }));
+    await user.click(await screen.findByRole('button', { name: 'Import 1 row' }));
     expect(await screen.findByText('The class changed since this preview.')).toBeInTheDocument();
     expect(writes().map((write) => write.path.split('/').at(-1))).toEqual(['preview', 'import', 'preview']);
   });
@@ -250,7 +251,7 @@ describe('the registrar', () => {
   };
 
   it('is asked for the course of the same code, and whom it drops leaves unless kept', async () => {
-    const { user, writes } = showPage(inCourse('people/bring-in'), answers);
+    const { user, writes } = showPage(inCourse('people/import'), answers);
     await user.click(await screen.findByRole('tab', { name: 'From the registrar' }));
     const name = await screen.findByRole('textbox', { name: /set of its sections/ });
     await user.clear(name);
@@ -259,9 +260,9 @@ describe('the registrar', () => {
     expect(await screen.findByRole('heading', { name: 'FER 220 at the registrar' })).toBeInTheDocument();
     expect(screen.getByText(/a group for each section: Tuesday lab/)).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Keep Yara' }));
-    await user.click(screen.getByRole('button', { name: 'Take Yara out' }));
-    await user.click(screen.getByRole('button', { name: 'Bring in 1 row, take out 1' }));
-    expect(await screen.findByText('1 added, 0 changed, 1 taken out')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Remove Yara' }));
+    await user.click(screen.getByRole('button', { name: 'Import 1 row, remove 1' }));
+    expect(await screen.findByText('1 added, 0 changed, 1 removed')).toBeInTheDocument();
     expect(sure(writes().at(-1)).body).toMatchObject({
       source: { kind: 'registrar', course: 'FER 220', setName: 'Lab sections' },
       role: 'student',
@@ -270,7 +271,7 @@ describe('the registrar', () => {
   });
 
   it('is asked at once where the course follows it', async () => {
-    const { writes } = showPage(inCourse('people/bring-in?from=registrar'), {
+    const { writes } = showPage(inCourse('people/import?from=registrar'), {
       ...answers,
       [registrarPath]: { ...there, followed: 'FER 220', setName: 'Labs' },
     });
@@ -283,7 +284,7 @@ describe('the registrar', () => {
     ['away', { state: 'away', sentence: 'The registrar cannot be reached.' }, /cannot be reached/],
     ['a stranger', { ...there, courses: [], likely: null }, /does not name you/],
   ])('says so when it is %s', async (_what, view, sentence) => {
-    showPage(inCourse('people/bring-in?from=registrar'), { [registrarPath]: view });
+    showPage(inCourse('people/import?from=registrar'), { [registrarPath]: view });
     expect(await screen.findByText(sentence)).toBeInTheDocument();
   });
 
@@ -299,7 +300,7 @@ describe('the registrar', () => {
     });
     expect(await screen.findByRole('link', { name: 'Sync…' })).toHaveAttribute(
       'href',
-      expect.stringContaining('bring-in?from=registrar'),
+      expect.stringContaining('import?from=registrar'),
     );
   });
 });
