@@ -38,7 +38,7 @@ test.beforeAll(async ({ browser }) => {
   await instructor.getByRole('button', { name: 'Invite…' }).click();
   await instructor.getByRole('menuitem', { name: 'Create sign-in links…' }).click();
   await instructor.getByRole('button', { name: /^Create \d+ links?$/ }).click();
-  const lines = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
+  const lines = await instructor.getByRole('textbox', { name: /Name, email and link/ }).inputValue();
   const ofTomas = sure(lines.split('\n').find((line) => line.includes('tomas.vey')));
   const link = sure(ofTomas.split('\t')[2]);
   await instructor.getByRole('button', { name: 'Close' }).click();
@@ -56,8 +56,9 @@ test('a set is made with the mouse alone: a press into a figure stays in it', as
     .click();
   await instructor.getByRole('link', { name: 'Create group set' }).click();
   await instructor.getByLabel('Name of the set').fill('Brew teams');
+  await instructor.getByText(/^By hand on the Board/).click();
   await instructor.getByText('A fixed number of groups').click();
-  await instructor.getByLabel('Number of groups').click();
+  await instructor.getByRole('textbox', { name: 'Number of groups' }).click();
   await instructor.keyboard.press('Control+a');
   await instructor.keyboard.type('3');
   await expect(instructor.getByRole('heading', { name: '3 groups: 2 of 3, 1 of 2' })).toBeVisible();

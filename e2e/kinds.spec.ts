@@ -180,7 +180,7 @@ test('two members write one page: both texts are shown, nothing is lost, and ver
   await expectAccessible(callum);
   await callum.getByRole('button', { name: 'Restore version 2' }).click();
   await expect(
-    callum.getByRole('status').filter({ hasText: 'Version 2 is back, as version 4' }),
+    callum.getByRole('status').filter({ hasText: 'Version 2 restored as version 4' }),
   ).toBeVisible();
 });
 

@@ -19,7 +19,7 @@ test.beforeAll(async ({ browser }) => {
 
 test('an instructor signs in; a wrong password is told and what was typed stays', async () => {
   await signIn(instructor, firstInstructor.email, 'wrong');
-  await expect(instructor.getByRole('alert')).toContainText('do not go together');
+  await expect(instructor.getByRole('alert')).toContainText('do not match');
   await expect(instructor.getByLabel('Email')).toHaveValue(firstInstructor.email);
   await expectAccessible(instructor);
   await instructor.getByLabel('Password').fill(firstInstructor.password);
@@ -64,7 +64,7 @@ test('finds people without accents and case, and hands out sign-in links', async
   await instructor.getByRole('button', { name: 'Invite…' }).click();
   await instructor.getByRole('menuitem', { name: 'Create sign-in links…' }).click();
   await instructor.getByRole('button', { name: /^Create \d+ links?$/ }).click();
-  const text = await instructor.getByRole('textbox', { name: /Name, address and link/ }).inputValue();
+  const text = await instructor.getByRole('textbox', { name: /Name, email and link/ }).inputValue();
   linkOf = new Map(text.split('\n').map((line) => [sure(line.split('\t')[1]), sure(line.split('\t')[2])]));
   expect(linkOf.size).toBe(6);
   await expectAccessible(instructor);
@@ -78,6 +78,7 @@ test('makes a group set with its forecast in view', async () => {
     .click();
   await instructor.getByRole('link', { name: 'Create group set' }).click();
   await instructor.getByLabel('Name of the set').fill('Bench teams');
+  await instructor.getByText(/^By hand on the Board/).click();
   await instructor.getByLabel('Members in a group').fill('2');
   await expect(instructor.getByRole('heading', { name: '3 groups of 2' })).toBeVisible();
   await instructor.getByLabel('Places in each group').fill('2');
@@ -289,12 +290,12 @@ test('marks the group with one adjustment and its reason, and releases it', asyn
   );
   await instructor.getByLabel('Group mark').fill('31.5');
   await instructor.getByLabel(/Feedback to all 2/).fill('Good reading of the bend.');
-  await instructor.getByRole('button', { name: /How Callum Reith’s mark differs/ }).click();
+  await instructor.getByRole('button', { name: /Adjustment for Callum Reith/ }).click();
   await instructor.getByRole('option', { name: 'Adjust points' }).click();
   await instructor.getByLabel('Points more or less for Callum Reith').fill('+1.5');
   await instructor.getByRole('button', { name: 'Release to 2 students' }).click();
   await expect(instructor.getByRole('alert').filter({ hasText: 'Say why Callum Reith' })).toBeVisible();
-  await instructor.getByLabel('Why Callum Reith’s mark differs').fill('Wrote the method alone');
+  await instructor.getByLabel('Reason for Callum Reith').fill('Wrote the method alone');
   await expectAccessible(instructor);
   const callum = sure(pageOf.get('Callum'));
   await callum.goto(`/c/${copyPath.split('/')[2]}/my-marks`);

@@ -75,7 +75,7 @@ test('what was changed elsewhere is not released: both marks are shown, and one 
 });
 
 test('a mark that cannot be meant is a fault beside its field, and releases nothing', async () => {
-  await instructor.getByRole('button', { name: /How Ada Moss’s mark differs/ }).click();
+  await instructor.getByRole('button', { name: /Adjustment for Ada Moss/ }).click();
   await instructor.getByRole('option', { name: 'Separate mark' }).click();
   const own = instructor.getByLabel('Ada Moss’s own mark');
   await own.fill('350');
@@ -186,7 +186,7 @@ test('a group that was given longer has its own date in every place, with the re
     .press('ArrowUp');
   await sheet.getByLabel('Reason, shown to the group').fill('The incubator failed');
   await expectAccessible(instructor);
-  await sheet.getByRole('button', { name: 'Give Crock longer' }).click();
+  await sheet.getByRole('button', { name: 'Extend for Crock' }).click();
   await expect(instructor.getByText(/^Crock, due .*: The incubator failed$/)).toBeVisible();
 
   // The page is late by the class's date, and on time by the group's own.

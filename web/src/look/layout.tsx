@@ -5,6 +5,7 @@ export const Page = styled.main`
   min-height: 0;
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr);
 `;
 
 export const Bar = styled.div`
@@ -18,6 +19,12 @@ export const Bar = styled.div`
   .grow {
     flex: 1;
     min-width: 0;
+  }
+  /* In a small or enlarged window what does not fit goes on below. */
+  @media (max-width: 1100px) {
+    flex-wrap: wrap;
+    row-gap: 6px;
+    padding-block: 6px;
   }
 `;
 
@@ -44,6 +51,12 @@ export const FootBar = styled.footer`
   }
   .grow {
     flex: 1;
+  }
+  /* In a small or enlarged window what does not fit goes on below. */
+  @media (max-width: 1100px) {
+    flex-wrap: wrap;
+    row-gap: 6px;
+    padding-block: 6px;
   }
 `;
 

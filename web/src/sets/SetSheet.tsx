@@ -104,7 +104,7 @@ export function SetSheet({ set, onClose }: { readonly set: GroupSetView; readonl
   const save = async () => {
     const answer = await change({ setId: set.id, body: draft });
     if (!('data' in answer) || !answer.data) return;
-    notice(`${answer.data.name} changed`);
+    notice(`${answer.data.name} saved`);
     onClose();
   };
   return (

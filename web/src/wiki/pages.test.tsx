@@ -146,7 +146,7 @@ describe('a wiki', () => {
         basedOn: 3,
       }),
     );
-    expect(await screen.findByText('Version 2 is back, as version 4')).toBeInTheDocument();
+    expect(await screen.findByText('Version 2 restored as version 4')).toBeInTheDocument();
   });
 
   it('leads from one page to another, and shows words that lead nowhere as plain', async () => {
