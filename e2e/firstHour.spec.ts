@@ -56,10 +56,20 @@ test('the import page fits small windows without a sideways scroll of the page',
       .locator('input[type=file]')
       .setInputFiles(path.join(import.meta.dirname, 'support/class.xlsx'));
     await expect(instructor.getByRole('button', { name: 'Cancel import' })).toBeVisible();
-    const overflow = await instructor.evaluate(
-      () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
-    );
-    expect(overflow).toBe(0);
+    // Names what sticks out, so that a failure says where to look.
+    const sticksOut = await instructor.evaluate(() => {
+      const { scrollWidth, clientWidth } = document.documentElement;
+      if (scrollWidth <= clientWidth) return [];
+      const isClipped = (each: Element): boolean =>
+        each.parentElement !== null &&
+        (getComputedStyle(each.parentElement).overflowX !== 'visible' || isClipped(each.parentElement));
+      return [...document.querySelectorAll('body *')]
+        .filter((each) => each.getBoundingClientRect().right > clientWidth + 1 && !isClipped(each))
+        .map((each) => `${each.tagName} ${each.className} ${(each.textContent ?? '').slice(0, 40)}`)
+        .slice(0, 12);
+    });
+    expect(sticksOut, `at ${size.width} wide`).toEqual([]);
+    expect(await instructor.evaluate(() => document.documentElement.scrollWidth)).toBe(size.width);
   }
   await instructor.setViewportSize({ width: 1280, height: 800 });
 });

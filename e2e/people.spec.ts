@@ -331,7 +331,7 @@ test('someone who stands in the roster twice is made one, work and all, and part
   await instructor.getByRole('button', { name: 'Merge entries…' }).click();
   await instructor.getByRole('dialog').getByText('a.lund.l@quillmere.example', { exact: true }).click();
   await expectAccessible(instructor);
-  await instructor.getByRole('button', { name: 'Merge entries' }).click();
+  await instructor.getByRole('button', { name: 'Merge entries', exact: true }).click();
   await expect(row('Ada Lund')).toHaveCount(0);
   await expect(row('A. Lund')).toContainText('Bottle');
   const alias = sure((await browsersOf(browser, instructor, courseId, ['A.'])).get('A.'));

@@ -2,6 +2,8 @@ import { styled } from 'styled-components';
 
 /** What the columns mean, a card each. */
 export const Columns = styled.div`
+  /* What is drawn apart for screen readers scrolls with it, and does not widen the page. */
+  position: relative;
   display: flex;
   overflow-x: auto;
   border-bottom: 1px solid var(--ink);
@@ -32,6 +34,7 @@ export const Columns = styled.div`
 
 /** What happens to each row. */
 export const Rows = styled.div`
+  position: relative;
   overflow: auto;
   background: var(--surface);
   td,
