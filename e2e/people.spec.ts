@@ -387,7 +387,7 @@ test('the registrar is followed: who joins, who leaves and who changes sections 
 test('a registrar that is gone or answers nonsense is told of, and changes nothing', async () => {
   for (const [mood, sentence] of [
     ['away', /answered with an error \(503\)/],
-    ['nonsense', /answered with something that is no roster/],
+    ['nonsense', /answered with something that is not a roster/],
   ] as const) {
     await registrar('mood', { mood });
     await instructor.goto(`/c/${courseId}/people/import?from=registrar`);
