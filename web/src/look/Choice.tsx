@@ -27,6 +27,13 @@ const Frame = styled(Select)`
     min-width: 0;
     text-align: left;
   }
+  > button > :first-child {
+    min-width: 0;
+    line-height: 20px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
 `;
 
 interface ChoiceProps<Id extends string> {

@@ -15,6 +15,13 @@ import { counted } from '@jigsaw/core/text';
 
 const Frame = styled(Page)`
   grid-template-rows: auto auto minmax(0, 1fr) auto;
+  h1 {
+    flex: none;
+    max-width: 300px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
 `;
 
 const meaningWords = {
@@ -118,7 +125,7 @@ export function ImportPreviewPanel({
     <Frame>
       <Bar>
         <h1>{title}</h1>
-        <Small>
+        <Small style={{ flex: 'none' }}>
           {counted(preview.rows.length, 'row')}, {counted(columns.length, 'column')},{' '}
           {formatWords[preview.delimiter] ?? preview.encoding}
         </Small>

@@ -105,11 +105,12 @@ export function columnsOf(roster: RosterView): ColumnSpec[] {
   ];
 }
 
+/** A table of them is no call to act: the track and the Board say how many need a place. */
 function GroupsIn({ setId, entry }: { readonly setId: GroupSetId; readonly entry: RosterEntry }) {
   const groups = entry.groups.filter((each) => each.setId === setId);
   if (groups.length > 0)
     return groups.map((group) => <GroupChip key={group.groupId} number={group.number} name={group.name} />);
-  return entry.role === 'student' && entry.leftAt === null ? <Tag $look="needs">Unplaced</Tag> : null;
+  return entry.role === 'student' && entry.leftAt === null ? <Tag $look="dash">Unplaced</Tag> : null;
 }
 
 /** When they were last in; before that, whether they were asked in. */
