@@ -7,7 +7,7 @@ import { closeSync, openSync } from 'node:fs';
 export const apart = { detached: true };
 
 /**
- * Holds a file for this process: anyone who else asks for it is refused or waits. `flock` locks what this process has open,
+ * Holds a file for this process: anyone else who asks for it is refused or waits. `flock` locks what this process has open,
  * so the lock outlives that small program and ends with this process or with `release`.
  * @param whenTaken called once if another process holds the file and this one has to wait for it; none: it does not wait.
  * @returns {Promise<{ release(): void } | null>} null: another process holds it.

@@ -162,7 +162,7 @@ function runApart(program, args, options) {
   });
 }
 
-/** A database outlives anyone who started it. This shell waits for our end, gives the server a moment, and stops the database
+/** A database outlives the process that started it. This shell waits for our end, gives the server a moment, and stops the database
  * if it is still the one of this start, told by its port: the next start may have been quicker. */
 function stopWhenWeAreGone(data, port) {
   const script = `cat >/dev/null; sleep 2

@@ -49,6 +49,6 @@ export const Member = z.object({
 });
 export type Member = z.infer<typeof Member>;
 
-/** Anyone who wrote something: a member, someone who was one, or staff. */
+/** The author of something: a member, someone who was one, or staff. */
 export const Author = Member.extend({ isStaff: z.boolean() });
 export type Author = z.infer<typeof Author>;

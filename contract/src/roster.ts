@@ -234,7 +234,7 @@ export const RegistrarView = z.discriminatedUnion('state', [
   z.object({ state: z.literal('away'), sentence: z.string() }),
   z.object({
     state: z.literal('there'),
-    /** What anyone who asks teaches, as the registrar says. */
+    /** What the person who asks teaches, as the registrar says. */
     courses: z.array(z.object({ code: z.string(), title: z.string(), people: z.number().int() })),
     /** Its code of the course that this one follows; null: none yet. */
     followed: z.string().nullable(),

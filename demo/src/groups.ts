@@ -80,7 +80,7 @@ export async function meetAsExperts({ instructor, teams }: Stage): Promise<void>
   await instructor.post(`sets/${teams.id}/experts`, { name: 'Expert tables', topics, most: 8, seed: 4127 });
 }
 
-/** Anyone who hands a poster in names with which people they made it. */
+/** Anyone who hands a poster in names the people they made it with. */
 export async function askForPosters({ instructor, courseId }: Stage): Promise<void> {
   await instructor.post(`courses/${courseId}/sets`, {
     name: 'Poster pairs',

@@ -2,7 +2,7 @@ import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js
 
 export type Role = 'instructor' | 'assistant' | 'student' | 'observer';
 
-/** Anyone who asks, as far as a course is concerned. Built once a request. */
+/** The person who asks, as far as a course is concerned. Built once a request. */
 export interface Viewer {
   readonly courseId: CourseId;
   readonly enrolmentId: EnrolmentId;

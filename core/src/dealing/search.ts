@@ -185,7 +185,7 @@ export class Search {
     return false;
   }
 
-  /** Whether two groups as they stand now are accepted; anyone who asked puts them back if not. */
+  /** Whether two groups as they stand now are accepted; the caller puts them back if not. */
   private isTaken(isBroken: boolean, here: number, there: number, threshold: number): boolean {
     if (isBroken) return false;
     const [costHere, costThere] = [this.costOf(here), this.costOf(there)];

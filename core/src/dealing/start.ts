@@ -137,7 +137,7 @@ function brokenPairs({ apart }: Compiled, table: Table): [number, number][] {
   );
 }
 
-/** Min-conflicts (Minton et al., 1992): someone who sits wrong changes places with anyone who makes it least wrong. */
+/** Min-conflicts (Minton et al., 1992): someone who sits wrong changes places with the person who makes it least wrong. */
 function repair(compiled: Compiled, table: Table, random: () => number): void {
   const { units, unitOf, fixed } = compiled;
   const isSingle = (student: number) => units[unitOf[student]!]!.length === 1 && fixed[unitOf[student]!]! < 0;

@@ -122,7 +122,7 @@ export function movesOut(
   );
 }
 
-/** Makes a member the leader of their group, in the place of anyone who leads it, or lets them be one no longer. */
+/** Makes a member the leader of their group, in the place of the one who leads it, or lets them be one no longer. */
 export function lead(placement: Placement, student: EnrolmentId, groupId: GroupId, isLeader: boolean): Place {
   const leading = [...placement].flatMap(([id, seats]) =>
     seats.some((seat) => seat.groupId === groupId && seat.isLeader) ? [id] : [],

@@ -24,7 +24,7 @@ const longestName = 200;
  * @param roster everyone enrolled, those who left included: they are restored, not doubled.
  * @param role what the people in the file are, unless a column of it says so; people of this role not in the file are `missing`.
  * @param sets those of the course; a group or a set that is not among them yet is shown by its name.
- * @param newAddresses lines of which someone said: it is anyone who has the number, under a new address. */
+ * @param newAddresses lines of which someone said: it is the person who has the number, under a new address. */
 export function previewImport(
   table: Table,
   meanings: readonly ColumnMeaning[],
@@ -113,7 +113,7 @@ export function previewImport(
       ? { line: row.line, kind: 'unchanged', enrolmentId, person: merged }
       : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes, hasNewAddress };
   });
-  // Anyone who a faulty row names, by address or number, is not missing: the row is there, and it needs someone.
+  // A person that a faulty row names, by address or number, is not missing: the row is there, and it needs someone.
   const missing = [...roster].flatMap(([enrolmentId, entry]) =>
     entry.isHere &&
     entry.role === role &&

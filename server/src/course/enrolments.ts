@@ -66,7 +66,7 @@ export async function updateEnrolments(
   );
 }
 
-/** Lets anyone who holds the account in to the course of an entry.
+/** Lets the holder of the account in to the course of an entry.
  * @returns false if there is no such entry, or it is someone else's by now. */
 export async function openTo(
   manager: EntityManager,

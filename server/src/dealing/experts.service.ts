@@ -18,7 +18,7 @@ export class ExpertsService {
     private readonly memberships: Memberships,
   ) {}
 
-  /** Expert tables of the groups of this set (CALC §4), with everyone at theirs; within the transaction of anyone who asks, who has made sure
+  /** Expert tables of the groups of this set (CALC §4), with everyone at theirs; within the transaction of the caller, who has made sure
    * that this person may. */
   async derive(
     work: Work,

@@ -206,7 +206,7 @@ export class DiscussionService {
     });
   }
 
-  /** Its author, or staff, take a post out; anyone who did puts it back. Answers to it stay. */
+  /** Its author, or staff, delete a post; the same person restores it. Replies to it stay. */
   async remove(person: SignedIn, copyId: CopyId, postId: PostId, isOut: boolean): Promise<PostSaved> {
     const access = await this.enter(person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {

@@ -124,7 +124,7 @@ export class HandInService {
     }
   }
 
-  /** Only anyone who added a file takes it out. It comes back the same way. */
+  /** Only the person who added a file deletes it. It is restored the same way. */
   async remove(person: SignedIn, copyId: CopyId, fileId: FileId, isOut: boolean): Promise<WorkView> {
     const entered = await this.enterTo('work', person, copyId);
     const { access, rules } = entered;

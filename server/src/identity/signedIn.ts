@@ -3,7 +3,7 @@ import { createParamDecorator, SetMetadata } from '@nestjs/common';
 import type { Request } from 'express';
 import type { PersonId, SessionId } from '@jigsaw/core/ids';
 
-/** Anyone who this request's session belongs to. */
+/** The person whose session this request belongs to. */
 export interface SignedIn {
   readonly id: PersonId;
   readonly name: string;

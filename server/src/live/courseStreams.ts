@@ -98,7 +98,7 @@ export class CourseStreams {
     }
   }
 
-  /** Anyone who is removed of something is named by the change, and so hears of it as who they are by now. */
+  /** A person who is removed from something is named by the change, and so hears of it as who they are by now. */
   private async refresh(changes: readonly Change[]): Promise<void> {
     const moving = changes.filter(movesPeople);
     if (moving.length === 0 || this.listening.size === 0) return;

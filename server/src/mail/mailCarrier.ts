@@ -14,7 +14,7 @@ const atOnce = 100;
 
 type Waiting = Pick<MailRow, 'id' | 'at' | 'toName' | 'toAddress' | 'text'>;
 
-/** The stand-in for a mail server: each message becomes a file (RFC 5322, .eml) in a folder of anyone who runs the server. Nothing leaves the
+/** The stand-in for a mail server: each message becomes a file (RFC 5322, .eml) in a folder of the person who runs the server. Nothing leaves the
  * machine. A personal link is kept here until then, and no longer. */
 @Injectable()
 export class MailCarrier implements OnModuleDestroy {

@@ -17,7 +17,7 @@ export class SetCopies {
     private readonly memberships: Memberships,
   ) {}
 
-  /** Within the transaction of anyone who asks, who has made sure that this person may. */
+  /** Within the transaction of the caller, who has made sure that this person may. */
   async copy(
     work: Work,
     person: SignedIn,

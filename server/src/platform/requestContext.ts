@@ -40,7 +40,7 @@ export const pageOfRequest = (): string | null => contexts.getStore()?.page ?? n
 /** When the request arrived whole; null: there is none. */
 export const arrivalOfRequest = (): Date | null => contexts.getStore()?.arrivedAt ?? null;
 
-/** Aborted when anyone who asked does not wait for the answer any more. */
+/** Aborted when the asker does not wait for the answer any more. */
 export const goneOfRequest = (): AbortSignal | undefined => contexts.getStore()?.gone;
 
 /** What the request asked for is kept from here on, whatever happens to its answer. */

@@ -12,7 +12,7 @@ interface Limits {
   /** From where the work begins, not from where it came to stand in line. */
   readonly longestMs: number;
   readonly mostMemoryMb: number;
-  /** What anyone who asked is told when it took longer or more memory; both end the thread, and the next piece of work gets a new one. */
+  /** What the asker is told when it took longer or more memory; both end the thread, and the next piece of work gets a new one. */
   readonly beyond: () => Problem;
 }
 

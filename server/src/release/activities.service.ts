@@ -84,7 +84,7 @@ export class ActivitiesService {
     );
   }
 
-  /** Within the transaction of anyone who asks, who has made sure that this person may. */
+  /** Within the transaction of the caller, who has made sure that this person may. */
   async draft(
     work: Work,
     person: SignedIn,

@@ -47,7 +47,7 @@ export interface Opening<Settings> {
   readonly settings: Settings;
   readonly manager: EntityManager;
   readonly now: Date;
-  /** Anyone who released it. */
+  /** The person who released it. */
   readonly by: EnrolmentId;
 }
 

@@ -10,7 +10,7 @@ interface Student {
   readonly groups: readonly { groupId: GroupId; setId: GroupSetId }[] | null;
 }
 
-/** Whose work each copy is now, in the order of their names: its group without anyone who was left out by name, or everyone who a copy for all
+/** Whose work each copy is now, in the order of their names: its group without those left out by name, or everyone that a copy for all
  * reaches. One query for copies of groups and one for copies for all. */
 export async function membersOfCopies(
   manager: EntityManager,

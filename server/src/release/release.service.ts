@@ -76,7 +76,7 @@ export class ReleaseService {
     });
   }
 
-  /** A draft of new groups goes to all of them, a private copy each; within the transaction of anyone who asks, who has made sure that this person may.
+  /** A draft of new groups goes to all of them, a private copy each; within the transaction of the caller, who has made sure that this person may.
    * @returns how many groups it reaches. */
   async releaseToNewSet(
     work: Work,

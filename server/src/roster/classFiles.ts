@@ -8,7 +8,7 @@ import { goneOfRequest } from '../platform/requestContext.js';
 import { Thread, threadFile } from '../platform/thread.js';
 import type { ReadEnd, ReadTask } from './read.thread.js';
 
-/** Reading ends with anyone who asked for it. */
+/** Reading ends when the person who asked for it is gone. */
 const whileWaitedFor = () => {
   const signal = goneOfRequest();
   return signal ? { signal } : {};

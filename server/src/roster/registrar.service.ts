@@ -14,7 +14,7 @@ import { Registrar } from './registrar.js';
 import { courseOf, follow, markListed, Viewers } from '../course/index.js';
 import { setsOfCourse } from '../sets/index.js';
 
-/** Anyone who the registrar listed once and lists no longer. */
+/** Those that the registrar listed once and lists no longer. */
 export interface Dropped {
   readonly enrolmentIds: ReadonlySet<EnrolmentId>;
   /** A sentence, if there are so many that the registrar is more likely at fault than the class; then no one is proposed to leave. */

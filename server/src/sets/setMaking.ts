@@ -26,7 +26,7 @@ export interface CopiedSet {
   readonly copyByGroup: ReadonlyMap<GroupId, GroupId>;
 }
 
-/** The one way in which sets and their groups come to be, anyone who asks for them. Everything takes the transaction that it is part of. */
+/** The one way in which sets and their groups are made, whatever asks for them. Everything takes the transaction that it is part of. */
 @Injectable()
 export class SetMaking {
   /** @throws invalid-input for a set that cannot be filled as it says. */

@@ -12,7 +12,7 @@ import type { GroupRow, GroupSetRow } from './sets.rows.js';
 export class SetViews {
   private unplacedSql: (setId: string, courseId: string) => string = () => '0';
 
-  /** Anyone who knows the seats says how those without one are counted: an SQL expression over the ids of a set and its course. */
+  /** The area that knows the seats says how those without one are counted: an SQL expression over the ids of a set and its course. */
   countUnplaced(sql: (setId: string, courseId: string) => string): void {
     this.unplacedSql = sql;
   }

@@ -69,7 +69,7 @@ export function sharesOf(looks: number, workers: number): readonly Looks[] {
 }
 
 /** What the shares of one deal tell, told as one: how far they are together, the best of them, and at last the deal. The best is the first of the best, in
- * the order of the looks, anyone who is ready first.
+ * the order of the looks, whichever is ready first.
  * @param onClash the rules clash, as the first to hear of it says; nothing more is needed of the others. */
 export function gather(
   shares: readonly Looks[],

@@ -7,7 +7,7 @@ const registered: KindOnPages[] = [];
 export const kinds: readonly KindOnPages[] = registered;
 
 export function registerKind<Settings>(kind: KindOnPages<Settings>): void {
-  registered.push(kind as KindOnPages); // anyone who asks a kind gives it settings that its own schema has parsed
+  registered.push(kind as KindOnPages); // the caller of a kind gives it settings that its own schema has parsed
 }
 
 /** A kind by its name; one that this page does not know yet, after an update, has none. */

@@ -52,7 +52,7 @@ const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOS
 
 /** What each person gets, before it goes. */
 export function InviteSheet({ people: asked, onClose, onDone }: InviteSheetProps) {
-  const [people] = useState(asked); // as it was shown, anyone who comes in meanwhile
+  const [people] = useState(asked); // as it was shown, also when someone signs in meanwhile
   const { course, dates } = useCourse();
   const session = useReadSessionQuery();
   const navigate = useNavigate();

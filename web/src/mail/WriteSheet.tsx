@@ -15,7 +15,7 @@ const Fields = styled.div`
 
 interface WriteSheetProps {
   readonly people: readonly { readonly enrolmentId: EnrolmentId; readonly name: string }[];
-  /** Whether anyone who writes may look at the outbox. */
+  /** Whether the writer may look at the outbox. */
   readonly hasOutbox: boolean;
   /** What is written already, for them to change. */
   readonly draft?: { readonly subject: string; readonly text: string };

@@ -14,7 +14,7 @@ interface Lines {
 
 /** Lines of one height of which only those near the view are drawn. */
 export function useLines({ count, linePx, scroller, headPx = 0, beyond, keyOf }: Lines) {
-  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders anyone who asks by itself
+  // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders the caller by itself
   return useVirtualizer({
     count,
     getScrollElement: () => scroller,

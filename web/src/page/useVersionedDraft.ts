@@ -24,7 +24,7 @@ interface Keeping<Value> {
   readonly begin: () => Versioned<Value>;
   /** @returns its next version, once it is kept */
   readonly save: (value: Value, version: number) => Promise<{ readonly version: number }>;
-  /** As it is kept now, anyone who wrote it. */
+  /** As it is kept now, by any author. */
   readonly read: () => Promise<Versioned<Value>>;
   readonly inTab: KeptInTab<Value>;
   /** Puts what was changed here on top of what someone else wrote; left out: it is one whole. */
@@ -69,7 +69,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
     newest.current = on;
     setVersion(on);
   };
-  /** As it is on the server, anyone who wrote it. */
+  /** As it is on the server, by any author. */
   const follow = (current: Versioned<Value>) => {
     show(current.value);
     stand(current.version);

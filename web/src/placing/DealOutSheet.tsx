@@ -234,7 +234,7 @@ function inOrder(students: readonly BoardStudent[], order: Order, seed: number):
   const ids = students.map((student) => student.enrolmentId);
   if (order === 'alphabet') return ids;
   const numbers = new Intl.Collator('en', { numeric: true });
-  // Numbers, then anyone who has none by the order in which they came.
+  // Numbers, then those who have none by the order in which they came.
   const key = (student: BoardStudent) => `${student.number ?? '\uffff'} ${student.enrolmentId}`;
   const byRoster = students
     .toSorted((a, b) => numbers.compare(key(a), key(b)))

@@ -121,7 +121,7 @@ interface TrayProps {
   readonly onJump: (groupId: GroupId | null, student: EnrolmentId) => void;
 }
 
-/** Anyone who waits for a place, found as fast as is typed: plain rows answer the key; the list that can be carried off and the marks in the groups follow as
+/** Everyone who waits for a place, found as fast as is typed: plain rows answer the key; the list that can be carried off and the marks in the groups follow as
  * soon as there is time, and wait for no typing. */
 export function Tray({
   board,

@@ -20,7 +20,7 @@ const Done = z.object({
   place: PlaceRequest.pick({ moves: true }),
   /** "2 placed in Demijohn": what it was, for the history and the way back. */
   says: z.string(),
-  /** Anyone who came to a group was credited with its work, too. */
+  /** The person who came to a group was credited with its work, too. */
   creditJoins: z.boolean().optional(),
 });
 interface Done {

@@ -62,7 +62,7 @@ export function Terms({ head }: { readonly head: CopyHead }) {
   );
 }
 
-/** What is about to happen to anyone who is at it still. */
+/** What is about to happen to people still at work. */
 function sayWarning(
   { schedule: { due, closes }, latePolicy, points }: CopyHead,
   now: number,

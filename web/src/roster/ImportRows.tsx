@@ -17,7 +17,7 @@ interface Choices {
   readonly onDrop: (id: EnrolmentId) => void;
   readonly mends: ReadonlyMap<number, readonly string[]>;
   readonly onMend: (line: number, cells: readonly string[] | null) => void;
-  /** Whether the person of a line is anyone who has the number, under a new address. */
+  /** Whether the person of a line is the one who has the number, under a new address. */
   readonly onNewAddress: (line: number, hasNewAddress: boolean) => void;
 }
 

@@ -114,7 +114,7 @@ export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
   );
 }
 
-/** Anyone who is here, has come in, and was in last. */
+/** The one who is here, has signed in, and was seen last. */
 function likelier([one, two]: readonly [RosterEntry, RosterEntry], you: string): RosterEntry {
   const weight = (entry: RosterEntry) => [
     entry.enrolmentId === you,
