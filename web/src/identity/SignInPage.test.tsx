@@ -47,7 +47,7 @@ describe('the sign-in page', () => {
   it('stands alone without the demo', async () => {
     showPage('/', { 'GET session': signedOut });
     expect(await screen.findByRole('heading', { name: 'Sign in' })).toBeInTheDocument();
-    expect(screen.queryByText(/someone made up/)).not.toBeInTheDocument();
+    expect(screen.queryByText(/demo person/)).not.toBeInTheDocument();
   });
 
   it('says that the server does not answer', async () => {
@@ -83,7 +83,7 @@ describe('a sign-in link', () => {
     expect(await screen.findByLabelText('Password')).toHaveAttribute('autocomplete', 'current-password');
     await user.click(screen.getByRole('button', { name: 'Email me a link' }));
     expect(await screen.findByRole('status')).toHaveTextContent(
-      `Check the inbox of ${email}. If the address is known here`,
+      `Check the inbox of ${email}. If this email is known here`,
     );
     expect(sure(writes().at(-1)).body).toEqual({ email });
   });

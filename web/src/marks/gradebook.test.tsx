@@ -57,7 +57,7 @@ describe('one’s own marks', () => {
       waiting: [],
     });
     expect(
-      await screen.findByText('In place of the 35 that the rubric comes to: A second trial'),
+      await screen.findByText('Set by hand instead of the rubric’s 35: A second trial'),
     ).toBeInTheDocument();
     expect(screen.getByText('Say what it rules out.')).toBeInTheDocument();
     const picked = document.querySelectorAll('td[data-picked]');

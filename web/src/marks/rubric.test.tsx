@@ -75,7 +75,7 @@ describe('marking by a rubric', () => {
       undefined,
       saved(),
     );
-    await user.click(await screen.findByRole('button', { name: /Give another mark/ }));
+    await user.click(await screen.findByRole('button', { name: /Give a different mark/ }));
     await user.type(screen.getByLabelText('Mark instead of the rubric’s'), '38');
     await user.type(screen.getByLabelText('Reason, shown to students'), 'A second trial');
     await waitFor(
@@ -131,7 +131,7 @@ describe('marking each student of a talk', () => {
     const work = await screen.findByRole('region', { name: 'Noor’s work' });
     expect(await within(work).findByText('Mine was toast')).toBeInTheDocument();
     expect(within(work).queryByRole('heading', { name: 'Jorge' })).not.toBeInTheDocument();
-    await user.click(screen.getByRole('button', { name: 'Take 8' }));
+    await user.click(screen.getByRole('button', { name: 'Use 8' }));
     await waitFor(() => expect(writes().at(-1)?.body).toMatchObject({ typedMark: '8' }), { timeout: 3000 });
     expect(screen.getByRole('button', { name: 'Release to Noor' })).toBeInTheDocument();
   });

@@ -136,7 +136,7 @@ describe('a wiki', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Version 3 as B' }));
     const changes = await screen.findByRole('region', { name: 'What changed' });
-    expect(changes).toHaveTextContent('0 words added, 4 taken out.');
+    expect(changes).toHaveTextContent('0 words added, 4 removed.');
     expect(changes.querySelector('del')).toHaveTextContent('All that was written');
     await user.click(screen.getByRole('button', { name: 'Restore version 2' }));
     await waitFor(() =>
