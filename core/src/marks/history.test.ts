@@ -31,7 +31,7 @@ describe('the history of a sheet', () => {
   it('tells every change with its reason', () => {
     expect(said(sheet({ typed: null }), sheet())).toBe('Group mark none → 30');
     expect(said(sheet(), sheet({ adjustments: plus('2', 'Ran the control'), feedback: 'Good.' }))).toBe(
-      'noor: as the group → +2 (Ran the control); feedback',
+      'noor: same as the group → +2 (Ran the control); feedback',
     );
     expect(said(sheet(), sheet({ overrideReason: 'the rubric misses it' }))).toBe(
       'reason: the rubric misses it',
@@ -50,7 +50,7 @@ describe('the history of a sheet', () => {
       sheet({ adjustments: plus('2', 'Ran') }),
     ];
     const typed = draftedTogether(draftedBetween(first, second), draftedBetween(second, third));
-    expect(sayDrafted(typed, 'group', (id) => id)).toBe('noor: as the group → +2 (Ran)');
+    expect(sayDrafted(typed, 'group', (id) => id)).toBe('noor: same as the group → +2 (Ran)');
     const back = draftedTogether(typed, draftedBetween(third, first));
     expect(sayDrafted(back, 'group', (id) => id)).toBeNull();
   });
