@@ -85,7 +85,7 @@ const AudienceEntry = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('group'), setId: GroupSetId, groupId: GroupId }),
   z.strictObject({ kind: z.literal('person'), enrolmentId: EnrolmentId }),
 ]);
-/** To which people: sets, groups, people, the class, together; without these people. Kept by reference, so that it follows moves. */
+/** Who gets it: sets, groups, people, the class, together; without these people. Kept by reference, so that it follows moves. */
 export const ReleasedTo = z.strictObject({
   include: z.array(AudienceEntry).min(1, 'Choose who gets it.').max(2000).readonly(),
   exclude: z.array(EnrolmentId).max(5000).readonly(),

@@ -330,7 +330,7 @@ export const RosterChangeView = z.object({
     back: z.number().int(),
     edited: z.number().int(),
   }),
-  /** Of which people; the first few. */
+  /** The people it changed; the first few. */
   names: z.array(z.string()),
   isUndone: z.boolean(),
   canUndo: z.boolean(),

@@ -158,7 +158,7 @@ export function clashIn(problem: DealProblem, compiled: Compiled): Clash | null 
   return null;
 }
 
-/** A large number of people of which people each is apart from every other: grown from the person who has most to be apart from. One that is larger than the
+/** A large number of people, each apart from every other: grown from the person who has most to be apart from. One that is larger than the
  * number of groups proves that they cannot all be parted. */
 function mutuallyApart({ apart }: Compiled): number[] {
   let best: number[] = [];

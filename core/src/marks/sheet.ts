@@ -20,7 +20,7 @@ export interface MarkSheet {
   readonly lateDeduction: string;
   /** Who gets the mark. */
   readonly credited: readonly string[];
-  /** What differs for which people, by enrolment. */
+  /** What differs for single people, by enrolment. */
   readonly adjustments: ReadonlyMap<string, Adjustment>;
 }
 
@@ -61,7 +61,7 @@ export const netMark = (sheet: MarkSheet): string | null =>
     max: sheet.points,
   }).mark;
 
-/** Of each sheet what everyone gets for which people nothing differs: most of a group, and exact figures cost time. Sheets do not change. */
+/** What a sheet gives everyone without an adjustment: that is most of a group, and exact figures cost time. Sheets do not change. */
 const alike = new WeakMap<MarkSheet, PersonMark>();
 
 /** What one credited person gets, and how it came about (CALC §9). */
@@ -212,7 +212,7 @@ export type Excess =
       readonly most: string;
     };
 
-/** Picks of a criterion that was removed of the rubric meanwhile are kept, and count for nothing. */
+/** Picks of a criterion that was removed from the rubric meanwhile are kept, and count for nothing. */
 export function excessIn(sheet: MarkSheet): Excess | null {
   const mark = unitMark(sheet);
   if (mark !== null && new Decimal(mark).gt(sheet.points)) return { code: 'above-points', mark };

@@ -124,7 +124,7 @@ function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceI
     return groupId === null
       ? { kind: 'inside', reasons: [entry, { code: 'common-copy' }] }
       : { kind: 'other-group', reason: { code: 'other-groups-copy' } };
-  // A group that was removed of the audience keeps its copy, but no one in it sees it any more.
+  // A group that was removed from the audience keeps its copy, but no one in it sees it any more.
   if (groupId === null || !reachesGroup(release.audience, copy))
     return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
   const isMember = viewer.groups.some((group) => group.groupId === groupId);

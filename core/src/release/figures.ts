@@ -13,7 +13,7 @@ const shown = {
   'what-each-did': { staff: 'all', observer: 'all', member: 'own', reader: 'none' },
   /** The marks that this comes to. */
   'suggested-marks': { staff: 'all', observer: 'all', member: 'none', reader: 'none' },
-  /** How much of one text that all write came from which people. */
+  /** How much of one text that all write each of them wrote. */
   'share-of-the-text': { staff: 'all', observer: 'all', member: 'all', reader: 'none' },
 } as const satisfies Record<string, Record<Onlooker, Whose>>;
 

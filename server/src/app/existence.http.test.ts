@@ -20,7 +20,7 @@ const students: readonly Name[] = ['noor', 'jorge', 'amina', 'nino'];
 const crock: readonly Name[] = ['ilse', 'tomas', 'olga', 'noor'];
 const markers: readonly Name[] = ['ilse', 'tomas', 'olga'];
 
-/** For which people there is something at an address; what they may do there is another matter. For everyone else there is nothing. */
+/** The people who find something at an address; what they may do there is another matter. For everyone else there is nothing. */
 const thereFor: Record<string, readonly Name[]> = {
   ...forAll(inCourse, 'markSeenMarks readFigures readMyMarks listRooms listSignUps'),
   ...forAll(

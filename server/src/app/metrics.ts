@@ -14,7 +14,7 @@ const took = new Histogram({
   buckets: [0.005, 0.02, 0.05, 0.1, 0.25, 1, 5, 20],
 });
 
-/** Measures every request under the pattern of its address, so that no figure tells of which people or what it was. */
+/** Measures every request under the pattern of its address, so that no figure tells who or what it was about. */
 export function measureRequests(request: Request, response: Response, next: NextFunction): void {
   const end = took.startTimer();
   response.on('finish', () => {

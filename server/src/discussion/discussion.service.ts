@@ -207,7 +207,7 @@ export class DiscussionService {
   }
 
   /** Its author, or staff, delete a post; the same person restores it. Replies to it stay. */
-  async remove(person: SignedIn, copyId: CopyId, postId: PostId, isOut: boolean): Promise<PostSaved> {
+  async remove(person: SignedIn, copyId: CopyId, postId: PostId, isDeleted: boolean): Promise<PostSaved> {
     const access = await this.enter(person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const turn = await nextTurn(manager, copyId);
@@ -220,14 +220,14 @@ export class DiscussionService {
         throw access.decision.part === 'member' && access.decision.access !== 'open'
           ? problems.closed()
           : problems.notYours('Only the author can delete this.');
-      if (isOut === (post.deletedAt !== null)) return this.one(manager, access, post); // pressed twice
+      if (isDeleted === (post.deletedAt !== null)) return this.one(manager, access, post); // pressed twice
       await manager.update(PostRow, postId, {
         turn,
-        deletedAt: isOut ? now : null,
-        deletedBy: isOut ? you : null,
+        deletedAt: isDeleted ? now : null,
+        deletedBy: isDeleted ? you : null,
       });
       await record({
-        type: isOut ? 'post.deleted' : 'post.restored',
+        type: isDeleted ? 'post.deleted' : 'post.restored',
         facts: { postId },
         ...about(person, access),
       });
@@ -282,18 +282,18 @@ export class DiscussionService {
     isNew: boolean,
   ): PostView {
     const you = access.viewer.enrolmentId;
-    const isOut = post.deletedAt !== null;
+    const isDeleted = post.deletedAt !== null;
     return {
       id: post.id,
       threadId: post.threadId,
       parentId: post.parentId,
       author: author(post.authorId),
-      text: isOut ? null : post.text,
-      words: isOut ? 0 : post.words,
+      text: isDeleted ? null : post.text,
+      words: isDeleted ? 0 : post.words,
       version: post.version,
       createdAt: post.createdAt.toISOString(),
       editedAt: post.editedAt?.toISOString() ?? null,
-      deletedBy: !isOut
+      deletedBy: !isDeleted
         ? null
         : post.deletedBy === you
           ? 'you'
@@ -301,7 +301,7 @@ export class DiscussionService {
             ? 'author'
             : 'staff',
       isNew,
-      mayChange: !isOut && post.authorId === you && this.may(access, 'change-own'),
+      mayChange: !isDeleted && post.authorId === you && this.may(access, 'change-own'),
       mayDelete:
         (post.authorId === you && this.may(access, 'change-own')) || this.may(access, 'take-out-any'),
     };

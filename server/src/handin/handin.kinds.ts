@@ -13,7 +13,7 @@ import { Kinds, lateOf, onTime } from '../release/index.js';
 import type { OwnWork } from './work.js';
 import { workKey, workState, WorkReader } from './work.js';
 
-/** What is common to all kinds that are handed in; they differ only in what they take and from which people. */
+/** What is common to all kinds that are handed in; they differ only in what they take and from each student or each group. */
 class HandInKind<Settings> implements ActivityKind<Settings> {
   readonly name: string;
   readonly modes: KindFacts<Settings>['modes'];

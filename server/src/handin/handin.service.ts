@@ -125,7 +125,7 @@ export class HandInService {
   }
 
   /** Only the person who added a file deletes it. It is restored the same way. */
-  async remove(person: SignedIn, copyId: CopyId, fileId: FileId, isOut: boolean): Promise<WorkView> {
+  async remove(person: SignedIn, copyId: CopyId, fileId: FileId, isDeleted: boolean): Promise<WorkView> {
     const entered = await this.enterTo('work', person, copyId);
     const { access, rules } = entered;
     return this.unitOfWork.run(async ({ manager, now, record }) => {
@@ -134,17 +134,17 @@ export class HandInService {
       const isTheirs = file?.addedBy === access.viewer.enrolmentId;
       if (!file || (rules.by === 'student' && !isTheirs)) throw problems.notFound();
       if (!isTheirs) throw problems.notYours('A teammate added this file, so only they can delete it.');
-      const isOutNow = file.deletedAt !== null;
-      if (isOut === isOutNow) return this.view(entered, manager); // pressed twice
+      const isDeletedNow = file.deletedAt !== null;
+      if (isDeleted === isDeletedNow) return this.view(entered, manager); // pressed twice
       await this.refuseSecond(manager, entered);
-      if (isOut && rules.attempts === 'all' && (await this.handedInFiles(manager, entered)).has(fileId))
+      if (isDeleted && rules.attempts === 'all' && (await this.handedInFiles(manager, entered)).has(fileId))
         throw problems.conflict(
           'This file is handed in, and every hand-in is kept here. Add a newer one beside it.',
         );
-      if (!isOut) await this.refuseCount(manager, entered);
-      await manager.update(WorkFileRow, { fileId }, { deletedAt: isOut ? now : null });
+      if (!isDeleted) await this.refuseCount(manager, entered);
+      await manager.update(WorkFileRow, { fileId }, { deletedAt: isDeleted ? now : null });
       await record({
-        type: isOut ? 'file.deleted' : 'file.restored',
+        type: isDeleted ? 'file.deleted' : 'file.restored',
         facts: { fileId },
         ...this.about(person, entered),
       });

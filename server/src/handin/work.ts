@@ -137,7 +137,7 @@ export class WorkReader {
     };
   }
 
-  /** For many copies at once: the latest hand-in of each owner, with which people it credits. One query. */
+  /** For many copies at once: the latest hand-in of each owner, with the people it credits. One query. */
   async latest(
     accesses: readonly CopyAccess[],
     manager: EntityManager = this.dataSource.manager,

@@ -39,7 +39,7 @@ export async function writeMark(manager: EntityManager, mark: WrittenMark): Prom
   );
 }
 
-/** What differs for which people among these people from now on; one statement. */
+/** The adjustments of these people from now on; one statement. */
 export async function writeAdjustments(
   manager: EntityManager,
   copyId: CopyId,

@@ -8,7 +8,7 @@ export interface CountedUntil<Value> {
   readonly until: number | null;
 }
 
-/** For which people something is kept, where it is not the same for all. */
+/** Who it is kept for, where it is not the same for all. */
 export interface KeptFor {
   readonly whom: string;
   /** Something of theirs alone that makes it old when it changes, read before anything is counted. */

@@ -47,7 +47,7 @@ export class ActivityRow {
   @Column('timestamptz') updatedAt!: Date;
 }
 
-/** To which people, how and from when. */
+/** Who it goes to, how and from when. */
 @Entity('release')
 export class ReleaseRow {
   @PrimaryColumn('uuid') id!: ReleaseId;

@@ -19,7 +19,7 @@ import { hearersOfRelease } from './hearers.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, ReleaseRow } from './release.rows.js';
 
-/** To which people, how and from when. */
+/** Who it goes to, how and from when. */
 @Injectable()
 export class ReleaseService {
   constructor(

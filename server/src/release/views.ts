@@ -26,7 +26,7 @@ interface Course {
   readonly students: readonly Student[];
 }
 
-/** Activities as staff see them, with which people their releases reach; five queries, however many activities. */
+/** Activities as staff see them, with the people that their releases reach; five queries, however many activities. */
 export async function activityViews(
   manager: EntityManager,
   kinds: Kinds,

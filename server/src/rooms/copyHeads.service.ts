@@ -12,7 +12,7 @@ import { Gate, Kinds, membersOfCopies, plainDecimal } from '../release/index.js'
 import { groupTags } from '../sets/index.js';
 import { News } from './news.service.js';
 
-/** The head of a copy: what was set, for which people and until when. */
+/** The head of a copy: what was set, who has it and until when. */
 @Injectable()
 export class CopyHeads {
   constructor(

@@ -57,7 +57,7 @@ export class RoomsController {
 
   @Endpoint('GET /copies/:copyId', {
     id: 'readCopy',
-    does: "One group's copy: what was set, for which people and until when",
+    does: "One group's copy: what was set, who has it and until when",
     answer: CopyHead,
   })
   head(@CurrentPerson() person: SignedIn, @IdParam('copyId', CopyId) copyId: ids.CopyId): Promise<CopyHead> {

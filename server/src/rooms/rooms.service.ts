@@ -112,7 +112,7 @@ export class RoomsService {
     if (listed.length === 0) return [];
     const { timeZone } = await courseOf(this.dataSource.manager, courseId);
     const dateTime = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone });
-    // To which people it was released is not told: that it exists is all that outsiders learn.
+    // Who it was released to is not told: that it exists is all that outsiders learn.
     const wording = {
       dateTime: (at: number) => dateTime.format(at),
       groupName: () => 'a group',

@@ -203,15 +203,15 @@ export class WikiService {
   }
 
   /** A page that is deleted keeps all its revisions and comes back with them. */
-  async remove(person: SignedIn, copyId: CopyId, pageId: PageId, isOut: boolean): Promise<PageView> {
+  async remove(person: SignedIn, copyId: CopyId, pageId: PageId, isDeleted: boolean): Promise<PageView> {
     const access = await this.enterTo('take-out', person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
       const page = await pageOf(manager, copyId, pageId);
-      if (isOut === (page.deletedAt !== null)) return this.pageView(manager, access, page); // pressed twice
-      const deletedAt = isOut ? now : null;
+      if (isDeleted === (page.deletedAt !== null)) return this.pageView(manager, access, page); // pressed twice
+      const deletedAt = isDeleted ? now : null;
       await manager.update(WikiPageRow, pageId, { deletedAt });
       await record({
-        type: isOut ? 'page.deleted' : 'page.restored',
+        type: isDeleted ? 'page.deleted' : 'page.restored',
         facts: { pageId },
         ...about(person, access),
       });

@@ -200,7 +200,7 @@ export function useDealer(board: BoardView, roster: RosterView) {
     },
     isHard: (rule: number) => !isWish(sure(problem.rules[rule])),
     raise: (rule: number, above: number) =>
-      dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1}and dealt again`),
+      dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1} and dealt again`),
     takeAway: (rule: number) =>
       dealOtherwise(
         rules.filter((_, index) => index !== rule),

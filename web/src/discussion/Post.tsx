@@ -84,14 +84,14 @@ export const Post = memo(function Post({ head, post, settings, answers, isNew, s
   const { dates } = useCourse();
   const [isChanging, setIsChanging] = useState(false);
   const deletePost = useAct(useDeletePostMutation(), {
-    says: (_post, { isOut }) => (isOut ? 'Post deleted' : 'Post restored'),
-    inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
+    says: (_post, { isDeleted }) => (isDeleted ? 'Post deleted' : 'Post restored'),
+    inverse: (asked) => ({ ...asked, isDeleted: !asked.isDeleted }),
     isRefusalShown: true,
   });
   const { author, text, id, version } = post;
   const watch = useMemo(() => (post.isNew ? seen(id, version) : undefined), [post.isNew, seen, id, version]);
   const isReply = post.parentId !== null;
-  const remove = () => deletePost({ copyId: head.id, postId: post.id, isOut: true });
+  const remove = () => deletePost({ copyId: head.id, postId: post.id, isDeleted: true });
   return (
     <Box
       ref={watch}
@@ -160,7 +160,7 @@ export const Post = memo(function Post({ head, post, settings, answers, isNew, s
             <Button
               kind="quiet"
               isSmall
-              onPress={() => void deletePost({ copyId: head.id, postId: post.id, isOut: false })}
+              onPress={() => void deletePost({ copyId: head.id, postId: post.id, isDeleted: false })}
             >
               Restore
             </Button>

@@ -61,10 +61,10 @@ const talkApi = api.injectEndpoints({
       invalidatesTags,
       onQueryStarted: showSaved,
     }),
-    deletePost: build.mutation<PostSaved, OfCopy & { postId: string; isOut: boolean }>({
-      query: ({ copyId, postId, isOut }) => ({
-        url: `copies/${copyId}/posts/${postId}${isOut ? '' : '/restore'}`,
-        method: isOut ? 'DELETE' : 'POST',
+    deletePost: build.mutation<PostSaved, OfCopy & { postId: string; isDeleted: boolean }>({
+      query: ({ copyId, postId, isDeleted }) => ({
+        url: `copies/${copyId}/posts/${postId}${isDeleted ? '' : '/restore'}`,
+        method: isDeleted ? 'DELETE' : 'POST',
       }),
       responseSchema: PostSaved,
       invalidatesTags,

@@ -52,9 +52,9 @@ export function FilesSection({ head, work }: { readonly head: CopyHead; readonly
   const [arriving, setArriving] = useState<readonly ArrivingFile[]>([]);
   const [faults, setFaults] = useState<readonly string[]>([]);
   const deleteFile = useAct(useDeleteFileMutation(), {
-    says: (_work, { fileId, isOut }) =>
-      `${work.files.find((file) => file.id === fileId)?.name ?? 'File'} ${isOut ? 'deleted' : 'restored'}`,
-    inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
+    says: (_work, { fileId, isDeleted }) =>
+      `${work.files.find((file) => file.id === fileId)?.name ?? 'File'} ${isDeleted ? 'deleted' : 'restored'}`,
+    inverse: (asked) => ({ ...asked, isDeleted: !asked.isDeleted }),
   });
   const counter = useRef(0);
 
@@ -74,7 +74,7 @@ export function FilesSection({ head, work }: { readonly head: CopyHead; readonly
       setArriving((before) => before.filter((each) => each.id !== id));
     }
   };
-  const remove = (file: WorkFile) => deleteFile({ copyId: head.id, fileId: file.id, isOut: true });
+  const remove = (file: WorkFile) => deleteFile({ copyId: head.id, fileId: file.id, isDeleted: true });
   const { rules } = work;
   const takes = [
     `at most ${counted(rules.mostFiles, 'file')}`,

@@ -32,10 +32,10 @@ const handInApi = readApi.injectEndpoints({
       onQueryStarted: keepAnswer,
       invalidatesTags: ['Room'],
     }),
-    deleteFile: build.mutation<WorkView, { copyId: string; fileId: string; isOut: boolean }>({
-      query: ({ copyId, fileId, isOut }) => ({
-        url: `copies/${copyId}/files/${fileId}${isOut ? '' : '/restore'}`,
-        method: isOut ? 'DELETE' : 'POST',
+    deleteFile: build.mutation<WorkView, { copyId: string; fileId: string; isDeleted: boolean }>({
+      query: ({ copyId, fileId, isDeleted }) => ({
+        url: `copies/${copyId}/files/${fileId}${isDeleted ? '' : '/restore'}`,
+        method: isDeleted ? 'DELETE' : 'POST',
       }),
       responseSchema: WorkView,
       onQueryStarted: keepAnswer,

@@ -190,7 +190,7 @@ describe('a submission folder', () => {
   const folder = { kind: 'folder', settings: {} };
   const rules = { takesText: false, mostFiles: 2, types: ['pdf', 'csv'], largestMb: 10 };
 
-  it('says what this level shows, has no place for text, and is full at its number', async () => {
+  it('says which files it takes, has no place for text, and is full at its number', async () => {
     work(aWork({ rules }), {}, folder);
     expect(
       await screen.findByText('File types and limits: at most 2 files, .pdf, .csv, up to 10 MB each.'),

@@ -1,4 +1,4 @@
-import { styled } from 'styled-components';
+import { css, styled } from 'styled-components';
 
 /** Page frame under the masthead: an optional bar, then a work area that scrolls inside itself. */
 export const Page = styled.main`
@@ -6,6 +6,15 @@ export const Page = styled.main`
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   grid-template-columns: minmax(0, 1fr);
+`;
+
+/** In a small or enlarged window what does not fit goes on below. */
+const goesOnBelow = css`
+  @media (max-width: 1100px) {
+    flex-wrap: wrap;
+    row-gap: 6px;
+    padding-block: 6px;
+  }
 `;
 
 export const Bar = styled.div`
@@ -20,12 +29,7 @@ export const Bar = styled.div`
     flex: 1;
     min-width: 0;
   }
-  /* In a small or enlarged window what does not fit goes on below. */
-  @media (max-width: 1100px) {
-    flex-wrap: wrap;
-    row-gap: 6px;
-    padding-block: 6px;
-  }
+  ${goesOnBelow}
 `;
 
 /** What a page says and offers below its work: small and quiet, or, for acts that end it, `data-acts`: higher, and set off. */
@@ -52,12 +56,7 @@ export const FootBar = styled.footer`
   .grow {
     flex: 1;
   }
-  /* In a small or enlarged window what does not fit goes on below. */
-  @media (max-width: 1100px) {
-    flex-wrap: wrap;
-    row-gap: 6px;
-    padding-block: 6px;
-  }
+  ${goesOnBelow}
 `;
 
 /** Work and what stands beside it, each scrolling by itself; one below the other where there is no room. */

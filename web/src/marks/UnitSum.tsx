@@ -45,7 +45,7 @@ export function UnitSum({ mark, acts }: UnitSumProps) {
             Students see their own mark and your reason, never a teammate’s.
           </>
         ) : (
-          <>Seen by {who} , never by others, and only after you release it.</>
+          <>Only {who} sees this, and only after you release it.</>
         )}
       </div>
     </SumStrip>

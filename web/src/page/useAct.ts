@@ -31,7 +31,7 @@ export interface Act<Asked, Answer> {
 }
 
 /** The one way out for what a page does: done and said, with the way back, or refused in the server's words. A refusal that no one sees is a lie,
- * so there is no way to remove it. */
+ * so there is no way to omit it. */
 export function useAct<Asked, Answer>(
   [trigger, { isLoading, error, reset }]: Mutation<Asked, Answer>,
   { says, inverse, undo, undoLabel = 'Undo', refused, isRefusalShown = false }: Telling<Asked, Answer> = {},

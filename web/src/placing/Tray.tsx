@@ -272,7 +272,7 @@ function TrayStudent({ student, groups, isPlain = false }: TrayStudentProps) {
 }
 
 function trayEmpty(board: BoardView, inTray: number, placed: number): string {
-  if (placed > 0) return 'None of them is unplaced.';
+  if (placed > 0) return 'They are all in groups.';
   if (inTray > 0) return 'No student has that name.';
   return board.students.length === 0
     ? 'No students in this course yet.'

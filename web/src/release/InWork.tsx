@@ -33,7 +33,7 @@ const Strip = styled.section`
   }
 `;
 
-/** What is changed in an activity that groups have: what, for which people and whose marks, before one press makes it so. */
+/** What is changed in an activity that groups have: what, for how many and whose marks, before one press makes it so. */
 export function InWork({ composing }: { readonly composing: Composing }) {
   const { dates } = useCourse();
   const { activity, saving, fault, readers, inWork: acts } = composing;

@@ -11,7 +11,7 @@ const List = styled.ul`
   overflow: auto;
 `;
 
-/** Members of one group for which people it comes to the same are told of once. */
+/** Members of one group with the same change are named together. */
 function together(changes: ForeseenMarks['changes']) {
   const alike = groupedBy(changes, ({ group, says }) => `${group?.id} ${says}`);
   return [...alike].map(([key, [first, ...others]]) => {

@@ -127,7 +127,7 @@ export function NewSetPage() {
               <ActivitiesForGroups gifts={gifts} onChange={(next) => change({ gifts: next })} />
             </SetPart>
             {sets.data.archived.length > 0 && (
-              <SetPart title="Archived" says="Restored as they were">
+              <SetPart title="Archived" says="Restore one as it was">
                 {sets.data.archived.map((each) => (
                   <AwayRow key={each.id}>
                     <b>{each.name}</b>

@@ -89,7 +89,7 @@ interface WhoPartProps {
   readonly onChange: (target: ReleaseTarget) => void;
 }
 
-/** In which way, to which sets, to which of their groups, to which people by name, and what the others learn. */
+/** In which way, to which sets, to which of their groups, to single people, and what the others see. */
 export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChange }: WhoPartProps) {
   const groups = reach?.groups ?? [];
   const inside = groups.filter((group) => group.isIn);

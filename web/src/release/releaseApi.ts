@@ -70,7 +70,7 @@ async function showActivity(
     );
 }
 
-/** Takes an activity that was archived out of the lists that show it. */
+/** Takes a deleted draft out of the lists that show it. */
 async function hideActivity(
   activityId: string,
   {

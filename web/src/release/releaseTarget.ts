@@ -2,7 +2,7 @@ import type { ActivityView, OutsiderRule, ReleasedTo, ReleaseMode } from '@jigsa
 import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { setsOfAudience, theClass, wholeSet } from '@jigsaw/core/release';
 
-/** To which people and how someone means to release; no one in `to`: not chosen yet. */
+/** Who someone means to release to, and how; no one in `to`: not chosen yet. */
 export interface ReleaseTarget {
   readonly to: ReleasedTo;
   readonly mode: ReleaseMode;

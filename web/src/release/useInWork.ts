@@ -12,7 +12,7 @@ interface Kept {
 
 /** What can be done with changes that groups do not see yet. Both ways can be taken back.
  * @param onDone told what the activity is by then
- * @param who it reaches, in words */
+ * @param readers those that it reaches, in words */
 export function useInWork(
   activity: ActivityView,
   kept: Kept,

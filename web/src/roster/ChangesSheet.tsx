@@ -44,7 +44,7 @@ export function sayCounts({ added, removed, dropped, back, edited }: RosterChang
     .join(', ');
 }
 
-/** What was done to the roster, by which person, with the way back. */
+/** What was done to the roster, who did it, and the way back. */
 export function ChangesSheet({ onClose }: { readonly onClose: () => void }) {
   const { course, dates } = useCourse();
   const list = useListRosterChangesQuery(course.id);

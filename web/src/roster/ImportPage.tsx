@@ -91,7 +91,7 @@ export function ImportPage() {
   const [fault, setFault] = useState<string | null>(null);
   const isSync = useSearchParams()[0].get('from') === 'registrar';
   const [tab, setTab] = useState<string>(isSync ? 'registrar' : 'file');
-  const [wasPutAside, setPutAside] = useState(false);
+  const [isCancelled, setCancelled] = useState(false);
   // The registrar says itself what everyone is.
   const coming = useImport(tab === 'registrar' ? 'student' : chosenRole);
   const { given, seen } = coming;
@@ -129,8 +129,8 @@ export function ImportPage() {
         }
         onImport={(lines, drop) => void coming.importPeople(lines, drop)}
         onCancel={() => {
-          setPutAside(true);
-          coming.putAside();
+          setCancelled(true);
+          coming.cancel();
         }}
       />
     );
@@ -202,11 +202,11 @@ export function ImportPage() {
           </TabPanel>
           <TabPanel id="registrar">
             <RegistrarTab
-              isAtOnce={isSync && !wasPutAside}
+              isAtOnce={isSync && !isCancelled}
               onLook={(source) => look(source, `${source.course} at the registrar`)}
             />
           </TabPanel>
-          {coming.isLooking && <Reading of={given} shareSent={coming.shareSent} onStop={coming.putAside} />}
+          {coming.isLooking && <Reading of={given} shareSent={coming.shareSent} onStop={coming.cancel} />}
           {(fault ?? coming.lookFault) && !coming.isLooking && (
             <ProblemStrip of={coming.lookFault}>{fault ?? undefined}</ProblemStrip>
           )}

@@ -242,9 +242,9 @@ function saySure({ sureness, set }: ImportPreview['columns'][number]): string {
 }
 
 const sayDoing = (rows: number, leaving: number): string => {
-  const bring = `Import ${counted(rows, 'row')}`;
-  if (leaving === 0) return bring;
-  return rows === 0 ? `Remove ${leaving}` : `${bring}, remove ${leaving}`;
+  const importing = `Import ${counted(rows, 'row')}`;
+  if (leaving === 0) return importing;
+  return rows === 0 ? `Remove ${leaving}` : `${importing}, remove ${leaving}`;
 };
 
 /** “New set Bench teams with 12 groups.” */

@@ -45,7 +45,7 @@ interface JoinSheetProps {
   readonly onDone: () => void;
 }
 
-/** Someone who stands in the roster twice: which entry stays, and what this level shows over. */
+/** Someone who stands in the roster twice: which entry stays, and what it takes over. */
 export function JoinSheet({ pair, onClose, onDone }: JoinSheetProps) {
   const { course, dates } = useCourse();
   const [stays, setStays] = useState(() => likelier(pair, course.enrolmentId).enrolmentId);

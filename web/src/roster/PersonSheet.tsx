@@ -99,7 +99,7 @@ const History = styled.details`
   }
 `;
 
-/** Where they have been, from when until when, and by which person. */
+/** Where they have been, from when until when, and who placed them. */
 function Places({ entry }: { readonly entry: RosterEntry }) {
   const { course, dates } = useCourse();
   const { data } = useReadPlacesQuery({ courseId: course.id, enrolmentId: entry.enrolmentId });
@@ -254,7 +254,10 @@ export function PersonSheet({ entry, attributes, onClose }: PersonSheetProps) {
             <Button
               isDisabled={isBusy}
               onPress={() =>
-                void send({ act: 'restore', enrolmentIds: [entry.enrolmentId] }, `${entry.name} is back`)
+                void send(
+                  { act: 'restore', enrolmentIds: [entry.enrolmentId] },
+                  `${entry.name} restored to the course`,
+                )
               }
             >
               Restore

@@ -132,7 +132,11 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
           </List>
         </DialogTrigger>
       )}
-      {here.length > 0 && <Act onPress={() => setOpen('write')}>New activity</Act>}
+      {here.length > 0 && (
+        <Act onPress={() => setOpen('write')}>
+          {here.length === 1 ? 'Write to them…' : `Write to these ${here.length}…`}
+        </Act>
+      )}
       {mayManage && uninvited.length > 0 && (
         <Act isDisabled={isBusy} onPress={() => setOpen('invite')}>
           Invite {uninvited.length}…
@@ -157,7 +161,9 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
         <Act
           isDisabled={isBusy}
           onPress={() =>
-            void done(act({ act: 'restore', enrolmentIds: ids(left) }, `${sayWho(left)} back in the course`))
+            void done(
+              act({ act: 'restore', enrolmentIds: ids(left) }, `${sayWho(left)} restored to the course`),
+            )
           }
         >
           Restore

@@ -250,7 +250,7 @@ describe('changing the roster', () => {
       [`POST courses/${courseId}/roster/messages`]: { written: 2 },
     });
     await user.click(await screen.findByRole('checkbox', { name: 'Select all' }));
-    await user.click(screen.getByRole('button', { name: 'New activity' }));
+    await user.click(screen.getByRole('button', { name: 'Write to these 2…' }));
     const dialog = within(await screen.findByRole('dialog', { name: 'Write to 2 people' }));
     expect(dialog.getByRole('button', { name: 'Send to 2 people' })).toBeDisabled();
     await user.type(dialog.getByRole('textbox', { name: 'Subject' }), 'Jars');

@@ -130,7 +130,7 @@ const searchedOf = ({ name, reading, number, email, groups, attributes }: Roster
   ...Object.values(attributes),
 ];
 
-/** Those of which people every word is told, without accents and case: "crock evening" finds the evening students of Crock. */
+/** Those in whose entry every word is found, without accents and case: "crock evening" finds the evening students of Crock. */
 export function useFound(entries: readonly RosterEntry[], sought: string): readonly RosterEntry[] {
   const searchable = useMemo(
     () => entries.map((entry) => ({ entry, text: fold(searchedOf(entry).filter(Boolean).join(' ')) })),

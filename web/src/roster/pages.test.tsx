@@ -67,7 +67,7 @@ describe('the roster', () => {
     expect(screen.queryByRole('button', { name: /Invite/ })).not.toBeInTheDocument();
     expect(screen.queryByRole('link', { name: /Import people/ })).not.toBeInTheDocument();
     await user.click(screen.getByRole('checkbox', { name: 'Select Ada Okafor' }));
-    expect(screen.getByRole('button', { name: 'New activity' })).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Write to them…' })).toBeInTheDocument();
     for (const name of ['Edit…', 'Role…', 'Remove from course'])
       expect(screen.queryByRole('button', { name })).not.toBeInTheDocument();
   });

@@ -88,7 +88,7 @@ export function useImport(role: Role) {
       void navigate('../people');
     } else if (isProblem(answer.error, 'stale-write')) await lookAt({ ...given, meanings });
   };
-  const putAside = () => {
+  const cancel = () => {
     asked.current += 1;
     going.current?.abort(); // the server stops reading, too
     setGiven(null);
@@ -110,7 +110,7 @@ export function useImport(role: Role) {
     mend,
     readdress,
     importPeople,
-    putAside,
+    cancel,
   };
 }
 

@@ -106,13 +106,13 @@ function Page({
   const [draft, setDraft, dropDraft] = useKeptDraft<Draft | null>(`page ${page.id}`, Draft.nullable(), null);
   const [compared, setCompared] = useState<Compared | null>(null);
   const deletePage = useAct(useDeletePageMutation(), {
-    says: (_page, { isOut }) => `${page.title} ${isOut ? 'deleted' : 'restored'}`,
-    inverse: (asked) => ({ ...asked, isOut: !asked.isOut }),
+    says: (_page, { isDeleted }) => `${page.title} ${isDeleted ? 'deleted' : 'restored'}`,
+    inverse: (asked) => ({ ...asked, isDeleted: !asked.isDeleted }),
   });
   const values = useMemo(() => valuesOf(head), [head]);
   const linkToPage = (pageId: string, words: React.ReactNode) =>
     pages.some((other) => other.id === pageId) ? <PageLink to={`?page=${pageId}`}>{words}</PageLink> : null;
-  const remove = () => deletePage({ copyId: head.id, pageId: page.id, isOut: true });
+  const remove = () => deletePage({ copyId: head.id, pageId: page.id, isDeleted: true });
   return (
     <Pane>
       <Sheet aria-label={page.title}>
@@ -145,7 +145,9 @@ function Page({
                 </>
               )}
               {page.mayWrite && page.isDeleted && (
-                <Button onPress={() => void deletePage({ copyId: head.id, pageId: page.id, isOut: false })}>
+                <Button
+                  onPress={() => void deletePage({ copyId: head.id, pageId: page.id, isDeleted: false })}
+                >
                   Restore page
                 </Button>
               )}

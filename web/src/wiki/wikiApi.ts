@@ -42,10 +42,10 @@ export const {
       responseSchema: PageView,
       invalidatesTags: [...invalidatesTags],
     }),
-    deletePage: build.mutation<PageView, { copyId: string; pageId: string; isOut: boolean }>({
-      query: ({ copyId, pageId, isOut }) => ({
-        url: `copies/${copyId}/wiki/pages/${pageId}${isOut ? '' : '/restore'}`,
-        method: isOut ? 'DELETE' : 'POST',
+    deletePage: build.mutation<PageView, { copyId: string; pageId: string; isDeleted: boolean }>({
+      query: ({ copyId, pageId, isDeleted }) => ({
+        url: `copies/${copyId}/wiki/pages/${pageId}${isDeleted ? '' : '/restore'}`,
+        method: isDeleted ? 'DELETE' : 'POST',
       }),
       responseSchema: PageView,
       invalidatesTags: [...invalidatesTags],
