@@ -91,7 +91,7 @@ test('groups are made and dealt by rules in a few presses', async () => {
   await expectAccessible(instructor);
   await instructor.keyboard.press('Escape');
   await press('button', 'Accept for 9 students');
-  await expect(instructor.getByText(/9 students dealt by 1 rules/).first()).toBeVisible();
+  await expect(instructor.getByText(/9 students dealt by 1 rule/).first()).toBeVisible();
   expect(presses).toBeLessThanOrEqual(14);
 });
 

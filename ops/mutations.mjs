@@ -658,6 +658,54 @@ const keptInStep = [
   core('course/attributes.ts', 'sum + sure(times.get(value))', 'sum + 1', 'core/src/course'),
 ];
 
+/** What a teacher's first hour rests on: the class is found in its file, and groups are dealt and found. */
+const firstHour = [
+  core('roster/findTable.ts', 'worth: people * 100 +', 'worth: -people * 100 +', 'roster/realFiles'),
+  core(
+    'roster/findTable.ts',
+    "if (count <= 3 && totalWords.test(text)) return 'total';",
+    '',
+    'roster/realFiles',
+  ),
+  core('roster/findTable.ts', 'const needed = at === 0 ? 1 : 2;', 'const needed = 4;', 'roster/realFiles'),
+  core('roster/findTable.ts', 'return !isPersonal ||', 'return true ||', 'roster/realFiles'),
+  core(
+    'roster/columns.ts',
+    "if (setNaming(values, sets)) return take('group', 'guess');",
+    '',
+    'roster/realFiles',
+  ),
+  core(
+    'roster/columns.ts',
+    'return set ? groupHeading(set) : heading;',
+    'return heading;',
+    'roster/realFiles',
+  ),
+  server('roster/archive.ts', 'strToU8(padded(xml, paddings))', 'strToU8(xml)', 'roster/archive'),
+  server(
+    'roster/import.service.ts',
+    'withKnownSets(read, request.meanings, known)',
+    'read',
+    'roster/realFiles',
+  ),
+  server('roster/import.service.ts', "'bad-address': ['email'],", '', 'roster/realFiles'),
+  web(
+    'roster/ImportRows.tsx',
+    'autoFocus={at === (faultyCell ?? 0)}',
+    'autoFocus={at === 0}',
+    'roster/ImportPreviewPanel',
+  ),
+  web(
+    'roster/columnHabit.ts',
+    'known[fold(column.heading)] ?? column.meaning',
+    'column.meaning',
+    'roster/importPage',
+  ),
+  web('dealing/sayDeal.ts', 'if (isBest) return met + 1', 'if (!isBest) return met + 1', 'dealing/sayDeal'),
+  web('placing/SetTabs.tsx', "set.isExclusive && role === 'instructor'", 'false', 'placing/wholeSet'),
+  web('placing/Tray.tsx', 'onEnter={goToFirst}', '', 'placing/pages'),
+];
+
 export const mutations = [
   ...visibility,
   ...truthOfMarks,
@@ -669,4 +717,5 @@ export const mutations = [
   ...others,
   ...underLoad,
   ...keptInStep,
+  ...firstHour,
 ];

@@ -86,7 +86,10 @@ function paddingsOf(styles: Uint8Array | undefined): ReadonlyMap<string, number>
       return id !== undefined && zeros !== undefined ? [[id, zeros.length] as const] : [];
     }),
   );
-  const used = /<cellXfs\b[^<>]*>([\s\S]*?)<\/cellXfs>/.exec(xml)?.[1] ?? '';
+  // Looked for by its ends: an expression would look for the second one again after each of many first ones.
+  const from = xml.indexOf('<cellXfs');
+  const to = xml.indexOf('</cellXfs>', from);
+  const used = from < 0 || to < 0 ? '' : xml.slice(from, to);
   return new Map(
     [...used.matchAll(/<xf\s[^<>]*>/g)].flatMap(([tag], style) => {
       const figures = figuresOf.get(/\bnumFmtId="(\d+)"/.exec(tag)?.[1] ?? '');

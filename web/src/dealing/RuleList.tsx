@@ -6,9 +6,9 @@ import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { Outcome } from '@jigsaw/core/dealing';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import { sure } from '@jigsaw/core/lists';
 import { Button, Small } from '../look/index.js';
 import { sayRule, Sentence } from './ruleKinds.js';
+import { importanceOf, sayReach } from './sayDeal.js';
 
 const List = styled.ol`
   overflow: auto;
@@ -207,19 +207,4 @@ export function RuleList({
       })}
     </List>
   );
-}
-
-/** How much a rule matters, in a word: what must hold, and the wishes by their order. */
-function importanceOf(rules: readonly DealRule[], at: number): string {
-  if (isKept(sure(rules[at]))) return 'Must';
-  const before = rules.slice(0, at).filter((rule) => !isKept(rule)).length;
-  return ['Most important', 'Important', 'Less important'][before] ?? 'If possible';
-}
-const isKept = (rule: DealRule) => rule.kind === 'together' || rule.kind === 'apart';
-
-/** What of it cannot be had, where that is proven. */
-function sayReach({ part, of, met, most, isBest }: Outcome): string {
-  if (part >= 1) return '';
-  if (isBest) return met + 1 === of ? `${of} cannot be reached` : `more than ${met} cannot be reached`;
-  return most !== null && most < of ? `more than ${most} cannot be reached` : '';
 }

@@ -70,6 +70,12 @@ describe('dealing by rules', () => {
     expect(await screen.findByText('2 of 2 groups mixed')).toBeInTheDocument();
     expect(screen.getByText('This is the best possible deal for these rules.')).toBeInTheDocument();
     expect(screen.getByText('4 moved')).toBeInTheDocument();
+    expect(inGroup('Crock').getByText('1 plenty, 1 none')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Proof…' }));
+    expect(screen.getByRole('dialog', { name: 'Proof' })).toHaveTextContent(
+      'Proven: no deal meets these rules better.2 of 2 groups mixed: no deal does better',
+    );
+    await user.keyboard('{Escape}');
     expect(writes()).toEqual([]);
     await user.click(screen.getByRole('button', { name: 'Accept for 4 students' }));
     await waitFor(() => expect(writes()).toHaveLength(1));
@@ -77,7 +83,7 @@ describe('dealing by rules', () => {
     const plenty = moves.filter((move) => [person('Ada'), person('Ben')].includes(move.student as never));
     expect(new Set(plenty.map((move) => move.to)).size).toBe(2);
     expect(
-      await screen.findByRole('button', { name: /^Undo: 4 students dealt by 1 rules/ }),
+      await screen.findByRole('button', { name: /^Undo: 4 students dealt by 1 rule/ }),
     ).toBeInTheDocument();
   });
 
@@ -150,6 +156,7 @@ describe('dealing by rules', () => {
     await user.click(screen.getByRole('button', { name: 'Put rule 2 above 1' }));
     await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [company, spread], version: 1 }));
     expect(await screen.findByText('4 of 4 have company')).toBeInTheDocument();
+    expect(screen.getByText('Rule 2 put above 1 and dealt again')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Undo' }));
     await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [spread, company], version: 1 }));
   });

@@ -1,5 +1,7 @@
 import type { BoardView } from '@jigsaw/contract/placing';
+import type { DealRule } from '@jigsaw/contract/sets';
 import type { Deal, Outcome } from '@jigsaw/core/dealing';
+import { sure } from '@jigsaw/core/lists';
 import { sayForecast } from '@jigsaw/core/sets';
 import { counted } from '@jigsaw/core/text';
 import { membersIn } from './DealCards.js';
@@ -44,4 +46,19 @@ export function sayLimit({ gap, most, isBest, of }: Outcome): string {
   if (isBest) return 'no deal does better';
   if (most !== null) return `at most ${most} of ${of} can be reached`;
   return gap === null ? 'always kept' : `${Math.round(Math.max(0, 1 - gap) * 100)} % of the way to the limit`;
+}
+
+/** How much a rule matters, in a word: what must hold, and the wishes by their order. */
+export function importanceOf(rules: readonly DealRule[], at: number): string {
+  if (isKept(sure(rules[at]))) return 'Must';
+  const before = rules.slice(0, at).filter((rule) => !isKept(rule)).length;
+  return ['Most important', 'Important', 'Less important'][before] ?? 'If possible';
+}
+const isKept = (rule: DealRule) => rule.kind === 'together' || rule.kind === 'apart';
+
+/** What of it cannot be had, where that is proven. */
+export function sayReach({ part, of, met, most, isBest }: Outcome): string {
+  if (part >= 1) return '';
+  if (isBest) return met + 1 === of ? `${of} cannot be reached` : `more than ${met} cannot be reached`;
+  return most !== null && most < of ? `more than ${most} cannot be reached` : '';
 }

@@ -115,7 +115,7 @@ export function useDealer(board: BoardView, roster: RosterView) {
     if (!deal) return;
     acts.carry(
       { moves },
-      `${counted(moves.length, 'student')} dealt by ${whole.length} rules, seed ${deal.seed}`,
+      `${counted(moves.length, 'student')} dealt ${whole.length === 0 ? 'at random' : `by ${counted(whole.length, 'rule')}`}, seed ${deal.seed}`,
     );
     look(boardNow);
   };

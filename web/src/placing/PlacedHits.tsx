@@ -81,8 +81,11 @@ export function showInGroup(groupId: GroupId, student: EnrolmentId): void {
   const card = document.querySelector<HTMLElement>(`[data-group="${groupId}"]`);
   (card as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: 'nearest' });
   // A card far down draws its members once it is in view.
-  window.setTimeout(() => {
-    (card?.querySelector<HTMLElement>(`[data-key="${student}"]`) ?? card)?.focus({ preventScroll: true });
-  }, drawnAfterMs);
+  const focus = (framesLeft: number) => {
+    const row = card?.querySelector<HTMLElement>(`[data-key="${student}"]`);
+    if (!row && framesLeft > 0) requestAnimationFrame(() => focus(framesLeft - 1));
+    else (row ?? card)?.focus({ preventScroll: true });
+  };
+  requestAnimationFrame(() => focus(framesUntilDrawn));
 }
-const drawnAfterMs = 80;
+const framesUntilDrawn = 60;

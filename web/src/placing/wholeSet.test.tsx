@@ -33,6 +33,17 @@ describe('a set as a whole', () => {
     await waitFor(() => expect(writes()).toHaveLength(2));
   });
 
+  it('offers the deal by rules first, also when everyone has a place', async () => {
+    const all = showPage(path, boardAnswers(aBoard({ Ada: 'Crock', Ben: 'Carboy' })));
+    await all.user.click(await screen.findByRole('button', { name: 'Deal 2 students…' }));
+    await waitFor(() => expect(all.router.state.location.pathname).toBe(`${path}/deal`));
+    cleanup();
+    // Rules are the course's: an assistant deals places in turn.
+    const assistant = showPage(path, boardAnswers(aBoard({ Ada: null })), 'assistant');
+    await assistant.user.click(await screen.findByRole('button', { name: 'Deal 1 student…' }));
+    expect(await screen.findByRole('dialog', { name: 'Deal places' })).toBeInTheDocument();
+  });
+
   it('says who finds no room, and deals the same again for the same seed', async () => {
     const { user } = showPage(
       path,

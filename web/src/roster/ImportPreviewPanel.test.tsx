@@ -1,59 +1,42 @@
 import { describe, expect, it, jest } from '@jest/globals';
 import { render, screen, within } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { id } from '../test/data.js';
+import { aPerson, aPreview } from '../test/importing.js';
 import { ImportPreviewPanel } from './ImportPreviewPanel.js';
 
-const aPerson = (name: string) => ({
-  email: `${name.toLowerCase()}@b.example`,
-  name,
-  familyName: null,
-  reading: null,
-  number: null,
-  role: null,
-  places: [],
-  attributes: {},
-});
-const aPreview = (more: Partial<ImportPreview> = {}): ImportPreview => ({
-  columns: [
-    { heading: 'Mail', meaning: 'email', sureness: 'sure', set: null, samples: ['a@b.example'] },
-    { heading: 'Who', meaning: 'name', sureness: 'guess', set: null, samples: ['Ada'] },
-  ],
-  encoding: 'UTF-8',
-  delimiter: ';',
-  hasHeader: true,
-  place: null,
-  columnProblem: null,
-  rows: [
-    { kind: 'unchanged', line: 2, person: aPerson('Ben') },
-    { kind: 'new', line: 3, person: aPerson('Ada') },
-    {
-      kind: 'changed',
-      hasNewAddress: false,
-      line: 4,
-      person: aPerson('Cho'),
-      changes: [{ field: 'Lab', from: 'none', to: 'some' }],
-    },
-    {
-      kind: 'problem',
-      faultyCell: null,
-      line: 5,
-      cells: ['nope', 'Dia'],
-      sentences: ['“nope” is not an email address.'],
-      mayBe: null,
-    },
-  ],
-  missing: [
-    { enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'], isDropped: false },
-  ],
-  newGroups: [],
-  warning: null,
-  counts: { new: 1, changed: 1, unchanged: 1, problem: 1 },
-  fingerprint: 'x',
-  ...more,
-});
+/** A row of each kind, and someone who is in none. */
+const ofEachKind = (more: Partial<ImportPreview> = {}) =>
+  aPreview({
+    hasHeader: true,
+    rows: [
+      { kind: 'unchanged', line: 2, person: aPerson('Ben') },
+      { kind: 'new', line: 3, person: aPerson('Ada') },
+      {
+        kind: 'changed',
+        hasNewAddress: false,
+        line: 4,
+        person: aPerson('Cho'),
+        changes: [{ field: 'Lab', from: 'none', to: 'some' }],
+      },
+      {
+        kind: 'problem',
+        faultyCell: 0,
+        line: 5,
+        cells: ['nope', 'Dia'],
+        sentences: ['“nope” is not an email address.'],
+        mayBe: null,
+      },
+    ],
+    missing: [
+      { enrolmentId: id('eli'), name: 'Eli', email: 'eli@b.example', groups: ['Crock'], isDropped: false },
+    ],
+    counts: { new: 1, changed: 1, unchanged: 1, problem: 1 },
+    ...more,
+  });
+
 const show = (
   preview: ImportPreview,
   more: { hasMissing?: boolean; mends?: ReadonlyMap<number, readonly string[]> } = {},
@@ -61,6 +44,7 @@ const show = (
   const onImport = jest.fn<(lines: number[], drop: string[]) => void>();
   const onMend = jest.fn<(line: number, cells: readonly string[] | null) => void>();
   const onNewAddresses = jest.fn<(lines: readonly number[], have: boolean) => void>();
+  const onPlace = jest.fn<(chosen: object) => void>();
   const onMeanings = jest.fn<(meanings: string[]) => void>();
   render(
     <ImportPreviewPanel
@@ -75,11 +59,11 @@ const show = (
       onNewAddresses={onNewAddresses}
       mends={more.mends ?? new Map()}
       hasMissing={more.hasMissing ?? false}
-      onPlace={jest.fn()}
+      onPlace={onPlace}
       onCancel={() => undefined}
     />,
   );
-  return { onImport, onMeanings, onMend, onNewAddresses };
+  return { onImport, onMeanings, onMend, onNewAddresses, onPlace };
 };
 
 describe('the preview of a class file', () => {
@@ -101,7 +85,7 @@ describe('the preview of a class file', () => {
       changes: [],
       hasNewAddress: true,
     };
-    const { onNewAddresses } = show(aPreview({ rows: [...rows, moved, other] }));
+    const { onNewAddresses } = show(ofEachKind({ rows: [...rows, moved, other] }));
     await userEvent.click(screen.getByRole('button', { name: 'Line 2 is Ada, with a new address' }));
     await userEvent.click(screen.getByRole('button', { name: 'Update 2 addresses' }));
     await userEvent.click(screen.getByRole('button', { name: 'Line 4 is a different person' }));
@@ -113,7 +97,7 @@ describe('the preview of a class file', () => {
   });
 
   it('brings nothing in while a row needs someone, and says how many', async () => {
-    const { onImport } = show(aPreview());
+    const { onImport } = show(ofEachKind());
     expect(screen.getByRole('button', { name: 'Import 2 rows' })).toBeDisabled();
     expect(screen.getByText('1 row needs you first')).toBeInTheDocument();
     const faulty = screen.getByRole('row', { name: /nope/ });
@@ -124,7 +108,7 @@ describe('the preview of a class file', () => {
   });
 
   it('puts faults first and what stays as it is last', () => {
-    show(aPreview());
+    show(ofEachKind());
     const lines = screen
       .getAllByRole('row')
       .slice(1)
@@ -134,16 +118,76 @@ describe('the preview of a class file', () => {
   });
 
   it('corrects a faulty row in place, cell by cell, and gives the file’s own back', async () => {
-    const { onMend } = show(aPreview());
+    const { onMend } = show(ofEachKind());
     await userEvent.click(screen.getByRole('button', { name: 'Correct line 5' }));
     const form = within(screen.getByRole('form', { name: 'Line 5' }));
-    await userEvent.clear(form.getByLabelText('Mail'));
-    await userEvent.type(form.getByLabelText('Mail'), 'dia@b.example{Enter}');
+    expect(form.getByLabelText('Address')).toHaveFocus();
+    await userEvent.clear(form.getByLabelText('Address'));
+    await userEvent.type(form.getByLabelText('Address'), 'dia@b.example{Enter}');
     expect(onMend).toHaveBeenCalledWith(5, ['dia@b.example', 'Dia']);
   });
 
+  it('begins a correction in the cell that is at fault', async () => {
+    const [row] = ofEachKind().rows.filter(({ kind }) => kind === 'problem');
+    show(ofEachKind({ rows: [{ ...sure(row), faultyCell: 1 } as PreviewRowView] }));
+    await userEvent.click(screen.getByRole('button', { name: 'Correct line 5' }));
+    const name = within(screen.getByRole('form', { name: 'Line 5' })).getByLabelText('Name');
+    expect(name).toHaveFocus();
+    expect(name).toHaveAttribute('aria-invalid', 'true');
+  });
+
+  it('says where the people were found, and reads another sheet or other headings', async () => {
+    const place = {
+      sheets: [
+        { name: 'Cover', rows: 2 },
+        { name: 'Class', rows: 4 },
+      ],
+      sheet: 1,
+      headingLine: 2,
+      firstRows: [
+        { line: 1, text: 'Class list' },
+        { line: 2, text: 'Address · Name' },
+      ],
+      skipped: [
+        { line: 1, because: 'above-headings' as const, text: 'Class list' },
+        { line: 9, because: 'total' as const, text: 'Total · 3' },
+      ],
+    };
+    const { onPlace } = show(ofEachKind({ place }));
+    await userEvent.click(screen.getByRole('button', { name: '2 rows skipped…' }));
+    expect(screen.getAllByRole('listitem').map((each) => each.textContent)).toEqual([
+      'Line 1: Class list above the headings',
+      'Line 9: Total · 3 a total',
+    ]);
+    await userEvent.keyboard('{Escape}');
+    await userEvent.click(screen.getByRole('button', { name: /^Sheet Class/ }));
+    await userEvent.click(await screen.findByRole('option', { name: 'Sheet Cover' }));
+    await userEvent.click(screen.getByRole('button', { name: /^Headings in line 2/ }));
+    await userEvent.click(await screen.findByRole('option', { name: 'No headings' }));
+    expect(onPlace.mock.calls).toEqual([[{ sheet: 0, headingLine: null }], [{ sheet: 1, headingLine: 0 }]]);
+  });
+
+  it('says of a column of groups which set they are in', () => {
+    const column = {
+      heading: 'Tutorial',
+      meaning: 'group' as const,
+      sureness: 'sure' as const,
+      samples: ['T1'],
+    };
+    show(
+      ofEachKind({
+        columns: [
+          { ...column, set: { name: 'Lab sections', isNew: false } },
+          { ...column, set: { name: 'Tutorial', isNew: true } },
+        ],
+      }),
+    );
+    expect(screen.getByText('Groups of Lab sections')).toBeInTheDocument();
+    expect(screen.getByText('New group set “Tutorial”')).toBeInTheDocument();
+  });
+
   it('marks what was corrected, with the way back', async () => {
-    const { onMend } = show(aPreview(), { mends: new Map([[3, ['ada@b.example', 'Ada']]]) });
+    const { onMend } = show(ofEachKind(), { mends: new Map([[3, ['ada@b.example', 'Ada']]]) });
     expect(screen.getByRole('row', { name: /Ada/ })).toHaveTextContent('as corrected');
     await userEvent.click(screen.getByRole('button', { name: 'Line 3 as in the file' }));
     expect(onMend).toHaveBeenCalledWith(3, null);
@@ -151,8 +195,8 @@ describe('the preview of a class file', () => {
 
   it('keeps who is not in the file unless someone says they leave, and says what they leave', async () => {
     const { onImport } = show(
-      aPreview({
-        rows: aPreview().rows.slice(0, 1),
+      ofEachKind({
+        rows: ofEachKind().rows.slice(0, 1),
         counts: { new: 0, changed: 0, unchanged: 1, problem: 0 },
       }),
       { hasMissing: true },
@@ -169,7 +213,7 @@ describe('the preview of a class file', () => {
 
   it('asks about the columns before anything else', () => {
     show(
-      aPreview({
+      ofEachKind({
         rows: [],
         columnProblem: 'Say which column holds the names.',
         counts: { new: 0, changed: 0, unchanged: 0, problem: 0 },

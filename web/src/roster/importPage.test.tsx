@@ -4,41 +4,10 @@ import type { ImportPreview } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { anEntry, courseId, id, rosterAnswers } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
+import { aPreview } from '../test/importing.js';
 import { realUploads, standInForUploads } from '../test/uploads.js';
 
-const aPreview: ImportPreview = {
-  columns: [
-    { heading: 'Address', meaning: 'email', sureness: 'sure', set: null, samples: ['ada@b.example'] },
-    { heading: 'Name', meaning: 'name', sureness: 'sure', set: null, samples: ['Ada'] },
-  ],
-  encoding: 'UTF-8',
-  delimiter: ',',
-  hasHeader: false,
-  place: null,
-  columnProblem: null,
-  rows: [
-    {
-      kind: 'new',
-      line: 1,
-      person: {
-        email: 'ada@b.example',
-        name: 'Ada',
-        familyName: null,
-        reading: null,
-        number: null,
-        role: null,
-        places: [],
-        attributes: {},
-      },
-    },
-  ],
-  missing: [],
-  newGroups: [],
-  warning: null,
-  counts: { new: 1, changed: 0, unchanged: 0, problem: 0 },
-  fingerprint: 'f1',
-};
-
+const seen = aPreview();
 const previewPath = `POST courses/${courseId}/roster/preview`;
 
 const importPath = `POST courses/${courseId}/roster/import`;
@@ -88,7 +57,7 @@ describe('bringing people in', () => {
 
   it('shows a pasted list as what would change, and brings in just that, in the chosen role', async () => {
     const { user, writes } = showPage(inCourse('people/import'), {
-      [previewPath]: aPreview,
+      [previewPath]: seen,
       [importPath]: {
         changeId: id('change'),
         added: 1,
@@ -133,7 +102,7 @@ describe('bringing people in', () => {
   });
 
   it('reads the file again when a column is given another meaning', async () => {
-    const { user, writes } = showPage(inCourse('people/import'), { [previewPath]: aPreview });
+    const { user, writes } = showPage(inCourse('people/import'), { [previewPath]: seen });
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
@@ -149,7 +118,7 @@ describe('bringing people in', () => {
   });
 
   it('reads the file again with the separator that someone chooses', async () => {
-    const { user, writes } = showPage(inCourse('people/import'), { [previewPath]: aPreview });
+    const { user, writes } = showPage(inCourse('people/import'), { [previewPath]: seen });
     await screen.findByRole('button', { name: 'Choose a file…' });
     await user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
@@ -164,8 +133,8 @@ describe('bringing people in', () => {
     );
   });
 
-  it('reads a file with the same headings as it was read the last time', async () => {
-    const withHeader = { ...aPreview, hasHeader: true };
+  it('reads a heading as it was read the last time, also in another file', async () => {
+    const withHeader = { ...seen, hasHeader: true };
     const told = {
       ...withHeader,
       columns: withHeader.columns.map((column, at) => ({
@@ -189,7 +158,19 @@ describe('bringing people in', () => {
     await first.user.click(await screen.findByRole('button', { name: 'Import 1 row' }));
     await screen.findByText('0 added, 0 changed');
     cleanup();
-    const second = showPage(inCourse('people/import'), answers);
+    const more = {
+      heading: 'Year',
+      meaning: 'attribute' as const,
+      sureness: 'guess' as const,
+      set: null,
+      samples: [],
+    };
+    const withYear = (preview: typeof seen) => ({ ...preview, columns: [more, ...preview.columns] });
+    const second = showPage(inCourse('people/import'), {
+      ...answers,
+      [previewPath]: (body: unknown) =>
+        withYear((body as { meanings: unknown }).meanings ? told : withHeader),
+    });
     await screen.findByRole('button', { name: 'Choose a file…' });
     await second.user.upload(
       sure(document.querySelector<HTMLInputElement>('input[type=file]')),
@@ -200,14 +181,14 @@ describe('bringing people in', () => {
     );
     expect(second.writes().map((write) => (write.body as { meanings: unknown }).meanings)).toEqual([
       null,
-      ['email', 'reading'],
+      ['attribute', 'email', 'reading'],
     ]);
     localStorage.clear();
   });
 
   it('shows the new state when the class changed since the preview, and brings in nothing', async () => {
     const { user, writes } = showPage(inCourse('people/import'), {
-      [previewPath]: aPreview,
+      [previewPath]: seen,
       [importPath]: new Refusal(409, 'stale-write', 'The class changed since this preview.'),
     });
     await user.click(await screen.findByRole('tab', { name: 'From a pasted list' }));
@@ -230,7 +211,7 @@ describe('the registrar', () => {
     setName: null,
   };
   const dropped: ImportPreview = {
-    ...aPreview,
+    ...seen,
     missing: [
       { enrolmentId: id('yara'), name: 'Yara', email: 'yara@b.example', groups: ['Tun'], isDropped: true },
     ],
