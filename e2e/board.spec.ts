@@ -19,7 +19,7 @@ async function paste(page: Page, text: string, role: string): Promise<void> {
   await page.getByRole('button', { name: /Their role/ }).click();
   await page.getByRole('option', { name: role }).click();
   await page.getByRole('tab', { name: 'From a pasted list' }).click();
-  await page.getByRole('textbox', { name: /One person per line/ }).fill(text);
+  await page.getByRole('textbox', { name: /^Emails, with names/ }).fill(text);
   await page.getByRole('button', { name: 'Show what would change' }).click();
   await page.getByRole('button', { name: /^Import/ }).click();
   await expect(page.getByRole('status').filter({ hasText: 'added' })).toBeVisible();

@@ -118,7 +118,7 @@ test('200 pasted lines come in at once', async () => {
   await instructor.goto(`/c/${courseId}/people/import`);
   await instructor.getByRole('tab', { name: 'From a pasted list' }).click();
   await instructor
-    .getByRole('textbox', { name: /One person per line/ })
+    .getByRole('textbox', { name: /^Emails, with names/ })
     .fill(
       Array.from(
         { length: 200 },
@@ -249,7 +249,7 @@ test('a link handed out in one course lets in to no other, and mail to the addre
   // What one course calls someone is its own business: not the other's, and not the account's.
   await instructor.goto(`/c/${other.id}/people/import`);
   await instructor.getByRole('tab', { name: 'From a pasted list' }).click();
-  await instructor.getByRole('textbox', { name: /One person per line/ }).fill(`Someone Else <${address}>`);
+  await instructor.getByRole('textbox', { name: /^Emails, with names/ }).fill(`Someone Else <${address}>`);
   await instructor.getByRole('button', { name: 'Show what would change' }).click();
   await instructor.getByRole('button', { name: 'Import 1 row' }).click();
   await expect(row('Someone Else')).toBeVisible();
@@ -322,7 +322,7 @@ test('someone who stands in the roster twice is made one, work and all, and part
   const twin = 'A. Lund <a.lund.l@quillmere.example>';
   await instructor.goto(`/c/${courseId}/people/import`);
   await instructor.getByRole('tab', { name: 'From a pasted list' }).click();
-  await instructor.getByRole('textbox', { name: /One person per line/ }).fill(twin);
+  await instructor.getByRole('textbox', { name: /^Emails, with names/ }).fill(twin);
   await instructor.getByRole('button', { name: 'Show what would change' }).click();
   await instructor.getByRole('button', { name: 'Import 1 row' }).click();
   await instructor.getByPlaceholder(/Find a name/).fill('a lund');

@@ -78,6 +78,8 @@ export const ImportSource = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('paste'),
     text: z.string().max(1_000_000, 'The pasted text is over 1 MB.'),
+    /** Of pasted cells, as of a file. */
+    headingLine: z.number().int().min(0).max(100_000).nullable().default(null),
   }),
   /** What the registrar lists at this moment under its code for a course. `setName`: what the set of its sections is called, while there is none. */
   z.strictObject({
@@ -93,14 +95,20 @@ const Mends = z
   .array(z.strictObject({ line: z.number().int(), cells: z.array(z.string().max(5000)).max(200) }))
   .max(500);
 
-/** Lines of people who are known by their number, and have a new address. */
-const NewAddresses = z.array(z.number().int()).max(20_000).default([]);
+const Lines = z.array(z.number().int()).max(20_000);
+/** What someone said of single lines. */
+const saidOfLines = {
+  mends: Mends.default([]),
+  /** People who are known by their number, and have a new address. */
+  newAddresses: Lines.default([]),
+  /** Known people who get the role that the file tells; all others keep theirs. */
+  newRoles: Lines.default([]),
+};
 
 export const PreviewRequest = z.strictObject({
   source: ImportSource,
   role: Role.default('student'),
-  mends: Mends.default([]),
-  newAddresses: NewAddresses,
+  ...saidOfLines,
   /** null: guess. */
   meanings: z.array(ColumnMeaning).nullable(),
 });
@@ -116,6 +124,8 @@ const RowPerson = z.object({
   places: z.array(z.object({ set: z.string().nullable(), group: z.string() })),
   attributes: z.record(z.string(), z.string()),
 });
+/** The role that the file tells of a known person who has another, and whether they get it; null: it tells none. */
+const OtherRole = z.object({ told: Role, isTaken: z.boolean() }).nullable();
 export const PreviewRowView = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('new'), line: z.number().int(), person: RowPerson }),
   z.object({
@@ -125,8 +135,14 @@ export const PreviewRowView = z.discriminatedUnion('kind', [
     /** As someone said: it can be taken back. */
     hasNewAddress: z.boolean(),
     changes: z.array(z.object({ field: z.string(), from: z.string(), to: z.string() })),
+    otherRole: OtherRole,
   }),
-  z.object({ kind: z.literal('unchanged'), line: z.number().int(), person: RowPerson }),
+  z.object({
+    kind: z.literal('unchanged'),
+    line: z.number().int(),
+    person: RowPerson,
+    otherRole: OtherRole,
+  }),
   z.object({
     kind: z.literal('problem'),
     line: z.number().int(),
@@ -162,7 +178,15 @@ export const ImportPreview = z.object({
       skipped: z.array(
         z.object({
           line: z.number().int(),
-          because: z.enum(['above-headings', 'headings-again', 'total', 'band']),
+          because: z.enum([
+            'above-headings',
+            'headings-again',
+            'total',
+            'band',
+            'signature',
+            'words',
+            'beside',
+          ]),
           text: z.string(),
         }),
       ),
@@ -205,13 +229,12 @@ export type ImportPreview = z.infer<typeof ImportPreview>;
 export const ImportRequest = z.strictObject({
   source: ImportSource,
   role: Role.default('student'),
-  mends: Mends.default([]),
-  newAddresses: NewAddresses,
+  ...saidOfLines,
   /** Those of the missing who leave the course. */
   drop: z.array(EnrolmentId).max(20_000).default([]),
   meanings: z.array(ColumnMeaning),
-  /** Problem rows that the person chose to leave out, by line; any other problem row refuses the whole file. */
-  leaveOutLines: z.array(z.number().int()).max(20_000),
+  /** Rows that the person chose to leave out, by line; a problem row that is not among them refuses the whole file. */
+  leaveOutLines: Lines,
   fingerprint: z.string(),
 });
 export type ImportRequest = z.input<typeof ImportRequest>;

@@ -43,7 +43,12 @@ export interface TablePlace {
   readonly firstRows: readonly { readonly line: number; readonly text: string }[];
   readonly skipped: readonly {
     readonly line: number;
-    readonly because: 'above-headings' | 'headings-again' | 'total' | 'band';
+    readonly because: SkippedBecause;
     readonly text: string;
   }[];
 }
+
+/** Why a row or a line is no person: of a table the first four, of a pasted list the others.
+ * beside: words behind a person whose name stands before their address. */
+export type SkippedBecause =
+  'above-headings' | 'headings-again' | 'total' | 'band' | 'signature' | 'words' | 'beside';

@@ -197,7 +197,45 @@ describe('a class file as a change', () => {
     ['new@quillmere.example', 'New Here', 'étudiante', 'some'],
     ['odd@quillmere.example', 'Odd One', 'wizard', ''],
   );
-  const preview = previewImport(rows, meanings, roster, 'student');
+  const see = (newRoles: number[] = []) =>
+    previewImport(rows, meanings, roster, 'student', new Map(), {
+      newAddresses: new Set(),
+      newRoles: new Set(newRoles),
+    });
+  const preview = see([2]);
+
+  it('changes a role only where it is said, and says what the file tells', () => {
+    const unsaid = see();
+    if (!unsaid.ok || !preview.ok) throw new Error('it fits');
+    expect(unsaid.rows[0]).toMatchObject({
+      changes: [{ field: 'Lab' }],
+      otherRole: { told: 'assistant', isTaken: false },
+    });
+    expect(preview.rows[0]).toMatchObject({
+      changes: [{ field: 'Role', from: 'student', to: 'assistant' }, { field: 'Lab' }],
+      otherRole: { told: 'assistant', isTaken: true },
+    });
+    const after = applyChange(
+      roster,
+      importChange(roster, unsaid.rows, 'student', [], () => id('new')),
+    );
+    if (!after.ok) throw new Error('it fits');
+    expect(after.roster.get(id('noor'))).toMatchObject({ role: 'student', groups: ['g1'] });
+  });
+
+  it('tells a role that was chosen for all of the file, too', () => {
+    const staff = previewImport(
+      table(['noor@quillmere.example', 'Noor Haddad', '', '']),
+      meanings,
+      roster,
+      'assistant',
+    );
+    if (!staff.ok) throw new Error('it fits');
+    expect(staff.rows[0]).toMatchObject({
+      kind: 'unchanged',
+      otherRole: { told: 'assistant', isTaken: false },
+    });
+  });
 
   it('brings back who left, takes roles in several languages, and names who is missing', () => {
     if (!preview.ok) throw new Error(preview.code);

@@ -1,6 +1,6 @@
 import { isAddress, tidyAddress } from '../course/index.js';
 import { unguardFormula } from '../files/index.js';
-import type { TableRow } from '../files/index.js';
+import type { SkippedBecause, TableRow } from '../files/index.js';
 import { sure } from '../lists/index.js';
 import { fold } from '../text/index.js';
 import { meaningOfHeading } from './headings.js';
@@ -20,7 +20,6 @@ export interface TableChoice {
 }
 export const nothingChosen: TableChoice = { sheet: null, headingLine: null };
 
-export type SkippedBecause = 'above-headings' | 'headings-again' | 'total' | 'band';
 export interface SkippedRow {
   readonly line: number;
   readonly because: SkippedBecause;

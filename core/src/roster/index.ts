@@ -20,7 +20,15 @@ export type { KnownSet, KnownSets, NamedPlace } from './places.js';
 export { lackingGroups } from './groupsNamed.js';
 export type { LackingGroups } from './groupsNamed.js';
 export { importChange, previewImport } from './preview.js';
-export type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
+export type {
+  FieldChange,
+  OtherRole,
+  Preview,
+  PreviewRow,
+  RowPerson,
+  RowProblem,
+  SaidOfLines,
+} from './previewRows.js';
 export {
   sayColumnProblem,
   sayFault,

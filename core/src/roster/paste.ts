@@ -1,72 +1,145 @@
 import { sure } from '../lists/index.js';
 import type { ColumnMeaning } from './headings.js';
-import type { Table } from '../files/index.js';
-import { mostRows } from './readTable.js';
+import { meaningOfHeading } from './headings.js';
+import type { Table, TableRow } from '../files/index.js';
+import type { Delimiter, TablePlace } from '../files/index.js';
+import { nothingChosen } from './findTable.js';
+import type { TableChoice } from './findTable.js';
+import { isMarked, peopleOfLine, wordsOfLine } from './pasteLine.js';
+import { mostRows, readText } from './readTable.js';
+import type { ReadTable } from './readTable.js';
 
 export type Paste =
-  | { readonly ok: true; readonly table: Table; readonly meanings: readonly ColumnMeaning[] }
-  | { readonly ok: false; readonly code: 'empty' | 'too-many-rows' }
+  | {
+      readonly ok: true;
+      readonly table: Table;
+      /** null: cells of a spreadsheet, whose columns are to be guessed as those of a file. */
+      readonly meanings: readonly ColumnMeaning[] | null;
+    }
+  | Extract<ReadTable, { ok: false }>
   | { readonly ok: false; readonly code: 'line-too-long'; readonly line: number };
 
-const longestLine = 2_000;
+/** A line may hold a whole class, as the addressees of a mail do. */
+const longestLine = 100_000;
+/** So much text on a line that names no one is no line of a list. */
+const longestWithoutAddress = 2_000;
 
-/** One person a line: an address, `Name <address>`, or name and address in either order with a comma, semicolon or tab between.
- * A line without an address stays, so that the preview can name it. */
-export function readPaste(text: string): Paste {
-  const rows = text.split(/\r\n|\r|\n/).flatMap((raw, at) => {
+/** People out of whatever someone has at hand: addresses and names in either order, `Name <address>`, numbered or with bullets,
+ * quoted, several on a line, out of a mail with greeting and signature, or cells of a spreadsheet.
+ * A line that may be a person without an address stays, so that the preview can name it; prose is passed over and listed.
+ * Rows are numbered by their lines; where a line holds several people, by how many came before. */
+export function readPaste(text: string, choice: TableChoice = nothingChosen): Paste {
+  const lines = text.split(/\r\n|\r|\n/).flatMap((raw, at) => {
     const line = raw.trim();
     return line === '' ? [] : [{ line: at + 1, text: line }];
   });
-  if (rows.length === 0) return { ok: false, code: 'empty' };
-  if (rows.length > mostRows) return { ok: false, code: 'too-many-rows' };
-  const tooLong = rows.find((row) => row.text.length > longestLine);
+  if (lines.length === 0) return { ok: false, code: 'empty' };
+  if (lines.length > mostRows) return { ok: false, code: 'too-many-rows' };
+  const tooLong = lines.find(
+    ({ text: line }) =>
+      line.length > longestLine || (line.length > longestWithoutAddress && !line.includes('@')),
+  );
   if (tooLong) return { ok: false, code: 'line-too-long', line: tooLong.line };
+  const delimiter = delimiterOf(lines.map((line) => line.text));
+  if (delimiter) {
+    const read = readText(text.replace(/\r\n?/g, '\n'), delimiter, choice);
+    return read.ok ? { ...read, meanings: null } : read;
+  }
+  return peopleOf(lines);
+}
+
+interface Line {
+  readonly line: number;
+  readonly text: string;
+}
+type Skipped = TablePlace['skipped'][number];
+
+function peopleOf(lines: readonly Line[]): Paste {
+  const signatures = linesOfSignatures(lines);
+  const hasAddresses = lines.some((line) => line.text.includes('@'));
+  const rows: TableRow[] = [];
+  const skipped: Skipped[] = [];
+  const pass = (line: number, because: Skipped['because'], text: string) =>
+    skipped.push({ line, because, text: text.slice(0, longestShown) });
+  for (const { line, text } of lines) {
+    if (signatures.has(line)) {
+      pass(line, 'signature', text);
+      continue;
+    }
+    const { people, beside } = peopleOfLine(text);
+    for (const { address, name } of people)
+      rows.push({ line, cells: [address, name || nameFromAddress(address)] });
+    if (beside !== '') pass(line, 'beside', beside);
+    if (people.length > 0) continue;
+    const words = wordsOfLine(text);
+    if (hasAddresses && !isName(words)) pass(line, 'words', text);
+    else rows.push({ line, cells: ['', words] });
+  }
+  if (rows.length > mostRows) return { ok: false, code: 'too-many-rows' };
+  if (rows.length === 0) return { ok: false, code: 'empty' };
+  const holdsSeveral = new Set(rows.map((row) => row.line)).size < rows.length;
   return {
     ok: true,
     table: {
       headings: ['Address', 'Name'],
       hasHeader: false,
-      rows: rows.map((row) => ({ line: row.line, cells: cellsOf(row.text) })),
+      rows: holdsSeveral ? rows.map((row, at) => ({ ...row, line: at + 1 })) : rows,
       encoding: 'UTF-8',
       delimiter: ',',
+      place: { sheets: [], sheet: 0, headingLine: null, firstRows: [], skipped },
     },
     meanings: ['email', 'name'],
   };
 }
 
-// No expression here looks at a sign more than a few times: what is pasted may be a page of blanks.
-function cellsOf(line: string): [address: string, name: string] {
-  const bracketed = inBrackets(line);
-  if (bracketed) return [bracketed.address, bracketed.name || nameFromAddress(bracketed.address)];
-  const words = line.split(/[\s,;]+/);
-  const address = words.find((word) => word.includes('@'));
-  if (address === undefined) return ['', line];
-  const name = trimmed(line.replace(address, ''));
-  return [address, name || nameFromAddress(address)];
-}
-
-/** `Name <address>`, the name perhaps in quotes, perhaps with a comma behind it all. */
-function inBrackets(line: string): { address: string; name: string } | null {
-  const open = line.indexOf('<');
-  const close = line.indexOf('>', open);
-  if (open < 0 || close < open + 2 || !['', ',', ';'].includes(line.slice(close + 1).trim())) return null;
-  const before = line.slice(0, open).trim();
-  const name = before.startsWith('"') ? before.slice(1) : before;
-  return {
-    address: line.slice(open + 1, close).trim(),
-    name: (name.endsWith('"') ? name.slice(0, -1) : name).trim(),
+/** Lines under `--`, as mail programs put it: few of them, with one address at most, up to where a quoted part or a list goes on. */
+function linesOfSignatures(lines: readonly Line[]): ReadonlySet<number> {
+  const signed = new Set<number>();
+  let open: Line[] | null = null;
+  const close = () => {
+    const addresses = open?.filter((line) => line.text.includes('@')).length ?? 0;
+    if (open && open.length <= longestSignature && addresses <= 1)
+      for (const { line } of open) signed.add(line);
+    open = null;
   };
+  for (const line of lines) {
+    if (line.text === '--') {
+      close();
+      open = [line];
+    } else if (isMarked(line.text)) close();
+    else open?.push(line);
+  }
+  close();
+  return signed;
 }
+/** Lines of it, its mark included. */
+const longestSignature = 9;
 
-const parts = new Set([',', ';', ' ', '\t', '\u00a0']);
+const longestShown = 80;
 
-function trimmed(text: string): string {
-  let from = 0;
-  let to = text.length;
-  while (from < to && parts.has(sure(text[from]))) from += 1;
-  while (to > from && parts.has(sure(text[to - 1]))) to -= 1;
-  return text.slice(from, to);
+/** What parts the cells of a pasted table: its first line names columns, or most lines are rows of three cells and more; null: it is none. */
+function delimiterOf(lines: readonly string[]): Delimiter | null {
+  const first = sure(lines[0]);
+  const named = first.includes('@')
+    ? undefined
+    : headingDelimiters.find(
+        (delimiter) => first.split(delimiter).filter((cell) => meaningOfHeading(cell) !== null).length > 1,
+      );
+  if (named) return named;
+  const wide = lines.filter((line) => line.replace(/^\d{1,4}[.)]?\t/, '').split('\t', 3).length > 2);
+  return wide.length > 0.6 * lines.length ? '\t' : null;
 }
+const headingDelimiters = ['\t', ';', ','] as const;
+
+/** Whether a line without an address may be someone whose address is missing: a few words that end as no sentence does. */
+const isName = (words: string): boolean =>
+  !/[.!?:,]$|\d/.test(words) &&
+  /\p{L}/u.test(words) &&
+  words.split(' ').length <= mostWordsOfName &&
+  !greeting.test(words);
+const mostWordsOfName = 5;
+const greeting =
+  /^(hi|hello|hey|dear|hallo|liebe|lieber|bonjour|hola|ciao|thanks|thank you|danke|merci|gracias|regards|cheers|sincerely|sent from|good (morning|day|afternoon|evening)|guten (morgen|tag|abend)|(best|kind|many|warm) (wishes|regards|thanks)|(viele|beste|liebe) grüße|mit freundlichen grüßen)\b/i;
 
 /** "ada.okafor@…" is called Ada Okafor until someone says otherwise. */
 export function nameFromAddress(address: string): string {

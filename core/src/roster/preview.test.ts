@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { EnrolmentId } from '../ids/index.js';
 import { isAddress } from '../course/index.js';
 import { sure } from '../lists/index.js';
-import { importChange, previewImport, readPaste, readTable } from './index.js';
+import { importChange, previewImport, readTable } from './index.js';
 import type { ColumnMeaning, RosterEntry } from './index.js';
 import type { Table } from '../files/index.js';
 
@@ -100,7 +100,7 @@ describe('the preview of a class file', () => {
         new Map(roster.map(({ enrolmentId, ...entry }) => [enrolmentId, entry])),
         'student',
         new Map(),
-        new Set(newAddresses),
+        { newAddresses: new Set(newAddresses), newRoles: new Set() },
       );
       if (!preview.ok) throw new Error(preview.code);
       return preview;
@@ -217,41 +217,6 @@ describe('the preview of a class file', () => {
         },
       ),
     ));
-});
-
-describe('a pasted list', () => {
-  it.each([
-    ['', { ok: false, code: 'empty' }],
-    [' \n \n', { ok: false, code: 'empty' }],
-    ['a\n'.repeat(20_001), { ok: false, code: 'too-many-rows' }],
-    [`a@b.example\n${'x'.repeat(2001)}`, { ok: false, code: 'line-too-long', line: 2 }],
-    [`"${' '.repeat(900_000)}<a@b.example>`, { ok: false, code: 'line-too-long', line: 1 }],
-  ])('is refused where it is none', (text, refusal) => expect(readPaste(text)).toEqual(refusal));
-
-  it.each([
-    ['<a@b.example>', ['a@b.example', 'A']],
-    ['Ek <a@b.example>;', ['a@b.example', 'Ek']],
-    ['Ek <a@b.example> and more', ['<a@b.example>', 'Ek  and more']],
-    ['Ek <>, a@b.example', ['a@b.example', 'Ek <>']],
-    [', ; Ek ;,a@b.example , ', ['a@b.example', 'Ek']],
-  ])('reads %j', (line, cells) => {
-    const paste = readPaste(line);
-    expect(paste.ok && paste.table.rows[0]?.cells).toEqual(cells);
-  });
-
-  it('reads an address, or a name and an address, a line', () => {
-    const paste = readPaste(
-      'ada.okafor@quillmere.example\n\nBen Ek <ben@quillmere.example>\nCho Min, cho@quillmere.example\ndia@quillmere.example\tDia Roy\n"Ek, Eli" <eli@quillmere.example>\nno address here',
-    );
-    expect(paste.ok && paste.table.rows).toEqual([
-      { line: 1, cells: ['ada.okafor@quillmere.example', 'Ada Okafor'] },
-      { line: 3, cells: ['ben@quillmere.example', 'Ben Ek'] },
-      { line: 4, cells: ['cho@quillmere.example', 'Cho Min'] },
-      { line: 5, cells: ['dia@quillmere.example', 'Dia Roy'] },
-      { line: 6, cells: ['eli@quillmere.example', 'Ek, Eli'] },
-      { line: 7, cells: ['', 'no address here'] },
-    ]);
-  });
 });
 
 describe('addresses', () => {

@@ -8,7 +8,8 @@ import { oftenMeant } from './columns.js';
 import { unguardFormula } from '../files/index.js';
 import { fold, oneLine } from '../text/index.js';
 import { severalGroups } from './groupsNamed.js';
-import type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem } from './previewRows.js';
+import { nothingSaid } from './previewRows.js';
+import type { FieldChange, Preview, PreviewRow, RowPerson, RowProblem, SaidOfLines } from './previewRows.js';
 import { attributeOfHeading } from './headings.js';
 import { roleOfWord } from './roleWords.js';
 import type { ColumnMeaning } from './headings.js';
@@ -24,14 +25,14 @@ const longestName = 200;
  * @param roster everyone enrolled, those who left included: they are restored, not doubled.
  * @param role what the people in the file are, unless a column of it says so; people of this role not in the file are `missing`.
  * @param sets those of the course; a group or a set that is not among them yet is shown by its name.
- * @param newAddresses lines of which someone said: it is the person who has the number, under a new address. */
+ * @param said what someone said of single lines. */
 export function previewImport(
   table: Table,
   meanings: readonly ColumnMeaning[],
   roster: Roster,
   role: Role,
   sets: KnownSets = new Map(),
-  newAddresses: ReadonlySet<number> = new Set(),
+  said: SaidOfLines = nothingSaid,
 ): Preview {
   if (meanings.length !== table.headings.length) return { ok: false, code: 'columns-do-not-fit' };
   const single = meanings.filter((meaning) => !oftenMeant.has(meaning));
@@ -84,7 +85,7 @@ export function previewImport(
     if (holder) namedByNumber.add(holder.enrolmentId);
     const own = byAddress.get(address);
     const mayBeSame = holder !== undefined && !own && !addressed.has(sameAddress(holder.entry.email));
-    const hasNewAddress = mayBeSame && newAddresses.has(row.line);
+    const hasNewAddress = mayBeSame && said.newAddresses.has(row.line);
     const known = hasNewAddress ? holder : own;
     if (holder && holder.entry !== known?.entry)
       problems.push({
@@ -107,11 +108,16 @@ export function previewImport(
         person: { ...person, places: (person.role ?? role) === 'student' ? person.places : [] },
       };
     const { enrolmentId, entry } = known;
-    const merged = { ...merge(entry, person), email: hasNewAddress ? person.email : entry.email };
+    const told = person.role ?? role;
+    const otherRole = told === entry.role ? null : { told, isTaken: said.newRoles.has(row.line) };
+    const merged = {
+      ...merge(entry, { ...person, role: otherRole?.isTaken ? told : entry.role }),
+      email: hasNewAddress ? person.email : entry.email,
+    };
     const changes = [...changesBetween(entry, merged), ...placeChanges(entry, merged.places, sets)];
     return changes.length === 0
-      ? { line: row.line, kind: 'unchanged', enrolmentId, person: merged }
-      : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes, hasNewAddress };
+      ? { line: row.line, kind: 'unchanged', enrolmentId, person: merged, otherRole }
+      : { line: row.line, kind: 'changed', enrolmentId, person: merged, changes, hasNewAddress, otherRole };
   });
   // A person that a faulty row names, by address or number, is not missing: the row is there, and it needs someone.
   const missing = [...roster].flatMap(([enrolmentId, entry]) =>
@@ -158,7 +164,7 @@ export function importChange(
       isHere: true,
       ...(told !== null && { role: told }),
       ...(places.length > 0 && { groups: seatedIn(entry.groups, places, sets) }),
-      ...(isStaff && { groups: [] }),
+      ...(isStaff && row.otherRole?.isTaken && { groups: [] }),
     };
     const change = changeOf(row.enrolmentId, entry, to);
     return change ? [change] : [];

@@ -37,6 +37,22 @@ export interface FieldChange {
   readonly to: string;
 }
 
+/** A known person whom the file, or the role chosen for all of it, gives another role than they have. */
+export interface OtherRole {
+  readonly told: Role;
+  /** Someone said so of this line: a role is never changed in passing. */
+  readonly isTaken: boolean;
+}
+
+/** What someone said of single lines. */
+export interface SaidOfLines {
+  /** These are the person who has the number, under a new address. */
+  readonly newAddresses: ReadonlySet<number>;
+  /** These people get the role that the file tells. */
+  readonly newRoles: ReadonlySet<number>;
+}
+export const nothingSaid: SaidOfLines = { newAddresses: new Set(), newRoles: new Set() };
+
 export type PreviewRow = { readonly line: number } & (
   | { readonly kind: 'new'; readonly person: RowPerson }
   | {
@@ -46,8 +62,14 @@ export type PreviewRow = { readonly line: number } & (
       readonly changes: readonly FieldChange[];
       /** Someone said that the person of this number has a new address. */
       readonly hasNewAddress: boolean;
+      readonly otherRole: OtherRole | null;
     }
-  | { readonly kind: 'unchanged'; readonly enrolmentId: EnrolmentId; readonly person: RowPerson }
+  | {
+      readonly kind: 'unchanged';
+      readonly enrolmentId: EnrolmentId;
+      readonly person: RowPerson;
+      readonly otherRole: OtherRole | null;
+    }
   | { readonly kind: 'problem'; readonly problems: readonly RowProblem[]; readonly cells: readonly string[] }
 );
 

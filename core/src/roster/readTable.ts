@@ -44,14 +44,15 @@ export function readTable(
   if (!decoded.ok) return decoded;
   // One kind of line end, since the parser counts two lines for a CR LF inside quotes.
   const text = decoded.text.replace(/\r\n?/g, '\n');
-  return readDelimited(text, decoded.encoding, chosen ?? sniffDelimiter(text), choice);
+  return readText(text, chosen ?? sniffDelimiter(text), choice, decoded.encoding);
 }
 
-function readDelimited(
+/** Reads a delimited text whose lines end in LF. */
+export function readText(
   text: string,
-  encoding: Encoding,
   delimiter: Delimiter,
   choice: TableChoice,
+  encoding: Encoding = 'UTF-8',
 ): ReadTable {
   let all: TableRow[];
   try {

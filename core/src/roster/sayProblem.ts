@@ -84,9 +84,9 @@ export function sayUnreadablePaste(paste: Exclude<Paste, { ok: true }>): string 
     case 'too-many-rows':
       return 'Over 20,000 lines were pasted. Paste them in several parts.';
     case 'line-too-long':
-      return `Line ${paste.line} has over 2,000 characters. Write one person per line.`;
+      return `Line ${paste.line} is too long for a list of people. Write one person per line.`;
     default:
-      return unreachable(paste);
+      return sayUnreadable(paste);
   }
 }
 

@@ -36,9 +36,9 @@ export class ClassFiles implements OnApplicationShutdown {
   }
 
   /** @param owner whose list it is. */
-  async paste(owner: string, text: string): Promise<Paste> {
-    if (text.length <= shortPaste) return readPaste(text);
-    return (await this.thread.run({ kind: 'paste', text }, { owner, ...whileWaitedFor() })) as Paste;
+  async paste(owner: string, text: string, choice: TableChoice): Promise<Paste> {
+    if (text.length <= shortPaste) return readPaste(text, choice);
+    return (await this.thread.run({ kind: 'paste', text, choice }, { owner, ...whileWaitedFor() })) as Paste;
   }
 
   async file(

@@ -63,9 +63,9 @@ describe('a file that would hold the server', () => {
     for (const text of [`<${' '.repeat(900_000)}x>`, 'a\n'.repeat(300_000), `a ${',; '.repeat(300_000)}@`])
       refusals.push((await preview({ kind: 'paste', text })).body.detail);
     expect(refusals).toEqual([
-      'Line 1 has over 2,000 characters. Write one person per line.',
+      'Line 1 is too long for a list of people. Write one person per line.',
       'Over 20,000 lines were pasted. Paste them in several parts.',
-      'Line 1 has over 2,000 characters. Write one person per line.',
+      'Line 1 is too long for a list of people. Write one person per line.',
     ]);
   });
 

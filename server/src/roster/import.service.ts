@@ -8,7 +8,6 @@ import type {
   ImportResult,
   ImportSource,
   PreviewRequest,
-  PreviewRowView,
 } from '@jigsaw/contract/roster';
 import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
@@ -18,13 +17,14 @@ import type {
   KnownSets,
   PreviewRow,
   Roster,
-  RowProblem,
+  SaidOfLines,
 } from '@jigsaw/core/roster';
 import type { Table } from '@jigsaw/core/files';
 import {
   guessColumns,
   importChange,
   lackingGroups,
+  nothingChosen,
   previewImport,
   sayColumnProblem,
   sayLacking,
@@ -40,14 +40,13 @@ import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import { ClassFiles } from './classFiles.js';
 import { groupTags, SetHearers, SetMaking } from '../sets/index.js';
+import { countKinds, placeOf, rowView, samplesOf } from './previewView.js';
 import { noneDropped, RegistrarService } from './registrar.service.js';
 import { RosterChanges } from './rosterChanges.service.js';
 import { readEntries } from './rosterStore.js';
 import { makeGroups, readSets } from './knownSets.js';
 import { Viewers } from '../course/index.js';
 import { counted } from '@jigsaw/core/text';
-
-const samplesShown = 3;
 
 type Column = ColumnGuess | { readonly meaning: ColumnMeaning; readonly sureness: 'chosen' };
 
@@ -83,7 +82,7 @@ export class ImportService {
     const columns = chosen(request.meanings) ?? guess(sets);
     const meanings = columns.map((column) => column.meaning);
     const table = withKnownSets(read, meanings, sets);
-    const preview = previewImport(table, meanings, roster, request.role, sets, new Set(request.newAddresses));
+    const preview = previewImport(table, meanings, roster, request.role, sets, said(request));
     const rows = preview.ok ? preview.rows : [];
     const lacking = preview.ok ? lackingGroups(table, meanings, rows, sets) : [];
     const dropped =
@@ -153,14 +152,7 @@ export class ImportService {
       async (roster, { manager, now }) => {
         const known = await readSets(manager, courseId, read.classes);
         const table = withKnownSets(read, request.meanings, known);
-        const preview = previewImport(
-          table,
-          request.meanings,
-          roster,
-          request.role,
-          known,
-          new Set(request.newAddresses),
-        );
+        const preview = previewImport(table, request.meanings, roster, request.role, known, said(request));
         if (!preview.ok) throw problems.invalidInput(sayColumnProblem(preview));
         if (fingerprint(preview.rows) !== request.fingerprint)
           throw problems.staleWrite(
@@ -189,15 +181,16 @@ export class ImportService {
             null,
             'The class changed since this preview. Check it again; nothing was imported.',
           );
-        const counts = countKinds(preview.rows);
+        const rows = preview.rows.filter((row) => !leftOut.has(row.line));
+        const counts = countKinds(rows);
         Object.assign(result, {
           added: counts.new,
           changed: counts.changed,
           unchanged: counts.unchanged,
           dropped: drop.length,
-          leftOut: counts.problem,
+          leftOut: preview.rows.length - rows.length,
         });
-        const lacking = lackingGroups(table, request.meanings, preview.rows, known);
+        const lacking = lackingGroups(table, request.meanings, rows, known);
         const unmakeable = sayLacking(lacking);
         if (unmakeable !== null) throw problems.invalidInput(unmakeable);
         const sectionsName = source.kind === 'registrar' ? source.setName : 'Sections';
@@ -208,7 +201,7 @@ export class ImportService {
           read.classes ?? [],
           known,
         );
-        return importChange(roster, preview.rows, request.role, drop, newId<'enrolment'>, sets);
+        return importChange(roster, rows, request.role, drop, newId<'enrolment'>, sets);
       },
       async ({ manager, now }) => {
         if (source.kind === 'registrar')
@@ -225,10 +218,16 @@ export class ImportService {
     mends: z.output<typeof PreviewRequest>['mends'],
   ): Promise<ReadSource> {
     if (source.kind === 'paste') {
-      const paste = await this.files.paste(person.id, source.text);
+      const paste = await this.files.paste(person.id, source.text, {
+        ...nothingChosen,
+        headingLine: source.headingLine,
+      });
       if (!paste.ok) throw problems.unreadableFile(sayUnreadablePaste(paste));
-      const columns = paste.meanings.map((meaning) => ({ meaning, sureness: 'sure' as const }));
-      return { table: mended(paste.table, mends), guess: () => columns };
+      const columns = paste.meanings?.map((meaning) => ({ meaning, sureness: 'sure' as const }));
+      return {
+        table: mended(paste.table, mends),
+        guess: (sets) => columns ?? guessColumns(paste.table, sets),
+      };
     }
     if (source.kind === 'file') {
       const bytes = new Uint8Array(Buffer.from(source.contentBase64, 'base64'));
@@ -248,19 +247,6 @@ export class ImportService {
     };
   }
 }
-
-/** Rows passed over that are named one by one. */
-const skippedShown = 100;
-const placeOf = ({ place }: Table): ImportPreview['place'] =>
-  place
-    ? {
-        sheets: place.sheets.map((sheet) => ({ ...sheet })),
-        sheet: place.sheet,
-        headingLine: place.headingLine,
-        firstRows: place.firstRows.map((row) => ({ ...row })),
-        skipped: place.skipped.slice(0, skippedShown).map((row) => ({ ...row })),
-      }
-    : null;
 
 /** The set that a column of groups tells of. */
 function setNamed(heading: string, sets: KnownSets): { name: string; isNew: boolean } {
@@ -282,66 +268,13 @@ function mended(
   return { ...table, rows: table.rows.map((row) => ({ ...row, cells: cellsOf.get(row.line) ?? row.cells })) };
 }
 
-const samplesOf = (table: Table, at: number) =>
-  [...new Set(table.rows.map((row) => row.cells[at] ?? '').filter((cell) => cell.trim() !== ''))].slice(
-    0,
-    samplesShown,
-  );
-
-/** Offered only where nothing else is wrong with the row. */
-function mayBe(found: readonly RowProblem[]): { name: string; isAlike: boolean } | null {
-  const [only, ...more] = found;
-  if (only?.code !== 'number-of-another' || !only.mayBeSame || more.length > 0) return null;
-  return { name: only.name, isAlike: only.isAlike };
-}
-
-/** Where to put a row right: the column that its first problem is about. */
-function faultyCell(
-  problem: RowProblem,
-  headings: readonly string[],
-  meanings: readonly ColumnMeaning[],
-): number | null {
-  if (problem.code === 'looks-like-formula') return columnOr(headings.indexOf(problem.heading));
-  const about = meaningOfProblem[problem.code] ?? [];
-  return columnOr(meanings.findIndex((meaning) => about.includes(meaning)));
-}
-
-const columnOr = (at: number) => (at < 0 ? null : at);
-const meaningOfProblem: Partial<Record<RowProblem['code'], readonly ColumnMeaning[]>> = {
-  'no-address': ['email'],
-  'bad-address': ['email'],
-  'same-address-as-line': ['email'],
-  'same-person-as-line': ['email'],
-  'no-name': ['name', 'given-name', 'family-name'],
-  'name-too-long': ['name', 'given-name', 'family-name'],
-  'number-of-another': ['number'],
-  'same-number-as-line': ['number'],
-  'unknown-role': ['role'],
-  'several-groups': ['group', 'section'],
-};
-
-function rowView(
-  row: PreviewRow,
-  headings: readonly string[],
-  meanings: readonly ColumnMeaning[],
-): PreviewRowView {
-  return row.kind === 'problem'
-    ? {
-        kind: row.kind,
-        line: row.line,
-        cells: [...row.cells],
-        faultyCell: faultyCell(sure(row.problems[0]), headings, meanings),
-        sentences: row.problems.map(sayRowProblem),
-        mayBe: mayBe(row.problems),
-      }
-    : ({ ...row } as PreviewRowView);
-}
-
-function countKinds(rows: readonly PreviewRow[]): ImportPreview['counts'] {
-  const counts = { new: 0, changed: 0, unchanged: 0, problem: 0 };
-  for (const row of rows) counts[row.kind] += 1;
-  return counts;
-}
+const said = ({
+  newAddresses,
+  newRoles,
+}: z.output<typeof PreviewRequest | typeof ImportRequest>): SaidOfLines => ({
+  newAddresses: new Set(newAddresses),
+  newRoles: new Set(newRoles),
+});
 
 const fingerprint = (rows: readonly PreviewRow[]) =>
   createHash('sha256').update(JSON.stringify(rows)).digest('base64url');

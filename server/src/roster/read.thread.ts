@@ -7,7 +7,7 @@ import { yieldToOthers } from '../platform/yielding.js';
 yieldToOthers();
 
 export type ReadTask =
-  | { readonly kind: 'paste'; readonly text: string }
+  | { readonly kind: 'paste'; readonly text: string; readonly choice: TableChoice }
   | {
       readonly kind: 'file';
       readonly bytes: Uint8Array;
@@ -21,7 +21,7 @@ export type ReadEnd = Paste | ReadTable;
 
 /** Reads what someone brings in, on a thread of its own: it may be anything. */
 export default async function read(task: ReadTask): Promise<ReadEnd> {
-  if (task.kind === 'paste') return readPaste(task.text);
+  if (task.kind === 'paste') return readPaste(task.text, task.choice);
   const choice = task.kind === 'file' ? task.choice : nothingChosen;
   if (isArchive(task.bytes)) return readArchive(task.bytes, choice);
   return task.kind === 'archive'

@@ -210,8 +210,12 @@ describe('a class file', () => {
     ),
   };
   const seenNow = async () =>
-    (await given.instructor.post(at('/preview')).send({ source, meanings: null }).expect(200))
-      .body as ImportPreview;
+    (
+      await given.instructor
+        .post(at('/preview'))
+        .send({ source, meanings: null, newRoles: [2] })
+        .expect(200)
+    ).body as ImportPreview;
 
   it('names who is missing with the places they would leave, drops those chosen, and is undone as a whole', async () => {
     const before = comparable(await entries());
@@ -228,6 +232,7 @@ describe('a class file', () => {
       .send({
         source,
         meanings: ['email', 'name', 'role'],
+        newRoles: [2],
         leaveOutLines: [],
         drop,
         fingerprint: seen.fingerprint,
@@ -267,11 +272,31 @@ describe('a class file', () => {
     ).toEqual([['Many 17', true, []]]);
   });
 
+  it('leaves out every line that is to be skipped, and changes no role that was not said', async () => {
+    const preview = { source, meanings: ['email', 'name', 'role'] };
+    const seen = (await given.instructor.post(at('/preview')).send(preview).expect(200))
+      .body as ImportPreview;
+    expect(seen.rows[0]).toMatchObject({ otherRole: { told: 'assistant', isTaken: false } });
+    const answer = await given.instructor
+      .post(at('/import'))
+      .send({ ...preview, leaveOutLines: [3], fingerprint: seen.fingerprint })
+      .expect(200);
+    expect(answer.body).toMatchObject({ added: 0, changed: 1, leftOut: 1 });
+    expect(await entry('noor')).toMatchObject({
+      role: 'student',
+      name: 'Noor H',
+      groups: [expect.anything()],
+    });
+    expect((await entries()).map((each) => each.email)).not.toContain('new@quillmere.example');
+    await undo((answer.body as RosterChanged).changeId).expect(200);
+  });
+
   it('drops no one whom the file names', async () => {
     const seen = await seenNow();
     const body = {
       source,
       meanings: ['email', 'name', 'role'],
+      newRoles: [2],
       leaveOutLines: [],
       drop: [idOf('noor')],
       fingerprint: seen.fingerprint,

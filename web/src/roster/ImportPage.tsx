@@ -121,9 +121,12 @@ export function ImportPage() {
         mends={given.mends}
         hasMissing={source.kind !== 'paste'}
         onMend={coming.mend}
-        onNewAddresses={coming.readdress}
+        onSayOfLines={coming.sayOfLines}
         onMeanings={(meanings) => coming.say({ meanings })}
-        onPlace={(chosen) => source.kind === 'file' && look({ ...source, ...chosen }, given.title)}
+        onPlace={({ sheet, headingLine }) => {
+          if (source.kind === 'file') look({ ...source, sheet, headingLine }, given.title);
+          if (source.kind === 'paste') look({ ...source, headingLine }, given.title);
+        }}
         onDelimiter={
           source.kind === 'file' ? (delimiter) => look({ ...source, delimiter }, given.title) : undefined
         }
@@ -183,7 +186,7 @@ export function ImportPage() {
           <TabPanel id="paste">
             <Paste>
               <Field
-                label="One person per line: an email, or a name and an email"
+                label="Emails, with names where you have them: a list, part of a mail, or cells of a spreadsheet"
                 lines={12}
                 value={pasted}
                 onChange={setPasted}

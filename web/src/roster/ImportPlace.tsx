@@ -41,31 +41,35 @@ export function ImportPlace({ place, onChoose }: ImportPlaceProps) {
           onChange={(chosen) => onChoose({ sheet: Number(chosen), headingLine: null })}
         />
       )}
-      <Choice
-        label="Headings"
-        isLabelHidden
-        value={String(headingLine ?? noHeadings)}
-        choices={[
-          ...firstRows.map((row) => ({
-            id: String(row.line),
-            label: `Headings in line ${row.line}: ${row.text.slice(0, 30)}`,
-          })),
-          // Headings further down than any row that is offered were found, not chosen.
-          ...(headingLine !== null && firstRows.every((row) => row.line !== headingLine)
-            ? [{ id: String(headingLine), label: `Headings in line ${headingLine}` }]
-            : []),
-          { id: noHeadings, label: 'No headings' },
-        ]}
-        onChange={(line) => onChoose({ sheet, headingLine: Number(line) })}
-      />
+      {firstRows.length > 0 && (
+        <Choice
+          label="Headings"
+          isLabelHidden
+          value={String(headingLine ?? noHeadings)}
+          choices={[
+            ...firstRows.map((row) => ({
+              id: String(row.line),
+              label: `Headings in line ${row.line}: ${row.text.slice(0, 30)}`,
+            })),
+            // Headings further down than any row that is offered were found, not chosen.
+            ...(headingLine !== null && firstRows.every((row) => row.line !== headingLine)
+              ? [{ id: String(headingLine), label: `Headings in line ${headingLine}` }]
+              : []),
+            { id: noHeadings, label: 'No headings' },
+          ]}
+          onChange={(line) => onChoose({ sheet, headingLine: Number(line) })}
+        />
+      )}
       {skipped.length > 0 && (
         <DialogTrigger>
-          <Button kind="quiet">{counted(skipped.length, 'row')} skipped…</Button>
+          <Button kind="quiet">
+            {counted(skipped.length, firstRows.length > 0 ? 'row' : 'line')} skipped…
+          </Button>
           <Popup placement="bottom end">
             <Dialog aria-label="Skipped rows">
               <Skipped>
                 {skipped.map((row) => (
-                  <li key={row.line}>
+                  <li key={`${row.line} ${row.because}`}>
                     Line {row.line}: {row.text} <Small>{reasons[row.because]}</Small>
                   </li>
                 ))}
@@ -83,4 +87,7 @@ const reasons: Readonly<Record<Place['skipped'][number]['because'], string>> = {
   'headings-again': 'the headings again',
   total: 'a total',
   band: 'a title between the rows',
+  signature: 'a signature',
+  words: 'no person',
+  beside: 'behind an address',
 };

@@ -12,11 +12,12 @@ const ofEachKind = (more: Partial<ImportPreview> = {}) =>
   aPreview({
     hasHeader: true,
     rows: [
-      { kind: 'unchanged', line: 2, person: aPerson('Ben') },
+      { kind: 'unchanged', line: 2, person: aPerson('Ben'), otherRole: null },
       { kind: 'new', line: 3, person: aPerson('Ada') },
       {
         kind: 'changed',
         hasNewAddress: false,
+        otherRole: null,
         line: 4,
         person: aPerson('Cho'),
         changes: [{ field: 'Lab', from: 'none', to: 'some' }],
@@ -43,7 +44,7 @@ const show = (
 ) => {
   const onImport = jest.fn<(lines: number[], drop: string[]) => void>();
   const onMend = jest.fn<(line: number, cells: readonly string[] | null) => void>();
-  const onNewAddresses = jest.fn<(lines: readonly number[], have: boolean) => void>();
+  const onSayOfLines = jest.fn<(what: string, lines: readonly number[], isSo: boolean) => void>();
   const onPlace = jest.fn<(chosen: object) => void>();
   const onMeanings = jest.fn<(meanings: string[]) => void>();
   render(
@@ -56,17 +57,61 @@ const show = (
       onMeanings={onMeanings}
       onImport={onImport}
       onMend={onMend}
-      onNewAddresses={onNewAddresses}
+      onSayOfLines={onSayOfLines}
       mends={more.mends ?? new Map()}
       hasMissing={more.hasMissing ?? false}
       onPlace={onPlace}
       onCancel={() => undefined}
     />,
   );
-  return { onImport, onMeanings, onMend, onNewAddresses, onPlace };
+  return { onImport, onMeanings, onMend, onSayOfLines, onPlace };
 };
 
 describe('the preview of a class file', () => {
+  it('skips any row, and makes no group that only skipped rows name', async () => {
+    const inGroup = (name: string, group: string) => ({
+      ...aPerson(name),
+      places: [{ set: 'Benches', group }],
+    });
+    const preview = aPreview({
+      rows: [
+        { kind: 'new', line: 2, person: inGroup('Ada', 'Crock') },
+        { kind: 'new', line: 3, person: inGroup('Ben', 'Tun') },
+      ],
+      newGroups: [{ set: 'Benches', isNew: true, groups: ['Crock', 'Tun'] }],
+      counts: { new: 2, changed: 0, unchanged: 0, problem: 0 },
+    });
+    const { onImport } = show(preview);
+    expect(screen.getByText(/New set Benches: Crock, Tun\./)).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'Skip line 3' }));
+    expect(screen.getByText(/New set Benches: Crock\./)).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'Import 1 row' }));
+    expect(onImport).toHaveBeenCalledWith([3], []);
+    await userEvent.click(screen.getByRole('button', { name: 'Import line 3 after all' }));
+    expect(screen.getByRole('button', { name: 'Import 2 rows' })).toBeInTheDocument();
+  });
+
+  it('changes the role of someone known only when it is said, one by one or for all', async () => {
+    const known = (name: string, line: number, isTaken: boolean): PreviewRowView => ({
+      kind: 'unchanged',
+      line,
+      person: { ...aPerson(name), role: 'student' },
+      otherRole: { told: 'assistant', isTaken },
+    });
+    const { onSayOfLines } = show(
+      aPreview({ rows: [known('Ada', 2, false), known('Ben', 3, true), known('Cho', 4, false)] }),
+    );
+    expect(screen.getAllByText(/listed as assistant, stays student/)).toHaveLength(2);
+    await userEvent.click(screen.getByRole('button', { name: 'Make Ada assistant' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Keep the role of Ben' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Change 2 roles' }));
+    expect(onSayOfLines.mock.calls).toEqual([
+      ['newRoles', [2], true],
+      ['newRoles', [3], false],
+      ['newRoles', [2, 4], true],
+    ]);
+  });
+
   it('offers that someone with a known number has a new address, one by one or all at once', async () => {
     const sentences = ['n1 is the number of Ada, who has another address.'];
     const rows = [2, 3].map((line) => ({
@@ -84,15 +129,16 @@ describe('the preview of a class file', () => {
       person: aPerson('Cho'),
       changes: [],
       hasNewAddress: true,
+      otherRole: null,
     };
-    const { onNewAddresses } = show(ofEachKind({ rows: [...rows, moved, other] }));
+    const { onSayOfLines } = show(ofEachKind({ rows: [...rows, moved, other] }));
     await userEvent.click(screen.getByRole('button', { name: 'Line 2 is Ada, with a new address' }));
     await userEvent.click(screen.getByRole('button', { name: 'Update 2 addresses' }));
     await userEvent.click(screen.getByRole('button', { name: 'Line 4 is a different person' }));
-    expect(onNewAddresses.mock.calls).toEqual([
-      [[2], true],
-      [[2, 3], true],
-      [[4], false],
+    expect(onSayOfLines.mock.calls).toEqual([
+      ['newAddresses', [2], true],
+      ['newAddresses', [2, 3], true],
+      ['newAddresses', [4], false],
     ]);
   });
 

@@ -1,16 +1,17 @@
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import { sure } from '@jigsaw/core/lists';
 import type { Delimiter } from '@jigsaw/core/files';
 import { ProblemStrip } from '../api/index.js';
 import { DelimiterChoice, isDelimiter } from '../form/index.js';
-import { Bar, Button, Choice, Page, Small, Tag, FootBar } from '../look/index.js';
+import { Bar, Choice, Page, Small, Tag } from '../look/index.js';
+import { ImportFoot } from './ImportFoot.js';
 import { ImportPlace } from './ImportPlace.js';
 import { Columns, Rows } from './importLook.js';
 import type { ImportRow } from './ImportRows.js';
 import { ImportRows } from './ImportRows.js';
+import type { SaidOfLine } from './useImport.js';
 import { counted } from '@jigsaw/core/text';
 
 const Frame = styled(Page)`
@@ -51,20 +52,22 @@ interface PanelProps {
   readonly isBusy: boolean;
   readonly error: unknown;
   readonly onMeanings: (meanings: Meaning[]) => void;
-  /** Reads the file again with this between its columns; undefined: it is no file of text. */
   /** Reads the file again with this sheet and these headings. */
   readonly onPlace: (chosen: { readonly sheet: number; readonly headingLine: number | null }) => void;
+  /** Reads the file again with this between its columns; undefined: it is no file of text. */
   readonly onDelimiter: ((delimiter: Delimiter) => void) | undefined;
   /** Someone's corrections of faulty rows, by line. */
   readonly mends: ReadonlyMap<number, readonly string[]>;
   readonly onMend: (line: number, cells: readonly string[] | null) => void;
-  /** These lines are people who are known by their number, with a new address; or no longer are. */
-  readonly onNewAddresses: (lines: readonly number[], have: boolean) => void;
+  readonly onSayOfLines: (what: SaidOfLine, lines: readonly number[], isSo: boolean) => void;
   /** Whether people not in the file are shown: a short list of latecomers is not the class. */
   readonly hasMissing: boolean;
   readonly onImport: (leaveOutLines: number[], drop: EnrolmentId[]) => void;
   readonly onCancel: () => void;
 }
+
+const ranks = { problem: 0, changed: 2, new: 3, unchanged: 4 };
+const rankOf = (row: PreviewRowView) => ('otherRole' in row && row.otherRole ? 1 : ranks[row.kind]);
 
 /** What the file means, what it would change, and what is wrong with it, line by line. */
 export function ImportPreviewPanel({
@@ -78,7 +81,7 @@ export function ImportPreviewPanel({
   onPlace,
   onDelimiter,
   onMend,
-  onNewAddresses,
+  onSayOfLines,
   onImport,
   onCancel,
 }: PanelProps) {
@@ -90,14 +93,12 @@ export function ImportPreviewPanel({
   const { counts, columns } = preview;
   const faulty = preview.rows.filter((row) => row.kind === 'problem');
   const open = faulty.filter((row) => !leftOut.has(row.line));
-  const readdressed = open.filter((row) => row.mayBe?.isAlike);
   const missing = hasMissing ? preview.missing : [];
   const leaving = missing.filter((person) => drop.has(person.enrolmentId));
-  // Faults first, then what changes; what stays as it is comes last.
+  // Faults first, then what is to be said, then what changes; what stays as it is comes last.
   const sorted = useMemo((): ImportRow[] => {
-    const rank = { problem: 0, changed: 1, new: 2, unchanged: 3 };
-    const rows = preview.rows.toSorted((a, b) => rank[a.kind] - rank[b.kind] || a.line - b.line);
-    const at = rows.findIndex((row) => row.kind === 'unchanged');
+    const rows = preview.rows.toSorted((a, b) => rankOf(a) - rankOf(b) || a.line - b.line);
+    const at = rows.findIndex((row) => rankOf(row) === ranks.unchanged);
     const absent = hasMissing ? preview.missing.map((person) => ({ kind: 'missing' as const, person })) : [];
     return at < 0 ? [...rows, ...absent] : [...rows.slice(0, at), ...absent, ...rows.slice(at)];
   }, [preview.rows, preview.missing, hasMissing]);
@@ -113,14 +114,6 @@ export function ImportPreviewPanel({
       if (!next.delete(line)) next.add(line);
       return next;
     });
-  const sure = counts.new + counts.changed;
-  const why =
-    preview.columnProblem ??
-    (open.length > 0
-      ? `${counted(open.length, 'row needs', 'rows need')} you first`
-      : sure + leaving.length === 0
-        ? 'Nothing differs from the roster'
-        : null);
   return (
     <Frame>
       <Bar>
@@ -182,55 +175,22 @@ export function ImportPreviewPanel({
             onDrop={toggleDrop}
             mends={mends}
             onMend={onMend}
-            onNewAddress={(line, has) => onNewAddresses([line], has)}
+            onSayOfLine={(what, line, isSo) => onSayOfLines(what, [line], isSo)}
             scroller={scroller}
           />
         )}
       </Rows>
-      <FootBar data-acts>
-        <span>
-          Nothing has changed yet. All rows are imported together, or none.
-          {preview.newGroups.length > 0 && ` ${preview.newGroups.map(sayNewGroups).join(' ')}`}
-        </span>
-        <span className="grow" />
-        {readdressed.length > 1 && (
-          <Button
-            kind="quiet"
-            onPress={() =>
-              onNewAddresses(
-                readdressed.map((row) => row.line),
-                true,
-              )
-            }
-          >
-            Update {readdressed.length} addresses
-          </Button>
-        )}
-        {open.length > 1 && (
-          <Button kind="quiet" onPress={() => setLeftOut(new Set(faulty.map((row) => row.line)))}>
-            Skip all {open.length}
-          </Button>
-        )}
-        {missing.length > 1 && leaving.length < missing.length && (
-          <Button kind="quiet" onPress={() => setDrop(new Set(missing.map((person) => person.enrolmentId)))}>
-            Remove all {missing.length} not in the file
-          </Button>
-        )}
-        <Button onPress={onCancel}>Cancel import</Button>
-        {why && <Small>{why}</Small>}
-        <Button
-          kind="main"
-          isDisabled={why !== null || isBusy}
-          onPress={() =>
-            onImport(
-              [...leftOut],
-              leaving.map((person) => person.enrolmentId),
-            )
-          }
-        >
-          {isBusy ? 'One moment…' : sayDoing(sure, leaving.length)}
-        </Button>
-      </FootBar>
+      <ImportFoot
+        {...{ preview, leftOut, open, missing, leaving, isBusy, onSayOfLines, onCancel }}
+        onSkipAll={() => setLeftOut(new Set([...leftOut, ...open.map((row) => row.line)]))}
+        onRemoveAll={() => setDrop(new Set(missing.map((person) => person.enrolmentId)))}
+        onImport={() =>
+          onImport(
+            [...leftOut],
+            leaving.map((person) => person.enrolmentId),
+          )
+        }
+      />
     </Frame>
   );
 }
@@ -239,20 +199,4 @@ export function ImportPreviewPanel({
 function saySure({ sureness, set }: ImportPreview['columns'][number]): string {
   if (set) return set.isNew ? `New group set “${set.name}”` : `Groups of ${set.name}`;
   return surenessWords[sureness];
-}
-
-const sayDoing = (rows: number, leaving: number): string => {
-  const importing = `Import ${counted(rows, 'row')}`;
-  if (leaving === 0) return importing;
-  return rows === 0 ? `Remove ${leaving}` : `${importing}, remove ${leaving}`;
-};
-
-/** “New set Bench teams with 12 groups.” */
-function sayNewGroups({ set, isNew, groups }: ImportPreview['newGroups'][number]): string {
-  const named =
-    groups.length > 4
-      ? `${groups.length} groups, ${sure(groups[0])} to ${sure(groups.at(-1))}`
-      : groups.join(', ');
-  if (set === null) return `New, a group for each section: ${named}.`;
-  return isNew ? `New set ${set}: ${named}.` : `New in ${set}: ${named}.`;
 }

@@ -4,6 +4,8 @@ import type { EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { Button, PersonName, Small, Tag } from '../look/index.js';
 import { useLines } from '../page/index.js';
+import { MendForm } from './MendForm.js';
+import type { SaidOfLine } from './useImport.js';
 
 /** A row of the file, or someone of the course who is in none of them. */
 export type ImportRow =
@@ -17,8 +19,7 @@ interface Choices {
   readonly onDrop: (id: EnrolmentId) => void;
   readonly mends: ReadonlyMap<number, readonly string[]>;
   readonly onMend: (line: number, cells: readonly string[] | null) => void;
-  /** Whether the person of a line is the one who has the number, under a new address. */
-  readonly onNewAddress: (line: number, hasNewAddress: boolean) => void;
+  readonly onSayOfLine: (what: SaidOfLine, line: number, isSo: boolean) => void;
 }
 
 interface ImportRowsProps extends Choices {
@@ -70,16 +71,20 @@ interface Place {
 
 const kindWords = { new: 'Added', changed: 'Changed', unchanged: 'Unchanged' } as const;
 
+type GoodRowView = Exclude<PreviewRowView, { kind: 'problem' }>;
+
 function GoodRow({
   place,
   row,
   choices,
 }: {
   readonly place: Place;
-  readonly row: Exclude<PreviewRowView, { kind: 'problem' }>;
+  readonly row: GoodRowView;
   readonly choices: Choices;
 }) {
   const { person, line } = row;
+  const isOut = choices.leftOut.has(line);
+  const otherRole = row.kind === 'new' ? null : row.otherRole;
   const details =
     row.kind === 'changed'
       ? row.changes.map(
@@ -91,11 +96,16 @@ function GoodRow({
           ...person.places.map((place) => place.group),
           ...Object.entries(person.attributes).map(([key, value]) => `${key} ${value}`),
         ];
+  const stays =
+    otherRole && !otherRole.isTaken && person.role
+      ? `listed as ${otherRole.told}, stays ${person.role}`
+      : null;
   return (
-    <tr {...place} data-kind={row.kind}>
+    <tr {...place} data-kind={row.kind} data-out={isOut || undefined}>
       <td>{line}</td>
       <td>
-        {kindWords[row.kind]} {choices.mends.has(line) && <Tag>as corrected</Tag>}
+        {isOut ? <Tag>Skipped</Tag> : kindWords[row.kind]}{' '}
+        {choices.mends.has(line) && <Tag>as corrected</Tag>}
       </td>
       <td>
         <b>
@@ -104,31 +114,49 @@ function GoodRow({
         <Small>{person.email}</Small>
       </td>
       <td className="wrap">
-        <Small>{details.filter(Boolean).join(' · ')}</Small>
+        <Small>{[...details, stays].filter(Boolean).join(' · ')}</Small>
       </td>
       <td>
-        {choices.mends.has(line) && (
-          <Button
-            kind="quiet"
-            isSmall
-            onPress={() => choices.onMend(line, null)}
-            aria-label={`Line ${line} as in the file`}
-          >
-            As in the file
-          </Button>
-        )}
-        {row.kind === 'changed' && row.hasNewAddress && (
-          <Button
-            kind="quiet"
-            isSmall
-            onPress={() => choices.onNewAddress(line, false)}
-            aria-label={`Line ${line} is a different person`}
-          >
-            Different person
-          </Button>
-        )}
+        <RowActs row={row} choices={choices} otherRole={otherRole} isOut={isOut} />
       </td>
     </tr>
+  );
+}
+
+interface RowActsProps {
+  readonly row: GoodRowView;
+  readonly choices: Choices;
+  readonly otherRole: Extract<PreviewRowView, { kind: 'unchanged' }>['otherRole'];
+  readonly isOut: boolean;
+}
+
+/** What can be said of a row that needs no one: each press is taken back by the one that stands there after it. */
+function RowActs({ row: { kind, line, person, ...row }, choices, otherRole, isOut }: RowActsProps) {
+  const act = (label: string, name: string, onPress: () => void) => (
+    <Button kind="quiet" isSmall onPress={onPress} aria-label={name}>
+      {label}
+    </Button>
+  );
+  if (isOut) return act('Import it after all', `Import line ${line} after all`, () => choices.onToggle(line));
+  return (
+    <span className="acts">
+      {choices.mends.has(line) &&
+        act('As in the file', `Line ${line} as in the file`, () => choices.onMend(line, null))}
+      {'hasNewAddress' in row &&
+        row.hasNewAddress &&
+        act('Different person', `Line ${line} is a different person`, () =>
+          choices.onSayOfLine('newAddresses', line, false),
+        )}
+      {otherRole &&
+        (otherRole.isTaken
+          ? act('Keep role', `Keep the role of ${person.name}`, () =>
+              choices.onSayOfLine('newRoles', line, false),
+            )
+          : act(`Make ${otherRole.told}`, `Make ${person.name} ${otherRole.told}`, () =>
+              choices.onSayOfLine('newRoles', line, true),
+            ))}
+      {kind !== 'unchanged' && act('Skip', `Skip line ${line}`, () => choices.onToggle(line))}
+    </span>
   );
 }
 
@@ -158,7 +186,7 @@ function FaultyRow({
                   // Another name may be another person with a number that was used before.
                   kind={mayBe.isAlike ? 'main' : 'plain'}
                   isSmall
-                  onPress={() => choices.onNewAddress(line, true)}
+                  onPress={() => choices.onSayOfLine('newAddresses', line, true)}
                   aria-label={`Line ${line} is ${mayBe.name}, with a new address`}
                 >
                   Same person, new address
@@ -195,54 +223,6 @@ function FaultyRow({
         )}
       </td>
     </tr>
-  );
-}
-
-interface MendFormProps {
-  readonly line: number;
-  readonly cells: readonly string[];
-  /** Which cell is at fault, and so where the reader begins; null: none in particular. */
-  readonly faultyCell: number | null;
-  readonly columns: ImportPreview['columns'];
-  readonly onUse: (cells: string[]) => void;
-  readonly onLeave: () => void;
-}
-
-/** One row's cells, to be put right here; the file itself stays as it is. */
-function MendForm({ line, cells, faultyCell, columns, onUse, onLeave }: MendFormProps) {
-  const [draft, setDraft] = useState(() => columns.map((_, at) => cells[at] ?? ''));
-  return (
-    <form
-      aria-label={`Line ${line}`}
-      onKeyDown={(event) => event.key === 'Escape' && onLeave()}
-      onSubmit={(event) => {
-        event.preventDefault();
-        onUse(draft);
-      }}
-    >
-      {columns.map(
-        (column, at) =>
-          column.meaning !== 'left-out' && (
-            <label key={at}>
-              {column.heading}
-              <input
-                value={draft[at]}
-                autoFocus={at === (faultyCell ?? 0)}
-                aria-invalid={at === faultyCell || undefined}
-                onChange={(event) =>
-                  setDraft(draft.map((each, index) => (index === at ? event.target.value : each)))
-                }
-              />
-            </label>
-          ),
-      )}
-      <Button kind="main" isSmall type="submit">
-        Use this
-      </Button>
-      <Button kind="quiet" isSmall onPress={onLeave}>
-        Cancel
-      </Button>
-    </form>
   );
 }
 

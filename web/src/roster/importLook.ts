@@ -81,10 +81,17 @@ export const Rows = styled.div`
     gap: 4px 12px;
     align-items: center;
   }
-  .fault .acts {
+  .acts {
     display: inline-flex;
-    flex-wrap: wrap;
+    justify-content: flex-end;
     gap: 6px;
+  }
+  .fault .acts {
+    flex-wrap: wrap;
+  }
+  /* A row's own verbs stand at its end, quiet until the row is looked at. */
+  tr > td:last-child > .acts {
+    float: right;
   }
   td form {
     display: flex;

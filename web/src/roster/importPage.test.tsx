@@ -21,13 +21,13 @@ describe('bringing people in', () => {
       ...rosterAnswers(anEntry('Ada Okafor')),
     });
     await user.click(await screen.findByRole('tab', { name: 'From a pasted list' }));
-    await user.type(screen.getByRole('textbox', { name: /One person per line/ }), 'ada@b.example');
+    await user.type(screen.getByRole('textbox', { name: /^Emails, with names/ }), 'ada@b.example');
     await user.click(screen.getByRole('button', { name: 'Show what would change' }));
     expect(await screen.findByText('Reading Pasted list…')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Stop reading' }));
     await waitFor(() => expect(screen.queryByText('Reading Pasted list…')).not.toBeInTheDocument());
     expect(screen.queryByRole('alert')).not.toBeInTheDocument();
-    expect(screen.getByRole('textbox', { name: /One person per line/ })).toHaveValue('ada@b.example');
+    expect(screen.getByRole('textbox', { name: /^Emails, with names/ })).toHaveValue('ada@b.example');
   });
 
   it('shows how far a large file is: first sent, then read; and stops sending', async () => {
@@ -72,7 +72,7 @@ describe('bringing people in', () => {
     await user.click(await screen.findByRole('button', { name: /Their role/ }));
     await user.click(await screen.findByRole('option', { name: 'Assistants' }));
     await user.click(screen.getByRole('tab', { name: 'From a pasted list' }));
-    await user.type(screen.getByRole('textbox', { name: /One person per line/ }), 'ada@b.example');
+    await user.type(screen.getByRole('textbox', { name: /^Emails, with names/ }), 'ada@b.example');
     await user.click(screen.getByRole('button', { name: 'Show what would change' }));
     await user.click(await screen.findByRole('button', { name: 'Import 1 row' }));
     expect(await screen.findByText('1 added, 0 changed')).toBeInTheDocument();
@@ -82,6 +82,7 @@ describe('bringing people in', () => {
       meanings: ['email', 'name'],
       mends: [],
       newAddresses: [],
+      newRoles: [],
       leaveOutLines: [],
       drop: [],
       fingerprint: 'f1',
@@ -192,7 +193,7 @@ describe('bringing people in', () => {
       [importPath]: new Refusal(409, 'stale-write', 'The class changed since this preview.'),
     });
     await user.click(await screen.findByRole('tab', { name: 'From a pasted list' }));
-    await user.type(screen.getByRole('textbox', { name: /One person per line/ }), 'ada@b.example');
+    await user.type(screen.getByRole('textbox', { name: /^Emails, with names/ }), 'ada@b.example');
     await user.click(screen.getByRole('button', { name: 'Show what would change' }));
     await user.click(await screen.findByRole('button', { name: 'Import 1 row' }));
     expect(await screen.findByText('The class changed since this preview.')).toBeInTheDocument();

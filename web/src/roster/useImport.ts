@@ -22,7 +22,11 @@ export interface Given {
   readonly mends: ReadonlyMap<number, readonly string[]>;
   /** Lines of people who are known by their number, with a new address. */
   readonly newAddresses: ReadonlySet<number>;
+  /** Lines of known people who get the role that the file tells. */
+  readonly newRoles: ReadonlySet<number>;
 }
+/** What can be said of single lines by a press, and taken back by another. */
+export type SaidOfLine = 'newAddresses' | 'newRoles';
 
 /** People on their way in: looked at again with each answer that someone gives, and imported only as they were seen. */
 export function useImport(role: Role) {
@@ -55,7 +59,14 @@ export function useImport(role: Role) {
     else setSeen(answer.data);
   };
   const look = (source: ImportSource, title: string) =>
-    lookAt({ source, title, meanings: null, mends: new Map(), newAddresses: new Set() });
+    lookAt({
+      source,
+      title,
+      meanings: null,
+      mends: new Map(),
+      newAddresses: new Set(),
+      newRoles: new Set(),
+    });
   /** The same source with more of it said; columns are what they were seen to be. */
   const say = (more: Partial<Given>) => {
     if (given && seen) void lookAt({ ...given, meanings: meaningsOf(seen), ...more });
@@ -66,13 +77,13 @@ export function useImport(role: Role) {
     else mends.delete(line);
     say({ mends });
   };
-  const readdress = (lines: readonly number[], have: boolean) => {
-    const newAddresses = new Set(given?.newAddresses);
+  const sayOfLines = (what: SaidOfLine, lines: readonly number[], isSo: boolean) => {
+    const said = new Set(given?.[what]);
     for (const line of lines) {
-      if (have) newAddresses.add(line);
-      else newAddresses.delete(line);
+      if (isSo) said.add(line);
+      else said.delete(line);
     }
-    say({ newAddresses });
+    say({ [what]: said });
   };
   const importPeople = async (leaveOutLines: number[], drop: EnrolmentId[]) => {
     if (!given || !seen) return;
@@ -108,15 +119,16 @@ export function useImport(role: Role) {
     look,
     say,
     mend,
-    readdress,
+    sayOfLines,
     importPeople,
     cancel,
   };
 }
 
-const asSaid = ({ source, mends, newAddresses }: Given) => ({
+const asSaid = ({ source, mends, newAddresses, newRoles }: Given) => ({
   source,
   mends: [...mends].map(([line, cells]) => ({ line, cells: [...cells] })),
   newAddresses: [...newAddresses],
+  newRoles: [...newRoles],
 });
 const meaningsOf = (preview: ImportPreview) => preview.columns.map((column) => column.meaning);
