@@ -22,6 +22,32 @@ export const BoardStudent = z.object({
   ),
 });
 export type BoardStudent = z.infer<typeof BoardStudent>;
+const GroupOfMove = z.object({ number: z.number().int(), name: z.string() });
+/** What one person did to places in a set at one moment, on the Board, by a deal, a file or a choice of their own. */
+export const MovesAct = z.object({
+  at: DateTime,
+  by: z.string(),
+  isYours: z.boolean(),
+  /** How many people it moved; the first twenty are named. */
+  count: z.number().int(),
+  why: z.string().nullable(),
+  moves: z.array(
+    z.object({
+      enrolmentId: EnrolmentId,
+      name: z.string(),
+      from: z.array(GroupOfMove),
+      to: z.array(GroupOfMove),
+    }),
+  ),
+});
+export type MovesAct = z.infer<typeof MovesAct>;
+/** Who moved whom in a set, the latest first. */
+export const MovesOf = z.object({
+  acts: z.array(MovesAct),
+  /** To ask with for what was earlier; null: this is all. */
+  before: DateTime.nullable(),
+});
+export type MovesOf = z.infer<typeof MovesOf>;
 /** All that the Board of one set shows. */
 export const BoardView = z.object({
   set: GroupSetView,
@@ -36,6 +62,8 @@ export const BoardView = z.object({
   rules: z.array(DealRule),
   /** Of expert tables: from which group of the home set each student comes. */
   homes: z.array(z.object({ enrolmentId: EnrolmentId, number: z.number().int(), name: z.string() })),
+  /** What happened last; null: no one has a place yet. */
+  latest: MovesAct.nullable(),
 });
 export type BoardView = z.infer<typeof BoardView>;
 const MoveShape = z.strictObject({

@@ -1,5 +1,5 @@
 import type { GroupSetView } from '@jigsaw/contract/sets';
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
 import type { Client } from './client.js';
 
 /** A class file, as it is. */

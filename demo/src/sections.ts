@@ -1,4 +1,4 @@
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
 import { sure } from '@jigsaw/core/lists';
 import type { Client } from './client.js';
 import type { MadeStudent } from './people.js';

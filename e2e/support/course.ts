@@ -1,7 +1,7 @@
 import type { Browser, Page } from '@playwright/test';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { CourseView } from '@jigsaw/contract/course';
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
 import { sure } from '@jigsaw/core/lists';
 import { newPerson } from './fixtures.js';
 

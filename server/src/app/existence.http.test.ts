@@ -29,7 +29,7 @@ const thereFor: Record<string, readonly Name[]> = {
      archiveGroupSet editGroup editGroups leadGroups placeStudents draftActivity editActivity publishActivity discardChanges releaseActivity
      copyActivity changeReach foresee grantExtension previewImport applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listDesk readGradebook exportGradebook readPlaces
-     listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard exportGroups readActivity removeExtension withdrawActivity
+     listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard readMoves exportGroups readActivity removeExtension withdrawActivity
      restoreActivity deleteActivity`,
   ),
   ...forAll(students, 'takePlace readSignUp'),

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
 import type { MarkView } from '@jigsaw/contract/marks';
 import type { ActivityView } from '@jigsaw/contract/release';
-import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
+import type { RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import {
   aCourse,

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { BoardView } from '@jigsaw/contract/placing';
+import type { BoardView, MovesOf } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { readGroupFile } from '@jigsaw/core/placing';
 import { readTable } from '@jigsaw/core/roster';
@@ -134,6 +134,64 @@ describe('where someone has been', () => {
       (await given.instructor.get(`/api/courses/${given.course.id}/roster/${enrolmentId}/places`).expect(200))
         .body,
     ).toEqual({ places: [] });
+  });
+});
+
+describe('who moved whom', () => {
+  const moves = async (more = '') =>
+    (await given.instructor.get(`/api/sets/${given.set.id}/moves${more}`).expect(200)).body as MovesOf;
+  const put = async (move: object, why = '') => {
+    server.clock.pass({ minutes: 1 });
+    await given.instructor
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [move].flat(), ...(why && { why }) })
+      .expect(200);
+  };
+  const toCrock = async () => sure((await board()).groups[0]).id;
+
+  it('is told act by act, the latest first, and with the Board', async () => {
+    const [, carboy] = (await board()).groups.map((group) => group.id);
+    const [noor, jorge] = [idOf('noor'), idOf('jorge')];
+    const from = { noor: await groupOf('noor'), jorge: await groupOf('jorge') };
+    await put([
+      { student: noor, from: from.noor, to: null },
+      { student: jorge, from: from.jorge, to: null },
+    ]);
+    await put({ student: noor, from: null, to: sure(carboy) }, 'Timetable clash');
+    const [last, before, ...earlier] = (await moves()).acts;
+    expect(last).toMatchObject({
+      by: 'Dr. Ilse Marrow',
+      isYours: true,
+      count: 1,
+      why: 'Timetable clash',
+      moves: [{ enrolmentId: noor, from: [], to: [{ number: 2 }] }],
+    });
+    expect(before).toMatchObject({ count: 2, moves: [{ to: [] }, { to: [] }] });
+    expect((await board()).latest).toEqual(last);
+    expect((await moves(`?before=${sure(before).at}`)).acts).toEqual(earlier);
+  });
+
+  it('is for staff of the course, and its moment is a moment', async () => {
+    const noor = sure(given.students.get('noor')).browser;
+    await noor.get(`/api/sets/${given.set.id}/moves`).expect(404);
+    await given.instructor.get(`/api/sets/${given.set.id}/moves?before=yesterday`).expect(422);
+  });
+
+  it('comes in parts', async () => {
+    const to = await toCrock();
+    const student = idOf('noor');
+    await put({ student, from: await groupOf('noor'), to: null });
+    for (let turn = 0; turn < 26; turn += 1) {
+      await put({ student, from: null, to });
+      await put({ student, from: to, to: null });
+    }
+    const first = await moves();
+    expect(first.acts).toHaveLength(50);
+    const rest = await moves(`?before=${sure(first.before ?? undefined)}`);
+    expect(rest.before).toBeNull();
+    expect(rest.acts.length).toBeGreaterThan(2);
+    const moments = [...first.acts, ...rest.acts].map((act) => act.at);
+    expect(moments).toEqual(moments.toSorted().toReversed());
   });
 });
 

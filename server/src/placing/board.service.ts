@@ -2,7 +2,14 @@ import { Injectable } from '@nestjs/common';
 import { stringify } from 'csv-stringify/sync';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
-import type { BoardStudent, BoardView, PlaceRequest, PlaceResult, PlacesOf } from '@jigsaw/contract/placing';
+import type {
+  BoardStudent,
+  BoardView,
+  MovesOf,
+  PlaceRequest,
+  PlaceResult,
+  PlacesOf,
+} from '@jigsaw/contract/placing';
 import type { Viewer } from '@jigsaw/core/course';
 import { inNameOrder } from '@jigsaw/core/course';
 import { guardFormula } from '@jigsaw/core/files';
@@ -18,8 +25,12 @@ import { areGroupsOfSet, groupsOfSet, lockSet, setOf, setView } from '../sets/in
 import type { Credited } from './groupWork.js';
 import { GroupWork } from './groupWork.js';
 import { Memberships } from './memberships.js';
+import { actsIn } from './moves.js';
 import { countStudentsToPlace } from './studentsToPlace.js';
 import { unplacedSql } from './unplaced.js';
+
+/** Acts of a set's history that are told at once. */
+const actsAtOnce = 50;
 
 /** How students get their group in one set. */
 @Injectable()
@@ -49,7 +60,18 @@ export class BoardService {
   private async asWritten(person: SignedIn, setId: GroupSetId): Promise<BoardView> {
     const set = await setOf(this.dataSource.manager, setId);
     const viewer = await this.viewers.staff(person, set.courseId, 'read-course');
-    return this.boardFor(viewer, this.dataSource.manager, set);
+    return this.boardFor(person, viewer, this.dataSource.manager, set);
+  }
+
+  /** Who moved whom in this set.
+   * @param before only what was earlier; null: from now on back. */
+  async moves(person: SignedIn, setId: GroupSetId, before: Date | null): Promise<MovesOf> {
+    const { manager } = this.dataSource;
+    const set = await setOf(manager, setId);
+    await this.viewers.staff(person, set.courseId, 'read-course');
+    const acts = await actsIn(manager, set, person.id, before, actsAtOnce + 1);
+    const shown = acts.slice(0, actsAtOnce);
+    return { acts: shown, before: acts.length > actsAtOnce ? sure(shown.at(-1)).at : null };
   }
 
   /** Carries out one act on the Board. If anybody was moved meanwhile, no one is moved and the Board as it is now comes back. */
@@ -81,7 +103,7 @@ export class BoardService {
       const facts = { ...(why && { why }), ...(credit !== 'stays' && { credit }) };
       if (!(await this.memberships.place(work, { set, place, by: person, why: why || null, facts })))
         throw problems.staleWrite(
-          await this.boardFor(viewer, manager, set),
+          await this.boardFor(person, viewer, manager, set),
           'Someone else moved one of these students first. No one was moved. The Board shows the current places.',
         );
       if (credit === 'joins') await this.groupWork.work.creditNewcomers(manager, place.moves);
@@ -134,7 +156,12 @@ export class BoardService {
     return credited.filter(({ groupId }) => !seesOnlyLed || leads.includes(groupId));
   }
 
-  private async boardFor(viewer: Viewer, manager: EntityManager, set: GroupSetRow): Promise<BoardView> {
+  private async boardFor(
+    person: SignedIn,
+    viewer: Viewer,
+    manager: EntityManager,
+    set: GroupSetRow,
+  ): Promise<BoardView> {
     const groups = await groupsOfSet(manager, set.id);
     const shown = await this.creditedIn(viewer, manager, set, null);
     const students = await studentsIn(manager, set, shown);
@@ -149,6 +176,7 @@ export class BoardService {
       assistantsSee,
       rules: set.rules,
       homes: set.homeSetId === null ? [] : await homesIn(manager, set.homeSetId),
+      latest: (await actsIn(manager, set, person.id, null, 1))[0] ?? null,
     };
   }
 }

@@ -1,10 +1,11 @@
-import { Controller, Res } from '@nestjs/common';
+import { Controller, Query, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 
-import { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/contract/common';
+import { CourseId, DateTime, EnrolmentId, GroupSetId } from '@jigsaw/contract/common';
 import {
   BoardView,
+  MovesOf,
   PlaceRequest,
   PlaceResult,
   PlacesOf,
@@ -17,6 +18,7 @@ import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { sendExport } from '../platform/sendExport.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
+import { problems } from '../platform/problems.js';
 import { BoardService } from './board.service.js';
 import { SignUpService } from './signUp.service.js';
 
@@ -38,6 +40,21 @@ export class PlacingController {
     @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
   ): Promise<BoardView> {
     return this.boards.read(person, setId);
+  }
+
+  @Endpoint('GET /sets/:setId/moves', {
+    id: 'readMoves',
+    does: 'Who moved whom in this set, the latest first (?before=the moment of an earlier answer)',
+    answer: MovesOf,
+  })
+  moves(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Query('before') before: unknown,
+  ): Promise<MovesOf> {
+    const moment = DateTime.optional().safeParse(before);
+    if (!moment.success) throw problems.invalidInput('Say before which moment.');
+    return this.boards.moves(person, setId, moment.data === undefined ? null : new Date(moment.data));
   }
 
   @Endpoint('POST /sets/:setId/place', {

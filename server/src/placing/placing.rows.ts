@@ -14,6 +14,7 @@ import { GroupRow, GroupSetRow } from '../sets/index.js';
 @Index('membership_leader_once', ['groupId'], { unique: true, where: `"until" IS NULL AND "isLeader"` })
 @Index('membership_by_group', ['groupId'], { where: `"until" IS NULL` })
 @Index('membership_by_enrolment', ['enrolmentId'])
+@Index('membership_by_set', ['setId', 'from'])
 export class MembershipRow {
   @PrimaryColumn('uuid') id!: string;
   @ForeignKey(() => GroupSetRow) @Column('uuid') setId!: GroupSetId;

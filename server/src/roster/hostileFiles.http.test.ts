@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import type { Piscina } from 'piscina';
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
 import { aCourse, base64 } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { aWorkbook } from '../test/aWorkbook.js';

@@ -8,7 +8,7 @@ import type {
   ImportResult,
   ImportSource,
   PreviewRequest,
-} from '@jigsaw/contract/roster';
+} from '@jigsaw/contract/import';
 import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type {

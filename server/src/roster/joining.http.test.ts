@@ -1,6 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
-import type { ImportPreview, RosterChangeList, RosterChanged, RosterView } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
+import type { RosterChangeList, RosterChanged, RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, addFile, aSheet, aText, copyOf, importPaste, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';

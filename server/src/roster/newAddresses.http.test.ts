@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { CourseList } from '@jigsaw/contract/course';
-import type { ImportPreview, ImportResult, RosterView } from '@jigsaw/contract/roster';
+import type { ImportPreview, ImportResult } from '@jigsaw/contract/import';
+import type { RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, base64 } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';

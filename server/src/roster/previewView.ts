@@ -1,4 +1,4 @@
-import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
+import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/import';
 import type { Table } from '@jigsaw/core/files';
 import { sure } from '@jigsaw/core/lists';
 import type { ColumnMeaning, PreviewRow, RowProblem } from '@jigsaw/core/roster';

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { GroupSetList } from '@jigsaw/contract/sets';
-import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
+import type { RosterView } from '@jigsaw/contract/roster';
 import { aCourse } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { workbookOf } from '../test/aWorkbook.js';

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ActivityView } from '@jigsaw/contract/release';
-import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
+import type { RosterView } from '@jigsaw/contract/roster';
 import type { Role } from '@jigsaw/core/course';
 import { sure } from '@jigsaw/core/lists';
 import {

@@ -5,12 +5,9 @@ import type { z } from 'zod';
 import { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/contract/common';
 import { SignInLinks } from '@jigsaw/contract/identity';
 import { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
+import { ImportPreview, ImportRequest, ImportResult, PreviewRequest } from '@jigsaw/contract/import';
 import {
   ChooseKind,
-  ImportPreview,
-  ImportRequest,
-  ImportResult,
-  PreviewRequest,
   RegistrarView,
   RosterAct,
   RosterAttributes,

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { GroupSetList } from '@jigsaw/contract/sets';
-import type { ImportPreview, RosterView } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
+import type { RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, base64 } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';

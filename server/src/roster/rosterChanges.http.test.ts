@@ -1,12 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
-import type {
-  ImportPreview,
-  RosterChangeList,
-  RosterChanged,
-  RosterEntry,
-  RosterView,
-} from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
+import type { RosterChangeList, RosterChanged, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, base64, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';

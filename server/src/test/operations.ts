@@ -230,6 +230,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('makeSignInLinks', 'roster/sign-in-links', instructor, 'post'),
     ofCourse('undoRosterChange', `roster/changes/${changeId}/undo`, instructor, 'post'),
     one('readBoard', 'get', `sets/${set.id}/board`),
+    one('readMoves', 'get', `sets/${set.id}/moves`),
     one('exportGroups', 'get', `sets/${set.id}/groups.csv`),
     one('readSignUp', 'get', `sets/${other.id}/sign-up`, noor.browser),
     one('readActivity', 'get', `activities/${live.id}`),

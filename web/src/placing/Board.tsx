@@ -16,9 +16,10 @@ import { DealSheet } from './DealOutSheet.js';
 import { EditGroupSheet } from './EditGroupSheet.js';
 import { GroupCard } from './GroupCard.js';
 import { ArchivedStrip } from '../sets/index.js';
+import { MovesSheet } from './MovesSheet.js';
 import { MoveSheet } from './MoveSheet.js';
 import { matching } from './matching.js';
-import { FoundStudents } from './StudentList.js';
+import { FoundStudents, MovedStudents } from './StudentList.js';
 import { capacityOf, leaderOf } from './seating.js';
 import type { Chosen } from './seating.js';
 import { showInGroup } from './PlacedHits.js';
@@ -30,6 +31,8 @@ import { SetTabs } from './SetTabs.js';
 import { reminder } from './reminder.js';
 import { BoardHints } from './BoardHints.js';
 import { useSeating } from './useSeating.js';
+import { useGroupEdits } from './useGroupEdits.js';
+import { useOthersAct } from './useOthersAct.js';
 import { useMoreKey } from './useMoreKey.js';
 
 const Frame = styled(Page)`
@@ -79,6 +82,11 @@ export function Board({ board }: { readonly board: BoardView }) {
     [students, sought],
   );
   const more = useMoreKey();
+  const [isTelling, setTelling] = useState(false);
+  const othersAct = useOthersAct(board, acts.savedAt);
+  const moved = useMemo(() => new Set(othersAct?.moves.map((move) => move.enrolmentId)), [othersAct]);
+  const edits = useGroupEdits();
+  const letHold = useSteady((group: BoardGroup, places: number) => edits.letHold(group, places));
   const homes = useMemo(() => new Map(board.homes.map((home) => [home.enrolmentId, home])), [board.homes]);
   const heldIn = useMemo(() => heldByPlace(acts.selected), [acts.selected]);
 
@@ -163,22 +171,25 @@ export function Board({ board }: { readonly board: BoardView }) {
         />
         <Cards data-scroller>
           <FoundStudents value={found}>
-            {groups.map((group, at) => {
-              const members = sure(seating.get(group.id));
-              return (
-                <GroupCard
-                  key={group.id}
-                  group={group}
-                  members={members}
-                  capacity={capacityOf(board, group)}
-                  selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
-                  mayChange={mayPlace}
-                  homes={homes}
-                  isFar={at >= drawnAtOnce && 'IntersectionObserver' in window}
-                  {...cardActs}
-                />
-              );
-            })}
+            <MovedStudents value={moved}>
+              {groups.map((group, at) => {
+                const members = sure(seating.get(group.id));
+                return (
+                  <GroupCard
+                    key={group.id}
+                    group={group}
+                    members={members}
+                    capacity={capacityOf(board, group)}
+                    selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
+                    mayChange={mayPlace}
+                    homes={homes}
+                    onHold={course.role === 'instructor' ? letHold : null}
+                    isFar={at >= drawnAtOnce && 'IntersectionObserver' in window}
+                    {...cardActs}
+                  />
+                );
+              })}
+            </MovedStudents>
           </FoundStudents>
           {groups.length === 0 && <NoGroups board={board} />}
         </Cards>
@@ -215,7 +226,8 @@ export function Board({ board }: { readonly board: BoardView }) {
           onClose={() => setMenu(null)}
         />
       )}
-      <BoardHints board={board} acts={acts} typed={typed} />
+      {isTelling && <MovesSheet board={board} onClose={() => setTelling(false)} />}
+      <BoardHints {...{ board, acts, typed, othersAct }} onMoves={() => setTelling(true)} />
     </Frame>
   );
 }

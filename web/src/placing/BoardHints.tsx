@@ -1,11 +1,12 @@
 import { ChevronDown } from 'lucide-react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { BoardView } from '@jigsaw/contract/placing';
+import type { BoardView, MovesAct } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import type { Dates } from '../look/index.js';
-import { Button, Emblem, Key, Popup, FootBar } from '../look/index.js';
+import { Button, Emblem, Key, Popup, FootBar, Spoken } from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { sayAct } from './sayMoves.js';
 import type { BoardActs } from './useBoard.js';
 
 const Hints = styled(FootBar)`
@@ -64,10 +65,13 @@ interface BoardHintsProps {
   readonly acts: BoardActs;
   /** The number of a group, as far as it is typed. */
   readonly typed: string;
+  /** What someone else just did; null: nothing. */
+  readonly othersAct: MovesAct | null;
+  readonly onMoves: () => void;
 }
 
 /** What can be done now with what is selected, and whether all is saved. */
-export function BoardHints({ board, acts, typed }: BoardHintsProps) {
+export function BoardHints({ board, acts, typed, othersAct, onMoves }: BoardHintsProps) {
   const { dates } = useCourse();
   const { set } = board;
   return (
@@ -101,6 +105,10 @@ export function BoardHints({ board, acts, typed }: BoardHintsProps) {
             <Key>Esc</Key>deselect
           </span>
         </>
+      ) : othersAct ? (
+        <b>
+          {sayAct(othersAct)}, {dates.time(othersAct.at)}
+        </b>
       ) : set.signUp && !set.frozenAt ? (
         <span>{sayChoosing(board, dates)}</span>
       ) : set.isSynchronised ? (
@@ -110,7 +118,14 @@ export function BoardHints({ board, acts, typed }: BoardHintsProps) {
       ) : (
         <span>From the list on the left students get one more group; from a group they move.</span>
       )}
+      {/* Those who do not see the Board hear of it too. */}
+      <Spoken role="status">{othersAct && sayAct(othersAct)}</Spoken>
       <span className="grow" />
+      {board.latest && (
+        <Button kind="quiet" isSmall onPress={onMoves}>
+          Moves…
+        </Button>
+      )}
       <span>
         {acts.isSaving
           ? 'Saving…'

@@ -6,11 +6,10 @@ import type { GroupId } from '@jigsaw/core/ids';
 import { ContextMenu, Emblem } from '../look/index.js';
 import type { MenuAct, Spot } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { useEditGroupMutation } from './placingApi.js';
 import { leaderOf } from './seating.js';
 import type { Seating } from './seating.js';
+import { useGroupEdits } from './useGroupEdits.js';
 import type { BoardActs } from './useBoard.js';
-import { useAct } from '../page/index.js';
 
 /** A menu that was asked for: of those who are selected, or of a group. */
 export type OpenMenu =
@@ -116,13 +115,9 @@ function GroupMenu({
   onClose,
 }: Rest & { readonly group: BoardGroup }) {
   const { course } = useCourse();
-  const edit = useAct(useEditGroupMutation());
+  const edits = useGroupEdits();
   const members = sure(seating.get(group.id));
   const ids = members.map((student) => student.enrolmentId);
-  const lock = () => {
-    const { name, capacity, version } = group;
-    void edit({ groupId: group.id, body: { name, capacity, isLocked: !group.isLocked, version } });
-  };
   const menuActs: MenuAct[] = [
     ...(course.role === 'instructor'
       ? [
@@ -130,7 +125,7 @@ function GroupMenu({
           {
             label: group.isLocked ? 'Unlock' : 'Lock: no one joins or leaves',
             text: 'Lock',
-            does: lock,
+            does: () => void edits.lock(group, !group.isLocked),
           },
         ]
       : []),

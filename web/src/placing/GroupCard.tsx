@@ -100,6 +100,22 @@ const Free = styled.p`
   color: var(--ink-3);
 `;
 
+const Hold = styled.button`
+  flex: none;
+  min-height: 28px;
+  padding: 0 8px;
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  background: var(--surface);
+  color: var(--ink);
+  font: 600 13px/18px var(--font-text);
+  text-align: left;
+  cursor: pointer;
+  &:hover {
+    background: var(--wash);
+  }
+`;
+
 /** The members of a card that is out of view, in one piece: it costs next to nothing, and the search of the browser finds them. */
 const Names = styled.div`
   padding: 0 8px;
@@ -129,6 +145,8 @@ interface GroupCardProps extends CardActs {
   readonly mayChange: boolean;
   /** Of expert tables: from which group each student comes. */
   readonly homes: ReadonlyMap<EnrolmentId, { readonly number: number; readonly name: string }>;
+  /** Lets a group that is over its places hold those who are in it; null: not the reader's to say. */
+  readonly onHold: ((group: BoardGroup, places: number) => void) | null;
   /** Drawn as a plain list until it comes near to view: a Board of 160 groups is there at once. */
   readonly isFar: boolean;
 }
@@ -140,6 +158,7 @@ export const GroupCard = memo(function GroupCard({
   selected,
   mayChange,
   homes,
+  onHold,
   isFar,
   ...acts
 }: GroupCardProps) {
@@ -232,6 +251,11 @@ export const GroupCard = memo(function GroupCard({
           <Names role="group" aria-label={label} tabIndex={0} onFocus={() => setNear(true)}>
             {(isLong ? members.slice(0, inLongCard) : members).map((member) => member.name).join('\n')}
           </Names>
+        )}
+        {over > 0 && onHold && (
+          <Hold type="button" onClick={() => onHold(group, members.length)}>
+            Let {group.name} hold {members.length}
+          </Hold>
         )}
         {members.length > 0 && free > 0 && !isLong && (
           <Free>{free === 1 ? 'Free place' : `${free} free places`}</Free>

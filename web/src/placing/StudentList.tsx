@@ -245,6 +245,9 @@ const isSame = (one: ReadonlySet<Key>, other: ReadonlySet<Key>) =>
 /** Those who a search found, to be marked where they sit. Only names hear of it: a row is far more than its name, and a key must be answered at once. */
 export const FoundStudents = createContext<ReadonlySet<EnrolmentId>>(new Set());
 
+/** The students that someone else just moved, to be seen where they are now. */
+export const MovedStudents = createContext<ReadonlySet<EnrolmentId>>(new Set());
+
 const Name = styled.span`
   flex: 1;
   min-width: 0;
@@ -256,12 +259,20 @@ const Name = styled.span`
     text-decoration: underline 2px;
     text-underline-offset: 3px;
   }
+  &[data-moved] {
+    font-weight: 620;
+    box-shadow:
+      -6px 0 var(--wash-2),
+      inset 0 0 0 20px var(--wash-2);
+    border-radius: 2px;
+  }
 `;
 
 export function StudentName({ student }: { readonly student: BoardStudent }) {
   const isFound = useContext(FoundStudents).has(student.enrolmentId);
+  const isMoved = useContext(MovedStudents).has(student.enrolmentId);
   return (
-    <Name data-found={isFound || undefined}>
+    <Name data-found={isFound || undefined} data-moved={isMoved || undefined}>
       <PersonName name={student.name} reading={student.reading} />
     </Name>
   );

@@ -1,6 +1,6 @@
 import { ChangeAssistants } from '@jigsaw/contract/course';
 import type { PlaceRequest } from '@jigsaw/contract/placing';
-import { BoardView, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/placing';
+import { BoardView, MovesOf, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/placing';
 import type { EditGroup, EditGroups, LeadGroups } from '@jigsaw/contract/sets';
 import { BoardGroup, BoardGroups } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
@@ -87,6 +87,14 @@ const placingApi = boardApi.injectEndpoints({
         }
       },
     }),
+    readMoves: build.query<MovesOf, { readonly setId: string; readonly before: string | null }>({
+      query: ({ setId, before }) =>
+        `sets/${setId}/moves${before === null ? '' : `?before=${encodeURIComponent(before)}`}`,
+      responseSchema: MovesOf,
+      // Told anew each time it is opened: nothing else asks for it.
+      keepUnusedDataFor: 0,
+      providesTags: ['Placement'],
+    }),
     listSignUps: build.query<SignUpList, string>({
       query: (courseId) => `courses/${courseId}/sign-ups`,
       responseSchema: SignUpList,
@@ -138,6 +146,7 @@ export const {
   useReadBoardQuery,
   useLazyReadBoardQuery,
   usePlaceStudentsMutation,
+  useReadMovesQuery,
   useListSignUpsQuery,
   useReadSignUpQuery,
   useTakePlaceMutation,

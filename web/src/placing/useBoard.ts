@@ -3,6 +3,7 @@ import { useDispatch } from 'react-redux';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { z } from 'zod';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
+import type { BoardGroup } from '@jigsaw/contract/sets';
 import { PlaceRequest } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import type { Held, Move, Place, Placement } from '@jigsaw/core/placing';
@@ -14,6 +15,7 @@ import { useNotice } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { showPlaced, usePlaceStudentsMutation } from './placingApi.js';
 import { capacityOf } from './seating.js';
+import { useGroupEdits } from './useGroupEdits.js';
 import type { Chosen } from './seating.js';
 
 const Done = z.object({
@@ -71,6 +73,7 @@ export function useBoard(board: BoardView): BoardActs {
   const [selected, setSelected] = useState<Chosen>(new Map());
   const { past, future, setPast, setFuture } = useKept(`board ${board.set.id} ${course.enrolmentId}`);
   const [pending, setPending] = useState<Pending | null>(null);
+  const edits = useGroupEdits();
   const [savedAt, setSavedAt] = useState<number | null>(null);
   const dispatch = useDispatch<ThunkDispatch<never, unknown, UnknownAction>>();
   // Acts are shown at once, and reach the server in the order in which they were done.
@@ -114,6 +117,25 @@ export function useBoard(board: BoardView): BoardActs {
   );
 
   const doNow = (done: Done) => {
+    const locked = lockedIn(board, done.place);
+    if (locked.length > 0) return sayLocked(locked, done);
+    goOn(done);
+  };
+
+  /** A locked group keeps its members until someone unlocks it, here by the same press. */
+  const sayLocked = (locked: readonly BoardGroup[], done: Done) => {
+    const names = locked.map((group) => group.name).join(', ');
+    const unlock = async () => {
+      for (const group of locked) if (!(await edits.lock(group, false))) return;
+      goOn(done);
+    };
+    notice(
+      `${names} ${locked.length === 1 ? 'is' : 'are'} locked: no one joins or leaves.`,
+      course.role === 'instructor' ? { label: 'Unlock and move', do: () => void unlock() } : undefined,
+    );
+  };
+
+  const goOn = (done: Done) => {
     const who = done.place.moves.flatMap((move) => leaving(board, move) ?? []);
     if (who.length > 0) setPending({ done, who });
     else carryOn(done);
@@ -263,6 +285,14 @@ const read = (key: string): Kept => readStored(key, Kept) ?? { past: [], future:
 const nameOf = (board: BoardView, id: EnrolmentId) =>
   board.students.find((student) => student.enrolmentId === id)?.name ?? 'A student';
 const groupOf = (board: BoardView, id: GroupId | null) => board.groups.find((group) => group.id === id);
+
+/** Locked groups that an act would put someone in or take someone out of. */
+const lockedIn = (board: BoardView, { moves }: Place): readonly BoardGroup[] =>
+  board.groups.filter(
+    (group) =>
+      group.isLocked &&
+      moves.some((move) => move.from !== move.to && (move.from === group.id || move.to === group.id)),
+  );
 
 /** null: nothing that is handed in is left behind. */
 function leaving(board: BoardView, move: Move): Leaving | null {

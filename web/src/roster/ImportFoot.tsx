@@ -1,4 +1,4 @@
-import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
+import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/import';
 import { sure } from '@jigsaw/core/lists';
 import { counted, fold } from '@jigsaw/core/text';
 import { Button, FootBar, Small } from '../look/index.js';

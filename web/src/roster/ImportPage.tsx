@@ -5,7 +5,7 @@ import type { FileDropItem } from 'react-aria-components';
 import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { Role } from '@jigsaw/contract/common';
-import type { ImportSource } from '@jigsaw/contract/roster';
+import type { ImportSource } from '@jigsaw/contract/import';
 import { longestReadSeconds } from '@jigsaw/core/roster';
 import { ProblemStrip } from '../api/index.js';
 import {

@@ -1,6 +1,6 @@
 import { Dialog, DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
 import { counted } from '@jigsaw/core/text';
 import { Button, Choice, Popup, Small } from '../look/index.js';
 

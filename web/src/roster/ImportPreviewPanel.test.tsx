@@ -1,7 +1,7 @@
 import { describe, expect, it, jest } from '@jest/globals';
 import { render, screen, within } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
-import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
+import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/import';
 import { sure } from '@jigsaw/core/lists';
 import { id } from '../test/data.js';
 import { aPerson, aPreview } from '../test/importing.js';

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
+import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/import';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { Delimiter } from '@jigsaw/core/files';
 import { ProblemStrip } from '../api/index.js';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/roster';
+import type { ImportPreview, PreviewRowView } from '@jigsaw/contract/import';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { Button, PersonName, Small, Tag } from '../look/index.js';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
 import { Button } from '../look/index.js';
 
 interface MendFormProps {

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { styled } from 'styled-components';
-import type { ImportSource } from '@jigsaw/contract/roster';
+import type { ImportSource } from '@jigsaw/contract/import';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Choice, Field, Small, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';

@@ -1,5 +1,5 @@
-import { ColumnMeaning } from '@jigsaw/contract/roster';
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import { ColumnMeaning } from '@jigsaw/contract/import';
+import type { ImportPreview } from '@jigsaw/contract/import';
 import { sure } from '@jigsaw/core/lists';
 import { fold } from '@jigsaw/core/text';
 import { z } from 'zod';

@@ -1,15 +1,15 @@
 import { PlacesOf } from '@jigsaw/contract/placing';
 import { SignInLinks } from '@jigsaw/contract/identity';
+import { ImportPreview, ImportResult } from '@jigsaw/contract/import';
 import {
-  ImportPreview,
-  ImportResult,
   RegistrarView,
   RosterAttributes,
   RosterChanged,
   RosterChangeList,
   RosterView,
 } from '@jigsaw/contract/roster';
-import type { ChooseKind, ImportRequest, PreviewRequest, RosterAct } from '@jigsaw/contract/roster';
+import type { ImportRequest, PreviewRequest } from '@jigsaw/contract/import';
+import type { ChooseKind, RosterAct } from '@jigsaw/contract/roster';
 import { api } from '../api/index.js';
 
 interface In<Body> {

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Role } from '@jigsaw/contract/common';
-import type { ImportPreview, ImportSource } from '@jigsaw/contract/roster';
+import type { ImportPreview, ImportSource } from '@jigsaw/contract/import';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { useCourse } from '../course/index.js';
 import { isProblem, useShareSent } from '../api/index.js';

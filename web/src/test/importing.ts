@@ -1,4 +1,4 @@
-import type { ImportPreview } from '@jigsaw/contract/roster';
+import type { ImportPreview } from '@jigsaw/contract/import';
 
 export const aPerson = (name: string) => ({
   email: `${name.toLowerCase()}@b.example`,

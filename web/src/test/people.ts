@@ -115,6 +115,7 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     assistantsSee: 'all',
     rules: [],
     homes: [],
+    latest: null,
   };
 }
 

@@ -1,0 +1,37 @@
+import type { MovesAct } from '@jigsaw/contract/placing';
+import { sure } from '@jigsaw/core/lists';
+import { counted } from '@jigsaw/core/text';
+
+type Moved = MovesAct['moves'][number];
+
+/** “Ilse Marrow moved Ada Okafor from Tun to Crock”; of many, how many. */
+export function sayAct({ by, isYours, count, moves }: MovesAct): string {
+  const first = sure(moves[0]);
+  const who = isYours ? 'You' : by;
+  if (count === 1) {
+    const isOwnChoice = first.name === by;
+    return `${who} ${isOwnChoice ? sayOwn(first) : sayOne(first)}`;
+  }
+  const target = moves.every((move) => sayGroups(move.to) === sayGroups(first.to)) ? first.to : null;
+  const people = counted(count, 'student');
+  if (target === null || count > moves.length) return `${who} moved ${people}`;
+  if (target.length === 0) return `${who} removed ${people} from their groups`;
+  const isMove = moves.every((move) => move.from.length > 0);
+  return `${who} ${isMove ? 'moved' : 'placed'} ${people} ${isMove ? 'to' : 'in'} ${sayGroups(target)}`;
+}
+
+function sayOne({ name, from, to }: Moved): string {
+  if (to.length === 0) return `removed ${name} from ${sayGroups(from)}`;
+  return from.length === 0
+    ? `placed ${name} in ${sayGroups(to)}`
+    : `moved ${name} from ${sayGroups(from)} to ${sayGroups(to)}`;
+}
+
+function sayOwn({ from, to }: Moved): string {
+  if (to.length === 0) return `left ${sayGroups(from)}`;
+  return from.length === 0 ? `chose ${sayGroups(to)}` : `changed from ${sayGroups(from)} to ${sayGroups(to)}`;
+}
+
+/** The groups of one side of a move; none is told as such. */
+export const sayGroups = (groups: Moved['from']): string =>
+  groups.length === 0 ? 'no group' : groups.map((group) => group.name).join(', ');
