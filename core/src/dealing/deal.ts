@@ -5,7 +5,7 @@ import { keptNames } from './names.js';
 import type { DealProblem } from './problem.js';
 import { randomFrom } from '../random/index.js';
 import { Search } from './search.js';
-import { seatEveryone } from './start.js';
+import { seatAs, seatEveryone } from './start.js';
 import type { Table } from './table.js';
 import type { Compiled } from './units.js';
 import { compile } from './units.js';
@@ -94,7 +94,9 @@ function* lookOnce(
   steps: number,
 ): Generator<Dealing, Dealt> {
   const random = randomFrom(problem.seed + look * apart);
-  const start = seatEveryone(problem, compiled, random);
+  const known = problem.from ? seatAs(problem, compiled, problem.from) : null;
+  const start = known ? { ok: true as const, table: known } : seatEveryone(problem, compiled, random);
+  const heat = known ? heatOfImproving : 1;
   if (!start.ok) return start;
   const { table } = start;
   const weighed = weigh(problem, table);
@@ -103,7 +105,11 @@ function* lookOnce(
   yield { part: 0, best: deal() }; // anyone who has enough already takes this
   if (steps > 0 && weighed.length > 0 && search.canMove) {
     for (let report = 0; report < reports; report += 1) {
-      search.run(Math.round(steps / reports), 1 - report / reports, 1 - (report + 1) / reports);
+      search.run(
+        Math.round(steps / reports),
+        heat * (1 - report / reports),
+        heat * (1 - (report + 1) / reports),
+      );
       if (search.isPerfect) break;
       yield { part: (report + 1) / reports, best: deal() };
     }
@@ -112,6 +118,8 @@ function* lookOnce(
   return { ok: true, deal: deal() };
 }
 
+/** Of what a deal from nothing begins with: more would only undo what is good already. */
+const heatOfImproving = 0.3;
 /** Between the seeds of two looks; no seed that people type is so far from another. */
 const apart = 1_000_003;
 

@@ -17,6 +17,30 @@ export function seatEveryone(problem: DealProblem, compiled: Compiled, random: (
   return typeof uneven === 'string' ? even : { ok: true, table: uneven };
 }
 
+/** Everyone where a seating has them; null: it does not keep what must hold. */
+export function seatAs(
+  { students, groups }: DealProblem,
+  compiled: Compiled,
+  seats: NonNullable<DealProblem['from']>,
+): Table | null {
+  const { units, fixed, capacity, count, groupCount } = compiled;
+  const placeOf = new Map(groups.map((group, at) => [group.id, at]));
+  const into = students.map(({ id }) => placeOf.get(seats.get(id)!) ?? -1);
+  const sizes = new Int32Array(groupCount);
+  for (const group of into) if (group >= 0) sizes[group]! += 1;
+  const table = new Table(groupCount, count, Math.max(1, ...sizes, ...units.map((unit) => unit.length)));
+  into.forEach((group, student) => group >= 0 && table.add(student, group));
+  const isKept =
+    units.every((unit, at) =>
+      unit.every(
+        (student) => into[student] === into[unit[0]!] && (fixed[at]! < 0 || into[student] === fixed[at]),
+      ),
+    ) &&
+    sizes.every((size, group) => size <= capacity[group]!) &&
+    brokenPairs(compiled, table).length === 0;
+  return isKept ? table : null;
+}
+
 /** Everyone into groups of the sizes that the forecast tells, the largest units and those with most to be apart from first; then those who sit with someone
  * they are to be apart from are swapped until no one does. */
 function seatEvenly(problem: DealProblem, compiled: Compiled, random: () => number): Start {

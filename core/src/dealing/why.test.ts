@@ -55,6 +55,44 @@ describe('why a rule is not fully met', () => {
     expect(why(given([company, apart]), 0).hindrances.map((each) => each.by)).toEqual([1]);
   });
 
+  it('names two rules that are in its way only together', () => {
+    const metToo: Rule = { ...met, sets: [{ name: 'Labs', groups: [[id('Park'), id('Han')]] }] };
+    const answer = why(given([met, metToo, company]), 2);
+    expect(answer.hindrances).toMatchObject([{ by: [0, 1], outcome: { says: '6 of 6 have company' } }]);
+    expect(why(given([apart, { ...apart }, company]), 2).hindrances).toMatchObject([{ by: [0, 1] }]);
+  });
+
+  it('misses no gain, however small a part of the whole it is', () => {
+    const class150 = Array.from({ length: 150 }, (_, at) => `S${at}`);
+    const [one, two] = class150.slice(0, 2).map(id);
+    const pair = [sure(one), sure(two)];
+    const problem: DealProblem = {
+      students: class150.map((name) => ({ id: id(name), name, attributes: {}, fixedIn: null })),
+      groups: Array.from({ length: 30 }, (_, at) => ({
+        id: `g${at}` as GroupId,
+        name: `G${at}`,
+        capacity: 5,
+        isLocked: false,
+      })),
+      rules: [
+        { kind: 'together', students: pair },
+        { kind: 'fresh', sets: [{ name: 'Labs', groups: [pair] }] },
+      ],
+      seed: 3,
+    };
+    expect(why(problem, 1).hindrances).toMatchObject([{ by: 0, outcome: { says: 'all 300 pairs are new' } }]);
+  });
+
+  it('takes for no hindrance what dealing on finds with all rules', () => {
+    const rules: Rule[] = [company, { kind: 'spread', attribute: 'Other', as: 'category' }];
+    const problem = given(rules);
+    const poor = judge(problem, new Map(names.map((name, at) => [id(name), sure(groups[at % 3]).id])));
+    const run = askWhy(problem, poor, 0);
+    let next = run.next();
+    while (!next.done) next = run.next();
+    expect(next.value.hindrances).toEqual([]);
+  });
+
   it('names the pins', () => {
     const answer = why(given([company], { Han: sure(groups[0]).id, Park: sure(groups[1]).id }), 0);
     expect(answer.hindrances.map((each) => each.by)).toEqual(['pins']);

@@ -34,7 +34,7 @@ interface WhyShortProps {
   readonly why: Why | null;
   readonly part: number;
   readonly onRaise: (above: number) => void;
-  readonly onTakeAway: (rule: number) => void;
+  readonly onTakeAway: (rules: readonly number[]) => void;
   readonly onUnpin: () => void;
   readonly onClose: () => void;
 }
@@ -71,8 +71,12 @@ export function WhyShort({
     <Panel role="status">
       {shown.length === 0 && <p>{sayNothing(why)}</p>}
       {shown.map((hindrance) => (
-        <p key={hindrance.by}>
-          <b>{sayWhat(board, hindrance.by)}</b> is in its way: without it, {hindrance.outcome.says}.{' '}
+        <p key={String(hindrance.by)}>
+          <b>{sayWhat(board, hindrance.by)}</b>{' '}
+          {typeof hindrance.by === 'object'
+            ? 'are in its way only together: without both'
+            : 'is in its way: without it'}
+          , {hindrance.outcome.says}.{' '}
           {hindrance.by === 'locks' && 'Unlock groups on the Board, then deal again. '}
           {hindrance.spared.length > 0 && hindrance.spared.length <= namesShown && (
             <Spared board={board} hindrance={hindrance} />
@@ -86,16 +90,7 @@ export function WhyShort({
               Deal all again without pins
             </Button>
           ) : (
-            <span key={by} style={{ display: 'contents' }}>
-              {by < rule && !isHard(by) && (
-                <Button isSmall onPress={() => onRaise(by)}>
-                  Put rule {rule + 1} above {by + 1}
-                </Button>
-              )}
-              <Button isSmall onPress={() => onTakeAway(by)}>
-                Deal without rule {by + 1}
-              </Button>
-            </span>
+            <Ways key={String(by)} {...{ rule, isHard, onRaise, onTakeAway }} by={[by].flat()} />
           ),
         )}
         <Button isSmall kind="quiet" onPress={onClose}>
@@ -106,8 +101,31 @@ export function WhyShort({
   );
 }
 
+interface WaysProps extends Pick<WhyShortProps, 'rule' | 'isHard' | 'onRaise' | 'onTakeAway'> {
+  readonly by: readonly number[];
+}
+
+/** What can be done about rules that are in the way of another: that one goes above them, or they go. */
+function Ways({ rule, by, isHard, onRaise, onTakeAway }: WaysProps) {
+  const first = Math.min(...by);
+  const numbers = by.map((each) => each + 1).join(' and ');
+  return (
+    <span style={{ display: 'contents' }}>
+      {first < rule && !by.some(isHard) && (
+        <Button isSmall onPress={() => onRaise(first)}>
+          Put rule {rule + 1} above {numbers}
+        </Button>
+      )}
+      <Button isSmall onPress={() => onTakeAway(by)}>
+        Deal without {by.length === 1 ? 'rule' : 'rules'} {numbers}
+      </Button>
+    </span>
+  );
+}
+
 function sayWhat(board: BoardView, by: Hindrance['by']): string {
   if (by === 'pins') return 'That some are pinned or stay';
+  if (typeof by === 'object') return `Rules ${by[0] + 1} and ${by[1] + 1}`;
   if (by !== 'locks') return `Rule ${by + 1}`;
   const locked = board.groups.filter((group) => group.isLocked).map((group) => group.name);
   return `That ${namesTogether(locked, namesShown)} ${locked.length === 1 ? 'is' : 'are'} locked`;

@@ -201,10 +201,10 @@ export function useDealer(board: BoardView, roster: RosterView) {
     isHard: (rule: number) => !isWish(sure(problem.rules[rule])),
     raise: (rule: number, above: number) =>
       dealOtherwise(moved(rules, rule, above), `Rule ${rule + 1} put above ${above + 1} and dealt again`),
-    takeAway: (rule: number) =>
+    takeAway: (these: readonly number[]) =>
       dealOtherwise(
-        rules.filter((_, index) => index !== rule),
-        `Rule ${rule + 1} removed and dealt again`,
+        rules.filter((_, index) => !these.includes(index)),
+        `${these.length === 1 ? 'Rule' : 'Rules'} ${these.map((each) => each + 1).join(' and ')} removed and dealt again`,
       ),
     unpin: () => {
       setPins(new Map());

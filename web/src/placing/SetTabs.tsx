@@ -1,9 +1,11 @@
-import { Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
+import { ChevronDown, Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
+import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { Role } from '@jigsaw/contract/common';
 import type { BoardView } from '@jigsaw/contract/placing';
-import { Button, Key, Small } from '../look/index.js';
+import type { GroupSetView } from '@jigsaw/contract/sets';
+import { Button, Key, Popup, Small } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useListGroupSetsQuery } from '../sets/index.js';
 import { SetMenu } from './SetMenu.js';
@@ -82,14 +84,7 @@ export function SetTabs({
           >
             <b>{set.name}</b>
             {set.frozenAt && <Lock size={13} aria-label="Frozen" />}
-            <Small>
-              {set.groupCount}
-              {set.isSynchronised
-                ? ' sections'
-                : set.capacity === null || set.isFormedAtHandIn
-                  ? ' groups'
-                  : ` groups of ${set.capacity}`}
-            </Small>
+            <Small>{sayGroupsOf(set)}</Small>
           </Link>
         ))}
         {course.role === 'instructor' && (
@@ -98,6 +93,7 @@ export function SetTabs({
           </Link>
         )}
       </nav>
+      {(sets.data?.sets.length ?? 0) >= manySets && <AllSets sets={sets.data?.sets ?? []} />}
       <span className="grow" />
       <Button
         kind="quiet"
@@ -130,6 +126,39 @@ export function SetTabs({
       )}
     </SetBar>
   );
+}
+
+/** Of so many, some tabs are out of sight. */
+const manySets = 6;
+
+/** Every set by name, to be found by typing its first letters. */
+function AllSets({ sets }: { readonly sets: readonly GroupSetView[] }) {
+  const navigate = useNavigate();
+  return (
+    <MenuTrigger>
+      <Button kind="quiet" aria-label={`All ${sets.length} group sets`}>
+        {sets.length} sets
+        <ChevronDown size={14} aria-hidden="true" />
+      </Button>
+      <Popup placement="bottom end">
+        <Menu aria-label="All group sets" onAction={(key) => void navigate(`../groups/${key}`)}>
+          {sets.map((set) => (
+            <MenuItem key={set.id} id={set.id} textValue={set.name}>
+              {set.name} <Small>{sayGroupsOf(set)}</Small>
+            </MenuItem>
+          ))}
+        </Menu>
+      </Popup>
+    </MenuTrigger>
+  );
+}
+
+/** “12 groups of 4” */
+function sayGroupsOf({ groupCount, isSynchronised, capacity, isFormedAtHandIn }: GroupSetView): string {
+  if (isSynchronised) return `${groupCount} sections`;
+  return capacity === null || isFormedAtHandIn
+    ? `${groupCount} groups`
+    : `${groupCount} groups of ${capacity}`;
 }
 
 /** Rules place everyone once, and are the course's: only instructors change them. */

@@ -130,7 +130,7 @@ export function useBoard(board: BoardView): BoardActs {
       goOn(done);
     };
     notice(
-      `${names} ${locked.length === 1 ? 'is' : 'are'} locked: no one joins or leaves.`,
+      `${names} ${locked.length === 1 ? 'is' : 'are'} locked: no one joins or leaves.${course.role === 'instructor' ? '' : ' Ask an instructor to unlock.'}`,
       course.role === 'instructor' ? { label: 'Unlock and move', do: () => void unlock() } : undefined,
     );
   };

@@ -64,11 +64,12 @@ const Sheet = styled.div`
     cursor: pointer;
     outline-offset: -2px;
   }
+  /* Over what scrolls beneath them, cells are marked without being seen through. */
   [data-row]:hover > * {
-    background: var(--wash);
+    box-shadow: inset 0 40px var(--wash);
   }
   [data-row][aria-selected='true'] > * {
-    background: var(--wash-2);
+    box-shadow: inset 0 40px var(--wash-2);
   }
   [role='rowheader'],
   [role='gridcell'] {
@@ -82,6 +83,18 @@ const Sheet = styled.div`
   [role='rowheader'] {
     font-weight: 600;
   }
+  /* Whose row it is stays in view, however far to the side someone scrolls. */
+  [role='row'] > :first-child,
+  &:not([data-plain]) [role='row'] > :nth-child(2) {
+    position: sticky;
+    left: 0;
+    z-index: 1;
+    background: var(--surface);
+  }
+  &:not([data-plain]) [role='row'] > :nth-child(2) {
+    left: ${boxWidth}px;
+  }
+  scroll-padding-left: 260px;
   &[data-editable] [data-attribute]:hover {
     box-shadow: inset 0 -2px 0 var(--edge);
     cursor: text;
