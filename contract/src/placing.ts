@@ -30,6 +30,9 @@ export const MovesAct = z.object({
   isYours: z.boolean(),
   /** How many people it moved; the first twenty are named. */
   count: z.number().int(),
+  /** Of these, how many had no group before, and how many have none after. */
+  placed: z.number().int(),
+  removed: z.number().int(),
   why: z.string().nullable(),
   moves: z.array(
     z.object({

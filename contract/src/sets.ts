@@ -146,6 +146,8 @@ export const EditGroups = z.strictObject({
     )
     .max(mostGroups, `${mostGroups} groups are the most.`),
   removed: z.array(GroupId).max(mostGroups),
+  /** Places of every group that has no number of its own; left out: as they are. */
+  capacity: Capacity.optional(),
 });
 export type EditGroups = z.infer<typeof EditGroups>;
 /** Who of the staff lead each of these groups from now on; other groups stay as they are. */

@@ -9,6 +9,8 @@ interface MoveRow {
   readonly by: PersonId;
   readonly byName: string;
   readonly count: number;
+  readonly placed: number;
+  readonly removed: number;
   readonly enrolmentId: EnrolmentId;
   readonly name: string;
   readonly from: MovesAct['moves'][number]['from'];
@@ -42,6 +44,8 @@ export async function actsIn(
        SELECT a."at", a."by", a."count", t."enrolmentId", p."name", max(t."why") AS "why",
               coalesce(jsonb_agg(jsonb_build_object('number', g."number", 'name', g."name") ORDER BY g."number") FILTER (WHERE NOT t."isTo"), '[]') AS "from",
               coalesce(jsonb_agg(jsonb_build_object('number', g."number", 'name', g."name") ORDER BY g."number") FILTER (WHERE t."isTo"), '[]') AS "to",
+              sum(CASE WHEN bool_and(t."isTo") THEN 1 ELSE 0 END) OVER (PARTITION BY a."at", a."by")::int AS "placed",
+              sum(CASE WHEN bool_or(t."isTo") THEN 0 ELSE 1 END) OVER (PARTITION BY a."at", a."by")::int AS "removed",
               row_number() OVER (PARTITION BY a."at", a."by" ORDER BY p."name", t."enrolmentId") AS "place"
          FROM "acts" a JOIN "turned" t ON t."at" = a."at" AND t."by" = a."by"
          JOIN "set_group" g ON g."groupId" = t."groupId" JOIN "course_person" p ON p."enrolmentId" = t."enrolmentId"
@@ -53,12 +57,14 @@ export async function actsIn(
   );
   const apart = await toldApart(manager, set.courseId);
   return [...groupedBy(rows, (row) => `${row.at.getTime()} ${row.by}`).values()].map((moves) => {
-    const { at, by, byName, count } = sure(moves[0]);
+    const { at, by, byName, count, placed, removed } = sure(moves[0]);
     return {
       at: at.toISOString(),
       by: byName,
       isYours: by === reader,
       count,
+      placed,
+      removed,
       why: moves.find((move) => move.why !== null)?.why ?? null,
       moves: moves.map(({ enrolmentId, name, from, to }) => ({
         enrolmentId,

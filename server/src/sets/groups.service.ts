@@ -63,7 +63,11 @@ export class GroupsService {
   }
 
   /** Names, places and locks of many groups, new groups, and such as go. All of it is done, or none. */
-  async editAll(person: SignedIn, setId: GroupSetId, { groups, removed }: EditGroups): Promise<BoardGroups> {
+  async editAll(
+    person: SignedIn,
+    setId: GroupSetId,
+    { groups, removed, capacity }: EditGroups,
+  ): Promise<BoardGroups> {
     const found = await setOf(this.dataSource.manager, setId);
     const { enrolmentId } = await this.viewers.staff(person, found.courseId, 'manage-groups');
     return this.unitOfWork.run(async ({ manager, now, record }) => {
@@ -81,6 +85,17 @@ export class GroupsService {
           `${stale.was.name} was changed meanwhile. Nothing was saved; what you wrote is kept here.`,
         );
 
+      if (capacity !== undefined && capacity !== set.capacity) {
+        await manager.update(GroupSetRow, { id: setId }, { capacity, version: set.version + 1 });
+        const { courseId } = set;
+        await record({
+          type: 'set.changed',
+          courseId,
+          actorId: person.id,
+          subjectId: setId,
+          facts: { capacity },
+        });
+      }
       for (const id of removed) await this.remove(manager, sure(before.get(id)));
       const changed = kept.filter(
         ({ was, ...is }) =>

@@ -117,7 +117,10 @@ describe('the groups of a set at once', () => {
       { ...rowOf(sure(carboy)), isLocked: true },
       { id: null, name: 'Tun', capacity: null, isLocked: false, version: 1 },
     ];
-    await put({ groups, removed: [] }).expect(200);
+    await put({ groups, removed: [], capacity: 5 }).expect(200);
+    expect((await board()).set.capacity).toBe(5);
+    await put({ groups: [], removed: [] }).expect(200);
+    expect((await board()).set.capacity).toBe(5); // what is not said stays
     const after = (await board()).groups;
     expect(
       after.map(({ number, name, capacity, isLocked, version }) => [

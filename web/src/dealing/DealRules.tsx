@@ -2,6 +2,7 @@ import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { RosterView } from '@jigsaw/contract/roster';
 import { Segments, Small } from '../look/index.js';
+import { GroupSize } from './GroupSize.js';
 import { RuleList } from './RuleList.js';
 import type { Dealing } from './useDealer.js';
 import { WhyShort } from './WhyShort.js';
@@ -20,6 +21,13 @@ const Left = styled.section`
     padding: 10px var(--s-4);
     border-bottom: 1px solid var(--ink);
     background: var(--paper);
+  }
+  > div {
+    overflow: auto;
+    min-height: 0;
+  }
+  > div > p {
+    padding: 8px var(--s-4) 0;
   }
   > p {
     padding: 14px var(--s-4);
@@ -48,7 +56,7 @@ export function DealRules({ board, roster, dealing }: DealRulesProps) {
           ]}
           onChange={dealing.setWho}
         />
-        <Small>The first rule matters most</Small>
+        <GroupSize board={board} />
       </header>
       {rules.length === 0 ? (
         <p>
@@ -56,35 +64,38 @@ export function DealRules({ board, roster, dealing }: DealRulesProps) {
           keep two students apart.
         </p>
       ) : (
-        <RuleList
-          board={board}
-          roster={roster}
-          rules={rules}
-          outcomes={isPlain && seats ? outcomes : null}
-          against={
-            isPlain && beside !== null && other.outcomes
-              ? { label: nameOf(beside), outcomes: other.outcomes }
-              : null
-          }
-          onWhy={dealing.askWhy}
-          renderWhy={(rule) =>
-            why?.rule === rule && (
-              <WhyShort
-                board={board}
-                rule={rule}
-                isHard={dealing.isHard}
-                why={why.answer}
-                part={dealing.going?.part ?? 0}
-                onRaise={(above) => dealing.raise(rule, above)}
-                onTakeAway={dealing.takeAway}
-                onUnpin={dealing.unpin}
-                onClose={dealing.leaveWhy}
-              />
-            )
-          }
-          onChange={dealing.changeRules}
-          onShow={dealing.show}
-        />
+        <div>
+          {rules.length > 1 && <Small as="p">The first rule matters most.</Small>}
+          <RuleList
+            board={board}
+            roster={roster}
+            rules={rules}
+            outcomes={isPlain && seats ? outcomes : null}
+            against={
+              isPlain && beside !== null && other.outcomes
+                ? { label: nameOf(beside), outcomes: other.outcomes }
+                : null
+            }
+            onWhy={dealing.askWhy}
+            renderWhy={(rule) =>
+              why?.rule === rule && (
+                <WhyShort
+                  board={board}
+                  rule={rule}
+                  isHard={dealing.isHard}
+                  why={why.answer}
+                  part={dealing.going?.part ?? 0}
+                  onRaise={(above) => dealing.raise(rule, above)}
+                  onTakeAway={dealing.takeAway}
+                  onUnpin={dealing.unpin}
+                  onClose={dealing.leaveWhy}
+                />
+              )
+            }
+            onChange={dealing.changeRules}
+            onShow={dealing.show}
+          />
+        </div>
       )}
     </Left>
   );

@@ -138,6 +138,36 @@ describe('dealing by rules', () => {
     await waitFor(() => expect(sure(writes().at(-1)).body).toEqual({ rules: [spread], version: 1 }));
   });
 
+  it('lets the size of the groups be chosen, in one act with its way back', async () => {
+    const editPath = `PUT sets/${setId}/groups`;
+    const { board } = given();
+    const answer = (isLocked: boolean) => ({
+      groups: board.groups.map((group, at) => ({ ...group, version: 2, isLocked: at === 1 && isLocked })),
+    });
+    const { user, writes, set } = open([], { [editPath]: answer(true) });
+    await user.click(await screen.findByRole('button', { name: '2 groups of 2…' }));
+    const size = await screen.findByRole('textbox', { name: 'Students per group' });
+    await user.clear(size);
+    await user.type(size, '1');
+    expect(screen.getByText('4 groups of 1. 2 groups are added.')).toBeInTheDocument();
+    await user.clear(size);
+    await user.type(size, '4');
+    expect(
+      screen.getByText('1 group of 4. 1 empty group is locked, so no one is dealt into it.'),
+    ).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Use groups of 4' }));
+    await waitFor(() => expect(writes()).toHaveLength(1));
+    expect(writes()[0]).toMatchObject({
+      body: { capacity: 4, removed: [], groups: [{ isLocked: false }, { isLocked: true, version: 1 }] },
+    });
+    set(editPath, answer(false));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(writes()).toHaveLength(2));
+    expect(writes()[1]).toMatchObject({
+      body: { capacity: 2, removed: [], groups: [{ isLocked: false }, { isLocked: false, version: 2 }] },
+    });
+  });
+
   it('says the sizes, and who finds no place', async () => {
     const { board } = given([spread]);
     const small = {

@@ -1,4 +1,5 @@
 export {
+  useEditGroupsMutation,
   useLazyReadBoardQuery,
   useListSignUpsQuery,
   usePlaceStudentsMutation,

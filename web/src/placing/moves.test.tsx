@@ -19,6 +19,8 @@ const anAct = (more: Partial<MovesAct> = {}): MovesAct => ({
   by: 'Jo Vale',
   isYours: false,
   count: 1,
+  placed: 1,
+  removed: 0,
   why: null,
   moves: [{ enrolmentId: id('Ada'), name: 'Ada', from: [], to: [{ number: 2, name: 'Carboy' }] }],
   ...more,

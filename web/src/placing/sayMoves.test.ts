@@ -19,6 +19,8 @@ const act = (moves: MovesAct['moves'], more: Partial<MovesAct> = {}): MovesAct =
   by: 'Ilse Marrow',
   isYours: false,
   count: moves.length,
+  placed: moves.filter((each) => each.from.length === 0).length,
+  removed: moves.filter((each) => each.to.length === 0).length,
   why: null,
   moves,
   ...more,
@@ -40,5 +42,7 @@ describe('an act on a set', () => {
     ],
     [act([move('Ada', crock, tun), move('Ben', tun, crock)]), 'Ilse Marrow moved 2 students'],
     [act([move('Ada', null, tun)], { count: 48 }), 'Ilse Marrow moved 48 students'],
+    [act([move('Ada', null, tun)], { count: 48, placed: 48 }), 'Ilse Marrow placed 48 students'],
+    [act([move('Ada', null, tun), move('Ben', crock, tun)]), 'Ilse Marrow moved 2 students to Tun'],
   ])('is said in a sentence', (given, words) => expect(sayAct(given)).toBe(words));
 });

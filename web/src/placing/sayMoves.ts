@@ -5,19 +5,19 @@ import { counted } from '@jigsaw/core/text';
 type Moved = MovesAct['moves'][number];
 
 /** “Ilse Marrow moved Ada Okafor from Tun to Crock”; of many, how many. */
-export function sayAct({ by, isYours, count, moves }: MovesAct): string {
+export function sayAct({ by, isYours, count, placed, removed, moves }: MovesAct): string {
   const first = sure(moves[0]);
   const who = isYours ? 'You' : by;
   if (count === 1) {
     const isOwnChoice = first.name === by;
     return `${who} ${isOwnChoice ? sayOwn(first) : sayOne(first)}`;
   }
-  const target = moves.every((move) => sayGroups(move.to) === sayGroups(first.to)) ? first.to : null;
   const people = counted(count, 'student');
-  if (target === null || count > moves.length) return `${who} moved ${people}`;
-  if (target.length === 0) return `${who} removed ${people} from their groups`;
-  const isMove = moves.every((move) => move.from.length > 0);
-  return `${who} ${isMove ? 'moved' : 'placed'} ${people} ${isMove ? 'to' : 'in'} ${sayGroups(target)}`;
+  if (removed === count) return `${who} removed ${people} from their groups`;
+  const isSameGroup =
+    count === moves.length && moves.every((move) => sayGroups(move.to) === sayGroups(first.to));
+  if (placed === count) return `${who} placed ${people}${isSameGroup ? ` in ${sayGroups(first.to)}` : ''}`;
+  return `${who} moved ${people}${isSameGroup ? ` to ${sayGroups(first.to)}` : ''}`;
 }
 
 function sayOne({ name, from, to }: Moved): string {

@@ -72,12 +72,12 @@ describe('the composer', () => {
     const points = await screen.findByLabelText('Points');
     await user.clear(points);
     await user.type(points, '50');
-    await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0), { timeout: 3000 });
-    expect(sure(acts(writes()).at(-1)).body).toMatchObject({
-      points: '50',
-      title: 'Ferment report',
-      version: 3,
-    });
+    // A slow machine saves between two keys, too.
+    await waitFor(
+      () => expect(acts(writes()).at(-1)?.body).toMatchObject({ points: '50', title: 'Ferment report' }),
+      { timeout: 3000 },
+    );
+    expect(sure(acts(writes())[0]).body).toMatchObject({ version: 3 });
     expect(await screen.findByText(/^Saved \d\d:\d\d$/)).toBeInTheDocument();
   });
 
