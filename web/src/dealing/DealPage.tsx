@@ -21,6 +21,11 @@ const Columns = styled.div`
   display: grid;
   grid-template-columns: 448px minmax(0, 1fr);
   min-height: 0;
+  /* In a small or enlarged window the groups come below the rules, and the page scrolls. */
+  @media (max-width: 900px) {
+    display: block;
+    overflow-y: auto;
+  }
 `;
 
 /** Rules as sentences on the left, and what they make of the class on the right: a proposal until it is accepted. */

@@ -68,9 +68,9 @@ const Reach = styled.span`
     background: var(--ink-2);
     border-radius: 2px;
   }
+  /* Short of the whole: striped, beside the words that say by how much. */
   &[data-short] i {
-    background: var(--attn);
-    border: 1px solid var(--attn-line);
+    background: repeating-linear-gradient(115deg, var(--ink-2) 0 4px, var(--ink-3) 4px 8px);
   }
   /* What the other deal reached. */
   s {

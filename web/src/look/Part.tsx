@@ -41,4 +41,11 @@ export const Part = styled.section`
     align-items: center;
     gap: 6px;
   }
+  @media (max-width: 700px) {
+    display: block;
+    > header {
+      padding-bottom: 4px;
+      border-right: 0;
+    }
+  }
 `;

@@ -53,6 +53,18 @@ const Strip = styled.section`
   div > div > span {
     min-width: 0;
   }
+  /* In a small or enlarged window it is one line that scrolls to the side. */
+  @media (max-width: 900px) {
+    grid-template-columns: auto minmax(0, 1fr);
+    > div {
+      display: flex;
+      overflow-x: auto;
+    }
+    > div > * {
+      flex: none;
+      width: 240px;
+    }
+  }
 `;
 
 const [width, height] = [96, 28];

@@ -42,12 +42,25 @@ const Frame = styled(Page)`
   > :last-child {
     min-height: 34px;
   }
+  @media (max-height: 620px) {
+    overflow-y: auto;
+    > * {
+      flex: none;
+    }
+  }
 `;
 const Columns = styled.div`
   display: grid;
   grid-template-columns: 248px minmax(0, 1fr);
   flex: 1;
   min-height: 0;
+  /* In a window as low as this the page scrolls, and the groups keep a height that can be worked in. */
+  @media (max-height: 620px) {
+    height: 420px;
+  }
+  @media (max-width: 700px) {
+    grid-template-columns: 216px minmax(0, 1fr);
+  }
 `;
 const Cards = styled.div`
   display: grid;

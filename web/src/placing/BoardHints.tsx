@@ -13,6 +13,11 @@ const Hints = styled(FootBar)`
   background: var(--surface);
   white-space: nowrap;
   overflow: hidden;
+  flex-wrap: nowrap;
+  > :first-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
   kbd {
     margin-right: 4px;
   }

@@ -129,7 +129,7 @@ export function SetTabs({
 }
 
 /** Of so many, some tabs are out of sight. */
-const manySets = 6;
+const manySets = 5;
 
 /** Every set by name, to be found by typing its first letters. */
 function AllSets({ sets }: { readonly sets: readonly GroupSetView[] }) {

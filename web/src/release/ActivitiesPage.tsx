@@ -37,6 +37,31 @@ const Line = styled.div<{ to?: string }>`
   > :last-child {
     justify-self: end;
   }
+  @media (max-width: 1100px) {
+    grid-template-columns: 22px minmax(160px, 1fr) minmax(0, 200px) 160px 70px 90px;
+    gap: 12px;
+  }
+  /* In a small or enlarged window a line takes two rows, its title the first. */
+  @media (max-width: 900px) {
+    grid-template-columns: 22px minmax(0, 1fr) auto auto;
+    gap: 2px 12px;
+    > :nth-child(2) {
+      grid-column: 2 / 4;
+    }
+    > :last-child {
+      grid-area: 1 / 4;
+    }
+    > :nth-child(3) {
+      grid-area: 2 / 2;
+    }
+    > :nth-child(4) {
+      grid-area: 2 / 3;
+    }
+    > :nth-child(5) {
+      grid-area: 2 / 4;
+      justify-self: end;
+    }
+  }
 `;
 const Head = styled.h2`
   padding: 16px var(--s-4) 8px;

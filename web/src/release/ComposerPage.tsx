@@ -19,6 +19,11 @@ const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 404px;
   min-height: 0;
+  /* In a small or enlarged window one comes below the other, and the page scrolls. */
+  @media (max-width: 900px) {
+    display: block;
+    overflow-y: auto;
+  }
 `;
 const Left = styled.div`
   display: grid;

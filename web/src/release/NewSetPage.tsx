@@ -30,6 +30,10 @@ const Columns = styled.form`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 404px;
   min-height: 100%;
+  /* In a small or enlarged window one comes below the other, and the page scrolls. */
+  @media (max-width: 900px) {
+    display: block;
+  }
 `;
 const Parts = styled.div`
   background: var(--surface);

@@ -78,6 +78,19 @@ const Brand = styled(Link)`
     font: var(--t-11);
     color: var(--ink-3);
   }
+  /* In a small or enlarged window the stations need the room; its name stays for those who hear it. */
+  @media (max-width: 900px) {
+    :not([data-student]) > header > & {
+      width: 62px;
+    }
+    :not([data-student]) > header > & > span {
+      position: absolute;
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      clip-path: inset(50%);
+    }
+  }
   @media (max-width: 700px) {
     [data-student] & {
       width: auto;

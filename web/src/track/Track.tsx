@@ -73,7 +73,14 @@ const Piece = styled(Link)`
     font: var(--t-12);
     color: var(--ink-2);
     align-self: flex-start;
+    max-width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
     white-space: nowrap;
+  }
+  @media (max-width: 900px) {
+    padding-left: 20px;
+    padding-right: 4px;
   }
   &[aria-current] span {
     color: inherit;
