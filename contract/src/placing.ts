@@ -44,7 +44,7 @@ export const MovesAct = z.object({
   ),
 });
 export type MovesAct = z.infer<typeof MovesAct>;
-/** Who moved whom in a set, the latest first. */
+/** The moves in a set and who made them, the latest first. */
 export const MovesOf = z.object({
   acts: z.array(MovesAct),
   /** To ask with for what was earlier; null: this is all. */

@@ -37,7 +37,7 @@ export interface FieldChange {
   readonly to: string;
 }
 
-/** A known person whom the file, or the role chosen for all of it, gives another role than they have. */
+/** The file, or the role chosen for all of it, gives a known person another role than they have. */
 export interface OtherRole {
   readonly told: Role;
   /** Someone said so of this line: a role is never changed in passing. */

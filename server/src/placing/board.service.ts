@@ -63,7 +63,7 @@ export class BoardService {
     return this.boardFor(person, viewer, this.dataSource.manager, set);
   }
 
-  /** Who moved whom in this set.
+  /** The moves in this set, with who made them.
    * @param before only what was earlier; null: from now on back. */
   async moves(person: SignedIn, setId: GroupSetId, before: Date | null): Promise<MovesOf> {
     const { manager } = this.dataSource;

@@ -21,7 +21,7 @@ interface MoveRow {
 /** People named of one act; the others are counted. */
 const namedInAct = 20;
 
-/** Who moved whom in a set, the latest act first: all that one person did at one moment, by whatever way.
+/** The moves in a set with who made them, the latest act first: all that one person did at one moment, by whatever way.
  * @param reader whose own acts are marked.
  * @param before only what was earlier; null: from now on back.
  * @param most acts at most. */

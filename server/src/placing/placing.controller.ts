@@ -44,7 +44,7 @@ export class PlacingController {
 
   @Endpoint('GET /sets/:setId/moves', {
     id: 'readMoves',
-    does: 'Who moved whom in this set, the latest first (?before=the moment of an earlier answer)',
+    does: 'The moves in this set and who made them, the latest first (?before=the moment of an earlier answer)',
     answer: MovesOf,
   })
   moves(

@@ -80,7 +80,7 @@ export function ImportFoot({
             )
           }
         >
-          Change {withRole.length} roles
+          Update {withRole.length} roles
         </Button>
       )}
       {open.length > 1 && (

@@ -104,7 +104,7 @@ describe('the preview of a class file', () => {
     expect(screen.getAllByText(/listed as assistant, stays student/)).toHaveLength(2);
     await userEvent.click(screen.getByRole('button', { name: 'Make Ada assistant' }));
     await userEvent.click(screen.getByRole('button', { name: 'Keep the role of Ben' }));
-    await userEvent.click(screen.getByRole('button', { name: 'Change 2 roles' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Update 2 roles' }));
     expect(onSayOfLines.mock.calls).toEqual([
       ['newRoles', [2], true],
       ['newRoles', [3], false],
