@@ -549,7 +549,7 @@ const others = [
   server('platform/body.ts', 'inflate: false', 'inflate: true', 'server/src/app/fuzz'),
   server('platform/databaseErrors.ts', "code.startsWith('22')", 'false', 'server/src/platform'),
   server('platform/fairQueue.ts', 'this.waiting.delete(owner);', '', 'server/src/platform'),
-  core('roster/paste.ts', 'rows.find((row) => row.text.length > longestLine)', 'rows.find(() => false)', 'core/src/roster'),
+  core('roster/paste.ts', 'line.length > longestLine ||', '', 'core/src/roster'),
   core('text/words.ts', 'segments.slice(0, -overlap)', 'segments', 'core/src/text'),
 ]; // prettier-ignore
 
@@ -585,7 +585,7 @@ const waysIn = [
 /** Files in and out, people and groups by name. */
 const names = [
   core('roster/headings.ts', "&& !name.includes('@')", '', 'server/src/roster/classFile'),
-  core('roster/preview.ts', 'mayBeSame && newAddresses.has(row.line)', 'mayBeSame', 'core/src/roster'),
+  core('roster/preview.ts', 'mayBeSame && said.newAddresses.has(row.line)', 'mayBeSame', 'core/src/roster'),
   core('roster/preview.ts', '!addressed.has(sameAddress(holder.entry.email))', 'true', 'core/src/roster'),
   core('roster/preview.ts', '!namedByNumber.has(enrolmentId)', 'true', 'core/src/roster'),
   core('placing/groupFile.ts', 'fold(sure(names.get(group.id)))', 'fold(group.name)', 'core/src/placing'),
@@ -688,9 +688,9 @@ const firstHour = [
     'read',
     'roster/realFiles',
   ),
-  server('roster/import.service.ts', "'bad-address': ['email'],", '', 'roster/realFiles'),
+  server('roster/previewView.ts', "'bad-address': ['email'],", '', 'roster/realFiles'),
   web(
-    'roster/ImportRows.tsx',
+    'roster/MendForm.tsx',
     'autoFocus={at === (faultyCell ?? 0)}',
     'autoFocus={at === 0}',
     'roster/ImportPreviewPanel',
@@ -704,6 +704,52 @@ const firstHour = [
   web('dealing/sayDeal.ts', 'if (isBest) return met + 1', 'if (!isBest) return met + 1', 'dealing/sayDeal'),
   web('placing/SetTabs.tsx', "set.isExclusive && role === 'instructor'", 'false', 'placing/wholeSet'),
   web('placing/Tray.tsx', 'onEnter={goToFirst}', '', 'placing/pages'),
+  core(
+    'roster/pasteLine.ts',
+    'name: sure(between[isBefore ? at : at + 1]),',
+    'name: sure(between[at]),',
+    'roster/paste',
+  ),
+  core('roster/pasteLine.ts', 'earliest = to;', '', 'roster/paste'),
+  core('roster/paste.ts', 'open.length <= longestSignature && addresses <= 1', 'true', 'roster/paste'),
+  core('roster/paste.ts', 'if (hasAddresses && !isName(words))', 'if (hasAddresses)', 'roster/paste'),
+  core(
+    'roster/paste.ts',
+    'holdsSeveral ? rows.map((row, at) => ({ ...row, line: at + 1 })) : rows',
+    'rows',
+    'roster/paste',
+  ),
+  core('roster/preview.ts', 'otherRole?.isTaken ? told : entry.role', 'told', 'core/src/roster/change'),
+  core(
+    'roster/preview.ts',
+    'const told = person.role ?? role;',
+    'const told = person.role ?? entry.role;',
+    'core/src/roster/change',
+  ),
+  server(
+    'roster/import.service.ts',
+    'preview.rows.filter((row) => !leftOut.has(row.line))',
+    'preview.rows',
+    'roster/rosterChanges',
+  ),
+  core(
+    'dealing/why.ts',
+    'else if (outcome.part > byChance.part)',
+    'else if (outcome.part > byChance.part + 0.004)',
+    'dealing/why',
+  ),
+  core(
+    'dealing/why.ts',
+    'else if (outcome.part > byChance.part)',
+    'else if (outcome.part > now.part)',
+    'dealing/why',
+  ),
+  core('dealing/why.ts', '[...trials, ...pairs].entries()', 'trials.entries()', 'dealing/why'),
+  core('sets/resize.ts', 'open.filter(isEmpty)', 'open', 'sets/resize'),
+  server('placing/moves.ts', '"at" < $2', 'true', 'placing/board'),
+  server('placing/moves.ts', 'isYours: by === reader', 'isYours: true', 'placing/board'),
+  web('placing/useBoard.ts', 'if (locked.length > 0) return sayLocked(locked, done);', '', 'placing/moves'),
+  web('placing/useOthersAct.ts', '!latest.isYours && at !== seen.at', '!latest.isYours', 'placing/moves'),
 ];
 
 export const mutations = [

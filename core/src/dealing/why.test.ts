@@ -108,6 +108,31 @@ describe('why a rule is not fully met', () => {
     expect(why(held, 0).hindrances.map((each) => each.by)).toEqual(['pins']);
   });
 
+  it('names locked groups where only one more in them would help', () => {
+    const [one, two] = groups.map((group) => ({ ...group, capacity: 3 }));
+    const kinds: Record<string, [kind: string, fixedIn: GroupId | null]> = {
+      A1: ['A', sure(one).id],
+      A2: ['A', sure(one).id],
+      A3: ['A', null],
+      B1: ['B', sure(two).id],
+      B2: ['B', null],
+    };
+    const problem: DealProblem = {
+      students: Object.entries(kinds).map(([name, [kind, fixedIn]]) => ({
+        id: id(name),
+        name,
+        attributes: { Language: kind },
+        fixedIn,
+      })),
+      groups: [{ ...sure(one), isLocked: true }, sure(two)],
+      rules: [company],
+      seed: 1,
+    };
+    expect(why(problem, 0).hindrances).toMatchObject([
+      { by: 'locks', outcome: { says: '5 of 5 have company' }, spared: [id('A3')] },
+    ]);
+  });
+
   it('names nothing where nothing stands in its way', () => {
     const three: Rule = { kind: 'fresh', sets: [{ name: 'All', groups: [names.map(id)] }] };
     const answer = why(given([three, { kind: 'spread', attribute: 'Language', as: 'category' }]), 0);

@@ -105,6 +105,10 @@ describe('what people have at hand', () => {
     ]);
   });
 
+  it('takes a word with two @ for one address, to be put right', () => {
+    expect(people('Ada Okafor ada@b@c.example')).toEqual([['ada@b@c.example', 'Ada Okafor']]);
+  });
+
   it('keeps an address that begins with a number, and what a name says in brackets', () => {
     expect(people('1.ada@b.example')).toEqual([['1.ada@b.example', '1 Ada']]);
     expect(people('Ben Ek (he) <ben@b.example>')).toEqual([['ben@b.example', 'Ben Ek (he)']]);

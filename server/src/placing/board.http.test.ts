@@ -3,7 +3,7 @@ import type { BoardView, MovesOf } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { readGroupFile } from '@jigsaw/core/placing';
 import { readTable } from '@jigsaw/core/roster';
-import { aCourse } from '../test/aCourse.js';
+import { aCourse, aMember } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -169,6 +169,19 @@ describe('who moved whom', () => {
     expect(before).toMatchObject({ count: 2, moves: [{ to: [] }, { to: [] }] });
     expect((await board()).latest).toEqual(last);
     expect((await moves(`?before=${sure(before).at}`)).acts).toEqual(earlier);
+  });
+
+  it('says of each reader what was theirs', async () => {
+    const jo = await aMember(server, given, `jo${count}`, 'assistant');
+    server.clock.pass({ minutes: 1 });
+    await jo
+      .post(`/api/sets/${given.set.id}/place`)
+      .send({ moves: [{ student: idOf('noor'), from: await groupOf('noor'), to: null }] })
+      .expect(200);
+    const latest = async (reader: typeof jo) =>
+      ((await reader.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView).latest;
+    expect(await latest(given.instructor)).toMatchObject({ by: `Jo${count}`, isYours: false, removed: 1 });
+    expect(await latest(jo)).toMatchObject({ by: `Jo${count}`, isYours: true });
   });
 
   it('is for staff of the course, and its moment is a moment', async () => {
