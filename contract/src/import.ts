@@ -18,23 +18,24 @@ export const ColumnMeaning = z.enum([
 ]);
 
 /** Bytes of a class file, a pasted list, or the registrar. */
+const FileSource = z.strictObject({
+  kind: z.literal('file'),
+  fileName: z.string().max(300),
+  contentBase64: z
+    .base64()
+    .max(
+      14_000_000,
+      'The file is over 10 MB. A class file is a list of people; check that this is the right one.',
+    ),
+  /** What parts its cells; null: find it out. Of a spreadsheet or a bundle it says nothing. */
+  delimiter: z.enum(delimiters).nullable().default(null),
+  /** Which sheet of a workbook, counted from 0; null: find it out. */
+  sheet: z.number().int().min(0).max(1000).nullable().default(null),
+  /** In which line the headings stand, 0 if there are none; null: find it out. */
+  headingLine: z.number().int().min(0).max(100_000).nullable().default(null),
+});
 export const ImportSource = z.discriminatedUnion('kind', [
-  z.strictObject({
-    kind: z.literal('file'),
-    fileName: z.string().max(300),
-    contentBase64: z
-      .base64()
-      .max(
-        14_000_000,
-        'The file is over 10 MB. A class file is a list of people; check that this is the right one.',
-      ),
-    /** What parts its cells; null: find it out. Of a spreadsheet or a bundle it says nothing. */
-    delimiter: z.enum(delimiters).nullable().default(null),
-    /** Which sheet of a workbook, counted from 0; null: find it out. */
-    sheet: z.number().int().min(0).max(1000).nullable().default(null),
-    /** In which line the headings stand, 0 if there are none; null: find it out. */
-    headingLine: z.number().int().min(0).max(100_000).nullable().default(null),
-  }),
+  FileSource,
   z.strictObject({
     kind: z.literal('paste'),
     text: z.string().max(1_000_000, 'The pasted text is over 1 MB.'),
@@ -64,6 +65,10 @@ const saidOfLines = {
   /** Known people who get the role that the file tells; all others keep theirs. */
   newRoles: Lines.default([]),
 };
+
+/** A file that is read as a table, for a page to show what it would do. */
+export const TableRequest = FileSource;
+export type TableRequest = z.input<typeof TableRequest>;
 
 export const PreviewRequest = z.strictObject({
   source: ImportSource,
@@ -116,6 +121,22 @@ export const PreviewRowView = z.discriminatedUnion('kind', [
 ]);
 export type PreviewRowView = z.infer<typeof PreviewRowView>;
 
+/** Where in a file the people were found, and what was passed over. */
+const Place = z.object({
+  sheets: z.array(z.object({ name: z.string(), rows: z.number().int() })),
+  sheet: z.number().int(),
+  headingLine: z.number().int().nullable(),
+  firstRows: z.array(z.object({ line: z.number().int(), text: z.string() })),
+  /** Rows that are no people; the first hundred. */
+  skipped: z.array(
+    z.object({
+      line: z.number().int(),
+      because: z.enum(['above-headings', 'headings-again', 'total', 'band', 'signature', 'words', 'beside']),
+      text: z.string(),
+    }),
+  ),
+});
+
 export const ImportPreview = z.object({
   columns: z.array(
     z.object({
@@ -128,30 +149,7 @@ export const ImportPreview = z.object({
     }),
   ),
   /** Where in the file the people were found; null: in all of it. */
-  place: z
-    .object({
-      sheets: z.array(z.object({ name: z.string(), rows: z.number().int() })),
-      sheet: z.number().int(),
-      headingLine: z.number().int().nullable(),
-      firstRows: z.array(z.object({ line: z.number().int(), text: z.string() })),
-      /** Rows that are no people; the first hundred. */
-      skipped: z.array(
-        z.object({
-          line: z.number().int(),
-          because: z.enum([
-            'above-headings',
-            'headings-again',
-            'total',
-            'band',
-            'signature',
-            'words',
-            'beside',
-          ]),
-          text: z.string(),
-        }),
-      ),
-    })
-    .nullable(),
+  place: Place.nullable(),
   encoding: z.string(),
   delimiter: z.string(),
   hasHeader: z.boolean(),
@@ -185,6 +183,13 @@ export const ImportPreview = z.object({
   fingerprint: z.string(),
 });
 export type ImportPreview = z.infer<typeof ImportPreview>;
+
+export const TableView = z.object({
+  headings: z.array(z.string()),
+  rows: z.array(z.object({ line: z.number().int(), cells: z.array(z.string()) })),
+  place: Place.nullable(),
+});
+export type TableView = z.infer<typeof TableView>;
 
 export const ImportRequest = z.strictObject({
   source: ImportSource,

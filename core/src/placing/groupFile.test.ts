@@ -5,7 +5,7 @@ import { sure } from '../lists/index.js';
 import { readTable } from '../roster/index.js';
 import { oneLine } from '../text/index.js';
 import { guardFormula } from '../files/index.js';
-import { apply, groupFileLines, readGroupFile, sayGroupFileProblem } from './index.js';
+import { apply, groupFileColumns, groupFileLines, readGroupFile, sayGroupFileProblem } from './index.js';
 import type { NamedStudent } from './index.js';
 
 const groups = ['Crock', 'Carboy'].map((name, at) => ({ id: name as GroupId, number: at + 1, name }));
@@ -43,6 +43,7 @@ describe('a file of groups', () => {
     );
     expect(file).toEqual({
       ok: true,
+      lacking: [],
       moves: [
         { student: 'Ada', from: null, to: 'Carboy' },
         { student: 'Ben', from: 'Crock', to: 'Carboy' },
@@ -145,6 +146,7 @@ describe('a file of groups', () => {
     const file = read('Name,Group\nAda,Carboy\nAda,Crock\nBen,1\nBen,1\n', [ada, student('Ben')], false);
     expect(file).toEqual({
       ok: true,
+      lacking: [],
       moves: [
         { student: 'Ada', from: 'Vat', to: 'Carboy', leads: { from: true, to: false } },
         { student: 'Ben', from: null, to: 'Crock' },
@@ -160,6 +162,30 @@ describe('a file of groups', () => {
       ok: false,
       code: 'no-person-column',
     });
+  });
+
+  it('is read by columns that were chosen, and tells which groups are lacking', () => {
+    const table = {
+      headings: ['Group', 'Who', 'Colour'],
+      rows: [
+        { line: 2, cells: ['Crock', 'n7', 'carboy'] },
+        { line: 3, cells: ['', 'ada@b.example', 'Vat'] },
+        { line: 4, cells: ['', 'Cho', 'VAT'] },
+        { line: 5, cells: ['', 'Zed', 'Vat'] },
+      ],
+    };
+    const students = [student('Ada'), student('Ben', null, 'n7'), student('Cho')];
+    expect(readGroupFile(table, students, groups)).toEqual({ ok: false, code: 'no-person-column' });
+    expect(groupFileColumns(table.headings)).toEqual({ person: null, group: 0 });
+    expect(readGroupFile(table, students, groups, true, { person: 1, group: 2 })).toMatchObject({
+      moves: [{ student: 'Ben', from: null, to: 'Carboy' }],
+      lacking: ['Vat'],
+      problems: [{ line: 3 }, { line: 4 }, { line: 5, problem: { code: 'unknown-person' } }],
+    });
+  });
+
+  it('takes the heading that says most, whatever stands first', () => {
+    expect(groupFileColumns(['Section', 'Group', 'Name', 'E-mail'])).toEqual({ person: 3, group: 1 });
   });
 
   it('gives moves that fit the Board, and nothing more to do when read again', () =>
@@ -184,7 +210,7 @@ describe('a file of groups', () => {
             csv,
             students.map((each) => ({ ...each, seats: sure(placed.placement.get(each.enrolmentId)) })),
           );
-          expect(again).toEqual({ ok: true, moves: [], same: seats.length, problems: [] });
+          expect(again).toEqual({ ok: true, moves: [], same: seats.length, problems: [], lacking: [] });
         },
       ),
     ));

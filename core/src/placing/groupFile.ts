@@ -37,8 +37,17 @@ export type GroupFile =
       /** Who sit where the file says already. */
       readonly same: number;
       readonly problems: readonly { readonly line: number; readonly problem: GroupFileProblem }[];
+      /** Groups that are named and not there, in the order of the file. */
+      readonly lacking: readonly string[];
     }
   | { readonly ok: false; readonly code: 'no-person-column' | 'no-group-column' };
+
+/** Columns of a file of groups, counted from 0; null: as its headings say. */
+export interface GroupFileColumns {
+  readonly person: number | null;
+  readonly group: number | null;
+}
+const asHeaded: GroupFileColumns = { person: null, group: null };
 
 const groupWords = [
   'group',
@@ -52,6 +61,13 @@ const groupWords = [
   'grupp',
   'groep',
   'gruppo',
+  'equipe',
+  'team name',
+  'ubungsgruppe',
+  'tutorial',
+  'tutorium',
+  'section',
+  'lab group',
 ];
 const emailWords = ['email', 'e-mail', 'mail', 'mail address', 'address', 'courriel', 'correo', 'e-post'];
 const numberWords = [
@@ -89,30 +105,35 @@ export function groupFileLines(
 
 /** Who should sit where, by a file with a column for the person (address, number or name) and one for the group (name or number). An
  * empty group takes its person out. No one who is not in the file moves.
- * @param isExclusive else the lines of one person together name all their groups. */
+ * @param isExclusive else the lines of one person together name all their groups.
+ * @param chosen columns that someone chose, whatever their headings say; a person is found there by address, number or name. */
 export function readGroupFile(
-  { headings, rows }: Table,
+  { headings, rows }: Pick<Table, 'headings' | 'rows'>,
   students: readonly NamedStudent[],
   groups: readonly NamedGroup[],
   isExclusive = true,
+  chosen: GroupFileColumns = asHeaded,
 ): GroupFile {
-  const column = (words: readonly string[]) => headings.findIndex((heading) => words.includes(fold(heading)));
-  const groupAt = column(groupWords);
-  const person = [
+  const groupAt = chosen.group ?? columnOf(headings, groupWords);
+  const ways = [
     {
-      at: column(emailWords),
+      at: columnOf(headings, emailWords),
       find: (value: string) =>
         students.filter((student) => sameAddress(student.email) === sameAddress(value)),
     },
     {
-      at: column(numberWords),
+      at: columnOf(headings, numberWords),
       find: (value: string) => students.filter((student) => student.number === value),
     },
     {
-      at: column(nameWords),
+      at: columnOf(headings, nameWords),
       find: (value: string) => students.filter((student) => fold(student.name) === fold(value)),
     },
-  ].filter(({ at }) => at >= 0);
+  ];
+  const inAnyWay = (value: string) =>
+    ways.map(({ find }) => find(value)).find((found) => found.length > 0) ?? [];
+  const person =
+    chosen.person === null ? ways.filter(({ at }) => at >= 0) : [{ at: chosen.person, find: inAnyWay }];
   if (groupAt < 0) return { ok: false, code: 'no-group-column' };
   if (person.length === 0) return { ok: false, code: 'no-person-column' };
 
@@ -149,7 +170,26 @@ export function readGroupFile(
   const placement = new Map(students.map((student) => [student.enrolmentId, student.seats]));
   const moves = [...wanted].flatMap(([student, to]) => movesBetween(placement, student, to));
   const same = [...wanted.keys()].filter((id) => !moves.some((move) => move.student === id)).length;
-  return { ok: true, moves, same, problems };
+  const lacking = new Map<string, string>();
+  for (const { problem } of problems)
+    if (problem.code === 'unknown-group' && !lacking.has(fold(problem.value)))
+      lacking.set(fold(problem.value), problem.value);
+  return { ok: true, moves, same, problems, lacking: [...lacking.values()] };
+}
+
+/** The column that is called by the first of these words that any is called by; -1: none is. */
+const columnOf = (headings: readonly string[], words: readonly string[]): number => {
+  const folded = headings.map(fold);
+  return words.map((word) => folded.indexOf(word)).find((at) => at >= 0) ?? -1;
+};
+
+/** The columns that the headings name; null: they name none. */
+export function groupFileColumns(headings: readonly string[]): GroupFileColumns {
+  const orNull = (at: number) => (at < 0 ? null : at);
+  const person = [emailWords, numberWords, nameWords]
+    .map((words) => columnOf(headings, words))
+    .find((at) => at >= 0);
+  return { person: person ?? null, group: orNull(columnOf(headings, groupWords)) };
 }
 
 /** From the places that someone has to those they are to have; the first of each is one move. */

@@ -8,6 +8,8 @@ import type {
   ImportResult,
   ImportSource,
   PreviewRequest,
+  TableRequest,
+  TableView,
 } from '@jigsaw/contract/import';
 import type { CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
@@ -68,6 +70,21 @@ export class ImportService {
     private readonly making: SetMaking,
     private readonly hearers: SetHearers,
   ) {}
+
+  /** A file as a table; nothing is looked up and nothing kept. */
+  async table(
+    person: SignedIn,
+    courseId: CourseId,
+    source: z.output<typeof TableRequest>,
+  ): Promise<TableView> {
+    await this.viewers.staff(person, courseId, 'place');
+    const { table } = await this.read(person, courseId, source, []);
+    return {
+      headings: [...table.headings],
+      rows: table.rows.map(({ line, cells }) => ({ line, cells: [...cells] })),
+      place: placeOf(table),
+    };
+  }
 
   async preview(
     person: SignedIn,

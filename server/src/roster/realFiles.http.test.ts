@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { GroupSetList } from '@jigsaw/contract/sets';
-import type { ImportPreview } from '@jigsaw/contract/import';
+import type { ImportPreview, TableView } from '@jigsaw/contract/import';
 import type { RosterView } from '@jigsaw/contract/roster';
+import { sure } from '@jigsaw/core/lists';
 import { aCourse } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { workbookOf } from '../test/aWorkbook.js';
@@ -65,6 +66,22 @@ describe('a workbook as a registry sends it', () => {
     ]);
     expect(seen.rows.find((row) => row.kind === 'problem')).toMatchObject({ line: 4, faultyCell: 2 });
     expect(seen.newGroups).toEqual([]);
+  });
+
+  it('is read as a table for those who place, and for no one else', async () => {
+    const table = (await given.instructor.post(at('/table')).send(source()).expect(200)).body as TableView;
+    expect(table.headings).toEqual(['Matriculation number', 'Name', 'Email', 'Where']);
+    expect(table.rows[0]).toEqual({
+      line: 3,
+      cells: ['00000007', 'Noor Haddad', 'noor@quillmere.example', 'Carboy'],
+    });
+    expect(table.place).toMatchObject({ sheet: 1, headingLine: 2 });
+    const broken = await given.instructor
+      .post(at('/table'))
+      .send(source({ contentBase64: Buffer.from('PK\u0003\u0004 not a workbook').toString('base64') }))
+      .expect(422);
+    expect((broken.body as { detail: string }).detail).toMatch(/\.$/);
+    await sure(given.students.get('noor')).browser.post(at('/table')).send(source()).expect(404);
   });
 
   it('fills the set whose groups it names, and makes none of its own', async () => {

@@ -5,7 +5,14 @@ import type { z } from 'zod';
 import { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/contract/common';
 import { SignInLinks } from '@jigsaw/contract/identity';
 import { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
-import { ImportPreview, ImportRequest, ImportResult, PreviewRequest } from '@jigsaw/contract/import';
+import {
+  ImportPreview,
+  ImportRequest,
+  ImportResult,
+  PreviewRequest,
+  TableRequest,
+  TableView,
+} from '@jigsaw/contract/import';
 import {
   ChooseKind,
   RegistrarView,
@@ -88,6 +95,22 @@ export class RosterController {
     @Takes(PreviewRequest) request: z.output<typeof PreviewRequest>,
   ): Promise<ImportPreview> {
     return this.imports.preview(person, courseId, request);
+  }
+
+  @Endpoint('POST /:courseId/roster/table', {
+    id: 'readTable',
+    does: 'A workbook or a delimited file as a table; nothing is kept',
+    body: TableRequest,
+    largestKb: 16000,
+    tooLarge: listTooLarge,
+    answer: TableView,
+  })
+  table(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(TableRequest) request: z.output<typeof TableRequest>,
+  ): Promise<TableView> {
+    return this.imports.table(person, courseId, request);
   }
 
   @Endpoint('POST /:courseId/roster/import', {

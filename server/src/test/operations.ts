@@ -178,6 +178,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('changeReach', 'put', `activities/${live.id}/reach`, () => reach),
     one('foresee', 'post', `activities/${live.id}/reach`, () => ({ ...reach, mode: 'own' })),
     one('grantExtension', 'put', `activities/${live.id}/extensions/${sure(crock).id}`, () => ({ due: '2026-12-01T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
+    one('readTable', 'post', inCourse('roster/table'), () => file),
     one('previewImport', 'post', inCourse('roster/preview'), () => ({ source, role: 'student', meanings: null, mends: [{ line: 1, cells: ['a@b.example', 'A'] }], newAddresses: [] })), // prettier-ignore
     one('previewImport', 'post', inCourse('roster/preview'), () => ({ source: file, role: 'student', meanings: null })), // prettier-ignore
     one('applyImport', 'post', inCourse('roster/import'), () => ({ source, role: 'student', meanings: ['email', 'name'], leaveOutLines: [], fingerprint: 'x', drop: [noor.enrolmentId] })), // prettier-ignore

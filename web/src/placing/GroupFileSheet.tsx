@@ -1,15 +1,20 @@
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
-import { readGroupFile, sayGroupFileProblem } from '@jigsaw/core/placing';
-import type { GroupFile, Place } from '@jigsaw/core/placing';
-import { longestReadSeconds, sayUnreadable } from '@jigsaw/core/roster';
+import { groupFileColumns, readGroupFile, sayGroupFileProblem } from '@jigsaw/core/placing';
+import type { GroupFileColumns, Place } from '@jigsaw/core/placing';
+import { longestReadSeconds } from '@jigsaw/core/roster';
 import type { Delimiter } from '@jigsaw/core/files';
-import { ProblemStrip } from '../api/index.js';
-import { DelimiterChoice, isDelimiter, NotRead, readApart } from '../form/index.js';
-import { Button, PersonName, Sheet, Small, WorkingUntil } from '../look/index.js';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { useCourse } from '../course/index.js';
+import { DelimiterChoice } from '../form/index.js';
+import { Button, Choice, PersonName, Sheet, Small, WorkingUntil } from '../look/index.js';
+import { useAct } from '../page/index.js';
+import { readGroupTable } from './groupTable.js';
+import type { GroupTable } from './groupTable.js';
+import { useEditGroupsMutation, useReadTableMutation } from './placingApi.js';
 import { counted } from '@jigsaw/core/text';
 
 const List = styled.ul`
@@ -26,7 +31,12 @@ const List = styled.ul`
     border-bottom: var(--hair);
   }
 `;
-const largestBytes = 5_000_000;
+const Columns = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  margin: 8px 0;
+`;
 
 interface GroupFileSheetProps {
   readonly board: BoardView;
@@ -39,7 +49,17 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   const [fault, setFault] = useState<string | null>(null);
   const [file, setFile] = useState<File | null>(null);
   const [delimiter, setDelimiter] = useState<Delimiter | null>(null);
-  const [read, setRead] = useState<Extract<GroupFile, { ok: true }> | null>(null);
+  const [table, setTable] = useState<GroupTable | null>(null);
+  const [columns, setColumns] = useState<GroupFileColumns>({ person: null, group: null });
+  const { course } = useCourse();
+  const refusal = useRef('');
+  const readTable = useAct(useReadTableMutation(), {
+    refused: (error) => {
+      refusal.current = problemOf(error).detail; // said where the file would be
+      return true;
+    },
+  });
+  const edit = useAct(useEditGroupsMutation());
   const [going, setGoing] = useState<AbortController | null>(null);
   const turn = useRef<AbortController | null>(null);
   const name = file?.name ?? '';
@@ -47,17 +67,46 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
     turn.current?.abort();
     const stop = new AbortController();
     turn.current = stop;
-    setRead(null);
+    setTable(null);
     setFault(null);
     setFile(next);
     setGoing(stop);
-    const looked = await look(next, chosen, board, stop.signal);
+    const onServer = async (contentBase64: string) => {
+      const body = { kind: 'file' as const, fileName: next.name, contentBase64 };
+      return (await readTable({ courseId: course.id, body })) ?? refusal.current;
+    };
+    const { found, delimiter: parted } = await readGroupTable(next, chosen, onServer, stop.signal);
     if (turn.current !== stop) return; // another file was chosen meanwhile
     setGoing(null);
-    setDelimiter(looked.delimiter);
-    setFault(typeof looked.found === 'string' ? looked.found : null);
-    setRead(typeof looked.found === 'string' ? null : looked.found);
+    setDelimiter(parted);
+    setFault(typeof found === 'string' ? found : null);
+    setTable(typeof found === 'string' ? null : found);
+    setColumns({ person: null, group: null });
   };
+  // Read anew where the Board has changed: groups that the file names may have been added.
+  const result = useMemo(
+    () => table && readGroupFile(table, board.students, board.groups, board.set.isExclusive, columns),
+    [table, columns, board],
+  );
+  const read = result?.ok ? result : null;
+  const headed = table && groupFileColumns(table.headings);
+  const addLacking = (names: readonly string[]) =>
+    void edit({
+      setId: board.set.id,
+      body: {
+        groups: [
+          ...board.groups.map(({ id, name, capacity, isLocked, version }) => ({
+            id,
+            name,
+            capacity,
+            isLocked,
+            version,
+          })),
+          ...names.map((each) => ({ id: null, name: each, capacity: null, isLocked: false, version: 1 })),
+        ],
+        removed: [],
+      },
+    });
   const students = new Map(board.students.map((student) => [student.enrolmentId, student]));
   const nameOf = (id: string | null) => board.groups.find((group) => group.id === id)?.name ?? 'no group';
   const count = read?.moves.length ?? 0;
@@ -79,11 +128,34 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
           onStop={() => going.abort()}
         />
       )}
-      {!read && !going && (
+      {!table && !going && (
         <p>
-          A CSV or other delimited text with a column for the person (<b>E-mail</b>, <b>Number</b> or{' '}
-          <b>Name</b>) and one called <b>Group</b>, with a group’s name or number. An empty group removes the
-          person from theirs. You see every change first.
+          A spreadsheet (XLSX), CSV or other delimited text with a column for the person (email, number or
+          name) and one for the group (its name or number). An empty group removes the person from theirs. You
+          see every change first.
+        </p>
+      )}
+      {table && (
+        <Columns role="group" aria-label="Columns of the file">
+          <ColumnChoice
+            label="Person"
+            headings={table.headings}
+            value={columns.person ?? headed?.person ?? null}
+            onChange={(person) => setColumns({ ...columns, person })}
+          />
+          <ColumnChoice
+            label="Group"
+            headings={table.headings}
+            value={columns.group ?? headed?.group ?? null}
+            onChange={(group) => setColumns({ ...columns, group })}
+          />
+        </Columns>
+      )}
+      {result && !result.ok && (
+        <p>
+          {result.code === 'no-group-column'
+            ? 'No column is called Group. Choose the one that names the groups.'
+            : 'No column is called E-mail, Number or Name. Choose the one that names the people.'}
         </p>
       )}
       {read && (
@@ -92,6 +164,14 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
             <b>{count}</b> would move · <b>{read.same}</b> stay as they are ·{' '}
             {read.problems.length === 0 ? 'no problems' : <b>{read.problems.length} with problems</b>}
           </p>
+          {read.lacking.length > 0 && course.role === 'instructor' && (
+            <p>
+              <Button isSmall isDisabled={edit.isBusy} onPress={() => addLacking(read.lacking)}>
+                Add {counted(read.lacking.length, 'group')}: {read.lacking.slice(0, 4).join(', ')}
+                {read.lacking.length > 4 ? '…' : ''}
+              </Button>
+            </p>
+          )}
           <List aria-label="Lines">
             {read.problems.map(({ line, problem }) => (
               <li key={`line ${line}`} style={{ background: 'var(--attn-tint)' }}>
@@ -112,9 +192,11 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
         </>
       )}
       <footer>
-        {file && <DelimiterChoice value={delimiter} onChange={(chosen) => void take(file, chosen)} />}
+        {file && delimiter && (
+          <DelimiterChoice value={delimiter} onChange={(chosen) => void take(file, chosen)} />
+        )}
         <FileTrigger
-          acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']}
+          acceptedFileTypes={['.csv', '.tsv', '.txt', '.xlsx', 'text/csv', 'text/plain']}
           onSelect={(files) => files?.[0] && void take(files[0], null)}
         >
           <Button kind={read ? 'plain' : 'main'}>{name === '' ? 'Choose a file…' : 'Choose another…'}</Button>
@@ -136,44 +218,25 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   );
 }
 
-interface Looked {
-  /** What the file would do, or why it is no list of groups. */
-  readonly found: Extract<GroupFile, { ok: true }> | string;
-  /** What is between its columns; null: it could not be read as columns. */
-  readonly delimiter: Delimiter | null;
+interface ColumnChoiceProps {
+  readonly label: string;
+  readonly headings: readonly string[];
+  /** null: not chosen yet. */
+  readonly value: number | null;
+  readonly onChange: (column: number) => void;
 }
 
-async function look(
-  file: File,
-  chosen: Delimiter | null,
-  board: BoardView,
-  stop: AbortSignal,
-): Promise<Looked> {
-  if (file.size > largestBytes)
-    return {
-      found: 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.',
-      delimiter: null,
-    };
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  const table = await readApart((reading) => reading.table(bytes, chosen), stop).catch((error: unknown) => {
-    if (error instanceof NotRead) return error;
-    throw error;
-  });
-  if (table instanceof NotRead)
-    return {
-      found:
-        table.why === 'stopped'
-          ? `${file.name} was not read. Choose it again, or another file.`
-          : `${file.name} takes too long to be read. Save the list alone as CSV and choose that.`,
-      delimiter: chosen,
-    };
-  if (!table.ok) return { found: sayUnreadable(table), delimiter: chosen };
-  const delimiter = isDelimiter(table.table.delimiter) ? table.table.delimiter : null;
-  const read = readGroupFile(table.table, board.students, board.groups, board.set.isExclusive);
-  if (read.ok) return { found: read, delimiter };
-  const found =
-    read.code === 'no-group-column'
-      ? 'No column is called Group. Give the column of the groups that name.'
-      : 'No column is called E-mail, Number or Name. Give the column of the people one of these names.';
-  return { found, delimiter };
+function ColumnChoice({ label, headings, value, onChange }: ColumnChoiceProps) {
+  return (
+    <Choice
+      label={label}
+      value={value === null ? none : String(value)}
+      choices={[
+        ...(value === null ? [{ id: none, label: 'Choose a column' }] : []),
+        ...headings.map((heading, at) => ({ id: String(at), label: heading || `Column ${at + 1}` })),
+      ]}
+      onChange={(id) => id !== none && onChange(Number(id))}
+    />
+  );
 }
+const none = 'none';

@@ -1,4 +1,6 @@
 import { ChangeAssistants } from '@jigsaw/contract/course';
+import { TableView } from '@jigsaw/contract/import';
+import type { TableRequest } from '@jigsaw/contract/import';
 import type { PlaceRequest } from '@jigsaw/contract/placing';
 import { BoardView, MovesOf, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/placing';
 import type { EditGroup, EditGroups, LeadGroups } from '@jigsaw/contract/sets';
@@ -111,6 +113,11 @@ const placingApi = boardApi.injectEndpoints({
       responseSchema: SignUpView,
       invalidatesTags: ['SignUp', 'Room', 'Figures'],
     }),
+    /** A workbook as a table; it is read by the server. */
+    readTable: build.mutation<TableView, { courseId: string; body: TableRequest }>({
+      query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/table`, method: 'POST', body }),
+      responseSchema: TableView,
+    }),
     editGroups: build.mutation<BoardGroups, { setId: string; body: EditGroups }>({
       query: ({ setId, body }) => ({ url: `sets/${setId}/groups`, method: 'PUT', body }),
       responseSchema: BoardGroups,
@@ -150,6 +157,7 @@ export const {
   useListSignUpsQuery,
   useReadSignUpQuery,
   useTakePlaceMutation,
+  useReadTableMutation,
   useEditGroupsMutation,
   useLeadGroupsMutation,
   useChangeAssistantsMutation,

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { sure } from '@jigsaw/core/lists';
 import { aPlaceResult, aBoard, boardAnswers, courseId, id } from '../test/data.js';
-import { inCourse, showPage } from '../test/showPage.js';
+import { inCourse, Refusal, showPage } from '../test/showPage.js';
 import { deal } from './DealOutSheet.js';
 import { setId, path, placePath, tray, said, move } from '../test/onBoard.js';
 
@@ -191,10 +191,46 @@ describe('groups and files', () => {
     expect(sure(writes()[0]).body).toEqual({ moves: [move('Ada', null, 'Carboy')] });
   });
 
-  it('says why a file is no list of groups', async () => {
-    const { user } = showPage(path, boardAnswers(aBoard({ Ada: null })));
-    await chooseFile(user, 'E-mail,Colour\nada@quillmere.example,red\n');
+  it('lets the columns be chosen, and adds the groups that the file names', async () => {
+    const before = aBoard({ Ada: null });
+    const { user, writes, set } = showPage(path, boardAnswers(before));
+    await chooseFile(user, 'E-mail,Colour\nada@quillmere.example,Red\n');
     expect(await screen.findByText(/No column is called Group/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: /Group$/ }));
+    await user.click(await screen.findByRole('option', { name: 'Colour' }));
+    expect(await screen.findByText(/This set has no group “Red”/)).toBeInTheDocument();
+    const red = { ...sure(before.groups[0]), id: id<'group'>('Red'), number: 3, name: 'Red' };
+    set(`PUT sets/${setId}/groups`, { groups: [...before.groups, red] });
+    set(`GET sets/${setId}/board`, { ...before, groups: [...before.groups, red] });
+    await user.click(screen.getByRole('button', { name: 'Add 1 group: Red' }));
+    await user.click(await screen.findByRole('button', { name: 'Move 1' }));
+    await said('1 student placed as in places.csv');
+    expect(writes().map((write) => write.body)).toMatchObject([
+      { groups: [{}, {}, { id: null, name: 'Red' }], removed: [] },
+      { moves: [move('Ada', null, 'Red')] },
+    ]);
+  });
+
+  it('reads a workbook on the server, and says why one cannot be read', async () => {
+    const tablePath = `POST courses/${courseId}/roster/table`;
+    const { user, set } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: null }), {
+        [tablePath]: new Refusal(422, 'unreadable-file', 'This workbook holds no people.'),
+      }),
+    );
+    await chooseFile(user, 'PK not a workbook');
+    expect(await screen.findByText('This workbook holds no people.')).toBeInTheDocument();
+    set(tablePath, {
+      headings: ['Name', 'Team'],
+      rows: [{ line: 4, cells: ['Ada', 'Carboy'] }],
+      place: null,
+    });
+    await user.upload(
+      sure(document.querySelector<HTMLInputElement>('input[type=file]')),
+      new File(['PK again'], 'teams.xlsx'),
+    );
+    expect(await screen.findByRole('button', { name: 'Move 1' })).toBeInTheDocument();
   });
 
   it('copies the set under another name', async () => {
