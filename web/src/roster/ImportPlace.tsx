@@ -49,7 +49,7 @@ export function ImportPlace({ place, onChoose }: ImportPlaceProps) {
           choices={[
             ...firstRows.map((row) => ({
               id: String(row.line),
-              label: `Headings in line ${row.line}: ${row.text.slice(0, 30)}`,
+              label: `Headings in line ${row.line}: ${row.text.slice(0, 16)}`,
             })),
             // Headings further down than any row that is offered were found, not chosen.
             ...(headingLine !== null && firstRows.every((row) => row.line !== headingLine)

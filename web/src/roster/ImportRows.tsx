@@ -256,13 +256,15 @@ function MissingRow({
         <Small>{isOut ? sayLeaving(person.groups) : person.groups.join(', ')}</Small>
       </td>
       <td>
-        <Button
-          isSmall
-          onPress={() => choices.onDrop(person.enrolmentId)}
-          aria-label={isOut ? `Keep ${person.name}` : `Remove ${person.name}`}
-        >
-          {isOut ? 'Keep' : 'Remove'}
-        </Button>
+        <span className="acts">
+          <Button
+            isSmall
+            onPress={() => choices.onDrop(person.enrolmentId)}
+            aria-label={isOut ? `Keep ${person.name}` : `Remove ${person.name}`}
+          >
+            {isOut ? 'Keep' : 'Remove'}
+          </Button>
+        </span>
       </td>
     </tr>
   );
