@@ -63,6 +63,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   const [going, setGoing] = useState<AbortController | null>(null);
   const turn = useRef<AbortController | null>(null);
   const name = file?.name ?? '';
+  const isWorkbook = /\.xlsx$/i.test(name); // nothing parts its columns but its cells
   const take = async (next: File, chosen: Delimiter | null) => {
     turn.current?.abort();
     const stop = new AbortController();
@@ -192,7 +193,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
         </>
       )}
       <footer>
-        {file && delimiter && (
+        {file && !isWorkbook && (
           <DelimiterChoice value={delimiter} onChange={(chosen) => void take(file, chosen)} />
         )}
         <FileTrigger

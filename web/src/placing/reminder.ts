@@ -7,7 +7,7 @@ import { counted } from '@jigsaw/core/text';
 export function reminder(
   { set, groups, students }: BoardView,
   dates: Dates,
-  course: { readonly code: string },
+  course: { readonly id: string; readonly code: string },
 ): { subject: string; text: string } {
   const places = groups.reduce(
     (sum, group) =>
@@ -23,6 +23,6 @@ export function reminder(
   const left = Number.isFinite(places) ? ` ${counted(places, 'place is', 'places are')} left.` : '';
   return {
     subject: `Choose your place in ${set.name}`,
-    text: `You have no place in ${set.name} yet. Please choose one in ${course.code}${until}.${left}\n\nIf none of the groups suits you, write to me.`,
+    text: `You have no place in ${set.name} yet. Please choose one in ${course.code}${until}.${left}\n\n${window.location.origin}/c/${course.id}/choose/${set.id}\n\nIf none of the groups suits you, write to me.`,
   };
 }
