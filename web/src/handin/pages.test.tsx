@@ -146,9 +146,7 @@ describe('working on a hand-in', () => {
     expect(
       await screen.findByText(/^Closed on Sat 14 Nov, 17:00/, {}, { timeout: 5000 }),
     ).toBeInTheDocument();
-    await waitFor(() =>
-      expect(screen.queryByRole('button', { name: /^Hand in/ })).not.toBeInTheDocument(),
-    );
+    await waitFor(() => expect(screen.queryByRole('button', { name: /^Hand in/ })).not.toBeInTheDocument());
   });
 
   it('hands in the attempt that is in view, and shows a teammate’s that came first', async () => {
