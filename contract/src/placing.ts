@@ -28,6 +28,8 @@ export const MovesAct = z.object({
   at: DateTime,
   by: z.string(),
   isYours: z.boolean(),
+  /** Someone chose their own place, or gave it up. */
+  isOwnChoice: z.boolean(),
   /** How many people it moved; the first twenty are named. */
   count: z.number().int(),
   /** Of these, how many had no group before, and how many have none after. */

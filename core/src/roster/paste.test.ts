@@ -99,6 +99,10 @@ describe('what people have at hand', () => {
   it('keeps who has no address in view, and a list under a line of dashes', () => {
     expect(people('Ada Okafor <ada@b.example>\nBen Ek')).toEqual([ada, ['', 'Ben Ek']]);
     expect(people('ada@b.example Ada Okafor\n--\nBen Ek ben@b.example\ncho@b.example')).toHaveLength(3);
+    expect(people('ada@b.example Ada Okafor\nfe-0003 Cho Min\nSection 2\nRoom 204')).toEqual([
+      ada,
+      ['', 'fe-0003 Cho Min'],
+    ]);
     expect(people('Ada\n1. Ben')).toEqual([
       ['', 'Ada'],
       ['', 'Ben'],

@@ -1,8 +1,7 @@
 import { sure } from '../lists/index.js';
 import type { ColumnMeaning } from './headings.js';
 import { meaningOfHeading } from './headings.js';
-import type { Table, TableRow } from '../files/index.js';
-import type { Delimiter, TablePlace } from '../files/index.js';
+import type { Delimiter, Table, TablePlace, TableRow } from '../files/index.js';
 import { nothingChosen } from './findTable.js';
 import type { TableChoice } from './findTable.js';
 import { isMarked, peopleOfLine, wordsOfLine } from './pasteLine.js';
@@ -131,12 +130,18 @@ function delimiterOf(lines: readonly string[]): Delimiter | null {
 }
 const headingDelimiters = ['\t', ';', ','] as const;
 
-/** Whether a line without an address may be someone whose address is missing: a few words that end as no sentence does. */
-const isName = (words: string): boolean =>
-  !/[.!?:,]$|\d/.test(words) &&
-  /\p{L}/u.test(words) &&
-  words.split(' ').length <= mostWordsOfName &&
-  !greeting.test(words);
+/** Whether a line without an address may be someone whose address is missing: a few words that end as no sentence does, perhaps with a student number.
+ * “fe-0003 Cho Min” may be one, “Section 2” is none. */
+function isName(words: string): boolean {
+  if (/[.!?:,]$/.test(words) || !/\p{L}/u.test(words) || greeting.test(words)) return false;
+  const all = words.split(' ');
+  const plain = all.filter((word) => !/\d/.test(word));
+  const numbers = all.filter((word) => /\d/.test(word));
+  return (
+    plain.length <= mostWordsOfName &&
+    (numbers.length === 0 || (plain.length > 1 && numbers.every((word) => /\d\D?\d\D?\d/.test(word))))
+  );
+}
 const mostWordsOfName = 5;
 const greeting =
   /^(hi|hello|hey|dear|hallo|liebe|lieber|bonjour|hola|ciao|thanks|thank you|danke|merci|gracias|regards|cheers|sincerely|sent from|good (morning|day|afternoon|evening)|guten (morgen|tag|abend)|(best|kind|many|warm) (wishes|regards|thanks)|(viele|beste|liebe) grüße|mit freundlichen grüßen)\b/i;

@@ -9,6 +9,7 @@ describe('groups of another size', () => {
   it('are added where there are too few, empty locked ones first', () => {
     const groups = [...Array<number>(12).keys()].map(() => open(4));
     expect(resizeGroups(groups, 48, 3)).toEqual({
+      dealt: 48,
       groups: 16,
       added: 4,
       unlocked: [],
@@ -27,6 +28,7 @@ describe('groups of another size', () => {
       locked: [3, 2],
     });
     expect(resizeGroups([open(0), open(3), open(4), open(3)], 10, 5)).toEqual({
+      dealt: 10,
       groups: 3,
       added: 0,
       unlocked: [],
@@ -37,6 +39,7 @@ describe('groups of another size', () => {
 
   it('leave out who is held in a locked group', () => {
     expect(resizeGroups([locked(4), open(0), open(0)], 12, 4)).toMatchObject({
+      dealt: 8,
       groups: 2,
       added: 0,
       locked: [],

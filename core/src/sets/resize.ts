@@ -7,6 +7,8 @@ export interface GroupToResize {
 
 /** What it takes to deal so many students into groups of so many. */
 export interface Resizing {
+  /** Students who are dealt: all but those in locked groups. */
+  readonly dealt: number;
   /** Groups that are dealt into. */
   readonly groups: number;
   /** How many are added. */
@@ -23,7 +25,8 @@ export interface Resizing {
  * A group with members stays as it is, since its places and its work are not for a number to decide. */
 export function resizeGroups(groups: readonly GroupToResize[], students: number, size: number): Resizing {
   const heldInLocked = groups.reduce((sum, group) => sum + (group.isLocked ? group.members : 0), 0);
-  const wanted = Math.max(1, Math.ceil(Math.max(0, students - heldInLocked) / size));
+  const dealt = Math.max(0, students - heldInLocked);
+  const wanted = Math.max(1, Math.ceil(dealt / size));
   const places = [...groups.keys()];
   const open = places.filter((at) => !sure(groups[at]).isLocked);
   const isEmpty = (at: number) => sure(groups[at]).members === 0;
@@ -32,6 +35,7 @@ export function resizeGroups(groups: readonly GroupToResize[], students: number,
   const surplus = Math.max(0, open.length - wanted);
   const locked = open.filter(isEmpty).toReversed().slice(0, surplus);
   return {
+    dealt,
     groups: open.length + lacking - locked.length,
     added: lacking - unlocked.length,
     unlocked,

@@ -16,6 +16,7 @@ interface MoveRow {
   readonly from: MovesAct['moves'][number]['from'];
   readonly to: MovesAct['moves'][number]['to'];
   readonly why: string | null;
+  readonly isOwn: boolean;
 }
 
 /** People named of one act; the others are counted. */
@@ -41,7 +42,7 @@ export async function actsIn(
        SELECT "at", "by", count(DISTINCT "enrolmentId")::int AS "count" FROM "turned"
         WHERE $2::timestamptz IS NULL OR "at" < $2 GROUP BY "at", "by" ORDER BY "at" DESC, "by" LIMIT $3
      ), "moved" AS (
-       SELECT a."at", a."by", a."count", t."enrolmentId", p."name", max(t."why") AS "why",
+       SELECT a."at", a."by", a."count", t."enrolmentId", p."name", p."personId" = a."by" AS "isOwn", max(t."why") AS "why",
               coalesce(jsonb_agg(jsonb_build_object('number', g."number", 'name', g."name") ORDER BY g."number") FILTER (WHERE NOT t."isTo"), '[]') AS "from",
               coalesce(jsonb_agg(jsonb_build_object('number', g."number", 'name', g."name") ORDER BY g."number") FILTER (WHERE t."isTo"), '[]') AS "to",
               sum(CASE WHEN bool_and(t."isTo") THEN 1 ELSE 0 END) OVER (PARTITION BY a."at", a."by")::int AS "placed",
@@ -49,7 +50,7 @@ export async function actsIn(
               row_number() OVER (PARTITION BY a."at", a."by" ORDER BY p."name", t."enrolmentId") AS "place"
          FROM "acts" a JOIN "turned" t ON t."at" = a."at" AND t."by" = a."by"
          JOIN "set_group" g ON g."groupId" = t."groupId" JOIN "course_person" p ON p."enrolmentId" = t."enrolmentId"
-        GROUP BY a."at", a."by", a."count", t."enrolmentId", p."name"
+        GROUP BY a."at", a."by", a."count", t."enrolmentId", p."name", p."personId"
      )
      SELECT m.*, b."name" AS "byName" FROM "moved" m JOIN "account" b ON b."personId" = m."by"
       WHERE m."place" <= $4 ORDER BY m."at" DESC, m."by", m."place"`,
@@ -57,11 +58,12 @@ export async function actsIn(
   );
   const apart = await toldApart(manager, set.courseId);
   return [...groupedBy(rows, (row) => `${row.at.getTime()} ${row.by}`).values()].map((moves) => {
-    const { at, by, byName, count, placed, removed } = sure(moves[0]);
+    const { at, by, byName, count, placed, removed, isOwn } = sure(moves[0]);
     return {
       at: at.toISOString(),
       by: byName,
       isYours: by === reader,
+      isOwnChoice: count === 1 && isOwn,
       count,
       placed,
       removed,

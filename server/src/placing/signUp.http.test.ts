@@ -51,6 +51,26 @@ const change = (set: GroupSetView, more: object) =>
   given.instructor.patch(`/api/sets/${set.id}`).send({ ...settingsOf(set), ...more });
 
 describe('signing up', () => {
+  it('is told to staff as a choice of one’s own', async () => {
+    const { set, groups } = await aSet();
+    const latest = async () =>
+      ((await given.instructor.get(`/api/sets/${set.id}/board`).expect(200)).body as BoardView).latest;
+    expect(await latest()).toBeNull();
+    await take('noor', set.id, sure(groups[0]).id).expect(200);
+    expect(await latest()).toMatchObject({
+      isOwnChoice: true,
+      count: 1,
+      moves: [{ to: [{ name: 'Sour' }] }],
+    });
+    server.clock.pass({ minutes: 1 });
+    const { enrolmentId } = sure(given.students.get('noor'));
+    await given.instructor
+      .post(`/api/sets/${set.id}/place`)
+      .send({ moves: [{ student: enrolmentId, from: sure(groups[0]).id, to: null }] })
+      .expect(200);
+    expect(await latest()).toMatchObject({ isOwnChoice: false, isYours: true, removed: 1 });
+  });
+
   it('takes a place, moves to another and gives it back', async () => {
     const { set, groups } = await aSet();
     const [sour, malt] = groups;

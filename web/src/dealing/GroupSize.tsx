@@ -1,13 +1,12 @@
 import { useState } from 'react';
 import { Dialog, DialogTrigger } from 'react-aria-components';
 import type { BoardView } from '@jigsaw/contract/placing';
-import { sure } from '@jigsaw/core/lists';
 import { nameByPattern, resizeGroups, sayForecast, sizesByCount } from '@jigsaw/core/sets';
 import type { Resizing } from '@jigsaw/core/sets';
 import { counted } from '@jigsaw/core/text';
 import { Button, Field, Popup, Small } from '../look/index.js';
 import { useAct } from '../page/index.js';
-import { useEditGroupsMutation } from '../placing/index.js';
+import { added, asItIs, useEditGroupsMutation } from '../placing/index.js';
 
 /** How large the groups are that are dealt into, to be chosen here: groups are added, or locked, until they fit. */
 export function GroupSize({ board }: { readonly board: BoardView }) {
@@ -42,7 +41,7 @@ export function GroupSize({ board }: { readonly board: BoardView }) {
                 value={size ?? String(wanted)}
                 onChange={(text) => setSize(text.replace(/\D/g, '').slice(0, 3))}
               />
-              {plan && <Small role="status">{sayPlan(board, plan)}</Small>}
+              {plan && <Small role="status">{sayPlan(plan)}</Small>}
               <Button type="submit" kind="main" isDisabled={!plan}>
                 Use groups of {wanted > 0 ? wanted : '…'}
               </Button>
@@ -66,16 +65,11 @@ function planFor({ groups, students }: BoardView, size: number): Resizing {
 }
 
 /** “16 groups of 3. 4 groups are added.” */
-function sayPlan(
-  { groups, students }: BoardView,
-  { groups: count, added, unlocked, locked, beyond }: Resizing,
-) {
-  const heldIn = new Set(groups.filter((group) => group.isLocked).map((group) => group.id));
-  const dealt = students.filter((student) => !student.seats.some((seat) => heldIn.has(seat.groupId))).length;
-  const forecast = sizesByCount(dealt, count);
+function sayPlan({ dealt, groups, added: more, unlocked, locked, beyond }: Resizing): string {
+  const forecast = sizesByCount(dealt, groups);
   return [
     forecast.ok ? `${sayForecast(forecast.sizes)}.` : '',
-    added > 0 ? `${counted(added, 'group is', 'groups are')} added.` : '',
+    more > 0 ? `${counted(more, 'group is', 'groups are')} added.` : '',
     unlocked.length > 0 ? `${counted(unlocked.length, 'empty group is', 'empty groups are')} unlocked.` : '',
     locked.length > 0
       ? `${counted(locked.length, 'empty group is', 'empty groups are')} locked, so no one is dealt into ${locked.length === 1 ? 'it' : 'them'}.`
@@ -102,15 +96,10 @@ function useResize(board: BoardView) {
         back({
           setId: set.id,
           body: {
-            groups: groups
-              .filter((group) => wereLocked.has(group.id))
-              .map(({ id, name, capacity, version }) => ({
-                id,
-                name,
-                capacity,
-                version,
-                isLocked: sure(wereLocked.get(id)),
-              })),
+            groups: groups.flatMap((group) => {
+              const isLocked = wereLocked.get(group.id);
+              return isLocked === undefined ? [] : [{ ...asItIs(group), isLocked }];
+            }),
             removed: groups.filter((group) => !wereLocked.has(group.id)).map((group) => group.id),
             capacity: set.capacity,
           },
@@ -118,19 +107,15 @@ function useResize(board: BoardView) {
   });
   return (plan: Resizing, size: number) => {
     const last = Math.max(0, ...board.groups.map((group) => group.number));
-    const names = Array.from({ length: plan.added }, (_, at) => nameByPattern('', last + at + 1));
     return resize({
       setId: set.id,
       body: {
         groups: [
-          ...board.groups.map(({ id, name, capacity, isLocked, version }, at) => ({
-            id,
-            name,
-            capacity,
-            version,
-            isLocked: plan.locked.includes(at) || (isLocked && !plan.unlocked.includes(at)),
+          ...board.groups.map((group, at) => ({
+            ...asItIs(group),
+            isLocked: plan.locked.includes(at) || (group.isLocked && !plan.unlocked.includes(at)),
           })),
-          ...names.map((name) => ({ id: null, name, capacity: null, isLocked: false, version: 1 })),
+          ...Array.from({ length: plan.added }, (_, at) => added(nameByPattern('', last + at + 1))),
         ],
         removed: [],
         capacity: size,

@@ -12,6 +12,7 @@ import { useCourse } from '../course/index.js';
 import { DelimiterChoice } from '../form/index.js';
 import { Button, Choice, PersonName, Sheet, Small, WorkingUntil } from '../look/index.js';
 import { useAct } from '../page/index.js';
+import { added, asItIs } from './editedGroups.js';
 import { readGroupTable } from './groupTable.js';
 import type { GroupTable } from './groupTable.js';
 import { useEditGroupsMutation, useReadTableMutation } from './placingApi.js';
@@ -49,6 +50,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   const [fault, setFault] = useState<string | null>(null);
   const [file, setFile] = useState<File | null>(null);
   const [delimiter, setDelimiter] = useState<Delimiter | null>(null);
+  const [isText, setText] = useState(false); // then something parts its columns, and can be chosen
   const [table, setTable] = useState<GroupTable | null>(null);
   const [columns, setColumns] = useState<GroupFileColumns>({ person: null, group: null });
   const { course } = useCourse();
@@ -63,7 +65,6 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
   const [going, setGoing] = useState<AbortController | null>(null);
   const turn = useRef<AbortController | null>(null);
   const name = file?.name ?? '';
-  const isWorkbook = /\.xlsx$/i.test(name); // nothing parts its columns but its cells
   const take = async (next: File, chosen: Delimiter | null) => {
     turn.current?.abort();
     const stop = new AbortController();
@@ -76,10 +77,15 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
       const body = { kind: 'file' as const, fileName: next.name, contentBase64 };
       return (await readTable({ courseId: course.id, body })) ?? refusal.current;
     };
-    const { found, delimiter: parted } = await readGroupTable(next, chosen, onServer, stop.signal);
+    const {
+      found,
+      isText: isOfText,
+      delimiter: parted,
+    } = await readGroupTable(next, chosen, onServer, stop.signal);
     if (turn.current !== stop) return; // another file was chosen meanwhile
     setGoing(null);
     setDelimiter(parted);
+    setText(isOfText);
     setFault(typeof found === 'string' ? found : null);
     setTable(typeof found === 'string' ? null : found);
     setColumns({ person: null, group: null });
@@ -95,16 +101,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
     void edit({
       setId: board.set.id,
       body: {
-        groups: [
-          ...board.groups.map(({ id, name, capacity, isLocked, version }) => ({
-            id,
-            name,
-            capacity,
-            isLocked,
-            version,
-          })),
-          ...names.map((each) => ({ id: null, name: each, capacity: null, isLocked: false, version: 1 })),
-        ],
+        groups: [...board.groups.map(asItIs), ...names.map(added)],
         removed: [],
       },
     });
@@ -193,7 +190,7 @@ export function GroupFileSheet({ board, onPlace, onClose }: GroupFileSheetProps)
         </>
       )}
       <footer>
-        {file && !isWorkbook && (
+        {file && isText && (
           <DelimiterChoice value={delimiter} onChange={(chosen) => void take(file, chosen)} />
         )}
         <FileTrigger

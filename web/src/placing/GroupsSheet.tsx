@@ -7,6 +7,7 @@ import type { EditGroups } from '@jigsaw/contract/sets';
 import { nameByPattern } from '@jigsaw/core/sets';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Emblem, Field, Sheet, Small, useNotice } from '../look/index.js';
+import { added, asItIs } from './editedGroups.js';
 import { useEditGroupsMutation } from './placingApi.js';
 import { seatingOf } from './seating.js';
 
@@ -66,14 +67,7 @@ interface GroupsSheetProps {
 export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
   const notice = useNotice();
   const [rows, setRows] = useState<readonly Row[]>(() =>
-    board.groups.map(({ id, name, capacity, isLocked, version, number }) => ({
-      id,
-      name,
-      capacity,
-      isLocked,
-      version,
-      number,
-    })),
+    board.groups.map((group) => ({ ...asItIs(group), number: group.number })),
   );
   const [pattern, setPattern] = useState('');
   const [places, setPlaces] = useState('');
@@ -89,10 +83,7 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
   const add = () => {
     const number =
       Math.max(0, ...board.groups.map((group) => group.number), ...rows.map((row) => row.number)) + 1;
-    setRows([
-      ...rows,
-      { id: null, name: `Group ${number}`, capacity: null, isLocked: false, version: 1, number },
-    ]);
+    setRows([...rows, { ...added(nameByPattern('', number)), number }]);
   };
   /** Several lines that are pasted into a name go into the names below it, too. */
   const paste = (at: number) => (event: ClipboardEvent) => {

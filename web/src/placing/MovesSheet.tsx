@@ -35,40 +35,44 @@ interface MovesSheetProps {
 
 /** Everyone who was ever placed, moved or removed in a set, by the people who did it. */
 export function MovesSheet({ board, onClose }: MovesSheetProps) {
-  const [pages, setPages] = useState<readonly (string | null)[]>([null]);
+  const [parts, setParts] = useState(1);
   return (
     <Sheet title={`Moves in ${board.set.name}`} onClose={onClose}>
       <Acts>
-        {pages.map((before, at) => (
-          <PageOfActs
-            key={before ?? 'latest'}
-            setId={board.set.id}
-            before={before}
-            onMore={at === pages.length - 1 ? (next) => setPages([...pages, next]) : null}
-          />
-        ))}
+        <PartOfActs setId={board.set.id} before={null} parts={parts} onMore={() => setParts(parts + 1)} />
       </Acts>
     </Sheet>
   );
 }
 
-interface PageOfActsProps {
+interface PartOfActsProps {
   readonly setId: string;
   readonly before: string | null;
-  /** null: what was earlier is shown already. */
-  readonly onMore: ((before: string) => void) | null;
+  /** How many are shown, this one and those behind it. */
+  readonly parts: number;
+  readonly onMore: () => void;
 }
 
-function PageOfActs({ setId, before, onMore }: PageOfActsProps) {
+/** Acts and, behind them, what was before: each part begins where the one above ends, also after that one has moved on. */
+function PartOfActs({ setId, before, parts, onMore }: PartOfActsProps) {
   const { dates } = useCourse();
   const moves = useReadMovesQuery({ setId, before });
   if (unshown(moves) !== undefined)
-    return <ProblemStrip of={moves.error} onRetry={() => void moves.refetch()} />;
-  if (!moves.data) return <Waiting what="the moves" rows={4} />;
+    return (
+      <li>
+        <ProblemStrip of={moves.error} onRetry={() => void moves.refetch()} />
+      </li>
+    );
+  if (!moves.data)
+    return (
+      <li>
+        <Waiting what="the moves" rows={4} />
+      </li>
+    );
   const { acts, before: next } = moves.data;
   return (
     <>
-      {acts.length === 0 && <li>No one has been placed yet.</li>}
+      {acts.length === 0 && before === null && <li>No one has been placed yet.</li>}
       {acts.map((act) => (
         <li key={`${act.at} ${act.by}`}>
           <b>{sayAct(act)}</b> <Small>{dates.dateTime(act.at)}</Small>
@@ -76,9 +80,10 @@ function PageOfActs({ setId, before, onMore }: PageOfActsProps) {
           {act.count > 1 && <People act={act} />}
         </li>
       ))}
-      {next && onMore && (
+      {next && parts > 1 && <PartOfActs setId={setId} before={next} parts={parts - 1} onMore={onMore} />}
+      {next && parts === 1 && (
         <li>
-          <Button isSmall onPress={() => onMore(next)}>
+          <Button isSmall onPress={onMore}>
             Earlier moves
           </Button>
         </li>

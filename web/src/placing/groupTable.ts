@@ -5,7 +5,8 @@ import { isDelimiter, NotRead, readApart } from '../form/index.js';
 export interface Looked {
   /** Its rows under their headings, or why they could not be read. */
   readonly found: GroupTable | string;
-  /** What is between its columns; null: it is no text. */
+  readonly isText: boolean;
+  /** What is between its columns; null: it could not be read as columns. */
   readonly delimiter: Delimiter | null;
 }
 export type GroupTable = Pick<Table, 'headings' | 'rows'>;
@@ -26,13 +27,18 @@ export async function readGroupTable(
   if (file.size > largestBytes)
     return {
       found: 'The file is over 5 MB. A list of groups is smaller; check that this is the right one.',
+      isText: false,
       delimiter: null,
     };
   const bytes = new Uint8Array(await file.arrayBuffer());
   const notRead = `${file.name} was not read. Choose it again, or another file.`;
   if (isWorkbook(bytes)) {
     const stopped = new Promise<string>((resolve) => stop.addEventListener('abort', () => resolve(notRead)));
-    return { found: await Promise.race([readWorkbook(base64Of(bytes)), stopped]), delimiter: null };
+    return {
+      found: await Promise.race([readWorkbook(base64Of(bytes)), stopped]),
+      isText: false,
+      delimiter: null,
+    };
   }
   const table = await readApart((reading) => reading.table(bytes, chosen), stop).catch((error: unknown) => {
     if (error instanceof NotRead) return error;
@@ -44,11 +50,12 @@ export async function readGroupTable(
         table.why === 'stopped'
           ? notRead
           : `${file.name} takes too long to be read. Save the list alone as CSV and choose that.`,
+      isText: true,
       delimiter: chosen,
     };
-  if (!table.ok) return { found: sayUnreadable(table), delimiter: chosen };
+  if (!table.ok) return { found: sayUnreadable(table), isText: true, delimiter: chosen };
   const { delimiter } = table.table;
-  return { found: table.table, delimiter: isDelimiter(delimiter) ? delimiter : null };
+  return { found: table.table, isText: true, delimiter: isDelimiter(delimiter) ? delimiter : null };
 }
 
 /** Of so many bytes at a time: one call takes only so many arguments. */

@@ -5,6 +5,7 @@ export {
   usePlaceStudentsMutation,
   useReadBoardQuery,
 } from './placingApi.js';
+export { added, asItIs } from './editedGroups.js';
 export { MoveSheet } from './MoveSheet.js';
 export { capacityOf } from './seating.js';
 export { useBoard } from './useBoard.js';

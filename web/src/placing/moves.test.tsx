@@ -3,9 +3,9 @@ import { screen, waitFor, within } from '@testing-library/react';
 import type { MovesAct } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { api } from '../api/index.js';
-import { aBoard, aPlaceResult, boardAnswers, id } from '../test/data.js';
+import { aBoard, aPlaceResult, boardAnswers, courseId, id } from '../test/data.js';
 import { group, move, path, placePath, said, setId, tray } from '../test/onBoard.js';
-import { showPage } from '../test/showPage.js';
+import { inCourse, showPage } from '../test/showPage.js';
 
 beforeEach(() => localStorage.clear());
 
@@ -18,6 +18,7 @@ const anAct = (more: Partial<MovesAct> = {}): MovesAct => ({
   at: '2026-11-02T10:00:00.000Z',
   by: 'Jo Vale',
   isYours: false,
+  isOwnChoice: false,
   count: 1,
   placed: 1,
   removed: 0,
@@ -28,7 +29,7 @@ const anAct = (more: Partial<MovesAct> = {}): MovesAct => ({
 
 describe('a group that holds more than its places', () => {
   it('may hold so many by one press', async () => {
-    const { user, writes } = showPage(
+    const { user, writes, set } = showPage(
       path,
       boardAnswers(aBoard({ Ada: 'Crock', Ben: 'Crock', Cho: 'Crock' }), {
         [`PATCH groups/${id('Crock')}`]: edited('Crock', { capacity: 3 }),
@@ -38,6 +39,10 @@ describe('a group that holds more than its places', () => {
     await waitFor(() => expect(writes()).toHaveLength(1));
     expect(sure(writes()[0]).body).toEqual({ name: 'Crock', capacity: 3, version: 1 });
     await said('Crock may hold 3');
+    set(`PATCH groups/${id('Crock')}`, edited('Crock', { capacity: null }));
+    await user.click(sure(screen.getAllByRole('button', { name: 'Undo' }).at(-1))); // the notice's, not the Board's
+    await waitFor(() => expect(writes()).toHaveLength(2));
+    expect(sure(writes()[1]).body).toEqual({ name: 'Crock', capacity: null, version: 2 });
   });
 });
 
@@ -73,7 +78,62 @@ describe('a locked group', () => {
 
 const earlier = '2026-11-02T09:00:00.000Z';
 
-describe('who moved whom', () => {
+describe('many sets', () => {
+  it('are found by name, also those whose tabs are out of sight', async () => {
+    const board = aBoard({ Ada: null });
+    const sets = ['Labs', 'Panels', 'Posters', 'Pairs'].map((name) => ({
+      ...board.set,
+      id: id<'group-set'>(name),
+      name,
+    }));
+    const { user, router } = showPage(
+      path,
+      boardAnswers(board, {
+        [`GET courses/${courseId}/sets`]: { sets: [board.set, ...sets], archived: [], students: 1 },
+      }),
+    );
+    await user.click(await screen.findByRole('button', { name: 'All 5 group sets' }));
+    await user.keyboard('post');
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(router.state.location.pathname).toBe(inCourse(`groups/${id('Posters')}`)));
+  });
+});
+
+describe('who made a move', () => {
+  it('is not told of students who choose for themselves: they are counted', async () => {
+    const board = aBoard({ Ada: null, Ben: 'Crock' });
+    const { set, store } = showPage(path, boardAnswers(board));
+    await tray();
+    set(`GET sets/${setId}/board`, {
+      ...aBoard({ Ada: 'Carboy', Ben: 'Crock' }),
+      latest: anAct({ isOwnChoice: true }),
+    });
+    store.dispatch(api.util.invalidateTags(['Placement']));
+    await waitFor(() => expect(group('Carboy')).toHaveTextContent('Ada'));
+    expect(within(group('Carboy')).getByText('Ada').closest('[data-moved]')).toBeNull();
+    expect(screen.queryByText(/Ada chose Carboy/)).toBeNull();
+  });
+
+  it('has each part of its history begin where the one above ends, also when that one has moved on', async () => {
+    const act = (hour: number) => anAct({ at: `2026-11-02T0${hour}:00:00.000Z` });
+    const asked: (string | null)[] = [];
+    const { user, set, store } = showPage(path, boardAnswers({ ...aBoard({ Ada: null }), latest: act(5) }));
+    const answer = (first: number) => (_body: unknown, search: URLSearchParams) => {
+      const before = search.get('before');
+      asked.push(before);
+      return before === null
+        ? { acts: [act(first)], before: act(first).at }
+        : { acts: [act(1)], before: null };
+    };
+    set(`GET sets/${setId}/moves`, answer(5));
+    await user.click(await screen.findByRole('button', { name: 'Moves…' }));
+    await user.click(await screen.findByRole('button', { name: 'Earlier moves' }));
+    await waitFor(() => expect(asked).toEqual([null, act(5).at]));
+    set(`GET sets/${setId}/moves`, answer(6));
+    store.dispatch(api.util.invalidateTags(['Placement']));
+    await waitFor(() => expect(asked).toContain(act(6).at));
+  });
+
   it('is said and marked while it is new, and told in full', async () => {
     const board = aBoard({ Ada: null, Ben: 'Crock' });
     const parts = [

@@ -5,13 +5,11 @@ import { counted } from '@jigsaw/core/text';
 type Moved = MovesAct['moves'][number];
 
 /** “Ilse Marrow moved Ada Okafor from Tun to Crock”; of many, how many. */
-export function sayAct({ by, isYours, count, placed, removed, moves }: MovesAct): string {
+export function sayAct({ by, isYours, isOwnChoice, count, placed, removed, moves }: MovesAct): string {
   const first = sure(moves[0]);
+  if (isOwnChoice) return `${first.name} ${sayOwn(first)}`;
   const who = isYours ? 'You' : by;
-  if (count === 1) {
-    const isOwnChoice = first.name === by;
-    return `${who} ${isOwnChoice ? sayOwn(first) : sayOne(first)}`;
-  }
+  if (count === 1) return `${who} ${sayOne(first)}`;
   const people = counted(count, 'student');
   if (removed === count) return `${who} removed ${people} from their groups`;
   const isSameGroup =

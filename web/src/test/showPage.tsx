@@ -13,7 +13,7 @@ export interface Asked {
   readonly body: unknown;
 }
 
-/** What the server answers at `METHOD path` (below /api/): a value, or what is made of the request's body. */
+/** What the server answers at `METHOD path` (below /api/): a value, or what is made of the request's body and what stands behind its `?`. */
 export type Answers = Readonly<Record<string, unknown>>;
 
 /** A refusal as the server sends it. */
@@ -60,13 +60,16 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
       typeof input === 'string' ? new URL(input, window.location.origin) : input,
       init,
     );
-    const at = new URL(request.url).pathname.replace(/^\/api\//, '');
+    const { pathname, searchParams } = new URL(request.url);
+    const at = pathname.replace(/^\/api\//, '');
     const sent = await request.text();
     const body: unknown = sent === '' ? undefined : JSON.parse(sent);
     asked.push({ method: request.method, path: at, body });
     const found = all[`${request.method} ${at}`];
     const answer: unknown =
-      typeof found === 'function' ? await (found as (body: unknown) => unknown)(body) : found;
+      typeof found === 'function'
+        ? await (found as (body: unknown, search: URLSearchParams) => unknown)(body, searchParams)
+        : found;
     if (answer === undefined)
       return refuse(new Refusal(404, 'not-found', 'There is nothing at this address, or you cannot see it.'));
     if (answer instanceof Response) return answer.clone();
