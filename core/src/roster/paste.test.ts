@@ -118,6 +118,14 @@ describe('what people have at hand', () => {
     expect(people('Ben Ek (he) <ben@b.example>')).toEqual([['ben@b.example', 'Ben Ek (he)']]);
   });
 
+  it('keeps an initial, which is no letter of a list', () => {
+    expect(people('A. Lund <a@b.example>')).toEqual([['a@b.example', 'A. Lund']]);
+    expect(people('a. Ada Lund <a@b.example>\nB) Ben Ek <b@b.example>')).toEqual([
+      ['a@b.example', 'Ada Lund'],
+      ['b@b.example', 'Ben Ek'],
+    ]);
+  });
+
   it('reads cells of a spreadsheet and lines of a file by their columns', () => {
     const guessed = (text: string) => {
       const paste = readPaste(text);
@@ -146,11 +154,11 @@ describe('what people have at hand', () => {
 describe('generated mails', () => {
   const name = fc
     .tuple(
-      fc.constantFrom('Ada', 'Ben', 'José', 'Ng', 'O’Neil', 'Anna-Lena'),
+      fc.constantFrom('Ada', 'Ben', 'José', 'Ng', 'O’Neil', 'Anna-Lena', 'A.', 'J. R.'),
       fc.constantFrom('Ek', 'van Dijk', 'Okafor', 'Ó Sé'),
     )
     .map((words) => words.join(' '));
-  const marker = fc.constantFrom('', '- ', '• ', '> ', '* ', '[ ] ', '(7) ', '12. ');
+  const marker = fc.constantFrom('', '- ', '• ', '> ', '* ', '[ ] ', '(7) ', '12. ', 'b. ', 'C) ', '(d) ');
   const form = fc.constantFrom<(name: string, address: string) => string>(
     (who, address) => `${who} <${address}>`,
     (who, address) => `"${who}" <${address}>;`,

@@ -65,7 +65,8 @@ const markers = [
   /^\(?\d{1,4}[):\]]\s*/,
   /^\d{1,4}\.(?=\s|[^\s@]+\s)\s*/, // an address may begin with a number and a dot
   /^\d{1,4}\s+(?=\D)/,
-  /^[a-z][.)]\s+/i,
+  /^(\(?[a-z]\)|[a-z]\.)\s+/,
+  /^\(?[A-Z]\)\s+/, // “A. Lund” is a name
 ];
 
 /** Whether a line is quoted or one of a list. */

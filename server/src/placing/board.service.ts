@@ -25,7 +25,7 @@ import { areGroupsOfSet, groupsOfSet, lockSet, setOf, setView } from '../sets/in
 import type { Credited } from './groupWork.js';
 import { GroupWork } from './groupWork.js';
 import { Memberships } from './memberships.js';
-import { actsIn } from './moves.js';
+import { actsIn, latestAct } from './moves.js';
 import { countStudentsToPlace } from './studentsToPlace.js';
 import { unplacedSql } from './unplaced.js';
 
@@ -69,7 +69,7 @@ export class BoardService {
     const { manager } = this.dataSource;
     const set = await setOf(manager, setId);
     await this.viewers.staff(person, set.courseId, 'read-course');
-    const acts = await actsIn(manager, set, person.id, before, actsAtOnce + 1);
+    const acts = await actsIn(manager, set, person.id, { before, since: null }, actsAtOnce + 1);
     const shown = acts.slice(0, actsAtOnce);
     return { acts: shown, before: acts.length > actsAtOnce ? sure(shown.at(-1)).at : null };
   }
@@ -176,7 +176,7 @@ export class BoardService {
       assistantsSee,
       rules: set.rules,
       homes: set.homeSetId === null ? [] : await homesIn(manager, set.homeSetId),
-      latest: (await actsIn(manager, set, person.id, null, 1))[0] ?? null,
+      latest: await latestAct(manager, set, person.id),
     };
   }
 }

@@ -19,25 +19,32 @@ interface MoveRow {
   readonly isOwn: boolean;
 }
 
+interface SetOfMoves {
+  readonly id: GroupSetId;
+  readonly courseId: CourseId;
+}
+
 /** People named of one act; the others are counted. */
 const namedInAct = 20;
 
 /** The moves in a set with who made them, the latest act first: all that one person did at one moment, by whatever way.
  * @param reader whose own acts are marked.
- * @param before only what was earlier; null: from now on back.
+ * @param within only what was earlier than `before`, and not earlier than `since`; null: without that bound.
  * @param most acts at most. */
 export async function actsIn(
   manager: EntityManager,
-  set: { readonly id: GroupSetId; readonly courseId: CourseId },
+  set: SetOfMoves,
   reader: PersonId,
-  before: Date | null,
+  within: { readonly before: Date | null; readonly since: Date | null },
   most: number,
 ): Promise<MovesAct[]> {
   const rows = await manager.query<MoveRow[]>(
     `WITH "turned" AS (
-       SELECT "from" AS "at", "placedBy" AS "by", "enrolmentId", "groupId", true AS "isTo", "why" FROM "membership" WHERE "setId" = $1
+       SELECT "from" AS "at", "placedBy" AS "by", "enrolmentId", "groupId", true AS "isTo", "why" FROM "membership"
+        WHERE "setId" = $1 AND "from" >= coalesce($5::timestamptz, '-infinity')
        UNION ALL
-       SELECT "until", "endedBy", "enrolmentId", "groupId", false, "endedWhy" FROM "membership" WHERE "setId" = $1 AND "endedBy" IS NOT NULL
+       SELECT "until", "endedBy", "enrolmentId", "groupId", false, "endedWhy" FROM "membership"
+        WHERE "setId" = $1 AND "endedBy" IS NOT NULL AND "until" >= coalesce($5::timestamptz, '-infinity')
      ), "acts" AS (
        SELECT "at", "by", count(DISTINCT "enrolmentId")::int AS "count" FROM "turned"
         WHERE $2::timestamptz IS NULL OR "at" < $2 GROUP BY "at", "by" ORDER BY "at" DESC, "by" LIMIT $3
@@ -54,7 +61,7 @@ export async function actsIn(
      )
      SELECT m.*, b."name" AS "byName" FROM "moved" m JOIN "account" b ON b."personId" = m."by"
       WHERE m."place" <= $4 ORDER BY m."at" DESC, m."by", m."place"`,
-    [set.id, before, most, namedInAct],
+    [set.id, within.before, most, namedInAct, within.since],
   );
   const apart = await toldApart(manager, set.courseId);
   return [...groupedBy(rows, (row) => `${row.at.getTime()} ${row.by}`).values()].map((moves) => {
@@ -76,4 +83,20 @@ export async function actsIn(
       })),
     };
   });
+}
+
+/** The last act of a set; null: no one ever had a place. Only its own moment is looked at, so that a long history costs a Board nothing. */
+export async function latestAct(
+  manager: EntityManager,
+  set: SetOfMoves,
+  reader: PersonId,
+): Promise<MovesAct | null> {
+  const [last] = await manager.query<{ since: Date | null }[]>(
+    `SELECT greatest(max("from"), max("until") FILTER (WHERE "endedBy" IS NOT NULL)) AS "since" FROM "membership" WHERE "setId" = $1`,
+    [set.id],
+  );
+  const { since } = sure(last);
+  if (since === null) return null;
+  const [act] = await actsIn(manager, set, reader, { before: null, since }, 1);
+  return act ?? null;
 }
