@@ -749,7 +749,12 @@ const firstHour = [
   server('placing/moves.ts', '"at" < $2', 'true', 'placing/board'),
   server('placing/moves.ts', 'isYours: by === reader', 'isYours: true', 'placing/board'),
   web('placing/useBoard.ts', 'if (locked.length > 0) return sayLocked(locked, done);', '', 'placing/moves'),
-  web('placing/useOthersAct.ts', '!latest.isOwnChoice && at !== seen.at', '!latest.isOwnChoice', 'placing/moves'),
+  web(
+    'placing/useOthersAct.ts',
+    '!latest.isOwnChoice && at !== seen.at',
+    '!latest.isOwnChoice',
+    'placing/moves',
+  ),
 ];
 
 export const mutations = [

@@ -2,6 +2,8 @@ export { sayClash } from './clash.js';
 export type { Clash } from './clash.js';
 export { better, dealAll, dealing, isPerfect, looksOf } from './deal.js';
 export type { Dealing, Dealt, Looks } from './deal.js';
+export { coverage, cutAgain, rebalanced, topicLetter } from './expertSeats.js';
+export type { ExpertSeats, HomeCoverage, SeatedExperts, TopicTable } from './expertSeats.js';
 export { expertTables, tableName } from './experts.js';
 export type { ExpertTable, ExpertTables, Home } from './experts.js';
 export { spreadIncrease } from './latecomer.js';
