@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
 import { AssistantsSee, RosterAttribute } from './course.js';
-import { BoardGroup, DealRule, GroupSetView } from './sets.js';
+import { BoardGroup, DealRule, GroupDetails, GroupSetView, Topic } from './sets.js';
 
 export const BoardStudent = z.object({
   enrolmentId: EnrolmentId,
@@ -67,6 +67,9 @@ export const BoardView = z.object({
   rules: z.array(DealRule),
   /** Of expert tables: from which group of the home set each student comes. */
   homes: z.array(z.object({ enrolmentId: EnrolmentId, number: z.number().int(), name: z.string() })),
+  /** Of expert tables: their topics, and the set whose groups are the homes; none: they are no expert tables. */
+  topics: z.array(Topic),
+  homeSet: z.object({ id: GroupSetId, name: z.string() }).nullable(),
   /** What happened last; null: no one has a place yet. */
   latest: MovesAct.nullable(),
 });
@@ -121,6 +124,12 @@ export const SignUpView = z.object({
       members: z.number().int(),
       capacity: z.number().int().nullable(),
       isLocked: z.boolean(),
+      details: GroupDetails,
+      /** Whether the reader is free when it meets; null: one of both is not known. */
+      fits: z.boolean().nullable(),
+      /** Whether the reader asked to be told of a free place, and how many did. */
+      isAwaited: z.boolean(),
+      awaiting: z.number().int(),
       /** null: names are for its members only. */
       names: z
         .array(z.object({ name: z.string(), reading: z.string().nullable(), isYou: z.boolean() }))
@@ -130,6 +139,10 @@ export const SignUpView = z.object({
   yours: GroupId.nullable(),
   /** Why the reader stays where they are, whatever is free; null: they may choose. */
   bound: z.string().nullable(),
+  /** What happened to places in the last hour, the latest first: how many each group has gained or lost, and no names. */
+  latest: z.array(
+    z.object({ at: DateTime, groupId: GroupId, what: z.enum(['taken', 'came-free', 'filled']) }),
+  ),
   chosen: z.number().int(),
   students: z.number().int(),
 });
@@ -155,6 +168,9 @@ export type PlacesOf = z.infer<typeof PlacesOf>;
 /** null: give the place back. */
 export const TakePlace = z.strictObject({ groupId: GroupId.nullable() });
 export type TakePlace = z.infer<typeof TakePlace>;
+/** To be told by mail when a place in this group comes free, or no longer. */
+export const AwaitPlace = z.strictObject({ isAwaited: z.boolean() });
+export type AwaitPlace = z.infer<typeof AwaitPlace>;
 /** The sets of a course in which the reader may choose, or could. */
 export const SignUpList = z.object({
   signUps: z.array(

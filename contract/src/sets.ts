@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { halfDays } from '@jigsaw/core/course';
 import { only } from '@jigsaw/core/lists';
 import { mostGroups } from '@jigsaw/core/sets';
 import { oneLine } from '@jigsaw/core/text';
@@ -112,6 +113,20 @@ export const GroupSetList = z.object({
   students: z.number().int(),
 });
 export type GroupSetList = z.infer<typeof GroupSetList>;
+/** What is said of a group beside its name, for those who choose a place. */
+export const GroupDetails = z.strictObject({
+  /** “Wed 14:00”, in someone's words. */
+  time: z.string().overwrite(oneLine).max(80, '80 characters are the most.'),
+  place: z.string().overwrite(oneLine).max(80, '80 characters are the most.'),
+  about: z.string().overwrite(oneLine).max(200, '200 characters are the most.'),
+  /** Its half-day of the week, for who is free then; null: not said. */
+  halfDay: z.enum(halfDays).nullable(),
+});
+export type GroupDetails = z.infer<typeof GroupDetails>;
+export const noDetails: GroupDetails = { time: '', place: '', about: '', halfDay: null };
+/** What the people at expert tables become experts in. */
+export const Topic = z.object({ name: z.string(), about: z.string() });
+export type Topic = z.infer<typeof Topic>;
 export const BoardGroup = z.object({
   id: GroupId,
   number: z.number().int(),
@@ -120,6 +135,9 @@ export const BoardGroup = z.object({
   /** No student joins or leaves by themselves, and no one is dealt into it. */
   isLocked: z.boolean(),
   motto: z.string(),
+  details: GroupDetails,
+  /** Of an expert table: which topic of its set, from 1. */
+  topic: z.number().int().nullable(),
   /** Staff who lead it. */
   leads: z.array(z.object({ enrolmentId: EnrolmentId, name: z.string() })),
   version: z.number().int(),
@@ -129,6 +147,7 @@ export const EditGroup = z.strictObject({
   name: GroupName,
   capacity: Capacity,
   isLocked: z.boolean().optional(),
+  details: GroupDetails.optional(),
   version: z.number().int(),
 });
 export type EditGroup = z.infer<typeof EditGroup>;
@@ -141,6 +160,8 @@ export const EditGroups = z.strictObject({
         name: GroupName,
         capacity: Capacity,
         isLocked: z.boolean(),
+        /** Left out: as they are. */
+        details: GroupDetails.optional(),
         version: z.number().int(),
       }),
     )
@@ -150,6 +171,28 @@ export const EditGroups = z.strictObject({
   capacity: Capacity.optional(),
 });
 export type EditGroups = z.infer<typeof EditGroups>;
+/** All topics of expert tables in their order. Tables of a topic that is left out are removed; a topic has as many tables as it says. */
+export const EditTopics = z.strictObject({
+  topics: z
+    .array(
+      z.strictObject({
+        /** Which it was, from 1; null: it is new. */
+        topic: z.number().int().min(1).nullable(),
+        name: GroupName,
+        about: z.string().overwrite(oneLine).max(200, '200 characters are the most.'),
+        tables: z.number().int().min(1, 'A topic has at least 1 table.').max(100, '100 tables are the most.'),
+      }),
+    )
+    .min(1, 'Name a topic.')
+    .max(40, '40 topics are the most.')
+    .refine(
+      (topics) => new Set(topics.map((each) => each.name.toLowerCase())).size === topics.length,
+      'Two topics have the same name.',
+    ),
+  /** Of the set, as it was read. */
+  version: z.number().int(),
+});
+export type EditTopics = z.infer<typeof EditTopics>;
 /** Who of the staff lead each of these groups from now on; other groups stay as they are. */
 export const LeadGroups = z.strictObject({
   leads: z

@@ -60,6 +60,21 @@ export function writeHalfDays(chosen: ReadonlySet<HalfDay>): string {
   return parts.length === 0 ? 'none' : parts.join(', ');
 }
 
+/** When someone is free, as one of their attributes says.
+ * @param kinds what attributes were said to be; one that nothing is said of counts if its value names half-days.
+ * @returns null: none says. */
+export function halfDaysSaid(
+  attributes: Readonly<Record<string, string>>,
+  kinds: Readonly<Record<string, AttributeKind>>,
+): ReadonlySet<HalfDay> | null {
+  for (const [name, value] of Object.entries(attributes)) {
+    if ((kinds[name] ?? 'half-days') !== 'half-days') continue;
+    const said = readHalfDays(value);
+    if (said) return said;
+  }
+  return null;
+}
+
 /** @returns null: this is no number. Both decimal signs are taken. */
 export function readNumber(text: string): number | null {
   const plain = text.trim().replace(',', '.');

@@ -3,6 +3,7 @@ export {
   fitsKind,
   guessKind,
   halfDays,
+  halfDaysSaid,
   readHalfDays,
   readNumber,
   writeHalfDays,

@@ -13,7 +13,7 @@ import {
 import { MailRow } from '../mail/index.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
-import { MembershipRow } from '../placing/index.js';
+import { AwaitedPlaceRow, MembershipRow } from '../placing/index.js';
 import { EventRow } from '../platform/event.rows.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from '../release/index.js';
 import { SeenCountRow, SeenRow } from '../rooms/index.js';
@@ -24,7 +24,7 @@ import { WikiPageRow, WikiRevisionRow } from '../wiki/index.js';
 const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
-  GroupSetRow, GroupRow, MembershipRow, GroupLeadRow,
+  GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
   ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow, SeenCountRow,
   BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,

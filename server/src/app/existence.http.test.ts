@@ -25,14 +25,14 @@ const thereFor: Record<string, readonly Name[]> = {
   ...forAll(inCourse, 'markSeenMarks readFigures readMyMarks listRooms listSignUps'),
   ...forAll(
     staff,
-    `orderGroupSets foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
+    `orderGroupSets editTopics foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
      archiveGroupSet editGroup editGroups leadGroups placeStudents draftActivity editActivity publishActivity discardChanges releaseActivity
      copyActivity changeReach foresee grantExtension previewImport readTable applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listDesk readGradebook exportGradebook readPlaces
      listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard readMoves exportGroups readActivity removeExtension withdrawActivity
      restoreActivity deleteActivity`,
   ),
-  ...forAll(students, 'takePlace readSignUp'),
+  ...forAll(students, 'takePlace readSignUp awaitPlace'),
   ...forAll(
     crock,
     `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges

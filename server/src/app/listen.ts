@@ -1,4 +1,5 @@
 import { MailCarrier } from '../mail/index.js';
+import { AwaitedPlaces } from '../placing/index.js';
 import type { App } from './createApp.js';
 import type { Config } from '../platform/config.js';
 import { tellParentWeServe } from './parent.js';
@@ -10,6 +11,7 @@ export async function listen(app: App, { port, host }: Config): Promise<void> {
   try {
     await app.listen(port, host);
     app.get(MailCarrier).start();
+    app.get(AwaitedPlaces).start();
     tellParentWeServe();
   } catch (error) {
     await app.close();

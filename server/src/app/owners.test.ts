@@ -93,7 +93,7 @@ describe('the tables of the database', () => {
             const owner = ownerOfRow.get(row);
             if (owner === undefined || owner === area || file === 'app/dataSource.ts') return [];
             const uses = sure(text.match(new RegExp(`\\b${row}\\b`, 'g'))).length - 1;
-            const keys = text.match(new RegExp(`ForeignKey\\(\\(\\) => ${row}\\)`, 'g'))?.length ?? 0;
+            const keys = text.match(new RegExp(`ForeignKey\\(\\(\\) => ${row}[,)]`, 'g'))?.length ?? 0;
             return uses === keys ? [] : [`${file} uses ${row} of ${owner}`];
           }),
       ),

@@ -33,12 +33,18 @@ export class ExpertsService {
       [setId],
     );
     const { tables } = expertTables({ homes, topics, most, seed });
-    const draft = { name, pattern: 'Table {n}', isExclusive: true, homeSetId: setId };
+    const draft = {
+      name,
+      pattern: 'Table {n}',
+      isExclusive: true,
+      homeSetId: setId,
+      topics: topics.map((topic) => ({ name: topic, about: '' })),
+    };
     const set = await this.making.add(work, courseId, draft);
     const groups = await this.making.addGroups(
       work,
       set.id,
-      tables.map((table) => ({ name: tableName(table) })),
+      tables.map((table) => ({ name: tableName(table), topic: topics.indexOf(table.topic) + 1 })),
     );
     const seats = tables.flatMap((table, at) =>
       table.members.map((enrolmentId) => ({

@@ -15,7 +15,7 @@ import { inNameOrder } from '@jigsaw/core/course';
 import { guardFormula } from '@jigsaw/core/files';
 import { groupFileLines } from '@jigsaw/core/placing';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
-import { groupedBy, sure } from '@jigsaw/core/lists';
+import { groupedBy, only, sure } from '@jigsaw/core/lists';
 import { attributesOf, courseOf, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
@@ -176,6 +176,8 @@ export class BoardService {
       assistantsSee,
       rules: set.rules,
       homes: set.homeSetId === null ? [] : await homesIn(manager, set.homeSetId),
+      topics: set.topics,
+      homeSet: set.homeSetId === null ? null : only(await setOf(manager, set.homeSetId), ['id', 'name']),
       latest: await latestAct(manager, set, person.id),
     };
   }

@@ -2,8 +2,9 @@ import { Controller, Query, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 
-import { CourseId, DateTime, EnrolmentId, GroupSetId } from '@jigsaw/contract/common';
+import { CourseId, DateTime, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/contract/common';
 import {
+  AwaitPlace,
   BoardView,
   MovesOf,
   PlaceRequest,
@@ -133,5 +134,20 @@ export class PlacingController {
     @Takes(TakePlace) { groupId }: TakePlace,
   ): Promise<SignUpView> {
     return this.signUps.take(person, setId, groupId);
+  }
+
+  @Endpoint('PUT /sets/:setId/sign-up/awaited/:groupId', {
+    id: 'awaitPlace',
+    does: 'Be told by mail when a place in this group is free',
+    body: AwaitPlace,
+    answer: SignUpView,
+  })
+  awaitPlace(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @IdParam('groupId', GroupId) groupId: ids.GroupId,
+    @Takes(AwaitPlace) { isAwaited }: AwaitPlace,
+  ): Promise<SignUpView> {
+    return this.signUps.await(person, setId, groupId, isAwaited);
   }
 }

@@ -1,6 +1,8 @@
 import { Module } from '@nestjs/common';
 import { CourseModule, Viewers } from '../course/index.js';
 import { SetHearers, SetsModule, SetViews } from '../sets/index.js';
+import { MailModule } from '../mail/index.js';
+import { AwaitedPlaces } from './awaitedPlaces.js';
 import { BoardService } from './board.service.js';
 import { GroupWork } from './groupWork.js';
 import { Memberships } from './memberships.js';
@@ -11,10 +13,10 @@ import { SignUpService } from './signUp.service.js';
 import { unplacedSql } from './unplaced.js';
 
 @Module({
-  imports: [CourseModule, SetsModule],
+  imports: [CourseModule, MailModule, SetsModule],
   controllers: [PlacingController],
-  providers: [BoardService, SignUpService, SetCopies, Memberships, SeatsOfSets, GroupWork],
-  exports: [Memberships, SetCopies, GroupWork],
+  providers: [BoardService, SignUpService, SetCopies, Memberships, SeatsOfSets, GroupWork, AwaitedPlaces],
+  exports: [AwaitedPlaces, Memberships, SetCopies, GroupWork],
 })
 export class PlacingModule {
   constructor(viewers: Viewers, views: SetViews, hearers: SetHearers, seats: SeatsOfSets) {

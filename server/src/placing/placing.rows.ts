@@ -4,6 +4,17 @@ import { EnrolmentRow } from '../course/index.js';
 import { PersonRow } from '../identity/index.js';
 import { GroupRow, GroupSetRow } from '../sets/index.js';
 
+/** A student who asked to be told when a place in this group comes free. */
+@Entity('awaited_place')
+export class AwaitedPlaceRow {
+  @ForeignKey(() => GroupRow, { onDelete: 'CASCADE' }) @PrimaryColumn('uuid') groupId!: GroupId;
+  @ForeignKey(() => EnrolmentRow, { onDelete: 'CASCADE' })
+  @PrimaryColumn('uuid')
+  @Index('awaited_place_by_enrolment')
+  enrolmentId!: EnrolmentId;
+  @Column('timestamptz') since!: Date;
+}
+
 /** Membership is history: a move ends one row and begins another. */
 @Entity('membership')
 @Check('membership_span', `"until" IS NULL OR "until" >= "from"`)

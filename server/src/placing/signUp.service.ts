@@ -2,24 +2,25 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { SignUpList, SignUpView } from '@jigsaw/contract/placing';
-import type { SignUpSettings } from '@jigsaw/contract/sets';
+import { halfDaysSaid } from '@jigsaw/core/course';
+import type { HalfDay } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
-import type { NoPlace, SignUpState } from '@jigsaw/core/placing';
-import { sayNoPlace, signUpState, whyNoPlace } from '@jigsaw/core/placing';
-import { countStudents, Viewers } from '../course/index.js';
+import type { NoPlace } from '@jigsaw/core/placing';
+import { sayNoPlace, whyNoPlace } from '@jigsaw/core/placing';
+import { countStudents, courseOf, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import type { GroupSetRow } from '../sets/index.js';
 import { groupRows, groupsOfSets, lockSet, setOf, setsOfCourse } from '../sets/index.js';
+import { AwaitedPlaces } from './awaitedPlaces.js';
 import { GroupWork } from './groupWork.js';
 import { Memberships } from './memberships.js';
-
-type Offered = GroupSetRow & { signUp: SignUpSettings };
+import { isOffered, stateOf } from './offered.js';
+import type { Offered } from './offered.js';
 
 interface Counted {
   readonly id: GroupId;
@@ -47,6 +48,7 @@ export class SignUpService {
     private readonly clock: Clock,
     private readonly memberships: Memberships,
     private readonly groupWork: GroupWork,
+    private readonly awaited: AwaitedPlaces,
   ) {}
 
   async list(person: SignedIn, courseId: CourseId): Promise<SignUpList> {
@@ -98,6 +100,35 @@ export class SignUpService {
     return view;
   }
 
+  /** To be told when a place in a full group comes free, or no longer.
+   * @throws not-found for a group in which they may not choose a place, stale-write for one that has a place free. */
+  async await(
+    person: SignedIn,
+    setId: GroupSetId,
+    groupId: GroupId,
+    isAwaited: boolean,
+  ): Promise<SignUpView> {
+    const { enrolmentId } = await this.enter(person, setId);
+    const { view, isFree } = await this.unitOfWork.run(async ({ manager }) => {
+      const set = await lockSet(manager, setId);
+      if (!isOffered(set)) throw problems.notFound();
+      const before = await this.viewOf(manager, set, enrolmentId);
+      const group = before.groups.find((each) => each.id === groupId);
+      if (!group) throw problems.notFound();
+      const isFree = !group.isLocked && (group.capacity === null || group.members < group.capacity);
+      if (isAwaited && (isFree || before.yours === groupId || before.state !== 'open'))
+        return { view: before, isFree: true };
+      await this.awaited.await(manager, groupId, enrolmentId, isAwaited);
+      return { view: await this.viewOf(manager, set, enrolmentId), isFree: false };
+    });
+    if (isFree)
+      throw problems.staleWrite(
+        view,
+        'There is nothing to wait for. The page shows the places as they are now.',
+      );
+    return view;
+  }
+
   /** @param set held by the caller.
    * @returns why not; null: it is done. */
   private async inTurn(
@@ -135,6 +166,7 @@ export class SignUpService {
     const place = { moves: [{ student: enrolmentId, from: own?.id ?? null, to: groupId }] };
     const isPlaced = await this.memberships.place(work, { set, place, by: person, why: null });
     assert(isPlaced, 'the holder of the set knows where its students are');
+    if (groupId !== null) await this.awaited.await(manager, groupId, enrolmentId, false);
     return null;
   }
 
@@ -162,6 +194,8 @@ export class SignUpService {
           hasHandedIn: await this.groupWork.work.hasHandedIn(manager, own.id, enrolmentId),
         }
       : null;
+    const free = await freeHalfDaysOf(manager, set.courseId, enrolmentId);
+    const awaited = await this.awaited.of(manager, set.id, enrolmentId);
     const why = state === 'open' ? whyNoPlace({ state, from, to: null, placesElsewhere: 0 }) : null;
     return {
       set: {
@@ -182,6 +216,10 @@ export class SignUpService {
           members: members.length,
           capacity: group.capacity ?? set.capacity,
           isLocked: group.isLocked,
+          details: group.details,
+          fits: free && group.details.halfDay && free.has(group.details.halfDay),
+          isAwaited: awaited.get(group.id)?.isOwn ?? false,
+          awaiting: awaited.get(group.id)?.count ?? 0,
           names: areNamesShown
             ? members.map((seat) => ({
                 name: seat.name,
@@ -192,22 +230,12 @@ export class SignUpService {
         };
       }),
       yours,
+      latest: await latestIn(manager, set.id, this.clock.now()),
       bound: why && sayNoPlace(why, set.name),
       chosen: new Set(seats.map((seat) => seat.enrolmentId)).size,
       students: await countStudents(manager, set.courseId),
     };
   }
-}
-
-const isOffered = (set: GroupSetRow): set is Offered => set.signUp !== null && set.archivedAt === null;
-
-function stateOf({ signUp, frozenAt }: Offered, now: Date): SignUpState {
-  const at = (time: string | null) => (time === null ? null : Date.parse(time));
-  return signUpState(
-    { opens: at(signUp.opens), closes: at(signUp.closes) },
-    frozenAt !== null,
-    now.getTime(),
-  );
 }
 
 const seatsOf = (manager: EntityManager, setId: GroupSetId): Promise<Seat[]> =>
@@ -217,3 +245,39 @@ const seatsOf = (manager: EntityManager, setId: GroupSetId): Promise<Seat[]> =>
       WHERE s."setId" = $1 ORDER BY s."from", s."enrolmentId"`,
     [setId],
   );
+
+/** When this student is free, as far as the roster says so; null: it does not. */
+async function freeHalfDaysOf(
+  manager: EntityManager,
+  courseId: CourseId,
+  enrolmentId: EnrolmentId,
+): Promise<ReadonlySet<HalfDay> | null> {
+  const [student] = await manager.query<{ attributes: Record<string, string> }[]>(
+    `SELECT "attributes" FROM "present_student" WHERE "enrolmentId" = $1`,
+    [enrolmentId],
+  );
+  const { attributeKinds } = await courseOf(manager, courseId);
+  return student ? halfDaysSaid(student.attributes, attributeKinds) : null;
+}
+
+const latestShown = 8;
+const latestMs = 3_600_000;
+
+/** Places that were taken and came free in the last hour, without names, the latest first. */
+async function latestIn(manager: EntityManager, setId: GroupSetId, now: Date): Promise<SignUpView['latest']> {
+  const rows = await manager.query<{ at: Date; groupId: GroupId; what: 'taken' | 'came-free' | 'filled' }[]>(
+    `WITH "turned" AS (
+       SELECT "from" AS "at", "groupId", true AS "isTaken" FROM "membership" WHERE "setId" = $1 AND "from" > $2
+       UNION ALL SELECT "until", "groupId", false FROM "membership" WHERE "setId" = $1 AND "until" > $2
+     ), "latest" AS (
+       SELECT *, "at" = max("at") OVER (PARTITION BY "groupId") AS "isLast" FROM "turned" ORDER BY "at" DESC LIMIT ${latestShown}
+     )
+     SELECT DISTINCT l."at", l."groupId",
+            CASE WHEN NOT l."isTaken" THEN 'came-free'
+                 WHEN l."isLast" AND g."capacity" <= (SELECT count(*) FROM "seat" s WHERE s."groupId" = l."groupId") THEN 'filled'
+                 ELSE 'taken' END AS "what"
+       FROM "latest" l JOIN "set_group" g ON g."groupId" = l."groupId" ORDER BY l."at" DESC`,
+    [setId, new Date(now.getTime() - latestMs)],
+  );
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+}

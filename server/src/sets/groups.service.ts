@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
@@ -13,14 +14,13 @@ import type {
 import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { SignedIn } from '../identity/index.js';
-import { isStillReferredTo } from '../platform/databaseErrors.js';
 import { problems } from '../platform/problems.js';
-import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { areTeaching, Viewers } from '../course/index.js';
 import { areGroupsOfSet, lockSet, setOf } from './lookups.js';
 import { SetHearers } from './setHearers.js';
 import { SetMaking } from './setMaking.js';
+import { removeGroup, tellOfGroups } from './groupChanges.js';
 import { GroupLeadRow, GroupRow, GroupSetRow } from './sets.rows.js';
 import { groupsOfSet, groupViews } from './setViews.js';
 
@@ -46,6 +46,7 @@ export class GroupsService {
           name: edit.name,
           capacity: edit.capacity,
           ...(edit.isLocked !== undefined && { isLocked: edit.isLocked }),
+          ...(edit.details && { details: edit.details }),
           version: edit.version + 1,
         },
       );
@@ -96,14 +97,17 @@ export class GroupsService {
           facts: { capacity },
         });
       }
-      for (const id of removed) await this.remove(manager, sure(before.get(id)));
+      for (const id of removed) await removeGroup(manager, this.hearers, sure(before.get(id)));
       const changed = kept.filter(
         ({ was, ...is }) =>
-          was.name !== is.name || was.capacity !== is.capacity || was.isLocked !== is.isLocked,
+          was.name !== is.name ||
+          was.capacity !== is.capacity ||
+          was.isLocked !== is.isLocked ||
+          (is.details !== undefined && !isDeepStrictEqual(was.details, is.details)),
       );
       await manager.query(
-        `UPDATE "course_group" g SET "name" = x."name", "capacity" = x."capacity", "isLocked" = x."isLocked", "version" = g."version" + 1
-           FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "name" text, "capacity" int, "isLocked" boolean) WHERE g."id" = x."id"`,
+        `UPDATE "course_group" g SET "name" = x."name", "capacity" = x."capacity", "isLocked" = x."isLocked", "details" = coalesce(x."details", g."details"), "version" = g."version" + 1
+           FROM jsonb_to_recordset($1::jsonb) AS x("id" uuid, "name" text, "capacity" int, "isLocked" boolean, "details" jsonb) WHERE g."id" = x."id"`,
         [JSON.stringify(changed)],
       );
       const last = Math.max(0, ...[...before.values()].map((group) => group.number)); // numbers of those just removed are not given out again
@@ -111,8 +115,9 @@ export class GroupsService {
       const rows = await this.making.addGroups(
         { manager },
         setId,
-        added.map(({ name, capacity, isLocked }, at) => ({
+        added.map(({ name, capacity, isLocked, details }, at) => ({
           name,
+          ...(details && { details }),
           capacity,
           isLocked,
           number: last + at + 1,
@@ -198,37 +203,4 @@ export class GroupsService {
     if (!group || !set) throw problems.notFound();
     return { group, set };
   }
-
-  /** A group that no one was ever in and nothing hangs on goes without a trace.
-   * @throws conflict that names it, if it has to stay. */
-  private async remove(manager: EntityManager, group: GroupRow): Promise<void> {
-    await this.hearers.groupRemoved({ manager, group });
-    try {
-      await manager.query(`DELETE FROM "group_lead" WHERE "groupId" = $1`, [group.id]);
-      await manager.query(`DELETE FROM "course_group" WHERE "id" = $1`, [group.id]);
-    } catch (error) {
-      if (!isStillReferredTo(error)) throw error;
-      throw problems.conflict(
-        `${group.name} has members or work, so it cannot be removed. Lock it to keep people out. Nothing was changed.`,
-      );
-    }
-  }
-}
-
-interface ChangedGroups {
-  readonly subjectId: string;
-  readonly facts: Record<string, unknown>;
-  readonly groupIds: readonly GroupId[];
-}
-
-/** Tells the groups and all staff; where students choose, everyone, since they see names and places. */
-async function tellOfGroups(
-  record: Work['record'],
-  person: SignedIn,
-  { id, courseId, signUp }: GroupSetRow,
-  changed: ChangedGroups,
-): Promise<void> {
-  await record({ type: 'group.edited', courseId, actorId: person.id, ...changed });
-  if (signUp)
-    await record({ type: 'places.changed', courseId, actorId: person.id, subjectId: id, isForAll: true });
 }

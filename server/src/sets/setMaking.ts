@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { GroupSetDraft, GroupSetView, SignUpSettings } from '@jigsaw/contract/sets';
+import { noDetails } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import { countStudents } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -18,7 +19,7 @@ import { setView } from './setViews.js';
 type NewSet = Pick<GroupSetRow, 'name' | 'pattern' | 'isExclusive'> &
   Partial<Omit<GroupSetRow, 'id' | 'courseId' | 'position' | 'createdAt' | 'version'>>;
 type NewGroup = Pick<GroupRow, 'name'> &
-  Partial<Pick<GroupRow, 'number' | 'motto' | 'capacity' | 'sourceId' | 'isLocked'>>;
+  Partial<Pick<GroupRow, 'number' | 'motto' | 'capacity' | 'sourceId' | 'isLocked' | 'details' | 'topic'>>;
 
 /** A set that was copied, and which of its groups stands for which. */
 export interface CopiedSet {
@@ -63,7 +64,7 @@ export class SetMaking {
   /** Groups, places and settings again, with no one in them. */
   async copy(work: Work, original: GroupSetRow, name: string): Promise<CopiedSet> {
     const { capacity, pattern, rules, isExclusive, hasLeaders, membersName } = original;
-    const { isFormedAtHandIn, description, isDescriptionShown, latecomers } = original;
+    const { isFormedAtHandIn, description, isDescriptionShown, latecomers, homeSetId, topics } = original;
     const set = await this.add(work, original.courseId, {
       name,
       capacity,
@@ -76,16 +77,20 @@ export class SetMaking {
       description,
       isDescriptionShown,
       latecomers,
+      homeSetId,
+      topics,
     });
     const groups = await groupRows(work.manager, original.id);
     const copies = await this.addGroups(
       work,
       set.id,
-      groups.map(({ number, name: groupName, motto, capacity: places }) => ({
+      groups.map(({ number, name: groupName, motto, capacity: places, details, topic }) => ({
         number,
         name: groupName,
         motto,
         capacity: places,
+        details,
+        topic,
       })),
     );
     return {
@@ -116,6 +121,8 @@ export class SetMaking {
     const last = (await manager.maximum(GroupRow, 'number', { setId })) ?? 0;
     const rows = groups.map((group, at) => ({
       motto: '',
+      details: noDetails,
+      topic: null,
       capacity: null,
       sourceId: null,
       isLocked: false,

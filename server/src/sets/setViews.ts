@@ -72,6 +72,8 @@ export async function groupViews(manager: EntityManager, groups: readonly GroupR
     capacity: group.capacity,
     isLocked: group.isLocked,
     motto: group.motto,
+    details: group.details,
+    topic: group.topic,
     leads: (leadsOf.get(group.id) ?? []).map(({ enrolmentId, name }) => ({ enrolmentId, name })),
     version: group.version,
   }));

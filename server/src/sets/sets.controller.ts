@@ -8,6 +8,7 @@ import {
   NameGroup,
   EditGroup,
   EditGroups,
+  EditTopics,
   FreezeRequest,
   GroupNaming,
   GroupSetList,
@@ -23,6 +24,7 @@ import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { GroupsService } from './groups.service.js';
+import { TopicsService } from './topics.service.js';
 import { SetsService } from './sets.service.js';
 
 @ApiTags('sets')
@@ -31,6 +33,7 @@ export class SetsController {
   constructor(
     private readonly sets: SetsService,
     private readonly groups: GroupsService,
+    private readonly topics: TopicsService,
   ) {}
 
   @Endpoint('GET /courses/:courseId/sets', {
@@ -143,6 +146,20 @@ export class SetsController {
     @Takes(EditGroups) edit: EditGroups,
   ): Promise<BoardGroups> {
     return this.groups.editAll(person, setId, edit);
+  }
+
+  @Endpoint('PUT /sets/:setId/topics', {
+    id: 'editTopics',
+    does: 'Topics of expert tables, and how many tables each has',
+    body: EditTopics,
+    answer: BoardGroups,
+  })
+  editTopics(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('setId', GroupSetId) setId: ids.GroupSetId,
+    @Takes(EditTopics) edit: EditTopics,
+  ): Promise<BoardGroups> {
+    return this.topics.edit(person, setId, edit);
   }
 
   @Endpoint('PUT /sets/:setId/leads', {

@@ -5,12 +5,13 @@ import { SetHearers } from './setHearers.js';
 import { SetMaking } from './setMaking.js';
 import { SetsController } from './sets.controller.js';
 import { SetsService } from './sets.service.js';
+import { TopicsService } from './topics.service.js';
 import { SetViews } from './setViews.js';
 
 @Module({
   imports: [CourseModule],
   controllers: [SetsController],
-  providers: [SetsService, GroupsService, SetMaking, SetViews, SetHearers],
+  providers: [SetsService, GroupsService, TopicsService, SetMaking, SetViews, SetHearers],
   exports: [SetMaking, SetViews, SetHearers],
 })
 export class SetsModule {

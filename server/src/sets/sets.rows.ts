@@ -1,6 +1,7 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId, PersonId } from '@jigsaw/core/ids';
-import type { DealRule, SignUpSettings } from '@jigsaw/contract/sets';
+import type { DealRule, GroupDetails, SignUpSettings, Topic } from '@jigsaw/contract/sets';
+import { noDetails } from '@jigsaw/contract/sets';
 import { PersonRow } from '../identity/index.js';
 import { CourseRow, EnrolmentRow } from '../course/index.js';
 
@@ -36,6 +37,8 @@ export class GroupSetRow {
   @Column('jsonb', { default: [] }) rules!: DealRule[];
   /** Its groups are expert tables: each takes people of the different groups of this set. */
   @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) homeSetId!: GroupSetId | null;
+  /** Of expert tables: what they are about, in order. */
+  @Column('jsonb', { default: [] }) topics!: Topic[];
   @Column('int', { default: 1 }) version!: number;
   @Column('timestamptz') createdAt!: Date;
 }
@@ -56,6 +59,10 @@ export class GroupRow {
   @Column('text', { nullable: true }) sourceId!: string | null;
   /** A line of its members' own under the name. */
   @Column('text', { default: '' }) motto!: string;
+  /** When and where it meets, and what for, for those who choose. */
+  @Column('jsonb', { default: noDetails }) details!: GroupDetails;
+  /** Of an expert table: which topic of its set, from 1. */
+  @Column('int', { nullable: true }) topic!: number | null;
 }
 
 /** Staff who lead a group without being its members. */

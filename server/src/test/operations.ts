@@ -37,6 +37,8 @@ export interface Things {
   /** A second set, in which students choose their places. */
   readonly other: GroupSetView;
   readonly panels: BoardView['groups'];
+  /** Expert tables of the course's bench teams. */
+  readonly tables: GroupSetView;
   readonly changeId: string;
 }
 
@@ -61,6 +63,8 @@ export async function someThings(given: CourseForTests): Promise<Things> {
       .expect(200)
   ).body as GroupSetView; // prettier-ignore
   const panels = (await read<BoardView>(`sets/${other.id}/board`)).groups;
+  const experts = { name: 'Experts', topics: ['Salt', 'Starch'], most: null, seed: 3 };
+  const tables = (await instructor.post(`/api/sets/${given.set.id}/experts`).send(experts).expect(200)).body as GroupSetView; // prettier-ignore
   const fileId = sure((await addFile(noor.browser, copyId, 'log.txt', Buffer.from(course.id))).files[0]).id;
   await instructor
     .put(`/api/courses/${course.id}/roster/attributes`)
@@ -72,13 +76,13 @@ export async function someThings(given: CourseForTests): Promise<Things> {
     .expect(200);
   const { changes } = await read<z.output<typeof Changes>>(`courses/${course.id}/roster/changes`);
   const changeId = sure(changes[0]).id;
-  return { live, copyId, talk, wiki, post, pageId: sure(page).id, fileId, other, panels, changeId };
+  return { live, copyId, talk, wiki, post, pageId: sure(page).id, fileId, other, panels, tables, changeId };
 }
 
 /** Every operation that takes a body, with one that is taken. */
 export function takingOperations(server: TestServer, given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, post, pageId, other, panels } = things;
+  const { live, copyId, talk, wiki, post, pageId, other, panels, tables } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const read = async <Answer>(path: string, by: Browser = instructor) =>
@@ -86,7 +90,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
   const activity = () => read<ActivityView>(`activities/${live.id}`);
   const versionOf = async () => (await activity()).version;
   const sheet = () => read<MarkView>(`copies/${copyId}/marks/group`);
-  const setNow = async () => (await read<{ sets: GroupSetView[] }>(`courses/${course.id}/sets`)).sets.find((each) => each.id === set.id) ?? set; // prettier-ignore
+  const setNow = async (id: string = set.id) => (await read<{ sets: GroupSetView[] }>(`courses/${course.id}/sets`)).sets.find((each) => each.id === id) ?? set; // prettier-ignore
   const groupNow = async () => sure((await read<BoardView>(`sets/${set.id}/board`)).groups[0]);
   const seatOf = async (setId: string) => (await read<BoardView>(`sets/${setId}/board`)).students.find((each) => each.enrolmentId === noor.enrolmentId)?.seats[0]?.groupId ?? null; // prettier-ignore
   const by = instructor;
@@ -111,6 +115,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
       () => ({ groupId: sure(panels[1]).id }),
       noor.browser,
     ),
+    one('awaitPlace', 'put', `sets/${other.id}/sign-up/awaited/${sure(panels[1]).id}`, () => ({ isAwaited: false }), noor.browser), // prettier-ignore
     one('markSeenMarks', 'post', inCourse('my-marks/seen'), () => ({ until: '2026-11-10T10:00:00.000Z' }), noor.browser), // prettier-ignore
     one('markSeen', 'post', `copies/${talk}/seen`, () => ({ what: 'all' }), noor.browser),
     one('savePart', 'put', `copies/${copyId}/part`, async () => ({ text: aText('mine'), version: (await read<{ yours: { version: number } | null }>(`copies/${copyId}/work`, noor.browser)).yours?.version ?? 0 }), noor.browser), // prettier-ignore
@@ -156,6 +161,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('workOutDeal', 'post', inCourse('deals'), () => ({ students: [], groups: [], rules: [], seed: 1 })),
     one('changeGroupSet', 'patch', `sets/${set.id}`, async () => settingsOf(await setNow())),
     one('changeRules', 'put', `sets/${set.id}/rules`, async () => ({ rules: [{ kind: 'apart', students: [noor.enrolmentId, sure(given.students.get('amina')).enrolmentId] }], version: (await setNow()).version })), // prettier-ignore
+    one('editTopics', 'put', `sets/${tables.id}/topics`, async () => ({ topics: [{ topic: 1, name: 'Brine', about: 'How much', tables: 2 }, { topic: 2, name: 'Starch', about: '', tables: 1 }], version: (await setNow(tables.id)).version })), // prettier-ignore
     one('freezeGroupSet', 'post', `sets/${other.id}/freeze`, () => ({ isFrozen: false })),
     one('archiveGroupSet', 'post', `sets/${other.id}/archive`, () => ({ isArchived: false })),
     one('editGroup', 'patch', `groups/${sure(crock).id}`, async () => { const { name, capacity, isLocked, version } = await groupNow(); return { name, capacity, isLocked, version }; }), // prettier-ignore

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import type { SignUpView } from '@jigsaw/contract/placing';
+import { noDetails } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import { courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
@@ -10,6 +11,7 @@ beforeEach(() => localStorage.clear()); // what was done on a Board is kept ther
 
 describe('a student who chooses a place', () => {
   const signUpPath = `sets/${setId}/sign-up`;
+  const nothingSaid = { details: noDetails, fits: null, isAwaited: false, awaiting: 0 };
   const aView = (more: Partial<SignUpView> = {}): SignUpView => ({
     set: { id: setId, name: 'Tasting panels', description: 'One taste each.', opens: null, closes: null },
     state: 'open',
@@ -21,12 +23,23 @@ describe('a student who chooses a place', () => {
         members: 1,
         capacity: 2,
         isLocked: false,
+        ...nothingSaid,
         names: [{ name: 'Ben', reading: null, isYou: false }],
       },
-      { id: id('Malt'), number: 2, name: 'Malt', members: 2, capacity: 2, isLocked: false, names: null },
+      {
+        id: id('Malt'),
+        number: 2,
+        name: 'Malt',
+        members: 2,
+        capacity: 2,
+        isLocked: false,
+        ...nothingSaid,
+        names: null,
+      },
     ],
     yours: null,
     bound: null,
+    latest: [],
     chosen: 3,
     students: 5,
     ...more,

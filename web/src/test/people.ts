@@ -1,5 +1,6 @@
 import type { PlaceResult, BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import type { Member, CourseView } from '@jigsaw/contract/course';
+import { noDetails } from '@jigsaw/contract/sets';
 import type { GroupTag } from '@jigsaw/contract/sets';
 import type { RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { Id } from '@jigsaw/core/ids';
@@ -106,6 +107,8 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
       capacity: null,
       isLocked: false,
       motto: '',
+      details: noDetails,
+      topic: null,
       leads: [],
       version: 1,
     })),
@@ -115,6 +118,8 @@ export function aBoard(seats: Readonly<Record<string, 'Crock' | 'Carboy' | null>
     assistantsSee: 'all',
     rules: [],
     homes: [],
+    topics: [],
+    homeSet: null,
     latest: null,
   };
 }
