@@ -390,6 +390,30 @@ test('expert tables take someone of every group, told before they are made and s
       await expect(group(topic).getByRole('img', { name: `from ${home}`, exact: true })).toHaveCount(1);
   }
   await expectAccessible(instructor);
+
+  // Someone who goes to the other table leaves a gap behind, which one press closes.
+  await group('Milk').getByRole('row').first().click();
+  await instructor.keyboard.press('2');
+  await expect(instructor.getByText('1 gap', { exact: true }).first()).toBeVisible();
+  await expect(instructor.getByText(/^No one from [PQRST]$/)).toBeVisible();
+  await instructor.getByRole('option').first().click();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Rebalance' }).click();
+  await expect(instructor.getByText('1 student moved to even out the tables')).toBeVisible();
+  await expect(instructor.getByText('no gaps')).toBeVisible();
+  for (const topic of ['Milk', 'Mould']) await expect(group(topic).getByRole('row')).toHaveCount(5);
+
+  await instructor.getByRole('button', { name: 'Set', exact: true }).click();
+  await instructor.getByRole('menuitem', { name: 'Topics and tables…' }).click();
+  await instructor.getByLabel('Name of topic A').fill('Milk and cream');
+  await instructor.getByLabel('What topic A is about').fill('Fat and acid');
+  await instructor.getByLabel('Tables of topic B').fill('2');
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Save topics' }).click();
+  await expect(group('Milk and cream').getByRole('row')).toHaveCount(5);
+  await expect(instructor.getByText('Fat and acid')).toBeVisible();
+  await instructor.getByRole('button', { name: 'Rebalance' }).click();
+  await expect(group('Mould 2').getByRole('row')).not.toHaveCount(0);
 });
 
 test('a set is made with what each group gets, and only its members find it', async () => {

@@ -76,8 +76,16 @@ export async function furnishBenches(stage: Stage): Promise<void> {
 
 /** Each bench sends someone to each table, who brings back what was learned. */
 export async function meetAsExperts({ instructor, teams }: Stage): Promise<void> {
-  const topics = ['Salt', 'Temperature', 'Starter cultures', 'Packaging'];
-  await instructor.post(`sets/${teams.id}/experts`, { name: 'Expert tables', topics, most: 8, seed: 4127 });
+  const topics = {
+    Salt: 'What each brine strength selects for',
+    Temperature: 'Rates, and when to cool',
+    'Starter cultures': 'What to add, and what comes by itself',
+    Packaging: 'Oxygen, film and burping',
+  };
+  const draft = { name: 'Expert tables', topics: Object.keys(topics), most: 8, seed: 4127 };
+  const set = await instructor.post<GroupSetView>(`sets/${teams.id}/experts`, draft);
+  const told = Object.entries(topics).map(([name, about], at) => ({ topic: at + 1, name, about, tables: 2 }));
+  await instructor.put(`sets/${set.id}/topics`, { topics: told, version: set.version });
 }
 
 /** Anyone who hands a poster in names the people they made it with. */

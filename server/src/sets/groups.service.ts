@@ -1,6 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type {
   BoardGroup,

@@ -88,8 +88,8 @@ const Seat = styled.button`
     color: var(--ink);
   }
   &[data-shown] {
-    box-shadow: inset 0 0 0 2px var(--attn);
-    background: var(--attn-tint);
+    box-shadow: inset 0 0 0 2px var(--ink);
+    background: var(--wash-2);
     color: var(--ink);
   }
   small {
@@ -110,8 +110,8 @@ export const Plain = styled.li`
   text-overflow: ellipsis;
   white-space: nowrap;
   &[data-shown] {
-    box-shadow: inset 0 0 0 2px var(--attn);
-    background: var(--attn-tint);
+    box-shadow: inset 0 0 0 2px var(--ink);
+    background: var(--wash-2);
     color: var(--ink);
   }
   &[data-differs] {

@@ -10,8 +10,8 @@ const Panel = styled.div`
   display: grid;
   gap: 6px;
   padding: 8px 10px;
-  border-left: 3px solid var(--attn);
-  background: var(--attn-tint);
+  border-left: 3px solid var(--ink);
+  background: var(--sunk);
   font: var(--t-13);
   progress {
     width: 160px;

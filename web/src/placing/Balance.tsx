@@ -1,5 +1,5 @@
 import { Check, ChevronDown } from 'lucide-react';
-import { useMemo } from 'react';
+import { useId, useMemo } from 'react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { z } from 'zod';
@@ -135,9 +135,14 @@ export function Balance({ board }: { readonly board: BoardView }) {
 function Bars({ meter: { bars, goal } }: { readonly meter: Meter }) {
   const most = Math.max(goal, ...bars.map((bar) => bar.value ?? 0)) || 1;
   const step = width / bars.length;
+  const stripes = useId();
   const y = (value: number) => height - (value / most) * (height - 2);
   return (
     <svg aria-hidden="true" width={width} height={height} style={{ flex: 'none' }}>
+      {/* Out of the even: striped, as a rule that falls short is. */}
+      <pattern id={stripes} width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <rect width="2" height="4" fill="var(--ink)" />
+      </pattern>
       {bars.map((bar, at) => (
         <rect
           key={bar.id}
@@ -145,8 +150,8 @@ function Bars({ meter: { bars, goal } }: { readonly meter: Meter }) {
           y={y(bar.value ?? 0)}
           width={Math.max(1, step - 1)}
           height={Math.max(bar.value === null ? 0 : 1, height - y(bar.value ?? 0))}
-          fill={bar.isOut ? 'var(--attn)' : 'var(--ink-3)'}
-          stroke={bar.isOut ? 'var(--attn-line)' : 'none'}
+          fill={bar.isOut ? `url(#${stripes})` : 'var(--ink-3)'}
+          stroke={bar.isOut ? 'var(--ink)' : 'none'}
         />
       ))}
       <line x1={0} x2={width} y1={y(goal)} y2={y(goal)} stroke="var(--ink)" />

@@ -1,4 +1,5 @@
 import { useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardGroup } from '@jigsaw/contract/sets';
@@ -14,7 +15,12 @@ import { BoardMenu } from './BoardMenu.js';
 import type { OpenMenu } from './BoardMenu.js';
 import { DealSheet } from './DealOutSheet.js';
 import { EditGroupSheet } from './EditGroupSheet.js';
+import type { BoardSide } from './ExpertSide.js';
+import { ExpertSide } from './ExpertSide.js';
+import { ExpertTopics } from './ExpertTopics.js';
+import type { HomeTag } from './experts.js';
 import { GroupCard } from './GroupCard.js';
+import { useExperts, usePicked } from './useExperts.js';
 import { ArchivedStrip } from '../sets/index.js';
 import { MovesSheet } from './MovesSheet.js';
 import { MoveSheet } from './MoveSheet.js';
@@ -100,6 +106,9 @@ export function Board({ board }: { readonly board: BoardView }) {
   const moved = useMemo(() => new Set(othersAct?.moves.map((move) => move.enrolmentId)), [othersAct]);
   const edits = useGroupEdits();
   const letHold = useSteady((group: BoardGroup, places: number) => edits.letHold(group, places));
+  const experts = useExperts(board, acts);
+  const { picked, setPicked, marked } = usePicked(experts, sought, found);
+  const [side, setSide] = useState<BoardSide>('homes');
   const homes = useMemo(() => new Map(board.homes.map((home) => [home.enrolmentId, home])), [board.homes]);
   const heldIn = useMemo(() => heldByPlace(acts.selected), [acts.selected]);
 
@@ -146,11 +155,17 @@ export function Board({ board }: { readonly board: BoardView }) {
     onUnplace: () => acts.send(acts.selected, null),
     onSwap: acts.swapSelected,
     onLead: turnLeading,
-    onDeal: () => setDealing(true),
+    onDeal: () => (experts ? experts.rebalance() : setDealing(true)),
     onUndo: acts.undo,
     onRedo: acts.redo,
-    onClear: () => acts.select(new Map()),
-    onFind: () => find.current?.focus(),
+    onClear: () => {
+      acts.select(new Map());
+      setPicked(null);
+    },
+    onFind: () => {
+      flushSync(() => setSide('students')); // else there is no field yet
+      find.current?.focus();
+    },
   });
   const cardActs = {
     allSelected,
@@ -160,52 +175,68 @@ export function Board({ board }: { readonly board: BoardView }) {
     onGroupMenu: openGroupMenu,
   };
 
+  const sideOfStudents = (
+    <Tray
+      board={board}
+      acts={acts}
+      students={tray}
+      unplaced={unplaced}
+      mayPlace={mayPlace}
+      selected={heldIn.get(null) ?? nobodyHeld}
+      find={find}
+      onSeek={setSought}
+      allSelected={allSelected}
+      onSelect={select}
+      onDrop={drop}
+      onMenu={openStudentMenu}
+      onWrite={setWritingTo}
+      onJump={jump}
+    />
+  );
+  const card = (group: BoardGroup, missing: readonly HomeTag[] | null) => (
+    <GroupCard
+      key={group.id}
+      group={group}
+      members={sure(seating.get(group.id))}
+      capacity={capacityOf(board, group)}
+      selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
+      mayChange={mayPlace}
+      homes={homes}
+      onHold={course.role === 'instructor' ? letHold : null}
+      isFar={group.number > drawnAtOnce && 'IntersectionObserver' in window}
+      missing={missing}
+      {...cardActs}
+    />
+  );
+
   return (
     <Frame {...more.handlers}>
-      <SetTabs board={board} acts={acts} onDeal={() => setDealing(true)} />
+      <SetTabs {...{ board, acts, experts }} onDeal={() => setDealing(true)} />
       <ArchivedStrip set={set} />
       <Balance board={board} />
       <Columns>
-        <Tray
-          board={board}
-          acts={acts}
-          students={tray}
-          unplaced={unplaced}
-          mayPlace={mayPlace}
-          selected={heldIn.get(null) ?? nobodyHeld}
-          find={find}
-          onSeek={setSought}
-          allSelected={allSelected}
-          onSelect={select}
-          onDrop={drop}
-          onMenu={openStudentMenu}
-          onWrite={setWritingTo}
-          onJump={jump}
-        />
-        <Cards data-scroller>
-          <FoundStudents value={found}>
-            <MovedStudents value={moved}>
-              {groups.map((group, at) => {
-                const members = sure(seating.get(group.id));
-                return (
-                  <GroupCard
-                    key={group.id}
-                    group={group}
-                    members={members}
-                    capacity={capacityOf(board, group)}
-                    selected={[...(heldIn.get(group.id) ?? nobodyHeld)].join(' ')}
-                    mayChange={mayPlace}
-                    homes={homes}
-                    onHold={course.role === 'instructor' ? letHold : null}
-                    isFar={at >= drawnAtOnce && 'IntersectionObserver' in window}
-                    {...cardActs}
-                  />
-                );
-              })}
-            </MovedStudents>
-          </FoundStudents>
-          {groups.length === 0 && <NoGroups board={board} />}
-        </Cards>
+        {experts ? (
+          <ExpertSide {...{ board, experts, picked, side }} onPick={setPicked} onTurn={setSide}>
+            {sideOfStudents}
+          </ExpertSide>
+        ) : (
+          sideOfStudents
+        )}
+        <FoundStudents value={marked}>
+          <MovedStudents value={moved}>
+            {experts ? (
+              <ExpertTopics
+                board={board}
+                renderTable={(table) => card(table, experts.missing.get(table.id) ?? nobodyMissed)}
+              />
+            ) : (
+              <Cards data-scroller>
+                {groups.map((group) => card(group, null))}
+                {groups.length === 0 && <NoGroups board={board} />}
+              </Cards>
+            )}
+          </MovedStudents>
+        </FoundStudents>
       </Columns>
       {acts.pending && <MoveSheet board={board} pending={acts.pending} />}
       {isDealing && (
@@ -249,6 +280,7 @@ export function Board({ board }: { readonly board: BoardView }) {
 const drawnAtOnce = 12;
 const idsOf = (students: readonly BoardStudent[]): ReadonlySet<EnrolmentId> =>
   new Set(students.map((student) => student.enrolmentId));
+const nobodyMissed: readonly HomeTag[] = [];
 const nobodyHeld: ReadonlySet<EnrolmentId> = new Set();
 
 function heldByPlace(selected: Chosen): ReadonlyMap<GroupId | null, ReadonlySet<EnrolmentId>> {

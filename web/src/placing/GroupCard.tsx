@@ -6,6 +6,7 @@ import type { BoardStudent } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { Emblem, hueOfGroup, Small, Tag } from '../look/index.js';
 import type { Spot } from '../look/index.js';
+import type { HomeTag } from './experts.js';
 import { leaderOf } from './seating.js';
 import type { Chosen } from './seating.js';
 import { mostDrawn, StudentList, StudentName } from './StudentList.js';
@@ -22,6 +23,10 @@ const Card = styled.section`
   /* Cards out of view are neither laid out nor painted. */
   content-visibility: auto;
   contain-intrinsic-size: auto 194px;
+  &[data-table] {
+    min-height: 120px;
+    contain-intrinsic-size: auto 120px;
+  }
   &[data-locked] {
     background: var(--paper);
   }
@@ -100,6 +105,28 @@ const Free = styled.p`
   color: var(--ink-3);
 `;
 
+/** The number that is typed for a table. */
+const Tile = styled.b`
+  display: grid;
+  place-items: center;
+  width: 28px;
+  height: 28px;
+  border: 1.5px solid var(--ink);
+  border-radius: var(--r-1);
+  font: 650 13px/1 var(--font-text);
+`;
+const Gap = styled.p`
+  display: flex;
+  flex: none;
+  align-items: center;
+  gap: 7px;
+  min-height: 28px;
+  padding: 0 6px;
+  border: 1px dashed var(--edge);
+  border-radius: 4px;
+  color: var(--ink-2);
+`;
+
 const Hold = styled.button`
   flex: none;
   min-height: 28px;
@@ -149,6 +176,8 @@ interface GroupCardProps extends CardActs {
   readonly onHold: ((group: BoardGroup, places: number) => void) | null;
   /** Drawn as a plain list until it comes near to view: a Board of 160 groups is there at once. */
   readonly isFar: boolean;
+  /** Of an expert table: the homes that no one comes from though they should; it has no hue of its own, for hues are of the homes. null: it is none. */
+  readonly missing?: readonly HomeTag[] | null;
 }
 
 export const GroupCard = memo(function GroupCard({
@@ -160,6 +189,7 @@ export const GroupCard = memo(function GroupCard({
   homes,
   onHold,
   isFar,
+  missing = null,
   ...acts
 }: GroupCardProps) {
   const [card, setCard] = useState<HTMLElement | null>(null);
@@ -185,10 +215,11 @@ export const GroupCard = memo(function GroupCard({
   const free = capacity === null ? 0 : Math.max(0, capacity - members.length);
   const label = `${group.name}, group ${group.number}`;
   const says = [group.motto, ...group.leads.map((each) => each.name)].filter(Boolean).join(' · ');
+  const isTable = missing !== null;
   const row = (student: BoardStudent) => (
     <>
-      <StudentName student={student} />
       <HomeOf home={homes.get(student.enrolmentId)} />
+      <StudentName student={student} />
       <HandIns count={student.seats.find((seat) => seat.groupId === group.id)?.handIns ?? 0} />
       {student.enrolmentId === leader && (
         <Flag size={13} aria-label="leads the group" style={{ flex: 'none' }} fill="currentColor" />
@@ -200,7 +231,8 @@ export const GroupCard = memo(function GroupCard({
       ref={setCard}
       data-group={group.id}
       tabIndex={-1}
-      style={hueOfGroup(group.number)}
+      style={isTable ? undefined : hueOfGroup(group.number)}
+      data-table={isTable || undefined}
       data-over={over > 0 || undefined}
       data-locked={group.isLocked || undefined}
       aria-label={`Group ${group.number}, ${group.name}`}
@@ -210,7 +242,11 @@ export const GroupCard = memo(function GroupCard({
       }}
     >
       <header>
-        <Emblem number={group.number} size={36} />
+        {isTable ? (
+          <Tile aria-hidden="true">{group.number}</Tile>
+        ) : (
+          <Emblem number={group.number} size={36} />
+        )}
         <div>
           <h3>{group.name}</h3>
           {says && <Small title={says}>{says}</Small>}
@@ -252,6 +288,12 @@ export const GroupCard = memo(function GroupCard({
             {(isLong ? members.slice(0, inLongCard) : members).map((member) => member.name).join('\n')}
           </Names>
         )}
+        {missing?.map((home) => (
+          <Gap key={home.number}>
+            <Emblem number={home.number} size={24} look="dash" />
+            No one from {home.name}
+          </Gap>
+        ))}
         {over > 0 && onHold && (
           <Hold type="button" onClick={() => onHold(group, members.length)}>
             Let {group.name} hold {members.length}
@@ -274,7 +316,7 @@ function HomeOf({ home }: { readonly home: { readonly number: number; readonly n
   if (!home) return null;
   return (
     <span title={`from ${home.name}`} role="img" aria-label={`from ${home.name}`} style={{ display: 'flex' }}>
-      <Emblem number={home.number} size={18} />
+      <Emblem number={home.number} size={24} />
     </span>
   );
 }

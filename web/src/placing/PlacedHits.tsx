@@ -65,7 +65,7 @@ export function PlacedHits({ hits, groups, onJump }: PlacedHitsProps) {
               <span>
                 <PersonName name={student.name} reading={student.reading} />
               </span>
-              <Emblem number={group.number} size={18} />
+              {group.topic === null && <Emblem number={group.number} size={18} />}
               <Small>{group.name}</Small>
             </button>
           )

@@ -18,6 +18,8 @@ import {
 import { GroupFileSheet } from './GroupFileSheet.js';
 import { GroupsSheet } from './GroupsSheet.js';
 import { LeadsSheet } from './LeadsSheet.js';
+import { TopicsSheet } from './TopicsSheet.js';
+import type { ExpertActs } from './useExperts.js';
 import type { BoardActs } from './useBoard.js';
 import { counted } from '@jigsaw/core/text';
 import { useAct } from '../page/index.js';
@@ -30,14 +32,15 @@ const Line = styled(Separator)`
 interface SetMenuProps {
   readonly board: BoardView;
   readonly acts: BoardActs;
+  readonly experts: ExpertActs | null;
   readonly onDeal: () => void;
 }
 
 /** What is done with the set as a whole. */
-export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
+export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
   const [params, setParams] = useSearchParams();
   const navigate = useNavigate();
-  const [open, setOpen] = useState<'settings' | 'groups' | 'leads' | 'copy' | 'file' | null>(
+  const [open, setOpen] = useState<'settings' | 'groups' | 'topics' | 'leads' | 'copy' | 'file' | null>(
     params.has('file') ? 'file' : null,
   );
   const { course } = useCourse();
@@ -73,6 +76,8 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
   const does: Readonly<Record<string, () => void>> = {
     settings: () => setOpen('settings'),
     groups: () => setOpen('groups'),
+    topics: () => setOpen('topics'),
+    again: () => experts?.cutAgain(),
     leads: () => setOpen('leads'),
     freeze: () => void freeze({ setId: set.id, isFrozen: !isFrozen }),
     deal: onDeal,
@@ -113,8 +118,17 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
               {isFrozen ? 'Unfreeze: let students move again' : 'Freeze: keep students where they are'}
             </MenuItem>
             <Line />
-            <MenuItem id="rules">Deal by rules…</MenuItem>
-            <MenuItem id="deal">Deal at random or in order…</MenuItem>
+            {experts ? (
+              <>
+                <MenuItem id="topics">Topics and tables…</MenuItem>
+                <MenuItem id="again">Deal the tables again</MenuItem>
+              </>
+            ) : (
+              <>
+                <MenuItem id="rules">Deal by rules…</MenuItem>
+                <MenuItem id="deal">Deal at random or in order…</MenuItem>
+              </>
+            )}
             <MenuItem id="file">Import groups…</MenuItem>
             <MenuItem id="out">Remove everyone{isLocked.size > 0 ? ' except in locked groups' : ''}</MenuItem>
             <Line />
@@ -132,6 +146,7 @@ export function SetMenu({ board, acts, onDeal }: SetMenuProps) {
       </MenuTrigger>
       {open === 'settings' && <SetSheet set={set} onClose={close} />}
       {open === 'groups' && <GroupsSheet board={board} onClose={close} />}
+      {open === 'topics' && <TopicsSheet board={board} onClose={close} />}
       {open === 'leads' && <LeadsSheet board={board} onClose={close} />}
       {open === 'copy' && <CopySheet set={set} onClose={close} />}
       {open === 'file' && <GroupFileSheet board={board} onPlace={acts.carry} onClose={close} />}

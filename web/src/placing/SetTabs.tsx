@@ -1,4 +1,4 @@
-import { ChevronDown, Layers, Lock, Plus, Redo2, Undo2 } from 'lucide-react';
+import { ChevronDown, Layers, Lock, Plus, Redo2, Scale, Undo2 } from 'lucide-react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
@@ -9,6 +9,7 @@ import { Button, Key, Popup, Small } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useListGroupSetsQuery } from '../sets/index.js';
 import { SetMenu } from './SetMenu.js';
+import type { ExpertActs } from './useExperts.js';
 import type { BoardActs } from './useBoard.js';
 import { counted } from '@jigsaw/core/text';
 
@@ -61,10 +62,13 @@ const SetBar = styled.div`
 export function SetTabs({
   board,
   acts,
+  experts,
   onDeal,
 }: {
   readonly board: BoardView;
   readonly acts: BoardActs;
+  /** Of expert tables, what is done with them in place of a deal; null: they are none. */
+  readonly experts: ExpertActs | null;
   readonly onDeal: () => void;
 }) {
   const { course } = useCourse();
@@ -114,8 +118,14 @@ export function SetTabs({
       >
         <Redo2 size={16} aria-hidden="true" />
       </Button>
-      {course.role === 'instructor' && <SetMenu board={board} acts={acts} onDeal={onDeal} />}
-      {mayPlace && board.groups.length > 0 && board.students.length > 0 && (
+      {course.role === 'instructor' && <SetMenu {...{ board, acts, experts, onDeal }} />}
+      {mayPlace && experts && (
+        <Button kind="main" isDisabled={experts.isWorking} onPress={experts.rebalance}>
+          <Scale size={16} aria-hidden="true" />
+          {experts.isWorking ? 'Working out…' : 'Rebalance'}
+        </Button>
+      )}
+      {mayPlace && !experts && board.groups.length > 0 && board.students.length > 0 && (
         <Button
           kind="main"
           onPress={() => (isByRules(board.set, course.role) ? void navigate('deal') : onDeal())}

@@ -3,7 +3,7 @@ import { TableView } from '@jigsaw/contract/import';
 import type { TableRequest } from '@jigsaw/contract/import';
 import type { PlaceRequest } from '@jigsaw/contract/placing';
 import { BoardView, MovesOf, PlaceResult, SignUpList, SignUpView } from '@jigsaw/contract/placing';
-import type { EditGroup, EditGroups, LeadGroups } from '@jigsaw/contract/sets';
+import type { EditGroup, EditGroups, EditTopics, LeadGroups } from '@jigsaw/contract/sets';
 import { BoardGroup, BoardGroups } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import type { Place } from '@jigsaw/core/placing';
@@ -123,6 +123,11 @@ const placingApi = boardApi.injectEndpoints({
       responseSchema: BoardGroups,
       invalidatesTags: ['Set', 'Placement', 'Roster', 'Room', 'Desk', 'Gradebook', 'Activity'],
     }),
+    editTopics: build.mutation<BoardGroups, { setId: string; body: EditTopics }>({
+      query: ({ setId, body }) => ({ url: `sets/${setId}/topics`, method: 'PUT', body }),
+      responseSchema: BoardGroups,
+      invalidatesTags: ['Set', 'Placement', 'Roster', 'Room', 'Desk', 'Gradebook', 'Activity'],
+    }),
     leadGroups: build.mutation<BoardGroups, { setId: string; body: LeadGroups }>({
       query: ({ setId, body }) => ({ url: `sets/${setId}/leads`, method: 'PUT', body }),
       responseSchema: BoardGroups,
@@ -159,6 +164,7 @@ export const {
   useTakePlaceMutation,
   useReadTableMutation,
   useEditGroupsMutation,
+  useEditTopicsMutation,
   useLeadGroupsMutation,
   useChangeAssistantsMutation,
   useEditGroupMutation,

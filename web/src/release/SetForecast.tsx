@@ -2,13 +2,13 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { tableName } from '@jigsaw/core/dealing';
-import type { ExpertTables } from '@jigsaw/core/dealing';
 import { mostGroups, namesFor, sayForecast } from '@jigsaw/core/sets';
 import { counted } from '@jigsaw/core/text';
-import { Emblem } from '../look/index.js';
+import { Emblem, hueOfGroup } from '../look/index.js';
+import { HomeCells, topicsBeside } from '../placing/index.js';
 import { forecastLine, GiftLines } from './ActivitiesForGroups.js';
 import { forecastOf, isTooMany, makesGroups } from './setForm.js';
-import type { Fill, SetForm } from './setForm.js';
+import type { Fill, ForeseenTables, SetForm } from './setForm.js';
 
 const Frame = styled.aside`
   border-left: 1px solid var(--ink);
@@ -39,6 +39,25 @@ const Frame = styled.aside`
   p {
     color: var(--ink-2);
   }
+  h3 {
+    margin-top: 16px;
+  }
+  ol[aria-label] {
+    margin-top: 6px;
+  }
+  li[data-many] > :last-child {
+    grid-column: 2 / -1;
+  }
+`;
+/** A table has no hue: hues are of the home groups. */
+const Tile = styled.span`
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  border: 1.5px solid var(--ink);
+  border-radius: var(--r-1);
+  font: 650 12px/1 var(--font-text);
 `;
 
 const fillSays: Readonly<Record<Fill, string>> = {
@@ -56,7 +75,7 @@ interface SetForecastProps {
   readonly form: SetForm;
   readonly students: number;
   readonly original: GroupSetView | undefined;
-  readonly experts: ExpertTables | null;
+  readonly experts: ForeseenTables | null;
   /** What went wrong, and the way to make it. */
   readonly children: ReactNode;
 }
@@ -106,7 +125,7 @@ function groupsOf(
   form: SetForm,
   students: number,
   original: GroupSetView | undefined,
-  experts: ExpertTables | null,
+  experts: ForeseenTables | null,
 ): number | null {
   if (form.fill === 'copy') return original?.groupCount ?? 0;
   if (form.fill === 'experts') return experts?.tables.length ?? 0;
@@ -152,7 +171,13 @@ function Groups({ form, students }: { readonly form: SetForm; readonly students:
   );
 }
 
-function Experts({ experts, homeSet }: { readonly experts: ExpertTables | null; readonly homeSet: string }) {
+function Experts({
+  experts,
+  homeSet,
+}: {
+  readonly experts: ForeseenTables | null;
+  readonly homeSet: string;
+}) {
   if (!experts) {
     return (
       <>
@@ -161,7 +186,7 @@ function Experts({ experts, homeSet }: { readonly experts: ExpertTables | null; 
       </>
     );
   }
-  const { tables, lacking } = experts;
+  const { tables, lacking, homes, topics } = experts;
   return (
     <>
       <h2>{counted(tables.length, 'table')}</h2>
@@ -176,9 +201,19 @@ function Experts({ experts, homeSet }: { readonly experts: ExpertTables | null; 
       <ol>
         {tables.map((table, at) => (
           <li key={at}>
-            <Emblem number={at + 1} size={26} />
+            <Tile aria-hidden="true">{at + 1}</Tile>
             <b>{tableName(table)}</b>
             <span>{table.members.length}</span>
+          </li>
+        ))}
+      </ol>
+      <h3>Who goes to which topic</h3>
+      <ol aria-label="Home groups">
+        {homes.map(({ number, name, counts }) => (
+          <li key={number} style={hueOfGroup(number)} data-many={topics.length > topicsBeside || undefined}>
+            <Emblem number={number} size={26} />
+            <b>{name}</b>
+            <HomeCells topics={topics} counts={counts} />
           </li>
         ))}
       </ol>

@@ -5,6 +5,7 @@ import type { SignUpSettings } from '@jigsaw/contract/sets';
 import { expertTables } from '@jigsaw/core/dealing';
 import type { ExpertTables } from '@jigsaw/core/dealing';
 import type { GroupSetId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { mostGroups, sizesByCount, sizesBySize } from '@jigsaw/core/sets';
 import type { SizesForecast, SizesRefused } from '@jigsaw/core/sets';
 import type { Gift } from './ActivitiesForGroups.js';
@@ -98,12 +99,22 @@ export const newTablesOf = (form: SetForm): DeriveExperts => ({
   seed: form.seed,
 });
 
+/** The tables that there will be, and how many of each home group go to each topic. */
+export interface ForeseenTables extends ExpertTables {
+  readonly topics: readonly string[];
+  readonly homes: readonly {
+    readonly number: number;
+    readonly name: string;
+    readonly counts: readonly number[];
+  }[];
+}
+
 /** The tables as the server will make them of the same groups; null: no topic is named yet. */
 export function expertsOf(
   form: SetForm,
   homeSet: GroupSetId,
   { sets, entries }: RosterView,
-): ExpertTables | null {
+): ForeseenTables | null {
   const topics = topicsIn(form);
   if (topics.length === 0) return null;
   const groups = sets.find((set) => set.id === homeSet)?.groups ?? [];
@@ -114,7 +125,27 @@ export function expertsOf(
       .sort(),
   }));
   const most = capacityOf(form);
-  return expertTables({ homes, topics, most: most === null ? null : Math.max(1, most), seed: form.seed });
+  const experts = expertTables({
+    homes,
+    topics,
+    most: most === null ? null : Math.max(1, most),
+    seed: form.seed,
+  });
+  const topicOf = new Map(
+    experts.tables.flatMap((table) => table.members.map((member) => [member, topics.indexOf(table.topic)])),
+  );
+  return {
+    ...experts,
+    topics,
+    homes: groups.flatMap((group, at) => {
+      const counts = topics.map(() => 0);
+      for (const member of sure(homes[at]).members) {
+        const topic = sure(topicOf.get(member));
+        counts[topic] = sure(counts[topic]) + 1;
+      }
+      return sure(homes[at]).members.length === 0 ? [] : [{ number: group.number, name: group.name, counts }];
+    }),
+  };
 }
 
 const linesOf = (text: string): string[] => text.split('\n').filter((line) => line.trim() !== '');
