@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { SyntheticEvent } from 'react';
-import type { BoardGroup } from '@jigsaw/contract/sets';
+import type { BoardGroup, GroupDetails } from '@jigsaw/contract/sets';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Field, Sheet, Small } from '../look/index.js';
+import { DetailFields } from './DetailFields.js';
 import { useEditGroupMutation } from './placingApi.js';
 import { Tickbox } from '../sets/index.js';
 
@@ -19,17 +20,25 @@ export function EditGroupSheet({
   const [name, setName] = useState(group.name);
   const [isLocked, setLocked] = useState(group.isLocked);
   const [places, setPlaces] = useState(group.capacity === null ? '' : String(group.capacity));
+  const [details, setDetails] = useState(group.details);
+  const put = (part: Partial<GroupDetails>) => setDetails({ ...details, ...part });
   const [edit, { error, isLoading }] = useEditGroupMutation();
   const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     const answer = await edit({
       groupId: group.id,
-      body: { name, capacity: places === '' ? null : Number(places), isLocked, version: group.version },
+      body: {
+        name,
+        capacity: places === '' ? null : Number(places),
+        isLocked,
+        ...(board.set.signUp && { details }),
+        version: group.version,
+      },
     });
     if (!('error' in answer) || answer.error === undefined) onClose();
   };
   return (
-    <Sheet title={`Change ${group.name}`} onClose={onClose}>
+    <Sheet title={`Edit ${group.name}`} onClose={onClose}>
       <form onSubmit={(event) => void submit(event)} style={{ display: 'grid', gap: 12 }}>
         <Field label="Name, shown everywhere at once" value={name} onChange={setName} autoFocus />
         <Field
@@ -51,6 +60,7 @@ export function EditGroupSheet({
             <Small>Students cannot join or leave, and deals skip it. You can still move people.</Small>
           </span>
         </Tickbox>
+        {board.set.signUp && <DetailFields details={details} onChange={put} />}
         {error && <ProblemStrip of={error} />}
         <footer>
           <Button onPress={onClose}>Cancel</Button>

@@ -214,7 +214,10 @@ export const GroupCard = memo(function GroupCard({
   const over = capacity === null ? 0 : members.length - capacity;
   const free = capacity === null ? 0 : Math.max(0, capacity - members.length);
   const label = `${group.name}, group ${group.number}`;
-  const says = [group.motto, ...group.leads.map((each) => each.name)].filter(Boolean).join(' · ');
+  const { time, place } = group.details;
+  const says = [time, place, group.motto, ...group.leads.map((each) => each.name)]
+    .filter(Boolean)
+    .join(' · ');
   const isTable = missing !== null;
   const row = (student: BoardStudent) => (
     <>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { ClipboardEvent } from 'react';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
+import { noDetails } from '@jigsaw/contract/sets';
 import type { EditGroups } from '@jigsaw/contract/sets';
 import { nameByPattern } from '@jigsaw/core/sets';
 import { ProblemStrip } from '../api/index.js';
@@ -67,12 +68,17 @@ interface GroupsSheetProps {
 export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
   const notice = useNotice();
   const [rows, setRows] = useState<readonly Row[]>(() =>
-    board.groups.map((group) => ({ ...asItIs(group), number: group.number })),
+    board.groups.map((group) => ({
+      ...asItIs(group),
+      ...(board.set.signUp && { details: group.details }),
+      number: group.number,
+    })),
   );
   const [pattern, setPattern] = useState('');
   const [places, setPlaces] = useState('');
   const [edit, { error, isLoading }] = useEditGroupsMutation();
   const members = seatingOf(board);
+  const { signUp } = board.set;
   const put = (at: number, part: Partial<Row>) =>
     setRows(rows.map((row, index) => (index === at ? { ...row, ...part } : row)));
   const removed = board.groups
@@ -120,6 +126,8 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
                 <th>Name (you can paste a list)</th>
                 <th>Places</th>
                 <th>Locked</th>
+                {signUp && <th>Time</th>}
+                {signUp && <th>Place</th>}
                 <th aria-label="Remove" />
               </tr>
             </thead>
@@ -157,6 +165,21 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
                         onChange={(event) => put(at, { isLocked: event.target.checked })}
                       />
                     </td>
+                    {signUp &&
+                      (['time', 'place'] as const).map((part) => (
+                        <td key={part}>
+                          <input
+                            aria-label={`${part === 'time' ? 'Time' : 'Place'} of group ${row.number}`}
+                            value={(row.details ?? noDetails)[part]}
+                            maxLength={80}
+                            onChange={(event) =>
+                              put(at, {
+                                details: { ...(row.details ?? noDetails), [part]: event.target.value },
+                              })
+                            }
+                          />
+                        </td>
+                      ))}
                     <td>
                       <Button
                         kind="quiet"
@@ -228,6 +251,7 @@ function isOther(row: Row, board: BoardView): boolean {
     was === undefined ||
     was.name !== row.name ||
     was.capacity !== row.capacity ||
-    was.isLocked !== row.isLocked
+    was.isLocked !== row.isLocked ||
+    (row.details !== undefined && JSON.stringify(was.details) !== JSON.stringify(row.details))
   );
 }

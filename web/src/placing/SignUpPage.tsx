@@ -1,23 +1,15 @@
-import { Lock } from 'lucide-react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { SignUpView } from '@jigsaw/contract/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { problemOf, ProblemStrip } from '../api/index.js';
-import {
-  Button,
-  Emblem,
-  Empty,
-  hueOfGroup,
-  PersonName,
-  Small,
-  Tag,
-  useNotice,
-  Waiting,
-} from '../look/index.js';
+import { Empty, useNotice, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import { useReadSignUpQuery, useTakePlaceMutation } from './placingApi.js';
+import { useAwaitPlaceMutation, useReadSignUpQuery, useTakePlaceMutation } from './placingApi.js';
+import { SignUpCard } from './SignUpCard.js';
+import { SignUpSide, useNow } from './SignUpSide.js';
+import { useIsNarrow } from './useIsNarrow.js';
 
 const Frame = styled.main`
   overflow: auto;
@@ -57,107 +49,28 @@ const Head = styled.header`
 `;
 const Cards = styled.ul`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(340px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 280px), 1fr));
   gap: 12px;
-  padding: 16px 32px 32px;
-  max-width: 1280px;
+  align-content: start;
+  padding: 16px 20px 32px 32px;
   @media (max-width: 700px) {
     grid-template-columns: 1fr;
     padding: 12px 16px 24px;
   }
 `;
-const Card = styled.li`
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-  padding: 12px 14px;
-  background: var(--surface);
-  border: var(--hair);
-  border-radius: var(--r-2);
-  min-width: 0;
-  &[data-yours] {
-    border: 2px solid var(--hue);
-    padding: 11px 13px;
-    background: var(--hue-tint);
-  }
-  &[data-shut] {
-    background: var(--sunk);
-  }
-  > header {
-    display: grid;
-    grid-template-columns: 44px minmax(0, 1fr) auto;
-    gap: 10px;
-    align-items: center;
-  }
-  h2 {
-    font: var(--h-22);
-    overflow-wrap: anywhere;
-  }
-  .left {
-    text-align: right;
-    font: var(--h-22);
-  }
-  .left small {
+const Body = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 312px;
+  max-width: 1600px;
+  min-height: calc(100% - 110px);
+  @media (max-width: 900px) {
     display: block;
-    font: var(--t-12);
-    color: var(--ink-2);
-  }
-  ul {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 4px;
-    flex: 1;
-    align-content: start;
-  }
-  li {
-    padding: 5px 9px;
-    min-height: 32px;
-    border-radius: 3px;
-    background: var(--hue-tint);
-    color: var(--hue-ink);
-    font: 600 13px/22px var(--font-text);
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  &[data-yours] li {
-    background: var(--surface);
-  }
-  li[data-you] {
-    background: var(--hue) !important;
-    color: var(--on-hue, #fff);
-  }
-  li[data-free] {
-    background: none;
-    border: 1px dashed var(--edge);
-    line-height: 20px;
-    color: var(--ink-3);
-    font-weight: 450;
-  }
-  li[data-taken] {
-    background: repeating-linear-gradient(
-      -45deg,
-      var(--hue-tint),
-      var(--hue-tint) 5px,
-      transparent 5px,
-      transparent 9px
-    );
-  }
-  footer {
-    display: flex;
-    justify-content: space-between;
-    align-items: center;
-    gap: 10px;
-    min-height: 44px;
-  }
-  footer button {
-    min-height: 44px;
-    padding: 0 16px;
-    font-size: 14px;
+    min-height: 0;
   }
 `;
 
-const placesDrawn = 12;
+/** Something that happened this long ago is new to the eye. */
+const justNowMs = 60_000;
 
 /** A student chooses a group. The figure is always the number of places that are left now. */
 export function SignUpPage() {
@@ -166,7 +79,10 @@ export function SignUpPage() {
   const notice = useNotice();
   const query = useReadSignUpQuery(setId);
   const [take, { isLoading }] = useTakePlaceMutation();
+  const [ask, { isLoading: isAsking }] = useAwaitPlaceMutation();
   const view = query.currentData;
+  const now = useNow((view?.latest.length ?? 0) > 0);
+  const isNarrow = useIsNarrow();
   if (!view && query.error) {
     const isGone = problemOf(query.error).status === 404;
     return isGone ? (
@@ -183,7 +99,18 @@ export function SignUpPage() {
       notice(said, { label: 'Undo', do: () => void choose(before, 'Undone') });
     else notice(problemOf(answer.error).detail);
   };
+  const awaitPlace = async ({ id, name }: SignUpView['groups'][number], isAwaited: boolean) => {
+    const answer = await ask({ setId, groupId: id, isAwaited });
+    if (!('data' in answer) || !answer.data) return notice(problemOf(answer.error).detail);
+    notice(isAwaited ? `You get one email when a place in ${name} is free` : `No email about ${name}`, {
+      label: 'Undo',
+      do: () => void ask({ setId, groupId: id, isAwaited: !isAwaited }),
+    });
+  };
   const yours = view.groups.find((group) => group.id === view.yours);
+  // On a phone one's own group is first, for eyes and readers alike.
+  const inOrder =
+    yours && isNarrow ? [yours, ...view.groups.filter((group) => group !== yours)] : view.groups;
   const mayChoose = view.state === 'open' && view.bound === null;
   return (
     <Frame>
@@ -206,114 +133,29 @@ export function SignUpPage() {
         </dl>
       </Head>
       {view.bound && <ProblemStrip>{view.bound}</ProblemStrip>}
-      <Cards>
-        {view.groups.map((group) => {
-          const left = group.capacity === null ? null : Math.max(0, group.capacity - group.members);
-          const isYours = group.id === view.yours;
-          const isShut = !isYours && (left === 0 || group.isLocked);
-          return (
-            <Card
+      <Body>
+        <Cards>
+          {inOrder.map((group) => (
+            <SignUpCard
               key={group.id}
-              aria-label={group.name}
-              style={hueOfGroup(group.number)}
-              data-yours={isYours || undefined}
-              data-shut={isShut || undefined}
-            >
-              <header>
-                <Emblem number={group.number} size={44} look={isYours ? 'solid' : isShut ? 'line' : 'pale'} />
-                <h2>{group.name}</h2>
-                <span className="left">
-                  {left === null ? group.members : left === 0 ? 'Full' : left}
-                  <small>
-                    {left === null
-                      ? 'in it'
-                      : left === 0
-                        ? `${group.members} of ${group.capacity}`
-                        : left === 1
-                          ? 'place left'
-                          : 'places left'}
-                  </small>
-                </span>
-              </header>
-              <ul aria-label={`In ${group.name}`}>
-                {placesOf(group).map((place, at) =>
-                  place.kind === 'named' ? (
-                    <li key={at} data-you={place.isYou || undefined}>
-                      {place.isYou ? 'You' : <PersonName name={place.name} />}
-                    </li>
-                  ) : (
-                    <li
-                      key={at}
-                      data-taken={place.kind === 'taken' || undefined}
-                      data-free={place.kind === 'free' || undefined}
-                    >
-                      {place.says}
-                    </li>
-                  ),
-                )}
-              </ul>
-              <footer>
-                <Small>
-                  {group.isLocked ? (
-                    <>
-                      <Lock size={13} aria-hidden="true" /> Locked
-                    </>
-                  ) : isYours ? (
-                    <Tag>Yours</Tag>
-                  ) : group.names === null ? (
-                    'Names only for its members'
-                  ) : (
-                    ''
-                  )}
-                </Small>
-                {mayChoose &&
-                  (isYours ? (
-                    <Button
-                      isDisabled={isLoading}
-                      onPress={() => void choose(null, `You left ${group.name}`)}
-                    >
-                      Leave this group
-                    </Button>
-                  ) : (
-                    !isShut && (
-                      <Button
-                        kind={view.yours ? 'plain' : 'main'}
-                        isDisabled={isLoading}
-                        onPress={() => void choose(group.id, `You are in ${group.name}`)}
-                      >
-                        {view.yours ? `Move to ${group.name}` : `Join ${group.name}`}
-                      </Button>
-                    )
-                  ))}
-              </footer>
-            </Card>
-          );
-        })}
-      </Cards>
+              group={group}
+              isYours={group.id === view.yours}
+              hasPlace={view.yours !== null}
+              mayChoose={mayChoose}
+              isSending={isLoading || isAsking}
+              isJustNow={view.latest.some(
+                (each) => each.groupId === group.id && now - Date.parse(each.at) < justNowMs,
+              )}
+              onTake={() => void choose(group.id, `You are in ${group.name}`)}
+              onLeave={() => void choose(null, `You left ${group.name}`)}
+              onAwait={(isAwaited) => void awaitPlace(group, isAwaited)}
+            />
+          ))}
+        </Cards>
+        <SignUpSide view={view} dates={dates} />
+      </Body>
     </Frame>
   );
-}
-
-type Place =
-  | { readonly kind: 'named'; readonly name: string; readonly isYou: boolean }
-  | { readonly kind: 'taken' | 'free'; readonly says: string };
-
-/** One box a place, as far as they can be drawn. */
-function placesOf({ names, members, capacity }: SignUpView['groups'][number]): Place[] {
-  const taken: Place[] = names
-    ? names.map(({ name, isYou }) => ({ kind: 'named', name, isYou }))
-    : Array.from({ length: members }, () => ({ kind: 'taken', says: 'taken' }));
-  const free = capacity === null ? 0 : Math.max(0, capacity - members);
-  const places: Place[] = [
-    ...taken,
-    ...Array.from({ length: free }, (): Place => ({ kind: 'free', says: 'free' })),
-  ];
-  if (places.length <= placesDrawn) return places;
-  const more = places.length - (placesDrawn - 1);
-  return [
-    ...places.slice(0, placesDrawn - 1),
-    { kind: taken.length > placesDrawn ? 'taken' : 'free', says: `and ${more} more` },
-  ];
 }
 
 function sayWhen(

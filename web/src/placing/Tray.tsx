@@ -181,7 +181,7 @@ export function Tray({
       <header>
         <div>
           <h2>{set.isExclusive ? 'Unplaced' : 'Everyone'}</h2>
-          <Tag $look={unplaced.length > 0 ? 'needs' : 'plain'} role="status">
+          <Tag $look={unplaced.length > 0 && !areChoosing(board) ? 'needs' : 'plain'} role="status">
             {unplaced.length} of {board.students.length} {set.isExclusive ? 'unplaced' : 'in no group'}
           </Tag>
         </div>
@@ -278,3 +278,7 @@ function trayEmpty(board: BoardView, inTray: number, placed: number): string {
     ? 'No students in this course yet.'
     : `No one is unplaced. All ${board.students.length} students have a group in ${board.set.name}.`;
 }
+
+/** As long as students choose for themselves, no one waits for the instructor. */
+const areChoosing = ({ set: { signUp, frozenAt } }: BoardView): boolean =>
+  signUp !== null && frozenAt === null && (signUp.closes === null || Date.parse(signUp.closes) > Date.now());

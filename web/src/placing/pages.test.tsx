@@ -205,12 +205,35 @@ describe('the Board', () => {
     expect(sure(writes()[0]).body).toEqual({ name: 'Tun', capacity: null, isLocked: false, version: 1 });
   });
 
+  it('says when and where a group meets, where students choose', async () => {
+    const board = aBoard({ Ada: 'Crock' });
+    const signUp = { opens: null, closes: null, showsNames: true };
+    const { user, writes } = showPage(
+      path,
+      boardAnswers(
+        { ...board, set: { ...board.set, signUp } },
+        { [`PATCH groups/${id('Crock')}`]: sure(board.groups[0]) },
+      ),
+    );
+    await tray();
+    await user.click(screen.getByRole('button', { name: 'More of Crock' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Edit group…' }));
+    await user.type(await screen.findByLabelText('Time'), 'Mon 14:00');
+    await user.click(screen.getByRole('button', { name: /Half-day/ }));
+    await user.click(await screen.findByRole('option', { name: 'Mon pm' }));
+    await user.click(screen.getByRole('button', { name: 'Save group' }));
+    await waitFor(() => expect(writes()).toHaveLength(1));
+    expect(sure(writes()[0]).body).toMatchObject({
+      details: { time: 'Mon 14:00', place: '', about: '', halfDay: 'Mon pm' },
+    });
+  });
+
   it('lets observers look and nothing else', async () => {
     const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null })), 'observer');
     await user.click(within(await tray()).getByRole('row', { name: 'Ada' }));
     await user.keyboard('1');
     expect(writes()).toEqual([]);
-    expect(screen.queryByRole('button', { name: 'Change Crock' })).not.toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: 'More of Crock' })).not.toBeInTheDocument();
   });
 });
 

@@ -113,6 +113,16 @@ const placingApi = boardApi.injectEndpoints({
       responseSchema: SignUpView,
       invalidatesTags: ['SignUp', 'Room', 'Figures'],
     }),
+    /** To be told by mail when a place in a full group is free, or no longer. */
+    awaitPlace: build.mutation<SignUpView, { setId: string; groupId: string; isAwaited: boolean }>({
+      query: ({ setId, groupId, isAwaited }) => ({
+        url: `sets/${setId}/sign-up/awaited/${groupId}`,
+        method: 'PUT',
+        body: { isAwaited },
+      }),
+      responseSchema: SignUpView,
+      invalidatesTags: ['SignUp'],
+    }),
     /** A workbook as a table; it is read by the server. */
     readTable: build.mutation<TableView, { courseId: string; body: TableRequest }>({
       query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/table`, method: 'POST', body }),
@@ -162,6 +172,7 @@ export const {
   useListSignUpsQuery,
   useReadSignUpQuery,
   useTakePlaceMutation,
+  useAwaitPlaceMutation,
   useReadTableMutation,
   useEditGroupsMutation,
   useEditTopicsMutation,

@@ -95,6 +95,83 @@ describe('a student who chooses a place', () => {
     expect(screen.queryByRole('button', { name: /Sour|Leave this group/ })).not.toBeInTheDocument();
   });
 
+  it('reads when and where a group meets, and whether they are free then', async () => {
+    const [sour, malt] = aView().groups;
+    page(
+      aView({
+        groups: [
+          {
+            ...sure(sour),
+            details: { time: 'Mon 14:00', place: 'Pilot hall', about: 'Kombucha', halfDay: 'Mon pm' },
+            fits: true,
+          },
+          { ...sure(malt), fits: false },
+        ],
+      }),
+    );
+    const card = within(await screen.findByRole('listitem', { name: 'Sour' }));
+    expect(card.getByText('Mon 14:00 · Pilot hall')).toBeInTheDocument();
+    expect(card.getByText('Kombucha')).toBeInTheDocument();
+    expect(card.getByText('You are free then')).toBeInTheDocument();
+    expect(
+      within(screen.getByRole('listitem', { name: 'Malt' })).getByText('You are not free then'),
+    ).toBeInTheDocument();
+  });
+
+  it('asks to be told of a free place, and can take it back', async () => {
+    const [sour, malt] = aView().groups;
+    const waiting = aView({ groups: [sure(sour), { ...sure(malt), isAwaited: true, awaiting: 1 }] });
+    const path = `PUT ${signUpPath}/awaited/${id('Malt')}`;
+    let shown = aView();
+    const { user, writes } = page(shown, {
+      [`GET ${signUpPath}`]: () => shown,
+      [path]: ({ isAwaited }: { isAwaited: boolean }) => (shown = isAwaited ? waiting : aView()),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Email me when a place is free' }));
+    await said('You get one email when a place in Malt is free');
+    expect(sure(writes()[0]).body).toEqual({ isAwaited: true });
+    expect(await screen.findByText('1 waiting for a place')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Do not email me' }));
+    await waitFor(() => expect(sure(writes()[1]).body).toEqual({ isAwaited: false }));
+  });
+
+  it('sees what happened just now, and whether there is a place for everyone', async () => {
+    const ago = (seconds: number) => new Date(Date.now() - seconds * 1000).toISOString();
+    page(
+      aView({
+        latest: [
+          { at: ago(8), groupId: id('Sour'), what: 'taken' },
+          { at: ago(130), groupId: id('Malt'), what: 'filled' },
+        ],
+        chosen: 3,
+        students: 9,
+      }),
+    );
+    const now = within(await screen.findByRole('region', { name: 'Just now' }));
+    expect(now.getAllByRole('listitem').map((each) => each.textContent)).toEqual([
+      expect.stringMatching(/^\d+ sA place was taken in Sour$/),
+      '2 minThe last place was taken in Malt',
+    ]);
+    expect(within(screen.getByRole('listitem', { name: 'Sour' })).getByText('just now')).toBeInTheDocument();
+    expect(
+      within(screen.getByRole('listitem', { name: 'Malt' })).queryByText('just now'),
+    ).not.toBeInTheDocument();
+    expect(screen.getByText('6 students still to choose, 1 free place.')).toBeInTheDocument();
+  });
+
+  it('finds their own group first on a phone', async () => {
+    const wide = window.matchMedia.bind(window);
+    window.matchMedia = (query) => Object.assign(wide(query), { matches: true });
+    try {
+      page(aView({ yours: id('Malt') }));
+      await screen.findByRole('listitem', { name: 'Malt' });
+      const names = screen.getAllByRole('heading', { level: 2 }).map((each) => each.textContent);
+      expect(names.slice(0, 2)).toEqual(['Malt', 'Sour']);
+    } finally {
+      window.matchMedia = wide;
+    }
+  });
+
   it('finds the choice among what is due, and nothing where there is none', async () => {
     const signUps = [
       { setId, name: 'Tasting panels', state: 'open', opens: null, closes: null, yours: null },

@@ -45,6 +45,15 @@ const Frame = styled.aside`
   ol[aria-label] {
     margin-top: 6px;
   }
+  ol[data-chips] {
+    display: flex;
+    flex: none;
+    flex-wrap: wrap;
+    max-height: 132px;
+  }
+  ol[data-chips] > li {
+    grid-template-columns: auto minmax(0, 1fr) auto;
+  }
   li[data-many] > :last-child {
     grid-column: 2 / -1;
   }
@@ -198,7 +207,7 @@ function Experts({
             .map((each) => `${each.home} has no one for ${each.topics.join(' and ')}`)
             .join('; ')}${lacking.length > 3 ? '; and others' : ''}.`}
       </p>
-      <ol>
+      <ol data-chips>
         {tables.map((table, at) => (
           <li key={at}>
             <Tile aria-hidden="true">{at + 1}</Tile>
