@@ -25,10 +25,30 @@ export const CourseView = z.object({
   enrolmentId: EnrolmentId,
 });
 export type CourseView = z.infer<typeof CourseView>;
+/** What a course is called and in which time zone its dates are shown.
+ * @param version as it was read. */
+export const ChangeCourse = CreateCourse.extend({ version: z.number().int() });
+export type ChangeCourse = z.infer<typeof ChangeCourse>;
 /** Whose work assistants see: everyone's, or that of the groups they lead. */
 export const AssistantsSee = z.enum(['all', 'theirs']);
 export const ChangeAssistants = z.strictObject({ assistantsSee: AssistantsSee });
 export type ChangeAssistants = z.infer<typeof ChangeAssistants>;
+/** What holds in the whole course, and for which of the staff. */
+export const CourseSettings = ChangeCourse.extend({
+  assistantsSee: AssistantsSee,
+  /** Groups of the sets that are not archived. */
+  groups: z.number().int(),
+  /** Instructors and assistants, with how many of these groups each leads. */
+  staff: z.array(
+    z.object({
+      enrolmentId: EnrolmentId,
+      name: z.string(),
+      role: z.enum(['instructor', 'assistant']),
+      leads: z.number().int(),
+    }),
+  ),
+});
+export type CourseSettings = z.infer<typeof CourseSettings>;
 export const CourseList = z.object({ courses: z.array(CourseView) });
 export type CourseList = z.infer<typeof CourseList>;
 

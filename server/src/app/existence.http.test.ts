@@ -25,7 +25,7 @@ const thereFor: Record<string, readonly Name[]> = {
   ...forAll(inCourse, 'markSeenMarks readFigures readMyMarks listRooms listSignUps'),
   ...forAll(
     staff,
-    `orderGroupSets editTopics foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
+    `orderGroupSets editTopics changeCourse readCourseSettings foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
      archiveGroupSet editGroup editGroups leadGroups placeStudents draftActivity editActivity publishActivity discardChanges releaseActivity
      copyActivity changeReach foresee grantExtension previewImport readTable applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listDesk readGradebook exportGradebook readPlaces

@@ -1,7 +1,13 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { CourseId } from '@jigsaw/contract/common';
-import { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/course';
+import {
+  ChangeAssistants,
+  ChangeCourse,
+  CourseList,
+  CourseView,
+  CreateCourse,
+} from '@jigsaw/contract/course';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
@@ -30,6 +36,20 @@ export class CourseController {
     @Takes(ChangeAssistants) change: ChangeAssistants,
   ): Promise<ChangeAssistants> {
     return this.courses.changeAssistants(person, courseId, change);
+  }
+
+  @Endpoint('PUT /:courseId', {
+    id: 'changeCourse',
+    does: 'Change what a course is called, and its time zone',
+    body: ChangeCourse,
+    answer: ChangeCourse,
+  })
+  change(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(ChangeCourse) change: ChangeCourse,
+  ): Promise<ChangeCourse> {
+    return this.courses.change(person, courseId, change);
   }
 
   @Endpoint('POST /', { id: 'createCourse', does: 'Create a course', body: CreateCourse, answer: CourseView })

@@ -12,6 +12,8 @@ export class CourseRow {
   @Column('text') term!: string;
   @Column('text') timeZone!: string;
   @Column('timestamptz') createdAt!: Date;
+  /** Of its names and its time zone. */
+  @Column('int', { default: 1 }) version!: number;
   /** The registrar's code for the course that this one follows; null: none. */
   @Column('text', { nullable: true }) registrarCode!: string | null;
   @Column('timestamptz', { nullable: true }) syncedAt!: Date | null;

@@ -1,6 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { ChangeAssistants, CourseList, CourseView, CreateCourse } from '@jigsaw/contract/course';
+import type {
+  ChangeAssistants,
+  ChangeCourse,
+  CourseList,
+  CourseView,
+  CreateCourse,
+} from '@jigsaw/contract/course';
 import type { CourseId } from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -26,6 +32,39 @@ export class CoursesService {
       [person.id, person.isProven],
     );
     return { courses };
+  }
+
+  /** Its names and the zone of its dates; moments that were set stay the moments that they are. */
+  async change(
+    person: SignedIn,
+    courseId: CourseId,
+    { version, ...names }: ChangeCourse,
+  ): Promise<ChangeCourse> {
+    await this.viewers.staff(person, courseId, 'manage-groups');
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      const { affected } = await manager.update(
+        CourseRow,
+        { id: courseId, version },
+        { ...names, version: version + 1 },
+      );
+      const course = await manager.findOneByOrFail(CourseRow, { id: courseId });
+      const { code, title, term, timeZone } = course;
+      const now = { code, title, term, timeZone, version: course.version };
+      if (affected === 0)
+        throw problems.staleWrite(
+          now,
+          'Someone else changed the course meanwhile. Nothing was saved; what you wrote is kept here.',
+        );
+      await record({
+        type: 'course.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: courseId,
+        facts: names,
+        isForAll: true,
+      });
+      return now;
+    });
   }
 
   /** What assistants see follows at once, also in pages that are open. */

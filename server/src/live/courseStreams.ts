@@ -130,6 +130,7 @@ export class CourseStreams {
 const movesPeople = ({ copies, type }: Change): boolean => copies === null && !quiet.has(type);
 const quiet: ReadonlySet<string> = new Set([
   'places.changed',
+  'course.changed',
   'activity.drafted',
   'activity.edited',
   'activity.deleted',

@@ -1,9 +1,11 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 /** Topics of expert tables are kept with their set: until now only the names of the tables told them (“Salt”, “Salt 2”). What is said of a group to those
- * who choose a place, and who wants to hear when one comes free. */
+ * who choose a place, and who wants to hear when one comes free. The names of a course can be
+ * changed, and not written over unseen. */
 export class TopicsAndDetails1766500000000 implements MigrationInterface {
   async up(run: QueryRunner): Promise<void> {
+    await run.query(`ALTER TABLE "course" ADD "version" integer NOT NULL DEFAULT 1`);
     await run.query(`ALTER TABLE "group_set" ADD "topics" jsonb NOT NULL DEFAULT '[]'`);
     await run.query(
       `ALTER TABLE "course_group" ADD "details" jsonb NOT NULL DEFAULT '{"time":"","place":"","about":"","halfDay":null}'`,
@@ -36,6 +38,7 @@ export class TopicsAndDetails1766500000000 implements MigrationInterface {
 
   async down(run: QueryRunner): Promise<void> {
     await run.query(`DROP TABLE "awaited_place"`);
+    await run.query(`ALTER TABLE "course" DROP COLUMN "version"`);
     await run.query(`ALTER TABLE "course_group" DROP COLUMN "topic"`);
     await run.query(`ALTER TABLE "course_group" DROP COLUMN "details"`);
     await run.query(`ALTER TABLE "group_set" DROP COLUMN "topics"`);

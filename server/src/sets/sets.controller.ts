@@ -2,6 +2,7 @@ import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 
 import { CourseId, GroupId, GroupSetId } from '@jigsaw/contract/common';
+import { CourseSettings } from '@jigsaw/contract/course';
 import {
   BoardGroup,
   BoardGroups,
@@ -46,6 +47,18 @@ export class SetsController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
   ): Promise<GroupSetList> {
     return this.sets.list(person, courseId);
+  }
+
+  @Endpoint('GET /courses/:courseId/settings', {
+    id: 'readCourseSettings',
+    does: 'What holds in the whole course, and for which of the staff',
+    answer: CourseSettings,
+  })
+  courseSettings(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<CourseSettings> {
+    return this.sets.courseSettings(person, courseId);
   }
 
   @Endpoint('PATCH /sets/:setId', {

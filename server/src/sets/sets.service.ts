@@ -2,6 +2,7 @@ import type { Concerns } from '@jigsaw/core/release';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull, Not } from 'typeorm';
+import type { CourseSettings } from '@jigsaw/contract/course';
 import type {
   DealRule,
   GroupSetList,
@@ -11,7 +12,7 @@ import type {
   SetSettings,
 } from '@jigsaw/contract/sets';
 import type { CourseId, GroupSetId } from '@jigsaw/core/ids';
-import { areEnrolled, countStudents, Viewers } from '../course/index.js';
+import { areEnrolled, countStudents, courseOf, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
@@ -21,13 +22,13 @@ import { refuseSignUp } from './setMaking.js';
 import { GroupSetRow } from './sets.rows.js';
 import { SetViews } from './setViews.js';
 
-/** Group sets as a whole: changed, frozen, archived, ordered. */
 /** Besides staff anyone who is in a group of it; where students choose, before or after, everyone who may choose. */
 const concernedBy = (
   { id, signUp }: Pick<GroupSetRow, 'id' | 'signUp'>,
   next: Pick<GroupSetRow, 'signUp'> = { signUp },
 ): Partial<Concerns> => ({ setIds: [id], isForAll: signUp !== null || next.signUp !== null });
 
+/** Group sets as a whole: changed, frozen, archived, ordered. */
 @Injectable()
 export class SetsService {
   constructor(
@@ -50,6 +51,26 @@ export class SetsService {
       archived: archived.map((set) => ({ id: set.id, name: set.name })),
       students: await countStudents(manager, courseId),
     };
+  }
+
+  /** What holds in the whole course. How many groups each of the staff leads says what they would still see of the work if they saw only that. */
+  async courseSettings(person: SignedIn, courseId: CourseId): Promise<CourseSettings> {
+    await this.viewers.staff(person, courseId, 'read-course');
+    const { manager } = this.dataSource;
+    const { code, title, term, timeZone, version, assistantsSee } = await courseOf(manager, courseId);
+    const [{ groups }] = await manager.query<[{ groups: number }]>(
+      `SELECT count(*)::int AS "groups" FROM "set_group" WHERE "courseId" = $1 AND "setArchivedAt" IS NULL`,
+      [courseId],
+    );
+    const staff = await manager.query<CourseSettings['staff']>(
+      `SELECT p."enrolmentId", p."name", p."role", count(g."groupId")::int AS "leads"
+         FROM "course_person" p LEFT JOIN "group_lead" l ON l."enrolmentId" = p."enrolmentId"
+         LEFT JOIN "set_group" g ON g."groupId" = l."groupId" AND g."setArchivedAt" IS NULL
+        WHERE p."courseId" = $1 AND p."role" IN ('instructor', 'assistant') AND p."leftAt" IS NULL
+        GROUP BY 1, 2, 3 ORDER BY p."role" DESC, p."name"`,
+      [courseId],
+    );
+    return { code, title, term, timeZone, version, assistantsSee, groups, staff };
   }
 
   /** @throws stale-write with the set as it is, if someone changed it meanwhile. */

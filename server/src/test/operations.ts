@@ -3,6 +3,7 @@ import type { MarkView } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { RosterChangeList as Changes } from '@jigsaw/contract/roster';
+import type { CourseSettings } from '@jigsaw/contract/course';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { settingsOf } from '@jigsaw/contract/sets';
 import type { PageView, WikiView } from '@jigsaw/contract/wiki';
@@ -155,6 +156,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
       timeZone: 'Europe/Lisbon',
     })),
     one('changeAssistants', 'put', inCourse('assistants'), () => ({ assistantsSee: 'all' })),
+    one('changeCourse', 'put', `courses/${course.id}`, async () => { const { code, title, term, timeZone, version } = await read<CourseSettings>(`courses/${course.id}/settings`); return { code, title, term, timeZone, version }; }), // prettier-ignore
     one('createGroupSet', 'post', inCourse('sets'), () => ({ name: randomUUID(), shape: { by: 'count', groups: 1 }, capacity: 3, pattern: 'T {n}', names: ['One'], activities: [{ draft, isReleased: false }] })), // prettier-ignore
     one('copyGroupSet', 'post', `sets/${set.id}/copies`, () => ({ name: randomUUID(), withMembers: true })),
     one('deriveExperts', 'post', `sets/${set.id}/experts`, () => ({ name: randomUUID(), topics: ['Salt', 'Starch'], most: 4, seed: 3 })), // prettier-ignore
@@ -232,6 +234,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('readRoom', 'get', `groups/${sure(crock).id}/room`),
     ofCourse('readPlaces', `roster/${noor.enrolmentId}/places`),
     ofCourse('listGroupSets', 'sets'),
+    ofCourse('readCourseSettings', 'settings'),
     ofCourse('listSignUps', 'sign-ups', noor.browser),
     ofCourse('makeSignInLink', `roster/${noor.enrolmentId}/sign-in-link`, instructor, 'post'),
     ofCourse('makeSignInLinks', 'roster/sign-in-links', instructor, 'post'),

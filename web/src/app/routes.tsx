@@ -60,6 +60,10 @@ const pages: RouteObject[] = [
             lazy: page(async () => (await import('../placing/BoardPage.js')).BoardPage),
           },
           {
+            path: 'course',
+            lazy: page(async () => (await import('../sets/CoursePage.js')).CoursePage),
+          },
+          {
             path: 'groups/:setId/deal',
             lazy: page(async () => (await import('../dealing/DealPage.js')).DealPage),
           },

@@ -1,3 +1,4 @@
 export { useListCoursesQuery } from './coursesApi.js';
 export { figuresApi, useReadFiguresQuery } from './figuresApi.js';
+export { TimeZoneField } from './TimeZoneField.js';
 export { useCourse } from './useCourse.js';

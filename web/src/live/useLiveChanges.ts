@@ -7,12 +7,13 @@ type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 /** Which cached facts each kind of change makes old. */
 const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
-  'roster.changed': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
+  'roster.changed': ['Course', 'Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
   'roster.invited': ['Roster', 'Outbox'],
   'roster.written-to': ['Outbox'],
   'set.created': ['Set'],
   'set.changed': ['Set', 'Placement', 'Roster', 'SignUp'],
   'places.changed': ['SignUp'],
+  'course.changed': ['Course'],
   'students.placed': [
     'Placement',
     'Set',

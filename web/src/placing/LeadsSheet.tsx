@@ -1,14 +1,13 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip } from '../api/index.js';
-import { Button, Emblem, Segments, Sheet, Small, useNotice } from '../look/index.js';
-import { useCourse } from '../course/index.js';
-import { useChangeAssistantsMutation, useLeadGroupsMutation } from './placingApi.js';
+import { Button, Emblem, Sheet, useNotice } from '../look/index.js';
+import { useLeadGroupsMutation } from './placingApi.js';
 import { counted } from '@jigsaw/core/text';
-import { useAct } from '../page/index.js';
 
 const Table = styled.div`
   max-height: min(52vh, 460px);
@@ -54,10 +53,10 @@ const Table = styled.div`
     background: var(--wash);
   }
 `;
-const See = styled.div`
-  display: grid;
-  gap: 6px;
+const See = styled.p`
   margin-bottom: 14px;
+  font: var(--t-13);
+  color: var(--ink-2);
 `;
 
 type Leads = ReadonlyMap<GroupId, ReadonlySet<EnrolmentId>>;
@@ -70,13 +69,11 @@ interface LeadsSheetProps {
 /** Which of the staff leads which group, and what that means for what assistants see. */
 export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
   const notice = useNotice();
-  const { course } = useCourse();
   const [leads, setLeads] = useState<Leads>(
     () =>
       new Map(board.groups.map((group) => [group.id, new Set(group.leads.map((each) => each.enrolmentId))])),
   );
   const [lead, { error, isLoading }] = useLeadGroupsMutation();
-  const changeAssistants = useAct(useChangeAssistantsMutation());
   const changed = board.groups.filter(
     (group) => !isSame(sure(leads.get(group.id)), new Set(group.leads.map((each) => each.enrolmentId))),
   );
@@ -107,20 +104,10 @@ export function LeadsSheet({ board, onClose }: LeadsSheetProps) {
   return (
     <Sheet title="Who leads which group" onClose={onClose}>
       <See>
-        <Segments
-          label="What assistants see in this course"
-          value={board.assistantsSee}
-          choices={[
-            { id: 'all', label: 'Assistants see every group' },
-            { id: 'theirs', label: 'Only groups they lead' },
-          ]}
-          onChange={(assistantsSee) => void changeAssistants({ courseId: course.id, assistantsSee })}
-        />
-        <Small>
-          {board.assistantsSee === 'all'
-            ? 'Every assistant reads and marks every group. Leading a group only shows whose it is.'
-            : 'Assistants cannot see the rooms, hand-ins and marks of other groups. All of them see who is in which group.'}
-        </Small>
+        {board.assistantsSee === 'all'
+          ? 'Every assistant sees the work of every group. Leading a group only shows whose it is.'
+          : 'Assistants see only the work of the groups they lead.'}{' '}
+        <Link to="../course">Course settings</Link>
       </See>
       {error !== undefined && <ProblemStrip of={error} />}
       <Table>

@@ -7,14 +7,7 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import { movesOut } from '@jigsaw/core/placing';
 import { Button, Popup } from '../look/index.js';
 import { useCourse } from '../course/index.js';
-import {
-  CopySheet,
-  useFreezeGroupSetMutation,
-  useListGroupSetsQuery,
-  useOrderGroupSetsMutation,
-  useArchiveGroupSetMutation,
-  SetSheet,
-} from '../sets/index.js';
+import { CopySheet, useFreezeGroupSetMutation, useArchiveGroupSetMutation, SetSheet } from '../sets/index.js';
 import { GroupFileSheet } from './GroupFileSheet.js';
 import { GroupsSheet } from './GroupsSheet.js';
 import { LeadsSheet } from './LeadsSheet.js';
@@ -44,8 +37,6 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
     params.has('file') ? 'file' : null,
   );
   const { course } = useCourse();
-  const sets = useListGroupSetsQuery(course.id).data?.sets ?? [];
-  const place = sets.findIndex((each) => each.id === board.set.id);
   const { set } = board;
   const isFrozen = set.frozenAt !== null;
   const isLocked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
@@ -61,17 +52,11 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
       asked.isArchived ? `${set.name} archived. Its rooms, work and marks are kept.` : `${set.name} restored`,
     undo: (_set, asked) => () => setAside(!asked.isArchived),
   });
-  const order = useAct(useOrderGroupSetsMutation());
   const removeAll = () =>
     acts.carry({ moves: out }, `${counted(seated, 'student')} removed from ${set.name}`);
   const setAside = async (isArchived: boolean) => {
     if (await archive({ setId: set.id, isArchived }))
       void navigate(isArchived ? `/c/${course.id}/groups` : `/c/${course.id}/groups/${set.id}`);
-  };
-  const shift = (by: 1 | -1) => {
-    const setIds = sets.map((each) => each.id);
-    setIds.splice(place + by, 0, ...setIds.splice(place, 1));
-    void order({ courseId: course.id, setIds });
   };
   const does: Readonly<Record<string, () => void>> = {
     settings: () => setOpen('settings'),
@@ -86,8 +71,6 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
     copy: () => setOpen('copy'),
     lists: () => void navigate('lists'),
     rules: () => void navigate('deal'),
-    earlier: () => shift(-1),
-    later: () => shift(1),
     away: () => void setAside(true),
   };
   const close = () => {
@@ -104,11 +87,7 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
         <Popup placement="bottom end">
           <Menu
             aria-label={set.name}
-            disabledKeys={[
-              ...(seated === 0 ? ['out'] : []),
-              ...(place <= 0 ? ['earlier'] : []),
-              ...(place < 0 || place === sets.length - 1 ? ['later'] : []),
-            ]}
+            disabledKeys={seated === 0 ? ['out'] : []}
             onAction={(key) => does[key]?.()}
           >
             <MenuItem id="settings">Set settings…</MenuItem>
@@ -138,8 +117,6 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
               Export groups as CSV
             </MenuItem>
             <Line />
-            <MenuItem id="earlier">Move left</MenuItem>
-            <MenuItem id="later">Move right</MenuItem>
             <MenuItem id="away">Archive set</MenuItem>
           </Menu>
         </Popup>

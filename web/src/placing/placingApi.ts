@@ -1,4 +1,3 @@
-import { ChangeAssistants } from '@jigsaw/contract/course';
 import { TableView } from '@jigsaw/contract/import';
 import type { TableRequest } from '@jigsaw/contract/import';
 import type { PlaceRequest } from '@jigsaw/contract/placing';
@@ -143,19 +142,6 @@ const placingApi = boardApi.injectEndpoints({
       responseSchema: BoardGroups,
       invalidatesTags: ['Placement', 'Room', 'Desk', 'Gradebook'],
     }),
-    /** Pages of assistants are read again: what they may see has changed. */
-    changeAssistants: build.mutation<
-      ChangeAssistants,
-      { courseId: string; assistantsSee: ChangeAssistants['assistantsSee'] }
-    >({
-      query: ({ courseId, assistantsSee }) => ({
-        url: `courses/${courseId}/assistants`,
-        method: 'PUT',
-        body: { assistantsSee },
-      }),
-      responseSchema: ChangeAssistants,
-      invalidatesTags: ['Placement'],
-    }),
     editGroup: build.mutation<BoardGroup, { groupId: string; body: EditGroup }>({
       query: ({ groupId, body }) => ({ url: `groups/${groupId}`, method: 'PATCH', body }),
       responseSchema: BoardGroup,
@@ -177,6 +163,5 @@ export const {
   useEditGroupsMutation,
   useEditTopicsMutation,
   useLeadGroupsMutation,
-  useChangeAssistantsMutation,
   useEditGroupMutation,
 } = placingApi;

@@ -204,17 +204,14 @@ describe('who looks after which group', () => {
       path,
       boardAnswers(board, {
         [`PUT sets/${setId}/leads`]: { groups: board.groups },
-        [`PUT courses/${courseId}/assistants`]: { assistantsSee: 'theirs' },
       }),
     );
     await openSet(user, /^Who leads/);
-    await user.click(await screen.findByRole('radio', { name: 'Only groups they lead' }));
-    await waitFor(() => expect(sure(writes()[0]).body).toEqual({ assistantsSee: 'theirs' }));
-    await user.click(screen.getByRole('button', { name: 'Tomas: all groups' }));
+    await user.click(await screen.findByRole('button', { name: 'Tomas: all groups' }));
     await user.click(screen.getByRole('checkbox', { name: 'Tomas leads Crock' }));
     await user.click(screen.getByRole('button', { name: 'Save' }));
     await waitFor(() =>
-      expect(sure(writes()[1]).body).toEqual({ leads: [{ groupId: carboy, enrolmentIds: [id('tomas')] }] }),
+      expect(sure(writes()[0]).body).toEqual({ leads: [{ groupId: carboy, enrolmentIds: [id('tomas')] }] }),
     );
   });
 });

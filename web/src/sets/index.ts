@@ -6,7 +6,6 @@ export {
   useCopyGroupSetMutation,
   useFreezeGroupSetMutation,
   useListGroupSetsQuery,
-  useOrderGroupSetsMutation,
   useArchiveGroupSetMutation,
 } from './setsApi.js';
 export { SetSheet, SignUpFields, Tickbox } from './SetSheet.js';

@@ -1,3 +1,4 @@
+import { ChangeAssistants, ChangeCourse, CourseSettings } from '@jigsaw/contract/course';
 import type { CopySet } from '@jigsaw/contract/setUp';
 import { MadeGroupSet } from '@jigsaw/contract/setUp';
 import type { SetSettings } from '@jigsaw/contract/sets';
@@ -52,6 +53,29 @@ export const setsApi = api.injectEndpoints({
       responseSchema: MadeGroupSet,
       invalidatesTags: madeTags,
     }),
+    readCourseSettings: build.query<CourseSettings, string>({
+      query: (courseId) => `courses/${courseId}/settings`,
+      responseSchema: CourseSettings,
+      providesTags: ['Course', 'Placement'],
+    }),
+    changeCourse: build.mutation<ChangeCourse, { courseId: string; body: ChangeCourse }>({
+      query: ({ courseId, body }) => ({ url: `courses/${courseId}`, method: 'PUT', body }),
+      responseSchema: ChangeCourse,
+      invalidatesTags: ['Course'],
+    }),
+    /** Pages of assistants are read again: what they may see has changed. */
+    changeAssistants: build.mutation<
+      ChangeAssistants,
+      { courseId: string; assistantsSee: ChangeAssistants['assistantsSee'] }
+    >({
+      query: ({ courseId, assistantsSee }) => ({
+        url: `courses/${courseId}/assistants`,
+        method: 'PUT',
+        body: { assistantsSee },
+      }),
+      responseSchema: ChangeAssistants,
+      invalidatesTags: ['Course', 'Placement'],
+    }),
     freezeGroupSet: build.mutation<GroupSetView, { setId: string; isFrozen: boolean }>({
       query: ({ setId, isFrozen }) => ({ url: `sets/${setId}/freeze`, method: 'POST', body: { isFrozen } }),
       responseSchema: GroupSetView,
@@ -61,6 +85,9 @@ export const setsApi = api.injectEndpoints({
 });
 
 export const {
+  useReadCourseSettingsQuery,
+  useChangeCourseMutation,
+  useChangeAssistantsMutation,
   useListGroupSetsQuery,
   useChangeGroupSetMutation,
   useArchiveGroupSetMutation,

@@ -146,12 +146,15 @@ export function CourseShell() {
   const here = figures.data && stationOf(pathname.slice(base.length + 1), figures.data);
   return (
     <Frame data-student={course.role === 'student' || undefined}>
-      <title>{`${here?.label ?? 'Course'} · ${course.title} · Jigsaw Room`}</title>
+      <title>{`${here?.label ?? 'Course settings'} · ${course.title} · Jigsaw Room`}</title>
       <Skip type="button" onClick={skipToWork}>
         Skip to content
       </Skip>
       <Masthead>
-        <Brand to={base}>
+        <Brand
+          to={course.role === 'student' ? base : `${base}/course`}
+          title={course.role === 'student' ? undefined : 'Course settings'}
+        >
           <ProductMark size={30} />
           <span>
             <b>{course.title}</b>

@@ -1,0 +1,116 @@
+import { useState } from 'react';
+import type { SyntheticEvent } from 'react';
+import { styled } from 'styled-components';
+import type { ChangeCourse, CourseSettings } from '@jigsaw/contract/course';
+import { only } from '@jigsaw/core/lists';
+import { problemOf, ProblemStrip } from '../api/index.js';
+import { TimeZoneField, useCourse } from '../course/index.js';
+import { Button, Field, Small } from '../look/index.js';
+import { useAct } from '../page/index.js';
+import { useChangeCourseMutation } from './setsApi.js';
+
+const Form = styled.form`
+  display: grid;
+  grid-template-columns: minmax(110px, 150px) minmax(0, 1fr) minmax(120px, 190px);
+  gap: 12px;
+  > div,
+  > p {
+    grid-column: 1 / -1;
+  }
+  @media (max-width: 700px) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+const named = ['code', 'title', 'term', 'timeZone'] as const;
+
+interface CourseNamesProps {
+  readonly settings: CourseSettings;
+  readonly mayChange: boolean;
+}
+
+/** What the course is called, and the time zone of its dates. */
+export function CourseNames({ settings, mayChange }: CourseNamesProps) {
+  const { course } = useCourse();
+  const [typed, setTyped] = useState<Partial<ChangeCourse>>({});
+  const [basedOn, setBasedOn] = useState(settings.version);
+  const names = { ...only(settings, named), ...typed };
+  const isChanged = named.some((field) => names[field] !== settings[field]);
+  const back = useAct(useChangeCourseMutation());
+  const change = useAct(useChangeCourseMutation(), {
+    says: () => 'Course saved',
+    isRefusalShown: true,
+    undo: (saved) => {
+      const before = only(settings, named);
+      return () => back({ courseId: course.id, body: { ...before, version: saved.version } });
+    },
+  });
+  const put = (field: (typeof named)[number]) => (value: string) => {
+    // It is an answer to what was there when the first letter was typed.
+    if (!isChanged) setBasedOn(settings.version);
+    setTyped({ ...typed, [field]: value });
+  };
+  const problem = change.error === undefined ? null : problemOf(change.error);
+  const faultOf = (path: string) => problem?.issues?.find((issue) => issue.path === path)?.message;
+  const save = async (event: SyntheticEvent) => {
+    event.preventDefault();
+    if (!isChanged) return;
+    if (await change({ courseId: course.id, body: { ...names, version: basedOn } })) setTyped({});
+  };
+  const startAnew = () => {
+    setTyped({});
+    change.reset();
+  };
+  return (
+    <Form onSubmit={(event) => void save(event)}>
+      <Field
+        label="Code"
+        value={names.code}
+        onChange={put('code')}
+        fault={faultOf('code')}
+        isReadOnly={!mayChange}
+      />
+      <Field
+        label="Title"
+        value={names.title}
+        onChange={put('title')}
+        fault={faultOf('title')}
+        isReadOnly={!mayChange}
+      />
+      <Field
+        label="Term"
+        value={names.term}
+        onChange={put('term')}
+        fault={faultOf('term')}
+        isReadOnly={!mayChange}
+      />
+      {mayChange ? (
+        <div>
+          <TimeZoneField value={names.timeZone} onChange={put('timeZone')} />
+          {names.timeZone !== settings.timeZone && (
+            <Small>
+              Deadlines stay at the same moment. They are shown to everyone in the time of {names.timeZone}.
+            </Small>
+          )}
+        </div>
+      ) : (
+        <p>
+          Time zone: <b>{settings.timeZone}</b>
+        </p>
+      )}
+      {problem && !problem.issues && (
+        <div>
+          <ProblemStrip of={change.error} />
+        </div>
+      )}
+      {mayChange && (isChanged || problem) && (
+        <div className="row" style={{ display: 'flex', gap: 8 }}>
+          <Button type="submit" kind="main" isDisabled={change.isBusy || !isChanged}>
+            Save course
+          </Button>
+          <Button onPress={startAnew}>Cancel</Button>
+        </div>
+      )}
+    </Form>
+  );
+}
