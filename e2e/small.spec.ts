@@ -4,6 +4,7 @@ import { sure } from '@jigsaw/core/lists';
 import { aCourseOf, anAssignmentFor, api, importPeople, browsersOf } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
+import { squeezed } from './support/squeezed.js';
 
 /** Windows that are small, or enlarged to twice the size, and a colleague who works on the same Board. */
 test.describe.configure({ mode: 'serial' });
@@ -12,6 +13,7 @@ let instructor: Page;
 let courseId = '';
 let setId = '';
 let activityId = '';
+let expertsId = '';
 const given = ['Ada', 'Bo', 'Cho', 'Dia', 'Eva', 'Fay'];
 
 test.beforeAll(async ({ browser }) => {
@@ -34,6 +36,14 @@ test.beforeAll(async ({ browser }) => {
     names: ['Crock', 'Carboy', 'Tun'],
   });
   setId = set.id;
+  expertsId = (
+    await api<{ id: string }>(instructor, 'POST', `sets/${setId}/experts`, {
+      name: 'Expert tables',
+      topics: ['Salt and brine', 'Temperature', 'Packaging', 'Gas', 'Sugars', 'Starter cultures'],
+      most: 4,
+      seed: 7,
+    })
+  ).id;
   await anAssignmentFor(instructor, courseId, setId, 'Starter log', '10');
   const { activities } = await api<{ activities: { id: string }[] }>(
     instructor,
@@ -43,27 +53,14 @@ test.beforeAll(async ({ browser }) => {
   activityId = sure(activities[0]).id;
 });
 
-/** Words that had to be broken into a column of letters: no one reads them. */
-const squeezed = (page: Page) =>
-  page.evaluate(() =>
-    [...document.querySelectorAll('main *, header *')]
-      .filter((each) => {
-        const own = [...each.childNodes]
-          .filter((node) => node.nodeType === Node.TEXT_NODE)
-          .map((node) => (node.textContent ?? '').trim())
-          .join('');
-        const { width, height } = each.getBoundingClientRect();
-        return own.length > 8 && width > 1 && height > 1 && width < 44 && height > 56;
-      })
-      .map((each) => `${each.tagName} “${(each.textContent ?? '').slice(0, 40)}”`),
-  );
-
 const pages: readonly [path: string, work: string][] = [
   ['people', 'Roster'],
   ['people/import', 'Import people'],
   ['outbox', 'Outbox'],
   ['groups/new', 'New group set'],
   ['groups/:set', 'Bench teams'],
+  ['groups/:experts', 'Home groups'],
+  ['course', 'Course settings'],
   ['groups/:set/deal', 'Deal Bench teams'],
   ['groups/:set/lists', 'Lists of Bench teams'],
   ['release', 'Release'],
@@ -80,7 +77,9 @@ for (const size of [
   test(`every page of the staff can be read at ${size.width} by ${size.height}`, async () => {
     await instructor.setViewportSize(size);
     for (const [path, work] of pages) {
-      await instructor.goto(`/c/${courseId}/${path.replace(':set', setId).replace(':activity', activityId)}`);
+      await instructor.goto(
+        `/c/${courseId}/${path.replace(':set', setId).replace(':experts', expertsId).replace(':activity', activityId)}`,
+      );
       await expect(instructor.getByText(work).first(), path).toBeVisible();
       expect(await squeezed(instructor), path).toEqual([]);
       expect(await instructor.evaluate(() => document.documentElement.scrollWidth), path).toBe(size.width);

@@ -82,19 +82,31 @@ export async function browsersOf(
 }
 
 /** An assignment without dates, released to a set with a copy for each group. */
-export async function anAssignmentFor(
+export const anAssignmentFor = (
   instructor: Page,
   courseId: string,
   setId: string,
   title: string,
   points: string | null = null,
+): Promise<void> => anActivityFor(instructor, courseId, setId, { kind: 'assignment', title, points });
+
+/** The same of any kind. */
+export async function anActivityFor(
+  instructor: Page,
+  courseId: string,
+  setId: string,
+  {
+    kind,
+    title,
+    points = null,
+  }: { readonly kind: string; readonly title: string; readonly points?: string | null },
 ): Promise<void> {
   const draft = await api<{ id: string; version: number }>(
     instructor,
     'POST',
     `courses/${courseId}/activities`,
     {
-      kind: 'assignment',
+      kind,
       title,
       brief: { type: 'doc', content: [] },
       points,

@@ -109,7 +109,7 @@ export class SignUpService {
     isAwaited: boolean,
   ): Promise<SignUpView> {
     const { enrolmentId } = await this.enter(person, setId);
-    const { view, isFree } = await this.unitOfWork.run(async ({ manager }) => {
+    const { view, isFree } = await this.unitOfWork.run(async ({ manager, record }) => {
       const set = await lockSet(manager, setId);
       if (!isOffered(set)) throw problems.notFound();
       const before = await this.viewOf(manager, set, enrolmentId);
@@ -119,6 +119,14 @@ export class SignUpService {
       if (isAwaited && (isFree || before.yours === groupId || before.state !== 'open'))
         return { view: before, isFree: true };
       await this.awaited.await(manager, groupId, enrolmentId, isAwaited);
+      const { courseId } = set;
+      await record({
+        type: 'places.changed',
+        courseId,
+        actorId: person.id,
+        subjectId: setId,
+        isForAll: true,
+      });
       return { view: await this.viewOf(manager, set, enrolmentId), isFree: false };
     });
     if (isFree)

@@ -13,8 +13,7 @@ const Form = styled.form`
   display: grid;
   grid-template-columns: minmax(110px, 150px) minmax(0, 1fr) minmax(120px, 190px);
   gap: 12px;
-  > div,
-  > p {
+  > .whole {
     grid-column: 1 / -1;
   }
   @media (max-width: 700px) {
@@ -85,7 +84,7 @@ export function CourseNames({ settings, mayChange }: CourseNamesProps) {
         isReadOnly={!mayChange}
       />
       {mayChange ? (
-        <div>
+        <div className="whole">
           <TimeZoneField value={names.timeZone} onChange={put('timeZone')} />
           {names.timeZone !== settings.timeZone && (
             <Small>
@@ -94,17 +93,17 @@ export function CourseNames({ settings, mayChange }: CourseNamesProps) {
           )}
         </div>
       ) : (
-        <p>
+        <p className="whole">
           Time zone: <b>{settings.timeZone}</b>
         </p>
       )}
       {problem && !problem.issues && (
-        <div>
+        <div className="whole">
           <ProblemStrip of={change.error} />
         </div>
       )}
       {mayChange && (isChanged || problem) && (
-        <div className="row" style={{ display: 'flex', gap: 8 }}>
+        <div className="whole row">
           <Button type="submit" kind="main" isDisabled={change.isBusy || !isChanged}>
             Save course
           </Button>

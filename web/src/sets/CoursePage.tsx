@@ -47,8 +47,9 @@ function Settings({ settings }: { readonly settings: CourseSettings }) {
               <h2>Names</h2>
               <p>Shown to everyone in the course</p>
             </header>
-            {/* What is typed stays while someone else saves; that it was is said when this is saved. */}
-            <CourseNames settings={settings} mayChange={mayChange} />
+            <div>
+              <CourseNames settings={settings} mayChange={mayChange} />
+            </div>
           </Part>
           <Part aria-label="Staff">
             <header>

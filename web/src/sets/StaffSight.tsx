@@ -29,6 +29,7 @@ const Table = styled.table`
     color: var(--ink-2);
   }
   tbody th {
+    font: inherit;
     font-weight: 600;
   }
 `;

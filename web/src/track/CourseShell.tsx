@@ -24,10 +24,15 @@ const Frame = styled.div`
       height: auto;
       min-height: 100%;
       overflow: visible;
+      /* A name of 60 letters breaks before it pushes the page aside. */
+      overflow-wrap: anywhere;
       padding-bottom: 62px;
     }
     &[data-student] main button {
       min-height: 44px;
+      max-width: 100%;
+      height: auto;
+      white-space: normal;
     }
   }
   @media print {
@@ -143,6 +148,7 @@ export function CourseShell() {
     );
   }
   const base = `/c/${courseId}`;
+  const settings = course.role === 'student' ? null : `${base}/course`;
   const here = figures.data && stationOf(pathname.slice(base.length + 1), figures.data);
   return (
     <Frame data-student={course.role === 'student' || undefined}>
@@ -151,10 +157,7 @@ export function CourseShell() {
         Skip to content
       </Skip>
       <Masthead>
-        <Brand
-          to={course.role === 'student' ? base : `${base}/course`}
-          title={course.role === 'student' ? undefined : 'Course settings'}
-        >
+        <Brand to={settings ?? base} title={settings === null ? undefined : 'Course settings'}>
           <ProductMark size={30} />
           <span>
             <b>{course.title}</b>
@@ -162,7 +165,7 @@ export function CourseShell() {
           </span>
         </Brand>
         {figures.data && <Track base={base} figures={figures.data} />}
-        <PersonMenu session={session} />
+        <PersonMenu session={session} settings={settings} />
       </Masthead>
       <Suspense fallback={<Waiting what="the page" />}>
         <Outlet context={course} />

@@ -55,7 +55,13 @@ const Sheet = styled(Popover)`
   }
 `;
 
-export function PersonMenu({ session }: { readonly session: SessionView }) {
+interface PersonMenuProps {
+  readonly session: SessionView;
+  /** Where the settings of the course are; null: they are not the reader's to see. */
+  readonly settings: string | null;
+}
+
+export function PersonMenu({ session, settings }: PersonMenuProps) {
   const [theme, setTheme] = useState<Theme>(chosenTheme);
   const [showsSessions, setShowsSessions] = useState(false);
   const signOut = useAct(useSignOutMutation());
@@ -74,6 +80,9 @@ export function PersonMenu({ session }: { readonly session: SessionView }) {
             <MenuSection>
               <Header>{session.person.name}</Header>
               <MenuItem onAction={() => void navigate('/')}>Courses</MenuItem>
+              {settings !== null && (
+                <MenuItem onAction={() => void navigate(settings)}>Course settings</MenuItem>
+              )}
             </MenuSection>
             <Separator />
             <MenuSection
