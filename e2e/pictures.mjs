@@ -51,6 +51,10 @@ const dealByRules = async (page) => {
   await why.click();
   await page.getByRole('button', { name: /^(Keep as it is|Close)$/ }).waitFor();
 };
+const expertTables = async (page) => {
+  await page.getByRole('link', { name: /^Expert tables/ }).click();
+  await page.getByRole('option', { name: /^Crock/ }).click();
+};
 const setUp = async (page) => {
   await page.getByLabel('Name of the set').fill('Fair stands');
   await page.getByText(/^Deal by rules/).click();
@@ -65,8 +69,8 @@ const pictures = [
   ['sign-in', null, '/'],
   ['people', ilse, 'people'],
   ['import', ilse, 'people/import', importPeople],
-  ['outbox', ilse, 'outbox'],
   ['board', ilse, 'groups', select],
+  ['expert-tables', ilse, 'groups', expertTables],
   ['new-set', ilse, 'groups/new', setUp],
   ['deal', ilse, 'groups', dealByRules],
   ['release', ilse, 'release'],

@@ -167,7 +167,7 @@ function tableSeats(
   return placed;
 }
 
-/** Gives each item a place so that every place has as many as wanted; whoever may stay does. null: nothing is left. */
+/** Gives each item a place so that every place has as many as wanted; those who may stay do. null: nothing is left. */
 function sharedOut<Item>(
   items: readonly Item[],
   wanted: readonly number[],

@@ -97,13 +97,18 @@ interface ExpertHomesProps {
 export function ExpertHomes({ board, experts, picked, onPick }: ExpertHomesProps) {
   const { topics, homeSet } = board;
   const { homes, gaps } = experts;
+  const small = homes.filter((home) => home.isSmall).length;
   const isMany = topics.length > topicsBeside;
   return (
     <Frame aria-label="Home groups">
       <header>
         <div>
           <Small>{homeSet ? `of ${homeSet.name}` : ''}</Small>
-          {gaps > 0 ? <Tag $look="needs">{counted(gaps, 'gap')}</Tag> : <Small>no gaps</Small>}
+          {gaps > 0 ? (
+            <Tag $look="needs">{counted(gaps, 'gap')}</Tag>
+          ) : (
+            <Small>{small === 0 ? 'no gaps' : `${small} too small for all`}</Small>
+          )}
         </div>
         {!isMany && (
           <Letters>
