@@ -278,12 +278,19 @@ test('groups are named and added at once, and an assistant sees the work of thos
   await instructor.getByRole('button', { name: 'Set', exact: true }).click();
   await instructor.getByRole('menuitem', { name: 'Who leads which group…' }).click();
   await instructor.getByRole('checkbox', { name: 'Tomas Vey leads Circle A' }).check();
-  await instructor.getByRole('radio', { name: 'Only groups they lead' }).click();
-  await expect(instructor.getByText(/Assistants cannot see the rooms/)).toBeVisible();
+  await expect(instructor.getByText(/Every assistant sees the work of every group/)).toBeVisible();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Save' }).click();
   await expect(instructor.getByText('1 group is led as you chose')).toBeVisible();
   await expect(instructor.getByRole('region', { name: 'Group 1, Circle A' })).toContainText('Tomas Vey');
+
+  await instructor.goto(`/c/${courseId}/course`);
+  await instructor.getByText('Assistants see only the groups they lead').click();
+  await expect(instructor.getByText(/1 assistant would lose sight of groups: Tomas Vey/)).toBeVisible();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(instructor.getByText('Assistants see only the groups they lead').last()).toBeVisible();
+  await expect(instructor.getByRole('row', { name: /^Tomas Vey/ })).toContainText('1 of');
 
   await tomas.goto(`/c/${courseId}/rooms`);
   await expect(tomas.getByText('Circle A').first()).toBeVisible();
@@ -395,7 +402,7 @@ test('expert tables take someone of every group, told before they are made and s
   await group('Milk').getByRole('row').first().click();
   await instructor.keyboard.press('2');
   await expect(instructor.getByText('1 gap', { exact: true }).first()).toBeVisible();
-  await expect(instructor.getByText(/^No one from [PQRST]$/)).toBeVisible();
+  await expect(instructor.getByText(/No one from [PQRST]$/)).toBeVisible();
   await instructor.getByRole('option').first().click();
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Rebalance' }).click();
