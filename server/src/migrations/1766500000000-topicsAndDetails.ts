@@ -29,10 +29,10 @@ export class TopicsAndDetails1766500000000 implements MigrationInterface {
     );
     await run.query(`CREATE INDEX "awaited_place_by_enrolment" ON "awaited_place" ("enrolmentId")`);
     await run.query(
-      `ALTER TABLE "awaited_place" ADD CONSTRAINT "FK_awaited_place_group" FOREIGN KEY ("groupId") REFERENCES "course_group"("id") ON DELETE CASCADE`,
+      `ALTER TABLE "awaited_place" ADD CONSTRAINT "FK_04dd9c2b0b8be6a36065afcab07" FOREIGN KEY ("groupId") REFERENCES "course_group"("id") ON DELETE CASCADE`,
     );
     await run.query(
-      `ALTER TABLE "awaited_place" ADD CONSTRAINT "FK_awaited_place_enrolment" FOREIGN KEY ("enrolmentId") REFERENCES "enrolment"("id") ON DELETE CASCADE`,
+      `ALTER TABLE "awaited_place" ADD CONSTRAINT "FK_75fdc0ab6613366388ebc58690a" FOREIGN KEY ("enrolmentId") REFERENCES "enrolment"("id") ON DELETE CASCADE`,
     );
   }
 
