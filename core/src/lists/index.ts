@@ -1,2 +1,2 @@
-export { groupedBy, keyedBy, only } from './lists.js';
+export { groupedBy, keyedBy, only, shifted } from './lists.js';
 export { sure } from './sure.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { groupedBy, keyedBy, only } from './index.js';
+import { groupedBy, keyedBy, only, shifted } from './index.js';
 
 describe('lists by a key', () => {
   it('hold each item once, under its own key, in the order given', () =>
@@ -26,4 +26,9 @@ describe('lists by a key', () => {
         ['b', 'b1'],
       ]),
     ));
+
+  it('move one item to the place of its neighbour', () => {
+    expect(shifted(['a', 'b', 'c'], 2, -1)).toEqual(['a', 'c', 'b']);
+    expect(shifted(['a', 'b', 'c'], 0, 1)).toEqual(['b', 'a', 'c']);
+  });
 });

@@ -14,6 +14,13 @@ export function groupedBy<Item, Key>(items: Iterable<Item>, keyOf: (item: Item) 
 export const keyedBy = <Item, Key>(items: Iterable<Item>, keyOf: (item: Item) => Key): Map<Key, Item> =>
   new Map(Array.from(items, (item) => [keyOf(item), item]));
 
+/** With one item moved to its neighbour's place. */
+export function shifted<Item>(items: readonly Item[], at: number, by: 1 | -1): Item[] {
+  const next = [...items];
+  next.splice(at + by, 0, ...next.splice(at, 1));
+  return next;
+}
+
 /** Of what something holds, only what is named. */
 export const only = <Whole extends object, Name extends keyof Whole>(
   whole: Whole,

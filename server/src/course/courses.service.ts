@@ -53,7 +53,7 @@ export class CoursesService {
       if (affected === 0)
         throw problems.staleWrite(
           now,
-          'Someone else changed the course meanwhile. Nothing was saved; what you wrote is kept here.',
+          `Someone else changed the course meanwhile: it is called ${title} (${code}) now. Nothing was saved. Save again to keep what you wrote.`,
         );
       await record({
         type: 'course.changed',

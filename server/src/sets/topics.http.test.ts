@@ -70,6 +70,26 @@ describe('topics of expert tables', () => {
     expect(students.filter((student) => student.seats.length > 0)).toHaveLength(4); // no one lost a seat
   });
 
+  it('leave a table the name that someone gave it, and give no number out again', async () => {
+    const [first] = (await board()).groups;
+    const { id, capacity, version } = sure(first);
+    await given.instructor
+      .patch(`/api/groups/${id}`)
+      .send({ name: 'Salt lovers', capacity, version })
+      .expect(200);
+    await put([{ ...salt, name: 'Brine', tables: 3 }, gas], set.version).expect(200);
+    expect((await board()).groups.map(({ name, number }) => [name, number])).toEqual([
+      ['Salt lovers', 1],
+      ['Brine 2', 2],
+      ['Gas 1', 3],
+      ['Gas 2', 4],
+      ['Brine 3', 5],
+    ]);
+    const more = { topic: null, name: 'Heat', about: '', tables: 1 };
+    await put([{ ...salt, name: 'Brine', tables: 2 }, gas, more], set.version + 1).expect(200);
+    expect((await board()).groups.map((group) => group.number)).toEqual([1, 2, 3, 4, 6]);
+  });
+
   it('go with their tables where no one ever sat, and else stay as a whole', async () => {
     const more = { topic: null, name: 'Heat', about: '', tables: 2 };
     await put([salt, gas, more], set.version).expect(200);

@@ -48,7 +48,9 @@ export class TopicsService {
       const named = topics.flatMap((each) => each.topic ?? []);
       if (new Set(named).size < named.length || named.some((topic) => topic > set.topics.length))
         throw problems.invalidInput('These are not the topics of this set. Load the page again.');
-      const before = groupedBy(await groupRows(manager, setId), (group) => group.topic);
+      const groups = await groupRows(manager, setId);
+      const last = Math.max(0, ...groups.map((group) => group.number)); // numbers of those just removed are not given out again
+      const before = groupedBy(groups, (group) => group.topic);
       const kept = topics.map(({ topic }) => (topic === null ? [] : (before.get(topic) ?? [])));
       if (topics.reduce((sum, { tables }) => sum + tables, 0) > mostGroups)
         throw problems.invalidInput(`${mostGroups} tables are the most.`);
@@ -57,7 +59,8 @@ export class TopicsService {
       const gone = set.topics.flatMap((_, at) => (named.includes(at + 1) ? [] : (before.get(at + 1) ?? [])));
       for (const group of [...extra, ...gone]) await removeGroup(manager, this.hearers, group);
       await renumber(manager, set.topics, topics, kept);
-      const rows = await this.making.addGroups({ manager }, setId, missing(topics, kept));
+      const added = missing(topics, kept).map((group, at) => ({ ...group, number: last + at + 1 }));
+      const rows = await this.making.addGroups({ manager }, setId, added);
       if (rows.length > 0) await this.hearers.groupsMade({ manager, now, setId, by: enrolmentId });
       await manager.update(
         GroupSetRow,
@@ -96,7 +99,7 @@ async function renumber(
         id: group.id,
         topic: at + 1,
         name:
-          was !== null && (group.name === was || group.name.startsWith(`${was} `))
+          was !== null && isCalledBy(group.name, was)
             ? `${name}${group.name.slice(was.length)}`.slice(0, 80)
             : group.name,
       }))
@@ -111,6 +114,10 @@ async function renumber(
     [JSON.stringify(changed)],
   );
 }
+
+/** “Salt” or “Salt 2”, and not “Salt lovers”. */
+const isCalledBy = (name: string, topic: string): boolean =>
+  name === topic || (name.startsWith(`${topic} `) && /^\d+$/.test(name.slice(topic.length + 1)));
 
 const missing = (topics: readonly EditedTopic[], kept: readonly (readonly GroupRow[])[]) =>
   topics.flatMap(({ name, tables }, at) => {

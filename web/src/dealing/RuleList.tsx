@@ -1,12 +1,13 @@
-import { ArrowDown, ArrowUp, X } from 'lucide-react';
+import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { DealRule } from '@jigsaw/contract/sets';
 import type { RosterView } from '@jigsaw/contract/roster';
 import type { Outcome } from '@jigsaw/core/dealing';
+import { shifted } from '@jigsaw/core/lists';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import { Button, Small } from '../look/index.js';
+import { Button, Shifts, Small } from '../look/index.js';
 import { sayRule, Sentence } from './ruleKinds.js';
 import { importanceOf, sayReach } from './sayDeal.js';
 
@@ -113,11 +114,6 @@ export function RuleList({
 }: RuleListProps) {
   const put = (at: number, rule: DealRule | null) =>
     onChange(rules.flatMap((each, index) => (index === at ? (rule === null ? [] : [rule]) : [each])));
-  const shift = (at: number, by: 1 | -1) => {
-    const next = [...rules];
-    next.splice(at + by, 0, ...next.splice(at, 1));
-    onChange(next);
-  };
   return (
     <List aria-label="Rules">
       {rules.map((rule, at) => {
@@ -132,26 +128,13 @@ export function RuleList({
             </div>
             <div className="tools">
               <Small>{importanceOf(rules, at)}</Small>
-              <Button
-                kind="quiet"
-                isSmall
-                isIconOnly
-                isDisabled={at === 0}
-                aria-label={`Rule ${at + 1} matters more`}
-                onPress={() => shift(at, -1)}
-              >
-                <ArrowUp size={14} aria-hidden="true" />
-              </Button>
-              <Button
-                kind="quiet"
-                isSmall
-                isIconOnly
-                isDisabled={at === rules.length - 1}
-                aria-label={`Rule ${at + 1} matters less`}
-                onPress={() => shift(at, 1)}
-              >
-                <ArrowDown size={14} aria-hidden="true" />
-              </Button>
+              <Shifts
+                at={at}
+                count={rules.length}
+                up={`Rule ${at + 1} matters more`}
+                down={`Rule ${at + 1} matters less`}
+                onShift={(by) => onChange(shifted(rules, at, by))}
+              />
               <Button
                 kind="quiet"
                 isSmall

@@ -15,6 +15,7 @@ export { Chosen, PeoplePicker, Without } from './PeoplePicker.js';
 export { initials, PersonName } from './PersonName.js';
 export { Popup } from './Popup.js';
 export { Segments } from './Segments.js';
+export { Shifts } from './Shifts.js';
 export { Sheet } from './Sheet.js';
 export { FindField } from './FindField.js';
 export { Broken, Empty, Waiting, Working, WorkingUntil } from './states.js';

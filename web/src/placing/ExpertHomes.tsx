@@ -5,8 +5,8 @@ import { topicLetter } from '@jigsaw/core/dealing';
 import { counted } from '@jigsaw/core/text';
 import { Emblem, hueOfGroup, Small, Tag } from '../look/index.js';
 import type { ExpertBoard } from './experts.js';
-import { HomeCells, topicsBeside } from './HomeCells.js';
 import { sayCells, sayHome } from './experts.js';
+import { HomeCells, topicsBeside } from './HomeCells.js';
 
 const Frame = styled.section`
   display: flex;
@@ -26,13 +26,9 @@ const Frame = styled.section`
     gap: 8px;
   }
 `;
-const cells = `
-  display: flex;
-  flex-wrap: wrap;
-  gap: 3px;
-`;
 const Letters = styled.p`
-  ${cells}
+  display: flex;
+  gap: 3px;
   justify-content: flex-end;
   font: 650 11px/14px var(--font-text);
   color: var(--ink-2);
@@ -75,7 +71,7 @@ const Row = styled(ListBoxItem)`
     grid-column: 1 / -1;
   }
   b,
-  small {
+  b + span {
     display: block;
     overflow: hidden;
     text-overflow: ellipsis;
@@ -85,6 +81,7 @@ const Row = styled(ListBoxItem)`
     font: 620 13px/16px var(--font-text);
   }
 `;
+
 interface ExpertHomesProps {
   readonly board: BoardView;
   readonly experts: ExpertBoard;

@@ -45,8 +45,7 @@ const Column = styled.section`
     border-radius: var(--r-1);
     font: var(--h-22);
   }
-  > header small,
-  h2 {
+  > header > div > * {
     display: -webkit-box;
     -webkit-box-orient: vertical;
     -webkit-line-clamp: 2;
@@ -78,7 +77,7 @@ export function ExpertTopics({ board, renderTable }: ExpertTopicsProps) {
   return (
     <Columns data-scroller role="group" aria-label="Topics">
       {columnsOf(board).map(({ letter, name, about, tables }) => (
-        <Column key={name} aria-label={name}>
+        <Column key={letter ?? 'none'} aria-label={name}>
           <header>
             <b aria-hidden="true">{letter}</b>
             <div style={{ minWidth: 0 }} title={about === '' ? name : `${name}: ${about}`}>
@@ -89,7 +88,7 @@ export function ExpertTopics({ board, renderTable }: ExpertTopicsProps) {
           {tables.map((table) => (
             <div key={table.id}>{renderTable(table)}</div>
           ))}
-          {tables.length === 0 && <p>No table yet. Add one under Topics.</p>}
+          {tables.length === 0 && <p>No table yet. Add one under Set, Topics and tables.</p>}
         </Column>
       ))}
     </Columns>

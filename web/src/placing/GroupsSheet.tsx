@@ -8,42 +8,12 @@ import type { EditGroups } from '@jigsaw/contract/sets';
 import { nameByPattern } from '@jigsaw/core/sets';
 import { ProblemStrip } from '../api/index.js';
 import { Button, Emblem, Field, Sheet, Small, useNotice } from '../look/index.js';
+import { EditTable } from './EditTable.js';
 import { added, asItIs } from './editedGroups.js';
 import { useEditGroupsMutation } from './placingApi.js';
 import { seatingOf } from './seating.js';
 
-const Table = styled.div`
-  max-height: min(46vh, 420px);
-  overflow: auto;
-  border-block: var(--hair);
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
-  th {
-    position: sticky;
-    top: 0;
-    z-index: 1;
-    background: var(--surface);
-    padding: 6px 4px;
-    font: 600 12px/16px var(--font-text);
-    color: var(--ink-2);
-    text-align: left;
-    border-bottom: var(--hair);
-  }
-  td {
-    padding: 3px 4px;
-  }
-  input:not([type='checkbox']) {
-    width: 100%;
-    height: 28px;
-    padding: 0 8px;
-    border: 1px solid var(--edge);
-    border-radius: var(--r-1);
-    background: var(--surface);
-    color: var(--ink);
-    font: var(--t-13);
-  }
+const Table = styled(EditTable)`
   td:nth-child(3) input {
     width: 72px;
     text-align: right;

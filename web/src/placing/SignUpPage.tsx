@@ -6,9 +6,10 @@ import { sure } from '@jigsaw/core/lists';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { Empty, useNotice, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { useNow } from '../page/index.js';
 import { useAwaitPlaceMutation, useReadSignUpQuery, useTakePlaceMutation } from './placingApi.js';
 import { SignUpCard } from './SignUpCard.js';
-import { SignUpSide, useNow } from './SignUpSide.js';
+import { SignUpSide } from './SignUpSide.js';
 import { useIsNarrow } from './useIsNarrow.js';
 
 const Frame = styled.main`
@@ -81,7 +82,7 @@ export function SignUpPage() {
   const [take, { isLoading }] = useTakePlaceMutation();
   const [ask, { isLoading: isAsking }] = useAwaitPlaceMutation();
   const view = query.currentData;
-  const now = useNow((view?.latest.length ?? 0) > 0);
+  const now = useNow();
   const isNarrow = useIsNarrow();
   if (!view && query.error) {
     const isGone = problemOf(query.error).status === 404;
@@ -152,7 +153,7 @@ export function SignUpPage() {
             />
           ))}
         </Cards>
-        <SignUpSide view={view} dates={dates} />
+        <SignUpSide {...{ view, dates, now }} />
       </Body>
     </Frame>
   );

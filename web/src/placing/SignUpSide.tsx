@@ -1,5 +1,4 @@
 import { Clock, EyeOff, Lock, Users } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { styled } from 'styled-components';
 import type { SignUpView } from '@jigsaw/contract/placing';
 import type { Dates } from '../look/index.js';
@@ -68,14 +67,20 @@ const Places = styled.div`
 
 const did = {
   taken: 'A place was taken in',
-  'came-free': 'A place is free in',
+  'came-free': 'A place came free in',
   filled: 'The last place was taken in',
 };
 
+interface SignUpSideProps {
+  readonly view: SignUpView;
+  readonly dates: Dates;
+  /** On the server's clock. */
+  readonly now: number;
+}
+
 /** What holds for choosing, and what has just happened. */
-export function SignUpSide({ view, dates }: { readonly view: SignUpView; readonly dates: Dates }) {
+export function SignUpSide({ view, dates, now }: SignUpSideProps) {
   const { set, groups, latest, state } = view;
-  const now = useNow(latest.length > 0);
   const nameOf = new Map(groups.map((group) => [group.id, group.name]));
   const isAnyHidden = groups.some((group) => group.names === null);
   const yours = groups.find((group) => group.id === view.yours);
@@ -162,21 +167,8 @@ function PlacesLeft({ view: { groups, chosen, students } }: { readonly view: Sig
   );
 }
 
-const tickMs = 5000;
-
-/** The time, as long as something on the page is told by how long ago it was. */
-export function useNow(isNeeded: boolean): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    if (!isNeeded) return;
-    const timer = setInterval(() => setNow(Date.now()), tickMs);
-    return () => clearInterval(timer);
-  }, [isNeeded]);
-  return now;
-}
-
-/** “8 s”, “2 min” */
+/** “just now”, “2 min” */
 function sayAgo(at: string, now: number): string {
-  const seconds = Math.max(0, Math.round((now - Date.parse(at)) / 1000));
-  return seconds < 60 ? `${seconds} s` : `${Math.round(seconds / 60)} min`;
+  const minutes = Math.floor((now - Date.parse(at)) / 60_000);
+  return minutes < 1 ? 'just now' : `${minutes} min`;
 }

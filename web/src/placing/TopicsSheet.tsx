@@ -1,49 +1,20 @@
-import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
+import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { EditTopics } from '@jigsaw/contract/sets';
 import { topicLetter } from '@jigsaw/core/dealing';
+import { shifted } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { Button, Sheet, Small, useNotice } from '../look/index.js';
+import { Button, Sheet, Shifts, Small, useNotice } from '../look/index.js';
+import { EditTable } from './EditTable.js';
 import { useEditTopicsMutation } from './placingApi.js';
 
-const Table = styled.div`
-  max-height: min(50vh, 460px);
-  overflow: auto;
-  border-block: var(--hair);
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
-  th {
-    position: sticky;
-    top: 0;
-    z-index: 1;
-    background: var(--surface);
-    padding: 6px 4px;
-    font: 600 12px/16px var(--font-text);
-    color: var(--ink-2);
-    text-align: left;
-    border-bottom: var(--hair);
-  }
-  td {
-    padding: 3px 4px;
-  }
+const Table = styled(EditTable)`
   td:first-child {
     font: var(--h-17);
     width: 30px;
-  }
-  input {
-    width: 100%;
-    height: 30px;
-    padding: 0 8px;
-    border: 1px solid var(--edge);
-    border-radius: var(--r-1);
-    background: var(--surface);
-    color: var(--ink);
-    font: var(--t-13);
   }
   td:nth-child(2) {
     width: 34%;
@@ -61,7 +32,8 @@ const Table = styled.div`
   }
 `;
 
-type Row = EditTopics['topics'][number] & { readonly key: number };
+/** A topic as it is being written; the number of tables as it was typed. */
+type Row = Omit<EditTopics['topics'][number], 'tables'> & { readonly key: number; readonly tables: string };
 
 interface TopicsSheetProps {
   readonly board: BoardView;
@@ -75,19 +47,14 @@ export function TopicsSheet({ board, onClose }: TopicsSheetProps) {
   const [edit, { error, isLoading }] = useEditTopicsMutation();
   const put = (at: number, part: Partial<Row>) =>
     setRows(rows.map((row, index) => (index === at ? { ...row, ...part } : row)));
-  const shift = (at: number, by: 1 | -1) => {
-    const next = [...rows];
-    next.splice(at + by, 0, ...next.splice(at, 1));
-    setRows(next);
-  };
-  const isNameless = rows.some((row) => row.name.trim() === '');
+  const isIncomplete = rows.some((row) => row.name.trim() === '' || Number(row.tables) < 1);
   const isChanged = JSON.stringify(rows) !== JSON.stringify(rowsOf(board));
   const add = () => {
     const key = Math.max(0, ...rows.map((row) => row.key)) + 1;
-    setRows([...rows, { key, topic: null, name: '', about: '', tables: 1 }]);
+    setRows([...rows, { key, topic: null, name: '', about: '', tables: '1' }]);
   };
   const save = async () => {
-    const topics = rows.map(({ key: _key, ...row }) => row);
+    const topics = rows.map(({ key: _key, ...row }) => ({ ...row, tables: Number(row.tables) }));
     const answer = await edit({ setId: board.set.id, body: { topics, version: board.set.version } });
     if (!('data' in answer) || !answer.data) return;
     notice(`Topics of ${board.set.name} saved`);
@@ -98,7 +65,7 @@ export function TopicsSheet({ board, onClose }: TopicsSheetProps) {
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          if (isChanged && !isNameless && !isLoading) void save();
+          if (isChanged && !isIncomplete && !isLoading) void save();
         }}
       >
         {error && <ProblemStrip of={error} />}
@@ -141,30 +108,19 @@ export function TopicsSheet({ board, onClose }: TopicsSheetProps) {
                         aria-label={`Tables of topic ${letter}`}
                         inputMode="numeric"
                         value={row.tables}
-                        onChange={(event) => put(at, { tables: tablesTyped(event.target.value) })}
+                        onChange={(event) =>
+                          put(at, { tables: event.target.value.replace(/\D/g, '').slice(0, 3) })
+                        }
                       />
                     </td>
                     <td>
-                      <Button
-                        kind="quiet"
-                        isSmall
-                        isIconOnly
-                        isDisabled={at === 0}
-                        aria-label={`Move ${says} up`}
-                        onPress={() => shift(at, -1)}
-                      >
-                        <ArrowUp size={14} aria-hidden="true" />
-                      </Button>
-                      <Button
-                        kind="quiet"
-                        isSmall
-                        isIconOnly
-                        isDisabled={at === rows.length - 1}
-                        aria-label={`Move ${says} down`}
-                        onPress={() => shift(at, 1)}
-                      >
-                        <ArrowDown size={14} aria-hidden="true" />
-                      </Button>
+                      <Shifts
+                        at={at}
+                        count={rows.length}
+                        up={`Move ${says} up`}
+                        down={`Move ${says} down`}
+                        onShift={(by) => setRows(shifted(rows, at, by))}
+                      />
                       <Button
                         kind="quiet"
                         isSmall
@@ -190,7 +146,7 @@ export function TopicsSheet({ board, onClose }: TopicsSheetProps) {
           </Button>
           <span style={{ flex: 1 }} />
           <Button onPress={onClose}>Cancel</Button>
-          <Button kind="main" type="submit" isDisabled={!isChanged || isNameless || isLoading}>
+          <Button kind="main" type="submit" isDisabled={!isChanged || isIncomplete || isLoading}>
             {isLoading ? 'Saving…' : 'Save topics'}
           </Button>
         </footer>
@@ -205,14 +161,12 @@ const rowsOf = ({ topics, groups }: BoardView): Row[] =>
     topic: at + 1,
     name,
     about,
-    tables: Math.max(1, groups.filter((group) => group.topic === at + 1).length),
+    tables: String(Math.max(1, groups.filter((group) => group.topic === at + 1).length)),
   }));
-
-const tablesTyped = (typed: string): number => Math.min(100, Math.max(1, Number(typed.replace(/\D/g, ''))));
 
 /** What will be there once it is saved. */
 function sayChange(rows: readonly Row[], board: BoardView): string {
-  const tables = rows.reduce((sum, row) => sum + row.tables, 0);
+  const tables = rows.reduce((sum, row) => sum + Number(row.tables), 0);
   const perTable = Math.ceil(board.students.length / Math.max(1, tables));
   const isSame = tables === board.groups.filter((group) => group.topic !== null).length;
   return isSame

@@ -10,6 +10,7 @@ import { Button, Emblem, FindField, Key, Tag } from '../look/index.js';
 import { matching } from './matching.js';
 import type { Chosen } from './seating.js';
 import { mostDrawn, PlainStudents, StudentList, StudentName } from './StudentList.js';
+import { useNow } from '../page/index.js';
 import type { BoardActs } from './useBoard.js';
 import { PlacedHits } from './PlacedHits.js';
 import { WhereTheyFit } from './WhereTheyFit.js';
@@ -151,6 +152,7 @@ export function Tray({
         : [],
     [set.isExclusive, board.students, soughtSoon],
   );
+  const now = useNow(set.signUp?.closes ?? null);
   const goToFirst = () => {
     if (sought.trim() === '') return;
     const [first] = [...matching(students, sought), ...matching(board.students, sought)];
@@ -181,7 +183,7 @@ export function Tray({
       <header>
         <div>
           <h2>{set.isExclusive ? 'Unplaced' : 'Everyone'}</h2>
-          <Tag $look={unplaced.length > 0 && !areChoosing(board) ? 'needs' : 'plain'} role="status">
+          <Tag $look={unplaced.length > 0 && !areChoosing(board, now) ? 'needs' : 'plain'} role="status">
             {unplaced.length} of {board.students.length} {set.isExclusive ? 'unplaced' : 'in no group'}
           </Tag>
         </div>
@@ -280,5 +282,5 @@ function trayEmpty(board: BoardView, inTray: number, placed: number): string {
 }
 
 /** As long as students choose for themselves, no one waits for the instructor. */
-const areChoosing = ({ set: { signUp, frozenAt } }: BoardView): boolean =>
-  signUp !== null && frozenAt === null && (signUp.closes === null || Date.parse(signUp.closes) > Date.now());
+const areChoosing = ({ set: { signUp, frozenAt } }: BoardView, now: number): boolean =>
+  signUp !== null && frozenAt === null && (signUp.closes === null || Date.parse(signUp.closes) > now);

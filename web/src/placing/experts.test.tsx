@@ -132,6 +132,10 @@ describe('expert tables on the Board', () => {
     await user.click(sheet.getByRole('button', { name: 'Add a topic' }));
     expect(sheet.getByRole('button', { name: 'Save topics' })).toBeDisabled(); // it has no name yet
     await user.type(sheet.getByRole('textbox', { name: 'Name of topic C' }), 'Heat');
+    const tables = sheet.getByRole('textbox', { name: 'Tables of topic C' });
+    await user.clear(tables);
+    expect(sheet.getByRole('button', { name: 'Save topics' })).toBeDisabled(); // nor any table
+    await user.type(tables, '2');
     await user.click(sheet.getByRole('button', { name: 'Move Heat up' }));
     await user.click(sheet.getByRole('button', { name: 'Remove Gas' }));
     await user.click(sheet.getByRole('button', { name: 'Save topics' }));
@@ -139,7 +143,7 @@ describe('expert tables on the Board', () => {
     expect(sure(writes()[0]).body).toEqual({
       topics: [
         { topic: 1, name: 'Salt', about: 'Brine strength', tables: 1 },
-        { topic: null, name: 'Heat', about: '', tables: 1 },
+        { topic: null, name: 'Heat', about: '', tables: 2 },
       ],
       version: 1,
     });

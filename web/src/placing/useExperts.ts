@@ -41,6 +41,8 @@ export function useExperts(board: BoardView, acts: BoardActs): ExpertActs | null
             ? `${counted(count, 'student')} moved to even out the tables`
             : `Tables dealt again, seed ${seed}`,
         );
+    } catch {
+      notice('The tables could not be worked out. Nothing was changed; try again.');
     } finally {
       setWorking(false);
     }
@@ -71,7 +73,11 @@ async function seatApart(experts: SeatedExperts, seed: number | null): Promise<E
   const worker = new Worker(new URL('./experts.worker.ts', import.meta.url), { type: 'module' });
   try {
     const apart = wrap<typeof work>(worker);
-    return await (seed === null ? apart.rebalanced(experts) : apart.cutAgain(experts, seed));
+    const failed = new Promise<never>((_, reject) =>
+      worker.addEventListener('error', () => reject(new Error('the worker ended'))),
+    );
+    const answer = seed === null ? apart.rebalanced(experts) : apart.cutAgain(experts, seed);
+    return await Promise.race([answer, failed]);
   } finally {
     worker.terminate();
   }

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { SyntheticEvent } from 'react';
 import { styled } from 'styled-components';
-import type { ChangeCourse, CourseSettings } from '@jigsaw/contract/course';
+import { ChangeCourse } from '@jigsaw/contract/course';
+import type { CourseSettings } from '@jigsaw/contract/course';
 import { only } from '@jigsaw/core/lists';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { TimeZoneField, useCourse } from '../course/index.js';
@@ -21,6 +22,7 @@ const Form = styled.form`
   }
 `;
 
+const labels = { code: 'Code', title: 'Title', term: 'Term' } as const;
 const named = ['code', 'title', 'term', 'timeZone'] as const;
 
 interface CourseNamesProps {
@@ -50,11 +52,14 @@ export function CourseNames({ settings, mayChange }: CourseNamesProps) {
     setTyped({ ...typed, [field]: value });
   };
   const problem = change.error === undefined ? null : problemOf(change.error);
+  const conflict = ChangeCourse.safeParse(problem?.current);
   const faultOf = (path: string) => problem?.issues?.find((issue) => issue.path === path)?.message;
   const save = async (event: SyntheticEvent) => {
     event.preventDefault();
     if (!isChanged) return;
-    if (await change({ courseId: course.id, body: { ...names, version: basedOn } })) setTyped({});
+    // Those who were told of the conflict and save again mean it.
+    const version = conflict.success ? conflict.data.version : basedOn;
+    if (await change({ courseId: course.id, body: { ...names, version } })) setTyped({});
   };
   const startAnew = () => {
     setTyped({});
@@ -62,27 +67,16 @@ export function CourseNames({ settings, mayChange }: CourseNamesProps) {
   };
   return (
     <Form onSubmit={(event) => void save(event)}>
-      <Field
-        label="Code"
-        value={names.code}
-        onChange={put('code')}
-        fault={faultOf('code')}
-        isReadOnly={!mayChange}
-      />
-      <Field
-        label="Title"
-        value={names.title}
-        onChange={put('title')}
-        fault={faultOf('title')}
-        isReadOnly={!mayChange}
-      />
-      <Field
-        label="Term"
-        value={names.term}
-        onChange={put('term')}
-        fault={faultOf('term')}
-        isReadOnly={!mayChange}
-      />
+      {(['code', 'title', 'term'] as const).map((field) => (
+        <Field
+          key={field}
+          label={labels[field]}
+          value={names[field]}
+          onChange={put(field)}
+          fault={faultOf(field)}
+          isReadOnly={!mayChange}
+        />
+      ))}
       {mayChange ? (
         <div className="whole">
           <TimeZoneField value={names.timeZone} onChange={put('timeZone')} />

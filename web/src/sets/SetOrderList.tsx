@@ -1,10 +1,10 @@
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
+import { shifted } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { Button, ButtonLink, Small, Waiting } from '../look/index.js';
+import { Button, ButtonLink, Shifts, Small, Waiting } from '../look/index.js';
 import { useAct } from '../page/index.js';
 import { useArchiveGroupSetMutation, useListGroupSetsQuery, useOrderGroupSetsMutation } from './setsApi.js';
 
@@ -51,11 +51,6 @@ export function SetOrderList({ mayChange }: { readonly mayChange: boolean }) {
       </div>
     );
   const { sets: shown, archived } = sets.data;
-  const shift = (at: number, by: 1 | -1) => {
-    const setIds = shown.map((each) => each.id);
-    setIds.splice(at + by, 0, ...setIds.splice(at, 1));
-    void order({ courseId: course.id, setIds });
-  };
   return (
     <div>
       {shown.length === 0 && (
@@ -74,28 +69,16 @@ export function SetOrderList({ mayChange }: { readonly mayChange: boolean }) {
             <Link to={`../groups/${set.id}`}>{set.name}</Link>
             <small>{counted(set.groupCount, 'group')}</small>
             {mayChange && (
-              <>
-                <Button
-                  kind="quiet"
-                  isSmall
-                  isIconOnly
-                  isDisabled={at === 0 || order.isBusy}
-                  aria-label={`Move ${set.name} up`}
-                  onPress={() => shift(at, -1)}
-                >
-                  <ArrowUp size={15} aria-hidden="true" />
-                </Button>
-                <Button
-                  kind="quiet"
-                  isSmall
-                  isIconOnly
-                  isDisabled={at === shown.length - 1 || order.isBusy}
-                  aria-label={`Move ${set.name} down`}
-                  onPress={() => shift(at, 1)}
-                >
-                  <ArrowDown size={15} aria-hidden="true" />
-                </Button>
-              </>
+              <Shifts
+                at={at}
+                count={shown.length}
+                up={`Move ${set.name} up`}
+                down={`Move ${set.name} down`}
+                isDisabled={order.isBusy}
+                onShift={(by) =>
+                  void order({ courseId: course.id, setIds: shifted(shown, at, by).map((each) => each.id) })
+                }
+              />
             )}
           </li>
         ))}

@@ -56,19 +56,26 @@ describe('the settings of a course', () => {
     );
   });
 
-  it('keep what was typed when someone else was faster', async () => {
-    const { user } = open({
-      [`PUT courses/${courseId}`]: new Refusal(
-        409,
-        'stale-write',
-        'Someone else changed the course meanwhile.',
-      ),
+  it('keep what was typed when someone else was faster, and save it when that is meant', async () => {
+    const { code, term, timeZone } = settings;
+    const current = { code, title: 'Brewing', term, timeZone, version: 9 };
+    const { user, writes } = open({
+      [`PUT courses/${courseId}`]: (body: CourseSettings) =>
+        body.version === 9
+          ? { ...body, version: 10 }
+          : new Refusal(409, 'stale-write', 'It is called Brewing (FER 220) now.', { current }),
     });
     const title = await screen.findByRole('textbox', { name: 'Title' });
     await user.type(title, ' II');
     await user.click(screen.getByRole('button', { name: 'Save course' }));
-    expect(await screen.findByText('Someone else changed the course meanwhile.')).toBeInTheDocument();
+    expect(await screen.findByText('It is called Brewing (FER 220) now.')).toBeInTheDocument();
     expect(title).toHaveValue('Applied Fermentation II');
+    await user.click(screen.getByRole('button', { name: 'Save course' }));
+    await waitFor(() => expect(writes()).toHaveLength(2));
+    expect(sure(writes()[1]).body).toMatchObject({ title: 'Applied Fermentation II', version: 9 });
+    await waitFor(() =>
+      expect(screen.queryByText('It is called Brewing (FER 220) now.')).not.toBeInTheDocument(),
+    );
   });
 
   it('say who would lose sight of what before it is saved, and change nothing until then', async () => {
