@@ -757,6 +757,37 @@ const firstHour = [
   ),
 ];
 
+/** Expert tables, sign-up and the settings of a course. */
+const tablesAndChoices = [
+  core('roster/pasteLine.ts', '|[a-z]\\.)\\s+/,', '|[a-z]\\.)\\s+/i,', 'roster/paste'),
+  core('dealing/expertSeats.ts', 'each: weight.move', 'each: 0', 'dealing/expertSeats'),
+  core('dealing/expertSeats.ts', 'rising: weight.home,', 'rising: 0,', 'dealing/expertSeats'),
+  core('dealing/expertSeats.ts', 'rising: weight.mixed', 'rising: 0', 'dealing/expertSeats'),
+  core('dealing/expertSeats.ts', 'isSmall: people.length < topics', 'isSmall: false', 'dealing/expertSeats'),
+  core('dealing/flow.ts', 'flow > 0 ?', 'false ?', 'dealing/expertSeats'),
+  server('sets/topics.service.ts', 'set.version !== version', 'false', 'sets/topics'),
+  server('sets/topics.service.ts', 'number: last + at + 1', 'topic: group.topic', 'sets/topics'),
+  server('sets/topics.service.ts', '/^\\d+$/.test(', 'Boolean(', 'sets/topics'),
+  server('placing/awaitedPlaces.ts', 'AND NOT g."isLocked"', '', 'placing/awaited'),
+  server('placing/awaitedPlaces.ts', "stateOf(set, now) !== 'open'", 'false', 'placing/awaited'),
+  server('placing/awaitedPlaces.ts', 'DELETE FROM "awaited_place" w USING', 'SELECT FROM "awaited_place" w,', 'placing/awaited'), // prettier-ignore
+  server('placing/signUp.service.ts', 'await this.awaited.await(manager, groupId, enrolmentId, false)', 'await Promise.resolve()', 'placing/awaited'), // prettier-ignore
+  server(
+    'course/courses.service.ts',
+    '{ id: courseId, version },',
+    '{ id: courseId },',
+    'sets/courseSettings',
+  ),
+  web('placing/experts.ts', 'home.isSmall ? 0 : home.lacking.length', '0', 'placing/experts'),
+  web(
+    'sets/CourseNames.tsx',
+    'conflict.success ? conflict.data.version : basedOn',
+    'basedOn',
+    'sets/coursePage',
+  ),
+  web('sets/StaffSight.tsx', "each.role === 'assistant' && each.leads < groups", "each.role === 'assistant'", 'sets/coursePage'), // prettier-ignore
+];
+
 export const mutations = [
   ...visibility,
   ...truthOfMarks,
@@ -769,4 +800,5 @@ export const mutations = [
   ...underLoad,
   ...keptInStep,
   ...firstHour,
+  ...tablesAndChoices,
 ];

@@ -164,6 +164,15 @@ describe('expert tables that are cut again', () => {
       }),
     ));
 
+  it('are left alone by evening out, whatever even seats they are', () =>
+    fc.assert(
+      fc.property(aRoom, fc.nat(500), (given, seed) => {
+        const room = roomOf(given);
+        const cut = { ...room, seats: cutAgain(room, seed) };
+        expect(movedIn(cut, rebalanced(cut))).toBe(0);
+      }),
+    ));
+
   it('seat people with others', () => {
     const room = roomOf({ sizes: Array<number>(8).fill(4), tables: [2, 2, 2, 2], places: [] });
     const cuts = [1, 2, 3, 4].map((seed) => JSON.stringify([...cutAgain(room, seed)].sort()));

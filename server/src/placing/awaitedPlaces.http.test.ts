@@ -114,6 +114,15 @@ describe('a free place that someone waits for', () => {
       .expect(200);
     expect(await tell()).toBe(0);
     await given.instructor.post(`/api/sets/${set.id}/freeze`).send({ isFrozen: false }).expect(200);
+    const lock = (isLocked: boolean, version: number) =>
+      given.instructor
+        .patch(`/api/groups/${sure(groups[0]).id}`)
+        .send({ name: 'Sour', capacity: null, isLocked, version })
+        .expect(200);
+    const { version } = sure(groups[0]);
+    await lock(true, version);
+    expect(await tell()).toBe(0);
+    await lock(false, version + 1);
     await take('jorge', 0);
     expect(await tell()).toBe(0);
   });
