@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import { createBrowserRouter, Navigate, Outlet } from 'react-router';
 import type { RouteObject } from 'react-router';
+import { useKeptFocus } from '../page/index.js';
 import { Broken, Waiting } from '../look/index.js';
 import { RequireSession } from '../identity/index.js';
 import { CourseShell, FirstStation } from '../track/index.js';
@@ -132,9 +133,15 @@ const pages: RouteObject[] = [
   },
 ];
 
+/** Around every page there is. */
+function Frame() {
+  useKeptFocus();
+  return <Outlet />;
+}
+
 export const routes: RouteObject[] = [
   {
-    element: <Outlet />,
+    element: <Frame />,
     errorElement: <Broken />,
     HydrateFallback: () => <Waiting what="Jigsaw Room" />,
     children: pages,

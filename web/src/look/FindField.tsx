@@ -13,7 +13,7 @@ const Frame = styled(SearchField)`
   border: 1px solid var(--edge);
   border-radius: var(--r-2);
   background: var(--surface);
-  &[data-focus-within] {
+  &:has(input:focus-visible) {
     outline: 2px solid var(--ink);
     outline-offset: 2px;
   }

@@ -7,6 +7,7 @@ export { useAct } from './useAct.js';
 export { saySaved } from './useAutosave.js';
 export { readStored, store, useStored } from './stored.js';
 export { useKeptDraft } from './useKeptDraft.js';
+export { useKeptFocus } from './useKeptFocus.js';
 export { useKey, useKeys } from './useKey.js';
 export { useVersionedDraft } from './useVersionedDraft.js';
 export { noteServerTime, useNow } from './useNow.js';
