@@ -37,7 +37,13 @@ const Box = styled(Modal)`
     display: flex;
     justify-content: flex-end;
     gap: 8px;
-    margin-top: 16px;
+    /* What is pressed stays in view, however long the sheet is. */
+    position: sticky;
+    bottom: -16px;
+    z-index: var(--z-sticky);
+    margin: 4px 0 -16px;
+    padding: 12px 0 16px;
+    background: var(--surface);
   }
 `;
 

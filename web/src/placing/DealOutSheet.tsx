@@ -1,17 +1,17 @@
 import { useMemo, useState } from 'react';
 import { RadioGroup, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
-import { sure } from '@jigsaw/core/lists';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupId } from '@jigsaw/core/ids';
 import type { Place } from '@jigsaw/core/placing';
-import { dealOut, movesOut } from '@jigsaw/core/placing';
 import { sayForecast } from '@jigsaw/core/sets';
-import { shuffled } from '@jigsaw/core/random';
-import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { Button, Emblem, Field, Label, Option, Sheet, Small } from '../look/index.js';
-import { capacityOf, isIn, membersOf } from './seating.js';
-import type { Chosen } from './seating.js';
 import { counted } from '@jigsaw/core/text';
+import { Button, Emblem, Field, Label, Option, Segments, Sheet, Small } from '../look/index.js';
+import { deal } from './dealOut.js';
+import type { Order, Who } from './dealOut.js';
+import { DealtPreview } from './DealtPreview.js';
+import { membersOf } from './seating.js';
+import type { Chosen } from './seating.js';
 
 const Choices = styled(RadioGroup)`
   display: grid;
@@ -22,9 +22,33 @@ const Choices = styled(RadioGroup)`
     margin-bottom: 2px;
   }
 `;
-type Order = 'random' | 'roster' | 'alphabet';
-type Who = 'unplaced' | 'selected' | 'all';
+const Ordered = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-end;
+  gap: 8px;
+  margin-bottom: 4px;
+  > :first-child {
+    display: grid;
+    gap: 4px;
+    flex: none;
+  }
+  > :nth-child(2) {
+    width: 84px;
+  }
+`;
+const orders: readonly { readonly id: Order; readonly label: string }[] = [
+  { id: 'random', label: 'At random' },
+  { id: 'roster', label: 'Roster order' },
+  { id: 'alphabet', label: 'Alphabetical' },
+];
+const hints: Record<Order, string> = {
+  random: 'The same seed gives the same groups again, on any machine.',
+  roster: 'By student number, one group after the other in turn.',
+  alphabet: 'By family name, one group after the other in turn.',
+};
 const mostSeeds = 10_000;
+const someSeed = () => String(Math.floor(Math.random() * mostSeeds));
 
 const Groups = styled(ToggleButtonGroup)`
   display: flex;
@@ -74,7 +98,7 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
     () => new Set(board.groups.flatMap((group) => (group.isLocked ? [] : [group.id]))),
   );
   const [order, setOrder] = useState<Order>('random');
-  const [seed, setSeed] = useState(() => String(Math.floor(Math.random() * mostSeeds)));
+  const [seed, setSeed] = useState(someSeed);
   const dealt = useMemo(
     () => deal(board, who, order, Number(seed) || 0, selected, into),
     [board, who, order, seed, selected, into],
@@ -111,29 +135,24 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
             <Small>All places are dealt again. Locked groups stay as they are.</Small>
           </Option>
         </Choices>
-        <Choices value={order} onChange={(next) => setOrder(next as Order)}>
-          <Label>In which order</Label>
-          <Option value="random">
-            <b>At random</b>
-            <Small>The same seed gives the same groups again, on any machine.</Small>
-          </Option>
-          <Option value="roster">
-            <b>In roster order</b>
-            <Small>By student number, one group after the other in turn.</Small>
-          </Option>
-          <Option value="alphabet">
-            <b>Alphabetically</b>
-            <Small>By family name, one group after the other in turn.</Small>
-          </Option>
-        </Choices>
-        {order === 'random' && (
-          <Field
-            label="Seed"
-            inputMode="numeric"
-            value={seed}
-            onChange={(next) => setSeed(next.replace(/\D/g, '').slice(0, 9))}
-          />
-        )}
+        <Ordered>
+          <div>
+            <Label as="span">In which order</Label>
+            <Segments label="In which order" value={order} choices={orders} onChange={setOrder} />
+          </div>
+          {order === 'random' && (
+            <>
+              <Field
+                label="Seed"
+                inputMode="numeric"
+                value={seed}
+                onChange={(next) => setSeed(next.replace(/\D/g, '').slice(0, 9))}
+              />
+              <Button onPress={() => setSeed(someSeed())}>Deal again</Button>
+            </>
+          )}
+        </Ordered>
+        <Small>{hints[order]}</Small>
         <div style={{ marginTop: 12, display: 'grid', gap: 4 }}>
           <Label id="into-which">Into which groups</Label>
           <Groups
@@ -155,6 +174,7 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
           {dealt.left > 0 &&
             ` ${counted(dealt.left, 'student finds', 'students find')} no room and ${dealt.left === 1 ? 'stays' : 'stay'} unplaced.`}
         </p>
+        <DealtPreview board={board} place={dealt.place} />
         <footer>
           <Button onPress={onClose}>Cancel</Button>
           <Button kind="main" type="submit" isDisabled={count === 0}>
@@ -164,80 +184,4 @@ export function DealSheet({ board, selected, onDeal, onClose }: DealSheetProps) 
       </form>
     </Sheet>
   );
-}
-
-/** What dealing would do; sizes are those afterwards, larger groups first.
- * @param into the groups that places are given out in. */
-export function deal(
-  board: BoardView,
-  who: Who,
-  order: Order,
-  seed: number,
-  selected: Chosen = new Map(),
-  into: ReadonlySet<GroupId> = new Set(board.groups.map((group) => group.id)),
-): { place: Place; sizes: number[]; left: number } {
-  const isOpen = new Set(
-    board.groups.filter((group) => !group.isLocked && into.has(group.id)).map((group) => group.id),
-  );
-  const placement = new Map(board.students.map((student) => [student.enrolmentId, student.seats]));
-  /** Which of their places they give up for the one they are dealt. */
-  const givesUp = ({ enrolmentId, seats }: BoardStudent): ReadonlySet<GroupId> | null => {
-    const all = new Set(seats.map((seat) => seat.groupId));
-    if (who === 'unplaced') return seats.length === 0 ? all : null;
-    if (who === 'selected') {
-      const from = selected.get(enrolmentId);
-      if (from === undefined) return null;
-      return board.set.isExclusive ? all : new Set(from === null ? [] : [from]);
-    }
-    // Anyone who sits in a group that is left as it is keeps their place.
-    return [...all].every((groupId) => isOpen.has(groupId)) ? all : null;
-  };
-  const dealt = new Map(
-    board.students.flatMap((student) => {
-      const up = givesUp(student);
-      return up ? [[student.enrolmentId, up] as const] : [];
-    }),
-  );
-  const stays = (groupId: GroupId) =>
-    board.students.filter(
-      (student) => isIn(student, groupId) && !dealt.get(student.enrolmentId)?.has(groupId),
-    ).length;
-  const groups = board.groups.map((group) => ({
-    id: group.id,
-    members: stays(group.id),
-    capacity: capacityOf(board, group),
-    isLocked: !isOpen.has(group.id),
-  }));
-  const { moves, left } = dealOut(
-    groups,
-    inOrder(
-      board.students.filter((student) => dealt.has(student.enrolmentId)),
-      order,
-      seed,
-    ),
-  );
-  const toOf = new Map(moves.map((move) => [move.student, sure(move.to)]));
-  const change = [...dealt].flatMap(([student, up]) => {
-    const to = toOf.get(student) ?? null;
-    const out = movesOut(placement, [student], (groupId) => up.has(groupId) && groupId !== to);
-    const isThere = to !== null && sure(placement.get(student)).some((seat) => seat.groupId === to);
-    const [first, ...more] = out;
-    if (to === null || isThere) return out;
-    return first ? [{ ...first, to }, ...more] : [{ student, from: null, to }];
-  });
-  const sizes = groups.map((group) => group.members + moves.filter((move) => move.to === group.id).length);
-  return { place: { moves: change }, sizes: sizes.sort((a, b) => b - a), left: left.length };
-}
-
-/** The Board has its students by family name already. */
-function inOrder(students: readonly BoardStudent[], order: Order, seed: number): EnrolmentId[] {
-  const ids = students.map((student) => student.enrolmentId);
-  if (order === 'alphabet') return ids;
-  const numbers = new Intl.Collator('en', { numeric: true });
-  // Numbers, then those who have none by the order in which they came.
-  const key = (student: BoardStudent) => `${student.number ?? '\uffff'} ${student.enrolmentId}`;
-  const byRoster = students
-    .toSorted((a, b) => numbers.compare(key(a), key(b)))
-    .map((student) => student.enrolmentId);
-  return order === 'roster' ? byRoster : shuffled(byRoster, seed);
 }

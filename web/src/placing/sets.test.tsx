@@ -4,7 +4,7 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { aBoard, anEntry, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
-import { deal } from './DealOutSheet.js';
+import { deal } from './dealOut.js';
 
 const setId = id<'group-set'>('benches');
 const path = inCourse(`groups/${setId}`);

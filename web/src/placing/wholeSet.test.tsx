@@ -3,7 +3,7 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { sure } from '@jigsaw/core/lists';
 import { aPlaceResult, aBoard, boardAnswers, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
-import { deal } from './DealOutSheet.js';
+import { deal } from './dealOut.js';
 import { setId, path, placePath, tray, said, move } from '../test/onBoard.js';
 
 beforeEach(() => localStorage.clear()); // what was done on a Board is kept there
@@ -22,8 +22,16 @@ describe('a set as a whole', () => {
       }),
     );
     await menu(user, /^Deal at random/);
-    await user.click(screen.getByRole('radio', { name: /Alphabetically/ }));
+    await user.click(screen.getByRole('radio', { name: 'Alphabetical' }));
     expect(within(screen.getByRole('dialog')).getByText('2 groups of 2')).toBeInTheDocument();
+    const after = (name: string) => screen.getByRole('listitem', { name }).querySelector('p');
+    expect(after('Crock')).toHaveTextContent('Ben, Cho');
+    expect(after('Carboy')).toHaveTextContent('Ada, Dia');
+    expect(
+      within(screen.getByRole('listitem', { name: 'Crock' }))
+        .getByText('Ben')
+        .closest('b'),
+    ).toBeNull();
     await user.click(screen.getByRole('button', { name: 'Deal 3 students' }));
     await said('3 students dealt alphabetically');
     expect(sure(writes()[0]).body).toEqual({
@@ -67,6 +75,22 @@ describe('a set as a whole', () => {
       true,
     );
     expect(anew.left).toBe(1);
+  });
+
+  it('shows who would be where, and deals again with another seed before anything happens', async () => {
+    const { user, writes } = showPage(path, boardAnswers(aBoard({ Ada: null, Ben: null, Cho: null })));
+    await menu(user, /^Deal at random/);
+    const after = () => screen.getByRole('list', { name: 'Groups after the deal' }).textContent ?? '';
+    const seeds = new Set<string>();
+    const proposals = new Set<string>();
+    for (let at = 0; at < 12; at += 1) {
+      seeds.add(screen.getByLabelText<HTMLInputElement>('Seed').value);
+      proposals.add(after());
+      await user.click(screen.getByRole('button', { name: 'Deal again' }));
+    }
+    expect(seeds.size).toBeGreaterThan(6);
+    expect(proposals.size).toBeGreaterThan(1);
+    expect(writes()).toEqual([]);
   });
 
   it('keeps what was done over a reload', async () => {
