@@ -195,3 +195,43 @@ test('a workbook with a cover sheet becomes dealt groups by keys alone', async (
   );
   expect(students.map((each) => each.seats.length)).toEqual(Array.from({ length: 9 }, () => 1));
 });
+
+test('one of 640 students is found among 160 groups, and moved, by keys alone', async () => {
+  test.setTimeout(120_000);
+  const lines = Array.from(
+    { length: 640 },
+    (_, at) => `Nia Brewer${at + 1} <b${at + 1}.keys@quillmere.example>`,
+  );
+  const large = await aCourseOf(instructor, 'FER 106', 'A large class', lines);
+  const { id } = await api<{ id: string }>(instructor, 'POST', `courses/${large.id}/sets`, {
+    name: 'Benches',
+    shape: { by: 'count', groups: 160 },
+    capacity: 5,
+    pattern: 'Bench {n}',
+    names: [],
+  });
+  const { groups, students } = await api<BoardView>(instructor, 'GET', `sets/${id}/board`);
+  const moves = students.map((each, at) => ({
+    student: each.enrolmentId,
+    from: null,
+    to: sure(groups[at % 160]).id,
+  }));
+  await api(instructor, 'POST', `sets/${id}/place`, { moves });
+  await instructor.goto(`/c/${large.id}/groups/${id}`);
+  await expect(instructor.getByRole('status').getByText('0 of 640 unplaced')).toBeVisible();
+  await instructor.keyboard.press('/');
+  await instructor.keyboard.type('brewer517');
+  await expect(instructor.getByRole('region', { name: 'Found in groups' })).toContainText('Nia Brewer517');
+  await instructor.keyboard.press('Enter');
+  const row = instructor.getByRole('row', { name: 'Nia Brewer517' });
+  await expect(row).toBeFocused();
+  await expect(row).toBeInViewport();
+  await instructor.keyboard.type('160');
+  const benchOf = async () => {
+    const board = await api<BoardView>(instructor, 'GET', `sets/${id}/board`);
+    const seat = board.students.find((each) => each.name === 'Nia Brewer517')?.seats[0];
+    return board.groups.find((group) => group.id === seat?.groupId)?.number;
+  };
+  await expect.poll(benchOf).toBe(160);
+  await expectFocusKept(instructor, 'moving to a group that is not in view');
+});
