@@ -20,6 +20,7 @@ export const PostId = idOf<'post'>();
 export const MailId = idOf<'mail'>();
 export const RosterChangeId = idOf<'roster-change'>();
 export const PageId = idOf<'page'>();
+export const AudienceId = idOf<'audience'>();
 
 /** What checks values of one shape. */
 export type Schema<Shape> = z.ZodType<Shape>;

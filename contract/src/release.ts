@@ -4,6 +4,7 @@ import { only } from '@jigsaw/core/lists';
 import { inOrder } from '@jigsaw/core/release';
 import {
   ActivityId,
+  AudienceId,
   CopyId,
   DateTime,
   EnrolmentId,
@@ -84,8 +85,10 @@ const AudienceEntry = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('set'), setId: GroupSetId }),
   z.strictObject({ kind: z.literal('group'), setId: GroupSetId, groupId: GroupId }),
   z.strictObject({ kind: z.literal('person'), enrolmentId: EnrolmentId }),
+  z.strictObject({ kind: z.literal('audience'), audienceId: AudienceId }),
+  z.strictObject({ kind: z.literal('staff') }),
 ]);
-/** Who gets it: sets, groups, people, the class, together; without these people. Kept by reference, so that it follows moves. */
+/** Who gets it: sets, groups, people, saved audiences, the class, together; without these people. Kept by reference, so that it follows moves. */
 export const ReleasedTo = z.strictObject({
   include: z.array(AudienceEntry).min(1, 'Choose who gets it.').max(2000).readonly(),
   exclude: z.array(EnrolmentId).max(5000).readonly(),
@@ -106,6 +109,8 @@ export const ReleaseView = z.object({
   to: ReleasedTo,
   /** What its sets are called, in its order. */
   setNames: z.array(z.string()),
+  /** What its saved audiences are called, in its order. */
+  audienceNames: z.array(z.string()),
 
   mode: ReleaseMode,
   outsiders: OutsiderRule,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
+import type { AudienceId, CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
 import { sure } from '../lists/index.js';
 import { atLeast, decide, explain, mayAct } from './index.js';
 import type { Audience, AudienceEntry, CopyFacts, ReleaseFacts, ReleaseState } from './index.js';
@@ -114,7 +114,7 @@ describe('who sees what', () => {
     ).toBe('hidden');
   });
   it('says why, verdict first', () => {
-    const wording = { dateTime: String, groupName: () => 'Crock', setName: () => 'Bench teams' };
+    const wording = { dateTime: String, groupName: () => 'Crock', setName: () => 'Bench teams', audienceName: () => 'Dairy' };
     expect(explain(decide(aStudent(), aRelease(), crock, 1), wording)).toEqual([
       'Can read and work in it.',
       'It was released to Bench teams.',
@@ -133,6 +133,15 @@ const anEntry: fc.Arbitrary<AudienceEntry> = fc.oneof(
   fc.constantFrom(benches, panels).map((setId) => ({ kind: 'set' as const, setId })),
   aGroupName.map((name) => ({ kind: 'group' as const, ...seat(name) })),
   fc.constantFrom('noor', 'jorge').map((id) => ({ kind: 'person' as const, enrolmentId: id as EnrolmentId })),
+  fc.constant({ kind: 'staff' as const }),
+  fc
+    .tuple(fc.subarray(['noor', 'jorge'] as EnrolmentId[]), fc.subarray(Object.keys(groupsOf)))
+    .map(([people, names]) => ({
+      kind: 'audience' as const,
+      audienceId: 'dairy' as AudienceId,
+      people: new Map(people.map((id) => [id, { kind: 'class' as const }])),
+      groups: new Map(names.map((name) => [name as GroupId, sure(groupsOf[name])])),
+    })),
 );
 const anAudience: fc.Arbitrary<Audience> = fc.record({
   include: fc.array(anEntry, { maxLength: 4 }),
@@ -186,6 +195,7 @@ function mayRead(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: nu
   const isMine = (entry: AudienceEntry) =>
     entry.kind === 'class' ||
     (entry.kind === 'person' && entry.enrolmentId === viewer.enrolmentId) ||
+    (entry.kind === 'audience' && entry.people.has(viewer.enrolmentId)) ||
     viewer.groups.some(
       (at) =>
         (entry.kind === 'set' && at.setId === entry.setId) ||
@@ -194,7 +204,8 @@ function mayRead(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: nu
   const reachesCopy = include.some(
     (entry) =>
       (entry.kind === 'set' && entry.setId === copy.setId) ||
-      (entry.kind === 'group' && entry.groupId === copy.groupId),
+      (entry.kind === 'group' && entry.groupId === copy.groupId) ||
+      (entry.kind === 'audience' && copy.groupId !== null && entry.groups.has(copy.groupId)),
   );
   const isIn =
     include.some(isMine) &&

@@ -130,7 +130,7 @@ function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceI
   const isMember = viewer.groups.some((group) => group.groupId === groupId);
   if (isMember) {
     const own = release.audience.include.find((at) =>
-      at.kind === 'group' ? at.groupId === groupId : at.kind === 'set' && at.setId === setId,
+      reachesGroup({ include: [at], exclude: [] }, { groupId, setId }),
     );
     return {
       kind: 'inside',
@@ -159,6 +159,10 @@ function matches(viewer: Pick<Viewer, 'enrolmentId' | 'groups'>, entry: Audience
       return viewer.groups.some((group) => group.groupId === entry.groupId);
     case 'person':
       return viewer.enrolmentId === entry.enrolmentId;
+    case 'audience':
+      return entry.people.has(viewer.enrolmentId);
+    case 'staff':
+      return false;
     default:
       return unreachable(entry);
   }

@@ -1,4 +1,4 @@
-import type { GroupId, GroupSetId } from '../ids/index.js';
+import type { AudienceId, GroupId, GroupSetId } from '../ids/index.js';
 import { unreachable } from '../ids/index.js';
 import { sure } from '../lists/index.js';
 import type { Access, Decision, Reason } from './decide.js';
@@ -9,6 +9,7 @@ export interface Wording {
   readonly dateTime: (at: Instant) => string;
   readonly groupName: (groupId: GroupId) => string;
   readonly setName: (setId: GroupSetId) => string;
+  readonly audienceName: (audienceId: AudienceId) => string;
   /** Said to the person themselves: "You are…" instead of "Is…". */
   readonly isToYou?: boolean;
 }
@@ -77,6 +78,10 @@ function explainReason(reason: Reason, wording: Wording): string {
           return `It was released to ${wording.groupName(reason.entry.groupId)}.`;
         case 'person':
           return 'It was released to this person by name.';
+        case 'audience':
+          return `It was released to ${wording.audienceName(reason.entry.audienceId)}, of which this person is one.`;
+        case 'staff':
+          return 'It was released to staff only.';
         default:
           return unreachable(reason.entry);
       }

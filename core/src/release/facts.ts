@@ -1,15 +1,38 @@
-import type { CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
+import type { Resolved } from '../audiences/index.js';
+import type { AudienceId, CourseId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
 
-export type AudienceEntry =
+type PlainEntry =
   | { readonly kind: 'class' }
+  /** No student: staff see it as they see everything. */
+  | { readonly kind: 'staff' }
   | { readonly kind: 'set'; readonly setId: GroupSetId }
   | { readonly kind: 'group'; readonly setId: GroupSetId; readonly groupId: GroupId }
   | { readonly kind: 'person'; readonly enrolmentId: EnrolmentId };
 
-/** Kept by reference and evaluated when asked, so that it follows moves. */
-export interface Audience {
-  readonly include: readonly AudienceEntry[];
+interface SavedEntry {
+  readonly kind: 'audience';
+  readonly audienceId: AudienceId;
+}
+export type KeptEntry = PlainEntry | SavedEntry;
+
+/** Who something is released to as it is kept: by reference, so that it follows moves. */
+export interface KeptAudience {
+  readonly include: readonly KeptEntry[];
   readonly exclude: readonly EnrolmentId[];
+}
+
+/** Without saved ones: the same kept and evaluated. */
+export interface PlainAudience {
+  readonly include: readonly PlainEntry[];
+  readonly exclude: readonly EnrolmentId[];
+}
+
+/** A saved audience stands with whom it reaches now. */
+export type AudienceEntry = PlainEntry | (SavedEntry & Pick<Resolved, 'people' | 'groups'>);
+
+/** The same, evaluated when asked. */
+export interface Audience extends KeptAudience {
+  readonly include: readonly AudienceEntry[];
 }
 
 /** own: a private copy a group; read-along: groups may read each other's; common: one copy for all. */

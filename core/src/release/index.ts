@@ -1,4 +1,4 @@
-export { reachesGroup, setsOfAudience, someGroups, theClass, wholeSet } from './audience.js';
+export { audiencesOf, evaluated, reachesGroup, setsOfAudience, someGroups, theClass, wholeSet } from './audience.js';
 export { partsChanged } from './content.js';
 export type { Content, ContentPart } from './content.js';
 export { atLeast, decide, isInAudience } from './decide.js';
@@ -11,6 +11,8 @@ export type {
   CopyFacts,
   Extension,
   Instant,
+  KeptAudience,
+  KeptEntry,
   OutsiderRule,
   ReleaseFacts,
   ReleaseMode,

@@ -17,6 +17,7 @@ import { AwaitedPlaceRow, MembershipRow } from '../placing/index.js';
 import { EventRow } from '../platform/event.rows.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from '../release/index.js';
 import { SeenCountRow, SeenRow } from '../rooms/index.js';
+import { SavedAudienceRow } from '../audiences/index.js';
 import { RosterChangeRow } from '../roster/index.js';
 import { GroupLeadRow, GroupRow, GroupSetRow } from '../sets/index.js';
 import { WikiPageRow, WikiRevisionRow } from '../wiki/index.js';
@@ -25,7 +26,7 @@ const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
-  ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow, SeenCountRow,
+  SavedAudienceRow, ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow, SeenCountRow,
   BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,

@@ -18,5 +18,6 @@ export {
   unenrol,
   updateEnrolments,
 } from './enrolments.js';
-export { authorsById, toldApart } from './people.js';
+export { authorsById, peopleOf, toldApart } from './people.js';
+export type { PersonNow } from './people.js';
 export { refuseUnless, Viewers } from './viewers.js';

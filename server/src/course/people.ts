@@ -1,5 +1,6 @@
 import type { EntityManager } from 'typeorm';
 import type { Author } from '@jigsaw/contract/course';
+import type { Role } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 
@@ -25,6 +26,27 @@ export async function authorsById(
     return author;
   };
 }
+
+export interface PersonNow {
+  readonly enrolmentId: EnrolmentId;
+  readonly name: string;
+  readonly reading: string | null;
+  readonly role: Role;
+  readonly attributes: Readonly<Record<string, string>>;
+}
+
+/** Everyone who is in a course now, staff too, by name.
+ * @param only this one. */
+export const peopleOf = (
+  manager: EntityManager,
+  courseId: CourseId,
+  only: EnrolmentId | null = null,
+): Promise<PersonNow[]> =>
+  manager.query(
+    `SELECT "id" AS "enrolmentId", "name", "reading", "role", "attributes" FROM "enrolment"
+      WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "id" = $2) ORDER BY lower("name"), "id"`,
+    [courseId, only],
+  );
 
 /** Says the names of a course's students to staff: where two are called the same, with the number or address that tells them apart. One query. */
 export async function toldApart(

@@ -11,7 +11,7 @@ import { Clock } from '../platform/clock.js';
 import { Happenings } from '../platform/happenings.js';
 import { KeptByCourse } from '../platform/keptByCourse.js';
 import { isReleased, setsOfAudience } from '@jigsaw/core/release';
-import type { Audience } from '@jigsaw/core/release';
+import type { KeptAudience } from '@jigsaw/core/release';
 import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
 import { cellOf, copiesToTell } from '@jigsaw/core/marks';
 import type { CopyAccess } from '../release/index.js';
@@ -252,7 +252,7 @@ const written = ({ state, mark, points }: GradebookCell, ofNow: string): string 
   state === 'excused' ? 'excused' : points === ofNow ? (mark ?? '') : `${mark} of ${points}`;
 
 /** Students are sorted by the groups of this set; null: it goes to several, or to none. */
-function onlySet(audience: Audience): GroupSetId | null {
+function onlySet(audience: KeptAudience): GroupSetId | null {
   const [setId, ...more] = setsOfAudience(audience);
   return more.length === 0 ? (setId ?? null) : null;
 }

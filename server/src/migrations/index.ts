@@ -21,6 +21,7 @@ import { HowMuchWasSeen1766100000000 } from './1766100000000-howMuchWasSeen.js';
 import { TurnsOfTalks1766200000000 } from './1766200000000-turnsOfTalks.js';
 import { MovesOfSets1766400000000 } from './1766400000000-movesOfSets.js';
 import { TopicsAndDetails1766500000000 } from './1766500000000-topicsAndDetails.js';
+import { SavedAudiences1766600000000 } from './1766600000000-savedAudiences.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -53,4 +54,5 @@ export const migrations = [
   PlainNames1766300000000,
   MovesOfSets1766400000000,
   TopicsAndDetails1766500000000,
+  SavedAudiences1766600000000,
 ] as const;

@@ -5,6 +5,7 @@ import { newId } from '../platform/ids.js';
 import type { Work } from '../platform/unitOfWork.js';
 import type { MadeGroups, RemovedGroup, SetHearer } from '../sets/index.js';
 import { groupsOfSets } from '../sets/index.js';
+import { evaluate } from './evaluate.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
 
@@ -18,11 +19,12 @@ export class Copies implements SetHearer {
   async open(
     { manager, now }: Pick<Work, 'manager' | 'now'>,
     activity: ActivityRow,
-    release: Pick<ReleaseRow, 'id' | 'mode' | 'audience'>,
+    release: Pick<ReleaseRow, 'id' | 'courseId' | 'mode' | 'audience'>,
     by: EnrolmentId,
   ): Promise<string[]> {
-    const groups = (await groupsOfSets(manager, setsOfAudience(release.audience))).filter(({ id, setId }) =>
-      reachesGroup(release.audience, { groupId: id, setId }),
+    const audience = await evaluate(manager, release.courseId, release.audience);
+    const groups = (await groupsOfSets(manager, setsOfAudience(audience))).filter(({ id, setId }) =>
+      reachesGroup(audience, { groupId: id, setId }),
     );
     const groupIds = groups.map((group) => group.id);
     const wanted =
@@ -44,14 +46,18 @@ export class Copies implements SetHearer {
     return groupIds;
   }
 
-  /** What was released to a whole set is for its new groups, too. */
+  /** What was released to a whole set is for its new groups, too; a saved audience may name the set. */
   async groupsMade({ setId, by, ...work }: MadeGroups): Promise<void> {
     const releases = await work.manager
       .createQueryBuilder(ReleaseRow, 'release')
       .where(`release."courseId" = (SELECT "courseId" FROM "course_set" WHERE "setId" = :setId)`, { setId })
-      .andWhere(`release."audience"->'include' @> :entry::jsonb`, {
-        entry: JSON.stringify([{ kind: 'set', setId }]),
-      })
+      .andWhere(
+        `(release."audience"->'include' @> :whole::jsonb OR release."audience"->'include' @> :saved::jsonb)`,
+        {
+          whole: JSON.stringify([{ kind: 'set', setId }]),
+          saved: JSON.stringify([{ kind: 'audience' }]),
+        },
+      )
       .getMany();
     for (const release of releases) {
       const activity = await work.manager.findOneByOrFail(ActivityRow, { id: release.activityId });

@@ -2,6 +2,7 @@ import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import type { CopyId, ReleaseId } from '@jigsaw/core/ids';
 import type { Concerns, CopiesInView, CopyFacts } from '@jigsaw/core/release';
+import { evaluator } from './evaluate.js';
 import { copyFactsOf, factsOf } from './facts.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
@@ -24,7 +25,8 @@ export async function copiesInView<Change extends Pick<Concerns, 'copies'>>(
   const factsById = new Map<CopyId, CopyFacts>(
     copies.map((copy) => [copy.id, copyFactsOf(copy, extensionOf.get(copy.groupId ?? '') ?? null)]),
   );
-  const facts = factsOf(release, activity);
+  const audienceNow = await evaluator(manager, release.courseId, [release.audience]);
+  const facts = factsOf(release, activity, audienceNow);
   return new Map(
     changes.map((change) => {
       const ids = idsOf(change) ?? [...factsById.keys()];

@@ -1,15 +1,28 @@
 import { assert } from '@jigsaw/core/ids';
 import { stateAt } from '@jigsaw/core/release';
-import type { CopyFacts, Extension, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
+import type {
+  Audience,
+  CopyFacts,
+  Extension,
+  KeptAudience,
+  ReleaseFacts,
+  ReleaseState,
+  Schedule,
+} from '@jigsaw/core/release';
 import type { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
-/** Rows as the decision function wants them. */
-export function factsOf(release: ReleaseRow, activity: ActivityRow): ReleaseFacts {
+/** Rows as the decision function wants them.
+ * @param audienceNow with what its saved audiences reach. */
+export function factsOf(
+  release: ReleaseRow,
+  activity: ActivityRow,
+  audienceNow: (kept: KeptAudience) => Audience,
+): ReleaseFacts {
   return {
     courseId: release.courseId,
     state: stateOf(release),
     mode: release.mode,
-    audience: release.audience,
+    audience: audienceNow(release.audience),
     outsiders: release.outsiders,
     schedule: scheduleOf(activity),
   };

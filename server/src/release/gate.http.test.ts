@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
+import type { AudienceView } from '@jigsaw/contract/audiences';
 import type { ReleaseRequest } from '@jigsaw/contract/release';
 import type { CourseId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
@@ -10,6 +11,7 @@ import { aCourse, aMember, aSecondSet, crockIsLedBy, released } from '../test/aC
 import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
+import { evaluator } from './evaluate.js';
 import { copyFactsOf, factsOf } from './facts.js';
 import { Gate } from './gate.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
@@ -26,7 +28,24 @@ beforeAll(async () => {
   const { set: panels, groups } = await aSecondSet(given);
   const { set, board, instructor, students } = given;
   const crock = sure(board.groups[0]).id;
+  const { id: audienceId } = (
+    await instructor
+      .post(`/api/courses/${given.course.id}/audiences`)
+      .send({
+        name: 'Crock and a panel, without Jorge',
+        include: [
+          { kind: 'group', setId: set.id, groupId: crock },
+          { kind: 'group', setId: panels.id, groupId: sure(groups[0]).id },
+        ],
+        exclude: [{ kind: 'person', enrolmentId: sure(students.get('jorge')).enrolmentId }],
+      })
+      .expect(200)
+  ).body as AudienceView;
+  const saved = { include: [{ kind: 'audience' as const, audienceId }], exclude: [] };
   const to: [string, Partial<ReleaseRequest>][] = [
+    ['saved', { to: saved }],
+    ['saved along', { to: saved, mode: 'read-along', outsiders: 'listed' }],
+    ['saved all', { to: saved, mode: 'common' }],
     ['own', {}],
     ['along', { mode: 'read-along' }],
     ['all', { to: theClass, mode: 'common' }],
@@ -56,6 +75,7 @@ it('lets everyone in by the whole course exactly where the decision lets them in
     await manager.find(CopyRow),
     await manager.find(ExtensionRow),
   ];
+  const audienceNow = await evaluator(manager, courseId, releases.map((release) => release.audience)); // prettier-ignore
   const people = (await server.rows(`SELECT "id", "email" FROM "person"`)) as { id: string; email: string }[];
   const seen = { entered: 0, listed: 0, hidden: 0 };
   for (const { id } of people) {
@@ -68,7 +88,7 @@ it('lets everyone in by the whole course exactly where the decision lets them in
         const release = sure(releases.find((each) => each.id === copy.releaseId));
         const activity = sure(activities.find((each) => each.id === release.activityId));
         const extension = extensions.find((each) => each.activityId === activity.id && each.groupId === copy.groupId) ?? null; // prettier-ignore
-        return { copy, access: decide(viewer, factsOf(release, activity), copyFactsOf(copy, extension), now).access }; // prettier-ignore
+        return { copy, access: decide(viewer, factsOf(release, activity, audienceNow), copyFactsOf(copy, extension), now).access }; // prettier-ignore
       });
       const may = ({ access }: { access: string }) => access === 'open' || access === 'read-only';
       const { entered, listed } = await gate.enterAll(person, courseId);

@@ -3,15 +3,16 @@ import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { CopyId, CourseId, GroupId, ReleaseId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
-import type { Decision, CopyDates } from '@jigsaw/core/release';
+import type { Audience, CopyDates, Decision, KeptAudience } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
-import { atLeast, decide, datesFor, isOut as isOutNow } from '@jigsaw/core/release';
+import { atLeast, decide, datesFor, evaluated, isOut as isOutNow } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import { arrivalOfRequest } from '../platform/requestContext.js';
 import { refuseUnless, Viewers } from '../course/index.js';
+import { evaluator } from './evaluate.js';
 import { copyFactsOf, extensionOf, factsOf, scheduleOf, stateOf } from './facts.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
@@ -70,7 +71,13 @@ export class Gate {
     const { release, activity, extension, ...copy } = found as FoundCopy;
     const viewer = await this.viewers.find(person, release.courseId);
     const at = (arrivalOfRequest() ?? this.clock.now()).getTime();
-    const decision = decide(viewer, factsOf(release, activity), copyFactsOf(copy, extension), at);
+    const audienceNow = await this.audienceNow(viewer, [release]);
+    const decision = decide(
+      viewer,
+      factsOf(release, activity, audienceNow),
+      copyFactsOf(copy, extension),
+      at,
+    );
     const admitted = admit(person, viewer, copy, { release, activity, extension }, decision);
     if (!('copy' in admitted)) throw problems.notFound();
     return admitted;
@@ -99,11 +106,14 @@ export class Gate {
       [courseId, only.releases ?? null],
     );
     const copies = await this.copiesFor(viewer, only.releases ?? null, only.group ?? null);
+    const audienceNow = await this.audienceNow(viewer, releases);
     const activityById = keyedBy(activities, (activity) => activity.id);
     const factsById = new Map(
       releases.flatMap((release) => {
         const activity = activityById.get(release.activityId);
-        return activity ? [[release.id, { release, activity, facts: factsOf(release, activity) }]] : [];
+        return activity
+          ? [[release.id, { release, activity, facts: factsOf(release, activity, audienceNow) }]]
+          : [];
       }),
     );
     const extensionOf = new Map(
@@ -140,9 +150,23 @@ export class Gate {
       if (!activity) return []; // it came between the two statements
       // To anyone who sees all groups every copy is as any other.
       const anyCopy = { groupId: null, setId: null, extension: null };
-      const { access } = decide(viewer, factsOf(release, activity), anyCopy, at);
+      const { access } = decide(viewer, factsOf(release, activity, noOnes), anyCopy, at);
       return atLeast(access, 'read-only') ? [{ release, activity }] : [];
     });
+  }
+
+  /** Audiences as far as they concern this viewer; of students alone they decide anything. */
+  private audienceNow(
+    viewer: Viewer | null,
+    releases: readonly ReleaseRow[],
+  ): Promise<(kept: KeptAudience) => Audience> {
+    if (viewer?.role !== 'student') return Promise.resolve(noOnes);
+    return evaluator(
+      this.dataSource.manager,
+      viewer.courseId,
+      releases.map((release) => release.audience),
+      viewer.enrolmentId,
+    );
   }
 
   /** What was released in a course, and its activities: rows as they are, since lists of them are read at every request. One statement after the other:
@@ -192,6 +216,10 @@ export class Gate {
     );
   }
 }
+
+/** For those who see everything, whoever it was released to. */
+const noOnes = (kept: KeptAudience): Audience =>
+  evaluated(kept, () => ({ people: new Map(), groups: new Map() }));
 
 /** Releases "r" of the course $1; $2: only these, unless it is null. */
 const chosen = `r."courseId" = $1 AND ($2::uuid[] IS NULL OR r."id" = ANY($2))`;

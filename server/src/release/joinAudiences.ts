@@ -1,5 +1,5 @@
 import type { EntityManager } from 'typeorm';
-import type { Audience } from '@jigsaw/core/release';
+import type { KeptAudience } from '@jigsaw/core/release';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { Rewritten } from '../roster/index.js';
 import { rewrite } from '../roster/index.js';
@@ -10,7 +10,7 @@ export async function joinAudiences(
   keep: EnrolmentId,
   other: EnrolmentId,
 ): Promise<readonly Rewritten[]> {
-  const releases = await manager.query<{ id: string; audience: Audience }[]>(
+  const releases = await manager.query<{ id: string; audience: KeptAudience }[]>(
     `SELECT "id", "audience" FROM "release" WHERE "courseId" = (SELECT "courseId" FROM "course_person" WHERE "enrolmentId" = $1) AND position($1::text in "audience"::text) > 0`,
     [other],
   );
@@ -24,7 +24,7 @@ export async function joinAudiences(
   return all;
 }
 
-const named = ({ include, exclude }: Audience, keep: EnrolmentId, other: EnrolmentId): Audience => ({
+const named = ({ include, exclude }: KeptAudience, keep: EnrolmentId, other: EnrolmentId): KeptAudience => ({
   include: include.map((entry) =>
     entry.kind === 'person' && entry.enrolmentId === other ? { ...entry, enrolmentId: keep } : entry,
   ),

@@ -1,7 +1,9 @@
 import type { EntityManager } from 'typeorm';
 import type { EnrolmentId, GroupId, GroupSetId, CopyId, CourseId } from '@jigsaw/core/ids';
-import { groupedBy } from '@jigsaw/core/lists';
-import { isInAudience } from '@jigsaw/core/release';
+import { groupedBy, sure } from '@jigsaw/core/lists';
+import type { Audience } from '@jigsaw/core/release';
+import { audiencesOf, isInAudience } from '@jigsaw/core/release';
+import { evaluator } from './evaluate.js';
 import type { CopyAccess } from './gate.js';
 
 interface Student {
@@ -19,16 +21,28 @@ export async function membersOfCopies(
   const inGroup = await membersOfGroups(manager, accesses);
   const reached = await studentsReached(
     manager,
-    accesses.filter((access) => access.copy.groupId === null),
+    accesses.filter((access) => access.copy.groupId === null || namesSaved(access)),
   );
   const members = new Map<string, readonly EnrolmentId[]>();
   for (const access of accesses) {
     const { copy, release } = access;
     const leftOut = new Set(release.audience.exclude);
-    const own = copy.groupId === null ? reached(access) : inGroup(copy.groupId);
+    // Everyone in a group that is named is reached, but a saved audience may leave out some of them.
+    const own =
+      copy.groupId === null
+        ? reached(access)
+        : namesSaved(access)
+          ? onlyThose(inGroup(copy.groupId), reached(access))
+          : inGroup(copy.groupId);
     members.set(copy.id, leftOut.size === 0 ? own : own.filter((id) => !leftOut.has(id)));
   }
   return (copyId) => members.get(copyId) ?? [];
+}
+
+const namesSaved = ({ release }: CopyAccess): boolean => audiencesOf(release.audience).length > 0;
+function onlyThose(members: readonly EnrolmentId[], reached: readonly EnrolmentId[]): readonly EnrolmentId[] {
+  const known = new Set(reached);
+  return members.filter((id) => known.has(id));
 }
 
 async function membersOfGroups(manager: EntityManager, accesses: readonly CopyAccess[]) {
@@ -58,10 +72,26 @@ async function studentsReached(manager: EntityManager, accesses: readonly CopyAc
              FROM "present_student" p WHERE p."courseId" = ANY($1) ORDER BY p."name"`,
           [courseIds],
         );
-  return ({ release }: CopyAccess): readonly EnrolmentId[] =>
-    students.flatMap(({ enrolmentId, groups, courseId }) =>
-      courseId === release.courseId && isInAudience({ enrolmentId, groups: groups ?? [] }, release.audience)
-        ? [enrolmentId]
-        : [],
+  const audienceById = new Map<string, Audience>();
+  for (const courseId of courseIds) {
+    const releases = accesses.flatMap(({ release }) => (release.courseId === courseId ? [release] : []));
+    const audienceNow = await evaluator(
+      manager,
+      courseId,
+      releases.map((release) => release.audience),
     );
+    for (const { id, audience } of releases) audienceById.set(id, audienceNow(audience));
+  }
+  const byCourse = groupedBy(students, (student) => student.courseId);
+  const known = new Map<string, readonly EnrolmentId[]>();
+  return ({ release }: CopyAccess): readonly EnrolmentId[] => {
+    const before = known.get(release.id);
+    if (before) return before;
+    const audience = sure(audienceById.get(release.id));
+    const reached = (byCourse.get(release.courseId) ?? []).flatMap(({ enrolmentId, groups }) =>
+      isInAudience({ enrolmentId, groups: groups ?? [] }, audience) ? [enrolmentId] : [],
+    );
+    known.set(release.id, reached);
+    return reached;
+  };
 }

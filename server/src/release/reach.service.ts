@@ -11,6 +11,7 @@ import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import { courseOf, toldApart, Viewers } from '../course/index.js';
 import { groupsOfSets, setOfCourse } from '../sets/index.js';
+import { evaluate } from './evaluate.js';
 import { factsOf } from './facts.js';
 import { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
 
@@ -40,8 +41,9 @@ export class ReachService {
     const activity = await manager.findOneBy(ActivityRow, { id: activityId });
     if (!activity) throw problems.notFound();
     await this.viewers.staff(person, activity.courseId, 'release');
+    const audience = await evaluate(manager, activity.courseId, to);
     const sets = await Promise.all(
-      setsOfAudience(to).map((setId) => setOfCourse(manager, setId, activity.courseId)),
+      setsOfAudience(audience).map((setId) => setOfCourse(manager, setId, activity.courseId)),
     );
     const setIds = sets.map((set) => set.id);
     const course = await courseOf(manager, activity.courseId);
@@ -75,6 +77,7 @@ export class ReachService {
           audience: to,
         } as ReleaseRow,
         activity,
+        () => audience,
       ),
       schedule: { opens: null, due: null, closes: null },
     };
@@ -88,6 +91,7 @@ export class ReachService {
     const wording = {
       dateTime: (at: number) => dateTime.format(at),
       groupName: (id: GroupId) => groupName.get(id) ?? 'a group',
+      audienceName: () => 'a saved audience',
       setName: (id: GroupSetId) => setName.get(id) ?? 'a group set',
     };
     const decided = students.map((student) => {
@@ -104,7 +108,7 @@ export class ReachService {
       const own =
         mode === 'common'
           ? undefined
-          : (student.groups.find((group) => reachesGroup(to, group)) ?? student.groups[0]);
+          : (student.groups.find((group) => reachesGroup(audience, group)) ?? student.groups[0]);
       const copy = { groupId: own?.groupId ?? null, setId: own?.setId ?? null, extension: null };
       return { student, decision: decide(viewer, facts, copy, now) };
     });
@@ -119,7 +123,7 @@ export class ReachService {
         number: group.number,
         name: group.name,
         members: sizeOf.get(group.id) ?? 0,
-        isIn: reachesGroup(to, { groupId: group.id, setId: group.setId }),
+        isIn: reachesGroup(audience, { groupId: group.id, setId: group.setId }),
         copyId: copyOf.get(group.id)?.id ?? null,
       })),
       students: decided.filter(({ decision }) => atLeast(decision.access, 'open')).length,
@@ -132,7 +136,7 @@ export class ReachService {
         mode === 'common'
           ? []
           : counted.flatMap((student) => {
-              const own = student.groups.filter((group) => reachesGroup(to, group));
+              const own = student.groups.filter((group) => reachesGroup(audience, group));
               if (own.length < 2) return [];
               const { name, reading } = student;
               return [{ name, reading, groups: own.map(({ groupId }) => wording.groupName(groupId)) }];

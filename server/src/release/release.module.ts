@@ -3,6 +3,7 @@ import { CourseModule } from '../course/index.js';
 import { DealingModule } from '../dealing/index.js';
 import { PlacingModule } from '../placing/index.js';
 import { Joining, RosterModule } from '../roster/index.js';
+import { AudienceHearers, AudiencesModule } from '../audiences/index.js';
 import { SetHearers, SetsModule } from '../sets/index.js';
 import { ActivitiesService } from './activities.service.js';
 import { Copies } from './copies.js';
@@ -13,11 +14,12 @@ import { Kinds } from './kinds.js';
 import { ReachService } from './reach.service.js';
 import { ReleaseController } from './release.controller.js';
 import { ReleaseService } from './release.service.js';
+import { ReleasesOfAudiences } from './releasesOfAudiences.js';
 import { SetUpController } from './setUp.controller.js';
 import { SetUpService } from './setUp.service.js';
 
 @Module({
-  imports: [CourseModule, SetsModule, PlacingModule, DealingModule, RosterModule],
+  imports: [CourseModule, SetsModule, PlacingModule, DealingModule, RosterModule, AudiencesModule],
   controllers: [ReleaseController, SetUpController],
   providers: [
     Gate,
@@ -28,12 +30,20 @@ import { SetUpService } from './setUp.service.js';
     ExtensionsService,
     ReachService,
     SetUpService,
+    ReleasesOfAudiences,
   ],
   exports: [Gate, Kinds, ActivitiesService],
 })
 export class ReleaseModule {
-  constructor(joining: Joining, hearers: SetHearers, copies: Copies) {
+  constructor(
+    joining: Joining,
+    hearers: SetHearers,
+    copies: Copies,
+    audiences: AudienceHearers,
+    releases: ReleasesOfAudiences,
+  ) {
     joining.addStep(joinAudiences);
     hearers.add(copies);
+    audiences.add(releases);
   }
 }

@@ -11,7 +11,7 @@ import type {
 import type { ActivityContent } from '@jigsaw/contract/release';
 import type { LatePolicy } from '@jigsaw/core/handin';
 import type { Rubric } from '@jigsaw/core/marks';
-import type { Audience, OutsiderRule, ReleaseMode } from '@jigsaw/core/release';
+import type { KeptAudience, OutsiderRule, ReleaseMode } from '@jigsaw/core/release';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { GroupRow, GroupSetRow } from '../sets/index.js';
 import { PersonRow } from '../identity/index.js';
@@ -57,7 +57,7 @@ export class ReleaseRow {
   activityId!: ActivityId;
   @ForeignKey(() => CourseRow) @Column('uuid') @Index('release_by_course') courseId!: CourseId;
   @Column('text') mode!: ReleaseMode;
-  @Column('jsonb') audience!: Audience;
+  @Column('jsonb') audience!: KeptAudience;
   @Column('text') outsiders!: OutsiderRule;
   @Column('text') state!: 'draft' | 'scheduled' | 'live' | 'closed' | 'withdrawn';
   /** When it goes live (scheduled) or since when it is in its state. */

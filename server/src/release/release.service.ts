@@ -3,7 +3,8 @@ import type { EntityManager } from 'typeorm';
 import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jigsaw/contract/release';
 import type { ActivityId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import type { Concerns } from '@jigsaw/core/release';
-import { isInAudience, setsOfAudience, transition, wholeSet } from '@jigsaw/core/release';
+import { audiencesOf, isInAudience, setsOfAudience, transition, wholeSet } from '@jigsaw/core/release';
+import { audiencesNow } from '../audiences/index.js';
 import { areEnrolled, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -14,6 +15,7 @@ import { areGroupsOfSet, setOfCourse } from '../sets/index.js';
 import { ActivitiesService, lockActivity } from './activities.service.js';
 import { columnsOf, withContent } from './content.js';
 import { Copies } from './copies.js';
+import { evaluate } from './evaluate.js';
 import { isWithGroups, stateColumns, stateOf } from './facts.js';
 import { hearersOfRelease } from './hearers.js';
 import { Kinds } from './kinds.js';
@@ -190,7 +192,8 @@ export class ReleaseService {
     if (!wasOut) return {};
     if (release.outsiders === 'listed') return { isForAll: true };
     const viewers = await this.viewers.students(manager, release.courseId);
-    const had = viewers.filter((viewer) => isInAudience(viewer, release.audience));
+    const audience = await evaluate(manager, release.courseId, release.audience);
+    const had = viewers.filter((viewer) => isInAudience(viewer, audience));
     return { enrolmentIds: had.map((viewer) => viewer.enrolmentId) };
   }
 
@@ -202,9 +205,9 @@ export class ReleaseService {
   ): Promise<void> {
     if (!this.kinds.modesOf(activity).includes(mode))
       throw problems.invalidInput(`A ${activity.kind} cannot be released in this way with these settings.`);
-    if (mode !== 'common' && to.include.some(({ kind }) => kind === 'class' || kind === 'person'))
+    if (mode !== 'common' && to.include.some(({ kind }) => hasNoGroups.has(kind)))
       throw problems.invalidInput(
-        'The class and single students cannot get a copy per group. Choose one copy for all, or remove them.',
+        'The class, staff and single students cannot get a copy per group. Choose one copy for all, or remove them.',
       );
     for (const setId of setsOfAudience(to)) {
       await setOfCourse(manager, setId, activity.courseId);
@@ -213,11 +216,19 @@ export class ReleaseService {
       );
       if (!(await areGroupsOfSet(manager, groupIds, setId))) throw problems.notFound();
     }
+    const saved = audiencesOf(to);
+    if (saved.length > 0) {
+      const { rows } = await audiencesNow(manager, activity.courseId);
+      const known = new Set(rows.map((row) => row.id));
+      if (!saved.every((id) => known.has(id))) throw problems.notFound();
+    }
     const named = to.include.flatMap((entry) => (entry.kind === 'person' ? [entry.enrolmentId] : []));
     if (!(await areEnrolled(manager, activity.courseId, [...named, ...to.exclude])))
       throw problems.notFound();
   }
 }
+
+const hasNoGroups: ReadonlySet<string> = new Set(['class', 'person', 'staff']);
 
 type NewRelease = Pick<
   ReleaseRow,

@@ -117,6 +117,7 @@ export class RoomsService {
       dateTime: (at: number) => dateTime.format(at),
       groupName: () => 'a group',
       setName: () => 'a group set',
+      audienceName: () => 'some of the class',
       isToYou: true,
     };
     return listed.map(({ activity, decision }) => ({

@@ -27,6 +27,7 @@ export const aRelease = (
   id: id('release'),
   to: wholeSet(id('benches')),
   setNames: ['Bench teams'],
+  audienceNames: [],
   mode: 'own',
   outsiders: 'hidden',
   state: { state: 'live', at },
