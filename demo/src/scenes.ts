@@ -10,6 +10,7 @@ import type { Stage } from './stage.js';
 import { copiesOf, release, roomsOf, write } from './stage.js';
 import { answer, askTheLab, benchTalk, critique, staffWord } from './talk.js';
 import { briefs, moreBriefs, text } from './texts.js';
+import type { AudienceView } from '@jigsaw/contract/audiences';
 import { someGroups, theClass } from '@jigsaw/core/release';
 
 const post = (client: Client, copyId: string, parentId: string | null, said: object) =>
@@ -99,6 +100,15 @@ export async function openTalks(stage: Stage): Promise<void> {
   const some = rooms
     .filter((room) => room.items.some((item) => groupIds.includes(item.copyId)))
     .map((room) => room.group.id);
+  const benches = await instructor.post<AudienceView>(`courses/${courseId}/audiences`, {
+    name: 'Kombucha and kefir benches',
+    ...someGroups(teams.id, some),
+  });
+  await instructor.post<AudienceView>(`courses/${courseId}/audiences`, {
+    name: 'Evening students',
+    include: [{ kind: 'attribute', name: 'Timetable', test: 'is', value: 'evening' }],
+    exclude: [],
+  });
   await release(
     stage,
     await write(stage, {
@@ -107,7 +117,7 @@ export async function openTalks(stage: Stage): Promise<void> {
       brief: moreBriefs.kombucha,
     }),
     {
-      to: someGroups(teams.id, some),
+      to: { include: [{ kind: 'audience', audienceId: benches.id }], exclude: [] },
       mode: 'common',
       outsiders: 'listed',
     },

@@ -3,7 +3,7 @@ import { readHalfDays } from '../course/index.js';
 import type { AudienceId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
 import { fold } from '../text/index.js';
 
-/** One part of an audience: whom it names, by reference, so that it follows moves and renames. */
+/** One line of an audience: who it names, by reference, so that it follows moves and renames. */
 export type Term =
   /** All students. */
   | { readonly kind: 'class' }

@@ -30,7 +30,7 @@ const thereFor: Record<string, readonly Name[]> = {
      copyActivity changeReach foresee grantExtension previewImport readTable applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listDesk readGradebook exportGradebook readPlaces
      listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard readMoves exportGroups readActivity removeExtension withdrawActivity
-     restoreActivity deleteActivity`,
+     restoreActivity deleteActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience`,
   ),
   ...forAll(students, 'takePlace readSignUp awaitPlace'),
   ...forAll(

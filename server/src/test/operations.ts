@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { AudienceList, AudienceView } from '@jigsaw/contract/audiences';
 import type { MarkView } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
@@ -41,6 +42,7 @@ export interface Things {
   /** Expert tables of the course's bench teams. */
   readonly tables: GroupSetView;
   readonly changeId: string;
+  readonly audience: AudienceView;
 }
 
 export async function someThings(given: CourseForTests): Promise<Things> {
@@ -77,13 +79,32 @@ export async function someThings(given: CourseForTests): Promise<Things> {
     .expect(200);
   const { changes } = await read<z.output<typeof Changes>>(`courses/${course.id}/roster/changes`);
   const changeId = sure(changes[0]).id;
-  return { live, copyId, talk, wiki, post, pageId: sure(page).id, fileId, other, panels, tables, changeId };
+  const audience = (
+    await instructor
+      .post(`/api/courses/${course.id}/audiences`)
+      .send({ name: 'Dairy', include: wholeSet(given.set.id).include, exclude: [] })
+      .expect(200)
+  ).body as AudienceView;
+  return {
+    audience,
+    live,
+    copyId,
+    talk,
+    wiki,
+    post,
+    pageId: sure(page).id,
+    fileId,
+    other,
+    panels,
+    tables,
+    changeId,
+  };
 }
 
 /** Every operation that takes a body, with one that is taken. */
 export function takingOperations(server: TestServer, given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, post, pageId, other, panels, tables } = things;
+  const { live, copyId, talk, wiki, post, pageId, other, panels, tables, audience } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const read = async <Answer>(path: string, by: Browser = instructor) =>
@@ -98,6 +119,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
   const one = (id: string, method: Operation['method'], path: string, body: Operation['body'], who = by): Operation => ({ id, method, path: `/api/${path}`, body, by: who }); // prettier-ignore
   const inCourse = (path: string) => `courses/${course.id}/${path}`;
   const reach = { to: wholeSet(set.id), outsiders: 'hidden' };
+  const terms = wholeSet(set.id).include;
   const units = async () => ({ units: [{ copyId, unit: 'group', version: (await sheet()).version }] });
   const draft = { ...anAssignment(), settings: { attempts: 'latest' } };
   const source = { kind: 'paste', text: 'Ada Moss <ada.moss@quillmere.example>' };
@@ -185,6 +207,13 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('copyActivity', 'post', `activities/${live.id}/copy`, () => ({ keepsTitle: true })),
     one('changeReach', 'put', `activities/${live.id}/reach`, () => reach),
     one('foresee', 'post', `activities/${live.id}/reach`, () => ({ ...reach, mode: 'own' })),
+    one('createAudience', 'post', inCourse('audiences'), () => ({
+      name: randomUUID(),
+      include: terms,
+      exclude: [],
+    })),
+    one('whoIsInAudience', 'post', inCourse('audiences/members'), () => ({ include: terms, exclude: [], audienceId: audience.id })), // prettier-ignore
+    one('editAudience', 'put', `audiences/${audience.id}`, async () => ({ name: 'Dairy', include: terms, exclude: [], version: sure((await read<AudienceList>(inCourse('audiences'))).audiences.find((each) => each.id === audience.id)).version })), // prettier-ignore
     one('grantExtension', 'put', `activities/${live.id}/extensions/${sure(crock).id}`, () => ({ due: '2026-12-01T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
     one('readTable', 'post', inCourse('roster/table'), () => file),
     one('previewImport', 'post', inCourse('roster/preview'), () => ({ source, role: 'student', meanings: null, mends: [{ line: 1, cells: ['a@b.example', 'A'] }], newAddresses: [] })), // prettier-ignore
@@ -203,7 +232,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
 /** Every operation that takes no body but names something, where that is there. */
 export function otherOperations(given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, post, pageId, fileId, other, changeId } = things;
+  const { live, copyId, talk, wiki, post, pageId, fileId, other, changeId, audience } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const one = (id: string, method: Operation['method'], path: string, by = instructor): Operation => ({
@@ -263,6 +292,9 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('deletePage', 'delete', `copies/${wiki}/wiki/pages/${pageId}`, noor.browser),
     one('restorePage', 'post', `copies/${wiki}/wiki/pages/${pageId}/restore`, noor.browser),
     one('withdrawActivity', 'post', `activities/${live.id}/withdraw`),
+    ofCourse('listAudiences', 'audiences'),
+    one('deleteAudience', 'delete', `audiences/${audience.id}`),
+    one('restoreAudience', 'post', `audiences/${audience.id}/restore`),
     one('restoreActivity', 'post', `activities/${live.id}/restore`),
     one('deleteActivity', 'delete', `activities/${live.id}`),
   ];

@@ -58,6 +58,7 @@ export const tagTypes = [
   'Roster',
   'Set',
   'Placement',
+  'Audience',
   'Activity',
   'Copy',
   'Talk',

@@ -76,6 +76,10 @@ const pages: RouteObject[] = [
             path: 'groups/:setId/lists',
             lazy: page(async () => (await import('../placing/ListsPage.js')).ListsPage),
           },
+          ...['audiences', 'audiences/:audienceId'].map((path) => ({
+            path,
+            lazy: page(async () => (await import('../audiences/AudiencesPage.js')).AudiencesPage),
+          })),
           {
             path: 'release',
             lazy: pageWithKinds(async () => (await import('../release/ActivitiesPage.js')).ActivitiesPage),

@@ -26,6 +26,7 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
     'Gradebook',
   ],
   'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'SignUp'],
+  'audience.changed': ['Audience', 'Activity'],
   'activity.drafted': ['Activity'],
   'activity.edited': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'activity.deleted': ['Activity'],

@@ -4,7 +4,7 @@ import type { ActivityView } from '@jigsaw/contract/release';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { draftOfKind, kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
-import { Bar, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '../look/index.js';
+import { Bar, ButtonLink, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
 import { WriteMenu } from './WriteMenu.js';
@@ -94,6 +94,7 @@ export function ActivitiesPage() {
         <h1>Release</h1>
         <Muted>Write once, release to each group</Muted>
         <span className="grow" />
+        <ButtonLink to={`/c/${course.id}/audiences`}>Saved audiences</ButtonLink>
         {activities.length > 0 && write}
       </Bar>
       <Scroll>
@@ -187,14 +188,27 @@ function KindIcon({ kind }: { readonly kind: string }) {
 }
 
 const ways = { own: '', 'read-along': ', reading along', common: ', one copy' } as const;
-function sayTo({ to, setNames, groups, mode }: NonNullable<ActivityView['release']>): string {
+function sayTo({
+  to,
+  setNames,
+  audienceNames,
+  groups,
+  students,
+  mode,
+}: NonNullable<ActivityView['release']>): string {
   const people = to.include.filter(({ kind }) => kind === 'person').length;
-  const sets = setNames.length === 0 ? null : `${namesTogether(setNames)}: ${counted(groups, 'group')}`;
+  // Groups of saved audiences are counted with those of sets.
+  const reached =
+    audienceNames.length > 0 && groups === 0 ? counted(students, 'student') : counted(groups, 'group');
+  const sets = setNames.length === 0 ? null : namesTogether(setNames);
   const parts = [
     to.include.some(({ kind }) => kind === 'class') ? 'The class' : null,
     sets,
+    audienceNames.length > 0 ? namesTogether(audienceNames) : null,
+    to.include.some(({ kind }) => kind === 'staff') ? 'Staff only' : null,
     people > 0 ? counted(people, 'student') : null,
   ].filter((part) => part !== null);
   const without = to.exclude.length > 0 ? `, except ${counted(to.exclude.length, 'student')}` : '';
-  return `${namesTogether(parts)}${without}${ways[mode]}`;
+  const many = setNames.length + audienceNames.length > 0 ? `: ${reached}` : '';
+  return `${namesTogether(parts)}${many}${without}${ways[mode]}`;
 }

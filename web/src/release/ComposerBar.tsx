@@ -5,6 +5,7 @@ import { Bar, Button, ButtonLink, Muted, Small, Tag } from '../look/index.js';
 import { saySaved } from '../page/index.js';
 import { stateLook, stateWords } from './ActivitiesPage.js';
 import { CopyButton } from './CopyButton.js';
+import { isForStaff } from './releaseTarget.js';
 import type { Composing } from './useComposer.js';
 
 /** How far the activity has come, and what can be done with it as it stands. */
@@ -28,9 +29,11 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
   const { release, reached, goesLiveAt } = composing;
   const short = isClass
     ? 'the class'
-    : groups.length > 0
-      ? counted(groups.length, 'group')
-      : counted(reached?.students ?? 0, 'student');
+    : isForStaff(target)
+      ? 'staff only'
+      : groups.length > 0
+        ? counted(groups.length, 'group')
+        : counted(reached?.students ?? 0, 'student');
   const label = goesLiveAt ? ` on ${dates.dateTime(goesLiveAt)}` : '';
   return (
     <Bar>

@@ -1,23 +1,16 @@
 import { styled } from 'styled-components';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { ReachView, ReleaseMode } from '@jigsaw/contract/release';
-import type { GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { GroupId } from '@jigsaw/core/ids';
 import { groupedBy, sure } from '@jigsaw/core/lists';
 import { setsOfAudience } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
-import { OptionCard, OptionCards, Sentence, ToggleCard, ToggleCards } from '../form/index.js';
+import { OptionCard, OptionCards, Sentence } from '../form/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { ButtonLink, Choice, Emblem, hueOfGroup, Muted, Part, Small, Tag } from '../look/index.js';
 import type { ReleaseTarget } from './releaseTarget.js';
-import {
-  isForClass,
-  leaveOut,
-  toggleClass,
-  toggleGroup,
-  toggleSet,
-  withMode,
-  withPerson,
-} from './releaseTarget.js';
+import { isForClass, isForStaff, leaveOut, toggleGroup, withMode, withPerson } from './releaseTarget.js';
+import { WhoCards } from './WhoCards.js';
 import { NamedPart } from './NamedPart.js';
 
 const Toggles = styled.div`
@@ -98,7 +91,8 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
   const empty = inside.filter((group) => group.members === 0);
   const bySet = groupedBy(groups, (group) => group.setId);
   const isClass = isForClass(target);
-  const chosen = new Set<string>(isClass ? ['class'] : setsOfAudience(target.to));
+  const isForNoStudent = isForStaff(target);
+  const plainSets = new Set<string>(setsOfAudience(target.to));
   return (
     <Part>
       <header>
@@ -108,9 +102,11 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
             ? 'Choose who gets it'
             : isClass
               ? `The class, ${counted(reach.students, 'student')}`
-              : groups.length === 0
-                ? counted(reach.students, 'student')
-                : `${inside.length} of ${counted(groups.length, 'group')}, ${counted(reach.students, 'student')}`}
+              : isForNoStudent
+                ? 'Staff, and no student'
+                : groups.length === 0
+                  ? counted(reach.students, 'student')
+                  : `${inside.length} of ${counted(groups.length, 'group')}, ${counted(reach.students, 'student')}`}
         </p>
       </header>
       <div>
@@ -136,34 +132,18 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
             No group sets yet. <ButtonLink to="../groups/new">Create group set</ButtonLink>
           </p>
         )}
-        <ToggleCards
-          aria-label="Released to"
-          value={[...chosen]}
-          onChange={(values) => {
-            const toggled =
-              values.find((value) => !chosen.has(value)) ?? [...chosen].find((id) => !values.includes(id));
-            if (toggled !== undefined)
-              onChange(toggled === 'class' ? toggleClass(target) : toggleSet(target, toggled as GroupSetId));
-          }}
-        >
-          {sets.map((set) => (
-            <ToggleCard key={set.id} value={set.id}>
-              <b>{set.name}</b>
-              <Small>{counted(set.groupCount, 'group')}</Small>
-            </ToggleCard>
-          ))}
-          {allowed.includes('common') && (!isReleased || target.mode === 'common') && (
-            <ToggleCard value="class">
-              <b>The whole class</b>
-              <Small>One copy, also for students without a group</Small>
-            </ToggleCard>
-          )}
-        </ToggleCards>
+        <WhoCards
+          target={target}
+          sets={sets}
+          mayBeCommon={allowed.includes('common') && (!isReleased || target.mode === 'common')}
+          onChange={onChange}
+        />
         {[...bySet].map(([setId, own]) => (
           <SetGroups
             key={setId}
             name={bySet.size > 1 ? (sets.find((set) => set.id === setId)?.name ?? '') : null}
             groups={own}
+            isFixed={!plainSets.has(setId)}
             onToggle={(groupId) =>
               onChange(
                 toggleGroup(
@@ -176,7 +156,7 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
             }
           />
         ))}
-        {target.mode === 'common' && !isClass && reach && (
+        {target.mode === 'common' && !isClass && !isForNoStudent && reach && (
           <NamedPart
             says="Also"
             verb="Add a student…"
@@ -184,7 +164,7 @@ export function WhoPart({ target, kind, allowed, sets, reach, isReleased, onChan
             onChange={(id, isIn) => onChange(withPerson(target, id, isIn))}
           />
         )}
-        {reach && (
+        {reach && !isForNoStudent && (
           <NamedPart
             says="Except"
             verb="Exclude someone…"
@@ -265,11 +245,13 @@ interface SetGroupsProps {
   /** Said where there are several sets; null: there is one. */
   readonly name: string | null;
   readonly groups: ReachView['groups'];
+  /** A saved audience says which of them are in. */
+  readonly isFixed: boolean;
   readonly onToggle: (groupId: GroupId) => void;
 }
 
 /** The groups of one set, each in or out at a press. */
-function SetGroups({ name, groups, onToggle }: SetGroupsProps) {
+function SetGroups({ name, groups, isFixed, onToggle }: SetGroupsProps) {
   const out = groups.filter((group) => !group.isIn).length;
   return (
     <Toggles role="group" aria-label={name === null ? 'Groups it is released to' : `Groups of ${name}`}>
@@ -279,6 +261,7 @@ function SetGroups({ name, groups, onToggle }: SetGroupsProps) {
           key={group.groupId}
           type="button"
           aria-pressed={group.isIn}
+          disabled={isFixed}
           aria-label={group.name}
           title={group.name}
           style={hueOfGroup(group.number)}
@@ -291,7 +274,9 @@ function SetGroups({ name, groups, onToggle }: SetGroupsProps) {
           />
         </button>
       ))}
-      <Small>{out === 0 ? 'Press a group to skip it' : `${out} skipped`}</Small>
+      <Small>
+        {isFixed ? 'As the audience says' : out === 0 ? 'Press a group to skip it' : `${out} skipped`}
+      </Small>
     </Toggles>
   );
 }

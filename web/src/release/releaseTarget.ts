@@ -1,6 +1,6 @@
 import type { ActivityView, OutsiderRule, ReleasedTo, ReleaseMode } from '@jigsaw/contract/release';
-import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
-import { setsOfAudience, theClass, wholeSet } from '@jigsaw/core/release';
+import type { AudienceId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { audiencesOf, setsOfAudience, theClass, wholeSet } from '@jigsaw/core/release';
 
 /** Who someone means to release to, and how; no one in `to`: not chosen yet. */
 export interface ReleaseTarget {
@@ -28,8 +28,8 @@ const withEntries = (target: ReleaseTarget, include: readonly Entry[]): ReleaseT
   ...target,
   to: { ...target.to, include },
 });
-/** A copy for each goes to groups; the class and single people have none. */
-const hasGroups = (entry: Entry) => entry.kind === 'set' || entry.kind === 'group';
+/** A copy for each goes to groups; the class, staff and single people have none. */
+const hasGroups = ({ kind }: Entry) => kind === 'set' || kind === 'group' || kind === 'audience';
 
 /** Another way of releasing; what no longer goes with it is let go. */
 export function withMode(target: ReleaseTarget, mode: ReleaseMode): ReleaseTarget {
@@ -45,7 +45,24 @@ export const toggleClass = (target: ReleaseTarget): ReleaseTarget =>
     ? withEntries(target, [])
     : { ...target, mode: 'common', to: { ...theClass, exclude: target.to.exclude } };
 
-const notClass = ({ kind }: Entry) => kind !== 'class';
+export const isForStaff = ({ to }: ReleaseTarget): boolean => to.include.some(({ kind }) => kind === 'staff');
+
+/** No student gets it: it stands alone, and in one copy. */
+export const toggleStaff = (target: ReleaseTarget): ReleaseTarget =>
+  isForStaff(target)
+    ? withEntries(target, [])
+    : { ...target, mode: 'common', to: { include: [{ kind: 'staff' }], exclude: [] } };
+
+const notClass = ({ kind }: Entry) => kind !== 'class' && kind !== 'staff';
+
+/** A saved audience is in it, or not; who is in that one is its own. */
+export function toggleAudience(target: ReleaseTarget, audienceId: AudienceId): ReleaseTarget {
+  const others = target.to.include.filter(
+    (entry) => notClass(entry) && !(entry.kind === 'audience' && entry.audienceId === audienceId),
+  );
+  const isIn = audiencesOf(target.to).includes(audienceId);
+  return withEntries(target, isIn ? others : [...others, { kind: 'audience', audienceId }]);
+}
 
 /** A set is put in as a whole, or left out with all its groups. */
 export function toggleSet(target: ReleaseTarget, setId: GroupSetId): ReleaseTarget {

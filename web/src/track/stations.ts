@@ -15,7 +15,7 @@ export const stationsOf = (figures: Figures): readonly Station[] =>
 
 /** Pages that stand at no station's own path: what is worked on is in a room, and is led to from there. */
 const within: Readonly<Record<Figures['kind'], Readonly<Record<string, string>>>> = {
-  staff: { copies: 'rooms', room: 'rooms', outbox: 'people' },
+  staff: { copies: 'rooms', room: 'rooms', outbox: 'people', audiences: 'release' },
   student: { copies: 'room', choose: 'room' },
 };
 /** Where one is; undefined: at none of them.

@@ -1,0 +1,2 @@
+export { useListAudiencesQuery } from './audiencesApi.js';
+export { sayReach } from './sayReach.js';
