@@ -81,6 +81,7 @@ const stations: readonly [path: string, shows: string, reaches: RegExp][] = [
   ['groups/:set/deal', 'Deal Bench teams', /Add a rule/],
   ['groups/:set/lists', 'Lists of Bench teams', /Print/],
   ['release', 'Starter log', /New activity/],
+  ['audiences/new', 'In it', /Add to “Except”/],
   ['release/:activity', 'Starter log', /Withdraw|Edit/],
   ['rooms', 'Rooms', /Crock/],
   ['marks', 'Marking desk', /Starter log/],
