@@ -66,7 +66,6 @@ const setUp = async (page) => {
 
 /** name, who, where, what is done first, size and theme */
 const pictures = [
-  ['sign-in', null, '/'],
   ['people', ilse, 'people'],
   ['import', ilse, 'people/import', importPeople],
   ['board', ilse, 'groups', select],
@@ -74,6 +73,7 @@ const pictures = [
   ['new-set', ilse, 'groups/new', setUp],
   ['deal', ilse, 'groups', dealByRules],
   ['release', ilse, 'release'],
+  ['audience', ilse, 'audiences', open(/Kombucha/)],
   ['composer', ilse, 'release', open(/Ferment report/)],
   ['rooms', ilse, 'rooms'],
   ['desk', ilse, 'marks', atTheDesk('Ferment report', /Stoneware/)],
@@ -115,10 +115,7 @@ for (const [name, who, where, prepare, { dark = false, phone = false } = {}] of 
     address = `/c/${courses[0].id}/${where}`;
   }
   await page.goto(address);
-  await page
-    .getByRole('navigation', { name: 'Stations' })
-    .or(page.getByRole('heading', { name: 'Sign in', exact: true }))
-    .waitFor();
+  await page.getByRole('navigation', { name: 'Stations' }).waitFor();
   await page.waitForTimeout(1200); // fonts of names in other scripts come last
   if (prepare) {
     await prepare(page);

@@ -788,6 +788,28 @@ const tablesAndChoices = [
   web('sets/StaffSight.tsx', "each.role === 'assistant' && each.leads < groups", "each.role === 'assistant'", 'sets/coursePage'), // prettier-ignore
 ];
 
+const audiences = [
+  core('audiences/resolve.ts', 'for (const [groupId] of found.groups) reached.delete(groupId);', '', 'core/src/audiences'), // prettier-ignore
+  core('audiences/resolve.ts', 'if (included.delete(id)) removed.set(id, term)', 'removed.set(id, term)', 'core/src/audiences'), // prettier-ignore
+  core('audiences/resolve.ts', 'if (!included.has(id)) included.set(id, term)', 'if (included.size < 1) included.set(id, term)', 'core/src/audiences'), // prettier-ignore
+  core('audiences/circle.ts', '[...include, ...exclude].flatMap', '[...include].flatMap', 'core/src/audiences'), // prettier-ignore
+  core('audiences/terms.ts', 'wantedDays.size > 0', 'true', 'core/src/audiences'),
+  core('release/audience.ts', 'entry.groups.has(group.groupId)', 'true', 'core/src/release'),
+  core('release/decide.ts', 'return entry.people.has(viewer.enrolmentId)', 'return true', 'core/src/release'),
+  server('release/members.ts', 'namesSaved(access)\n          ?', 'false\n          ?', 'audiences/'),
+  server('release/copies.ts', "[{ kind: 'audience' }]", "[{ kind: 'class' }]", 'audiences/'),
+  server('release/gate.ts', "viewer?.role !== 'student'", "viewer?.role === 'student'", 'audiences/'),
+  server('audiences/audiences.service.ts', 'row.version !== version', 'false', 'audiences/'),
+  server('audiences/audiences.service.ts', '...usersOf(id, savedOf(before))', '', 'audiences/'),
+  server('audiences/audiences.service.ts', "await setOfCourse(manager, term.setId, courseId)", 'await Promise.resolve()', 'audiences/'), // prettier-ignore
+  server('audiences/joinTerms.ts', 'include: terms.include.map(renamed)', 'include: terms.include', 'audiences/'), // prettier-ignore
+  web('audiences/termChoices.ts', 'id === own ? []', 'false ? []', 'web/src/audiences'),
+  web('audiences/AudienceEditor.tsx', 'current.success ? current.data.version : basedOn', 'basedOn', 'web/src/audiences'), // prettier-ignore
+  web('page/useKeptFocus.ts', "!last.isConnected || last.matches(':disabled')", '!last.isConnected', 'page/useKeptFocus'), // prettier-ignore
+  web('page/useKeptFocus.ts', 'now !== document.body && now !== last', 'false', 'page/useKeptFocus'),
+  web('placing/dealOut.ts', 'if (!leaves.has(groupId))', 'if (true)', 'placing/wholeSet'),
+];
+
 export const mutations = [
   ...visibility,
   ...truthOfMarks,
@@ -801,4 +823,5 @@ export const mutations = [
   ...keptInStep,
   ...firstHour,
   ...tablesAndChoices,
+  ...audiences,
 ];

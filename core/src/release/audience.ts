@@ -6,7 +6,10 @@ import type { Audience, KeptAudience, PlainAudience } from './facts.js';
 export const theClass: PlainAudience = { include: [{ kind: 'class' }], exclude: [] };
 
 /** Every group of a set, also such as come later. */
-export const wholeSet = (setId: GroupSetId): PlainAudience => ({ include: [{ kind: 'set', setId }], exclude: [] });
+export const wholeSet = (setId: GroupSetId): PlainAudience => ({
+  include: [{ kind: 'set', setId }],
+  exclude: [],
+});
 
 export const someGroups = (setId: GroupSetId, groupIds: readonly GroupId[]): PlainAudience => ({
   include: groupIds.map((groupId) => ({ kind: 'group', setId, groupId })),

@@ -114,7 +114,12 @@ describe('who sees what', () => {
     ).toBe('hidden');
   });
   it('says why, verdict first', () => {
-    const wording = { dateTime: String, groupName: () => 'Crock', setName: () => 'Bench teams', audienceName: () => 'Dairy' };
+    const wording = {
+      dateTime: String,
+      groupName: () => 'Crock',
+      setName: () => 'Bench teams',
+      audienceName: () => 'Dairy',
+    };
     expect(explain(decide(aStudent(), aRelease(), crock, 1), wording)).toEqual([
       'Can read and work in it.',
       'It was released to Bench teams.',

@@ -27,7 +27,7 @@ export interface PlainAudience {
   readonly exclude: readonly EnrolmentId[];
 }
 
-/** A saved audience stands with whom it reaches now. */
+/** A saved audience stands with who it reaches now. */
 export type AudienceEntry = PlainEntry | (SavedEntry & Pick<Resolved, 'people' | 'groups'>);
 
 /** The same, evaluated when asked. */

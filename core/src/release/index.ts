@@ -1,4 +1,12 @@
-export { audiencesOf, evaluated, reachesGroup, setsOfAudience, someGroups, theClass, wholeSet } from './audience.js';
+export {
+  audiencesOf,
+  evaluated,
+  reachesGroup,
+  setsOfAudience,
+  someGroups,
+  theClass,
+  wholeSet,
+} from './audience.js';
 export { partsChanged } from './content.js';
 export type { Content, ContentPart } from './content.js';
 export { atLeast, decide, isInAudience } from './decide.js';

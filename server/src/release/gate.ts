@@ -217,7 +217,7 @@ export class Gate {
   }
 }
 
-/** For those who see everything, whoever it was released to. */
+/** For those who see everything: who it was released to decides nothing of theirs. */
 const noOnes = (kept: KeptAudience): Audience =>
   evaluated(kept, () => ({ people: new Map(), groups: new Map() }));
 

@@ -5,11 +5,13 @@ import { styled } from 'styled-components';
 import { AudienceView } from '@jigsaw/contract/audiences';
 import type { AudienceDraft } from '@jigsaw/contract/audiences';
 import type { RosterView } from '@jigsaw/contract/roster';
+import { may } from '@jigsaw/core/course';
 import { only } from '@jigsaw/core/lists';
 import { namesTogether } from '@jigsaw/core/text';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Button, Field, FootBar, Muted, Part } from '../look/index.js';
+import { WriteSheet } from '../mail/index.js';
 import { useAct } from '../page/index.js';
 import {
   useCreateAudienceMutation,
@@ -36,8 +38,15 @@ const Frame = styled.form`
     grid-column: 1 / -1;
   }
   @media (max-width: 900px) {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: auto;
+    display: block;
+    > div,
+    > section {
+      overflow: visible;
+    }
+    > footer {
+      position: sticky;
+      bottom: 0;
+    }
   }
 `;
 
@@ -65,6 +74,7 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
     courseId: course.id,
     body: { include: draft.include, exclude: draft.exclude, audienceId: audience?.id ?? null },
   });
+  const [isWriting, setWriting] = useState(false);
   const acts = useAudienceActs(audience, saved);
   const problem = acts.error === undefined ? null : problemOf(acts.error);
   const current = AudienceView.safeParse(problem?.current);
@@ -82,6 +92,7 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
     setTyped({});
     if (!audience) void navigate(`../audiences/${kept.id}`, { replace: true });
   };
+  const mayWrite = may(course.role, 'write-to-people');
   const choices = termChoices(roster, audiences, audience?.id ?? null);
   const lines = (side: 'include' | 'exclude', label: string, placeholder: string) => (
     <TermLines
@@ -95,85 +106,100 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
     />
   );
   return (
-    <Frame aria-label={audience?.name ?? 'New audience'} onSubmit={(event) => void save(event)}>
-      <div>
-        <Part>
-          <header>
-            <h2>Name</h2>
-            <p>Seen by staff only</p>
-          </header>
-          <div>
-            <Field
-              label="Name of the audience"
-              value={draft.name}
-              onChange={(name) => put({ name })}
-              isReadOnly={!mayChange}
-              autoFocus={!audience}
-              fault={problem?.issues?.find((issue) => issue.path === 'name')?.message}
-            />
-          </div>
-        </Part>
-        <Part>
-          <header>
-            <h2>In it</h2>
-            <p>Anyone that one of these finds</p>
-          </header>
-          <div>{lines('include', 'In it', 'Bench teams, Crock, a name, Mon am…')}</div>
-        </Part>
-        <Part>
-          <header>
-            <h2>Except</h2>
-            <p>Anyone that one of these finds is removed</p>
-          </header>
-          <div>{lines('exclude', 'Except', 'No one is removed yet')}</div>
-        </Part>
-        {members?.circle && (
-          <ProblemStrip>
-            It would contain itself: {members.circle.join(' → ')}. Remove one of these lines.
-          </ProblemStrip>
+    <>
+      {isWriting && members && (
+        <WriteSheet
+          people={members.people}
+          hasOutbox={mayChange}
+          onClose={() => setWriting(false)}
+          onDone={() => setWriting(false)}
+        />
+      )}
+      <Frame aria-label={audience?.name ?? 'New audience'} onSubmit={(event) => void save(event)}>
+        <div>
+          <Part>
+            <header>
+              <h2>Name</h2>
+              <p>Seen by staff only</p>
+            </header>
+            <div>
+              <Field
+                label="Name of the audience"
+                value={draft.name}
+                onChange={(name) => put({ name })}
+                isReadOnly={!mayChange}
+                autoFocus={!audience}
+                fault={problem?.issues?.find((issue) => issue.path === 'name')?.message}
+              />
+            </div>
+          </Part>
+          <Part>
+            <header>
+              <h2>In it</h2>
+              <p>Anyone that one of these finds</p>
+            </header>
+            <div>{lines('include', 'In it', 'Bench teams, Crock, a name, Mon am…')}</div>
+          </Part>
+          <Part>
+            <header>
+              <h2>Except</h2>
+              <p>Anyone that one of these finds is removed</p>
+            </header>
+            <div>{lines('exclude', 'Except', 'No one is removed yet')}</div>
+          </Part>
+          {members?.circle && (
+            <ProblemStrip>
+              It would contain itself: {members.circle.join(' → ')}. Remove one of these lines.
+            </ProblemStrip>
+          )}
+          {unanswered !== undefined && <ProblemStrip of={unanswered} />}
+          {problem && !problem.issues && <ProblemStrip of={acts.error} />}
+        </div>
+        {members ? (
+          <WhoIsInList members={members} onWrite={mayWrite ? () => setWriting(true) : null} />
+        ) : (
+          <div />
         )}
-        {unanswered !== undefined && <ProblemStrip of={unanswered} />}
-        {problem && !problem.issues && <ProblemStrip of={acts.error} />}
-      </div>
-      {members ? <WhoIsInList members={members} /> : <div />}
-      <FootBar data-acts>
-        {mayChange && (
-          <>
-            <Button
-              kind="main"
-              type="submit"
-              isDisabled={!isChanged || draft.name.trim() === '' || acts.isBusy || members?.circle != null}
-            >
-              {audience ? 'Save audience' : 'Create audience'}
-            </Button>
-            {isChanged && (
+
+        <FootBar data-acts>
+          {mayChange && (
+            <>
               <Button
-                onPress={() => {
-                  setTyped({});
-                  acts.reset();
-                }}
+                kind="main"
+                type="submit"
+                isDisabled={!isChanged || draft.name.trim() === '' || acts.isBusy || members?.circle != null}
               >
-                Cancel
+                {audience ? 'Save audience' : 'Create audience'}
               </Button>
-            )}
-          </>
-        )}
-        <span className="grow" />
-        {audience && audience.usedIn.length > 0 && <Muted>Used by {namesTogether(audience.usedIn)}</Muted>}
-        {audience && mayChange && (
-          <Button
-            isDisabled={audience.usedIn.length > 0}
-            onPress={() =>
-              void acts.remove().then((isGone) => {
-                if (isGone) void navigate('../audiences');
-              })
-            }
-          >
-            Delete audience
-          </Button>
-        )}
-      </FootBar>
-    </Frame>
+              {isChanged && (
+                <Button
+                  onPress={() => {
+                    setTyped({});
+                    acts.reset();
+                  }}
+                >
+                  Cancel
+                </Button>
+              )}
+            </>
+          )}
+          <span className="grow" />
+          {audience && audience.usedIn.length > 0 && <Muted>Used by {namesTogether(audience.usedIn)}</Muted>}
+          {audience && mayChange && (
+            <Button
+              isDisabled={audience.usedIn.length > 0}
+              onPress={() =>
+                void acts.remove().then((isGone) => {
+                  if (isGone) void navigate('../audiences');
+                })
+              }
+            >
+              Delete audience
+            </Button>
+          )}
+        </FootBar>
+      </Frame>
+    </>
   );
 }
 

@@ -37,8 +37,7 @@ const Columns = styled.div`
     display: block;
   }
   @media (max-width: 900px) {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: auto;
+    display: block;
     overflow: auto;
     > nav {
       border-right: 0;

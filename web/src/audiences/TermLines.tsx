@@ -32,6 +32,8 @@ const Picker = styled(ComboBox)`
     position: absolute;
     inset: 4px 4px 4px auto;
     width: 28px;
+    display: grid;
+    place-items: center;
     border: 0;
     background: none;
     cursor: pointer;
@@ -63,7 +65,7 @@ interface TermLinesProps {
 
 /** Lines of an audience: each a sentence that can be removed, and one field that finds whatever can be added. */
 export function TermLines({ label, placeholder, terms, said, choices, isLocked, onChange }: TermLinesProps) {
-  // Whoever adds one goes on with the next in the same field.
+  // After one is added, the next goes into the same field.
   const [isAdding, setAdding] = useState(false);
   const ids = new Set(terms.map((term) => JSON.stringify(term)));
   const saysById = useMemo(() => new Map(choices.map((choice) => [choice.id, choice.says])), [choices]);

@@ -2,7 +2,7 @@ import { styled } from 'styled-components';
 import type { AudienceMembers } from '@jigsaw/contract/audiences';
 import { groupedBy } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
-import { Emblem, Muted, PersonName, Tag } from '../look/index.js';
+import { Button, Emblem, Muted, PersonName, Tag } from '../look/index.js';
 
 const Side = styled.section`
   padding: 14px var(--s-4);
@@ -47,8 +47,14 @@ const roles = { instructor: 'Instructor', assistant: 'Assistant', observer: 'Obs
 /** Of more groups the number says enough. */
 const mostGroupsShown = 24;
 
+interface WhoIsInListProps {
+  readonly members: AudienceMembers;
+  /** null: the reader writes to no one. */
+  readonly onWrite: (() => void) | null;
+}
+
 /** Who is in an audience now, each with the line that says so, and who is removed by which. */
-export function WhoIsInList({ members }: { readonly members: AudienceMembers }) {
+export function WhoIsInList({ members, onWrite }: WhoIsInListProps) {
   const { people, removed, groups } = members;
   return (
     <Side aria-label="Who is in it now" aria-live="polite" tabIndex={0}>
@@ -57,6 +63,13 @@ export function WhoIsInList({ members }: { readonly members: AudienceMembers }) 
       </h2>
       {people.length === 0 && (
         <Muted>What is released to it reaches no one until a line finds someone.</Muted>
+      )}
+      {onWrite && people.length > 0 && (
+        <p style={{ marginTop: 6 }}>
+          <Button isSmall onPress={onWrite}>
+            {people.length === 1 ? 'Write to this person…' : `Write to these ${people.length}…`}
+          </Button>
+        </p>
       )}
       {groups.length > 0 && (
         <ul className="groups" aria-label={counted(groups.length, 'group')}>

@@ -1,2 +1,3 @@
 export { useListAudiencesQuery } from './audiencesApi.js';
 export { sayReach } from './sayReach.js';
+export { useAudienceFilter } from './useAudienceFilter.js';

@@ -2,9 +2,11 @@ import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
+import type { EnrolmentId } from '@jigsaw/core/ids';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { Bar, Choice, Empty, Muted, Page, Waiting, FootBar } from '../look/index.js';
+import { useAudienceFilter } from '../audiences/index.js';
 import { useCourse } from '../course/index.js';
 import { GradebookGrid } from './GradebookGrid.js';
 import { useReadGradebookQuery } from './marksApi.js';
@@ -38,7 +40,12 @@ export function GradebookPage() {
   const [group, setGroup] = useState(everyone);
   const groups = useMemo(() => groupsIn(book.data), [book.data]);
   const released = useMemo(() => countReleased(book.data), [book.data]);
-  const shown = useMemo(() => shownOf(book.data, group), [book.data, group]);
+  const audience = useAudienceFilter(course.id, group);
+  const { people, isChosen } = audience;
+  const shown = useMemo(
+    () => (isChosen ? ofPeople(book.data, people) : shownOf(book.data, group)),
+    [book.data, group, isChosen, people],
+  );
   if (unshown(book) !== undefined)
     return <ProblemStrip of={book.error} onRetry={() => void book.refetch()} />;
   if (!book.data) return <Waiting what="the gradebook" rows={12} />;
@@ -52,7 +59,11 @@ export function GradebookPage() {
             label="Show"
             isLabelHidden
             value={group}
-            choices={[{ id: everyone, label: `All ${students.length} students` }, ...groups]}
+            choices={[
+              { id: everyone, label: `All ${students.length} students` },
+              ...audience.choices,
+              ...groups,
+            ]}
             onChange={setGroup}
           />
         </div>
@@ -63,6 +74,7 @@ export function GradebookPage() {
           Released marks as CSV
         </Export>
       </Bar>
+      {audience.error !== undefined && <ProblemStrip of={audience.error} />}
       {activities.length === 0 ? (
         <Empty title="Nothing to mark yet">
           Each assignment that is released becomes a column here, named by its title as it is now.
@@ -89,6 +101,12 @@ const shownOf = (book: Gradebook | undefined, group: string): Gradebook['student
   group === everyone
     ? (book?.students ?? [])
     : (book?.students ?? []).filter((student) => student.groups.some((each) => each.groupId === group));
+
+/** @param people null: they are being asked for. */
+const ofPeople = (
+  book: Gradebook | undefined,
+  people: ReadonlySet<EnrolmentId> | null,
+): Gradebook['students'] => (book?.students ?? []).filter((student) => people?.has(student.enrolmentId));
 
 /** The groups to filter by, set by set. */
 function groupsIn(book: Gradebook | undefined): { id: string; label: string }[] {

@@ -17,7 +17,7 @@ export function useKeptFocus(): void {
       frame = 0;
       if (isLost(last)) placeNear(around);
     };
-    // Two frames: dialogs and lists that look after the focus themselves come first.
+    // Two frames: dialogs and lists that lead the focus themselves come first.
     const look = () => {
       if (frame === 0 && isLost(last))
         frame = requestAnimationFrame(() => (frame = requestAnimationFrame(mend)));
