@@ -100,6 +100,26 @@ describe('a saved audience', () => {
       .expect(200);
     const mondays: Term = { kind: 'attribute', name: 'Free half-days', test: 'has', value: 'Mon am' };
     expect(names((await whoIsIn([mondays])).people)).toEqual(['Kofi: Free half-days has Mon am']);
+
+    // An attribute that is renamed is the same attribute: for saved lines, for rules of deals, and back.
+    await create('Mondays', [mondays]);
+    const rules = [{ kind: 'common-time', attribute: 'Free half-days', wanted: 1 }];
+    const boardNow = async () => (await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView; // prettier-ignore
+    const { version } = (await boardNow()).set;
+    await given.instructor.put(`/api/sets/${given.set.id}/rules`).send({ rules, version }).expect(200);
+    const { changeId } = (
+      await given.instructor
+        .post(at('roster/changes'))
+        .send({ act: 'rename-attribute', from: 'Free half-days', to: 'Free' })
+        .expect(200)
+    ).body as { changeId: string };
+    expect((await list()).map((each) => [each.people, each.include])).toEqual([
+      [1, [{ ...mondays, name: 'Free' }]],
+    ]);
+    expect((await boardNow()).rules).toEqual([{ ...rules[0], attribute: 'Free' }]);
+    await given.instructor.post(at(`roster/changes/${changeId}/undo`)).expect(200);
+    expect((await list()).map((each) => [each.people, each.include])).toEqual([[1, [mondays]]]);
+    expect((await boardNow()).rules).toEqual(rules);
   });
 
   it('names others, follows them, and can be empty; a circle is refused with its way', async () => {

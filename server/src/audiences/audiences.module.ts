@@ -1,9 +1,10 @@
 import { Module } from '@nestjs/common';
-import { CourseModule } from '../course/index.js';
+import { AttributeNames, CourseModule } from '../course/index.js';
 import { Joining, RosterModule } from '../roster/index.js';
 import { AudienceHearers } from './audienceHearers.js';
 import { AudiencesController } from './audiences.controller.js';
 import { AudiencesService } from './audiences.service.js';
+import { renameInTerms } from './renameInTerms.js';
 import { joinTerms } from './joinTerms.js';
 
 @Module({
@@ -13,7 +14,8 @@ import { joinTerms } from './joinTerms.js';
   exports: [AudienceHearers],
 })
 export class AudiencesModule {
-  constructor(joining: Joining) {
+  constructor(joining: Joining, attributes: AttributeNames) {
+    attributes.follow(renameInTerms);
     joining.addStep(joinTerms);
   }
 }

@@ -1,7 +1,12 @@
 import { Module } from '@nestjs/common';
+import { AttributeNames } from './attributeNames.js';
 import { CourseController } from './course.controller.js';
 import { CoursesService } from './courses.service.js';
 import { Viewers } from './viewers.js';
 
-@Module({ controllers: [CourseController], providers: [Viewers, CoursesService], exports: [Viewers] })
+@Module({
+  controllers: [CourseController],
+  providers: [Viewers, CoursesService, AttributeNames],
+  exports: [Viewers, AttributeNames],
+})
 export class CourseModule {}

@@ -1,4 +1,6 @@
-export { attributesOf, chooseKind, chosenKinds, renameKind } from './attributes.js';
+export { AttributeNames } from './attributeNames.js';
+export type { RenamedAttribute } from './attributeNames.js';
+export { attributesOf, chooseKind, chosenKinds } from './attributes.js';
 export { CourseModule } from './course.module.js';
 export { CourseRow, EnrolmentRow } from './course.rows.js';
 export {

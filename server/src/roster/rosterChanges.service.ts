@@ -7,7 +7,7 @@ import { sure } from '@jigsaw/core/lists';
 import type { EntryChange, EntryFields, Roster, RosterChange } from '@jigsaw/core/roster';
 import { applyChange, asRole, changeOf, dropped, inverseOf, joinChange, sayFault } from '@jigsaw/core/roster';
 import { namesTogether } from '@jigsaw/core/text';
-import { chosenKinds, lockCourse, renameKind, Viewers } from '../course/index.js';
+import { AttributeNames, chosenKinds, lockCourse, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { accountNames, PeopleService } from '../identity/index.js';
 import { Memberships } from '../placing/index.js';
@@ -45,6 +45,7 @@ export class RosterChanges {
     private readonly people: PeopleService,
     private readonly joining: Joining,
     private readonly memberships: Memberships,
+    private readonly attributes: AttributeNames,
   ) {}
 
   async act(person: SignedIn, courseId: CourseId, request: RosterAct): Promise<RosterChanged> {
@@ -119,7 +120,7 @@ export class RosterChanges {
             : (changeOf(enrolmentId, entry, { attributes: { [from]: null, [to]: value } }) ?? []);
         });
       },
-      ({ manager }) => renameKind(manager, courseId, { from, to }),
+      ({ manager }) => this.attributes.rename(manager, courseId, { from, to }),
     );
   }
 
@@ -166,7 +167,7 @@ export class RosterChanges {
       if (partsEntries(row))
         throw problems.conflict('These two were separated by hand. Join them again from the roster.');
       const renamed = row.kind === 'rename-attribute' ? renamedIn(row.change) : null;
-      if (renamed) await renameKind(manager, courseId, { from: renamed.to, to: renamed.from });
+      if (renamed) await this.attributes.rename(manager, courseId, { from: renamed.to, to: renamed.from });
       if (row.traces) await this.joining.part(manager, row.traces);
       await manager.update(RosterChangeRow, changeId, { undoneAt: now });
       return inverseOf(row.change);

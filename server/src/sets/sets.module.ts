@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
-import { CourseModule, Viewers } from '../course/index.js';
+import { AttributeNames, CourseModule, Viewers } from '../course/index.js';
 import { GroupsService } from './groups.service.js';
+import { renameInRules } from './renameInRules.js';
 import { SetHearers } from './setHearers.js';
 import { SetMaking } from './setMaking.js';
 import { SetsController } from './sets.controller.js';
@@ -15,7 +16,8 @@ import { SetViews } from './setViews.js';
   exports: [SetMaking, SetViews, SetHearers],
 })
 export class SetsModule {
-  constructor(viewers: Viewers) {
+  constructor(viewers: Viewers, attributes: AttributeNames) {
+    attributes.follow(renameInRules);
     viewers.know(
       'leads',
       (enrolmentId) =>
