@@ -806,7 +806,7 @@ const audiences = [
   web('audiences/termChoices.ts', 'id === own ? []', 'false ? []', 'web/src/audiences'),
   web('audiences/AudienceEditor.tsx', 'current.success ? current.data.version : basedOn', 'basedOn', 'web/src/audiences'), // prettier-ignore
   web('page/useKeptFocus.ts', "!last.isConnected || last.matches(':disabled')", '!last.isConnected', 'page/useKeptFocus'), // prettier-ignore
-  web('page/useKeptFocus.ts', 'now !== document.body && now !== last', 'false', 'page/useKeptFocus'),
+  web('page/useKeptFocus.ts', 'last = event.target;', 'last ??= event.target;', 'page/useKeptFocus'),
   web('placing/dealOut.ts', 'if (!leaves.has(groupId))', 'if (true)', 'placing/wholeSet'),
 ];
 

@@ -245,6 +245,9 @@ describe('what is released to a saved audience', () => {
       activities: ActivityView[];
     };
     expect(sure(activity.activities[0]).release).toMatchObject({ groups: 3 });
+    panelGroups = ((await given.instructor.get(`/api/sets/${panels.id}/board`).expect(200)).body as BoardView).groups; // prettier-ignore
+    await place('nino', 'Panel 1', 'Panel 3', panels.id);
+    expect(await seenBy('nino', 'Whey')).toEqual(['Panel 3']);
   });
 
   it('in one copy is for its people alone, and says of others why not', async () => {

@@ -47,12 +47,9 @@ export function useKeptFocus(): void {
 const ancestorsOf = (element: Element): readonly Element[] =>
   element.parentElement ? [element.parentElement, ...ancestorsOf(element.parentElement)] : [];
 
-/** What had the focus is not there, or cannot have it any more, and nothing else took it. */
-function isLost(last: Element | null): boolean {
-  const now = document.activeElement;
-  if (last === null || (now !== null && now !== document.body && now !== last)) return false;
-  return !last.isConnected || last.matches(':disabled');
-}
+/** What had the focus last is not there, or cannot have it any more. Whatever took it since would be the last itself. */
+const isLost = (last: Element | null): boolean =>
+  last !== null && (!last.isConnected || last.matches(':disabled'));
 
 function placeNear(around: readonly Element[]): void {
   const nearest = around.findIndex((each) => each.isConnected);
