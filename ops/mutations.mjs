@@ -43,12 +43,7 @@ const visibility = [
     'false)',
     'core/src/release',
   ),
-  core(
-    'release/decide.ts',
-    'if (groupId === null || !reachesGroup(release.audience, copy))',
-    'if (groupId === null)',
-    'core/src/release',
-  ),
+  core('release/decide.ts', 'if (!reachesGroup(release.audience, copy))', 'if (false)', 'core/src/release'),
   core('release/decide.ts', "access: isClosed ? 'read-only' : 'open'", "access: 'open'", 'core/src/release'),
   core(
     'release/decide.ts',

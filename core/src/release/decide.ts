@@ -24,6 +24,8 @@ export type Reason =
   | { readonly code: 'audience-entry'; readonly entry: AudienceEntry }
   | { readonly code: 'own-copy'; readonly groupId: GroupId }
   | { readonly code: 'other-groups-copy' }
+  /** A copy per group, and this person is in none of the groups. */
+  | { readonly code: 'no-copy' }
   | { readonly code: 'reads-along' }
   | { readonly code: 'common-copy' }
   | { readonly code: 'not-open-yet'; readonly opens: Instant }
@@ -124,8 +126,9 @@ function placeOf(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts): PlaceI
     return groupId === null
       ? { kind: 'inside', reasons: [entry, { code: 'common-copy' }] }
       : { kind: 'other-group', reason: { code: 'other-groups-copy' } };
+  if (groupId === null) return { kind: 'other-group', reason: { code: 'no-copy' } };
   // A group that was removed from the audience keeps its copy, but no one in it sees it any more.
-  if (groupId === null || !reachesGroup(release.audience, copy))
+  if (!reachesGroup(release.audience, copy))
     return { kind: 'other-group', reason: { code: 'other-groups-copy' } };
   const isMember = viewer.groups.some((group) => group.groupId === groupId);
   if (isMember) {

@@ -89,6 +89,8 @@ function explainReason(reason: Reason, wording: Wording): string {
       return `Is a member of ${wording.groupName(reason.groupId)}, which has this copy for itself.`;
     case 'other-groups-copy':
       return 'This copy belongs to another group.';
+    case 'no-copy':
+      return 'Is in none of the groups that get a copy.';
     case 'reads-along':
       return 'Groups read along in each other’s copies.';
     case 'common-copy':

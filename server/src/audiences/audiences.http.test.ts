@@ -268,6 +268,15 @@ describe('what is released to a saved audience', () => {
     ).body as ReachView;
     expect(reach.students).toBe(2);
     expect(reach.outside.map((each) => each.name)).toEqual(['Jorge', 'Kofi', 'Noor']);
+    const each = (
+      await given.instructor
+        .post(`/api/activities/${activity.id}/reach`)
+        .send({ to: to(evening), mode: 'own', outsiders: 'hidden' })
+        .expect(200)
+    ).body as ReachView;
+    const why = (name: string) => each.outside.find((one) => one.name === name)?.why;
+    expect(why('Nino')).toContain('Is in none of the groups that get a copy.');
+    expect(why('Kofi')).toContain('Is in none of the groups it was released to.');
   });
 
   it('of another course, or deleted, is refused; to staff alone it reaches no student', async () => {

@@ -82,8 +82,9 @@ export class AudiencesService {
     return this.unitOfWork.run(async (work) => {
       const { manager, now } = work;
       await lockCourse(manager, courseId);
-      await this.refuseName(manager, courseId, draft.name, null);
-      await this.refuseTerms(manager, courseId, draft, null);
+      const { rows } = await audiencesNow(manager, courseId);
+      refuseName(rows, draft.name, null);
+      await refuseTerms(manager, courseId, draft, rows, null);
       await manager.insert(SavedAudienceRow, {
         id,
         courseId,
@@ -111,8 +112,8 @@ export class AudiencesService {
           sure((await this.views(manager, courseId)).find((each) => each.id === id)),
           'This audience was changed meanwhile. Nothing was saved; what you wrote is kept here.',
         );
-      await this.refuseName(manager, courseId, draft.name, id);
-      await this.refuseTerms(manager, courseId, draft, row);
+      refuseName(before.rows, draft.name, id);
+      await refuseTerms(manager, courseId, draft, before.rows, row);
       const circle = circleOf(id, draft, savedOf(before));
       if (circle) {
         const nameOf = new Map(before.rows.map((each) => [each.id, each.name]));
@@ -153,7 +154,7 @@ export class AudiencesService {
     await this.viewers.staff(person, courseId, 'release');
     return this.unitOfWork.run(async (work) => {
       await lockCourse(work.manager, courseId);
-      await this.refuseName(work.manager, courseId, name, id);
+      refuseName((await audiencesNow(work.manager, courseId)).rows, name, id);
       await work.manager.update(SavedAudienceRow, id, { deletedAt: null });
       return this.recorded(work, person, courseId, id);
     });
@@ -192,42 +193,37 @@ export class AudiencesService {
       };
     });
   }
+}
 
-  private async refuseName(
-    manager: EntityManager,
-    courseId: CourseId,
-    name: string,
-    own: AudienceId | null,
-  ): Promise<void> {
-    const { rows } = await audiencesNow(manager, courseId);
-    if (rows.some((row) => row.id !== own && fold(row.name) === fold(name)))
-      throw problems.conflict(`There is an audience called “${name}” already. Choose another name.`);
-  }
+function refuseName(rows: readonly SavedAudienceRow[], name: string, own: AudienceId | null): void {
+  if (rows.some((row) => row.id !== own && fold(row.name) === fold(name)))
+    throw problems.conflict(`There is an audience called “${name}” already. Choose another name.`);
+}
 
-  /** Everything that is newly named is of this course; what was named before may have gone meanwhile.
-   * @throws not-found, as for what never was. */
-  private async refuseTerms(
-    manager: EntityManager,
-    courseId: CourseId,
-    { include, exclude }: Terms,
-    before: SavedAudienceRow | null,
-  ): Promise<void> {
-    const known = new Set(
-      before ? [...before.terms.include, ...before.terms.exclude].map((term) => JSON.stringify(term)) : [],
-    );
-    const added = [...include, ...exclude].filter((term) => !known.has(JSON.stringify(term)));
-    const { rows } = await audiencesNow(manager, courseId);
-    const audiences = new Set(rows.map((row) => row.id));
-    const people: EnrolmentId[] = [];
-    for (const term of added) {
-      if (term.kind === 'person') people.push(term.enrolmentId);
-      if (term.kind === 'audience' && !audiences.has(term.audienceId)) throw problems.notFound();
-      if (term.kind === 'set' || term.kind === 'group') await setOfCourse(manager, term.setId, courseId);
-      if (term.kind === 'group' && !(await areGroupsOfSet(manager, [term.groupId], term.setId)))
-        throw problems.notFound();
-    }
-    if (!(await areEnrolled(manager, courseId, people))) throw problems.notFound();
+/** Everything that is newly named is of this course; what was named before may have gone meanwhile.
+ * @param rows the audiences of the course.
+ * @throws not-found, as for what never was. */
+async function refuseTerms(
+  manager: EntityManager,
+  courseId: CourseId,
+  { include, exclude }: Terms,
+  rows: readonly SavedAudienceRow[],
+  before: SavedAudienceRow | null,
+): Promise<void> {
+  const known = new Set(
+    before ? [...before.terms.include, ...before.terms.exclude].map((term) => JSON.stringify(term)) : [],
+  );
+  const added = [...include, ...exclude].filter((term) => !known.has(JSON.stringify(term)));
+  const audiences = new Set(rows.map((row) => row.id));
+  const people: EnrolmentId[] = [];
+  for (const term of added) {
+    if (term.kind === 'person') people.push(term.enrolmentId);
+    if (term.kind === 'audience' && !audiences.has(term.audienceId)) throw problems.notFound();
+    if (term.kind === 'set' || term.kind === 'group') await setOfCourse(manager, term.setId, courseId);
+    if (term.kind === 'group' && !(await areGroupsOfSet(manager, [term.groupId], term.setId)))
+      throw problems.notFound();
   }
+  if (!(await areEnrolled(manager, courseId, people))) throw problems.notFound();
 }
 
 const termsOf = (draft: AudienceTerms): Terms => only(draft, ['include', 'exclude']);

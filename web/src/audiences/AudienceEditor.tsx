@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { SyntheticEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
@@ -93,7 +93,9 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
     if (!audience) void navigate(`../audiences/${kept.id}`, { replace: true });
   };
   const mayWrite = may(course.role, 'write-to-people');
-  const choices = termChoices(roster, audiences, audience?.id ?? null);
+  const ownId = audience?.id ?? null;
+  // Some thousand lines in a large course: not again for every letter of the name.
+  const choices = useMemo(() => termChoices(roster, audiences, ownId), [roster, audiences, ownId]);
   const lines = (side: 'include' | 'exclude', label: string, placeholder: string) => (
     <TermLines
       label={label}
