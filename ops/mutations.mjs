@@ -798,6 +798,8 @@ const audiences = [
   server('audiences/audiences.service.ts', '...usersOf(id, savedOf(before))', '', 'audiences/'),
   server('audiences/audiences.service.ts', "await setOfCourse(manager, term.setId, courseId)", 'await Promise.resolve()', 'audiences/'), // prettier-ignore
   server('audiences/joinTerms.ts', 'include: terms.include.map(renamed)', 'include: terms.include', 'audiences/'), // prettier-ignore
+  server('release/release.service.ts', 'await lockForAudiences(manager, activity.courseId, to);', '', 'audiences/'), // prettier-ignore
+  server('release/reach.service.ts', '!reachesGroup(audience, group) || isInAudience(student, audience)', 'true', 'audiences/'), // prettier-ignore
   web('audiences/termChoices.ts', 'id === own ? []', 'false ? []', 'web/src/audiences'),
   web('audiences/AudienceEditor.tsx', 'current.success ? current.data.version : basedOn', 'basedOn', 'web/src/audiences'), // prettier-ignore
   web('page/useKeptFocus.ts', "!last.isConnected || last.matches(':disabled')", '!last.isConnected', 'page/useKeptFocus'), // prettier-ignore

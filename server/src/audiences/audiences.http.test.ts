@@ -250,6 +250,39 @@ describe('what is released to a saved audience', () => {
     expect(await seenBy('nino', 'Whey')).toEqual(['Panel 3']);
   });
 
+  it('is foreseen with those alone who get it: neither counted in a group nor said to get two when they are removed', async () => {
+    const one = await create('One', [group('Crock'), group('Panel 1')], [person('noor')]);
+    await place('jorge', null, 'Panel 1', panels.id);
+    await place('noor', 'Panel 2', 'Panel 1', panels.id);
+    const draft = await released(given, { title: 'Foreseen' });
+    const reach = (
+      await given.instructor
+        .post(`/api/activities/${draft.id}/reach`)
+        .send({ to: to(one), mode: 'own', outsiders: 'hidden' })
+        .expect(200)
+    ).body as ReachView;
+    const size = (name: string) => reach.groups.find((each) => each.name === name)?.members;
+    expect([size('Crock'), size('Panel 1')]).toEqual([1, 2]); // jorge; jorge and nino
+    expect(reach.several.map((each) => each.name)).toEqual(['Jorge']);
+  });
+
+  it('cannot be deleted while something is being released to it, whoever is first', async () => {
+    for (let at = 0; at < 4; at += 1) {
+      const one = await create(`One ${at}`, [group('Crock')]);
+      const activity = await released(given, { title: `Race ${at}` });
+      const [deleted, changed] = await Promise.all([
+        given.instructor.delete(`/api/audiences/${one.id}`),
+        given.instructor
+          .put(`/api/activities/${activity.id}/reach`)
+          .send({ to: to(one), outsiders: 'hidden' }),
+      ]);
+      expect([
+        [200, 404],
+        [409, 200],
+      ]).toContainEqual([deleted.status, changed.status]);
+    }
+  });
+
   it('in one copy is for its people alone, and says of others why not', async () => {
     const evening = await create('Evening', [person('nino'), group('Carboy')], [person('kofi')]);
     const activity = await released(

@@ -5,7 +5,7 @@ import type { ActivityId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import type { ReleaseFacts } from '@jigsaw/core/release';
 import type { Viewer } from '@jigsaw/core/course';
-import { atLeast, decide, explain, reachesGroup, setsOfAudience } from '@jigsaw/core/release';
+import { atLeast, decide, explain, isInAudience, reachesGroup, setsOfAudience } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
@@ -61,10 +61,12 @@ export class ReachService {
       [activity.courseId, setIds],
     );
     const sizeOf = new Map<GroupId, number>();
-    const leftOut = new Set(to.exclude);
-    const counted = students.filter(({ enrolmentId }) => !leftOut.has(enrolmentId));
-    for (const { groupId } of counted.flatMap((student) => student.groups))
-      sizeOf.set(groupId, (sizeOf.get(groupId) ?? 0) + 1);
+    // Someone who is left out, by name or by a saved audience, is in no group's copy.
+    const counted = students.filter((student) => isInAudience(student, audience));
+    const inGroups = students.flatMap((student) =>
+      student.groups.filter((group) => !reachesGroup(audience, group) || isInAudience(student, audience)),
+    );
+    for (const { groupId } of inGroups) sizeOf.set(groupId, (sizeOf.get(groupId) ?? 0) + 1);
     const now = this.clock.now().getTime();
     const facts: ReleaseFacts = {
       ...factsOf(

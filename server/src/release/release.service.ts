@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jigsaw/contract/release';
-import type { ActivityId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import type { ActivityId, CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import type { Concerns } from '@jigsaw/core/release';
 import { audiencesOf, isInAudience, setsOfAudience, transition, wholeSet } from '@jigsaw/core/release';
 import { audiencesNow } from '../audiences/index.js';
-import { areEnrolled, Viewers } from '../course/index.js';
+import { areEnrolled, lockCourse, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
@@ -38,6 +38,7 @@ export class ReleaseService {
     const viewer = await this.viewers.staff(person, courseId, 'release');
     return this.unitOfWork.run(async (work) => {
       const { manager, now } = work;
+      await lockForAudiences(manager, courseId, request.to);
       const locked = await lockActivity(manager, activityId);
       await this.refuseReach(manager, locked, request.to, request.mode);
       if (locked.version !== request.version)
@@ -134,6 +135,7 @@ export class ReleaseService {
     const viewer = await this.viewers.staff(person, activity.courseId, 'release');
     return this.unitOfWork.run(async (work) => {
       const { manager, record } = work;
+      await lockForAudiences(manager, activity.courseId, to);
       const release = await manager.findOne(ReleaseRow, {
         where: { activityId },
         lock: { mode: 'pessimistic_write' },
@@ -229,6 +231,12 @@ export class ReleaseService {
 }
 
 const hasNoGroups: ReadonlySet<string> = new Set(['class', 'person', 'staff']);
+
+/** A saved audience that something is being released to cannot be deleted meanwhile. Before anything else is locked: acts on audiences hold the course
+ * and then ask for releases. */
+async function lockForAudiences(manager: EntityManager, courseId: CourseId, to: ReleasedTo): Promise<void> {
+  if (audiencesOf(to).length > 0) await lockCourse(manager, courseId);
+}
 
 type NewRelease = Pick<
   ReleaseRow,
