@@ -1,5 +1,5 @@
 export { audiencesIn, circleOf, usersOf } from './circle.js';
-export { resolver } from './resolve.js';
+export { noOne, resolver } from './resolve.js';
 export type { CourseFacts, Resolved } from './resolve.js';
 export { sayTerm } from './sayTerm.js';
 export type { TermNames } from './sayTerm.js';

@@ -95,7 +95,8 @@ export function resolver({ people, groups, audiences }: CourseFacts): (terms: Te
   return resolve;
 }
 
-const noOne: Resolved = { people: new Map(), removed: new Map(), groups: new Map() };
+/** What reaches no one. */
+export const noOne: Resolved = { people: new Map(), removed: new Map(), groups: new Map() };
 
 const idsOf = (people: readonly AudiencePerson[] = []): EnrolmentId[] =>
   people.map((person) => person.enrolmentId);

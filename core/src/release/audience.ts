@@ -1,4 +1,5 @@
 import type { GroupId, GroupSetId } from '../ids/index.js';
+import { noOne } from '../audiences/index.js';
 import type { Resolved } from '../audiences/index.js';
 import type { AudienceId } from '../ids/index.js';
 import type { Audience, KeptAudience, PlainAudience } from './facts.js';
@@ -17,10 +18,10 @@ export const someGroups = (setId: GroupSetId, groupIds: readonly GroupId[]): Pla
 });
 
 /** With what its saved audiences reach now.
- * @param resolve a saved audience that is not there reaches no one. */
+ * @param resolve what a saved one reaches; left out: no one, for those of whom no audience decides anything. */
 export const evaluated = (
   { include, exclude }: KeptAudience,
-  resolve: (audienceId: AudienceId) => Pick<Resolved, 'people' | 'groups'>,
+  resolve: (audienceId: AudienceId) => Pick<Resolved, 'people' | 'groups'> = () => noOne,
 ): Audience => ({
   include: include.map((entry) => {
     if (entry.kind !== 'audience') return entry;

@@ -11,13 +11,12 @@ export async function renameInTerms(
   courseId: CourseId,
   { from, to }: RenamedAttribute,
 ): Promise<void> {
-  const speaksOfIt = (term: Term) => term.kind === 'attribute' && term.name === from;
   const renamed = (term: Term): Term =>
     term.kind === 'attribute' && term.name === from ? { ...term, name: to } : term;
   const rows = await manager.findBy(SavedAudienceRow, { courseId, deletedAt: IsNull() });
   for (const { id, terms, version } of rows) {
-    if (![...terms.include, ...terms.exclude].some(speaksOfIt)) continue;
     const next = { include: terms.include.map(renamed), exclude: terms.exclude.map(renamed) };
-    await manager.update(SavedAudienceRow, { id }, { terms: next, version: version + 1 });
+    if (JSON.stringify(next) !== JSON.stringify(terms))
+      await manager.update(SavedAudienceRow, { id }, { terms: next, version: version + 1 });
   }
 }

@@ -1,11 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { Audience } from '@jigsaw/core/release';
 import { reachesGroup, setsOfAudience } from '@jigsaw/core/release';
 import { newId } from '../platform/ids.js';
 import type { Work } from '../platform/unitOfWork.js';
 import type { MadeGroups, RemovedGroup, SetHearer } from '../sets/index.js';
 import { groupsOfSets } from '../sets/index.js';
-import { evaluate } from './evaluate.js';
+import { evaluator } from './evaluate.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
 
@@ -15,14 +16,15 @@ export class Copies implements SetHearer {
   constructor(private readonly kinds: Kinds) {}
 
   /** Makes the copies that are missing.
+   * @param audience of the release, as it is now.
    * @returns the groups that it reaches; none: a set whose groups come to be later, or no set at all. */
   async open(
     { manager, now }: Pick<Work, 'manager' | 'now'>,
     activity: ActivityRow,
-    release: Pick<ReleaseRow, 'id' | 'courseId' | 'mode' | 'audience'>,
+    release: Pick<ReleaseRow, 'id' | 'mode'>,
+    audience: Audience,
     by: EnrolmentId,
   ): Promise<string[]> {
-    const audience = await evaluate(manager, release.courseId, release.audience);
     const groups = (await groupsOfSets(manager, setsOfAudience(audience))).filter(({ id, setId }) =>
       reachesGroup(audience, { groupId: id, setId }),
     );
@@ -59,9 +61,16 @@ export class Copies implements SetHearer {
         },
       )
       .getMany();
+    const [first] = releases;
+    if (!first) return;
+    const { audienceNow } = await evaluator(
+      work.manager,
+      first.courseId,
+      releases.map((release) => release.audience),
+    );
     for (const release of releases) {
       const activity = await work.manager.findOneByOrFail(ActivityRow, { id: release.activityId });
-      await this.open(work, activity, release, by);
+      await this.open(work, activity, release, audienceNow(release.audience), by);
     }
   }
 

@@ -25,7 +25,7 @@ export async function copiesInView<Change extends Pick<Concerns, 'copies'>>(
   const factsById = new Map<CopyId, CopyFacts>(
     copies.map((copy) => [copy.id, copyFactsOf(copy, extensionOf.get(copy.groupId ?? '') ?? null)]),
   );
-  const audienceNow = await evaluator(manager, release.courseId, [release.audience]);
+  const { audienceNow } = await evaluator(manager, release.courseId, [release.audience]);
   const facts = factsOf(release, activity, audienceNow);
   return new Map(
     changes.map((change) => {

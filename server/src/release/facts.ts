@@ -1,23 +1,12 @@
 import { assert } from '@jigsaw/core/ids';
 import { stateAt } from '@jigsaw/core/release';
-import type {
-  Audience,
-  CopyFacts,
-  Extension,
-  KeptAudience,
-  ReleaseFacts,
-  ReleaseState,
-  Schedule,
-} from '@jigsaw/core/release';
+import type { CopyFacts, Extension, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
+import type { AudienceNow } from './evaluate.js';
 import type { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
 /** Rows as the decision function wants them.
  * @param audienceNow with what its saved audiences reach. */
-export function factsOf(
-  release: ReleaseRow,
-  activity: ActivityRow,
-  audienceNow: (kept: KeptAudience) => Audience,
-): ReleaseFacts {
+export function factsOf(release: ReleaseRow, activity: ActivityRow, audienceNow: AudienceNow): ReleaseFacts {
   return {
     courseId: release.courseId,
     state: stateOf(release),

@@ -75,7 +75,7 @@ it('lets everyone in by the whole course exactly where the decision lets them in
     await manager.find(CopyRow),
     await manager.find(ExtensionRow),
   ];
-  const audienceNow = await evaluator(manager, courseId, releases.map((release) => release.audience)); // prettier-ignore
+  const { audienceNow } = await evaluator(manager, courseId, releases.map((release) => release.audience)); // prettier-ignore
   const people = (await server.rows(`SELECT "id", "email" FROM "person"`)) as { id: string; email: string }[];
   const seen = { entered: 0, listed: 0, hidden: 0 };
   for (const { id } of people) {

@@ -3,16 +3,17 @@ import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { CopyId, CourseId, GroupId, ReleaseId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
-import type { Audience, CopyDates, Decision, KeptAudience } from '@jigsaw/core/release';
+import type { CopyDates, Decision } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
-import { atLeast, decide, datesFor, evaluated, isOut as isOutNow } from '@jigsaw/core/release';
+import { atLeast, decide, datesFor, isOut as isOutNow } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import { arrivalOfRequest } from '../platform/requestContext.js';
 import { refuseUnless, Viewers } from '../course/index.js';
-import { evaluator } from './evaluate.js';
+import { evaluator, noOnes } from './evaluate.js';
+import type { AudienceNow } from './evaluate.js';
 import { copyFactsOf, extensionOf, factsOf, scheduleOf, stateOf } from './facts.js';
 import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
 
@@ -156,17 +157,10 @@ export class Gate {
   }
 
   /** Audiences as far as they concern this viewer; of students alone they decide anything. */
-  private audienceNow(
-    viewer: Viewer | null,
-    releases: readonly ReleaseRow[],
-  ): Promise<(kept: KeptAudience) => Audience> {
-    if (viewer?.role !== 'student') return Promise.resolve(noOnes);
-    return evaluator(
-      this.dataSource.manager,
-      viewer.courseId,
-      releases.map((release) => release.audience),
-      viewer.enrolmentId,
-    );
+  private async audienceNow(viewer: Viewer | null, releases: readonly ReleaseRow[]): Promise<AudienceNow> {
+    if (viewer?.role !== 'student') return noOnes;
+    const kept = releases.map((release) => release.audience);
+    return (await evaluator(this.dataSource.manager, viewer.courseId, kept, viewer.enrolmentId)).audienceNow;
   }
 
   /** What was released in a course, and its activities: rows as they are, since lists of them are read at every request. One statement after the other:
@@ -216,10 +210,6 @@ export class Gate {
     );
   }
 }
-
-/** For those who see everything: who it was released to decides nothing of theirs. */
-const noOnes = (kept: KeptAudience): Audience =>
-  evaluated(kept, () => ({ people: new Map(), groups: new Map() }));
 
 /** Releases "r" of the course $1; $2: only these, unless it is null. */
 const chosen = `r."courseId" = $1 AND ($2::uuid[] IS NULL OR r."id" = ANY($2))`;

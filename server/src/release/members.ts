@@ -75,7 +75,7 @@ async function studentsReached(manager: EntityManager, accesses: readonly CopyAc
   const audienceById = new Map<string, Audience>();
   for (const courseId of courseIds) {
     const releases = accesses.flatMap(({ release }) => (release.courseId === courseId ? [release] : []));
-    const audienceNow = await evaluator(
+    const { audienceNow } = await evaluator(
       manager,
       courseId,
       releases.map((release) => release.audience),

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { ReachRequest, ReachView } from '@jigsaw/contract/release';
-import type { ActivityId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { ActivityId, AudienceId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import type { ReleaseFacts } from '@jigsaw/core/release';
 import type { Viewer } from '@jigsaw/core/course';
@@ -11,7 +11,7 @@ import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import { courseOf, toldApart, Viewers } from '../course/index.js';
 import { groupsOfSets, setOfCourse } from '../sets/index.js';
-import { evaluate } from './evaluate.js';
+import { evaluator } from './evaluate.js';
 import { factsOf } from './facts.js';
 import { ActivityRow, CopyRow, ReleaseRow } from './release.rows.js';
 
@@ -41,7 +41,8 @@ export class ReachService {
     const activity = await manager.findOneBy(ActivityRow, { id: activityId });
     if (!activity) throw problems.notFound();
     await this.viewers.staff(person, activity.courseId, 'release');
-    const audience = await evaluate(manager, activity.courseId, to);
+    const { audienceNow, audienceName } = await evaluator(manager, activity.courseId, [to]);
+    const audience = audienceNow(to);
     const sets = await Promise.all(
       setsOfAudience(audience).map((setId) => setOfCourse(manager, setId, activity.courseId)),
     );
@@ -79,7 +80,7 @@ export class ReachService {
           audience: to,
         } as ReleaseRow,
         activity,
-        () => audience,
+        audienceNow,
       ),
       schedule: { opens: null, due: null, closes: null },
     };
@@ -93,7 +94,7 @@ export class ReachService {
     const wording = {
       dateTime: (at: number) => dateTime.format(at),
       groupName: (id: GroupId) => groupName.get(id) ?? 'a group',
-      audienceName: () => 'a saved audience',
+      audienceName: (id: AudienceId) => audienceName(id) ?? 'a saved audience',
       setName: (id: GroupSetId) => setName.get(id) ?? 'a group set',
     };
     const decided = students.map((student) => {

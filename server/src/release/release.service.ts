@@ -113,7 +113,8 @@ export class ReleaseService {
     person: SignedIn,
   ): Promise<number> {
     await work.manager.save(ReleaseRow, row);
-    const groupIds = await this.copies.open(work, activity, row, by);
+    const audience = await evaluate(work.manager, row.courseId, row.audience);
+    const groupIds = await this.copies.open(work, activity, row, audience, by);
     await work.record({
       type: 'activity.released',
       courseId: row.courseId,
@@ -144,7 +145,8 @@ export class ReleaseService {
       await this.refuseReach(manager, activity, to, release.mode);
       const row = { ...release, audience: to, outsiders, version: release.version + 1 };
       await manager.save(ReleaseRow, row);
-      const groupIds = await this.copies.open(work, activity, row, viewer.enrolmentId);
+      const audience = await evaluate(manager, row.courseId, row.audience);
+      const groupIds = await this.copies.open(work, activity, row, audience, viewer.enrolmentId);
       await record({
         type: 'activity.reach-changed',
         courseId: activity.courseId,

@@ -6,6 +6,7 @@ import { audiencesOf, evaluated, isInAudience } from '@jigsaw/core/release';
 import type { AudienceHearer, ChangedAudiences } from '../audiences/index.js';
 import { Viewers } from '../course/index.js';
 import { Copies } from './copies.js';
+import { evaluator } from './evaluate.js';
 import { isWithGroups } from './facts.js';
 import { hearersOfRelease } from './hearers.js';
 import { ActivityRow, ReleaseRow } from './release.rows.js';
@@ -40,9 +41,14 @@ export class ReleasesOfAudiences implements AudienceHearer {
     );
     if (releases.length === 0) return;
     const students = await this.viewers.students(manager, courseId);
+    const { audienceNow } = await evaluator(
+      manager,
+      courseId,
+      releases.map((release) => release.audience),
+    );
     for (const release of releases) {
       const activity = await manager.findOneByOrFail(ActivityRow, { id: release.activityId });
-      const groupIds = await this.copies.open(work, activity, release, by);
+      const groupIds = await this.copies.open(work, activity, release, audienceNow(release.audience), by);
       const was = evaluated(release.audience, before.saved);
       const wasOut = isWithGroups(release, activity, work.now);
       await work.record({

@@ -1,20 +1,13 @@
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import type { ActivityView, ReleaseView } from '@jigsaw/contract/release';
-import type { ActivityId, AudienceId, CourseId, GroupId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import type { ActivityId, GroupId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
-import type { Audience, KeptAudience } from '@jigsaw/core/release';
-import {
-  audiencesOf,
-  evaluated,
-  isInAudience,
-  reachesGroup,
-  setsOfAudience,
-  stateAt,
-} from '@jigsaw/core/release';
-import { audiencesNow } from '../audiences/index.js';
+import { audiencesOf, isInAudience, reachesGroup, setsOfAudience, stateAt } from '@jigsaw/core/release';
 import { setsOfCourse } from '../sets/index.js';
 import { contentOf } from './content.js';
+import { evaluator } from './evaluate.js';
+import type { Evaluator } from './evaluate.js';
 import { scheduleOf, stateOf } from './facts.js';
 import type { Kinds } from './kinds.js';
 import type { ActivityRow } from './release.rows.js';
@@ -29,12 +22,10 @@ interface Student {
   readonly groups: readonly { readonly groupId: GroupId; readonly setId: GroupSetId }[];
 }
 
-interface Course {
+interface Course extends Evaluator {
   readonly groups: readonly GroupOfCourse[];
   readonly setName: ReadonlyMap<GroupSetId, string>;
   readonly students: readonly Student[];
-  readonly audienceNow: (kept: KeptAudience) => Audience;
-  readonly audienceName: ReadonlyMap<AudienceId, string>;
 }
 
 /** Activities as staff see them, with the people that their releases reach; five queries, however many activities. */
@@ -74,7 +65,11 @@ export async function activityViews(
        FROM "extension" x JOIN "set_group" g ON g."groupId" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."setPosition", g."number"`,
     [ids],
   );
-  const { audienceNow, audienceName } = await savedAudiences(manager, first.courseId, releases);
+  const saved = await evaluator(
+    manager,
+    first.courseId,
+    releases.map((release) => release.audience),
+  );
   const releaseOf = keyedBy(releases, (release) => release.activityId);
   const extensionsOf = groupedBy(extensions, (extension) => extension.activityId);
   return activities.map((activity) => {
@@ -85,9 +80,7 @@ export async function activityViews(
       version: activity.version,
       updatedAt: activity.updatedAt.toISOString(),
       inWork: activity.inWork,
-      release: release
-        ? releaseView(release, activity, { groups, setName, students, audienceNow, audienceName }, now)
-        : null,
+      release: release ? releaseView(release, activity, { groups, setName, students, ...saved }, now) : null,
       extensions: (extensionsOf.get(activity.id) ?? []).map(
         ({ groupId, number, name, due, closes, reason }) => ({
           groupId,
@@ -102,21 +95,6 @@ export async function activityViews(
   });
 }
 
-/** Nothing is asked where no release names a saved audience. */
-async function savedAudiences(
-  manager: EntityManager,
-  courseId: CourseId,
-  releases: readonly ReleaseRow[],
-): Promise<Pick<Course, 'audienceNow' | 'audienceName'>> {
-  const isAny = releases.some((release) => audiencesOf(release.audience).length > 0);
-  const now = isAny ? await audiencesNow(manager, courseId) : null;
-  return {
-    audienceNow: (kept) =>
-      evaluated(kept, now ? now.saved : () => ({ people: new Map(), groups: new Map() })),
-    audienceName: new Map(now?.rows.map((row) => [row.id, row.name])),
-  };
-}
-
 function releaseView(
   release: ReleaseRow,
   activity: ActivityRow,
@@ -128,7 +106,7 @@ function releaseView(
   return {
     id: release.id,
     to: release.audience,
-    audienceNames: audiencesOf(audience).flatMap((id) => audienceName.get(id) ?? []),
+    audienceNames: audiencesOf(audience).flatMap((id) => audienceName(id) ?? []),
     setNames: setsOfAudience(release.audience).flatMap((setId) => setName.get(setId) ?? []),
     mode: release.mode,
     outsiders: release.outsiders,
