@@ -51,15 +51,13 @@ const Person = z.object({
   reading: z.string().nullable(),
   role: Role,
   /** The line that puts them in, or removes them. */
-  why: z.string(),
+  by: Term,
 });
 /** Who is in an audience now and why, in the order of their names. */
 export const AudienceMembers = z.object({
   people: z.array(Person),
   removed: z.array(Person),
   groups: z.array(z.object({ groupId: GroupId, number: z.number().int(), name: z.string() })),
-  /** Lines in words, in the order in which they were sent. */
-  said: z.object({ include: z.array(z.string()), exclude: z.array(z.string()) }),
   /** The way back to the audience itself, by name; null: there is no circle. */
   circle: z.array(z.string()).nullable(),
 });

@@ -18,7 +18,7 @@ export const someGroups = (setId: GroupSetId, groupIds: readonly GroupId[]): Pla
 });
 
 /** With what its saved audiences reach now.
- * @param resolve what a saved one reaches; left out: no one, for those of whom no audience decides anything. */
+ * @param resolve what a saved one reaches; left out: no one, where no audience decides anything. */
 export const evaluated = (
   { include, exclude }: KeptAudience,
   resolve: (audienceId: AudienceId) => Pick<Resolved, 'people' | 'groups'> = () => noOne,

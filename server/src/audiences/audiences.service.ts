@@ -12,22 +12,21 @@ import type {
 } from '@jigsaw/contract/audiences';
 import type { Done } from '@jigsaw/contract/common';
 import type { SavedAudience, Term, Terms } from '@jigsaw/core/audiences';
-import { audiencesIn, circleOf, sayTerm, usersOf } from '@jigsaw/core/audiences';
+import { audiencesIn, circleOf, usersOf } from '@jigsaw/core/audiences';
 import type { AudienceId, CourseId, EnrolmentId } from '@jigsaw/core/ids';
-import { only, sure } from '@jigsaw/core/lists';
+import { sure } from '@jigsaw/core/lists';
 import { fold, namesTogether } from '@jigsaw/core/text';
-import { areEnrolled, lockCourse, Viewers } from '../course/index.js';
+import { areEnrolled, lockCourse, peopleOf, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { areGroupsOfSet, setOfCourse } from '../sets/index.js';
+import { areGroupsOfSet, groupsOfSets, setOfCourse } from '../sets/index.js';
 import { AudienceHearers } from './audienceHearers.js';
 import { SavedAudienceRow } from './audiences.rows.js';
 import { audiencesNow } from './audiencesNow.js';
 import type { AudiencesNow } from './audiencesNow.js';
-import { namesNow } from './namesNow.js';
 
 /** Named combinations of people, for whatever goes to people. */
 @Injectable()
@@ -53,26 +52,23 @@ export class AudiencesService {
     const { manager } = this.dataSource;
     await this.viewers.staff(person, courseId, 'read-course');
     const now = await audiencesNow(manager, courseId);
-    const names = await namesNow(manager, courseId, now.rows);
+    const everyone = await peopleOf(manager, courseId);
     const { people, removed, groups } = now.resolve(terms);
+    const named = await groupsOfSets(manager, [...new Set(groups.values())]);
     const membersBy = (found: ReadonlyMap<EnrolmentId, Term>) =>
-      names.people.flatMap(({ enrolmentId, name, reading, role }) => {
-        const term = found.get(enrolmentId);
-        return term ? [{ enrolmentId, name, reading, role, why: sayTerm(term, names) }] : [];
+      everyone.flatMap(({ enrolmentId, name, reading, role }) => {
+        const by = found.get(enrolmentId);
+        return by ? [{ enrolmentId, name, reading, role, by }] : [];
       });
     const circle = audienceId === null ? null : circleOf(audienceId, terms, savedOf(now));
+    const nameOf = new Map(now.rows.map((row) => [row.id, row.name]));
     return {
       people: membersBy(people),
       removed: membersBy(removed),
-      groups: [...groups.keys()].flatMap((id) => {
-        const group = names.groups.get(id);
-        return group ? [{ groupId: group.id, number: group.number, name: group.name }] : [];
-      }),
-      said: {
-        include: terms.include.map((term) => sayTerm(term, names)),
-        exclude: terms.exclude.map((term) => sayTerm(term, names)),
-      },
-      circle: circle && circle.map((id) => names.audience(id) ?? 'an audience that was deleted'),
+      groups: named.flatMap(({ id, number, name }) =>
+        groups.has(id) ? [{ groupId: id, number, name }] : [],
+      ),
+      circle: circle && circle.map((id) => nameOf.get(id) ?? 'an audience that was deleted'),
     };
   }
 
@@ -226,7 +222,14 @@ async function refuseTerms(
   if (!(await areEnrolled(manager, courseId, people))) throw problems.notFound();
 }
 
-const termsOf = (draft: AudienceTerms): Terms => only(draft, ['include', 'exclude']);
+/** A line that is there twice says nothing more. */
+const once = (terms: readonly Term[]): Term[] => [
+  ...new Map(terms.map((term) => [JSON.stringify(term), term])).values(),
+];
+const termsOf = ({ include, exclude }: AudienceTerms): Terms => ({
+  include: once(include),
+  exclude: once(exclude),
+});
 const savedOf = ({ rows }: AudiencesNow): SavedAudience[] => rows.map(({ id, terms }) => ({ id, ...terms }));
 
 const record = (work: Work, person: SignedIn, courseId: CourseId, id: AudienceId): Promise<void> =>

@@ -2,7 +2,8 @@ import { useMemo, useState } from 'react';
 import type { SyntheticEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
-import { AudienceView } from '@jigsaw/contract/audiences';
+import { z } from 'zod';
+import { AudienceTerms, AudienceView } from '@jigsaw/contract/audiences';
 import type { AudienceDraft } from '@jigsaw/contract/audiences';
 import type { RosterView } from '@jigsaw/contract/roster';
 import { may } from '@jigsaw/core/course';
@@ -12,7 +13,7 @@ import { problemOf, ProblemStrip } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Button, Field, FootBar, Muted, Part } from '../look/index.js';
 import { WriteSheet } from '../mail/index.js';
-import { useAct } from '../page/index.js';
+import { useAct, useKeptDraft } from '../page/index.js';
 import {
   useCreateAudienceMutation,
   useDeleteAudienceMutation,
@@ -20,7 +21,7 @@ import {
   useRestoreAudienceMutation,
   useWhoIsInAudienceQuery,
 } from './audiencesApi.js';
-import { termChoices } from './termChoices.js';
+import { namesOf, termChoices } from './termChoices.js';
 import { TermLines } from './TermLines.js';
 import { WhoIsInList } from './WhoIsInList.js';
 
@@ -52,6 +53,10 @@ const Frame = styled.form`
 
 const fields = ['name', 'include', 'exclude'] as const;
 const empty: AudienceDraft = { name: '', include: [], exclude: [] };
+/** What was changed and not saved, and the version that it answers. */
+const Kept = AudienceTerms.extend({ name: z.string() }).partial().extend({ basedOn: z.number() });
+type Kept = z.infer<typeof Kept>;
+const nothing: Kept = { basedOn: 0 };
 
 interface AudienceEditorProps {
   /** null: a new one. */
@@ -65,8 +70,12 @@ interface AudienceEditorProps {
 export function AudienceEditor({ audience, audiences, roster, mayChange }: AudienceEditorProps) {
   const { course } = useCourse();
   const navigate = useNavigate();
-  const [typed, setTyped] = useState<Partial<AudienceDraft>>({});
-  const [basedOn, setBasedOn] = useState(audience?.version ?? 0);
+  // What is not saved outlives a look at another audience, and a reload.
+  const [{ basedOn, ...typed }, keep, drop] = useKeptDraft<Kept>(
+    `audience ${audience?.id ?? `new ${course.id}`}`,
+    Kept,
+    nothing,
+  );
   const saved: AudienceDraft = audience ? only(audience, fields) : empty;
   const draft = { ...saved, ...typed };
   const isChanged = fields.some((field) => JSON.stringify(draft[field]) !== JSON.stringify(saved[field]));
@@ -80,8 +89,7 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
   const current = AudienceView.safeParse(problem?.current);
   const put = (change: Partial<AudienceDraft>) => {
     // It is an answer to what was there when the first of it was changed.
-    if (!isChanged && audience) setBasedOn(audience.version);
-    setTyped({ ...typed, ...change });
+    keep({ ...typed, ...change, basedOn: isChanged ? basedOn : (audience?.version ?? 0) });
   };
   const save = async (event: SyntheticEvent) => {
     event.preventDefault();
@@ -89,19 +97,23 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
     // Those who were told of the conflict and save again mean it.
     const kept = await acts.save(draft, current.success ? current.data.version : basedOn);
     if (!kept) return;
-    setTyped({});
+    drop();
     if (!audience) void navigate(`../audiences/${kept.id}`, { replace: true });
   };
   const mayWrite = may(course.role, 'write-to-people');
   const ownId = audience?.id ?? null;
   // Some thousand lines in a large course: not again for every letter of the name.
-  const choices = useMemo(() => termChoices(roster, audiences, ownId), [roster, audiences, ownId]);
+  const names = useMemo(() => namesOf(roster, audiences), [roster, audiences]);
+  const choices = useMemo(
+    () => termChoices(roster, audiences, names, ownId),
+    [roster, audiences, names, ownId],
+  );
   const lines = (side: 'include' | 'exclude', label: string, placeholder: string) => (
     <TermLines
       label={label}
       placeholder={placeholder}
       terms={draft[side]}
-      said={members?.said[side].length === draft[side].length ? members.said[side] : []}
+      names={names}
       choices={choices}
       isLocked={!mayChange}
       onChange={(terms) => put({ [side]: terms })}
@@ -158,7 +170,7 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
           {problem && !problem.issues && <ProblemStrip of={acts.error} />}
         </div>
         {members ? (
-          <WhoIsInList members={members} onWrite={mayWrite ? () => setWriting(true) : null} />
+          <WhoIsInList members={members} names={names} onWrite={mayWrite ? () => setWriting(true) : null} />
         ) : (
           <div />
         )}
@@ -176,7 +188,7 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
               {isChanged && (
                 <Button
                   onPress={() => {
-                    setTyped({});
+                    drop();
                     acts.reset();
                   }}
                 >

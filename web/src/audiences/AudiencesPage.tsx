@@ -48,6 +48,7 @@ const Columns = styled.div`
 /** Named combinations of people: the list, and one of them as sentences with who is in it. */
 export function AudiencesPage() {
   const { course } = useCourse();
+  const { audienceId } = useParams();
   const isStaff = course.role !== 'student';
   // Who is in them changes with every move: never what was known a minute ago.
   const list = useListAudiencesQuery(course.id, { skip: !isStaff, refetchOnMountOrArgChange: true });
@@ -59,6 +60,8 @@ export function AudiencesPage() {
   if (!list.data || !roster.data) return <Waiting what="the audiences" />;
   const { audiences } = list.data;
   const mayChange = course.role === 'instructor';
+  // One thing to press stands out: with an audience open, that is to save it.
+  const isOpen = audienceId === 'new' || audiences.some((audience) => audience.id === audienceId);
   return (
     <Page>
       <Bar>
@@ -67,7 +70,7 @@ export function AudiencesPage() {
         <span className="grow" />
         <ButtonLink to={`/c/${course.id}/release`}>Back to Release</ButtonLink>
         {mayChange && (
-          <ButtonLink to={`/c/${course.id}/audiences/new`} kind="main">
+          <ButtonLink to={`/c/${course.id}/audiences/new`} kind={isOpen ? 'plain' : 'main'}>
             New audience
           </ButtonLink>
         )}

@@ -1,8 +1,9 @@
 import { ChevronDown, X } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Button as Opener, ComboBox, Input, Label, ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';
-import type { Term } from '@jigsaw/core/audiences';
+import type { Term, TermNames } from '@jigsaw/core/audiences';
+import { sayTerm } from '@jigsaw/core/audiences';
 import { fold } from '@jigsaw/core/text';
 import { Button, Popup, Small, Spoken } from '../look/index.js';
 import type { TermChoice } from './termChoices.js';
@@ -56,27 +57,24 @@ interface TermLinesProps {
   /** What the first line does. */
   readonly placeholder: string;
   readonly terms: readonly Term[];
-  /** The lines in words, in their order; one that was just added may not be said yet. */
-  readonly said: readonly string[];
+  readonly names: TermNames;
   readonly choices: readonly TermChoice[];
   readonly isLocked: boolean;
   readonly onChange: (terms: readonly Term[]) => void;
 }
 
 /** Lines of an audience: each a sentence that can be removed, and one field that finds whatever can be added. */
-export function TermLines({ label, placeholder, terms, said, choices, isLocked, onChange }: TermLinesProps) {
+export function TermLines({ label, placeholder, terms, names, choices, isLocked, onChange }: TermLinesProps) {
   // After one is added, the next goes into the same field.
   const [isAdding, setAdding] = useState(false);
   const ids = new Set(terms.map((term) => JSON.stringify(term)));
-  const saysById = useMemo(() => new Map(choices.map((choice) => [choice.id, choice.says])), [choices]);
   return (
     <div role="group" aria-label={label}>
       <Lines aria-label={label}>
-        {terms.map((term, at) => {
-          const id = JSON.stringify(term);
-          const says = said[at] ?? saysById.get(id) ?? 'One moment…';
+        {terms.map((term) => {
+          const says = sayTerm(term, names);
           return (
-            <li key={id}>
+            <li key={JSON.stringify(term)}>
               <bdi>{says}</bdi>
               {!isLocked && (
                 <Button

@@ -1,5 +1,7 @@
 import { styled } from 'styled-components';
 import type { AudienceMembers } from '@jigsaw/contract/audiences';
+import type { TermNames } from '@jigsaw/core/audiences';
+import { sayTerm } from '@jigsaw/core/audiences';
 import { groupedBy } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { Button, Emblem, Muted, PersonName, Tag } from '../look/index.js';
@@ -49,16 +51,17 @@ const mostGroupsShown = 24;
 
 interface WhoIsInListProps {
   readonly members: AudienceMembers;
+  readonly names: TermNames;
   /** null: the reader writes to no one. */
   readonly onWrite: (() => void) | null;
 }
 
 /** Who is in an audience now, each with the line that says so, and who is removed by which. */
-export function WhoIsInList({ members, onWrite }: WhoIsInListProps) {
+export function WhoIsInList({ members, names, onWrite }: WhoIsInListProps) {
   const { people, removed, groups } = members;
   return (
-    <Side aria-label="Who is in it now" aria-live="polite" tabIndex={0}>
-      <h2>
+    <Side aria-label="Who is in it now" tabIndex={0}>
+      <h2 aria-live="polite">
         {people.length === 0 ? 'No one is in it now' : `${counted(people.length, 'person', 'people')} now`}
       </h2>
       {people.length === 0 && (
@@ -82,11 +85,11 @@ export function WhoIsInList({ members, onWrite }: WhoIsInListProps) {
           {groups.length > mostGroupsShown && <li>and {groups.length - mostGroupsShown} more</li>}
         </ul>
       )}
-      <People people={people} />
+      <People people={people} names={names} />
       {removed.length > 0 && (
         <>
           <h2 style={{ marginTop: 20 }}>{counted(removed.length, 'person', 'people')} removed</h2>
-          <People people={removed} />
+          <People people={removed} names={names} />
         </>
       )}
     </Side>
@@ -94,8 +97,8 @@ export function WhoIsInList({ members, onWrite }: WhoIsInListProps) {
 }
 
 /** By the line that says so, in the order of the lines; people who are named themselves together. */
-function People({ people }: { readonly people: AudienceMembers['people'] }) {
-  const byLine = groupedBy(people, ({ name, why }) => (why === name ? 'By name' : why));
+function People({ people, names }: Pick<AudienceMembers, 'people'> & { readonly names: TermNames }) {
+  const byLine = groupedBy(people, ({ by }) => (by.kind === 'person' ? 'By name' : sayTerm(by, names)));
   return [...byLine].map(([line, own]) => (
     <section key={line} aria-label={line}>
       <h3>

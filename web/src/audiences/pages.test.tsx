@@ -1,6 +1,7 @@
-import { describe, expect, it } from '@jest/globals';
+import { beforeEach, describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { AudienceMembers, AudienceView, WhoIsIn } from '@jigsaw/contract/audiences';
+import type { Term } from '@jigsaw/core/audiences';
 import { sure } from '@jigsaw/core/lists';
 import { anEntry, courseId, id, rosterAnswers } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
@@ -18,18 +19,17 @@ const anAudience = (more: Partial<AudienceView> = {}): AudienceView => ({
   usedIn: [],
   ...more,
 });
-const memberOf = (name: string, why: string) => ({
+const memberOf = (name: string, by: Term) => ({
   enrolmentId: id<'enrolment'>(name),
   name,
   reading: null,
   role: 'student' as const,
-  why,
+  by,
 });
 const members = ({ include, exclude }: WhoIsIn): AudienceMembers => ({
-  people: include.length === 0 ? [] : [memberOf('Bo', 'Timetable is evening')],
-  removed: exclude.length === 0 ? [] : [memberOf('Noor', 'Noor')],
+  people: include.length === 0 ? [] : [memberOf('Bo', evening)],
+  removed: exclude.length === 0 ? [] : [memberOf('Noor', noor)],
   groups: [],
-  said: { include: include.map(() => 'Timetable is evening'), exclude: exclude.map(() => 'Noor') },
   circle: null,
 });
 const show = (audiences: readonly AudienceView[], path: string, more: object = {}, role?: 'assistant') =>
@@ -49,6 +49,8 @@ const show = (audiences: readonly AudienceView[], path: string, more: object = {
 const saves = (page: ReturnType<typeof show>) =>
   page.writes().filter((write) => !write.path.endsWith('/members'));
 const field = (side: string) => screen.findByRole('combobox', { name: `Add to “${side}”` });
+
+beforeEach(() => sessionStorage.clear()); // what is not saved is kept there
 
 describe('saved audiences', () => {
   it('are built as sentences, found by a word, with who is in them beside', async () => {
@@ -104,6 +106,18 @@ describe('saved audiences', () => {
     await page.user.click(screen.getByRole('button', { name: 'Save audience' }));
     expect(await screen.findByText('Cheese saved')).toBeInTheDocument();
     expect(saves(page).map((write) => (write.body as { version: number }).version)).toEqual([3, 4]);
+  });
+
+  it('keep what is not saved while another one is looked at, until it is cancelled', async () => {
+    const other = anAudience({ id: id('other'), name: 'Evening' });
+    const page = show([anAudience(), other], `audiences/${id('dairy')}`);
+    await page.user.type(await screen.findByLabelText('Name of the audience'), ' and whey');
+    await page.user.click(screen.getByRole('link', { name: /^Evening/ }));
+    expect(await screen.findByLabelText('Name of the audience')).toHaveValue('Evening');
+    await page.user.click(screen.getByRole('link', { name: /^Dairy/ }));
+    expect(await screen.findByLabelText('Name of the audience')).toHaveValue('Dairy and whey');
+    await page.user.click(screen.getByRole('button', { name: 'Cancel' }));
+    expect(screen.getByLabelText('Name of the audience')).toHaveValue('Dairy');
   });
 
   it('say the way of a circle before anything is saved', async () => {

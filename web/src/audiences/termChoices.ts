@@ -23,10 +23,10 @@ const mostValues = 40;
 export function termChoices(
   { entries, sets, attributes }: RosterView,
   audiences: readonly AudienceView[],
+  names: TermNames,
   own: string | null,
 ): TermChoice[] {
   const present = entries.filter((entry) => entry.leftAt === null);
-  const names = namesOf(sets, present, audiences);
   const terms: Term[] = [
     { kind: 'class' },
     { kind: 'role', role: 'assistant' },
@@ -56,17 +56,17 @@ export function termChoices(
   });
 }
 
-function namesOf(
-  sets: RosterView['sets'],
-  entries: RosterView['entries'],
-  audiences: readonly AudienceView[],
-): TermNames {
+/** What everything that a line may name is called in this course; of people in other scripts with the reading, of groups with their set. */
+export function namesOf({ sets, entries }: RosterView, audiences: readonly AudienceView[]): TermNames {
   const setById = keyedBy(sets, (set) => set.id);
   const groupById = keyedBy(
     sets.flatMap((set) => set.groups.map((group) => ({ ...group, setName: set.name }))),
     (group) => group.id,
   );
-  const entryById = keyedBy(entries, (entry) => entry.enrolmentId);
+  const entryById = keyedBy(
+    entries.filter((entry) => entry.leftAt === null),
+    (entry) => entry.enrolmentId,
+  );
   const audienceById = keyedBy(audiences, (audience) => audience.id);
   return {
     set: (id) => setById.get(id)?.name ?? null,

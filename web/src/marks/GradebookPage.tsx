@@ -37,11 +37,13 @@ const everyone = 'everyone';
 export function GradebookPage() {
   const { course } = useCourse();
   const book = useReadGradebookQuery(course.id);
-  const [group, setGroup] = useState(everyone);
+  const [chosen, choose] = useState(everyone);
   const groups = useMemo(() => groupsIn(book.data), [book.data]);
   const released = useMemo(() => countReleased(book.data), [book.data]);
-  const audience = useAudienceFilter(course.id, group);
+  const audience = useAudienceFilter(course.id, chosen);
   const { people, isChosen } = audience;
+  // A group or an audience that is gone meanwhile narrows nothing.
+  const group = isChosen || groups.some((each) => each.id === chosen) ? chosen : everyone;
   const shown = useMemo(
     () => (isChosen ? ofPeople(book.data, people) : shownOf(book.data, group)),
     [book.data, group, isChosen, people],
@@ -64,7 +66,7 @@ export function GradebookPage() {
               ...audience.choices,
               ...groups,
             ]}
-            onChange={setGroup}
+            onChange={choose}
           />
         </div>
         <span className="grow" />
@@ -79,6 +81,8 @@ export function GradebookPage() {
         <Empty title="Nothing to mark yet">
           Each assignment that is released becomes a column here, named by its title as it is now.
         </Empty>
+      ) : isChosen && people === null && audience.error === undefined ? (
+        <Waiting what="the people of this audience" rows={12} />
       ) : (
         <GradebookGrid activities={activities} students={shown} key={group} />
       )}

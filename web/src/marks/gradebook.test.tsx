@@ -5,6 +5,7 @@ import { userEvent } from '@testing-library/user-event';
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import { aMyMark, aRubric, at, courseId, id } from '../test/data.js';
+import { api } from '../api/index.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { releaseId, copyId } from '../test/onDesk.js';
 
@@ -135,6 +136,47 @@ describe('the gradebook', () => {
     await user.click(screen.getByRole('button', { name: /Show/ }));
     await user.click(await screen.findByRole('option', { name: 'Carboy' }));
     expect(await screen.findByText('1 student')).toBeInTheDocument();
+  });
+
+  it('is narrowed to the people of a saved audience, and to nothing once it is gone', async () => {
+    const evening = {
+      id: id('evening'),
+      name: 'Evening',
+      include: [],
+      exclude: [],
+      version: 1,
+      people: 1,
+      groups: 0,
+      usedIn: [],
+    };
+    const nino = {
+      enrolmentId: id('Nino'),
+      name: 'Nino',
+      reading: null,
+      role: 'student',
+      by: { kind: 'class' },
+    };
+    const students = [aStudent('Noor', [[cell('released', '31')]]), aStudent('Nino', [[]], null)];
+    const page = showPage(inCourse('marks/gradebook'), {
+      [`GET courses/${courseId}/gradebook`]: folded(activities, students),
+      [`GET courses/${courseId}/audiences`]: { audiences: [evening] },
+      [`POST courses/${courseId}/audiences/members`]: {
+        people: [nino],
+        removed: [],
+        groups: [],
+        circle: null,
+      },
+    });
+    await page.user.click(await screen.findByRole('button', { name: /Show/ }));
+    await page.user.click(await screen.findByRole('option', { name: 'Audience Evening' }));
+    expect(await screen.findByText('1 student')).toBeInTheDocument();
+    expect(screen.getByRole('rowheader', { name: /Nino/ })).toBeInTheDocument();
+    expect(page.asked.at(-1)?.body).toMatchObject({
+      include: [{ kind: 'audience', audienceId: evening.id }],
+    });
+    page.set(`GET courses/${courseId}/audiences`, { audiences: [] });
+    page.store.dispatch(api.util.invalidateTags(['Audience']));
+    expect(await screen.findByText('2 students')).toBeInTheDocument();
   });
 
   it('tells what a mark is out of where that is not what the heading says, that it changed since, and what is withdrawn', async () => {

@@ -3,6 +3,7 @@ import type { GroupSetId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
 import { audiencesOf, setsOfAudience } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
+import { ProblemStrip, unshown } from '../api/index.js';
 import { sayReach, useListAudiencesQuery } from '../audiences/index.js';
 import { useCourse } from '../course/index.js';
 import { ToggleCard, ToggleCards } from '../form/index.js';
@@ -28,7 +29,9 @@ interface WhoCardsProps {
 /** Sets, saved audiences, the class or staff, each in or out at a press. */
 export function WhoCards({ target, sets, mayBeCommon, onChange }: WhoCardsProps) {
   const { course } = useCourse();
-  const audiences = useListAudiencesQuery(course.id).data?.audiences ?? [];
+  const list = useListAudiencesQuery(course.id);
+  const audiences = list.data?.audiences ?? [];
+  const refused = unshown(list);
   const audienceById = keyedBy(audiences, (audience) => audience.id as string);
   const chosen = new Set<string>([
     ...(isForClass(target) ? ['class'] : []),
@@ -43,50 +46,53 @@ export function WhoCards({ target, sets, mayBeCommon, onChange }: WhoCardsProps)
     return audience ? toggleAudience(target, audience.id) : toggleSet(target, id as GroupSetId);
   };
   return (
-    <ToggleCards
-      aria-label="Released to"
-      value={[...chosen]}
-      onChange={(values) => {
-        const id =
-          values.find((value) => !chosen.has(value)) ?? [...chosen].find((each) => !values.includes(each));
-        if (id !== undefined) onChange(toggle(id));
-      }}
-    >
-      {sets.map((set) => (
-        <ToggleCard key={set.id} value={set.id}>
-          <b>{set.name}</b>
-          <Small>{counted(set.groupCount, 'group')}</Small>
-        </ToggleCard>
-      ))}
-      {audiences.map((audience) => {
-        const isWithoutCopies = target.mode !== 'common' && audience.groups === 0;
-        return (
-          <ToggleCard
-            key={audience.id}
-            value={audience.id}
-            isDisabled={isWithoutCopies && !chosen.has(audience.id)}
-          >
-            <b>{audience.name}</b>
-            <Small>
-              {isWithoutCopies
-                ? 'Audience without groups: only in one copy for all'
-                : `Audience, ${sayReach(audience)}`}
-            </Small>
+    <>
+      {refused !== undefined && <ProblemStrip of={refused} onRetry={() => void list.refetch()} />}
+      <ToggleCards
+        aria-label="Released to"
+        value={[...chosen]}
+        onChange={(values) => {
+          const id =
+            values.find((value) => !chosen.has(value)) ?? [...chosen].find((each) => !values.includes(each));
+          if (id !== undefined) onChange(toggle(id));
+        }}
+      >
+        {sets.map((set) => (
+          <ToggleCard key={set.id} value={set.id}>
+            <b>{set.name}</b>
+            <Small>{counted(set.groupCount, 'group')}</Small>
           </ToggleCard>
-        );
-      })}
-      {mayBeCommon && (
-        <ToggleCard value="class">
-          <b>The whole class</b>
-          <Small>One copy, also for students without a group</Small>
-        </ToggleCard>
-      )}
-      {mayBeCommon && (
-        <ToggleCard value="staff">
-          <b>Staff only</b>
-          <Small>One copy that no student sees</Small>
-        </ToggleCard>
-      )}
-    </ToggleCards>
+        ))}
+        {audiences.map((audience) => {
+          const isWithoutCopies = target.mode !== 'common' && audience.groups === 0;
+          return (
+            <ToggleCard
+              key={audience.id}
+              value={audience.id}
+              isDisabled={isWithoutCopies && !chosen.has(audience.id)}
+            >
+              <b>{audience.name}</b>
+              <Small>
+                {isWithoutCopies
+                  ? 'Audience without groups: only in one copy for all'
+                  : `Audience, ${sayReach(audience)}`}
+              </Small>
+            </ToggleCard>
+          );
+        })}
+        {mayBeCommon && (
+          <ToggleCard value="class">
+            <b>The whole class</b>
+            <Small>One copy, also for students without a group</Small>
+          </ToggleCard>
+        )}
+        {mayBeCommon && (
+          <ToggleCard value="staff">
+            <b>Staff only</b>
+            <Small>One copy that no student sees</Small>
+          </ToggleCard>
+        )}
+      </ToggleCards>
+    </>
   );
 }

@@ -1,13 +1,15 @@
 import { describe, expect, it } from '@jest/globals';
-import type { EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import type { AudienceId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { someGroups, theClass, wholeSet } from '@jigsaw/core/release';
 import type { ReleaseTarget } from './releaseTarget.js';
 import {
   firstTarget,
   leaveOut,
+  toggleAudience,
   toggleClass,
   toggleGroup,
   toggleSet,
+  toggleStaff,
   withMode,
   withPerson,
 } from './releaseTarget.js';
@@ -50,6 +52,29 @@ describe('reached someone means to release to', () => {
     expect(withMode(forAll, 'own').to.include).toEqual([]);
     expect(toggleSet(forAll, panels).to).toEqual(wholeSet(panels));
     expect(toggleClass(forAll).to.include).toEqual([]);
+  });
+
+  it('takes in saved audiences beside sets, also with a copy for each', () => {
+    const dairy = 'dairy' as AudienceId;
+    const both = toggleAudience(set, dairy);
+    expect(both.to.include).toEqual([...wholeSet(benches).include, { kind: 'audience', audienceId: dairy }]);
+    expect(withMode(both, 'read-along').to).toEqual(both.to);
+    expect(toggleAudience(both, dairy)).toEqual(set);
+    expect(toggleAudience(toggleClass(set), dairy).to.include).toEqual([
+      { kind: 'audience', audienceId: dairy },
+    ]);
+  });
+
+  it('goes to staff alone in one copy, until something else is chosen', () => {
+    const staff = toggleStaff(leaveOut(set, noor, true));
+    expect(staff).toEqual({
+      to: { include: [{ kind: 'staff' }], exclude: [] },
+      mode: 'common',
+      outsiders: 'hidden',
+    });
+    expect(toggleStaff(staff).to.include).toEqual([]);
+    expect(toggleSet(staff, panels).to).toEqual(wholeSet(panels));
+    expect(withMode(staff, 'own').to.include).toEqual([]);
   });
 
   it('names people, or leaves them out, and never both', () => {

@@ -4,7 +4,7 @@ import { sure } from '@jigsaw/core/lists';
 import { someGroups, wholeSet } from '@jigsaw/core/release';
 import { activityId, acts, composer, reach, set, setId } from '../test/composer.js';
 import { anActivity, anEntry, aRelease, courseId, id, rosterAnswers } from '../test/data.js';
-import { inCourse } from '../test/showPage.js';
+import { inCourse, Refusal } from '../test/showPage.js';
 
 describe('reached an activity is released to', () => {
   it('releases in another way, to some groups, and says so on the button', async () => {
@@ -22,6 +22,40 @@ describe('reached an activity is released to', () => {
       mode: 'read-along',
       outsiders: 'listed',
     });
+  });
+
+  it('goes to a saved audience; one without groups only in one copy for all', async () => {
+    const dairy = {
+      id: id('dairy'),
+      name: 'Dairy',
+      include: [],
+      exclude: [],
+      version: 1,
+      people: 5,
+      groups: 2,
+      usedIn: [],
+    };
+    const audiences = [dairy, { ...dairy, id: id('late'), name: 'Late', groups: 0 }];
+    const { user, writes } = composer(anActivity(), {
+      [`GET courses/${courseId}/audiences`]: { audiences },
+      [`POST activities/${activityId}/release`]: anActivity({ release: aRelease() }),
+    });
+    await user.click(await screen.findByText('Audience, 2 groups, 5 people'));
+    expect(screen.getByText('Audience without groups: only in one copy for all')).toBeInTheDocument();
+    expect(screen.getByRole('checkbox', { name: /^Late/ })).toBeDisabled();
+    await user.click(screen.getByRole('button', { name: /^Release to/ }));
+    await waitFor(() => expect(acts(writes()).length).toBeGreaterThan(0));
+    const { include } = wholeSet(setId);
+    expect(sure(acts(writes()).at(-1)).body).toMatchObject({
+      to: { include: [...include, { kind: 'audience', audienceId: id('dairy') }], exclude: [] },
+    });
+  });
+
+  it('says when the audiences cannot be asked for', async () => {
+    composer(anActivity(), {
+      [`GET courses/${courseId}/audiences`]: new Refusal(502, 'away', 'The server is away.'),
+    });
+    expect(await screen.findByText('The server is away.')).toBeInTheDocument();
   });
 
   it('goes to several sets together, without someone who is left out by name', async () => {
