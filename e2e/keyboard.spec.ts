@@ -106,7 +106,7 @@ const layers: readonly [path: string, opens: readonly string[]][] = [
   ],
   ['groups/:experts', ['Topics and tables…', 'Copy set…', 'More of Salt']],
   ['groups/:set/deal', ['Copy rules…', '2 groups of 2…', 'Seed…']],
-  ['release/:activity', ['Copy activity…', 'Extend for a group…']],
+  ['release/:activity', ['Copy activity…', 'Extend for a group or student…']],
 ];
 for (const [path, opens] of layers)
   test(`what opens on ${path} is accessible and gives the focus back`, async () => {

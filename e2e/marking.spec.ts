@@ -15,6 +15,7 @@ test.describe.configure({ mode: 'serial' });
 let instructor: Page;
 let tomas: Page;
 let ada: Page;
+let callum: Page;
 let courseId = '';
 const markOf = (page: Page) => page.getByLabel('Group mark');
 
@@ -41,9 +42,10 @@ test.beforeAll(async ({ browser }) => {
     moves: students.map(({ enrolmentId }) => ({ student: enrolmentId, from: null, to: sure(groups[0]).id })),
   });
   await anAssignmentFor(instructor, courseId, set.id, 'Yoghurt report', '40');
-  const pages = await browsersOf(browser, instructor, courseId, ['Tomas', 'Ada']);
+  const pages = await browsersOf(browser, instructor, courseId, ['Tomas', 'Ada', 'Callum']);
   tomas = sure(pages.get('Tomas'));
   ada = sure(pages.get('Ada'));
+  callum = sure(pages.get('Callum'));
 });
 
 test('an idle sheet follows the other marker and names them', async () => {
@@ -176,13 +178,13 @@ test('an open page warns, turns late at the moment and says what that costs befo
 test('a group that was given longer has its own date in every place, with the reason, and is late by it alone', async () => {
   await instructor.goto(`/c/${courseId}/release`);
   await instructor.getByRole('link', { name: /Yoghurt report/ }).click();
-  await instructor.getByRole('button', { name: 'Extend for a group…' }).click();
-  const sheet = instructor.getByRole('dialog', { name: 'Extend for a group' });
-  await sheet.getByRole('button', { name: /Group/ }).click();
-  await instructor.getByRole('option', { name: 'Crock' }).click();
+  await instructor.getByRole('button', { name: 'Extend for a group or student…' }).click();
+  const sheet = instructor.getByRole('dialog', { name: 'Extend for a group or student' });
+  await sheet.getByRole('combobox', { name: 'Group or student' }).fill('crock');
+  await instructor.getByRole('option', { name: 'Crock', exact: true }).click();
   await sheet
     .getByRole('group', { name: 'Due for this group' })
-    .getByRole('spinbutton', { name: /day/ })
+    .getByRole('spinbutton', { name: /year/ })
     .press('ArrowUp');
   await sheet.getByLabel('Reason, shown to the group').fill('The incubator failed');
   await expectAccessible(instructor);
@@ -197,4 +199,40 @@ test('a group that was given longer has its own date in every place, with the re
   await expect(ada.getByText(/^late/)).toHaveCount(0);
   await expect(ada.getByRole('main')).toContainText('The incubator failed');
   await expectAccessible(ada);
+});
+
+test('a student with longer of their own is told so, and no one beside them', async () => {
+  await instructor.goto(`/c/${courseId}/release`);
+  await instructor.getByRole('link', { name: /Yoghurt report/ }).click();
+  await instructor.getByRole('button', { name: 'Extend for a group or student…' }).click();
+  const sheet = instructor.getByRole('dialog', { name: 'Extend for a group or student' });
+  await sheet.getByRole('combobox', { name: 'Group or student' }).fill('ada');
+  await instructor.getByRole('option', { name: /^Ada/ }).click();
+  const due = sheet.getByRole('group', { name: 'Due for this student' });
+  for (let years = 0; years < 2; years += 1)
+    await due.getByRole('spinbutton', { name: /year/ }).press('ArrowUp');
+  await sheet.getByLabel('Reason, shown to this student alone').fill('In hospital');
+  await expectAccessible(instructor);
+  await sheet.getByRole('button', { name: /^Extend for Ada/ }).click();
+  const line = instructor.getByRole('list', { name: 'Different for' }).getByRole('listitem');
+  await expect(line.filter({ hasText: 'In hospital' })).toBeVisible();
+
+  await expect(ada.getByText('extended for you')).toBeVisible(); // without a reload
+  await expect(ada.getByRole('main')).toContainText('In hospital');
+  await callum.goto(`/c/${courseId}/due`);
+  await callum
+    .getByRole('link', { name: /Yoghurt report/ })
+    .first()
+    .click();
+  await expect(callum.getByRole('heading', { name: 'Yoghurt report' })).toBeVisible();
+  await expect(callum.getByRole('main')).not.toContainText('hospital');
+  await expect(callum.getByText('extended for you')).toHaveCount(0);
+
+  await line
+    .filter({ hasText: 'In hospital' })
+    .getByRole('button', { name: /^Remove/ })
+    .click();
+  await expect(ada.getByText('extended for you')).toHaveCount(0);
+  await instructor.getByRole('button', { name: 'Undo' }).click();
+  await expect(ada.getByText('extended for you')).toBeVisible();
 });

@@ -121,6 +121,8 @@ export const MarkView = z.object({
   feedback: z.string(),
   lateDeduction: z.string(),
   lateMinutes: z.number().int(),
+  /** Of those with time of their own: how late the group's work is for them. */
+  ownLate: z.array(z.object({ enrolmentId: EnrolmentId, minutes: z.number().int(), deduction: z.string() })),
   /** What the kind would propose, and how it comes to it. */
   suggestion: z.object({ mark: z.string(), why: z.string() }).nullable(),
   version: z.number().int(),
@@ -206,9 +208,14 @@ export type SeenUnits = z.infer<typeof SeenUnits>;
 export const MarkedMany = z.object({ units: z.number().int(), students: z.number().int() });
 export type MarkedMany = z.infer<typeof MarkedMany>;
 
-/** What is about to be changed: more time for one group (null: everyone's date again), or, without it, what is in work in the activity. */
+/** What is about to be changed: more time for one group or one student (null: everyone's date again), or, without it, what is in work in the activity. */
 export const ForeseeMarks = z.strictObject({
-  extension: z.strictObject({ groupId: GroupId, due: DateTime.nullable() }).nullable(),
+  extension: z
+    .union([
+      z.strictObject({ groupId: GroupId, due: DateTime.nullable() }),
+      z.strictObject({ enrolmentId: EnrolmentId, due: DateTime.nullable() }),
+    ])
+    .nullable(),
 });
 export type ForeseeMarks = z.infer<typeof ForeseeMarks>;
 

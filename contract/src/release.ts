@@ -132,6 +132,14 @@ export const ExtensionView = z.object({
 });
 export type ExtensionView = z.infer<typeof ExtensionView>;
 
+/** More time for one student, whichever group they are in. */
+export const StudentExtensionView = ExtensionView.omit({ groupId: true, number: true }).extend({
+  enrolmentId: EnrolmentId,
+  /** Where they sit now. */
+  groups: z.array(GroupId),
+});
+export type StudentExtensionView = z.infer<typeof StudentExtensionView>;
+
 export const GrantExtension = z
   .strictObject({
     due: Moment,
@@ -167,6 +175,7 @@ export const ActivityView = ActivityContent.extend({
   inWork: ActivityContent.nullable(),
   release: ReleaseView.nullable(),
   extensions: z.array(ExtensionView),
+  studentExtensions: z.array(StudentExtensionView),
 });
 export type ActivityView = z.infer<typeof ActivityView>;
 export const ActivityList = z.object({ activities: z.array(ActivityView) });

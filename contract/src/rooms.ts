@@ -81,9 +81,10 @@ export const CopyHead = z.object({
   brief: StoredRichText,
   points: z.string().nullable(),
   rubric: Rubric.nullable(),
-  /** This group's dates: with its extension, if it has one. */
+  /** The asker's dates: with the extension of this group, if it has one, and for a student with their own. */
   schedule: ScheduleView,
-  extension: z.object({ due: DateTime, reason: z.string() }).nullable(),
+  /** isOwn: the asker's alone; no one else in the group has it. */
+  extension: z.object({ due: DateTime, reason: z.string(), isOwn: z.boolean() }).nullable(),
   latePolicy: LatePolicy,
   access: z.enum(['open', 'read-only']),
   part: z.enum(['member', 'staff', 'reader']),

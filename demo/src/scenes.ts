@@ -235,9 +235,14 @@ export async function releaseReport(stage: Stage): Promise<void> {
   await release(stage, report);
   const { rooms } = await roomsOf(stage.instructor, stage.courseId, 'staff');
   const cask = sure(rooms.find((room) => room.group.name === 'Cask')).group.id;
+  const firkin = sure(rooms.find((room) => room.group.name === 'Firkin'));
   stage.clock.weeksAgo(1, 'Wed 10:15');
   await stage.instructor.put(`activities/${report.id}/extensions/${cask}`, {
     due: stage.clock.at(1, 'Sun 17:00'),
     reason: 'Their crock cracked in week 4 and was set up anew',
   });
+  await stage.instructor.put(
+    `activities/${report.id}/student-extensions/${sure(firkin.members[0]).enrolmentId}`,
+    { due: stage.clock.at(1, 'Fri 17:00'), reason: 'In hospital until Wednesday' },
+  );
 }

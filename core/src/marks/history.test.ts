@@ -11,6 +11,7 @@ const sheet = (more: Partial<KeptSheet> = {}): KeptSheet => ({
   picks: {},
   feedback: '',
   lateDeduction: '0',
+  ownLate: new Map(),
   lateMinutes: 0,
   latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 60, capPercent: 0 },
   credited: ['noor', 'jorge'],

@@ -32,5 +32,6 @@ export type {
   KeptSheet,
   MarkSheet,
   MarkState,
+  OwnLateness,
   Missing,
 } from './sheet.js';

@@ -33,6 +33,7 @@ const aSheet = (more: Partial<KeptSheet> = {}): KeptSheet => ({
   overrideReason: '',
   picks: {},
   lateDeduction: '0',
+  ownLate: new Map(),
   credited: ['ada', 'ben'],
   adjustments: new Map(),
   feedback: 'Good reading.',
@@ -178,6 +179,8 @@ describe('what changed since it was released', () => {
     expect(said({ typed: '31.5' })).toEqual(['ada: 30 of 40 → 31.5 of 40', 'ben: 30 of 40 → 31.5 of 40']);
     expect(said({ points: '50' })[0]).toBe('ada: 30 of 40 → 30 of 50');
     expect(said({ lateDeduction: '4', lateMinutes: 60 })[0]).toBe('ada: 30 of 40 → 26 of 40');
+    const ownLate = new Map([['ben', { minutes: 60, deduction: '4' }]]);
+    expect(said({ ownLate })).toEqual(['ben: 30 of 40 → 26 of 40']);
     expect(said({ adjustments: adjusted({ kind: 'excused', reason: 'ill' }) })).toEqual([
       'ada: 30 of 40 → excused',
     ]);

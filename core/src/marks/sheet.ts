@@ -2,7 +2,7 @@ import { Decimal } from 'decimal.js';
 import type { Adjustment, PersonMark } from './personMark.js';
 import { personMark } from './personMark.js';
 import type { Picks, Rubric } from './rubric.js';
-import type { LatePolicy } from '../handin/index.js';
+import type { Lateness, LatePolicy } from '../handin/index.js';
 import type { GivenMark, MarkChange } from './given.js';
 import { changesBetween, isOtherwise } from './given.js';
 import { exactMarkFrom, isOverride, markFrom, mostOf, rubricMark } from './rubric.js';
@@ -18,11 +18,16 @@ export interface MarkSheet {
   readonly overrideReason: string;
   readonly picks: Picks;
   readonly lateDeduction: string;
+  /** How late it is for those with time of their own, by enrolment. */
+  readonly ownLate: ReadonlyMap<string, OwnLateness>;
   /** Who gets the mark. */
   readonly credited: readonly string[];
   /** What differs for single people, by enrolment. */
   readonly adjustments: ReadonlyMap<string, Adjustment>;
 }
+
+/** Minutes, and what they cost in points. */
+export type OwnLateness = Pick<Lateness, 'minutes' | 'deduction'>;
 
 /** A sheet with what became of it and of the work that it is about. Instants are milliseconds, UTC. */
 export interface KeptSheet extends MarkSheet {
@@ -61,19 +66,24 @@ export const netMark = (sheet: MarkSheet): string | null =>
     max: sheet.points,
   }).mark;
 
-/** What a sheet gives everyone without an adjustment: that is most of a group, and exact figures cost time. Sheets do not change. */
+/** Whether nothing differs for this person. */
+const isAlike = ({ adjustments, ownLate }: MarkSheet, enrolmentId: string): boolean =>
+  !adjustments.has(enrolmentId) && !ownLate.has(enrolmentId);
+
+/** What a sheet gives anyone who has neither: that is most of a group, and exact figures cost time. Sheets do not change. */
 const alike = new WeakMap<MarkSheet, PersonMark>();
 
 /** What one credited person gets, and how it came about (CALC §9). */
 export function memberMark(sheet: MarkSheet, enrolmentId: string): PersonMark {
-  const adjustment = sheet.adjustments.get(enrolmentId) ?? null;
-  if (adjustment !== null) return workedOut(sheet, adjustment);
+  if (!isAlike(sheet, enrolmentId)) return workedOut(sheet, enrolmentId);
   const known = alike.get(sheet) ?? workedOut(sheet, null);
   alike.set(sheet, known);
   return known;
 }
 
-function workedOut(sheet: MarkSheet, adjustment: Adjustment | null): PersonMark {
+/** @param enrolmentId null: anyone with no adjustment and no time of their own. */
+function workedOut(sheet: MarkSheet, enrolmentId: string | null): PersonMark {
+  const ownLate = enrolmentId === null ? undefined : sheet.ownLate.get(enrolmentId);
   const { rubric, picks, points, typed } = sheet;
   const override =
     rubric && isOverride({ rubric, typed })
@@ -82,9 +92,9 @@ function workedOut(sheet: MarkSheet, adjustment: Adjustment | null): PersonMark 
   return personMark({
     groupMark: exactMarkFrom(sheet),
     override,
-    lateDeduction: sheet.lateDeduction,
+    lateDeduction: ownLate?.deduction ?? sheet.lateDeduction,
     max: points,
-    adjustment,
+    adjustment: enrolmentId === null ? null : (sheet.adjustments.get(enrolmentId) ?? null),
   });
 }
 
@@ -92,7 +102,7 @@ const alikeToGive = new WeakMap<KeptSheet, GivenMark>();
 
 /** What one credited person would be given now. */
 export function markToGive(sheet: KeptSheet, enrolmentId: string): GivenMark {
-  if (sheet.adjustments.has(enrolmentId)) return toGive(sheet, enrolmentId);
+  if (!isAlike(sheet, enrolmentId)) return toGive(sheet, enrolmentId);
   const known = alikeToGive.get(sheet) ?? toGive(sheet, enrolmentId);
   alikeToGive.set(sheet, known);
   return known;
@@ -100,7 +110,7 @@ export function markToGive(sheet: KeptSheet, enrolmentId: string): GivenMark {
 
 function toGive(sheet: KeptSheet, enrolmentId: string): GivenMark {
   const { mark, steps } = memberMark(sheet, enrolmentId);
-  const { points, rubric, picks, feedback, lateMinutes, latePolicy } = sheet;
+  const { points, rubric, picks, feedback, latePolicy } = sheet;
   return {
     points,
     groupMark: unitMark(sheet),
@@ -108,7 +118,7 @@ function toGive(sheet: KeptSheet, enrolmentId: string): GivenMark {
     steps,
     rubric: rubric && { rubric, picks },
     feedback,
-    lateMinutes,
+    lateMinutes: sheet.ownLate.get(enrolmentId)?.minutes ?? sheet.lateMinutes,
     latePolicy,
   };
 }

@@ -31,6 +31,7 @@ const aRelease = (more: Partial<ReleaseFacts> = {}): ReleaseFacts => ({
   audience: { include: [{ kind: 'set', setId: benches }], exclude: [] },
   outsiders: 'hidden',
   schedule: { opens: null, due: null, closes: null },
+  ownTime: new Map(),
   ...more,
 });
 const access = (viewer: Viewer | null, release: ReleaseFacts, copy: CopyFacts, now = 100) =>
@@ -93,7 +94,11 @@ describe('who sees what', () => {
       'open',
       'read-only',
     ]);
-    expect(decide(aStudent(), release, longer, 40).reasons).toContainEqual({ code: 'extended', due: 50 });
+    expect(decide(aStudent(), release, longer, 40).reasons).toContainEqual({
+      code: 'extended',
+      due: 50,
+      isOwn: false,
+    });
   });
   it('tells whose work it is from who only reads', () => {
     const part = (viewer: Viewer, release = aRelease({ mode: 'read-along' }), copy: CopyFacts = crock) =>
@@ -170,6 +175,9 @@ const anyRelease: fc.Arbitrary<ReleaseFacts> = fc.record({
     due: fc.option(fc.nat(100)),
     closes: fc.option(fc.nat(100)),
   }),
+  ownTime: fc
+    .option(fc.record({ due: fc.nat(120), closes: fc.option(fc.nat(120)) }))
+    .map((own) => new Map(own ? [['noor' as EnrolmentId, own]] : [])),
 });
 const anyStudent: fc.Arbitrary<Viewer> = fc.record({
   courseId: fc.constantFrom(course, 'brw501' as CourseId),

@@ -30,7 +30,7 @@ export type Reason =
   | { readonly code: 'common-copy' }
   | { readonly code: 'not-open-yet'; readonly opens: Instant }
   | { readonly code: 'closed'; readonly since: Instant }
-  | { readonly code: 'extended'; readonly due: Instant }
+  | { readonly code: 'extended'; readonly due: Instant; readonly isOwn: boolean }
   | { readonly code: 'outsiders-listed' };
 
 /** As what someone is in a copy: one of those whose work it is, staff, or a reader only. */
@@ -82,7 +82,8 @@ function decideForAssistant(viewer: Viewer, { groupId }: CopyFacts): Decision {
 }
 
 function decideForStudent(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts, now: Instant): Decision {
-  const schedule = datesFor(release.schedule, copy.extension);
+  const own = release.ownTime.get(viewer.enrolmentId) ?? null;
+  const schedule = datesFor(release.schedule, copy.extension, own);
   const state = stateAt(release.state, schedule, now);
   if (state.state === 'draft') return hidden({ code: 'draft' });
   if (state.state === 'withdrawn') return hidden({ code: 'withdrawn', since: state.at });
@@ -96,8 +97,9 @@ function decideForStudent(viewer: Viewer, release: ReleaseFacts, copy: CopyFacts
   if (opens !== null && now < opens) return outsider(release, { code: 'not-open-yet', opens });
   if (place.kind === 'reads-along') return { access: 'read-only', part: 'reader', reasons: place.reasons };
 
+  const { due, why } = schedule;
   const extended: readonly Reason[] =
-    copy.extension === null ? [] : [{ code: 'extended', due: copy.extension.due }];
+    due === null || why.due === 'all' ? [] : [{ code: 'extended', due, isOwn: why.due === 'student' }];
   const isClosed = state.state === 'closed';
   const closed: readonly Reason[] = isClosed ? [{ code: 'closed', since: state.at }] : [];
   return {

@@ -40,7 +40,8 @@ const secondPerson: Readonly<Record<string, string>> = {
 const toYou = (sentence: string) =>
   sentence
     .replace(/^(Is|Has|Was|Can|Sees)\b/, (verb) => sure(secondPerson[verb]))
-    .replace('to this person', 'to you');
+    .replace('to this person', 'to you')
+    .replace('of their own', 'of your own');
 
 function explainReason(reason: Reason, wording: Wording): string {
   switch (reason.code) {
@@ -100,7 +101,9 @@ function explainReason(reason: Reason, wording: Wording): string {
     case 'closed':
       return `It has been closed since ${wording.dateTime(reason.since)}.`;
     case 'extended':
-      return `This group has until ${wording.dateTime(reason.due)}.`;
+      return reason.isOwn
+        ? `Has until ${wording.dateTime(reason.due)}, by an extension of their own.`
+        : `This group has until ${wording.dateTime(reason.due)}.`;
     case 'outsiders-listed':
       return 'Others may know that it exists.';
     default:

@@ -62,6 +62,8 @@ export interface ReleaseFacts {
   readonly audience: Audience;
   readonly outsiders: OutsiderRule;
   readonly schedule: Schedule;
+  /** Students who were granted time of their own, whichever copy is theirs. */
+  readonly ownTime: ReadonlyMap<EnrolmentId, Extension>;
 }
 
 /** What one group works in; `groupId` null is the one common copy. */
@@ -72,7 +74,7 @@ export interface CopyFacts {
   readonly extension: Extension | null;
 }
 
-/** More time for one group; its reason is kept where people read it. */
+/** More time for one group, or for one student; its reason is kept where people read it. */
 export interface Extension {
   readonly due: Instant;
   /** null: when it closes for all. */

@@ -26,6 +26,7 @@ const release = (more: Partial<ReleaseFacts> = {}): ReleaseFacts => ({
   audience: { include: [{ kind: 'set', setId: benches }], exclude: [] },
   outsiders: 'hidden',
   schedule: { opens: null, due: null, closes: null },
+  ownTime: new Map(),
   ...more,
 });
 const copy = (groupId: GroupId | null): CopyFacts => ({ groupId, setId: benches, extension: null });

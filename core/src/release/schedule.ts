@@ -7,32 +7,50 @@ export function inOrder({ opens, due, closes }: Schedule): boolean {
   return given.every((at, index) => index === 0 || sure(given[index - 1]) <= at);
 }
 
-/** Where a date comes from: from what is said for all, from what this group was granted, or kept open because its work is due later. */
-export type DateSource = 'all' | 'extension' | 'held-open';
+/** Where a date comes from: from what is said for all, from what this group or this student was granted, or kept open because work is due later. */
+export type DateSource = 'all' | 'group' | 'student' | 'held-open';
 
 export interface CopyDates extends Schedule {
   readonly why: { readonly due: DateSource; readonly closes: DateSource };
 }
 
-/** The dates of one copy, and why they are these. Every list, page, desk and mail asks here.
+/** The dates of one copy, for its group or for one student in it, and why they are these. Every list, page, desk and mail asks here.
  *
- * An extension is the group's due date, earlier or later than everyone's. What closes closes for the group when the extension says so, else with all,
- * but never before its own work is due. */
-export function datesFor(schedule: Schedule, extension: Extension | null): CopyDates {
-  if (extension === null) return { ...schedule, why: { due: 'all', closes: 'all' } };
-  const { due } = extension;
-  const said = extension.closes ?? schedule.closes;
-  const closes = latest(said, due);
+ * An extension is a due date, earlier or later than everyone's. What closes closes when the extension says so, else with all, but never before the
+ * work is due. Of a group's and a student's own, each date is the later one.
+ * @param ofGroup what the copy's group was granted.
+ * @param own what this student was granted. */
+export function datesFor(
+  schedule: Schedule,
+  ofGroup: Extension | null,
+  own: Extension | null = null,
+): CopyDates {
+  const { opens, closes } = schedule;
+  if (ofGroup === null && own === null) return { ...schedule, why: { due: 'all', closes: 'all' } };
+  const granted = [
+    ...(ofGroup ? [withExtension(closes, ofGroup, 'group')] : []),
+    ...(own ? [withExtension(closes, own, 'student')] : []),
+  ];
+  const due = granted.reduce((latest, each) => (each.due > latest.due ? each : latest));
+  const closing = granted.reduce((latest, each) => (after(each.closes, latest.closes) ? each : latest));
   return {
-    opens: schedule.opens,
-    due,
-    closes,
-    why: {
-      due: 'extension',
-      closes: closes !== said ? 'held-open' : extension.closes === null ? 'all' : 'extension',
-    },
+    opens,
+    due: due.due,
+    closes: closing.closes,
+    why: { due: due.source, closes: closing.closesBy },
   };
 }
 
-const latest = (closes: Instant | null, due: Instant): Instant | null =>
-  closes === null ? null : Math.max(closes, due);
+function withExtension(
+  closesForAll: Instant | null,
+  { due, closes }: Extension,
+  source: 'group' | 'student',
+) {
+  const said = closes ?? closesForAll;
+  const held = said === null ? null : Math.max(said, due);
+  const closesBy: DateSource = held !== said ? 'held-open' : closes === null ? 'all' : source;
+  return { source, due, closes: held, closesBy };
+}
+
+/** null: it never closes. */
+const after = (a: Instant | null, b: Instant | null): boolean => b !== null && (a === null || a > b);

@@ -15,7 +15,7 @@ import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
 import { AwaitedPlaceRow, MembershipRow } from '../placing/index.js';
 import { EventRow } from '../platform/event.rows.js';
-import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from '../release/index.js';
+import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from '../release/index.js';
 import { SeenCountRow, SeenRow } from '../rooms/index.js';
 import { SavedAudienceRow } from '../audiences/index.js';
 import { RosterChangeRow } from '../roster/index.js';
@@ -26,7 +26,7 @@ const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
-  SavedAudienceRow, ActivityRow, ReleaseRow, CopyRow, ExtensionRow, SeenRow, SeenCountRow,
+  SavedAudienceRow, ActivityRow, ReleaseRow, CopyRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
   BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,

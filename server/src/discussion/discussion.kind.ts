@@ -8,7 +8,7 @@ import { groupedBy } from '@jigsaw/core/lists';
 import { discussionFacts } from '@jigsaw/core/discussion';
 import { authorsById } from '../course/index.js';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
-import { Kinds, onTime, plainDecimal } from '../release/index.js';
+import { datesOf, Kinds, lastDueOf, onTime, plainDecimal } from '../release/index.js';
 import type { PostRow } from './discussion.rows.js';
 import { whoseFigures } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
@@ -48,9 +48,9 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
         const isAsking = isCounted && settings.posts + settings.replies > 0;
         const members = asked.membersOf(copy.id);
         const complete = members.filter(
-          (id) => isAsking && !isMember && this.met(access, by.get(id) ?? []).isComplete,
+          (id) => isAsking && !isMember && this.met(access, by.get(id) ?? [], id).isComplete,
         );
-        const mine = isMember ? this.met(access, own) : null;
+        const mine = isMember ? this.met(access, own, viewer.enrolmentId) : null;
         const isDone =
           isAsking && (mine ? mine.isComplete : members.length > 0 && complete.length === members.length);
         return [
@@ -74,19 +74,20 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     const authors = asked.accesses.flatMap(({ copy }) => postsIn(copy.id).map((post) => post.authorId));
     const name = await authorsById(asked.manager, [...new Set(authors)], '');
     return asked.accesses.flatMap((access) => {
-      const { copy, activity, schedule } = access;
+      const { copy, activity } = access;
       const members = asked.membersOf(copy.id);
       const isIn = new Set(members);
       const here = postsIn(copy.id).filter((post) => isIn.has(post.authorId));
       const by = groupedBy(here, (post) => post.authorId);
-      const isOver = schedule.due !== null && asked.now.getTime() > schedule.due;
       const one = (
         unit: UnitWork['unit'],
         own: readonly Counted[],
         credited: readonly EnrolmentId[],
       ): UnitWork => {
         const latest = latestOf(own);
-        const met = unit === 'group' ? null : this.met(access, own);
+        const due = lastDueOf(access, credited);
+        const isOver = due !== null && asked.now.getTime() > due;
+        const met = unit === 'group' ? null : this.met(access, own, unit);
         const suggested =
           met && activity.points !== null ? suggestedMark(plainDecimal(activity.points), met) : null;
         const isAsking = met?.met != null;
@@ -96,8 +97,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
           latest: latest && { at: latest.editedAt ?? latest.createdAt, by: name(latest.authorId).name },
           // Where something is asked it is ready once done; otherwise when its time is over, or at once if it has none.
           isComplete:
-            latest !== null &&
-            ((isAsking && met.isComplete) || isOver || (!isAsking && schedule.due === null)),
+            latest !== null && ((isAsking && met.isComplete) || isOver || (!isAsking && due === null)),
           late: onTime,
           credited,
           suggestion: suggested === null || met === null ? null : { mark: suggested, why: sayMet(met) },
@@ -125,7 +125,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   }
 
   /** What one student has done of the requirement, from their own posts in one copy. */
-  met(access: CopyAccess, own: readonly Counted[]): RequirementsMet {
+  met(access: CopyAccess, own: readonly Counted[], whose: EnrolmentId): RequirementsMet {
     return requirementsMet(
       this.settingsOf(access),
       own.map((post) => ({
@@ -133,7 +133,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
         words: post.words,
         at: post.createdAt.getTime(),
       })),
-      access.schedule.due,
+      datesOf(access, whose).due,
     );
   }
 

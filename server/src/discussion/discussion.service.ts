@@ -255,7 +255,7 @@ export class DiscussionService {
     const ofAuthor = groupedBy(rows, (post) => post.authorId);
     return shown.map((id) => {
       const own = ofAuthor.get(id) ?? [];
-      const met = this.kind.met(access, own);
+      const met = this.kind.met(access, own, id);
       return {
         member: member(id),
         posts: met.posts,

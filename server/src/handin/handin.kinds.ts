@@ -62,7 +62,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
             isYours: isEach,
             owes: decision.access === 'open' && decision.part === 'member' && at === null,
             at: at?.toISOString() ?? null,
-            late: at && lateOf(access, at),
+            late: at && lateOf(access, at, ownerId ?? viewer.enrolmentId),
             done: null,
             asked: null,
           },
@@ -122,7 +122,16 @@ function unitWork(
     unit,
     latest: handIn && { at: handIn.handedInAt, by: handIn.by },
     isComplete: handIn !== null,
-    late: handIn ? lateOf(access, handIn.handedInAt) : onTime,
+    late: handIn ? lateOf(access, handIn.handedInAt, unit === 'group' ? null : unit) : onTime,
+    ...(unit === 'group' && handIn && access.ownTime.size > 0
+      ? {
+          ownLate: new Map(
+            handIn.credited
+              .filter((id) => access.ownTime.has(id))
+              .map((id) => [id, lateOf(access, handIn.handedInAt, id)]),
+          ),
+        }
+      : {}),
     // Nothing handed in: a mark, if one is given, goes to anyone who is in the group.
     credited: handIn ? handIn.credited : members,
     suggestion: null,

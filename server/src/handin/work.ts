@@ -118,7 +118,7 @@ export class WorkReader {
         owner: handIn.ownerId === null ? null : member(handIn.ownerId),
         handedInAt: handIn.handedInAt.toISOString(),
         handedInBy: member(handIn.handedInBy),
-        late: lateOf(access, handIn.handedInAt),
+        late: lateOf(access, handIn.handedInAt, handIn.ownerId ?? viewer.enrolmentId),
         credited: credits
           .filter((credit) => credit.handInId === handIn.id)
           .map((credit) => member(credit.enrolmentId))

@@ -177,6 +177,20 @@ describe('of a release hears who can read it', () => {
       ),
     ).toEqual(['ilse', 'olga', 'amina', 'kofi']);
   });
+
+  it('when one student gets longer: that student, and staff', async () => {
+    const live = await released(given);
+    const longer = { due: '2026-11-25T17:00:00.000Z', reason: 'She was ill' };
+    const path = `/api/activities/${live.id}/student-extensions/${idOf('noor')}`;
+    expect(await heardBy(() => given.instructor.put(path).send(longer).expect(200))).toEqual([
+      ...staff,
+      'noor',
+    ]);
+    expect(await heardBy(() => given.instructor.delete(path).expect(200))).toEqual([...staff, 'noor']);
+    const draft = await drafted();
+    const ofDraft = `/api/activities/${draft.id}/student-extensions/${idOf('noor')}`;
+    expect(await heardBy(() => given.instructor.put(ofDraft).send(longer).expect(200))).toEqual(['ilse']);
+  });
 });
 
 describe('of work in a copy hears who can read it', () => {

@@ -22,7 +22,7 @@ import { Clock } from '../platform/clock.js';
 import { eventsAbout } from '../platform/events.js';
 import { problems } from '../platform/problems.js';
 import type { CopyAccess, ReleaseRow, Unit } from '../release/index.js';
-import { Gate, Kinds, membersOfCopies, plainDecimal, releaseOf } from '../release/index.js';
+import { Gate, Kinds, lastDueOf, membersOfCopies, plainDecimal, releaseOf } from '../release/index.js';
 import { CopyHeads } from '../rooms/index.js';
 import { groupTags, inOrderOf } from '../sets/index.js';
 import { sayEvent, told } from './history.js';
@@ -125,6 +125,7 @@ export class DeskService {
     const evidence = (
       await this.kinds.evidence({ accesses: [access], manager, now: this.clock.now(), membersOf })
     ).get(access.copy.id);
+    const due = lastDueOf(access, work.credited);
     return {
       copy: await this.heads.headOf(access, [access]),
       points: marking.sheet.points,
@@ -137,10 +138,11 @@ export class DeskService {
       feedback: mark?.feedback ?? '',
       lateDeduction: work.late.deduction,
       lateMinutes: work.late.minutes,
+      ownLate: [...(work.ownLate ?? [])].map(([enrolmentId, late]) => ({ enrolmentId, ...late })),
       suggestion: work.suggestion,
       version: mark?.version ?? 0,
       isStale: isStale(marking.sheet),
-      beforeDue: access.schedule.due !== null && this.clock.now().getTime() < access.schedule.due,
+      beforeDue: due !== null && this.clock.now().getTime() < due,
       releasedAt: released?.releasedAt.toISOString() ?? null,
       changes: await this.changes(manager, marking.sheet),
       members: work.credited

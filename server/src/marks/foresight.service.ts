@@ -32,13 +32,7 @@ export class ForesightService {
     const copies = entered.filter((access) => access.activity.id === activityId);
     const next = activity.inWork ? withContent(activity, activity.inWork) : activity;
     const after = extension
-      ? copies
-          .filter((access) => access.copy.groupId === extension.groupId)
-          .map((access) =>
-            asIf(access, {
-              extension: extension.due === null ? null : { due: new Date(extension.due), closes: null },
-            }),
-          )
+      ? copies.flatMap((access) => withExtension(access, extension))
       : copies.map((access) => asIf(access, { activity: next }));
     return { changes: await this.said(await this.changed(copies, after)) };
   }
@@ -87,6 +81,17 @@ export class ForesightService {
           (a.group?.number ?? 0) - (b.group?.number ?? 0) || a.member.name.localeCompare(b.member.name),
       );
   }
+}
+
+/** Copies that it would change, as they would be. */
+function withExtension(access: CopyAccess, extension: NonNullable<ForeseeMarks['extension']>): CopyAccess[] {
+  const granted = extension.due === null ? null : { due: new Date(extension.due), closes: null, reason: '' };
+  if ('groupId' in extension)
+    return access.copy.groupId === extension.groupId ? [asIf(access, { extension: granted })] : [];
+  const ownTime = new Map(access.ownTime);
+  if (granted) ownTime.set(extension.enrolmentId, granted);
+  else ownTime.delete(extension.enrolmentId);
+  return [asIf(access, { ownTime })];
 }
 
 const keyOf = ({ access, unit }: Marking) => `${access.copy.id} ${unit}`;

@@ -15,7 +15,7 @@ import type { KeptAudience } from '@jigsaw/core/release';
 import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
 import { cellOf, copiesToTell } from '@jigsaw/core/marks';
 import type { CopyAccess } from '../release/index.js';
-import { Gate, Kinds, nextDue, plainDecimal } from '../release/index.js';
+import { datesOf, Gate, Kinds, nextDue, plainDecimal } from '../release/index.js';
 import { toldApart, Viewers } from '../course/index.js';
 import { groupTags, inOrderOf } from '../sets/index.js';
 import type { Marking } from './markings.js';
@@ -212,7 +212,7 @@ function cellsFor(
 ): GradebookCell[] {
   const told = copiesToTell(
     credits.map((marking) => ({
-      ...cellOf(marking.sheet, enrolmentId, marking.access.schedule.due, now),
+      ...cellOf(marking.sheet, enrolmentId, datesOf(marking.access, enrolmentId).due, now),
       marking,
       setId: marking.access.copy.setId,
       isTheirs: (groups ?? []).some((group) => group.groupId === marking.access.copy.groupId),
@@ -226,7 +226,7 @@ function cellsFor(
     isChanged,
     copyId: access.copy.id,
     unit,
-    isLate: work.late.minutes > 0,
+    isLate: (work.ownLate?.get(enrolmentId) ?? work.late).minutes > 0,
     group: told.length > 1 ? nameAmong(ofGroup[at], ofGroup) : null,
   }));
 }

@@ -184,6 +184,7 @@ function sheetOf(
     feedback: mark?.feedback ?? '',
     lateDeduction: work.late.deduction,
     lateMinutes: work.late.minutes,
+    ownLate: work.ownLate ?? new Map(),
     latePolicy: activity.latePolicy,
     credited: work.credited,
     adjustments: adjustmentsOf(work, adjustments),

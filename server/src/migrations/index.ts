@@ -22,6 +22,7 @@ import { TurnsOfTalks1766200000000 } from './1766200000000-turnsOfTalks.js';
 import { MovesOfSets1766400000000 } from './1766400000000-movesOfSets.js';
 import { TopicsAndDetails1766500000000 } from './1766500000000-topicsAndDetails.js';
 import { SavedAudiences1766600000000 } from './1766600000000-savedAudiences.js';
+import { StudentExtensions1766700000000 } from './1766700000000-studentExtensions.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -55,4 +56,5 @@ export const migrations = [
   MovesOfSets1766400000000,
   TopicsAndDetails1766500000000,
   SavedAudiences1766600000000,
+  StudentExtensions1766700000000,
 ] as const;

@@ -61,6 +61,11 @@ export class ActivitiesService {
     const shown = views.map((view) => ({
       ...view,
       extensions: view.extensions.filter((each) => isTheirs(each.groupId)),
+      // Why one student has longer is for those who answer for them.
+      studentExtensions:
+        viewer.role === 'observer'
+          ? []
+          : view.studentExtensions.filter((each) => each.groups.some(isTheirs) || !viewer.seesOnlyLed),
     }));
     const isOut = (view: ActivityView) => view.release !== null && view.release.state.state !== 'draft';
     return {

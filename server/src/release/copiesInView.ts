@@ -1,12 +1,13 @@
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import type { CopyId, ReleaseId } from '@jigsaw/core/ids';
+import { keyedBy } from '@jigsaw/core/lists';
 import type { Concerns, CopiesInView, CopyFacts } from '@jigsaw/core/release';
 import { evaluator } from './evaluate.js';
 import { copyFactsOf, factsOf } from './facts.js';
-import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
+import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from './release.rows.js';
 
-/** What the decision function needs to say who hears of changes in one release; four statements, however many changes.
+/** What the decision function needs to say who hears of changes in one release; a few statements, however many changes.
  * @returns for each change the copies that it concerns; none: the release is gone. */
 export async function copiesInView<Change extends Pick<Concerns, 'copies'>>(
   manager: EntityManager,
@@ -26,7 +27,9 @@ export async function copiesInView<Change extends Pick<Concerns, 'copies'>>(
     copies.map((copy) => [copy.id, copyFactsOf(copy, extensionOf.get(copy.groupId ?? '') ?? null)]),
   );
   const { audienceNow } = await evaluator(manager, release.courseId, [release.audience]);
-  const facts = factsOf(release, activity, audienceNow);
+  const granted = await manager.findBy(StudentExtensionRow, { activityId: activity.id });
+  const ownTime = keyedBy(granted, (row) => row.enrolmentId);
+  const facts = factsOf(release, activity, audienceNow, ownTime);
   return new Map(
     changes.map((change) => {
       const ids = idsOf(change) ?? [...factsById.keys()];

@@ -86,7 +86,11 @@ describe('longer for one group', () => {
     ];
     expect([crocks.due, carboys.due]).toEqual(['2026-11-14T17:00:00.000Z', '2026-11-12T17:00:00.000Z']);
     const head = (await student('noor').get(`/api/copies/${crocks.copyId}`).expect(200)).body as CopyHead;
-    expect(head.extension).toEqual({ due: '2026-11-14T17:00:00.000Z', reason: 'Their crock cracked' });
+    expect(head.extension).toEqual({
+      due: '2026-11-14T17:00:00.000Z',
+      reason: 'Their crock cracked',
+      isOwn: false,
+    });
     expect(JSON.stringify((await student('amina').get(`/api/copies/${carboys.copyId}`)).body)).not.toContain(
       'cracked',
     );

@@ -1,12 +1,23 @@
+import type { EnrolmentId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { stateAt } from '@jigsaw/core/release';
 import type { CopyFacts, Extension, ReleaseFacts, ReleaseState, Schedule } from '@jigsaw/core/release';
 import type { AudienceNow } from './evaluate.js';
-import type { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
+import type { ActivityRow, CopyRow, ReleaseRow, StudentExtensionRow } from './release.rows.js';
+
+/** What a student was granted in an activity. */
+export type OwnTime = ReadonlyMap<EnrolmentId, GrantedRow>;
+export type GrantedRow = Pick<StudentExtensionRow, 'due' | 'closes' | 'reason'>;
 
 /** Rows as the decision function wants them.
- * @param audienceNow with what its saved audiences reach. */
-export function factsOf(release: ReleaseRow, activity: ActivityRow, audienceNow: AudienceNow): ReleaseFacts {
+ * @param audienceNow with what its saved audiences reach.
+ * @param ownTime what students were granted in this activity. */
+export function factsOf(
+  release: ReleaseRow,
+  activity: ActivityRow,
+  audienceNow: AudienceNow,
+  ownTime: OwnTime,
+): ReleaseFacts {
   return {
     courseId: release.courseId,
     state: stateOf(release),
@@ -14,8 +25,12 @@ export function factsOf(release: ReleaseRow, activity: ActivityRow, audienceNow:
     audience: audienceNow(release.audience),
     outsiders: release.outsiders,
     schedule: scheduleOf(activity),
+    ownTime:
+      ownTime.size === 0 ? noOwnTime : new Map([...ownTime].map(([id, row]) => [id, extensionOf(row)])),
   };
 }
+
+const noOwnTime: ReleaseFacts['ownTime'] = new Map();
 
 export function stateOf({ state, stateAt }: Pick<ReleaseRow, 'state' | 'stateAt'>): ReleaseState {
   if (state === 'draft') return { state };
@@ -39,13 +54,13 @@ export const scheduleOf = ({ opens, due, closes }: ActivityRow): Schedule => ({
   closes: closes?.getTime() ?? null,
 });
 
-export const copyFactsOf = (copy: CopyRow, extension: ExtensionRow | null): CopyFacts => ({
+export const copyFactsOf = (copy: CopyRow, extension: GrantedRow | null): CopyFacts => ({
   groupId: copy.groupId,
   setId: copy.setId,
   extension: extension && extensionOf(extension),
 });
 
-export const extensionOf = ({ due, closes }: Pick<ExtensionRow, 'due' | 'closes'>): Extension => ({
+export const extensionOf = ({ due, closes }: Pick<GrantedRow, 'due' | 'closes'>): Extension => ({
   due: due.getTime(),
   closes: closes?.getTime() ?? null,
 });

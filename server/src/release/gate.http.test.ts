@@ -3,7 +3,7 @@ import { DataSource } from 'typeorm';
 import type { AudienceView } from '@jigsaw/contract/audiences';
 import type { ReleaseRequest } from '@jigsaw/contract/release';
 import type { CourseId } from '@jigsaw/core/ids';
-import { sure } from '@jigsaw/core/lists';
+import { keyedBy, sure } from '@jigsaw/core/lists';
 import { decide, someGroups, theClass, wholeSet } from '@jigsaw/core/release';
 import { Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -14,7 +14,7 @@ import { startTestServer } from '../test/testServer.js';
 import { evaluator } from './evaluate.js';
 import { copyFactsOf, factsOf } from './facts.js';
 import { Gate } from './gate.js';
-import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
+import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from './release.rows.js';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -57,8 +57,13 @@ beforeAll(async () => {
     ['soon', { outsiders: 'listed', mode: 'read-along' }],
   ];
   for (const [title, how] of to) {
-    const schedule = { opens: title === 'soon' ? '2026-11-11T10:00:00.000Z' : null, due: '2026-11-12T17:00:00.000Z', closes: null }; // prettier-ignore
+    const schedule = { opens: title === 'soon' ? '2026-11-11T10:00:00.000Z' : null, due: '2026-11-12T17:00:00.000Z', closes: title === 'own' ? '2026-11-13T17:00:00.000Z' : null }; // prettier-ignore
     const { id } = await released(given, { kind: 'discussion', title, settings: {}, schedule }, how);
+    if (title === 'own')
+      await instructor
+        .put(`/api/activities/${id}/student-extensions/${sure(students.get('noor')).enrolmentId}`)
+        .send({ due: '2026-11-29T17:00:00.000Z', reason: 'She was ill' })
+        .expect(200);
     if (title === 'gone') await instructor.post(`/api/activities/${id}/withdraw`).expect(200);
   }
 });
@@ -69,11 +74,12 @@ it('lets everyone in by the whole course exactly where the decision lets them in
   const viewers = server.app.get(Viewers, { strict: false });
   const { manager } = server.app.get(DataSource);
   const courseId = given.course.id as CourseId;
-  const [releases, activities, copies, extensions] = [
+  const [releases, activities, copies, extensions, own] = [
     await manager.findBy(ReleaseRow, { courseId }),
     await manager.find(ActivityRow),
     await manager.find(CopyRow),
     await manager.find(ExtensionRow),
+    await manager.find(StudentExtensionRow),
   ];
   const { audienceNow } = await evaluator(manager, courseId, releases.map((release) => release.audience)); // prettier-ignore
   const people = (await server.rows(`SELECT "id", "email" FROM "person"`)) as { id: string; email: string }[];
@@ -88,11 +94,12 @@ it('lets everyone in by the whole course exactly where the decision lets them in
         const release = sure(releases.find((each) => each.id === copy.releaseId));
         const activity = sure(activities.find((each) => each.id === release.activityId));
         const extension = extensions.find((each) => each.activityId === activity.id && each.groupId === copy.groupId) ?? null; // prettier-ignore
-        return { copy, access: decide(viewer, factsOf(release, activity, audienceNow), copyFactsOf(copy, extension), now).access }; // prettier-ignore
+        const ownTime = keyedBy(own.filter((each) => each.activityId === activity.id), (each) => each.enrolmentId); // prettier-ignore
+        return { copy, access: decide(viewer, factsOf(release, activity, audienceNow, ownTime), copyFactsOf(copy, extension), now).access }; // prettier-ignore
       });
       const may = ({ access }: { access: string }) => access === 'open' || access === 'read-only';
       const { entered, listed } = await gate.enterAll(person, courseId);
-      expect(entered.map(({ copy }) => copy.id).toSorted()).toEqual(expected.filter(may).map(({ copy }) => copy.id).toSorted()); // prettier-ignore
+      expect(entered.map(({ copy, decision }) => `${copy.id} ${decision.access}`).toSorted()).toEqual(expected.filter(may).map(({ copy, access }) => `${copy.id} ${access}`).toSorted()); // prettier-ignore
       const known = new Set(
         expected.filter(({ access }) => access === 'listed').map(({ copy }) => copy.releaseId),
       );

@@ -1,12 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
-import type { CopyId, CourseId, GroupId, ReleaseId } from '@jigsaw/core/ids';
+import type { ActivityId, CopyId, CourseId, EnrolmentId, GroupId, ReleaseId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
 import type { CopyDates, Decision } from '@jigsaw/core/release';
 import type { Act, Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
-import { atLeast, decide, datesFor, isOut as isOutNow } from '@jigsaw/core/release';
+import { atLeast, decide } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
@@ -14,8 +14,10 @@ import { arrivalOfRequest } from '../platform/requestContext.js';
 import { refuseUnless, Viewers } from '../course/index.js';
 import { evaluator, noOnes } from './evaluate.js';
 import type { AudienceNow } from './evaluate.js';
-import { copyFactsOf, extensionOf, factsOf, scheduleOf, stateOf } from './facts.js';
-import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow } from './release.rows.js';
+import { workedOut } from './dates.js';
+import { copyFactsOf, factsOf } from './facts.js';
+import type { GrantedRow, OwnTime } from './facts.js';
+import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from './release.rows.js';
 
 declare const proof: unique symbol;
 
@@ -27,8 +29,11 @@ export interface CopyAccess {
   readonly copy: CopyRow;
   readonly release: ReleaseRow;
   readonly activity: ActivityRow;
-  readonly extension: ExtensionRow | null;
-  /** This copy's dates: with its group's extension. */
+  /** What its group was granted. */
+  readonly extension: GrantedRow | null;
+  /** What students were granted in its activity, each for themselves. */
+  readonly ownTime: OwnTime;
+  /** This copy's dates for the asker: with its group's extension, and for a student with their own. For others `datesOf` says. */
   readonly schedule: CopyDates;
   readonly decision: Decision & { readonly access: 'open' | 'read-only' };
 }
@@ -44,6 +49,7 @@ interface FoundCopy extends CopyRow {
   readonly release: ReleaseRow;
   readonly activity: ActivityRow;
   readonly extension: ExtensionRow | null;
+  readonly ownTime: readonly StudentExtensionRow[];
 }
 
 @Injectable()
@@ -66,20 +72,22 @@ export class Gate {
         'extension',
         'extension."activityId" = activity.id AND extension."groupId" = copy."groupId"',
       )
+      .leftJoinAndMapMany('copy.ownTime', StudentExtensionRow, 'own', 'own."activityId" = activity.id')
       .where('copy.id = :copyId', { copyId })
       .getOne();
     if (!found) throw problems.notFound();
-    const { release, activity, extension, ...copy } = found as FoundCopy;
+    const { release, activity, extension, ownTime: granted, ...copy } = found as FoundCopy;
+    const ownTime: OwnTime = keyedBy(granted, (row) => row.enrolmentId);
     const viewer = await this.viewers.find(person, release.courseId);
     const at = (arrivalOfRequest() ?? this.clock.now()).getTime();
     const audienceNow = await this.audienceNow(viewer, [release]);
     const decision = decide(
       viewer,
-      factsOf(release, activity, audienceNow),
+      factsOf(release, activity, audienceNow, ownTime),
       copyFactsOf(copy, extension),
       at,
     );
-    const admitted = admit(person, viewer, copy, { release, activity, extension }, decision);
+    const admitted = admit(person, viewer, copy, { release, activity, extension, ownTime }, decision);
     if (!('copy' in admitted)) throw problems.notFound();
     return admitted;
   }
@@ -102,10 +110,7 @@ export class Gate {
   ): Promise<{ viewer: Viewer; entered: CopyAccess[]; listed: Listed[] }> {
     const viewer = await this.viewers.enter(person, courseId);
     const { releases, activities } = await this.releasesOf(courseId, only.releases ?? null);
-    const extensions = await this.dataSource.query<ExtensionRow[]>(
-      `SELECT e.* FROM "extension" e JOIN "release" r ON r."activityId" = e."activityId" WHERE ${chosen}`,
-      [courseId, only.releases ?? null],
-    );
+    const granted = await this.grantedIn(courseId, only.releases ?? null);
     const copies = await this.copiesFor(viewer, only.releases ?? null, only.group ?? null);
     const audienceNow = await this.audienceNow(viewer, releases);
     const activityById = keyedBy(activities, (activity) => activity.id);
@@ -113,12 +118,18 @@ export class Gate {
       releases.flatMap((release) => {
         const activity = activityById.get(release.activityId);
         return activity
-          ? [[release.id, { release, activity, facts: factsOf(release, activity, audienceNow) }]]
+          ? [
+              [
+                release.id,
+                {
+                  release,
+                  activity,
+                  facts: factsOf(release, activity, audienceNow, granted.toStudents(activity.id)),
+                },
+              ],
+            ]
           : [];
       }),
-    );
-    const extensionOf = new Map(
-      extensions.map((extension) => [`${extension.activityId} ${extension.groupId}`, extension]),
     );
     const at = (arrivalOfRequest() ?? this.clock.now()).getTime();
     const entered: CopyAccess[] = [];
@@ -127,9 +138,10 @@ export class Gate {
       const of = factsById.get(copy.releaseId);
       if (!of) continue; // it came between two of the statements, and is for the next request
       const { release, activity, facts } = of;
-      const extension = extensionOf.get(`${activity.id} ${copy.groupId ?? ''}`) ?? null;
+      const extension = granted.toGroup(activity.id, copy.groupId);
+      const ownTime = granted.toStudents(activity.id);
       const decision = decide(viewer, facts, copyFactsOf(copy, extension), at);
-      const admitted = admit(person, viewer, copy, { release, activity, extension }, decision);
+      const admitted = admit(person, viewer, copy, { release, activity, extension, ownTime }, decision);
       if ('copy' in admitted) entered.push(admitted);
       else if (admitted.access === 'listed')
         listed.set(release.id, { release, activity, decision: admitted });
@@ -151,9 +163,33 @@ export class Gate {
       if (!activity) return []; // it came between the two statements
       // To anyone who sees all groups every copy is as any other.
       const anyCopy = { groupId: null, setId: null, extension: null };
-      const { access } = decide(viewer, factsOf(release, activity, noOnes), anyCopy, at);
+      const { access } = decide(viewer, factsOf(release, activity, noOnes, new Map()), anyCopy, at);
       return atLeast(access, 'read-only') ? [{ release, activity }] : [];
     });
+  }
+
+  /** What groups and students of a course were granted; one statement. */
+  private async grantedIn(courseId: CourseId, only: readonly ReleaseId[] | null) {
+    const rows = await this.dataSource.query<Granted[]>(
+      `SELECT e."activityId", e."groupId", NULL::uuid AS "enrolmentId", e."due", e."closes", e."reason"
+         FROM "extension" e JOIN "release" r ON r."activityId" = e."activityId" WHERE ${chosen}
+        UNION ALL SELECT e."activityId", NULL, e."enrolmentId", e."due", e."closes", e."reason"
+         FROM "student_extension" e JOIN "release" r ON r."activityId" = e."activityId" WHERE ${chosen}`,
+      [courseId, only],
+    );
+    const ofGroup = new Map<string, GrantedRow>();
+    const ofStudents = new Map<ActivityId, Map<EnrolmentId, GrantedRow>>();
+    for (const { activityId, groupId, enrolmentId, ...granted } of rows) {
+      if (groupId !== null) ofGroup.set(`${activityId} ${groupId}`, granted);
+      if (enrolmentId === null) continue;
+      const own = ofStudents.get(activityId) ?? new Map<EnrolmentId, GrantedRow>();
+      ofStudents.set(activityId, own.set(enrolmentId, granted));
+    }
+    return {
+      toGroup: (activityId: ActivityId, groupId: GroupId | null) =>
+        ofGroup.get(`${activityId} ${groupId ?? ''}`) ?? null,
+      toStudents: (activityId: ActivityId): OwnTime => ofStudents.get(activityId) ?? none,
+    };
   }
 
   /** Audiences as far as they concern this viewer; of students alone they decide anything. */
@@ -211,6 +247,14 @@ export class Gate {
   }
 }
 
+const none: OwnTime = new Map();
+
+interface Granted extends GrantedRow {
+  readonly activityId: ActivityId;
+  readonly groupId: GroupId | null;
+  readonly enrolmentId: EnrolmentId | null;
+}
+
 /** Releases "r" of the course $1; $2: only these, unless it is null. */
 const chosen = `r."courseId" = $1 AND ($2::uuid[] IS NULL OR r."id" = ANY($2))`;
 
@@ -218,52 +262,13 @@ function admit(
   person: SignedIn,
   viewer: Viewer | null,
   copy: CopyRow,
-  { release, activity, extension }: Pick<FoundCopy, 'release' | 'activity' | 'extension'>,
+  what: Pick<CopyAccess, 'release' | 'activity' | 'extension' | 'ownTime'>,
   decision: Decision,
 ): CopyAccess | Decision {
   if (viewer === null || !atLeast(decision.access, 'read-only')) return decision;
-  const schedule = datesFor(scheduleOf(activity), extension && extensionOf(extension));
-  return { person, viewer, copy, release, activity, extension, schedule, decision } as CopyAccess; // the one place that makes the proof
+  const schedule = workedOut(what, viewer.enrolmentId);
+  return { person, viewer, copy, ...what, schedule, decision } as CopyAccess; // the one place that makes the proof
 }
-
-/** A copy as it would be with this in its activity, or with more time for its group: to foresee what that changes, never to let anybody in.
- * @param extension of its group; null: everyone's dates; undefined: as it is. */
-export function asIf(
-  access: CopyAccess,
-  {
-    activity = access.activity,
-    extension = access.extension,
-  }: {
-    readonly activity?: ActivityRow;
-    readonly extension?: Pick<ExtensionRow, 'due' | 'closes'> | null;
-  },
-): CopyAccess {
-  return {
-    ...access,
-    activity,
-    schedule: datesFor(scheduleOf(activity), extension && extensionOf(extension)),
-  };
-}
-
-/** Whether its members can be in it now. */
-export const isOut = ({ release, schedule }: CopyAccess, now: Date): boolean =>
-  isOutNow(stateOf(release), schedule, now.getTime());
-
-/** The same for all of its copies: more time for a group changes when it is due and closes, never from when it is out. */
-export const isOutForAll = (
-  { release, activity }: Pick<CopyAccess, 'release' | 'activity'>,
-  now: Date,
-): boolean => isOutNow(stateOf(release), scheduleOf(activity), now.getTime());
-
-/** When the next of these is no longer in time; null: none is. Milliseconds. */
-export const nextDue = (accesses: readonly CopyAccess[], now: number): number | null =>
-  accesses.reduce<number | null>((first, { schedule: { due } }) => {
-    if (due === null || due < now) return first;
-    return first === null ? due + 1 : Math.min(first, due + 1);
-  }, null);
-
-export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =>
-  schedule.due === null ? null : new Date(schedule.due);
 
 /** Acts on one copy take turns from here to the end of the transaction. */
 export const lockCopy = (manager: EntityManager, copyId: CopyId): Promise<unknown> =>

@@ -7,6 +7,7 @@ import { assert } from '@jigsaw/core/ids';
 import { lateness } from '@jigsaw/core/handin';
 import type { KindFacts, ReleaseMode } from '@jigsaw/core/release';
 import { problems } from '../platform/problems.js';
+import { datesOf } from './dates.js';
 import type { CopyAccess } from './gate.js';
 import type { ActivityRow, CopyRow } from './release.rows.js';
 
@@ -22,6 +23,8 @@ export interface UnitWork {
   /** Ready to be marked: handed in, or what was asked is done or its time is over. */
   readonly isComplete: boolean;
   readonly late: Lateness;
+  /** How late it is for those of a group who have time of their own. */
+  readonly ownLate?: ReadonlyMap<EnrolmentId, Lateness>;
   /** Who gets the mark. */
   readonly credited: readonly EnrolmentId[];
   readonly suggestion: { readonly mark: string; readonly why: string } | null;
@@ -166,16 +169,19 @@ export class Kinds {
   }
 }
 
-/** How late something is in one copy, by its group's due date. */
+/** How late something is in one copy.
+ * @param whose by this student's own date; null: by the group's. */
 export function lateOf(
-  { activity, schedule }: Pick<CopyAccess, 'activity' | 'schedule'>,
+  access: Pick<CopyAccess, 'activity' | 'schedule' | 'extension' | 'ownTime'>,
   at: Date,
+  whose: EnrolmentId | null,
 ): Lateness {
+  const { latePolicy, points } = access.activity;
   const { minutes, deduction } = lateness(
     at.getTime(),
-    schedule.due,
-    activity.latePolicy,
-    activity.points ?? '0',
+    datesOf(access, whose).due,
+    latePolicy,
+    points ?? '0',
   );
   return { minutes, deduction };
 }

@@ -81,6 +81,7 @@ export class ReachService {
         } as ReleaseRow,
         activity,
         audienceNow,
+        new Map(),
       ),
       schedule: { opens: null, due: null, closes: null },
     };

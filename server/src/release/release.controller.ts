@@ -1,7 +1,7 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { z } from 'zod';
-import { ActivityId, CourseId, Done, GroupId } from '@jigsaw/contract/common';
+import { ActivityId, CourseId, Done, EnrolmentId, GroupId } from '@jigsaw/contract/common';
 import {
   ActivityDraft,
   ActivityList,
@@ -223,7 +223,7 @@ export class ReleaseController {
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
     @Takes(GrantExtension) grant: z.output<typeof GrantExtension>,
   ): Promise<ActivityView> {
-    return this.extensions.extend(person, activityId, groupId, grant);
+    return this.extensions.extend(person, activityId, { groupId }, grant);
   }
 
   @Endpoint('DELETE /activities/:activityId/extensions/:groupId', {
@@ -236,6 +236,34 @@ export class ReleaseController {
     @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
   ): Promise<ActivityView> {
-    return this.extensions.extend(person, activityId, groupId, null);
+    return this.extensions.extend(person, activityId, { groupId }, null);
+  }
+
+  @Endpoint('PUT /activities/:activityId/student-extensions/:enrolmentId', {
+    id: 'grantStudentExtension',
+    does: 'Give one student longer',
+    body: GrantExtension,
+    answer: ActivityView,
+  })
+  extendForStudent(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId,
+    @Takes(GrantExtension) grant: z.output<typeof GrantExtension>,
+  ): Promise<ActivityView> {
+    return this.extensions.extend(person, activityId, { enrolmentId }, grant);
+  }
+
+  @Endpoint('DELETE /activities/:activityId/student-extensions/:enrolmentId', {
+    id: 'removeStudentExtension',
+    does: 'Back to the date of the group',
+    answer: ActivityView,
+  })
+  removeStudentExtension(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+    @IdParam('enrolmentId', EnrolmentId) enrolmentId: ids.EnrolmentId,
+  ): Promise<ActivityView> {
+    return this.extensions.extend(person, activityId, { enrolmentId }, null);
   }
 }

@@ -3,6 +3,7 @@ import type {
   ActivityId,
   CopyId,
   CourseId,
+  EnrolmentId,
   GroupId,
   GroupSetId,
   PersonId,
@@ -15,7 +16,7 @@ import type { KeptAudience, OutsiderRule, ReleaseMode } from '@jigsaw/core/relea
 import type { RichTextNode } from '@jigsaw/core/text';
 import { GroupRow, GroupSetRow } from '../sets/index.js';
 import { PersonRow } from '../identity/index.js';
-import { CourseRow } from '../course/index.js';
+import { CourseRow, EnrolmentRow } from '../course/index.js';
 
 /** What is written once for all copies. */
 @Entity('activity')
@@ -85,6 +86,19 @@ export class CopyRow {
 export class ExtensionRow {
   @ForeignKey(() => ActivityRow) @PrimaryColumn('uuid') activityId!: ActivityId;
   @ForeignKey(() => GroupRow) @PrimaryColumn('uuid') groupId!: GroupId;
+  @Column('timestamptz') due!: Date;
+  /** null: when it closes for all. */
+  @Column('timestamptz', { nullable: true }) closes!: Date | null;
+  @Column('text') reason!: string;
+  @ForeignKey(() => PersonRow) @Column('uuid') grantedBy!: PersonId;
+  @Column('timestamptz') grantedAt!: Date;
+}
+
+/** More time for one student, whichever group they are in. */
+@Entity('student_extension')
+export class StudentExtensionRow {
+  @ForeignKey(() => ActivityRow) @PrimaryColumn('uuid') activityId!: ActivityId;
+  @ForeignKey(() => EnrolmentRow) @PrimaryColumn('uuid') enrolmentId!: EnrolmentId;
   @Column('timestamptz') due!: Date;
   /** null: when it closes for all. */
   @Column('timestamptz', { nullable: true }) closes!: Date | null;

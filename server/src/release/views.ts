@@ -1,9 +1,10 @@
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
-import type { ActivityView, ReleaseView } from '@jigsaw/contract/release';
-import type { ActivityId, GroupId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import type { ActivityView, ReleaseView, StudentExtensionView } from '@jigsaw/contract/release';
+import type { ActivityId, CourseId, GroupId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import { audiencesOf, isInAudience, reachesGroup, setsOfAudience, stateAt } from '@jigsaw/core/release';
+import { toldApart } from '../course/index.js';
 import { setsOfCourse } from '../sets/index.js';
 import { contentOf } from './content.js';
 import { evaluator } from './evaluate.js';
@@ -65,6 +66,7 @@ export async function activityViews(
        FROM "extension" x JOIN "set_group" g ON g."groupId" = x."groupId" WHERE x."activityId" = ANY($1) ORDER BY g."setPosition", g."number"`,
     [ids],
   );
+  const ofStudents = await studentExtensions(manager, ids);
   const saved = await evaluator(
     manager,
     first.courseId,
@@ -91,8 +93,40 @@ export async function activityViews(
           reason,
         }),
       ),
+      studentExtensions: ofStudents.get(activity.id) ?? [],
     };
   });
+}
+
+/** By activity, in the order of names. Two of one name are told apart. */
+async function studentExtensions(
+  manager: EntityManager,
+  ids: readonly ActivityId[],
+): Promise<ReadonlyMap<ActivityId, StudentExtensionView[]>> {
+  const rows = await manager.query<
+    (Omit<StudentExtensionView, 'due' | 'closes'> & {
+      activityId: ActivityId;
+      courseId: CourseId;
+      due: Date;
+      closes: Date | null;
+    })[]
+  >(
+    `SELECT x."activityId", p."courseId", x."enrolmentId", p."name", x."due", x."closes", x."reason",
+            ARRAY(SELECT s."groupId" FROM "seat" s WHERE s."enrolmentId" = x."enrolmentId") AS "groups"
+       FROM "student_extension" x JOIN "course_person" p ON p."enrolmentId" = x."enrolmentId"
+      WHERE x."activityId" = ANY($1) ORDER BY p."name", x."enrolmentId"`,
+    [ids],
+  );
+  const [first] = rows;
+  if (!first) return new Map();
+  const apart = await toldApart(manager, first.courseId);
+  const told = rows.map(({ courseId: _courseId, due, closes, ...row }) => ({
+    ...row,
+    name: apart(row.enrolmentId, row.name),
+    due: due.toISOString(),
+    closes: closes?.toISOString() ?? null,
+  }));
+  return groupedBy(told, (row) => row.activityId);
 }
 
 function releaseView(

@@ -33,7 +33,8 @@ export class CopyHeads {
   }
 
   async headOf(access: CopyAccess, siblings: readonly CopyAccess[]): Promise<CopyHead> {
-    const { copy, release, activity, extension, schedule, decision, viewer } = access;
+    const { copy, release, activity, schedule, decision, viewer } = access;
+    const extension = extensionShown(access);
     const { manager } = this.dataSource;
     const membersOf = await membersOfCopies(manager, [access]);
     const member = await authorsById(manager, membersOf(copy.id), viewer.enrolmentId);
@@ -62,7 +63,7 @@ export class CopyHeads {
       points: activity.points === null ? null : plainDecimal(activity.points),
       rubric: activity.rubric as CopyHead['rubric'],
       schedule: { opens: iso(schedule.opens), due: iso(schedule.due), closes: iso(schedule.closes) },
-      extension: extension && { due: extension.due.toISOString(), reason: extension.reason },
+      extension,
       latePolicy: activity.latePolicy,
       access: decision.access,
       part: decision.part,
@@ -86,6 +87,13 @@ export class CopyHeads {
       serverTime: this.clock.now().toISOString(),
     };
   }
+}
+
+/** The one by which it is due for the asker. */
+function extensionShown({ schedule, extension, ownTime, viewer }: CopyAccess): CopyHead['extension'] {
+  const isOwn = schedule.why.due === 'student';
+  const granted = isOwn ? ownTime.get(viewer.enrolmentId) : extension;
+  return granted ? { due: granted.due.toISOString(), reason: granted.reason, isOwn } : null;
 }
 
 const iso = (at: number | null) => (at === null ? null : new Date(at).toISOString());

@@ -134,7 +134,7 @@ function itemOf(
   { unread, latest }: CopyNews,
   hasMark: boolean,
 ): RoomItem {
-  const { copy, release, activity, extension, decision } = access;
+  const { copy, release, activity, schedule, decision } = access;
   return {
     copyId: copy.id,
     releaseId: release.id,
@@ -142,7 +142,7 @@ function itemOf(
     title: activity.title,
     points: activity.points === null ? null : plainDecimal(activity.points),
     due: dueOf(access)?.toISOString() ?? null,
-    isExtended: extension !== null,
+    isExtended: schedule.why.due !== 'all',
     access: decision.access,
     mode: release.mode,
     progress,

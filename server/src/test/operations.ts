@@ -215,6 +215,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('whoIsInAudience', 'post', inCourse('audiences/members'), () => ({ include: terms, exclude: [], audienceId: audience.id })), // prettier-ignore
     one('editAudience', 'put', `audiences/${audience.id}`, async () => ({ name: 'Dairy', include: terms, exclude: [], version: sure((await read<AudienceList>(inCourse('audiences'))).audiences.find((each) => each.id === audience.id)).version })), // prettier-ignore
     one('grantExtension', 'put', `activities/${live.id}/extensions/${sure(crock).id}`, () => ({ due: '2026-12-01T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
+    one('grantStudentExtension', 'put', `activities/${live.id}/student-extensions/${noor.enrolmentId}`, () => ({ due: '2026-12-02T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
     one('readTable', 'post', inCourse('roster/table'), () => file),
     one('previewImport', 'post', inCourse('roster/preview'), () => ({ source, role: 'student', meanings: null, mends: [{ line: 1, cells: ['a@b.example', 'A'] }], newAddresses: [] })), // prettier-ignore
     one('previewImport', 'post', inCourse('roster/preview'), () => ({ source: file, role: 'student', meanings: null })), // prettier-ignore
@@ -274,6 +275,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('readSignUp', 'get', `sets/${other.id}/sign-up`, noor.browser),
     one('readActivity', 'get', `activities/${live.id}`),
     one('removeExtension', 'delete', `activities/${live.id}/extensions/${sure(crock).id}`),
+    one('removeStudentExtension', 'delete', `activities/${live.id}/student-extensions/${noor.enrolmentId}`),
     one('readDesk', 'get', `releases/${release}/desk`),
     one('readReadyMarks', 'get', `releases/${release}/marks/ready`),
     one('readCopy', 'get', `copies/${copyId}`, noor.browser),

@@ -8,7 +8,7 @@ import { countWords, plainText } from '@jigsaw/core/text';
 import { newId } from '../platform/ids.js';
 import { json } from '../platform/json.js';
 import type { ActivityKind, Asked, Evidence, Opening, UnitWork } from '../release/index.js';
-import { Kinds, onTime } from '../release/index.js';
+import { Kinds, lastDueOf, onTime } from '../release/index.js';
 import { WikiPageRow, WikiRevisionRow } from './wiki.rows.js';
 
 export interface WriterFigures {
@@ -105,14 +105,14 @@ export class WikiKind implements ActivityKind<WikiSettings> {
     return asked.accesses.flatMap((access) => {
       const members = asked.membersOf(access.copy.id);
       const here = studentsIn(access.copy.id);
-      const { due } = access.schedule;
-      const isOver = due === null || asked.now.getTime() > due;
       const one = (
         unit: UnitWork['unit'],
         own: readonly WriterFigures[],
         credited: readonly EnrolmentId[],
       ): UnitWork => {
         const latest = latestOf(own);
+        const due = lastDueOf(access, credited);
+        const isOver = due === null || asked.now.getTime() > due;
         return {
           copyId: access.copy.id,
           unit,

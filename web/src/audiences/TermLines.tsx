@@ -1,11 +1,9 @@
-import { ChevronDown, X } from 'lucide-react';
+import { X } from 'lucide-react';
 import { useState } from 'react';
-import { Button as Opener, ComboBox, Input, Label, ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { Term, TermNames } from '@jigsaw/core/audiences';
 import { sayTerm } from '@jigsaw/core/audiences';
-import { fold } from '@jigsaw/core/text';
-import { Button, Popup, Small, Spoken } from '../look/index.js';
+import { Button, Finder } from '../look/index.js';
 import type { TermChoice } from './termChoices.js';
 
 const Lines = styled.ul`
@@ -23,35 +21,6 @@ const Lines = styled.ul`
     overflow-wrap: anywhere;
   }
 `;
-const Picker = styled(ComboBox)`
-  margin-top: 8px;
-  > span {
-    position: relative;
-    display: block;
-  }
-  > span > button {
-    position: absolute;
-    inset: 4px 4px 4px auto;
-    width: 28px;
-    display: grid;
-    place-items: center;
-    border: 0;
-    background: none;
-    cursor: pointer;
-  }
-  input {
-    width: 100%;
-    height: var(--ctl);
-    padding: 0 9px;
-    border: 1px dashed var(--edge);
-    border-radius: var(--r-2);
-    background: none;
-    color: var(--ink);
-  }
-`;
-/** As many as fit a list that is read; more words find the rest. */
-const mostShown = 60;
-
 interface TermLinesProps {
   readonly label: string;
   /** What the first line does. */
@@ -95,73 +64,23 @@ export function TermLines({ label, placeholder, terms, names, choices, isLocked,
         })}
       </Lines>
       {!isLocked && (
-        <Adding
-          key={terms.length} // begun anew without what was added
-          label={`Add to “${label}”`}
-          placeholder={terms.length === 0 ? placeholder : 'Add a group set, group, person, value or audience'}
-          choices={choices.filter((choice) => !ids.has(choice.id))}
-          isFocused={isAdding}
-          onAdd={(term) => {
-            setAdding(true);
-            onChange([...terms, term]);
-          }}
-        />
+        <div style={{ marginTop: 8 }}>
+          <Finder
+            key={terms.length} // begun anew without what was added
+            label={`Add to “${label}”`}
+            isLabelHidden
+            placeholder={
+              terms.length === 0 ? placeholder : 'Add a group set, group, person, value or audience'
+            }
+            choices={choices.filter((choice) => !ids.has(choice.id))}
+            isFocused={isAdding}
+            onFind={({ term }) => {
+              setAdding(true);
+              onChange([...terms, term]);
+            }}
+          />
+        </div>
       )}
     </div>
-  );
-}
-
-interface AddingProps {
-  readonly label: string;
-  readonly placeholder: string;
-  readonly choices: readonly TermChoice[];
-  readonly isFocused: boolean;
-  readonly onAdd: (term: Term) => void;
-}
-
-function Adding({ label, placeholder, choices, isFocused, onAdd }: AddingProps) {
-  const [words, setWords] = useState('');
-  const wanted = fold(words)
-    .split(/\s+/)
-    .filter((word) => word !== '');
-  const found = choices.filter((choice) => wanted.every((word) => choice.found.includes(word)));
-  return (
-    <Picker
-      inputValue={words}
-      onInputChange={setWords}
-      items={found.slice(0, mostShown)}
-      defaultFilter={() => true}
-      value={null}
-      allowsEmptyCollection
-      onChange={(key) => {
-        const choice = choices.find((each) => each.id === key);
-        if (choice) onAdd(choice.term);
-      }}
-    >
-      <Label>
-        <Spoken>{label}</Spoken>
-      </Label>
-      <span>
-        <Input placeholder={placeholder} autoFocus={isFocused} />
-        <Opener aria-label="Show what can be added">
-          <ChevronDown size={15} aria-hidden="true" />
-        </Opener>
-      </span>
-      <Popup>
-        <ListBox
-          renderEmptyState={() => (
-            <p style={{ padding: 8 }}>
-              <Small>Nothing here is called “{words}”.</Small>
-            </p>
-          )}
-        >
-          {(choice: TermChoice) => (
-            <ListBoxItem id={choice.id} textValue={choice.says}>
-              {choice.says}
-            </ListBoxItem>
-          )}
-        </ListBox>
-      </Popup>
-    </Picker>
   );
 }

@@ -5,14 +5,11 @@ import { sayTerm } from '@jigsaw/core/audiences';
 import { halfDays, readHalfDays } from '@jigsaw/core/course';
 import { keyedBy } from '@jigsaw/core/lists';
 import { fold } from '@jigsaw/core/text';
+import type { Findable } from '../look/index.js';
 
 /** A line that an audience can have. */
-export interface TermChoice {
-  readonly id: string;
+export interface TermChoice extends Findable {
   readonly term: Term;
-  readonly says: string;
-  /** What it is looked up by: folded words. */
-  readonly found: string;
 }
 
 /** More different values than these are no way to choose people. */

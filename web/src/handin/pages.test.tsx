@@ -255,7 +255,7 @@ describe('a submission folder', () => {
       {
         ...folder,
         rubric: aRubric,
-        extension: { due: '2099-11-12T17:00:00.000Z', reason: 'Their crock cracked' },
+        extension: { due: '2099-11-12T17:00:00.000Z', reason: 'Their crock cracked', isOwn: false },
       },
     );
     expect(await screen.findByText('How it will be marked')).toBeInTheDocument();

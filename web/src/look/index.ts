@@ -17,6 +17,8 @@ export { Popup } from './Popup.js';
 export { Segments } from './Segments.js';
 export { Shifts } from './Shifts.js';
 export { Sheet } from './Sheet.js';
+export { Finder } from './Finder.js';
+export type { Findable } from './Finder.js';
 export { FindField } from './FindField.js';
 export { Broken, Empty, Waiting, Working, WorkingUntil } from './states.js';
 export { applyTheme, chooseTheme, chosenTheme } from './theme.js';

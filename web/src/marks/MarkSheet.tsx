@@ -92,6 +92,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
           members={mark.members}
           adjustments={acts.written.adjustments}
           results={acts.results}
+          ownLate={acts.ownLate}
           max={mark.points}
           onAdjust={acts.adjust}
           isDisabled={!mayMark}

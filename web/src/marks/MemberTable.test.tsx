@@ -34,6 +34,7 @@ function Desk({ heard }: { readonly heard: (adjustment: AdjustmentShape | null) 
       members={members}
       adjustments={new Map(adjustment ? [[noor.enrolmentId, adjustment]] : [])}
       results={results}
+      ownLate={new Map()}
       max="40"
       isDisabled={false}
       isGroup
@@ -84,6 +85,22 @@ describe('what differs for a member', () => {
     expect(field).toHaveAccessibleDescription('');
   });
 
+  it('says beside a member with time of their own how late it is for them', () => {
+    const shared = { members, adjustments: new Map(), results: new Map(), max: '40', isDisabled: false };
+    const shown = (minutes: number, deduction: string) => (
+      <MemberTable
+        {...shared}
+        ownLate={new Map([[noor.enrolmentId, { minutes, deduction }]])}
+        isGroup
+        onAdjust={() => undefined}
+      />
+    );
+    const { rerender } = render(shown(0, '0'));
+    expect(screen.getByText('On time by their own date')).toBeInTheDocument();
+    rerender(shown(125, '4'));
+    expect(screen.getByText('Late 2 h 5 min by their own date: −4')).toBeInTheDocument();
+  });
+
   it('has a column for every figure that any member has, also when the first did nothing', () => {
     render(
       <MemberTable
@@ -93,6 +110,7 @@ describe('what differs for a member', () => {
         ]}
         adjustments={new Map()}
         results={new Map()}
+        ownLate={new Map()}
         max="40"
         isDisabled={false}
         isGroup

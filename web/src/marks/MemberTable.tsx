@@ -1,7 +1,9 @@
 import { useId, useState } from 'react';
 import { styled } from 'styled-components';
 import type { AdjustmentShape, MarkView } from '@jigsaw/contract/marks';
-import type { PersonMark } from '@jigsaw/core/marks';
+import { sayMinutes } from '@jigsaw/core/handin';
+import { sure } from '@jigsaw/core/lists';
+import type { OwnLateness, PersonMark } from '@jigsaw/core/marks';
 import { readPoints } from '@jigsaw/core/marks';
 import { Choice, PersonName, Small, Tag } from '../look/index.js';
 import { shownIn } from './sheet.js';
@@ -83,6 +85,8 @@ interface MemberTableProps {
   readonly members: MarkView['members'];
   readonly adjustments: ReadonlyMap<string, AdjustmentShape>;
   readonly results: ReadonlyMap<string, PersonMark>;
+  /** Of those with time of their own. */
+  readonly ownLate: ReadonlyMap<string, OwnLateness>;
   readonly max: string;
   readonly onAdjust: (enrolmentId: string, adjustment: AdjustmentShape | null) => void;
   readonly isDisabled: boolean;
@@ -95,6 +99,7 @@ export function MemberTable({
   members,
   adjustments,
   results,
+  ownLate,
   max,
   onAdjust,
   isDisabled,
@@ -126,6 +131,9 @@ export function MemberTable({
                   <PersonName name={member.name} reading={member.reading} />
                 </b>{' '}
                 {!isStillInGroup && <Tag $look="warn">has left the group</Tag>}
+                {ownLate.has(member.enrolmentId) && (
+                  <Small as="div">{sayOwnLate(sure(ownLate.get(member.enrolmentId)))}</Small>
+                )}
               </td>
               {figures.map((label) => (
                 <td key={label} className="num">
@@ -154,6 +162,11 @@ export function MemberTable({
     </Table>
   );
 }
+
+const sayOwnLate = ({ minutes, deduction }: OwnLateness): string =>
+  minutes === 0
+    ? 'On time by their own date'
+    : `Late ${sayMinutes(minutes)} by their own date: ${deduction === '0' ? 'costs nothing' : `−${deduction}`}`;
 
 interface CellsProps {
   readonly name: string;

@@ -94,6 +94,7 @@ export const sheetOf = (mark: MarkView, written: Written): MarkSheet => ({
   overrideReason: written.overrideReason,
   picks: written.picks,
   lateDeduction: mark.lateDeduction,
+  ownLate: new Map(mark.ownLate.map(({ enrolmentId, ...late }) => [enrolmentId, late])),
   credited: mark.members.map(({ member }) => member.enrolmentId),
   adjustments: written.adjustments,
 });

@@ -101,6 +101,7 @@ export function useMarkSheet(mark: MarkView, reload: () => Promise<MarkView>) {
     },
     groupMark,
     net: netMark(sheet),
+    ownLate: sheet.ownLate,
     results,
     /** Why it cannot be released yet. */
     lacks: missing ? sayMissing(missing, { ...sheet, rubric }, nameOf) : null,

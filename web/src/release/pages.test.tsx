@@ -4,7 +4,7 @@ import { draftOf } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
 import { wholeSet } from '@jigsaw/core/release';
 import { activityId, acts, composer, reach, setId } from '../test/composer.js';
-import { aMember, anActivity, aRelease, at, courseId, id } from '../test/data.js';
+import { aMember, anActivity, anEntry, aRelease, at, courseId, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 describe('what is written and released', () => {
@@ -197,7 +197,9 @@ describe('the composer', () => {
       [`DELETE ${path}`]: anActivity(),
       [`PUT ${path}`]: anActivity({ extensions: [extension] }),
     });
-    expect(await screen.findByText(/due Sat 14 Nov, 17:00: Ill/)).toBeInTheDocument();
+    expect(await screen.findByRole('list', { name: 'Different for' })).toHaveTextContent(
+      'Crock, due Sat 14 Nov, 17:00: Ill',
+    );
     await user.click(screen.getByRole('button', { name: 'Remove extension of Crock' }));
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await waitFor(() =>
@@ -207,6 +209,35 @@ describe('the composer', () => {
       ]),
     );
     expect(sure(acts(writes())[1]).body).toEqual({ due: extension.due, closes: null, reason: 'Ill' });
+  });
+
+  it('gives one student longer, found by name, and puts back what they had before', async () => {
+    const noor = anEntry('Noor', {
+      groups: [{ setId, groupId: id('Crock'), number: 1, name: 'Crock' }],
+    });
+    const earlier = { due: '2026-11-14T17:00:00.000Z', closes: null, reason: 'Ill' };
+    const { enrolmentId } = noor;
+    const own = { enrolmentId, name: 'Noor', groups: [id<'group'>('Crock')], ...earlier };
+    const activity = anActivity({ studentExtensions: [own] });
+    const path = `activities/${activityId}/student-extensions/${enrolmentId}`;
+    const { user, writes } = composer(activity, {
+      [`GET courses/${courseId}/roster`]: { entries: [noor], sets: [], attributes: [], syncedAt: null },
+      [`PUT ${path}`]: activity,
+    });
+    await user.click(await screen.findByRole('button', { name: 'Extend for a group or student…' }));
+    const sheet = await screen.findByRole('dialog');
+    expect(within(sheet).getByText('Choose a group or student')).toBeInTheDocument();
+    await user.type(within(sheet).getByRole('combobox', { name: 'Group or student' }), 'noor cro');
+    await user.click(await screen.findByRole('option', { name: 'Noor, Crock' }));
+    expect(within(sheet).getByText(/has until Sat 14 Nov, 17:00 already: Ill/)).toBeInTheDocument();
+    await user.type(within(sheet).getByLabelText('Reason, shown to this student alone'), 'Still ill');
+    await user.click(within(sheet).getByRole('button', { name: 'Extend for Noor' }));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(acts(writes())).toHaveLength(2));
+    expect(acts(writes()).map((write) => write.body)).toEqual([
+      { due: '2026-11-12T17:00:00.000Z', closes: null, reason: 'Still ill' },
+      earlier,
+    ]);
   });
 
   it('shows what is changed in what groups have, whose marks that touches, and makes it visible with one press', async () => {

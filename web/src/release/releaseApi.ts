@@ -11,7 +11,11 @@ import type {
   ReachRequest,
   ReleaseRequest,
 } from '@jigsaw/contract/release';
+import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { api } from '../api/index.js';
+
+/** Who gets more time. */
+export type Granted = { readonly groupId: GroupId } | { readonly enrolmentId: EnrolmentId };
 
 const reachTags = ['Activity', 'Figures', 'Room', 'Desk', 'Gradebook', 'Copy'] as const;
 
@@ -155,12 +159,12 @@ const writeApi = readApi.injectEndpoints({
       responseSchema: ActivityView,
       invalidatesTags: [...reachTags],
     }),
-    extend: build.mutation<
-      ActivityView,
-      { activityId: string; groupId: string; grant: GrantExtension | null }
-    >({
-      query: ({ activityId, groupId, grant }) => ({
-        url: `activities/${activityId}/extensions/${groupId}`,
+    extend: build.mutation<ActivityView, { activityId: string; to: Granted; grant: GrantExtension | null }>({
+      query: ({ activityId, to, grant }) => ({
+        url:
+          'groupId' in to
+            ? `activities/${activityId}/extensions/${to.groupId}`
+            : `activities/${activityId}/student-extensions/${to.enrolmentId}`,
         method: grant ? 'PUT' : 'DELETE',
         ...(grant ? { body: grant } : {}),
       }),

@@ -122,7 +122,7 @@ export function CopyFrame({
             {schedule.due
               ? `Due ${dates.dateTime(schedule.due)}, ${dates.fromNow(schedule.due, now)}`
               : 'No due date'}{' '}
-            {extension && <Tag $look="warn">extended</Tag>}
+            {extension && <Tag $look="warn">{extension.isOwn ? 'extended for you' : 'extended'}</Tag>}
           </b>
           {note ?? whoSees(head)}
           {extension && ` ${extension.reason}.`}

@@ -32,6 +32,7 @@ export const aMark = (more: Partial<MarkView> = {}): MarkView => ({
   feedback: '',
   lateDeduction: '2',
   lateMinutes: 160,
+  ownLate: [],
   version: 0,
   isStale: false,
   beforeDue: false,

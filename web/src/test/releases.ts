@@ -18,6 +18,7 @@ export const anActivity = (more: Partial<ActivityView> = {}): ActivityView => ({
   inWork: null,
   release: null,
   extensions: [],
+  studentExtensions: [],
   ...more,
 });
 
