@@ -1,7 +1,6 @@
 import type { Page } from '@playwright/test';
-import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
-import { aCourseOf, api, browsersOf } from './support/course.js';
+import { aCourseOf, api, aSetOf, browsersOf, place } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -14,37 +13,17 @@ let courseId = '';
 let benchesId = '';
 const given = ['Ada', 'Bo', 'Cho', 'Dia', 'Eva'];
 
-async function board(setId: string): Promise<BoardView> {
-  return api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
-}
-/** Puts someone into a group of a set, from where they are. */
-async function place(setId: string, name: string, group: string): Promise<void> {
-  const { groups, students: all } = await board(setId);
-  const student = sure(all.find((each) => each.name.startsWith(name)));
-  const to = sure(groups.find((each) => each.name === group)).id;
-  const moves = [{ student: student.enrolmentId, from: student.seats[0]?.groupId ?? null, to }];
-  await api(instructor, 'POST', `sets/${setId}/place`, { moves });
-}
-
 test.beforeAll(async ({ browser }) => {
   instructor = await newPerson(browser);
   await signIn(instructor, firstInstructor.email, firstInstructor.password);
   await expect(instructor.getByRole('heading', { name: 'Your courses' })).toBeVisible();
   const people = given.map((name) => `${name} Reed <${name.toLowerCase()}.reed@quillmere.example>`);
   courseId = (await aCourseOf(instructor, 'FER 180', 'Dairy', people)).id;
-  const aSet = (name: string, names: readonly string[]) =>
-    api<{ id: string }>(instructor, 'POST', `courses/${courseId}/sets`, {
-      name,
-      shape: { by: 'count', groups: names.length },
-      capacity: 3,
-      pattern: '',
-      names,
-    });
-  benchesId = (await aSet('Bench teams', ['Crock', 'Tun'])).id;
-  const panelsId = (await aSet('Panels', ['Malt', 'Hops'])).id;
-  for (const name of ['Ada', 'Bo']) await place(benchesId, name, 'Crock');
-  await place(benchesId, 'Dia', 'Tun');
-  for (const name of ['Cho', 'Eva']) await place(panelsId, name, 'Malt');
+  benchesId = (await aSetOf(instructor, courseId, 'Bench teams', ['Crock', 'Tun'], 3)).id;
+  const panelsId = (await aSetOf(instructor, courseId, 'Panels', ['Malt', 'Hops'], 3)).id;
+  for (const name of ['Ada', 'Bo']) await place(instructor, benchesId, name, 'Crock');
+  await place(instructor, benchesId, 'Dia', 'Tun');
+  for (const name of ['Cho', 'Eva']) await place(instructor, panelsId, name, 'Malt');
   students = await browsersOf(browser, instructor, courseId);
 });
 
@@ -105,9 +84,9 @@ test('someone who moves gets it and loses it without a reload', async () => {
   const log = dia.getByRole('main').getByRole('link', { name: /Curd log/ });
   await dia.goto(`/c/${courseId}/due`);
   await expect(dia.getByRole('main')).toBeVisible();
-  await place(benchesId, 'Dia', 'Crock');
+  await place(instructor, benchesId, 'Dia', 'Crock');
   await expect(log).toHaveCount(1);
-  await place(benchesId, 'Dia', 'Tun');
+  await place(instructor, benchesId, 'Dia', 'Tun');
   await expect(log).toHaveCount(0);
 });
 

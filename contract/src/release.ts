@@ -14,7 +14,8 @@ import {
   ReleaseId,
 } from './common.js';
 import { Rubric } from './rubric.js';
-import { RichText, StoredRichText } from './text.js';
+import type { RichText } from './text.js';
+import { Brief, StoredRichText } from './text.js';
 
 /** A moment that someone chose. A year that is half typed is none. */
 const Moment = DateTime.refine((at) => at >= '2000' && at < '2200', 'Enter a four-digit year, like 2026.');
@@ -57,7 +58,7 @@ export type KindSettings = z.infer<typeof KindSettings>;
 export const ActivityDraft = z.strictObject({
   kind: KindName,
   title: z.string().overwrite(oneLine).min(1, 'Give it a title.').max(200),
-  brief: RichText,
+  brief: Brief,
   /** null: it is not marked. */
   points: Points.refine((value) => Number(value) > 0, 'Points must be above 0.').nullable(),
   rubric: Rubric.nullable(),

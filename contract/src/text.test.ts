@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { RichTextNode } from '@jigsaw/core/text';
-import { RichText } from './text.js';
+import { Brief, RichText } from './text.js';
 
 const words = fc.string({ minLength: 1, maxLength: 12 });
 const mark = fc.constantFrom(
@@ -85,6 +85,17 @@ describe('rich text at the edge', () => {
     expect(
       RichText.parse(holding({ type: 'paragraph', attrs: { onclick: 'alert(1)', class: 'x' }, content: [] })),
     ).toEqual(holding({ type: 'paragraph', attrs: {}, content: [] })));
+
+  it('holds lines for some groups in a brief, and nowhere else', () => {
+    const line = (groupIds: unknown, content: unknown[] = [{ type: 'paragraph', content: [] }]) =>
+      holding({ type: 'onlyFor', attrs: { groupIds }, content });
+    const groupId = '01a2231f-e319-70b9-b907-8a30316ce532';
+    expect(Brief.parse(line([groupId]))).toEqual(line([groupId]));
+    expect(Brief.safeParse(line([])).success).toBe(true);
+    expect(Brief.safeParse(line(['Crock'])).success).toBe(false);
+    expect(Brief.safeParse(line([groupId], [{ type: 'script', content: [] }])).success).toBe(false);
+    expect(RichText.safeParse(line([groupId])).success).toBe(false);
+  });
 
   it('says how long a text may be, and holds to it', () => {
     const long = (length: number) =>

@@ -24,12 +24,14 @@ export async function tastingCritique(stage: Stage): Promise<void> {
   const title = 'Week 3 tasting critique';
   clock.daysAgo(6, '09:10');
   const settings = { posts: 1, postWords: 120, replies: 2, replyWords: 40 };
+  const { rooms } = await roomsOf(instructor, courseId, 'staff');
+  const salted = rooms.filter(({ group }) => group.name === 'Amphora' || group.name === 'Onggi');
   await release(
     stage,
     await write(stage, {
       kind: 'discussion',
       title,
-      brief: moreBriefs.critique,
+      brief: moreBriefs.critique(salted.map(({ group }) => group.id)),
       points: '10',
       due: clock.inDays(1, '17:00'),
       settings,

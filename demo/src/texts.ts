@@ -92,20 +92,27 @@ export const briefs = {
 };
 
 export const moreBriefs = {
-  critique: doc(
-    paragraph(
-      words('Taste what '),
-      blank('group-name'),
-      words(' set up, on day 14. Say what you notice in order: nose, first sip, after.'),
-    ),
-    paragraph(
-      words(
-        'Then name one thing you would change next time, and why the numbers agree or do not. When you have posted, answer two others of ',
+  /** @param groupIds of the benches that read a line more. */
+  critique: (groupIds: readonly string[]) =>
+    doc(
+      paragraph(
+        words('Taste what '),
+        blank('group-name'),
+        words(' set up, on day 14. Say what you notice in order: nose, first sip, after.'),
       ),
-      blank('group-name'),
-      words('.'),
+      paragraph(
+        words(
+          'Then name one thing you would change next time, and why the numbers agree or do not. When you have posted, answer two others of ',
+        ),
+        blank('group-name'),
+        words('.'),
+      ),
+      {
+        type: 'onlyFor',
+        attrs: { groupIds },
+        content: [paragraph(words('You changed the salt on day 9. Say whether you can taste it.'))],
+      },
     ),
-  ),
   benchTalk: doc(
     paragraph(
       words(

@@ -2,6 +2,8 @@ import type { Browser, Page } from '@playwright/test';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { ImportPreview } from '@jigsaw/contract/import';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetView } from '@jigsaw/contract/sets';
 import { sure } from '@jigsaw/core/lists';
 import { newPerson } from './fixtures.js';
 
@@ -79,6 +81,31 @@ export async function browsersOf(
     pages.set(name, page);
   }
   return pages;
+}
+
+/** A group set with groups of these names. */
+export const aSetOf = (
+  instructor: Page,
+  courseId: string,
+  name: string,
+  names: readonly string[],
+  capacity: number | null = null,
+): Promise<GroupSetView> =>
+  api(instructor, 'POST', `courses/${courseId}/sets`, {
+    name,
+    shape: { by: 'count', groups: names.length },
+    capacity,
+    pattern: '',
+    names,
+  });
+
+/** Puts someone into a group of a set, from where they are. */
+export async function place(instructor: Page, setId: string, name: string, group: string): Promise<void> {
+  const { groups, students } = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
+  const student = sure(students.find((each) => each.name.startsWith(name)));
+  const to = sure(groups.find((each) => each.name === group)).id;
+  const moves = [{ student: student.enrolmentId, from: student.seats[0]?.groupId ?? null, to }];
+  await api(instructor, 'POST', `sets/${setId}/place`, { moves });
 }
 
 /** An assignment without dates, released to a set with a copy for each group. */

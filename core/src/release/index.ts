@@ -7,6 +7,8 @@ export {
   theClass,
   wholeSet,
 } from './audience.js';
+export { briefFor, groupsOfLine, onlyFor } from './brief.js';
+export type { BriefReader } from './brief.js';
 export { partsChanged } from './content.js';
 export type { Content, ContentPart } from './content.js';
 export { atLeast, decide, isInAudience } from './decide.js';

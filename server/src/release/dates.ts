@@ -2,10 +2,23 @@ import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { CopyDates } from '@jigsaw/core/release';
 import { datesFor, isOut as isOutNow } from '@jigsaw/core/release';
 import { extensionOf, scheduleOf, stateOf } from './facts.js';
-import type { GrantedRow } from './facts.js';
-import type { CopyAccess } from './gate.js';
+import type { GrantedRow, OwnTime } from './facts.js';
+import type { ActivityRow, ReleaseRow } from './release.rows.js';
 
-type Granted = Pick<CopyAccess, 'activity' | 'extension' | 'ownTime'>;
+/** What the dates of a copy come from. */
+interface Granted {
+  readonly activity: ActivityRow;
+  readonly extension: GrantedRow | null;
+  readonly ownTime: OwnTime;
+}
+/** With the dates of the one who asks. */
+interface Dated extends Granted {
+  readonly schedule: CopyDates;
+}
+interface Released {
+  readonly release: ReleaseRow;
+  readonly activity: ActivityRow;
+}
 
 /** The dates of a copy for one person; null: for its group. */
 export function workedOut(
@@ -18,47 +31,31 @@ export function workedOut(
 
 /** The same, where most have the dates of the asker.
  * @param enrolmentId whose; null: the group's. */
-export const datesOf = (
-  access: Granted & Pick<CopyAccess, 'schedule'>,
-  enrolmentId: EnrolmentId | null,
-): CopyDates => (access.ownTime.size === 0 ? access.schedule : workedOut(access, enrolmentId));
+export const datesOf = (access: Dated, enrolmentId: EnrolmentId | null): CopyDates =>
+  access.ownTime.size === 0 ? access.schedule : workedOut(access, enrolmentId);
 
 /** When the last of these people is due; milliseconds. null: never. */
-export function lastDueOf(
-  access: Granted & Pick<CopyAccess, 'schedule'>,
-  people: readonly EnrolmentId[],
-): number | null {
+export function lastDueOf(access: Dated, people: readonly EnrolmentId[]): number | null {
   const { due } = datesOf(access, null);
   if (due === null) return null;
   return people.reduce((latest, id) => Math.max(latest, datesOf(access, id).due ?? due), due);
 }
 
-/** A copy as it would be with this in its activity, or with more time for its group or a student: to foresee what that changes, never to let anybody in.
- * @param changes extension: of its group; null: everyone's dates; left out: as it is. */
-export function asIf(
-  access: CopyAccess,
-  changes: {
-    readonly activity?: CopyAccess['activity'];
-    readonly extension?: GrantedRow | null;
-    readonly ownTime?: CopyAccess['ownTime'];
-  },
-): CopyAccess {
-  const as = { ...access, ...changes };
-  return { ...as, schedule: workedOut(as, access.viewer.enrolmentId) };
-}
-
 /** Whether its members can be in it now. */
-export const isOut = ({ release, schedule }: CopyAccess, now: Date): boolean =>
-  isOutNow(stateOf(release), schedule, now.getTime());
+export const isOut = (
+  { release, schedule }: Pick<Dated, 'schedule'> & Pick<Released, 'release'>,
+  now: Date,
+): boolean => isOutNow(stateOf(release), schedule, now.getTime());
 
 /** The same for all of its copies: more time for a group changes when it is due and closes, never from when it is out. */
-export const isOutForAll = (
-  { release, activity }: Pick<CopyAccess, 'release' | 'activity'>,
-  now: Date,
-): boolean => isOutNow(stateOf(release), scheduleOf(activity), now.getTime());
+export const isOutForAll = ({ release, activity }: Released, now: Date): boolean =>
+  isOutNow(stateOf(release), scheduleOf(activity), now.getTime());
 
 /** When the next of these is no longer in time, for its group or for anyone with time of their own; null: none is. Milliseconds. */
-export function nextDue(accesses: readonly CopyAccess[], now: number): number | null {
+export function nextDue(
+  accesses: readonly Pick<Dated, 'schedule' | 'ownTime'>[],
+  now: number,
+): number | null {
   const dues = accesses.flatMap(({ schedule, ownTime }) => [
     ...(schedule.due === null ? [] : [schedule.due]),
     ...(ownTime.size === 0 ? [] : [...ownTime.values()].map(({ due }) => due.getTime())),
@@ -69,5 +66,5 @@ export function nextDue(accesses: readonly CopyAccess[], now: number): number | 
   }, null);
 }
 
-export const dueOf = ({ schedule }: Pick<CopyAccess, 'schedule'>): Date | null =>
+export const dueOf = ({ schedule }: Pick<Dated, 'schedule'>): Date | null =>
   schedule.due === null ? null : new Date(schedule.due);

@@ -270,6 +270,20 @@ function admit(
   return { person, viewer, copy, ...what, schedule, decision } as CopyAccess; // the one place that makes the proof
 }
 
+/** A copy as it would be with this in its activity, or with more time for its group or a student: to foresee what that changes, never to let anybody in.
+ * @param changes extension: of its group; null: everyone's dates; left out: as it is. */
+export function asIf(
+  access: CopyAccess,
+  changes: {
+    readonly activity?: CopyAccess['activity'];
+    readonly extension?: GrantedRow | null;
+    readonly ownTime?: CopyAccess['ownTime'];
+  },
+): CopyAccess {
+  const as = { ...access, ...changes };
+  return { ...as, schedule: workedOut(as, access.viewer.enrolmentId) };
+}
+
 /** Acts on one copy take turns from here to the end of the transaction. */
 export const lockCopy = (manager: EntityManager, copyId: CopyId): Promise<unknown> =>
   manager.query('SELECT 1 FROM "copy" WHERE "id" = $1 FOR UPDATE', [copyId]);

@@ -64,12 +64,11 @@ const common = ({ copy, release, activity, group, person }: Things): Ask[] => [
     path: `/api/activities/${activity}/reach`,
     body: { to: theClass, outsiders: 'hidden' },
   },
-  {
-    method: 'put',
-    path: `/api/activities/${activity}/extensions/${group}`,
-    body: { due: '2026-12-01T10:00:00.000Z', reason: 'why' },
-  },
-  { method: 'delete', path: `/api/activities/${activity}/extensions/${group}` },
+  ...[`extensions/${group}`, `student-extensions/${person}`].flatMap((way): Ask[] => {
+    const path = `/api/activities/${activity}/${way}`;
+    const put = { path, body: { due: '2026-12-01T10:00:00.000Z', reason: 'why' } };
+    return [{ method: 'put', ...put }, { method: 'delete', path }]; // prettier-ignore
+  }),
 ];
 
 const handedIn = ({ copy, thing }: Things): Ask[] => [

@@ -4,6 +4,7 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { CopyId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { keyedBy, sure } from '@jigsaw/core/lists';
+import { briefFor } from '@jigsaw/core/release';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -59,7 +60,10 @@ export class CopyHeads {
       kind: activity.kind,
       settings: this.kinds.settingsOf(activity) as CopyHead['settings'],
       title: activity.title,
-      brief: activity.brief,
+      brief: briefFor(activity.brief, {
+        copyOf: copy.groupId,
+        groups: viewer.role === 'student' ? viewer.groups.map(({ groupId }) => groupId) : null,
+      }),
       points: activity.points === null ? null : plainDecimal(activity.points),
       rubric: activity.rubric as CopyHead['rubric'],
       schedule: { opens: iso(schedule.opens), due: iso(schedule.due), closes: iso(schedule.closes) },

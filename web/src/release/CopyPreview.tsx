@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { ActivityDraft, ReachView } from '@jigsaw/contract/release';
+import { briefFor } from '@jigsaw/core/release';
 import type { KindOnPages } from '../kinds/index.js';
 import type { Dates } from '../look/index.js';
 import { Emblem, hueOfGroup } from '../look/index.js';
@@ -126,7 +127,10 @@ export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewP
           <h3>{draft.title || 'Untitled'}</h3>
           <p className="facts">{facts}</p>
           <RichText
-            node={draft.brief}
+            node={briefFor(draft.brief, {
+              copyOf: group?.groupId ?? null,
+              groups: group ? [group.groupId] : null,
+            })}
             values={{
               groupName: group?.name ?? 'the class',
               groupNumber: group?.number ?? 0,

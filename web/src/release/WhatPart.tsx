@@ -1,4 +1,4 @@
-import { Suspense } from 'react';
+import { Suspense, useMemo } from 'react';
 import { styled } from 'styled-components';
 import { kinds } from '../kinds/index.js';
 import { Field, Part, Waiting } from '../look/index.js';
@@ -33,7 +33,14 @@ const Kinds = styled.div`
 
 /** Its kind, its title and its brief. */
 export function WhatPart({ composing }: { readonly composing: Composing }) {
-  const { draft, kind, change, chooseKind } = composing;
+  const { draft, kind, change, chooseKind, reached } = composing;
+  const lineGroups = useMemo(
+    () =>
+      (reached?.groups ?? []).flatMap(({ groupId, name, number, isIn }) =>
+        isIn ? [{ id: groupId, name, number }] : [],
+      ),
+    [reached],
+  );
   return (
     <Part>
       <header>
@@ -71,6 +78,7 @@ export function WhatPart({ composing }: { readonly composing: Composing }) {
             value={draft.brief}
             onChange={(brief) => change({ brief })}
             hasPlaceholders
+            groups={lineGroups}
             minHeight={110}
           />
         </Suspense>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { isSafeLink } from '@jigsaw/contract/text';
+import { onlyFor } from '@jigsaw/core/release';
 import type { PlaceholderValues, RichTextNode } from '@jigsaw/core/text';
 import { placeholderOf, placeholderText } from '@jigsaw/core/text';
 
@@ -31,6 +32,14 @@ export const Prose = styled.div`
   }
   a {
     text-underline-offset: 3px;
+  }
+`;
+const Only = styled.div`
+  border-left: 2px solid var(--ink);
+  padding-left: 11px;
+  > small {
+    font: var(--t-12);
+    color: var(--ink-2);
   }
 `;
 const Filled = styled.span`
@@ -68,6 +77,13 @@ function renderNode(node: RichTextNode, key: number, given: Given): ReactNode {
       return <li key={key}>{children}</li>;
     case 'blockquote':
       return <blockquote key={key}>{children}</blockquote>;
+    case onlyFor:
+      return (
+        <Only key={key}>
+          <small>Only for some groups</small>
+          {children}
+        </Only>
+      );
     case 'horizontalRule':
       return <hr key={key} />;
     case 'hardBreak':

@@ -5,10 +5,13 @@ import { useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { ToggleButton, Toolbar } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { onlyFor } from '@jigsaw/core/release';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { Button, Choice } from '../look/index.js';
 import { Prose, sayPlaceholder } from './RichText.js';
-import { asContent, clean, extensions } from './written.js';
+import type { LineGroup } from './linesFor.js';
+import { LineGroups } from './linesFor.js';
+import { asContent, briefExtensions, clean, extensions } from './written.js';
 
 const Box = styled.div`
   border: 1px solid var(--edge);
@@ -76,7 +79,7 @@ const Area = styled(Prose)`
     text-decoration: underline dotted;
     text-underline-offset: 3px;
   }
-  [data-placeholder] {
+  [data-placeholder^='group-'] {
     font: 600 13px/18px var(--font-text);
     background: var(--sunk);
     border: 1px dashed var(--edge);
@@ -93,6 +96,8 @@ interface EditorProps {
   readonly minHeight?: number;
   /** Offers the blanks that each group's copy fills in. */
   readonly hasPlaceholders?: boolean;
+  /** Offers lines that only some of these read. */
+  readonly groups?: readonly LineGroup[];
   /** Pages that chosen words can be made to lead to. */
   readonly pages?: readonly { readonly id: string; readonly title: string }[];
   readonly foot?: ReactNode;
@@ -107,6 +112,7 @@ export default function RichTextEditor({
   onChange,
   minHeight = 160,
   hasPlaceholders,
+  groups,
   pages,
   foot,
   takesFocus = false,
@@ -117,7 +123,7 @@ export default function RichTextEditor({
     latest.current = onChange;
   });
   const editor = useEditor({
-    extensions,
+    extensions: groups ? briefExtensions : extensions,
     content: asContent(value),
     autofocus: takesFocus ? 'end' : false,
     editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': label } },
@@ -132,23 +138,34 @@ export default function RichTextEditor({
     editor.commands.setContent(asContent(value), { emitUpdate: false });
   }, [value, editor]);
   return (
-    <Box>
-      <EditorTools editor={editor} hasPlaceholders={hasPlaceholders ?? false} pages={pages ?? []} />
-      <Area style={{ minHeight }} onClick={() => editor.commands.focus()}>
-        <EditorContent editor={editor} style={{ minHeight: 'inherit' }} />
-      </Area>
-      {foot}
-    </Box>
+    <LineGroups value={groups ?? noGroups}>
+      <Box>
+        <EditorTools
+          editor={editor}
+          hasPlaceholders={hasPlaceholders ?? false}
+          hasLines={(groups ?? noGroups).length > 1}
+          pages={pages ?? []}
+        />
+        <Area style={{ minHeight }} onClick={() => editor.commands.focus()}>
+          <EditorContent editor={editor} style={{ minHeight: 'inherit' }} />
+        </Area>
+        {foot}
+      </Box>
+    </LineGroups>
   );
 }
+
+const noGroups: readonly LineGroup[] = [];
 
 function EditorTools({
   editor,
   hasPlaceholders,
+  hasLines,
   pages,
 }: {
   readonly editor: Editor;
   readonly hasPlaceholders: boolean;
+  readonly hasLines: boolean;
   readonly pages: NonNullable<EditorProps['pages']>;
 }) {
   const [, redraw] = useState(0);
@@ -173,6 +190,12 @@ function EditorTools({
       chain.insertContent({ type: 'text', text: title, marks }).unsetMark('pageLink').run();
     else chain.setMark('pageLink', { pageId }).run();
   };
+  const addLine = () =>
+    editor
+      .chain()
+      .focus()
+      .insertContent({ type: onlyFor, attrs: { groupIds: [] }, content: [{ type: 'paragraph' }] })
+      .run();
   const put = (what: 'group-name' | 'group-members') =>
     editor.chain().focus().insertContent({ type: 'placeholder', attrs: { what } }).run();
   return (
@@ -196,6 +219,11 @@ function EditorTools({
           choices={pages.map((page) => ({ id: page.id, label: page.title }))}
           onChange={(pageId) => linkTo(pageId)}
         />
+      )}
+      {hasLines && (
+        <Button kind="quiet" isSmall isDisabled={editor.isActive(onlyFor)} onPress={addLine}>
+          Line for some groups
+        </Button>
       )}
       {hasPlaceholders && (
         <>

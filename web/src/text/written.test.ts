@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import { Editor } from '@tiptap/react';
-import { RichText } from '@jigsaw/contract/text';
+import { Brief, RichText } from '@jigsaw/contract/text';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { plainText } from '@jigsaw/core/text';
-import { clean, extensions } from './written.js';
+import { briefExtensions, clean, extensions } from './written.js';
 
 const begun = {
   type: 'doc',
@@ -42,6 +42,23 @@ describe('what is written in the editor', () => {
     const text = made(editor);
     expect(text).not.toEqual(begun);
     expect(kept(text)).toEqual(text);
+  });
+
+  it('can be kept with lines for some groups, also copied and pasted', () => {
+    const groupId = '01a2231f-e319-70b9-b907-8a30316ce532';
+    const says = { type: 'paragraph', content: [{ type: 'text', text: 'You changed the salt.' }] };
+    const line = { type: 'onlyFor', attrs: { groupIds: [groupId] }, content: [says] };
+    const editor = new Editor({
+      extensions: briefExtensions,
+      content: { type: 'doc', content: [line, says] },
+    });
+    const text = made(editor);
+    expect(text).toEqual({ type: 'doc', content: [line, says] });
+    expect(Brief.parse(text)).toEqual(text);
+    const pasted = made(new Editor({ extensions: briefExtensions, content: editor.getHTML() }));
+    expect(pasted).toEqual(text);
+    // Where there are no groups to choose from, the words stay and are for everyone.
+    expect(kept(made(editorOn(editor.getHTML())))).toEqual({ type: 'doc', content: [says, says] });
   });
 
   it('can be kept whatever was pasted, without the links that cannot be', () => {

@@ -2,6 +2,7 @@ import type { JSONContent } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { isSafeLink } from '@jigsaw/contract/text';
 import type { RichTextNode } from '@jigsaw/core/text';
+import { onlyForNode } from './onlyForNode.js';
 import { pageLinkMark } from './pageLinkMark.js';
 import { placeholderNode } from './placeholderNode.js';
 
@@ -19,6 +20,9 @@ export const extensions = [
   pageLinkMark,
 ];
 
+/** What a brief may hold besides. */
+export const briefExtensions = [...extensions, onlyForNode];
+
 /** The editor's own type is mutable; it copies what it is given. */
 export const asContent = (node: RichTextNode) => node as JSONContent;
 
@@ -26,7 +30,7 @@ export const asContent = (node: RichTextNode) => node as JSONContent;
 export function clean(node: RichTextNode): RichTextNode {
   const { type, text, marks, content } = node;
   const kept = Object.entries(node.attrs ?? {}).filter(
-    ([key, value]) => value !== null && ['level', 'start', 'what'].includes(key),
+    ([key, value]) => value !== null && ['level', 'start', 'what', 'groupIds'].includes(key),
   );
   // No one sees a line that ends in bold.
   const keptMarks = (type === 'hardBreak' ? undefined : marks)?.map((mark) => {
