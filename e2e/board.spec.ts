@@ -29,7 +29,7 @@ test.beforeAll(async ({ browser }) => {
   instructor = await newPerson(browser);
   await signIn(instructor, firstInstructor.email, firstInstructor.password);
   await instructor.getByLabel('Code').fill('BRW 501');
-  await instructor.getByLabel('Title').fill('Industrial Brewing');
+  await instructor.getByRole('textbox', { name: 'Title' }).fill('Industrial Brewing');
   await instructor.getByRole('button', { name: 'Create course' }).click();
   await paste(instructor, addresses, 'Students');
   await instructor.getByRole('link', { name: 'Import people' }).click();

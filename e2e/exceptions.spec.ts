@@ -44,7 +44,7 @@ test('a line for two groups is written where it stands, and seen beside it for e
   await instructor.goto(`/c/${courseId}/release`);
   await instructor.getByRole('button', { name: 'New activity' }).first().click();
   await instructor.getByRole('menuitem', { name: /^Discussion/ }).click();
-  await instructor.getByLabel('Title').fill('Tasting critique');
+  await instructor.getByRole('textbox', { name: 'Title' }).fill('Tasting critique');
   const brief = instructor.getByRole('textbox', { name: 'Brief' });
   await brief.click();
   await instructor.keyboard.type('Taste it in order.');
@@ -106,4 +106,29 @@ test('each student reads what is theirs, and no answer holds what is not', async
   expect(holding('Because of student')).toEqual(['Dia']);
   expect(holding('Because of group')).toEqual(['Cho']);
   await expectAccessible(page('Ada'));
+});
+
+test('dates of several move with one press, at once for everyone who has them open, and come back', async () => {
+  await page('Ada').goto(`/c/${courseId}/due`);
+  const due = page('Ada').getByRole('link', { name: /Tasting critique/ });
+  await expect(due).toContainText('18 Nov');
+  await instructor.goto(`/c/${courseId}/release`);
+  await instructor.getByRole('checkbox', { name: 'Select Tasting critique' }).check();
+  await instructor.getByRole('button', { name: 'Copy 1' }).click();
+  await expect(instructor.getByRole('link', { name: /Tasting critique \(copy\)/ })).toBeVisible();
+  for (const title of ['Tasting critique', 'Tasting critique (copy)'])
+    await instructor.getByRole('checkbox', { name: `Select ${title}`, exact: true }).check();
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Move dates of 2…' }).click();
+  await expect(instructor.getByRole('dialog').getByRole('listitem')).toHaveCount(2);
+  await expectAccessible(instructor);
+  await instructor.getByRole('dialog').getByRole('button', { name: 'Move by 7 days' }).click();
+  await expect(due).toContainText('25 Nov');
+  await instructor.getByRole('button', { name: 'Undo' }).click();
+  await expect(due).toContainText('18 Nov');
+  await instructor.getByRole('searchbox', { name: 'Find an activity' }).fill('copy');
+  await expect(instructor.getByText('1 of 2')).toBeVisible();
+  await instructor.getByRole('checkbox').check();
+  await instructor.getByRole('button', { name: 'Delete 1 draft' }).click();
+  await expect(instructor.getByText('Nothing is like that')).toBeVisible();
 });

@@ -188,7 +188,7 @@ test('a page is added, linked from another one, and the other group’s wiki has
   const ada = of('Ada');
   await ada.goto(sure(copyOf.get('Koji log')));
   await ada.getByRole('button', { name: 'New page' }).click();
-  await ada.getByRole('dialog').getByLabel('Title').fill('The salt mistake');
+  await ada.getByRole('dialog').getByRole('textbox', { name: 'Title' }).fill('The salt mistake');
   await ada.keyboard.press('Enter');
   await expect(ada.getByRole('heading', { name: 'The salt mistake' })).toBeVisible();
   await ada.getByRole('link', { name: /Who reads when/ }).click();
@@ -315,7 +315,7 @@ test('one discussion goes to two sets, without someone who is left out, and take
   await station(instructor, /Release/).click();
   await instructor.getByRole('button', { name: 'New activity' }).click();
   await instructor.getByRole('menuitem', { name: 'Discussion' }).click();
-  await instructor.getByLabel('Title').fill('Across the sets');
+  await instructor.getByRole('textbox', { name: 'Title' }).fill('Across the sets');
   await instructor.getByText('Koji teams', { exact: true }).click();
   await expect(instructor.getByRole('button', { name: 'Release to 3 groups' })).toBeEnabled();
   await instructor.getByText('Tasters', { exact: true }).click();
@@ -346,7 +346,7 @@ test('who is in two groups gets two copies, which the composer says before, and 
   await station(instructor, /Release/).click();
   await instructor.getByRole('button', { name: 'New activity' }).click();
   await instructor.getByRole('menuitem', { name: 'Assignment' }).click();
-  await instructor.getByLabel('Title').fill('Twice');
+  await instructor.getByRole('textbox', { name: 'Title' }).fill('Twice');
   await instructor.getByText('Koji teams', { exact: true }).click();
   await instructor.getByText('Tasters', { exact: true }).click();
   await expect(instructor.getByText('2 students will get more than one copy')).toBeVisible();

@@ -29,7 +29,7 @@ test('an instructor signs in; a wrong password is told and what was typed stays'
 
 test('makes a course', async () => {
   await instructor.getByLabel('Code').fill('FER 220');
-  await instructor.getByLabel('Title').fill('Applied Fermentation');
+  await instructor.getByRole('textbox', { name: 'Title' }).fill('Applied Fermentation');
   await instructor.getByLabel('Term').fill('Autumn 2026');
   await expectAccessible(instructor);
   await instructor.getByRole('button', { name: 'Create course' }).click();
@@ -162,7 +162,7 @@ test('writes an assignment with a blank for the group’s name, and releases it 
     .click();
   await instructor.getByRole('button', { name: 'New activity' }).click();
   await instructor.getByRole('menuitem', { name: 'Assignment' }).click();
-  await instructor.getByLabel('Title').fill('Ferment report');
+  await instructor.getByRole('textbox', { name: 'Title' }).fill('Ferment report');
   const brief = instructor.getByRole('textbox', { name: 'Brief' });
   await brief.click();
   await instructor.keyboard.type('Write up what ');

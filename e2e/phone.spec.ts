@@ -138,7 +138,7 @@ test('the course is renamed where its rules are, and everyone sees it at once', 
   await ada.goto(`/c/${courseId}/due`);
   await instructor.getByRole('button', { name: /: your account$/ }).click();
   await instructor.getByRole('menuitem', { name: 'Course settings' }).click();
-  await instructor.getByLabel('Title').fill('Ferments');
+  await instructor.getByRole('textbox', { name: 'Title' }).fill('Ferments');
   await instructor.getByRole('button', { name: 'Save course' }).click();
   await expect(ada.getByRole('link', { name: /Ferments/ })).toBeVisible();
   await instructor.getByText('Assistants see only the groups they lead').click();

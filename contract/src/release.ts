@@ -78,6 +78,36 @@ export type EditActivity = ActivityDraft & { readonly version: number };
 export const CopyActivity = z.strictObject({ keepsTitle: z.boolean().default(false) }).prefault({});
 export type CopyActivity = z.output<typeof CopyActivity>;
 
+/** What is done to several activities at once: all of it or nothing. Each has an act that takes it back. */
+export const ManyAct = z.discriminatedUnion('kind', [
+  /** All dates, and those of exceptions, so many days later; negative: earlier. */
+  z.strictObject({
+    kind: z.literal('move'),
+    days: z
+      .number()
+      .int()
+      .min(-730)
+      .max(730)
+      .refine((days) => days !== 0, 'Choose a number of days other than 0.'),
+  }),
+  z.strictObject({ kind: z.literal('withdraw') }),
+  /** As it was before it was withdrawn. */
+  z.strictObject({ kind: z.literal('release-again') }),
+  z.strictObject({ kind: z.literal('copy') }),
+  z.strictObject({ kind: z.literal('delete') }),
+  z.strictObject({ kind: z.literal('restore') }),
+]);
+export type ManyAct = z.infer<typeof ManyAct>;
+
+export const ChangeMany = z.strictObject({
+  activities: z
+    .array(z.strictObject({ id: ActivityId, version: z.number().int() }))
+    .min(1, 'Choose some activities.')
+    .max(500),
+  act: ManyAct,
+});
+export type ChangeMany = z.infer<typeof ChangeMany>;
+
 export const ReleaseMode = z.enum(['own', 'read-along', 'common']);
 export type ReleaseMode = z.infer<typeof ReleaseMode>;
 
@@ -181,6 +211,13 @@ export const ActivityView = ActivityContent.extend({
 export type ActivityView = z.infer<typeof ActivityView>;
 export const ActivityList = z.object({ activities: z.array(ActivityView) });
 export type ActivityList = z.infer<typeof ActivityList>;
+
+/** The activities as they are now; copies: the new drafts. What was deleted is named by its id and version. */
+export const ManyChanged = z.object({
+  activities: z.array(ActivityView),
+  deleted: z.array(z.object({ id: ActivityId, version: z.number().int() })),
+});
+export type ManyChanged = z.infer<typeof ManyChanged>;
 
 export const ReleaseRequest = z.strictObject({
   to: ReleasedTo,

@@ -37,7 +37,7 @@ type ActivityColumns = Omit<QueryDeepPartialEntity<ActivityRow>, 'courseId'> & {
 };
 
 /** Observers are shown no drafts, and so hear of none. */
-const toTeachers = { staff: 'mark' } as const;
+export const toTeachers = { staff: 'mark' } as const;
 
 @Injectable()
 export class ActivitiesService {
@@ -107,15 +107,25 @@ export class ActivitiesService {
   /** A draft with the same settings and no release: to release the same again, elsewhere or otherwise. */
   async copy(person: SignedIn, activityId: ActivityId, { keepsTitle }: CopyActivity): Promise<ActivityView> {
     const original = await this.forStaff(person, activityId);
+    return this.unitOfWork.run(async (work) =>
+      this.view(work.manager, await this.copyIn(work, person, original, { keepsTitle })),
+    );
+  }
+
+  /** Within the transaction of the caller, who has made sure that this person may. */
+  async copyIn(
+    work: Work,
+    person: SignedIn,
+    original: ActivityRow,
+    { keepsTitle }: CopyActivity,
+  ): Promise<ActivityRow> {
     const content = original.inWork ?? contentOf(original, this.kinds);
     const columns = {
       courseId: original.courseId,
       ...columnsOf(content),
       title: keepsTitle ? content.title : `${content.title.slice(0, 190)} (copy)`,
     };
-    return this.unitOfWork.run(async (work) =>
-      this.view(work.manager, await this.insert(work, person, columns, { copyOf: activityId })),
-    );
+    return this.insert(work, person, columns, { copyOf: original.id });
   }
 
   /** Saved as typed; what two people changed at once is shown to both, not lost. What groups have already changes for them only once it is
@@ -167,39 +177,52 @@ export class ActivitiesService {
 
   /** Deletes a draft; it can be restored. What was released is withdrawn instead. */
   async remove(person: SignedIn, activityId: ActivityId): Promise<Done> {
-    const { courseId } = await this.forStaff(person, activityId);
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
-      await lockActivity(manager, activityId);
-      if (await manager.existsBy(ReleaseRow, { activityId }))
-        throw problems.conflict(
-          'This was released, so it cannot be deleted. Withdraw it instead; all work is kept.',
-        );
-      await manager.update(ActivityRow, activityId, { deletedAt: now });
-      await record({
-        type: 'activity.deleted',
-        courseId,
-        actorId: person.id,
-        subjectId: activityId,
-        facts: {},
-        ...toTeachers,
-      });
+    await this.forStaff(person, activityId);
+    return this.unitOfWork.run(async (work) => {
+      await this.removeIn(work, person, await lockActivity(work.manager, activityId));
       return { done: true };
     });
   }
 
+  /** Within the transaction of the caller, who holds the activity and has made sure that this person may. */
+  async removeIn(
+    { manager, now, record }: Work,
+    person: SignedIn,
+    { id, courseId, title }: ActivityRow,
+  ): Promise<void> {
+    if (await manager.existsBy(ReleaseRow, { activityId: id }))
+      throw problems.conflict(
+        `“${title}” was released, so it cannot be deleted. Withdraw it instead; all work is kept.`,
+      );
+    await manager.update(ActivityRow, id, { deletedAt: now });
+    await record({
+      type: 'activity.deleted',
+      courseId,
+      actorId: person.id,
+      subjectId: id,
+      facts: {},
+      ...toTeachers,
+    });
+  }
+
   async restore(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
-    const { courseId } = await this.forStaff(person, activityId, { isDeleted: true });
-    return this.unitOfWork.run(async ({ manager, record }) => {
-      await manager.update(ActivityRow, activityId, { deletedAt: null });
-      await record({
-        type: 'activity.restored',
-        courseId,
-        actorId: person.id,
-        subjectId: activityId,
-        facts: {},
-        ...toTeachers,
-      });
-      return this.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
+    const activity = await this.forStaff(person, activityId, { isDeleted: true });
+    return this.unitOfWork.run(async (work) => {
+      await this.restoreIn(work, person, activity);
+      return this.view(work.manager, await work.manager.findOneByOrFail(ActivityRow, { id: activityId }));
+    });
+  }
+
+  /** Within the transaction of the caller, who has made sure that this person may. */
+  async restoreIn({ manager, record }: Work, person: SignedIn, { id, courseId }: ActivityRow): Promise<void> {
+    await manager.update(ActivityRow, id, { deletedAt: null });
+    await record({
+      type: 'activity.restored',
+      courseId,
+      actorId: person.id,
+      subjectId: id,
+      facts: {},
+      ...toTeachers,
     });
   }
 

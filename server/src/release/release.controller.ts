@@ -6,10 +6,12 @@ import {
   ActivityDraft,
   ActivityList,
   ActivityView,
+  ChangeMany,
   ChangeReach,
   CopyActivity,
   EditActivity,
   GrantExtension,
+  ManyChanged,
   ReachRequest,
   ReachView,
   ReleaseRequest,
@@ -21,6 +23,7 @@ import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { ActivitiesService } from './activities.service.js';
 import { ExtensionsService } from './extensions.service.js';
+import { ManyService } from './many.service.js';
 import { ReachService } from './reach.service.js';
 import { ReleaseService } from './release.service.js';
 
@@ -32,6 +35,7 @@ export class ReleaseController {
     private readonly releases: ReleaseService,
     private readonly extensions: ExtensionsService,
     private readonly reach: ReachService,
+    private readonly many: ManyService,
   ) {}
 
   @Endpoint('GET /courses/:courseId/activities', {
@@ -59,6 +63,20 @@ export class ReleaseController {
     @Takes(ActivityDraft) draft: z.output<typeof ActivityDraft>,
   ): Promise<ActivityView> {
     return this.activities.create(person, courseId, draft);
+  }
+
+  @Endpoint('POST /courses/:courseId/activities/many', {
+    id: 'changeManyActivities',
+    does: 'Move the dates of several activities, withdraw, copy, delete or restore them: all or nothing',
+    body: ChangeMany,
+    answer: ManyChanged,
+  })
+  changeMany(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(ChangeMany) change: ChangeMany,
+  ): Promise<ManyChanged> {
+    return this.many.change(person, courseId, change);
   }
 
   @Endpoint('GET /activities/:activityId', {

@@ -11,6 +11,7 @@ import { ExtensionsService } from './extensions.service.js';
 import { Gate } from './gate.js';
 import { joinAudiences } from './joinAudiences.js';
 import { Kinds } from './kinds.js';
+import { ManyService } from './many.service.js';
 import { ReachService } from './reach.service.js';
 import { ReleaseController } from './release.controller.js';
 import { ReleaseService } from './release.service.js';
@@ -28,6 +29,7 @@ import { SetUpService } from './setUp.service.js';
     ActivitiesService,
     ReleaseService,
     ExtensionsService,
+    ManyService,
     ReachService,
     SetUpService,
     ReleasesOfAudiences,

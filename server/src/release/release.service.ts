@@ -2,11 +2,12 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jigsaw/contract/release';
 import type { ActivityId, CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
-import type { Concerns } from '@jigsaw/core/release';
+import type { Concerns, ReleaseState } from '@jigsaw/core/release';
 import { audiencesOf, isInAudience, setsOfAudience, transition, wholeSet } from '@jigsaw/core/release';
 import { audiencesNow } from '../audiences/index.js';
 import { areEnrolled, lockCourse, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
+import { eventsAbout } from '../platform/events.js';
 import { newId } from '../platform/ids.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
@@ -163,27 +164,50 @@ export class ReleaseService {
   /** Withdrawn at once; copies and all that was done in them stay, and come back if it is released again. */
   async withdraw(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
     const activity = await this.activities.forStaff(person, activityId);
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const release = await manager.findOne(ReleaseRow, {
-        where: { activityId },
-        lock: { mode: 'pessimistic_write' },
-      });
-      if (!release) throw problems.conflict('This is still a draft; no one has seen it.');
-      const next = transition(stateOf(release), { type: 'withdrawn', at: now.getTime() });
-      if (!next.ok) throw problems.conflict('This was withdrawn already.');
-      await manager.update(ReleaseRow, release.id, {
-        ...stateColumns(next.state),
-        version: release.version + 1,
-      });
-      await record({
-        type: 'activity.withdrawn',
-        courseId: activity.courseId,
-        actorId: person.id,
-        subjectId: release.id,
-        facts: { activityId },
-        ...hearersOfRelease(release.id, { wasOut: isWithGroups(release, activity, now) }),
-      });
-      return this.activities.view(manager, activity);
+    return this.unitOfWork.run(async (work) => {
+      await this.withdrawIn(work, person, activity);
+      return this.activities.view(work.manager, activity);
+    });
+  }
+
+  /** Within the transaction of the caller, who has made sure that this person may. */
+  async withdrawIn({ manager, now, record }: Work, person: SignedIn, activity: ActivityRow): Promise<void> {
+    const release = await lockRelease(manager, activity.id);
+    if (!release) throw problems.conflict(`“${activity.title}” is still a draft; no one has seen it.`);
+    const from = stateOf(release);
+    const next = transition(from, { type: 'withdrawn', at: now.getTime() });
+    if (!next.ok) throw problems.conflict(`“${activity.title}” was withdrawn already.`);
+    await manager.update(ReleaseRow, release.id, {
+      ...stateColumns(next.state),
+      version: release.version + 1,
+    });
+    await record({
+      type: 'activity.withdrawn',
+      courseId: activity.courseId,
+      actorId: person.id,
+      subjectId: release.id,
+      facts: { activityId: activity.id, from },
+      ...hearersOfRelease(release.id, { wasOut: isWithGroups(release, activity, now) }),
+    });
+  }
+
+  /** As it was before it was withdrawn: scheduled or live since the same moment. Within the transaction of the caller, who has made sure that this person
+   * may. */
+  async releaseAgainIn({ manager, record }: Work, person: SignedIn, activity: ActivityRow): Promise<void> {
+    const release = await lockRelease(manager, activity.id);
+    if (release?.state !== 'withdrawn')
+      throw problems.conflict(`“${activity.title}” is not withdrawn any more.`);
+    const [withdrawn] = await eventsAbout(manager, release.id, 'activity.withdrawn', { unit: 'group' }, 1);
+    const from = withdrawn?.facts['from'] as ReleaseState | undefined;
+    if (!from) throw problems.conflict(`Open “${activity.title}” and release it again there.`);
+    await manager.update(ReleaseRow, release.id, { ...stateColumns(from), version: release.version + 1 });
+    await record({
+      type: 'activity.released',
+      courseId: activity.courseId,
+      actorId: person.id,
+      subjectId: release.id,
+      facts: { activityId: activity.id, state: from.state, isAgain: true },
+      ...hearersOfRelease(release.id),
     });
   }
 
@@ -231,6 +255,9 @@ export class ReleaseService {
       throw problems.notFound();
   }
 }
+
+const lockRelease = (manager: EntityManager, activityId: ActivityId): Promise<ReleaseRow | null> =>
+  manager.findOne(ReleaseRow, { where: { activityId }, lock: { mode: 'pessimistic_write' } });
 
 const hasNoGroups: ReadonlySet<string> = new Set(['class', 'person', 'staff']);
 

@@ -1,18 +1,55 @@
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { draftOfKind, kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
-import { Bar, ButtonLink, Empty, Muted, Page, Scroll, Small, Spoken, Tag, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Button,
+  ButtonLink,
+  Empty,
+  Muted,
+  Page,
+  Scroll,
+  Small,
+  Spoken,
+  Tag,
+  Waiting,
+} from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { useNow } from '../page/index.js';
 import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
+import { everything, isOut, stateOf, wantedOf } from './activityList.js';
+import type { Wanted } from './activityList.js';
+import { ListTools } from './ListTools.js';
+import { ManyFoot } from './ManyFoot.js';
+import { stateLook, stateWords } from './words.js';
 import { WriteMenu } from './WriteMenu.js';
 import { counted, namesTogether } from '@jigsaw/core/text';
 
 const List = styled.ul`
   background: var(--surface);
   border-bottom: var(--hair);
+`;
+const Row = styled.li`
+  display: grid;
+  grid-template-columns: 0 minmax(0, 1fr);
+  position: relative;
+  &[data-choosable] {
+    grid-template-columns: 44px minmax(0, 1fr);
+  }
+  > label {
+    display: grid;
+    place-items: center;
+    padding-left: 8px;
+    border-bottom: var(--hair);
+    cursor: pointer;
+  }
+  > :last-child {
+    grid-column: 2;
+  }
 `;
 const Line = styled.div<{ to?: string }>`
   display: grid;
@@ -63,10 +100,15 @@ const Line = styled.div<{ to?: string }>`
     }
   }
 `;
-const Head = styled.h2`
+const Head = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 12px;
   padding: 16px var(--s-4) 8px;
-  font: 600 12px/16px var(--font-text);
   color: var(--ink-2);
+  h2 {
+    font: 600 12px/16px var(--font-text);
+  }
 `;
 
 export function ActivitiesPage() {
@@ -75,6 +117,9 @@ export function ActivitiesPage() {
   const list = useListActivitiesQuery(course.id);
   const [create, { isLoading, error }] = useDraftActivityMutation();
   const mayRelease = course.role === 'instructor';
+  const [wanted, setWanted] = useState<Wanted>(everything);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const now = useNow(null);
   const begin = async (kind: KindOnPages) => {
     const answer = await create({ courseId: course.id, body: draftOfKind(kind) });
     if ('data' in answer && answer.data) void navigate(answer.data.id);
@@ -83,10 +128,12 @@ export function ActivitiesPage() {
     return <ProblemStrip of={list.error} onRetry={() => void list.refetch()} />;
   if (!list.data) return <Waiting what="what is released" />;
   const { activities } = list.data;
-  const drafts = activities.filter(
-    (activity) => activity.release === null || activity.release.state.state === 'withdrawn',
-  );
-  const out = activities.filter((activity) => !drafts.includes(activity));
+  const shown = wantedOf(activities, wanted, now);
+  const drafts = shown.filter((activity) => !isOut(activity));
+  const out = shown.filter(isOut);
+  // What someone else deleted meanwhile, or what is not shown any more, is not acted on.
+  const selected = shown.filter((activity) => chosen.has(activity.id));
+  const choosing = mayRelease ? { chosen, onChoose: setChosen } : null;
   const write = mayRelease && <WriteMenu isDisabled={isLoading} onChoose={(kind) => void begin(kind)} />;
   return (
     <Page>
@@ -98,6 +145,9 @@ export function ActivitiesPage() {
         {activities.length > 0 && write}
       </Bar>
       <Scroll>
+        {activities.length > 0 && (
+          <ListTools activities={activities} shown={shown.length} wanted={wanted} onChange={setWanted} />
+        )}
         {error && <ProblemStrip of={error} />}
         {activities.length === 0 && (
           <Empty title="Nothing written yet" action={write}>
@@ -105,49 +155,76 @@ export function ActivitiesPage() {
             sees.
           </Empty>
         )}
-        {drafts.length > 0 && (
-          <Activities title="Drafts, seen by staff only" activities={drafts} isLinked={mayRelease} />
+        {activities.length > 0 && shown.length === 0 && (
+          <Empty title="Nothing is like that">Try fewer words, or show all.</Empty>
         )}
-        {out.length > 0 && <Activities title="Released" activities={out} isLinked={mayRelease} />}
+        {drafts.length > 0 && (
+          <Activities title="Drafts, seen by staff only" activities={drafts} choosing={choosing} />
+        )}
+        {out.length > 0 && <Activities title="Released" activities={out} choosing={choosing} />}
       </Scroll>
+      {selected.length > 0 && <ManyFoot chosen={selected} onClear={() => setChosen(new Set())} />}
     </Page>
   );
 }
 
-export const stateWords = {
-  draft: 'Draft',
-  scheduled: 'Scheduled',
-  live: 'Live',
-  closed: 'Closed',
-  withdrawn: 'Withdrawn',
-} as const;
-export const stateLook = {
-  draft: 'dash',
-  scheduled: 'plain',
-  live: 'solid',
-  closed: 'plain',
-  withdrawn: 'dash',
-} as const;
+interface Choosing {
+  readonly chosen: ReadonlySet<string>;
+  readonly onChoose: (chosen: ReadonlySet<string>) => void;
+}
 
-function Activities({
-  title,
-  activities,
-  isLinked,
-}: {
+interface ActivitiesProps {
   readonly title: string;
   readonly activities: readonly ActivityView[];
-  readonly isLinked: boolean;
-}) {
+  /** null: they are only looked at. */
+  readonly choosing: Choosing | null;
+}
+
+function Activities({ title, activities, choosing }: ActivitiesProps) {
   const { dates } = useCourse();
+  const isAll = choosing !== null && activities.every(({ id }) => choosing.chosen.has(id));
+  const choose = (ids: readonly string[], isIn: boolean) => {
+    const next = new Set(choosing?.chosen);
+    for (const id of ids)
+      if (isIn) next.add(id);
+      else next.delete(id);
+    choosing?.onChoose(next);
+  };
   return (
     <section aria-label={title}>
-      <Head>{title}</Head>
+      <Head>
+        <h2>{title}</h2>
+        {choosing && activities.length > 1 && (
+          <Button
+            kind="quiet"
+            isSmall
+            onPress={() =>
+              choose(
+                activities.map(({ id }) => id),
+                !isAll,
+              )
+            }
+          >
+            {isAll ? 'Select none' : `Select these ${activities.length}`}
+          </Button>
+        )}
+      </Head>
       <List>
         {activities.map((activity) => {
-          const state = activity.release?.state.state ?? 'draft';
+          const state = stateOf(activity);
           return (
-            <li key={activity.id}>
-              <Line {...(isLinked ? { as: Link, to: activity.id } : {})}>
+            <Row key={activity.id} data-choosable={choosing ? '' : undefined}>
+              {choosing && (
+                <label>
+                  <input
+                    type="checkbox"
+                    aria-label={`Select ${activity.title}`}
+                    checked={choosing.chosen.has(activity.id)}
+                    onChange={(event) => choose([activity.id], event.target.checked)}
+                  />
+                </label>
+              )}
+              <Line {...(choosing ? { as: Link, to: activity.id } : {})}>
                 <KindIcon kind={activity.kind} />
                 <b>{activity.title}</b>
                 <span>
@@ -167,7 +244,7 @@ function Activities({
                 <Small>{activity.points === null ? 'not marked' : `${activity.points} points`}</Small>
                 <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
               </Line>
-            </li>
+            </Row>
           );
         })}
       </List>
@@ -178,7 +255,7 @@ function Activities({
 function KindIcon({ kind }: { readonly kind: string }) {
   const known = kindOf(kind);
   return known ? (
-    <span title={known.word}>
+    <span title={known.word} style={{ display: 'grid' }}>
       <known.icon size={19} aria-hidden="true" />
       <Spoken>{known.word}: </Spoken>
     </span>

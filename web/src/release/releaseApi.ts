@@ -1,9 +1,10 @@
 import { Done } from '@jigsaw/contract/common';
 import { ForeseenMarks } from '@jigsaw/contract/marks';
 import type { ForeseeMarks } from '@jigsaw/contract/marks';
-import { ActivityList, ActivityView, ReachView } from '@jigsaw/contract/release';
+import { ActivityList, ActivityView, ManyChanged, ReachView } from '@jigsaw/contract/release';
 import type {
   ActivityDraft,
+  ChangeMany,
   ChangeReach,
   CopyActivity,
   EditActivity,
@@ -154,6 +155,15 @@ const writeApi = readApi.injectEndpoints({
       responseSchema: ActivityView,
       invalidatesTags: [...reachTags],
     }),
+    changeMany: build.mutation<ManyChanged, { courseId: string } & ChangeMany>({
+      query: ({ courseId, ...body }) => ({
+        url: `courses/${courseId}/activities/many`,
+        method: 'POST',
+        body,
+      }),
+      responseSchema: ManyChanged,
+      invalidatesTags: [...reachTags, 'Mark', 'MyMarks'],
+    }),
     withdrawActivity: build.mutation<ActivityView, string>({
       query: (activityId) => ({ url: `activities/${activityId}/withdraw`, method: 'POST' }),
       responseSchema: ActivityView,
@@ -187,5 +197,6 @@ export const {
   useReleaseActivityMutation,
   useChangeReachMutation,
   useWithdrawActivityMutation,
+  useChangeManyMutation,
   useExtendMutation,
 } = writeApi;

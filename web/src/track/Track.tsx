@@ -81,6 +81,12 @@ const Piece = styled(Link)`
   @media (max-width: 900px) {
     padding-left: 20px;
     padding-right: 4px;
+    /* Figures take a second line before they lose a word. */
+    span {
+      white-space: normal;
+      line-height: 13px;
+      max-height: 26px;
+    }
   }
   &[aria-current] span {
     color: inherit;
