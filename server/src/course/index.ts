@@ -21,5 +21,4 @@ export {
   updateEnrolments,
 } from './enrolments.js';
 export { authorsById, peopleOf, toldApart } from './people.js';
-export type { PersonNow } from './people.js';
 export { refuseUnless, Viewers } from './viewers.js';
