@@ -74,7 +74,7 @@ const pictures = [
   ['deal', ilse, 'groups', dealByRules],
   ['release', ilse, 'release'],
   ['audience', ilse, 'audiences', open(/Kombucha/)],
-  ['composer', ilse, 'release', open(/Ferment report/)],
+  ['composer', ilse, 'release', open(/Week 3 tasting critique/)],
   ['rooms', ilse, 'rooms'],
   ['desk', ilse, 'marks', atTheDesk('Ferment report', /Stoneware/)],
   ['gradebook', ilse, 'marks/gradebook'],

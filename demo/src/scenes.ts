@@ -245,6 +245,6 @@ export async function releaseReport(stage: Stage): Promise<void> {
   });
   await stage.instructor.put(
     `activities/${report.id}/student-extensions/${sure(firkin.members[0]).enrolmentId}`,
-    { due: stage.clock.at(1, 'Fri 17:00'), reason: 'In hospital until Wednesday' },
+    { due: stage.clock.at(0, 'Mon 17:00'), reason: 'In hospital until Saturday' },
   );
 }

@@ -43,6 +43,10 @@ const Sill = styled.header`
     display: block;
     color: var(--ink);
   }
+  > div.when .reason {
+    display: block;
+    overflow-wrap: anywhere;
+  }
   @media (max-width: 700px) {
     flex-wrap: wrap;
     padding: 10px 16px;
@@ -125,7 +129,11 @@ export function CopyFrame({
             {extension && <Tag $look="warn">{extension.isOwn ? 'extended for you' : 'extended'}</Tag>}
           </b>
           {note ?? whoSees(head)}
-          {extension && ` ${extension.reason}.`}
+          {extension && (
+            <span className="reason">
+              Reason: <bdi>{extension.reason}</bdi>
+            </span>
+          )}
         </div>
       </Sill>
       <Terms head={head} />
