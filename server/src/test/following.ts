@@ -22,6 +22,7 @@ export async function follow(browser: Browser, courseId: string): Promise<Follow
     browser.get(`/api/courses/${courseId}/changes`) as unknown as { request(): ClientRequest }
   ).request();
   let isOpen = false;
+  let isOver = false;
   const over = new Promise<void>((resolve) => {
     stream.on('response', (response) => {
       response.setEncoding('utf8');
@@ -29,7 +30,10 @@ export async function follow(browser: Browser, courseId: string): Promise<Follow
         isOpen = true;
         for (const [, type] of text.matchAll(/data: \{"type":"([^"]*)"/g)) heard.push(sure(type));
       });
-      response.on('end', resolve);
+      response.on('end', () => {
+        isOver = true;
+        resolve();
+      });
       response.on('error', () => undefined); // it was stopped
     });
   });
@@ -37,8 +41,11 @@ export async function follow(browser: Browser, courseId: string): Promise<Follow
   stream.end();
   const waitFor = async (what: string, isThere: () => boolean) => {
     for (let waited = 0; !isThere(); waited += 20) {
-      if (waited > patienceMs)
-        throw new Error(`${what} did not come; heard: ${heard.join(', ') || 'nothing'}`);
+      // The server ends a stream when it can no longer say what happened; then nothing more will come.
+      if (isOver || waited > patienceMs)
+        throw new Error(
+          `${what} did not come${isOver ? ', the stream is over' : ''}; heard: ${heard.join(', ') || 'nothing'}`,
+        );
       await wait(20);
     }
   };
