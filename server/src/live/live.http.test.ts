@@ -1,4 +1,4 @@
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { sure } from '@jigsaw/core/lists';
 import { addFile, aCourse, aMember, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
@@ -7,6 +7,7 @@ import type { Following } from '../test/following.js';
 import { marker, tellAll } from '../test/marker.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { password, startTestServer } from '../test/testServer.js';
+import { SessionService } from '../identity/index.js';
 import { Streams } from './streams.js';
 
 let server: TestServer;
@@ -148,6 +149,23 @@ describe('live changes', () => {
     server.clock.pass({ days: 15 });
     await server.app.get(Streams, { strict: false }).beatOnce();
     await here.over;
+  });
+
+  it('stay open when they were opened while it was asked whose sessions are', async () => {
+    await listen(browserOf('noor')); // someone to ask about
+    const sessions = server.app.get(SessionService, { strict: false });
+    const answer = sessions.stillOpen.bind(sessions);
+    const asked = jest.spyOn(sessions, 'stillOpen');
+    let later: Following | null = null;
+    asked.mockImplementationOnce(async (ids) => {
+      const open = await answer(ids);
+      later = await listen(browserOf('jorge'));
+      return open;
+    });
+    await server.app.get(Streams, { strict: false }).beatOnce();
+    asked.mockRestore();
+    await forAll();
+    expect(await (later as unknown as Following).until(marker)).toEqual([marker]);
   });
 
   it('end when the line to the database was lost: no one knows what was missed', async () => {

@@ -89,9 +89,11 @@ export class Streams implements OnApplicationBootstrap, OnApplicationShutdown {
     const open = [...this.courses.values()].flatMap((course) => [...course.streams()]);
     if (open.length === 0) return;
     for (const stream of open) stream.beat();
+    // Lines that are opened while this is asked are not among them.
+    const asked = new Set(open.map((stream) => stream.owner.sessionId));
     try {
-      const still = await this.sessions.stillOpen([...new Set(open.map((stream) => stream.owner.sessionId))]);
-      this.endWhere((sessionId) => !still.has(sessionId));
+      const still = await this.sessions.stillOpen([...asked]);
+      this.endWhere((sessionId) => asked.has(sessionId) && !still.has(sessionId));
     } catch (error) {
       this.log.warn({ err: error }, 'whose sessions are open could not be read');
     }
