@@ -195,14 +195,7 @@ export class ActivitiesService {
         `“${title}” was released, so it cannot be deleted. Withdraw it instead; all work is kept.`,
       );
     await manager.update(ActivityRow, id, { deletedAt: now });
-    await record({
-      type: 'activity.deleted',
-      courseId,
-      actorId: person.id,
-      subjectId: id,
-      facts: {},
-      ...toTeachers,
-    });
+    await record(ofDraft('activity.deleted', person, { id, courseId }));
   }
 
   async restore(person: SignedIn, activityId: ActivityId): Promise<ActivityView> {
@@ -216,14 +209,7 @@ export class ActivitiesService {
   /** Within the transaction of the caller, who has made sure that this person may. */
   async restoreIn({ manager, record }: Work, person: SignedIn, { id, courseId }: ActivityRow): Promise<void> {
     await manager.update(ActivityRow, id, { deletedAt: null });
-    await record({
-      type: 'activity.restored',
-      courseId,
-      actorId: person.id,
-      subjectId: id,
-      facts: {},
-      ...toTeachers,
-    });
+    await record(ofDraft('activity.restored', person, { id, courseId }));
   }
 
   /** One write of what is in an activity, on top of the version that the person has seen.
@@ -286,14 +272,7 @@ export class ActivitiesService {
   ): Promise<ActivityRow> {
     const id = newId<'activity'>();
     await manager.insert(ActivityRow, { ...columns, id, version: 1, createdAt: now, updatedAt: now });
-    await record({
-      type: 'activity.drafted',
-      courseId: columns.courseId,
-      actorId: person.id,
-      subjectId: id,
-      facts,
-      ...toTeachers,
-    });
+    await record(ofDraft('activity.drafted', person, { id, courseId: columns.courseId }, facts));
     return manager.findOneByOrFail(ActivityRow, { id });
   }
 
@@ -329,6 +308,14 @@ export class ActivitiesService {
       );
   }
 }
+
+/** What happened to a draft. */
+const ofDraft = (
+  type: string,
+  person: SignedIn,
+  { id, courseId }: Pick<ActivityRow, 'id' | 'courseId'>,
+  facts: Record<string, unknown> = {},
+) => ({ type, courseId, actorId: person.id, subjectId: id, facts, ...toTeachers });
 
 /** Acts on one activity take turns from here to the end of the transaction.
  * @throws not-found for one that was deleted before its turn came. */

@@ -6,13 +6,13 @@ import type { GrantedRow, OwnTime } from './facts.js';
 import type { ActivityRow, ReleaseRow } from './release.rows.js';
 
 /** What the dates of a copy come from. */
-interface Granted {
+interface Extended {
   readonly activity: ActivityRow;
   readonly extension: GrantedRow | null;
   readonly ownTime: OwnTime;
 }
 /** With the dates of the one who asks. */
-interface Dated extends Granted {
+interface Dated extends Extended {
   readonly schedule: CopyDates;
 }
 interface Released {
@@ -22,7 +22,7 @@ interface Released {
 
 /** The dates of a copy for one person; null: for its group. */
 export function workedOut(
-  { activity, extension, ownTime }: Granted,
+  { activity, extension, ownTime }: Extended,
   enrolmentId: EnrolmentId | null,
 ): CopyDates {
   const own = enrolmentId === null ? undefined : ownTime.get(enrolmentId);

@@ -14,7 +14,7 @@ import { hearersOf, hearersOfRelease } from './hearers.js';
 import { CopyRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from './release.rows.js';
 
 /** Who gets more time: one group, or one student wherever they are. */
-export type Granted = { readonly groupId: GroupId } | { readonly enrolmentId: EnrolmentId };
+export type ExtendedTo = { readonly groupId: GroupId } | { readonly enrolmentId: EnrolmentId };
 
 /** More time for one group, or for one student. */
 @Injectable()
@@ -28,7 +28,7 @@ export class ExtensionsService {
   async extend(
     person: SignedIn,
     activityId: ActivityId,
-    to: Granted,
+    to: ExtendedTo,
     grant: z.output<typeof GrantExtension> | null,
   ): Promise<ActivityView> {
     await this.activities.forStaff(person, activityId);
@@ -68,7 +68,7 @@ export class ExtensionsService {
   }
 
   /** @throws not-found for a group of another course, and for anyone who is no student of this one. */
-  private async refuseStranger(manager: EntityManager, courseId: CourseId, to: Granted): Promise<void> {
+  private async refuseStranger(manager: EntityManager, courseId: CourseId, to: ExtendedTo): Promise<void> {
     if ('groupId' in to) {
       const tag = (await groupTags(manager, [to.groupId])).get(to.groupId);
       if (!tag) throw problems.notFound();
@@ -86,7 +86,7 @@ export class ExtensionsService {
   private async hearersIn(
     manager: EntityManager,
     activityId: ActivityId,
-    to: Granted,
+    to: ExtendedTo,
   ): Promise<Partial<Concerns>> {
     const release = await manager.findOneBy(ReleaseRow, { activityId });
     if (!release) return { staff: 'release' };

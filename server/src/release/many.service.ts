@@ -66,8 +66,8 @@ export class ManyService {
       if (act.kind === 'delete')
         return { activities: [], deleted: rows.map(({ id, version }) => ({ id, version })) };
       const ids = (act.kind === 'copy' ? made : rows).map(({ id }) => id);
-      const now = await manager.findBy(ActivityRow, { id: In(ids) });
-      return { activities: await activityViews(manager, this.kinds, now, this.clock.now()), deleted: [] };
+      const shown = await manager.findBy(ActivityRow, { id: In(ids) });
+      return { activities: await activityViews(manager, this.kinds, shown, this.clock.now()), deleted: [] };
     });
   }
 

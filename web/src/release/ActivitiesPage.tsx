@@ -25,7 +25,7 @@ import { everything, isOut, stateOf, wantedOf } from './activityList.js';
 import type { Wanted } from './activityList.js';
 import { ListTools } from './ListTools.js';
 import { ManyFoot } from './ManyFoot.js';
-import { stateLook, stateWords } from './words.js';
+import { stateLook, stateWords } from './states.js';
 import { WriteMenu } from './WriteMenu.js';
 import { counted, namesTogether } from '@jigsaw/core/text';
 

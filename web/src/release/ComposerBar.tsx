@@ -3,7 +3,7 @@ import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { Bar, Button, ButtonLink, Muted, Small, Tag } from '../look/index.js';
 import { saySaved } from '../page/index.js';
-import { stateLook, stateWords } from './words.js';
+import { stateLook, stateWords } from './states.js';
 import { CopyButton } from './CopyButton.js';
 import { isForStaff } from './releaseTarget.js';
 import type { Composing } from './useComposer.js';

@@ -6,7 +6,7 @@ import { useCourse } from '../course/index.js';
 import { Button, Emblem, Small, useNotice } from '../look/index.js';
 import { ExtendSheet } from './ExtendSheet.js';
 import { useExtendMutation } from './releaseApi.js';
-import type { Granted } from './releaseApi.js';
+import type { ExtendedTo } from './releaseApi.js';
 
 const Lines = styled.ul`
   border-top: var(--hair);
@@ -31,7 +31,7 @@ interface ExceptionsProps {
 }
 
 interface Exception {
-  readonly to: Granted;
+  readonly to: ExtendedTo;
   /** null: one student’s own. */
   readonly number: number | null;
   readonly name: string;

@@ -22,7 +22,7 @@ import type { Findable } from '../look/index.js';
 import { useReadRosterQuery } from '../roster/index.js';
 import { MarksForeseen } from './MarksForeseen.js';
 import { useExtendMutation, useForeseeMarksQuery } from './releaseApi.js';
-import type { Granted } from './releaseApi.js';
+import type { ExtendedTo } from './releaseApi.js';
 
 const Form = styled.div`
   display: grid;
@@ -37,7 +37,7 @@ interface ExtendSheetProps {
 }
 
 interface Extendable extends Findable {
-  readonly to: Granted;
+  readonly to: ExtendedTo;
   readonly name: string;
 }
 

@@ -4,7 +4,7 @@ import { kinds } from '../kinds/index.js';
 import { Button, Choice, FindField, Muted } from '../look/index.js';
 import { everything, isNarrowed, namesOf, stateOf } from './activityList.js';
 import type { DueWhen, Order, Wanted } from './activityList.js';
-import { stateWords } from './words.js';
+import { stateWords } from './states.js';
 
 const Tools = styled.div`
   display: flex;

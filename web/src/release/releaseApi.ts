@@ -16,7 +16,7 @@ import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { api } from '../api/index.js';
 
 /** Who gets more time. */
-export type Granted = { readonly groupId: GroupId } | { readonly enrolmentId: EnrolmentId };
+export type ExtendedTo = { readonly groupId: GroupId } | { readonly enrolmentId: EnrolmentId };
 
 const reachTags = ['Activity', 'Figures', 'Room', 'Desk', 'Gradebook', 'Copy'] as const;
 
@@ -169,7 +169,10 @@ const writeApi = readApi.injectEndpoints({
       responseSchema: ActivityView,
       invalidatesTags: [...reachTags],
     }),
-    extend: build.mutation<ActivityView, { activityId: string; to: Granted; grant: GrantExtension | null }>({
+    extend: build.mutation<
+      ActivityView,
+      { activityId: string; to: ExtendedTo; grant: GrantExtension | null }
+    >({
       query: ({ activityId, to, grant }) => ({
         url:
           'groupId' in to

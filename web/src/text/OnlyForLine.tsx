@@ -64,7 +64,7 @@ export function OnlyForLine({ node, editor, updateAttributes, getPos, deleteNode
             onChange={(id) => set([...named, id])}
           />
         )}
-        <Small>{sayOthers(named.length, others.length)}</Small>
+        <Small>{sayOthers(groups.length - others.length, others.length)}</Small>
         <Button kind="quiet" isSmall onPress={forEveryone}>
           For everyone
         </Button>
@@ -77,8 +77,9 @@ export function OnlyForLine({ node, editor, updateAttributes, getPos, deleteNode
   );
 }
 
-function sayOthers(named: number, others: number): string {
-  if (named === 0) return 'No one sees this line yet.';
+/** @param readers of the groups that get this. */
+function sayOthers(readers: number, others: number): string {
+  if (readers === 0) return 'No one sees this line yet.';
   return others === 0
     ? 'Every group sees this line.'
     : `The other ${counted(others, 'group')} ${others === 1 ? 'does' : 'do'} not see this line.`;
