@@ -37,6 +37,13 @@ const aRelease = (more: Partial<ReleaseFacts> = {}): ReleaseFacts => ({
 const access = (viewer: Viewer | null, release: ReleaseFacts, copy: CopyFacts, now = 100) =>
   decide(viewer, release, copy, now).access;
 
+const wording = {
+  dateTime: String,
+  groupName: () => 'Crock',
+  setName: () => 'Bench teams',
+  audienceName: () => 'Dairy',
+};
+
 describe('who sees what', () => {
   it('opens a group its own copy and hides the copies of others', () => {
     expect(access(aStudent(), aRelease(), crock)).toBe('open');
@@ -100,6 +107,18 @@ describe('who sees what', () => {
       isOwn: false,
     });
   });
+  it('keeps it open for one student who has longer, and for no one beside them', () => {
+    const own = new Map([['noor' as EnrolmentId, { due: 50, closes: null }]]);
+    const release = aRelease({ schedule: { opens: null, due: 20, closes: 30 }, ownTime: own });
+    const jorge = aStudent({ enrolmentId: 'jorge' as EnrolmentId });
+    const at = (viewer: Viewer) => [29, 40, 50].map((now) => access(viewer, release, crock, now));
+    expect(at(aStudent())).toEqual(['open', 'open', 'read-only']);
+    expect(at(jorge)).toEqual(['open', 'read-only', 'read-only']);
+    expect(explain(decide(aStudent(), release, crock, 40), { ...wording, isToYou: true })).toContain(
+      'You have until 50, by an extension of your own.',
+    );
+    expect(explain(decide(jorge, release, crock, 40), wording).join(' ')).not.toContain('extension');
+  });
   it('tells whose work it is from who only reads', () => {
     const part = (viewer: Viewer, release = aRelease({ mode: 'read-along' }), copy: CopyFacts = crock) =>
       decide(viewer, release, copy, 1).part;
@@ -119,12 +138,6 @@ describe('who sees what', () => {
     ).toBe('hidden');
   });
   it('says why, verdict first', () => {
-    const wording = {
-      dateTime: String,
-      groupName: () => 'Crock',
-      setName: () => 'Bench teams',
-      audienceName: () => 'Dairy',
-    };
     expect(explain(decide(aStudent(), aRelease(), crock, 1), wording)).toEqual([
       'Can read and work in it.',
       'It was released to Bench teams.',
