@@ -18,7 +18,10 @@ import type { RichText } from './text.js';
 import { Brief, StoredRichText } from './text.js';
 
 /** A moment that someone chose. A year that is half typed is none. */
-const Moment = DateTime.refine((at) => at >= '2000' && at < '2200', 'Enter a four-digit year, like 2026.');
+export const Moment = DateTime.refine(
+  (at) => at >= '2000' && at < '2200',
+  'Enter a four-digit year, like 2026.',
+);
 
 const millis = (at: string | null) => (at === null ? null : Date.parse(at));
 
@@ -268,6 +271,15 @@ export const ReachView = z.object({
   leftOut: z.array(Named),
 });
 export type ReachView = z.infer<typeof ReachView>;
+
+/** When and where something takes place. */
+export const Happening = z.object({
+  starts: DateTime,
+  ends: DateTime,
+  place: z.string(),
+  isCancelled: z.boolean(),
+});
+export type Happening = z.infer<typeof Happening>;
 
 export const Lateness = z.object({ minutes: z.number().int(), deduction: z.string() });
 export type Lateness = z.infer<typeof Lateness>;

@@ -1,7 +1,15 @@
 import { z } from 'zod';
 import { ActivityId, CopyId, DateTime, ReleaseId } from './common.js';
 import { Member } from './course.js';
-import { KindSettings, LatePolicy, Progress, ReleaseMode, ScheduleView, WorkState } from './release.js';
+import {
+  Happening,
+  KindSettings,
+  LatePolicy,
+  Progress,
+  ReleaseMode,
+  ScheduleView,
+  WorkState,
+} from './release.js';
 import { GroupTag } from './sets.js';
 import { Rubric } from './rubric.js';
 import { StoredRichText } from './text.js';
@@ -15,6 +23,8 @@ export const RoomItem = z.object({
   points: z.string().nullable(),
   due: DateTime.nullable(),
   isExtended: z.boolean(),
+  /** null: at no time of its own. */
+  happens: Happening.nullable(),
   access: z.enum(['open', 'read-only']),
   mode: ReleaseMode,
   progress: Progress,

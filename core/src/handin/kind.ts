@@ -14,6 +14,7 @@ const kindOf = <Settings>(
   modes: (settings) => (rulesOf(settings).by === 'group' ? ['own', 'read-along'] : ['own', 'common']),
   markFor: (settings) => rulesOf(settings).by,
   isHandedIn: true,
+  isWork: true,
 });
 
 /** Members write their parts and add files; the group hands in once for all. */

@@ -36,7 +36,7 @@ export type { ConcernedCopies, Concerns, CopiesInView } from './hearers.js';
 export { mayAct } from './kindRules.js';
 export type { KindFacts } from './kindFacts.js';
 export type { KindRules } from './kindRules.js';
-export { daysLater, scheduleLater } from './moved.js';
+export { daysLater, offsetAt, scheduleLater } from './moved.js';
 export { datesFor, inOrder } from './schedule.js';
 export type { CopyDates, DateSource } from './schedule.js';
 export { isOut, isReleased, stateAt } from './stateAt.js';

@@ -19,7 +19,7 @@ const dayMs = 86_400_000;
 const clocks = new Map<string, Intl.DateTimeFormat>();
 
 /** How far clocks there are ahead of UTC; milliseconds. */
-function offsetAt(at: Instant, timeZone: string): number {
+export function offsetAt(at: Instant, timeZone: string): number {
   const clock =
     clocks.get(timeZone) ??
     new Intl.DateTimeFormat('en-US', {

@@ -5,4 +5,5 @@ export const wikiFacts: KindFacts<{ readonly markFor: 'group' | 'student' }> = {
   modes: () => ['own', 'read-along', 'common'],
   markFor: ({ markFor }) => markFor,
   isHandedIn: false,
+  isWork: true,
 };

@@ -29,6 +29,8 @@ import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
 import { TrackModule } from '../track/index.js';
+import { CalendarModule } from '../calendar/index.js';
+import { NoticeModule } from '../notice/index.js';
 import { WikiModule } from '../wiki/index.js';
 
 @Global()
@@ -75,6 +77,8 @@ export class AppModule {
         HandInModule,
         DiscussionModule,
         WikiModule,
+        NoticeModule,
+        CalendarModule,
         MarksModule,
         TrackModule,
         LiveModule,

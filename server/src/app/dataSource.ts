@@ -1,4 +1,5 @@
 import type { DataSourceOptions } from 'typeorm';
+import { CalendarAddressRow } from '../calendar/index.js';
 import { CourseRow, EnrolmentRow } from '../course/index.js';
 import { PostRow } from '../discussion/index.js';
 import { BlobChunkRow, BlobRow, FileRow } from '../files/files.rows.js';
@@ -15,7 +16,14 @@ import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
 import { AwaitedPlaceRow, MembershipRow } from '../placing/index.js';
 import { EventRow } from '../platform/event.rows.js';
-import { ActivityRow, CopyRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from '../release/index.js';
+import {
+  ActivityRow,
+  AnnouncedRow,
+  CopyRow,
+  ExtensionRow,
+  ReleaseRow,
+  StudentExtensionRow,
+} from '../release/index.js';
 import { SeenCountRow, SeenRow } from '../rooms/index.js';
 import { SavedAudienceRow } from '../audiences/index.js';
 import { RosterChangeRow } from '../roster/index.js';
@@ -26,8 +34,8 @@ const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
-  SavedAudienceRow, ActivityRow, ReleaseRow, CopyRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
-  BlobRow, BlobChunkRow, FileRow,
+  SavedAudienceRow, ActivityRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
+  CalendarAddressRow, BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,
   MarkRow, MarkAdjustmentRow, ReleasedMarkRow,

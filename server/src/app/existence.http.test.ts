@@ -37,7 +37,7 @@ const thereFor: Record<string, readonly Name[]> = {
     crock,
     `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
      deletePost
-     restorePost readWiki readPage readRevision deletePage restorePage`,
+     restorePost readEventFile readWiki readPage readRevision deletePage restorePage`,
   ),
   ...forAll(
     markers,
@@ -51,6 +51,7 @@ const notAsked = [
   ...['signIn', 'signInAsDemoPerson', 'lookAtLink', 'openLink', 'mailLink', 'signOut', 'readSession'],
   ...['readFrontDoor', 'readHealth', 'readOpenSessions', 'endSession', 'endOtherSessions'],
   ...['createCourse', 'listCourses', 'followChanges', 'addFile'],
+  ...['listCalendarAddresses', 'addCalendarAddress', 'removeCalendarAddress', 'readCalendar'],
 ];
 
 let server: TestServer;

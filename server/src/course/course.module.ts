@@ -7,6 +7,6 @@ import { Viewers } from './viewers.js';
 @Module({
   controllers: [CourseController],
   providers: [Viewers, CoursesService, AttributeNames],
-  exports: [Viewers, AttributeNames],
+  exports: [CoursesService, Viewers, AttributeNames],
 })
 export class CourseModule {}

@@ -1,6 +1,7 @@
 export { AttributeNames } from './attributeNames.js';
 export type { RenamedAttribute } from './attributeNames.js';
 export { attributesOf, chooseKind, chosenKinds } from './attributes.js';
+export { CoursesService } from './courses.service.js';
 export { CourseModule } from './course.module.js';
 export { CourseRow, EnrolmentRow } from './course.rows.js';
 export {

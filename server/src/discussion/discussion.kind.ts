@@ -10,6 +10,7 @@ import { authorsById } from '../course/index.js';
 import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
 import { datesOf, Kinds, lastDueOf, onTime, plainDecimal } from '../release/index.js';
 import type { PostRow } from './discussion.rows.js';
+import { postsSql, Talks } from './talks.js';
 import { whoseFigures } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
 
@@ -19,19 +20,19 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   readonly modes = discussionFacts.modes;
   readonly markFor = discussionFacts.markFor;
   readonly isHandedIn = discussionFacts.isHandedIn;
+  readonly isWork = discussionFacts.isWork;
   readonly settings = DiscussionSettings;
 
-  constructor(private readonly kinds: Kinds) {
+  constructor(
+    private readonly kinds: Kinds,
+    private readonly talks: Talks,
+  ) {
     kinds.register(this);
-  }
-
-  settingsOf({ activity }: CopyAccess): DiscussionSettings {
-    return this.kinds.settingsOf(activity) as DiscussionSettings;
+    talks.register(this.name, (settings) => settings as DiscussionSettings);
   }
 
   itemsSql(copies: string): string {
-    return `SELECT "copyId", "id" AS "subjectId", "version", "authorId", NULL::uuid AS "ownerId", COALESCE("editedAt", "createdAt") AS "at", left("plain", 200) AS "excerpt"
-              FROM "post" WHERE "copyId" = ANY(${copies}) AND "deletedAt" IS NULL`;
+    return postsSql(copies);
   }
 
   async progress(asked: Asked): Promise<Map<string, Progress>> {
@@ -43,7 +44,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
         const isMember = decision.part === 'member';
         const by = groupedBy(here, (post) => post.authorId);
         const own = isMember ? (by.get(viewer.enrolmentId) ?? []) : here;
-        const settings = this.settingsOf(access);
+        const settings = this.talks.ruleOf(access);
         const isCounted = whoseFigures('what-each-did', decision.part, viewer.role) !== 'none';
         const isAsking = isCounted && settings.posts + settings.replies > 0;
         const members = asked.membersOf(copy.id);
@@ -127,7 +128,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   /** What one student has done of the requirement, from their own posts in one copy. */
   met(access: CopyAccess, own: readonly Counted[], whose: EnrolmentId): RequirementsMet {
     return requirementsMet(
-      this.settingsOf(access),
+      this.talks.ruleOf(access),
       own.map((post) => ({
         isReply: post.parentId !== null,
         words: post.words,

@@ -4,10 +4,12 @@ import { RoomsModule } from '../rooms/index.js';
 import { DiscussionController } from './discussion.controller.js';
 import { DiscussionKind } from './discussion.kind.js';
 import { DiscussionService } from './discussion.service.js';
+import { Talks } from './talks.js';
 
 @Module({
   imports: [ReleaseModule, RoomsModule],
   controllers: [DiscussionController],
-  providers: [DiscussionKind, DiscussionService],
+  providers: [Talks, DiscussionKind, DiscussionService],
+  exports: [Talks],
 })
 export class DiscussionModule {}

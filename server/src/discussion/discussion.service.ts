@@ -28,6 +28,7 @@ import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, membersOfCopies, plainDecimal } from '../release/index.js';
 import { DiscussionKind } from './discussion.kind.js';
 import { PostRow } from './discussion.rows.js';
+import { Talks } from './talks.js';
 import { isShown, lockPost, momentOf, nextTurn } from './posts.js';
 
 const threadsAPage = 60;
@@ -40,6 +41,7 @@ export class DiscussionService {
     private readonly texts: Texts,
     private readonly gate: Gate,
     private readonly kind: DiscussionKind,
+    private readonly talks: Talks,
     private readonly news: News,
   ) {}
 
@@ -236,7 +238,7 @@ export class DiscussionService {
   }
 
   private async metOf(access: CopyAccess, manager: EntityManager): Promise<DiscussionView['met']> {
-    const { posts, replies } = this.kind.settingsOf(access);
+    const { posts, replies } = this.talks.ruleOf(access);
     if (posts + replies === 0) return [];
     const members = (await membersOfCopies(manager, [access]))(access.copy.id);
     const whose = (figure: Figure) => whoseFigures(figure, access.decision.part, access.viewer.role);
@@ -308,12 +310,12 @@ export class DiscussionService {
   }
 
   private may(access: CopyAccess, act: DiscussionAct): boolean {
-    return mayAct(discussionRules(this.kind.settingsOf(access)), act, access.decision);
+    return mayAct(discussionRules(this.talks.ruleOf(access)), act, access.decision);
   }
 
   private async enter(person: SignedIn, copyId: CopyId): Promise<CopyAccess> {
     const access = await this.gate.enter(person, copyId);
-    if (access.activity.kind !== this.kind.name) throw problems.notFound();
+    if (!this.talks.isIn(access)) throw problems.notFound();
     return access;
   }
 
@@ -321,6 +323,8 @@ export class DiscussionService {
     const access = await this.enter(person, copyId);
     if (this.may(access, act)) return access;
     if (access.decision.part === 'member' && access.decision.access !== 'open') throw problems.closed();
+    if (this.talks.ruleOf(access).isSilent && access.decision.part !== 'reader')
+      throw problems.notYours('Replies are off here. Your text is still here; copy what you need.');
     throw act === 'open-thread' && access.decision.part === 'member'
       ? problems.notYours('Your instructor starts the threads here. Reply in one of them.')
       : problems.notYours('You may read along here, not write.');

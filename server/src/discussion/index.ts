@@ -1,2 +1,3 @@
 export { DiscussionModule } from './discussion.module.js';
 export { PostRow } from './discussion.rows.js';
+export { postsSql, Talks } from './talks.js';

@@ -19,6 +19,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
   readonly modes: KindFacts<Settings>['modes'];
   readonly markFor: KindFacts<Settings>['markFor'];
   readonly isHandedIn: boolean;
+  readonly isWork: boolean;
 
   constructor(
     private readonly facts: KindFacts<Settings> & { readonly rulesOf: (settings: Settings) => HandInRules },
@@ -30,6 +31,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
     this.modes = facts.modes;
     this.markFor = facts.markFor;
     this.isHandedIn = facts.isHandedIn;
+    this.isWork = facts.isWork;
   }
 
   rulesFor({ activity }: CopyAccess): HandInRules {

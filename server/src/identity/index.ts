@@ -1,4 +1,5 @@
 export { accountNames } from './accounts.js';
+export { hashToken, newToken } from './passwords.js';
 export { clientOf } from './cameFrom.js';
 export { IdentityModule } from './identity.module.js';
 export { PersonRow } from './identity.rows.js';

@@ -14,7 +14,8 @@ import { problems } from '../platform/problems.js';
 import { KnownDeviceRow, PasswordLinkRow, PersonRow } from './identity.rows.js';
 import { hashPassword, hashToken, newToken } from './passwords.js';
 import type { Entered, From } from './session.service.js';
-import { SessionService } from './session.service.js';
+import { SessionService, signedIn } from './session.service.js';
+import type { SignedIn } from './signedIn.js';
 
 /** Links of one making end together. */
 export interface Links {
@@ -55,6 +56,12 @@ export class PeopleService {
     private readonly clock: Clock,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
+
+  /** Someone as they are when they are signed in; null: there is no such account. */
+  async asSignedIn(personId: PersonId): Promise<SignedIn | null> {
+    const person = await this.dataSource.manager.findOneBy(PersonRow, { id: personId });
+    return person && signedIn(person);
+  }
 
   /** The accounts for these people, made where there is none yet; by address key. One account serves all courses. */
   async accountsFor(manager: EntityManager, people: readonly NewPerson[]): Promise<Map<string, PersonId>> {

@@ -188,7 +188,7 @@ export class SessionService {
   }
 }
 
-const signedIn = (person: PersonRow): SignedIn => ({
+export const signedIn = (person: PersonRow): SignedIn => ({
   id: person.id,
   name: person.name,
   reading: person.reading,

@@ -23,6 +23,8 @@ import { MovesOfSets1766400000000 } from './1766400000000-movesOfSets.js';
 import { TopicsAndDetails1766500000000 } from './1766500000000-topicsAndDetails.js';
 import { SavedAudiences1766600000000 } from './1766600000000-savedAudiences.js';
 import { StudentExtensions1766700000000 } from './1766700000000-studentExtensions.js';
+import { Announcements1766800000000 } from './1766800000000-announcements.js';
+import { CalendarAddresses1766900000000 } from './1766900000000-calendarAddresses.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -57,4 +59,6 @@ export const migrations = [
   TopicsAndDetails1766500000000,
   SavedAudiences1766600000000,
   StudentExtensions1766700000000,
+  Announcements1766800000000,
+  CalendarAddresses1766900000000,
 ] as const;

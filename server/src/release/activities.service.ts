@@ -24,6 +24,7 @@ import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
+import { announceAgain } from './announced.js';
 import { columnsOf, contentOf, contentOfDraft } from './content.js';
 import { isWithGroups } from './facts.js';
 import { hearersOfRelease } from './hearers.js';
@@ -236,6 +237,7 @@ export class ActivitiesService {
       await manager.update(ActivityRow, activityId, { ...columns, version: version + 1, updatedAt: now });
       // What is in work is not with groups, whatever was released before.
       const reaches = release && 'title' in columns;
+      if (reaches) await announceAgain(manager, release.id, now);
       await record({
         type: 'activity.edited',
         courseId: activity.courseId,

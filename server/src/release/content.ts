@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { ActivityContent, ActivityDraft } from '@jigsaw/contract/release';
 import type { LatePolicy } from '@jigsaw/core/handin';
 import { json } from '../platform/json.js';
+import { problems } from '../platform/problems.js';
 import { plainDecimalOrNull } from './decimals.js';
 import type { Kinds } from './kinds.js';
 import type { ActivityRow } from './release.rows.js';
@@ -28,11 +29,16 @@ export function contentOf(activity: ActivityRow, kinds: Kinds): ActivityContent 
  * @throws invalid-input for settings that its kind does not know. */
 export function contentOfDraft(draft: z.output<typeof ActivityDraft>, kinds: Kinds): ActivityContent {
   const { opens, due, closes } = draft.schedule;
+  const settings = kinds.check(draft.kind, draft.settings);
+  if (!kinds.of(draft).isWork && (draft.points !== null || due !== null))
+    throw problems.invalidInput(
+      `A ${draft.kind} has no points and no due date. Remove them, or choose another kind.`,
+    );
   return {
     ...draft,
     points: plainDecimalOrNull(draft.points),
     schedule: { opens: instant(opens), due: instant(due), closes: instant(closes) },
-    settings: kinds.check(draft.kind, draft.settings),
+    settings,
   };
 }
 

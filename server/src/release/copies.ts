@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import type { Audience } from '@jigsaw/core/release';
 import { reachesGroup, setsOfAudience } from '@jigsaw/core/release';
 import { newId } from '../platform/ids.js';
@@ -76,9 +77,12 @@ export class Copies implements SetHearer {
 
   /** Copies of a group that no one was ever in hold nothing of anybody's. */
   async groupRemoved({ manager, group }: RemovedGroup): Promise<void> {
-    await manager.query(
-      `DELETE FROM "copy" c WHERE c."groupId" = $1 AND NOT EXISTS (SELECT 1 FROM "stay" WHERE "groupId" = $1)`,
+    const copies = await manager.query<{ copyId: CopyId; kind: string }[]>(
+      `SELECT c."copyId", c."kind" FROM "released_copy" c WHERE c."groupId" = $1 AND NOT EXISTS (SELECT 1 FROM "stay" WHERE "groupId" = $1)`,
       [group.id],
     );
+    for (const [kind, own] of groupedBy(copies, (copy) => copy.kind))
+      await this.kinds.of({ kind }).end?.(manager, own.map((copy) => copy.copyId)); // prettier-ignore
+    await manager.query(`DELETE FROM "copy" WHERE "id" = ANY($1)`, [copies.map((copy) => copy.copyId)]);
   }
 }

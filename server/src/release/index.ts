@@ -1,3 +1,4 @@
+export { asNews } from './announced.js';
 export { hearersOf, hearersOfMark } from './hearers.js';
 export { copiesInView } from './copiesInView.js';
 export { ActivitiesService } from './activities.service.js';
@@ -11,4 +12,11 @@ export { Kinds, lateOf, onTime } from './kinds.js';
 export type { ActivityKind, Asked, Evidence, Opening, Unit, UnitWork } from './kinds.js';
 export { membersOfCopies } from './members.js';
 export { ReleaseModule } from './release.module.js';
-export { ActivityRow, CopyRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from './release.rows.js';
+export {
+  ActivityRow,
+  AnnouncedRow,
+  CopyRow,
+  ExtensionRow,
+  ReleaseRow,
+  StudentExtensionRow,
+} from './release.rows.js';

@@ -21,6 +21,7 @@ const bell: ActivityKind<{ loud: boolean }> = {
   modes: () => ['own'],
   markFor: () => 'group',
   isHandedIn: false,
+  isWork: true,
   itemsSql: (copies) =>
     rung.length === 0
       ? `SELECT NULL::uuid AS "copyId", NULL::uuid AS "subjectId", 1 AS "version", NULL::uuid AS "authorId", NULL::uuid AS "ownerId", now() AS "at", '' AS "excerpt" FROM unnest(${copies}) WHERE false`

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { z } from 'zod';
-import type { Lateness, Progress } from '@jigsaw/contract/release';
+import type { Happening, Lateness, Progress } from '@jigsaw/contract/release';
 import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { lateness } from '@jigsaw/core/handin';
@@ -62,6 +62,12 @@ export interface ActivityKind<Settings = unknown> extends KindFacts<Settings> {
    * "version" (an edit counts up), "authorId", "at", "excerpt", and "ownerId" where only one student and staff may know of it. */
   itemsSql(copies: string): string;
   begin?(opening: Opening<Settings>): Promise<void>;
+  /** Takes back what they began with, of copies that no one was ever in; what was added since stays, and keeps the copy. */
+  end?(manager: EntityManager, copyIds: readonly CopyId[]): Promise<void>;
+  /** When and where it takes place, for kinds that do. */
+  happens?(settings: Settings): Happening | null;
+  /** The settings with every moment in them moved. */
+  moved?(settings: Settings, later: (at: string) => string): Settings;
   /** How far the asker is in each copy; for staff, how far its members are. By copy. */
   progress(asked: Asked): Promise<ReadonlyMap<string, Progress>>;
   /** For each copy one for the group, or one for each student, as `unitOf` says. */
@@ -132,6 +138,11 @@ export class Kinds {
     if (!this.parsed.has(activity))
       this.parsed.set(activity, this.of(activity).settings.parse(activity.settings));
     return this.parsed.get(activity);
+  }
+
+  /** When and where it takes place; null: at no time of its own. */
+  happensOf(activity: ActivityRow): Happening | null {
+    return this.of(activity).happens?.(this.settingsOf(activity)) ?? null;
   }
 
   modesOf(activity: ActivityRow): readonly ReleaseMode[] {

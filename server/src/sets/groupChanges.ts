@@ -14,8 +14,8 @@ export async function removeGroup(
   hearers: SetHearers,
   group: GroupRow,
 ): Promise<void> {
-  await hearers.groupRemoved({ manager, group });
   try {
+    await hearers.groupRemoved({ manager, group });
     await manager.query(`DELETE FROM "group_lead" WHERE "groupId" = $1`, [group.id]);
     await manager.query(`DELETE FROM "course_group" WHERE "id" = $1`, [group.id]);
   } catch (error) {

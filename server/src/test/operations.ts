@@ -29,10 +29,11 @@ export interface Operation {
 /** What there is in a course, made for its group Crock (Noor and Jorge) where it is a group's. */
 export interface Things {
   readonly live: ActivityView;
-  /** Crock's copies: an assignment, a discussion and a wiki. */
+  /** Crock's copies: an assignment, a discussion, a wiki and an event. */
   readonly copyId: string;
   readonly talk: string;
   readonly wiki: string;
+  readonly event: string;
   readonly post: { readonly id: string; readonly parentId: null; readonly text: unknown };
   readonly pageId: string;
   readonly fileId: string;
@@ -53,7 +54,9 @@ export async function someThings(given: CourseForTests): Promise<Things> {
   const live = await released(given);
   await released(given, { kind: 'discussion', title: 'Talk', settings: {} });
   await released(given, { kind: 'wiki', title: 'Pages', settings: {} });
+  await released(given, { kind: 'event', title: 'Meeting', points: null, schedule: { opens: null, due: null, closes: null }, settings: { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T11:00:00.000Z' } }); // prettier-ignore
   const copyId = await copyOf(noor.browser, course.id);
+  const event = await copyOf(noor.browser, course.id, 'Meeting');
   const talk = await copyOf(noor.browser, course.id, 'Talk');
   const wiki = await copyOf(noor.browser, course.id, 'Pages');
   const post = { id: randomUUID(), parentId: null, text: aText('pH') };
@@ -91,6 +94,7 @@ export async function someThings(given: CourseForTests): Promise<Things> {
     copyId,
     talk,
     wiki,
+    event,
     post,
     pageId: sure(page).id,
     fileId,
@@ -171,6 +175,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
       server.browser(),
     ),
     one('mailLink', 'post', 'session/mailed-link', () => ({ email: 'a@b.example' }), server.browser()),
+    one('addCalendarAddress', 'post', 'calendar-addresses', () => ({ label: 'Phone' })),
     one('createCourse', 'post', 'courses', () => ({
       code: 'A',
       title: 'B',
@@ -234,7 +239,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
 /** Every operation that takes no body but names something, where that is there. */
 export function otherOperations(given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, post, pageId, fileId, other, changeId, audience } = things;
+  const { live, copyId, talk, wiki, event, post, pageId, fileId, other, changeId, audience } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const one = (id: string, method: Operation['method'], path: string, by = instructor): Operation => ({
@@ -289,6 +294,8 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('readTalkChanges', 'get', `copies/${talk}/discussion/changes?since=1`, noor.browser),
     one('deletePost', 'delete', `copies/${talk}/posts/${post.id}`, noor.browser),
     one('restorePost', 'post', `copies/${talk}/posts/${post.id}/restore`, noor.browser),
+    one('readEventFile', 'get', `copies/${event}/event.ics`, noor.browser),
+    one('listCalendarAddresses', 'get', 'calendar-addresses'),
     one('readWiki', 'get', `copies/${wiki}/wiki`, noor.browser),
     one('readPage', 'get', `copies/${wiki}/wiki/pages/${pageId}`, noor.browser),
     one('readRevision', 'get', `copies/${wiki}/wiki/pages/${pageId}/revisions/1`, noor.browser),

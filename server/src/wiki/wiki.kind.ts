@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
 import type { Progress } from '@jigsaw/contract/release';
 import { WikiSettings } from '@jigsaw/contract/wiki';
 import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
@@ -27,6 +28,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
   readonly modes = wikiFacts.modes;
   readonly markFor = wikiFacts.markFor;
   readonly isHandedIn = wikiFacts.isHandedIn;
+  readonly isWork = wikiFacts.isWork;
   readonly settings = WikiSettings;
 
   constructor(private readonly kinds: Kinds) {
@@ -70,6 +72,15 @@ export class WikiKind implements ActivityKind<WikiSettings> {
         savedAt: now,
       })),
     );
+  }
+
+  /** The prompt page, where it is as it was put there. */
+  async end(manager: EntityManager, copyIds: readonly CopyId[]): Promise<void> {
+    await manager.query(
+      `DELETE FROM "wiki_revision" WHERE "pageId" IN (SELECT "id" FROM "wiki_page" WHERE "copyId" = ANY($1) AND "revision" = 1)`,
+      [copyIds],
+    );
+    await manager.query(`DELETE FROM "wiki_page" WHERE "copyId" = ANY($1) AND "revision" = 1`, [copyIds]);
   }
 
   async progress(asked: Asked): Promise<Map<string, Progress>> {

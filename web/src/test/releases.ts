@@ -72,6 +72,7 @@ export const aRoomItem = ({
   points: '40',
   due: '2099-11-12T17:00:00.000Z',
   isExtended: false,
+  happens: null,
   access: 'open',
   mode: 'own',
   unread: 0,

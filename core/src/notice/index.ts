@@ -1,0 +1,1 @@
+export { noticeFacts, noticeTalk } from './kind.js';

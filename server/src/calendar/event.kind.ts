@@ -1,0 +1,12 @@
+import { EventSettings } from '@jigsaw/contract/calendar';
+import { eventFacts, happeningOf, movedEvent } from '@jigsaw/core/calendar';
+import type { ActivityKind } from '../release/index.js';
+import { asNews } from '../release/index.js';
+
+export const eventKind: ActivityKind<EventSettings> = {
+  ...eventFacts,
+  ...asNews,
+  settings: EventSettings,
+  happens: happeningOf,
+  moved: movedEvent<EventSettings>,
+};

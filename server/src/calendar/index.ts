@@ -1,0 +1,2 @@
+export { CalendarModule } from './calendar.module.js';
+export { CalendarAddressRow } from './calendar.rows.js';

@@ -1,0 +1,1 @@
+export { NoticeModule } from './notice.module.js';
