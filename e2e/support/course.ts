@@ -12,7 +12,7 @@ export const coursePassword = 'salt, water, time';
 /** Asks the API as the person whose page it is; for what a test needs and does not test. */
 export async function api<Answer>(
   page: Page,
-  method: 'GET' | 'POST' | 'PUT',
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH',
   path: string,
   data?: unknown,
 ): Promise<Answer> {

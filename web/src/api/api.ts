@@ -54,6 +54,7 @@ const baseQuery: Query = async (request, context, extra) => {
 export const tagTypes = [
   'Session',
   'OpenSession',
+  'CalendarAddress',
   'Course',
   'Roster',
   'Set',

@@ -1,5 +1,7 @@
+import { eventKind } from '../calendar/index.js';
 import { discussionKind } from '../discussion/index.js';
 import { assignmentKind, folderKind } from '../handin/index.js';
+import { noticeKind } from '../notice/index.js';
 import { registerKind } from '../kinds/index.js';
 import { wikiKind } from '../wiki/index.js';
 
@@ -7,3 +9,5 @@ registerKind(assignmentKind);
 registerKind(discussionKind);
 registerKind(wikiKind);
 registerKind(folderKind);
+registerKind(noticeKind);
+registerKind(eventKind);

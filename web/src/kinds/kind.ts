@@ -13,6 +13,8 @@ export interface SettingsFormProps<Settings> {
 
 /** All that composer, rooms and desk know of a kind of activity. */
 export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
+  /** A place that needs nothing written before people can be in it. */
+  readonly isStanding?: boolean;
   /** "Discussion": how people call it. */
   readonly word: string;
   /** What it is for, in one sentence. */
@@ -24,12 +26,14 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   readonly SettingsForm: ComponentType<SettingsFormProps<Settings>> | null;
   /** What becomes of what comes after the due time, where it costs no points; null: nothing. */
   readonly afterDue: string | null;
-  /** Where the work stands, in words. */
-  readonly sayProgress: (progress: Progress, dates: Dates) => string;
+  /** Where the work stands, in words; null: no one works in it. */
+  readonly sayProgress: ((progress: Progress, dates: Dates) => string) | null;
+  /** When it takes place, in words; left out: at no time of its own. */
+  readonly sayWhen?: (settings: Settings, dates: Dates) => string | null;
   /** What is still to do, in two words: "To hand in". */
   readonly owed: string;
   /** The activity as its members work in it and staff look into it. */
   readonly Page: ComponentType<{ readonly head: CopyHead }>;
   /** The work on the Marking desk; `student` where each has a mark of their own. */
-  readonly OnDesk: ComponentType<{ readonly head: CopyHead; readonly student: string | null }>;
+  readonly OnDesk: ComponentType<{ readonly head: CopyHead; readonly student: string | null }> | null;
 }

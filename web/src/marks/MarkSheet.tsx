@@ -81,7 +81,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
       <Doc tabIndex={0} role="region" aria-label={`${acts.who}’s work`}>
         <article>
           <Suspense fallback={<Waiting what="the work" rows={5} />}>
-            {kind && <kind.OnDesk head={copy} student={isGroup ? null : unit} />}
+            {kind?.OnDesk && <kind.OnDesk head={copy} student={isGroup ? null : unit} />}
           </Suspense>
         </article>
       </Doc>

@@ -3,6 +3,7 @@ import { css, styled } from 'styled-components';
 import type { NewSetActivity } from '@jigsaw/contract/setUp';
 import { sure } from '@jigsaw/core/lists';
 import { draftOfKind, kindOf, kinds } from '../kinds/index.js';
+import type { KindOnPages } from '../kinds/index.js';
 import { Button, DateTimeField, Field, Segments, Small } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 
@@ -70,12 +71,14 @@ export function ActivitiesForGroups({ gifts, onChange }: ActivitiesForGroupsProp
               <X size={15} aria-hidden="true" />
             </Button>
             <div className="when">
-              <DateTimeField
-                label="Due, if it is"
-                value={gift.due}
-                timeZone={course.timeZone}
-                onChange={(due) => put({ ...gift, due })}
-              />
+              {kind.isWork && (
+                <DateTimeField
+                  label="Due, if it is"
+                  value={gift.due}
+                  timeZone={course.timeZone}
+                  onChange={(due) => put({ ...gift, due })}
+                />
+              )}
               <Segments
                 label={`When ${label} is released`}
                 value={gift.isReleased ? 'now' : 'draft'}
@@ -90,7 +93,7 @@ export function ActivitiesForGroups({ gifts, onChange }: ActivitiesForGroupsProp
         );
       })}
       <Offered>
-        {kinds.map((kind) => (
+        {kinds.filter(isReadyAtOnce).map((kind) => (
           <Button
             key={kind.name}
             isSmall
@@ -119,6 +122,9 @@ export function ActivitiesForGroups({ gifts, onChange }: ActivitiesForGroupsProp
     </>
   );
 }
+
+/** What has to be written out first is not offered here: an event without a time, a notice without a text. */
+const isReadyAtOnce = (kind: KindOnPages) => kind.isWork || kind.isStanding === true;
 
 /** As the server is asked for it; what has no title is called by its kind. */
 export function activitiesOf(gifts: readonly Gift[]): NewSetActivity[] {

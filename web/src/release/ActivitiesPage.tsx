@@ -212,6 +212,8 @@ function Activities({ title, activities, choosing }: ActivitiesProps) {
       <List>
         {activities.map((activity) => {
           const state = stateOf(activity);
+          const kind = kindOf(activity.kind);
+          const isWork = kind?.isWork ?? true;
           return (
             <Row key={activity.id} data-choosable={choosing ? '' : undefined}>
               {choosing && (
@@ -237,11 +239,15 @@ function Activities({ title, activities, choosing }: ActivitiesProps) {
                 <span>
                   {activity.schedule.due ? (
                     `Due ${dates.dateTime(activity.schedule.due)}`
-                  ) : (
+                  ) : isWork ? (
                     <Muted>No due date</Muted>
+                  ) : (
+                    kind?.sayWhen?.(activity.settings, dates)
                   )}
                 </span>
-                <Small>{activity.points === null ? 'not marked' : `${activity.points} points`}</Small>
+                <Small>
+                  {isWork && (activity.points === null ? 'not marked' : `${activity.points} points`)}
+                </Small>
                 <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
               </Line>
             </Row>

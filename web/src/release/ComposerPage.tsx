@@ -117,21 +117,24 @@ function Composer({ activity, reload }: ComposerProps) {
               groups={reached?.groups ?? []}
               goesLiveAt={composing.goesLiveAt}
               isOut={composing.isOut}
+              isWork={kind?.isWork ?? true}
               onSchedule={(schedule) => change({ schedule })}
               onGoesLive={composing.setGoesLiveAt}
             />
-            <MarkingPart
-              draft={draft}
-              kind={kind}
-              markFor={
-                target.mode === 'common'
-                  ? 'student'
-                  : kind && allowed.length > 0
-                    ? kind.markFor(settings)
-                    : 'group'
-              }
-              onChange={change}
-            />
+            {kind?.isWork !== false && (
+              <MarkingPart
+                draft={draft}
+                kind={kind}
+                markFor={
+                  target.mode === 'common'
+                    ? 'student'
+                    : kind && allowed.length > 0
+                      ? kind.markFor(settings)
+                      : 'group'
+                }
+                onChange={change}
+              />
+            )}
           </Form>
         </Left>
         <CopyPreview draft={draft} kind={kind} target={target} groups={groups} dates={dates} />

@@ -92,7 +92,8 @@ export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewP
     kind?.word,
     opens && `opens ${dates.dateTime(opens)}`,
     due && `due ${dates.dateTime(due)}`,
-    draft.points === null ? 'not marked' : `${draft.points || '?'} points`,
+    kind?.sayWhen?.(draft.settings, dates),
+    kind?.isWork === false ? null : draft.points === null ? 'not marked' : `${draft.points || '?'} points`,
   ]
     .filter(Boolean)
     .join(' · ');
@@ -121,7 +122,7 @@ export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewP
       <Screen style={group ? hueOfGroup(group.number) : undefined}>
         <div className="top">
           {group && <Emblem number={group.number} size={30} />}
-          <span>{whoSees(target, group?.name)}</span>
+          <span>{whoSees(target, group?.name, kind?.isWork !== false)}</span>
         </div>
         <div className="in">
           <h3>{draft.title || 'Untitled'}</h3>
@@ -148,7 +149,7 @@ export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewP
   );
 }
 
-function whoSees({ mode, outsiders }: ReleaseTarget, groupName: string | undefined) {
+function whoSees({ mode, outsiders }: ReleaseTarget, groupName: string | undefined, isWork: boolean) {
   const whose = groupName
     ? `${groupName}’s own copy.`
     : mode === 'common'
@@ -156,7 +157,9 @@ function whoSees({ mode, outsiders }: ReleaseTarget, groupName: string | undefin
       : 'Each group’s own copy.';
   const others =
     mode === 'common'
-      ? 'Everyone reads and writes in it.'
+      ? isWork
+        ? 'Everyone reads and writes in it.'
+        : 'Everyone reads it.'
       : mode === 'read-along'
         ? 'The other groups read along.'
         : outsiders === 'listed'

@@ -9,6 +9,8 @@ interface WhenPartProps {
   readonly groups: ReachView['groups'];
   readonly goesLiveAt: string | null;
   readonly isOut: boolean;
+  /** Something is to be done in it, so that it can be due. */
+  readonly isWork: boolean;
   readonly onSchedule: (schedule: ActivityDraft['schedule']) => void;
   readonly onGoesLive: (at: string | null) => void;
 }
@@ -20,6 +22,7 @@ export function WhenPart({
   groups,
   goesLiveAt,
   isOut,
+  isWork,
   onSchedule,
   onGoesLive,
 }: WhenPartProps) {
@@ -41,7 +44,7 @@ export function WhenPart({
               onChange={onGoesLive}
             />
           )}
-          {(['opens', 'due', 'closes'] as const).map((which) => (
+          {(isWork ? (['opens', 'due', 'closes'] as const) : (['opens', 'closes'] as const)).map((which) => (
             <DateTimeField
               key={which}
               label={{ opens: 'Opens to groups', due: 'Due', closes: 'Closes' }[which]}
@@ -57,9 +60,11 @@ export function WhenPart({
               ? `It will be released automatically on ${dates.dateTime(goesLiveAt)}. `
               : 'It is released when you press the button. ')}
           {schedule.opens ? `Groups see nothing before ${dates.dateTime(schedule.opens)}. ` : ''}
-          {schedule.closes ? 'After it closes they can read, but no longer work in it.' : 'It never closes.'}
+          {schedule.closes
+            ? `After it closes they can read, but no longer ${isWork ? 'work' : 'write'} in it.`
+            : 'It never closes.'}
         </Small>
-        <Exceptions activity={activity} groups={groups} due={schedule.due} />
+        {isWork && <Exceptions activity={activity} groups={groups} due={schedule.due} />}
       </div>
     </Part>
   );

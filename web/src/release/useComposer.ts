@@ -92,13 +92,17 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     if (faultOf(next, kindOf(next.kind)) === null) kept.change(next);
     else kept.show(next);
   };
+  // A due date that a kind does not have is there again when another is chosen.
+  const [dueBefore, setDueBefore] = useState<string | null>(null);
   const chooseKind = (next: KindOnPages) => {
     if (next.name === draft.kind) return;
     const usual: unknown = next.settings.parse({});
+    if (draft.schedule.due !== null) setDueBefore(draft.schedule.due);
     change({
       kind: next.name,
       settings: usual as ActivityDraft['settings'],
       points: next.usualPoints,
+      schedule: { ...draft.schedule, due: next.isWork ? (draft.schedule.due ?? dueBefore) : null },
       rubric: next.usualPoints === null ? null : draft.rubric,
     });
     if (!next.modes(usual).includes(target.mode)) setMeant(withMode(target, 'own'));
@@ -178,7 +182,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
       mayClass: allowed.includes('common'),
       isAllowed,
       to,
-      fault,
+      fault: fault ?? (read?.success ? (kind?.notReady?.(settings) ?? null) : null),
     }),
     release,
     releaseNow,

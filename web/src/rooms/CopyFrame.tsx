@@ -4,6 +4,7 @@ import { styled } from 'styled-components';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { Emblem, hueOfGroup, Spoken, Tag } from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { kindOf } from '../kinds/index.js';
 import { useNow } from '../page/index.js';
 import { Terms } from './Terms.js';
 
@@ -125,7 +126,7 @@ export function CopyFrame({
           <b>
             {schedule.due
               ? `Due ${dates.dateTime(schedule.due)}, ${dates.fromNow(schedule.due, now)}`
-              : 'No due date'}{' '}
+              : kindOf(head.kind)?.isWork !== false && 'No due date'}{' '}
             {extension && <Tag $look="warn">{extension.isOwn ? 'extended for you' : 'extended'}</Tag>}
           </b>
           {note ?? whoSees(head)}

@@ -9,6 +9,7 @@ import type { Dates } from '../look/index.js';
 import { Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useNow } from '../page/index.js';
+import { sayTimes } from './happening.js';
 import { useListRoomsQuery } from './roomsApi.js';
 
 const Frame = styled.main`
@@ -73,7 +74,11 @@ export function DuePage() {
   const { course, dates } = useCourse();
   const rooms = useListRoomsQuery(course.id);
   const signUps = useListSignUpsQuery(course.id);
-  const now = useNow(...(rooms.data?.rooms ?? []).flatMap((room) => room.items.map((item) => item.due)));
+  const now = useNow(
+    ...[...(rooms.data?.rooms ?? []).flatMap((room) => room.items), ...(rooms.data?.common ?? [])].flatMap(
+      (item) => [item.due, item.happens?.ends ?? null],
+    ),
+  );
   if (unshown(rooms) !== undefined)
     return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="what is due" />;
@@ -84,8 +89,12 @@ export function DuePage() {
   const owed = items.filter(({ item }) => item.progress.owes);
   // What has no date and asks for nothing is not due; it is in the room.
   const rest = items.filter(
-    ({ item }) => !item.progress.owes && (item.due !== null || item.progress.state === 'done'),
+    ({ item }) =>
+      !item.progress.owes && item.happens === null && (item.due !== null || item.progress.state === 'done'),
   );
+  const comingUp = items
+    .filter(({ item }) => item.happens !== null && Date.parse(item.happens.ends) > now)
+    .sort((a, b) => (a.item.happens?.starts ?? '').localeCompare(b.item.happens?.starts ?? ''));
   const list = (entries: typeof items) =>
     entries.map(({ item, group }) => {
       const isOverdue = item.due !== null && item.progress.owes && Date.parse(item.due) < now;
@@ -98,7 +107,12 @@ export function DuePage() {
         >
           <b>{item.title}</b>
           <span className="when">
-            {item.due ? (
+            {item.happens ? (
+              <>
+                {item.happens.isCancelled && <Tag $look="needs">Cancelled</Tag>}{' '}
+                {sayTimes(item.happens.starts, item.happens.ends, dates)}
+              </>
+            ) : item.due ? (
               <>
                 {isOverdue && <Tag $look="needs">Late</Tag>}{' '}
                 {item.isExtended && <Tag $look="warn">extended</Tag>} Due {dates.dateTime(item.due)}
@@ -108,15 +122,17 @@ export function DuePage() {
             )}
           </span>
           <small>
-            {group ? <GroupChip number={group.number} name={group.name} /> : 'For all'} · {kind?.word} ·{' '}
-            {kind?.sayProgress(item.progress, dates)}
+            {group ? <GroupChip number={group.number} name={group.name} /> : 'For all'} · {kind?.word}
+            {kind?.sayProgress && ` · ${kind.sayProgress(item.progress, dates)}`}
           </small>
           <small className="when" style={{ fontWeight: 400 }}>
-            {item.due && item.progress.owes
-              ? dates.fromNow(item.due, now)
-              : item.points === null
-                ? ''
-                : `${item.points} points`}
+            {item.happens
+              ? item.happens.place
+              : item.due && item.progress.owes
+                ? dates.fromNow(item.due, now)
+                : item.points === null
+                  ? ''
+                  : `${item.points} points`}
           </small>
         </Line>
       );
@@ -155,9 +171,13 @@ export function DuePage() {
             : 'What is released to your group appears here.'}
         </Empty>
       )}
-      {items.length > 0 && owed.length === 0 && <p>Nothing is due. You have done everything.</p>}
+      {items.some(({ item }) => kindOf(item.kind)?.isWork !== false) && owed.length === 0 && (
+        <p>Nothing is due. You have done everything.</p>
+      )}
       {list(owed)}
       {choices.filter((each) => each.yours).map(choiceLine)}
+      {comingUp.length > 0 && <h2>Coming up</h2>}
+      {list(comingUp)}
       {rest.length > 0 && <h2>Done or closed</h2>}
       {list(rest)}
     </Frame>

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { LockedItem, RoomItem } from '@jigsaw/contract/rooms';
 import { kindOf } from '../kinds/index.js';
+import { sayHappening } from './happening.js';
 import { PersonName, Small, Spoken, Tag } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 
@@ -100,7 +101,13 @@ export function Things({
               <span style={{ minWidth: 0 }}>
                 <b>{item.title}</b>
                 <span className="says">
-                  {kind?.word} · {kind?.sayProgress(item.progress, dates)}
+                  {[
+                    kind?.word,
+                    kind?.sayProgress?.(item.progress, dates),
+                    item.happens && sayHappening(item.happens, dates),
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
                   {item.due &&
                     item.progress.owes &&
                     ` · due ${dates.dateTime(item.due)}, ${dates.fromNow(item.due)}`}
@@ -108,7 +115,11 @@ export function Things({
                 </span>
                 {item.latest && (
                   <span className="said">
-                    <PersonName name={item.latest.byYou ? 'You' : item.latest.by} />: {item.latest.excerpt}
+                    {item.latest.excerpt === '' && 'From '}
+                    <PersonName
+                      name={!item.latest.byYou ? item.latest.by : item.latest.excerpt === '' ? 'you' : 'You'}
+                    />
+                    {item.latest.excerpt !== '' && `: ${item.latest.excerpt}`}
                   </span>
                 )}
               </span>

@@ -1,4 +1,5 @@
 export { useMarkSeenMutation } from './copyApi.js';
 export { CopyFrame } from './CopyFrame.js';
+export { sayHappening, sayTimes } from './happening.js';
 export { valuesOf } from './placeholders.js';
-export { useSeen } from './useSeen.js';
+export { useSeen, useSeenHere } from './useSeen.js';

@@ -1,4 +1,5 @@
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
+import type { CopyHead } from '@jigsaw/contract/rooms';
 import { useMarkSeenMutation } from './copyApi.js';
 
 const longEnoughMs = 1200;
@@ -62,3 +63,12 @@ export function useSeen(
     [send],
   );
 }
+
+/** For a copy that is itself the news: give this ref to its text. What was new and has changed since is watched again. */
+export function useSeenHere({ id, unread }: Pick<CopyHead, 'id' | 'unread'>) {
+  const seen = useSeen(id);
+  // It is told as its newest edition, whichever that is.
+  return useMemo(() => (unread > 0 ? seen(id, newest) : undefined), [seen, id, unread]);
+}
+
+const newest = 2_000_000_000;

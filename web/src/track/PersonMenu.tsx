@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover, Separator } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
@@ -7,6 +7,9 @@ import { OpenSessions, useSignOutMutation } from '../identity/index.js';
 import { Button, chooseTheme, chosenTheme, initials } from '../look/index.js';
 import type { Theme } from '../look/index.js';
 import { forgetBelongings, useAct } from '../page/index.js';
+
+/** Fetched when someone asks for it: no one waits for it with their first page. */
+const CalendarSheet = lazy(async () => ({ default: (await import('../calendar/index.js')).CalendarSheet }));
 
 const Place = styled.div`
   display: flex;
@@ -63,6 +66,7 @@ interface PersonMenuProps {
 
 export function PersonMenu({ session, settings }: PersonMenuProps) {
   const [theme, setTheme] = useState<Theme>(chosenTheme);
+  const [showsCalendar, setShowsCalendar] = useState(false);
   const [showsSessions, setShowsSessions] = useState(false);
   const signOut = useAct(useSignOutMutation());
   const navigate = useNavigate();
@@ -100,11 +104,17 @@ export function PersonMenu({ session, settings }: PersonMenuProps) {
               <MenuItem id="system">Match this device</MenuItem>
             </MenuSection>
             <Separator />
+            <MenuItem onAction={() => setShowsCalendar(true)}>Your calendar</MenuItem>
             <MenuItem onAction={() => setShowsSessions(true)}>Where you are signed in</MenuItem>
             <MenuItem onAction={() => void leave()}>Sign out</MenuItem>
           </Menu>
         </Sheet>
       </MenuTrigger>
+      {showsCalendar && (
+        <Suspense>
+          <CalendarSheet onClose={() => setShowsCalendar(false)} />
+        </Suspense>
+      )}
       {showsSessions && <OpenSessions onClose={() => setShowsSessions(false)} />}
     </Place>
   );

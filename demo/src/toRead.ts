@@ -1,0 +1,87 @@
+import { v7 as uuid } from 'uuid';
+import { sure } from '@jigsaw/core/lists';
+import { theClass } from '@jigsaw/core/release';
+import type { Stage } from './stage.js';
+import { copiesOf, release, write } from './stage.js';
+import { text } from './texts.js';
+
+const toAll = { to: theClass, mode: 'common' } as const;
+
+/** What is to be read and kept: two notices, one with replies, a day for everyone, a meeting of each bench, and one that was cancelled. */
+export async function noticesAndEvents(stage: Stage): Promise<void> {
+  const { instructor, people, courseId, clock, seated } = stage;
+  clock.daysAgo(9, '08:30');
+  await release(
+    stage,
+    await write(stage, {
+      kind: 'notice',
+      title: 'Goggles at every bench',
+      brief: text(
+        'Two bottles burst last week. No one was hurt. From today everyone at a bench wears goggles, also those who only look on.',
+        'They hang beside the door. Bring them back when you leave.',
+      ),
+      settings: { hasReplies: false },
+    }),
+    toAll,
+  );
+
+  clock.daysAgo(3, '11:20');
+  const closed = 'The cold room is closed on Thursday';
+  await release(
+    stage,
+    await write(stage, {
+      kind: 'notice',
+      title: closed,
+      brief: text(
+        'The compressor is changed on Thursday between 8 and 12. Take your jars out on Wednesday evening and keep them on the lower shelf in Lab 2.',
+        'If your bench cannot, reply here and Tomas moves them for you.',
+      ),
+    }),
+  );
+  const copies = await copiesOf(instructor, courseId, closed);
+  const reply = async (bench: 'Crock' | 'Barrel', said: string) => {
+    const by = people.of(sure(seated(bench)[1]));
+    const path = `copies/${sure(copies.get(bench)).copyId}/posts`;
+    await by.post(path, { id: uuid(), parentId: null, text: text(said) });
+  };
+  clock.daysAgo(2, '18:05');
+  await reply('Crock', 'We take ours out at six on Wednesday. The big jar needs two people.');
+  clock.daysAgo(2, '19:40');
+  await reply('Barrel', 'All of us have a test on Wednesday. Please move ours.');
+
+  clock.daysAgo(4, '10:00');
+  const anEvent = (title: string, said: readonly string[], settings: object) =>
+    write(stage, { kind: 'event', title, brief: text(...said), settings });
+  const at = (days: number, from: string, to: string) => ({
+    starts: clock.inDays(days, from),
+    ends: clock.inDays(days, to),
+  });
+  await release(
+    stage,
+    await anEvent(
+      'Tasting day',
+      [
+        'Every bench brings one jar and a card. We taste blind, in the order in which you arrive.',
+        'Eat something before you come.',
+      ],
+      { ...at(9, '14:00', '17:30'), place: 'Refectory kitchen' },
+    ),
+    toAll,
+  );
+  await release(
+    stage,
+    await anEvent('Half-term talk', ['Ten minutes about your log and what you need for the second half.'], {
+      ...at(4, '10:00', '12:00'),
+      place: 'Lab 2, at your bench',
+    }),
+  );
+  await release(
+    stage,
+    await anEvent('Visit to the vinegar works', ['We leave from the main gate.'], {
+      ...at(6, '09:00', '13:00'),
+      place: 'Main gate',
+      isCancelled: true,
+    }),
+    toAll,
+  );
+}

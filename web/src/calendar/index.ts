@@ -1,0 +1,2 @@
+export { CalendarSheet } from './CalendarSheet.js';
+export { eventKind } from './kinds.js';

@@ -1,0 +1,124 @@
+import { describe, expect, it } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import { activityId, composer } from '../test/composer.js';
+import { aHead, anActivity, aRoomItem, aRoom, at, courseId, id } from '../test/data.js';
+import { inCourse, showPage } from '../test/showPage.js';
+
+const undated = { opens: null, due: null, closes: null };
+const times = { starts: '2099-11-12T10:00:00.000Z', ends: '2099-11-12T12:00:00.000Z', place: 'Lab 2', isCancelled: false }; // prettier-ignore
+const event = (settings: object) =>
+  showPage(
+    inCourse(`copies/${id('copy')}`),
+    { [`GET copies/${id('copy')}`]: aHead({ kind: 'event', title: 'Tasting day', points: null, schedule: undated, settings: settings as never }) }, // prettier-ignore
+    'student',
+  );
+
+describe('an event', () => {
+  it('tells when and where it is, in the zone of the course, and gives its file', async () => {
+    event(times);
+    const card = within(await screen.findByRole('region', { name: 'When and where' }));
+    expect(card.getByRole('heading')).toHaveTextContent('Thu 12 Nov, 10:00–12:00');
+    expect(card.getByText('Lab 2')).toBeInTheDocument();
+    expect(card.getByText(/^Starts in/)).toBeInTheDocument();
+    expect(card.getByRole('link', { name: 'Add to calendar' })).toHaveAttribute('href', `/api/copies/${id('copy')}/event.ics`); // prettier-ignore
+    expect(screen.queryByText('No due date')).not.toBeInTheDocument();
+  });
+
+  it('tells both days where it goes over midnight, and that it is cancelled', async () => {
+    event({ ...times, ends: '2099-11-13T01:00:00.000Z', isCancelled: true });
+    expect(await screen.findByText('Thu 12 Nov, 10:00 to Fri 13 Nov, 01:00')).toBeInTheDocument();
+    expect(screen.getByText('Cancelled')).toBeInTheDocument();
+  });
+
+  it('links to a place only where it is the address of a page', async () => {
+    const { unmount } = event({ ...times, place: 'https://meet.quillmere.example/crock' });
+    expect(
+      await screen.findByRole('link', { name: 'https://meet.quillmere.example/crock' }),
+    ).toBeInTheDocument();
+    unmount();
+    event({ ...times, place: 'javascript:alert(1)' });
+    expect(await screen.findByText('javascript:alert(1)')).toBeInTheDocument();
+    expect(screen.queryByRole('link', { name: 'javascript:alert(1)' })).not.toBeInTheDocument();
+  });
+
+  it('stands among what comes up until it is over, and in its room with its time', async () => {
+    const soon = aRoomItem({
+      title: 'Tasting day',
+      kind: 'event',
+      due: null,
+      happens: times,
+      progress: { owes: false },
+    });
+    const over = aRoomItem({ copyId: id('over'), title: 'Welcome', kind: 'event', due: null, happens: { ...times, starts: '2020-01-01T10:00:00.000Z', ends: '2020-01-01T11:00:00.000Z' }, progress: { owes: false } }); // prettier-ignore
+    const rooms = { [`GET courses/${courseId}/rooms`]: { rooms: [aRoom({ items: [soon, over] })], common: [], locked: [] }, [`GET courses/${courseId}/sign-ups`]: { signUps: [] } }; // prettier-ignore
+    const { unmount } = showPage(inCourse('due'), rooms, 'student');
+    expect(await screen.findByRole('heading', { name: 'Coming up' })).toBeInTheDocument();
+    expect(
+      screen.getByRole('link', { name: /Tasting day.*Thu 12 Nov, 10:00–12:00.*Lab 2/ }),
+    ).toBeInTheDocument();
+    expect(screen.queryByText('Welcome')).not.toBeInTheDocument();
+    expect(screen.queryByText(/You have done everything/)).not.toBeInTheDocument();
+    unmount();
+    showPage(inCourse('room'), rooms, 'student');
+    expect(await screen.findByText('Event · Thu 12 Nov, 10:00–12:00, Lab 2')).toBeInTheDocument();
+  });
+
+  it('is written with its times, an end that follows its start, and no points or due date', async () => {
+    const activity = anActivity({ kind: 'event', points: null, schedule: undated, settings: { starts: null, ends: null, place: '', isCancelled: false } }); // prettier-ignore
+    const { user, writes } = composer(activity, { [`PUT activities/${activityId}`]: (body: object) => ({ ...activity, ...body, version: 2 }) }); // prettier-ignore
+    expect(await screen.findByText('Choose when it starts.')).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: /^Release/ })).toBeDisabled();
+    expect(screen.queryByRole('heading', { name: 'Marking' })).not.toBeInTheDocument();
+    expect(screen.queryByRole('group', { name: 'Due' })).not.toBeInTheDocument();
+    const starts = within(screen.getByRole('group', { name: 'Starts' }));
+    for (const [part, typed] of [
+      ['day', '12'],
+      ['month', '11'],
+      ['year', '2026'],
+      ['hour', '10'],
+      ['minute', '30'],
+    ] as const)
+      // prettier-ignore
+      await user.type(starts.getByRole('spinbutton', { name: new RegExp(`^${part}`) }), typed);
+    await user.type(screen.getByRole('textbox', { name: 'Place' }), 'Lab 2');
+    await waitFor(() => expect(writes().findLast(({ method }) => method === 'PUT')?.body).toMatchObject({ settings: { starts: '2026-11-12T10:30:00.000Z', ends: '2026-11-12T11:30:00.000Z', place: 'Lab 2' }, schedule: undated, points: null })); // prettier-ignore
+    expect(screen.queryByText('Choose when it starts.')).not.toBeInTheDocument();
+  });
+});
+
+describe('one’s own calendar', () => {
+  it('gets an address that is shown once, copied, and removed', async () => {
+    const phone = { id: id('phone'), label: 'Phone', createdAt: at };
+    const url = 'http://localhost/api/calendars/abc.ics';
+    let addresses = [{ ...phone, id: id('old'), label: 'Old phone' }];
+    const { user, writes } = showPage(
+      inCourse('my-marks'),
+      {
+        'GET calendar-addresses': () => ({ addresses }),
+        'POST calendar-addresses': () => {
+          addresses = [...addresses, phone];
+          return { addresses, url };
+        },
+        [`DELETE calendar-addresses/${id('old')}`]: () => {
+          addresses = [phone];
+          return { addresses };
+        },
+      },
+      'student',
+    );
+    await user.click(await screen.findByRole('button', { name: /your account/ }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Your calendar' }));
+    const sheet = within(await screen.findByRole('dialog', { name: 'Your calendar' }));
+    expect(sheet.getByRole('button', { name: 'Make an address' })).toBeDisabled();
+    await user.type(sheet.getByRole('textbox', { name: 'Which calendar is it for?' }), ' Phone ');
+    await user.click(sheet.getByRole('button', { name: 'Make an address' }));
+    expect(await sheet.findByText(url)).toBeInTheDocument();
+    await user.click(sheet.getByRole('button', { name: 'Copy address' }));
+    expect(await navigator.clipboard.readText()).toBe(url);
+    await user.click(sheet.getByRole('button', { name: 'Done' }));
+    expect(sheet.queryByText(url)).not.toBeInTheDocument();
+    await user.click(sheet.getByRole('button', { name: 'Remove the address for Old phone' }));
+    await waitFor(() => expect(sheet.queryByText('Old phone')).not.toBeInTheDocument());
+    expect(writes()).toMatchObject([{ body: { label: 'Phone' } }, { method: 'DELETE' }]);
+  });
+});

@@ -1,0 +1,1 @@
+export { noticeKind } from './kinds.js';
