@@ -95,7 +95,7 @@ function Composer({ activity, reload }: ComposerProps) {
                   <Suspense fallback={<Waiting what="the settings" rows={3} />}>
                     <kind.SettingsForm
                       key={draft.kind}
-                      settings={settings}
+                      settings={composing.typedSettings}
                       onChange={(next) => change({ settings: next as ActivityDraft['settings'] })}
                     />
                   </Suspense>

@@ -159,6 +159,8 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     chooseKind,
     settings,
     allowed,
+    /** As they are typed, a space at the end, too, and what was never set as it usually is. */
+    typedSettings: { ...(read?.data as object | undefined), ...draft.settings } as unknown,
     fault,
     saving: kept.state,
     flush: kept.flush,
