@@ -68,7 +68,8 @@ describe('an event', () => {
     let now: object = activity;
     const { user, writes } = composer(activity, {
       [`GET activities/${activityId}`]: () => now,
-      [`PUT activities/${activityId}`]: (body: object) => (now = { ...activity, ...body, version: 2 }),
+      [`PUT activities/${activityId}`]: (body: object) =>
+        (now = { ...activity, ...body, version: activity.version + 1 }),
     });
     expect(await screen.findByText('Choose when it starts.')).toBeInTheDocument();
     expect(screen.getByRole('button', { name: /^Release/ })).toBeDisabled();
