@@ -8,6 +8,7 @@ import {
   CopyId,
   DateTime,
   EnrolmentId,
+  FileId,
   GroupId,
   GroupSetId,
   Points,
@@ -57,11 +58,21 @@ export const KindName = z.string().regex(/^[a-z][a-z-]{1,39}$/);
 export const KindSettings = z.record(z.string(), z.unknown());
 export type KindSettings = z.infer<typeof KindSettings>;
 
+/** A file that staff attached, for everyone to read who gets the activity. Its id says which; the rest is told of it. */
+export const AttachedFile = z.strictObject({
+  id: FileId,
+  name: z.string().max(255),
+  mediaType: z.string().max(200),
+  sizeBytes: z.number().int(),
+});
+export type AttachedFile = z.infer<typeof AttachedFile>;
+
 /** What is written once for all copies. */
 export const ActivityDraft = z.strictObject({
   kind: KindName,
   title: z.string().overwrite(oneLine).min(1, 'Give it a title.').max(200),
   brief: Brief,
+  files: z.array(AttachedFile).max(20, '20 files are the most. Put some of them into one.').default([]),
   /** null: it is not marked. */
   points: Points.refine((value) => Number(value) > 0, 'Points must be above 0.').nullable(),
   rubric: Rubric.nullable(),
@@ -192,6 +203,7 @@ export const ActivityContent = z.object({
   kind: z.string(),
   title: z.string(),
   brief: StoredRichText,
+  files: z.array(AttachedFile),
   points: z.string().nullable(),
   rubric: Rubric.nullable(),
   schedule: ScheduleView,

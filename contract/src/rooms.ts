@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { ActivityId, CopyId, DateTime, ReleaseId } from './common.js';
 import { Member } from './course.js';
 import {
+  AttachedFile,
   Happening,
   KindSettings,
   LatePolicy,
@@ -89,6 +90,7 @@ export const CopyHead = z.object({
   settings: KindSettings,
   title: z.string(),
   brief: StoredRichText,
+  files: z.array(AttachedFile),
   points: z.string().nullable(),
   rubric: Rubric.nullable(),
   /** The asker's dates: with the extension of this group, if it has one, and for a student with their own. */

@@ -1,7 +1,8 @@
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { SignInLinks } from '@jigsaw/contract/identity';
 import type { MarkView } from '@jigsaw/contract/marks';
-import type { ActivityView, ReleaseRequest } from '@jigsaw/contract/release';
+import { draftOf } from '@jigsaw/contract/release';
+import type { ActivityView, AttachedFile, ReleaseRequest } from '@jigsaw/contract/release';
 import type { RoomItem, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { Client } from './client.js';
 import type { Vessel } from './people.js';
@@ -68,6 +69,17 @@ export async function write(
     schedule: { opens: null, due, closes: null },
     ...written,
   });
+}
+
+/** Attaches a file to a draft, for everyone to read who gets it. */
+export async function attach(
+  { instructor }: Pick<Stage, 'instructor'>,
+  draft: ActivityView,
+  { name, type, content }: { readonly name: string; readonly type: string; readonly content: string },
+): Promise<ActivityView> {
+  const { id, version } = draft;
+  const file = await instructor.upload<AttachedFile>(`activities/${id}/files`, name, type, content);
+  return instructor.put<ActivityView>(`activities/${id}`, { ...draftOf(draft), files: [file], version });
 }
 
 /** To all bench teams with a copy each, unless `how` says otherwise. */

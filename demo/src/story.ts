@@ -20,11 +20,11 @@ import {
   vessels,
 } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, readMost } from './marking.js';
-import { noticesAndEvents } from './toRead.js';
+import { noticesAndEvents, thingsToUse } from './toRead.js';
 import { openTalks, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import { choosePanels } from './panels.js';
 import type { Stage } from './stage.js';
-import { Browsers, copiesOf, mark, release, write } from './stage.js';
+import { attach, Browsers, copiesOf, mark, release, write } from './stage.js';
 import { briefs, parts, readingsCsv } from './texts.js';
 import type { School } from './registrar/index.js';
 import { asEnrolled, happenSince, listing, sync, teachers } from './sections.js';
@@ -97,6 +97,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   clock.weeksAgo(7, 'Tue 09:00');
   await furnishBenches(stage);
 
+  await thingsToUse(stage);
   clock.weeksAgo(6, 'Tue 09:00');
   await release(
     stage,
@@ -168,7 +169,13 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
     points: '30',
     due: clock.inDays(2, '17:00'),
   };
-  await release(stage, await write(stage, kinetics));
+  const readings = 'hour,pH,salt %\n0,6.10,2.5\n12,5.42,2.4\n24,4.61,2.4\n48,3.98,2.3\n';
+  const sheet = await attach(stage, await write(stage, kinetics), {
+    name: 'readings-to-work-with.csv',
+    type: 'text/csv',
+    content: readings,
+  });
+  await release(stage, sheet);
   for (const vessel of ['Crock', 'Carboy', 'Kvevri', 'Cask'] as const) {
     clock.daysAgo(1, '20:10');
     await handInFor(

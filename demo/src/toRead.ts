@@ -2,10 +2,29 @@ import { v7 as uuid } from 'uuid';
 import { sure } from '@jigsaw/core/lists';
 import { theClass } from '@jigsaw/core/release';
 import type { Stage } from './stage.js';
-import { copiesOf, release, write } from './stage.js';
+import { attach, copiesOf, release, write } from './stage.js';
 import { text } from './texts.js';
 
 const toAll = { to: theClass, mode: 'common' } as const;
+
+/** The salt of every vessel, as a file and a page that all may use. */
+export async function thingsToUse(stage: Stage): Promise<void> {
+  const { clock } = stage;
+  clock.weeksAgo(6, 'Mon 09:00');
+  const written = {
+    kind: 'resource',
+    title: 'Salt tables',
+    brief: text('How much salt a vessel takes, by its volume and the water that your vegetable gives.'),
+    settings: {
+      link: 'https://quillmere.example/fermentation/salt',
+      linkName: 'The tables on the lab’s own page',
+    },
+  };
+  const resource = await write(stage, written);
+  const table = ['litres,salt at 2 %,salt at 3 %', '1,20 g,30 g', '2,40 g,60 g', '5,100 g,150 g'].join('\n');
+  const name = 'salt-by-volume.csv';
+  await release(stage, await attach(stage, resource, { name, type: 'text/csv', content: table }), toAll);
+}
 
 /** What is to be read and kept: two notices, one with replies, a day for everyone, a meeting of each bench, and one that was cancelled. */
 export async function noticesAndEvents(stage: Stage): Promise<void> {

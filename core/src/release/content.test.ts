@@ -5,6 +5,7 @@ import { partsChanged } from './content.js';
 const content: Content = {
   title: 'Report',
   brief: { type: 'doc', content: [{ type: 'paragraph' }] },
+  files: [],
   points: '40',
   rubric: null,
   schedule: { opens: null, due: '2026-11-12T17:00:00Z', closes: null },

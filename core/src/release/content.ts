@@ -4,6 +4,7 @@ import isEqual from 'fast-deep-equal';
 export interface Content {
   readonly title: string;
   readonly brief: unknown;
+  readonly files: unknown;
   readonly points: string | null;
   readonly rubric: unknown;
   readonly schedule: {
@@ -18,6 +19,7 @@ export interface Content {
 const parts = [
   'title',
   'brief',
+  'files',
   'opens',
   'due',
   'closes',

@@ -30,6 +30,7 @@ import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
 import { TrackModule } from '../track/index.js';
 import { CalendarModule } from '../calendar/index.js';
+import { ResourceModule } from '../resource/index.js';
 import { NoticeModule } from '../notice/index.js';
 import { WikiModule } from '../wiki/index.js';
 
@@ -78,6 +79,7 @@ export class AppModule {
         DiscussionModule,
         WikiModule,
         NoticeModule,
+        ResourceModule,
         CalendarModule,
         MarksModule,
         TrackModule,

@@ -18,6 +18,7 @@ import { AwaitedPlaceRow, MembershipRow } from '../placing/index.js';
 import { EventRow } from '../platform/event.rows.js';
 import {
   ActivityRow,
+  ActivityFileRow,
   AnnouncedRow,
   CopyRow,
   ExtensionRow,
@@ -34,7 +35,7 @@ const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
-  SavedAudienceRow, ActivityRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
+  SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
   CalendarAddressRow, BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,

@@ -30,14 +30,14 @@ const thereFor: Record<string, readonly Name[]> = {
      copyActivity changeManyActivities changeReach foresee grantExtension grantStudentExtension removeStudentExtension previewImport readTable applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listDesk readGradebook exportGradebook readPlaces
      listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard readMoves exportGroups readActivity removeExtension withdrawActivity
-     restoreActivity deleteActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience`,
+     restoreActivity deleteActivity readFileOfActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience`,
   ),
   ...forAll(students, 'takePlace readSignUp awaitPlace'),
   ...forAll(
     crock,
     `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
      deletePost
-     restorePost readEventFile readWiki readPage readRevision deletePage restorePage`,
+     restorePost readEventFile readAttachedFile readWiki readPage readRevision deletePage restorePage`,
   ),
   ...forAll(
     markers,
@@ -50,7 +50,7 @@ const thereFor: Record<string, readonly Name[]> = {
 const notAsked = [
   ...['signIn', 'signInAsDemoPerson', 'lookAtLink', 'openLink', 'mailLink', 'signOut', 'readSession'],
   ...['readFrontDoor', 'readHealth', 'readOpenSessions', 'endSession', 'endOtherSessions'],
-  ...['createCourse', 'listCourses', 'followChanges', 'addFile'],
+  ...['createCourse', 'listCourses', 'followChanges', 'addFile', 'attachFile'],
   ...['listCalendarAddresses', 'addCalendarAddress', 'removeCalendarAddress', 'readCalendar'],
 ];
 

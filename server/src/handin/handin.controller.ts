@@ -5,14 +5,11 @@ import type { z } from 'zod';
 import { CopyId, FileId } from '@jigsaw/contract/common';
 import { HandInRequest, SavePart, WorkView } from '@jigsaw/contract/handin';
 import type * as ids from '@jigsaw/core/ids';
-import { sendFile } from '../files/index.js';
+import { receivedFile, sendFile } from '../files/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
-import { problems } from '../platform/problems.js';
 import { HandInService } from './handin.service.js';
-
-const longestFileName = 255;
 
 @ApiTags('handin')
 @Controller()
@@ -56,18 +53,7 @@ export class HandInController {
     @Query('type') type: unknown,
     @Req() request: Request,
   ): Promise<WorkView> {
-    if (!request.is('application/octet-stream'))
-      throw problems.invalidInput('Send the bytes of one file as application/octet-stream.');
-    const tidyName = typeof name === 'string' ? name.replace(/[\p{Cc}\p{Cf}/\\]/gu, '').trim() : '';
-    if (tidyName === '' || tidyName.length > longestFileName)
-      throw problems.invalidInput(`A file needs a name of at most ${longestFileName} characters.`);
-    const announced = Number(request.headers['content-length']);
-    return this.handIns.addFile(person, copyId, {
-      name: tidyName,
-      mediaType: mediaTypeOf(type),
-      sizeBytes: Number.isFinite(announced) ? announced : null,
-      source: request,
-    });
+    return this.handIns.addFile(person, copyId, receivedFile(request, name, type));
   }
 
   @Endpoint('DELETE /copies/:copyId/files/:fileId', {
@@ -121,9 +107,3 @@ export class HandInController {
     return this.handIns.handIn(person, copyId, request);
   }
 }
-
-/** As the browser says it; what is no media type is a file like any other. */
-const mediaTypeOf = (said: unknown): string =>
-  typeof said === 'string' && /^[\w.+-]{1,60}\/[\w.+-]{1,80}(;[\x20-\x7e]{0,60})?$/.test(said)
-    ? said
-    : 'application/octet-stream';

@@ -1,4 +1,3 @@
-import type { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, In, IsNull } from 'typeorm';
@@ -10,8 +9,7 @@ import type { CopyId, EnrolmentId, FileId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { mayAct } from '@jigsaw/core/release';
 import { plainText } from '@jigsaw/core/text';
-import type { Arrived } from '../files/index.js';
-import type { FileRow } from '../files/index.js';
+import type { Arrived, FileRow, Upload } from '../files/index.js';
 import { FilesService } from '../files/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { newId } from '../platform/ids.js';
@@ -30,13 +28,6 @@ import { WorkReader } from './work.js';
 interface Entered {
   readonly access: CopyAccess;
   readonly rules: HandInRules;
-}
-
-interface Upload {
-  readonly name: string;
-  readonly mediaType: string;
-  readonly sizeBytes: number | null;
-  readonly source: Readable;
 }
 
 @Injectable()

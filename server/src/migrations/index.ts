@@ -25,6 +25,7 @@ import { SavedAudiences1766600000000 } from './1766600000000-savedAudiences.js';
 import { StudentExtensions1766700000000 } from './1766700000000-studentExtensions.js';
 import { Announcements1766800000000 } from './1766800000000-announcements.js';
 import { CalendarAddresses1766900000000 } from './1766900000000-calendarAddresses.js';
+import { AttachedFiles1767000000000 } from './1767000000000-attachedFiles.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -61,4 +62,5 @@ export const migrations = [
   StudentExtensions1766700000000,
   Announcements1766800000000,
   CalendarAddresses1766900000000,
+  AttachedFiles1767000000000,
 ] as const;

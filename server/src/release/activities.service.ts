@@ -17,6 +17,7 @@ import { partsChanged } from '@jigsaw/core/release';
 import type { ActivityId, CourseId, GroupId, CopyId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { Viewers } from '../course/index.js';
+import { FilesService } from '../files/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { newId } from '../platform/ids.js';
@@ -26,10 +27,11 @@ import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { announceAgain } from './announced.js';
 import { columnsOf, contentOf, contentOfDraft } from './content.js';
+import { knownFiles } from './knownFiles.js';
 import { isWithGroups } from './facts.js';
 import { hearersOfRelease } from './hearers.js';
 import { Kinds } from './kinds.js';
-import { ActivityRow, ReleaseRow } from './release.rows.js';
+import { ActivityFileRow, ActivityRow, ReleaseRow } from './release.rows.js';
 import { activityViews } from './views.js';
 
 /** What is written once for all copies: drafted, edited, copied. */
@@ -47,6 +49,7 @@ export class ActivitiesService {
     private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
     private readonly kinds: Kinds,
+    private readonly files: FilesService,
     private readonly clock: Clock,
   ) {}
 
@@ -97,6 +100,7 @@ export class ActivitiesService {
     courseId: CourseId,
     draft: z.output<typeof ActivityDraft>,
   ): Promise<ActivityRow> {
+    if (draft.files.length > 0) throw problems.invalidInput('Create the activity first, then add its files.');
     return this.insert(
       work,
       person,
@@ -126,7 +130,9 @@ export class ActivitiesService {
       ...columnsOf(content),
       title: keepsTitle ? content.title : `${content.title.slice(0, 190)} (copy)`,
     };
-    return this.insert(work, person, columns, { copyOf: original.id });
+    const copy = await this.insert(work, person, columns, { copyOf: original.id });
+    await work.manager.insert(ActivityFileRow, content.files.map(({ id }) => ({ activityId: copy.id, fileId: id }))); // prettier-ignore
+    return copy;
   }
 
   /** Saved as typed; what two people changed at once is shown to both, not lost. What groups have already changes for them only once it is
@@ -137,8 +143,10 @@ export class ActivitiesService {
     edit: z.output<typeof EditActivity>,
   ): Promise<ActivityView> {
     const { version, ...draft } = edit;
-    const content = contentOfDraft(draft, this.kinds);
+    const written = contentOfDraft(draft, this.kinds);
     return this.write(person, activityId, version, undefined, async ({ manager, now }, activity, release) => {
+      const files = await knownFiles(manager, this.files, activityId, written.files);
+      const content = { ...written, files };
       await this.refuseOtherForm(manager, activity, release, content);
       if (!release || !isWithGroups(release, activity, now)) return { ...columnsOf(content), inWork: null };
       const isSame = partsChanged(contentOf(activity, this.kinds), content).length === 0;

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { ActivityContent, ActivityDraft } from '@jigsaw/contract/release';
+import type { ActivityContent, ActivityDraft, AttachedFile } from '@jigsaw/contract/release';
 import type { LatePolicy } from '@jigsaw/core/handin';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
@@ -13,6 +13,7 @@ export function contentOf(activity: ActivityRow, kinds: Kinds): ActivityContent 
     kind: activity.kind,
     title: activity.title,
     brief: activity.brief,
+    files: [...activity.files],
     points: plainDecimalOrNull(activity.points),
     rubric: activity.rubric as ActivityContent['rubric'],
     schedule: {
@@ -46,6 +47,7 @@ export interface ContentColumns {
   readonly kind: string;
   readonly title: string;
   readonly brief: object;
+  readonly files: AttachedFile[];
   readonly points: string | null;
   readonly rubric: object | null;
   readonly opens: Date | null;
@@ -61,6 +63,7 @@ export function columnsOf(content: ActivityContent): ContentColumns {
     kind: content.kind,
     title: content.title,
     brief: json(content.brief),
+    files: content.files,
     points: content.points,
     rubric: content.rubric && json(content.rubric),
     opens: dateOrNull(opens),

@@ -14,6 +14,7 @@ export { membersOfCopies } from './members.js';
 export { ReleaseModule } from './release.module.js';
 export {
   ActivityRow,
+  ActivityFileRow,
   AnnouncedRow,
   CopyRow,
   ExtensionRow,

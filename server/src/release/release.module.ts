@@ -1,11 +1,14 @@
 import { Module } from '@nestjs/common';
 import { CourseModule } from '../course/index.js';
+import { FilesModule } from '../files/index.js';
 import { DealingModule } from '../dealing/index.js';
 import { PlacingModule } from '../placing/index.js';
 import { Joining, RosterModule } from '../roster/index.js';
 import { AudienceHearers, AudiencesModule } from '../audiences/index.js';
 import { SetHearers, SetsModule } from '../sets/index.js';
 import { ActivitiesService } from './activities.service.js';
+import { AttachedController } from './attached.controller.js';
+import { AttachedService } from './attached.service.js';
 import { Copies } from './copies.js';
 import { ExtensionsService } from './extensions.service.js';
 import { Gate } from './gate.js';
@@ -20,13 +23,22 @@ import { SetUpController } from './setUp.controller.js';
 import { SetUpService } from './setUp.service.js';
 
 @Module({
-  imports: [CourseModule, SetsModule, PlacingModule, DealingModule, RosterModule, AudiencesModule],
-  controllers: [ReleaseController, SetUpController],
+  imports: [
+    CourseModule,
+    FilesModule,
+    SetsModule,
+    PlacingModule,
+    DealingModule,
+    RosterModule,
+    AudiencesModule,
+  ],
+  controllers: [ReleaseController, AttachedController, SetUpController],
   providers: [
     Gate,
     Kinds,
     Copies,
     ActivitiesService,
+    AttachedService,
     ReleaseService,
     ExtensionsService,
     ManyService,

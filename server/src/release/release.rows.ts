@@ -4,18 +4,20 @@ import type {
   CopyId,
   CourseId,
   EnrolmentId,
+  FileId,
   GroupId,
   GroupSetId,
   PersonId,
   ReleaseId,
 } from '@jigsaw/core/ids';
-import type { ActivityContent } from '@jigsaw/contract/release';
+import type { ActivityContent, AttachedFile } from '@jigsaw/contract/release';
 import type { LatePolicy } from '@jigsaw/core/handin';
 import type { Rubric } from '@jigsaw/core/marks';
 import type { KeptAudience, OutsiderRule, ReleaseMode } from '@jigsaw/core/release';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { GroupRow, GroupSetRow } from '../sets/index.js';
 import { PersonRow } from '../identity/index.js';
+import { FileRow } from '../files/index.js';
 import { CourseRow, EnrolmentRow } from '../course/index.js';
 
 /** What is written once for all copies. */
@@ -31,6 +33,8 @@ export class ActivityRow {
   @Column('text') kind!: string;
   @Column('text') title!: string;
   @Column('jsonb') brief!: RichTextNode;
+  /** Attached for all to read, in their order. */
+  @Column('jsonb', { default: [] }) files!: readonly AttachedFile[];
   /** null: it is not marked. */
   @Column('numeric', { precision: 7, scale: 2, nullable: true }) points!: string | null;
   @Column('jsonb', { nullable: true }) rubric!: Rubric | null;
@@ -46,6 +50,13 @@ export class ActivityRow {
   @Column('timestamptz', { nullable: true }) deletedAt!: Date | null;
   @Column('timestamptz') createdAt!: Date;
   @Column('timestamptz') updatedAt!: Date;
+}
+
+/** A file that was uploaded for an activity, also where it is no longer attached. */
+@Entity('activity_file')
+export class ActivityFileRow {
+  @ForeignKey(() => ActivityRow) @PrimaryColumn('uuid') activityId!: ActivityId;
+  @ForeignKey(() => FileRow) @PrimaryColumn('uuid') fileId!: FileId;
 }
 
 /** Who it goes to, how and from when. */

@@ -64,6 +64,7 @@ export class CopyHeads {
         copyOf: copy.groupId,
         groups: viewer.role === 'student' ? viewer.groups.map(({ groupId }) => groupId) : null,
       }),
+      files: [...activity.files],
       points: activity.points === null ? null : plainDecimal(activity.points),
       rubric: activity.rubric as CopyHead['rubric'],
       schedule: { opens: iso(schedule.opens), due: iso(schedule.due), closes: iso(schedule.closes) },

@@ -4,7 +4,7 @@ import type { FoldedGradebook, Gradebook } from '@jigsaw/contract/gradebook';
 import { unfoldGradebook } from '@jigsaw/contract/gradebook';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { SignInLinks } from '@jigsaw/contract/identity';
-import type { ActivityDraft, ActivityView, ReleaseRequest } from '@jigsaw/contract/release';
+import type { ActivityDraft, ActivityView, ReleaseRequest, AttachedFile } from '@jigsaw/contract/release';
 import type { RoomItem, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { ImportPreview } from '@jigsaw/contract/import';
@@ -260,6 +260,42 @@ export async function addFile(
 }
 
 /** A marking sheet on which nothing is written yet. */
+/** Bytes on their way to an activity. */
+export const attach = (by: Browser, activityId: string, name: string, bytes: Buffer, type = 'text/plain') =>
+  by
+    .post(`/api/activities/${activityId}/files`)
+    .query({ name, type })
+    .set('Content-Type', 'application/octet-stream')
+    .send(bytes);
+
+/** An assignment that was released with a file. */
+export async function attachedTo(
+  given: CourseForTests,
+  name: string,
+  content: string,
+): Promise<{ readonly live: ActivityView; readonly fileId: string }> {
+  const { instructor, course, set } = given;
+  const path = `/api/courses/${course.id}/activities`;
+  const draft = (await instructor.post(path).send(anAssignment()).expect(200)).body as ActivityView;
+  const file = (await attach(instructor, draft.id, name, Buffer.from(content)).expect(200))
+    .body as AttachedFile;
+  const edited = (
+    await instructor
+      .put(`/api/activities/${draft.id}`)
+      .send({ ...anAssignment(), files: [file], version: draft.version })
+      .expect(200)
+  ).body as ActivityView;
+  const how = {
+    to: wholeSet(set.id),
+    mode: 'own',
+    outsiders: 'hidden',
+    goesLiveAt: null,
+    version: edited.version,
+  };
+  const live = (await instructor.post(`/api/activities/${draft.id}/release`).send(how).expect(200)).body as ActivityView; // prettier-ignore
+  return { live, fileId: file.id };
+}
+
 export const aSheet = {
   typedMark: null,
   overrideReason: '',

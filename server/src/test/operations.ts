@@ -10,7 +10,7 @@ import { settingsOf } from '@jigsaw/contract/sets';
 import type { PageView, WikiView } from '@jigsaw/contract/wiki';
 import { sure } from '@jigsaw/core/lists';
 import { wholeSet } from '@jigsaw/core/release';
-import { addFile, anAssignment, aSheet, aText, base64, copyOf, released } from './aCourse.js';
+import { addFile, anAssignment, aSheet, aText, attachedTo, base64, copyOf, released } from './aCourse.js';
 import type { z } from 'zod';
 import type { CourseForTests } from './aCourse.js';
 import type { Browser, TestServer } from './testServer.js';
@@ -34,6 +34,8 @@ export interface Things {
   readonly talk: string;
   readonly wiki: string;
   readonly event: string;
+  /** Attached to the assignment. */
+  readonly attachedId: string;
   readonly post: { readonly id: string; readonly parentId: null; readonly text: unknown };
   readonly pageId: string;
   readonly fileId: string;
@@ -51,7 +53,8 @@ export async function someThings(given: CourseForTests): Promise<Things> {
   const noor = sure(given.students.get('noor'));
   const read = async <Answer>(path: string, by: Browser = instructor) =>
     (await by.get(`/api/${path}`).expect(200)).body as Answer;
-  const live = await released(given);
+  const attached = await attachedTo(given, 'brief.txt', course.id);
+  const live = attached.live;
   await released(given, { kind: 'discussion', title: 'Talk', settings: {} });
   await released(given, { kind: 'wiki', title: 'Pages', settings: {} });
   await released(given, { kind: 'event', title: 'Meeting', points: null, schedule: { opens: null, due: null, closes: null }, settings: { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T11:00:00.000Z' } }); // prettier-ignore
@@ -95,6 +98,7 @@ export async function someThings(given: CourseForTests): Promise<Things> {
     talk,
     wiki,
     event,
+    attachedId: attached.fileId,
     post,
     pageId: sure(page).id,
     fileId,
@@ -239,7 +243,8 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
 /** Every operation that takes no body but names something, where that is there. */
 export function otherOperations(given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, event, post, pageId, fileId, other, changeId, audience } = things;
+  const { live, copyId, talk, wiki, event, attachedId, post, pageId, fileId, other, changeId, audience } =
+    things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const one = (id: string, method: Operation['method'], path: string, by = instructor): Operation => ({
@@ -295,6 +300,8 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('deletePost', 'delete', `copies/${talk}/posts/${post.id}`, noor.browser),
     one('restorePost', 'post', `copies/${talk}/posts/${post.id}/restore`, noor.browser),
     one('readEventFile', 'get', `copies/${event}/event.ics`, noor.browser),
+    one('readAttachedFile', 'get', `copies/${copyId}/attached/${attachedId}`, noor.browser),
+    one('readFileOfActivity', 'get', `activities/${live.id}/files/${attachedId}`),
     one('listCalendarAddresses', 'get', 'calendar-addresses'),
     one('readWiki', 'get', `copies/${wiki}/wiki`, noor.browser),
     one('readPage', 'get', `copies/${wiki}/wiki/pages/${pageId}`, noor.browser),

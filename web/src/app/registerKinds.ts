@@ -2,6 +2,7 @@ import { eventKind } from '../calendar/index.js';
 import { discussionKind } from '../discussion/index.js';
 import { assignmentKind, folderKind } from '../handin/index.js';
 import { noticeKind } from '../notice/index.js';
+import { resourceKind } from '../resource/index.js';
 import { registerKind } from '../kinds/index.js';
 import { wikiKind } from '../wiki/index.js';
 
@@ -11,3 +12,4 @@ registerKind(wikiKind);
 registerKind(folderKind);
 registerKind(noticeKind);
 registerKind(eventKind);
+registerKind(resourceKind);

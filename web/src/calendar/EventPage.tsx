@@ -6,8 +6,7 @@ import { happeningOf } from '@jigsaw/core/calendar';
 import { useCourse } from '../course/index.js';
 import { Small, Tag } from '../look/index.js';
 import { useNow } from '../page/index.js';
-import { CopyFrame, sayTimes, useSeenHere, valuesOf } from '../rooms/index.js';
-import { RichText } from '../text/index.js';
+import { Brief, CopyFrame, sayTimes, useSeenHere } from '../rooms/index.js';
 import { CalendarSheetButton } from './CalendarSheetButton.js';
 
 const Room = styled.div`
@@ -132,7 +131,7 @@ export default function EventPage({ head }: { readonly head: CopyHead }) {
             </When>
           )}
           <Sheet aria-label="About it">
-            <RichText node={head.brief} values={valuesOf(head)} />
+            <Brief head={head} />
           </Sheet>
         </div>
       </Room>

@@ -2,10 +2,9 @@ import { useMemo } from 'react';
 import { styled } from 'styled-components';
 import { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { CopyFrame, valuesOf } from '../rooms/index.js';
+import { Brief, CopyFrame } from '../rooms/index.js';
 import { Split } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
-import { RichText } from '../text/index.js';
 import { Shape, Met } from './Asked.js';
 import Talk from './Talk.js';
 
@@ -99,7 +98,7 @@ export default function DiscussionPage({ head }: { readonly head: CopyHead }) {
             <Side aria-label="Requirement" data-scroller>
               <div>
                 <h2>Requirement</h2>
-                <RichText node={head.brief} values={valuesOf(head)} />
+                <Brief head={head} />
               </div>
               {head.rubric && head.points !== null && (
                 <RubricTable rubric={head.rubric} points={head.points} isFolded />

@@ -1,3 +1,4 @@
+export { ArrivingFiles, UploadFaults, useUploads } from './uploads.js';
 export { NotRead, readApart } from './readApart.js';
 export type { Readable } from './reading.js';
 export { DelimiterChoice, isDelimiter } from './DelimiterChoice.js';

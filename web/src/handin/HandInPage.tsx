@@ -3,9 +3,8 @@ import { styled } from 'styled-components';
 import type { WorkView } from '@jigsaw/contract/handin';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
-import { CopyFrame, useMarkSeenMutation, valuesOf } from '../rooms/index.js';
+import { Brief, CopyFrame, useMarkSeenMutation } from '../rooms/index.js';
 import { PersonName, Small, Waiting, Split } from '../look/index.js';
-import { RichText } from '../text/index.js';
 import { useCourse } from '../course/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { useReadWorkQuery } from './handinApi.js';
@@ -44,7 +43,7 @@ const Main = styled.div`
     padding: 16px;
   }
 `;
-const Brief = styled.section`
+const BriefBox = styled.section`
   background: var(--surface);
   border: var(--hair);
   border-radius: var(--r-2);
@@ -101,9 +100,9 @@ function WorkOfCopy({ head, work, reload }: WorkOfCopyProps) {
   return (
     <Split $aside="340px">
       <Main>
-        <Brief aria-label="Brief">
-          <RichText node={head.brief} values={valuesOf(head)} />
-        </Brief>
+        <BriefBox aria-label="Brief">
+          <Brief head={head} />
+        </BriefBox>
         {head.rubric && head.points !== null && (
           <RubricTable rubric={head.rubric} points={head.points} isFolded />
         )}

@@ -3,11 +3,10 @@ import { lazy, Suspense, useState } from 'react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { HandInView, PartView as Part, WorkFile } from '@jigsaw/contract/handin';
-import { Button, PersonName, Small, Waiting } from '../look/index.js';
+import { Button, PersonName, saySize, Small, Waiting } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 import { RichText } from '../text/index.js';
 import { firstToRead, isReadable } from './readable.js';
-import { saySize } from './words.js';
 import { counted } from '@jigsaw/core/text';
 
 const FilePreview = lazy(() => import('./FilePreview.js'));

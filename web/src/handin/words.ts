@@ -18,9 +18,3 @@ export function sayLate(late: Lateness): string | null {
     ? `late ${sayMinutes(late.minutes)}`
     : `late ${sayMinutes(late.minutes)}, −${late.deduction} points`;
 }
-
-export function saySize(bytes: number): string {
-  if (bytes < 1000) return `${bytes} B`;
-  if (bytes < 1_000_000) return `${Math.round(bytes / 1000)} kB`;
-  return `${(bytes / 1_000_000).toFixed(1)} MB`;
-}

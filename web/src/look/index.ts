@@ -19,6 +19,7 @@ export { Shifts } from './Shifts.js';
 export { Sheet } from './Sheet.js';
 export { Finder } from './Finder.js';
 export type { Findable } from './Finder.js';
+export { FileLinks, saySize } from './FileLinks.js';
 export { FindField } from './FindField.js';
 export { Broken, Empty, Waiting, Working, WorkingUntil } from './states.js';
 export { applyTheme, chooseTheme, chosenTheme } from './theme.js';

@@ -4,8 +4,7 @@ import { NoticeSettings } from '@jigsaw/contract/notice';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { noticeTalk } from '@jigsaw/core/notice';
 import { Talk } from '../discussion/index.js';
-import { CopyFrame, useSeenHere, valuesOf } from '../rooms/index.js';
-import { RichText } from '../text/index.js';
+import { Brief, CopyFrame, useSeenHere } from '../rooms/index.js';
 
 const Sheet = styled.article`
   padding: 18px 22px 20px;
@@ -29,7 +28,7 @@ export default function NoticePage({ head }: { readonly head: CopyHead }) {
   const seen = useSeenHere(head);
   const text = (
     <Sheet aria-label="Notice" ref={seen}>
-      <RichText node={head.brief} values={valuesOf(head)} />
+      <Brief head={head} />
     </Sheet>
   );
   return (

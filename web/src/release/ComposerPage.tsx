@@ -137,7 +137,14 @@ function Composer({ activity, reload }: ComposerProps) {
             )}
           </Form>
         </Left>
-        <CopyPreview draft={draft} kind={kind} target={target} groups={groups} dates={dates} />
+        <CopyPreview
+          activityId={activity.id}
+          draft={draft}
+          kind={kind}
+          target={target}
+          groups={groups}
+          dates={dates}
+        />
       </Columns>
     </Page>
   );

@@ -4,7 +4,7 @@ import type { ActivityDraft, ReachView } from '@jigsaw/contract/release';
 import { briefFor } from '@jigsaw/core/release';
 import type { KindOnPages } from '../kinds/index.js';
 import type { Dates } from '../look/index.js';
-import { Emblem, hueOfGroup } from '../look/index.js';
+import { Emblem, FileLinks, hueOfGroup } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
 import type { ReleaseTarget } from './releaseTarget.js';
@@ -75,6 +75,7 @@ const Screen = styled.article`
 const mostShown = 24;
 
 interface CopyPreviewProps {
+  readonly activityId: string;
   readonly draft: ActivityDraft;
   readonly kind: KindOnPages | undefined;
   readonly target: ReleaseTarget;
@@ -83,7 +84,7 @@ interface CopyPreviewProps {
 }
 
 /** What one group will see, with its own name in the blanks. */
-export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewProps) {
+export function CopyPreview({ activityId, draft, kind, target, groups, dates }: CopyPreviewProps) {
   const [chosen, setChosen] = useState<string | null>(null);
   const isCommon = target.mode === 'common';
   const group = isCommon ? undefined : (groups.find((each) => each.groupId === chosen) ?? groups[0]);
@@ -137,6 +138,11 @@ export function CopyPreview({ draft, kind, target, groups, dates }: CopyPreviewP
               groupNumber: group?.number ?? 0,
               memberNames: [group ? `the ${group.members} members` : 'everyone'],
             }}
+          />
+          <FileLinks
+            label="Attached files in the preview"
+            files={draft.files ?? []}
+            addressOf={(fileId) => `/api/activities/${activityId}/files/${fileId}`}
           />
           {draft.rubric && draft.points !== null && (
             <div style={{ marginTop: 14 }}>

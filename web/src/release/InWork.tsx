@@ -98,6 +98,10 @@ function sayPart(
       return `Late policy: ${sayLatePolicy(after.latePolicy)}`;
     case 'brief':
       return 'Text';
+    case 'files':
+      return after.files.length === 0
+        ? 'No files'
+        : `Files: ${after.files.map((file) => file.name).join(', ')}`;
     case 'rubric':
       return before.rubric === null ? 'Rubric added' : after.rubric === null ? 'Rubric removed' : 'Rubric';
     case 'settings':

@@ -3,6 +3,7 @@ import { styled } from 'styled-components';
 import { kinds } from '../kinds/index.js';
 import { Field, Part, Waiting } from '../look/index.js';
 import { RichTextEditor } from '../text/index.js';
+import { AttachPart } from './AttachPart.js';
 import type { Composing } from './useComposer.js';
 
 const Kinds = styled.div`
@@ -82,6 +83,7 @@ export function WhatPart({ composing }: { readonly composing: Composing }) {
             minHeight={110}
           />
         </Suspense>
+        <AttachPart composing={composing} />
       </div>
     </Part>
   );

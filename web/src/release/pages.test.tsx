@@ -242,7 +242,7 @@ describe('the composer', () => {
 
   it('shows what is changed in what groups have, whose marks that touches, and makes it visible with one press', async () => {
     const live = anActivity({ release: aRelease() });
-    const inWork = { ...draftOf(live), points: '50', brief: live.brief };
+    const inWork = { ...draftOf(live), points: '50', brief: live.brief, files: [] };
     const changed = anActivity({ release: aRelease(), inWork, version: 4 });
     const { user, writes, set } = composer(live, {
       [`PUT activities/${activityId}`]: changed,

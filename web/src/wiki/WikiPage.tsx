@@ -7,10 +7,9 @@ import { PageId } from '@jigsaw/contract/common';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { ProblemStrip } from '../api/index.js';
-import { CopyFrame, valuesOf } from '../rooms/index.js';
+import { Brief, CopyFrame } from '../rooms/index.js';
 import { Button, Empty, Field, PersonName, Sheet, Small, Spoken, Waiting, Split } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
-import { RichText } from '../text/index.js';
 import { PagePane } from './PagePane.js';
 import { useAddPageMutation, useReadWikiQuery } from './wikiApi.js';
 import { counted } from '@jigsaw/core/text';
@@ -151,7 +150,7 @@ function Wiki({ head, wiki }: { readonly head: CopyHead; readonly wiki: WikiView
         )}
         <details open={head.part === 'member' && words < 200}>
           <summary>Requirement</summary>
-          <RichText node={head.brief} values={valuesOf(head)} />
+          <Brief head={head} />
         </details>
         {head.rubric && head.points !== null && (
           <div>

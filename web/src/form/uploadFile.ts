@@ -1,20 +1,26 @@
-import { WorkView } from '@jigsaw/contract/handin';
 import { Problem } from '@jigsaw/contract/common';
+import type { Schema } from '@jigsaw/contract/common';
 
-export interface Upload {
-  readonly done: Promise<WorkView>;
+export interface Upload<Answer> {
+  readonly done: Promise<Answer>;
   readonly cancel: () => void;
 }
 
 /** Sends a file's bytes as they are read. fetch cannot tell how far an upload is, so this is the older request.
+ * @param address under /api/
  * @param onProgress 0 to 1.
  * @throws an Error with a sentence for people; nothing of a cancelled or refused file stays. */
-export function uploadFile(copyId: string, file: File, onProgress: (share: number) => void): Upload {
+export function uploadFile<Answer>(
+  address: string,
+  answer: Schema<Answer>,
+  file: File,
+  onProgress: (share: number) => void,
+): Upload<Answer> {
   const request = new XMLHttpRequest();
-  const done = new Promise<WorkView>((resolve, reject) => {
+  const done = new Promise<Answer>((resolve, reject) => {
     request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
     request.onload = () => {
-      if (request.status === 200) return resolve(WorkView.parse(JSON.parse(request.responseText)));
+      if (request.status === 200) return resolve(answer.parse(JSON.parse(request.responseText)));
       reject(new Error(sentenceOf(request.responseText)));
     };
     request.onerror = () =>
@@ -22,7 +28,7 @@ export function uploadFile(copyId: string, file: File, onProgress: (share: numbe
     request.onabort = () => reject(new Error(`${file.name} was not added.`));
   });
   const query = new URLSearchParams({ name: file.name, type: file.type });
-  request.open('POST', `/api/copies/${copyId}/files?${query}`);
+  request.open('POST', `/api/${address}?${query}`);
   request.setRequestHeader('Content-Type', 'application/octet-stream');
   request.send(file);
   return { done, cancel: () => request.abort() };

@@ -1,0 +1,1 @@
+export { resourceFacts } from './kind.js';

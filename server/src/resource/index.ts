@@ -1,0 +1,1 @@
+export { ResourceModule } from './resource.module.js';

@@ -1,0 +1,1 @@
+export { resourceKind } from './kinds.js';

@@ -1,0 +1,18 @@
+import type { CopyHead } from '@jigsaw/contract/rooms';
+import { FileLinks } from '../look/index.js';
+import { RichText } from '../text/index.js';
+import { valuesOf } from './placeholders.js';
+
+/** What was written for this copy, and the files that were attached. */
+export function Brief({ head }: { readonly head: CopyHead }) {
+  return (
+    <>
+      <RichText node={head.brief} values={valuesOf(head)} />
+      <FileLinks
+        label="Attached files"
+        files={head.files}
+        addressOf={(fileId) => `/api/copies/${head.id}/attached/${fileId}`}
+      />
+    </>
+  );
+}
