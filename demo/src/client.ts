@@ -25,6 +25,10 @@ export class Client {
     return this.ask<Answer>('PATCH', path, body);
   }
 
+  async delete<Answer>(path: string): Promise<Answer> {
+    return this.ask<Answer>('DELETE', path);
+  }
+
   async upload<Answer>(path: string, name: string, type: string, content: string | Buffer): Promise<Answer> {
     const query = new URLSearchParams({ name, type });
     const body = typeof content === 'string' ? content : new Uint8Array(content);

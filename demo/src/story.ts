@@ -20,7 +20,7 @@ import {
   vessels,
 } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, readMost } from './marking.js';
-import { noticesAndEvents, thingsToUse } from './toRead.js';
+import { benchCalls, noticesAndEvents, thingsToUse } from './toRead.js';
 import { openTalks, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import { choosePanels } from './panels.js';
 import type { Stage } from './stage.js';
@@ -155,6 +155,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await starterLog(stage);
   await certificates(stage);
   await noticesAndEvents(stage);
+  await benchCalls(stage);
   await tastingCritique(stage);
 
   await choosePanels(stage, everyone.map(emailOf));

@@ -7,6 +7,37 @@ import { text } from './texts.js';
 
 const toAll = { to: theClass, mode: 'common' } as const;
 
+/** A place for each bench to meet; Crock met there this week, and one of them is in. */
+export async function benchCalls(stage: Stage): Promise<void> {
+  const { instructor, people, courseId, clock, seated } = stage;
+  clock.weeksAgo(5, 'Mon 12:00');
+  const title = 'Bench call';
+  await release(
+    stage,
+    await write(stage, {
+      kind: 'call',
+      title,
+      brief: text('Meet here when you are not at the bench. It is yours all term.'),
+    }),
+  );
+  const { copyId } = sure((await copiesOf(instructor, courseId, title)).get('Crock'));
+  const members = seated('Crock').map((email) => people.of(email));
+  const visit = async (by: number, days: number, from: string, to: string) => {
+    const id = uuid();
+    const path = `copies/${copyId}/call/visits`;
+    clock.daysAgo(days, from);
+    await sure(members[by]).post(path, { id });
+    clock.daysAgo(days, to);
+    await sure(members[by]).delete(`${path}/${id}`);
+  };
+  await visit(1, 5, '16:00', '16:52');
+  await visit(3, 5, '16:04', '16:52');
+  await visit(0, 3, '12:10', '12:45');
+  await visit(2, 2, '19:20', '19:45');
+  await visit(1, 1, '17:00', '18:10');
+  await visit(3, 1, '17:02', '18:10');
+}
+
 /** The salt of every vessel, as a file and a page that all may use. */
 export async function thingsToUse(stage: Stage): Promise<void> {
   const { clock } = stage;

@@ -30,6 +30,7 @@ import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
 import { TrackModule } from '../track/index.js';
 import { CalendarModule } from '../calendar/index.js';
+import { CallModule } from '../call/index.js';
 import { ResourceModule } from '../resource/index.js';
 import { NoticeModule } from '../notice/index.js';
 import { WikiModule } from '../wiki/index.js';
@@ -80,6 +81,7 @@ export class AppModule {
         WikiModule,
         NoticeModule,
         ResourceModule,
+        CallModule,
         CalendarModule,
         MarksModule,
         TrackModule,

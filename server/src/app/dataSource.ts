@@ -1,4 +1,5 @@
 import type { DataSourceOptions } from 'typeorm';
+import { CallDoorRow, CallVisitRow } from '../call/index.js';
 import { CalendarAddressRow } from '../calendar/index.js';
 import { CourseRow, EnrolmentRow } from '../course/index.js';
 import { PostRow } from '../discussion/index.js';
@@ -36,7 +37,7 @@ const rows = [
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
   SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
-  CalendarAddressRow, BlobRow, BlobChunkRow, FileRow,
+  CalendarAddressRow, CallVisitRow, CallDoorRow, BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,
   MarkRow, MarkAdjustmentRow, ReleasedMarkRow,

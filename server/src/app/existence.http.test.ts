@@ -37,7 +37,7 @@ const thereFor: Record<string, readonly Name[]> = {
     crock,
     `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
      deletePost
-     restorePost readEventFile readAttachedFile readWiki readPage readRevision deletePage restorePage`,
+     restorePost readCall stepIn stayIn leaveCall setDoor readEventFile readAttachedFile readWiki readPage readRevision deletePage restorePage`,
   ),
   ...forAll(
     markers,

@@ -53,7 +53,6 @@ const neverTaken = [
   'signInAsDemoPerson 404',
   'lookAtLink 410',
   'openLink 410',
-  'publishActivity 409',
   'releaseActivity 409',
   'applyImport 409',
 ];

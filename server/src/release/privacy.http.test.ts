@@ -105,6 +105,11 @@ const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
   folder: handedIn,
   discussion: talkedIn,
   notice: talkedIn,
+  call: ({ copy }) => [
+    { method: 'get', path: `/api/copies/${copy}/call` },
+    { method: 'post', path: `/api/copies/${copy}/call/visits`, body: { id: newId() } },
+    { method: 'put', path: `/api/copies/${copy}/call/door`, body: { address: '', version: 0 } },
+  ],
   resource: ({ copy, thing }) => [{ method: 'get', path: `/api/copies/${copy}/attached/${thing}` }],
   event: ({ copy }) => [{ method: 'get', path: `/api/copies/${copy}/event.ics` }],
   wiki: ({ copy, thing }) => [
@@ -144,7 +149,7 @@ afterAll(() => server.stop());
 
 /** Of a kind in which nothing is due, without a date. */
 const draftOf = (kind: string): Partial<ActivityDraft> =>
-  kind === 'notice' || kind === 'event' || kind === 'resource'
+  ['notice', 'event', 'resource', 'call'].includes(kind)
     ? {
         kind,
         points: null,
@@ -156,7 +161,7 @@ const draftOf = (kind: string): Partial<ActivityDraft> =>
 
 /** Something in Crock's copy, and its id. */
 async function fill(kind: string, copy: string): Promise<string> {
-  if (kind === 'event' || kind === 'resource') return unknownId;
+  if (['event', 'resource', 'call'].includes(kind)) return unknownId;
   if (kind === 'discussion' || kind === 'notice') {
     const id = newId();
     await student('noor')
@@ -324,6 +329,6 @@ describe('what is not released to you does not exist for you', () => {
     const figures = async (name: string) =>
       (await student(name).get(`/api/courses/${given.course.id}/figures`).expect(200)).body as object;
     expect(await figures('nino')).toEqual({ kind: 'student', due: 0, rooms: 0, unread: 0, newMarks: 0 });
-    expect(await figures('amina')).toEqual({ kind: 'student', due: 3, rooms: 1, unread: 3, newMarks: 0 }); // the discussion asks for nothing; notice, event and resource are new
+    expect(await figures('amina')).toEqual({ kind: 'student', due: 3, rooms: 1, unread: 4, newMarks: 0 }); // the discussion asks for nothing; notice, event, resource and call are new
   });
 });

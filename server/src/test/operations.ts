@@ -34,6 +34,8 @@ export interface Things {
   readonly talk: string;
   readonly wiki: string;
   readonly event: string;
+  readonly call: string;
+  readonly visitId: string;
   /** Attached to the assignment. */
   readonly attachedId: string;
   readonly post: { readonly id: string; readonly parentId: null; readonly text: unknown };
@@ -60,6 +62,10 @@ export async function someThings(given: CourseForTests): Promise<Things> {
   await released(given, { kind: 'event', title: 'Meeting', points: null, schedule: { opens: null, due: null, closes: null }, settings: { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T11:00:00.000Z' } }); // prettier-ignore
   const copyId = await copyOf(noor.browser, course.id);
   const event = await copyOf(noor.browser, course.id, 'Meeting');
+  await released(given, { kind: 'call', title: 'Bench call', points: null, schedule: { opens: null, due: null, closes: null }, settings: {} }); // prettier-ignore
+  const call = await copyOf(noor.browser, course.id, 'Bench call');
+  const visitId = randomUUID();
+  await noor.browser.post(`/api/copies/${call}/call/visits`).send({ id: visitId }).expect(200);
   const talk = await copyOf(noor.browser, course.id, 'Talk');
   const wiki = await copyOf(noor.browser, course.id, 'Pages');
   const post = { id: randomUUID(), parentId: null, text: aText('pH') };
@@ -98,6 +104,8 @@ export async function someThings(given: CourseForTests): Promise<Things> {
     talk,
     wiki,
     event,
+    call,
+    visitId,
     attachedId: attached.fileId,
     post,
     pageId: sure(page).id,
@@ -112,7 +120,7 @@ export async function someThings(given: CourseForTests): Promise<Things> {
 /** Every operation that takes a body, with one that is taken. */
 export function takingOperations(server: TestServer, given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, post, pageId, other, panels, tables, audience } = things;
+  const { live, copyId, talk, wiki, call, post, pageId, other, panels, tables, audience } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const read = async <Answer>(path: string, by: Browser = instructor) =>
@@ -179,6 +187,8 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
       server.browser(),
     ),
     one('mailLink', 'post', 'session/mailed-link', () => ({ email: 'a@b.example' }), server.browser()),
+    one('stepIn', 'post', `copies/${call}/call/visits`, () => ({ id: randomUUID() }), noor.browser),
+    one('setDoor', 'put', `copies/${call}/call/door`, async () => ({ address: 'https://a.example', version: (await read<{ door: { version: number } }>(`copies/${call}/call`, noor.browser)).door.version }), noor.browser), // prettier-ignore
     one('addCalendarAddress', 'post', 'calendar-addresses', () => ({ label: 'Phone' })),
     one('createCourse', 'post', 'courses', () => ({
       code: 'A',
@@ -243,8 +253,22 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
 /** Every operation that takes no body but names something, where that is there. */
 export function otherOperations(given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, event, attachedId, post, pageId, fileId, other, changeId, audience } =
-    things;
+  const {
+    live,
+    copyId,
+    talk,
+    wiki,
+    event,
+    call,
+    visitId,
+    attachedId,
+    post,
+    pageId,
+    fileId,
+    other,
+    changeId,
+    audience,
+  } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const one = (id: string, method: Operation['method'], path: string, by = instructor): Operation => ({
@@ -300,6 +324,9 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('deletePost', 'delete', `copies/${talk}/posts/${post.id}`, noor.browser),
     one('restorePost', 'post', `copies/${talk}/posts/${post.id}/restore`, noor.browser),
     one('readEventFile', 'get', `copies/${event}/event.ics`, noor.browser),
+    one('readCall', 'get', `copies/${call}/call`, noor.browser),
+    one('stayIn', 'put', `copies/${call}/call/visits/${visitId}`, noor.browser),
+    one('leaveCall', 'delete', `copies/${call}/call/visits/${visitId}`, noor.browser),
     one('readAttachedFile', 'get', `copies/${copyId}/attached/${attachedId}`, noor.browser),
     one('readFileOfActivity', 'get', `activities/${live.id}/files/${attachedId}`),
     one('listCalendarAddresses', 'get', 'calendar-addresses'),

@@ -55,6 +55,7 @@ export const tagTypes = [
   'Session',
   'OpenSession',
   'CalendarAddress',
+  'Call',
   'Course',
   'Roster',
   'Set',

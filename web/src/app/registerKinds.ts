@@ -1,3 +1,4 @@
+import { callKind } from '../call/index.js';
 import { eventKind } from '../calendar/index.js';
 import { discussionKind } from '../discussion/index.js';
 import { assignmentKind, folderKind } from '../handin/index.js';
@@ -13,3 +14,4 @@ registerKind(folderKind);
 registerKind(noticeKind);
 registerKind(eventKind);
 registerKind(resourceKind);
+registerKind(callKind);

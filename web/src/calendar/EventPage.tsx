@@ -67,6 +67,12 @@ const When = styled.section`
   @media (max-width: 700px) {
     grid-template-columns: auto minmax(0, 1fr);
     padding: 14px 16px;
+    h2 {
+      font: var(--h-17);
+    }
+    .acts > * {
+      min-height: 44px;
+    }
     .acts {
       grid-column: 1 / -1;
     }

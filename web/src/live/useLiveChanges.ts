@@ -7,7 +7,7 @@ type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 /** Which cached facts each kind of change makes old. */
 const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
-  'roster.changed': ['Course', 'Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
+  'roster.changed': ['Call', 'Course', 'Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
   'roster.invited': ['Roster', 'Outbox'],
   'roster.written-to': ['Outbox'],
   'set.created': ['Set'],
@@ -15,6 +15,7 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'places.changed': ['SignUp'],
   'course.changed': ['Course'],
   'students.placed': [
+    'Call',
     'Placement',
     'Set',
     'Roster',
@@ -36,6 +37,7 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'MyMarks'],
   'extension.granted': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'extension.taken-back': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],
+  'call.changed': ['Call'],
   'mark.drafted': ['Mark', 'Desk', 'Gradebook'],
   'mark.released': ['Mark', 'Desk', 'Gradebook', 'MyMarks', 'Room'],
   'mark.recalled': ['Mark', 'Desk', 'Gradebook', 'MyMarks', 'Room'],
@@ -47,6 +49,8 @@ const shownByTheAct: ReadonlySet<string> = new Set([
   'mark.released',
   'mark.recalled',
 ]);
+/** No figure of the track counts these. */
+const countsNowhere: ReadonlySet<string> = new Set(['call.changed']);
 /** Everything else happens inside a copy, whatever its kind. */
 const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
 /** What the page that does something inside a copy asks for anew by itself. */
@@ -55,7 +59,7 @@ const askedForByTheAct: ReadonlySet<Tag> = new Set(['Copy', 'Post', 'Room', 'Fig
 /** What is to be asked for again after a change. */
 function staleAfter(type: string, isYours: boolean): Tag[] {
   const tags = tagsByChange[type];
-  if (tags) return [...tags, 'Figures'];
+  if (tags) return countsNowhere.has(type) ? [...tags] : [...tags, 'Figures'];
   const posts: readonly Tag[] = type.startsWith('post.') ? ['Post'] : [];
   return [...insideACopy, ...posts, 'Figures' as const].filter(
     (tag) => !isYours || !askedForByTheAct.has(tag),

@@ -153,3 +153,58 @@ test('a notice appears as new in an open room, is read, and answered among those
   await expect(bo().getByRole('link', { name: /^The cold room is closed/ })).toBeVisible();
   await expect(bo().getByRole('link', { name: /The cold room is closed.*new/ })).toBeHidden();
 });
+
+test('a bench meets in its standing call: one steps in, the other sees it, and one who moves is out', async () => {
+  await instructor.goto(`/c/${courseId}/release`);
+  await instructor.getByRole('button', { name: 'New activity' }).first().click();
+  await instructor.getByRole('menuitem', { name: /^Standing call/ }).click();
+  await instructor.getByRole('textbox', { name: 'Title' }).fill('Bench call');
+  await instructor.getByRole('button', { name: 'Release to 2 groups' }).click();
+  await expect(instructor.getByText(/^Released to 2 groups/)).toBeVisible();
+  for (const student of [ada(), bo()]) {
+    await student.goto(`/c/${courseId}/room`);
+    await student.getByRole('link', { name: /Bench call/ }).click();
+    await expect(student.getByRole('heading', { name: 'No one is in' })).toBeVisible();
+  }
+  await ada().getByRole('button', { name: 'Step in' }).click();
+  await expect(ada().getByRole('heading', { name: 'You are in' })).toBeVisible();
+  await expect(bo().getByRole('heading', { name: 'Ada Vale is in' })).toBeVisible();
+  await expectAccessible(bo());
+  await bo().getByRole('button', { name: 'Where does the door lead?' }).click();
+  await bo().getByLabel('Address of your call').fill('https://meet.quillmere.example/carboy');
+  await bo().getByRole('button', { name: 'Save' }).click();
+  await expect(ada().getByRole('link', { name: 'Open the call' })).toBeVisible();
+  const { groups, students: all } = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
+  const { enrolmentId: student } = sure(all.find((each) => each.name === 'Ada Vale'));
+  const [from, to] = ['Carboy', 'Demijohn'].map(
+    (name) => sure(groups.find((group) => group.name === name)).id,
+  );
+  await api(instructor, 'POST', `sets/${setId}/place`, { moves: [{ student, from, to }] });
+  await expect(bo().getByRole('heading', { name: 'No one is in' })).toBeVisible();
+  await expect(ada().getByText('There is nothing at this address, or you cannot see it.')).toBeVisible();
+});
+
+test('a page with a link and a file is read by those who have it', async () => {
+  await write('Resource', 'Salt tables', 'By volume.');
+  const chooser = instructor.waitForEvent('filechooser');
+  await instructor.getByRole('button', { name: 'Attach files…' }).click();
+  await (
+    await chooser
+  ).setFiles({ name: 'salt.csv', mimeType: 'text/csv', buffer: Buffer.from('l,g\n1,20\n') });
+  await expect(instructor.getByRole('button', { name: 'Remove salt.csv' })).toBeVisible();
+  await instructor.getByRole('textbox', { name: 'Link', exact: true }).fill('https://quillmere.example/salt');
+  await expectAccessible(instructor);
+  await instructor.getByRole('button', { name: 'Release to 2 groups' }).click();
+  await expect(instructor.getByText(/^Released to 2 groups/)).toBeVisible();
+  await bo().goto(`/c/${courseId}/room`);
+  await bo()
+    .getByRole('link', { name: /Salt tables/ })
+    .click();
+  await expect(bo().getByRole('link', { name: 'https://quillmere.example/salt' })).toBeVisible();
+  const file = bo().waitForEvent('download');
+  await bo()
+    .getByRole('link', { name: /salt\.csv/ })
+    .click();
+  expect((await file).suggestedFilename()).toBe('salt.csv');
+  await expectAccessible(bo());
+});

@@ -1,0 +1,2 @@
+export { CallModule } from './call.module.js';
+export { CallDoorRow, CallVisitRow } from './call.rows.js';

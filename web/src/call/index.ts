@@ -1,0 +1,1 @@
+export { callKind } from './kinds.js';
