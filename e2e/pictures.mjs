@@ -51,10 +51,6 @@ const dealByRules = async (page) => {
   await why.click();
   await page.getByRole('button', { name: /^(Keep as it is|Close)$/ }).waitFor();
 };
-const expertTables = async (page) => {
-  await page.getByRole('link', { name: /^Expert tables/ }).click();
-  await page.getByRole('option', { name: /^Crock/ }).click();
-};
 const setUp = async (page) => {
   await page.getByLabel('Name of the set').fill('Fair stands');
   await page.getByText(/^Deal by rules/).click();
@@ -64,12 +60,17 @@ const setUp = async (page) => {
   await page.keyboard.type('Poster');
 };
 
+const stepIn = async (page) => {
+  await open(/Bench call/)(page);
+  await page.getByRole('button', { name: 'Step in' }).click();
+  await page.getByRole('heading', { name: /in$/ }).waitFor();
+};
+
 /** name, who, where, what is done first, size and theme */
 const pictures = [
   ['people', ilse, 'people'],
   ['import', ilse, 'people/import', importPeople],
   ['board', ilse, 'groups', select],
-  ['expert-tables', ilse, 'groups', expertTables],
   ['new-set', ilse, 'groups/new', setUp],
   ['deal', ilse, 'groups', dealByRules],
   ['release', ilse, 'release'],
@@ -84,6 +85,7 @@ const pictures = [
   ['work', noor, 'room', open(/Brine kinetics/)],
   ['discussion', noor, 'room', open(/tasting critique/)],
   ['wiki', noor, 'room', openThenPage(/Starter culture log/, /Days 15/)],
+  ['call', noor, 'room', stepIn],
   ['my-marks', fergus, 'my-marks'],
 ];
 

@@ -12,6 +12,38 @@ const server = (file, from, to, tests) => ({
 const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, project: 'web', tests });
 
 const visibility = [
+  server('call/call.service.ts', '(isMember.has(visit.enrolmentId) ||', '(visit ||', 'call/call'),
+  server(
+    'call/call.service.ts',
+    "decision.part === 'member'\n          ? visits",
+    "decision.part !== 'reader'\n          ? visits",
+    'call/call',
+  ),
+  server(
+    'calendar/calendar.service.ts',
+    'if (courses.length === 0) throw problems.notFound();',
+    '',
+    'calendar/calendar',
+  ),
+  server(
+    'calendar/addresses.service.ts',
+    'delete(CalendarAddressRow, { id, personId: person.id })',
+    'delete(CalendarAddressRow, { id })',
+    'calendar/calendar',
+  ),
+  server('calendar/calendar.service.ts', 'isOut(access, now) && access', 'access', 'calendar/calendar'),
+  server(
+    'release/attached.service.ts',
+    'if (!activity.files.some((file) => file.id === fileId)) throw problems.notFound();',
+    '',
+    'release/attached',
+  ),
+  server(
+    'release/knownFiles.ts',
+    'return attached(file);',
+    'return { ...attached(file), ...wanted[0] };',
+    'release/attached',
+  ),
   core('release/decide.ts', 'viewer.courseId !== release.courseId', 'false', 'core/src/release'),
   core(
     'release/decide.ts',

@@ -71,7 +71,7 @@ describe('a time zone in a calendar file', () => {
     const readers = new Map(
       zones.map((zone) => [
         zone,
-        new ICAL.Timezone(new ICAL.Component(ICAL.parse(`BEGIN:VCALENDAR\r\n${zoneBlock(zone, from, to)}END:VCALENDAR\r\n`) as never[]).getFirstSubcomponent('vtimezone') as never), // prettier-ignore
+        new ICAL.Timezone(new ICAL.Component(ICAL.parse(`BEGIN:VCALENDAR\r\n${zoneBlock(zone, [from, (from + to) / 2, to])}END:VCALENDAR\r\n`) as never[]).getFirstSubcomponent('vtimezone') as never), // prettier-ignore
       ]),
     );
     const hour = 3_600_000;

@@ -4,17 +4,22 @@ import type { Instant } from '../release/index.js';
 const dayMs = 86_400_000;
 const minuteMs = 60_000;
 
-/** A VTIMEZONE (RFC 5545, 3.6.5) that holds from a moment to another: every change of clocks in between as an observance of its own, and the one in
- * force at the beginning.
+/** A VTIMEZONE (RFC 5545, 3.6.5) that holds for these moments: every change of clocks in their years as an observance of its own, and the one in force
+ * when each of these years begins. A year far off costs as much as the next one.
  * @returns lines that end in CR LF. */
-export function zoneBlock(timeZone: string, from: Instant, to: Instant): string {
-  const first = offsetAt(from, timeZone);
-  const blocks = [observance('STANDARD', from, first, first)];
-  for (const at of changesBetween(timeZone, from, to)) {
-    const before = offsetAt(at - minuteMs, timeZone);
-    const after = offsetAt(at, timeZone);
-    blocks.push(observance(after > before ? 'DAYLIGHT' : 'STANDARD', at, before, after));
-  }
+export function zoneBlock(timeZone: string, moments: readonly Instant[]): string {
+  const years = [...new Set(moments.map((at) => new Date(at).getUTCFullYear()))].sort((a, b) => a - b);
+  const blocks = years.flatMap((year) => {
+    const begins = Date.UTC(year, 0, 1);
+    const first = offsetAt(begins, timeZone);
+    return [
+      observance('STANDARD', begins, first, first),
+      ...changesIn(timeZone, year).map((at) => {
+        const [before, after] = [offsetAt(at - minuteMs, timeZone), offsetAt(at, timeZone)];
+        return observance(after > before ? 'DAYLIGHT' : 'STANDARD', at, before, after);
+      }),
+    ];
+  });
   return [`BEGIN:VTIMEZONE`, `TZID:${timeZone}`, ...blocks.flat(), `END:VTIMEZONE`, ''].join('\r\n');
 }
 
@@ -29,10 +34,15 @@ function observance(kind: 'STANDARD' | 'DAYLIGHT', at: Instant, before: number, 
   ];
 }
 
-/** The first moments of another offset, to the minute. */
-function changesBetween(timeZone: string, from: Instant, to: Instant): Instant[] {
+const found = new Map<string, readonly Instant[]>();
+
+/** The first moments of another offset in a year, to the minute; looked for once. */
+function changesIn(timeZone: string, year: number): readonly Instant[] {
+  const key = `${timeZone} ${year}`;
+  const known = found.get(key);
+  if (known) return known;
   const changes: Instant[] = [];
-  for (let day = from; day < to; day += dayMs) {
+  for (let day = Date.UTC(year, 0, 1); day < Date.UTC(year + 1, 0, 1); day += dayMs) {
     if (offsetAt(day, timeZone) === offsetAt(day + dayMs, timeZone)) continue;
     let [low, high] = [day, day + dayMs];
     while (high - low > minuteMs) {
@@ -42,6 +52,7 @@ function changesBetween(timeZone: string, from: Instant, to: Instant): Instant[]
     }
     changes.push(Math.floor(high / minuteMs) * minuteMs);
   }
+  found.set(key, changes);
   return changes;
 }
 

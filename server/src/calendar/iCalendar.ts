@@ -3,17 +3,17 @@ import ical, { ICalCalendarMethod, ICalEventStatus, ICalEventTransparency } from
 import type { Entry } from '@jigsaw/core/calendar';
 import { zoneBlock } from '@jigsaw/core/calendar';
 
-const monthMs = 31 * 86_400_000;
-
 /** Entries as a calendar file (RFC 5545). The same entries give the same file. */
 export function iCalendar(name: string, entries: readonly Entry[]): string {
-  const from = Math.min(...entries.map((entry) => entry.starts)) - monthMs;
-  const to = Math.max(...entries.map((entry) => entry.ends ?? entry.starts)) + monthMs;
+  const momentsIn = (timeZone: string) =>
+    entries.flatMap((entry) =>
+      entry.timeZone === timeZone ? [entry.starts, entry.ends ?? entry.starts] : [],
+    );
   const calendar = ical({
     name,
     prodId: { company: 'Jigsaw Room', product: 'Calendar', language: 'EN' },
     method: ICalCalendarMethod.PUBLISH,
-    timezone: { name: null, generator: (timeZone) => zoneBlock(timeZone, from, to) },
+    timezone: { name: null, generator: (timeZone) => zoneBlock(timeZone, momentsIn(timeZone)) },
   });
   for (const entry of entries) {
     const at = (instant: number) => new TZDate(instant, entry.timeZone);
