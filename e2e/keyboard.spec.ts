@@ -96,8 +96,8 @@ for (const [path, shows, reaches] of stations)
     expect(stops.join('\n')).toMatch(reaches);
   });
 
-/** Another page, or a field in its place. */
-const leadsAway = /^(Deal by rules|Deal 1 student|Print lists|Exclude someone)…$/;
+/** Another page, a field in its place, or the browser's own choice of files. */
+const leadsAway = /^(Deal by rules|Deal 1 student|Print lists|Exclude someone|Attach files)…$/;
 const layers: readonly [path: string, opens: readonly string[]][] = [
   ['people', ['Invite the 3 who have not signed in yet…', 'Create sign-in links…', 'Add a person…']],
   [
