@@ -1,20 +1,9 @@
 import { z } from 'zod';
-import { oneLine } from '@jigsaw/core/text';
-import { DateTime, EnrolmentId, VisitId } from './common.js';
+import { DateTime, EnrolmentId, PageAddress, VisitId } from './common.js';
 import { Author, Member } from './course.js';
 
 export const CallSettings = z.strictObject({});
 export type CallSettings = z.infer<typeof CallSettings>;
-
-/** Where the door leads: the address of a call elsewhere; empty: nowhere, the stand-in is all there is. */
-const Door = z
-  .string()
-  .overwrite(oneLine)
-  .max(1000)
-  .refine(
-    (address) => address === '' || z.url({ protocol: /^https?$/ }).safeParse(address).success,
-    'Enter a whole address that begins with https:// or http://.',
-  );
 
 export const CallView = z.object({
   members: z.array(Member),
@@ -41,8 +30,9 @@ export type CallView = z.infer<typeof CallView>;
 export const StepIn = z.strictObject({ id: VisitId });
 export type StepIn = z.infer<typeof StepIn>;
 
-/** @param version as it was read: an address that someone else put there meanwhile is shown, never overwritten. */
-export const SetDoor = z.strictObject({ address: Door, version: z.number().int() });
+/** Where the door leads: the address of a call elsewhere; empty: nowhere, the stand-in is all there is.
+ * @param version as it was read: an address that someone else put there meanwhile is shown, never overwritten. */
+export const SetDoor = z.strictObject({ address: PageAddress, version: z.number().int() });
 export type SetDoor = z.infer<typeof SetDoor>;
 
 export const StillIn = z.object({ isIn: z.boolean() });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type * as ids from '@jigsaw/core/ids';
-import { keptDecimal } from '@jigsaw/core/text';
+import { keptDecimal, oneLine } from '@jigsaw/core/text';
 
 /** The one place on this floor that casts: a checked UUID has the brand of its kind, going in and coming out. */
 const idOf = <Kind extends string>() => z.uuid() as unknown as z.ZodType<ids.Id<Kind>, ids.Id<Kind>>;
@@ -36,6 +36,17 @@ export const Points = DecimalString.refine(
   (value) => Number(value) >= 0,
   'Write a number that is not below 0.',
 );
+
+const Page = z.url({ protocol: /^https?$/ });
+/** The address of something that a browser opens as a page; empty: none. */
+export const PageAddress = z
+  .string()
+  .overwrite(oneLine)
+  .max(2000)
+  .refine(
+    (address) => address === '' || Page.safeParse(address).success,
+    'Enter a whole address that begins with https:// or http://.',
+  );
 
 /** What every refusal looks like (RFC 9457). */
 export const Problem = z.object({

@@ -1,21 +1,9 @@
 import { z } from 'zod';
 import { oneLine } from '@jigsaw/core/text';
-
-const Page = z.url({ protocol: /^https?$/ });
-const isPage = (link: string): boolean => Page.safeParse(link).success;
-
-/** Only what a browser opens as a page; empty: none. */
-const Link = z
-  .string()
-  .overwrite(oneLine)
-  .max(2000)
-  .refine(
-    (link) => link === '' || isPage(link),
-    'Enter a whole address that begins with https:// or http://.',
-  );
+import { PageAddress } from './common.js';
 
 export const ResourceSettings = z.strictObject({
-  link: Link.default(''),
+  link: PageAddress.default(''),
   /** What the link is called; empty: its address. */
   linkName: z.string().overwrite(oneLine).max(200).default(''),
 });

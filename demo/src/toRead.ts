@@ -5,6 +5,9 @@ import type { Stage } from './stage.js';
 import { attach, copiesOf, release, write } from './stage.js';
 import { text } from './texts.js';
 
+const minuteOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
+const timeOf = (minute: number) =>
+  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 const toAll = { to: theClass, mode: 'common' } as const;
 
 /** A place for each bench to meet; Crock met there this week, and one of them is in. */
@@ -25,9 +28,14 @@ export async function benchCalls(stage: Stage): Promise<void> {
   const visit = async (by: number, days: number, from: string, to: string) => {
     const id = uuid();
     const path = `copies/${copyId}/call/visits`;
+    const [begins, ends] = [minuteOf(from), minuteOf(to)];
     clock.daysAgo(days, from);
     await sure(members[by]).post(path, { id });
-    clock.daysAgo(days, to);
+    // An open page is heard of every half minute; here once a minute is enough.
+    for (let minute = begins + 1; minute <= ends; minute += 1) {
+      clock.daysAgo(days, timeOf(minute));
+      await sure(members[by]).put(`${path}/${id}`, {});
+    }
     await sure(members[by]).delete(`${path}/${id}`);
   };
   await visit(1, 5, '16:00', '16:52');

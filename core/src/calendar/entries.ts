@@ -20,7 +20,7 @@ export interface Dated {
     readonly place: string;
     readonly isCancelled: boolean;
   } | null;
-  /** Counts up with every change. */
+  /** Counts up with every change that its readers see. */
   readonly version: number;
   readonly changedAt: Instant;
 }

@@ -17,7 +17,7 @@ import { dataSourceOptions } from './dataSource.js';
 import { FrontDoorController } from './frontDoor.controller.js';
 import { BodyInterceptor } from '../platform/body.js';
 import { AnswerInterceptor } from '../platform/endpoint.js';
-import { loggedError } from '../platform/logged.js';
+import { loggedError, loggedPath } from '../platform/logged.js';
 import { Happenings } from '../platform/happenings.js';
 import { HealthController } from './health.controller.js';
 import { ProblemFilter } from '../platform/problem.filter.js';
@@ -60,7 +60,7 @@ export class AppModule {
               req: (request: { id: unknown; method: string; url: string }) => ({
                 id: request.id,
                 method: request.method,
-                path: request.url.split('?')[0],
+                path: loggedPath(request.url),
               }),
               res: (response: { statusCode: number }) => ({ status: response.statusCode }),
             },

@@ -206,6 +206,31 @@ describe('a calendar address', () => {
     expect(events.filter((each) => each.summary === `${title} (FER 220)`)).toHaveLength(1);
   });
 
+  it('tells staff when it is due for all, whichever group has longer', async () => {
+    const report = await released(given, { title: `Report ${count}` });
+    for (const group of given.board.groups)
+      await given.instructor
+        .put(`/api/activities/${report.id}/extensions/${group.id}`)
+        .send({ due: '2026-11-20T17:00:00.000Z', reason: 'late' })
+        .expect(200);
+    const { url } = await addressOf(given.instructor);
+    const due = sure((await readBack(url)).of(`Due: Report ${count}`));
+    expect(due.startDate.toJSDate().toISOString()).toBe('2026-11-12T17:00:00.000Z');
+  });
+
+  it('does not change by a byte while staff only write, and counts up once they publish', async () => {
+    const { id, version } = await anEvent();
+    const { url } = await addressOf(student('noor'));
+    const before = await readBack(url);
+    server.clock.pass({ minutes: 5 });
+    const edited = (await given.instructor.put(`/api/activities/${id}`).send({ ...anEventDraft({ ...times, place: 'Lab 9' }), version }).expect(200)).body as ActivityView; // prettier-ignore
+    expect((await readBack(url)).text).toBe(before.text);
+    await given.instructor.post(`/api/activities/${id}/publish`).send({ version: edited.version }).expect(200); // prettier-ignore
+    const after = sure((await readBack(url)).of(title));
+    expect(after.location).toBe('Lab 9');
+    expect(after.sequence).toBeGreaterThan(sure(before.of(title)).sequence);
+  });
+
   it('is told once, is kept as a hash, and is not there once it was removed', async () => {
     const { url, addresses } = await addressOf(student('kofi'), 'Laptop');
     expect(addresses.map((each) => each.label)).toEqual(['Laptop']);

@@ -14,7 +14,7 @@ import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { problems } from '../platform/problems.js';
 import type { CopyAccess } from '../release/index.js';
-import { Gate, isOut, Kinds } from '../release/index.js';
+import { editionsOf, Gate, isOut, Kinds } from '../release/index.js';
 import { groupTags } from '../sets/index.js';
 import { AddressesService } from './addresses.service.js';
 import { iCalendar } from './iCalendar.js';
@@ -69,13 +69,21 @@ export class CalendarService {
       own.map((access) => access.copy.groupId),
     );
     const isStudent = course.role === 'student';
+    // What staff only write shows nowhere, not even as a number that counts up.
+    const editions = await editionsOf(
+      this.dataSource.manager,
+      own.map((access) => access.copy.id),
+    );
     return entriesOf(
       own.map(({ copy, release, activity, schedule, viewer }) => {
         const group = copy.groupId === null ? null : (tags.get(copy.groupId)?.name ?? null);
-        const brief = briefFor(activity.brief, {
-          copyOf: copy.groupId,
-          groups: isStudent ? viewer.groups.map(({ groupId }) => groupId) : null,
-        });
+        // Staff have one line for all copies, with all that is written for any of them.
+        const brief = briefFor(
+          activity.brief,
+          isStudent
+            ? { copyOf: copy.groupId, groups: viewer.groups.map(({ groupId }) => groupId) }
+            : { copyOf: null, groups: null },
+        );
         const url = `${this.config.publicUrl}/c/${course.id}/copies/${copy.id}`;
         return {
           copyId: copy.id,
@@ -86,10 +94,10 @@ export class CalendarService {
           groupName: group,
           description: `${plainText(brief).slice(0, longestDescription)}\n${url}`.trim(),
           url,
-          due: schedule.due,
+          due: isStudent ? schedule.due : (activity.due?.getTime() ?? null),
           happens: this.kinds.happensOf(activity),
-          version: activity.version,
-          changedAt: activity.updatedAt.getTime(),
+          version: editions.get(copy.id)?.edition ?? 0,
+          changedAt: (editions.get(copy.id)?.at ?? release.stateAt ?? activity.createdAt).getTime(),
         };
       }),
       isStudent ? 'member' : 'staff',

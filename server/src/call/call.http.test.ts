@@ -67,6 +67,17 @@ describe('a standing call', () => {
     expect(await inNow(student('jorge'))).toEqual([]);
   });
 
+  it('of someone who slept through the rest of it ended when they were last heard of', async () => {
+    const id = await stepIn(student('noor'));
+    server.clock.pass({ minutes: 1 });
+    await stay(student('noor'), id);
+    server.clock.pass({ minutes: 60 * 5 });
+    await student('noor').delete(`${at()}/visits/${id}`).expect(200);
+    expect((await call(student('jorge'))).visits).toMatchObject([
+      { seen: '2026-11-10T10:01:00.000Z', left: '2026-11-10T10:01:00.000Z' },
+    ]);
+  });
+
   it('is another group’s alone: they are told nothing, and a visit of someone else cannot be ended', async () => {
     const id = await stepIn(student('noor'));
     await student('amina').get(at()).expect(404);
@@ -78,11 +89,11 @@ describe('a standing call', () => {
 
   it('tells those who share it who came on the days before, and staff only who is in', async () => {
     const id = await stepIn(student('noor'));
-    server.clock.pass({ minutes: 30 });
+    server.clock.pass({ minutes: 1 });
     await student('noor').delete(`${at()}/visits/${id}`).expect(200);
     server.clock.pass({ minutes: 60 * 24 });
     expect((await call(student('jorge'))).visits).toMatchObject([
-      { from: '2026-11-10T10:00:00.000Z', left: '2026-11-10T10:30:00.000Z' },
+      { from: '2026-11-10T10:00:00.000Z', left: '2026-11-10T10:01:00.000Z' },
     ]);
     expect((await call(given.instructor)).visits).toEqual([]);
     server.clock.pass({ minutes: 60 * 24 * 8 });

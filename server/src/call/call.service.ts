@@ -74,14 +74,16 @@ export class CallService {
   async leave(person: SignedIn, copyId: CopyId, id: VisitId): Promise<StillIn> {
     const access = await this.enter(person, copyId);
     return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const own = { id, copyId, enrolmentId: access.viewer.enrolmentId };
-      const { affected } = await manager.update(
-        CallVisitRow,
-        { ...own, leftAt: IsNull() },
-        { leftAt: now, seenAt: now },
-      );
-      if (affected === 1)
-        await record({ type: 'call.changed', facts: { isIn: false }, ...about(person, access) });
+      const visit = await manager.findOne(CallVisitRow, {
+        where: { id, copyId, enrolmentId: access.viewer.enrolmentId, leftAt: IsNull() },
+        lock: { mode: 'pessimistic_write' },
+      });
+      if (!visit) return { isIn: false };
+      // Someone who was not heard of for long had left when they were last heard of.
+      const end = endOf(told(visit), now.getTime());
+      const leftAt = end === null ? now : new Date(end);
+      await manager.update(CallVisitRow, { id }, { leftAt, seenAt: leftAt });
+      await record({ type: 'call.changed', facts: { isIn: false }, ...about(person, access) });
       return { isIn: false };
     });
   }

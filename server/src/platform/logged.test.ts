@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { stdSerializers } from 'pino';
 import { QueryFailedError } from 'typeorm';
 import { sure } from '@jigsaw/core/lists';
-import { loggedError } from './logged.js';
+import { loggedError, loggedPath } from './logged.js';
 
 describe('errors in the log', () => {
   it('hold kind, code and place, and nothing that people wrote', () => {
@@ -44,4 +44,9 @@ describe('errors in the log', () => {
 
   it('say of what is no error only what kind it is', () =>
     expect(loggedError('noor@quillmere.example broke')).toEqual({ name: 'string' }));
+});
+
+it('addresses in the log tell neither what was asked with them nor the key of a calendar', () => {
+  expect(loggedPath('/api/courses/1/rooms?q=Noor')).toBe('/api/courses/1/rooms');
+  expect(loggedPath('/api/calendars/Ejuk-3ssc1cOSfVQ2.ics?x=1')).toBe('/api/calendars/…');
 });

@@ -39,3 +39,7 @@ function withoutValues(message: string): string {
     .replace(/\s+/g, ' ')
     .slice(0, longestMessage);
 }
+
+/** The path of a request, without what stands behind its `?`. The address of a calendar is a key in itself, and is not kept. */
+export const loggedPath = (url: string): string =>
+  (url.split('?')[0] ?? '').replace(/^(\/api\/calendars\/).*/, '$1…');

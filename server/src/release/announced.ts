@@ -1,6 +1,8 @@
 import type { EntityManager } from 'typeorm';
+import { In } from 'typeorm';
 import type { Progress } from '@jigsaw/contract/release';
 import type { CopyId, ReleaseId } from '@jigsaw/core/ids';
+import { keyedBy } from '@jigsaw/core/lists';
 import type { Asked, Opening } from './kinds.js';
 import { AnnouncedRow } from './release.rows.js';
 
@@ -27,6 +29,15 @@ export async function announceAgain(manager: EntityManager, releaseId: ReleaseId
     `UPDATE "announced" n SET "edition" = n."edition" + 1, "at" = $2 FROM "copy" c WHERE c."id" = n."copyId" AND c."releaseId" = $1`,
     [releaseId, now],
   );
+}
+
+/** How often what is in them was changed, and when last, by copy; of copies that are news in themselves. */
+export async function editionsOf(
+  manager: EntityManager,
+  copyIds: readonly CopyId[],
+): Promise<ReadonlyMap<CopyId, AnnouncedRow>> {
+  const rows = copyIds.length === 0 ? [] : await manager.findBy(AnnouncedRow, { copyId: In([...copyIds]) });
+  return keyedBy(rows, (row) => row.copyId);
 }
 
 /** Such copies as items, as `itemsSql` wants them. One that was scheduled is as old as the moment at which it came out. */

@@ -1,4 +1,4 @@
-export { asNews } from './announced.js';
+export { asNews, editionsOf } from './announced.js';
 export { hearersOf, hearersOfMark } from './hearers.js';
 export { copiesInView } from './copiesInView.js';
 export { ActivitiesService } from './activities.service.js';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { styled } from 'styled-components';
 import type { CallView } from '@jigsaw/contract/call';
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { daysOf } from '@jigsaw/core/call';
+import { absentAfterMs, daysOf } from '@jigsaw/core/call';
 import { sayMinutes } from '@jigsaw/core/handin';
 import { namesTogether } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
@@ -129,7 +129,8 @@ const Side = styled.aside`
 
 /** The place where a group meets: who is in, the way in, and who came before. */
 export default function CallPage({ head }: { readonly head: CopyHead }) {
-  const call = useReadCallQuery(head.id);
+  // Someone whose line or machine breaks says nothing: they are missed.
+  const call = useReadCallQuery(head.id, { pollingInterval: absentAfterMs / 2 });
   const seen = useSeenHere(head);
   return (
     <CopyFrame head={head}>

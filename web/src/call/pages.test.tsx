@@ -1,4 +1,4 @@
-import { describe, expect, it } from '@jest/globals';
+import { describe, expect, it, jest } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import type { CallView } from '@jigsaw/contract/call';
 import { aHead, aMember, anAuthor, id } from '../test/data.js';
@@ -67,6 +67,17 @@ describe('a standing call', () => {
     expect(screen.getByRole('button', { name: 'Leave' })).toBeInTheDocument();
     unmount();
     await waitFor(() => expect(writes().map(({ method }) => method)).toEqual(['POST', 'DELETE']));
+  });
+
+  it('misses those who go without a word', async () => {
+    jest.useFakeTimers({ advanceTimers: true });
+    let inNow: CallView['inNow'] = [{ member: anAuthor('Jorge'), since: ago(5) }];
+    call(() => aCall({ inNow }));
+    expect(await screen.findByRole('heading', { name: 'Jorge is in' })).toBeInTheDocument();
+    inNow = [];
+    jest.advanceTimersByTime(60_000);
+    expect(await screen.findByRole('heading', { name: 'No one is in' })).toBeInTheDocument();
+    jest.useRealTimers();
   });
 
   it('has a door: its address is set, kept in view when it is refused, and opens the call', async () => {

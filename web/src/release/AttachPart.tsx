@@ -4,7 +4,7 @@ import { FileTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { AttachedFile } from '@jigsaw/contract/release';
 import { ArrivingFiles, UploadFaults, useUploads } from '../form/index.js';
-import { Button, FileLinks, Small } from '../look/index.js';
+import { Button, FileLinks, Small, useNotice } from '../look/index.js';
 import type { Composing } from './useComposer.js';
 
 const Add = styled.div`
@@ -18,6 +18,7 @@ const Add = styled.div`
 /** Files that everyone reads who gets the activity. */
 export function AttachPart({ composing }: { readonly composing: Composing }) {
   const { activity, draft, change } = composing;
+  const notice = useNotice();
   const files = draft.files ?? [];
   // Several arrive between two renderings; none may push out another.
   const attached = useRef(files);
@@ -27,6 +28,11 @@ export function AttachPart({ composing }: { readonly composing: Composing }) {
   const put = (next: readonly AttachedFile[]) => {
     attached.current = [...next];
     change({ files: [...next] });
+  };
+  const remove = (fileId: string, name: string) => {
+    const before = attached.current;
+    put(before.filter((file) => file.id !== fileId));
+    notice(`${name} removed`, { label: 'Undo', do: () => put(before) });
   };
   const { arriving, faults, add } = useUploads(`activities/${activity.id}/files`, AttachedFile, (file) =>
     put([...attached.current, file]),
@@ -39,12 +45,7 @@ export function AttachPart({ composing }: { readonly composing: Composing }) {
         files={files}
         addressOf={(fileId) => `/api/activities/${activity.id}/files/${fileId}`}
         act={(fileId, name) => (
-          <Button
-            kind="quiet"
-            isIconOnly
-            aria-label={`Remove ${name}`}
-            onPress={() => put(files.filter((file) => file.id !== fileId))}
-          >
+          <Button kind="quiet" isIconOnly aria-label={`Remove ${name}`} onPress={() => remove(fileId, name)}>
             <X size={15} aria-hidden="true" />
           </Button>
         )}

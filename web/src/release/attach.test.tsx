@@ -37,6 +37,8 @@ describe('files of an activity', () => {
     expect(part.getByRole('link', { name: /a\.txt/ })).toHaveAttribute('href', `/api/activities/${activityId}/files/${id('a.txt')}`); // prettier-ignore
     await user.click(part.getByRole('button', { name: 'Remove a.txt' }));
     await waitFor(() => expect(kept()).toEqual(['b.txt']));
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(kept()).toEqual(['a.txt', 'b.txt']));
   });
 
   it('stand under the brief of a copy, and a resource has its link over it', async () => {
