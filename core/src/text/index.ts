@@ -1,4 +1,5 @@
 export { keptDecimal } from './decimal.js';
+export { startingWithArticle, withArticle } from './article.js';
 export { fold } from './fold.js';
 export { countWords } from './words.js';
 export { emptyText, placeholderOf, placeholderText, plainText } from './richText.js';

@@ -3,8 +3,10 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse, aMember, crockIsLedBy } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
-import type { Operation, Things } from '../test/operations.js';
-import { otherOperations, someThings, takingOperations } from '../test/operations.js';
+import type { Operation } from '../test/operations.js';
+import type { Things } from '../test/someThings.js';
+import { otherOperations, takingOperations } from '../test/operations.js';
+import { someThings } from '../test/someThings.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 

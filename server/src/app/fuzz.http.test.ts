@@ -3,7 +3,8 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { aCourse } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Operation } from '../test/operations.js';
-import { someThings, takingOperations } from '../test/operations.js';
+import { takingOperations } from '../test/operations.js';
+import { someThings } from '../test/someThings.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 

@@ -4,7 +4,7 @@ import type { CalendarAddresses, NewCalendarAddress } from '@jigsaw/contract/cal
 import type { ActivityView, ManyChanged, ReleaseRequest } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
 import { theClass } from '@jigsaw/core/release';
-import { aCourse, anAssignment, aText, copyOf, itemOf, released } from '../test/aCourse.js';
+import { aCourse, anAssignment, aText, copyOf, itemOf, released, toRead } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -26,10 +26,9 @@ beforeEach(() => {
 });
 
 const student = (name: string): Browser => sure(given.students.get(name)).browser;
-const undated = { opens: null, due: null, closes: null };
 const times = { starts: '2026-10-22T09:00:00.000Z', ends: '2026-10-22T11:00:00.000Z', place: 'Lab 2', isCancelled: false }; // prettier-ignore
 const anEventDraft = (settings: object = times, more: object = {}) =>
-  anAssignment({ kind: 'event', title, points: null, schedule: undated, settings: settings as ActivityView['settings'], ...more }); // prettier-ignore
+  anAssignment({ ...toRead('event', { title, settings: settings as ActivityView['settings'] }), ...more });
 const anEvent = (settings: object = times, how: Partial<ReleaseRequest> = {}, more: object = {}) =>
   released(given, anEventDraft(settings, more), how);
 
@@ -79,6 +78,26 @@ describe('an event', () => {
       .send(anEventDraft({ ...times, ends: times.starts }))
       .expect(422);
     expect((refused.body as { detail: string }).detail).toBe('Choose an end after the start.');
+  });
+
+  it('keeps its times with its groups: a change without them is not published, nor released again', async () => {
+    const { id, version } = await anEvent();
+    const edited = (await given.instructor.put(`/api/activities/${id}`).send({ ...anEventDraft({ place: 'Lab 2' }), version }).expect(200)).body as ActivityView; // prettier-ignore
+    const refused = await given.instructor.post(`/api/activities/${id}/publish`).send({ version: edited.version }).expect(422); // prettier-ignore
+    expect((refused.body as { detail: string }).detail).toBe('Choose when it starts.');
+    expect((await itemOf(student('noor'), given.course.id, title)).happens).toEqual(times);
+  });
+
+  it('keeps its times while it is scheduled', async () => {
+    const { id, version } = await anEvent(times, { goesLiveAt: '2026-12-20T09:00:00.000Z' });
+    const edit = given.instructor.put(`/api/activities/${id}`).send({ ...anEventDraft({ place: 'Lab 2' }), version }); // prettier-ignore
+    expect(((await edit.expect(422)).body as { detail: string }).detail).toBe('Choose when it starts.');
+  });
+
+  it('is called by its article where it is refused', async () => {
+    const draft = anEventDraft(times, { points: '10' });
+    const refused = await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(draft).expect(422); // prettier-ignore
+    expect((refused.body as { detail: string }).detail).toMatch(/^An event has no points/);
   });
 
   it('moves with others by days, at the same time of day where clocks change, and is new again', async () => {

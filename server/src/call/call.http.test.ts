@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { CallView, StillIn } from '@jigsaw/contract/call';
 import { sure } from '@jigsaw/core/lists';
 import { newId } from '../platform/ids.js';
-import { aCourse, copyOf, released } from '../test/aCourse.js';
+import { aCourse, copyOf, released, toRead } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -20,7 +20,7 @@ afterAll(() => server.stop());
 beforeEach(async () => {
   count += 1;
   server.clock.set('2026-11-10T10:00:00Z');
-  await released(given, { kind: 'call', title: `Call ${count}`, points: null, schedule: { opens: null, due: null, closes: null }, settings: {} }); // prettier-ignore
+  await released(given, toRead('call', { title: `Call ${count}` }));
   copyId = await copyOf(student('noor'), given.course.id, `Call ${count}`);
 });
 

@@ -4,7 +4,7 @@ import type { ActivityView } from '@jigsaw/contract/release';
 import type { CopyHead, RoomItem } from '@jigsaw/contract/rooms';
 import { theClass } from '@jigsaw/core/release';
 import { newId } from '../platform/ids.js';
-import { aCourse, anAssignment, aText, copyOf, itemOf, released } from '../test/aCourse.js';
+import { aCourse, anAssignment, aText, copyOf, itemOf, released, toRead } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -28,7 +28,7 @@ beforeEach(() => {
 
 const student = (name: string): Browser => sure(given.students.get(name)).browser;
 const aNotice = (settings: object = {}, how = {}) =>
-  released(given, { kind: 'notice', title, points: null, schedule: { opens: null, due: null, closes: null }, settings: settings as ActivityView['settings'] }, how); // prettier-ignore
+  released(given, toRead('notice', { title, settings: settings as ActivityView['settings'] }), how);
 const item = (name: string): Promise<RoomItem> => itemOf(student(name), given.course.id, title);
 const read = (name: string, copyId: string) =>
   student(name).post(`/api/copies/${copyId}/seen`).send({ what: 'all' }).expect(200);
@@ -53,13 +53,29 @@ describe('a notice', () => {
     const { id, version } = await aNotice();
     const { copyId } = await item('noor');
     await read('noor', copyId);
-    const draft = anAssignment({ kind: 'notice', title, points: null, schedule: { opens: null, due: null, closes: null }, brief: aText('Closed on Tuesday, too.') }); // prettier-ignore
+    const draft = anAssignment({ ...toRead('notice'), title, brief: aText('Closed on Tuesday, too.') }); // prettier-ignore
     const edited = (await given.instructor.put(`/api/activities/${id}`).send({ ...draft, version }).expect(200)).body as ActivityView; // prettier-ignore
     expect((await item('noor')).unread).toBe(0);
     await given.instructor
       .post(`/api/activities/${id}/publish`)
       .send({ version: edited.version })
       .expect(200);
+    expect((await item('noor')).unread).toBe(1);
+  });
+
+  it('is new again when it is released again with other words, and not when a move changes nothing of it', async () => {
+    const { id, version } = await aNotice();
+    const { copyId } = await item('noor');
+    await read('noor', copyId);
+    const many = { activities: [{ id, version }], act: { kind: 'move', days: 7 } };
+    await given.instructor.post(`/api/courses/${given.course.id}/activities/many`).send(many).expect(200);
+    expect((await item('noor')).unread).toBe(0);
+    const draft = anAssignment({ ...toRead('notice'), title, brief: aText('Closed for good.') });
+    const edited = (await given.instructor.put(`/api/activities/${id}`).send({ ...draft, version: version + 1 }).expect(200)).body as ActivityView; // prettier-ignore
+    await given.instructor.post(`/api/activities/${id}/withdraw`).expect(200);
+    const { to, mode, outsiders } = sure(edited.release);
+    const again = { to, mode, outsiders, goesLiveAt: null, version: edited.version };
+    await given.instructor.post(`/api/activities/${id}/release`).send(again).expect(200);
     expect((await item('noor')).unread).toBe(1);
   });
 
@@ -79,7 +95,7 @@ describe('a notice', () => {
     const { id, version } = await aNotice({ hasReplies: true }, { to: theClass, mode: 'common' });
     const copyId = await copyOf(student('noor'), given.course.id, title);
     await reply(student('noor'), copyId).expect(200);
-    const draft = anAssignment({ kind: 'notice', title, points: null, schedule: { opens: null, due: null, closes: null }, settings: { hasReplies: false } }); // prettier-ignore
+    const draft = anAssignment({ ...toRead('notice'), title, settings: { hasReplies: false } }); // prettier-ignore
     const edited = (await given.instructor.put(`/api/activities/${id}`).send({ ...draft, version }).expect(200)).body as ActivityView; // prettier-ignore
     await given.instructor
       .post(`/api/activities/${id}/publish`)
@@ -98,7 +114,7 @@ describe('a notice', () => {
       { points: '10' },
       { schedule: { opens: null, due: '2026-11-12T17:00:00.000Z', closes: null } },
     ]) {
-      const draft = anAssignment({ kind: 'notice', title, points: null, schedule: { opens: null, due: null, closes: null }, ...part }); // prettier-ignore
+      const draft = anAssignment({ ...toRead('notice'), title, ...part }); // prettier-ignore
       const refused = await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(draft).expect(422); // prettier-ignore
       expect((refused.body as { detail: string }).detail).toContain('no points and no due date');
     }
@@ -121,7 +137,7 @@ describe('a group that no one was ever in', () => {
   };
 
   it.each(['notice', 'wiki'] as const)('goes with its copy of a %s as it was released', async (kind) => {
-    await released(given, { kind, title, points: null, schedule: { opens: null, due: null, closes: null } });
+    await released(given, toRead(kind, { title }));
     await edit({ groups: [], removed: [await emptyGroup()] }).expect(200);
   });
 

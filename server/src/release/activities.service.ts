@@ -16,6 +16,7 @@ import type {
 import { partsChanged } from '@jigsaw/core/release';
 import type { ActivityId, CourseId, GroupId, CopyId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
+import { withArticle } from '@jigsaw/core/text';
 import { Viewers } from '../course/index.js';
 import { FilesService } from '../files/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -148,6 +149,8 @@ export class ActivitiesService {
       const files = await knownFiles(manager, this.files, activityId, written.files);
       const content = { ...written, files };
       await this.refuseOtherForm(manager, activity, release, content);
+      // What is scheduled goes live as it is, without anyone looking at it again.
+      if (release?.state === 'scheduled') this.kinds.refuseUnready(content);
       if (!release || !isWithGroups(release, activity, now)) return { ...columnsOf(content), inWork: null };
       const isSame = partsChanged(contentOf(activity, this.kinds), content).length === 0;
       return { inWork: isSame ? null : json(content) };
@@ -164,6 +167,7 @@ export class ActivitiesService {
       async ({ manager }, activity, release) => {
         if (!activity.inWork) throw problems.conflict('There are no changes to publish.');
         await this.refuseOtherForm(manager, activity, release, activity.inWork);
+        if (release) this.kinds.refuseUnready(activity.inWork);
         return { ...columnsOf(activity.inWork), inWork: null };
       },
     );
@@ -296,7 +300,7 @@ export class ActivitiesService {
     if (!release) return;
     if (next.kind !== activity.kind)
       throw problems.conflict(
-        `Groups have this as a ${activity.kind} already. Make a copy of it to release it as something else.`,
+        `Groups have this as ${withArticle(activity.kind)} already. Make a copy of it to release it as something else.`,
       );
     const kind = this.kinds.of(activity);
     const isUnmarked = activity.points !== null && next.points === null;

@@ -2,7 +2,16 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/glo
 import type { ActivityView, AttachedFile } from '@jigsaw/contract/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, aMember, anAssignment, attach, attachedTo, copyOf, released } from '../test/aCourse.js';
+import {
+  aCourse,
+  aMember,
+  anAssignment,
+  attach,
+  attachedTo,
+  copyOf,
+  released,
+  toRead,
+} from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -115,11 +124,7 @@ describe('a resource', () => {
   it('links to pages only', async () => {
     const draft = (settings: object) =>
       given.instructor.post(`/api/courses/${given.course.id}/activities`).send({
-        ...anAssignment({
-          kind: 'resource',
-          points: null,
-          schedule: { opens: null, due: null, closes: null },
-        }),
+        ...anAssignment(toRead('resource')),
         settings,
       });
     await draft({ link: 'https://quillmere.example/salt', linkName: 'Salt tables' }).expect(200);
@@ -130,7 +135,7 @@ describe('a resource', () => {
   });
 
   it('is new until it is read', async () => {
-    await released(given, { kind: 'resource', title: 'Salt tables', points: null, schedule: { opens: null, due: null, closes: null }, settings: {} }); // prettier-ignore
+    await released(given, toRead('resource', { title: 'Salt tables' }));
     const copyId = await copyOf(student('noor'), given.course.id, 'Salt tables');
     expect((await head(student('noor'), copyId)).unread).toBe(1);
     await student('noor').post(`/api/copies/${copyId}/seen`).send({ what: 'all' }).expect(200);

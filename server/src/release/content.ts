@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { ActivityContent, ActivityDraft, AttachedFile } from '@jigsaw/contract/release';
 import type { LatePolicy } from '@jigsaw/core/handin';
+import { startingWithArticle } from '@jigsaw/core/text';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
 import { plainDecimalOrNull } from './decimals.js';
@@ -33,7 +34,7 @@ export function contentOfDraft(draft: z.output<typeof ActivityDraft>, kinds: Kin
   const settings = kinds.check(draft.kind, draft.settings);
   if (!kinds.of(draft).isWork && (draft.points !== null || due !== null))
     throw problems.invalidInput(
-      `A ${draft.kind} has no points and no due date. Remove them, or choose another kind.`,
+      `${startingWithArticle(draft.kind)} has no points and no due date. Remove them, or choose another kind.`,
     );
   return {
     ...draft,

@@ -133,6 +133,13 @@ export class Kinds {
     throw problems.invalidInput(issues[0]?.message, { issues });
   }
 
+  /** @throws invalid-input saying what is missing before groups can have it. */
+  refuseUnready(content: Pick<ActivityRow, 'kind'> & { readonly settings: unknown }): void {
+    const kind = this.of(content);
+    const why = kind.notReady?.(kind.settings.parse(content.settings)) ?? null;
+    if (why !== null) throw problems.invalidInput(why);
+  }
+
   /** Settings as the kind reads them; rows of before a setting existed have its default. */
   settingsOf(activity: ActivityRow): unknown {
     if (!this.parsed.has(activity))

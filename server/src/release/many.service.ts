@@ -109,7 +109,9 @@ export class ManyService {
         version,
         updatedAt: now,
       });
-      if (release) await announceAgain(manager, release.id, now);
+      const hasMoved =
+        this.kinds.of(row).moved !== undefined || Object.values(schedule).some((at) => at !== null);
+      if (release && hasMoved) await announceAgain(manager, release.id, now);
       if (release) {
         const state = stateOf(release);
         if (state.state === 'scheduled' && state.goesLiveAt > now.getTime()) {

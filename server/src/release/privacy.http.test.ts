@@ -5,7 +5,7 @@ import type { RoomList } from '@jigsaw/contract/rooms';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { sure } from '@jigsaw/core/lists';
 import { newId } from '../platform/ids.js';
-import { aCourse, addFile, anAssignment, aSheet, aText, copyOf, released } from '../test/aCourse.js';
+import { aCourse, addFile, anAssignment, aSheet, aText, copyOf, released, toRead } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -148,16 +148,13 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 /** Of a kind in which nothing is due, without a date. */
-const draftOf = (kind: string): Partial<ActivityDraft> =>
-  ['notice', 'event', 'resource', 'call'].includes(kind)
-    ? {
-        kind,
-        points: null,
-        schedule: { opens: null, due: null, closes: null },
-        settings:
-          kind === 'event' ? { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T12:00:00.000Z' } : {},
-      }
-    : { kind };
+const draftOf = (kind: string): Partial<ActivityDraft> => {
+  if (kind === 'event')
+    return toRead(kind, {
+      settings: { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T12:00:00.000Z' },
+    });
+  return ['notice', 'resource', 'call'].includes(kind) ? toRead(kind) : { kind };
+};
 
 /** Something in Crock's copy, and its id. */
 async function fill(kind: string, copy: string): Promise<string> {

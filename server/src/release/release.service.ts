@@ -4,6 +4,7 @@ import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jig
 import type { ActivityId, CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
 import type { Concerns, ReleaseState } from '@jigsaw/core/release';
 import { audiencesOf, isInAudience, setsOfAudience, transition, wholeSet } from '@jigsaw/core/release';
+import { startingWithArticle } from '@jigsaw/core/text';
 import { audiencesNow } from '../audiences/index.js';
 import { areEnrolled, lockCourse, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -13,6 +14,7 @@ import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { areGroupsOfSet, setOfCourse } from '../sets/index.js';
+import { announceAgain } from './announced.js';
 import { ActivitiesService, lockActivity } from './activities.service.js';
 import { columnsOf, withContent } from './content.js';
 import { Copies } from './copies.js';
@@ -50,7 +52,7 @@ export class ReleaseService {
 
       // What was in work when it was withdrawn is what the person had in view.
       const activity = locked.inWork ? withContent(locked, locked.inWork) : locked;
-      this.refuseUnready(activity);
+      this.kinds.refuseUnready(activity);
 
       const earlier = await manager.findOneBy(ReleaseRow, { activityId });
       if (earlier && earlier.mode !== request.mode)
@@ -77,6 +79,7 @@ export class ReleaseService {
       };
       if (locked.inWork)
         await manager.update(ActivityRow, activityId, { ...columnsOf(locked.inWork), inWork: null });
+      if (locked.inWork && earlier) await announceAgain(manager, earlier.id, now);
       await this.letOut(work, activity, row, viewer.enrolmentId, person);
       return this.activities.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
     });
@@ -93,6 +96,7 @@ export class ReleaseService {
   ): Promise<number> {
     const audience = wholeSet(setId);
     await this.refuseReach(work.manager, activity, audience, 'own');
+    this.kinds.refuseUnready(activity);
     const row = {
       id: newId<'release'>(),
       activityId: activity.id,
@@ -199,6 +203,7 @@ export class ReleaseService {
     const release = await lockRelease(manager, activity.id);
     if (release?.state !== 'withdrawn')
       throw problems.conflict(`“${activity.title}” is not withdrawn any more.`);
+    this.kinds.refuseUnready(activity);
     const [withdrawn] = await eventsAbout(manager, release.id, 'activity.withdrawn', { unit: 'group' }, 1);
     const from = withdrawn?.facts['from'] as ReleaseState | undefined;
     if (!from) throw problems.conflict(`Open “${activity.title}” and release it again there.`);
@@ -227,11 +232,6 @@ export class ReleaseService {
     return { enrolmentIds: had.map((viewer) => viewer.enrolmentId) };
   }
 
-  private refuseUnready(activity: ActivityRow): void {
-    const why = this.kinds.of(activity).notReady?.(this.kinds.settingsOf(activity)) ?? null;
-    if (why !== null) throw problems.invalidInput(why);
-  }
-
   private async refuseReach(
     manager: EntityManager,
     activity: ActivityRow,
@@ -239,7 +239,9 @@ export class ReleaseService {
     mode: ReleaseRequest['mode'],
   ): Promise<void> {
     if (!this.kinds.modesOf(activity).includes(mode))
-      throw problems.invalidInput(`A ${activity.kind} cannot be released in this way with these settings.`);
+      throw problems.invalidInput(
+        `${startingWithArticle(activity.kind)} cannot be released in this way with these settings.`,
+      );
     if (mode !== 'common' && to.include.some(({ kind }) => hasNoGroups.has(kind)))
       throw problems.invalidInput(
         'The class, staff and single students cannot get a copy per group. Choose one copy for all, or remove them.',

@@ -199,6 +199,15 @@ export const anAssignment = (more: Partial<ActivityDraft> = {}): ActivityDraft =
   ...more,
 });
 
+/** Something that asks nothing of anyone: without points or dates. */
+export const toRead = (kind: string, more: Partial<ActivityDraft> = {}): Partial<ActivityDraft> => ({
+  kind,
+  points: null,
+  schedule: { opens: null, due: null, closes: null },
+  settings: {},
+  ...more,
+});
+
 /** A released activity, to the whole set with a copy each unless `how` says otherwise. */
 export async function released(
   { instructor, course, set }: CourseForTests,

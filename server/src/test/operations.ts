@@ -1,20 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import type { AudienceList, AudienceView } from '@jigsaw/contract/audiences';
+import type { AudienceList } from '@jigsaw/contract/audiences';
 import type { MarkView } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
-import type { RosterChangeList as Changes } from '@jigsaw/contract/roster';
 import type { CourseSettings } from '@jigsaw/contract/course';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { settingsOf } from '@jigsaw/contract/sets';
-import type { PageView, WikiView } from '@jigsaw/contract/wiki';
+import type { PageView } from '@jigsaw/contract/wiki';
 import { sure } from '@jigsaw/core/lists';
 import { wholeSet } from '@jigsaw/core/release';
-import { addFile, anAssignment, aSheet, aText, attachedTo, base64, copyOf, released } from './aCourse.js';
-import type { z } from 'zod';
+import { anAssignment, aSheet, aText, base64 } from './aCourse.js';
 import type { CourseForTests } from './aCourse.js';
 import type { Browser, TestServer } from './testServer.js';
 import { password } from './testServer.js';
+import type { Things } from './someThings.js';
 
 export interface Operation {
   /** As the API document calls it. */
@@ -24,97 +23,6 @@ export interface Operation {
   readonly by: Browser;
   /** What is taken as it is, at this moment. */
   readonly body: () => object | Promise<object>;
-}
-
-/** What there is in a course, made for its group Crock (Noor and Jorge) where it is a group's. */
-export interface Things {
-  readonly live: ActivityView;
-  /** Crock's copies: an assignment, a discussion, a wiki and an event. */
-  readonly copyId: string;
-  readonly talk: string;
-  readonly wiki: string;
-  readonly event: string;
-  readonly call: string;
-  readonly visitId: string;
-  /** Attached to the assignment. */
-  readonly attachedId: string;
-  readonly post: { readonly id: string; readonly parentId: null; readonly text: unknown };
-  readonly pageId: string;
-  readonly fileId: string;
-  /** A second set, in which students choose their places. */
-  readonly other: GroupSetView;
-  readonly panels: BoardView['groups'];
-  /** Expert tables of the course's bench teams. */
-  readonly tables: GroupSetView;
-  readonly changeId: string;
-  readonly audience: AudienceView;
-}
-
-export async function someThings(given: CourseForTests): Promise<Things> {
-  const { instructor, course } = given;
-  const noor = sure(given.students.get('noor'));
-  const read = async <Answer>(path: string, by: Browser = instructor) =>
-    (await by.get(`/api/${path}`).expect(200)).body as Answer;
-  const attached = await attachedTo(given, 'brief.txt', course.id);
-  const live = attached.live;
-  await released(given, { kind: 'discussion', title: 'Talk', settings: {} });
-  await released(given, { kind: 'wiki', title: 'Pages', settings: {} });
-  await released(given, { kind: 'event', title: 'Meeting', points: null, schedule: { opens: null, due: null, closes: null }, settings: { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T11:00:00.000Z' } }); // prettier-ignore
-  const copyId = await copyOf(noor.browser, course.id);
-  const event = await copyOf(noor.browser, course.id, 'Meeting');
-  await released(given, { kind: 'call', title: 'Bench call', points: null, schedule: { opens: null, due: null, closes: null }, settings: {} }); // prettier-ignore
-  const call = await copyOf(noor.browser, course.id, 'Bench call');
-  const visitId = randomUUID();
-  await noor.browser.post(`/api/copies/${call}/call/visits`).send({ id: visitId }).expect(200);
-  const talk = await copyOf(noor.browser, course.id, 'Talk');
-  const wiki = await copyOf(noor.browser, course.id, 'Pages');
-  const post = { id: randomUUID(), parentId: null, text: aText('pH') };
-  await noor.browser.post(`/api/copies/${talk}/posts`).send(post).expect(200);
-  const [page] = (await read<WikiView>(`copies/${wiki}/wiki`, noor.browser)).pages;
-  const other = (
-    await instructor
-      .post(`/api/courses/${course.id}/sets`)
-      .send({ name: 'Panels', shape: { by: 'count', groups: 2 }, capacity: null, pattern: 'Panel {n}', names: [], signUp: { opens: null, closes: null, showsNames: true } })
-      .expect(200)
-  ).body as GroupSetView; // prettier-ignore
-  const panels = (await read<BoardView>(`sets/${other.id}/board`)).groups;
-  const experts = { name: 'Experts', topics: ['Salt', 'Starch'], most: null, seed: 3 };
-  const tables = (await instructor.post(`/api/sets/${given.set.id}/experts`).send(experts).expect(200)).body as GroupSetView; // prettier-ignore
-  const fileId = sure((await addFile(noor.browser, copyId, 'log.txt', Buffer.from(course.id))).files[0]).id;
-  await instructor
-    .put(`/api/courses/${course.id}/roster/attributes`)
-    .send({ name: 'Home', kind: 'category' })
-    .expect(200);
-  await instructor
-    .post(`/api/courses/${course.id}/roster/changes`)
-    .send({ act: 'edit', edits: [{ enrolmentId: noor.enrolmentId, from: {}, to: { number: '11' } }] })
-    .expect(200);
-  const { changes } = await read<z.output<typeof Changes>>(`courses/${course.id}/roster/changes`);
-  const changeId = sure(changes[0]).id;
-  const audience = (
-    await instructor
-      .post(`/api/courses/${course.id}/audiences`)
-      .send({ name: 'Dairy', include: wholeSet(given.set.id).include, exclude: [] })
-      .expect(200)
-  ).body as AudienceView;
-  return {
-    audience,
-    live,
-    copyId,
-    talk,
-    wiki,
-    event,
-    call,
-    visitId,
-    attachedId: attached.fileId,
-    post,
-    pageId: sure(page).id,
-    fileId,
-    other,
-    panels,
-    tables,
-    changeId,
-  };
 }
 
 /** Every operation that takes a body, with one that is taken. */

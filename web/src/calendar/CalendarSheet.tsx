@@ -2,8 +2,8 @@ import { Copy } from 'lucide-react';
 import { useState } from 'react';
 import { styled } from 'styled-components';
 import { ProblemStrip } from '../api/index.js';
-import { Button, datesIn, Field, Muted, Sheet, Small, useNotice, Waiting } from '../look/index.js';
-import { useAct } from '../page/index.js';
+import { Button, datesIn, Field, Muted, Sheet, Small, Waiting } from '../look/index.js';
+import { useAct, useCopy } from '../page/index.js';
 import {
   useAddCalendarAddressMutation,
   useListCalendarAddressesQuery,
@@ -56,7 +56,7 @@ export function CalendarSheet({ onClose }: { readonly onClose: () => void }) {
   const list = useListCalendarAddressesQuery(undefined, { refetchOnMountOrArgChange: true });
   const [label, setLabel] = useState('');
   const [made, setMade] = useState<{ readonly label: string; readonly url: string } | null>(null);
-  const notice = useNotice();
+  const copy = useCopy();
   const add = useAct(useAddCalendarAddressMutation(), { isRefusalShown: true });
   const remove = useAct(useRemoveCalendarAddressMutation(), {
     says: () => 'The address no longer works.',
@@ -66,10 +66,6 @@ export function CalendarSheet({ onClose }: { readonly onClose: () => void }) {
     if (!answer) return;
     setMade({ label: label.trim(), url: answer.url });
     setLabel('');
-  };
-  const copy = async (url: string) => {
-    await navigator.clipboard.writeText(url);
-    notice('Address copied');
   };
   const addresses = list.data?.addresses ?? [];
   return (
@@ -84,7 +80,10 @@ export function CalendarSheet({ onClose }: { readonly onClose: () => void }) {
             <b>The address for {made.label}</b>
             <code>{made.url}</code>
             <div>
-              <Button kind="main" onPress={() => void copy(made.url)}>
+              <Button
+                kind="main"
+                onPress={() => void copy(made.url, 'Address copied', 'Select the address and copy it.')}
+              >
                 <Copy size={15} aria-hidden="true" />
                 Copy address
               </Button>

@@ -8,8 +8,8 @@ import { sayMinutes } from '@jigsaw/core/handin';
 import { namesTogether } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { Button, Emblem, Muted, Small, Split, useNotice, Waiting } from '../look/index.js';
-import { useNow } from '../page/index.js';
+import { Button, Emblem, Muted, Small, Split, Waiting } from '../look/index.js';
+import { useCopy, useNow } from '../page/index.js';
 import { Brief, CopyFrame, useSeenHere } from '../rooms/index.js';
 import { useReadCallQuery } from './callApi.js';
 import { DoorSheet } from './DoorSheet.js';
@@ -151,15 +151,13 @@ function Call({ head, view }: { readonly head: CopyHead; readonly view: CallView
   const { dates } = useCourse();
   const now = useNow();
   const visit = useVisit(head.id);
-  const notice = useNotice();
+  const copy = useCopy();
   const [isAsking, setIsAsking] = useState(false);
   const whose = head.group?.name ?? 'the class';
   const isMember = head.part === 'member';
   const others = view.inNow.filter(({ member }) => !member.isYou);
-  const copyLink = async () => {
-    await navigator.clipboard.writeText(window.location.href);
-    notice('Link copied');
-  };
+  const copyLink = () =>
+    copy(window.location.href, 'Link copied', 'Copy the address of this page from above.');
   const days = daysOf(view.visits.map(millis), now, (at) => dates.day(new Date(at).toISOString())).filter(
     ({ day }) => day !== dates.day(new Date(now).toISOString()),
   );

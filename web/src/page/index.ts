@@ -3,6 +3,7 @@ export { mergeParts } from './merge.js';
 export { inParts, Nearby, reveal } from './Nearby.js';
 export { useAim } from './useAim.js';
 export { useLines, usualRect } from './useLines.js';
+export { useCopy } from './useCopy.js';
 export { useAct } from './useAct.js';
 export { saySaved } from './useAutosave.js';
 export { readStored, store, useStored } from './stored.js';

@@ -2,7 +2,8 @@ import { styled } from 'styled-components';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip } from '../api/index.js';
-import { Button, Sheet, useNotice } from '../look/index.js';
+import { Button, Sheet } from '../look/index.js';
+import { useCopy } from '../page/index.js';
 import { useCourse } from '../course/index.js';
 import { useMakeSignInLinksMutation } from './rosterApi.js';
 
@@ -29,13 +30,9 @@ interface SignInLinksDialogProps {
 /** Links to hand out: each lets one person in to this course, once. They are made when someone asks for them. */
 export function SignInLinksDialog({ courseId, waiting, onClose }: SignInLinksDialogProps) {
   const { dates } = useCourse();
-  const notice = useNotice();
+  const copy = useCopy();
   const [make, { data, error, isLoading }] = useMakeSignInLinksMutation();
   const text = data?.links.map((link) => `${link.name}\t${link.email}\t${link.url}`).join('\n') ?? '';
-  const copy = async () => {
-    await navigator.clipboard.writeText(text);
-    notice(`${counted(data?.links.length ?? 0, 'link')} copied`);
-  };
   const noOne = data ? data.links.length === 0 : waiting.length === 0;
   return (
     <Sheet title="Sign-in links" onClose={onClose}>
@@ -62,7 +59,16 @@ export function SignInLinksDialog({ courseId, waiting, onClose }: SignInLinksDia
           </p>
           <Lines readOnly value={text} aria-label="Name, email and link, one person per line" />
           <footer>
-            <Button kind="main" onPress={() => void copy()}>
+            <Button
+              kind="main"
+              onPress={() =>
+                void copy(
+                  text,
+                  `${counted(data.links.length, 'link')} copied`,
+                  'Select the lines and copy them.',
+                )
+              }
+            >
               Copy {counted(data.links.length, 'link')}
             </Button>
           </footer>
