@@ -15,6 +15,7 @@ export const eventFacts: KindFacts<EventTimes> = {
   markFor: () => 'student',
   isHandedIn: false,
   isWork: false,
+  isMarked: false,
   notReady: ({ starts, ends }) =>
     starts === null ? 'Choose when it starts.' : ends === null ? 'Choose when it ends.' : null,
 };

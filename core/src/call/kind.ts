@@ -7,6 +7,7 @@ export const callFacts: KindFacts = {
   markFor: () => 'student',
   isHandedIn: false,
   isWork: false,
+  isMarked: false,
 };
 
 export type CallAct = 'step-in' | 'set-door';

@@ -15,6 +15,7 @@ const kindOf = <Settings>(
   markFor: (settings) => rulesOf(settings).by,
   isHandedIn: true,
   isWork: true,
+  isMarked: true,
 });
 
 /** Members write their parts and add files; the group hands in once for all. */

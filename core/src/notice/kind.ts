@@ -7,6 +7,7 @@ export const noticeFacts: KindFacts = {
   markFor: () => 'student',
   isHandedIn: false,
   isWork: false,
+  isMarked: false,
 };
 
 /** The rule of the talk under a notice: all may reply, or no one; nothing is asked of anyone. */

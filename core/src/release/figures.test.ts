@@ -5,6 +5,7 @@ describe('figures about single people', () => {
   it.each([
     ['what-each-did', 'own', 'all', 'all', 'none'],
     ['suggested-marks', 'none', 'all', 'all', 'none'],
+    ['answers-of-each', 'own', 'all', 'all', 'none'],
     ['share-of-the-text', 'all', 'all', 'all', 'none'],
   ] as const)('of %s: a member sees %s, staff %s, an observer %s, another group %s', (figure, ...whose) =>
     expect([

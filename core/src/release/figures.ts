@@ -13,6 +13,8 @@ const shown = {
   'what-each-did': { staff: 'all', observer: 'all', member: 'own', reader: 'none' },
   /** The marks that this comes to. */
   'suggested-marks': { staff: 'all', observer: 'all', member: 'none', reader: 'none' },
+  /** What each answered to questions. */
+  'answers-of-each': { staff: 'all', observer: 'all', member: 'own', reader: 'none' },
   /** How much of one text that all write each of them wrote. */
   'share-of-the-text': { staff: 'all', observer: 'all', member: 'all', reader: 'none' },
 } as const satisfies Record<string, Record<Onlooker, Whose>>;

@@ -9,8 +9,10 @@ export interface KindFacts<Settings = unknown> {
   readonly markFor: (settings: Settings) => 'group' | 'student';
   /** Whether there is a hand-in, so that none is missing work and a late one costs something. */
   readonly isHandedIn: boolean;
-  /** Whether something is to be done in it by a date, and can be marked. Others are there to be read, gone to or met in. */
+  /** Whether something is to be done in it by a date. Others are there to be read, gone to or met in. */
   readonly isWork: boolean;
+  /** Whether what is done in it can have points. */
+  readonly isMarked: boolean;
   /** What is missing before it can be released, in words; null: nothing. */
   readonly notReady?: (settings: Settings) => string | null;
 }

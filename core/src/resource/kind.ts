@@ -7,4 +7,5 @@ export const resourceFacts: KindFacts = {
   markFor: () => 'student',
   isHandedIn: false,
   isWork: false,
+  isMarked: false,
 };

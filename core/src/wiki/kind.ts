@@ -6,4 +6,5 @@ export const wikiFacts: KindFacts<{ readonly markFor: 'group' | 'student' }> = {
   markFor: ({ markFor }) => markFor,
   isHandedIn: false,
   isWork: true,
+  isMarked: true,
 };

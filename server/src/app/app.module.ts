@@ -31,6 +31,7 @@ import { SetsModule } from '../sets/index.js';
 import { TrackModule } from '../track/index.js';
 import { CalendarModule } from '../calendar/index.js';
 import { CallModule } from '../call/index.js';
+import { QuestionnaireModule } from '../questionnaire/index.js';
 import { ResourceModule } from '../resource/index.js';
 import { NoticeModule } from '../notice/index.js';
 import { WikiModule } from '../wiki/index.js';
@@ -82,6 +83,7 @@ export class AppModule {
         NoticeModule,
         ResourceModule,
         CallModule,
+        QuestionnaireModule,
         CalendarModule,
         MarksModule,
         TrackModule,

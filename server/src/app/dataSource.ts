@@ -26,6 +26,7 @@ import {
   ReleaseRow,
   StudentExtensionRow,
 } from '../release/index.js';
+import { AnsweredRow, AnswerSheetRow } from '../questionnaire/index.js';
 import { SeenCountRow, SeenRow } from '../rooms/index.js';
 import { SavedAudienceRow } from '../audiences/index.js';
 import { RosterChangeRow } from '../roster/index.js';
@@ -37,7 +38,7 @@ const rows = [
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
   SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
-  CalendarAddressRow, CallVisitRow, CallDoorRow, BlobRow, BlobChunkRow, FileRow,
+  CalendarAddressRow, CallVisitRow, CallDoorRow, AnsweredRow, AnswerSheetRow, BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,
   MarkRow, MarkAdjustmentRow, ReleasedMarkRow,

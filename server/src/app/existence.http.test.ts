@@ -39,11 +39,12 @@ const thereFor: Record<string, readonly Name[]> = {
     crock,
     `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
      deletePost
-     restorePost readCall stepIn stayIn leaveCall setDoor readEventFile readAttachedFile readWiki readPage readRevision deletePage restorePage`,
+     restorePost readAnswers giveAnswers readCall stepIn stayIn leaveCall setDoor readEventFile readAttachedFile readWiki readPage readRevision deletePage restorePage`,
   ),
   ...forAll(
     markers,
-    `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom`,
+    `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom
+     readAllAnswers exportAnswers`,
   ),
   nameGroup: [], // no one names groups of this set
 };

@@ -21,6 +21,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   readonly markFor = discussionFacts.markFor;
   readonly isHandedIn = discussionFacts.isHandedIn;
   readonly isWork = discussionFacts.isWork;
+  readonly isMarked = discussionFacts.isMarked;
   readonly settings = DiscussionSettings;
 
   constructor(

@@ -20,6 +20,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
   readonly markFor: KindFacts<Settings>['markFor'];
   readonly isHandedIn: boolean;
   readonly isWork: boolean;
+  readonly isMarked: boolean;
 
   constructor(
     private readonly facts: KindFacts<Settings> & { readonly rulesOf: (settings: Settings) => HandInRules },
@@ -32,6 +33,7 @@ class HandInKind<Settings> implements ActivityKind<Settings> {
     this.markFor = facts.markFor;
     this.isHandedIn = facts.isHandedIn;
     this.isWork = facts.isWork;
+    this.isMarked = facts.isMarked;
   }
 
   rulesFor({ activity }: CopyAccess): HandInRules {

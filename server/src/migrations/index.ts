@@ -27,6 +27,7 @@ import { Announcements1766800000000 } from './1766800000000-announcements.js';
 import { CalendarAddresses1766900000000 } from './1766900000000-calendarAddresses.js';
 import { AttachedFiles1767000000000 } from './1767000000000-attachedFiles.js';
 import { Calls1767100000000 } from './1767100000000-calls.js';
+import { Questionnaires1767200000000 } from './1767200000000-questionnaires.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -65,4 +66,5 @@ export const migrations = [
   CalendarAddresses1766900000000,
   AttachedFiles1767000000000,
   Calls1767100000000,
+  Questionnaires1767200000000,
 ] as const;

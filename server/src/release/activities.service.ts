@@ -304,14 +304,16 @@ export class ActivitiesService {
       );
     const kind = this.kinds.of(activity);
     const isUnmarked = activity.points !== null && next.points === null;
-    const isOtherUnit =
-      kind.markFor(this.kinds.settingsOf(activity)) !== kind.markFor(kind.settings.parse(next.settings));
-    if (!isUnmarked && !isOtherUnit) return;
+    const [before, after] = [this.kinds.settingsOf(activity), kind.settings.parse(next.settings)];
+    const isOtherUnit = kind.markFor(before) !== kind.markFor(after);
+    if (!isUnmarked && !isOtherUnit && !kind.whyNotChanged) return;
     const copies = await manager.query<{ copyId: CopyId }[]>(
       `SELECT "copyId" FROM "released_copy" WHERE "activityId" = $1`,
       [activity.id],
     );
     const copyIds = copies.map((copy) => copy.copyId);
+    const why = (await kind.whyNotChanged?.({ manager, copyIds, before, after })) ?? null;
+    if (why !== null) throw problems.conflict(why);
     if (isUnmarked && (await this.kinds.hasTraces(manager, copyIds, ['mark'])))
       throw problems.conflict(
         'This already has marks, so it must have points. Recall the marks first, or make a copy.',

@@ -36,6 +36,10 @@ export function contentOfDraft(draft: z.output<typeof ActivityDraft>, kinds: Kin
     throw problems.invalidInput(
       `${startingWithArticle(draft.kind)} has no points and no due date. Remove them, or choose another kind.`,
     );
+  if (!kinds.of(draft).isMarked && draft.points !== null)
+    throw problems.invalidInput(
+      `${startingWithArticle(draft.kind)} has no points. Remove them, or choose another kind.`,
+    );
   return {
     ...draft,
     points: plainDecimalOrNull(draft.points),

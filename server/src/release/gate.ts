@@ -149,6 +149,13 @@ export class Gate {
     return { viewer, entered, listed: [...listed.values()] };
   }
 
+  /** Every copy of one activity that this person may read; none for one that is not there. */
+  async enterActivity(person: SignedIn, activityId: ActivityId): Promise<readonly CopyAccess[]> {
+    const release = await this.dataSource.manager.findOneBy(ReleaseRow, { activityId });
+    if (!release) return [];
+    return (await this.enterAll(person, release.courseId, { releases: [release.id] })).entered;
+  }
+
   /** The releases of a course of which this viewer, who sees the work of all groups, may read every copy.
    * @returns null: they see some of the copies only; `enterAll` says which. */
   async enterReleases(
@@ -291,6 +298,10 @@ export const lockCopy = (manager: EntityManager, copyId: CopyId): Promise<unknow
 /** The same for many; always in one order, so that two who lock several do not wait for each other. */
 export const lockCopies = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<unknown> =>
   manager.query('SELECT 1 FROM "copy" WHERE "id" = ANY($1) ORDER BY "id" FOR UPDATE', [copyIds]);
+
+/** An activity as it is now, and stays to the end of the transaction. */
+export const holdActivity = (manager: EntityManager, { activity }: CopyAccess): Promise<ActivityRow> =>
+  manager.findOneOrFail(ActivityRow, { where: { id: activity.id }, lock: { mode: 'pessimistic_read' } });
 
 /** @throws not-found: who may know of it is the caller's to decide. */
 export async function releaseOf(manager: EntityManager, releaseId: ReleaseId): Promise<ReleaseRow> {

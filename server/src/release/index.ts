@@ -5,7 +5,7 @@ export { ActivitiesService } from './activities.service.js';
 export { countActivities } from './activityCounts.js';
 export { plainDecimal, plainDecimalOrNull } from './decimals.js';
 export { withContent } from './content.js';
-export { asIf, Gate, lockCopies, lockCopy, releaseOf } from './gate.js';
+export { asIf, Gate, holdActivity, lockCopies, lockCopy, releaseOf } from './gate.js';
 export { datesOf, dueOf, isOut, isOutForAll, lastDueOf, nextDue } from './dates.js';
 export type { CopyAccess, Listed } from './gate.js';
 export { Kinds, lateOf, onTime } from './kinds.js';

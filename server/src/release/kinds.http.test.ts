@@ -22,6 +22,7 @@ const bell: ActivityKind<{ loud: boolean }> = {
   markFor: () => 'group',
   isHandedIn: false,
   isWork: true,
+  isMarked: true,
   itemsSql: (copies) =>
     rung.length === 0
       ? `SELECT NULL::uuid AS "copyId", NULL::uuid AS "subjectId", 1 AS "version", NULL::uuid AS "authorId", NULL::uuid AS "ownerId", now() AS "at", '' AS "excerpt" FROM unnest(${copies}) WHERE false`

@@ -68,6 +68,13 @@ export interface ActivityKind<Settings = unknown> extends KindFacts<Settings> {
   happens?(settings: Settings): Happening | null;
   /** The settings with every moment in them moved. */
   moved?(settings: Settings, later: (at: string) => string): Settings;
+  /** Why what is with groups cannot be changed like this, as a sentence; null: it can. */
+  whyNotChanged?(change: {
+    readonly manager: EntityManager;
+    readonly copyIds: readonly CopyId[];
+    readonly before: Settings;
+    readonly after: Settings;
+  }): Promise<string | null>;
   /** How far the asker is in each copy; for staff, how far its members are. By copy. */
   progress(asked: Asked): Promise<ReadonlyMap<string, Progress>>;
   /** For each copy one for the group, or one for each student, as `unitOf` says. */

@@ -31,6 +31,7 @@ let given: CourseForTests;
 const crocks = new Map<string, Things>();
 
 const student = (name: string): Browser => sure(given.students.get(name)).browser;
+const questionId = newId();
 const unknownId = '01920000-0000-7000-8000-00000000abcd';
 const unknown: Things = {
   copy: unknownId,
@@ -110,6 +111,12 @@ const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
     { method: 'post', path: `/api/copies/${copy}/call/visits`, body: { id: newId() } },
     { method: 'put', path: `/api/copies/${copy}/call/door`, body: { address: '', version: 0 } },
   ],
+  questionnaire: ({ copy, thing, activity }) => [
+    { method: 'get', path: `/api/copies/${copy}/answers` },
+    { method: 'put', path: `/api/copies/${copy}/answers`, body: { answers: { [thing]: 4 }, version: 0 } },
+    { method: 'get', path: `/api/activities/${activity}/answers` },
+    { method: 'get', path: `/api/activities/${activity}/answers.csv` },
+  ],
   resource: ({ copy, thing }) => [{ method: 'get', path: `/api/copies/${copy}/attached/${thing}` }],
   event: ({ copy }) => [{ method: 'get', path: `/api/copies/${copy}/event.ics` }],
   wiki: ({ copy, thing }) => [
@@ -153,6 +160,8 @@ const draftOf = (kind: string): Partial<ActivityDraft> => {
     return toRead(kind, {
       settings: { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T12:00:00.000Z' },
     });
+  if (kind === 'questionnaire')
+    return toRead(kind, { settings: { questions: [{ id: questionId, kind: 'scale', text: 'How sour?' }] } });
   return ['notice', 'resource', 'call'].includes(kind) ? toRead(kind) : { kind };
 };
 
@@ -166,6 +175,11 @@ async function fill(kind: string, copy: string): Promise<string> {
       .send({ id, parentId: null, text: aText('Only for Crock.') })
       .expect(200);
     return id;
+  }
+  if (kind === 'questionnaire') {
+    const answers = { [questionId]: 3 };
+    await student('noor').put(`/api/copies/${copy}/answers`).send({ answers, version: 0 }).expect(200);
+    return questionId;
   }
   if (kind === 'wiki') {
     const { pages } = (await student('noor').get(`/api/copies/${copy}/wiki`).expect(200)).body as WikiView;
@@ -326,6 +340,6 @@ describe('what is not released to you does not exist for you', () => {
     const figures = async (name: string) =>
       (await student(name).get(`/api/courses/${given.course.id}/figures`).expect(200)).body as object;
     expect(await figures('nino')).toEqual({ kind: 'student', due: 0, rooms: 0, unread: 0, newMarks: 0 });
-    expect(await figures('amina')).toEqual({ kind: 'student', due: 3, rooms: 1, unread: 4, newMarks: 0 }); // the discussion asks for nothing; notice, event, resource and call are new
+    expect(await figures('amina')).toEqual({ kind: 'student', due: 4, rooms: 1, unread: 4, newMarks: 0 }); // the discussion asks for nothing; notice, event, resource and call are new
   });
 });

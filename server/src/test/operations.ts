@@ -28,7 +28,7 @@ export interface Operation {
 /** Every operation that takes a body, with one that is taken. */
 export function takingOperations(server: TestServer, given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, call, post, pageId, other, panels, tables, audience } = things;
+  const { live, copyId, talk, wiki, call, poll, post, pageId, other, panels, tables, audience } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const read = async <Answer>(path: string, by: Browser = instructor) =>
@@ -95,6 +95,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
       server.browser(),
     ),
     one('mailLink', 'post', 'session/mailed-link', () => ({ email: 'a@b.example' }), server.browser()),
+    one('giveAnswers', 'put', `copies/${poll.copyId}/answers`, async () => ({ answers: { [poll.question]: 3 }, version: (await read<{ mine: { version: number } | null }>(`copies/${poll.copyId}/answers`, noor.browser)).mine?.version ?? 0 }), noor.browser), // prettier-ignore
     one('stepIn', 'post', `copies/${call}/call/visits`, () => ({ id: randomUUID() }), noor.browser),
     one('setDoor', 'put', `copies/${call}/call/door`, async () => ({ address: 'https://a.example', version: (await read<{ door: { version: number } }>(`copies/${call}/call`, noor.browser)).door.version }), noor.browser), // prettier-ignore
     one('addCalendarAddress', 'post', 'calendar-addresses', () => ({ label: 'Phone' })),
@@ -168,6 +169,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     wiki,
     event,
     call,
+    poll,
     visitId,
     attachedId,
     post,
@@ -232,6 +234,9 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('deletePost', 'delete', `copies/${talk}/posts/${post.id}`, noor.browser),
     one('restorePost', 'post', `copies/${talk}/posts/${post.id}/restore`, noor.browser),
     one('readEventFile', 'get', `copies/${event}/event.ics`, noor.browser),
+    one('readAnswers', 'get', `copies/${poll.copyId}/answers`, noor.browser),
+    one('readAllAnswers', 'get', `activities/${poll.activityId}/answers`),
+    one('exportAnswers', 'get', `activities/${poll.activityId}/answers.csv`),
     one('readCall', 'get', `copies/${call}/call`, noor.browser),
     one('stayIn', 'put', `copies/${call}/call/visits/${visitId}`, noor.browser),
     one('leaveCall', 'delete', `copies/${call}/call/visits/${visitId}`, noor.browser),

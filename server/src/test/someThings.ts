@@ -22,6 +22,8 @@ export interface Things {
   readonly event: string;
   readonly call: string;
   readonly visitId: string;
+  /** A questionnaire, its activity and its one question, on a scale. */
+  readonly poll: { readonly copyId: string; readonly activityId: string; readonly question: string };
   /** Attached to the assignment. */
   readonly attachedId: string;
   readonly post: { readonly id: string; readonly parentId: null; readonly text: unknown };
@@ -52,6 +54,9 @@ export async function someThings(given: CourseForTests): Promise<Things> {
   const call = await copyOf(noor.browser, course.id, 'Bench call');
   const visitId = randomUUID();
   await noor.browser.post(`/api/copies/${call}/call/visits`).send({ id: visitId }).expect(200);
+  const question = randomUUID();
+  const asked = await released(given, toRead('questionnaire', { title: 'Poll', settings: { questions: [{ id: question, kind: 'scale', text: 'How sour?' }] } })); // prettier-ignore
+  const poll = { activityId: asked.id, copyId: await copyOf(noor.browser, course.id, 'Poll'), question };
   const talk = await copyOf(noor.browser, course.id, 'Talk');
   const wiki = await copyOf(noor.browser, course.id, 'Pages');
   const post = { id: randomUUID(), parentId: null, text: aText('pH') };
@@ -92,6 +97,7 @@ export async function someThings(given: CourseForTests): Promise<Things> {
     event,
     call,
     visitId,
+    poll,
     attachedId: attached.fileId,
     post,
     pageId: sure(page).id,

@@ -29,6 +29,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
   readonly markFor = wikiFacts.markFor;
   readonly isHandedIn = wikiFacts.isHandedIn;
   readonly isWork = wikiFacts.isWork;
+  readonly isMarked = wikiFacts.isMarked;
   readonly settings = WikiSettings;
 
   constructor(private readonly kinds: Kinds) {
