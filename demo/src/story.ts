@@ -20,6 +20,7 @@ import {
   vessels,
 } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, readMost } from './marking.js';
+import { questionnaires } from './questions.js';
 import { benchCalls, noticesAndEvents, thingsToUse } from './toRead.js';
 import { openTalks, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import { choosePanels } from './panels.js';
@@ -156,6 +157,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await certificates(stage);
   await noticesAndEvents(stage);
   await benchCalls(stage);
+  await questionnaires(stage);
   await tastingCritique(stage);
 
   await choosePanels(stage, everyone.map(emailOf));

@@ -4,6 +4,7 @@ import { discussionKind } from '../discussion/index.js';
 import { assignmentKind, folderKind } from '../handin/index.js';
 import { noticeKind } from '../notice/index.js';
 import { resourceKind } from '../resource/index.js';
+import { questionnaireKind } from '../questionnaire/index.js';
 import { registerKind } from '../kinds/index.js';
 import { wikiKind } from '../wiki/index.js';
 
@@ -15,3 +16,4 @@ registerKind(noticeKind);
 registerKind(eventKind);
 registerKind(resourceKind);
 registerKind(callKind);
+registerKind(questionnaireKind);

@@ -32,6 +32,8 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   readonly sayWhen?: (settings: Settings, dates: Dates) => string | null;
   /** What is still to do, in two words: "To hand in". */
   readonly owed: string;
+  /** What the composer shows below the text, as its members will see it; left out: nothing. */
+  readonly Foreseen?: ComponentType<{ readonly settings: Settings }>;
   /** The activity as its members work in it and staff look into it. */
   readonly Page: ComponentType<{ readonly head: CopyHead }>;
   /** The work on the Marking desk; `student` where each has a mark of their own. */

@@ -38,6 +38,7 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'extension.granted': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'extension.taken-back': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'call.changed': ['Call'],
+  'answers.given': ['Copy', 'Room'],
   'mark.drafted': ['Mark', 'Desk', 'Gradebook'],
   'mark.released': ['Mark', 'Desk', 'Gradebook', 'MyMarks', 'Room'],
   'mark.recalled': ['Mark', 'Desk', 'Gradebook', 'MyMarks', 'Room'],

@@ -124,7 +124,8 @@ export function ActivitiesForGroups({ gifts, onChange }: ActivitiesForGroupsProp
 }
 
 /** What has to be written out first is not offered here: an event without a time, a notice without a text. */
-const isReadyAtOnce = (kind: KindOnPages) => kind.isWork || kind.isStanding === true;
+const isReadyAtOnce = (kind: KindOnPages) =>
+  (kind.isWork || kind.isStanding === true) && !kind.notReady?.(kind.settings.parse({}));
 
 /** As the server is asked for it; what has no title is called by its kind. */
 export function activitiesOf(gifts: readonly Gift[]): NewSetActivity[] {

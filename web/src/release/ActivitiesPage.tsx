@@ -246,7 +246,8 @@ function Activities({ title, activities, choosing }: ActivitiesProps) {
                   )}
                 </span>
                 <Small>
-                  {isWork && (activity.points === null ? 'not marked' : `${activity.points} points`)}
+                  {kind?.isMarked !== false &&
+                    (activity.points === null ? 'not marked' : `${activity.points} points`)}
                 </Small>
                 <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>
               </Line>

@@ -121,7 +121,7 @@ function Composer({ activity, reload }: ComposerProps) {
               onSchedule={(schedule) => change({ schedule })}
               onGoesLive={composing.setGoesLiveAt}
             />
-            {kind?.isWork !== false && (
+            {kind?.isMarked !== false && (
               <MarkingPart
                 draft={draft}
                 kind={kind}

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import { styled } from 'styled-components';
 import type { ActivityDraft, ReachView } from '@jigsaw/contract/release';
 import { briefFor } from '@jigsaw/core/release';
@@ -94,7 +94,7 @@ export function CopyPreview({ activityId, draft, kind, target, groups, dates }: 
     opens && `opens ${dates.dateTime(opens)}`,
     due && `due ${dates.dateTime(due)}`,
     kind?.sayWhen?.(draft.settings, dates),
-    kind?.isWork === false ? null : draft.points === null ? 'not marked' : `${draft.points || '?'} points`,
+    kind?.isMarked === false ? null : draft.points === null ? 'not marked' : `${draft.points || '?'} points`,
   ]
     .filter(Boolean)
     .join(' · ');
@@ -139,6 +139,11 @@ export function CopyPreview({ activityId, draft, kind, target, groups, dates }: 
               memberNames: [group ? `the ${group.members} members` : 'everyone'],
             }}
           />
+          {kind?.Foreseen && (
+            <Suspense fallback={null}>
+              <kind.Foreseen settings={draft.settings} />
+            </Suspense>
+          )}
           <FileLinks
             label="Attached files in the preview"
             files={draft.files ?? []}

@@ -1,0 +1,1 @@
+export { questionnaireKind } from './kinds.js';

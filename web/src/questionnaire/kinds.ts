@@ -1,0 +1,27 @@
+import { ListChecks } from 'lucide-react';
+import { lazy } from 'react';
+import { QuestionnaireSettings } from '@jigsaw/contract/questionnaire';
+import type { Progress } from '@jigsaw/contract/release';
+import { questionnaireFacts } from '@jigsaw/core/questionnaire';
+import type { KindOnPages } from '../kinds/index.js';
+
+export const questionnaireKind: KindOnPages<QuestionnaireSettings> = {
+  ...questionnaireFacts,
+  word: 'Questionnaire',
+  says: 'Questions that each student answers, by name or anonymously.',
+  icon: ListChecks,
+  settings: QuestionnaireSettings,
+  usualPoints: null,
+  SettingsForm: lazy(() => import('./SettingsForm.js')),
+  afterDue: null,
+  sayProgress: ({ isYours, state, done, asked }: Progress) =>
+    isYours || done === null || asked === null
+      ? state === 'done'
+        ? 'You have answered'
+        : 'You have not answered yet'
+      : `${done} of ${asked} have answered`,
+  owed: 'To answer',
+  Foreseen: lazy(() => import('./Foreseen.js')),
+  Page: lazy(() => import('./QuestionnairePage.js')),
+  OnDesk: null,
+};
