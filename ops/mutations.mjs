@@ -12,6 +12,42 @@ const server = (file, from, to, tests) => ({
 const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, project: 'web', tests });
 
 const visibility = [
+  server(
+    'questionnaire/questionnaire.service.ts',
+    'sheets: isHidden ? [] : byName(shown),',
+    'sheets: byName(shown),',
+    'questionnaire/questionnaire',
+  ),
+  server(
+    'questionnaire/questionnaire.service.ts',
+    'id: randomUUID(), enrolmentId: null, at: null',
+    'id: randomUUID(), enrolmentId, at: null',
+    'questionnaire/questionnaire',
+  ),
+  server(
+    'questionnaire/questionnaire.service.ts',
+    'actorId: isAnonymous ? null : person.id,',
+    'actorId: person.id,',
+    'questionnaire/questionnaire',
+  ),
+  server(
+    'questionnaire/questionnaire.service.ts',
+    'waiting: isAnonymous ? null : members',
+    'waiting: members',
+    'questionnaire/questionnaire',
+  ),
+  server(
+    'questionnaire/questionnaire.service.ts',
+    "viewer.role) === 'all',",
+    "viewer.role) !== 'none',",
+    'questionnaire/questionnaire',
+  ),
+  server(
+    'questionnaire/questionnaire.kind.ts',
+    'return why !== null && (await haveAnswers(manager, copyIds)) ? why : null;',
+    'return why !== null && copyIds.length === -1 ? why : null;',
+    'questionnaire/questionnaire',
+  ),
   server('call/call.service.ts', '(isMember.has(visit.enrolmentId) ||', '(visit ||', 'call/call'),
   server(
     'call/call.service.ts',
