@@ -1,7 +1,8 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { sure } from '@jigsaw/core/lists';
 import type { CourseForTests } from '../test/aCourse.js';
-import { aCourse, aText, copyOf, released } from '../test/aCourse.js';
+import { aCourse, aText, copyOf, released, toRead } from '../test/aCourse.js';
 import { trafficDuring } from '../test/statements.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -15,6 +16,8 @@ interface Size {
 interface Measured {
   readonly given: CourseForTests;
   readonly release: string;
+  /** A questionnaire that each group has answered. */
+  readonly asked: string;
 }
 
 const base: Size = { students: 3, groups: 1, activities: 1 };
@@ -59,7 +62,26 @@ async function aWorkedCourse(size: Size): Promise<Measured> {
       await given.instructor.post(`${path}/release`).send({ version: 1 }).expect(200);
     }
   }
-  return { given, release };
+  return {
+    given,
+    release,
+    asked: await anAnsweredQuestionnaire(
+      given,
+      firsts.map(({ browser }) => browser),
+    ),
+  };
+}
+
+async function anAnsweredQuestionnaire(given: CourseForTests, students: readonly Browser[]): Promise<string> {
+  const question = randomUUID();
+  const settings = { questions: [{ id: question, kind: 'scale', text: 'How sour?' }] };
+  const { id } = await released(given, toRead('questionnaire', { title: 'Poll', settings }));
+  for (const browser of students) {
+    const copyId = await copyOf(browser, given.course.id, 'Poll');
+    const body = { answers: { [question]: 3 }, version: 0 };
+    await browser.put(`/api/copies/${copyId}/answers`).send(body).expect(200);
+  }
+  return id;
 }
 
 type Page = readonly [name: string, of: (measured: Measured) => { who: Browser; at: string }];
@@ -76,6 +98,10 @@ const pages: readonly Page[] = [
   ['the queue', ({ given, release }) => ({ who: given.instructor, at: `releases/${release}/desk` })],
   ['the gradebook', ofStaff('gradebook')],
   ['the release list', ofStaff('activities')],
+  [
+    'the answers of all',
+    ({ given, asked }) => ({ who: given.instructor, at: `activities/${asked}/answers` }),
+  ],
   ['the Board', ({ given }) => ({ who: given.instructor, at: `sets/${given.set.id}/board` })],
   ['the roster', ofStaff('roster')],
   ['a student’s rooms', ofStudent('rooms')],
@@ -84,8 +110,9 @@ const pages: readonly Page[] = [
 ];
 
 /** Asked for the second time: what is kept is kept. And after something happened in the course: what has to be found anew is found. */
-async function traffic({ given, release }: Measured, [, of]: Page, isAfterAChange: boolean) {
-  const { who, at } = of({ given, release });
+async function traffic(measured: Measured, [, of]: Page, isAfterAChange: boolean) {
+  const { given } = measured;
+  const { who, at } = of(measured);
   await who.get(`/api/${at}`).expect(200);
   if (isAfterAChange) {
     const student = sure([...given.students.values()].at(-1)).enrolmentId;
