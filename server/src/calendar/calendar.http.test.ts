@@ -181,11 +181,14 @@ describe('a calendar address', () => {
     await released(given, { ...anEventDraft(), title: later }, { goesLiveAt: '2026-12-01T08:00:00.000Z' });
     const crocks = await addressOf(student('noor'));
     const carboys = await addressOf(student('amina'));
+    const staffs = await addressOf(given.instructor); // who may look into it, and has nothing to keep yet
+    expect((await readBack(staffs.url)).of(later)).toBeUndefined();
     expect((await readBack(crocks.url)).of(title)).toBeUndefined();
     expect((await readBack(crocks.url)).of(later)).toBeUndefined();
     expect((await readBack(carboys.url)).of(title)).toBeDefined();
     server.clock.set('2026-12-01T08:00:00Z');
     expect((await readBack(crocks.url)).of(later)).toBeDefined();
+    expect((await readBack(staffs.url)).of(later)).toBeDefined();
   });
 
   it('says what is cancelled, follows the group’s name, and one’s own longer time', async () => {
