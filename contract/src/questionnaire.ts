@@ -5,6 +5,7 @@ import { GroupTag } from './sets.js';
 
 const mostQuestions = 60;
 const mostOptions = 20;
+const wholeScale = 'A scale has 2 to 10 steps.';
 
 /** Drafts are kept as they are typed: what is still missing is said before they are released, not here. */
 const anyQuestion = {
@@ -25,7 +26,7 @@ export const Question = z.discriminatedUnion('kind', [
   z.strictObject({
     ...anyQuestion,
     kind: z.literal('scale'),
-    steps: z.number().int().min(2).max(10).default(5),
+    steps: z.number().int(wholeScale).min(2, wholeScale).max(10, wholeScale).default(5),
     low: z.string().overwrite(oneLine).max(100).default(''),
     high: z.string().overwrite(oneLine).max(100).default(''),
   }),

@@ -7,7 +7,7 @@ export { useCopy } from './useCopy.js';
 export { useAct } from './useAct.js';
 export { saySaved } from './useAutosave.js';
 export { readStored, store, useStored } from './stored.js';
-export { useKeptDraft } from './useKeptDraft.js';
+export { forgetKeptDraft, useKeptDraft } from './useKeptDraft.js';
 export { useKeptFocus } from './useKeptFocus.js';
 export { useKey, useKeys } from './useKey.js';
 export { useVersionedDraft } from './useVersionedDraft.js';

@@ -122,6 +122,9 @@ const Frame = styled.fieldset`
   }
 `;
 
+/** Under which name what is typed is kept. */
+export const draftOf = (copyId: string): string => `answers ${copyId}`;
+
 interface AnswerFormProps {
   readonly copyId: string;
   readonly isAnonymous: boolean;
@@ -136,7 +139,7 @@ interface AnswerFormProps {
 export function AnswerForm({ copyId, isAnonymous, questions, view, isBusy, onSend }: AnswerFormProps) {
   const { mine, mayAnswer } = view;
   const sent = mine?.answers ?? {};
-  const [answers, setAnswers, forget] = useKeptDraft(`answers ${copyId}`, Answers, sent);
+  const [answers, setAnswers, forget] = useKeptDraft(draftOf(copyId), Answers, sent);
   const [isTried, setTried] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   const faults = faultsOf(questions, answers);

@@ -1,5 +1,5 @@
 import { Download } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { styled } from 'styled-components';
 import type { Answers, QuestionnaireView } from '@jigsaw/contract/questionnaire';
 import { QuestionnaireSettings } from '@jigsaw/contract/questionnaire';
@@ -7,9 +7,9 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import { ProblemStrip } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Segments, Waiting } from '../look/index.js';
-import { useAct } from '../page/index.js';
+import { forgetKeptDraft, useAct } from '../page/index.js';
 import { Brief, CopyFrame } from '../rooms/index.js';
-import { AnswerForm } from './AnswerForm.js';
+import { AnswerForm, draftOf } from './AnswerForm.js';
 import { useGiveAnswersMutation, useReadAllAnswersQuery, useReadAnswersQuery } from './questionnaireApi.js';
 import { Results } from './Results.js';
 
@@ -79,9 +79,14 @@ function OfMember({ head, settings: { isAnonymous, questions }, view }: PartProp
   const { dates } = useCourse();
   const give = useAct(useGiveAnswersMutation(), { says: () => 'Answers sent', isRefusalShown: true });
   const { mine, hasAnswered, mayAnswer } = view;
+  const isDone = isAnonymous && hasAnswered;
+  // What was typed in another tab before it was sent from here would tell whose it is.
+  useEffect(() => {
+    if (isDone) forgetKeptDraft(draftOf(head.id));
+  }, [isDone, head.id]);
   const send = async (answers: Answers) =>
     (await give({ copyId: head.id, body: { answers, version: mine?.version ?? 0 } })) !== null;
-  if (isAnonymous && hasAnswered)
+  if (isDone)
     return (
       <State role="status">
         <b>You have answered. Thank you.</b> Your answers are among the others, and no one can tell which are

@@ -1,9 +1,10 @@
-import { lazy, Suspense } from 'react';
+import type { ReactNode } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { styled } from 'styled-components';
 import type { CopyAnswers, Question } from '@jigsaw/contract/questionnaire';
 import { leastAnonymous, sayAnswer, tally } from '@jigsaw/core/questionnaire';
 import { counted, namesTogether } from '@jigsaw/core/text';
-import { Muted, PersonName, Small } from '../look/index.js';
+import { Button, Muted, PersonName, Small } from '../look/index.js';
 
 const BarsChart = lazy(() => import('./BarsChart.js'));
 
@@ -45,9 +46,12 @@ const Cards = styled.div`
     white-space: nowrap;
   }
   .texts {
+    margin-top: 10px;
+  }
+  .texts ul {
     display: grid;
     gap: 8px;
-    margin-top: 10px;
+    margin-bottom: 8px;
   }
   .texts li {
     padding: 8px 12px;
@@ -197,17 +201,21 @@ function labelsOf(question: Question): readonly string[] {
 }
 
 function WhoChose({ question, sheets }: OfQuestion) {
+  const [isOpen, setOpen] = useState(false);
   return (
-    <details>
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary>Who answered what</summary>
-      <ul>
-        {sheets.map((sheet, at) => (
-          <li key={at}>
-            <Author sheet={sheet} />
-            <span>{sayAnswer(question, sheet.answers[question.id]) || <Muted>no answer</Muted>}</span>
-          </li>
-        ))}
-      </ul>
+      {isOpen && (
+        <SomeAtATime
+          items={sheets}
+          show={(sheet) => (
+            <>
+              <Author sheet={sheet} />
+              <span>{sayAnswer(question, sheet.answers[question.id]) || <Muted>no answer</Muted>}</span>
+            </>
+          )}
+        />
+      )}
     </details>
   );
 }
@@ -216,16 +224,47 @@ function Texts({ question, sheets }: OfQuestion) {
   const given = sheets.filter((sheet) => sayAnswer(question, sheet.answers[question.id]) !== '');
   if (given.length === 0) return <Muted> Nothing written.</Muted>;
   return (
-    <ul className="texts">
-      {given.map((sheet, at) => (
-        <li key={at}>
-          <bdi>{sayAnswer(question, sheet.answers[question.id])}</bdi>
-          <small>
-            <Author sheet={sheet} />
-          </small>
-        </li>
-      ))}
-    </ul>
+    <div className="texts">
+      <SomeAtATime
+        items={given}
+        show={(sheet) => (
+          <>
+            <bdi>{sayAnswer(question, sheet.answers[question.id])}</bdi>
+            <small>
+              <Author sheet={sheet} />
+            </small>
+          </>
+        )}
+      />
+    </div>
+  );
+}
+
+const atATime = 40;
+
+/** A class of hundreds answers in hundreds of lines; no one reads more than some at once. */
+function SomeAtATime({
+  items,
+  show,
+}: {
+  readonly items: readonly Sheet[];
+  readonly show: (item: Sheet) => ReactNode;
+}) {
+  const [most, setMost] = useState(atATime);
+  const left = items.length - most;
+  return (
+    <>
+      <ul>
+        {items.slice(0, most).map((item, at) => (
+          <li key={at}>{show(item)}</li>
+        ))}
+      </ul>
+      {left > 0 && (
+        <Button isSmall onPress={() => setMost(most + atATime)}>
+          Show {Math.min(atATime, left)} more of {left}
+        </Button>
+      )}
+    </>
   );
 }
 

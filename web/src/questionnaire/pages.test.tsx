@@ -80,11 +80,13 @@ describe('a questionnaire, to a student', () => {
   });
 
   it('says before that anonymous answers are final, and after that they are among the others', async () => {
-    const { unmount } = ofStudent(none, {}, { isAnonymous: true });
+    const { user, unmount } = ofStudent(none, {}, { isAnonymous: true });
     expect(await screen.findByText(/no one can tell which are yours/)).toBeInTheDocument();
+    await user.type(screen.getByRole('textbox', { name: 'Why?' }), 'In another tab');
     unmount();
     ofStudent({ ...none, hasAnswered: true }, {}, { isAnonymous: true });
     expect(await screen.findByText('You have answered. Thank you.')).toBeInTheDocument();
+    await waitFor(() => expect(JSON.stringify(sessionStorage)).not.toContain('In another tab'));
     expect(screen.queryByRole('button', { name: /Send/ })).not.toBeInTheDocument();
   });
 
@@ -128,6 +130,17 @@ describe('a questionnaire, to staff', () => {
     expect(within(screen.getByRole('region', { name: 'Question 2' })).getByText('1 of 2 answer sheets, in the middle: 5')).toBeInTheDocument(); // prettier-ignore
     expect(within(screen.getByRole('region', { name: 'Question 3' })).getByText('It keeps')).toBeInTheDocument(); // prettier-ignore
     expect(screen.getByRole('link', { name: /CSV/ })).toHaveAttribute('href', expect.stringMatching(/answers\.csv$/)); // prettier-ignore
+  });
+
+  it('of hundreds who answered shows some at a time', async () => {
+    const [sheet] = results().sheets;
+    const { user } = ofStaff(results({ sheets: Array.from({ length: 100 }, () => sheet as never) }));
+    const texts = within(await screen.findByRole('region', { name: 'Question 3' }));
+    expect(texts.getAllByRole('listitem')).toHaveLength(40);
+    await user.click(texts.getByRole('button', { name: 'Show 40 more of 60' }));
+    await user.click(texts.getByRole('button', { name: 'Show 20 more of 20' }));
+    expect(texts.getAllByRole('listitem')).toHaveLength(100);
+    expect(texts.queryByRole('button')).not.toBeInTheDocument();
   });
 
   it('says why answers are held back, and names no one where it is anonymous', async () => {
