@@ -1,9 +1,8 @@
 import { NavLink, Navigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { ProblemStrip, unshown } from '../api/index.js';
-import { useCourse } from '../course/index.js';
+import { useCourse, useReadRosterQuery } from '../course/index.js';
 import { Bar, ButtonLink, Empty, Muted, Page, Small, Waiting } from '../look/index.js';
-import { useReadRosterQuery } from '../roster/index.js';
 import { AudienceEditor } from './AudienceEditor.js';
 import { useListAudiencesQuery } from './audiencesApi.js';
 import { sayReach } from './sayReach.js';

@@ -24,7 +24,7 @@ export function useAudienceFilter(courseId: string, chosen: string) {
     [members],
   );
   return {
-    choices: (audiences ?? []).map(({ id, name }) => ({ id: id, label: `Audience ${name}` })),
+    choices: (audiences ?? []).map(({ id, name }) => ({ id, name, label: `Audience ${name}` })),
     isChosen: audience !== undefined,
     people: audience ? people : null,
     error: audience ? error : undefined,

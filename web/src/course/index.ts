@@ -1,4 +1,5 @@
 export { useListCoursesQuery } from './coursesApi.js';
 export { figuresApi, useReadFiguresQuery } from './figuresApi.js';
+export { useReadRosterQuery } from './rosterQuery.js';
 export { TimeZoneField } from './TimeZoneField.js';
 export { useCourse } from './useCourse.js';

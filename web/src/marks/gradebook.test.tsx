@@ -4,6 +4,7 @@ import { foldGradebook } from '@jigsaw/contract/gradebook';
 import { userEvent } from '@testing-library/user-event';
 import { describe, expect, it } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
+import { anAudience, audienceAnswers } from '../test/audiences.js';
 import { aMyMark, aRubric, at, courseId, id } from '../test/data.js';
 import { api } from '../api/index.js';
 import { inCourse, showPage } from '../test/showPage.js';
@@ -139,33 +140,11 @@ describe('the gradebook', () => {
   });
 
   it('is narrowed to the people of a saved audience, and to nothing once it is gone', async () => {
-    const evening = {
-      id: id('evening'),
-      name: 'Evening',
-      include: [],
-      exclude: [],
-      version: 1,
-      people: 1,
-      groups: 0,
-      usedIn: [],
-    };
-    const nino = {
-      enrolmentId: id('Nino'),
-      name: 'Nino',
-      reading: null,
-      role: 'student',
-      by: { kind: 'class' },
-    };
+    const evening = anAudience('Evening');
     const students = [aStudent('Noor', [[cell('released', '31')]]), aStudent('Nino', [[]], null)];
     const page = showPage(inCourse('marks/gradebook'), {
       [`GET courses/${courseId}/gradebook`]: folded(activities, students),
-      [`GET courses/${courseId}/audiences`]: { audiences: [evening] },
-      [`POST courses/${courseId}/audiences/members`]: {
-        people: [nino],
-        removed: [],
-        groups: [],
-        circle: null,
-      },
+      ...audienceAnswers([evening], ['Nino']),
     });
     await page.user.click(await screen.findByRole('button', { name: /Show/ }));
     await page.user.click(await screen.findByRole('option', { name: 'Audience Evening' }));

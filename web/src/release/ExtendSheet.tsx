@@ -5,7 +5,7 @@ import type { ActivityView, ReachView } from '@jigsaw/contract/release';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import { fold } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
-import { useCourse } from '../course/index.js';
+import { useCourse, useReadRosterQuery } from '../course/index.js';
 import {
   Button,
   Chosen,
@@ -19,7 +19,6 @@ import {
   Without,
 } from '../look/index.js';
 import type { Findable } from '../look/index.js';
-import { useReadRosterQuery } from '../roster/index.js';
 import { MarksForeseen } from './MarksForeseen.js';
 import { useExtendMutation, useForeseeMarksQuery } from './releaseApi.js';
 import type { ExtendedTo } from './releaseApi.js';

@@ -2,10 +2,9 @@ import { skipToken } from '@reduxjs/toolkit/query';
 import { useState } from 'react';
 import type { ReachView } from '@jigsaw/contract/release';
 import type { EnrolmentId } from '@jigsaw/core/ids';
-import { useCourse } from '../course/index.js';
+import { useCourse, useReadRosterQuery } from '../course/index.js';
 import { Sentence } from '../form/index.js';
 import { Button, Chosen, PeoplePicker, Without } from '../look/index.js';
-import { useReadRosterQuery } from '../roster/index.js';
 
 interface NamedPartProps {
   /** What the people have to do with it. */

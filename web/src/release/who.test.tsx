@@ -3,6 +3,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import { sure } from '@jigsaw/core/lists';
 import { someGroups, wholeSet } from '@jigsaw/core/release';
 import { activityId, acts, composer, reach, set, setId } from '../test/composer.js';
+import { anAudience } from '../test/audiences.js';
 import { anActivity, anEntry, aRelease, courseId, id, rosterAnswers } from '../test/data.js';
 import { inCourse, Refusal } from '../test/showPage.js';
 
@@ -25,16 +26,7 @@ describe('reached an activity is released to', () => {
   });
 
   it('goes to a saved audience; one without groups only in one copy for all', async () => {
-    const dairy = {
-      id: id('dairy'),
-      name: 'Dairy',
-      include: [],
-      exclude: [],
-      version: 1,
-      people: 5,
-      groups: 2,
-      usedIn: [],
-    };
+    const dairy = anAudience('Dairy', { id: id('dairy'), people: 5, groups: 2 });
     const audiences = [dairy, { ...dairy, id: id('late'), name: 'Late', groups: 0 }];
     const { user, writes } = composer(anActivity(), {
       [`GET courses/${courseId}/audiences`]: { audiences },

@@ -1,8 +1,6 @@
-import { Download, History, Mail, RefreshCw, Upload, UserPlus } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { History, Upload, UserPlus } from 'lucide-react';
+import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
-import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
-import { useNavigate } from 'react-router';
 import type { RosterEntry } from '@jigsaw/contract/roster';
 import { may } from '@jigsaw/core/course';
 import { ProblemStrip, unshown } from '../api/index.js';
@@ -10,23 +8,22 @@ import {
   Bar,
   Button,
   ButtonLink,
+  Choice,
   Empty,
-  FindField,
   Page,
-  Popup,
   Segments,
   useNotice,
   Waiting,
   FootBar,
 } from '../look/index.js';
-import { useKey } from '../page/index.js';
 import { InviteSheet } from '../mail/index.js';
-import { useCourse } from '../course/index.js';
+import { useAudienceFilter } from '../audiences/index.js';
+import { useCourse, useReadRosterQuery } from '../course/index.js';
 import { ChangesSheet } from './ChangesSheet.js';
 import { ColumnChoice } from './ColumnChoice.js';
 import { columnsOf, useColumnChoice, useFound } from './columns.js';
 import { PersonSheet } from './PersonSheet.js';
-import { useReadRosterQuery } from './rosterApi.js';
+import { ExportMenu, FindPeople, InStep, InviteMenu } from './RosterTools.js';
 import { RosterTable } from './RosterTable.js';
 import { SelectionBar } from './SelectionBar.js';
 import { SignInLinksDialog } from './SignInLinksDialog.js';
@@ -36,6 +33,7 @@ import { counted } from '@jigsaw/core/text';
 const Frame = styled(Page)`
   grid-template-rows: auto minmax(0, 1fr) auto;
 `;
+const anyone = 'anyone';
 type View = 'here' | 'students' | 'staff' | 'left';
 const inView: Readonly<Record<View, (entry: RosterEntry) => boolean>> = {
   here: (entry) => entry.leftAt === null,
@@ -59,7 +57,16 @@ export function RosterPage() {
   const [open, setOpen] = useState<'links' | 'invite' | 'changes' | 'new' | RosterEntry | null>(null);
   const columns = useMemo(() => (roster.data ? columnsOf(roster.data) : []), [roster.data]);
   const choice = useColumnChoice(course.id, columns);
-  const entries = useMemo(() => roster.data?.entries.filter(inView[view]) ?? [], [roster.data, view]);
+  const [audienceId, setAudienceId] = useState(anyone);
+  const audience = useAudienceFilter(course.id, audienceId);
+  const { people, isChosen } = audience;
+  const entries = useMemo(
+    () =>
+      (roster.data?.entries ?? []).filter(
+        (entry) => inView[view](entry) && (!isChosen || people?.has(entry.enrolmentId) === true),
+      ),
+    [roster.data, view, isChosen, people],
+  );
   const found = useFound(entries, sought);
   const mayManage = course.role === 'instructor';
   const maySelect = may(course.role, 'write-to-people');
@@ -100,15 +107,35 @@ export function RosterPage() {
       <Bar>
         <h1>Roster</h1>
         <FindPeople value={sought} onChange={setSought} />
-        <Segments
-          label="Who is shown"
-          value={view}
-          choices={views.map((id) => ({
-            id,
-            label: `${viewWords[id]} ${everyone.filter(inView[id]).length}`,
-          }))}
-          onChange={show}
-        />
+        <div style={{ flex: 'none' }}>
+          <Segments
+            label="Who is shown"
+            value={view}
+            choices={views.map((id) => ({
+              id,
+              label: `${viewWords[id]} ${everyone.filter(inView[id]).length}`,
+            }))}
+            onChange={show}
+          />
+        </div>
+        {audience.choices.length > 0 && (
+          <div style={{ flex: '0 0 148px', minWidth: 0 }}>
+            <Choice
+              label="Audience"
+              isLabelHidden
+              // One that is gone meanwhile narrows nothing.
+              value={isChosen ? audienceId : anyone}
+              choices={[
+                { id: anyone, label: 'Any audience' },
+                ...audience.choices.map(({ id, name }) => ({ id, label: name })),
+              ]}
+              onChange={(next) => {
+                setAudienceId(next);
+                setSelected(new Set());
+              }}
+            />
+          </div>
+        )}
         <span className="grow" />
         <ColumnChoice
           columns={columns}
@@ -118,7 +145,7 @@ export function RosterPage() {
         />
         {mayManage && (
           <>
-            <Export courseId={course.id} />
+            <ExportMenu courseId={course.id} />
             <Button
               kind="quiet"
               isIconOnly
@@ -143,7 +170,13 @@ export function RosterPage() {
           </>
         )}
       </Bar>
-      {isEmpty ? (
+      {isChosen && people === null ? (
+        audience.error === undefined ? (
+          <Waiting what="the people of this audience" rows={12} />
+        ) : (
+          <ProblemStrip of={audience.error} />
+        )
+      ) : isEmpty ? (
         <Empty
           title="No students yet"
           action={
@@ -205,103 +238,5 @@ export function RosterPage() {
         />
       )}
     </Frame>
-  );
-}
-
-/** Since when the class is as the registrar had it, and the way to look again. */
-function InStep({ syncedAt }: { readonly syncedAt: string }) {
-  const { dates } = useCourse();
-  return (
-    <>
-      <span className="grow" />
-      <span>Synced with the registrar on {dates.dateTime(syncedAt)}</span>
-      <ButtonLink kind="quiet" to="import?from=registrar">
-        <RefreshCw size={14} aria-hidden="true" />
-        Sync…
-      </ButtonLink>
-    </>
-  );
-}
-
-function Export({ courseId }: { readonly courseId: string }) {
-  const base = `/api/courses/${courseId}/roster`;
-  return (
-    <MenuTrigger>
-      <Button kind="quiet" isIconOnly aria-label="Export roster">
-        <Download size={16} aria-hidden="true" />
-      </Button>
-      <Popup placement="bottom end">
-        <Menu aria-label="Export roster">
-          <MenuItem href={`${base}.csv`} download="roster.csv">
-            As CSV, with everyone’s groups
-          </MenuItem>
-          <MenuItem href={`${base}.zip`} download="roster.zip">
-            As a OneRoster bundle
-          </MenuItem>
-        </Menu>
-      </Popup>
-    </MenuTrigger>
-  );
-}
-
-interface InviteMenuProps {
-  /** How many have not signed in yet. */
-  readonly waiting: number;
-  readonly onInvite: () => void;
-  readonly onLinks: () => void;
-}
-
-/** How people come in for the first time: by mail, or by a link that is handed to them. */
-function InviteMenu({ waiting, onInvite, onLinks }: InviteMenuProps) {
-  const navigate = useNavigate();
-  return (
-    <MenuTrigger>
-      <Button kind="quiet">
-        <Mail size={16} aria-hidden="true" />
-        Invite…
-      </Button>
-      <Popup placement="bottom end">
-        <Menu
-          aria-label="Invite"
-          disabledKeys={waiting === 0 ? ['all'] : []}
-          onAction={(key) => {
-            if (key === 'all') onInvite();
-            else if (key === 'links') onLinks();
-            else void navigate('../outbox');
-          }}
-        >
-          <MenuItem id="all">
-            {waiting === 0
-              ? 'Everyone has signed in'
-              : waiting === 1
-                ? 'Invite the one who has not signed in yet…'
-                : `Invite the ${waiting} who have not signed in yet…`}
-          </MenuItem>
-          <MenuItem id="links">Create sign-in links…</MenuItem>
-          <MenuItem id="outbox">Outbox</MenuItem>
-        </Menu>
-      </Popup>
-    </MenuTrigger>
-  );
-}
-
-function FindPeople({
-  value,
-  onChange,
-}: {
-  readonly value: string;
-  readonly onChange: (value: string) => void;
-}) {
-  const input = useRef<HTMLInputElement>(null);
-  useKey('/', () => input.current?.focus());
-  return (
-    <FindField
-      label="Find people"
-      placeholder="Find a name, group or attribute"
-      value={value}
-      onChange={onChange}
-      inputRef={input}
-      width={260}
-    />
   );
 }

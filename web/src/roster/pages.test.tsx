@@ -1,6 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { screen, within } from '@testing-library/react';
-import { anEntry, courseId, rosterAnswers } from '../test/data.js';
+import { api } from '../api/index.js';
+import { anAudience, audienceAnswers } from '../test/audiences.js';
+import { anEntry, courseId, id, rosterAnswers } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 
 describe('the roster', () => {
@@ -58,6 +60,26 @@ describe('the roster', () => {
     await user.keyboard('/');
     expect(find).toHaveFocus();
     expect(find).toHaveValue('');
+  });
+
+  it('is narrowed to a saved audience beside everything else, and to nothing once that is gone', async () => {
+    const evening = anAudience('Evening', { id: id('evening') });
+    const page = showPage(inCourse('people'), {
+      ...rosterAnswers(anEntry('Ada Okafor'), anEntry('Ben Ek'), anEntry('Tomas Vey', { role: 'assistant' })),
+      ...audienceAnswers([evening], ['Ben Ek', 'Tomas Vey']),
+    });
+    await page.user.click(await screen.findByRole('checkbox', { name: 'Select Ada Okafor' }));
+    await page.user.click(screen.getByRole('button', { name: /Audience/ }));
+    await page.user.click(await screen.findByRole('option', { name: 'Evening' }));
+    expect(await screen.findByText(/^2 people/)).toBeInTheDocument();
+    expect(screen.queryByText('Ada Okafor')).not.toBeInTheDocument();
+    await page.user.click(screen.getByText('Students 2'));
+    expect(await screen.findByText(/^1 person/)).toBeInTheDocument();
+    expect(screen.getByText('Ben Ek')).toBeInTheDocument();
+    page.set(`GET courses/${courseId}/audiences`, { audiences: [] });
+    page.store.dispatch(api.util.invalidateTags(['Audience']));
+    expect(await screen.findByText(/^2 people/)).toBeInTheDocument();
+    expect(screen.getByText('Ada Okafor')).toBeInTheDocument();
   });
 
   it('keeps managing from assistants, who may write to people', async () => {

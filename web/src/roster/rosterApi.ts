@@ -1,13 +1,7 @@
 import { PlacesOf } from '@jigsaw/contract/placing';
 import { SignInLinks } from '@jigsaw/contract/identity';
 import { ImportPreview, ImportResult } from '@jigsaw/contract/import';
-import {
-  RegistrarView,
-  RosterAttributes,
-  RosterChanged,
-  RosterChangeList,
-  RosterView,
-} from '@jigsaw/contract/roster';
+import { RegistrarView, RosterAttributes, RosterChanged, RosterChangeList } from '@jigsaw/contract/roster';
 import type { ImportRequest, PreviewRequest } from '@jigsaw/contract/import';
 import type { ChooseKind, RosterAct } from '@jigsaw/contract/roster';
 import { api } from '../api/index.js';
@@ -20,7 +14,6 @@ interface In<Body> {
 const touchedByRoster = ['Roster', 'Set', 'Placement', 'Figures', 'Room', 'Gradebook'] as const;
 
 export const {
-  useReadRosterQuery,
   useReadRegistrarQuery,
   usePreviewImportMutation,
   useApplyImportMutation,
@@ -32,11 +25,6 @@ export const {
   useUndoRosterChangeMutation,
 } = api.injectEndpoints({
   endpoints: (build) => ({
-    readRoster: build.query<RosterView, string>({
-      query: (courseId) => `courses/${courseId}/roster`,
-      responseSchema: RosterView,
-      providesTags: ['Roster'],
-    }),
     readRegistrar: build.query<RegistrarView, string>({
       query: (courseId) => `courses/${courseId}/registrar`,
       responseSchema: RegistrarView,

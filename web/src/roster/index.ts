@@ -1,1 +1,0 @@
-export { useReadRosterQuery } from './rosterApi.js';
