@@ -1,10 +1,12 @@
-import { describe, expect, it, jest } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { afterEach, describe, expect, it, jest } from '@jest/globals';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import type { CallView } from '@jigsaw/contract/call';
 import { aHead, aMember, anAuthor, id } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const copyPath = `copies/${id('copy')}`;
+/** Told by the server: at night, a quarter of an hour ago was yesterday. */
+const noon = '2026-11-12T12:00:00.000Z';
 const undated = { opens: null, due: null, closes: null };
 const aCall = (more: Partial<CallView> = {}): CallView => ({
   members: [aMember('Noor', { isYou: true }), aMember('Jorge')],
@@ -13,20 +15,22 @@ const aCall = (more: Partial<CallView> = {}): CallView => ({
   door: { address: '', version: 0 },
   mayStepIn: true,
   maySetDoor: true,
-  serverTime: new Date().toISOString(),
+  serverTime: noon,
   ...more,
 });
 const call = (view: CallView | (() => CallView), more: object = {}, head: object = {}) =>
   showPage(
     inCourse(copyPath),
     {
-      [`GET ${copyPath}`]: aHead({ kind: 'call', title: 'Bench call', points: null, schedule: undated, settings: {}, serverTime: new Date().toISOString(), ...head }), // prettier-ignore
+      [`GET ${copyPath}`]: aHead({ kind: 'call', title: 'Bench call', points: null, schedule: undated, settings: {}, serverTime: noon, ...head }), // prettier-ignore
       [`GET ${copyPath}/call`]: view,
       ...more,
     },
     'student',
   );
-const ago = (minutes: number) => new Date(Date.now() - minutes * 60_000).toISOString();
+const ago = (minutes: number) => new Date(Date.parse(noon) - minutes * 60_000).toISOString();
+
+afterEach(() => void jest.useRealTimers());
 
 describe('a standing call', () => {
   it('says who is in and since when, and who came on the days before', async () => {
@@ -75,9 +79,8 @@ describe('a standing call', () => {
     call(() => aCall({ inNow }));
     expect(await screen.findByRole('heading', { name: 'Jorge is in' })).toBeInTheDocument();
     inNow = [];
-    jest.advanceTimersByTime(60_000);
+    act(() => jest.advanceTimersByTime(60_000));
     expect(await screen.findByRole('heading', { name: 'No one is in' })).toBeInTheDocument();
-    jest.useRealTimers();
   });
 
   it('has a door: its address is set, kept in view when it is refused, and opens the call', async () => {
