@@ -20,8 +20,8 @@ const visibility = [
   ),
   server(
     'questionnaire/questionnaire.service.ts',
-    'id: randomUUID(), enrolmentId: null, at: null',
-    'id: randomUUID(), enrolmentId, at: null',
+    '{ ...anonymousSheet, id',
+    '{ ...anonymousSheet, enrolmentId, id',
     'questionnaire/questionnaire',
   ),
   server(
@@ -40,6 +40,18 @@ const visibility = [
     'questionnaire/questionnaire.service.ts',
     "viewer.role) === 'all',",
     "viewer.role) !== 'none',",
+    'questionnaire/questionnaire',
+  ),
+  server(
+    'questionnaire/questionnaire.service.ts',
+    'if (isAnonymous !== isPromised)',
+    'if (isAnonymous === null)',
+    'questionnaire/questionnaire',
+  ),
+  server(
+    'questionnaire/questionnaire.service.ts',
+    'settingsOf(await holdActivity(manager, access))',
+    'settingsOf(access.activity)',
     'questionnaire/questionnaire',
   ),
   server(

@@ -88,6 +88,11 @@ export type QuestionnaireView = z.infer<typeof QuestionnaireView>;
 export const AllAnswers = z.object({ copies: z.array(CopyAnswers) });
 export type AllAnswers = z.infer<typeof AllAnswers>;
 
-/** @param version of one's own answers as they were read: 0: there were none. */
-export const GiveAnswers = z.strictObject({ answers: Answers, version: z.number().int().min(0) });
+/** @param version of one's own answers as they were read: 0: there were none.
+ * @param isAnonymous what the page promised to the person who answered. */
+export const GiveAnswers = z.strictObject({
+  answers: Answers,
+  version: z.number().int().min(0),
+  isAnonymous: z.boolean(),
+});
 export type GiveAnswers = z.infer<typeof GiveAnswers>;

@@ -6,7 +6,8 @@ export type Answer = string | number | readonly string[];
 export type Answers = Readonly<Record<string, Answer>>;
 
 export const longestShort = 500;
-export const longestLong = 300_000;
+/** Some thousand words; a class of hundreds still is one page to read. */
+export const longestLong = 20_000;
 
 /** A blank text and a choice of nothing are no answers. */
 export const isAnswered = (answer: Answer | undefined): answer is Answer =>

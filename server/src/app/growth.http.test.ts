@@ -78,7 +78,7 @@ async function anAnsweredQuestionnaire(given: CourseForTests, students: readonly
   const { id } = await released(given, toRead('questionnaire', { title: 'Poll', settings }));
   for (const browser of students) {
     const copyId = await copyOf(browser, given.course.id, 'Poll');
-    const body = { answers: { [question]: 3 }, version: 0 };
+    const body = { answers: { [question]: 3 }, version: 0, isAnonymous: false };
     await browser.put(`/api/copies/${copyId}/answers`).send(body).expect(200);
   }
   return id;

@@ -94,6 +94,15 @@ describe('an event', () => {
     expect(((await edit.expect(422)).body as { detail: string }).detail).toBe('Choose when it starts.');
   });
 
+  it('can be in work without its times once it came out by itself', async () => {
+    const { id, version } = await anEvent(times, { goesLiveAt: '2026-10-21T09:00:00.000Z' });
+    server.clock.set('2026-10-21T10:00:00Z');
+    const draft = { ...anEventDraft({ place: 'Lab 3' }), version };
+    const edited = (await given.instructor.put(`/api/activities/${id}`).send(draft).expect(200)).body as ActivityView; // prettier-ignore
+    expect(edited.inWork?.settings).toMatchObject({ place: 'Lab 3', starts: null });
+    expect((await itemOf(student('noor'), given.course.id, title)).happens).toEqual(times);
+  });
+
   it('is called by its article where it is refused', async () => {
     const draft = anEventDraft(times, { points: '10' });
     const refused = await given.instructor.post(`/api/courses/${given.course.id}/activities`).send(draft).expect(422); // prettier-ignore

@@ -31,7 +31,7 @@ export class QuestionnaireController {
     id: 'giveAnswers',
     does: 'Answer, or change one’s answers',
     body: GiveAnswers,
-    largestKb: 1000,
+    largestKb: 250,
     answer: QuestionnaireView,
   })
   give(

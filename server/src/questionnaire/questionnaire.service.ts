@@ -50,7 +50,7 @@ export class QuestionnaireService {
   async give(
     person: SignedIn,
     copyId: CopyId,
-    { answers: given, version }: GiveAnswers,
+    { answers: given, version, isAnonymous: isPromised }: GiveAnswers,
   ): Promise<QuestionnaireView> {
     const access = await this.enter(person, copyId);
     if (!mayAct(questionnaireRules, 'answer', access.decision))
@@ -62,13 +62,17 @@ export class QuestionnaireService {
       const { manager, record } = work;
       // Questions change before these answers or after them, not meanwhile.
       const { isAnonymous, questions } = settingsOf(await holdActivity(manager, access));
-      const answers = checked(questions, given);
-      const sheet = { copyId, answers: json(answers), version: version + 1 };
+      // No one gives their name without knowing, nor is held to an answer that they believe no one can tell.
+      if (isAnonymous !== isPromised)
+        throw problems.conflict(
+          `This was changed while you had it open. It is ${isAnonymous ? 'anonymous' : 'by name'} now. Read it again, then send.`,
+        );
+      const answers = json(checked(questions, given));
       const isFirst = await noteAnswered(manager, copyId, enrolmentId);
       if (isAnonymous) {
         if (!isFirst) throw problems.conflict('You have answered this already. Thank you.');
-        await manager.insert(AnswerSheetRow, { ...sheet, id: randomUUID(), enrolmentId: null, at: null });
-      } else await this.keepByName(work, access, sheet, version);
+        await manager.insert(AnswerSheetRow, { ...anonymousSheet, id: randomUUID(), copyId, answers });
+      } else await this.keepByName(work, access, answers, version);
       await record({
         type: 'answers.given',
         courseId: access.release.courseId,
@@ -83,12 +87,12 @@ export class QuestionnaireService {
   private async keepByName(
     { manager, now }: Work,
     access: CopyAccess,
-    sheet: Pick<AnswerSheetRow, 'copyId' | 'version'> & { answers: object },
+    answers: object,
     version: number,
   ): Promise<void> {
-    const { enrolmentId } = access.viewer;
+    const own = { copyId: access.copy.id, enrolmentId: access.viewer.enrolmentId };
     const known = await manager.findOne(AnswerSheetRow, {
-      where: { copyId: sheet.copyId, enrolmentId },
+      where: own,
       lock: { mode: 'pessimistic_write' },
     });
     if ((known?.version ?? 0) !== version)
@@ -96,9 +100,9 @@ export class QuestionnaireService {
         await this.view(manager, access),
         'You sent other answers meanwhile, from another page. Look at them, then send again.',
       );
-    const columns = { ...sheet, enrolmentId, at: now };
+    const columns = { answers, version: version + 1, at: now };
     if (known) await manager.update(AnswerSheetRow, known.id, columns);
-    else await manager.insert(AnswerSheetRow, { ...columns, id: randomUUID() });
+    else await manager.insert(AnswerSheetRow, { ...own, ...columns, id: randomUUID() });
   }
 
   /** What was answered in every copy of an activity that this person may read.
@@ -191,6 +195,8 @@ export class QuestionnaireService {
     return accesses;
   }
 }
+
+const anonymousSheet = { enrolmentId: null, at: null, version: 1 };
 
 const settingsOf = (activity: CopyAccess['activity'] | undefined): QuestionnaireSettings =>
   QuestionnaireSettings.parse(activity?.settings ?? {});

@@ -149,9 +149,11 @@ export class ActivitiesService {
       const files = await knownFiles(manager, this.files, activityId, written.files);
       const content = { ...written, files };
       await this.refuseOtherForm(manager, activity, release, content);
-      // What is scheduled goes live as it is, without anyone looking at it again.
-      if (release?.state === 'scheduled') this.kinds.refuseUnready(content);
-      if (!release || !isWithGroups(release, activity, now)) return { ...columnsOf(content), inWork: null };
+      if (!release || !isWithGroups(release, activity, now)) {
+        // What is scheduled goes live as it is, without anyone looking at it again.
+        if (release?.state === 'scheduled') this.kinds.refuseUnready(content);
+        return { ...columnsOf(content), inWork: null };
+      }
       const isSame = partsChanged(contentOf(activity, this.kinds), content).length === 0;
       return { inWork: isSame ? null : json(content) };
     });

@@ -113,7 +113,11 @@ const inside: Readonly<Record<string, (things: Things) => Ask[]>> = {
   ],
   questionnaire: ({ copy, thing, activity }) => [
     { method: 'get', path: `/api/copies/${copy}/answers` },
-    { method: 'put', path: `/api/copies/${copy}/answers`, body: { answers: { [thing]: 4 }, version: 0 } },
+    {
+      method: 'put',
+      path: `/api/copies/${copy}/answers`,
+      body: { answers: { [thing]: 4 }, version: 0, isAnonymous: false },
+    },
     { method: 'get', path: `/api/activities/${activity}/answers` },
     { method: 'get', path: `/api/activities/${activity}/answers.csv` },
   ],
@@ -177,8 +181,8 @@ async function fill(kind: string, copy: string): Promise<string> {
     return id;
   }
   if (kind === 'questionnaire') {
-    const answers = { [questionId]: 3 };
-    await student('noor').put(`/api/copies/${copy}/answers`).send({ answers, version: 0 }).expect(200);
+    const given = { answers: { [questionId]: 3 }, version: 0, isAnonymous: false };
+    await student('noor').put(`/api/copies/${copy}/answers`).send(given).expect(200);
     return questionId;
   }
   if (kind === 'wiki') {

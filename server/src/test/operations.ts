@@ -95,7 +95,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
       server.browser(),
     ),
     one('mailLink', 'post', 'session/mailed-link', () => ({ email: 'a@b.example' }), server.browser()),
-    one('giveAnswers', 'put', `copies/${poll.copyId}/answers`, async () => ({ answers: { [poll.question]: 3 }, version: (await read<{ mine: { version: number } | null }>(`copies/${poll.copyId}/answers`, noor.browser)).mine?.version ?? 0 }), noor.browser), // prettier-ignore
+    one('giveAnswers', 'put', `copies/${poll.copyId}/answers`, async () => ({ answers: { [poll.question]: 3 }, version: (await read<{ mine: { version: number } | null }>(`copies/${poll.copyId}/answers`, noor.browser)).mine?.version ?? 0, isAnonymous: false }), noor.browser), // prettier-ignore
     one('stepIn', 'post', `copies/${call}/call/visits`, () => ({ id: randomUUID() }), noor.browser),
     one('setDoor', 'put', `copies/${call}/call/door`, async () => ({ address: 'https://a.example', version: (await read<{ door: { version: number } }>(`copies/${call}/call`, noor.browser)).door.version }), noor.browser), // prettier-ignore
     one('addCalendarAddress', 'post', 'calendar-addresses', () => ({ label: 'Phone' })),

@@ -3,8 +3,9 @@ import { styled } from 'styled-components';
 import { Answers } from '@jigsaw/contract/questionnaire';
 import type { Question, QuestionnaireView } from '@jigsaw/contract/questionnaire';
 import type { Answer } from '@jigsaw/core/questionnaire';
-import { faultsOf, isAnswered, longestLong, longestShort } from '@jigsaw/core/questionnaire';
+import { faultsOf, isAnswered, onlyAnswered } from '@jigsaw/core/questionnaire';
 import { counted } from '@jigsaw/core/text';
+import { ProblemStrip } from '../api/index.js';
 import { Button, Muted, Small } from '../look/index.js';
 import { useKeptDraft } from '../page/index.js';
 
@@ -131,19 +132,22 @@ interface AnswerFormProps {
   readonly questions: readonly Question[];
   readonly view: QuestionnaireView;
   readonly isBusy: boolean;
+  /** Why they were refused; undefined: they were not. */
+  readonly error: unknown;
   /** @returns whether they were taken. */
   readonly onSend: (answers: Answers) => Promise<boolean>;
 }
 
 /** The questions as a student answers them. What is typed outlives a reload until it is sent. */
-export function AnswerForm({ copyId, isAnonymous, questions, view, isBusy, onSend }: AnswerFormProps) {
+export function AnswerForm({ copyId, isAnonymous, questions, view, isBusy, error, onSend }: AnswerFormProps) {
   const { mine, mayAnswer } = view;
   const sent = mine?.answers ?? {};
   const [answers, setAnswers, forget] = useKeptDraft(draftOf(copyId), Answers, sent);
   const [isTried, setTried] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   const faults = faultsOf(questions, answers);
-  const isChanged = JSON.stringify(answers) !== JSON.stringify(sent);
+  const inOrder = (given: Answers) => JSON.stringify(onlyAnswered(questions, given));
+  const isChanged = inOrder(answers) !== inOrder(sent);
   const open = questions.filter(({ id }) => !isAnswered(answers[id])).length;
   const answer = (id: string, given: Answer | null) => {
     const { [id]: _before, ...others } = answers;
@@ -165,13 +169,12 @@ export function AnswerForm({ copyId, isAnonymous, questions, view, isBusy, onSen
       ref={form}
       noValidate
       aria-label="Your answers"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void send();
-      }}
+      // Enter in a field ends a line for many. What cannot be taken back is sent by its button alone.
+      onSubmit={(event) => event.preventDefault()}
     >
       {questions.map((question, at) => {
-        const fault = isTried ? faults.get(question.id) : undefined;
+        // What is missing is said once it is missed; what is wrong, at once.
+        const fault = isTried || isAnswered(answers[question.id]) ? faults.get(question.id) : undefined;
         return (
           <QuestionField
             key={question.id}
@@ -184,9 +187,14 @@ export function AnswerForm({ copyId, isAnonymous, questions, view, isBusy, onSen
           />
         );
       })}
+      {error !== undefined && <ProblemStrip of={error} />}
       {mayAnswer && (
         <footer>
-          <Button kind="main" type="submit" isDisabled={isBusy || (mine !== null && !isChanged)}>
+          <Button
+            kind="main"
+            isDisabled={isBusy || (mine !== null && !isChanged)}
+            onPress={() => void send()}
+          >
             {isBusy ? 'Sending…' : mine ? 'Send changed answers' : 'Send answers'}
           </Button>
           {mine && isChanged && <Button onPress={forget}>Discard changes</Button>}
@@ -252,7 +260,9 @@ interface InputProps {
 function Input({ question, answer, onChange }: InputProps) {
   switch (question.kind) {
     case 'choice': {
-      const chosen = typeof answer === 'object' ? answer : [];
+      // A choice that was removed meanwhile could not be seen, nor unchosen.
+      const known = new Set(question.options.map(({ id }) => id));
+      const chosen = typeof answer === 'object' ? answer.filter((id) => known.has(id)) : [];
       return (
         <div className="choices">
           {question.options.map(({ id, text }) => (
@@ -305,11 +315,7 @@ function Input({ question, answer, onChange }: InputProps) {
         value: typeof answer === 'string' ? answer : '',
         onChange: (event: { target: { value: string } }) => onChange(event.target.value),
       };
-      return question.kind === 'short' ? (
-        <input type="text" maxLength={longestShort} {...given} />
-      ) : (
-        <textarea maxLength={longestLong} {...given} />
-      );
+      return question.kind === 'short' ? <input type="text" {...given} /> : <textarea {...given} />;
     }
   }
 }

@@ -85,7 +85,7 @@ function OfMember({ head, settings: { isAnonymous, questions }, view }: PartProp
     if (isDone) forgetKeptDraft(draftOf(head.id));
   }, [isDone, head.id]);
   const send = async (answers: Answers) =>
-    (await give({ copyId: head.id, body: { answers, version: mine?.version ?? 0 } })) !== null;
+    (await give({ copyId: head.id, body: { answers, version: mine?.version ?? 0, isAnonymous } })) !== null;
   if (isDone)
     return (
       <State role="status">
@@ -110,7 +110,6 @@ function OfMember({ head, settings: { isAnonymous, questions }, view }: PartProp
               : 'Staff see your answers with your name. The others in your group do not see them.'}
         </p>
       )}
-      {give.error !== undefined && <ProblemStrip of={give.error} />}
       <AnswerForm
         key={mine?.version ?? 0}
         copyId={head.id}
@@ -118,6 +117,7 @@ function OfMember({ head, settings: { isAnonymous, questions }, view }: PartProp
         questions={questions}
         view={view}
         isBusy={give.isBusy}
+        error={give.error}
         onSend={send}
       />
     </>

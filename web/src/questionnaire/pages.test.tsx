@@ -44,6 +44,7 @@ describe('a questionnaire, to a student', () => {
     expect(asked.find(({ method }) => method === 'PUT')?.body).toEqual({
       answers: { [id('brine')]: [id('strong')], [id('sour')]: 4, [id('why')]: 'It keeps' },
       version: 0,
+      isAnonymous: false,
     });
     expect(screen.getByRole('button', { name: 'Send changed answers' })).toBeDisabled();
   });
@@ -77,6 +78,33 @@ describe('a questionnaire, to a student', () => {
     expect(screen.getByRole('radio', { name: 'Strong' })).toBeChecked();
     await user.click(screen.getByRole('button', { name: 'Discard changes' }));
     expect(screen.getByRole('radio', { name: 'Weak' })).toBeChecked();
+  });
+
+  it('keeps all of a text that is too long, and says so at once', async () => {
+    const { user } = ofStudent(none);
+    const field = await screen.findByRole('textbox', { name: 'Why?' });
+    await user.click(field);
+    await user.paste('x'.repeat(20_001));
+    expect(field).toHaveProperty('value.length', 20_001);
+    expect(screen.getByText('Shorten this to 20,000 characters.')).toBeInTheDocument();
+    sessionStorage.clear();
+  });
+
+  it('is not sent by Enter, which many press at the end of a line', async () => {
+    const short: Question = { id: id('word'), kind: 'short', text: 'One word', isRequired: false };
+    const { user, asked } = ofStudent(none, {}, { isAnonymous: true, questions: [short] });
+    await user.type(await screen.findByRole('textbox', { name: 'One word' }), 'Salt{Enter}');
+    expect(asked.some(({ method }) => method === 'PUT')).toBe(false);
+    sessionStorage.clear();
+  });
+
+  it('is not stuck with a choice that was removed while it was open', async () => {
+    const several: Question = { id: id('brine'), kind: 'choice', text: 'Which brine?', isRequired: true, isSeveral: true, options: [{ id: id('weak'), text: 'Weak' }] }; // prettier-ignore
+    sessionStorage.setItem(`draft answers ${copyId}`, JSON.stringify({ [several.id]: [id('strong')] }));
+    const { user, asked } = ofStudent(none, { [`PUT copies/${copyId}/answers`]: none }, { questions: [several] }); // prettier-ignore
+    await user.click(await screen.findByRole('checkbox', { name: 'Weak' }));
+    await user.click(screen.getByRole('button', { name: 'Send answers' }));
+    await waitFor(() => expect(asked.find(({ method }) => method === 'PUT')?.body).toMatchObject({ answers: { [several.id]: [id('weak')] } })); // prettier-ignore
   });
 
   it('says before that anonymous answers are final, and after that they are among the others', async () => {
