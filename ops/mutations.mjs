@@ -13,6 +13,27 @@ const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, pro
 
 const visibility = [
   server(
+    'release/moments.ts',
+    'at > release.toldUntil.getTime() && at <= now.getTime()',
+    'at <= now.getTime()',
+    'release/moments',
+  ),
+  server('release/moments.ts', "lock: { mode: 'pessimistic_write' },", '', 'release/moments'),
+  server('release/moments.ts', '{ toldUntil: now }', '{ toldUntil: release.toldUntil }', 'release/moments'),
+  server('release/closings.ts', 'at !== not', 'at !== undefined', 'release/moments'),
+  server(
+    'release/closings.ts',
+    'closing(groupId, extensionOf(own))',
+    'closing(null, extensionOf(own))',
+    'release/moments',
+  ),
+  server(
+    'release/release.service.ts',
+    '...stateColumns(from),\n      toldUntil: now,',
+    '...stateColumns(from),',
+    'release/moments',
+  ),
+  server(
     'questionnaire/questionnaire.service.ts',
     'sheets: isHidden ? [] : byName(shown),',
     'sheets: byName(shown),',

@@ -126,7 +126,15 @@ export async function anActivityFor(
     kind,
     title,
     points = null,
-  }: { readonly kind: string; readonly title: string; readonly points?: string | null },
+    closes = null,
+    goesLiveAt = null,
+  }: {
+    readonly kind: string;
+    readonly title: string;
+    readonly points?: string | null;
+    readonly closes?: Date | null;
+    readonly goesLiveAt?: Date | null;
+  },
 ): Promise<void> {
   const draft = await api<{ id: string; version: number }>(
     instructor,
@@ -139,7 +147,7 @@ export async function anActivityFor(
       points,
       rubric: null,
       settings: {},
-      schedule: { opens: null, due: null, closes: null },
+      schedule: { opens: null, due: null, closes },
       latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
     },
   );
@@ -148,7 +156,7 @@ export async function anActivityFor(
     to,
     mode: 'own',
     outsiders: 'hidden',
-    goesLiveAt: null,
+    goesLiveAt,
     version: draft.version,
   });
 }

@@ -1,6 +1,7 @@
 export { createApp } from './app/createApp.js';
 export type { App } from './app/createApp.js';
-export { DatabaseRefused, migrate, oneAtATime } from './app/database.js';
+export { DatabaseRefused, migrate } from './app/database.js';
+export { oneAtATime } from './platform/oneAtATime.js';
 export { PeopleService } from './identity/index.js';
 export { listen, ListenRefused } from './app/listen.js';
 export { endWithParent } from './app/parent.js';

@@ -36,6 +36,8 @@ export type { ConcernedCopies, Concerns, CopiesInView } from './hearers.js';
 export { mayAct } from './kindRules.js';
 export type { KindFacts } from './kindFacts.js';
 export type { KindRules } from './kindRules.js';
+export { momentsOf } from './moments.js';
+export type { Moment } from './moments.js';
 export { daysLater, offsetAt, scheduleLater } from './moved.js';
 export { datesFor, inOrder } from './schedule.js';
 export type { CopyDates, DateSource } from './schedule.js';

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
-import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { sure } from '@jigsaw/core/lists';
+import { oneAtATime } from '../platform/oneAtATime.js';
 import { dataSourceOptions } from './dataSource.js';
 
 const oldestVersion = 14;
@@ -35,21 +35,4 @@ export function refuseOldDatabase(versionNumber: number): void {
     throw new DatabaseRefused(
       `The database is PostgreSQL ${version}; Jigsaw Room needs ${oldestVersion} or newer.`,
     );
-}
-
-/** Processes that start at once on one database do this one after the other. The lock ends with its connection.
- * @param what names the turn; another name is another turn. */
-export async function oneAtATime<Result>(
-  databaseUrl: string,
-  what: string,
-  work: () => Promise<Result>,
-): Promise<Result> {
-  const client = new pg.Client({ connectionString: databaseUrl });
-  await client.connect();
-  try {
-    await client.query('SELECT pg_advisory_lock(727001, hashtext($1))', [what]);
-    return await work();
-  } finally {
-    await client.end();
-  }
 }

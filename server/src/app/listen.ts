@@ -1,3 +1,4 @@
+import { Jobs } from '../jobs/index.js';
 import { MailCarrier } from '../mail/index.js';
 import { AwaitedPlaces } from '../placing/index.js';
 import type { App } from './createApp.js';
@@ -12,6 +13,7 @@ export async function listen(app: App, { port, host }: Config): Promise<void> {
     await app.listen(port, host);
     app.get(MailCarrier).start();
     app.get(AwaitedPlaces).start();
+    app.get(Jobs).start();
     tellParentWeServe();
   } catch (error) {
     await app.close();

@@ -14,7 +14,9 @@ import { ExtensionsService } from './extensions.service.js';
 import { Gate } from './gate.js';
 import { joinAudiences } from './joinAudiences.js';
 import { Kinds } from './kinds.js';
+import { JobsModule } from '../jobs/index.js';
 import { ManyService } from './many.service.js';
+import { Moments } from './moments.js';
 import { ReachService } from './reach.service.js';
 import { ReleaseController } from './release.controller.js';
 import { ReleaseService } from './release.service.js';
@@ -24,6 +26,7 @@ import { SetUpService } from './setUp.service.js';
 
 @Module({
   imports: [
+    JobsModule,
     CourseModule,
     FilesModule,
     SetsModule,
@@ -42,6 +45,7 @@ import { SetUpService } from './setUp.service.js';
     ReleaseService,
     ExtensionsService,
     ManyService,
+    Moments,
     ReachService,
     SetUpService,
     ReleasesOfAudiences,

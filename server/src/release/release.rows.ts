@@ -74,6 +74,8 @@ export class ReleaseRow {
   @Column('text') state!: 'draft' | 'scheduled' | 'live' | 'closed' | 'withdrawn';
   /** When it goes live (scheduled) or since when it is in its state. */
   @Column('timestamptz', { nullable: true }) stateAt!: Date | null;
+  /** Up to when the course was told of what it does by itself: going live, opening, closing. */
+  @Column('timestamptz', { default: () => 'now()' }) toldUntil!: Date;
   @Column('int', { default: 1 }) version!: number;
 }
 

@@ -75,6 +75,7 @@ export class ReleaseService {
         audience: request.to,
         outsiders: request.outsiders,
         ...stateColumns(next.state),
+        toldUntil: now,
         version: (earlier?.version ?? 0) + 1,
       };
       if (locked.inWork)
@@ -105,6 +106,7 @@ export class ReleaseService {
       audience,
       outsiders: 'hidden',
       ...stateColumns({ state: 'live', since: work.now.getTime() }),
+      toldUntil: work.now,
       version: 1,
     } as const;
     return this.letOut(work, activity, row, by, person);
@@ -199,7 +201,11 @@ export class ReleaseService {
 
   /** As it was before it was withdrawn: scheduled or live since the same moment. Within the transaction of the caller, who has made sure that this person
    * may. */
-  async releaseAgainIn({ manager, record }: Work, person: SignedIn, activity: ActivityRow): Promise<void> {
+  async releaseAgainIn(
+    { manager, now, record }: Work,
+    person: SignedIn,
+    activity: ActivityRow,
+  ): Promise<void> {
     const release = await lockRelease(manager, activity.id);
     if (release?.state !== 'withdrawn')
       throw problems.conflict(`“${activity.title}” is not withdrawn any more.`);
@@ -207,7 +213,11 @@ export class ReleaseService {
     const [withdrawn] = await eventsAbout(manager, release.id, 'activity.withdrawn', { unit: 'group' }, 1);
     const from = withdrawn?.facts['from'] as ReleaseState | undefined;
     if (!from) throw problems.conflict(`Open “${activity.title}” and release it again there.`);
-    await manager.update(ReleaseRow, release.id, { ...stateColumns(from), version: release.version + 1 });
+    await manager.update(ReleaseRow, release.id, {
+      ...stateColumns(from),
+      toldUntil: now,
+      version: release.version + 1,
+    });
     await record({
       type: 'activity.released',
       courseId: activity.courseId,
@@ -278,5 +288,14 @@ async function lockForAudiences(manager: EntityManager, courseId: CourseId, to: 
 
 type NewRelease = Pick<
   ReleaseRow,
-  'id' | 'activityId' | 'courseId' | 'mode' | 'audience' | 'outsiders' | 'state' | 'stateAt' | 'version'
+  | 'id'
+  | 'activityId'
+  | 'courseId'
+  | 'mode'
+  | 'audience'
+  | 'outsiders'
+  | 'state'
+  | 'stateAt'
+  | 'toldUntil'
+  | 'version'
 >;

@@ -79,6 +79,10 @@ describe('live changes in the page', () => {
       [...inCopy, 'Figures'],
       ['Desk', 'Gradebook', 'Mark'],
     ]);
+    line(0).says({ type: 'activity.went-live', isYours: false });
+    expect(asked.splice(0)).toEqual([
+      ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'MyMarks', 'Figures'],
+    ]);
     line(0).breaks(false);
     line(0).opens();
     expect(asked).toEqual([all]);

@@ -4,6 +4,9 @@ import { api, pageId, tagTypes } from '../api/index.js';
 
 type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 
+/** What a release does at its minute, without anyone's act. */
+const byItself: readonly Tag[] = ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'MyMarks'];
+
 /** Which cached facts each kind of change makes old. */
 const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'roster.imported': ['Roster', 'Set', 'Placement', 'Room', 'Copy', 'Talk', 'Gradebook'],
@@ -33,6 +36,9 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'activity.deleted': ['Activity'],
   'activity.restored': ['Activity'],
   'activity.released': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'MyMarks'],
+  'activity.went-live': byItself,
+  'activity.opened': byItself,
+  'activity.closed': byItself,
   'activity.reach-changed': ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook'],
   'activity.withdrawn': ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'MyMarks'],
   'extension.granted': ['Activity', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'Mark'],

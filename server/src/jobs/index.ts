@@ -1,0 +1,2 @@
+export { Jobs } from './jobs.js';
+export { JobsModule } from './jobs.module.js';
