@@ -7,7 +7,7 @@ import { ProblemStrip, unshown } from '../api/index.js';
 import { Empty, ProductMark, Waiting } from '../look/index.js';
 import { useListCoursesQuery, useCourse, useReadFiguresQuery } from '../course/index.js';
 import { PersonMenu } from './PersonMenu.js';
-import { stationOf } from './stations.js';
+import { sideOf, stationOf } from './stations.js';
 import { Track } from './Track.js';
 
 const Frame = styled.div`
@@ -148,8 +148,9 @@ export function CourseShell() {
     );
   }
   const base = `/c/${courseId}`;
+  const side = sideOf(course.role);
   const settings = course.role === 'student' ? null : `${base}/course`;
-  const here = figures.data && stationOf(pathname.slice(base.length + 1), figures.data);
+  const here = stationOf(pathname.slice(base.length + 1), side);
   return (
     <Frame data-student={course.role === 'student' || undefined}>
       <title>{`${here?.label ?? 'Course settings'} · ${course.title} · Jigsaw Room`}</title>
@@ -164,7 +165,7 @@ export function CourseShell() {
             <small>{[course.code, course.term].filter(Boolean).join(' · ')}</small>
           </span>
         </Brand>
-        {figures.data && <Track base={base} figures={figures.data} />}
+        <Track base={base} side={side} figures={figures.data} />
         <PersonMenu session={session} settings={settings} />
       </Masthead>
       <Suspense fallback={<Waiting what="the page" />}>

@@ -3,6 +3,7 @@ import { styled } from 'styled-components';
 import type { Figures } from '@jigsaw/contract/track';
 import { seamPath } from '../look/index.js';
 import { stationOf, stationsOf } from './stations.js';
+import type { Side } from './stations.js';
 
 const height = 56;
 const knob = 52;
@@ -136,13 +137,20 @@ function Seam({ side }: { readonly side: 'left' | 'right' }) {
   );
 }
 
+interface TrackProps {
+  readonly base: string;
+  readonly side: Side;
+  /** undefined: they are being counted. */
+  readonly figures: Figures | undefined;
+}
+
 /** The order of the work is the navigation; each piece says where someone is needed. */
-export function Track({ base, figures }: { readonly base: string; readonly figures: Figures }) {
+export function Track({ base, side, figures }: TrackProps) {
   const { pathname } = useLocation();
-  const stations = stationsOf(figures);
-  const here = stationOf(pathname.slice(base.length + 1), figures)?.path;
+  const stations = stationsOf(side, figures);
+  const here = stationOf(pathname.slice(base.length + 1), side)?.path;
   return (
-    <Nav aria-label="Stations" data-student={figures.kind === 'student' || undefined}>
+    <Nav aria-label="Stations" data-student={side === 'student' || undefined}>
       {stations.map((station, at) => {
         const ownsLeft = at > 0 && owners[at - 1] === 'right';
         const ownsRight = at < stations.length - 1 && owners[at] === 'left';
@@ -156,7 +164,8 @@ export function Track({ base, figures }: { readonly base: string; readonly figur
             {ownsLeft && <Seam side="left" />}
             {ownsRight && <Seam side="right" />}
             <b>{station.label}</b>
-            <span data-needs={station.needs || undefined}>{station.figure}</span>
+            {/* Its place is kept, so that nothing moves when it comes. */}
+            <span data-needs={station.needs || undefined}>{station.figure ?? '\u00a0'}</span>
           </Piece>
         );
       })}

@@ -1,3 +1,4 @@
+import type { Role } from '@jigsaw/contract/common';
 import type { ToPlace } from '@jigsaw/contract/placing';
 import type { Figures } from '@jigsaw/contract/track';
 import { counted } from '@jigsaw/core/text';
@@ -6,27 +7,46 @@ export interface Station {
   /** Under the course; it is known by it, too. */
   readonly path: string;
   readonly label: string;
-  readonly figure: string;
+  /** null: it is not counted yet. */
+  readonly figure: string | null;
   readonly needs: boolean;
 }
+export type Side = Figures['kind'];
+export const sideOf = (role: Role): Side => (role === 'student' ? 'student' : 'staff');
 
-export const stationsOf = (figures: Figures): readonly Station[] =>
-  figures.kind === 'staff' ? staffStations(figures) : studentStations(figures);
+const labels = {
+  staff: { people: 'People', groups: 'Groups', release: 'Release', rooms: 'Rooms', marks: 'Marks' },
+  student: { due: 'Due', room: 'Room', 'my-marks': 'Marks' },
+} as const satisfies Record<Side, Record<string, string>>;
+
+/** The stations in their order: they are known before they are counted.
+ * @param figures undefined: not read yet, or they could not be. */
+export function stationsOf(side: Side, figures?: Figures): readonly Station[] {
+  const said = figures?.kind === side ? saidOf(figures) : {};
+  return Object.entries(labels[side]).map(([path, label]) => {
+    const { figure = null, needs = false } = said[path] ?? {};
+    return { path, label, figure, needs };
+  });
+}
 
 /** Pages that stand at no station's own path: what is worked on is in a room, and is led to from there. */
-const within: Readonly<Record<Figures['kind'], Readonly<Record<string, string>>>> = {
+const within: Readonly<Record<Side, Readonly<Record<string, string>>>> = {
   staff: { copies: 'rooms', room: 'rooms', outbox: 'people', audiences: 'release' },
   student: { copies: 'room', choose: 'room' },
 };
 /** Where one is; undefined: at none of them.
  * @param path under the course: "copies/7…" */
-export function stationOf(path: string, figures: Figures): Station | undefined {
+export function stationOf(path: string, side: Side): Station | undefined {
   const first = path.split('/')[0] ?? '';
-  const at = within[figures.kind][first] ?? first;
-  return stationsOf(figures).find((station) => station.path === at);
+  const at = within[side][first] ?? first;
+  return stationsOf(side).find((station) => station.path === at);
 }
 
-function staffStations({
+type Said = Partial<Record<string, { readonly figure: string; readonly needs?: boolean }>>;
+const saidOf = (figures: Figures): Said =>
+  figures.kind === 'staff' ? saidToStaff(figures) : saidToStudent(figures);
+
+function saidToStaff({
   enrolled,
   unplaced,
   choosing,
@@ -37,18 +57,11 @@ function staffStations({
   rooms,
   unread,
   toMark,
-}: Extract<Figures, { kind: 'staff' }>): Station[] {
-  return [
-    { path: 'people', label: 'People', figure: counted(enrolled, 'enrolled', 'enrolled'), needs: false },
-    {
-      path: 'groups',
-      label: 'Groups',
-      figure: sayPlaced({ unplaced, choosing }),
-      needs: unplaced > 0,
-    },
-    {
-      path: 'release',
-      label: 'Release',
+}: Extract<Figures, { kind: 'staff' }>): Record<keyof typeof labels.staff, Said[string]> {
+  return {
+    people: { figure: counted(enrolled, 'enrolled', 'enrolled') },
+    groups: { figure: sayPlaced({ unplaced, choosing }), needs: unplaced > 0 },
+    release: {
       figure: [
         `${live} live`,
         scheduled > 0 && `${scheduled} scheduled`,
@@ -58,46 +71,28 @@ function staffStations({
       ]
         .filter(Boolean)
         .join(' · '),
-      needs: false,
     },
-    {
-      path: 'rooms',
-      label: 'Rooms',
-      figure: unread > 0 ? counted(unread, 'unread', 'unread') : counted(rooms, 'room'),
-      needs: false,
-    },
-    {
-      path: 'marks',
-      label: 'Marks',
+    rooms: { figure: unread > 0 ? counted(unread, 'unread', 'unread') : counted(rooms, 'room') },
+    marks: {
       figure: toMark > 0 ? counted(toMark, 'to mark', 'to mark') : 'nothing to mark',
       needs: toMark > 0,
     },
-  ];
+  };
 }
 
 function sayPlaced({ unplaced, choosing }: ToPlace): string {
   return unplaced === 0 && choosing > 0 ? `${choosing} yet to choose` : `${unplaced} unplaced`;
 }
 
-function studentStations({ due, rooms, unread, newMarks }: Extract<Figures, { kind: 'student' }>): Station[] {
-  return [
-    {
-      path: 'due',
-      label: 'Due',
-      figure: due > 0 ? `${due} to do` : 'nothing due',
-      needs: due > 0,
-    },
-    {
-      path: 'room',
-      label: 'Room',
-      figure: unread > 0 ? `${unread} new` : rooms > 0 ? counted(rooms, 'group') : 'no group yet',
-      needs: false,
-    },
-    {
-      path: 'my-marks',
-      label: 'Marks',
-      figure: newMarks > 0 ? counted(newMarks, 'new mark') : 'nothing new',
-      needs: false,
-    },
-  ];
+function saidToStudent({
+  due,
+  rooms,
+  unread,
+  newMarks,
+}: Extract<Figures, { kind: 'student' }>): Record<keyof typeof labels.student, Said[string]> {
+  return {
+    due: { figure: due > 0 ? `${due} to do` : 'nothing due', needs: due > 0 },
+    room: { figure: unread > 0 ? `${unread} new` : rooms > 0 ? counted(rooms, 'group') : 'no group yet' },
+    'my-marks': { figure: newMarks > 0 ? counted(newMarks, 'new mark') : 'nothing new' },
+  };
 }
