@@ -55,7 +55,7 @@ export async function restore(root, file) {
 }
 
 function placeFor(file, command) {
-  if (!file) throw new Refused(`Name the file: ./jigsaw ${command} FILE`);
+  if (!file || file.startsWith('-')) throw new Refused(`Name the file: ./jigsaw ${command} FILE`);
   return path.resolve(process.env.JIGSAW_CALLED_FROM ?? process.cwd(), file);
 }
 

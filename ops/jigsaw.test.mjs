@@ -65,6 +65,9 @@ describe('backup and restore', () => {
     expect((await jigsaw(['backup', first], { JIGSAW_DATA: JIGSAW_DATA() })).said).toContain(
       'is there already',
     );
+    expect((await jigsaw(['backup', '--help'], { JIGSAW_DATA: JIGSAW_DATA() })).said).toContain(
+      'Name the file: ./jigsaw backup FILE',
+    );
     const full = await jigsaw(['restore', first], { JIGSAW_DATA: JIGSAW_DATA() });
     expect(oneSentence(full.said)).toEqual([expect.stringContaining('There is a Jigsaw Room in this database already, and nothing was changed.')]); // prettier-ignore
     child.kill('SIGINT');
