@@ -284,6 +284,19 @@ export const ReachView = z.object({
 });
 export type ReachView = z.infer<typeof ReachView>;
 
+/** Several pieces of released work that fall due on one day for the same students. */
+export const CollisionView = z.object({
+  /** As calendars in the course's time zone show it. */
+  day: z.iso.date(),
+  activityIds: z.array(ActivityId),
+  students: z.number().int(),
+  /** All of them, where they are few; else none. */
+  names: z.array(z.string()),
+});
+export type CollisionView = z.infer<typeof CollisionView>;
+export const CollisionList = z.object({ collisions: z.array(CollisionView) });
+export type CollisionList = z.infer<typeof CollisionList>;
+
 /** When and where something takes place. */
 export const Happening = z.object({
   starts: DateTime,

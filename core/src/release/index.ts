@@ -9,6 +9,8 @@ export {
 } from './audience.js';
 export { briefFor, groupsOfLine, onlyFor } from './brief.js';
 export type { BriefReader } from './brief.js';
+export { collisionsOf, dayAt } from './collisions.js';
+export type { Collision, DueFor } from './collisions.js';
 export { partsChanged } from './content.js';
 export type { Content, ContentPart } from './content.js';
 export { atLeast, decide, isInAudience } from './decide.js';

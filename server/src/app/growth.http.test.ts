@@ -98,6 +98,7 @@ const pages: readonly Page[] = [
   ['the queue', ({ given, release }) => ({ who: given.instructor, at: `releases/${release}/desk` })],
   ['the gradebook', ofStaff('gradebook')],
   ['the release list', ofStaff('activities')],
+  ['what collides', ofStaff('collisions')],
   [
     'the answers of all',
     ({ given, asked }) => ({ who: given.instructor, at: `activities/${asked}/answers` }),

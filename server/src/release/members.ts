@@ -6,7 +6,7 @@ import { audiencesOf, isInAudience } from '@jigsaw/core/release';
 import { evaluator } from './evaluate.js';
 import type { CopyAccess } from './gate.js';
 
-interface Student {
+interface Reached {
   readonly enrolmentId: EnrolmentId;
   readonly courseId: CourseId;
   readonly groups: readonly { groupId: GroupId; setId: GroupSetId }[] | null;
@@ -65,7 +65,7 @@ async function studentsReached(manager: EntityManager, accesses: readonly CopyAc
   const students =
     courseIds.length === 0
       ? []
-      : await manager.query<Student[]>(
+      : await manager.query<Reached[]>(
           `SELECT p."enrolmentId", p."courseId",
                   (SELECT jsonb_agg(jsonb_build_object('groupId', s."groupId", 'setId', s."setId"))
                      FROM "seat" s WHERE s."enrolmentId" = p."enrolmentId") AS "groups"

@@ -8,6 +8,7 @@ import {
   ActivityView,
   ChangeMany,
   ChangeReach,
+  CollisionList,
   CopyActivity,
   EditActivity,
   GrantExtension,
@@ -22,6 +23,7 @@ import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { ActivitiesService } from './activities.service.js';
+import { CollisionsService } from './collisions.service.js';
 import { ExtensionsService } from './extensions.service.js';
 import { ManyService } from './many.service.js';
 import { ReachService } from './reach.service.js';
@@ -36,6 +38,7 @@ export class ReleaseController {
     private readonly extensions: ExtensionsService,
     private readonly reach: ReachService,
     private readonly many: ManyService,
+    private readonly collisions: CollisionsService,
   ) {}
 
   @Endpoint('GET /courses/:courseId/activities', {
@@ -63,6 +66,18 @@ export class ReleaseController {
     @Takes(ActivityDraft) draft: z.output<typeof ActivityDraft>,
   ): Promise<ActivityView> {
     return this.activities.create(person, courseId, draft);
+  }
+
+  @Endpoint('GET /courses/:courseId/collisions', {
+    id: 'listCollisions',
+    does: 'Days on which several pieces of work fall due for the same students',
+    answer: CollisionList,
+  })
+  listCollisions(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<CollisionList> {
+    return this.collisions.read(person, courseId);
   }
 
   @Endpoint('POST /courses/:courseId/activities/many', {

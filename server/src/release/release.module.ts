@@ -9,6 +9,7 @@ import { SetHearers, SetsModule } from '../sets/index.js';
 import { ActivitiesService } from './activities.service.js';
 import { AttachedController } from './attached.controller.js';
 import { AttachedService } from './attached.service.js';
+import { CollisionsService } from './collisions.service.js';
 import { Copies } from './copies.js';
 import { ExtensionsService } from './extensions.service.js';
 import { Gate } from './gate.js';
@@ -44,6 +45,7 @@ import { SetUpService } from './setUp.service.js';
     AttachedService,
     ReleaseService,
     ExtensionsService,
+    CollisionsService,
     ManyService,
     Moments,
     ReachService,

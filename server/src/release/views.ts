@@ -1,7 +1,7 @@
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import type { ActivityView, ReleaseView, StudentExtensionView } from '@jigsaw/contract/release';
-import type { ActivityId, CourseId, GroupId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
+import type { ActivityId, CourseId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import { audiencesOf, isInAudience, reachesGroup, setsOfAudience, stateAt } from '@jigsaw/core/release';
 import { toldApart } from '../course/index.js';
@@ -13,16 +13,13 @@ import { scheduleOf, stateOf } from './facts.js';
 import type { Kinds } from './kinds.js';
 import type { ActivityRow } from './release.rows.js';
 import { ReleaseRow } from './release.rows.js';
+import type { Student } from './studentsOf.js';
+import { studentsOf } from './studentsOf.js';
 
 interface GroupOfCourse {
   readonly groupId: GroupId;
   readonly setId: GroupSetId;
 }
-interface Student {
-  readonly enrolmentId: EnrolmentId;
-  readonly groups: readonly { readonly groupId: GroupId; readonly setId: GroupSetId }[];
-}
-
 interface Course extends Evaluator {
   readonly groups: readonly GroupOfCourse[];
   readonly setName: ReadonlyMap<GroupSetId, string>;
@@ -45,12 +42,7 @@ export async function activityViews(
     [first.courseId],
   );
   const setName = new Map((await setsOfCourse(manager, first.courseId)).map((set) => [set.id, set.name]));
-  const students = await manager.query<Student[]>(
-    `SELECT p."enrolmentId", coalesce((SELECT jsonb_agg(jsonb_build_object('groupId', s."groupId", 'setId', s."setId"))
-              FROM "seat" s WHERE s."enrolmentId" = p."enrolmentId"), '[]'::jsonb) AS "groups"
-       FROM "present_student" p WHERE p."courseId" = $1`,
-    [first.courseId],
-  );
+  const students = await studentsOf(manager, first.courseId);
   const extensions = await manager.query<
     {
       activityId: ActivityId;

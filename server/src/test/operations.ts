@@ -200,6 +200,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('exportRosterBundle', 'roster.zip'),
     ofCourse('listRosterChanges', 'roster/changes'),
     ofCourse('listActivities', 'activities'),
+    ofCourse('listCollisions', 'collisions'),
     ofCourse('listDesk', 'desk'),
     ofCourse('readGradebook', 'gradebook'),
     ofCourse('exportGradebook', 'gradebook.csv'),
