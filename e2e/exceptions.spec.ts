@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test';
+import type { ActivityList } from '@jigsaw/contract/release';
 import type { RoomView } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { aCourseOf, api, aSetOf, browsersOf, place } from './support/course.js';
+import { aCourseOf, anActivityFor, api, aSetOf, browsersOf, place } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -11,6 +12,7 @@ test.describe.configure({ mode: 'serial' });
 let instructor: Page;
 let students: Map<string, Page>;
 let courseId = '';
+let setId = '';
 const groups = ['Crock', 'Carboy', 'Amphora', 'Tun', 'Kettle', 'Barrel', 'Firkin', 'Churn', 'Vat', 'Onggi', 'Jar', 'Cask']; // prettier-ignore
 const seats = [['Ada', 'Amphora'], ['Bo', 'Onggi'], ['Cho', 'Firkin'], ['Dia', 'Crock'], ['Eva', 'Crock']] as const; // prettier-ignore
 const secret = 'You changed the salt on day 9.';
@@ -22,8 +24,8 @@ test.beforeAll(async ({ browser }) => {
   await expect(instructor.getByRole('heading', { name: 'Your courses' })).toBeVisible();
   const people = seats.map(([name]) => `${name} Vale <${name.toLowerCase()}.vale@quillmere.example>`);
   courseId = (await aCourseOf(instructor, 'FER 190', 'Brine', people)).id;
-  const { id } = await aSetOf(instructor, courseId, 'Bench teams', groups);
-  for (const [name, group] of seats) await place(instructor, id, name, group);
+  setId = (await aSetOf(instructor, courseId, 'Bench teams', groups)).id;
+  for (const [name, group] of seats) await place(instructor, setId, name, group);
   students = await browsersOf(browser, instructor, courseId);
 });
 
@@ -131,4 +133,23 @@ test('dates of several move with one press, at once for everyone who has them op
   await instructor.getByRole('checkbox').check();
   await instructor.getByRole('button', { name: 'Delete 1 draft' }).click();
   await expect(instructor.getByText('Nothing is like that')).toBeVisible();
+});
+
+test('the week shows what falls due for whom, and those with several things on one day', async () => {
+  const { activities } = await api<ActivityList>(instructor, 'GET', `courses/${courseId}/activities`);
+  const { due } = sure(activities.find(({ title }) => title === 'Tasting critique')).schedule;
+  const day = sure(due?.slice(0, 10));
+  await instructor.goto(`/c/${courseId}/release/week`);
+  await instructor.getByRole('button', { name: 'Go to' }).click(); // nothing falls in this week
+  const day18 = instructor.getByRole('listitem').filter({ has: instructor.getByRole('heading', { name: /18 Nov/ }) }); // prettier-ignore
+  await expect(day18.getByRole('link', { name: /Tasting critique/ })).toBeVisible();
+  await anActivityFor(instructor, courseId, setId, { kind: 'discussion', title: 'Salt talk', due: `${day}T09:00:00.000Z` }); // prettier-ignore
+  await expect(day18.getByText(/have 2 things due: .*“Salt talk”/)).toBeVisible();
+  // Cho’s group and Dia have it later, each in a week of their own.
+  await expect(day18.getByText(/^Ada Vale, Bo Vale and Eva Vale have 2 things due/)).toBeVisible();
+  await expectAccessible(instructor);
+  await day18.getByRole('link', { name: /Salt talk/ }).click();
+  await expect(instructor.getByRole('textbox', { name: 'Title' })).toHaveValue('Salt talk');
+  await instructor.goto(`/c/${courseId}/release/week?from=2031-11-18`);
+  await expect(instructor.getByText('only for Firkin')).toBeVisible();
 });

@@ -64,6 +64,7 @@ const pages: readonly [path: string, work: string][] = [
   ['groups/:set/deal', 'Deal Bench teams'],
   ['groups/:set/lists', 'Lists of Bench teams'],
   ['release', 'Release'],
+  ['release/week', 'Week'],
   ['audiences/new', 'In it'],
   ['release/:activity', 'Starter log'],
   ['rooms', 'Rooms'],

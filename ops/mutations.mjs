@@ -12,6 +12,19 @@ const server = (file, from, to, tests) => ({
 const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, project: 'web', tests });
 
 const visibility = [
+  server('release/collisions.service.ts', '.filter(isReleased)', '', 'release/collisions'),
+  server(
+    'release/collisions.service.ts',
+    'datesFor(schedule, ofGroup, own)',
+    'datesFor(schedule, ofGroup, null)',
+    'release/collisions',
+  ),
+  server(
+    'release/collisions.service.ts',
+    "await this.viewers.staff(person, courseId, 'release');",
+    "await this.viewers.staff(person, courseId, 'read-course');",
+    'release/collisions',
+  ),
   server(
     'release/moments.ts',
     'at > release.toldUntil.getTime() && at <= now.getTime()',

@@ -126,12 +126,14 @@ export async function anActivityFor(
     kind,
     title,
     points = null,
+    due = null,
     closes = null,
     goesLiveAt = null,
   }: {
     readonly kind: string;
     readonly title: string;
     readonly points?: string | null;
+    readonly due?: string | null;
     readonly closes?: Date | null;
     readonly goesLiveAt?: Date | null;
   },
@@ -147,7 +149,7 @@ export async function anActivityFor(
       points,
       rubric: null,
       settings: {},
-      schedule: { opens: null, due: null, closes },
+      schedule: { opens: null, due, closes },
       latePolicy: { graceMinutes: 0, stepPercent: 0, periodMinutes: 1440, capPercent: 0 },
     },
   );

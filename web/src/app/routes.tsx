@@ -85,6 +85,10 @@ const pages: RouteObject[] = [
             lazy: pageWithKinds(async () => (await import('../release/ActivitiesPage.js')).ActivitiesPage),
           },
           {
+            path: 'release/week',
+            lazy: pageWithKinds(async () => (await import('../release/WeekPage.js')).WeekPage),
+          },
+          {
             path: 'release/:activityId',
             lazy: pageWithKinds(async () => (await import('../release/ComposerPage.js')).ComposerPage),
           },

@@ -15,6 +15,7 @@ export const eventKind: KindOnPages<EventSettings> = {
   SettingsForm: lazy(() => import('./SettingsForm.js')),
   afterDue: null,
   sayProgress: null,
+  happens: happeningOf,
   sayWhen: (settings, dates) => {
     const happens = happeningOf(settings);
     return happens && sayHappening(happens, dates);

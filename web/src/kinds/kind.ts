@@ -1,7 +1,7 @@
 import type { LucideIcon } from 'lucide-react';
 import type { ComponentType } from 'react';
 import type { Schema } from '@jigsaw/contract/common';
-import type { Progress } from '@jigsaw/contract/release';
+import type { Happening, Progress } from '@jigsaw/contract/release';
 import type { KindFacts } from '@jigsaw/core/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { Dates } from '../look/index.js';
@@ -28,7 +28,9 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   readonly afterDue: string | null;
   /** Where the work stands, in words; null: no one works in it. */
   readonly sayProgress: ((progress: Progress, dates: Dates) => string) | null;
-  /** When it takes place, in words; left out: at no time of its own. */
+  /** When and where it takes place; left out: at no time of its own. */
+  readonly happens?: (settings: Settings) => Happening | null;
+  /** The same in words; left out: at no time of its own. */
   readonly sayWhen?: (settings: Settings, dates: Dates) => string | null;
   /** What is still to do, in two words: "To hand in". */
   readonly owed: string;

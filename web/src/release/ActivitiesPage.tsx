@@ -5,29 +5,18 @@ import type { ActivityView } from '@jigsaw/contract/release';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { draftOfKind, kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
-import {
-  Bar,
-  Button,
-  ButtonLink,
-  Empty,
-  Muted,
-  Page,
-  Scroll,
-  Small,
-  Spoken,
-  Tag,
-  Waiting,
-} from '../look/index.js';
+import { Bar, Button, ButtonLink, Empty, Muted, Page, Scroll, Small, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useNow } from '../page/index.js';
 import { useDraftActivityMutation, useListActivitiesQuery } from './releaseApi.js';
 import { everything, isOut, stateOf, wantedOf } from './activityList.js';
 import type { Wanted } from './activityList.js';
 import { ListTools } from './ListTools.js';
+import { KindIcon } from './KindIcon.js';
 import { ManyFoot } from './ManyFoot.js';
+import { sayTo } from './sayTo.js';
 import { stateLook, stateWords } from './states.js';
 import { WriteMenu } from './WriteMenu.js';
-import { counted, namesTogether } from '@jigsaw/core/text';
 
 const List = styled.ul`
   background: var(--surface);
@@ -141,6 +130,7 @@ export function ActivitiesPage() {
         <h1>Release</h1>
         <Muted>Write once, release to each group</Muted>
         <span className="grow" />
+        <ButtonLink to="week">Week</ButtonLink>
         <ButtonLink to={`/c/${course.id}/audiences`}>Saved audiences</ButtonLink>
         {activities.length > 0 && write}
       </Bar>
@@ -257,42 +247,4 @@ function Activities({ title, activities, choosing }: ActivitiesProps) {
       </List>
     </section>
   );
-}
-
-function KindIcon({ kind }: { readonly kind: string }) {
-  const known = kindOf(kind);
-  return known ? (
-    <span title={known.word} style={{ display: 'grid' }}>
-      <known.icon size={19} aria-hidden="true" />
-      <Spoken>{known.word}: </Spoken>
-    </span>
-  ) : (
-    <span />
-  );
-}
-
-const ways = { own: '', 'read-along': ', reading along', common: ', one copy' } as const;
-function sayTo({
-  to,
-  setNames,
-  audienceNames,
-  groups,
-  students,
-  mode,
-}: NonNullable<ActivityView['release']>): string {
-  const people = to.include.filter(({ kind }) => kind === 'person').length;
-  // Groups of saved audiences are counted with those of sets.
-  const reached =
-    audienceNames.length > 0 && groups === 0 ? counted(students, 'student') : counted(groups, 'group');
-  const sets = setNames.length === 0 ? null : namesTogether(setNames);
-  const parts = [
-    to.include.some(({ kind }) => kind === 'class') ? 'The class' : null,
-    sets,
-    audienceNames.length > 0 ? namesTogether(audienceNames) : null,
-    to.include.some(({ kind }) => kind === 'staff') ? 'Staff only' : null,
-    people > 0 ? counted(people, 'student') : null,
-  ].filter((part) => part !== null);
-  const without = to.exclude.length > 0 ? `, except ${counted(to.exclude.length, 'student')}` : '';
-  const many = setNames.length + audienceNames.length > 0 ? `: ${reached}` : '';
-  return `${namesTogether(parts)}${many}${without}${ways[mode]}`;
 }

@@ -1,7 +1,7 @@
 import { Done } from '@jigsaw/contract/common';
 import { ForeseenMarks } from '@jigsaw/contract/marks';
 import type { ForeseeMarks } from '@jigsaw/contract/marks';
-import { ActivityList, ActivityView, ManyChanged, ReachView } from '@jigsaw/contract/release';
+import { ActivityList, ActivityView, CollisionList, ManyChanged, ReachView } from '@jigsaw/contract/release';
 import type {
   ActivityDraft,
   ChangeMany,
@@ -26,6 +26,11 @@ const readApi = api.injectEndpoints({
       query: (courseId) => `courses/${courseId}/activities`,
       responseSchema: ActivityList,
       providesTags: ['Activity'],
+    }),
+    listCollisions: build.query<CollisionList, string>({
+      query: (courseId) => `courses/${courseId}/collisions`,
+      responseSchema: CollisionList,
+      providesTags: ['Activity', 'Placement'],
     }),
     readActivity: build.query<ActivityView, string>({
       query: (activityId) => `activities/${activityId}`,
@@ -187,8 +192,13 @@ const writeApi = readApi.injectEndpoints({
   }),
 });
 
-export const { useListActivitiesQuery, useReadActivityQuery, useForeseeMarksQuery, useForeseeQuery } =
-  readApi;
+export const {
+  useListActivitiesQuery,
+  useListCollisionsQuery,
+  useReadActivityQuery,
+  useForeseeMarksQuery,
+  useForeseeQuery,
+} = readApi;
 export const {
   useDraftActivityMutation,
   useCopyActivityMutation,
