@@ -1,14 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource, In } from 'typeorm';
 import type { CollisionList } from '@jigsaw/contract/release';
-import type { ActivityId, CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
-import { keyedBy } from '@jigsaw/core/lists';
-import type { DueFor, Extension } from '@jigsaw/core/release';
-import { collisionsOf, datesFor, isInAudience, isReleased, reachesGroup } from '@jigsaw/core/release';
+import type { CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import { groupedBy, keyedBy } from '@jigsaw/core/lists';
+import type { Audience, Collision, DueFor, Extension } from '@jigsaw/core/release';
+import { collisionsOf, dayAt, datesFor, isInAudience, isReleased, reachesGroup } from '@jigsaw/core/release';
 import { courseOf, toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { evaluator } from './evaluate.js';
-import type { AudienceNow } from './evaluate.js';
 import { extensionOf, scheduleOf } from './facts.js';
 import { Kinds } from './kinds.js';
 import { ActivityRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from './release.rows.js';
@@ -17,6 +16,7 @@ import { studentsOf } from './studentsOf.js';
 
 /** So few are told by name. */
 const mostNamed = 5;
+const isFew = ({ length }: readonly EnrolmentId[]): boolean => length <= mostNamed;
 
 /** Where released work falls due on one day for the same students. */
 @Injectable()
@@ -45,51 +45,88 @@ export class CollisionsService {
     );
     const students = await studentsOf(manager, courseId);
     const activityId = In([...work.keys()]);
-    const granted = new Map<string, Extension>(
-      [
-        ...(await manager.findBy(ExtensionRow, { activityId })),
-        ...(await manager.findBy(StudentExtensionRow, { activityId })),
-      ].map((row) => [
-        keyOf(row.activityId, 'groupId' in row ? row.groupId : row.enrolmentId),
-        extensionOf(row),
-      ]),
+    const ofGroups = groupedBy(await manager.findBy(ExtensionRow, { activityId }), (row) => row.activityId);
+    const ofStudents = groupedBy(
+      await manager.findBy(StudentExtensionRow, { activityId }),
+      (row) => row.activityId,
     );
-    const dues = releases.flatMap((release) => {
+    const all = releases.flatMap((release) => {
       const activity = work.get(release.activityId);
-      return activity ? [...duesOf(release, activity, students, audienceNow, granted)] : [];
+      if (!activity) return [];
+      const granted = new Map<GroupId | EnrolmentId, Extension>([
+        ...(ofGroups.get(activity.id) ?? []).map((row) => [row.groupId, extensionOf(row)] as const),
+        ...(ofStudents.get(activity.id) ?? []).map((row) => [row.enrolmentId, extensionOf(row)] as const),
+      ]);
+      return [{ release, activity, granted }];
     });
-    const nameOf = new Map(students.map(({ enrolmentId, name }) => [enrolmentId, name]));
-    const apart = await toldApart(manager, courseId);
+    const dues = onSharedDays(all, timeZone).flatMap((asked) => [
+      ...duesOf(asked, students, audienceNow(asked.release.audience)),
+    ]);
+    const found = collisionsOf(dues, timeZone);
+    const nameOf = await this.namesOf(courseId, students, found);
     return {
-      collisions: collisionsOf(dues, timeZone).map(({ day, activityIds, students: who }) => ({
+      collisions: found.map(({ day, activityIds, students: who }) => ({
         day,
         activityIds: [...activityIds],
         students: who.length,
-        names: who.length > mostNamed ? [] : who.map((id) => apart(id, nameOf.get(id) ?? '')).sort(),
+        names: isFew(who) ? who.flatMap((id) => nameOf.get(id) ?? []).sort() : [],
       })),
     };
   }
+
+  /** Of those who are told by name. Two of one name are told apart. */
+  private async namesOf(
+    courseId: CourseId,
+    students: readonly Student[],
+    collisions: readonly Collision[],
+  ): Promise<ReadonlyMap<EnrolmentId, string>> {
+    const named = new Set(collisions.flatMap(({ students: who }) => (isFew(who) ? who : [])));
+    const apart = await toldApart(this.dataSource.manager, courseId);
+    return new Map(
+      students.flatMap(({ enrolmentId, name }) =>
+        named.has(enrolmentId) ? [[enrolmentId, apart(enrolmentId, name)]] : [],
+      ),
+    );
+  }
 }
 
-const keyOf = (activityId: ActivityId, whose: GroupId | EnrolmentId): string => `${activityId} ${whose}`;
+interface Asked {
+  readonly release: ReleaseRow;
+  readonly activity: ActivityRow;
+  /** To groups and to students, by their ids. */
+  readonly granted: ReadonlyMap<GroupId | EnrolmentId, Extension>;
+}
+
+/** Without what is due alone on its day, so that no student has to be looked at for it. */
+function onSharedDays(all: readonly Asked[], timeZone: string): readonly Asked[] {
+  const daysOf = keyedBy(
+    all.map(({ activity, granted }) => {
+      const dues = [activity.due?.getTime() ?? null, ...[...granted.values()].map(({ due }) => due)];
+      return { activity, days: new Set(dues.flatMap((due) => (due === null ? [] : dayAt(due, timeZone)))) };
+    }),
+    ({ activity }) => activity.id,
+  );
+  const count = new Map<string, number>();
+  for (const { days } of daysOf.values()) for (const day of days) count.set(day, (count.get(day) ?? 0) + 1);
+  return all.filter(({ activity }) =>
+    [...(daysOf.get(activity.id)?.days ?? [])].some((day) => (count.get(day) ?? 0) > 1),
+  );
+}
 
 function* duesOf(
-  release: ReleaseRow,
-  activity: ActivityRow,
+  { release, activity, granted }: Asked,
   students: readonly Student[],
-  audienceNow: AudienceNow,
-  granted: ReadonlyMap<string, Extension>,
+  audience: Audience,
 ): Iterable<DueFor> {
-  const audience = audienceNow(release.audience);
   const schedule = scheduleOf(activity);
   for (const student of students) {
     if (!isInAudience(student, audience)) continue;
     const { enrolmentId, groups } = student;
-    const own = granted.get(keyOf(activity.id, enrolmentId)) ?? null;
+    const own = granted.get(enrolmentId) ?? null;
     const copies =
       release.mode === 'common' ? [null] : groups.filter((group) => reachesGroup(audience, group));
     for (const copy of copies) {
-      const ofGroup = (copy && granted.get(keyOf(activity.id, copy.groupId))) ?? null;
+      const ofGroup = (copy && granted.get(copy.groupId)) ?? null;
       const { due } = datesFor(schedule, ofGroup, own);
       if (due !== null) yield { student: enrolmentId, activityId: activity.id, due };
     }
