@@ -6,7 +6,8 @@ import { happeningOf } from '@jigsaw/core/calendar';
 import { useCourse } from '../course/index.js';
 import { Small, Tag } from '../look/index.js';
 import { useNow } from '../page/index.js';
-import { Brief, CopyFrame, sayTimes, useSeenHere } from '../rooms/index.js';
+import { sayTimes } from '../kinds/index.js';
+import { Brief, CopyFrame, useSeenHere } from '../rooms/index.js';
 import { CalendarSheetButton } from './CalendarSheetButton.js';
 
 const Room = styled.div`

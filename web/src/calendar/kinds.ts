@@ -3,7 +3,6 @@ import { lazy } from 'react';
 import { EventSettings } from '@jigsaw/contract/calendar';
 import { eventFacts, happeningOf } from '@jigsaw/core/calendar';
 import type { KindOnPages } from '../kinds/index.js';
-import { sayHappening } from '../rooms/index.js';
 
 export const eventKind: KindOnPages<EventSettings> = {
   ...eventFacts,
@@ -16,10 +15,6 @@ export const eventKind: KindOnPages<EventSettings> = {
   afterDue: null,
   sayProgress: null,
   happens: happeningOf,
-  sayWhen: (settings, dates) => {
-    const happens = happeningOf(settings);
-    return happens && sayHappening(happens, dates);
-  },
   owed: 'To keep',
   Page: lazy(() => import('./EventPage.js')),
   OnDesk: null,

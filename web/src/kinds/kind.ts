@@ -30,8 +30,6 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   readonly sayProgress: ((progress: Progress, dates: Dates) => string) | null;
   /** When and where it takes place; left out: at no time of its own. */
   readonly happens?: (settings: Settings) => Happening | null;
-  /** The same in words; left out: at no time of its own. */
-  readonly sayWhen?: (settings: Settings, dates: Dates) => string | null;
   /** What is still to do, in two words: "To hand in". */
   readonly owed: string;
   /** What the composer shows below the text, as its members will see it; left out: nothing. */

@@ -2,6 +2,7 @@ import { Suspense, useState } from 'react';
 import { styled } from 'styled-components';
 import type { ActivityDraft, ReachView } from '@jigsaw/contract/release';
 import { briefFor } from '@jigsaw/core/release';
+import { sayHappening } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import type { Dates } from '../look/index.js';
 import { Emblem, FileLinks, hueOfGroup } from '../look/index.js';
@@ -89,11 +90,12 @@ export function CopyPreview({ activityId, draft, kind, target, groups, dates }: 
   const isCommon = target.mode === 'common';
   const group = isCommon ? undefined : (groups.find((each) => each.groupId === chosen) ?? groups[0]);
   const { opens, due } = draft.schedule;
+  const happens = kind?.happens?.(draft.settings);
   const facts = [
     kind?.word,
     opens && `opens ${dates.dateTime(opens)}`,
     due && `due ${dates.dateTime(due)}`,
-    kind?.sayWhen?.(draft.settings, dates),
+    happens && sayHappening(happens, dates),
     kind?.isMarked === false ? null : draft.points === null ? 'not marked' : `${draft.points || '?'} points`,
   ]
     .filter(Boolean)

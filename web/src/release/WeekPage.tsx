@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight, Layers } from 'lucide-react';
 import { Link, useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { ActivityView, CollisionView } from '@jigsaw/contract/release';
-import { keyedBy } from '@jigsaw/core/lists';
+import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import { dayAt } from '@jigsaw/core/release';
 import { counted, namesTogether } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
@@ -38,7 +38,6 @@ const Days = styled.ol`
     gap: 6px;
     height: 40px;
     padding: 0 12px;
-    line-height: 40px;
     font: var(--h-14);
     line-height: 40px;
     background: inherit;
@@ -136,6 +135,7 @@ export function WeekPage() {
     return <ProblemStrip of={list.error} onRetry={() => void list.refetch()} />;
   if (!list.data) return <Waiting what="the week" />;
   const byDay = entriesByDay(list.data.activities, happensOf, course.timeZone);
+  const togetherByDay = groupedBy(collisions.data?.collisions ?? [], ({ day }) => day);
   const titleOf = keyedBy(list.data.activities, ({ id }) => id);
   const days = Array.from({ length: 7 }, (_, at) => daysLater(monday, at));
   const isEmpty = days.every((day) => !byDay.has(day));
@@ -159,7 +159,7 @@ export function WeekPage() {
             Nothing falls in this week.{' '}
             {next && (
               <Button isSmall onPress={() => show(next)}>
-                Go to {sayDay(next)}
+                Go to {sayDayWithYear(next)}
               </Button>
             )}
           </Small>
@@ -178,17 +178,15 @@ export function WeekPage() {
                 {sayDay(day)}
                 {day === today && <Tag $look="solid">Today</Tag>}
               </h2>
-              {(collisions.data?.collisions ?? [])
-                .filter((each) => each.day === day)
-                .map((each) => (
-                  <Together key={each.activityIds.join()}>
-                    <Layers size={16} aria-hidden="true" />
-                    {sayCollision(each, (id) => titleOf.get(id)?.title ?? 'an activity')}
-                  </Together>
-                ))}
-              {(byDay.get(day) ?? []).map((entry) => (
+              {togetherByDay.get(day)?.map((each) => (
+                <Together key={each.activityIds.join()}>
+                  <Layers size={16} aria-hidden="true" />
+                  {sayCollision(each, (id) => titleOf.get(id)?.title ?? 'an activity')}
+                </Together>
+              ))}
+              {byDay.get(day)?.map((entry) => (
                 <EntryCard
-                  key={`${entry.activity.id} ${entry.what} ${entry.whose}`}
+                  key={`${entry.activity.id} ${entry.what} ${entry.at} ${entry.whose}`}
                   entry={entry}
                   mayOpen={mayRelease}
                 />
@@ -245,5 +243,6 @@ const dayName = calendar({ weekday: 'short', day: 'numeric', month: 'short' });
 const dayWithYear = calendar({ day: 'numeric', month: 'short', year: 'numeric' });
 const dayOnly = calendar({ day: 'numeric', month: 'short' });
 const sayDay = (day: Day): string => dayName.format(new Date(day)).replace(',', '');
+const sayDayWithYear = (day: Day): string => dayWithYear.format(new Date(day));
 const sayWeek = (monday: Day): string =>
-  `${dayOnly.format(new Date(monday))} – ${dayWithYear.format(new Date(daysLater(monday, 6)))}`;
+  `${dayOnly.format(new Date(monday))} – ${sayDayWithYear(daysLater(monday, 6))}`;

@@ -42,8 +42,8 @@ describe('what a course’s dates bring about', () => {
     const activity = anActivity({
       release: aRelease({ state: { state: 'scheduled', at: '2026-11-09T08:00:00.000Z' } }),
       schedule: { opens: '2026-11-10T08:00:00.000Z', due: '2026-11-12T17:00:00.000Z', closes: '2026-11-13T17:00:00.000Z' }, // prettier-ignore
-      extensions: [{ groupId: id('crock'), number: 1, name: 'Crock', due: '2026-11-16T17:00:00.000Z', closes: null, reason: 'Ill' }], // prettier-ignore
-      studentExtensions: [{ enrolmentId: id('noor'), name: 'Noor', groups: [], due: '2026-11-17T17:00:00.000Z', closes: null, reason: 'Ill' }], // prettier-ignore
+      extensions: [{ groupId: id('crock'), number: 1, name: 'Crock', due: '2026-11-16T17:00:00.000Z', closes: '2026-11-16T18:00:00.000Z', reason: 'Ill' }], // prettier-ignore
+      studentExtensions: [{ enrolmentId: id('noor'), name: 'Noor', groups: [], due: '2026-11-17T17:00:00.000Z', closes: '2026-11-17T17:00:00.000Z', reason: 'Ill' }], // prettier-ignore
     });
     expect(told(activity)).toEqual([
       '2026-11-09 goes-live',
@@ -51,6 +51,7 @@ describe('what a course’s dates bring about', () => {
       '2026-11-12 due',
       '2026-11-13 closes',
       '2026-11-16 due Crock',
+      '2026-11-16 closes Crock',
       '2026-11-17 due Noor',
     ]);
   });
@@ -99,7 +100,7 @@ describe('the week', () => {
 
   it('goes on and back, leads from an empty one to the next that is not, and is kept in the address', async () => {
     const { user, router } = show('?from=2026-10-19');
-    await user.click(await screen.findByRole('button', { name: 'Go to Tue 10 Nov' }));
+    await user.click(await screen.findByRole('button', { name: 'Go to 10 Nov 2026' }));
     expect(router.state.location.search).toBe('?from=2026-11-09');
     await user.click(screen.getByRole('button', { name: 'The week before' }));
     expect(await screen.findByText('2 Nov – 8 Nov 2026')).toBeInTheDocument();

@@ -51,7 +51,10 @@ function entriesOf(activity: ActivityView, happens: Happening | null): readonly 
   add('due', schedule.due);
   // What closes when it is due is said by that.
   add('closes', schedule.closes === schedule.due ? null : schedule.closes);
-  for (const { name, due } of [...extensions, ...studentExtensions]) add('due', due, name);
+  for (const { name, due, closes } of [...extensions, ...studentExtensions]) {
+    add('due', due, name);
+    add('closes', closes === due ? null : closes, name);
+  }
   add('happens', happens?.starts);
   return found;
 }

@@ -3,13 +3,12 @@ import { styled } from 'styled-components';
 import type { SignUpList } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip, unshown } from '../api/index.js';
-import { kindOf } from '../kinds/index.js';
+import { kindOf, sayTimes } from '../kinds/index.js';
 import { useListSignUpsQuery } from '../placing/index.js';
 import type { Dates } from '../look/index.js';
 import { Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useNow } from '../page/index.js';
-import { sayTimes } from './happening.js';
 import { useListRoomsQuery } from './roomsApi.js';
 
 const Frame = styled.main`

@@ -2,8 +2,7 @@ import { ChevronRight, Lock } from 'lucide-react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import type { LockedItem, RoomItem } from '@jigsaw/contract/rooms';
-import { kindOf } from '../kinds/index.js';
-import { sayHappening } from './happening.js';
+import { kindOf, sayHappening } from '../kinds/index.js';
 import { PersonName, Small, Spoken, Tag } from '../look/index.js';
 import type { Dates } from '../look/index.js';
 

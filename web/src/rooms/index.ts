@@ -1,6 +1,5 @@
 export { useMarkSeenMutation } from './copyApi.js';
 export { Brief } from './Brief.js';
 export { CopyFrame } from './CopyFrame.js';
-export { sayHappening, sayTimes } from './happening.js';
 export { valuesOf } from './placeholders.js';
 export { useSeen, useSeenHere } from './useSeen.js';
