@@ -33,7 +33,10 @@ export class CollisionsService {
     await this.viewers.staff(person, courseId, 'release');
     const { timeZone } = await courseOf(manager, courseId);
     const releases = (await manager.findBy(ReleaseRow, { courseId })).filter(isReleased);
-    const activities = await manager.findBy(ActivityRow, { id: In(releases.map((row) => row.activityId)) });
+    const activities = await manager.find(ActivityRow, {
+      where: { id: In(releases.map((row) => row.activityId)) },
+      select: { id: true, kind: true, opens: true, due: true, closes: true },
+    });
     const work = keyedBy(
       activities.filter((activity) => this.kinds.of(activity).isWork),
       (activity) => activity.id,
@@ -57,9 +60,11 @@ export class CollisionsService {
         ...(ofGroups.get(activity.id) ?? []).map((row) => [row.groupId, extensionOf(row)] as const),
         ...(ofStudents.get(activity.id) ?? []).map((row) => [row.enrolmentId, extensionOf(row)] as const),
       ]);
-      return [{ release, activity, granted }];
+      const dues = [activity.due?.getTime() ?? null, ...[...granted.values()].map(({ due }) => due)];
+      const days = new Set(dues.flatMap((due) => (due === null ? [] : dayAt(due, timeZone))));
+      return [{ release, activity, granted, days }];
     });
-    const dues = onSharedDays(all, timeZone).flatMap((asked) => [
+    const dues = onSharedDays(all).flatMap((asked) => [
       ...duesOf(asked, students, audienceNow(asked.release.audience)),
     ]);
     const found = collisionsOf(dues, timeZone);
@@ -95,22 +100,15 @@ interface Asked {
   readonly activity: ActivityRow;
   /** To groups and to students, by their ids. */
   readonly granted: ReadonlyMap<GroupId | EnrolmentId, Extension>;
+  /** On which it is due, to anyone. */
+  readonly days: ReadonlySet<string>;
 }
 
 /** Without what is due alone on its day, so that no student has to be looked at for it. */
-function onSharedDays(all: readonly Asked[], timeZone: string): readonly Asked[] {
-  const daysOf = keyedBy(
-    all.map(({ activity, granted }) => {
-      const dues = [activity.due?.getTime() ?? null, ...[...granted.values()].map(({ due }) => due)];
-      return { activity, days: new Set(dues.flatMap((due) => (due === null ? [] : dayAt(due, timeZone)))) };
-    }),
-    ({ activity }) => activity.id,
-  );
+function onSharedDays(all: readonly Asked[]): readonly Asked[] {
   const count = new Map<string, number>();
-  for (const { days } of daysOf.values()) for (const day of days) count.set(day, (count.get(day) ?? 0) + 1);
-  return all.filter(({ activity }) =>
-    [...(daysOf.get(activity.id)?.days ?? [])].some((day) => (count.get(day) ?? 0) > 1),
-  );
+  for (const { days } of all) for (const day of days) count.set(day, (count.get(day) ?? 0) + 1);
+  return all.filter(({ days }) => [...days].some((day) => (count.get(day) ?? 0) > 1));
 }
 
 function* duesOf(
