@@ -779,6 +779,14 @@ const names = [
 
 /** What a large course, a stranger or a bad moment must not bring about. */
 const underLoad = [
+  server('app/dataSource.ts', 'Client: SteadyClient', 'Client: undefined', 'app/brokenLines'),
+  {
+    file: 'ops/backup.mjs',
+    from: "await Promise.race([once(turn.stdout, 'data'), over]);",
+    to: '',
+    project: 'ops',
+    tests: 'ops/jigsaw',
+  },
   server('platform/keptByCourse.ts', 'this.courses.get(courseId)?.delete(copies.releaseId as string as Key)', 'undefined', 'keptByCourse'), // prettier-ignore
   server('platform/keptByCourse.ts', 'now >= known.until', 'false', 'keptByCourse'),
   server(

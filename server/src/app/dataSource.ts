@@ -17,6 +17,7 @@ import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
 import { AwaitedPlaceRow, MembershipRow } from '../placing/index.js';
 import { EventRow } from '../platform/event.rows.js';
+import { SteadyClient } from '../platform/steadyClient.js';
 import {
   ActivityRow,
   ActivityFileRow,
@@ -56,5 +57,5 @@ export const dataSourceOptions = (databaseUrl: string): DataSourceOptions => ({
   migrationsTransactionMode: 'each',
   synchronize: false,
   logging: false,
-  extra: { max: 10, connectionTimeoutMillis: patienceMs },
+  extra: { max: 10, connectionTimeoutMillis: patienceMs, Client: SteadyClient },
 });

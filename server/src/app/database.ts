@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { DataSource } from 'typeorm';
 import { sure } from '@jigsaw/core/lists';
+import { migrateJobs } from '../jobs/index.js';
 import { oneAtATime } from '../platform/oneAtATime.js';
 import { dataSourceOptions } from './dataSource.js';
 
@@ -22,7 +23,10 @@ export async function migrate(databaseUrl: string): Promise<void> {
   try {
     const [row] = await dataSource.query<{ server_version_num: string }[]>('SHOW server_version_num');
     refuseOldDatabase(Number(sure(row).server_version_num));
-    await oneAtATime(databaseUrl, 'migrate', () => dataSource.runMigrations());
+    await oneAtATime(databaseUrl, 'migrate', async () => {
+      await dataSource.runMigrations();
+      await migrateJobs(databaseUrl);
+    });
   } finally {
     await dataSource.destroy();
   }

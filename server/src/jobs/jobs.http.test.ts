@@ -49,6 +49,13 @@ const told = async (activityId: string) =>
   ).length;
 const jobsLeft = async (isUnderWay: boolean) =>
   (await server.rows(`SELECT 1 FROM graphile_worker.jobs WHERE (locked_at IS NOT NULL) = ${isUnderWay}`)).length; // prettier-ignore
+/** How many transactions wait for a lock. */
+const waiting = async () =>
+  (
+    await server.rows(
+      `SELECT 1 FROM pg_stat_activity WHERE datname = current_database() AND wait_event_type = 'Lock'`,
+    )
+  ).length;
 
 describe('jobs of several processes on one database', () => {
   it('tell of a scheduled release at its minute, once, also to a page that is open at another', async () => {
@@ -72,7 +79,7 @@ describe('jobs of several processes on one database', () => {
     await holder.query(`SELECT 1 FROM "release" WHERE "activityId" = $1 FOR UPDATE`, [id]);
     await bring(2);
     await until('both at it', async () => (await jobsLeft(true)) === 2);
-    await until('both wait', async () => (await server.rows(`SELECT 1 FROM pg_stat_activity WHERE datname = current_database() AND wait_event_type = 'Lock'`)).length >= 2); // prettier-ignore
+    await until('both wait', async () => (await waiting()) >= 2);
     await sure(processes[0]).kill();
     await holder.query('COMMIT');
     await holder.end();
@@ -98,5 +105,15 @@ describe('jobs of several processes on one database', () => {
       return (await told(id)) > 0;
     });
     expect(await told(id)).toBe(1);
+    // By one at a time of the process that is left, however often it began again.
+    const [holder, lock] = [new pg.Client({ connectionString: server.databaseUrl }), 'LOCK TABLE "release"'];
+    await holder.connect();
+    await holder.query(`BEGIN; ${lock}`);
+    await bring(4);
+    await until('one at it', async () => (await waiting()) > 0);
+    await wait(1000);
+    expect(await waiting()).toBe(1);
+    await holder.query('COMMIT');
+    await holder.end();
   });
 });

@@ -1,9 +1,9 @@
+import { setTimeout as wait } from 'node:timers/promises';
 import type { OnApplicationShutdown } from '@nestjs/common';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Runner } from 'graphile-worker';
-import { Logger, parseCronItems, run, runMigrations } from 'graphile-worker';
+import { Logger, parseCronItems, run } from 'graphile-worker';
 import { PinoLogger } from 'nestjs-pino';
-import { oneAtATime } from '../platform/oneAtATime.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 
@@ -15,9 +15,9 @@ const isTold: ReadonlySet<string> = new Set(['error', 'warning']);
 @Injectable()
 export class Jobs implements OnApplicationShutdown {
   private readonly everyMinute = new Map<string, () => Promise<void>>();
+  private readonly stopping = new AbortController();
   private runner: Runner | null = null;
   private underWay: Promise<void> = Promise.resolve();
-  private isStopping = false;
 
   constructor(
     private readonly log: PinoLogger,
@@ -30,28 +30,41 @@ export class Jobs implements OnApplicationShutdown {
     this.everyMinute.set(name, work);
   }
 
-  /** Does what there is to do from now on, until the application ends. */
+  /** Does what there is to do from now on, until the application ends. Without a database nothing can be done; once it is there again, everything
+   * is caught up with. */
   start(): void {
-    this.underWay = this.begin().catch((error: unknown) => this.startAgain(error));
+    this.underWay = this.goOn();
   }
 
   async onApplicationShutdown(): Promise<void> {
-    this.isStopping = true;
+    this.stopping.abort();
+    await this.runner?.stop().catch(hasEnded);
     await this.underWay;
-    await this.runner?.stop();
   }
 
-  private async begin(): Promise<void> {
-    if (this.isStopping) return;
+  /** One runner after the other, never two. */
+  private async goOn(): Promise<void> {
+    const { signal } = this.stopping;
+    while (!signal.aborted) {
+      try {
+        await this.runUntilItEnds();
+      } catch (error) {
+        this.log.warn({ err: error }, 'jobs are not done for now');
+      }
+      await wait(againMs, undefined, { signal, ref: false }).catch(hasEnded);
+    }
+  }
+
+  private async runUntilItEnds(): Promise<void> {
     const { databaseUrl } = this.config;
     const logger = new Logger(() => (level, message) => {
-      if (isTold.has(level)) this.log.warn({ job: message }, 'a job');
+      if (isTold.has(level)) this.log.warn({ said: message }, 'the queue of jobs');
     });
-    const options = { connectionString: databaseUrl, logger, maxPoolSize: 3 };
-    await oneAtATime(databaseUrl, 'jobs', () => runMigrations(options));
     const names = [...this.everyMinute.keys()];
     const runner = await run({
-      ...options,
+      connectionString: databaseUrl,
+      logger,
+      maxPoolSize: 3,
       concurrency: 1,
       noHandleSignals: true, // the application ends it
       taskList: Object.fromEntries(this.everyMinute),
@@ -64,18 +77,15 @@ export class Jobs implements OnApplicationShutdown {
       ),
     });
     this.runner = runner;
-    runner.promise.then(
-      () => this.startAgain('it ended'),
-      (error: unknown) => this.startAgain(error),
-    );
-    for (const name of names) await runner.addJob(name, {}, { jobKey: name, maxAttempts: 1 });
-  }
-
-  /** Without a database nothing can be done; once it is there, everything is caught up with. */
-  private startAgain(error: unknown): void {
-    if (this.isStopping) return;
-    this.log.warn({ err: error }, 'jobs are not done for now');
-    this.runner = null;
-    setTimeout(() => this.start(), againMs).unref();
+    try {
+      for (const name of names) await runner.addJob(name, {}, { jobKey: name, maxAttempts: 1 });
+      if (!this.stopping.signal.aborted) await runner.promise;
+    } finally {
+      this.runner = null;
+      await runner.stop().catch(hasEnded);
+    }
   }
 }
+
+/** What was to end has ended already. */
+const hasEnded = (): void => undefined;
