@@ -1,5 +1,6 @@
 /** ./jigsaw backup and ./jigsaw restore: everything that is kept, in one file, by the tools of PostgreSQL itself. */
-import { execFile } from 'node:child_process';
+import { execFile, spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { promisify } from 'node:util';
@@ -14,7 +15,7 @@ const mostSaid = 16 * 1024 * 1024;
 export async function backup(root, file) {
   const to = placeFor(file, 'backup');
   if (existsSync(to)) throw new Refused(`${to} is there already. Name a file that is not.`);
-  await withDatabase(root, async (url) => {
+  await withQuietSchema(root, async (url) => {
     const half = `${to}.part`;
     try {
       await tool('pg_dump', ['--format=custom', '--no-owner', '--no-privileges', `--file=${half}`, url]);
@@ -33,7 +34,7 @@ export async function backup(root, file) {
 export async function restore(root, file) {
   const from = placeFor(file, 'restore');
   if (!existsSync(from)) throw new Refused(`There is no file ${from}.`);
-  await withDatabase(root, async (url) => {
+  await withQuietSchema(root, async (url) => {
     const tables = await tool('psql', [
       '-At',
       '-c',
@@ -58,6 +59,23 @@ function placeFor(file, command) {
   if (!file || file.startsWith('-')) throw new Refused(`Name the file: ./jigsaw ${command} FILE`);
   return path.resolve(process.env.JIGSAW_CALLED_FROM ?? process.cwd(), file);
 }
+
+/** While no server brings the schema to its version: of a schema that changes meanwhile a backup would be what can never be restored.
+ * Servers wait for the same turn (oneAtATime), which ends with its connection. */
+const withQuietSchema = (root, use) =>
+  withDatabase(root, async (url) => {
+    const turn = spawn(binary('psql'), ['-At', url], { stdio: ['pipe', 'pipe', 'ignore'] });
+    const over = once(turn, 'exit').catch(() => undefined); // use says in its own words what is missing
+    turn.stdin.on('error', () => undefined);
+    turn.stdin.write(`SELECT pg_advisory_lock(727001, hashtext('migrate'));\n`);
+    await Promise.race([once(turn.stdout, 'data'), over]);
+    try {
+      return await use(url);
+    } finally {
+      turn.stdin.end();
+      await over;
+    }
+  });
 
 /** The database that ./jigsaw start uses: your own, the one of a Jigsaw Room that runs, or the one in its folder, started for so long. */
 async function withDatabase(root, use) {
@@ -89,12 +107,11 @@ function runningIn(folder) {
 }
 
 async function tool(name, args) {
-  const bin = findBinaries();
-  const { stdout } = await promisify(execFile)(bin ? path.join(bin, name) : name, args, {
-    maxBuffer: mostSaid,
-  });
+  const { stdout } = await promisify(execFile)(binary(name), args, { maxBuffer: mostSaid });
   return stdout.trim();
 }
+
+const binary = (name) => path.join(findBinaries() ?? '', name);
 
 const lastLine = ({ stderr, message }) =>
   String(stderr || message)
