@@ -21,6 +21,7 @@ export const MailId = idOf<'mail'>();
 export const RosterChangeId = idOf<'roster-change'>();
 export const PageId = idOf<'page'>();
 export const AudienceId = idOf<'audience'>();
+export const HeadingId = idOf<'heading'>();
 export const VisitId = idOf<'visit'>();
 export const CalendarAddressId = idOf<'calendar-address'>();
 

@@ -111,6 +111,12 @@ export const CopyHead = z.object({
 });
 export type CopyHead = z.infer<typeof CopyHead>;
 
+/** The copies of an activity that the asker may read, in the order of their groups; null: one copy for all. */
+export const CopiesOfActivity = z.object({
+  copies: z.array(z.object({ copyId: CopyId, group: GroupTag.nullable() })),
+});
+export type CopiesOfActivity = z.infer<typeof CopiesOfActivity>;
+
 /** What the asker has now seen; `all` is everything that is there at this moment. */
 export const MarkSeen = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('all') }),

@@ -16,6 +16,7 @@ export type MailId = Id<'mail'>;
 export type RosterChangeId = Id<'roster-change'>;
 export type PageId = Id<'page'>;
 export type AudienceId = Id<'audience'>;
+export type HeadingId = Id<'heading'>;
 export type VisitId = Id<'visit'>;
 export type CalendarAddressId = Id<'calendar-address'>;
 

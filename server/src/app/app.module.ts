@@ -25,6 +25,7 @@ import { Texts } from '../platform/texts.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { PlacingModule } from '../placing/index.js';
 import { ReleaseModule } from '../release/index.js';
+import { OutlineModule } from '../outline/index.js';
 import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
@@ -76,6 +77,7 @@ export class AppModule {
         DealingModule,
         RosterModule,
         ReleaseModule,
+        OutlineModule,
         RoomsModule,
         HandInModule,
         DiscussionModule,

@@ -16,6 +16,7 @@ import { MailRow } from '../mail/index.js';
 import { MarkAdjustmentRow, MarkRow, ReleasedMarkRow } from '../marks/index.js';
 import { migrations } from '../migrations/index.js';
 import { AwaitedPlaceRow, MembershipRow } from '../placing/index.js';
+import { HeadingRow, OutlinePlaceRow } from '../outline/index.js';
 import { EventRow } from '../platform/event.rows.js';
 import { SteadyClient } from '../platform/steadyClient.js';
 import {
@@ -38,7 +39,7 @@ const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
-  SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
+  HeadingRow, OutlinePlaceRow, SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
   CalendarAddressRow, CallVisitRow, CallDoorRow, AnsweredRow, AnswerSheetRow, BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,

@@ -24,7 +24,7 @@ const markers: readonly Name[] = ['ilse', 'tomas', 'olga'];
 
 /** The people who find something at an address; what they may do there is another matter. For everyone else there is nothing. */
 const thereFor: Record<string, readonly Name[]> = {
-  ...forAll(inCourse, 'markSeenMarks readFigures readMyMarks listRooms listSignUps'),
+  ...forAll(inCourse, 'markSeenMarks readFigures readMyMarks listRooms listSignUps readOutline'),
   ...forAll(
     staff,
     `orderGroupSets editTopics changeCourse readCourseSettings foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
@@ -32,7 +32,8 @@ const thereFor: Record<string, readonly Name[]> = {
      copyActivity changeManyActivities changeReach foresee grantExtension grantStudentExtension removeStudentExtension previewImport readTable applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listCollisions listDesk readGradebook exportGradebook readPlaces
      listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard readMoves exportGroups readActivity removeExtension withdrawActivity
-     restoreActivity deleteActivity readFileOfActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience`,
+     restoreActivity deleteActivity readFileOfActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience
+     createHeading renameHeading moveHeading deleteHeading restoreHeading placeActivity`,
   ),
   ...forAll(students, 'takePlace readSignUp awaitPlace'),
   ...forAll(
@@ -46,6 +47,7 @@ const thereFor: Record<string, readonly Name[]> = {
     `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom
      readAllAnswers exportAnswers`,
   ),
+  ...forAll([...markers, 'noor', 'jorge', 'amina'], 'findCopies'),
   nameGroup: [], // no one names groups of this set
 };
 

@@ -99,6 +99,8 @@ const pages: readonly Page[] = [
   ['the gradebook', ofStaff('gradebook')],
   ['the release list', ofStaff('activities')],
   ['what collides', ofStaff('collisions')],
+  ['the outline for staff', ofStaff('outline')],
+  ['the outline for a student', ofStudent('outline')],
   [
     'the answers of all',
     ({ given, asked }) => ({ who: given.instructor, at: `activities/${asked}/answers` }),

@@ -29,6 +29,7 @@ import { AttachedFiles1767000000000 } from './1767000000000-attachedFiles.js';
 import { Calls1767100000000 } from './1767100000000-calls.js';
 import { Questionnaires1767200000000 } from './1767200000000-questionnaires.js';
 import { Moments1767300000000 } from './1767300000000-moments.js';
+import { OutlineOfCourses1767400000000 } from './1767400000000-outline.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -69,4 +70,5 @@ export const migrations = [
   Calls1767100000000,
   Questionnaires1767200000000,
   Moments1767300000000,
+  OutlineOfCourses1767400000000,
 ] as const;

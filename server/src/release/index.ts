@@ -1,7 +1,9 @@
 export { asNews, editionsOf } from './announced.js';
-export { hearersOf, hearersOfMark } from './hearers.js';
+export { hearersOf, hearersOfMark, hearersOfRelease } from './hearers.js';
 export { copiesInView } from './copiesInView.js';
-export { ActivitiesService } from './activities.service.js';
+export { ActivitiesService, toTeachers } from './activities.service.js';
+export { activityIdsOf } from './activityIds.js';
+export type { ActivityIds } from './activityIds.js';
 export { countActivities } from './activityCounts.js';
 export { plainDecimal, plainDecimalOrNull } from './decimals.js';
 export { withContent } from './content.js';

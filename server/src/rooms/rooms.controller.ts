@@ -1,7 +1,7 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { CopyId, CourseId, GroupId } from '@jigsaw/contract/common';
-import { CopyHead, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import { ActivityId, CopyId, CourseId, GroupId } from '@jigsaw/contract/common';
+import { CopiesOfActivity, CopyHead, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
@@ -53,6 +53,18 @@ export class RoomsController {
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
   ): Promise<RoomView> {
     return this.rooms.room(person, groupId);
+  }
+
+  @Endpoint('GET /activities/:activityId/copies', {
+    id: 'findCopies',
+    does: "Where a link to an activity leads: one's own group's copy, for staff those of all",
+    answer: CopiesOfActivity,
+  })
+  copies(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('activityId', ActivityId) activityId: ids.ActivityId,
+  ): Promise<CopiesOfActivity> {
+    return this.rooms.copiesOf(person, activityId);
   }
 
   @Endpoint('GET /copies/:copyId', {

@@ -1,10 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { Progress } from '@jigsaw/contract/release';
-import type { LockedItem, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import type { CopiesOfActivity, LockedItem, RoomItem, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import type { Viewer } from '@jigsaw/core/course';
-import type { CourseId, GroupId } from '@jigsaw/core/ids';
-import { groupedBy, sure } from '@jigsaw/core/lists';
+import type { ActivityId, CourseId, GroupId } from '@jigsaw/core/ids';
+import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
 import { explain } from '@jigsaw/core/release';
 import { courseOf, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -50,6 +50,22 @@ export class RoomsService {
     const { entered } = await this.gate.enterAll(person, courseId, { group: groupId });
     const { rooms } = await this.furnish(viewer, [groupId], entered);
     return sure(rooms[0]);
+  }
+
+  /** @throws not-found where there is none for this person, whatever the reason. */
+  async copiesOf(person: SignedIn, activityId: ActivityId): Promise<CopiesOfActivity> {
+    const now = this.clock.now();
+    const found = (await this.gate.enterActivity(person, activityId)).filter((access) => isOut(access, now));
+    if (found.length === 0) throw problems.notFound();
+    const copyOf = keyedBy(found, ({ copy }) => copy.groupId);
+    const groupIds = found.flatMap(({ copy }) => copy.groupId ?? []);
+    const tags = await groupTags(this.dataSource.manager, groupIds);
+    return {
+      copies: [null, ...tags.values()].flatMap((group) => {
+        const access = copyOf.get(group?.id ?? null);
+        return access ? [{ copyId: access.copy.id, group }] : [];
+      }),
+    };
   }
 
   /** What several groups or the class have in one copy, for staff. */

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { AudienceList } from '@jigsaw/contract/audiences';
+import type { OutlineView } from '@jigsaw/contract/outline';
 import type { MarkView } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
@@ -28,7 +29,8 @@ export interface Operation {
 /** Every operation that takes a body, with one that is taken. */
 export function takingOperations(server: TestServer, given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, call, poll, post, pageId, other, panels, tables, audience } = things;
+  const { live, copyId, talk, wiki, call, poll, post, pageId, other, panels, tables, audience, heading } =
+    things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const read = async <Answer>(path: string, by: Browser = instructor) =>
@@ -143,6 +145,10 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     })),
     one('whoIsInAudience', 'post', inCourse('audiences/members'), () => ({ include: terms, exclude: [], audienceId: audience.id })), // prettier-ignore
     one('editAudience', 'put', `audiences/${audience.id}`, async () => ({ name: 'Dairy', include: terms, exclude: [], version: sure((await read<AudienceList>(inCourse('audiences'))).audiences.find((each) => each.id === audience.id)).version })), // prettier-ignore
+    one('createHeading', 'post', inCourse('headings'), () => ({ title: 'Milk' })),
+    one('renameHeading', 'put', `headings/${heading.id}`, async () => ({ title: 'Salt', version: sure((await read<OutlineView>(inCourse('outline'))).headings.find((each) => each.id === heading.id)).version })), // prettier-ignore
+    one('moveHeading', 'post', `headings/${heading.id}/move`, () => ({ before: heading.id })),
+    one('placeActivity', 'post', `activities/${live.id}/place`, () => ({ headingId: heading.id, before: live.id })), // prettier-ignore
     one('grantExtension', 'put', `activities/${live.id}/extensions/${sure(crock).id}`, () => ({ due: '2026-12-01T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
     one('grantStudentExtension', 'put', `activities/${live.id}/student-extensions/${noor.enrolmentId}`, () => ({ due: '2026-12-02T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
     one('readTable', 'post', inCourse('roster/table'), () => file),
@@ -178,6 +184,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     other,
     changeId,
     audience,
+    heading,
   } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
@@ -201,6 +208,8 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('listRosterChanges', 'roster/changes'),
     ofCourse('listActivities', 'activities'),
     ofCourse('listCollisions', 'collisions'),
+    ofCourse('readOutline', 'outline'),
+    one('findCopies', 'get', `activities/${live.id}/copies`, noor.browser),
     ofCourse('listDesk', 'desk'),
     ofCourse('readGradebook', 'gradebook'),
     ofCourse('exportGradebook', 'gradebook.csv'),
@@ -253,6 +262,8 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('listAudiences', 'audiences'),
     one('deleteAudience', 'delete', `audiences/${audience.id}`),
     one('restoreAudience', 'post', `audiences/${audience.id}/restore`),
+    one('deleteHeading', 'delete', `headings/${heading.id}`),
+    one('restoreHeading', 'post', `headings/${heading.id}/restore`),
     one('restoreActivity', 'post', `activities/${live.id}/restore`),
     one('deleteActivity', 'delete', `activities/${live.id}`),
   ];

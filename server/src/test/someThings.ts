@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { AudienceView } from '@jigsaw/contract/audiences';
+import type { HeadingView, OutlineView } from '@jigsaw/contract/outline';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { RosterChangeList as Changes } from '@jigsaw/contract/roster';
@@ -36,6 +37,7 @@ export interface Things {
   readonly tables: GroupSetView;
   readonly changeId: string;
   readonly audience: AudienceView;
+  readonly heading: HeadingView;
 }
 
 export async function someThings(given: CourseForTests): Promise<Things> {
@@ -88,8 +90,12 @@ export async function someThings(given: CourseForTests): Promise<Things> {
       .send({ name: 'Dairy', include: wholeSet(given.set.id).include, exclude: [] })
       .expect(200)
   ).body as AudienceView;
+  const outline = (
+    await instructor.post(`/api/courses/${course.id}/headings`).send({ title: 'Milk' }).expect(200)
+  ).body as OutlineView;
   return {
     audience,
+    heading: sure(outline.headings[0]),
     live,
     copyId,
     talk,
