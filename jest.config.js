@@ -33,6 +33,8 @@ const project = (name, more = {}) => ({
 export default {
   // Nothing here is timed; this only ends what hangs, also on a busy machine.
   testTimeout: 300_000,
+  // Workers keep more of each file that they ran; when most of their time goes into collecting garbage, a new one is quicker.
+  workerIdleMemoryLimit: '1500MB',
   projects: [
     project('core'),
     project('contract'),
