@@ -19,6 +19,7 @@ import { StoredRichText } from './text.js';
 export const RoomItem = z.object({
   copyId: CopyId,
   releaseId: ReleaseId,
+  activityId: ActivityId,
   kind: z.string(),
   title: z.string(),
   points: z.string().nullable(),

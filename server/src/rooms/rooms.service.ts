@@ -156,6 +156,7 @@ function itemOf(
   return {
     copyId: copy.id,
     releaseId: release.id,
+    activityId: activity.id,
     kind: activity.kind,
     title: activity.title,
     points: activity.points === null ? null : plainDecimal(activity.points),
