@@ -12,6 +12,18 @@ const server = (file, from, to, tests) => ({
 const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, project: 'web', tests });
 
 const visibility = [
+  server('outline/outline.service.ts', 'const { headings, loose } = seenIn(outline, seen);', 'const { headings, loose } = outline;', 'server/src/outline'), // prettier-ignore
+  server('outline/outline.service.ts', '...hearersOfRelease(releaseId)', '...hearersOfRelease(releaseId), isForAll: true', 'server/src/outline'), // prettier-ignore
+  server('outline/outline.service.ts', 'await lockCourse(work.manager, courseId);', '', 'server/src/outline'),
+  server('outline/outline.service.ts', 'heading.version !== version', 'false', 'server/src/outline'),
+  server(
+    'rooms/rooms.service.ts',
+    'if (found.length === 0) throw problems.notFound();',
+    '',
+    'server/src/outline',
+  ),
+  web('outline/outlineApi.ts', 'return shown.undo();', 'return;', 'web/src/outline'),
+  web('outline/outlineApi.ts', "(error ? ['Outline'] : [])", '[]', 'web/src/outline'),
   server('release/collisions.service.ts', '.filter(isReleased)', '', 'release/collisions'),
   server(
     'release/collisions.service.ts',

@@ -23,6 +23,7 @@ import { certificates, handInReports, markCritiques, markReports, readMost } fro
 import { questionnaires } from './questions.js';
 import { benchCalls, noticesAndEvents, thingsToUse } from './toRead.js';
 import { openTalks, releaseReport, starterLog, tastingCritique } from './scenes.js';
+import { arrangeOutline } from './outline.js';
 import { choosePanels } from './panels.js';
 import type { Stage } from './stage.js';
 import { attach, Browsers, copiesOf, mark, release, write } from './stage.js';
@@ -200,6 +201,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   });
   await release(stage, tasting, { goesLiveAt: clock.inDays(3, '08:00') });
   await write(stage, { kind: 'assignment', title: 'Shelf life memo', brief: briefs.shelf, points: '15' });
+  await arrangeOutline(stage);
   await markCritiques(stage);
   await readMost(stage);
   happenSince(school, (student) => emailOf(student));

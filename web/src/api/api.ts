@@ -62,6 +62,7 @@ export const tagTypes = [
   'Placement',
   'Audience',
   'Activity',
+  'Outline',
   'Copy',
   'Talk',
   'Post',

@@ -93,6 +93,18 @@ const pages: RouteObject[] = [
             lazy: pageWithKinds(async () => (await import('../release/ComposerPage.js')).ComposerPage),
           },
           {
+            path: 'outline',
+            lazy: pageWithKinds(async () => (await import('../outline/OutlinePage.js')).OutlinePage),
+          },
+          {
+            path: 'go/activity/:activityId',
+            lazy: page(async () => (await import('../rooms/GoPages.js')).GoToActivity),
+          },
+          {
+            path: 'go/set/:setId',
+            lazy: page(async () => (await import('../rooms/GoPages.js')).GoToSet),
+          },
+          {
             path: 'rooms',
             lazy: pageWithKinds(async () => (await import('../rooms/RoomsPage.js')).RoomsPage),
           },

@@ -31,6 +31,7 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   ],
   'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'SignUp'],
   'audience.changed': ['Audience', 'Activity'],
+  'outline.changed': ['Outline'],
   'activity.drafted': ['Activity'],
   'activity.edited': ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'activity.deleted': ['Activity'],
@@ -57,7 +58,7 @@ const shownByTheAct: ReadonlySet<string> = new Set([
   'mark.recalled',
 ]);
 /** No figure of the track counts these. */
-const countsNowhere: ReadonlySet<string> = new Set(['call.changed']);
+const countsNowhere: ReadonlySet<string> = new Set(['call.changed', 'outline.changed']);
 /** Everything else happens inside a copy, whatever its kind. */
 const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
 /** What the page that does something inside a copy asks for anew by itself. */

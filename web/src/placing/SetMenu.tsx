@@ -15,7 +15,7 @@ import { TopicsSheet } from './TopicsSheet.js';
 import type { ExpertActs } from './useExperts.js';
 import type { BoardActs } from './useBoard.js';
 import { counted } from '@jigsaw/core/text';
-import { useAct } from '../page/index.js';
+import { useAct, useCopy } from '../page/index.js';
 
 const Line = styled(Separator)`
   border-top: var(--hair);
@@ -38,6 +38,7 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
   );
   const { course } = useCourse();
   const { set } = board;
+  const copy = useCopy();
   const isFrozen = set.frozenAt !== null;
   const isLocked = new Set(board.groups.filter((group) => group.isLocked).map((group) => group.id));
   const out = movesOut(acts.placement, acts.placement.keys(), (groupId) => !isLocked.has(groupId));
@@ -71,6 +72,12 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
     copy: () => setOpen('copy'),
     lists: () => void navigate('lists'),
     rules: () => void navigate('deal'),
+    link: () =>
+      void copy(
+        `${window.location.origin}/c/${course.id}/go/set/${set.id}`,
+        'Link copied. It leads each student to their own room.',
+        'Copy the address of this page, with “go/set” in place of “groups”.',
+      ),
     away: () => void setAside(true),
   };
   const close = () => {
@@ -112,6 +119,7 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
             <MenuItem id="out">Remove everyone{isLocked.size > 0 ? ' except in locked groups' : ''}</MenuItem>
             <Line />
             <MenuItem id="copy">Copy set…</MenuItem>
+            <MenuItem id="link">Copy link for students</MenuItem>
             <MenuItem id="lists">Print lists…</MenuItem>
             <MenuItem id="csv" href={`/api/sets/${set.id}/groups.csv`} download="groups.csv">
               Export groups as CSV

@@ -130,6 +130,7 @@ export function ActivitiesPage() {
         <h1>Release</h1>
         <Muted>Write once, release to each group</Muted>
         <span className="grow" />
+        <ButtonLink to={`/c/${course.id}/outline`}>Outline</ButtonLink>
         <ButtonLink to="week">Week</ButtonLink>
         <ButtonLink to={`/c/${course.id}/audiences`}>Saved audiences</ButtonLink>
         {activities.length > 0 && write}

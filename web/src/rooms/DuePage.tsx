@@ -6,7 +6,7 @@ import { ProblemStrip, unshown } from '../api/index.js';
 import { kindOf, sayTimes } from '../kinds/index.js';
 import { useListSignUpsQuery } from '../placing/index.js';
 import type { Dates } from '../look/index.js';
-import { Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
+import { ButtonLink, Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
 import { useNow } from '../page/index.js';
 import { useListRoomsQuery } from './roomsApi.js';
@@ -27,6 +27,12 @@ const Frame = styled.main`
   @media (max-width: 700px) {
     padding: 16px;
   }
+`;
+const Head = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 12px;
 `;
 const Line = styled(Link)`
   display: grid;
@@ -161,7 +167,10 @@ export function DuePage() {
   );
   return (
     <Frame>
-      <h1>Due</h1>
+      <Head>
+        <h1>Due</h1>
+        <ButtonLink to="../outline">Outline</ButtonLink>
+      </Head>
       {choices.filter((each) => !each.yours).map(choiceLine)}
       {items.length === 0 && choices.length === 0 && (
         <Empty title={rooms.data.rooms.length === 0 ? 'You are in no group yet' : 'Nothing is due'}>

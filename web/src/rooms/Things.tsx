@@ -14,6 +14,9 @@ const List = styled.ul`
   background: var(--surface);
   gap: 1px;
   overflow: hidden;
+  &[data-in-order] {
+    grid-template-columns: minmax(0, 1fr);
+  }
   > li {
     background: var(--surface);
     box-shadow: 0 0 0 1px var(--line);
@@ -26,6 +29,9 @@ const Thing = styled(Link)`
   gap: 2px 12px;
   align-content: center;
   min-height: 92px;
+  [data-in-order] & {
+    min-height: 60px;
+  }
   padding: 14px 18px;
   text-decoration: none;
   outline-offset: -3px;
@@ -82,14 +88,17 @@ export function Things({
   locked = [],
   dates,
   label,
+  isInOrder = false,
 }: {
   readonly items: readonly RoomItem[];
   readonly locked?: readonly LockedItem[];
   readonly dates: Dates;
   readonly label: string;
+  /** One below the other, as they were put. */
+  readonly isInOrder?: boolean;
 }) {
   return (
-    <List aria-label={label}>
+    <List aria-label={label} data-in-order={isInOrder || undefined}>
       {items.map((item) => {
         const kind = kindOf(item.kind);
         const Icon = kind?.icon ?? Lock;

@@ -1,4 +1,6 @@
 export { useMarkSeenMutation } from './copyApi.js';
+export { useListRoomsQuery } from './roomsApi.js';
+export { Things } from './Things.js';
 export { Brief } from './Brief.js';
 export { CopyFrame } from './CopyFrame.js';
 export { valuesOf } from './placeholders.js';

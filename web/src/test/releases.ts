@@ -68,6 +68,7 @@ export const aRoomItem = ({
 }: Partial<Omit<RoomItem, 'progress'>> & { progress?: Partial<RoomItem['progress']> } = {}): RoomItem => ({
   copyId: id('copy'),
   releaseId: id('release'),
+  activityId: id('activity'),
   kind: 'assignment',
   title: 'Ferment report',
   points: '40',

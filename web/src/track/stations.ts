@@ -31,8 +31,8 @@ export function stationsOf(side: Side, figures?: Figures): readonly Station[] {
 
 /** Pages that stand at no station's own path: what is worked on is in a room, and is led to from there. */
 const within: Readonly<Record<Side, Readonly<Record<string, string>>>> = {
-  staff: { copies: 'rooms', room: 'rooms', outbox: 'people', audiences: 'release' },
-  student: { copies: 'room', choose: 'room' },
+  staff: { copies: 'rooms', room: 'rooms', outbox: 'people', audiences: 'release', outline: 'release' },
+  student: { copies: 'room', choose: 'room', outline: 'due' },
 };
 /** Where one is; undefined: at none of them.
  * @param path under the course: "copies/7…" */
