@@ -92,6 +92,13 @@ export type EditActivity = ActivityDraft & { readonly version: number };
 export const CopyActivity = z.strictObject({ keepsTitle: z.boolean().default(false) }).prefault({});
 export type CopyActivity = z.output<typeof CopyActivity>;
 
+/** Activities of other courses that the asker releases in, as drafts of this one. */
+export const CopyFromCourse = z.strictObject({
+  activityIds: z.array(ActivityId).min(1, 'Choose some activities.').max(200),
+  keepsDates: z.boolean(),
+});
+export type CopyFromCourse = z.infer<typeof CopyFromCourse>;
+
 /** What is done to several activities at once: all of it or nothing. Each has an act that takes it back. */
 export const ManyAct = z.discriminatedUnion('kind', [
   /** All dates, and those of exceptions, so many days later; negative: earlier. */

@@ -10,6 +10,13 @@ export function groupsOfLine(node: RichTextNode): readonly GroupId[] {
   return Array.isArray(ids) ? (ids as GroupId[]) : [];
 }
 
+/** The same in another course, which has other groups: each line for some groups is no one's until someone says whose it is there. */
+export const briefElsewhere = (node: RichTextNode): RichTextNode => ({
+  ...node,
+  ...(node.type === onlyFor && { attrs: { ...node.attrs, groupIds: [] } }),
+  ...(node.content && { content: node.content.map(briefElsewhere) }),
+});
+
 /** In whose copy a brief is read, and who reads it. */
 export interface BriefReader {
   /** null: the one copy for all. */

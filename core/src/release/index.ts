@@ -7,7 +7,7 @@ export {
   theClass,
   wholeSet,
 } from './audience.js';
-export { briefFor, groupsOfLine, onlyFor } from './brief.js';
+export { briefElsewhere, briefFor, groupsOfLine, onlyFor } from './brief.js';
 export type { BriefReader } from './brief.js';
 export { collisionsOf, dayAt } from './collisions.js';
 export type { Collision, DueFor } from './collisions.js';

@@ -119,6 +119,22 @@ describe('the outline of a course', () => {
     expect(all.toSorted()).toEqual([...ids.values()].toSorted());
   });
 
+  it('lets one of two who rename at the same moment go first', async () => {
+    const { id: headingId, version } = await heading('Salt and time');
+    const answers = await Promise.all(
+      ['Salt', 'Time', 'Both', 'None'].map((title) =>
+        given.instructor.put(`/api/headings/${headingId}`).send({ title, version }),
+      ),
+    );
+    expect(answers.map(({ status }) => status).toSorted()).toEqual([200, 409, 409, 409]);
+    const now = (await read()).headings.find((each) => each.id === headingId);
+    expect(now?.version).toBe(Number(version) + 1);
+    await given.instructor
+      .put(`/api/headings/${headingId}`)
+      .send({ title: 'Salt and time', version: now?.version })
+      .expect(200);
+  });
+
   it('is told to those who see what moved, and to no one else', async () => {
     const page = await follow(noor, given.course.id);
     await place('Draft', { headingId: null, before: null });

@@ -27,7 +27,7 @@ import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { announceAgain } from './announced.js';
-import { columnsOf, contentOf, contentOfDraft } from './content.js';
+import { columnsOf, contentOf, contentOfCopy, contentOfDraft } from './content.js';
 import { knownFiles } from './knownFiles.js';
 import { isWithGroups } from './facts.js';
 import { hearersOfRelease } from './hearers.js';
@@ -123,14 +123,16 @@ export class ActivitiesService {
     work: Work,
     person: SignedIn,
     original: ActivityRow,
-    { keepsTitle }: CopyActivity,
+    {
+      keepsTitle,
+      keepsDates = true,
+      courseId = original.courseId,
+    }: CopyActivity & { readonly keepsDates?: boolean; readonly courseId?: CourseId },
   ): Promise<ActivityRow> {
-    const content = original.inWork ?? contentOf(original, this.kinds);
-    const columns = {
-      courseId: original.courseId,
-      ...columnsOf(content),
-      title: keepsTitle ? content.title : `${content.title.slice(0, 190)} (copy)`,
-    };
+    const written = original.inWork ?? contentOf(original, this.kinds);
+    const content = contentOfCopy(written, { isElsewhere: courseId !== original.courseId, keepsDates });
+    const title = keepsTitle ? content.title : `${content.title.slice(0, 190)} (copy)`;
+    const columns = { courseId, ...columnsOf(content), title };
     const copy = await this.insert(work, person, columns, { copyOf: original.id });
     await work.manager.insert(ActivityFileRow, content.files.map(({ id }) => ({ activityId: copy.id, fileId: id }))); // prettier-ignore
     return copy;

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { ActivityContent, ActivityDraft, AttachedFile } from '@jigsaw/contract/release';
 import type { LatePolicy } from '@jigsaw/core/handin';
+import { briefElsewhere } from '@jigsaw/core/release';
 import { startingWithArticle } from '@jigsaw/core/text';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
@@ -47,6 +48,16 @@ export function contentOfDraft(draft: z.output<typeof ActivityDraft>, kinds: Kin
     settings,
   };
 }
+
+/** @param isElsewhere in another course, which has other groups. */
+export const contentOfCopy = (
+  content: ActivityContent,
+  { isElsewhere, keepsDates }: { readonly isElsewhere: boolean; readonly keepsDates: boolean },
+): ActivityContent => ({
+  ...content,
+  brief: isElsewhere ? briefElsewhere(content.brief) : content.brief,
+  schedule: keepsDates ? content.schedule : { opens: null, due: null, closes: null },
+});
 
 export interface ContentColumns {
   readonly kind: string;

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { In } from 'typeorm';
-import type { ChangeMany, ManyChanged } from '@jigsaw/contract/release';
+import { DataSource, In, IsNull } from 'typeorm';
+import type { ChangeMany, CopyFromCourse, ManyChanged } from '@jigsaw/contract/release';
 import type { ActivityId, CourseId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
 import type { Schedule } from '@jigsaw/core/release';
@@ -26,6 +26,7 @@ import { activityViews } from './views.js';
 @Injectable()
 export class ManyService {
   constructor(
+    private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
     private readonly activities: ActivitiesService,
@@ -69,6 +70,33 @@ export class ManyService {
       const ids = (act.kind === 'copy' ? made : rows).map(({ id }) => id);
       const shown = await manager.findBy(ActivityRow, { id: In(ids) });
       return { activities: await activityViews(manager, this.kinds, shown, this.clock.now()), deleted: [] };
+    });
+  }
+
+  /** As drafts of this course, in the order that was asked. What names groups of the other course names none here.
+   * @throws not-found unless this person releases in the course of each. */
+  async copyFrom(
+    person: SignedIn,
+    courseId: CourseId,
+    { activityIds, keepsDates }: CopyFromCourse,
+  ): Promise<ManyChanged> {
+    await this.viewers.staff(person, courseId, 'release');
+    const { manager } = this.dataSource;
+    const found = keyedBy(await manager.findBy(ActivityRow, { id: In(activityIds), deletedAt: IsNull() }), ({ id }) => id); // prettier-ignore
+    const originals = [...new Set(activityIds)].map((id) => found.get(id));
+    if (!originals.every((row) => row !== undefined)) throw problems.notFound();
+    for (const from of new Set(originals.map((row) => row.courseId)))
+      await this.viewers.staff(person, from, 'release');
+    return this.unitOfWork.run(async (work) => {
+      const made: ActivityRow[] = [];
+      for (const row of originals)
+        made.push(
+          await this.activities.copyIn(work, person, row, { keepsTitle: true, keepsDates, courseId }),
+        );
+      return {
+        activities: await activityViews(work.manager, this.kinds, made, this.clock.now()),
+        deleted: [],
+      };
     });
   }
 

@@ -10,6 +10,7 @@ import {
   ChangeReach,
   CollisionList,
   CopyActivity,
+  CopyFromCourse,
   EditActivity,
   GrantExtension,
   ManyChanged,
@@ -92,6 +93,20 @@ export class ReleaseController {
     @Takes(ChangeMany) change: ChangeMany,
   ): Promise<ManyChanged> {
     return this.many.change(person, courseId, change);
+  }
+
+  @Endpoint('POST /courses/:courseId/activities/from-course', {
+    id: 'copyFromCourse',
+    does: 'Copy activities of another course as drafts: all or nothing',
+    body: CopyFromCourse,
+    answer: ManyChanged,
+  })
+  copyFromCourse(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(CopyFromCourse) asked: CopyFromCourse,
+  ): Promise<ManyChanged> {
+    return this.many.copyFrom(person, courseId, asked);
   }
 
   @Endpoint('GET /activities/:activityId', {

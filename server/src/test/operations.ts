@@ -149,6 +149,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('renameHeading', 'put', `headings/${heading.id}`, async () => ({ title: 'Salt', version: sure((await read<OutlineView>(inCourse('outline'))).headings.find((each) => each.id === heading.id)).version })), // prettier-ignore
     one('moveHeading', 'post', `headings/${heading.id}/move`, () => ({ before: heading.id })),
     one('placeActivity', 'post', `activities/${live.id}/place`, () => ({ headingId: heading.id, before: live.id })), // prettier-ignore
+    one('copyFromCourse', 'post', inCourse('activities/from-course'), () => ({ activityIds: [live.id], keepsDates: false })), // prettier-ignore
     one('grantExtension', 'put', `activities/${live.id}/extensions/${sure(crock).id}`, () => ({ due: '2026-12-01T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
     one('grantStudentExtension', 'put', `activities/${live.id}/student-extensions/${noor.enrolmentId}`, () => ({ due: '2026-12-02T10:00:00.000Z', closes: null, reason: 'Ill' })), // prettier-ignore
     one('readTable', 'post', inCourse('roster/table'), () => file),
