@@ -109,3 +109,18 @@ test('a link leads each to their own group, and others nowhere', async () => {
   await instructor.goto(link);
   await expect(instructor.getByRole('textbox', { name: 'Title' })).toHaveValue('Starter log');
 });
+
+test('what was written in another course is copied as drafts', async () => {
+  const next = await api<{ id: string }>(instructor, 'POST', 'courses', { code: 'FER 192', title: 'Order again', term: '', timeZone: 'UTC' }); // prettier-ignore
+  await instructor.goto(`/c/${next.id}/release`);
+  await instructor.getByRole('button', { name: 'New activity' }).first().click();
+  await instructor.getByRole('menuitem', { name: /^Copy from another course/ }).click();
+  const sheet = instructor.getByRole('dialog', { name: 'Copy from another course' });
+  await sheet.getByRole('button', { name: 'Course' }).click();
+  await instructor.getByRole('option', { name: /FER 191/ }).click();
+  await sheet.getByRole('button', { name: 'Select all 3' }).click();
+  await expectAccessible(instructor);
+  await sheet.getByRole('button', { name: 'Copy 3 activities' }).click();
+  await expect(instructor.getByRole('link', { name: /Starter log/ })).toBeVisible();
+  await expect(instructor.getByRole('region', { name: /^Drafts/ }).getByRole('listitem')).toHaveCount(3);
+});

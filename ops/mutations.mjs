@@ -12,6 +12,18 @@ const server = (file, from, to, tests) => ({
 const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, project: 'web', tests });
 
 const visibility = [
+  server(
+    'release/many.service.ts',
+    "await this.viewers.staff(person, from, 'release');",
+    '',
+    'release/fromCourse',
+  ),
+  server(
+    'release/content.ts',
+    'isElsewhere ? briefElsewhere(content.brief) : content.brief',
+    'content.brief',
+    'release/fromCourse',
+  ),
   server('outline/outline.service.ts', 'const { headings, loose } = seenIn(outline, seen);', 'const { headings, loose } = outline;', 'server/src/outline'), // prettier-ignore
   server('outline/outline.service.ts', '...hearersOfRelease(releaseId)', '...hearersOfRelease(releaseId), isForAll: true', 'server/src/outline'), // prettier-ignore
   server('outline/outline.service.ts', 'await lockCourse(work.manager, courseId);', '', 'server/src/outline'),

@@ -6,6 +6,7 @@ import type {
   ActivityDraft,
   ChangeMany,
   ChangeReach,
+  CopyFromCourse,
   CopyActivity,
   EditActivity,
   GrantExtension,
@@ -116,6 +117,15 @@ const writeApi = readApi.injectEndpoints({
       responseSchema: ActivityView,
       invalidatesTags: ['Activity', 'Figures'],
     }),
+    copyFromCourse: build.mutation<ManyChanged, { courseId: string; body: CopyFromCourse }>({
+      query: ({ courseId, body }) => ({
+        url: `courses/${courseId}/activities/from-course`,
+        method: 'POST',
+        body,
+      }),
+      responseSchema: ManyChanged,
+      invalidatesTags: (answer) => (answer ? ['Activity', 'Figures'] : []),
+    }),
     editActivity: build.mutation<ActivityView, { activityId: string; body: EditActivity }>({
       query: ({ activityId, body }) => ({ url: `activities/${activityId}`, method: 'PUT', body }),
       responseSchema: ActivityView,
@@ -211,5 +221,6 @@ export const {
   useChangeReachMutation,
   useWithdrawActivityMutation,
   useChangeManyMutation,
+  useCopyFromCourseMutation,
   useExtendMutation,
 } = writeApi;
