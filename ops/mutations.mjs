@@ -12,6 +12,8 @@ const server = (file, from, to, tests) => ({
 const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, project: 'web', tests });
 
 const visibility = [
+  web('marks/useQueue.ts', 'isIn(row) || placeOf(row) === here', 'isIn(row)', 'marks/queue'),
+  web('marks/ManyMarks.tsx', 'isShown.has(placeOf(each)),', 'true,', 'marks/queue'),
   server(
     'release/many.service.ts',
     "await this.viewers.staff(person, from, 'release');",

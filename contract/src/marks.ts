@@ -55,6 +55,8 @@ export const DeskRow = z.object({
   group: GroupTag.nullable(),
   /** Where each student has a mark of their own. */
   student: PersonName.nullable(),
+  /** Whose mark it is. */
+  people: z.array(EnrolmentId),
   /** The work as it stands; null: there is none yet. */
   work: z
     .object({

@@ -91,6 +91,7 @@ export class DeskService {
           unit,
           group: (access.copy.groupId === null ? homeId : tags.get(access.copy.groupId)) ?? null,
           student: who && { name: apart(who.enrolmentId, who.name), reading: who.reading },
+          people: [...work.credited],
           work: latest && {
             at: latest.at.toISOString(),
             isComplete: work.isComplete,

@@ -58,6 +58,9 @@ describe('the Marking desk', () => {
     expect(body.rows).toMatchObject([
       {
         group: { name: 'Crock' },
+        people: expect.arrayContaining(
+          ['noor', 'jorge'].map((name) => sure(given.students.get(name)).enrolmentId),
+        ),
         work: { lateMinutes: 1685, deduction: '8', by: 'Noor' },
         mark: { state: 'unmarked' },
         needsYou: true,

@@ -23,13 +23,15 @@ import { ManyMarks } from './ManyMarks.js';
 import { MarksViews } from './MarksViews.js';
 import { useListDeskQuery, useReadDeskQuery, useReadMarkQuery } from './marksApi.js';
 import type { MarkOf } from './marksApi.js';
+import { placeOf, useQueue } from './useQueue.js';
+import type { Next, Queue } from './useQueue.js';
 
 const Columns = styled.div`
   display: grid;
   grid-template-columns: 212px minmax(0, 1fr);
   min-height: 0;
 `;
-const Queue = styled.nav`
+const QueueFrame = styled.nav`
   border-right: var(--hair);
   background: var(--surface);
   display: flex;
@@ -44,11 +46,20 @@ const Queue = styled.nav`
     background: var(--surface);
     z-index: var(--z-sticky);
   }
+  > .none {
+    padding: 12px var(--s-4);
+  }
   > header > div:first-child {
     display: flex;
+    flex-wrap: wrap;
+    gap: 2px 8px;
     justify-content: space-between;
     align-items: center;
   }
+`;
+const Narrow = styled.div`
+  display: grid;
+  margin-top: 8px;
 `;
 const Tally = styled.div`
   display: flex;
@@ -122,10 +133,7 @@ const QueueRow = styled(Link)`
 
 /** The queue on the left; the work and sheet of one group, or one student, on the right. */
 export function DeskPage() {
-  const { course, dates } = useCourse();
-  const navigate = useNavigate();
   const { releaseId = '', copyId, unit } = useParams();
-  const list = useListDeskQuery(course.id);
   const desk = useReadDeskQuery(releaseId);
   if (isProblem(desk.error, 'not-found'))
     return (
@@ -135,12 +143,22 @@ export function DeskPage() {
     return <ProblemStrip of={desk.error} onRetry={() => void desk.refetch()} />;
   // The last activity's queue must never stand beside this one's sheet.
   if (!desk.currentData) return <Waiting what="the Marking desk" rows={10} />;
-  const { rows } = desk.currentData;
+  return <Desk key={releaseId} desk={desk.currentData} here={copyId && unit ? { copyId, unit } : null} />;
+}
+
+function Desk({ desk, here }: { readonly desk: DeskView; readonly here: MarkOf | null }) {
+  const { course, dates } = useCourse();
+  const navigate = useNavigate();
+  const list = useListDeskQuery(course.id);
+  const { releaseId, rows } = desk;
+  const place = here === null ? '' : `${here.copyId}/${here.unit}`;
+  const queue = useQueue(course.id, rows, place);
+  const { shown, search } = queue;
   const mayMark = course.role === 'instructor' || course.role === 'assistant';
-  const first = rows.find((row) => row.needsYou) ?? rows[0];
-  if ((copyId === undefined || unit === undefined) && first)
-    return <Navigate to={`${first.copyId}/${first.unit}`} replace />;
-  const base = `/c/${course.id}/marks/${releaseId}`;
+  const toRow = (row: DeskRow) => `/c/${course.id}/marks/${releaseId}/${placeOf(row)}${search}`;
+  const first = shown.find((row) => row.needsYou) ?? shown[0] ?? rows[0];
+  if (here === null && first && !queue.isAsking) return <Navigate to={toRow(first)} replace />;
+  const next = nextToMark(shown, place);
   return (
     <Page>
       <Bar>
@@ -154,34 +172,25 @@ export function DeskPage() {
               id: activity.releaseId,
               label: activity.title,
             }))}
-            onChange={(id) => void navigate(`/c/${course.id}/marks/${id}`)}
+            onChange={(id) => void navigate(`/c/${course.id}/marks/${id}${search}`)}
           />
         </div>
-        {desk.currentData.isWithdrawn && <Tag $look="warn">withdrawn: hidden from students</Tag>}
+        {desk.isWithdrawn && <Tag $look="warn">withdrawn: hidden from students</Tag>}
         <Small>
-          {desk.currentData.points} points
-          {desk.currentData.due ? ` · due ${dates.dateTime(desk.currentData.due)}` : ''} ·{' '}
-          {desk.currentData.markFor === 'group' ? 'one mark per group' : 'one mark per student'}
+          {desk.points} points
+          {desk.due ? ` · due ${dates.dateTime(desk.due)}` : ''} ·{' '}
+          {desk.markFor === 'group' ? 'one mark per group' : 'one mark per student'}
         </Small>
         <span className="grow" />
-        {mayMark && <ManyMarks desk={desk.currentData} />}
+        {mayMark && <ManyMarks desk={{ ...desk, rows: [...shown] }} isNarrowed={queue.isNarrowed} />}
       </Bar>
       <Columns>
-        <QueueOfUnits desk={desk.currentData} here={`${copyId}/${unit}`} base={base} />
-        {copyId && unit && (
-          <OneSheet
-            key={`${copyId}/${unit}`}
-            of={{ copyId, unit }}
-            next={nextToMark(rows, `${copyId}/${unit}`)}
-            base={base}
-          />
-        )}
+        <QueueOfUnits desk={desk} queue={queue} here={place} toRow={toRow} />
+        {here && <OneSheet key={place} of={here} next={next && { row: next, to: toRow(next) }} />}
       </Columns>
     </Page>
   );
 }
-
-const placeOf = (row: Pick<DeskRow, 'copyId' | 'unit'>) => `${row.copyId}/${row.unit}`;
 
 function nextToMark(rows: readonly DeskRow[], here: string): DeskRow | null {
   const at = rows.findIndex((row) => placeOf(row) === here);
@@ -201,35 +210,50 @@ function sayRow(row: DeskRow, isHandedIn: boolean): string {
 
 function QueueOfUnits({
   desk,
+  queue,
   here,
-  base,
+  toRow,
 }: {
   readonly desk: DeskView;
+  readonly queue: Queue;
   readonly here: string;
-  readonly base: string;
+  readonly toRow: (row: DeskRow) => string;
 }) {
-  const toMark = desk.rows.filter((row) => row.needsYou).length;
+  const { shown } = queue;
+  const toMark = shown.filter((row) => row.needsYou).length;
   const isHandedIn = kindOf(desk.kind)?.isHandedIn ?? false;
   const what = desk.markFor === 'group' ? 'groups' : 'students';
   return (
-    <Queue aria-label={desk.markFor === 'group' ? 'Groups to mark' : 'Students to mark'}>
+    <QueueFrame aria-label={desk.markFor === 'group' ? 'Groups to mark' : 'Students to mark'}>
       <header>
         <div>
           <h2>
-            {desk.rows.length} {what}
+            {queue.isNarrowed ? `${shown.length} of ${desk.rows.length}` : desk.rows.length} {what}
           </h2>
           {toMark > 0 ? <Tag $look="needs">{toMark} to mark</Tag> : <Tag $look="plain">none to mark</Tag>}
         </div>
         <Tally aria-hidden="true">
-          {desk.rows.slice(0, 60).map((row) => (
+          {shown.slice(0, 60).map((row) => (
             <i key={placeOf(row)} data-state={row.mark.state} data-needs={row.needsYou || undefined} />
           ))}
         </Tally>
+        <Narrow>
+          <Choice
+            label="Show"
+            isLabelHidden
+            value={queue.chosen}
+            choices={queue.choices}
+            onChange={queue.choose}
+          />
+        </Narrow>
+        {queue.error !== undefined && <ProblemStrip of={queue.error} />}
       </header>
-      {desk.rows.map((row) => (
+      {queue.isAsking && <Waiting what="the people of this audience" rows={4} />}
+      {shown.length === 0 && !queue.isAsking && <Small className="none">Nothing here is like that.</Small>}
+      {shown.map((row) => (
         <QueueRow
           key={placeOf(row)}
-          to={`${base}/${placeOf(row)}`}
+          to={toRow(row)}
           aria-current={placeOf(row) === here ? 'page' : undefined}
           style={row.group ? hueOfGroup(row.group.number) : undefined}
         >
@@ -256,26 +280,18 @@ function QueueOfUnits({
           )}
         </QueueRow>
       ))}
-    </Queue>
+    </QueueFrame>
   );
 }
 
-function OneSheet({
-  of,
-  next,
-  base,
-}: {
-  readonly of: MarkOf;
-  readonly next: DeskRow | null;
-  readonly base: string;
-}) {
+function OneSheet({ of, next }: { readonly of: MarkOf; readonly next: Next | null }) {
   const mark = useReadMarkQuery(of, { refetchOnMountOrArgChange: true });
   if (isProblem(mark.error, 'not-found'))
     return <Empty title="Nothing here">This work is not here, or you cannot see it.</Empty>;
   if (unshown(mark) !== undefined)
     return <ProblemStrip of={mark.error} onRetry={() => void mark.refetch()} />;
   return mark.currentData ? (
-    <MarkSheet mark={mark.currentData} next={next} base={base} reload={() => mark.refetch().unwrap()} />
+    <MarkSheet mark={mark.currentData} next={next} reload={() => mark.refetch().unwrap()} />
   ) : (
     <Waiting what="the work" rows={8} />
   );

@@ -3,6 +3,7 @@ import { styled } from 'styled-components';
 import type { DeskView, ReadyUnit } from '@jigsaw/contract/marks';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
+import { placeOf } from './useQueue.js';
 import { Button, PersonName, Sheet, Small, Waiting } from '../look/index.js';
 import { useAct } from '../page/index.js';
 import {
@@ -32,7 +33,8 @@ const List = styled.ul`
 `;
 
 /** What can be done for several at once; offered where there is something to do. */
-export function ManyMarks({ desk }: { readonly desk: DeskView }) {
+/** @param desk with the rows that are shown: only these are acted on. */
+export function ManyMarks({ desk, isNarrowed }: { readonly desk: DeskView; readonly isNarrowed: boolean }) {
   const [open, setOpen] = useState<'release' | 'take' | null>(null);
   const drafted = desk.rows.filter(({ mark }) => mark.state === 'drafted' || mark.state === 'changed').length;
   const suggested = desk.rows.filter((row) => row.suggested !== null && row.mark.state === 'unmarked').length;
@@ -44,7 +46,7 @@ export function ManyMarks({ desk }: { readonly desk: DeskView }) {
       {drafted > 0 && !desk.isWithdrawn && (
         <Button onPress={() => setOpen('release')}>Release ready marks…</Button>
       )}
-      {open && <Check desk={desk} what={open} onClose={() => setOpen(null)} />}
+      {open && <Check desk={desk} isNarrowed={isNarrowed} what={open} onClose={() => setOpen(null)} />}
     </>
   );
 }
@@ -55,10 +57,12 @@ const unitsOf = (ready: readonly ReadyUnit[]) =>
 /** What would be done, one by one, before the one press that does it. */
 function Check({
   desk,
+  isNarrowed,
   what,
   onClose,
 }: {
   readonly desk: DeskView;
+  readonly isNarrowed: boolean;
   readonly what: 'release' | 'take';
   readonly onClose: () => void;
 }) {
@@ -88,7 +92,10 @@ function Check({
         )}
       </Sheet>
     );
-  const all = isRelease ? ready.currentData.toRelease : ready.currentData.toTake;
+  const isShown = new Set(desk.rows.map(placeOf));
+  const all = (isRelease ? ready.currentData.toRelease : ready.currentData.toTake).filter((each) =>
+    isShown.has(placeOf(each)),
+  );
   const able = all.filter((each) => each.lacks === null);
   const students = able.reduce((sum, each) => sum + each.students, 0);
   const submit = async () => {
@@ -100,6 +107,7 @@ function Check({
     <Sheet title={title} onClose={onClose}>
       {refusal !== undefined && <ProblemStrip of={refusal} />}
       <Small>
+        {isNarrowed && 'Only what the queue shows now. '}
         {isRelease
           ? 'Each student sees only their own mark.'
           : 'They become drafts. You can change them before you release them.'}

@@ -1,23 +1,24 @@
 import { ArrowRight } from 'lucide-react';
 import { useNavigate } from 'react-router';
-import type { DeskRow, MarkView } from '@jigsaw/contract/marks';
+import type { MarkView } from '@jigsaw/contract/marks';
 import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { Button, Small, Spoken, Tag, FootBar } from '../look/index.js';
 import { saySaved } from '../page/index.js';
 import type { MarkSheetActs } from './useMarkSheet.js';
+import type { Next } from './useQueue.js';
 
 interface MarkFootProps {
   readonly mark: MarkView;
   readonly acts: MarkSheetActs;
   readonly mayMark: boolean;
-  readonly next: DeskRow | null;
+  /** null: nothing else is to mark. */
+  readonly next: Next | null;
   /** Where the sheets of this activity are. */
-  readonly base: string;
 }
 
 /** Whether it is saved, who sees it, and the way on. */
-export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
+export function MarkFoot({ mark, acts, mayMark, next }: MarkFootProps) {
   const { dates } = useCourse();
   const navigate = useNavigate();
   const count = mark.members.length;
@@ -60,8 +61,8 @@ export function MarkFoot({ mark, acts, mayMark, next, base }: MarkFootProps) {
         </>
       )}
       {next && (
-        <Button onPress={() => void navigate(`${base}/${next.copyId}/${next.unit}`)}>
-          Next to mark<Spoken>, {next.student?.name ?? next.group?.name}</Spoken>
+        <Button onPress={() => void navigate(next.to)}>
+          Next to mark<Spoken>, {next.row.student?.name ?? next.row.group?.name}</Spoken>
           <ArrowRight size={15} aria-hidden="true" />
         </Button>
       )}

@@ -1,7 +1,6 @@
 import { Suspense } from 'react';
 import { styled } from 'styled-components';
 import { MarkView } from '@jigsaw/contract/marks';
-import type { DeskRow } from '@jigsaw/contract/marks';
 import { ProblemStrip } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { kindOf } from '../kinds/index.js';
@@ -12,6 +11,7 @@ import { MarkFoot } from './MarkFoot.js';
 import { MemberTable } from './MemberTable.js';
 import { UnitSum } from './UnitSum.js';
 import { useMarkSheet } from './useMarkSheet.js';
+import type { Next } from './useQueue.js';
 
 const Frame = styled.div`
   display: grid;
@@ -59,13 +59,13 @@ const Sums = styled.div`
 
 interface MarkSheetProps {
   readonly mark: MarkView;
-  readonly next: DeskRow | null;
-  readonly base: string;
+  /** null: nothing else is to mark. */
+  readonly next: Next | null;
   readonly reload: () => Promise<MarkView>;
 }
 
 /** The work, one mark for the group or the student, what differs for each person and why, and the sum that each member will see. */
-export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
+export function MarkSheet({ mark, next, reload }: MarkSheetProps) {
   const { course } = useCourse();
   const mayMark = course.role === 'instructor' || course.role === 'assistant';
   const acts = useMarkSheet(mark, reload);
@@ -117,7 +117,7 @@ export function MarkSheet({ mark, next, base, reload }: MarkSheetProps) {
             </Button>
           </ProblemStrip>
         )}
-        <MarkFoot mark={mark} acts={acts} mayMark={mayMark} next={next} base={base} />
+        <MarkFoot mark={mark} acts={acts} mayMark={mayMark} next={next} />
       </Sums>
     </Frame>
   );

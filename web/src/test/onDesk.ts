@@ -13,6 +13,7 @@ export const aRow = (more: Partial<DeskRow> = {}): DeskRow => ({
   unit: 'group',
   group: aGroup(),
   student: null,
+  people: [],
   work: { at, isComplete: true, lateMinutes: 160, deduction: '2', by: 'Noor' },
   mark: { state: 'unmarked', groupMark: null },
   suggested: null,
