@@ -53,6 +53,7 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
 /** Of these the page that did them has shown all that they change before it hears of them. */
 const shownByTheAct: ReadonlySet<string> = new Set([
   'students.placed',
+  'outline.changed',
   'mark.drafted',
   'mark.released',
   'mark.recalled',

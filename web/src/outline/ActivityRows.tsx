@@ -19,6 +19,7 @@ import { useCourse } from '../course/index.js';
 import { kindOf, sayHappening } from '../kinds/index.js';
 import { Muted, Popup, Tag } from '../look/index.js';
 import { KindIcon, stateLook, stateOf, stateWords } from '../release/index.js';
+import { landingOf } from './landing.js';
 import type { OutlineActs } from './useOutlineActs.js';
 
 const dragType = 'application/x-jigsaw-activity';
@@ -110,10 +111,18 @@ export function ActivityRows({ label, headingId, activities, headings, acts }: A
   const { course } = useCourse();
   const navigate = useNavigate();
   const ids = activities.map(({ id }) => id);
-  const put = (id: ActivityId, before: ActivityId | null) => acts?.place(id, { headingId, before });
-  const dropped = async (items: readonly DropItem[], before: ActivityId | null) => {
-    for (const item of items)
-      if (item.kind === 'text') put((await item.getText(dragType)) as ActivityId, before);
+  const put = (id: ActivityId, before: ActivityId | null | undefined) => {
+    if (before !== undefined) acts?.place(id, { headingId, before });
+  };
+  const dropped = async (
+    items: readonly DropItem[],
+    beforeOf: (id: ActivityId) => ActivityId | null | undefined,
+  ) => {
+    for (const item of items) {
+      if (item.kind !== 'text') continue;
+      const id = (await item.getText(dragType)) as ActivityId;
+      put(id, beforeOf(id));
+    }
   };
   const { dragAndDropHooks } = useDragAndDrop({
     isDisabled: acts === null,
@@ -126,11 +135,10 @@ export function ActivityRows({ label, headingId, activities, headings, acts }: A
     getDropOperation: () => 'move',
     onReorder: ({ keys, target }) => {
       const [id] = [...keys] as ActivityId[];
-      const others = ids.filter((each) => each !== id);
-      if (id) put(id, placeOf(others, target));
+      if (id) put(id, landingOf(ids, id, target));
     },
-    onInsert: ({ items, target }) => void dropped(items, placeOf(ids, target)),
-    onRootDrop: ({ items }) => void dropped(items, null),
+    onInsert: ({ items, target }) => void dropped(items, (id) => landingOf(ids, id, target)),
+    onRootDrop: ({ items }) => void dropped(items, () => null),
   });
   return (
     <List
@@ -159,14 +167,6 @@ export function ActivityRows({ label, headingId, activities, headings, acts }: A
     </List>
   );
 }
-
-interface Target {
-  readonly key: unknown;
-  readonly dropPosition: 'before' | 'after' | 'on';
-}
-/** Before which of these a drop lands; null: at the end. */
-const placeOf = (ids: readonly ActivityId[], { key, dropPosition }: Target): ActivityId | null =>
-  ids[ids.indexOf(key as ActivityId) + (dropPosition === 'after' ? 1 : 0)] ?? null;
 
 function Facts({ activity }: { readonly activity: ActivityView }) {
   const { dates } = useCourse();

@@ -32,6 +32,9 @@ async function show(
   update(() => ('outline' in data ? data.outline : data));
 }
 
+/** What was refused was asked of an outline that is not so any more, or another change came between. */
+const whenRefused = (_answer: unknown, error: unknown): readonly 'Outline'[] => (error ? ['Outline'] : []);
+
 const readApi = api.injectEndpoints({
   endpoints: (build) => ({
     readOutline: build.query<OutlineView, string>({
@@ -52,6 +55,7 @@ const writeApi = readApi.injectEndpoints({
         body: { title },
       }),
       responseSchema: OutlineView,
+      invalidatesTags: whenRefused,
       onQueryStarted: ({ courseId }, lifecycle) => show(courseId, lifecycle),
     }),
     renameHeading: build.mutation<OutlineView, OfHeading & { title: string; version: number }>({
@@ -61,7 +65,7 @@ const writeApi = readApi.injectEndpoints({
         body: { title, version },
       }),
       responseSchema: OutlineView,
-      invalidatesTags: (_answer, error) => (error ? ['Outline'] : []),
+      invalidatesTags: whenRefused,
       onQueryStarted: ({ courseId }, lifecycle) => show(courseId, lifecycle),
     }),
     moveHeading: build.mutation<HeadingMoved, OfHeading & MoveHeading>({
@@ -71,6 +75,7 @@ const writeApi = readApi.injectEndpoints({
         body: { before },
       }),
       responseSchema: HeadingMoved,
+      invalidatesTags: whenRefused,
       onQueryStarted: ({ courseId, headingId, before }, lifecycle) =>
         show(
           courseId,
@@ -81,11 +86,13 @@ const writeApi = readApi.injectEndpoints({
     deleteHeading: build.mutation<OutlineView, OfHeading>({
       query: ({ headingId }) => ({ url: `headings/${headingId}`, method: 'DELETE' }),
       responseSchema: OutlineView,
+      invalidatesTags: whenRefused,
       onQueryStarted: ({ courseId }, lifecycle) => show(courseId, lifecycle),
     }),
     restoreHeading: build.mutation<OutlineView, OfHeading>({
       query: ({ headingId }) => ({ url: `headings/${headingId}/restore`, method: 'POST' }),
       responseSchema: OutlineView,
+      invalidatesTags: whenRefused,
       onQueryStarted: ({ courseId }, lifecycle) => show(courseId, lifecycle),
     }),
     placeActivity: build.mutation<
@@ -98,6 +105,7 @@ const writeApi = readApi.injectEndpoints({
         body: { headingId, before },
       }),
       responseSchema: ActivityPlaced,
+      invalidatesTags: whenRefused,
       onQueryStarted: ({ courseId, activityId, ...to }, lifecycle) =>
         show(courseId, lifecycle, (outline) => placed(outline, activityId, to) as OutlineView | null),
     }),
