@@ -107,7 +107,7 @@ test('a link leads each to their own group, and others nowhere', async () => {
   await cho.goto(`/c/${courseId}/go/set/${setId}`);
   await expect(cho.getByRole('heading', { name: 'Nothing here' })).toBeVisible();
   await instructor.goto(link);
-  await expect(instructor.getByRole('textbox', { name: 'Title' })).toHaveValue('Starter log');
+  await expect(instructor.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue('Starter log');
 });
 
 test('what was written in another course is copied as drafts', async () => {
