@@ -68,7 +68,9 @@ const withQuietSchema = (root, use) =>
     const over = once(turn, 'exit').catch(() => undefined); // use says in its own words what is missing
     turn.stdin.on('error', () => undefined);
     turn.stdin.write(`SELECT pg_advisory_lock(727001, hashtext('migrate'));\n`);
+    const waiting = setTimeout(() => console.log('Waiting until the database is at its version…'), 1000);
     await Promise.race([once(turn.stdout, 'data'), over]);
+    clearTimeout(waiting);
     try {
       return await use(url);
     } finally {

@@ -64,9 +64,10 @@ describe('backup and restore', () => {
     });
     server.stdin.write(`SELECT pg_advisory_lock(727001, hashtext('migrate')); CREATE TABLE unfinished(); SELECT 1;\n`); // prettier-ignore
     await once(server.stdout, 'data');
-    const saved = jigsaw(['backup', file], { JIGSAW_DATA: JIGSAW_DATA() });
-    server.stdin.end(`SELECT pg_sleep(4); DROP TABLE unfinished;\n`);
-    expect((await saved).code).toBe(0);
+    const { child, said } = begin(['backup', file], { JIGSAW_DATA: JIGSAW_DATA() });
+    await until(() => said().includes('Waiting until the database is at its version'));
+    server.stdin.end(`DROP TABLE unfinished;\n`);
+    expect(await ended(child)).toBe(0);
     const has = (name) => text(file).some((line) => line.includes(`CREATE TABLE public.${name} `));
     expect([has('person'), has('unfinished')]).toEqual([true, false]);
   };
