@@ -37,12 +37,6 @@ export async function activityViews(
   if (!first) return [];
   const ids = activities.map((activity) => activity.id);
   const releases = await manager.findBy(ReleaseRow, { activityId: In(ids) });
-  const groups = await manager.query<GroupOfCourse[]>(
-    `SELECT "groupId", "setId" FROM "set_group" WHERE "courseId" = $1`,
-    [first.courseId],
-  );
-  const setName = new Map((await setsOfCourse(manager, first.courseId)).map((set) => [set.id, set.name]));
-  const students = await studentsOf(manager, first.courseId);
   const extensions = await manager.query<
     {
       activityId: ActivityId;
@@ -59,11 +53,8 @@ export async function activityViews(
     [ids],
   );
   const ofStudents = await studentExtensions(manager, ids);
-  const saved = await evaluator(
-    manager,
-    first.courseId,
-    releases.map((release) => release.audience),
-  );
+  // Drafts alone, as while one is written, reach no one.
+  const course = releases.length === 0 ? null : await reachedIn(manager, first.courseId, releases);
   const releaseOf = keyedBy(releases, (release) => release.activityId);
   const extensionsOf = groupedBy(extensions, (extension) => extension.activityId);
   return activities.map((activity) => {
@@ -74,7 +65,7 @@ export async function activityViews(
       version: activity.version,
       updatedAt: activity.updatedAt.toISOString(),
       inWork: activity.inWork,
-      release: release ? releaseView(release, activity, { groups, setName, students, ...saved }, now) : null,
+      release: release && course ? releaseView(release, activity, course, now) : null,
       extensions: (extensionsOf.get(activity.id) ?? []).map(
         ({ groupId, number, name, due, closes, reason }) => ({
           groupId,
@@ -88,6 +79,21 @@ export async function activityViews(
       studentExtensions: ofStudents.get(activity.id) ?? [],
     };
   });
+}
+
+async function reachedIn(
+  manager: EntityManager,
+  courseId: CourseId,
+  releases: readonly ReleaseRow[],
+): Promise<Course> {
+  const groups = await manager.query<GroupOfCourse[]>(
+    `SELECT "groupId", "setId" FROM "set_group" WHERE "courseId" = $1`,
+    [courseId],
+  );
+  const setName = new Map((await setsOfCourse(manager, courseId)).map((set) => [set.id, set.name]));
+  const students = await studentsOf(manager, courseId);
+  const audiences = releases.map((release) => release.audience);
+  return { groups, setName, students, ...(await evaluator(manager, courseId, audiences)) };
 }
 
 /** By activity, in the order of names. Two of one name are told apart. */
