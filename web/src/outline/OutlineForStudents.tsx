@@ -1,30 +1,10 @@
-import { styled } from 'styled-components';
 import type { RoomItem, RoomList } from '@jigsaw/contract/rooms';
 import { groupedBy } from '@jigsaw/core/lists';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Empty, Waiting } from '../look/index.js';
-import { Things, useListRoomsQuery } from '../rooms/index.js';
+import { StudentPage, Things, useListRoomsQuery } from '../rooms/index.js';
 import { useReadOutlineQuery } from './outlineApi.js';
-
-const Frame = styled.main`
-  overflow: auto;
-  padding: 24px 32px;
-  max-width: 900px;
-  width: 100%;
-  margin: 0 auto;
-  h1 {
-    font: var(--h-32);
-    margin-bottom: 16px;
-  }
-  h2 {
-    margin: 24px 0 8px;
-    overflow-wrap: anywhere;
-  }
-  @media (max-width: 700px) {
-    padding: 16px;
-  }
-`;
 
 /** Only what the student sees, each with where their own work in it stands. */
 export function OutlineForStudents() {
@@ -37,15 +17,20 @@ export function OutlineForStudents() {
   const itemsOf = groupedBy(itemsIn(rooms.data), (item) => item.activityId);
   const { headings, loose } = outline.data;
   const { locked } = rooms.data;
+  const groupOf = new Map(
+    rooms.data.rooms.flatMap(({ group, items }) => items.map((item) => [item.copyId, group.name])),
+  );
+  // Where someone has the same in several groups, each line says whose it is.
+  const sayWhose = ({ activityId, copyId }: RoomItem) =>
+    (itemsOf.get(activityId) ?? []).length > 1 ? groupOf.get(copyId) : undefined;
   const parts = [
     ...headings.map(({ id, title, activityIds }) => ({ id, title, activityIds })),
     { id: 'loose', title: headings.length > 0 ? 'Everything else' : null, activityIds: loose },
   ]
-    // In which groups they have it is told by the copies themselves.
     .map((part) => ({ ...part, items: part.activityIds.flatMap((id) => itemsOf.get(id) ?? []) }))
     .filter(({ items }) => items.length > 0);
   return (
-    <Frame>
+    <StudentPage>
       <h1>Outline</h1>
       {parts.length + locked.length === 0 && (
         <Empty title="Nothing is here yet">
@@ -55,7 +40,7 @@ export function OutlineForStudents() {
       {parts.map(({ id, title, items }) => (
         <section key={id} aria-label={title ?? 'Activities'}>
           {title !== null && <h2>{title}</h2>}
-          <Things label={title ?? 'Activities'} items={items} dates={dates} isInOrder />
+          <Things label={title ?? 'Activities'} items={items} dates={dates} sayWhose={sayWhose} isInOrder />
         </section>
       ))}
       {locked.length > 0 && (
@@ -64,7 +49,7 @@ export function OutlineForStudents() {
           <Things label="Not open to you" items={[]} locked={locked} dates={dates} />
         </section>
       )}
-    </Frame>
+    </StudentPage>
   );
 }
 

@@ -3,7 +3,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import type { OutlineView } from '@jigsaw/contract/outline';
 import type { ActivityId } from '@jigsaw/core/ids';
 import { headingMoved, placed } from '@jigsaw/core/outline';
-import { anActivity, aRelease, aRoom, aRoomItem, courseId, id, rooms } from '../test/data.js';
+import { aGroup, anActivity, aRelease, aRoom, aRoomItem, courseId, id, rooms } from '../test/data.js';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
 
 const heading = (name: string, title: string, activityIds: ActivityId[], version: number | null = 1) => ({ id: id<'heading'>(name), title, version, activityIds }); // prettier-ignore
@@ -158,6 +158,24 @@ describe('the outline for a student', () => {
     expect(await links('Milk')).toEqual(['Shelf memo', 'Starter log']);
     expect(await links('Everything else')).toEqual(['Ferment report']);
     expect(screen.getAllByText('To hand in')).toHaveLength(3);
+  });
+
+  it('tells apart what one has in several groups', async () => {
+    const one = (copy: string, group: string) =>
+      aRoom({
+        group: { ...aGroup(group), id: id(group) },
+        items: [aRoomItem({ activityId: log, title: 'Starter log', copyId: id<'copy'>(copy) })],
+      });
+    showPage(
+      inCourse('outline'),
+      {
+        [outlinePath]: { headings: [heading('milk', 'Milk', [log], null)], loose: [] },
+        [`GET courses/${courseId}/rooms`]: rooms(one('c1', 'Crock'), one('c2', 'Tun')),
+      },
+      'student',
+    );
+    const links = await screen.findAllByRole('link', { name: /Starter log/ });
+    expect(links.map((link) => /Crock|Tun/.exec(link.textContent)?.[0])).toEqual(['Crock', 'Tun']);
   });
 
   it('says what will be here', async () => {

@@ -10,24 +10,8 @@ import { ButtonLink, Empty, GroupChip, hueOfGroup, Tag, Waiting } from '../look/
 import { useCourse } from '../course/index.js';
 import { useNow } from '../page/index.js';
 import { useListRoomsQuery } from './roomsApi.js';
+import { StudentPage } from './StudentPage.js';
 
-const Frame = styled.main`
-  overflow: auto;
-  padding: 24px 32px;
-  max-width: 900px;
-  width: 100%;
-  margin: 0 auto;
-  h1 {
-    font: var(--h-32);
-    margin-bottom: 16px;
-  }
-  h2 {
-    margin: 24px 0 8px;
-  }
-  @media (max-width: 700px) {
-    padding: 16px;
-  }
-`;
 const Head = styled.div`
   display: flex;
   justify-content: space-between;
@@ -166,7 +150,7 @@ export function DuePage() {
     </Line>
   );
   return (
-    <Frame>
+    <StudentPage>
       <Head>
         <h1>Due</h1>
         <ButtonLink to="../outline">Outline</ButtonLink>
@@ -188,6 +172,6 @@ export function DuePage() {
       {list(comingUp)}
       {rest.length > 0 && <h2>Done or closed</h2>}
       {list(rest)}
-    </Frame>
+    </StudentPage>
   );
 }

@@ -89,6 +89,7 @@ export function Things({
   dates,
   label,
   isInOrder = false,
+  sayWhose,
 }: {
   readonly items: readonly RoomItem[];
   readonly locked?: readonly LockedItem[];
@@ -96,6 +97,8 @@ export function Things({
   readonly label: string;
   /** One below the other, as they were put. */
   readonly isInOrder?: boolean;
+  /** Whose copy it is, where that has to be told; undefined: it need not. */
+  readonly sayWhose?: (item: RoomItem) => string | undefined;
 }) {
   return (
     <List aria-label={label} data-in-order={isInOrder || undefined}>
@@ -110,6 +113,7 @@ export function Things({
                 <b>{item.title}</b>
                 <span className="says">
                   {[
+                    sayWhose?.(item),
                     kind?.word,
                     kind?.sayProgress?.(item.progress, dates),
                     item.happens && sayHappening(item.happens, dates),

@@ -1,5 +1,6 @@
 export { useMarkSeenMutation } from './copyApi.js';
 export { useListRoomsQuery } from './roomsApi.js';
+export { StudentPage } from './StudentPage.js';
 export { Things } from './Things.js';
 export { Brief } from './Brief.js';
 export { CopyFrame } from './CopyFrame.js';
