@@ -1,15 +1,40 @@
 import { z } from 'zod';
 import { oneLine } from '@jigsaw/core/text';
-import { CalendarAddressId, DateTime } from './common.js';
+import { CalendarAddressId, DateTime, GroupId } from './common.js';
 import { Moment } from './release.js';
+
+/** A room, or the address of a meeting. */
+const Place = z.string().overwrite(oneLine).max(300).default('');
+
+/** When and where it is for one group: a place that is left empty is that of all. */
+const OwnTime = z
+  .strictObject({
+    groupId: GroupId,
+    starts: Moment,
+    ends: Moment,
+    place: Place,
+    isCancelled: z.boolean().default(false),
+  })
+  .refine(({ starts, ends }) => Date.parse(ends) > Date.parse(starts), {
+    path: ['ends'],
+    error: 'Choose an end after the start.',
+  });
+export type OwnTime = z.infer<typeof OwnTime>;
 
 export const EventSettings = z
   .strictObject({
     starts: Moment.nullable().default(null),
     ends: Moment.nullable().default(null),
-    /** A room, or the address of a meeting. */
-    place: z.string().overwrite(oneLine).max(300).default(''),
+    place: Place,
     isCancelled: z.boolean().default(false),
+    /** At other times or places for these groups. */
+    own: z
+      .array(OwnTime)
+      .max(1000, 'It can be at a time of their own for 1000 groups at most.')
+      .refine((own) => new Set(own.map(({ groupId }) => groupId)).size === own.length, {
+        error: 'A group can have one time of its own. Remove the second.',
+      })
+      .default([]),
   })
   .refine(({ starts, ends }) => starts === null || ends === null || Date.parse(ends) > Date.parse(starts), {
     path: ['ends'],

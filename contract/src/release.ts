@@ -219,6 +219,18 @@ export const ActivityContent = z.object({
 });
 export type ActivityContent = z.infer<typeof ActivityContent>;
 
+/** When and where something takes place. */
+export const Happening = z.object({
+  starts: DateTime,
+  ends: DateTime,
+  place: z.string(),
+  isCancelled: z.boolean(),
+});
+export type Happening = z.infer<typeof Happening>;
+/** @param whose the group that has it at this time alone; null: for all that get it. */
+export const HappeningView = Happening.extend({ whose: z.string().nullable() });
+export type HappeningView = z.infer<typeof HappeningView>;
+
 /** What its groups have, and what is being changed in it meanwhile. */
 export const ActivityView = ActivityContent.extend({
   id: ActivityId,
@@ -229,6 +241,8 @@ export const ActivityView = ActivityContent.extend({
   release: ReleaseView.nullable(),
   extensions: z.array(ExtensionView),
   studentExtensions: z.array(StudentExtensionView),
+  /** When and where it takes place: for all, and for groups at their own time. */
+  happens: z.array(HappeningView),
 });
 export type ActivityView = z.infer<typeof ActivityView>;
 export const ActivityList = z.object({ activities: z.array(ActivityView) });
@@ -303,15 +317,6 @@ export const CollisionView = z.object({
 export type CollisionView = z.infer<typeof CollisionView>;
 export const CollisionList = z.object({ collisions: z.array(CollisionView) });
 export type CollisionList = z.infer<typeof CollisionList>;
-
-/** When and where something takes place. */
-export const Happening = z.object({
-  starts: DateTime,
-  ends: DateTime,
-  place: z.string(),
-  isCancelled: z.boolean(),
-});
-export type Happening = z.infer<typeof Happening>;
 
 export const Lateness = z.object({ minutes: z.number().int(), deduction: z.string() });
 export type Lateness = z.infer<typeof Lateness>;

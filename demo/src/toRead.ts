@@ -1,4 +1,6 @@
 import { v7 as uuid } from 'uuid';
+import type { BoardView } from '@jigsaw/contract/placing';
+import { inTurn } from '@jigsaw/core/calendar';
 import { sure } from '@jigsaw/core/lists';
 import { theClass } from '@jigsaw/core/release';
 import type { Stage } from './stage.js';
@@ -126,11 +128,15 @@ export async function noticesAndEvents(stage: Stage): Promise<void> {
     ),
     toAll,
   );
+  const { groups } = await instructor.get<BoardView>(`sets/${stage.teams.id}/board`);
+  const talks = at(4, '10:00', '12:00');
+  const inOrder = groups.map(({ id }) => id);
   await release(
     stage,
     await anEvent('Half-term talk', ['Ten minutes about your log and what you need for the second half.'], {
-      ...at(4, '10:00', '12:00'),
+      ...talks,
       place: 'Lab 2, at your bench',
+      own: inTurn(inOrder, { first: talks.starts, lasts: 10, pause: 0 }),
     }),
   );
   await release(

@@ -1,12 +1,16 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import ICAL from 'ical.js';
+import type { GroupId } from '../ids/index.js';
 import { sure } from '../lists/index.js';
 import { offsetAt } from '../release/index.js';
-import { entriesOf, eventFacts, happeningOf, movedEvent, zoneBlock } from './index.js';
+import { entriesOf, eventFacts, eventFor, happeningOf, inTurn, movedEvent, zoneBlock } from './index.js';
 import type { Dated } from './index.js';
 
 const times = { starts: '2026-11-12T10:00:00.000Z', ends: '2026-11-12T12:00:00.000Z', place: 'Lab 2', isCancelled: false }; // prettier-ignore
+const chosen = { ...times, own: [] };
+const [crock, tun] = ['crock' as GroupId, 'tun' as GroupId];
+const ofCrock = { groupId: crock, starts: '2026-11-13T10:00:00.000Z', ends: '2026-11-13T10:20:00.000Z', place: '', isCancelled: false }; // prettier-ignore
 const aThing = (more: Partial<Dated> = {}): Dated => ({
   copyId: 'copy-1',
   releaseId: 'release-1',
@@ -18,6 +22,7 @@ const aThing = (more: Partial<Dated> = {}): Dated => ({
   url: 'http://localhost/c',
   due: null,
   happens: times,
+  isOwnTime: false,
   version: 3,
   changedAt: 0,
   ...more,
@@ -25,16 +30,39 @@ const aThing = (more: Partial<Dated> = {}): Dated => ({
 
 describe('an event', () => {
   it('can be released once both its times are chosen', () => {
-    expect(eventFacts.notReady?.({ ...times, starts: null })).toBe('Choose when it starts.');
-    expect(eventFacts.notReady?.({ ...times, ends: null })).toBe('Choose when it ends.');
-    expect(eventFacts.notReady?.(times)).toBeNull();
-    expect(happeningOf({ ...times, ends: null })).toBeNull();
-    expect(happeningOf(times)).toEqual(times);
+    expect(eventFacts.notReady?.({ ...chosen, starts: null })).toBe('Choose when it starts.');
+    expect(eventFacts.notReady?.({ ...chosen, ends: null })).toBe('Choose when it ends.');
+    expect(eventFacts.notReady?.(chosen)).toBeNull();
+    expect(happeningOf({ ...chosen, ends: null })).toBeNull();
+    expect(happeningOf(chosen)).toEqual(times);
   });
 
   it('moves both its times and nothing else; a time that is not chosen stays so', () => {
     const later = (at: string) => at.replace('11-12', '11-19');
-    expect(movedEvent({ ...times, ends: null }, later)).toEqual({ ...times, starts: '2026-11-19T10:00:00.000Z', ends: null }); // prettier-ignore
+    expect(movedEvent({ ...chosen, ends: null }, later)).toEqual({ ...chosen, starts: '2026-11-19T10:00:00.000Z', ends: null }); // prettier-ignore
+    const own = [{ ...ofCrock, starts: times.starts, ends: times.ends }];
+    expect(movedEvent({ ...chosen, own }, later).own).toEqual([{ ...ofCrock, starts: '2026-11-19T10:00:00.000Z', ends: '2026-11-19T12:00:00.000Z' }]); // prettier-ignore
+  });
+
+  it('is for a group when it is for all, unless it has a time of its own; another group’s is not in it', () => {
+    const settings = { ...chosen, own: [ofCrock] };
+    const { groupId: _crock, ...time } = ofCrock;
+    expect(eventFor(settings, crock)).toEqual({ ...time, place: 'Lab 2', own: [] });
+    for (const other of [tun, null]) expect(eventFor(settings, other)).toEqual(chosen);
+    expect(eventFor({ ...settings, own: [{ ...ofCrock, place: 'Cellar' }] }, crock).place).toBe('Cellar');
+    const cancelled = [{ settings: { ...settings, isCancelled: true }, both: true }, { settings: { ...settings, own: [{ ...ofCrock, isCancelled: true }] }, both: false }]; // prettier-ignore
+    for (const { settings: each, both } of cancelled)
+      expect([crock, tun].map((group) => eventFor(each, group).isCancelled)).toEqual([true, both]);
+  });
+
+  it('is for one group after another, each as long, with a pause between', () => {
+    const own = inTurn([tun, crock], { first: times.starts, lasts: 20, pause: 5 });
+    expect(
+      own.map(({ groupId, starts, ends }) => [groupId, starts.slice(11, 16), ends.slice(11, 16)]),
+    ).toEqual([
+      [tun, '10:00', '10:20'],
+      [crock, '10:25', '10:45'],
+    ]);
   });
 });
 
@@ -50,6 +78,14 @@ describe('what stands in a calendar', () => {
       { uid: 'release-1.event@jigsaw-room', summary: 'Tasting day (FER 220)' },
     ]);
     expect(new Set(entriesOf(two, 'member').map((entry) => entry.uid)).size).toBe(2);
+  });
+
+  it('is a line more for staff for each group that has a time of its own, named after it', () => {
+    const two = [aThing({ isOwnTime: true }), aThing({ copyId: 'copy-2', groupName: 'Carboy' }), aThing({ copyId: 'copy-3', groupName: 'Tun' })]; // prettier-ignore
+    expect(entriesOf(two, 'staff').map(({ uid, summary }) => [uid, summary])).toEqual([
+      ['copy-1.event@jigsaw-room', 'Tasting day (FER 220, Crock)'],
+      ['release-1.event@jigsaw-room', 'Tasting day (FER 220)'],
+    ]);
   });
 
   it('holds due times as moments, in the order of time, and says what is cancelled', () => {

@@ -20,6 +20,8 @@ export interface Dated {
     readonly place: string;
     readonly isCancelled: boolean;
   } | null;
+  /** It takes place at a time that is this group's alone. */
+  readonly isOwnTime: boolean;
   /** Counts up with every change that its readers see. */
   readonly version: number;
   readonly changedAt: Instant;
@@ -43,15 +45,17 @@ export interface Entry {
 }
 
 /** What stands in someone's calendar, in the order of time.
- * @param whose of staff, the copies of one release are one line: they do not go twelve times; a group's own is named after it for its members. */
+ * @param whose of staff, the copies of one release are one line: they do not go twelve times, but where a group has a time of its own. What is a
+ * group's own is named after it. */
 export function entriesOf(dated: readonly Dated[], whose: 'member' | 'staff'): Entry[] {
-  const told = whose === 'staff' ? firstOfEach(dated) : dated;
+  const told = whose === 'staff' ? inOneLine(dated) : dated;
   return told
     .flatMap((each) => {
       const { title, course, groupName, happens, due } = each;
       const { description, url, timeZone, version, changedAt } = each;
-      const group = groupName === null || whose === 'staff' ? '' : `, ${groupName}`;
-      const id = whose === 'staff' ? each.releaseId : each.copyId;
+      const isOneOfMany = whose === 'staff' && !each.isOwnTime;
+      const group = groupName === null || isOneOfMany ? '' : `, ${groupName}`;
+      const id = isOneOfMany ? each.releaseId : each.copyId;
       const about = { description, url, timeZone, version, changedAt };
       const entries: Entry[] = [];
       if (happens)
@@ -79,9 +83,11 @@ export function entriesOf(dated: readonly Dated[], whose: 'member' | 'staff'): E
     .sort((a, b) => a.starts - b.starts || (a.uid < b.uid ? -1 : 1));
 }
 
-function firstOfEach(dated: readonly Dated[]): Dated[] {
+/** The first copy of each release, and each that has a time of its own. */
+function inOneLine(dated: readonly Dated[]): Dated[] {
   const seen = new Set<string>();
-  return dated.filter(({ releaseId }) => {
+  return dated.filter(({ releaseId, isOwnTime }) => {
+    if (isOwnTime) return true;
     if (seen.has(releaseId)) return false;
     seen.add(releaseId);
     return true;

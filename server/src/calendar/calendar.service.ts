@@ -56,7 +56,7 @@ export class CalendarService {
     const access = await this.gate.enter(person, copyId);
     const { courses } = await this.courses.list(person);
     const course = courses.find(({ id }) => id === access.release.courseId);
-    if (!course || !this.kinds.happensOf(access.activity)) throw problems.notFound();
+    if (!course || !this.kinds.happensOf(access.activity, access.copy.groupId)) throw problems.notFound();
     return iCalendar(access.activity.title, await this.entries(course, [access]));
   }
 
@@ -95,7 +95,8 @@ export class CalendarService {
           description: `${plainText(brief).slice(0, longestDescription)}\n${url}`.trim(),
           url,
           due: isStudent ? schedule.due : (activity.due?.getTime() ?? null),
-          happens: this.kinds.happensOf(activity),
+          happens: this.kinds.happensOf(activity, copy.groupId),
+          isOwnTime: copy.groupId !== null && this.kinds.groupsWithOwn(activity).includes(copy.groupId),
           version: editions.get(copy.id)?.edition ?? 0,
           changedAt: (editions.get(copy.id)?.at ?? release.stateAt ?? activity.createdAt).getTime(),
         };

@@ -1,5 +1,5 @@
 import { EventSettings } from '@jigsaw/contract/calendar';
-import { eventFacts, happeningOf, movedEvent } from '@jigsaw/core/calendar';
+import { eventFacts, eventFor, happeningOf, movedEvent } from '@jigsaw/core/calendar';
 import type { ActivityKind } from '../release/index.js';
 import { asNews } from '../release/index.js';
 
@@ -8,5 +8,7 @@ export const eventKind: ActivityKind<EventSettings> = {
   ...asNews,
   settings: EventSettings,
   happens: happeningOf,
+  forGroup: eventFor<EventSettings>,
+  groupsWithOwn: ({ own }) => own.map(({ groupId }) => groupId),
   moved: movedEvent<EventSettings>,
 };

@@ -27,7 +27,9 @@ import { problems } from '../platform/problems.js';
 import type { Work } from '../platform/unitOfWork.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { announceAgain } from './announced.js';
-import { columnsOf, contentOf, contentOfCopy, contentOfDraft } from './content.js';
+import { copiesChanged } from './copiesChanged.js';
+import { columnsOf, contentOf, contentOfCopy, contentOfDraft, withColumns } from './content.js';
+import { lockActivity } from './locks.js';
 import { knownFiles } from './knownFiles.js';
 import { isWithGroups } from './facts.js';
 import { hearersOfRelease } from './hearers.js';
@@ -130,7 +132,10 @@ export class ActivitiesService {
     }: CopyActivity & { readonly keepsDates?: boolean; readonly courseId?: CourseId },
   ): Promise<ActivityRow> {
     const written = original.inWork ?? contentOf(original, this.kinds);
-    const content = contentOfCopy(written, { isElsewhere: courseId !== original.courseId, keepsDates });
+    const content = contentOfCopy(written, this.kinds, {
+      isElsewhere: courseId !== original.courseId,
+      keepsDates,
+    });
     const title = keepsTitle ? content.title : `${content.title.slice(0, 190)} (copy)`;
     const columns = { courseId, ...columnsOf(content), title };
     const copy = await this.insert(work, person, columns, { copyOf: original.id });
@@ -253,14 +258,17 @@ export class ActivitiesService {
       await manager.update(ActivityRow, activityId, { ...columns, version: version + 1, updatedAt: now });
       // What is in work is not with groups, whatever was released before.
       const reaches = release && 'title' in columns;
-      if (reaches) await announceAgain(manager, release.id, now);
+      const copyIds = reaches
+        ? await copiesChanged(manager, this.kinds, release.id, activity, withColumns(activity, columns))
+        : null;
+      if (reaches) await announceAgain(manager, release.id, now, copyIds);
       await record({
         type: 'activity.edited',
         courseId: activity.courseId,
         actorId: person.id,
         subjectId: activityId,
         facts: { version: version + 1, isVisible: Boolean(reaches && isWithGroups(release, activity, now)) },
-        ...(reaches ? hearersOfRelease(release.id) : toTeachers),
+        ...(reaches ? hearersOfRelease(release.id, { copyIds }) : toTeachers),
       });
       return this.view(manager, await manager.findOneByOrFail(ActivityRow, { id: activityId }));
     });
@@ -336,14 +344,3 @@ const ofDraft = (
   { id, courseId }: Pick<ActivityRow, 'id' | 'courseId'>,
   facts: Record<string, unknown> = {},
 ) => ({ type, courseId, actorId: person.id, subjectId: id, facts, ...toTeachers });
-
-/** Acts on one activity take turns from here to the end of the transaction.
- * @throws not-found for one that was deleted before its turn came. */
-export async function lockActivity(manager: EntityManager, activityId: ActivityId): Promise<ActivityRow> {
-  const activity = await manager.findOne(ActivityRow, {
-    where: { id: activityId, deletedAt: IsNull() },
-    lock: { mode: 'pessimistic_write' },
-  });
-  if (!activity) throw problems.notFound();
-  return activity;
-}

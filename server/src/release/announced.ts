@@ -23,11 +23,18 @@ async function takeBack(manager: EntityManager, copyIds: readonly CopyId[]): Pro
   await manager.query(`DELETE FROM "announced" WHERE "copyId" = ANY($1)`, [copyIds]);
 }
 
-/** What is in them has changed, so that they are new again to all who had read them. */
-export async function announceAgain(manager: EntityManager, releaseId: ReleaseId, now: Date): Promise<void> {
+/** What is in them has changed, so that they are new again to all who had read them.
+ * @param only these of the release; null: all. */
+export async function announceAgain(
+  manager: EntityManager,
+  releaseId: ReleaseId,
+  now: Date,
+  only: readonly CopyId[] | null = null,
+): Promise<void> {
   await manager.query(
-    `UPDATE "announced" n SET "edition" = n."edition" + 1, "at" = $2 FROM "copy" c WHERE c."id" = n."copyId" AND c."releaseId" = $1`,
-    [releaseId, now],
+    `UPDATE "announced" n SET "edition" = n."edition" + 1, "at" = $2 FROM "copy" c WHERE c."id" = n."copyId" AND c."releaseId" = $1
+        AND ($3::uuid[] IS NULL OR c."id" = ANY($3))`,
+    [releaseId, now, only],
   );
 }
 

@@ -52,12 +52,20 @@ export function contentOfDraft(draft: z.output<typeof ActivityDraft>, kinds: Kin
 /** @param isElsewhere in another course, which has other groups. */
 export const contentOfCopy = (
   content: ActivityContent,
+  kinds: Kinds,
   { isElsewhere, keepsDates }: { readonly isElsewhere: boolean; readonly keepsDates: boolean },
 ): ActivityContent => ({
   ...content,
   brief: isElsewhere ? briefElsewhere(content.brief) : content.brief,
+  settings: isElsewhere ? forNoGroup(content, kinds) : content.settings,
   schedule: keepsDates ? content.schedule : { opens: null, due: null, closes: null },
 });
+
+function forNoGroup({ kind, settings }: ActivityContent, kinds: Kinds): ActivityContent['settings'] {
+  const of = kinds.of({ kind });
+  const left = of.forGroup?.(of.settings.parse(settings), null);
+  return left === undefined ? settings : (left as ActivityContent['settings']);
+}
 
 export interface ContentColumns {
   readonly kind: string;
@@ -92,7 +100,9 @@ export function columnsOf(content: ActivityContent): ContentColumns {
 
 /** The activity as it would be with this in it. */
 export const withContent = (activity: ActivityRow, content: ActivityContent): ActivityRow =>
-  Object.assign(Object.create(null) as ActivityRow, activity, columnsOf(content));
+  withColumns(activity, columnsOf(content));
+export const withColumns = (activity: ActivityRow, columns: object): ActivityRow =>
+  Object.assign(Object.create(null) as ActivityRow, activity, columns);
 
 const instant = (at: string | null) => (at === null ? null : new Date(at).toISOString());
 const dateOrNull = (at: string | null) => (at === null ? null : new Date(at));

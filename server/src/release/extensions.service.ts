@@ -9,7 +9,8 @@ import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { groupTags, setOfCourse } from '../sets/index.js';
-import { ActivitiesService, lockActivity } from './activities.service.js';
+import { ActivitiesService } from './activities.service.js';
+import { lockActivity } from './locks.js';
 import { hearersOf, hearersOfRelease } from './hearers.js';
 import { CopyRow, ExtensionRow, ReleaseRow, StudentExtensionRow } from './release.rows.js';
 

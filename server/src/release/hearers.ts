@@ -1,4 +1,4 @@
-import type { EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId, ReleaseId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { Concerns } from '@jigsaw/core/release';
 import type { CopyAccess } from './gate.js';
@@ -27,12 +27,16 @@ export const hearersOfMark = (
   enrolmentIds: access.release.state === 'withdrawn' ? [] : students,
 });
 
-/** Of a release as a whole: all staff, and anyone who may read or know of it.
- * @param wasOut it was with them until now. */
+/** Of a release: all staff, and anyone who may read or know of it.
+ * @param wasOut it was with them until now.
+ * @param copyIds only those who may read one of these; null: it is about the whole. */
 export const hearersOfRelease = (
   releaseId: ReleaseId,
-  { wasOut = false }: { readonly wasOut?: boolean } = {},
+  {
+    wasOut = false,
+    copyIds = null,
+  }: { readonly wasOut?: boolean; readonly copyIds?: readonly CopyId[] | null } = {},
 ): Pick<Concerns, 'copies' | 'staff'> => ({
   staff: 'read-course',
-  copies: { releaseId, copyIds: null, ownerId: null, isForStaffOnly: false, wasOut },
+  copies: { releaseId, copyIds, ownerId: null, isForStaffOnly: false, wasOut },
 });

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import type { Happening, Lateness, Progress } from '@jigsaw/contract/release';
-import type { EnrolmentId, CopyId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
 import { lateness } from '@jigsaw/core/handin';
 import type { KindFacts, ReleaseMode } from '@jigsaw/core/release';
@@ -66,6 +66,11 @@ export interface ActivityKind<Settings = unknown> extends KindFacts<Settings> {
   end?(manager: EntityManager, copyIds: readonly CopyId[]): Promise<void>;
   /** When and where it takes place, for kinds that do. */
   happens?(settings: Settings): Happening | null;
+  /** Where groups can have something of their own in the settings: all that one group has, with nothing that is another's; null: the one copy
+   * for all, and a course that has none of these groups. */
+  forGroup?(settings: Settings, groupId: GroupId | null): Settings;
+  /** The groups that have something of their own in the settings. */
+  groupsWithOwn?(settings: Settings): readonly GroupId[];
   /** The settings with every moment in them moved. */
   moved?(settings: Settings, later: (at: string) => string): Settings;
   /** Why what is with groups cannot be changed like this, as a sentence; null: it can. */
@@ -154,9 +159,19 @@ export class Kinds {
     return this.parsed.get(activity);
   }
 
-  /** When and where it takes place; null: at no time of its own. */
-  happensOf(activity: ActivityRow): Happening | null {
-    return this.of(activity).happens?.(this.settingsOf(activity)) ?? null;
+  /** All that one group has of them, with nothing that is another's. */
+  settingsFor(activity: ActivityRow, groupId: GroupId | null): unknown {
+    const settings = this.settingsOf(activity);
+    return this.of(activity).forGroup?.(settings, groupId) ?? settings;
+  }
+
+  /** When and where it takes place for one group; null: at no time of its own. */
+  happensOf(activity: ActivityRow, groupId: GroupId | null): Happening | null {
+    return this.of(activity).happens?.(this.settingsFor(activity, groupId)) ?? null;
+  }
+
+  groupsWithOwn(activity: ActivityRow): readonly GroupId[] {
+    return this.of(activity).groupsWithOwn?.(this.settingsOf(activity)) ?? [];
   }
 
   modesOf(activity: ActivityRow): readonly ReleaseMode[] {

@@ -10,6 +10,7 @@ import { contentOf } from './content.js';
 import { evaluator } from './evaluate.js';
 import type { Evaluator } from './evaluate.js';
 import { scheduleOf, stateOf } from './facts.js';
+import { happeningsOf } from './happenings.js';
 import type { Kinds } from './kinds.js';
 import type { ActivityRow } from './release.rows.js';
 import { ReleaseRow } from './release.rows.js';
@@ -26,7 +27,7 @@ interface Course extends Evaluator {
   readonly students: readonly Student[];
 }
 
-/** Activities as staff see them, with the people that their releases reach; five queries, however many activities. */
+/** Activities as staff see them, with the people that their releases reach; six queries at most, however many activities. */
 export async function activityViews(
   manager: EntityManager,
   kinds: Kinds,
@@ -53,6 +54,7 @@ export async function activityViews(
     [ids],
   );
   const ofStudents = await studentExtensions(manager, ids);
+  const happens = await happeningsOf(manager, kinds, activities);
   // Drafts alone, as while one is written, reach no one.
   const course = releases.length === 0 ? null : await reachedIn(manager, first.courseId, releases);
   const releaseOf = keyedBy(releases, (release) => release.activityId);
@@ -77,6 +79,7 @@ export async function activityViews(
         }),
       ),
       studentExtensions: ofStudents.get(activity.id) ?? [],
+      happens: happens(activity.id),
     };
   });
 }

@@ -58,7 +58,7 @@ export class CopyHeads {
       releaseId: release.id,
       activityId: activity.id,
       kind: activity.kind,
-      settings: this.kinds.settingsOf(activity) as CopyHead['settings'],
+      settings: this.kinds.settingsFor(activity, copy.groupId) as CopyHead['settings'],
       title: activity.title,
       brief: briefFor(activity.brief, {
         copyOf: copy.groupId,

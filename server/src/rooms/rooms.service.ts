@@ -100,7 +100,7 @@ export class RoomsService {
         .map((access) =>
           itemOf(
             access,
-            this.kinds.happensOf(access.activity),
+            this.kinds.happensOf(access.activity, access.copy.groupId),
             sure(progress.get(access.copy.id)),
             news(access.copy.id),
             marked.has(access.copy.id),

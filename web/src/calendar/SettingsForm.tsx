@@ -3,6 +3,8 @@ import type { EventSettings } from '@jigsaw/contract/calendar';
 import { useCourse } from '../course/index.js';
 import type { SettingsFormProps } from '../kinds/index.js';
 import { DateTimeField, Field, Small } from '../look/index.js';
+import { endAfter } from './endAfter.js';
+import { OwnTimes } from './OwnTimes.js';
 
 const Fields = styled.div`
   display: grid;
@@ -18,17 +20,13 @@ const Fields = styled.div`
     grid-template-columns: minmax(0, 1fr);
   }
 `;
-const hourMs = 3_600_000;
 
-/** When and where. An end follows its start, as long as it was. */
-export default function SettingsForm({ settings, onChange }: SettingsFormProps<EventSettings>) {
+/** When and where, for all and for each group that has it otherwise. */
+export default function SettingsForm({ settings, onChange, groups }: SettingsFormProps<EventSettings>) {
   const { course } = useCourse();
   const { starts, ends } = settings;
-  const begin = (next: string | null) => {
-    const lasts = starts !== null && ends !== null ? Date.parse(ends) - Date.parse(starts) : hourMs;
-    const end = next === null ? ends : new Date(Date.parse(next) + Math.max(lasts, 60_000)).toISOString();
-    onChange({ ...settings, starts: next, ends: end });
-  };
+  const begin = (next: string | null) =>
+    onChange({ ...settings, starts: next, ends: endAfter(next, settings) });
   return (
     <Fields>
       <DateTimeField label="Starts" value={starts} timeZone={course.timeZone} onChange={begin} />
@@ -59,6 +57,11 @@ export default function SettingsForm({ settings, onChange }: SettingsFormProps<E
         <br />
         <Small>It stays in rooms and calendars, marked as cancelled, so that no one comes.</Small>
       </div>
+      {groups && (
+        <div className="wide">
+          <OwnTimes settings={settings} groups={groups} onChange={(own) => onChange({ ...settings, own })} />
+        </div>
+      )}
     </Fields>
   );
 }

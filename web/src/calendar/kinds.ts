@@ -1,7 +1,7 @@
 import { CalendarDays } from 'lucide-react';
 import { lazy } from 'react';
 import { EventSettings } from '@jigsaw/contract/calendar';
-import { eventFacts, happeningOf } from '@jigsaw/core/calendar';
+import { eventFacts, eventFor, happeningOf } from '@jigsaw/core/calendar';
 import type { KindOnPages } from '../kinds/index.js';
 
 export const eventKind: KindOnPages<EventSettings> = {
@@ -15,6 +15,7 @@ export const eventKind: KindOnPages<EventSettings> = {
   afterDue: null,
   sayProgress: null,
   happens: happeningOf,
+  forGroup: eventFor<EventSettings>,
   owed: 'To keep',
   Page: lazy(() => import('./EventPage.js')),
   OnDesk: null,

@@ -91,6 +91,73 @@ describe('an event', () => {
   });
 });
 
+describe('times of groups', () => {
+  const [crock, tun] = [id('crock'), id('tun')];
+  const reached = {
+    groups: [
+      { groupId: crock, setId: id('set'), number: 1, name: 'Crock', members: 4, isIn: true, copyId: null },
+      { groupId: tun, setId: id('set'), number: 2, name: 'Tun', members: 4, isIn: true, copyId: null },
+    ],
+    students: 8,
+    outside: [],
+    several: [],
+    named: [],
+    leftOut: [],
+  };
+  const written = (own: object[] = []) => {
+    const activity = anActivity({
+      kind: 'event',
+      points: null,
+      schedule: undated,
+      settings: { ...times, own },
+    });
+    let now: object = activity;
+    const shown = composer(activity, {
+      [`GET activities/${activityId}`]: () => now,
+      [`PUT activities/${activityId}`]: (body: object) =>
+        (now = { ...activity, ...body, version: activity.version + 1 }),
+      [`POST activities/${activityId}/reach`]: reached,
+    });
+    const kept = () => (shown.writes().findLast(({ method }) => method === 'PUT')?.body as { settings: { own: object[] } }).settings.own; // prettier-ignore
+    return { ...shown, kept };
+  };
+
+  it('are given one after another, shown before they are set, and all of it is taken back at once', async () => {
+    const { user, kept } = written();
+    await user.click(await screen.findByRole('button', { name: 'One group after another…' }));
+    const sheet = within(await screen.findByRole('dialog', { name: 'One group after another' }));
+    const rows = () => within(sheet.getByRole('list', { name: 'Times as they would be' })).getAllByRole('listitem').map((row) => row.textContent); // prettier-ignore
+    expect(rows()).toEqual(['1CrockThu 12 Nov, 10:00–10:20', '2TunThu 12 Nov, 10:20–10:40']);
+    const pause = sheet.getByRole('textbox', { name: 'Minutes between groups' });
+    await user.clear(pause);
+    await user.type(pause, '5{Enter}');
+    expect(rows()[1]).toBe('2TunThu 12 Nov, 10:25–10:45');
+    await user.click(sheet.getByRole('button', { name: 'Set 2 times' }));
+    await waitFor(() => expect(kept()).toMatchObject([{ groupId: crock, starts: '2099-11-12T10:00:00.000Z' }, { groupId: tun, starts: '2099-11-12T10:25:00.000Z', ends: '2099-11-12T10:45:00.000Z' }])); // prettier-ignore
+    expect(screen.getByRole('list', { name: 'At times of their own' })).toHaveTextContent('Tun, Thu 12 Nov, 10:25–10:45'); // prettier-ignore
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(kept()).toEqual([]));
+  });
+
+  it('are changed and removed for one group, and what its members will see follows', async () => {
+    const { user, kept } = written([{ groupId: crock, starts: times.starts, ends: times.ends, place: 'Cellar', isCancelled: false }]); // prettier-ignore
+    await user.click(await screen.findByRole('button', { name: 'Edit time of Crock' }));
+    const sheet = within(await screen.findByRole('dialog', { name: 'When Crock comes' }));
+    const place = sheet.getByRole('textbox', { name: /^Place for this group/ });
+    await user.clear(place);
+    await user.type(place, 'Attic');
+    await user.click(sheet.getByRole('checkbox', { name: 'It is cancelled for this group' }));
+    await user.click(sheet.getByRole('button', { name: 'Set for Crock' }));
+    await waitFor(() => expect(kept()).toMatchObject([{ groupId: crock, place: 'Attic', isCancelled: true }])); // prettier-ignore
+    const preview = within(screen.getByRole('complementary', { name: 'What a group will see' }));
+    expect(preview.getByText(/Cancelled: Thu 12 Nov, 10:00–12:00, Attic/)).toBeInTheDocument();
+    await user.click(preview.getByRole('button', { name: 'Tun' }));
+    expect(preview.getByText(/Thu 12 Nov, 10:00–12:00, Lab 2/)).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Remove time of Crock' }));
+    await waitFor(() => expect(kept()).toEqual([]));
+  });
+});
+
 describe('one’s own calendar', () => {
   it('gets an address that is shown once, copied, and removed', async () => {
     const phone = { id: id('phone'), label: 'Phone', createdAt: at };

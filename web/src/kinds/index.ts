@@ -1,4 +1,4 @@
 export { draftOfKind } from './draft.js';
-export { sayHappening, sayTimes } from './happening.js';
+export { sayHappening, sayHappenings, sayTimes } from './happening.js';
 export type { KindOnPages, SettingsFormProps } from './kind.js';
 export { kindOf, kinds, registerKind } from './registry.js';

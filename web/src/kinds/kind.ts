@@ -2,13 +2,17 @@ import type { LucideIcon } from 'lucide-react';
 import type { ComponentType } from 'react';
 import type { Schema } from '@jigsaw/contract/common';
 import type { Happening, Progress } from '@jigsaw/contract/release';
+import type { GroupId } from '@jigsaw/core/ids';
 import type { KindFacts } from '@jigsaw/core/release';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { Dates } from '../look/index.js';
+import type { NamedGroup } from '../text/index.js';
 
 export interface SettingsFormProps<Settings> {
   readonly settings: Settings;
   readonly onChange: (settings: Settings) => void;
+  /** Each with a copy of its own; null: there is one copy for all. */
+  readonly groups: readonly NamedGroup[] | null;
 }
 
 /** All that composer, rooms and desk know of a kind of activity. */
@@ -30,6 +34,8 @@ export interface KindOnPages<Settings = unknown> extends KindFacts<Settings> {
   readonly sayProgress: ((progress: Progress, dates: Dates) => string) | null;
   /** When and where it takes place; left out: at no time of its own. */
   readonly happens?: (settings: Settings) => Happening | null;
+  /** The settings as one group has them; left out: groups have nothing of their own in them. */
+  readonly forGroup?: (settings: Settings, groupId: GroupId | null) => Settings;
   /** What is still to do, in two words: "To hand in". */
   readonly owed: string;
   /** What the composer shows below the text, as its members will see it; left out: nothing. */

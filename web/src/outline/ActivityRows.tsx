@@ -16,7 +16,7 @@ import type { ActivityView } from '@jigsaw/contract/release';
 import type { ActivityId, HeadingId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
-import { kindOf, sayHappening } from '../kinds/index.js';
+import { sayHappenings } from '../kinds/index.js';
 import { Muted, Popup, Tag } from '../look/index.js';
 import { KindIcon, stateLook, stateOf, stateWords } from '../release/index.js';
 import { landingOf } from './landing.js';
@@ -170,8 +170,6 @@ export function ActivityRows({ label, headingId, activities, headings, acts }: A
 
 function Facts({ activity }: { readonly activity: ActivityView }) {
   const { dates } = useCourse();
-  const kind = kindOf(activity.kind);
-  const happens = kind?.happens?.(activity.settings);
   const { due } = activity.schedule;
   const state = stateOf(activity);
   return (
@@ -179,7 +177,7 @@ function Facts({ activity }: { readonly activity: ActivityView }) {
       <KindIcon kind={activity.kind} />
       <b>{activity.title}</b>
       <Muted className="when">
-        {due ? `Due ${dates.dateTime(due)}` : happens && sayHappening(happens, dates)}
+        {due ? `Due ${dates.dateTime(due)}` : sayHappenings(activity.happens, dates)}
       </Muted>
       <span>
         <Tag $look={stateLook[state]}>{stateWords[state]}</Tag>

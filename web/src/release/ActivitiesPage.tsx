@@ -3,7 +3,7 @@ import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { ProblemStrip, unshown } from '../api/index.js';
-import { draftOfKind, kindOf, sayHappening } from '../kinds/index.js';
+import { draftOfKind, kindOf, sayHappenings } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { Bar, Button, ButtonLink, Empty, Muted, Page, Scroll, Small, Tag, Waiting } from '../look/index.js';
 import { useCourse } from '../course/index.js';
@@ -205,7 +205,6 @@ function Activities({ title, activities, choosing }: ActivitiesProps) {
           const state = stateOf(activity);
           const kind = kindOf(activity.kind);
           const isWork = kind?.isWork ?? true;
-          const happens = kind?.happens?.(activity.settings);
           return (
             <Row key={activity.id} data-choosable={choosing ? '' : undefined}>
               {choosing && (
@@ -234,7 +233,7 @@ function Activities({ title, activities, choosing }: ActivitiesProps) {
                   ) : isWork ? (
                     <Muted>No due date</Muted>
                   ) : (
-                    happens && sayHappening(happens, dates)
+                    sayHappenings(activity.happens, dates)
                   )}
                 </span>
                 <Small>

@@ -96,6 +96,7 @@ function Composer({ activity, reload }: ComposerProps) {
                     <kind.SettingsForm
                       key={draft.kind}
                       settings={composing.typedSettings}
+                      groups={target.mode === 'common' ? null : composing.named}
                       onChange={(next) => change({ settings: next as ActivityDraft['settings'] })}
                     />
                   </Suspense>

@@ -90,7 +90,8 @@ export function CopyPreview({ activityId, draft, kind, target, groups, dates }: 
   const isCommon = target.mode === 'common';
   const group = isCommon ? undefined : (groups.find((each) => each.groupId === chosen) ?? groups[0]);
   const { opens, due } = draft.schedule;
-  const happens = kind?.happens?.(draft.settings);
+  const settings = kind?.settings.safeParse(draft.settings).data ?? draft.settings;
+  const happens = kind?.happens?.(kind.forGroup?.(settings, group?.groupId ?? null) ?? settings);
   const facts = [
     kind?.word,
     opens && `opens ${dates.dateTime(opens)}`,

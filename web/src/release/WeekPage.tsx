@@ -7,7 +7,6 @@ import { dayAt } from '@jigsaw/core/release';
 import { counted, namesTogether } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { kindOf } from '../kinds/index.js';
 import { Bar, Button, ButtonLink, Muted, Page, Scroll, Small, Tag, Waiting } from '../look/index.js';
 import { useNow } from '../page/index.js';
 import { stateOf } from './activityList.js';
@@ -117,8 +116,6 @@ const whats = {
   happens: '',
 } as const satisfies Record<Entry['what'], string>;
 
-const happensOf = (activity: ActivityView) => kindOf(activity.kind)?.happens?.(activity.settings) ?? null;
-
 /** A week of the course: what goes live, opens, falls due, closes and takes place, for which groups, and where too much falls on one day. */
 export function WeekPage() {
   const { course } = useCourse();
@@ -134,7 +131,7 @@ export function WeekPage() {
   if (unshown(list) !== undefined)
     return <ProblemStrip of={list.error} onRetry={() => void list.refetch()} />;
   if (!list.data) return <Waiting what="the week" />;
-  const byDay = entriesByDay(list.data.activities, happensOf, course.timeZone);
+  const byDay = entriesByDay(list.data.activities, course.timeZone);
   const togetherByDay = groupedBy(collisions.data?.collisions ?? [], ({ day }) => day);
   const titleOf = keyedBy(list.data.activities, ({ id }) => id);
   const days = Array.from({ length: 7 }, (_, at) => daysLater(monday, at));

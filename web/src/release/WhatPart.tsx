@@ -1,4 +1,4 @@
-import { Suspense, useMemo } from 'react';
+import { Suspense } from 'react';
 import { styled } from 'styled-components';
 import { kinds } from '../kinds/index.js';
 import { Field, Part, Waiting } from '../look/index.js';
@@ -34,14 +34,7 @@ const Kinds = styled.div`
 
 /** Its kind, its title and its brief. */
 export function WhatPart({ composing }: { readonly composing: Composing }) {
-  const { draft, kind, change, chooseKind, reached } = composing;
-  const lineGroups = useMemo(
-    () =>
-      (reached?.groups ?? []).flatMap(({ groupId, name, number, isIn }) =>
-        isIn ? [{ id: groupId, name, number }] : [],
-      ),
-    [reached],
-  );
+  const { draft, kind, change, chooseKind, named } = composing;
   return (
     <Part>
       <header>
@@ -79,7 +72,7 @@ export function WhatPart({ composing }: { readonly composing: Composing }) {
             value={draft.brief}
             onChange={(brief) => change({ brief })}
             hasPlaceholders
-            groups={lineGroups}
+            groups={named}
             minHeight={110}
           />
         </Suspense>

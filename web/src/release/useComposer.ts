@@ -83,6 +83,13 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   );
   const reached = to === null ? undefined : reach.data;
   const groups = reached?.groups.filter((group) => group.isIn) ?? [];
+  const named = useMemo(
+    () =>
+      (reached?.groups ?? []).flatMap(({ groupId, name, number, isIn }) =>
+        isIn ? [{ id: groupId, name, number }] : [],
+      ),
+    [reached],
+  );
   const students = reached?.students ?? 0;
   const isClass = to !== null && isForClass(target);
   const readers = sayReaders(isClass, groups.length, students);
@@ -172,6 +179,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     to,
     reached,
     groups,
+    named,
     isClass,
     goesLiveAt,
     setGoesLiveAt,

@@ -17,7 +17,10 @@ const tasting = anActivity({
   points: null,
   schedule: undated,
   release: aRelease(),
-  settings: { starts: '2026-11-10T14:00:00.000Z', ends: '2026-11-10T17:30:00.000Z', place: 'Kitchen', isCancelled: false }, // prettier-ignore
+  happens: [
+    { starts: '2026-11-10T14:00:00.000Z', ends: '2026-11-10T17:30:00.000Z', place: 'Kitchen', isCancelled: false, whose: null }, // prettier-ignore
+    { starts: '2026-11-11T14:00:00.000Z', ends: '2026-11-11T14:20:00.000Z', place: 'Cellar', isCancelled: false, whose: 'Tun' }, // prettier-ignore
+  ],
 });
 
 describe('days of a calendar', () => {
@@ -35,7 +38,7 @@ describe('days of a calendar', () => {
 
 describe('what a course’s dates bring about', () => {
   const told = (activity: ActivityView) =>
-    [...entriesByDay([activity], () => null, 'Europe/Lisbon')].flatMap(([day, entries]) =>
+    [...entriesByDay([activity], 'Europe/Lisbon')].flatMap(([day, entries]) =>
       entries.map(({ what, whose }) => [day, what, whose].filter(Boolean).join(' ')),
     );
   it('stands on its day in the course’s zone, also for those with a date of their own', () => {
@@ -95,6 +98,7 @@ describe('the week', () => {
     const tuesday = await day(/^Tue 10 Nov/);
     expect(tuesday.getByText(/14:00–17:30/)).toBeInTheDocument();
     expect(tuesday.getByText(/^Kitchen · /)).toBeInTheDocument();
+    expect((await day(/^Wed 11 Nov/)).getByText('Cellar · only for Tun')).toBeInTheDocument();
     expect((await day(/^Sun 15 Nov/)).getByText('Draft')).toBeInTheDocument();
   });
 

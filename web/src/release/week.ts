@@ -25,25 +25,23 @@ export const mondayOf = (day: Day): Day => daysLater(day, -((new Date(day).getUT
 export const isDay = (text: string | null): text is Day =>
   text !== null && /^2[01]\d\d-\d\d-\d\d$/.test(text) && !Number.isNaN(Date.parse(text));
 
-/** What happens on each day, in its order: drafts as they are planned, nothing of what was withdrawn.
- * @param happensOf when something takes place by its kind. */
+/** What happens on each day, in its order: drafts as they are planned, nothing of what was withdrawn. */
 export function entriesByDay(
   activities: readonly ActivityView[],
-  happensOf: (activity: ActivityView) => Happening | null,
   timeZone: string,
 ): ReadonlyMap<Day, readonly Entry[]> {
   const entries = activities
     .filter((activity) => stateOf(activity) !== 'withdrawn')
-    .flatMap((activity) => entriesOf(activity, happensOf(activity)))
+    .flatMap(entriesOf)
     .toSorted((a, b) => a.at.localeCompare(b.at) || a.activity.title.localeCompare(b.activity.title));
   return groupedBy(entries, (entry) => dayAt(Date.parse(entry.at), timeZone));
 }
 
-function entriesOf(activity: ActivityView, happens: Happening | null): readonly Entry[] {
+function entriesOf(activity: ActivityView): readonly Entry[] {
   const { schedule, release, extensions, studentExtensions } = activity;
   const found: Entry[] = [];
-  const add = (what: Entry['what'], at: string | null | undefined, whose: string | null = null) => {
-    if (at) found.push({ at, what, whose, happens: what === 'happens' ? happens : null, activity });
+  const add = (what: Entry['what'], at: string | null, whose: string | null = null) => {
+    if (at !== null) found.push({ at, what, whose, happens: null, activity });
   };
   const { state, at: since } = release?.state ?? { state: 'draft', at: null };
   add('goes-live', state === 'scheduled' ? since : null);
@@ -55,6 +53,7 @@ function entriesOf(activity: ActivityView, happens: Happening | null): readonly 
     add('due', due, name);
     add('closes', closes === due ? null : closes, name);
   }
-  add('happens', happens?.starts);
+  for (const happens of activity.happens)
+    found.push({ at: happens.starts, what: 'happens', whose: happens.whose, happens, activity });
   return found;
 }

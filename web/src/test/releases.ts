@@ -20,6 +20,7 @@ export const anActivity = (more: Partial<ActivityView> = {}): ActivityView => ({
   release: null,
   extensions: [],
   studentExtensions: [],
+  happens: [],
   ...more,
 });
 

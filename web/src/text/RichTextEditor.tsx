@@ -9,7 +9,7 @@ import { onlyFor } from '@jigsaw/core/release';
 import type { RichTextNode } from '@jigsaw/core/text';
 import { Button, Choice } from '../look/index.js';
 import { Prose, sayPlaceholder } from './RichText.js';
-import type { LineGroup } from './linesFor.js';
+import type { NamedGroup } from './linesFor.js';
 import { LineGroups } from './linesFor.js';
 import { asContent, briefExtensions, clean, extensions } from './written.js';
 
@@ -97,7 +97,7 @@ interface EditorProps {
   /** Offers the blanks that each group's copy fills in. */
   readonly hasPlaceholders?: boolean;
   /** Offers lines that only some of these read. */
-  readonly groups?: readonly LineGroup[];
+  readonly groups?: readonly NamedGroup[];
   /** Pages that chosen words can be made to lead to. */
   readonly pages?: readonly { readonly id: string; readonly title: string }[];
   readonly foot?: ReactNode;
@@ -155,7 +155,7 @@ export default function RichTextEditor({
   );
 }
 
-const noGroups: readonly LineGroup[] = [];
+const noGroups: readonly NamedGroup[] = [];
 
 function EditorTools({
   editor,
