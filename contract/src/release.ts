@@ -58,12 +58,14 @@ export const KindName = z.string().regex(/^[a-z][a-z-]{1,39}$/);
 export const KindSettings = z.record(z.string(), z.unknown());
 export type KindSettings = z.infer<typeof KindSettings>;
 
-/** A file that staff attached, for everyone to read who gets the activity. Its id says which; the rest is told of it. */
+/** A file that staff attached for everyone who gets the activity. Its id says which; the rest is told of it. */
 export const AttachedFile = z.strictObject({
   id: FileId,
   name: z.string().max(255),
   mediaType: z.string().max(200),
   sizeBytes: z.number().int(),
+  /** Each copy has its own, which those in it change; otherwise all read the same. */
+  isPerGroup: z.boolean(),
 });
 export type AttachedFile = z.infer<typeof AttachedFile>;
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ActivityId, CopyId, DateTime, ReleaseId } from './common.js';
 import { Member } from './course.js';
+import { OwnFiles } from './ownFiles.js';
 import {
   AttachedFile,
   Happening,
@@ -91,7 +92,10 @@ export const CopyHead = z.object({
   settings: KindSettings,
   title: z.string(),
   brief: StoredRichText,
+  /** For all to read. */
   files: z.array(AttachedFile),
+  /** Of which this copy has its own. */
+  ownFiles: OwnFiles,
   points: z.string().nullable(),
   rubric: Rubric.nullable(),
   /** The asker's dates: with the extension of this group, if it has one, and for a student with their own. */

@@ -29,8 +29,14 @@ export class Client {
     return this.ask<Answer>('DELETE', path);
   }
 
-  async upload<Answer>(path: string, name: string, type: string, content: string | Buffer): Promise<Answer> {
-    const query = new URLSearchParams({ name, type });
+  async upload<Answer>(
+    path: string,
+    name: string,
+    type: string,
+    content: string | Buffer,
+    more: Readonly<Record<string, string>> = {},
+  ): Promise<Answer> {
+    const query = new URLSearchParams({ ...more, name, type });
     const body = typeof content === 'string' ? content : new Uint8Array(content);
     return this.send<Answer>('POST', `${path}?${query}`, { type: 'application/octet-stream', body });
   }

@@ -71,15 +71,29 @@ export async function write(
   });
 }
 
-/** Attaches a file to a draft, for everyone to read who gets it. */
+/** Attaches a file to a draft, for everyone to read who gets it, or as each group's own. */
 export async function attach(
   { instructor }: Pick<Stage, 'instructor'>,
   draft: ActivityView,
-  { name, type, content }: { readonly name: string; readonly type: string; readonly content: string },
+  {
+    name,
+    type,
+    content,
+    isPerGroup = false,
+  }: {
+    readonly name: string;
+    readonly type: string;
+    readonly content: string;
+    readonly isPerGroup?: boolean;
+  },
 ): Promise<ActivityView> {
   const { id, version } = draft;
   const file = await instructor.upload<AttachedFile>(`activities/${id}/files`, name, type, content);
-  return instructor.put<ActivityView>(`activities/${id}`, { ...draftOf(draft), files: [file], version });
+  return instructor.put<ActivityView>(`activities/${id}`, {
+    ...draftOf(draft),
+    files: [{ ...file, isPerGroup }],
+    version,
+  });
 }
 
 /** To all bench teams with a copy each, unless `how` says otherwise. */

@@ -21,7 +21,7 @@ import {
 } from './people.js';
 import { certificates, handInReports, markCritiques, markReports, readMost } from './marking.js';
 import { questionnaires } from './questions.js';
-import { benchCalls, noticesAndEvents, thingsToUse } from './toRead.js';
+import { benchCalls, noticesAndEvents, thingsToUse, workInReadings } from './toRead.js';
 import { openTalks, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import { arrangeOutline } from './outline.js';
 import { choosePanels } from './panels.js';
@@ -178,8 +178,10 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
     name: 'readings-to-work-with.csv',
     type: 'text/csv',
     content: readings,
+    isPerGroup: true,
   });
   await release(stage, sheet);
+  await workInReadings(stage, kinetics.title, sheet, readings);
   for (const vessel of ['Crock', 'Carboy', 'Kvevri', 'Cask'] as const) {
     clock.daysAgo(1, '20:10');
     await handInFor(

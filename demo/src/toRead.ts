@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid';
 import type { BoardView } from '@jigsaw/contract/placing';
+import type { ActivityView } from '@jigsaw/contract/release';
 import { inTurn } from '@jigsaw/core/calendar';
 import { sure } from '@jigsaw/core/lists';
 import { theClass } from '@jigsaw/core/release';
@@ -148,4 +149,23 @@ export async function noticesAndEvents(stage: Stage): Promise<void> {
     }),
     toAll,
   );
+}
+
+/** Crock works in its own copy of a file: twice a newer version, the second by someone else. */
+export async function workInReadings(
+  { instructor, people, courseId, clock, seated }: Stage,
+  title: string,
+  { files }: ActivityView,
+  readings: string,
+): Promise<void> {
+  const { copyId } = sure((await copiesOf(instructor, courseId, title)).get('Crock'));
+  const { id, name, mediaType } = sure(files[0]);
+  const path = `copies/${copyId}/own-files/${id}/versions`;
+  const lines = readings.trim().split('\n');
+  const [first, second] = seated('Crock').map((email) => people.of(email));
+  clock.daysAgo(3, '18:20');
+  const drop = [`${lines[0]},pH per hour`, ...lines.slice(1).map((line, at) => `${line},${['', '-0.057', '-0.068', '-0.026'][at]}`)].join('\n'); // prettier-ignore
+  await sure(second).upload(path, name, mediaType, drop, { newest: '0' });
+  clock.daysAgo(2, '09:45');
+  await sure(first).upload(path, name, mediaType, `${drop}\n72,3.61,2.2,-0.015\n`, { newest: '1' });
 }

@@ -26,6 +26,7 @@ import { UnitOfWork } from '../platform/unitOfWork.js';
 import { PlacingModule } from '../placing/index.js';
 import { ReleaseModule } from '../release/index.js';
 import { OutlineModule } from '../outline/index.js';
+import { OwnFilesModule } from '../ownFiles/index.js';
 import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
@@ -78,6 +79,7 @@ export class AppModule {
         RosterModule,
         ReleaseModule,
         OutlineModule,
+        OwnFilesModule,
         RoomsModule,
         HandInModule,
         DiscussionModule,

@@ -41,6 +41,8 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
           scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
+          // What was recorded is played before it is sent.
+          mediaSrc: ["'self'", 'blob:'],
           workerSrc: ["'self'", 'blob:'],
           connectSrc: ["'self'"],
           fontSrc: ["'self'"],

@@ -40,7 +40,7 @@ const thereFor: Record<string, readonly Name[]> = {
     crock,
     `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
      deletePost
-     restorePost readAnswers giveAnswers readCall stepIn stayIn leaveCall setDoor readEventFile readAttachedFile readWiki readPage readRevision deletePage restorePage`,
+     restorePost readAnswers giveAnswers readCall stepIn stayIn leaveCall setDoor readEventFile readAttachedFile readOwnFile restoreOwnFile readWiki readPage readRevision deletePage restorePage`,
   ),
   ...forAll(
     markers,
@@ -55,7 +55,7 @@ const thereFor: Record<string, readonly Name[]> = {
 const notAsked = [
   ...['signIn', 'signInAsDemoPerson', 'lookAtLink', 'openLink', 'mailLink', 'signOut', 'readSession'],
   ...['readFrontDoor', 'readHealth', 'readOpenSessions', 'endSession', 'endOtherSessions'],
-  ...['createCourse', 'listCourses', 'followChanges', 'addFile', 'attachFile'],
+  ...['createCourse', 'listCourses', 'followChanges', 'addFile', 'attachFile', 'putOwnFile'],
   ...['listCalendarAddresses', 'addCalendarAddress', 'removeCalendarAddress', 'readCalendar'],
 ];
 

@@ -30,6 +30,7 @@ import { Calls1767100000000 } from './1767100000000-calls.js';
 import { Questionnaires1767200000000 } from './1767200000000-questionnaires.js';
 import { Moments1767300000000 } from './1767300000000-moments.js';
 import { OutlineOfCourses1767400000000 } from './1767400000000-outline.js';
+import { OwnFiles1767500000000 } from './1767500000000-ownFiles.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -71,4 +72,5 @@ export const migrations = [
   Questionnaires1767200000000,
   Moments1767300000000,
   OutlineOfCourses1767400000000,
+  OwnFiles1767500000000,
 ] as const;

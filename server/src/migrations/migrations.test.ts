@@ -61,6 +61,21 @@ describe('migrations on rows that are there', () => {
     ]);
     await dataSource.runMigrations();
   });
+
+  it('make files that were attached before for all to read, in their order, also those in work', async () => {
+    const files = ['b', 'a'].map((name) => ({ id: id('d'), name, mediaType: 'text/plain', sizeBytes: 1 }));
+    const all = async () => (await dataSource.query<object[]>(`SELECT "files", "inWork" FROM "activity"`))[0];
+    const at = migrations.findIndex(({ name }) => name.startsWith('OwnFiles'));
+    for (let undone = migrations.length; undone > at; undone -= 1) await dataSource.undoLastMigration();
+    const before = { files, inWork: { title: 'Report', files } };
+    await dataSource.query(`UPDATE "activity" SET "files" = $1, "inWork" = $2`, [JSON.stringify(files), JSON.stringify(before.inWork)]); // prettier-ignore
+    await dataSource.runMigrations();
+    const forAll = files.map((file) => ({ ...file, isPerGroup: false }));
+    expect(await all()).toEqual({ files: forAll, inWork: { title: 'Report', files: forAll } });
+    for (let undone = migrations.length; undone > at; undone -= 1) await dataSource.undoLastMigration();
+    expect(await all()).toEqual(before);
+    await dataSource.runMigrations();
+  });
 });
 
 const now = '2026-11-01T10:00:00Z';

@@ -23,10 +23,10 @@ export async function knownFiles(
     ),
     (file) => file.id,
   );
-  return [...new Set(wanted.map(({ id }) => id))].map((id) => {
+  return [...keyedBy(wanted, ({ id }) => id).values()].map(({ id, isPerGroup }) => {
     const file = kept.get(id);
     if (!file) throw problems.invalidInput('One of the files is not here. Remove it, and add it again.');
-    return attached(file);
+    return { ...attached(file), isPerGroup };
   });
 }
 
@@ -36,4 +36,5 @@ export const attached = ({ id, name, mediaType, sizeBytes }: FileRow): AttachedF
   name,
   mediaType,
   sizeBytes: Number(sizeBytes),
+  isPerGroup: false,
 });

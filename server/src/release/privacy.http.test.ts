@@ -46,6 +46,7 @@ const unknown: Things = {
 const common = ({ copy, release, activity, group, person }: Things): Ask[] => [
   { method: 'get', path: `/api/copies/${copy}` },
   { method: 'post', path: `/api/copies/${copy}/seen`, body: { what: 'all' } },
+  { method: 'get', path: `/api/copies/${copy}/own-files/${unknownId}/versions/0` },
   { method: 'get', path: `/api/copies/${copy}/marks/group` },
   { method: 'get', path: `/api/copies/${copy}/marks/${person}` },
   { method: 'put', path: `/api/copies/${copy}/marks/group`, body: { ...aSheet, typedMark: '40' } },

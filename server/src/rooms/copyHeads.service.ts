@@ -8,6 +8,7 @@ import { briefFor } from '@jigsaw/core/release';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
+import { OwnFilesService } from '../ownFiles/index.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, Kinds, membersOfCopies, plainDecimal } from '../release/index.js';
 import { groupTags } from '../sets/index.js';
@@ -21,6 +22,7 @@ export class CopyHeads {
     private readonly gate: Gate,
     private readonly kinds: Kinds,
     private readonly news: News,
+    private readonly ownFiles: OwnFilesService,
     private readonly clock: Clock,
   ) {}
 
@@ -64,7 +66,8 @@ export class CopyHeads {
         copyOf: copy.groupId,
         groups: viewer.role === 'student' ? viewer.groups.map(({ groupId }) => groupId) : null,
       }),
-      files: [...activity.files],
+      files: activity.files.filter(({ isPerGroup }) => !isPerGroup),
+      ownFiles: await this.ownFiles.of(manager, access),
       points: activity.points === null ? null : plainDecimal(activity.points),
       rubric: activity.rubric as CopyHead['rubric'],
       schedule: { opens: iso(schedule.opens), due: iso(schedule.due), closes: iso(schedule.closes) },

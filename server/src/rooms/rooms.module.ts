@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CourseModule } from '../course/index.js';
+import { OwnFilesModule } from '../ownFiles/index.js';
 import { ReleaseModule } from '../release/index.js';
 import { CopyHeads } from './copyHeads.service.js';
 import { MarksInRooms } from './marksInRooms.js';
@@ -11,7 +12,7 @@ import { SeenController } from './seen.controller.js';
 import { StaffNews } from './staffNews.service.js';
 
 @Module({
-  imports: [CourseModule, ReleaseModule],
+  imports: [CourseModule, ReleaseModule, OwnFilesModule],
   controllers: [RoomsController, SeenController],
   providers: [RoomsService, RoomLinesService, CopyHeads, News, StaffNews, MarksInRooms],
   exports: [CopyHeads, News, StaffNews, MarksInRooms],

@@ -277,21 +277,39 @@ export const attach = (by: Browser, activityId: string, name: string, bytes: Buf
     .set('Content-Type', 'application/octet-stream')
     .send(bytes);
 
-/** An assignment that was released with a file. */
+/** A new version of a file that a copy has as its own. */
+export const putOwn = (
+  by: Browser,
+  copyId: string,
+  fileId: string,
+  newest: number,
+  content: string,
+  name = 'log.csv',
+) =>
+  by
+    .post(`/api/copies/${copyId}/own-files/${fileId}/versions`)
+    .query({ name, type: 'text/csv', newest })
+    .set('Content-Type', 'application/octet-stream')
+    .send(Buffer.from(content));
+
+/** An assignment that was released with a file.
+ * @param isPerGroup each group has its own of it, and may change it. */
 export async function attachedTo(
   given: CourseForTests,
   name: string,
   content: string,
+  { isPerGroup = false, title = anAssignment().title }: { isPerGroup?: boolean; title?: string } = {},
 ): Promise<{ readonly live: ActivityView; readonly fileId: string }> {
   const { instructor, course, set } = given;
   const path = `/api/courses/${course.id}/activities`;
-  const draft = (await instructor.post(path).send(anAssignment()).expect(200)).body as ActivityView;
+  const written = anAssignment({ title });
+  const draft = (await instructor.post(path).send(written).expect(200)).body as ActivityView;
   const file = (await attach(instructor, draft.id, name, Buffer.from(content)).expect(200))
     .body as AttachedFile;
   const edited = (
     await instructor
       .put(`/api/activities/${draft.id}`)
-      .send({ ...anAssignment(), files: [file], version: draft.version })
+      .send({ ...written, files: [{ ...file, isPerGroup }], version: draft.version })
       .expect(200)
   ).body as ActivityView;
   const how = {

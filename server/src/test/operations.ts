@@ -5,6 +5,7 @@ import type { MarkView } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CourseSettings } from '@jigsaw/contract/course';
+import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { settingsOf } from '@jigsaw/contract/sets';
 import type { PageView } from '@jigsaw/contract/wiki';
@@ -29,8 +30,22 @@ export interface Operation {
 /** Every operation that takes a body, with one that is taken. */
 export function takingOperations(server: TestServer, given: CourseForTests, things: Things): Operation[] {
   const { instructor, course, set, board } = given;
-  const { live, copyId, talk, wiki, call, poll, post, pageId, other, panels, tables, audience, heading } =
-    things;
+  const {
+    live,
+    copyId,
+    talk,
+    wiki,
+    call,
+    ownFile,
+    poll,
+    post,
+    pageId,
+    other,
+    panels,
+    tables,
+    audience,
+    heading,
+  } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
   const read = async <Answer>(path: string, by: Browser = instructor) =>
@@ -98,6 +113,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     ),
     one('mailLink', 'post', 'session/mailed-link', () => ({ email: 'a@b.example' }), server.browser()),
     one('giveAnswers', 'put', `copies/${poll.copyId}/answers`, async () => ({ answers: { [poll.question]: 3 }, version: (await read<{ mine: { version: number } | null }>(`copies/${poll.copyId}/answers`, noor.browser)).mine?.version ?? 0, isAnonymous: false }), noor.browser), // prettier-ignore
+    one('restoreOwnFile', 'post', `copies/${ownFile.copyId}/own-files/${ownFile.fileId}/restore`, async () => ({ number: 0, newest: (await read<CopyHead>(`copies/${ownFile.copyId}`, noor.browser)).ownFiles.files[0]?.versions[0]?.number ?? 0 }), noor.browser), // prettier-ignore
     one('stepIn', 'post', `copies/${call}/call/visits`, () => ({ id: randomUUID() }), noor.browser),
     one('setDoor', 'put', `copies/${call}/call/door`, async () => ({ address: 'https://a.example', version: (await read<{ door: { version: number } }>(`copies/${call}/call`, noor.browser)).door.version }), noor.browser), // prettier-ignore
     one('addCalendarAddress', 'post', 'calendar-addresses', () => ({ label: 'Phone' })),
@@ -176,6 +192,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     wiki,
     event,
     call,
+    ownFile,
     poll,
     visitId,
     attachedId,
@@ -251,6 +268,12 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('readCall', 'get', `copies/${call}/call`, noor.browser),
     one('stayIn', 'put', `copies/${call}/call/visits/${visitId}`, noor.browser),
     one('leaveCall', 'delete', `copies/${call}/call/visits/${visitId}`, noor.browser),
+    one(
+      'readOwnFile',
+      'get',
+      `copies/${ownFile.copyId}/own-files/${ownFile.fileId}/versions/1`,
+      noor.browser,
+    ),
     one('readAttachedFile', 'get', `copies/${copyId}/attached/${attachedId}`, noor.browser),
     one('readFileOfActivity', 'get', `activities/${live.id}/files/${attachedId}`),
     one('listCalendarAddresses', 'get', 'calendar-addresses'),

@@ -8,7 +8,7 @@ import type { GroupSetView } from '@jigsaw/contract/sets';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { sure } from '@jigsaw/core/lists';
 import { wholeSet } from '@jigsaw/core/release';
-import { addFile, aText, attachedTo, copyOf, released, toRead } from './aCourse.js';
+import { addFile, aText, attachedTo, copyOf, putOwn, released, toRead } from './aCourse.js';
 import type { z } from 'zod';
 import type { CourseForTests } from './aCourse.js';
 import type { Browser } from './testServer.js';
@@ -22,6 +22,8 @@ export interface Things {
   readonly wiki: string;
   readonly event: string;
   readonly call: string;
+  /** Of an assignment, with one version that Noor put there. */
+  readonly ownFile: { readonly copyId: string; readonly fileId: string };
   readonly visitId: string;
   /** A questionnaire, its activity and its one question, on a scale. */
   readonly poll: { readonly copyId: string; readonly activityId: string; readonly question: string };
@@ -53,6 +55,9 @@ export async function someThings(given: CourseForTests): Promise<Things> {
   const copyId = await copyOf(noor.browser, course.id);
   const event = await copyOf(noor.browser, course.id, 'Meeting');
   await released(given, toRead('call', { title: 'Bench call' }));
+  const sheet = await attachedTo(given, 'sheet.csv', 'day,pH', { isPerGroup: true, title: 'Sheet' });
+  const ownFile = { copyId: await copyOf(noor.browser, course.id, 'Sheet'), fileId: sheet.fileId };
+  await putOwn(noor.browser, ownFile.copyId, ownFile.fileId, 0, course.id).expect(200);
   const call = await copyOf(noor.browser, course.id, 'Bench call');
   const visitId = randomUUID();
   await noor.browser.post(`/api/copies/${call}/call/visits`).send({ id: visitId }).expect(200);
@@ -102,6 +107,7 @@ export async function someThings(given: CourseForTests): Promise<Things> {
     wiki,
     event,
     call,
+    ownFile,
     visitId,
     poll,
     attachedId: attached.fileId,

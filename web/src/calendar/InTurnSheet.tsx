@@ -28,6 +28,13 @@ const Form = styled.div`
   }
 `;
 const longest = 1440;
+const usual = 20;
+
+/** So many minutes that all groups fit between the start and the end. */
+function fitting({ starts, ends }: EventSettings, groups: number): number {
+  if (starts === null || ends === null) return usual;
+  return Math.max(1, Math.floor((Date.parse(ends) - Date.parse(starts)) / 60_000 / groups));
+}
 
 interface InTurnSheetProps {
   readonly settings: EventSettings;
@@ -40,7 +47,7 @@ interface InTurnSheetProps {
 export function InTurnSheet({ settings, groups, onSet, onClose }: InTurnSheetProps) {
   const { course, dates } = useCourse();
   const [first, setFirst] = useState(settings.starts);
-  const [lasts, setLasts] = useState(20);
+  const [lasts, setLasts] = useState(() => fitting(settings, groups.length));
   const [pause, setPause] = useState(0);
   const order = groups.map(({ id }) => id);
   const placeOf = (groupId: string) => settings.own.find((each) => each.groupId === groupId)?.place ?? '';
@@ -49,6 +56,8 @@ export function InTurnSheet({ settings, groups, onSet, onClose }: InTurnSheetPro
       ? []
       : inTurn(order, { first, lasts, pause }).map((each) => ({ ...each, place: placeOf(each.groupId) }));
   const replaced = settings.own.length;
+  const last = times.at(-1);
+  const isTooLong = last && settings.ends !== null && Date.parse(last.ends) > Date.parse(settings.ends);
   return (
     <Sheet title="One group after another" onClose={onClose}>
       <Form>
@@ -84,6 +93,13 @@ export function InTurnSheet({ settings, groups, onSet, onClose }: InTurnSheetPro
             </li>
           ))}
         </ol>
+        {last && (
+          <Small role="status">
+            The last group is done {dates.dateTime(last.ends)}
+            {isTooLong && settings.ends !== null && `, after the end for all at ${dates.time(settings.ends)}`}
+            .
+          </Small>
+        )}
         {replaced > 0 && (
           <Small role="status">
             This replaces the times of {counted(replaced, 'group')}; places of their own stay.

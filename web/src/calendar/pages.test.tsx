@@ -127,7 +127,11 @@ describe('times of groups', () => {
     await user.click(await screen.findByRole('button', { name: 'One group after another…' }));
     const sheet = within(await screen.findByRole('dialog', { name: 'One group after another' }));
     const rows = () => within(sheet.getByRole('list', { name: 'Times as they would be' })).getAllByRole('listitem').map((row) => row.textContent); // prettier-ignore
-    expect(rows()).toEqual(['1CrockThu 12 Nov, 10:00–10:20', '2TunThu 12 Nov, 10:20–10:40']);
+    expect(rows()).toEqual(['1CrockThu 12 Nov, 10:00–11:00', '2TunThu 12 Nov, 11:00–12:00']);
+    expect(sheet.getByText('The last group is done Thu 12 Nov, 12:00.')).toBeInTheDocument();
+    const each = sheet.getByRole('textbox', { name: 'Minutes for each group' });
+    await user.clear(each);
+    await user.type(each, '20{Enter}');
     const pause = sheet.getByRole('textbox', { name: 'Minutes between groups' });
     await user.clear(pause);
     await user.type(pause, '5{Enter}');

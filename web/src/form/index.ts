@@ -1,4 +1,6 @@
 export { ArrivingFiles, UploadFaults, useUploads } from './uploads.js';
+export { canRecord } from './useRecorder.js';
+export { RecordSheet } from './RecordSheet.js';
 export { NotRead, readApart } from './readApart.js';
 export type { Readable } from './reading.js';
 export { DelimiterChoice, isDelimiter } from './DelimiterChoice.js';

@@ -9,12 +9,14 @@ export interface Upload<Answer> {
 /** Sends a file's bytes as they are read. fetch cannot tell how far an upload is, so this is the older request.
  * @param address under /api/
  * @param onProgress 0 to 1.
+ * @param more of the query, beside the file's name and type.
  * @throws an Error with a sentence for people; nothing of a cancelled or refused file stays. */
 export function uploadFile<Answer>(
   address: string,
   answer: Schema<Answer>,
   file: File,
   onProgress: (share: number) => void,
+  more: Readonly<Record<string, string>> = {},
 ): Upload<Answer> {
   const request = new XMLHttpRequest();
   const done = new Promise<Answer>((resolve, reject) => {
@@ -27,7 +29,7 @@ export function uploadFile<Answer>(
       reject(new Error(`${file.name} did not arrive: the line to the server broke. Add it again.`));
     request.onabort = () => reject(new Error(`${file.name} was not added.`));
   });
-  const query = new URLSearchParams({ name: file.name, type: file.type });
+  const query = new URLSearchParams({ ...more, name: file.name, type: file.type });
   request.open('POST', `/api/${address}?${query}`);
   request.setRequestHeader('Content-Type', 'application/octet-stream');
   request.send(file);

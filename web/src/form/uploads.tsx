@@ -21,11 +21,13 @@ export interface Uploads {
 }
 
 /** Files on their way to one address.
- * @param onArrived with the answer to each. */
+ * @param onArrived with the answer to each.
+ * @param more of the query, beside each file's name and type. */
 export function useUploads<Answer>(
   address: string,
   answer: Schema<Answer>,
   onArrived: (answer: Answer) => void,
+  more: Readonly<Record<string, string>> = {},
 ): Uploads {
   const [arriving, setArriving] = useState<readonly ArrivingFile[]>([]);
   const [faults, setFaults] = useState<readonly string[]>([]);
@@ -33,8 +35,12 @@ export function useUploads<Answer>(
   const add = async (file: File) => {
     counter.current += 1;
     const id = counter.current;
-    const { done, cancel } = uploadFile(address, answer, file, (share) =>
-      setArriving((before) => before.map((each) => (each.id === id ? { ...each, share } : each))),
+    const { done, cancel } = uploadFile(
+      address,
+      answer,
+      file,
+      (share) => setArriving((before) => before.map((each) => (each.id === id ? { ...each, share } : each))),
+      more,
     );
     setArriving((before) => [...before, { id, name: file.name, share: 0, cancel }]);
     try {

@@ -28,6 +28,12 @@ const List = styled.ul`
   a:hover {
     background: var(--wash);
   }
+  audio,
+  video {
+    grid-column: 1 / -1;
+    width: 100%;
+    max-height: 320px;
+  }
   b {
     font: 620 13px/17px var(--font-text);
     overflow-wrap: anywhere;
@@ -43,17 +49,22 @@ export function saySize(bytes: number): string {
 
 interface FileLinksProps {
   readonly label: string;
-  readonly files: readonly { readonly id: string; readonly name: string; readonly sizeBytes: number }[];
+  readonly files: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly mediaType: string;
+    readonly sizeBytes: number;
+  }[];
   readonly addressOf: (fileId: string) => string;
   readonly act?: (fileId: string, name: string) => ReactNode;
 }
 
-/** Files to fetch, by name and size. */
+/** Files to fetch, by name and size; sound and video can be played where they stand. */
 export function FileLinks({ label, files, addressOf, act }: FileLinksProps) {
   if (files.length === 0) return null;
   return (
     <List aria-label={label}>
-      {files.map(({ id, name, sizeBytes }) => (
+      {files.map(({ id, name, mediaType, sizeBytes }) => (
         <li key={id}>
           <a href={addressOf(id)} download={name}>
             <FileText size={17} aria-hidden="true" />
@@ -62,6 +73,12 @@ export function FileLinks({ label, files, addressOf, act }: FileLinksProps) {
             <Download size={15} aria-hidden="true" />
           </a>
           {act?.(id, name)}
+          {mediaType.startsWith('audio/') && (
+            <audio controls preload="none" src={addressOf(id)} aria-label={`Play ${name}`} />
+          )}
+          {mediaType.startsWith('video/') && (
+            <video controls preload="none" src={addressOf(id)} aria-label={`Play ${name}`} />
+          )}
         </li>
       ))}
     </List>

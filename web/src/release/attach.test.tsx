@@ -8,7 +8,13 @@ import { realUploads, standInForUploads } from '../test/uploads.js';
 
 afterEach(realUploads);
 
-const file = (name: string) => ({ id: id<'file'>(name), name, mediaType: 'text/plain', sizeBytes: 2048 });
+const file = (name: string) => ({
+  id: id<'file'>(name),
+  name,
+  mediaType: 'text/plain',
+  sizeBytes: 2048,
+  isPerGroup: false,
+});
 
 describe('files of an activity', () => {
   it('are attached as they arrive, none pushing out another, and removed again', async () => {

@@ -1,5 +1,6 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { FileLinks } from '../look/index.js';
+import { OwnFilesPart } from '../ownFiles/index.js';
 import { RichText } from '../text/index.js';
 import { valuesOf } from './placeholders.js';
 
@@ -13,6 +14,7 @@ export function Brief({ head }: { readonly head: CopyHead }) {
         files={head.files}
         addressOf={(fileId) => `/api/copies/${head.id}/attached/${fileId}`}
       />
+      <OwnFilesPart copyId={head.id} own={head.ownFiles} whose={head.group?.name ?? 'The class'} />
     </>
   );
 }

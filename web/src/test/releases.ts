@@ -150,6 +150,7 @@ export const aHead = (more: Partial<CopyHead> = {}): CopyHead => ({
       },
     ],
   },
+  ownFiles: { files: [], mayPut: true },
   files: [],
   points: '40',
   rubric: null,

@@ -1,0 +1,1 @@
+export { OwnFilesPart } from './OwnFilesPart.js';
