@@ -52,6 +52,7 @@ const Box = styled.section`
     align-items: center;
     gap: 8px;
     min-height: 36px;
+    padding: 6px 0;
     font: var(--t-13);
     overflow-wrap: anywhere;
   }
@@ -63,6 +64,13 @@ const Box = styled.section`
       grid-template-columns: 20px minmax(0, 1fr);
     }
     .acts {
+      grid-column: 1 / -1;
+    }
+    ol li {
+      grid-template-columns: auto auto 1fr;
+      gap: 0 8px;
+    }
+    ol li > span {
       grid-column: 1 / -1;
     }
     .acts > *,

@@ -5,7 +5,7 @@ import { briefFor } from '@jigsaw/core/release';
 import { sayHappening } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import type { Dates } from '../look/index.js';
-import { Emblem, FileLinks, hueOfGroup } from '../look/index.js';
+import { Emblem, FileLinks, hueOfGroup, Small } from '../look/index.js';
 import { RubricTable } from '../rubric/index.js';
 import { RichText } from '../text/index.js';
 import type { ReleaseTarget } from './releaseTarget.js';
@@ -67,6 +67,10 @@ const Screen = styled.article`
     letter-spacing: -0.015em;
     overflow-wrap: anywhere;
   }
+  h4 {
+    font: var(--h-14);
+    margin-top: 12px;
+  }
   .facts {
     font: var(--t-13);
     color: var(--ink-2);
@@ -101,6 +105,8 @@ export function CopyPreview({ activityId, draft, kind, target, groups, dates }: 
   ]
     .filter(Boolean)
     .join(' · ');
+  const files = draft.files ?? [];
+  const addressOf = (fileId: string) => `/api/activities/${activityId}/files/${fileId}`;
   const name = group?.name ?? (isCommon ? 'everyone' : 'a group');
   return (
     <Side aria-label="What a group will see">
@@ -149,9 +155,21 @@ export function CopyPreview({ activityId, draft, kind, target, groups, dates }: 
           )}
           <FileLinks
             label="Attached files in the preview"
-            files={draft.files ?? []}
-            addressOf={(fileId) => `/api/activities/${activityId}/files/${fileId}`}
+            files={files.filter(({ isPerGroup }) => !isPerGroup)}
+            addressOf={addressOf}
           />
+          {files.some(({ isPerGroup }) => isPerGroup) && (
+            <>
+              <h4>
+                Files to work in <Small>{name} has its own</Small>
+              </h4>
+              <FileLinks
+                label="Files to work in, in the preview"
+                files={files.filter(({ isPerGroup }) => isPerGroup)}
+                addressOf={addressOf}
+              />
+            </>
+          )}
           {draft.rubric && draft.points !== null && (
             <div style={{ marginTop: 14 }}>
               <RubricTable rubric={draft.rubric} points={draft.points} isFolded />
