@@ -65,6 +65,7 @@ const pages: readonly [path: string, work: string][] = [
   ['groups/:set/lists', 'Lists of Bench teams'],
   ['release', 'Release'],
   ['release/week', 'Week'],
+  ['release/sightlines', 'Sightlines'],
   ['outline', 'Outline'],
   ['audiences/new', 'In it'],
   ['release/:activity', 'Starter log'],

@@ -30,6 +30,7 @@ import { OwnFilesModule } from '../ownFiles/index.js';
 import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
+import { SightlinesModule } from '../sightlines/index.js';
 import { TrackModule } from '../track/index.js';
 import { CalendarModule } from '../calendar/index.js';
 import { CallModule } from '../call/index.js';
@@ -80,6 +81,7 @@ export class AppModule {
         ReleaseModule,
         OutlineModule,
         OwnFilesModule,
+        SightlinesModule,
         RoomsModule,
         HandInModule,
         DiscussionModule,

@@ -99,6 +99,7 @@ const pages: readonly Page[] = [
   ['the gradebook', ofStaff('gradebook')],
   ['the release list', ofStaff('activities')],
   ['what collides', ofStaff('collisions')],
+  ['the sightlines', ofStaff('sightlines')],
   ['the outline for staff', ofStaff('outline')],
   ['the outline for a student', ofStudent('outline')],
   [

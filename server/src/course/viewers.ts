@@ -54,6 +54,33 @@ export class Viewers {
     return rows.map(viewerOf);
   }
 
+  /** Everyone who is or was in a course, in the order of their names, with when they left. Who may know of them is the caller's to decide. */
+  async everyone(
+    manager: EntityManager,
+    courseId: CourseId,
+  ): Promise<
+    {
+      readonly viewer: Viewer;
+      readonly name: string;
+      readonly reading: string | null;
+      readonly leftAt: Date | null;
+    }[]
+  > {
+    const rows = await this.read(manager, `e."courseId" = $1`, [courseId]);
+    const viewers = new Map(rows.map((row) => [row.id, viewerOf(row)]));
+    const named = await manager.query<
+      { enrolmentId: EnrolmentId; name: string; reading: string | null; leftAt: Date | null }[]
+    >(
+      `SELECT p."enrolmentId", p."name", p."reading", e."leftAt" FROM "course_person" p JOIN "enrolment" e ON e."id" = p."enrolmentId"
+        WHERE p."courseId" = $1 ORDER BY p."name", p."enrolmentId"`,
+      [courseId],
+    );
+    return named.flatMap(({ enrolmentId, ...person }) => {
+      const viewer = viewers.get(enrolmentId);
+      return viewer ? [{ viewer, ...person }] : [];
+    });
+  }
+
   /** Who these are in one course by now, each with whose entry it is; who may not enter any more is not among them. */
   async again(
     courseId: CourseId,

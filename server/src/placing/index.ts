@@ -5,5 +5,6 @@ export { seatsForLatecomers } from './latecomers.js';
 export { Memberships } from './memberships.js';
 export { PlacingModule } from './placing.module.js';
 export { AwaitedPlaceRow, MembershipRow } from './placing.rows.js';
+export { seatsSoFar } from './seatsSoFar.js';
 export { SetCopies } from './setCopies.service.js';
 export { countStudentsToPlace } from './studentsToPlace.js';

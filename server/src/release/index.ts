@@ -12,7 +12,10 @@ export { datesOf, dueOf, isOut, isOutForAll, lastDueOf, nextDue } from './dates.
 export type { CopyAccess, Listed } from './gate.js';
 export { Kinds, lateOf, onTime } from './kinds.js';
 export type { ActivityKind, Asked, Evidence, Opening, Unit, UnitWork } from './kinds.js';
+export type { Evaluator } from './evaluate.js';
 export { membersOfCopies } from './members.js';
+export { releasesOfCourse } from './releasesOfCourse.js';
+export type { ActivityOfCourse } from './releasesOfCourse.js';
 export { ReleaseModule } from './release.module.js';
 export {
   ActivityRow,

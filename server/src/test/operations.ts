@@ -284,6 +284,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('restorePage', 'post', `copies/${wiki}/wiki/pages/${pageId}/restore`, noor.browser),
     one('withdrawActivity', 'post', `activities/${live.id}/withdraw`),
     ofCourse('listAudiences', 'audiences'),
+    ofCourse('readSightlines', 'sightlines'),
     one('deleteAudience', 'delete', `audiences/${audience.id}`),
     one('restoreAudience', 'post', `audiences/${audience.id}/restore`),
     one('deleteHeading', 'delete', `headings/${heading.id}`),

@@ -89,6 +89,10 @@ const pages: RouteObject[] = [
             lazy: pageWithKinds(async () => (await import('../release/WeekPage.js')).WeekPage),
           },
           {
+            path: 'release/sightlines',
+            lazy: pageWithKinds(async () => (await import('../sightlines/SightlinesPage.js')).SightlinesPage),
+          },
+          {
             path: 'release/:activityId',
             lazy: pageWithKinds(async () => (await import('../release/ComposerPage.js')).ComposerPage),
           },

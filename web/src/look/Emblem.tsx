@@ -9,7 +9,9 @@ const Svg = styled.svg`
   flex: none;
   overflow: visible;
   display: block;
-  path {
+  path,
+  circle,
+  rect {
     fill: var(--hue);
   }
   text {
@@ -57,15 +59,29 @@ interface EmblemProps {
   readonly look?: EmblemLook;
   /** Spoken name; without it the emblem stands beside the name and is hidden from readers. */
   readonly label?: string;
+  /** What stands in it in place of its number: a word, a shape, or nothing. */
+  readonly inside?: string | null;
+  readonly shape?: 'dot' | 'bar';
+  /** It takes the hue of what it stands in, not its number's. */
+  readonly isOfNoGroup?: boolean;
 }
 
-export function Emblem({ number, size = 24, look = 'solid', label }: EmblemProps) {
+export function Emblem({
+  number,
+  size = 24,
+  look = 'solid',
+  label,
+  inside,
+  shape,
+  isOfNoGroup,
+}: EmblemProps) {
   const form = formOf(number);
   const { x, y } = nudgeOf(form);
-  const text = size >= 22 ? String(number) : null;
+  const word = shape ? null : inside === undefined ? String(number) : inside;
+  const text = size >= 22 ? word : null;
   return (
     <Svg
-      style={hueOfGroup(number)}
+      style={isOfNoGroup ? undefined : hueOfGroup(number)}
       width={size}
       height={size}
       viewBox="0 0 100 100"
@@ -76,6 +92,8 @@ export function Emblem({ number, size = 24, look = 'solid', label }: EmblemProps
       aria-hidden={label ? undefined : true}
     >
       <path d={piecePath(form)} />
+      {shape === 'dot' && <circle cx="50" cy="50" r="13" />}
+      {shape === 'bar' && <rect x="30" y="44" width="40" height="12" rx="2" />}
       {text && (
         <text x={50 + x} y={51 + y}>
           {text}

@@ -6,10 +6,9 @@ import { styled } from 'styled-components';
 import type { Gradebook } from '@jigsaw/contract/gradebook';
 import { sure } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
-import { useAim, useLines, usualRect } from '../page/index.js';
+import { after, focusOn, nameOfSpot, spotOf, useAim, useLines, usualRect } from '../page/index.js';
+import type { Spot } from '../page/index.js';
 import { firstMark, groupPx, Line } from './GradebookLine.js';
-import { after, focusOn, nameOfSpot, spotOf } from './gridKeys.js';
-import type { Spot } from './gridKeys.js';
 
 const rowPx = 30;
 const headPx = 46;

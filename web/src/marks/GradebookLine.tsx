@@ -5,7 +5,7 @@ import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
 import { sure } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
 import { GroupChip, Muted, PersonName, Small, Spoken, Tag } from '../look/index.js';
-import { nameOfSpot } from './gridKeys.js';
+import { nameOfSpot } from '../page/index.js';
 
 /** Name and group stand before the marks. */
 export const firstMark = 2;

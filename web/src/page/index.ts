@@ -1,6 +1,8 @@
 export { belongTo, forgetBelongings } from './belongings.js';
 export { mergeParts } from './merge.js';
 export { inParts, Nearby, reveal } from './Nearby.js';
+export { after, focusOn, nameOfSpot, spotOf } from './gridKeys.js';
+export type { Spot } from './gridKeys.js';
 export { useAim } from './useAim.js';
 export { useLines, usualRect } from './useLines.js';
 export { useCopy } from './useCopy.js';

@@ -131,6 +131,7 @@ export function ActivitiesPage() {
         <Muted>Write once, release to each group</Muted>
         <span className="grow" />
         <ButtonLink to={`/c/${course.id}/outline`}>Outline</ButtonLink>
+        {mayRelease && <ButtonLink to="sightlines">Sightlines</ButtonLink>}
         <ButtonLink to="week">Week</ButtonLink>
         <ButtonLink to={`/c/${course.id}/audiences`}>Saved audiences</ButtonLink>
         {activities.length > 0 && write}

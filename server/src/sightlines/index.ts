@@ -1,0 +1,1 @@
+export { SightlinesModule } from './sightlines.module.js';

@@ -1,0 +1,7 @@
+import { Module } from '@nestjs/common';
+import { CourseModule } from '../course/index.js';
+import { SightlinesController } from './sightlines.controller.js';
+import { SightlinesService } from './sightlines.service.js';
+
+@Module({ imports: [CourseModule], controllers: [SightlinesController], providers: [SightlinesService] })
+export class SightlinesModule {}

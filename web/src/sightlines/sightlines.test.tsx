@@ -1,0 +1,146 @@
+import { describe, expect, it } from '@jest/globals';
+import { act, screen, within } from '@testing-library/react';
+import type { SightlinesView } from '@jigsaw/contract/sightlines';
+import { courseId, id } from '../test/data.js';
+import { inCourse, showPage } from '../test/showPage.js';
+import { sayCell, shortLater } from './words.js';
+
+const [benches, panels, crock, tun, sour] = [id<'group-set'>('benches'), id<'group-set'>('panels'), id<'group'>('crock'), id<'group'>('tun'), id<'group'>('sour')]; // prettier-ignore
+const at = '2026-11-01T10:00:00.000Z';
+const person = (name: string, more: Partial<SightlinesView['people'][number]> = {}): SightlinesView['people'][number] => ({ enrolmentId: id<'enrolment'>(name), name, reading: null, role: 'student', leftAt: null, leads: [], seesOnlyLed: false, ...more }); // prettier-ignore
+const seat = (name: string, groupId: typeof crock, until: string | null = null) => ({ enrolmentId: id<'enrolment'>(name), groupId, setId: groupId === sour ? panels : benches, from: '2026-10-01T10:00:00.000Z', until }); // prettier-ignore
+type Released = NonNullable<SightlinesView['activities'][number]['release']>;
+const activity = (title: string, release: Partial<Released> | null, due: string | null = null): SightlinesView['activities'][number] => ({
+  activityId: id<'activity'>(title),
+  title,
+  kind: 'assignment',
+  schedule: { opens: null, due, closes: null },
+  release: release && {
+    state: 'live',
+    at,
+    mode: 'own',
+    outsiders: 'hidden',
+    audience: { include: [{ kind: 'set', setId: benches }], exclude: [] },
+    ownTime: [],
+    copies: [crock, tun].map((groupId) => ({ copyId: id<'copy'>(`${title} ${groupId}`), groupId, setId: benches, extension: null })),
+    ...release,
+  },
+}); // prettier-ignore
+const view: SightlinesView = {
+  courseId,
+  people: [
+    person('Noor'),
+    person('Jorge'),
+    person('Amina'),
+    person('Nino'),
+    person('Ilse', { role: 'instructor' }),
+  ],
+  seats: [seat('Noor', crock), seat('Jorge', tun), seat('Amina', crock, '2026-11-05T10:00:00.000Z'), { ...seat('Amina', tun), from: '2026-11-05T10:00:00.000Z' }, seat('Noor', sour)], // prettier-ignore
+  sets: [
+    { setId: panels, name: 'Panels', groups: [{ groupId: sour, number: 1, name: 'Sour' }] },
+    { setId: benches, name: 'Benches', groups: [{ groupId: crock, number: 1, name: 'Crock' }, { groupId: tun, number: 2, name: 'Tun' }] }, // prettier-ignore
+  ],
+  activities: [
+    activity('Report', { copies: [{ copyId: id('a'), groupId: crock, setId: benches, extension: null }, { copyId: id('b'), groupId: tun, setId: benches, extension: { due: '2026-11-14T17:00:00.000Z', closes: null } }] }, '2026-11-12T17:00:00.000Z'), // prettier-ignore
+    activity('Notice', { mode: 'common', audience: { include: [{ kind: 'class' }], exclude: [] }, copies: [{ copyId: id('c'), groupId: null, setId: null, extension: null }] }), // prettier-ignore
+    activity('Later', { state: 'scheduled', at: '2099-11-13T08:00:00.000Z' }),
+    activity('Draft', null),
+  ],
+  serverTime: '2026-11-10T10:00:00.000Z',
+};
+const show = (more: Partial<SightlinesView> = {}) =>
+  showPage(inCourse('release/sightlines'), { [`GET courses/${courseId}/sightlines`]: { ...view, ...more } });
+const grid = async () => within(await screen.findByRole('grid', { name: 'Who sees what' }));
+
+describe('the sightlines', () => {
+  it('say of each group what it sees, in words, of the set that has most, and of those in no group', async () => {
+    show();
+    const cells = (await grid()).getAllByRole('gridcell').map((cell) => cell.getAttribute('aria-label'));
+    expect(cells).toEqual([
+      'Crock, Notice: one copy for all',
+      'Tun, Notice: one copy for all',
+      'No group, Notice: one copy for all',
+      'Crock, Report: own copy',
+      'Tun, Report: own copy, due 2 days later',
+      'No group, Report: not listed',
+      'Crock, Later: own copy, from Fri 13 Nov, 08:00',
+      'Tun, Later: own copy, from Fri 13 Nov, 08:00',
+      'No group, Later: not listed',
+      'Crock, Draft: not listed',
+      'Tun, Draft: not listed',
+      'No group, Draft: not listed',
+    ]);
+    expect((await grid()).getByText('One copy for 4 students')).toBeInTheDocument();
+    expect((await grid()).getByText('Live · 2')).toBeInTheDocument();
+  });
+
+  it('tell why, person by person, with who moved away, and go from cell to cell by keys', async () => {
+    const { user } = show();
+    const sheet = await grid();
+    act(() => sheet.getByRole('gridcell', { name: 'Crock, Report: own copy' }).focus());
+    await user.keyboard('{Enter}');
+    const panel = within(screen.getByRole('complementary', { name: 'What Crock sees' }));
+    expect(panel.getByRole('list', { name: 'Why' })).toHaveTextContent('It was released to Benches.');
+    const members = within(panel.getByRole('list', { name: 'Members' })).getAllByRole('listitem');
+    expect(members.map((each) => each.textContent)).toEqual([
+      'NoorCan read and work in it.',
+      expect.stringMatching(/^Amina left the groupWas in it until Thu 5 Nov, 10:00, and is in Tun now\. .*Sees nothing of it\.$/), // prettier-ignore
+    ]);
+    expect(within(panel.getByRole('list', { name: 'Staff' })).getByText(/Instructors see everything/)).toBeInTheDocument(); // prettier-ignore
+    expect(panel.getByRole('link', { name: 'Look into the copy' })).toHaveAttribute('href', `/c/${courseId}/copies/${id('a')}`); // prettier-ignore
+    await user.click(panel.getByRole('button', { name: 'Close' }));
+    await user.click(sheet.getByRole('gridcell', { name: /^No group, Report/ }));
+    expect(screen.getByRole('complementary', { name: 'What students in no group see' })).toHaveTextContent('Is in none of the groups'); // prettier-ignore
+  });
+
+  it('show another moment, change by change, and the way back to now', async () => {
+    const { user } = show();
+    await grid();
+    await user.click(screen.getByRole('button', { name: 'The change before' }));
+    expect(screen.getByText('Thu 5 Nov, 10:00')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'The change before' }));
+    expect(screen.getByText('Sun 1 Nov, 10:00')).toBeInTheDocument();
+    await user.click((await grid()).getByRole('gridcell', { name: 'Crock, Report: own copy' }));
+    const members = within(screen.getByRole('list', { name: 'Members' }));
+    expect(members.getAllByRole('listitem').map((each) => each.textContent)).toEqual(['NoorCan read and work in it.', 'AminaCan read and work in it.']); // prettier-ignore
+    expect(screen.getByText('Groups as they were then, dates as they are now.')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Back to now' }));
+    expect(screen.getByText('Now')).toBeInTheDocument();
+  });
+
+  it('narrow to what differs, and show another set', async () => {
+    const { user } = show();
+    const sheet = await grid();
+    await user.click(screen.getByRole('checkbox', { name: 'Only what differs' }));
+    expect(sheet.queryByRole('gridcell', { name: /Draft/ })).not.toBeInTheDocument();
+    expect(sheet.getByRole('gridcell', { name: /^Tun, Report/ })).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: /Group set/ }));
+    await user.click(screen.getByRole('option', { name: 'Panels' }));
+    expect((await grid()).getByRole('gridcell', { name: 'Sour, Report: copies in their groups of another set' })).toBeInTheDocument(); // prettier-ignore
+  });
+
+  it('say what to do where there are no groups, and nothing that is written', async () => {
+    const { unmount } = show({ sets: [] });
+    expect(await screen.findByRole('heading', { name: 'There are no groups yet' })).toBeInTheDocument();
+    unmount();
+    show({ activities: [] });
+    expect(await screen.findByRole('heading', { name: 'Nothing is written yet' })).toBeInTheDocument();
+  });
+});
+
+describe('the words of a cell', () => {
+  const dates = {
+    dateTime: () => 'Fri',
+    day: () => '',
+    time: () => '',
+    fromNow: () => '',
+    isPast: () => false,
+  };
+  const cell = { code: 'own', from: null, members: 4, see: 4, laterMs: null, isClosed: false } as const;
+  it('say who of a group sees it, how much longer they have, and what is closed', () => {
+    expect(sayCell({ ...cell, see: 3 }, dates)).toBe('own copy, 3 of 4 see it');
+    expect(sayCell({ ...cell, isClosed: true, laterMs: 5 * 3_600_000 }, dates)).toBe('own copy, closed, read only, due 5 hours later'); // prettier-ignore
+    expect(sayCell({ ...cell, members: 0, see: 0 }, dates)).toBe('own copy, no one is in this group');
+    expect([2 * 86_400_000, -3 * 3_600_000, 60_000].map(shortLater)).toEqual(['+2d', '−3h', '+1h']);
+  });
+});
