@@ -11,6 +11,9 @@ const [ilse, noor, fergus] = ['ilse.marrow', 'noor.haddad-lindqvist', 'fergus.ma
 const open = (name) => async (page) => {
   await page.getByRole('link', { name }).first().click();
 };
+const why = async (page) => {
+  await page.getByRole('gridcell', { name: /^Cask, Ferment report/ }).click();
+};
 const openThenPage = (name, pageName) => async (page) => {
   await open(name)(page);
   await page.getByRole('link', { name: pageName }).click();
@@ -78,7 +81,7 @@ const pictures = [
   ['new-set', ilse, 'groups/new', setUp],
   ['deal', ilse, 'groups', dealByRules],
   ['release', ilse, 'release'],
-  ['audience', ilse, 'audiences', open(/Kombucha/)],
+  ['sightlines', ilse, 'release/sightlines', why],
   ['composer', ilse, 'release', open(/Week 3 tasting critique/)],
   ['rooms', ilse, 'rooms'],
   ['desk', ilse, 'marks', atTheDesk('Ferment report', /Stoneware/)],

@@ -26,7 +26,7 @@ export function datesFor(
   own: Extension | null = null,
 ): CopyDates {
   const { opens, closes } = schedule;
-  if (ofGroup === null && own === null) return { ...schedule, why: { due: 'all', closes: 'all' } };
+  if (ofGroup === null && own === null) return { opens, due: schedule.due, closes, why: fromAll };
   const granted = [
     ...(ofGroup ? [withExtension(closes, ofGroup, 'group')] : []),
     ...(own ? [withExtension(closes, own, 'student')] : []),
@@ -40,6 +40,8 @@ export function datesFor(
     why: { due: due.source, closes: closing.closesBy },
   };
 }
+
+const fromAll = { due: 'all', closes: 'all' } as const satisfies CopyDates['why'];
 
 function withExtension(
   closesForAll: Instant | null,

@@ -2,10 +2,10 @@ import type { Viewer } from '../course/index.js';
 import type { EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
 import { atLeast, datesFor } from '../release/index.js';
 import type { Decision, Instant, ReleaseFacts } from '../release/index.js';
-import type { SightActivity, SightFacts } from './facts.js';
+import type { SightFacts } from './facts.js';
 import { releaseAt, viewersAt } from './facts.js';
-import type { Sight } from './sight.js';
-import { sightOf } from './sight.js';
+import type { FoundCopies, Sight } from './sight.js';
+import { foundIn, sightOf } from './sight.js';
 
 /** What the members of a group see of an activity.
  * own: their copy, alone; each-other: their copy, and those of the other groups; along: copies of others, to read; common: the one for all; elsewhere: in
@@ -35,14 +35,17 @@ export function cellsAt(
   const members = membersOf(viewers);
   const groups = facts.groups.filter((group) => group.setId === setId);
   const unplaced = unplacedIn(viewers, setId);
-  return facts.activities.map((activity) => [
-    ...groups.map(({ groupId }) => {
-      const own = members.get(groupId) ?? [];
-      const asked = own.length > 0 ? own : [anyoneIn(facts, groupId, setId)];
-      return cellOf(activity, groupId, asked, own.length, at);
-    }),
-    cellOf(activity, null, unplaced, unplaced.length, at),
-  ]);
+  return facts.activities.map(({ release, copies }) => {
+    const seen = { release, copies: foundIn(copies) };
+    return [
+      ...groups.map(({ groupId }) => {
+        const own = members.get(groupId) ?? [];
+        const asked = own.length > 0 ? own : [anyoneIn(facts, groupId, setId)];
+        return cellOf(seen, groupId, asked, own.length, at);
+      }),
+      cellOf(seen, null, unplaced, unplaced.length, at),
+    ];
+  });
 }
 
 /** Students of the course who sit in no group of a set. */
@@ -79,7 +82,7 @@ const anyoneIn = ({ courseId }: SightFacts, groupId: GroupId, setId: GroupSetId)
 const nothing = { code: 'none', from: null, see: 0, laterMs: null, isClosed: false } as const;
 
 function cellOf(
-  activity: SightActivity,
+  activity: { readonly release: ReleaseFacts | null; readonly copies: FoundCopies },
   groupId: GroupId | null,
   viewers: readonly Viewer[],
   members: number,
@@ -90,7 +93,7 @@ function cellOf(
   let best: Sight | null = null;
   let see = 0;
   for (const viewer of viewers) {
-    const sight = sightOf(viewer, activity, release, groupId, at);
+    const sight = sightOf(viewer, activity.copies, release, groupId, at);
     if (atLeast(sight.decision.access, 'read-only')) see += 1;
     if (best === null || !atLeast(best.decision.access, sight.decision.access)) best = sight;
   }

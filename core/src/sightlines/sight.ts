@@ -1,14 +1,27 @@
 import type { Viewer } from '../course/index.js';
 import type { GroupId } from '../ids/index.js';
+import { keyedBy } from '../lists/index.js';
 import { atLeast, decide } from '../release/index.js';
 import type { CopyFacts, Decision, Instant, ReleaseFacts } from '../release/index.js';
-import type { SightActivity, SightCopy } from './facts.js';
+import type { SightCopy } from './facts.js';
 
 /** What one person sees of an activity, and in which of its copies. */
 export interface Sight {
   readonly decision: Decision;
   /** null: there is no copy that could be theirs. */
   readonly copy: SightCopy | null;
+}
+
+/** The copies of one activity, found by whose they are. */
+export interface FoundCopies {
+  readonly all: readonly SightCopy[];
+  /** null: the one for all. */
+  readonly of: (groupId: GroupId | null) => SightCopy | undefined;
+}
+
+export function foundIn(copies: readonly SightCopy[]): FoundCopies {
+  const byGroup = keyedBy(copies, ({ groupId }) => groupId);
+  return { all: copies, of: (groupId) => byGroup.get(groupId) };
 }
 
 const noCopy: CopyFacts = { groupId: null, setId: null, extension: null };
@@ -19,7 +32,7 @@ const noCopy: CopyFacts = { groupId: null, setId: null, extension: null };
  * @param first the group whose copy is looked at; null: no group's. */
 export function sightOf(
   viewer: Viewer,
-  { copies }: Pick<SightActivity, 'copies'>,
+  copies: FoundCopies,
   release: ReleaseFacts,
   first: GroupId | null,
   at: Instant,
@@ -33,16 +46,16 @@ export function sightOf(
   return best ?? { decision: decide(viewer, release, noCopy, at), copy: null };
 }
 
-function* candidates(
-  viewer: Viewer,
-  copies: readonly SightCopy[],
-  first: GroupId | null,
-): Iterable<SightCopy> {
-  const isOwn = ({ groupId }: SightCopy) =>
-    groupId === null || viewer.groups.some((group) => group.groupId === groupId);
-  const looked = copies.find(({ groupId }) => groupId !== null && groupId === first);
+function* candidates(viewer: Viewer, { all, of }: FoundCopies, first: GroupId | null): Iterable<SightCopy> {
+  const looked = first === null ? undefined : of(first);
   if (looked) yield looked;
-  for (const copy of copies) if (copy !== looked && isOwn(copy)) yield copy;
-  const other = copies.find((copy) => copy !== looked && !isOwn(copy));
+  const asked = new Set([looked]);
+  for (const groupId of [...viewer.groups.map((group) => group.groupId), null]) {
+    const copy = of(groupId);
+    if (!copy || asked.has(copy)) continue;
+    asked.add(copy);
+    yield copy;
+  }
+  const other = all.find((copy) => !asked.has(copy));
   if (other) yield other;
 }

@@ -5,7 +5,7 @@ import { decide, isReleased } from '../release/index.js';
 import { membersOf, unplacedIn } from './cells.js';
 import type { SightFacts } from './facts.js';
 import { releaseAt, viewersAt } from './facts.js';
-import { sightOf } from './sight.js';
+import { foundIn, sightOf } from './sight.js';
 
 export interface Explained {
   readonly enrolmentId: EnrolmentId;
@@ -37,9 +37,10 @@ export function whyOf(
   if (!activity?.release) return null;
   const release = releaseAt(activity.release, at);
   const viewers = viewersAt(facts, at);
+  const copies = foundIn(activity.copies);
   const explained = (viewer: Viewer): Explained => ({
     enrolmentId: viewer.enrolmentId,
-    decision: sightOf(viewer, activity, release, groupId, at).decision,
+    decision: sightOf(viewer, copies, release, groupId, at).decision,
   });
   // What others than its members see is told of this copy, not of the one in which they see most.
   const copy =

@@ -61,7 +61,9 @@ function Sightlines({ view }: { readonly view: SightlinesView }) {
   const ticks = useMemo(() => ticksOf(factsOf(view)), [view]);
   // Nothing changes by itself between two ticks, so that the clock has to be read at these alone.
   const nextTick = ticks.find((tick) => tick.at > Date.parse(view.serverTime))?.at ?? null;
-  const now = useNow(nextTick === null ? null : new Date(nextTick).toISOString());
+  const clock = useNow(nextTick === null ? null : new Date(nextTick).toISOString());
+  // What the answer tells of has happened, also where the clock is told of it later.
+  const now = Math.max(clock, Date.parse(view.serverTime));
   const lastTick = ticks.findLast((tick) => tick.at <= now)?.at ?? 0;
   const moment = at ?? Math.max(lastTick, Date.parse(view.serverTime));
   const columns = useMemo(() => (set ? [...set.groups, noGroup] : []), [set]);
