@@ -13,7 +13,7 @@ export function sayHappenings(happens: readonly HappeningView[], dates: Dates): 
   const forAll = happens.find(({ whose }) => whose === null);
   const others = happens.filter(({ whose }) => whose !== null).length;
   if (!forAll) return null;
-  return `${sayHappening(forAll, dates)}${others === 0 ? '' : `; ${counted(others, 'group')} at another time`}`;
+  return `${sayHappening(forAll, dates)}${others === 0 ? '' : `; ${counted(others, 'group')} at their own time`}`;
 }
 
 /** "Tue 3 Nov, 10:00–12:00"; over midnight both days are told. */
