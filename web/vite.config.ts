@@ -20,5 +20,11 @@ export default defineConfig({
   worker: { format: 'es' },
   server: { proxy: { '/api': server } },
   // Nothing is inlined: the content security policy loads fonts from the server alone.
-  build: { target: 'es2022', chunkSizeWarningLimit: 700, assetsInlineLimit: 0 },
+  build: {
+    target: 'es2022',
+    chunkSizeWarningLimit: 700,
+    assetsInlineLimit: 0,
+    // Browsers that cannot load ahead load when it is needed.
+    modulePreload: { polyfill: false },
+  },
 });

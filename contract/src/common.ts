@@ -71,3 +71,12 @@ export type Done = z.infer<typeof Done>;
 /** Someone's name, with its reading in Latin letters where it is written in another script. */
 export const PersonName = z.object({ name: z.string(), reading: z.string().nullable() });
 export type PersonName = z.infer<typeof PersonName>;
+
+/** Students of the course who lack a seat in some set in which everyone is to have one. */
+export const ToPlace = z.object({
+  /** The instructor's to place. */
+  unplaced: z.number().int(),
+  /** They can still choose for themselves, and lack no other seat. */
+  choosing: z.number().int(),
+});
+export type ToPlace = z.infer<typeof ToPlace>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
+import { DateTime, EnrolmentId, GroupId, GroupSetId, ToPlace } from './common.js';
 import { AssistantsSee, RosterAttribute } from './course.js';
 import { BoardGroup, DealRule, GroupDetails, GroupSetView, Topic } from './sets.js';
 
@@ -89,14 +89,6 @@ export const PlaceRequest = z.strictObject({
   credit: z.enum(['stays', 'joins', 'taken-back']).default('stays'),
 });
 export type PlaceRequest = z.output<typeof PlaceRequest>;
-/** Students of the course who lack a seat in some set in which everyone is to have one. */
-export const ToPlace = z.object({
-  /** The instructor's to place. */
-  unplaced: z.number().int(),
-  /** They can still choose for themselves, and lack no other seat. */
-  choosing: z.number().int(),
-});
-export type ToPlace = z.infer<typeof ToPlace>;
 
 export const PlaceResult = z.object({
   /** In this set. */

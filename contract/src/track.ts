@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ToPlace } from './placing.js';
+import { ToPlace } from './common.js';
 
 /** The figures of the track, true at the moment of asking and only what the asker may know. */
 export const StaffFigures = z.object({

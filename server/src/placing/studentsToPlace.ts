@@ -1,5 +1,5 @@
 import type { EntityManager } from 'typeorm';
-import type { ToPlace } from '@jigsaw/contract/placing';
+import type { ToPlace } from '@jigsaw/contract/common';
 import type { CourseId } from '@jigsaw/core/ids';
 
 /** Students of a course who lack a seat in a set in which everyone is to have one: the instructor's to place, or still to choose for themselves. Archived

@@ -1,4 +1,5 @@
 export { ArrivingFiles, UploadFaults, useUploads } from './uploads.js';
+export { FileLinks, saySize } from './FileLinks.js';
 export { canRecord } from './useRecorder.js';
 export { RecordSheet } from './RecordSheet.js';
 export { NotRead, readApart } from './readApart.js';

@@ -5,7 +5,8 @@ export { Button, ButtonLink, Field, Input, Key, Label, Tag } from './controls.js
 export { DateTimeField } from './DateTimeField.js';
 export { datesIn } from './dates.js';
 export type { Dates } from './dates.js';
-export { Emblem, GroupChip, hueOfGroup, ProductMark } from './Emblem.js';
+export { Emblem, GroupChip, hueOfGroup } from './Emblem.js';
+export { ProductMark } from './ProductMark.js';
 export { piecePath, seamPath } from './emblem.js';
 export { Bar, FootBar, Muted, Page, Scroll, Small, Split, Spoken } from './layout.js';
 export { Notices, noticesReducer, useNotice } from './notices.js';
@@ -19,7 +20,6 @@ export { Shifts } from './Shifts.js';
 export { Sheet } from './Sheet.js';
 export { Finder } from './Finder.js';
 export type { Findable } from './Finder.js';
-export { FileLinks, saySize } from './FileLinks.js';
 export { FindField } from './FindField.js';
 export { Broken, Empty, Waiting, Working, WorkingUntil } from './states.js';
 export { applyTheme, chooseTheme, chosenTheme } from './theme.js';

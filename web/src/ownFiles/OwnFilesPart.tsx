@@ -8,9 +8,9 @@ import type { OwnFile, OwnVersion } from '@jigsaw/contract/ownFiles';
 import { sure } from '@jigsaw/core/lists';
 import { api } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { ArrivingFiles, UploadFaults, useUploads } from '../form/index.js';
+import { ArrivingFiles, saySize, UploadFaults, useUploads } from '../form/index.js';
 import type { Dates } from '../look/index.js';
-import { Button, saySize, Small } from '../look/index.js';
+import { Button, Small } from '../look/index.js';
 import { useAct } from '../page/index.js';
 import { useRestoreOwnFileMutation } from './ownFilesApi.js';
 

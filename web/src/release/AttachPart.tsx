@@ -3,8 +3,8 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { AttachedFile } from '@jigsaw/contract/release';
-import { ArrivingFiles, canRecord, RecordSheet, UploadFaults, useUploads } from '../form/index.js';
-import { Button, Choice, FileLinks, Small, useNotice } from '../look/index.js';
+import { ArrivingFiles, canRecord, FileLinks, RecordSheet, UploadFaults, useUploads } from '../form/index.js';
+import { Button, Choice, Small, useNotice } from '../look/index.js';
 import type { Composing } from './useComposer.js';
 
 const Add = styled.div`

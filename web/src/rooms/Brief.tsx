@@ -1,5 +1,6 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { FileLinks } from '../look/index.js';
+import { FileLinks } from '../form/index.js';
+
 import { OwnFilesPart } from '../ownFiles/index.js';
 import { RichText } from '../text/index.js';
 import { valuesOf } from './placeholders.js';

@@ -1,5 +1,5 @@
 import type { Role } from '@jigsaw/contract/common';
-import type { ToPlace } from '@jigsaw/contract/placing';
+import type { ToPlace } from '@jigsaw/contract/common';
 import type { Figures } from '@jigsaw/contract/track';
 import { counted } from '@jigsaw/core/text';
 

@@ -1,7 +1,7 @@
 import { Download, FileText } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { Small } from './layout.js';
+import { Small } from '../look/index.js';
 
 const List = styled.ul`
   display: grid;
