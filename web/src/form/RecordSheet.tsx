@@ -76,7 +76,12 @@ export function RecordSheet({ what, onDone, onClose }: RecordSheetProps) {
               onChange={recorder.setName}
               maxLength={200}
             />
-            <Button onPress={() => void recorder.start()}>Record again</Button>
+            <div style={{ display: 'flex', gap: 12, alignItems: 'center' }}>
+              <Button onPress={() => void recorder.start()}>Record again</Button>
+              <a href={state.recorded.address} download={state.recorded.file().name}>
+                Save on this machine
+              </a>
+            </div>
           </>
         )}
         {(state.kind === 'ready' || state.kind === 'refused') && (

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { ProgressBar } from 'react-aria-components';
 import { styled } from 'styled-components';
 import type { Schema } from '@jigsaw/contract/common';
@@ -13,10 +13,16 @@ interface ArrivingFile {
   readonly cancel: () => void;
 }
 
+/** Why a file did not arrive, in a sentence; the file is still at hand. */
+interface UploadFault {
+  readonly id: number;
+  readonly sentence: string;
+  readonly retry: () => void;
+}
+
 export interface Uploads {
   readonly arriving: readonly ArrivingFile[];
-  /** Why files did not arrive, in sentences. */
-  readonly faults: readonly string[];
+  readonly faults: readonly UploadFault[];
   readonly add: (files: Iterable<File>) => void;
 }
 
@@ -30,8 +36,10 @@ export function useUploads<Answer>(
   more: Readonly<Record<string, string>> = {},
 ): Uploads {
   const [arriving, setArriving] = useState<readonly ArrivingFile[]>([]);
-  const [faults, setFaults] = useState<readonly string[]>([]);
+  const [faults, setFaults] = useState<readonly UploadFault[]>([]);
   const counter = useRef(0);
+  // What is tried again goes to where files go by then: another version may be the newest.
+  const latest = useRef<(file: File) => Promise<void>>(() => Promise.resolve());
   const add = async (file: File) => {
     counter.current += 1;
     const id = counter.current;
@@ -46,11 +54,19 @@ export function useUploads<Answer>(
     try {
       onArrived(await done);
     } catch (error) {
-      setFaults((before) => [...before, `${file.name}: ${(error as Error).message}`]);
+      const retry = () => {
+        setFaults((before) => before.filter((fault) => fault.id !== id));
+        void latest.current(file);
+      };
+      const sentence = `${file.name}: ${(error as Error).message}`;
+      setFaults((before) => [...before, { id, sentence, retry }]);
     } finally {
       setArriving((before) => before.filter((each) => each.id !== id));
     }
   };
+  useEffect(() => {
+    latest.current = add;
+  });
   return {
     arriving,
     faults,
@@ -99,6 +115,10 @@ export function ArrivingFiles({ arriving }: Pick<Uploads, 'arriving'>) {
   ));
 }
 
-/** Why some of them did not arrive. */
+/** Why some of them did not arrive, each with the way to try it again. */
 export const UploadFaults = ({ faults }: Pick<Uploads, 'faults'>) =>
-  faults.map((fault, at) => <ProblemStrip key={at}>{fault}</ProblemStrip>);
+  faults.map(({ id, sentence, retry }) => (
+    <ProblemStrip key={id} onRetry={retry}>
+      {sentence}
+    </ProblemStrip>
+  ));

@@ -1,7 +1,8 @@
 import { afterEach, describe, expect, it } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import type { OwnFiles } from '@jigsaw/contract/ownFiles';
 import { sure } from '@jigsaw/core/lists';
+import { api } from '../api/index.js';
 import { aHead, anAuthor, at, id } from '../test/data.js';
 import { inCourse, showPage } from '../test/showPage.js';
 import { realUploads, standInForUploads } from '../test/uploads.js';
@@ -38,7 +39,7 @@ const part = async () => within(await screen.findByRole('region', { name: 'Files
 
 describe('a file to work in', () => {
   it('shows its newest version, who put it there, and takes a newer one on top of that', async () => {
-    const { user, become } = shown(own(2));
+    const { user, become, store } = shown(own(2));
     const sent = standInForUploads();
     const files = await part();
     expect(files.getByText(/^Version 2, Kofi, .*2 kB$/)).toBeInTheDocument();
@@ -49,9 +50,15 @@ describe('a file to work in', () => {
     sure(sent[0]).answer(409, { type: 'x', title: 'x', status: 409, detail: 'There is a newer version of this file. Look at it first, then add yours.' }); // prettier-ignore
     expect(await files.findByText(/Look at it first, then add yours/)).toBeInTheDocument();
     become(own(3));
-    await user.upload(box, new File(['x'], 'mine.csv'));
-    sure(sent[1]).answer(200, own(3));
+    // What is tried again goes on top of what was looked at meanwhile.
+    await act(() => store.dispatch(api.util.invalidateTags(['Copy'])));
     expect(await files.findByText(/^Version 3, Kofi/)).toBeInTheDocument();
+    await user.click(files.getByRole('button', { name: 'Try again' }));
+    expect(sure(sent[1]).address).toContain('newest=3&name=mine.csv');
+    become(own(4));
+    sure(sent[1]).answer(200, own(4));
+    expect(await files.findByText(/^Version 4, Kofi/)).toBeInTheDocument();
+    expect(files.queryByText(/Look at it first/)).not.toBeInTheDocument();
   });
 
   it('unfolds what was before, restores it, and can be undone', async () => {
