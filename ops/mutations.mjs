@@ -148,7 +148,7 @@ const visibility = [
   ),
   server(
     'release/knownFiles.ts',
-    'return attached(file);',
+    'return { ...attached(file), isPerGroup };',
     'return { ...attached(file), ...wanted[0] };',
     'release/attached',
   ),
@@ -1019,6 +1019,25 @@ const audiences = [
   web('placing/dealOut.ts', 'if (!leaves.has(groupId))', 'if (true)', 'placing/wholeSet'),
 ];
 
+const ofEachGroup = [
+  server('ownFiles/ownFiles.service.ts', 'if (known !== newest)', 'if (false)', 'ownFiles/'),
+  server('ownFiles/ownFiles.service.ts', 'if (!isOwn) throw problems.notFound();', '', 'ownFiles/'),
+  server('ownFiles/ownFiles.service.ts', "if (mayAct(ownFileRules, 'put', access.decision)) return access;", 'return access;', 'ownFiles/'), // prettier-ignore
+  server('release/copiesChanged.ts', 'changed.length === copies.length ? null : ', 'true ? null : ', 'calendar/ownTimes'), // prettier-ignore
+  server('release/kinds.ts', '?.(settings, groupId) ?? settings', '?.(settings, null) ?? settings', 'calendar/ownTimes'), // prettier-ignore
+  server('release/content.ts', 'isElsewhere ? forNoGroup(content, kinds) : content.settings', 'content.settings', 'calendar/ownTimes'), // prettier-ignore
+  core('calendar/kind.ts', 'settings.isCancelled || own.isCancelled', 'own.isCancelled', 'core/src/calendar'),
+  web('form/useRecorder.ts', '      letGo(stream);\n      if (isGone.current) return;', '      if (isGone.current) return;', 'form/recorder'), // prettier-ignore
+  web('form/uploads.tsx', 'void latest.current(file);', '', 'ownFiles/'),
+];
+const sightlines = [
+  server('sightlines/sightlines.service.ts', "courseId, 'release');", "courseId, 'read-course');", 'server/src/sightlines'), // prettier-ignore
+  core('sightlines/facts.ts', 'hasLeft: leftAt !== null && leftAt <= at', 'hasLeft: leftAt !== null', 'core/src/sightlines'), // prettier-ignore
+  core('sightlines/why.ts', 'copies.of(groupId) ?? copies.of(null)', 'copies.all[0]', 'core/src/sightlines'),
+  core('sightlines/sight.ts', 'if (looked) yield looked;', '', 'core/src/sightlines'),
+  web('sightlines/SightlinesPage.tsx', '(!isOnlyDifferent || differs(own))', 'true', 'sightlines/sightlines'),
+];
+
 export const mutations = [
   ...visibility,
   ...truthOfMarks,
@@ -1033,4 +1052,6 @@ export const mutations = [
   ...firstHour,
   ...tablesAndChoices,
   ...audiences,
+  ...ofEachGroup,
+  ...sightlines,
 ];

@@ -43,9 +43,7 @@ export function whyOf(
     decision: sightOf(viewer, copies, release, groupId, at).decision,
   });
   // What others than its members see is told of this copy, not of the one in which they see most.
-  const copy =
-    activity.copies.find((each) => each.groupId === null || (groupId !== null && each.groupId === groupId)) ??
-    null;
+  const copy = copies.of(groupId) ?? copies.of(null) ?? null;
   const here = ({ enrolmentId, ...viewer }: Viewer, of: CopyFacts): Explained => ({
     enrolmentId,
     decision: decide({ enrolmentId, ...viewer }, release, of, at),
