@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
+import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
-import { aCourseOf, aSetOf, browsersOf, place } from './support/course.js';
+import { aCourseOf, api, aSetOf, browsersOf, place } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
 
@@ -17,6 +18,7 @@ test.use({
 let instructor: Page;
 let students: Map<string, Page>;
 let courseId = '';
+let setId = '';
 const by = (name: string) => sure(students.get(name));
 
 test.beforeAll(async ({ browser }) => {
@@ -27,8 +29,8 @@ test.beforeAll(async ({ browser }) => {
     (name) => `${name} Rask <${name.toLowerCase()}.r192@quillmere.example>`,
   );
   courseId = (await aCourseOf(instructor, 'FER 192', 'Miso', people)).id;
-  const { id } = await aSetOf(instructor, courseId, 'Bench teams', ['Crock', 'Tun']);
-  for (const [name, group] of [['Ada', 'Crock'], ['Cho', 'Crock'], ['Bo', 'Tun']] as const) await place(instructor, id, name, group); // prettier-ignore
+  setId = (await aSetOf(instructor, courseId, 'Bench teams', ['Crock', 'Tun'])).id;
+  for (const [name, group] of [['Ada', 'Crock'], ['Cho', 'Crock'], ['Bo', 'Tun']] as const) await place(instructor, setId, name, group); // prettier-ignore
   students = await browsersOf(browser, instructor, courseId);
 });
 
@@ -130,4 +132,34 @@ test('what is recorded here is heard there', async () => {
     await expect.poll(() => played.evaluate((media: HTMLMediaElement) => media.currentTime)).toBeGreaterThan(0); // prettier-ignore
   }
   await expectAccessible(by('Ada'));
+});
+
+test('a new name of a group is in its room, on the desk, in the gradebook and in the composer, where they are open', async () => {
+  await write('Assignment', 'Rice report');
+  await releaseIt();
+  const composer = instructor.url();
+  const { release } = await api<{ release: { id: string } }>(
+    instructor,
+    'GET',
+    `activities/${composer.split('/').at(-1)}`,
+  );
+  const opened = async (path: string) => {
+    const page = await instructor.context().newPage();
+    await page.goto(`/c/${courseId}/${path}`);
+    return page;
+  };
+  const [rooms, gradebook, desk] = [
+    await opened('rooms'),
+    await opened('marks/gradebook'),
+    await opened(`marks/${release.id}`),
+  ];
+  await by('Ada').goto(`/c/${courseId}/room`);
+  const { groups } = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
+  const { id, version } = sure(groups.find(({ name }) => name === 'Crock'));
+  await api(instructor, 'PATCH', `groups/${id}`, { name: 'Kioke', capacity: null, isLocked: false, version });
+  for (const page of [rooms, gradebook, desk, by('Ada')])
+    await expect(page.getByText('Kioke').filter({ visible: true }).first()).toBeVisible();
+  await instructor.goto(composer);
+  await expect(instructor.getByRole('heading', { name: 'What Kioke will see' })).toBeVisible();
+  for (const page of [rooms, gradebook, desk]) await page.close();
 });
