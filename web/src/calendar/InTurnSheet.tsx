@@ -6,7 +6,7 @@ import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { NumberInLine, Sentence } from '../form/index.js';
 import { sayTimes } from '../kinds/index.js';
-import { Button, DateTimeField, Emblem, Sheet, Small } from '../look/index.js';
+import { Button, DateTimeField, Emblem, GroupLines, Sheet, Small } from '../look/index.js';
 import type { NamedGroup } from '../text/index.js';
 
 const Form = styled.div`
@@ -15,16 +15,6 @@ const Form = styled.div`
   ol {
     max-height: 260px;
     overflow: auto;
-    border-top: var(--hair);
-  }
-  li {
-    display: grid;
-    grid-template-columns: 26px minmax(0, 1fr) auto;
-    gap: 8px;
-    align-items: center;
-    min-height: 32px;
-    border-bottom: var(--hair);
-    font: var(--t-13);
   }
 `;
 const longest = 1440;
@@ -82,7 +72,7 @@ export function InTurnSheet({ settings, groups, onSet, onClose }: InTurnSheetPro
           />
           minutes between groups
         </Sentence>
-        <ol aria-label="Times as they would be" tabIndex={0}>
+        <GroupLines as="ol" aria-label="Times as they would be" tabIndex={0}>
           {times.map(({ groupId, starts, ends }, at) => (
             <li key={groupId}>
               <Emblem number={groups[at]?.number ?? 0} size={22} />
@@ -92,7 +82,7 @@ export function InTurnSheet({ settings, groups, onSet, onClose }: InTurnSheetPro
               {sayTimes(starts, ends, dates)}
             </li>
           ))}
-        </ol>
+        </GroupLines>
         {last && (
           <Small role="status">
             The last group is done {dates.dateTime(last.ends)}

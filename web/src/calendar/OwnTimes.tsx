@@ -1,31 +1,12 @@
 import { useLayoutEffect, useRef, useState } from 'react';
-import { styled } from 'styled-components';
 import type { EventSettings, OwnTime } from '@jigsaw/contract/calendar';
 import { keyedBy } from '@jigsaw/core/lists';
 import { useCourse } from '../course/index.js';
 import { sayTimes } from '../kinds/index.js';
-import { Button, Emblem, Small, Tag, useNotice } from '../look/index.js';
+import { Button, Emblem, GroupLines, Small, Tag, useNotice } from '../look/index.js';
 import type { NamedGroup } from '../text/index.js';
 import { InTurnSheet } from './InTurnSheet.js';
 import { OwnTimeSheet } from './OwnTimeSheet.js';
-
-const Lines = styled.ul`
-  max-height: 380px;
-  overflow: auto;
-  border-top: var(--hair);
-  li {
-    display: grid;
-    grid-template-columns: 26px minmax(0, 1fr) auto;
-    gap: 8px;
-    align-items: center;
-    min-height: 36px;
-    border-bottom: var(--hair);
-    font: var(--t-13);
-  }
-  span {
-    overflow-wrap: anywhere;
-  }
-`;
 
 interface OwnTimesProps {
   readonly settings: EventSettings;
@@ -55,7 +36,11 @@ export function OwnTimes({ settings, groups, onChange }: OwnTimesProps) {
   return (
     <>
       {own.length > 0 && (
-        <Lines aria-label="At times of their own" tabIndex={0}>
+        <GroupLines
+          aria-label="At times of their own"
+          tabIndex={0}
+          style={{ maxHeight: 380, overflow: 'auto' }}
+        >
           {own.map((each) => {
             const group = groupById.get(each.groupId);
             return (
@@ -94,7 +79,7 @@ export function OwnTimes({ settings, groups, onChange }: OwnTimesProps) {
               </li>
             );
           })}
-        </Lines>
+        </GroupLines>
       )}
       <div className="row">
         {groups.length === 0 ? (

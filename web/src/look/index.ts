@@ -18,6 +18,7 @@ export { Popup } from './Popup.js';
 export { Segments } from './Segments.js';
 export { Shifts } from './Shifts.js';
 export { Sheet } from './Sheet.js';
+export { GroupLines } from './GroupLines.js';
 export { Finder } from './Finder.js';
 export type { Findable } from './Finder.js';
 export { FindField } from './FindField.js';

@@ -1,28 +1,11 @@
 import { useState } from 'react';
-import { styled } from 'styled-components';
 import type { ActivityView, ReachView } from '@jigsaw/contract/release';
 import { ProblemStrip } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { Button, Emblem, Small, useNotice } from '../look/index.js';
+import { Button, Emblem, GroupLines, Small, useNotice } from '../look/index.js';
 import { ExtendSheet } from './ExtendSheet.js';
 import { useExtendMutation } from './releaseApi.js';
 import type { ExtendedTo } from './releaseApi.js';
-
-const Lines = styled.ul`
-  border-top: var(--hair);
-  li {
-    display: grid;
-    grid-template-columns: 26px minmax(0, 1fr) auto;
-    gap: 8px;
-    align-items: center;
-    min-height: 34px;
-    border-bottom: var(--hair);
-    font: var(--t-13);
-  }
-  span {
-    overflow-wrap: anywhere;
-  }
-`;
 
 interface ExceptionsProps {
   readonly activity: ActivityView;
@@ -66,7 +49,7 @@ export function Exceptions({ activity, groups, due }: ExceptionsProps) {
     <>
       {error && <ProblemStrip of={error} />}
       {exceptions.length > 0 && (
-        <Lines aria-label="Different for">
+        <GroupLines aria-label="Different for">
           {exceptions.map((exception) => (
             <li key={JSON.stringify(exception.to)}>
               {exception.number === null ? <span /> : <Emblem number={exception.number} size={22} />}
@@ -88,7 +71,7 @@ export function Exceptions({ activity, groups, due }: ExceptionsProps) {
               </Button>
             </li>
           ))}
-        </Lines>
+        </GroupLines>
       )}
       <div className="row">
         <Button kind="quiet" isSmall onPress={() => setIsGiving(true)}>
