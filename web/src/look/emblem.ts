@@ -52,8 +52,16 @@ export function formOf(number: number): string {
   return form.slice(4 - turn) + form.slice(0, 4 - turn);
 }
 
-/** A silhouette as an SVG path. */
+const known = new Map<string, string>();
+
+/** A silhouette as an SVG path; a page has hundreds of a few forms. */
 export function piecePath(form: string): string {
+  const path = known.get(form) ?? drawn(form);
+  known.set(form, path);
+  return path;
+}
+
+function drawn(form: string): string {
   const [a, b, r] = [inset, inset + body, corner];
   return [
     `M${a + r} ${a}`,

@@ -1,35 +1,16 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { UserX } from 'lucide-react';
-import { useMemo, useState } from 'react';
-import type { CSSProperties, KeyboardEvent } from 'react';
-import type { ActivityId, GroupId } from '@jigsaw/core/ids';
+import { useState } from 'react';
+import type { KeyboardEvent } from 'react';
 import { sure } from '@jigsaw/core/lists';
-import type { SightCell } from '@jigsaw/core/sightlines';
-import { counted } from '@jigsaw/core/text';
-import { useCourse } from '../course/index.js';
-import { kindOf } from '../kinds/index.js';
-import { Emblem, hueOfGroup } from '../look/index.js';
-import { after, focusOn, nameOfSpot, spotOf, useAim, useLines, usualRect } from '../page/index.js';
+import { Emblem } from '../look/index.js';
+import { after, focusOn, spotOf, useAim, useLines, usualRect } from '../page/index.js';
 import type { Spot } from '../page/index.js';
-import { KindIcon, stateWords } from '../release/index.js';
-import type { SeenActivity, SightLine } from './lines.js';
-import { SightGlyph } from './SightGlyph.js';
-import { Band, headPx, leastPx, namePx, rowPx, Sheet } from './sightGridLook.js';
-import { sayCell } from './words.js';
-
-/** A group, or the students who are in none. */
-export interface SightColumn {
-  readonly groupId: GroupId | null;
-  /** null: no group's. */
-  readonly number: number | null;
-  readonly name: string;
-}
-export const noGroup: SightColumn = { groupId: null, number: null, name: 'No group' };
-
-export interface SightSpot {
-  readonly activityId: ActivityId;
-  readonly groupId: GroupId | null;
-}
+import { stateWords } from '../release/index.js';
+import type { SightLine } from './lines.js';
+import { headPx, leastPx, namePx, rowPx, Sheet } from './sightGridLook.js';
+import type { SightColumn, SightSpot } from './SightRow.js';
+import { SightRow } from './SightRow.js';
 
 interface SightGridProps {
   readonly columns: readonly SightColumn[];
@@ -62,6 +43,7 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
     getItemKey: (index) => `${groups[index]?.groupId ?? 'none'} ${widthPx}`,
   });
   const shown = columns.getVirtualItems();
+  const shownKey = shown.map(({ key }) => key).join();
   const onKey = (event: KeyboardEvent) => {
     const at = aim.at() ?? spot;
     const next = after(event, at, lines.length - 1, groups.length - 1);
@@ -133,33 +115,21 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
               </div>
             );
           const { activity, cells } = line;
-          const isBanded = cells.every(({ code }) => code === 'common');
           const isChosen = chosen?.activityId === activity.activityId;
           return (
-            <div
+            <SightRow
               key={activity.activityId}
-              role="row"
-              aria-rowindex={index + 2}
-              data-chosen={isChosen || undefined}
-              style={place}
-            >
-              <Name activity={activity} />
-              <CommonBand cells={cells} />
-              {shown.map(({ index: column, start: left, size, key }) => (
-                <Cell
-                  key={key}
-                  activity={activity}
-                  group={sure(groups[column])}
-                  cell={sure(cells[column])}
-                  spot={{ row: index, column }}
-                  isBanded={isBanded}
-                  isCurrent={spot.row === index && spot.column === column}
-                  isChosen={isChosen && chosen.groupId === sure(groups[column]).groupId}
-                  style={{ left, width: size }}
-                  onChoose={onChoose}
-                />
-              ))}
-            </div>
+              index={index}
+              top={place.top}
+              activity={activity}
+              cells={cells}
+              columns={groups}
+              shown={shown}
+              shownKey={shownKey}
+              current={spot.row === index ? spot.column : null}
+              chosen={isChosen ? groups.findIndex(({ groupId }) => groupId === chosen.groupId) : null}
+              onChoose={onChoose}
+            />
           );
         })}
       </div>
@@ -167,101 +137,9 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
   );
 }
 
-/** Pieces that stand for no group have no hue of one. */
-const noHue = {
-  '--hue': 'var(--ink-2)',
-  '--hue-ink': 'var(--ink)',
-  '--hue-tint': 'var(--sunk)',
-} as CSSProperties;
-
 function nearestActivity(lines: readonly SightLine[], from: number, step: 1 | -1): number | null {
   for (const by of [step, -step])
     for (let row = Math.max(0, from); row >= 0 && row < lines.length; row += by)
       if (lines[row]?.kind === 'activity') return row;
   return null;
-}
-
-function Name({ activity }: { readonly activity: SeenActivity }) {
-  const { dates } = useCourse();
-  const { title, kind, schedule } = activity;
-  const when = schedule.due ?? schedule.closes;
-  return (
-    <div role="rowheader" aria-colindex={1} title={title}>
-      <KindIcon kind={kind} size={17} />
-      <span>
-        <b>{title}</b>
-        <small>
-          {when === null
-            ? (kindOf(kind)?.word ?? kind)
-            : `${schedule.due ? 'due' : 'closes'} ${dates.dateTime(when)}`}
-        </small>
-      </span>
-    </div>
-  );
-}
-
-function CommonBand({ cells }: { readonly cells: readonly SightCell[] }) {
-  const { dates } = useCourse();
-  const said = useMemo(() => {
-    const [first] = cells;
-    if (!first || !cells.every(({ code }) => code === 'common')) return null;
-    const all = cells.reduce((sum, { members }) => sum + members, 0);
-    const see = cells.reduce((sum, cell) => sum + cell.see, 0);
-    const isSome = first.from === null && see < all;
-    return {
-      from: first.from,
-      people: isSome ? `${see} of ${counted(all, 'student')}` : counted(all, 'student'),
-    };
-  }, [cells]);
-  if (!said) return null;
-  const { from, people } = said;
-  return (
-    <Band aria-hidden="true" data-later={from === null ? undefined : ''}>
-      <span>
-        One copy for {people}
-        {from !== null && ` from ${dates.dateTime(new Date(from).toISOString())}`}
-      </span>
-    </Band>
-  );
-}
-
-interface CellProps {
-  readonly activity: SeenActivity;
-  readonly group: SightColumn;
-  readonly cell: SightCell;
-  readonly spot: Spot;
-  readonly isCurrent: boolean;
-  readonly isChosen: boolean;
-  /** One band stands across the whole line. */
-  readonly isBanded: boolean;
-  readonly style: { readonly left: number; readonly width: number };
-  readonly onChoose: (spot: SightSpot) => void;
-}
-
-function Cell({ activity, group, cell, spot, isCurrent, isChosen, isBanded, style, onChoose }: CellProps) {
-  const { dates } = useCourse();
-  const choose = () => onChoose({ activityId: activity.activityId, groupId: group.groupId });
-  const dayOf = (at: number) => dates.day(new Date(at).toISOString()).split(' ')[1] ?? '';
-  const says = `${group.name}, ${activity.title}: ${sayCell(cell, dates)}`;
-  return (
-    <div
-      role="gridcell"
-      aria-colindex={spot.column + 2}
-      aria-label={says}
-      aria-selected={isChosen}
-      title={says}
-      data-spot={nameOfSpot(spot)}
-      data-chosen={isChosen || undefined}
-      tabIndex={isCurrent ? 0 : -1}
-      style={{ ...style, ...(group.number === null ? noHue : hueOfGroup(group.number)) }}
-      onClick={choose}
-      onKeyDown={(event) => {
-        if (event.key !== 'Enter' && event.key !== ' ') return;
-        event.preventDefault();
-        choose();
-      }}
-    >
-      <SightGlyph cell={cell} number={group.number} isBanded={isBanded} dayOf={dayOf} />
-    </div>
-  );
 }

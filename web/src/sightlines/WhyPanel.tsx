@@ -13,7 +13,7 @@ import { namesTogether } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { Button, ButtonLink, Emblem, hueOfGroup, Muted, PersonName, Small, Tag } from '../look/index.js';
 import { factsOf } from './factsOf.js';
-import type { SightSpot } from './SightGrid.js';
+import type { SightSpot } from './SightRow.js';
 
 const Panel = styled.aside`
   display: grid;

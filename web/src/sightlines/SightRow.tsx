@@ -1,0 +1,187 @@
+import { memo, useMemo } from 'react';
+import type { CSSProperties } from 'react';
+import type { VirtualItem } from '@tanstack/react-virtual';
+import type { ActivityId, GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
+import type { SightCell } from '@jigsaw/core/sightlines';
+import { counted } from '@jigsaw/core/text';
+import { useCourse } from '../course/index.js';
+import { kindOf } from '../kinds/index.js';
+import { hueOfGroup } from '../look/index.js';
+import { nameOfSpot } from '../page/index.js';
+import { KindIcon } from '../release/index.js';
+import type { SeenActivity } from './lines.js';
+import { SightGlyph } from './SightGlyph.js';
+import { Band } from './sightGridLook.js';
+import { sayCell } from './words.js';
+
+/** A group, or the students who are in none. */
+export interface SightColumn {
+  readonly groupId: GroupId | null;
+  /** null: no group's. */
+  readonly number: number | null;
+  readonly name: string;
+}
+export const noGroup: SightColumn = { groupId: null, number: null, name: 'No group' };
+
+export interface SightSpot {
+  readonly activityId: ActivityId;
+  readonly groupId: GroupId | null;
+}
+
+interface SightRowProps {
+  readonly index: number;
+  readonly top: number;
+  readonly activity: SeenActivity;
+  readonly cells: readonly SightCell[];
+  readonly columns: readonly SightColumn[];
+  readonly shown: readonly VirtualItem[];
+  /** Says which columns are shown, and how wide: others than before are drawn anew. */
+  readonly shownKey: string;
+  /** The column that the focus is in; null: it is in another row. */
+  readonly current: number | null;
+  /** The column whose reasons are told. */
+  readonly chosen: number | null;
+  readonly onChoose: (spot: SightSpot) => void;
+}
+
+/** The line of one activity. It is drawn again for what changed in it alone, so that scrolling draws what is new. */
+export const SightRow = memo(
+  function SightRow({
+    index,
+    top,
+    activity,
+    cells,
+    columns,
+    shown,
+    current,
+    chosen,
+    onChoose,
+  }: SightRowProps) {
+    const isBanded = cells.every(({ code }) => code === 'common');
+    return (
+      <div
+        role="row"
+        aria-rowindex={index + 2}
+        data-chosen={chosen === null ? undefined : ''}
+        style={{ top }}
+      >
+        <Name activity={activity} />
+        {isBanded && <CommonBand cells={cells} />}
+        {shown.map(({ index: column, start, size, key }) => (
+          <Cell
+            key={key}
+            activity={activity}
+            group={sure(columns[column])}
+            cell={sure(cells[column])}
+            row={index}
+            column={column}
+            isBanded={isBanded}
+            isCurrent={current === column}
+            isChosen={chosen === column}
+            left={start}
+            width={size}
+            onChoose={onChoose}
+          />
+        ))}
+      </div>
+    );
+  },
+  ({ shown: _before, ...before }, { shown: _after, ...after }) =>
+    (Object.keys(after) as (keyof typeof after)[]).every((key) => Object.is(before[key], after[key])),
+);
+
+/** Pieces that stand for no group have no hue of one. */
+const noHue = {
+  '--hue': 'var(--ink-2)',
+  '--hue-ink': 'var(--ink)',
+  '--hue-tint': 'var(--sunk)',
+} as CSSProperties;
+
+function Name({ activity }: { readonly activity: SeenActivity }) {
+  const { dates } = useCourse();
+  const { title, kind, schedule } = activity;
+  const when = schedule.due ?? schedule.closes;
+  return (
+    <div role="rowheader" aria-colindex={1} title={title}>
+      <KindIcon kind={kind} size={17} />
+      <span>
+        <b>{title}</b>
+        <small>
+          {when === null
+            ? (kindOf(kind)?.word ?? kind)
+            : `${schedule.due ? 'due' : 'closes'} ${dates.dateTime(when)}`}
+        </small>
+      </span>
+    </div>
+  );
+}
+
+function CommonBand({ cells }: { readonly cells: readonly SightCell[] }) {
+  const { dates } = useCourse();
+  const said = useMemo(() => {
+    const [first] = cells;
+    if (!first) return null;
+    const all = cells.reduce((sum, { members }) => sum + members, 0);
+    const see = cells.reduce((sum, cell) => sum + cell.see, 0);
+    const isSome = first.from === null && see < all;
+    return {
+      from: first.from,
+      people: isSome ? `${see} of ${counted(all, 'student')}` : counted(all, 'student'),
+    };
+  }, [cells]);
+  if (!said) return null;
+  const { from, people } = said;
+  return (
+    <Band aria-hidden="true" data-later={from === null ? undefined : ''}>
+      <span>
+        One copy for {people}
+        {from !== null && ` from ${dates.dateTime(new Date(from).toISOString())}`}
+      </span>
+    </Band>
+  );
+}
+
+interface CellProps {
+  readonly activity: SeenActivity;
+  readonly group: SightColumn;
+  readonly cell: SightCell;
+  readonly row: number;
+  readonly column: number;
+  readonly isCurrent: boolean;
+  readonly isChosen: boolean;
+  /** One band stands across the whole line. */
+  readonly isBanded: boolean;
+  readonly left: number;
+  readonly width: number;
+  readonly onChoose: (spot: SightSpot) => void;
+}
+
+const Cell = memo(function Cell(props: CellProps) {
+  const { activity, group, cell, row, column, isCurrent, isChosen, isBanded, left, width, onChoose } = props;
+  const { dates } = useCourse();
+  const choose = () => onChoose({ activityId: activity.activityId, groupId: group.groupId });
+  const dayOf = (at: number) => dates.day(new Date(at).toISOString()).split(' ')[1] ?? '';
+  const says = `${group.name}, ${activity.title}: ${sayCell(cell, dates)}`;
+  return (
+    <div
+      role="gridcell"
+      aria-colindex={column + 2}
+      aria-label={says}
+      aria-selected={isChosen}
+      title={says}
+      data-spot={nameOfSpot({ row, column })}
+      data-chosen={isChosen || undefined}
+      tabIndex={isCurrent ? 0 : -1}
+      style={{ left, width, ...(group.number === null ? noHue : hueOfGroup(group.number)) }}
+      onClick={choose}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' && event.key !== ' ') return;
+        event.preventDefault();
+        choose();
+      }}
+    >
+      <SightGlyph cell={cell} number={group.number} isBanded={isBanded} dayOf={dayOf} />
+    </div>
+  );
+});
