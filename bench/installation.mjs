@@ -176,8 +176,8 @@ export function asker(base) {
         agent,
         headers: {
           Cookie: cookie,
-          ...headers,
           ...(data && { 'Content-Type': 'application/json', 'Content-Length': Buffer.byteLength(data) }),
+          ...headers,
         },
       });
       sent.on('error', reject);

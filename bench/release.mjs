@@ -1,5 +1,6 @@
 /** What it costs to compose, release and put in order for 160 groups, and to take and read the answers of 640 students: each act as a ratio to an empty
- * answer with a session, and the server's CPU for it. Run by hand after a build: node bench/release.mjs [students] */
+ * answer with a session and to a statement that only reads the rows which a release writes, and the server's CPU for it. Run by hand after a build:
+ * node bench/release.mjs [students] */
 import { randomUUID } from 'node:crypto';
 import { createRequire } from 'node:module';
 import { aWorkingClassOf, asker, cpuOf, sessions, withInstallation } from './installation.mjs';
@@ -24,6 +25,8 @@ await withInstallation(async ({ ask, base, context, databaseUrl, serverPid }) =>
   const to = { include: [{ kind: 'set', setId: set.id }], exclude: [] };
   const how = { to, mode: 'own', outsiders: 'hidden', goesLiveAt: null };
 
+  const database = new pg.Client({ connectionString: databaseUrl });
+  await database.connect();
   const as = async (cookie, method, at, body) => {
     const answer = await request(method, at, cookie, body);
     if (answer.status !== 200) throw new Error(`${method} ${at}: ${answer.status} ${answer.text}`);
@@ -48,6 +51,11 @@ await withInstallation(async ({ ask, base, context, databaseUrl, serverPid }) =>
 
   const draft = async (kind = 'assignment', more = {}) =>
     (await as(staff, 'POST', inCourse('activities'), drafted(kind, more))).json;
+  const attached = async (id, name, content) => {
+    const bytes = Buffer.from(content);
+    const sent = await request('POST', `activities/${id}/files?name=${name}&type=text/plain`, staff, bytes, { 'Content-Type': 'application/octet-stream' }); // prettier-ignore
+    return JSON.parse(sent.text);
+  };
   const release = (activity) => as(staff, 'POST', `activities/${activity.id}/release`, { ...how, version: activity.version }); // prettier-ignore
 
   await measure('empty, with a session', () => as(staff, 'GET', 'session'));
@@ -57,6 +65,33 @@ await withInstallation(async ({ ask, base, context, databaseUrl, serverPid }) =>
   for (const kind of ['assignment', 'discussion', 'wiki'])
     await measure(`release a ${kind} to them`, release, () => draft(kind));
   await measure('more time for one group', (_given, turn) => as(staff, 'PUT', `activities/${activities[0].id}/extensions/${groups[turn].id}`, { due: '2199-01-01T10:00:00.000Z', reason: 'Ill' })); // prettier-ignore
+  const withFiles = async () => {
+    const begun = await draft();
+    const files = [];
+    for (const name of ['Brief.txt', 'Figures.csv', 'Safety.txt'])
+      files.push(await attached(begun.id, name, randomUUID().repeat(2000)));
+    return (
+      await as(staff, 'PUT', `activities/${begun.id}`, {
+        ...drafted('assignment'),
+        files,
+        version: begun.version,
+      })
+    ).json;
+  };
+  await measure('compose with 3 files', async () => {
+    const began = performance.now();
+    await withFiles();
+    return { tookMs: performance.now() - began };
+  });
+  await measure('release it to them', release, withFiles);
+  await measure('read its copies by hand', async () => {
+    const began = performance.now();
+    const { rows } =
+      await database.query(`SELECT c.*, r.*, a.* FROM "copy" c JOIN "release" r ON r."id" = c."releaseId" JOIN "activity" a ON a."id" = r."activityId"
+      WHERE a."id" = (SELECT "activityId" FROM "release" ORDER BY "stateAt" DESC LIMIT 1)`);
+    if (rows.length !== groups.length) throw new Error(`${rows.length} copies`);
+    return { tookMs: performance.now() - began };
+  });
   await measure('withdraw', ({ id }) => as(staff, 'POST', `activities/${id}/withdraw`, {}), async () => (await release(await draft())).json); // prettier-ignore
   const { json: outline } = await as(staff, 'POST', inCourse('headings'), { title: 'Week 1' });
   const headingId = outline.headings[0].id;
@@ -70,8 +105,6 @@ await withInstallation(async ({ ask, base, context, databaseUrl, serverPid }) =>
     { id: short, kind: 'short', text: 'What would you change?', isRequired: false },
   ];
   const poll = (await release(await draft('questionnaire', { settings: { questions } }))).json;
-  const database = new pg.Client({ connectionString: databaseUrl });
-  await database.connect();
   const cookies = await sessions(database, base, 'p%@quillmere.example');
   await database.end();
   await measure('the outline for a student', () => as(cookies[0], 'GET', inCourse('outline')));

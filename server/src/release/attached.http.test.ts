@@ -107,6 +107,71 @@ describe('a file that is attached', () => {
     await given.instructor.get(`/api/activities/${copy.id}/files/${fileId}`).expect(200);
   });
 
+  it('is never run as a page of ours, whatever it holds and says of itself', async () => {
+    const script = '<script>fetch("/api/session")</script>';
+    for (const [name, type, content] of [
+      [
+        'logo.svg',
+        'image/svg+xml',
+        `<svg xmlns="http://www.w3.org/2000/svg" onload="alert(1)">${script}</svg>`,
+      ],
+      ['page.html', 'text/html', `<!doctype html>${script}`],
+      ['page.xhtml', 'application/xhtml+xml', `<html xmlns="http://www.w3.org/1999/xhtml">${script}</html>`],
+    ] as const) {
+      const draft = await aDraft();
+      const file = (await attach(given.instructor, draft.id, name, Buffer.from(content), type).expect(200)).body as AttachedFile; // prettier-ignore
+      const { headers, body } = await given.instructor
+        .get(`/api/activities/${draft.id}/files/${file.id}`)
+        .buffer(true)
+        .parse((answer, done) => {
+          // prettier-ignore
+          const chunks: Buffer[] = [];
+          answer.on('data', (chunk: Buffer) => chunks.push(chunk));
+          answer.on('end', () => done(null, Buffer.concat(chunks).toString()));
+        });
+      expect(body).toBe(content);
+      expect(headers['content-disposition']).toBe(`attachment; filename="${name}"; filename*=UTF-8''${name}`);
+      expect(headers['content-security-policy']).toBe("default-src 'none'; sandbox");
+      expect(headers['x-content-type-options']).toBe('nosniff');
+    }
+  });
+
+  it('is called what it is: no name leads elsewhere or reads backwards', async () => {
+    const draft = await aDraft();
+    for (const [sent, kept] of [
+      ['../../etc/passwd', '....etcpasswd'],
+      ['C:\\temp\\brine.txt', 'C:tempbrine.txt'],
+      ['invoice\u202efdp.exe', 'invoicefdp.exe'],
+      ['\u2067brine\u2069\u061c\u200f.txt', 'brine.txt'],
+      ['a\r\nSet-Cookie: x=1.txt', 'aSet-Cookie: x=1.txt'],
+      ['“a"; filename="b.exe', '“a"; filename="b.exe'],
+    ] as const) {
+      const file = (await attach(given.instructor, draft.id, sent, Buffer.from('a')).expect(200)).body as AttachedFile; // prettier-ignore
+      expect(file.name).toBe(kept);
+      const { headers } = await given.instructor
+        .get(`/api/activities/${draft.id}/files/${file.id}`)
+        .expect(200);
+      expect(headers['set-cookie']).toBeUndefined();
+      expect(headers['content-disposition']).toMatch(
+        /^attachment; filename="[^"]+"; filename\*=UTF-8''[\w.%~!-]+$/,
+      );
+      expect(decodeURIComponent(headers['content-disposition']?.split("''")[1] ?? '')).toBe(kept);
+    }
+  });
+
+  it('has a text beside it of a length that people can read: 10 MB are refused, and nothing changes', async () => {
+    const draft = await aDraft();
+    const text = 'brine '.repeat(1_700_000);
+    const brief = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text }] }] };
+    const refused = await given.instructor
+      .put(`/api/activities/${draft.id}`)
+      .send({ ...anAssignment(), brief, version: draft.version })
+      .expect(413);
+    expect((refused.body as { detail: string }).detail).toMatch(/too long|shorter/i);
+    const kept = (await given.instructor.get(`/api/activities/${draft.id}`).expect(200)).body as ActivityView;
+    expect(kept.version).toBe(draft.version);
+  });
+
   it('is uploaded by those who write activities only', async () => {
     const draft = await aDraft();
     const assistant = await aMember(server, given, 'tomas', 'assistant');
