@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import type { BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
@@ -68,4 +69,43 @@ test('the term is looked through change by change, and what is to come is there 
   await expect(cell(/^Crock, Smells: own copy, from/)).toBeVisible();
   await instructor.getByRole('button', { name: 'Back to now' }).click();
   await expect(cell('Crock, Smells: own copy')).toBeVisible();
+});
+
+test('what a cell shows is changed from it, with the way back', async () => {
+  await instructor.goto(`/c/${courseId}/release/sightlines`);
+  await cell('Crock, Smells: own copy').click();
+  await instructor.getByRole('button', { name: 'Withdraw from Crock' }).click();
+  await expect(cell('Crock, Smells: not listed')).toBeVisible();
+  await expect(instructor.getByText('Withdrawn from Crock. What was done there stays.')).toBeVisible();
+  await instructor.getByRole('button', { name: 'Undo' }).click();
+  await expect(cell('Crock, Smells: own copy')).toBeVisible();
+  await instructor.getByRole('button', { name: 'Extend for Crock…' }).click();
+  const sheet = instructor.getByRole('dialog', { name: 'Extend for a group or student' });
+  await expect(sheet.getByText('Crock', { exact: true })).toBeVisible();
+  await sheet.getByRole('textbox', { name: 'Reason, shown to the group' }).fill('Their incubator failed');
+  await sheet.getByRole('group', { name: 'Due for this group' }).getByRole('spinbutton', { name: /^day/ }).pressSequentially('14'); // prettier-ignore
+  await sheet.getByRole('button', { name: 'Extend for Crock' }).click();
+  await expect(cell('Crock, Smells: own copy, due 2 days later')).toBeVisible();
+});
+
+test('students are looked at one by one, and what is shown goes to a file and to paper', async () => {
+  await instructor.getByRole('button', { name: /Columns/ }).click();
+  await instructor.getByRole('option', { name: 'Students one by one' }).click();
+  await expect(cell('Ada Falk, Smells: own copy, due 2 days later')).toBeVisible();
+  await expect(cell('Dia Falk, Smells: not listed')).toBeVisible();
+  await instructor.getByRole('searchbox', { name: 'Find a student' }).fill('falk a');
+  await expect(cell(/^Dia Falk/)).toHaveCount(0);
+  await expectAccessible(instructor);
+  const file = instructor.waitForEvent('download');
+  await instructor.getByRole('button', { name: 'Export as CSV' }).click();
+  const text = await readFile(await (await file).path(), 'utf8');
+  expect(text.split('\r\n').slice(0, 2)).toEqual(['\ufeffActivity,Kind,State,Ada Falk', 'Smells,Discussion,Live,"own copy, due 2 days later"']); // prettier-ignore
+  await instructor.evaluate(() => (window.print = () => undefined));
+  await instructor.getByRole('button', { name: 'Print' }).click();
+  await instructor.emulateMedia({ media: 'print' });
+  const paper = instructor.locator('table', { hasText: 'FER 193 · Sightlines, now' });
+  await expect(paper.getByText('Ada Falk')).toBeVisible();
+  await expect(instructor.getByText('Export as CSV')).toBeHidden();
+  await instructor.emulateMedia({ media: 'screen' });
+  await expect(paper).toBeHidden();
 });

@@ -86,6 +86,8 @@ export const SightlinesView = z.object({
       schedule: ScheduleView,
     }),
   ),
+  /** Saved ones, and the students that they reach now. */
+  audiences: z.array(z.object({ audienceId: AudienceId, name: z.string(), people: z.array(EnrolmentId) })),
   serverTime: DateTime,
 });
 export type SightlinesView = z.infer<typeof SightlinesView>;

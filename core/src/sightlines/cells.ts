@@ -1,4 +1,5 @@
 import type { Viewer } from '../course/index.js';
+import { unreachable } from '../ids/index.js';
 import type { EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
 import { atLeast, datesFor } from '../release/index.js';
 import type { Decision, Instant, ReleaseFacts } from '../release/index.js';
@@ -25,40 +26,69 @@ export interface SightCell {
   readonly isClosed: boolean;
 }
 
-/** Who sees what at one moment: a line for each activity, in it a cell for each group of a set, and last one for the students who are in none of them. */
+/** Whose sight is asked for: that of a group, of the students who are in no group of a set, of one student, or of the people that a saved audience
+ * reaches now. */
+export type SightOf =
+  | { readonly kind: 'group'; readonly groupId: GroupId; readonly setId: GroupSetId }
+  | { readonly kind: 'unplaced'; readonly setId: GroupSetId }
+  | { readonly kind: 'person'; readonly enrolmentId: EnrolmentId }
+  | { readonly kind: 'people'; readonly people: readonly EnrolmentId[] };
+
+/** Who sees what at one moment: a line for each activity, in it a cell for each of those who are asked for, in their order. */
 export function cellsAt(
   facts: SightFacts,
-  setId: GroupSetId,
+  columns: readonly SightOf[],
   at: Instant,
 ): readonly (readonly SightCell[])[] {
   const viewers = viewersAt(facts, at);
-  const members = membersOf(viewers);
-  const groups = facts.groups.filter((group) => group.setId === setId);
-  const unplaced = unplacedIn(viewers, setId);
+  const seated = askedFor(viewers, columns);
+  const asked = columns.map((of, index) => {
+    const own = seated[index] ?? [];
+    // Those of an empty group are told as anyone who would be in it.
+    const isEmpty = of.kind === 'group' && own.length === 0;
+    return { of, members: own.length, viewers: isEmpty ? [anyoneIn(facts, of.groupId, of.setId)] : own };
+  });
   return facts.activities.map(({ release, copies }) => {
     const seen = { release, copies: foundIn(copies) };
-    return [
-      ...groups.map(({ groupId }) => {
-        const own = members.get(groupId) ?? [];
-        const asked = own.length > 0 ? own : [anyoneIn(facts, groupId, setId)];
-        return cellOf(seen, groupId, asked, own.length, at);
-      }),
-      cellOf(seen, null, unplaced, unplaced.length, at),
-    ];
+    return asked.map((each) => cellOf(seen, each, at));
+  });
+}
+
+/** The students that each of these stands for, as they are in the course at that moment. */
+export function askedFor(
+  viewers: ReadonlyMap<EnrolmentId, Viewer>,
+  columns: readonly SightOf[],
+): readonly (readonly Viewer[])[] {
+  const members = membersOf(viewers);
+  const present = (enrolmentId: EnrolmentId) => {
+    const viewer = viewers.get(enrolmentId);
+    return viewer && viewer.role === 'student' && !viewer.hasLeft ? [viewer] : [];
+  };
+  return columns.map((of) => {
+    switch (of.kind) {
+      case 'group':
+        return members.get(of.groupId) ?? [];
+      case 'unplaced':
+        return unplacedIn(viewers, of.setId);
+      case 'person':
+        return present(of.enrolmentId);
+      case 'people':
+        return of.people.flatMap(present);
+      default:
+        return unreachable(of);
+    }
   });
 }
 
 /** Students of the course who sit in no group of a set. */
-export const unplacedIn = (viewers: ReadonlyMap<EnrolmentId, Viewer>, setId: GroupSetId): readonly Viewer[] =>
+const unplacedIn = (viewers: ReadonlyMap<EnrolmentId, Viewer>, setId: GroupSetId): readonly Viewer[] =>
   [...viewers.values()].filter(
     ({ role, hasLeft, groups }) =>
       role === 'student' && !hasLeft && !groups.some((group) => group.setId === setId),
   );
 
 /** Students who sit in each group, and are in the course. */
-export function membersOf(
-  viewers: ReadonlyMap<EnrolmentId, Viewer>,
-): ReadonlyMap<GroupId, readonly Viewer[]> {
+function membersOf(viewers: ReadonlyMap<EnrolmentId, Viewer>): ReadonlyMap<GroupId, readonly Viewer[]> {
   const members = new Map<GroupId, Viewer[]>();
   for (const viewer of viewers.values()) {
     if (viewer.hasLeft || viewer.role !== 'student') continue;
@@ -81,19 +111,24 @@ const anyoneIn = ({ courseId }: SightFacts, groupId: GroupId, setId: GroupSetId)
 
 const nothing = { code: 'none', from: null, see: 0, laterMs: null, isClosed: false } as const;
 
+interface Asked {
+  readonly of: SightOf;
+  readonly members: number;
+  readonly viewers: readonly Viewer[];
+}
+
 function cellOf(
   activity: { readonly release: ReleaseFacts | null; readonly copies: FoundCopies },
-  groupId: GroupId | null,
-  viewers: readonly Viewer[],
-  members: number,
+  asked: Asked,
   at: Instant,
 ): SightCell {
+  const { of, members, viewers } = asked;
   if (activity.release === null) return { ...nothing, members };
   const release = releaseAt(activity.release, at);
   let best: Sight | null = null;
   let see = 0;
   for (const viewer of viewers) {
-    const sight = sightOf(viewer, activity.copies, release, groupId, at);
+    const sight = sightOf(viewer, activity.copies, release, of.kind === 'group' ? of.groupId : null, at);
     if (atLeast(sight.decision.access, 'read-only')) see += 1;
     if (best === null || !atLeast(best.decision.access, sight.decision.access)) best = sight;
   }
@@ -102,14 +137,14 @@ function cellOf(
   if (atLeast(best.decision.access, 'read-only'))
     return {
       ...counted,
-      code: codeOf(best, release, groupId),
+      code: codeOf(best, release, of),
       from: null,
-      laterMs: laterOf(best, release, groupId),
+      laterMs: laterOf(best, release, of),
       isClosed: best.decision.reasons.some(({ code }) => code === 'closed'),
     };
   // What is not there yet is told as it will be when it is.
   const from = comesAt(best.decision);
-  const then = from === null ? null : cellOf(activity, groupId, viewers, members, from);
+  const then = from === null ? null : cellOf(activity, asked, from);
   if (from !== null && then !== null && seesMore(then, best.decision))
     return { ...then, ...counted, from: then.from ?? from };
   return { ...nothing, ...counted, code: best.decision.access === 'listed' ? 'listed' : 'none' };
@@ -127,16 +162,19 @@ function comesAt({ reasons }: Decision): Instant | null {
   return null;
 }
 
-function codeOf({ copy, decision }: Sight, { mode }: ReleaseFacts, groupId: GroupId | null): SightCode {
+function codeOf({ copy, decision }: Sight, { mode }: ReleaseFacts, of: SightOf): SightCode {
   if (decision.part === 'reader') return 'along';
   if (copy === null || copy.groupId === null) return 'common';
-  if (copy.groupId !== groupId) return 'elsewhere';
+  const isOfAnother = of.kind === 'unplaced' || (of.kind === 'group' && copy.groupId !== of.groupId);
+  if (isOfAnother) return 'elsewhere';
   return mode === 'read-along' ? 'each-other' : 'own';
 }
 
-function laterOf({ copy }: Sight, { schedule }: ReleaseFacts, groupId: GroupId | null): number | null {
-  if (!copy?.extension || copy.groupId === null || copy.groupId !== groupId || schedule.due === null)
-    return null;
-  const { due } = datesFor(schedule, copy.extension);
+/** What people who are in several groups have in common is no later date. */
+function laterOf({ copy }: Sight, { schedule, ownTime }: ReleaseFacts, of: SightOf): number | null {
+  if (copy === null || schedule.due === null || of.kind === 'unplaced' || of.kind === 'people') return null;
+  if (of.kind === 'group' && copy.groupId !== of.groupId) return null;
+  const own = of.kind === 'person' ? (ownTime.get(of.enrolmentId) ?? null) : null;
+  const { due } = datesFor(schedule, copy.extension, own);
   return due === null || due === schedule.due ? null : due - schedule.due;
 }

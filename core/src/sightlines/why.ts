@@ -1,8 +1,9 @@
 import type { Role, Viewer } from '../course/index.js';
-import type { ActivityId, EnrolmentId, GroupId, GroupSetId } from '../ids/index.js';
+import type { ActivityId, EnrolmentId } from '../ids/index.js';
 import type { CopyFacts, Decision, Instant } from '../release/index.js';
 import { decide, isReleased } from '../release/index.js';
-import { membersOf, unplacedIn } from './cells.js';
+import type { SightOf } from './cells.js';
+import { askedFor } from './cells.js';
 import type { SightFacts } from './facts.js';
 import { releaseAt, viewersAt } from './facts.js';
 import { foundIn, sightOf } from './sight.js';
@@ -17,7 +18,7 @@ export interface FormerMember extends Explained {
   readonly until: Instant;
 }
 
-/** Why people see of one activity what they see, for one group: each by the decision itself. Staff and observers: where there is a copy. */
+/** Why people see of one activity what they see: each by the decision itself. Staff and observers: where there is a copy. */
 export interface Why {
   readonly members: readonly Explained[];
   readonly former: readonly FormerMember[];
@@ -25,19 +26,14 @@ export interface Why {
   readonly observers: readonly Explained[];
 }
 
-/** @param groupId null: the students who are in no group of the set.
- * @returns null: a draft, of which no one outside staff knows. */
-export function whyOf(
-  facts: SightFacts,
-  activityId: ActivityId,
-  { groupId, setId }: { readonly groupId: GroupId | null; readonly setId: GroupSetId },
-  at: Instant,
-): Why | null {
+/** @returns null: a draft, of which no one outside staff knows. */
+export function whyOf(facts: SightFacts, activityId: ActivityId, of: SightOf, at: Instant): Why | null {
   const activity = facts.activities.find((each) => each.activityId === activityId);
   if (!activity?.release) return null;
   const release = releaseAt(activity.release, at);
   const viewers = viewersAt(facts, at);
   const copies = foundIn(activity.copies);
+  const groupId = of.kind === 'group' ? of.groupId : null;
   const explained = (viewer: Viewer): Explained => ({
     enrolmentId: viewer.enrolmentId,
     decision: sightOf(viewer, copies, release, groupId, at).decision,
@@ -48,8 +44,7 @@ export function whyOf(
     enrolmentId,
     decision: decide({ enrolmentId, ...viewer }, release, of, at),
   });
-  const seated = groupId === null ? unplacedIn(viewers, setId) : (membersOf(viewers).get(groupId) ?? []);
-  const members = seated.map(explained);
+  const members = (askedFor(viewers, [of])[0] ?? []).map(explained);
   const isMember = new Set(members.map(({ enrolmentId }) => enrolmentId));
   const since = isReleased(release.state) && 'since' in release.state ? release.state.since : at;
   const ended = new Map<EnrolmentId, Instant>();

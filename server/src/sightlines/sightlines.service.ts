@@ -4,6 +4,7 @@ import type { SightAudience, SightlinesView } from '@jigsaw/contract/sightlines'
 import type { CourseId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import type { KeptAudience } from '@jigsaw/core/release';
+import { audiencesNow } from '../audiences/index.js';
 import { toldApart, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -37,6 +38,10 @@ export class SightlinesService {
       );
       const seats = await seatsSoFar(manager, courseId);
       const { activities, evaluator } = await releasesOfCourse(manager, courseId);
+      const { rows: audiences, saved } = await audiencesNow(manager, courseId);
+      const students = new Set(
+        everyone.flatMap(({ viewer }) => (viewer.role === 'student' ? [viewer.enrolmentId] : [])),
+      );
       return {
         courseId,
         people: everyone.map(({ viewer, name, reading, leftAt }) => ({
@@ -63,6 +68,11 @@ export class SightlinesService {
           })),
         })),
         activities: activities.map((each) => activityView(each, evaluator)),
+        audiences: audiences.map(({ id, name }) => ({
+          audienceId: id,
+          name,
+          people: [...saved(id).people.keys()].filter((enrolmentId) => students.has(enrolmentId)),
+        })),
         serverTime: this.clock.now().toISOString(),
       };
     });

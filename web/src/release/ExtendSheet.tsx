@@ -30,10 +30,14 @@ const Form = styled.div`
 
 interface ExtendSheetProps {
   readonly activity: ActivityView;
-  readonly groups: ReachView['groups'];
+  readonly groups: readonly ExtendableGroup[];
   readonly due: string | null;
+  /** Who is extended for; left out: chosen here. */
+  readonly meant?: ExtendedTo;
   readonly onClose: () => void;
 }
+
+type ExtendableGroup = Pick<ReachView['groups'][number], 'groupId' | 'number' | 'name'>;
 
 interface Extendable extends Findable {
   readonly to: ExtendedTo;
@@ -41,11 +45,13 @@ interface Extendable extends Findable {
 }
 
 /** Another date for one group or for one student, with the reason that they are shown. */
-export function ExtendSheet({ activity, groups, due, onClose }: ExtendSheetProps) {
+export function ExtendSheet({ activity, groups, due, meant, onClose }: ExtendSheetProps) {
   const { course, dates } = useCourse();
   const notice = useNotice();
   const { choices, problem, retry } = useExtendables(course.id, groups);
-  const [chosen, setChosen] = useState<Extendable | null>(null);
+  const [picked, setPicked] = useState<Extendable | null | undefined>(undefined);
+  const first = meant && choices.find(({ to }) => JSON.stringify(to) === JSON.stringify(meant));
+  const chosen = picked === undefined ? (first ?? null) : picked;
   const [until, setUntil] = useState<string | null>(due);
   const [closes, setCloses] = useState<string | null>(null);
   const [reason, setReason] = useState('');
@@ -89,14 +95,14 @@ export function ExtendSheet({ activity, groups, due, onClose }: ExtendSheetProps
             placeholder="Name a group or student"
             choices={choices}
             isFocused
-            onFind={setChosen}
+            onFind={setPicked}
           />
         ) : (
           <div style={{ display: 'grid', gap: 4, justifyItems: 'start' }}>
             <Label as="span">{isStudent ? 'Student' : 'Group'}</Label>
             <Chosen>
               <bdi>{chosen.says}</bdi>
-              <Without what={chosen.name} onPress={() => setChosen(null)} />
+              <Without what={chosen.name} onPress={() => setPicked(null)} />
             </Chosen>
           </div>
         )}
@@ -164,7 +170,7 @@ function earlierOf(activity: ActivityView, chosen: Extendable | null) {
 }
 
 /** The groups that it goes to, then everyone in the course; two of one name are told apart by their number. */
-function useExtendables(courseId: string, groups: ReachView['groups']) {
+function useExtendables(courseId: string, groups: readonly ExtendableGroup[]) {
   const roster = useReadRosterQuery(courseId);
   const choices = useMemo((): Extendable[] => {
     const students = (roster.data?.entries ?? []).filter(

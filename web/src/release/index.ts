@@ -1,4 +1,7 @@
 export { stateOf } from './activityList.js';
 export { KindIcon } from './KindIcon.js';
-export { useListActivitiesQuery } from './releaseApi.js';
+export { ExtendSheet } from './ExtendSheet.js';
+export { useChangeReachMutation, useListActivitiesQuery, useReadActivityQuery } from './releaseApi.js';
+export { leaveOut, toggleGroup, withPerson } from './releaseTarget.js';
+export type { ReleaseTarget } from './releaseTarget.js';
 export { stateLook, stateWords } from './states.js';

@@ -95,7 +95,8 @@ export function toggleGroup(
       ? [{ kind: 'set', setId }]
       : chosen.map((id): Entry => ({ kind: 'group', setId, groupId: id }));
   // In the place of what there was of this set, so that sets keep their order.
-  const at = include.findIndex((entry) => 'setId' in entry && entry.setId === setId);
+  const found = include.findIndex((entry) => 'setId' in entry && entry.setId === setId);
+  const at = found < 0 ? include.length : found;
   const others = include.filter((entry) => !('setId' in entry && entry.setId === setId));
   const next = [...others.slice(0, at), ...own, ...others.slice(at)];
   return next.length === 0 ? target : withEntries(target, next); // no one at all is no release

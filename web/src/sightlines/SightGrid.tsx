@@ -1,15 +1,14 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { UserX } from 'lucide-react';
 import { useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { sure } from '@jigsaw/core/lists';
-import { Emblem } from '../look/index.js';
 import { after, focusOn, spotOf, useAim, useLines, usualRect } from '../page/index.js';
 import type { Spot } from '../page/index.js';
 import { stateWords } from '../release/index.js';
 import type { SightLine } from './lines.js';
-import { headPx, leastPx, namePx, rowPx, Sheet } from './sightGridLook.js';
-import type { SightColumn, SightSpot } from './SightRow.js';
+import type { SightColumn, SightSpot } from './columns.js';
+import { ColumnHead } from './ColumnHead.js';
+import { headPx as head, leastPx, namePx, rowPx, Sheet } from './sightGridLook.js';
 import { SightRow } from './SightRow.js';
 
 interface SightGridProps {
@@ -22,6 +21,9 @@ interface SightGridProps {
 /** Activities by groups. Only what is in view is drawn, in both directions; arrow keys go from cell to cell, and Enter asks why. */
 export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGridProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
+  // Names of people and of audiences are long: where there are many, they stand upright.
+  const isTurned = groups.length > 6 && (groups[0]?.number ?? null) === null;
+  const headPx = isTurned ? head.turned : head.usual;
   const firstRow = lines.findIndex(({ kind }) => kind === 'activity');
   const [spot, setSpot] = useState<Spot>({ row: firstRow, column: 0 });
   const aim = useAim<Spot>((next) => focusOn(scroller, next));
@@ -40,12 +42,20 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
     scrollPaddingStart: namePx,
     overscan: 3,
     initialRect: usualRect,
-    getItemKey: (index) => `${groups[index]?.groupId ?? 'none'} ${widthPx}`,
+    getItemKey: (index) => `${groups[index]?.key} ${widthPx}`,
   });
   const shown = columns.getVirtualItems();
   const shownKey = shown.map(({ key }) => key).join();
   const onKey = (event: KeyboardEvent) => {
     const at = aim.at() ?? spot;
+    // Of the cell that the keys have gone to, also where it is not drawn yet.
+    if (event.key === 'Enter' || event.key === ' ') {
+      event.preventDefault();
+      const [line, column] = [lines[at.row], groups[at.column]];
+      if (line?.kind === 'activity' && column)
+        onChoose({ activityId: line.activity.activityId, column: column.key });
+      return;
+    }
     const next = after(event, at, lines.length - 1, groups.length - 1);
     if (!next) return;
     event.preventDefault();
@@ -63,6 +73,7 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
       aria-label="Who sees what"
       aria-rowcount={lines.length + 1}
       aria-colcount={groups.length + 1}
+      style={{ '--head': `${headPx}px` }}
       onKeyDown={onKey}
       onFocus={(event) => aim.at() ?? setSpot(spotOf(event) ?? spot)}
     >
@@ -71,25 +82,16 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
           <div role="columnheader" data-corner aria-colindex={1} style={{ position: 'sticky' }}>
             <span>Arrow keys move · Enter says why</span>
           </div>
-          {shown.map(({ index, start, size, key }) => {
-            const group = sure(groups[index]);
-            return (
-              <div
-                key={key}
-                role="columnheader"
-                aria-colindex={index + 2}
-                title={group.name}
-                style={{ left: start, width: size }}
-              >
-                {group.number === null ? (
-                  <UserX size={22} aria-hidden="true" />
-                ) : (
-                  <Emblem number={group.number} size={32} />
-                )}
-                <span>{group.name}</span>
-              </div>
-            );
-          })}
+          {shown.map(({ index, start, size, key }) => (
+            <ColumnHead
+              key={key}
+              column={sure(groups[index])}
+              index={index}
+              left={start}
+              width={size}
+              isTurned={isTurned}
+            />
+          ))}
         </div>
       </div>
       <div
@@ -127,7 +129,7 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
               shown={shown}
               shownKey={shownKey}
               current={spot.row === index ? spot.column : null}
-              chosen={isChosen ? groups.findIndex(({ groupId }) => groupId === chosen.groupId) : null}
+              chosen={isChosen ? groups.findIndex(({ key }) => key === chosen.column) : null}
               onChoose={onChoose}
             />
           );

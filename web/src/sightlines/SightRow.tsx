@@ -1,7 +1,6 @@
 import { memo, useMemo } from 'react';
 import type { CSSProperties } from 'react';
 import type { VirtualItem } from '@tanstack/react-virtual';
-import type { ActivityId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { SightCell } from '@jigsaw/core/sightlines';
 import { counted } from '@jigsaw/core/text';
@@ -10,24 +9,11 @@ import { kindOf } from '../kinds/index.js';
 import { hueOfGroup } from '../look/index.js';
 import { nameOfSpot } from '../page/index.js';
 import { KindIcon } from '../release/index.js';
+import type { SightColumn, SightSpot } from './columns.js';
 import type { SeenActivity } from './lines.js';
 import { SightGlyph } from './SightGlyph.js';
 import { Band } from './sightGridLook.js';
 import { sayCell } from './words.js';
-
-/** A group, or the students who are in none. */
-export interface SightColumn {
-  readonly groupId: GroupId | null;
-  /** null: no group's. */
-  readonly number: number | null;
-  readonly name: string;
-}
-export const noGroup: SightColumn = { groupId: null, number: null, name: 'No group' };
-
-export interface SightSpot {
-  readonly activityId: ActivityId;
-  readonly groupId: GroupId | null;
-}
 
 interface SightRowProps {
   readonly index: number;
@@ -58,7 +44,8 @@ export const SightRow = memo(
     chosen,
     onChoose,
   }: SightRowProps) {
-    const isBanded = cells.every(({ code }) => code === 'common');
+    // Saved audiences overlap: there is no number of people that they have together.
+    const isBanded = columns[0]?.of.kind !== 'people' && cells.every(({ code }) => code === 'common');
     return (
       <div
         role="row"
@@ -160,9 +147,8 @@ interface CellProps {
 const Cell = memo(function Cell(props: CellProps) {
   const { activity, group, cell, row, column, isCurrent, isChosen, isBanded, left, width, onChoose } = props;
   const { dates } = useCourse();
-  const choose = () => onChoose({ activityId: activity.activityId, groupId: group.groupId });
   const dayOf = (at: number) => dates.day(new Date(at).toISOString()).split(' ')[1] ?? '';
-  const says = `${group.name}, ${activity.title}: ${sayCell(cell, dates)}`;
+  const says = `${group.name}, ${activity.title}: ${sayCell(cell, dates, group.of.kind)}`;
   return (
     <div
       role="gridcell"
@@ -174,12 +160,7 @@ const Cell = memo(function Cell(props: CellProps) {
       data-chosen={isChosen || undefined}
       tabIndex={isCurrent ? 0 : -1}
       style={{ left, width, ...(group.number === null ? noHue : hueOfGroup(group.number)) }}
-      onClick={choose}
-      onKeyDown={(event) => {
-        if (event.key !== 'Enter' && event.key !== ' ') return;
-        event.preventDefault();
-        choose();
-      }}
+      onClick={() => onChoose({ activityId: activity.activityId, column: group.key })}
     >
       <SightGlyph cell={cell} number={group.number} isBanded={isBanded} dayOf={dayOf} />
     </div>

@@ -1,22 +1,24 @@
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { SightlinesView } from '@jigsaw/contract/sightlines';
-import { ticksOf } from '@jigsaw/core/sightlines';
+import { changesOf, ticksOf } from '@jigsaw/core/sightlines';
+import { fold } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { kindOf } from '../kinds/index.js';
-import { Bar, ButtonLink, Choice, Empty, Page, Waiting } from '../look/index.js';
+import { Bar, ButtonLink, Choice, Empty, FindField, Page, Waiting } from '../look/index.js';
 import { useNow } from '../page/index.js';
+import type { ColumnsBy, SightColumn, SightSpot } from './columns.js';
+import { audiences, columnsBy, columnsOf, students, usualSet } from './columns.js';
 import { factsOf } from './factsOf.js';
 import { Legend } from './Legend.js';
-import { differs, linesOf } from './lines.js';
-import type { SightSpot } from './SightRow.js';
+import { everyLine, linesOf } from './lines.js';
 import { SightGrid } from './SightGrid.js';
-import { noGroup } from './SightRow.js';
+import { SightOutput } from './SightOutput.js';
 import { useReadSightlinesQuery } from './sightlinesApi.js';
+import { SightTools } from './SightTools.js';
 import { TermLine } from './TermLine.js';
-import { useCells } from './useCells.js';
+import { useCells, useSight } from './useSight.js';
 import { WhyPanel } from './WhyPanel.js';
 
 const Work = styled.div`
@@ -35,13 +37,12 @@ const Work = styled.div`
 `;
 const Left = styled.div`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
   min-width: 0;
   min-height: 0;
 `;
-const all = 'all';
 
-/** Who sees what in the course, group by group, now and at any moment of the term. */
+/** Who sees what in the course, group by group, student by student or by saved audience, now and at any moment of the term. */
 export function SightlinesPage() {
   const { course } = useCourse();
   const read = useReadSightlinesQuery(course.id);
@@ -52,110 +53,144 @@ export function SightlinesPage() {
 }
 
 function Sightlines({ view }: { readonly view: SightlinesView }) {
-  const { course } = useCourse();
+  const { course, dates } = useCourse();
   const [search, setSearch] = useSearchParams();
-  const set = view.sets.find(({ setId }) => setId === search.get('set')) ?? usualSet(view);
+  const { by, chosenBy, all } = useColumns(view, search.get('by'));
   const [at, setAt] = useState<number | null>(null);
-  const [kind, setKind] = useState(all);
-  const [isOnlyDifferent, setOnlyDifferent] = useState(false);
+  const [wanted, setWanted] = useState(everyLine);
+  const [words, setWords] = useState('');
   const [spot, setSpot] = useState<SightSpot | null>(null);
-  const ticks = useMemo(() => ticksOf(factsOf(view)), [view]);
-  // Nothing changes by itself between two ticks, so that the clock has to be read at these alone.
-  const nextTick = ticks.find((tick) => tick.at > Date.parse(view.serverTime))?.at ?? null;
-  const clock = useNow(nextTick === null ? null : new Date(nextTick).toISOString());
-  // What the answer tells of has happened, also where the clock is told of it later.
-  const now = Math.max(clock, Date.parse(view.serverTime));
-  const lastTick = ticks.findLast((tick) => tick.at <= now)?.at ?? 0;
-  const moment = at ?? Math.max(lastTick, Date.parse(view.serverTime));
-  const columns = useMemo(() => (set ? [...set.groups, noGroup] : []), [set]);
-  const { cells, hasFailed } = useCells(view, set?.setId ?? null, moment);
-  const kinds = [...new Set(view.activities.map((activity) => activity.kind))];
-  const lines = useMemo(
-    () =>
-      cells === null
-        ? []
-        : linesOf(
-            view.activities,
-            cells,
-            moment,
-            (activity, own) => (kind === all || activity.kind === kind) && (!isOnlyDifferent || differs(own)),
-          ),
-    [view, cells, moment, kind, isOnlyDifferent],
-  );
-  const choose = (setId: string) => {
+  const { ticks, now, moment } = useTerm(view, at);
+  const sight = useSight(view);
+  const told = useCells(sight, view, all, chosenBy, moment);
+  // The slider goes on while the matrix follows.
+  const shown = useDeferredValue(told !== null && 'answer' in told ? told.answer : null);
+  const { columns, lines } = useMemo(() => {
+    if (shown === null) return { columns: [], lines: [] };
+    const found = foundIn(shown.columns, words);
+    const { activities } = shown;
+    const cells = shown.cells.map((line) => found.map(({ at }) => line[at]).filter((cell) => cell !== undefined)); // prettier-ignore
+    return {
+      columns: found.map(({ column }) => column),
+      lines: linesOf({ activities, sets: view.sets }, cells, moment, wanted),
+    };
+  }, [shown, words, view.sets, moment, wanted]);
+  const column = spot && shown?.columns.find(({ key }) => key === spot.column);
+  const when = at === null ? `now, ${dates.dateTime(new Date(now).toISOString())}` : dates.dateTime(new Date(at).toISOString()); // prettier-ignore
+  const choose = (chosen: string) => {
     setSpot(null);
-    setSearch(setId === usualSet(view)?.setId ? {} : { set: setId }, { replace: true });
+    setWords('');
+    setSearch(chosen === usualSet(view)?.setId ? {} : { by: chosen }, { replace: true });
   };
+  const isShown = lines.length > 0 && columns.length > 0;
   return (
     <Page>
       <Bar>
         <h1>Sightlines</h1>
-        {set && (
-          <Choice
-            label="Group set"
-            isLabelHidden
-            value={set.setId}
-            choices={view.sets.map(({ setId, name }) => ({ id: setId, label: name }))}
-            onChange={choose}
-          />
-        )}
         <Choice
-          label="Kind"
+          label="Columns"
           isLabelHidden
-          value={kind}
+          value={chosenBy}
           choices={[
-            { id: all, label: 'All kinds' },
-            ...kinds.map((each) => ({ id: each, label: kindOf(each)?.word ?? each })),
+            ...view.sets.map(({ setId, name }) => ({ id: setId, label: name })),
+            { id: students, label: 'Students one by one' },
+            ...(view.audiences.length > 0 ? [{ id: audiences, label: 'Saved audiences' }] : []),
           ]}
-          onChange={setKind}
+          onChange={choose}
         />
-        <label>
-          <input
-            type="checkbox"
-            checked={isOnlyDifferent}
-            onChange={(event) => setOnlyDifferent(event.target.checked)}
-          />{' '}
-          Only what differs
-        </label>
+        <FindField {...finding(by)} value={words} onChange={setWords} width={170} />
         <span className="grow" />
+        <SightOutput lines={lines} columns={columns} when={when} />
         <ButtonLink to={`/c/${course.id}/release`}>List</ButtonLink>
       </Bar>
-      <Work data-why={spot ? '' : undefined}>
+      <Work data-why={column ? '' : undefined}>
         <Left>
           <TermLine ticks={ticks} now={now} at={at} onChange={setAt} />
-          {hasFailed ? (
+          <SightTools
+            view={view}
+            shown={lines.filter(({ kind }) => kind === 'activity').length}
+            wanted={wanted}
+            onChange={setWanted}
+          />
+          {told !== null && 'hasFailed' in told ? (
             <ProblemStrip>The sightlines could not be worked out. Load the page again.</ProblemStrip>
-          ) : set === undefined || set.groups.length === 0 ? (
-            <Empty title="There are no groups yet">
-              Create a group set, and this shows what each of its groups sees.
-            </Empty>
-          ) : cells === null ? (
+          ) : all.length === 0 || (by?.kind === 'set' && by.set.groups.length === 0) ? (
+            <NoColumns by={by} />
+          ) : shown === null ? (
             <Waiting what="who sees what" />
-          ) : lines.length === 0 ? (
-            <Empty
-              title={view.activities.length === 0 ? 'Nothing is written yet' : 'Nothing fits these filters'}
-            >
-              {view.activities.length === 0 && 'What you write and release shows here, group by group.'}
+          ) : isShown ? (
+            <SightGrid key={chosenBy} columns={columns} lines={lines} chosen={spot} onChoose={setSpot} />
+          ) : view.activities.length === 0 ? (
+            <Empty title="Nothing is written yet">
+              What you write and release shows here, group by group.
             </Empty>
           ) : (
-            <SightGrid key={set.setId} columns={columns} lines={lines} chosen={spot} onChoose={setSpot} />
+            <Empty title={columns.length === 0 ? `No one here is called “${words}”` : 'Nothing fits these filters'} /> // prettier-ignore
           )}
           <Legend />
         </Left>
-        {spot && set && (
-          <WhyPanel view={view} setId={set.setId} spot={spot} at={moment} onClose={() => setSpot(null)} />
+        {spot && column && (
+          <WhyPanel
+            view={view}
+            sight={sight}
+            spot={spot}
+            column={column}
+            at={moment}
+            isNow={at === null}
+            onClose={() => setSpot(null)}
+          />
         )}
       </Work>
     </Page>
   );
 }
 
-/** The set whose groups have most of what was released. */
-function usualSet({ sets, activities }: SightlinesView): SightlinesView['sets'][number] | undefined {
-  const count = new Map<string, number>();
-  for (const { release } of activities)
-    for (const setId of new Set(release?.copies.flatMap((copy) => copy.setId ?? [])))
-      count.set(setId, (count.get(setId) ?? 0) + 1);
-  const most = (setId: string) => count.get(setId) ?? 0;
-  return sets.toSorted((a, b) => most(b.setId) - most(a.setId))[0];
+function useColumns(view: SightlinesView, chosen: string | null) {
+  return useMemo(() => {
+    const by = columnsBy(view, chosen);
+    const chosenBy: string = by?.kind === 'set' ? by.set.setId : (by?.kind ?? '');
+    return { by, chosenBy, all: columnsOf(view, by) };
+  }, [view, chosen]);
+}
+
+/** The ticks of the term, the time that it is, and the moment that is shown: the last change before it, since between two nothing changes. */
+function useTerm(view: SightlinesView, at: number | null) {
+  const { ticks, changes } = useMemo(() => {
+    const facts = factsOf(view);
+    return { ticks: ticksOf(facts), changes: changesOf(facts) };
+  }, [view]);
+  const served = Date.parse(view.serverTime);
+  const next = changes.find((change) => change > served) ?? null;
+  const clock = useNow(next === null ? null : new Date(next).toISOString());
+  // What the answer tells of has happened, also where the clock is told of it later.
+  const now = Math.max(clock, served);
+  const shown = at ?? now;
+  const moment = changes.findLast((change) => change <= shown) ?? (changes[0] ?? shown) - 1;
+  return { ticks, now, moment };
+}
+
+/** The columns of which every word of a search is part of the name, each with its place. */
+function foundIn(columns: readonly SightColumn[], words: string) {
+  const sought = fold(words).split(/\s+/);
+  return columns.flatMap((column, at) => {
+    const name = fold(column.name);
+    return sought.every((word) => name.includes(word)) ? [{ column, at }] : [];
+  });
+}
+
+function finding(by: ColumnsBy | null) {
+  const label = by?.kind === 'students' ? 'Find a student' : by?.kind === 'audiences' ? 'Find an audience' : 'Find a group'; // prettier-ignore
+  return { label, placeholder: label };
+}
+
+function NoColumns({ by }: { readonly by: ColumnsBy | null }) {
+  if (by?.kind === 'students')
+    return <Empty title="There are no students yet">Import people, and this shows what each of them sees.</Empty>; // prettier-ignore
+  if (by?.kind === 'audiences')
+    return <Empty title="There are no saved audiences">Save one, and this shows what the people in it see.</Empty>; // prettier-ignore
+  return (
+    <Empty title="There are no groups yet">
+      Create a group set, and this shows what each of its groups sees.
+    </Empty>
+  );
 }

@@ -54,7 +54,7 @@ export function stateOf({
   return state === 'scheduled' ? { state, goesLiveAt: since } : { state, since };
 }
 
-const audienceOf = ({ include, exclude }: SightAudience): Audience => ({
+export const audienceOf = ({ include, exclude }: SightAudience): Audience => ({
   include: include.map((entry) =>
     entry.kind === 'audience'
       ? {

@@ -13,7 +13,8 @@ export type SightLine =
   | { readonly kind: 'state'; readonly state: LineState; readonly count: number }
   | { readonly kind: 'activity'; readonly activity: SeenActivity; readonly cells: readonly SightCell[] };
 
-const order: readonly LineState[] = ['closed', 'live', 'scheduled', 'draft', 'withdrawn'];
+/** In the order in which they are shown. */
+export const states: readonly LineState[] = ['closed', 'live', 'scheduled', 'draft', 'withdrawn'];
 
 /** What an activity is at a moment. */
 export function lineStateAt({ release, schedule }: SeenActivity, at: number): LineState {
@@ -26,20 +27,47 @@ export function lineStateAt({ release, schedule }: SeenActivity, at: number): Li
   return then === 'live' && opens !== null && opens > at ? 'scheduled' : then;
 }
 
-/** The lines by what they are at a moment, in each by when they are due.
- * @param keeps which activities are wanted. */
+/** Which activities are wanted; null: any. */
+export interface WantedLines {
+  readonly kind: string | null;
+  readonly state: LineState | null;
+  /** The name of a set or a saved audience that it goes to. */
+  readonly to: string | null;
+  readonly isOnlyDifferent: boolean;
+}
+export const everyLine: WantedLines = { kind: null, state: null, to: null, isOnlyDifferent: false };
+export const isNarrowed = ({ kind, state, to, isOnlyDifferent }: WantedLines): boolean =>
+  kind !== null || state !== null || to !== null || isOnlyDifferent;
+
+/** The sets and saved audiences that something goes to, by name. */
+export function goesTo({ release }: SeenActivity, { sets }: Pick<SightlinesView, 'sets'>): readonly string[] {
+  const setIds = new Set<string>();
+  const names: string[] = [];
+  for (const entry of release?.audience.include ?? []) {
+    if (entry.kind === 'audience') names.push(entry.name);
+    if ('setId' in entry) setIds.add(entry.setId);
+  }
+  return [...sets.flatMap(({ setId, name }) => (setIds.has(setId) ? [name] : [])), ...names];
+}
+
+/** The lines by what they are at a moment, in each by when they are due. */
 export function linesOf(
-  activities: readonly SeenActivity[],
+  view: Pick<SightlinesView, 'activities' | 'sets'>,
   cells: Cells,
   at: number,
-  keeps: (activity: SeenActivity, own: readonly SightCell[]) => boolean,
+  wanted: WantedLines,
 ): readonly SightLine[] {
-  const kept = activities.flatMap((activity, index) => {
-    const own = cells[index] ?? [];
-    return keeps(activity, own) ? [{ activity, own, state: lineStateAt(activity, at) }] : [];
+  const kept = view.activities.flatMap((activity, index) => {
+    const [own, state] = [cells[index] ?? [], lineStateAt(activity, at)];
+    const isWanted =
+      (wanted.kind === null || activity.kind === wanted.kind) &&
+      (wanted.state === null || state === wanted.state) &&
+      (wanted.to === null || goesTo(activity, view).includes(wanted.to)) &&
+      (!wanted.isOnlyDifferent || differs(own));
+    return isWanted ? [{ activity, own, state }] : [];
   });
   const byState = groupedBy(kept, ({ state }) => state);
-  return order.flatMap((state): SightLine[] => {
+  return states.flatMap((state): SightLine[] => {
     const own = (byState.get(state) ?? []).toSorted((a, b) =>
       whenOf(a.activity).localeCompare(whenOf(b.activity)),
     );
@@ -55,7 +83,7 @@ const whenOf = ({ schedule, release }: SeenActivity): string =>
   schedule.due ?? schedule.closes ?? schedule.opens ?? release?.at ?? '9';
 
 /** Not all groups have the same of it. */
-export const differs = (cells: readonly SightCell[]): boolean => {
+const differs = (cells: readonly SightCell[]): boolean => {
   const said = ({ code, from, laterMs, isClosed, see, members }: SightCell) =>
     [code, from, laterMs, isClosed, see < members].join();
   const [first] = cells;

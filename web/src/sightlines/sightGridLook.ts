@@ -1,7 +1,8 @@
 import { styled } from 'styled-components';
 
 export const rowPx = 36;
-export const headPx = 66;
+/** How high the names above the columns are: beside a piece, or turned, where names are long. */
+export const headPx = { usual: 66, turned: 132 } as const;
 export const namePx = 276;
 export const leastPx = 50;
 
@@ -13,7 +14,7 @@ export const Sheet = styled.div`
     position: sticky;
     top: 0;
     z-index: 3;
-    height: ${headPx}px;
+    height: var(--head);
     background: var(--surface);
     border-bottom: 1px solid var(--ink);
   }
@@ -28,7 +29,7 @@ export const Sheet = styled.div`
     border-bottom: var(--hair);
   }
   [data-head] [role='row'] {
-    height: ${headPx - 1}px;
+    height: calc(var(--head) - 1px);
     border: 0;
   }
   [role='row'][data-chosen] {
@@ -66,6 +67,16 @@ export const Sheet = styled.div`
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
+  }
+  [role='columnheader'][data-turned] {
+    align-content: end;
+    padding-bottom: 6px;
+    font: 600 12px/14px var(--font-text);
+    span {
+      max-height: ${132 - 14}px;
+      writing-mode: vertical-rl;
+      transform: rotate(180deg);
+    }
   }
   [role='rowheader'],
   [data-corner] {
@@ -128,6 +139,8 @@ export const Sheet = styled.div`
 `;
 export const Band = styled.span`
   position: absolute;
+  z-index: 1;
+  pointer-events: none;
   left: ${namePx + 12}px;
   right: 12px;
   top: 9px;

@@ -1,5 +1,5 @@
 import { counted } from '@jigsaw/core/text';
-import type { SightCell } from '@jigsaw/core/sightlines';
+import type { SightCell, SightOf } from '@jigsaw/core/sightlines';
 import type { Dates } from '../look/index.js';
 
 const words = {
@@ -12,15 +12,22 @@ const words = {
   none: 'not listed',
 } as const satisfies Record<SightCell['code'], string>;
 
+const empty = {
+  group: 'no one is in this group',
+  unplaced: 'everyone is in a group',
+  person: 'not in the course at this time',
+  people: 'reaches no student at this time',
+} as const satisfies Record<SightOf['kind'], string>;
+
 /** "own copy, due 2 days later, 3 of 4 see it": what a cell says, in words. */
-export function sayCell(cell: SightCell, dates: Dates): string {
+export function sayCell(cell: SightCell, dates: Dates, of: SightOf['kind'] = 'group'): string {
   const { code, from, see, members, laterMs, isClosed } = cell;
   const said: string[] = [words[code]];
   if (from !== null) said.push(`from ${dates.dateTime(new Date(from).toISOString())}`);
   if (isClosed) said.push('closed, read only');
   if (laterMs !== null) said.push(`due ${sayLater(laterMs)}`);
   if (isPartial(cell)) said.push(`${see} of ${members} see it`);
-  if (members === 0) said.push('no one is in this group');
+  if (members === 0) said.push(empty[of]);
   return said.join(', ');
 }
 
