@@ -66,6 +66,7 @@ const pages: readonly [path: string, work: string][] = [
   ['release', 'Release'],
   ['release/week', 'Week'],
   ['release/sightlines', 'Sightlines'],
+  ['release/checks', 'To check'],
   ['outline', 'Outline'],
   ['audiences/new', 'In it'],
   ['release/:activity', 'Starter log'],

@@ -49,7 +49,7 @@ async function howAreTheJars(stage: Stage): Promise<void> {
   const answer = await ask(stage, {
     title: 'How are your jars?',
     said: 'Open your jar, taste it, and answer before the lab on Friday. Each of you for your own jar.',
-    due: clock.inDays(2, '18:00'),
+    due: clock.inDays(2, '17:30'), // within an hour of the problem sheet
     isAnonymous: false,
     questions: [
       { id: uuid(), kind: 'choice', text: 'What does your jar smell of?', isRequired: true, isSeveral: true, options: smells }, // prettier-ignore

@@ -88,6 +88,8 @@ export const briefs = {
         'How long would you sell it for, and what would have to be on the label? One page, with a source for the limit you take.',
       ),
     ),
+    // Typed, where it should have been inserted.
+    paragraph(words('Put “Shelf life of {group name}” above it.')),
   ),
 };
 

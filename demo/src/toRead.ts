@@ -3,7 +3,7 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { inTurn } from '@jigsaw/core/calendar';
 import { sure } from '@jigsaw/core/lists';
-import { theClass } from '@jigsaw/core/release';
+import { someGroups, theClass } from '@jigsaw/core/release';
 import type { Stage } from './stage.js';
 import { attach, copiesOf, release, write } from './stage.js';
 import { text } from './texts.js';
@@ -70,7 +70,7 @@ export async function thingsToUse(stage: Stage): Promise<void> {
 
 /** What is to be read and kept: two notices, one with replies, a day for everyone, a meeting of each bench, and one that was cancelled. */
 export async function noticesAndEvents(stage: Stage): Promise<void> {
-  const { instructor, people, courseId, clock, seated } = stage;
+  const { instructor, people, courseId, clock, seated, teams } = stage;
   clock.daysAgo(9, '08:30');
   await release(
     stage,
@@ -87,6 +87,7 @@ export async function noticesAndEvents(stage: Stage): Promise<void> {
   );
 
   clock.daysAgo(3, '11:20');
+  const { groups } = await instructor.get<BoardView>(`sets/${teams.id}/board`);
   const closed = 'The cold room is closed on Thursday';
   await release(
     stage,
@@ -98,6 +99,8 @@ export async function noticesAndEvents(stage: Stage): Promise<void> {
         'If your bench cannot, reply here and Tomas moves them for you.',
       ),
     }),
+    // One bench was forgotten.
+    { to: someGroups(teams.id, groups.flatMap(({ id, name }) => (name === 'Tun' ? [] : [id]))) }, // prettier-ignore
   );
   const copies = await copiesOf(instructor, courseId, closed);
   const reply = async (bench: 'Crock' | 'Barrel', said: string) => {
@@ -129,7 +132,6 @@ export async function noticesAndEvents(stage: Stage): Promise<void> {
     ),
     toAll,
   );
-  const { groups } = await instructor.get<BoardView>(`sets/${stage.teams.id}/board`);
   const talks = at(4, '10:00', '12:00');
   const inOrder = groups.map(({ id }) => id);
   await release(

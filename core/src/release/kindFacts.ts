@@ -15,4 +15,6 @@ export interface KindFacts<Settings = unknown> {
   readonly isMarked: boolean;
   /** What is missing before it can be released, in words; null: nothing. */
   readonly notReady?: (settings: Settings) => string | null;
+  /** Why people in a group of so many cannot meet its requirement, as a sentence; null: they can. */
+  readonly whyNotDone?: (settings: Settings, members: number) => string | null;
 }

@@ -30,6 +30,7 @@ import { OwnFilesModule } from '../ownFiles/index.js';
 import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
+import { ChecksModule } from '../checks/index.js';
 import { SightlinesModule } from '../sightlines/index.js';
 import { TrackModule } from '../track/index.js';
 import { CalendarModule } from '../calendar/index.js';
@@ -82,6 +83,7 @@ export class AppModule {
         OutlineModule,
         OwnFilesModule,
         SightlinesModule,
+        ChecksModule,
         RoomsModule,
         HandInModule,
         DiscussionModule,

@@ -28,6 +28,7 @@ import {
   ReleaseRow,
   StudentExtensionRow,
 } from '../release/index.js';
+import { CheckDismissalRow } from '../checks/index.js';
 import { OwnVersionRow } from '../ownFiles/index.js';
 import { AnsweredRow, AnswerSheetRow } from '../questionnaire/index.js';
 import { SeenCountRow, SeenRow } from '../rooms/index.js';
@@ -41,7 +42,7 @@ const rows = [
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
   HeadingRow, OutlinePlaceRow, SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow,
-  CalendarAddressRow, CallVisitRow, CallDoorRow, OwnVersionRow, AnsweredRow, AnswerSheetRow, BlobRow, BlobChunkRow, FileRow,
+  CalendarAddressRow, CallVisitRow, CallDoorRow, OwnVersionRow, CheckDismissalRow, AnsweredRow, AnswerSheetRow, BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,
   MarkRow, MarkAdjustmentRow, ReleasedMarkRow,

@@ -100,6 +100,7 @@ const pages: readonly Page[] = [
   ['the release list', ofStaff('activities')],
   ['what collides', ofStaff('collisions')],
   ['the sightlines', ofStaff('sightlines')],
+  ['what is to be checked', ofStaff('checks')],
   ['the outline for staff', ofStaff('outline')],
   ['the outline for a student', ofStudent('outline')],
   [

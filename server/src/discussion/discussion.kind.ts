@@ -22,6 +22,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   readonly isHandedIn = discussionFacts.isHandedIn;
   readonly isWork = discussionFacts.isWork;
   readonly isMarked = discussionFacts.isMarked;
+  readonly whyNotDone = discussionFacts.whyNotDone;
   readonly settings = DiscussionSettings;
 
   constructor(

@@ -31,6 +31,7 @@ import { Questionnaires1767200000000 } from './1767200000000-questionnaires.js';
 import { Moments1767300000000 } from './1767300000000-moments.js';
 import { OutlineOfCourses1767400000000 } from './1767400000000-outline.js';
 import { OwnFiles1767500000000 } from './1767500000000-ownFiles.js';
+import { Checks1767600000000 } from './1767600000000-checks.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -73,4 +74,5 @@ export const migrations = [
   Moments1767300000000,
   OutlineOfCourses1767400000000,
   OwnFiles1767500000000,
+  Checks1767600000000,
 ] as const;

@@ -14,6 +14,7 @@ export { Kinds, lateOf, onTime } from './kinds.js';
 export type { ActivityKind, Asked, Evidence, Opening, Unit, UnitWork } from './kinds.js';
 export type { Evaluator } from './evaluate.js';
 export { membersOfCopies } from './members.js';
+export { writtenOfCourse } from './writtenOfCourse.js';
 export { releasesOfCourse } from './releasesOfCourse.js';
 export type { ActivityOfCourse } from './releasesOfCourse.js';
 export { ReleaseModule } from './release.module.js';

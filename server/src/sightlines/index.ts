@@ -1,1 +1,2 @@
 export { SightlinesModule } from './sightlines.module.js';
+export { SightlinesService } from './sightlines.service.js';

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { SightAudience, SightlinesView } from '@jigsaw/contract/sightlines';
 import type { CourseId } from '@jigsaw/core/ids';
@@ -25,57 +26,60 @@ export class SightlinesService {
   async read(person: SignedIn, courseId: CourseId): Promise<SightlinesView> {
     await this.viewers.staff(person, courseId, 'release');
     // Of one moment: a move while this is read must not seat anyone twice.
-    return this.dataSource.transaction('REPEATABLE READ', async (manager) => {
-      const everyone = await this.viewers.everyone(manager, courseId);
-      const apart = await toldApart(manager, courseId);
-      const sets = (await setsOfCourse(manager, courseId)).filter((set) => set.archivedAt === null);
-      const groupsOf = groupedBy(
-        await groupsOfSets(
-          manager,
-          sets.map(({ id }) => id),
-        ),
-        (group) => group.setId,
-      );
-      const seats = await seatsSoFar(manager, courseId);
-      const { activities, evaluator } = await releasesOfCourse(manager, courseId);
-      const { rows: audiences, saved } = await audiencesNow(manager, courseId);
-      const students = new Set(
-        everyone.flatMap(({ viewer }) => (viewer.role === 'student' ? [viewer.enrolmentId] : [])),
-      );
-      return {
-        courseId,
-        people: everyone.map(({ viewer, name, reading, leftAt }) => ({
-          enrolmentId: viewer.enrolmentId,
-          name: apart(viewer.enrolmentId, name),
-          reading,
-          role: viewer.role,
-          leftAt: iso(leftAt),
-          leads: [...viewer.leads],
-          seesOnlyLed: viewer.seesOnlyLed,
+    return this.dataSource.transaction('REPEATABLE READ', (manager) => this.of(manager, courseId));
+  }
+
+  /** Who may know of it is the caller's to decide. */
+  async of(manager: EntityManager, courseId: CourseId): Promise<SightlinesView> {
+    const everyone = await this.viewers.everyone(manager, courseId);
+    const apart = await toldApart(manager, courseId);
+    const sets = (await setsOfCourse(manager, courseId)).filter((set) => set.archivedAt === null);
+    const groupsOf = groupedBy(
+      await groupsOfSets(
+        manager,
+        sets.map(({ id }) => id),
+      ),
+      (group) => group.setId,
+    );
+    const seats = await seatsSoFar(manager, courseId);
+    const { activities, evaluator } = await releasesOfCourse(manager, courseId);
+    const { rows: audiences, saved } = await audiencesNow(manager, courseId);
+    const students = new Set(
+      everyone.flatMap(({ viewer }) => (viewer.role === 'student' ? [viewer.enrolmentId] : [])),
+    );
+    return {
+      courseId,
+      people: everyone.map(({ viewer, name, reading, leftAt }) => ({
+        enrolmentId: viewer.enrolmentId,
+        name: apart(viewer.enrolmentId, name),
+        reading,
+        role: viewer.role,
+        leftAt: iso(leftAt),
+        leads: [...viewer.leads],
+        seesOnlyLed: viewer.seesOnlyLed,
+      })),
+      seats: seats.map(({ from, until, ...seat }) => ({
+        ...seat,
+        from: from.toISOString(),
+        until: iso(until),
+      })),
+      sets: sets.map(({ id, name }) => ({
+        setId: id,
+        name,
+        groups: (groupsOf.get(id) ?? []).map((group) => ({
+          groupId: group.id,
+          number: group.number,
+          name: group.name,
         })),
-        seats: seats.map(({ from, until, ...seat }) => ({
-          ...seat,
-          from: from.toISOString(),
-          until: iso(until),
-        })),
-        sets: sets.map(({ id, name }) => ({
-          setId: id,
-          name,
-          groups: (groupsOf.get(id) ?? []).map((group) => ({
-            groupId: group.id,
-            number: group.number,
-            name: group.name,
-          })),
-        })),
-        activities: activities.map((each) => activityView(each, evaluator)),
-        audiences: audiences.map(({ id, name }) => ({
-          audienceId: id,
-          name,
-          people: [...saved(id).people.keys()].filter((enrolmentId) => students.has(enrolmentId)),
-        })),
-        serverTime: this.clock.now().toISOString(),
-      };
-    });
+      })),
+      activities: activities.map((each) => activityView(each, evaluator)),
+      audiences: audiences.map(({ id, name }) => ({
+        audienceId: id,
+        name,
+        people: [...saved(id).people.keys()].filter((enrolmentId) => students.has(enrolmentId)),
+      })),
+      serverTime: this.clock.now().toISOString(),
+    };
   }
 }
 

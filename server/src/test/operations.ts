@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { AudienceList } from '@jigsaw/contract/audiences';
+import type { CheckList } from '@jigsaw/contract/checks';
 import type { OutlineView } from '@jigsaw/contract/outline';
 import type { MarkView } from '@jigsaw/contract/marks';
 import type { BoardView } from '@jigsaw/contract/placing';
@@ -94,6 +95,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
       noor.browser,
     ),
     one('savePage', 'put', `copies/${wiki}/wiki/pages/${pageId}`, async () => ({ title: 'Log', text: aText('3.4'), basedOn: (await read<PageView>(`copies/${wiki}/wiki/pages/${pageId}`, noor.browser)).revision }), noor.browser), // prettier-ignore
+    one('dismissCheck', 'post', inCourse('checks/dismissals'), async () => ({ id: (await read<CheckList>(inCourse('checks'))).checks[0]?.id ?? '0'.repeat(32), reason: 'Meant so' })), // prettier-ignore
     one('foreseeMarks', 'post', `activities/${live.id}/marks-foreseen`, () => ({ extension: null })),
     one('saveMark', 'put', `copies/${copyId}/marks/group`, async () => ({ ...aSheet, typedMark: '30', feedback: 'Good', adjustments: [{ enrolmentId: noor.enrolmentId, adjustment: { kind: 'adjusted', by: '1', reason: 'Led' } }], version: (await sheet()).version })), // prettier-ignore
     one('releaseMarks', 'post', `copies/${copyId}/marks/group/release`, async () => ({ version: (await sheet()).version })), // prettier-ignore
@@ -285,6 +287,8 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('withdrawActivity', 'post', `activities/${live.id}/withdraw`),
     ofCourse('listAudiences', 'audiences'),
     ofCourse('readSightlines', 'sightlines'),
+    ofCourse('listChecks', 'checks'),
+    ofCourse('takeUpCheck', `checks/dismissals/${'0'.repeat(32)}`, instructor, 'delete'),
     one('deleteAudience', 'delete', `audiences/${audience.id}`),
     one('restoreAudience', 'post', `audiences/${audience.id}/restore`),
     one('deleteHeading', 'delete', `headings/${heading.id}`),

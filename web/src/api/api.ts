@@ -62,6 +62,7 @@ export const tagTypes = [
   'Placement',
   'Audience',
   'Activity',
+  'Check',
   'Outline',
   'Copy',
   'Talk',

@@ -93,6 +93,10 @@ const pages: RouteObject[] = [
             lazy: pageWithKinds(async () => (await import('../sightlines/SightlinesPage.js')).SightlinesPage),
           },
           {
+            path: 'release/checks',
+            lazy: page(async () => (await import('../release/ChecksPage.js')).ChecksPage),
+          },
+          {
             path: 'release/:activityId',
             lazy: pageWithKinds(async () => (await import('../release/ComposerPage.js')).ComposerPage),
           },

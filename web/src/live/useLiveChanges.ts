@@ -32,6 +32,8 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'group.edited': ['Placement', 'Roster', 'Room', 'Copy', 'Talk', 'Desk', 'Gradebook', 'SignUp'],
   'audience.changed': ['Audience', 'Activity'],
   'outline.changed': ['Outline'],
+  'check.dismissed': ['Check'],
+  'check.taken-up': ['Check'],
   'activity.drafted': ['Activity'],
   'activity.edited': ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'activity.deleted': ['Activity'],
@@ -59,7 +61,12 @@ const shownByTheAct: ReadonlySet<string> = new Set([
   'mark.recalled',
 ]);
 /** No figure of the track counts these. */
-const countsNowhere: ReadonlySet<string> = new Set(['call.changed', 'outline.changed']);
+const countsNowhere: ReadonlySet<string> = new Set([
+  'call.changed',
+  'outline.changed',
+  'check.dismissed',
+  'check.taken-up',
+]);
 /** Everything else happens inside a copy, whatever its kind. */
 const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
 /** What the page that does something inside a copy asks for anew by itself. */

@@ -3,6 +3,7 @@ import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { ProblemStrip, unshown } from '../api/index.js';
+import { ChecksLink } from '../checks/index.js';
 import { draftOfKind, kindOf, sayHappenings } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import { Bar, Button, ButtonLink, Empty, Muted, Page, Scroll, Small, Tag, Waiting } from '../look/index.js';
@@ -131,6 +132,7 @@ export function ActivitiesPage() {
         <Muted>Write once, release to each group</Muted>
         <span className="grow" />
         <ButtonLink to={`/c/${course.id}/outline`}>Outline</ButtonLink>
+        {mayRelease && <ChecksLink />}
         {mayRelease && <ButtonLink to="sightlines">Sightlines</ButtonLink>}
         <ButtonLink to="week">Week</ButtonLink>
         <ButtonLink to={`/c/${course.id}/audiences`}>Saved audiences</ButtonLink>

@@ -10,7 +10,7 @@ import { Bar, ButtonLink, Choice, Empty, FindField, Page, Waiting } from '../loo
 import { useNow } from '../page/index.js';
 import type { ColumnsBy, SightColumn, SightSpot } from './columns.js';
 import { audiences, columnsBy, columnsOf, students, usualSet } from './columns.js';
-import { factsOf } from './factsOf.js';
+import { factsOf } from '@jigsaw/contract/sightFacts';
 import { Legend } from './Legend.js';
 import { everyLine, linesOf } from './lines.js';
 import { SightGrid } from './SightGrid.js';

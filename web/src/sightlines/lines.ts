@@ -2,7 +2,7 @@ import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import { groupedBy } from '@jigsaw/core/lists';
 import { stateAt } from '@jigsaw/core/release';
 import type { SightCell } from '@jigsaw/core/sightlines';
-import { stateOf } from './factsOf.js';
+import { stateOf } from '@jigsaw/contract/sightFacts';
 import type { Cells } from './sightWork.js';
 
 export type SeenActivity = SightlinesView['activities'][number];

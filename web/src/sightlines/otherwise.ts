@@ -4,7 +4,7 @@ import { isInAudience, reachesGroup } from '@jigsaw/core/release';
 import type { SightOf } from '@jigsaw/core/sightlines';
 import { leaveOut, toggleGroup, withPerson } from '../release/index.js';
 import type { ReleaseTarget } from '../release/index.js';
-import { audienceOf } from './factsOf.js';
+import { audienceOf } from '@jigsaw/contract/sightFacts';
 
 export interface Otherwise {
   /** It goes to them now. */

@@ -2,7 +2,7 @@ import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import type { ActivityId } from '@jigsaw/core/ids';
 import type { SightCell, SightFacts, SightOf, Why } from '@jigsaw/core/sightlines';
 import { cellsAt, whyOf } from '@jigsaw/core/sightlines';
-import { factsOf } from './factsOf.js';
+import { factsOf } from '@jigsaw/contract/sightFacts';
 
 export type Cells = readonly (readonly SightCell[])[];
 

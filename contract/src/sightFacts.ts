@@ -1,4 +1,4 @@
-import type { SightAudience, SightlinesView } from '@jigsaw/contract/sightlines';
+import type { SightAudience, SightlinesView } from './sightlines.js';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import type { Audience, Extension, ReleaseState } from '@jigsaw/core/release';
 import type { SightFacts } from '@jigsaw/core/sightlines';

@@ -1,0 +1,2 @@
+export { checksOf } from './checksOf.js';
+export type { Check, CheckFacts, WrittenFacts } from './facts.js';

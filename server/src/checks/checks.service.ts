@@ -1,0 +1,133 @@
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { DataSource } from 'typeorm';
+import type { CheckFound, CheckList, CheckView, DismissCheck } from '@jigsaw/contract/checks';
+import { factsOf } from '@jigsaw/contract/sightFacts';
+import type { SightlinesView } from '@jigsaw/contract/sightlines';
+import type { Check } from '@jigsaw/core/checks';
+import { checksOf } from '@jigsaw/core/checks';
+import type { CourseId } from '@jigsaw/core/ids';
+import { keyedBy } from '@jigsaw/core/lists';
+import type { Instant } from '@jigsaw/core/release';
+import { lockCourse, Viewers } from '../course/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { problems } from '../platform/problems.js';
+import { UnitOfWork } from '../platform/unitOfWork.js';
+import { Kinds, writtenOfCourse } from '../release/index.js';
+import { SightlinesService } from '../sightlines/index.js';
+import { CheckDismissalRow } from './checks.rows.js';
+
+/** What in a course its instructor will not have meant, and what of it they said may stay. */
+@Injectable()
+export class ChecksService {
+  constructor(
+    private readonly dataSource: DataSource,
+    private readonly unitOfWork: UnitOfWork,
+    private readonly viewers: Viewers,
+    private readonly sightlines: SightlinesService,
+    private readonly kinds: Kinds,
+  ) {}
+
+  async list(person: SignedIn, courseId: CourseId): Promise<CheckList> {
+    await this.viewers.staff(person, courseId, 'release');
+    return this.dataSource.transaction('REPEATABLE READ', (manager) => this.of(manager, courseId));
+  }
+
+  /** @throws conflict, where it is settled by now. */
+  async dismiss(person: SignedIn, courseId: CourseId, { id, reason }: DismissCheck): Promise<CheckList> {
+    const { enrolmentId } = await this.viewers.staff(person, courseId, 'release');
+    return this.unitOfWork.run(async ({ manager, now, record }) => {
+      await lockCourse(manager, courseId);
+      const { checks } = await this.of(manager, courseId);
+      if (!checks.some((check) => check.id === id))
+        throw problems.conflict(
+          'This is settled already, or something about it changed. Look at the list again.',
+        );
+      await manager.save(CheckDismissalRow, { courseId, checkId: id, reason, by: enrolmentId, at: now });
+      await record({ type: 'check.dismissed', courseId, actorId: person.id, facts: { checkId: id } });
+      return this.of(manager, courseId);
+    });
+  }
+
+  /** It is to be checked again; nothing happens where no one had dismissed it. */
+  async takeUp(person: SignedIn, courseId: CourseId, checkId: string): Promise<CheckList> {
+    await this.viewers.staff(person, courseId, 'release');
+    return this.unitOfWork.run(async ({ manager, record }) => {
+      const { affected } = await manager.delete(CheckDismissalRow, { courseId, checkId });
+      if (affected)
+        await record({ type: 'check.taken-up', courseId, actorId: person.id, facts: { checkId } });
+      return this.of(manager, courseId);
+    });
+  }
+
+  private async of(manager: EntityManager, courseId: CourseId): Promise<CheckList> {
+    const view = await this.sightlines.of(manager, courseId);
+    const written = await writtenOfCourse(manager, this.kinds, courseId);
+    const found = checksOf({ sight: factsOf(view), written, now: Date.parse(view.serverTime) });
+    const dismissed = keyedBy(await manager.findBy(CheckDismissalRow, { courseId }), (row) => row.checkId);
+    const nameOf = keyedBy(view.people, (each) => each.enrolmentId);
+    const checks = found.map((check): CheckView => {
+      const id = idOf(check);
+      const row = dismissed.get(id);
+      const by = row && (nameOf.get(row.by)?.name ?? '');
+      return {
+        id,
+        found: viewOf(check),
+        dismissed: row ? { reason: row.reason, by: by ?? '', at: row.at.toISOString() } : null,
+      };
+    });
+    return { checks, ...namesIn(view, checks) };
+  }
+}
+
+/** The same as long as all of what is amiss is the same, so that what was dismissed comes up again when anything of it changes. */
+const idOf = (check: Check): string =>
+  createHash('sha256').update(JSON.stringify(check)).digest('hex').slice(0, 32);
+
+function viewOf(check: Check): CheckFound {
+  switch (check.code) {
+    case 'live-too-late':
+      return { ...check, goesLiveAt: iso(check.goesLiveAt), at: iso(check.at) };
+    case 'due-before-open':
+      return { ...check, due: iso(check.due), opens: iso(check.opens) };
+    case 'due-together':
+      return {
+        ...check,
+        activityIds: [...check.activityIds],
+        students: [...check.students],
+        due: [iso(check.due[0]), iso(check.due[1])],
+      };
+    case 'unplaced':
+      return { ...check, students: [...check.students], activityIds: [...check.activityIds] };
+    case 'groups-left-out':
+    case 'line-for-no-one':
+    case 'cannot-be-done':
+      return { ...check, groupIds: [...check.groupIds] };
+    case 'typed-placeholder':
+      return { ...check, words: [...check.words] };
+    default:
+      return check;
+  }
+}
+
+/** What those things are called that the checks are about, and no others. */
+function namesIn(view: SightlinesView, checks: readonly CheckView[]): Omit<CheckList, 'checks'> {
+  const text = JSON.stringify(checks);
+  const isNamed = (id: string) => text.includes(id);
+  return {
+    activities: view.activities
+      .filter(({ activityId }) => isNamed(activityId))
+      .map(({ activityId, title, kind }) => ({ activityId, title, kind })),
+    groups: view.sets.flatMap(({ setId, groups }) =>
+      groups.filter(({ groupId }) => isNamed(groupId)).map((group) => ({ ...group, setId })),
+    ),
+    sets: view.sets.map(({ setId, name }) => ({ setId, name })),
+    people: view.people
+      .filter(({ enrolmentId }) => isNamed(enrolmentId))
+      .map(({ enrolmentId, name }) => ({ enrolmentId, name })),
+    audiences: view.audiences.map(({ audienceId, name }) => ({ audienceId, name })),
+  };
+}
+
+const iso = (at: Instant) => new Date(at).toISOString();

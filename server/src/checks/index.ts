@@ -1,0 +1,2 @@
+export { ChecksModule } from './checks.module.js';
+export { CheckDismissalRow } from './checks.rows.js';
