@@ -41,9 +41,9 @@ test('a group that was forgotten is found on the release page and let in by one 
   await instructor.getByRole('link', { name: '2 to check' }).click();
   await expect(toCheck()).toHaveCount(2);
   await expectAccessible(instructor);
-  const forgotten = toCheck().filter({ hasText: 'Smells leaves out Cask' });
+  const forgotten = toCheck().filter({ hasText: '“Smells” leaves out Cask' });
   await forgotten.getByRole('button', { name: 'Release to Cask too' }).click();
-  await expect(instructor.getByText('Smells now reaches Cask too')).toBeVisible();
+  await expect(instructor.getByText('“Smells” now reaches Cask too')).toBeVisible();
   await expect(toCheck()).toHaveCount(1);
   await expect(cho.getByRole('link', { name: /^Smells/ })).toBeVisible(); // in the open page
   await instructor.getByRole('button', { name: 'Undo' }).click();

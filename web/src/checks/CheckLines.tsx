@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { CheckFound, CheckList, CheckView } from '@jigsaw/contract/checks';
 import { useCourse } from '../course/index.js';
-import { Button, Small } from '../look/index.js';
+import { Button, Small, useFontsOf } from '../look/index.js';
 import { useAct } from '../page/index.js';
 import { useTakeUpCheckMutation } from './checksApi.js';
 import { DismissSheet } from './DismissSheet.js';
@@ -62,53 +62,60 @@ interface CheckLinesProps {
 
 /** What is to be checked, each with what mends it, or why it may stay. */
 export function CheckLines({ label, list, shown, fixOf }: CheckLinesProps) {
-  const { course, dates } = useCourse();
   const names = namesOf(list);
   const [asked, setAsked] = useState<{ readonly id: string; readonly title: string } | null>(null);
-  const takeUp = useAct(useTakeUpCheckMutation());
   return (
     <>
       <List aria-label={label}>
-        {shown.map(({ id, found, dismissed }) => {
-          const { title, detail } = sayCheck(found, names, dates);
-          return (
-            <li key={id} data-dismissed={dismissed ? '' : undefined}>
-              <div>
-                <b>{title}</b>
-                <p>{detail}</p>
-                {dismissed && (
-                  <Small>
-                    Dismissed by {dismissed.by}, {dates.dateTime(dismissed.at)}: <bdi>{dismissed.reason}</bdi>
-                  </Small>
-                )}
-              </div>
-              <div className="acts">
-                {dismissed ? (
-                  <Button
-                    kind="quiet"
-                    aria-label={`Check again: ${title}`}
-                    onPress={() => void takeUp({ courseId: course.id, id })}
-                  >
-                    Check again
-                  </Button>
-                ) : (
-                  <>
-                    {fixOf(found, names)}
-                    <Button
-                      kind="quiet"
-                      aria-label={`Dismiss: ${title}`}
-                      onPress={() => setAsked({ id, title })}
-                    >
-                      Dismiss…
-                    </Button>
-                  </>
-                )}
-              </div>
-            </li>
-          );
-        })}
+        {shown.map((check) => (
+          <Line key={check.id} check={check} names={names} fixOf={fixOf} onDismiss={setAsked} />
+        ))}
       </List>
       {asked && <DismissSheet {...asked} onClose={() => setAsked(null)} />}
     </>
+  );
+}
+
+interface LineProps {
+  readonly check: CheckView;
+  readonly names: CheckNames;
+  readonly fixOf: FixOf;
+  readonly onDismiss: (check: { readonly id: string; readonly title: string }) => void;
+}
+function Line({ check: { id, found, dismissed }, names, fixOf, onDismiss }: LineProps) {
+  const { course, dates } = useCourse();
+  const takeUp = useAct(useTakeUpCheckMutation());
+  const { title, detail } = sayCheck(found, names, dates);
+  useFontsOf(`${title} ${detail}`);
+  return (
+    <li data-dismissed={dismissed ? '' : undefined}>
+      <div>
+        <b>{title}</b>
+        <p>{detail}</p>
+        {dismissed && (
+          <Small>
+            Dismissed by {dismissed.by}, {dates.dateTime(dismissed.at)}: <bdi>{dismissed.reason}</bdi>
+          </Small>
+        )}
+      </div>
+      <div className="acts">
+        {dismissed ? (
+          <Button
+            kind="quiet"
+            aria-label={`Check again: ${title}`}
+            onPress={() => void takeUp({ courseId: course.id, id })}
+          >
+            Check again
+          </Button>
+        ) : (
+          <>
+            {fixOf(found, names)}
+            <Button kind="quiet" aria-label={`Dismiss: ${title}`} onPress={() => onDismiss({ id, title })}>
+              Dismiss…
+            </Button>
+          </>
+        )}
+      </div>
+    </li>
   );
 }

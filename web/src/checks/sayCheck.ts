@@ -20,7 +20,10 @@ export function namesOf(list: CheckList): CheckNames {
   const people = keyedBy(list.people, ({ enrolmentId }) => enrolmentId as string);
   const audiences = keyedBy(list.audiences, ({ audienceId }) => audienceId as string);
   return {
-    activity: (id) => activities.get(id)?.title ?? 'an activity',
+    activity: (id) => {
+      const title = activities.get(id)?.title;
+      return title === undefined ? 'An activity' : `“${title}”`;
+    },
     group: (id) => groups.get(id)?.name ?? 'an archived group',
     set: (id) => sets.get(id)?.name ?? 'an archived set',
     person: (id) => people.get(id)?.name ?? 'someone',

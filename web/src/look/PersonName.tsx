@@ -41,12 +41,17 @@ const scripts: readonly {
 
 const scriptOf = (name: string) => scripts.find((script) => script.test.test(name));
 
+/** The fonts of every script in a text, for names that stand in a sentence. */
+export function useFontsOf(text: string): void {
+  useEffect(() => {
+    for (const { test, load } of scripts) if (test.test(text)) void load();
+  }, [text]);
+}
+
 /** A name in its own script, with its reading in Latin letters behind it. */
 export function PersonName({ name, reading }: { readonly name: string; readonly reading?: string | null }) {
   const script = scriptOf(name);
-  useEffect(() => {
-    void script?.load();
-  }, [script]);
+  useFontsOf(name);
   return (
     <>
       <Name lang={script?.lang || undefined}>{name}</Name>

@@ -13,7 +13,7 @@ export { Notices, noticesReducer, useNotice } from './notices.js';
 export { Option } from './Option.js';
 export { Part } from './Part.js';
 export { Chosen, PeoplePicker, Without } from './PeoplePicker.js';
-export { initials, PersonName } from './PersonName.js';
+export { initials, PersonName, useFontsOf } from './PersonName.js';
 export { Popup } from './Popup.js';
 export { Segments } from './Segments.js';
 export { Shifts } from './Shifts.js';

@@ -3,6 +3,7 @@ import type { PayloadAction } from '@reduxjs/toolkit';
 import { useEffect } from 'react';
 import { useDispatch, useSelector } from 'react-redux';
 import { styled } from 'styled-components';
+import { useFontsOf } from './PersonName.js';
 import { Button } from './controls.js';
 
 /** What has just happened, with the way back where there is one. */
@@ -82,6 +83,7 @@ export function Notices() {
     );
     return () => clearTimeout(timer);
   }, [notice, dispatch]);
+  useFontsOf(notice?.text ?? '');
   return (
     <Place role="status" aria-live="polite">
       {notice && (

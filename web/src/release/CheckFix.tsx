@@ -73,7 +73,7 @@ function LetIn({ activity, found: { setId, groupIds }, names }: LetInProps) {
   const { release } = activity;
   const who = groupIds.length <= 2 ? namesTogether(groupIds.map(names.group)) : counted(groupIds.length, 'group'); // prettier-ignore
   const change = useAct(useChangeReachMutation(), {
-    says: (_now, { body }) => (body.to === release?.to ? `As it was before` : `${activity.title} now reaches ${who} too`), // prettier-ignore
+    says: (_now, { body }) => (body.to === release?.to ? `As it was before` : `“${activity.title}” now reaches ${who} too`), // prettier-ignore
     inverse: (asked) => ({ ...asked, body: release ? { to: release.to, outsiders: release.outsiders } : asked.body }), // prettier-ignore
   });
   if (!release) return null;
@@ -93,9 +93,9 @@ function LetIn({ activity, found: { setId, groupIds }, names }: LetInProps) {
 
 function MoveLater({ activity: { id, version, title } }: { readonly activity: ActivityView }) {
   const { course } = useCourse();
-  const back = useAct(useChangeManyMutation(), { says: () => `${title} is due when it was before` });
+  const back = useAct(useChangeManyMutation(), { says: () => `“${title}” is due when it was before` });
   const move = useAct(useChangeManyMutation(), {
-    says: () => `${title} is due a day later`,
+    says: () => `“${title}” is due a day later`,
     undo:
       ({ activities }) =>
       () =>
@@ -111,7 +111,7 @@ function MoveLater({ activity: { id, version, title } }: { readonly activity: Ac
       isDisabled={move.isBusy}
       onPress={() => void move({ courseId: course.id, activities: [{ id, version }], act })}
     >
-      Move {title} a day later
+      Move “{title}” a day later
     </Button>
   );
 }

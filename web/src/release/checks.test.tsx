@@ -45,19 +45,19 @@ describe('what is to be checked', () => {
     const lines = within(await screen.findByRole('list', { name: 'To check' })).getAllByRole('listitem');
     const said = lines.map((line) => [...line.querySelectorAll('b, p, a, .acts > button:not(:last-child)')].map((each) => each.textContent)); // prettier-ignore
     expect(said).toEqual([
-      ['Report reaches no one', 'No student is in the groups that it goes to.', 'Edit who gets it'],
-      ['Report reaches no one', 'No student is in Dairy people now.', 'Edit Dairy people'],
-      ['Report leaves out Tun', 'The other groups of Benches have it.', 'Release to Tun too'],
-      ['Noor is in no group of Benches', 'This student sees nothing of Report and Talk.', 'Place 1 student'],
-      ['Report goes live after it is due', 'It goes live on Fri 13 Nov, 08:00, and is due on Thu 12 Nov, 17:00.', 'Edit the dates'],
-      ['Report is due for Crock before it opens', 'It is due on Thu 12 Nov, 17:00, and opens on Fri 13 Nov, 08:00.', 'Remove extension of Crock'],
-      ['Report and Talk are due within an hour', 'On Thu 12 Nov, 17:00 and Thu 12 Nov, 17:30, for 4 students.', 'Move Talk a day later'],
+      ['“Report” reaches no one', 'No student is in the groups that it goes to.', 'Edit who gets it'],
+      ['“Report” reaches no one', 'No student is in Dairy people now.', 'Edit Dairy people'],
+      ['“Report” leaves out Tun', 'The other groups of Benches have it.', 'Release to Tun too'],
+      ['Noor is in no group of Benches', 'This student sees nothing of “Report” and “Talk”.', 'Place 1 student'],
+      ['“Report” goes live after it is due', 'It goes live on Fri 13 Nov, 08:00, and is due on Thu 12 Nov, 17:00.', 'Edit the dates'],
+      ['“Report” is due for Crock before it opens', 'It is due on Thu 12 Nov, 17:00, and opens on Fri 13 Nov, 08:00.', 'Remove extension of Crock'],
+      ['“Report” and “Talk” are due within an hour', 'On Thu 12 Nov, 17:00 and Thu 12 Nov, 17:30, for 4 students.', 'Move “Talk” a day later'],
       ['Noor leads no group', 'Assistants see only the groups that they lead here, so that they see no group’s work.', 'Choose the groups they lead'],
-      ['The rubric of Report adds up to 22.5, the activity has 20 points', 'Marks are scaled to the points of the activity. Students see both numbers.', 'Edit points or rubric'],
-      ['Report has a rubric and no points', 'Without points it cannot be marked.', 'Give it points'],
-      ['Report says “{group name}” to everyone', 'It is typed, so that every group reads it as it stands. Insert the placeholder instead.', 'Edit the text'],
-      ['A line of Report is read by no group', 'It is for Tun, and Report does not go there.', 'Edit the text'],
-      ['Report cannot be completed by Crock and Tun', 'There is no one to reply to.', 'Edit the requirement'],
+      ['The rubric of “Report” adds up to 22.5, the activity has 20 points', 'Marks are scaled to the points of the activity. Students see both numbers.', 'Edit points or rubric'],
+      ['“Report” has a rubric and no points', 'Without points it cannot be marked.', 'Give it points'],
+      ['“Report” says “{group name}” to everyone', 'It is typed, so that every group reads it as it stands. Insert the placeholder instead.', 'Edit the text'],
+      ['A line of “Report” is read by no group', 'It is for Tun, and “Report” does not go there.', 'Edit the text'],
+      ['“Report” cannot be completed by Crock and Tun', 'There is no one to reply to.', 'Edit the requirement'],
     ]); // prettier-ignore
   });
 
@@ -68,7 +68,7 @@ describe('what is to be checked', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Release to Tun too' }));
     const reaches = () => asked.filter(({ method }) => method === 'PUT').map(({ body }) => (body as { to: { include: object[] } }).to.include.length); // prettier-ignore
-    expect(await screen.findByText('Report now reaches Tun too')).toBeInTheDocument();
+    expect(await screen.findByText('“Report” now reaches Tun too')).toBeInTheDocument();
     expect(reaches()).toEqual([2]);
     await user.click(screen.getByRole('button', { name: 'Undo' }));
     expect(await screen.findByText('As it was before')).toBeInTheDocument();
@@ -82,7 +82,7 @@ describe('what is to be checked', () => {
       [`POST courses/${courseId}/checks/dismissals`]: ({ reason }: { reason: string }) => (current = list(every.slice(0, 1), { reason, by: 'Ilse', at: due })), // prettier-ignore
       [`DELETE courses/${courseId}/checks/dismissals/${idOf(0)}`]: () => (current = list(every.slice(0, 1))),
     });
-    await user.click(await screen.findByRole('button', { name: 'Dismiss: Report reaches no one' }));
+    await user.click(await screen.findByRole('button', { name: 'Dismiss: “Report” reaches no one' }));
     const sheet = within(screen.getByRole('dialog', { name: 'Keep it as it is' }));
     expect(sheet.getByRole('button', { name: 'Dismiss' })).toBeDisabled();
     await user.type(sheet.getByRole('textbox'), 'They join next week');
@@ -91,7 +91,7 @@ describe('what is to be checked', () => {
     expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({ id: idOf(0), reason: 'They join next week' }); // prettier-ignore
     await user.click(screen.getByRole('button', { name: '1 dismissed' }));
     expect(screen.getByText(/Dismissed by Ilse/)).toHaveTextContent('They join next week');
-    await user.click(screen.getByRole('button', { name: 'Check again: Report reaches no one' }));
+    await user.click(screen.getByRole('button', { name: 'Check again: “Report” reaches no one' }));
     expect(await screen.findByRole('list', { name: 'To check' })).toBeInTheDocument();
   });
 

@@ -1,5 +1,5 @@
 import { UserX } from 'lucide-react';
-import { Emblem } from '../look/index.js';
+import { Emblem, useFontsOf } from '../look/index.js';
 import type { SightColumn } from './columns.js';
 
 interface ColumnHeadProps {
@@ -12,6 +12,7 @@ interface ColumnHeadProps {
 
 /** Who a column stands for. */
 export function ColumnHead({ column: { of, number, name }, index, left, width, isTurned }: ColumnHeadProps) {
+  useFontsOf(name);
   return (
     <div
       role="columnheader"
