@@ -2,14 +2,16 @@ import { z } from 'zod';
 import { ActivityId, AudienceId, DateTime, EnrolmentId, GroupId, GroupSetId } from './common.js';
 
 const of = { activityId: ActivityId };
+/** How many, and who they are where they are few enough to be named. */
+const Some = z.object({ count: z.number().int(), named: z.array(EnrolmentId) });
 /** Something in a course that its instructor will not have meant, as core/checks says it. */
 export const CheckFound = z.discriminatedUnion('code', [
   z.object({ code: z.literal('reaches-no-one'), ...of, audienceId: AudienceId.nullable() }),
   z.object({ code: z.literal('groups-left-out'), ...of, setId: GroupSetId, groupIds: z.array(GroupId) }),
-  z.object({ code: z.literal('unplaced'), setId: GroupSetId, students: z.array(EnrolmentId), activityIds: z.array(ActivityId) }),
+  z.object({ code: z.literal('unplaced'), setId: GroupSetId, students: Some, activityIds: z.array(ActivityId) }),
   z.object({ code: z.literal('live-too-late'), ...of, goesLiveAt: DateTime, over: z.enum(['due', 'closes']), at: DateTime }),
   z.object({ code: z.literal('due-before-open'), ...of, who: z.union([z.object({ groupId: GroupId }), z.object({ enrolmentId: EnrolmentId })]), due: DateTime, opens: DateTime }),
-  z.object({ code: z.literal('due-together'), activityIds: z.tuple([ActivityId, ActivityId]), due: z.tuple([DateTime, DateTime]), students: z.array(EnrolmentId) }),
+  z.object({ code: z.literal('due-together'), activityIds: z.tuple([ActivityId, ActivityId]), due: z.tuple([DateTime, DateTime]), students: Some }),
   z.object({ code: z.literal('leads-none'), enrolmentId: EnrolmentId }),
   z.object({ code: z.literal('rubric-points'), ...of, sum: z.string(), points: z.string().nullable() }),
   z.object({ code: z.literal('typed-placeholder'), ...of, words: z.array(z.string()) }),

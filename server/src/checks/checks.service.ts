@@ -7,7 +7,7 @@ import { factsOf } from '@jigsaw/contract/sightFacts';
 import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import type { Check } from '@jigsaw/core/checks';
 import { checksOf } from '@jigsaw/core/checks';
-import type { CourseId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
 import type { Instant } from '@jigsaw/core/release';
 import { lockCourse, Viewers } from '../course/index.js';
@@ -85,6 +85,13 @@ export class ChecksService {
 const idOf = (check: Check): string =>
   createHash('sha256').update(JSON.stringify(check)).digest('hex').slice(0, 32);
 
+/** So many are named; of more there is the number. */
+const mostNamed = 3;
+const some = (students: readonly EnrolmentId[]) => ({
+  count: students.length,
+  named: students.length <= mostNamed ? [...students] : [],
+});
+
 function viewOf(check: Check): CheckFound {
   switch (check.code) {
     case 'live-too-late':
@@ -95,11 +102,11 @@ function viewOf(check: Check): CheckFound {
       return {
         ...check,
         activityIds: [...check.activityIds],
-        students: [...check.students],
+        students: some(check.students),
         due: [iso(check.due[0]), iso(check.due[1])],
       };
     case 'unplaced':
-      return { ...check, students: [...check.students], activityIds: [...check.activityIds] };
+      return { ...check, students: some(check.students), activityIds: [...check.activityIds] };
     case 'groups-left-out':
     case 'line-for-no-one':
     case 'cannot-be-done':

@@ -45,6 +45,8 @@ const someOf = (ids: readonly string[], nameOf: (id: string) => string, what: st
 export function sayCheck(found: CheckFound, names: CheckNames, dates: Dates): SaidCheck {
   const title = 'activityId' in found ? names.activity(found.activityId) : '';
   const groups = (ids: readonly string[]) => someOf(ids, names.group, 'group');
+  const who = ({ count, named }: { readonly count: number; readonly named: readonly string[] }) =>
+    named.length === count ? namesTogether(named.map(names.person)) : counted(count, 'student');
   switch (found.code) {
     case 'reaches-no-one':
       return {
@@ -61,10 +63,10 @@ export function sayCheck(found: CheckFound, names: CheckNames, dates: Dates): Sa
       };
     case 'unplaced': {
       const { students, activityIds } = found;
-      const is = students.length === 1 ? 'is' : 'are';
+      const is = students.count === 1 ? 'is' : 'are';
       return {
-        title: `${someOf(students, names.person, 'student')} ${is} in no group of ${names.set(found.setId)}`,
-        detail: `${students.length === 1 ? 'This student sees' : 'They see'} nothing of ${someOf(activityIds, names.activity, 'activity', 'activities')}.`,
+        title: `${who(students)} ${is} in no group of ${names.set(found.setId)}`,
+        detail: `${students.count === 1 ? 'This student sees' : 'They see'} nothing of ${someOf(activityIds, names.activity, 'activity', 'activities')}.`,
       };
     }
     case 'live-too-late':
@@ -85,7 +87,7 @@ export function sayCheck(found: CheckFound, names: CheckNames, dates: Dates): Sa
       const when = one === other ? `Both on ${dates.dateTime(one)}` : `On ${dates.dateTime(one)} and ${dates.dateTime(other)}`; // prettier-ignore
       return {
         title: `${names.activity(first)} and ${names.activity(second)} are due within an hour`,
-        detail: `${when}, for ${someOf(found.students, names.person, 'student')}.`,
+        detail: `${when}, for ${who(found.students)}.`,
       };
     }
     case 'leads-none':

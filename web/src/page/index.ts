@@ -5,6 +5,7 @@ export { after, focusOn, nameOfSpot, spotOf } from './gridKeys.js';
 export type { Spot } from './gridKeys.js';
 export { useAim } from './useAim.js';
 export { useLines, usualRect } from './useLines.js';
+export { useWidthOf } from './useWidthOf.js';
 export { useCopy } from './useCopy.js';
 export { useAct } from './useAct.js';
 export { saySaved } from './useAutosave.js';

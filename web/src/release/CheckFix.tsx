@@ -45,7 +45,7 @@ export function CheckFix({ found, names, activityOf }: CheckFixProps) {
     case 'unplaced':
       return (
         <ButtonLink to={inCourse(`groups/${found.setId}`)}>
-          Place {counted(found.students.length, 'student')}
+          Place {counted(found.students.count, 'student')}
         </ButtonLink>
       );
     case 'leads-none':

@@ -54,8 +54,8 @@ const Paper = styled.div`
     text-align: left;
   }
 `;
-/** So many columns can be read across a page. */
-const columnsAPage = 12;
+/** So many columns can be read across a page at the most; several blocks have as many as one another. */
+const mostAcross = 14;
 const noHue = {
   '--hue': 'var(--ink-2)',
   '--hue-ink': 'var(--ink)',
@@ -79,12 +79,14 @@ export function Printed({ title, when, lines, columns, onDone }: PrintedProps) {
     return () => window.removeEventListener('afterprint', onDone);
   }, [onDone]);
   const dayOf = (at: number) => dates.day(new Date(at).toISOString()).split(' ')[1] ?? '';
-  const blocks = Array.from({ length: Math.ceil(columns.length / columnsAPage) }, (_, block) => block * columnsAPage); // prettier-ignore
+  const blocks = Math.ceil(columns.length / mostAcross);
+  const across = Math.ceil(columns.length / blocks);
   return createPortal(
     <Paper data-printed="" aria-hidden="true">
       <OnlyIt />
-      {blocks.map((from) => {
-        const shown = columns.slice(from, from + columnsAPage);
+      {Array.from({ length: blocks }, (_, block) => {
+        const from = block * across;
+        const shown = columns.slice(from, from + across);
         return (
           <table key={from}>
             <caption>

@@ -15,12 +15,16 @@ const Glyph = styled.span`
   }
 `;
 const Nothing = styled.i`
+  display: inline-block;
+  vertical-align: middle;
   width: 8px;
   height: 1.5px;
   background: var(--edge);
 `;
 
 const Pill = styled.b`
+  display: inline-block;
+  vertical-align: middle;
   min-width: 36px;
   height: 18px;
   padding: 0 6px;

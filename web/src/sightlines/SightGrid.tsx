@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { sure } from '@jigsaw/core/lists';
-import { after, focusOn, spotOf, useAim, useLines, usualRect } from '../page/index.js';
+import { after, focusOn, spotOf, useAim, useLines, usualRect, useWidthOf } from '../page/index.js';
 import type { Spot } from '../page/index.js';
 import { stateWords } from '../release/index.js';
 import type { SightLine } from './lines.js';
@@ -28,10 +28,8 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
   const [spot, setSpot] = useState<Spot>({ row: firstRow, column: 0 });
   const aim = useAim<Spot>((next) => focusOn(scroller, next));
   const rows = useLines({ count: lines.length, linePx: rowPx, scroller, headPx, beyond: 8 });
-  const widthPx = Math.max(
-    leastPx,
-    Math.floor(((rows.scrollRect?.width ?? usualRect.width) - namePx) / Math.max(1, groups.length)),
-  );
+  const inView = useWidthOf(scroller);
+  const widthPx = Math.max(leastPx, Math.floor((inView - namePx) / Math.max(1, groups.length)));
   // eslint-disable-next-line react-hooks/incompatible-library -- its answers change with scrolling, which re-renders this component by itself
   const columns = useVirtualizer({
     horizontal: true,
