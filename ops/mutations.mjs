@@ -1035,7 +1035,26 @@ const sightlines = [
   core('sightlines/facts.ts', 'hasLeft: leftAt !== null && leftAt <= at', 'hasLeft: leftAt !== null', 'core/src/sightlines'), // prettier-ignore
   core('sightlines/why.ts', 'copies.of(groupId) ?? copies.of(null)', 'copies.all[0]', 'core/src/sightlines'),
   core('sightlines/sight.ts', 'if (looked) yield looked;', '', 'core/src/sightlines'),
-  web('sightlines/SightlinesPage.tsx', '(!isOnlyDifferent || differs(own))', 'true', 'sightlines/sightlines'),
+  web('sightlines/lines.ts', '(!wanted.isOnlyDifferent || differs(own))', 'true', 'sightlines/sightlines'),
+  web('sightlines/sightWork.ts', 'known.get(name) ?? cell', 'cell', 'sightlines/sightlines'),
+  web('sightlines/otherwise.ts', 'target === now ? null : target', 'target', 'sightlines/sightlines'),
+  core('sightlines/ticks.ts', 'for (const { from } of facts.seats) moments.add(from);', '', 'core/src/sightlines'), // prettier-ignore
+];
+
+const checks = [
+  server('checks/checks.service.ts', "await this.viewers.staff(person, courseId, 'release');\n    return this.dataSource", "await this.viewers.staff(person, courseId, 'read-course');\n    return this.dataSource", 'server/src/checks'), // prettier-ignore
+  server('checks/checks.service.ts', 'if (!checks.some((check) => check.id === id))', 'if (false)', 'server/src/checks'), // prettier-ignore
+  server(
+    'checks/checks.service.ts',
+    'update(JSON.stringify(check))',
+    'update(check.code)',
+    'server/src/checks',
+  ),
+  core('checks/audiences.ts', 'groups.length - out.length > out.length', 'true', 'core/src/checks'),
+  core('checks/dates.ts', 'if (due && due >= now)', 'if (due)', 'core/src/checks'),
+  core('checks/dates.ts', 'later.due - earlier.due >= hourMs', 'later.due - earlier.due > hourMs', 'core/src/checks'), // prettier-ignore
+  core('checks/written.ts', "if (node.type === 'codeBlock' || node.marks?.some(({ type }) => type === 'code')) return;", '', 'core/src/checks'), // prettier-ignore
+  web('release/CheckFix.tsx', 'include: [...release.to.include, ...groupIds', 'include: [...groupIds', 'release/checks'), // prettier-ignore
 ];
 
 export const mutations = [
@@ -1054,4 +1073,5 @@ export const mutations = [
   ...audiences,
   ...ofEachGroup,
   ...sightlines,
+  ...checks,
 ];

@@ -132,7 +132,7 @@ describe('what is written', () => {
   });
 
   it('has a placeholder that is only typed, though not in code', () => {
-    const typed = text({ type: 'text', text: 'Dear {group name}, {{Group-Members}} and {a}, {x: 1}' }, { type: 'text', text: '{group name}', marks: [{ type: 'code' }] }, { type: 'placeholder', attrs: { what: 'group-name' } }); // prettier-ignore
+    const typed = text({ type: 'text', text: 'Dear {group name}, {{Group-Members}} and {a}, {x: 1}' }, { type: 'text', text: '{in code}', marks: [{ type: 'code' }] }, { type: 'placeholder', attrs: { what: 'group-name' } }); // prettier-ignore
     expect(check([activity('report', null)], { written: { brief: typed } })).toEqual([{ code: 'typed-placeholder', activityId: 'report', words: ['{group name}', '{{Group-Members}}'] }]); // prettier-ignore
   });
 
