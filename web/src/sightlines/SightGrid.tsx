@@ -15,11 +15,13 @@ interface SightGridProps {
   readonly columns: readonly SightColumn[];
   readonly lines: readonly SightLine[];
   readonly chosen: SightSpot | null;
+  /** What is to be checked about an activity, in words. */
+  readonly toCheck: ReadonlyMap<string, readonly string[]>;
   readonly onChoose: (spot: SightSpot) => void;
 }
 
 /** Activities by groups. Only what is in view is drawn, in both directions; arrow keys go from cell to cell, and Enter asks why. */
-export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGridProps) {
+export function SightGrid({ columns: groups, lines, chosen, toCheck, onChoose }: SightGridProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   // Names of people and of audiences are long: where there are many, they stand upright.
   const isTurned = groups.length > 6 && (groups[0]?.number ?? null) === null;
@@ -122,6 +124,7 @@ export function SightGrid({ columns: groups, lines, chosen, onChoose }: SightGri
               index={index}
               top={place.top}
               activity={activity}
+              toCheck={toCheck.get(activity.activityId)}
               cells={cells}
               columns={groups}
               shown={shown}

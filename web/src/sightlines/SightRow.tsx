@@ -1,3 +1,4 @@
+import { TriangleAlert } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import type { CSSProperties } from 'react';
 import type { VirtualItem } from '@tanstack/react-virtual';
@@ -19,6 +20,8 @@ interface SightRowProps {
   readonly index: number;
   readonly top: number;
   readonly activity: SeenActivity;
+  /** What is to be checked about it, in words. */
+  readonly toCheck: readonly string[] | undefined;
   readonly cells: readonly SightCell[];
   readonly columns: readonly SightColumn[];
   readonly shown: readonly VirtualItem[];
@@ -37,6 +40,7 @@ export const SightRow = memo(
     index,
     top,
     activity,
+    toCheck,
     cells,
     columns,
     shown,
@@ -53,7 +57,7 @@ export const SightRow = memo(
         data-chosen={chosen === null ? undefined : ''}
         style={{ top }}
       >
-        <Name activity={activity} />
+        <Name activity={activity} toCheck={toCheck} />
         {isBanded && <CommonBand cells={cells} />}
         {shown.map(({ index: column, start, size, key }) => (
           <Cell
@@ -85,15 +89,22 @@ const noHue = {
   '--hue-tint': 'var(--sunk)',
 } as CSSProperties;
 
-function Name({ activity }: { readonly activity: SeenActivity }) {
+function Name({ activity, toCheck }: Pick<SightRowProps, 'activity' | 'toCheck'>) {
   const { dates } = useCourse();
   const { title, kind, schedule } = activity;
   const when = schedule.due ?? schedule.closes;
   return (
-    <div role="rowheader" aria-colindex={1} title={title}>
+    <div role="rowheader" aria-colindex={1} title={[title, ...(toCheck ?? [])].join('\n')}>
       <KindIcon kind={kind} size={17} />
       <span>
-        <b>{title}</b>
+        <b>
+          {toCheck && (
+            <>
+              <TriangleAlert size={13} role="img" aria-label={`To check: ${toCheck.join('; ')}`} />{' '}
+            </>
+          )}
+          {title}
+        </b>
         <small>
           {when === null
             ? (kindOf(kind)?.word ?? kind)

@@ -23,12 +23,14 @@ const any = 'any';
 interface SightToolsProps {
   readonly view: SightlinesView;
   readonly shown: number;
+  /** Something of some activity is to be checked. */
+  readonly hasToCheck: boolean;
   readonly wanted: WantedLines;
   readonly onChange: (wanted: WantedLines) => void;
 }
 
 /** Which activities are shown. Only what there is can be chosen. */
-export function SightTools({ view, shown, wanted, onChange }: SightToolsProps) {
+export function SightTools({ view, shown, hasToCheck, wanted, onChange }: SightToolsProps) {
   const put = (part: Partial<WantedLines>) => onChange({ ...wanted, ...part });
   const { activities } = view;
   const kinds = [...new Set(activities.map(({ kind }) => kind))];
@@ -72,6 +74,16 @@ export function SightTools({ view, shown, wanted, onChange }: SightToolsProps) {
         />{' '}
         Only what differs
       </label>
+      {(hasToCheck || wanted.isOnlyToCheck) && (
+        <label>
+          <input
+            type="checkbox"
+            checked={wanted.isOnlyToCheck}
+            onChange={(event) => put({ isOnlyToCheck: event.target.checked })}
+          />{' '}
+          Only what is to check
+        </label>
+      )}
       {isNarrowed(wanted) && (
         <>
           <Muted role="status">

@@ -5,6 +5,7 @@ import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import { changesOf, ticksOf } from '@jigsaw/core/sightlines';
 import { fold } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
+import { useToCheck } from '../checks/index.js';
 import { useCourse } from '../course/index.js';
 import { Bar, ButtonLink, Choice, Empty, FindField, Page, Waiting } from '../look/index.js';
 import { useNow } from '../page/index.js';
@@ -61,6 +62,7 @@ function Sightlines({ view }: { readonly view: SightlinesView }) {
   const [words, setWords] = useState('');
   const [spot, setSpot] = useState<SightSpot | null>(null);
   const { ticks, now, moment } = useTerm(view, at);
+  const toCheck = useToCheck();
   const sight = useSight(view);
   const told = useCells(sight, view, all, chosenBy, moment);
   // The slider goes on while the matrix follows.
@@ -72,9 +74,9 @@ function Sightlines({ view }: { readonly view: SightlinesView }) {
     const cells = shown.cells.map((line) => found.map(({ at }) => line[at]).filter((cell) => cell !== undefined)); // prettier-ignore
     return {
       columns: found.map(({ column }) => column),
-      lines: linesOf({ activities, sets: view.sets }, cells, moment, wanted),
+      lines: linesOf({ activities, sets: view.sets }, cells, moment, wanted, toCheck),
     };
-  }, [shown, words, view.sets, moment, wanted]);
+  }, [shown, words, view.sets, moment, wanted, toCheck]);
   const column = spot && shown?.columns.find(({ key }) => key === spot.column);
   const when = at === null ? `now, ${dates.dateTime(new Date(now).toISOString())}` : dates.dateTime(new Date(at).toISOString()); // prettier-ignore
   const choose = (chosen: string) => {
@@ -109,6 +111,7 @@ function Sightlines({ view }: { readonly view: SightlinesView }) {
           <SightTools
             view={view}
             shown={lines.filter(({ kind }) => kind === 'activity').length}
+            hasToCheck={toCheck.size > 0}
             wanted={wanted}
             onChange={setWanted}
           />
@@ -119,7 +122,14 @@ function Sightlines({ view }: { readonly view: SightlinesView }) {
           ) : shown === null ? (
             <Waiting what="who sees what" />
           ) : isShown ? (
-            <SightGrid key={chosenBy} columns={columns} lines={lines} chosen={spot} onChoose={setSpot} />
+            <SightGrid
+              key={chosenBy}
+              columns={columns}
+              lines={lines}
+              chosen={spot}
+              toCheck={toCheck}
+              onChoose={setSpot}
+            />
           ) : view.activities.length === 0 ? (
             <Empty title="Nothing is written yet">
               What you write and release shows here, group by group.

@@ -34,10 +34,18 @@ export interface WantedLines {
   /** The name of a set or a saved audience that it goes to. */
   readonly to: string | null;
   readonly isOnlyDifferent: boolean;
+  /** Something about it is to be checked. */
+  readonly isOnlyToCheck: boolean;
 }
-export const everyLine: WantedLines = { kind: null, state: null, to: null, isOnlyDifferent: false };
-export const isNarrowed = ({ kind, state, to, isOnlyDifferent }: WantedLines): boolean =>
-  kind !== null || state !== null || to !== null || isOnlyDifferent;
+export const everyLine: WantedLines = {
+  kind: null,
+  state: null,
+  to: null,
+  isOnlyDifferent: false,
+  isOnlyToCheck: false,
+};
+export const isNarrowed = ({ kind, state, to, isOnlyDifferent, isOnlyToCheck }: WantedLines): boolean =>
+  kind !== null || state !== null || to !== null || isOnlyDifferent || isOnlyToCheck;
 
 /** The sets and saved audiences that something goes to, by name. */
 export function goesTo({ release }: SeenActivity, { sets }: Pick<SightlinesView, 'sets'>): readonly string[] {
@@ -50,12 +58,14 @@ export function goesTo({ release }: SeenActivity, { sets }: Pick<SightlinesView,
   return [...sets.flatMap(({ setId, name }) => (setIds.has(setId) ? [name] : [])), ...names];
 }
 
-/** The lines by what they are at a moment, in each by when they are due. */
+/** The lines by what they are at a moment, in each by when they are due.
+ * @param toCheck the activities about which something is to be checked. */
 export function linesOf(
   view: Pick<SightlinesView, 'activities' | 'sets'>,
   cells: Cells,
   at: number,
   wanted: WantedLines,
+  toCheck: ReadonlyMap<string, unknown> = new Map(),
 ): readonly SightLine[] {
   const kept = view.activities.flatMap((activity, index) => {
     const [own, state] = [cells[index] ?? [], lineStateAt(activity, at)];
@@ -63,7 +73,8 @@ export function linesOf(
       (wanted.kind === null || activity.kind === wanted.kind) &&
       (wanted.state === null || state === wanted.state) &&
       (wanted.to === null || goesTo(activity, view).includes(wanted.to)) &&
-      (!wanted.isOnlyDifferent || differs(own));
+      (!wanted.isOnlyDifferent || differs(own)) &&
+      (!wanted.isOnlyToCheck || toCheck.has(activity.activityId));
     return isWanted ? [{ activity, own, state }] : [];
   });
   const byState = groupedBy(kept, ({ state }) => state);

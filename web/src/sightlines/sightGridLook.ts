@@ -106,6 +106,10 @@ export const Sheet = styled.div`
     text-overflow: ellipsis;
     white-space: nowrap;
   }
+  [role='rowheader'] b svg {
+    vertical-align: -2px;
+    color: var(--attn-ink);
+  }
   [role='rowheader'] b {
     font: 600 13px/16px var(--font-text);
   }

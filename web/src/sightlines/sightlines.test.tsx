@@ -167,6 +167,18 @@ describe('the sightlines', () => {
     expect((await grid()).getAllByRole('gridcell')).toHaveLength(12);
   });
 
+  it('mark what is to be checked, and narrow to it', async () => {
+    const found = { code: 'reaches-no-one', activityId: id('Report'), audienceId: null };
+    const checks = { checks: [{ id: '0'.repeat(32), found, dismissed: null }], activities: [{ activityId: id('Report'), title: 'Report', kind: 'assignment' }], groups: [], sets: [], people: [], audiences: [] }; // prettier-ignore
+    const { user } = showPage(inCourse('release/sightlines'), { [`GET courses/${courseId}/sightlines`]: view, [`GET courses/${courseId}/checks`]: checks }); // prettier-ignore
+    const sheet = await grid();
+    expect(await sheet.findAllByRole('img', { name: /^To check/ })).toHaveLength(1);
+    expect(sheet.getByRole('img', { name: 'To check: “Report” reaches no one' })).toBeInTheDocument();
+    await user.click(screen.getByRole('checkbox', { name: 'Only what is to check' }));
+    expect((await grid()).getAllByRole('gridcell')).toHaveLength(3);
+    expect((await grid()).getByRole('gridcell', { name: 'Crock, Report: own copy' })).toBeInTheDocument();
+  });
+
   it('go to a file as they are shown, and no cell of it is a formula', () => {
     const columns = columnsOf(view, columnsBy(view, benches));
     const cells = unpacker()(workOn(view).cells(columns.map(({ of }) => of), Date.parse(view.serverTime))); // prettier-ignore
