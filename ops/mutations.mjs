@@ -1046,7 +1046,7 @@ const checks = [
   server('checks/checks.service.ts', 'if (!checks.some((check) => check.id === id))', 'if (false)', 'server/src/checks'), // prettier-ignore
   server(
     'checks/checks.service.ts',
-    'update(JSON.stringify(check))',
+    'update(JSON.stringify(check, inOrder))',
     'update(check.code)',
     'server/src/checks',
   ),

@@ -81,9 +81,12 @@ export class ChecksService {
   }
 }
 
-/** The same as long as all of what is amiss is the same, so that what was dismissed comes up again when anything of it changes. */
-const idOf = (check: Check): string =>
-  createHash('sha256').update(JSON.stringify(check)).digest('hex').slice(0, 32);
+/** The same as long as all of what is amiss is the same, in whatever order people and groups are read, so that what was dismissed comes up again when
+ * anything of it changes, and not before. */
+function idOf(check: Check): string {
+  const inOrder = (_key: string, value: unknown) => (Array.isArray(value) ? value.toSorted() : value);
+  return createHash('sha256').update(JSON.stringify(check, inOrder)).digest('hex').slice(0, 32);
+}
 
 /** So many are named; of more there is the number. */
 const mostNamed = 3;
