@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CourseId, DateTime, PersonId, Role, SessionId } from './common.js';
+import { CourseId, DateTime, EnrolmentId, PersonId, Role, SessionId } from './common.js';
 
 export const SignIn = z.strictObject({
   email: z.string().trim().min(1, 'Write your address.').max(254),
@@ -16,6 +16,8 @@ export const SessionView = z.object({
   mayCreateCourses: z.boolean(),
   /** Came in by a mailed link: sees every course that knows the address. Else only those whose own link was opened. */
   isProven: z.boolean(),
+  /** A member of staff looks as this student, in this course alone; null: it is the person themselves. */
+  sitsIn: z.object({ courseId: CourseId, enrolmentId: EnrolmentId }).nullable(),
 });
 export type SessionView = z.infer<typeof SessionView>;
 

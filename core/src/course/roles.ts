@@ -2,7 +2,15 @@ import type { Role } from './viewer.js';
 
 /** What a role may do in its course, apart from reading copies, which `decide` alone answers. */
 export type Act =
-  'read-course' | 'manage-roster' | 'manage-groups' | 'place' | 'release' | 'mark' | 'write-to-people';
+  | 'read-course'
+  | 'manage-roster'
+  | 'manage-groups'
+  | 'place'
+  | 'release'
+  | 'mark'
+  | 'write-to-people'
+  /** See the course as one of its students sees it; only for those who see the work of all groups anyway. */
+  | 'sit-in';
 
 const acts = {
   instructor: [
@@ -13,6 +21,7 @@ const acts = {
     'release',
     'mark',
     'write-to-people',
+    'sit-in',
   ],
   assistant: ['read-course', 'place', 'mark', 'write-to-people'],
   observer: ['read-course'],

@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
-import type { Server, ServerResponse } from 'node:http';
+import type { IncomingMessage, Server, ServerResponse } from 'node:http';
 import path from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { NestFactory } from '@nestjs/core';
@@ -13,6 +13,7 @@ import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.js';
 import { measureRequests } from './metrics.js';
+import { takeSitIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
@@ -33,6 +34,7 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
   app.set('trust proxy', config.trustedProxies);
+  app.use(takeSitIn);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -46,7 +48,8 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
           workerSrc: ["'self'", 'blob:'],
           connectSrc: ["'self'"],
           fontSrc: ["'self'"],
-          frameAncestors: ["'none'"],
+          // Beside itself, at phone width; nowhere else.
+          frameAncestors: [(request) => (isSitInPage(request) ? "'self'" : "'none'")],
           upgradeInsecureRequests: config.isSecure ? [] : null,
         },
       },
@@ -67,6 +70,8 @@ export async function createApp(config: Config, clock: Clock = new Clock()): Pro
   cutWhatStalls(app.getHttpServer(), config);
   return app;
 }
+
+const isSitInPage = ({ url = '' }: IncomingMessage): boolean => url.startsWith('/sit-in/');
 
 /** Names and marks do not stay on a machine that several people use. Anyone who has the page open holds on to the last answer and its ETag. */
 const keptNowhere = (_request: Request, response: Response, next: NextFunction): void => {

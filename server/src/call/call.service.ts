@@ -135,7 +135,8 @@ export class CallService {
         .map((visit) => ({ member: person(visit.enrolmentId), since: visit.cameAt.toISOString() }))
         .sort((a, b) => a.since.localeCompare(b.since)),
       visits:
-        decision.part === 'member'
+        // Of the days before its members alone know, not those who sit in as one of them.
+        decision.part === 'member' && !access.person.sitsIn
           ? visits.map((visit) => ({
               enrolmentId: visit.enrolmentId,
               name: person(visit.enrolmentId).name,

@@ -10,7 +10,7 @@ import {
 } from '@jigsaw/contract/course';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
-import { CurrentPerson } from '../identity/index.js';
+import { CurrentPerson, WhileSittingIn } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { CoursesService } from './courses.service.js';
 
@@ -19,6 +19,7 @@ import { CoursesService } from './courses.service.js';
 export class CourseController {
   constructor(private readonly courses: CoursesService) {}
 
+  @WhileSittingIn()
   @Endpoint('GET /', { id: 'listCourses', does: 'Courses the signed-in person is in', answer: CourseList })
   list(@CurrentPerson() person: SignedIn): Promise<CourseList> {
     return this.courses.list(person);

@@ -28,8 +28,9 @@ export class CoursesService {
       `SELECT c."id", c."code", c."title", c."term", c."timeZone", e."role", e."id" AS "enrolmentId"
          FROM "course" c JOIN "enrolment" e ON e."courseId" = c."id"
         WHERE e."personId" = $1 AND e."leftAt" IS NULL AND (e."openedFor" = $1 OR $2)
+          AND ($3::uuid IS NULL OR c."id" = $3)
         ORDER BY c."createdAt" DESC`,
-      [person.id, person.isProven],
+      [person.id, person.isProven, person.sitsIn?.courseId ?? null],
     );
     return { courses };
   }

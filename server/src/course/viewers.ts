@@ -36,6 +36,7 @@ export class Viewers {
 
   /** null: not in this course, not let in to it yet, or there is no such course; no one can tell which. */
   async find(person: SignedIn, courseId: CourseId): Promise<Viewer | null> {
+    if (person.sitsIn && person.sitsIn.courseId !== courseId) return null;
     const [row] = await this.read(
       this.dataSource.manager,
       `e."courseId" = $1 AND e."personId" = $2 AND (e."openedFor" = $2 OR $3)`,

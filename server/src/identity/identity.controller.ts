@@ -21,6 +21,7 @@ import type { Entered, From } from './session.service.js';
 import { deviceDays, sessionDays, SessionService } from './session.service.js';
 import type { SignedIn } from './signedIn.js';
 import { CurrentPerson, CurrentSession, Public } from './signedIn.js';
+import { WhileSittingIn } from './sittingIn.js';
 
 const dayMs = 86_400_000;
 
@@ -94,6 +95,7 @@ export class IdentityController {
     return this.enter(response, await this.people.openLink(token, password, this.from(request)));
   }
 
+  @WhileSittingIn()
   @Endpoint('GET /', { id: 'readSession', does: 'Who is signed in', answer: SessionView })
   session(@CurrentPerson() person: SignedIn): SessionView {
     return viewOf(person);
@@ -177,8 +179,9 @@ export class IdentityController {
   }
 }
 
-const viewOf = ({ id, name, reading, email, mayCreateCourses, isProven }: SignedIn): SessionView => ({
+const viewOf = ({ id, name, reading, email, mayCreateCourses, isProven, sitsIn }: SignedIn): SessionView => ({
   person: { id, name, reading, email },
   mayCreateCourses,
   isProven,
+  sitsIn: sitsIn && { courseId: sitsIn.courseId, enrolmentId: sitsIn.enrolmentId },
 });

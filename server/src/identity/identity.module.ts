@@ -4,10 +4,11 @@ import { PeopleService } from './people.service.js';
 import { SessionGuard } from './session.guard.js';
 import { Tries } from './tries.js';
 import { SessionService } from './session.service.js';
+import { SitIns } from './sittingIn.js';
 
 @Module({
   controllers: [IdentityController],
-  providers: [Tries, SessionService, PeopleService, SessionGuard],
-  exports: [Tries, SessionService, PeopleService, SessionGuard],
+  providers: [Tries, SessionService, PeopleService, SitIns, SessionGuard],
+  exports: [Tries, SessionService, PeopleService, SitIns, SessionGuard],
 })
 export class IdentityModule {}

@@ -8,6 +8,7 @@ export { PeopleService } from './people.service.js';
 export { SessionGuard } from './session.guard.js';
 export { TurnsInterceptor } from './turns.js';
 export { SessionService } from './session.service.js';
-export { CurrentPerson, CurrentSession, Public } from './signedIn.js';
+export { askerOf, CurrentPerson, CurrentSession, Public } from './signedIn.js';
 export type { SignedIn } from './signedIn.js';
+export { SitIns, takeSitIn, WhileSittingIn } from './sittingIn.js';
 export { Tries } from './tries.js';

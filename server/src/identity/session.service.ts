@@ -195,4 +195,5 @@ export const signedIn = (person: PersonRow): SignedIn => ({
   email: person.email,
   isProven: person.provenAt !== null,
   mayCreateCourses: person.mayCreateCourses && person.provenAt !== null,
+  sitsIn: null,
 });

@@ -1,9 +1,18 @@
 import type { ExecutionContext } from '@nestjs/common';
 import { createParamDecorator, SetMetadata } from '@nestjs/common';
 import type { Request } from 'express';
-import type { PersonId, SessionId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, PersonId, SessionId } from '@jigsaw/core/ids';
 
-/** The person whose session this request belongs to. */
+/** Someone of the staff looks at their course as one of its students: reads what that student reads in this course, and writes nothing. */
+export interface SittingIn {
+  readonly courseId: CourseId;
+  /** The student. */
+  readonly enrolmentId: EnrolmentId;
+  /** Whose session it is. */
+  readonly by: PersonId;
+}
+
+/** The person whose session this request belongs to; or, where someone sits in, that student. */
 export interface SignedIn {
   readonly id: PersonId;
   readonly name: string;
@@ -12,9 +21,19 @@ export interface SignedIn {
   /** Has shown that the address is theirs: every course that knows it is open to them. */
   readonly isProven: boolean;
   readonly mayCreateCourses: boolean;
+  /** null: it is the person themselves. */
+  readonly sitsIn: SittingIn | null;
 }
 
-export type SignedInRequest = Request & { signedIn?: SignedIn; sessionId?: SessionId };
+/** Whose account does the asking. */
+export const askerOf = ({ id, sitsIn }: SignedIn): PersonId => sitsIn?.by ?? id;
+
+export type SignedInRequest = Request & {
+  signedIn?: SignedIn;
+  sessionId?: SessionId;
+  /** The enrolment of the student for whose eyes it is asked, as it stands in the address. */
+  sitsAs?: string;
+};
 
 export const PUBLIC = 'jigsaw:public';
 /** Answers without anybody signed in. Everything else asks for a session. */

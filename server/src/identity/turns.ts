@@ -7,6 +7,7 @@ import { AtOnce } from '../platform/atOnce.js';
 import { LASTS } from '../platform/endpoint.js';
 import { problems } from '../platform/problems.js';
 import type { SignedInRequest } from './signedIn.js';
+import { askerOf } from './signedIn.js';
 
 /** A browser asks for six at once; worked on one half after the other they are answered as soon, and others get their turn between them. */
 const mostEach = 3;
@@ -25,6 +26,8 @@ export class TurnsInterceptor implements NestInterceptor {
     const { signedIn } = context.switchToHttp().getRequest<Partial<SignedInRequest>>();
     const lasts = this.reflector.get<boolean | undefined>(LASTS, context.getHandler());
     if (!signedIn || lasts) return next.handle();
-    return from(this.turns.run(signedIn.id, () => lastValueFrom(next.handle(), { defaultValue: undefined })));
+    return from(
+      this.turns.run(askerOf(signedIn), () => lastValueFrom(next.handle(), { defaultValue: undefined })),
+    );
   }
 }

@@ -56,8 +56,10 @@ export class CourseStreams {
     own.viewer = viewer;
     own.streams.add(stream);
     this.listening.set(viewer.enrolmentId, own);
-    const [oldest] = own.streams;
-    if (oldest && own.streams.size > mostPages) this.remove(viewer.enrolmentId, oldest);
+    // Someone who sits in as them takes none of their own pages from them.
+    const alike = [...own.streams].filter((each) => each.owner.sitsIn === stream.owner.sitsIn);
+    const [oldest] = alike;
+    if (oldest && alike.length > mostPages) this.remove(viewer.enrolmentId, oldest);
   }
 
   remove(enrolmentId: EnrolmentId, stream: Stream): void {
@@ -71,6 +73,11 @@ export class CourseStreams {
   endWhere(isOver: (sessionId: SessionId) => boolean): void {
     for (const [enrolmentId, { streams }] of [...this.listening])
       for (const stream of [...streams]) if (isOver(stream.owner.sessionId)) this.remove(enrolmentId, stream);
+  }
+
+  private endSitIns(): void {
+    for (const [enrolmentId, { streams }] of [...this.listening])
+      for (const stream of [...streams]) if (stream.owner.sitsIn) this.remove(enrolmentId, stream);
   }
 
   /** Changes are taken in their order; those that come while others are worked out are worked out together. */
@@ -101,6 +108,8 @@ export class CourseStreams {
   /** A person who is removed from something is named by the change, and so hears of it as who they are by now. */
   private async refresh(changes: readonly Change[]): Promise<void> {
     const moving = changes.filter(movesPeople);
+    // Whether they still may is asked when the page connects again.
+    if (moving.some(({ type }) => type.startsWith('roster.'))) this.endSitIns();
     if (moving.length === 0 || this.listening.size === 0) return;
     const isForFew = moving.every((change) => change.type === 'students.placed');
     const named = new Set(moving.flatMap((change) => change.enrolmentIds));

@@ -43,7 +43,8 @@ export class LiveController {
       .set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
     response.flushHeaders();
     response.write(`retry: ${againMs + Math.floor(Math.random() * spreadMs)}\n: here\n\n`);
-    const owner = { personId: person.id, sessionId, page: typeof page === 'string' ? page : null };
+    const named = typeof page === 'string' ? page : null;
+    const owner = { personId: person.id, sessionId, page: named, sitsIn: person.sitsIn !== null };
     const stream = new Stream(owner, response, () => this.streams.gatherMs(courseId));
     this.streams.add(viewer, stream);
     response.on('close', () => this.streams.remove(viewer, stream));

@@ -6,6 +6,8 @@ interface Owner {
   readonly sessionId: SessionId;
   /** Which of their pages it is; null: it did not say. */
   readonly page: string | null;
+  /** Someone else's page, who sits in as them. */
+  readonly sitsIn: boolean;
 }
 
 /** One open page that listens. What it is told is gathered for a moment: the same thing twenty times in a rush is told once. */

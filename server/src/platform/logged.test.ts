@@ -49,4 +49,5 @@ describe('errors in the log', () => {
 it('addresses in the log tell neither what was asked with them nor the key of a calendar', () => {
   expect(loggedPath('/api/courses/1/rooms?q=Noor')).toBe('/api/courses/1/rooms');
   expect(loggedPath('/api/calendars/Ejuk-3ssc1cOSfVQ2.ics?x=1')).toBe('/api/calendars/…');
+  expect(loggedPath('/sit-in/1/api/calendars/Ejuk-3ssc1cOSfVQ2.ics')).toBe('/sit-in/1/api/calendars/…');
 });

@@ -67,6 +67,11 @@ export const problems = {
   ),
   invalidInput: problem('invalid-input', 422, 'Something here needs correcting.'),
   notYours: problem('not-yours', 403, 'Your role in this course does not include this.'),
+  onlyLooking: problem(
+    'only-looking',
+    403,
+    'You are sitting in. Nothing is sent or changed from here; the student could do it.',
+  ),
   otherOrigin: problem('other-origin', 403, 'This request came from another site and was not carried out.'),
   closed: problem('closed', 409, 'It can be read, but no longer changed.'),
   staleWrite: (

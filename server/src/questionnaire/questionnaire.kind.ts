@@ -6,7 +6,7 @@ import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import { questionnaireFacts, whyNotChanged } from '@jigsaw/core/questionnaire';
 import { whoseFigures } from '@jigsaw/core/release';
-import type { ActivityKind, Asked } from '../release/index.js';
+import type { ActivityKind, Asked, CopyAccess } from '../release/index.js';
 import { AnsweredRow } from './questionnaire.rows.js';
 
 export const haveAnswers = (manager: EntityManager, copyIds: readonly CopyId[]): Promise<boolean> =>
@@ -25,6 +25,10 @@ export async function whoAnswered(
 
 const noOne: ReadonlySet<EnrolmentId> = new Set();
 
+/** Of an anonymous one no one but themselves learns even that they answered: someone who sits in as them is not told. */
+export const isTheirsToKnow = ({ person, activity }: CopyAccess): boolean =>
+  person.sitsIn === null || !QuestionnaireSettings.parse(activity.settings).isAnonymous;
+
 /** Nothing that is answered is news to anyone by itself, and nothing of it is marked or stands beside a mark. */
 export const questionnaireKind: ActivityKind<QuestionnaireSettings> = {
   ...questionnaireFacts,
@@ -38,8 +42,9 @@ export const questionnaireKind: ActivityKind<QuestionnaireSettings> = {
       accesses.map(({ copy }) => copy.id),
     );
     return new Map(
-      accesses.map(({ copy, decision, viewer }): [string, Progress] => {
-        const answered = answeredIn(copy.id);
+      accesses.map((access): [string, Progress] => {
+        const { copy, decision, viewer } = access;
+        const answered = isTheirsToKnow(access) ? answeredIn(copy.id) : noOne;
         const whose = whoseFigures('answers-of-each', decision.part, viewer.role);
         const isMember = whose === 'own';
         const counted = whose === 'all' ? membersOf(copy.id) : isMember ? [viewer.enrolmentId] : [];

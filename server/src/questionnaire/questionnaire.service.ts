@@ -31,7 +31,7 @@ import { UnitOfWork } from '../platform/unitOfWork.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, hearersOf, holdActivity, membersOfCopies } from '../release/index.js';
 import { groupTags, inOrderOf } from '../sets/index.js';
-import { whoAnswered } from './questionnaire.kind.js';
+import { isTheirsToKnow, whoAnswered } from './questionnaire.kind.js';
 import { AnsweredRow, AnswerSheetRow } from './questionnaire.rows.js';
 
 @Injectable()
@@ -134,7 +134,7 @@ export class QuestionnaireService {
     const mine = whose === 'own' ? await manager.findOneBy(AnswerSheetRow, own) : null;
     return {
       mine: mine && { answers: mine.answers, version: mine.version, at: mine.at?.toISOString() ?? '' }, // prettier-ignore
-      hasAnswered: whose === 'own' && (await manager.existsBy(AnsweredRow, own)),
+      hasAnswered: whose === 'own' && isTheirsToKnow(access) && (await manager.existsBy(AnsweredRow, own)),
       mayAnswer: mayAct(questionnaireRules, 'answer', decision),
       results: whose === 'all' ? ((await this.results(manager, [access]))[0] ?? null) : null,
     };

@@ -14,12 +14,13 @@ export interface Following {
 /** Never what is tested: a machine that is busy with other things answers late. */
 const patienceMs = 60_000;
 
-/** Someone's page, open on a course and listening to what changes in it. */
-export async function follow(browser: Browser, courseId: string): Promise<Following> {
+/** Someone's page, open on a course and listening to what changes in it.
+ * @param sitIn before the address: of a page that sits in. */
+export async function follow(browser: Browser, courseId: string, sitIn = ''): Promise<Following> {
   const heard: string[] = [];
   // The request is the browser's, with its address and cookie; it would wait for the end of the answer, and this one has none.
   const stream = (
-    browser.get(`/api/courses/${courseId}/changes`) as unknown as { request(): ClientRequest }
+    browser.get(`${sitIn}/api/courses/${courseId}/changes`) as unknown as { request(): ClientRequest }
   ).request();
   let isOpen = false;
   let isOver = false;
