@@ -60,6 +60,10 @@ export default ts.config(
       'no-restricted-syntax': [
         'error',
         {
+          selector: 'Literal[value=/^\\/api\\//], TemplateElement[value.raw=/^\\/api\\//]',
+          message: 'apiAddress knows whether the page sits in.',
+        },
+        {
           selector: "JSXAttribute[name.name='dangerouslySetInnerHTML']",
           message: 'Rich text is rendered from its JSON.',
         },

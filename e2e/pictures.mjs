@@ -14,6 +14,12 @@ const open = (name) => async (page) => {
 const why = async (page) => {
   await page.getByRole('gridcell', { name: /^Cask, Ferment report/ }).click();
 };
+const sitInAsNoor = async (page) => {
+  await page.getByRole('checkbox', { name: /Noor Haddad/ }).click();
+  await page.getByRole('link', { name: /^Sit in as Noor/ }).click();
+  await page.getByRole('radio', { name: 'With a phone beside it' }).click();
+  await page.waitForTimeout(1500);
+};
 const openThenPage = (name, pageName) => async (page) => {
   await open(name)(page);
   await page.getByRole('link', { name: pageName }).click();
@@ -86,7 +92,7 @@ const pictures = [
   ['rooms', ilse, 'rooms'],
   ['desk', ilse, 'marks', atTheDesk('Ferment report', /Stoneware/)],
   ['gradebook', ilse, 'marks/gradebook'],
-  ['due-phone', noor, 'due', null, { phone: true }],
+  ['sit-in', ilse, 'people', sitInAsNoor],
   ['sign-up', noor, 'due', open(/Tasting panels/)],
   ['room', noor, 'room'],
   ['work', noor, 'room', open(/Brine kinetics/)],
@@ -108,10 +114,10 @@ const browser = await chromium.launch({
     '--disable-sync',
   ],
 });
-for (const [name, who, where, prepare, { dark = false, phone = false } = {}] of pictures) {
+for (const [name, who, where, prepare, { dark = false } = {}] of pictures) {
   const context = await browser.newContext({
     baseURL: base,
-    viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+    viewport: { width: 1280, height: 800 },
     colorScheme: dark ? 'dark' : 'light',
     locale: 'en-GB',
     timezoneId: 'Europe/Lisbon',

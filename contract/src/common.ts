@@ -62,6 +62,14 @@ export const Problem = z.object({
 });
 export type Problem = z.infer<typeof Problem>;
 
+/** To anyone who sits in as a student and does what the student could do. */
+export const onlyLooking: Problem = {
+  type: '/problems/only-looking',
+  title: 'Only to look at',
+  status: 403,
+  detail: 'You are sitting in: the student could do this. Nothing is sent or changed from here.',
+};
+
 export const Role = z.enum(['instructor', 'assistant', 'student', 'observer']);
 export type Role = z.infer<typeof Role>;
 

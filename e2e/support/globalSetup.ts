@@ -35,6 +35,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
     },
   });
   process.env['JIGSAW_E2E_URL'] = url;
+  process.env['JIGSAW_E2E_DATABASE'] = postgres.url;
   process.env['JIGSAW_E2E_REGISTRAR'] = registrar.url;
   process.env['JIGSAW_E2E_MAIL'] = mailFolder;
   await untilReady(url);

@@ -1,3 +1,5 @@
+import { onlyLooking } from '@jigsaw/contract/common';
+
 export interface ProblemIssue {
   readonly path: string;
   readonly message: string;
@@ -67,11 +69,7 @@ export const problems = {
   ),
   invalidInput: problem('invalid-input', 422, 'Something here needs correcting.'),
   notYours: problem('not-yours', 403, 'Your role in this course does not include this.'),
-  onlyLooking: problem(
-    'only-looking',
-    403,
-    'You are sitting in. Nothing is sent or changed from here; the student could do it.',
-  ),
+  onlyLooking: () => new Problem('only-looking', onlyLooking.status, onlyLooking.title, onlyLooking.detail),
   otherOrigin: problem('other-origin', 403, 'This request came from another site and was not carried out.'),
   closed: problem('closed', 409, 'It can be read, but no longer changed.'),
   staleWrite: (

@@ -29,6 +29,16 @@ const noOne: ReadonlySet<EnrolmentId> = new Set();
 export const isTheirsToKnow = ({ person, activity }: CopyAccess): boolean =>
   person.sitsIn === null || !QuestionnaireSettings.parse(activity.settings).isAnonymous;
 
+const untold: Progress = {
+  state: 'not-started',
+  isYours: false,
+  owes: false,
+  at: null,
+  late: null,
+  done: null,
+  asked: null,
+};
+
 /** Nothing that is answered is news to anyone by itself, and nothing of it is marked or stands beside a mark. */
 export const questionnaireKind: ActivityKind<QuestionnaireSettings> = {
   ...questionnaireFacts,
@@ -44,7 +54,8 @@ export const questionnaireKind: ActivityKind<QuestionnaireSettings> = {
     return new Map(
       accesses.map((access): [string, Progress] => {
         const { copy, decision, viewer } = access;
-        const answered = isTheirsToKnow(access) ? answeredIn(copy.id) : noOne;
+        if (!isTheirsToKnow(access)) return [copy.id, untold];
+        const answered = answeredIn(copy.id);
         const whose = whoseFigures('answers-of-each', decision.part, viewer.role);
         const isMember = whose === 'own';
         const counted = whose === 'all' ? membersOf(copy.id) : isMember ? [viewer.enrolmentId] : [];

@@ -18,6 +18,7 @@ import type { WikiAct } from '@jigsaw/core/wiki';
 import { wikiRules } from '@jigsaw/core/wiki';
 import { authorsById } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
+import { askerOf } from '../identity/index.js';
 import { News } from '../rooms/index.js';
 import { json } from '../platform/json.js';
 import { problems } from '../platform/problems.js';
@@ -199,7 +200,7 @@ export class WikiService {
     const { manager } = this.dataSource;
     await pageOf(manager, copyId, pageId);
     const before = await manager.findOneBy(WikiRevisionRow, { pageId, number });
-    return this.texts.changes(person.id, before?.plain ?? '', plain);
+    return this.texts.changes(askerOf(person), before?.plain ?? '', plain);
   }
 
   /** A page that is deleted keeps all its revisions and comes back with them. */

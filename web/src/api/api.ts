@@ -1,17 +1,19 @@
 import { nanoid } from '@reduxjs/toolkit';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { onlyLooking } from '@jigsaw/contract/common';
 import { isProblem } from './problem.js';
 import type { Query } from './query.js';
 import { partSent } from './sendingState.js';
 import { sendTelling } from './sendTelling.js';
 import { sessionEnded } from './sessionState.js';
+import { apiAddress, sitsIn } from './sitIn.js';
 import { forgetAnswers, holdingAnswers } from './unchanged.js';
 
 /** Names this page to the server, which then tells it which changes are its own. */
 export const pageId = nanoid();
 
 const plain = {
-  baseUrl: new URL('/api/', window.location.origin).href,
+  baseUrl: new URL(apiAddress(''), window.location.origin).href,
   responseHandler: 'content-type',
   prepareHeaders: (headers: Headers) => headers.set('X-Jigsaw-Page', pageId),
 } as const;
@@ -34,6 +36,8 @@ const changesWhoIsHere = new Set(['signIn', 'signInAsDemoPerson', 'openLink', 's
 
 /** fetchBaseQuery reads problem+json as text unless told otherwise; and a session that ends in the middle of work is noted, not thrown away. */
 const baseQuery: Query = async (request, context, extra) => {
+  // Nothing leaves a page that sits in, not even that something was seen.
+  if (context.type === 'mutation' && sitsIn()) return { error: { status: 403, data: onlyLooking } };
   // endpoints without options of their own have none
   const options = extra as { tellsShare?: boolean } | undefined;
   const answer = await (options?.tellsShare ? askTelling : ask)(request, context, extra);

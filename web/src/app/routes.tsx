@@ -3,6 +3,7 @@ import { createBrowserRouter, Navigate, Outlet } from 'react-router';
 import type { RouteObject } from 'react-router';
 import { useKeptFocus } from '../page/index.js';
 import { Broken, Waiting } from '../look/index.js';
+import { sitInBase } from '../api/index.js';
 import { RequireSession } from '../identity/index.js';
 import { CourseShell, FirstStation } from '../track/index.js';
 
@@ -176,4 +177,5 @@ export const routes: RouteObject[] = [
   },
 ];
 
-export const makeRouter = () => createBrowserRouter(routes);
+/** The pages are the same for those who sit in, below where they do. */
+export const makeRouter = () => createBrowserRouter(routes, { basename: sitInBase() || '/' });

@@ -3,6 +3,7 @@ import { styled } from 'styled-components';
 import { EventSettings } from '@jigsaw/contract/calendar';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import { happeningOf } from '@jigsaw/core/calendar';
+import { apiAddress } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Small, Tag } from '../look/index.js';
 import { useNow } from '../page/index.js';
@@ -129,7 +130,7 @@ export default function EventPage({ head }: { readonly head: CopyHead }) {
                 )}
               </div>
               <span className="acts">
-                <File href={`/api/copies/${head.id}/event.ics`} download>
+                <File href={apiAddress(`copies/${head.id}/event.ics`)} download>
                   <CalendarPlus size={16} aria-hidden="true" />
                   Add to calendar
                 </File>

@@ -6,7 +6,7 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import { absentAfterMs, daysOf } from '@jigsaw/core/call';
 import { sayMinutes } from '@jigsaw/core/handin';
 import { namesTogether } from '@jigsaw/core/text';
-import { ProblemStrip, unshown } from '../api/index.js';
+import { ProblemStrip, sitInBase, sitsIn, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Button, Emblem, Muted, Small, Split, Waiting } from '../look/index.js';
 import { useCopy, useNow } from '../page/index.js';
@@ -155,9 +155,14 @@ function Call({ head, view }: { readonly head: CopyHead; readonly view: CallView
   const [isAsking, setIsAsking] = useState(false);
   const whose = head.group?.name ?? 'the class';
   const isMember = head.part === 'member';
+  const seesDays = isMember && !sitsIn();
   const others = view.inNow.filter(({ member }) => !member.isYou);
   const copyLink = () =>
-    copy(window.location.href, 'Link copied', 'Copy the address of this page from above.');
+    copy(
+      window.location.href.replace(sitInBase(), ''),
+      'Link copied',
+      'Copy the address of this page from above.',
+    );
   const days = daysOf(view.visits.map(millis), now, (at) => dates.day(new Date(at).toISOString())).filter(
     ({ day }) => day !== dates.day(new Date(now).toISOString()),
   );
@@ -238,7 +243,7 @@ function Call({ head, view }: { readonly head: CopyHead; readonly view: CallView
             <Muted>With you: {namesTogether(others.map(({ member }) => member.name))}.</Muted>
           )}
           <Brief head={head} />
-          {isMember && view.members.length <= mostRows && <Today view={view} now={now} />}
+          {seesDays && view.members.length <= mostRows && <Today view={view} now={now} />}
           {isMember && (
             <Muted>
               <EyeOff size={14} aria-hidden="true" /> Nothing is recorded. Only who came and how long, and
@@ -248,8 +253,8 @@ function Call({ head, view }: { readonly head: CopyHead; readonly view: CallView
         </Main>
         <Side aria-label="The days before">
           <h2>The days before</h2>
-          {!isMember && <Muted>Only members see who came on the days before.</Muted>}
-          {isMember && days.length === 0 && <Muted>No one came yet.</Muted>}
+          {!seesDays && <Muted>Only members see who came on the days before.</Muted>}
+          {seesDays && days.length === 0 && <Muted>No one came yet.</Muted>}
           <ul>
             {days.map(({ day, names, ms }) => (
               <li key={day}>

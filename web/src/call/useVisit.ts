@@ -2,6 +2,7 @@ import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { v7 as uuid } from 'uuid';
 import { VisitId } from '@jigsaw/contract/common';
 import { absentAfterMs } from '@jigsaw/core/call';
+import { apiAddress } from '../api/index.js';
 import { useAct } from '../page/index.js';
 import { useLeaveCallMutation, useStayInMutation, useStepInMutation } from './callApi.js';
 
@@ -35,7 +36,10 @@ export function useVisit(copyId: string) {
     }, absentAfterMs / 3);
     // A page that is closed has no time for an answer.
     const goes = () =>
-      void fetch(`/api/copies/${copyId}/call/visits/${visitId}`, { method: 'DELETE', keepalive: true });
+      void fetch(apiAddress(`copies/${copyId}/call/visits/${visitId}`), {
+        method: 'DELETE',
+        keepalive: true,
+      });
     window.addEventListener('pagehide', goes);
     return () => {
       clearInterval(timer);

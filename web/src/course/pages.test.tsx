@@ -36,6 +36,7 @@ describe('the courses of a person', () => {
         person: { id: id('noor'), name: 'Noor', reading: null, email: 'n@b.example' },
         mayCreateCourses: false,
         isProven: false,
+        sitsIn: null,
       },
       'GET courses': { courses: [] },
     });

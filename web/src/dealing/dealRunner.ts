@@ -3,7 +3,7 @@ import { DealLine } from '@jigsaw/contract/dealing';
 import type { Deal, DealProblem, Looks } from '@jigsaw/core/dealing';
 import { better, looksOf, unpackDeal } from '@jigsaw/core/dealing';
 import { sure } from '@jigsaw/core/lists';
-import { problemOf } from '../api/index.js';
+import { problemOf, apiAddress } from '../api/index.js';
 import { answer } from './dealMessages.js';
 import type { Question, Told } from './dealMessages.js';
 
@@ -112,7 +112,7 @@ async function askServer(
     detail: 'The server did not finish the deal. Try again in a moment.',
   } as const;
   try {
-    const response = await fetch(`/api/courses/${courseId}/deals`, {
+    const response = await fetch(apiAddress(`courses/${courseId}/deals`), {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify(problem),

@@ -7,7 +7,7 @@ import type { CopyHead } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useMarkSeenMutation, useSeen } from '../rooms/index.js';
-import { reveal, useKey } from '../page/index.js';
+import { reveal, useAct, useKey } from '../page/index.js';
 import { Button, Key, Small, useNotice, Waiting } from '../look/index.js';
 import { useReadDiscussionQuery, useReadTalkChangesQuery } from './discussionApi.js';
 import { PostBox } from './PostBox.js';
@@ -93,7 +93,7 @@ function Talking({
   const onMore = (after: string) => setAfters((before) => [...before, after]);
   const notice = useNotice();
   const seen = useSeen(head.id);
-  const [markSeen] = useMarkSeenMutation();
+  const markSeen = useAct(useMarkSeenMutation());
   const [answering, setAnswering] = useState<string | null>(null);
   const arrivedNew = useNewAtArrival(view);
   const posts = view.threads.flatMap((thread) => thread.posts);

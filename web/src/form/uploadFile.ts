@@ -1,5 +1,6 @@
-import { Problem } from '@jigsaw/contract/common';
+import { onlyLooking, Problem } from '@jigsaw/contract/common';
 import type { Schema } from '@jigsaw/contract/common';
+import { apiAddress, sitsIn } from '../api/index.js';
 
 export interface Upload<Answer> {
   readonly done: Promise<Answer>;
@@ -18,6 +19,7 @@ export function uploadFile<Answer>(
   onProgress: (share: number) => void,
   more: Readonly<Record<string, string>> = {},
 ): Upload<Answer> {
+  if (sitsIn()) return { done: Promise.reject(new Error(onlyLooking.detail)), cancel: () => undefined };
   const request = new XMLHttpRequest();
   const done = new Promise<Answer>((resolve, reject) => {
     request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
@@ -30,7 +32,7 @@ export function uploadFile<Answer>(
     request.onabort = () => reject(new Error(`${file.name} was not added.`));
   });
   const query = new URLSearchParams({ ...more, name: file.name, type: file.type });
-  request.open('POST', `/api/${address}?${query}`);
+  request.open('POST', apiAddress(`${address}?${query}`));
   request.setRequestHeader('Content-Type', 'application/octet-stream');
   request.send(file);
   return { done, cancel: () => request.abort() };

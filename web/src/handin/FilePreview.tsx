@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { styled } from 'styled-components';
 import type { WorkFile } from '@jigsaw/contract/handin';
+import { apiAddress } from '../api/index.js';
 import { NotRead, readApart } from '../form/index.js';
 import type { Readable } from '../form/index.js';
 import { Small, Waiting } from '../look/index.js';
@@ -56,7 +57,7 @@ export default function FilePreview({ copyId, file }: { readonly copyId: string;
     let url: string | null = null;
     void (async () => {
       try {
-        const answer = await fetch(`/api/copies/${copyId}/files/${file.id}`, { signal: stop.signal });
+        const answer = await fetch(apiAddress(`copies/${copyId}/files/${file.id}`), { signal: stop.signal });
         if (!answer.ok) throw new Error('refused');
         const found = await read(file.name, new Uint8Array(await answer.arrayBuffer()), stop.signal);
         if (found.kind === 'image') url = found.url;

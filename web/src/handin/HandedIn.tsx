@@ -9,6 +9,7 @@ import type { Dates } from '../look/index.js';
 import { RichText } from '../text/index.js';
 import { firstToRead, isReadable } from './readable.js';
 import { counted } from '@jigsaw/core/text';
+import { apiAddress } from '../api/index.js';
 
 const FilePreview = lazy(() => import('./FilePreview.js'));
 
@@ -105,7 +106,7 @@ export function FileList({ copyId, files, dates, act, isOpen = false }: FileList
           )}
           {act?.(file) ?? <span />}
           <a
-            href={`/api/copies/${copyId}/files/${file.id}`}
+            href={apiAddress(`copies/${copyId}/files/${file.id}`)}
             download={file.name}
             aria-label={`Download ${file.name}`}
           >

@@ -1,12 +1,21 @@
 import { Suspense, useState } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import { useDispatch, useSelector } from 'react-redux';
-import { Outlet } from 'react-router';
+import { Navigate, Outlet, useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
-import { api, isProblem, ProblemStrip, sessionResumed, tagTypes } from '../api/index.js';
+import {
+  api,
+  isAway,
+  isProblem,
+  problemOf,
+  ProblemStrip,
+  sessionResumed,
+  sitsIn,
+  tagTypes,
+} from '../api/index.js';
 import type { RootState } from '../api/index.js';
-import { Notices, Waiting } from '../look/index.js';
+import { Empty, Notices, Waiting } from '../look/index.js';
 import { belongTo } from '../page/index.js';
 import { useReadSessionQuery } from './identityApi.js';
 import { SignInForm } from './SignInForm.js';
@@ -15,8 +24,14 @@ import { SignInPage } from './SignInPage.js';
 /** Everything behind this asks for a session. Without one the sign-in page stands at the same address, so that signing in goes on there. */
 export function RequireSession() {
   const session = useReadSessionQuery();
+  const hasEnded = useSelector((state: RootState) => state.session.hasEnded);
+  const { pathname } = useLocation();
+  if (sitsIn() && (hasEnded || (session.error && !isAway(session.error))))
+    return <NoLongerSitting of={hasEnded ? undefined : session.error} />;
+  if (session.data?.sitsIn && pathname === '/')
+    return <Navigate replace to={`/c/${session.data.sitsIn.courseId}`} />;
   if (session.data) {
-    belongTo(session.data.person.id);
+    if (!session.data.sitsIn) belongTo(session.data.person.id);
     return (
       <>
         <Suspense fallback={<Waiting what="the page" />}>
@@ -32,6 +47,17 @@ export function RequireSession() {
     <ProblemStrip of={session.error} onRetry={() => void session.refetch()} />
   ) : (
     <Waiting what="Jigsaw Room" />
+  );
+}
+
+/** Sitting in goes no further: the session is over, or there is no such student for this person. */
+function NoLongerSitting({ of }: { readonly of: unknown }) {
+  return (
+    <Empty title="You are not sitting in" action={<a href="/">Go to your courses</a>}>
+      {of === undefined || isProblem(of, 'signed-out')
+        ? 'You are signed out. Sign in, then sit in again.'
+        : problemOf(of).detail}
+    </Empty>
   );
 }
 

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useDispatch } from 'react-redux';
-import { api, pageId, tagTypes } from '../api/index.js';
+import { api, pageId, tagTypes, apiAddress } from '../api/index.js';
 
 type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 
@@ -96,7 +96,7 @@ export function useLiveChanges(courseId: string | null): void {
     let isFirst = true;
     let isRefused = false;
     const connect = () => {
-      stream = new EventSource(`/api/courses/${courseId}/changes?page=${pageId}`);
+      stream = new EventSource(apiAddress(`courses/${courseId}/changes?page=${pageId}`));
       stream.addEventListener('change', (event: MessageEvent<string>) => {
         const { type, isYours } = JSON.parse(event.data) as { type: string; isYours: boolean };
         if (isYours && shownByTheAct.has(type)) return;

@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { counted } from '@jigsaw/core/text';
-import { ProblemStrip, unshown } from '../api/index.js';
+import { ProblemStrip, unshown, apiAddress } from '../api/index.js';
 import { Bar, Choice, Empty, Muted, Page, Waiting, FootBar } from '../look/index.js';
 import { useAudienceFilter } from '../audiences/index.js';
 import { useCourse } from '../course/index.js';
@@ -71,7 +71,7 @@ export function GradebookPage() {
         </div>
         <span className="grow" />
         <Muted>{counted(released, 'mark')} released</Muted>
-        <Export href={`/api/courses/${course.id}/gradebook.csv`} download="gradebook.csv">
+        <Export href={apiAddress(`courses/${course.id}/gradebook.csv`)} download="gradebook.csv">
           <Download size={16} aria-hidden="true" />
           Released marks as CSV
         </Export>

@@ -6,7 +6,7 @@ import { styled } from 'styled-components';
 import { OwnFiles } from '@jigsaw/contract/ownFiles';
 import type { OwnFile, OwnVersion } from '@jigsaw/contract/ownFiles';
 import { sure } from '@jigsaw/core/lists';
-import { api } from '../api/index.js';
+import { api, apiAddress } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { ArrivingFiles, saySize, UploadFaults, useUploads } from '../form/index.js';
 import type { Dates } from '../look/index.js';
@@ -144,7 +144,7 @@ function OneFile({ copyId, file, mayPut }: OneFileProps) {
   });
   const fetchLink = (version: OwnVersion) => (
     <Fetch
-      href={`/api/${address}/${version.number}`}
+      href={apiAddress(`${address}/${version.number}`)}
       download={version.name}
       aria-label={`Download ${sayVersion(version.number)} of ${name}`}
     >

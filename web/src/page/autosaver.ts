@@ -3,6 +3,8 @@ import { isAway, isProblem, problemOf } from '../api/index.js';
 export type SaveState =
   | { readonly kind: 'saved'; readonly at: number | null }
   | { readonly kind: 'unsaved' }
+  /** The page sits in: what is typed is not sent. */
+  | { readonly kind: 'looking' }
   | { readonly kind: 'saving' }
   | { readonly kind: 'failed'; readonly sentence: string }
   | { readonly kind: 'conflict'; readonly current: unknown; readonly sentence: string };

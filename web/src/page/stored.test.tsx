@@ -31,6 +31,22 @@ describe('what a browser keeps', () => {
     expect(readStored('names', Names)).toEqual(['Crock']);
   });
 
+  it('is neither found by a page that sits in nor written by it, but for what is about its reader', () => {
+    store('draft', 'own', 'tab');
+    store('way', '/c/1', 'reader');
+    window.history.replaceState(null, '', '/sit-in/1/c/1/due');
+    expect(readStored('draft', z.string(), 'tab')).toBeNull();
+    store('draft', 'as Noor', 'tab');
+    store('names', ['Noor']);
+    expect([readStored('draft', z.string(), 'tab'), readStored('way', z.string(), 'reader')]).toEqual([
+      'as Noor',
+      '/c/1',
+    ]);
+    window.history.replaceState(null, '', '/');
+    expect([readStored('draft', z.string(), 'tab'), readStored('names', Names)]).toEqual(['own', null]);
+    sessionStorage.clear();
+  });
+
   it('is gone when it is let go of', () => {
     store('names', ['Crock']);
     store('names', null);

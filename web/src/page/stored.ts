@@ -1,14 +1,31 @@
 import { useCallback, useState } from 'react';
 import type { z } from 'zod';
+import { sitsIn } from '../api/index.js';
+
+/** Where a page keeps something: in this browser, or in this tab alone and no longer than the tab. `reader`: in this tab, too, and found by those of
+ * its pages that sit in, as it is about their reader and not about the course. */
+type Where = 'browser' | 'tab' | 'reader';
+
+/** A page that sits in finds nothing of its reader's own and leaves nothing to them. */
+const ofThisPage = new Map<string, string>();
+const inThisPage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> = {
+  getItem: (key) => ofThisPage.get(key) ?? null,
+  setItem: (key, value) => void ofThisPage.set(key, value),
+  removeItem: (key) => void ofThisPage.delete(key),
+};
+function storageOf(where: Where): typeof inThisPage {
+  if (where !== 'reader' && sitsIn()) return inThisPage;
+  return where !== 'browser' ? sessionStorage : localStorage;
+}
 
 /** What this browser keeps under a key. null: nothing, or something that another version of these pages left and that no longer fits. */
 export function readStored<Schema extends z.ZodType>(
   key: string,
   schema: Schema,
-  storage: Storage = localStorage,
+  where: Where = 'browser',
 ): z.output<Schema> | null {
   try {
-    const read = schema.safeParse(JSON.parse(storage.getItem(key) ?? 'null'));
+    const read = schema.safeParse(JSON.parse(storageOf(where).getItem(key) ?? 'null'));
     return read.success ? read.data : null;
   } catch {
     return null;
@@ -17,10 +34,10 @@ export function readStored<Schema extends z.ZodType>(
 
 /** Keeps a value, null for nothing.
  * @returns whether there was room for it. Without room what was kept before stays. */
-export function store(key: string, value: unknown, storage: Storage = localStorage): boolean {
+export function store(key: string, value: unknown, where: Where = 'browser'): boolean {
   try {
-    if (value === null) storage.removeItem(key);
-    else storage.setItem(key, JSON.stringify(value));
+    if (value === null) storageOf(where).removeItem(key);
+    else storageOf(where).setItem(key, JSON.stringify(value));
     return true;
   } catch {
     return false;
@@ -31,14 +48,15 @@ export function store(key: string, value: unknown, storage: Storage = localStora
 export function useStored<Schema extends z.ZodType>(
   key: string,
   schema: Schema,
+  where: Where = 'browser',
 ): [z.output<Schema> | null, (next: z.output<Schema>) => void] {
-  const [value, setValue] = useState(() => readStored(key, schema));
+  const [value, setValue] = useState(() => readStored(key, schema, where));
   const put = useCallback(
     (next: z.output<Schema>) => {
       setValue(next);
-      store(key, next);
+      store(key, next, where);
     },
-    [key],
+    [key, where],
   );
   return [value, put];
 }

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { useSelector } from 'react-redux';
 import { Autosaver } from './autosaver.js';
 import type { SaveState } from './autosaver.js';
+import { sitsIn } from '../api/index.js';
 import type { RootState } from '../api/index.js';
 
 interface Autosave<Value> {
@@ -39,7 +40,7 @@ export function useAutosave<Value>(save: (value: Value) => Promise<unknown>): Au
 
   return {
     state,
-    change: (value) => saver.change(value),
+    change: (value) => (sitsIn() ? setState({ kind: 'looking' }) : saver.change(value)),
     flush: () => saver.flush(),
     settle: () => saver.settle(),
     dispute: (current, sentence) => saver.dispute(current, sentence),
@@ -52,6 +53,8 @@ export function saySaved(state: SaveState, time: (at: string) => string): string
   switch (state.kind) {
     case 'saved':
       return state.at === null ? 'Saved as you type' : `Saved ${time(new Date(state.at).toISOString())}`;
+    case 'looking':
+      return 'Not kept while you sit in';
     case 'unsaved':
     case 'saving':
       return 'Saving…';

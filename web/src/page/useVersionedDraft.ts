@@ -48,7 +48,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
   const key = `unsaved ${inTab.name}`;
   const [begun] = useState(() => {
     const first = keeping.begin();
-    const kept = readStored(key, Kept, sessionStorage);
+    const kept = readStored(key, Kept, 'tab');
     const value = kept && inTab.unpack(kept.packed);
     return value === null
       ? { ...first, base: first.value, isUnsaved: false }
@@ -78,7 +78,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
   const saveOn = async (next: Value) => {
     stand((await save(next, newest.current)).version);
     base.current = next;
-    if (typed.current === next) store(key, null, sessionStorage);
+    if (typed.current === next) store(key, null, 'tab');
   };
   const autosave = useAutosave<Value>(async (next) => {
     try {
@@ -95,7 +95,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
   });
   const change = (next: Value) => {
     show(next);
-    store(key, { packed: inTab.pack(next), version: newest.current }, sessionStorage);
+    store(key, { packed: inTab.pack(next), version: newest.current }, 'tab');
     autosave.change(next);
   };
   useEffect(() => {
@@ -160,7 +160,7 @@ export function useVersionedDraft<Value>(keeping: Keeping<Value>) {
       if (!current) return null;
       follow(current);
       autosave.settle();
-      store(key, null, sessionStorage);
+      store(key, null, 'tab');
       return current.value;
     },
   };

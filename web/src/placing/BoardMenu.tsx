@@ -5,7 +5,7 @@ import { movesOut } from '@jigsaw/core/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { ContextMenu, Emblem } from '../look/index.js';
 import type { MenuAct, Spot } from '../look/index.js';
-import { useCourse } from '../course/index.js';
+import { sitIn, useCourse, useMaySitIn } from '../course/index.js';
 import { leaderOf } from './seating.js';
 import type { Seating } from './seating.js';
 import { useGroupEdits } from './useGroupEdits.js';
@@ -48,6 +48,8 @@ function StudentsMenu({
   onWrite,
   onClose,
 }: Rest & { readonly group: BoardGroup | null }) {
+  const { course } = useCourse();
+  const maySitIn = useMaySitIn();
   const people = board.students.filter((student) => acts.selected.has(student.enrolmentId));
   const count = people.length;
   const isLeader =
@@ -86,6 +88,16 @@ function StudentsMenu({
             keys: 'L',
             does: onLead,
             isDisabled: count !== 1 || group === null,
+          },
+        ]
+      : []),
+    ...(maySitIn && count === 1
+      ? [
+          {
+            label: 'Sit in as them',
+            text: 'Sit in as them',
+            does: () =>
+              sitIn(sure(people[0]).enrolmentId, `/c/${course.id}${group ? `/room/${group.id}` : ''}`),
           },
         ]
       : []),

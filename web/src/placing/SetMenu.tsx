@@ -15,6 +15,7 @@ import { TopicsSheet } from './TopicsSheet.js';
 import type { ExpertActs } from './useExperts.js';
 import type { BoardActs } from './useBoard.js';
 import { counted } from '@jigsaw/core/text';
+import { apiAddress } from '../api/index.js';
 import { useAct, useCopy } from '../page/index.js';
 
 const Line = styled(Separator)`
@@ -121,7 +122,7 @@ export function SetMenu({ board, acts, experts, onDeal }: SetMenuProps) {
             <MenuItem id="copy">Copy set…</MenuItem>
             <MenuItem id="link">Copy link for students</MenuItem>
             <MenuItem id="lists">Print lists…</MenuItem>
-            <MenuItem id="csv" href={`/api/sets/${set.id}/groups.csv`} download="groups.csv">
+            <MenuItem id="csv" href={apiAddress(`sets/${set.id}/groups.csv`)} download="groups.csv">
               Export groups as CSV
             </MenuItem>
             <Line />

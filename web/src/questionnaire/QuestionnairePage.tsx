@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import type { Answers, QuestionnaireView } from '@jigsaw/contract/questionnaire';
 import { QuestionnaireSettings } from '@jigsaw/contract/questionnaire';
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { ProblemStrip } from '../api/index.js';
+import { ProblemStrip, apiAddress, sitsIn } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Segments, Waiting } from '../look/index.js';
 import { forgetKeptDraft, useAct } from '../page/index.js';
@@ -101,6 +101,11 @@ function OfMember({ head, settings: { isAnonymous, questions }, view }: PartProp
           {mayAnswer ? ' You can change them while this is open.' : ''}
         </State>
       )}
+      {isAnonymous && sitsIn() && (
+        <State role="status">
+          <b>Only they know whether they have answered.</b> This is what they see until they have.
+        </State>
+      )}
       {!mine && (
         <p>
           {!mayAnswer
@@ -142,7 +147,7 @@ function OfStaff({ head, settings: { isAnonymous, questions }, view }: PartProps
             onChange={setWhose}
           />
         )}
-        <a href={`/api/activities/${head.activityId}/answers.csv`} download>
+        <a href={apiAddress(`activities/${head.activityId}/answers.csv`)} download>
           <Download size={15} aria-hidden="true" />
           Download all answers (CSV)
         </a>

@@ -14,12 +14,12 @@ export const questionnaireKind: KindOnPages<QuestionnaireSettings> = {
   usualPoints: null,
   SettingsForm: lazy(() => import('./SettingsForm.js')),
   afterDue: null,
-  sayProgress: ({ isYours, state, done, asked }: Progress) =>
-    isYours || done === null || asked === null
-      ? state === 'done'
-        ? 'You have answered'
-        : 'You have not answered yet'
-      : `${done} of ${asked} have answered`,
+  sayProgress: ({ isYours, state, done, asked }: Progress) => {
+    if (isYours) return state === 'done' ? 'You have answered' : 'You have not answered yet';
+    return done === null || asked === null
+      ? 'Who has answered is not shown'
+      : `${done} of ${asked} have answered`;
+  },
   owed: 'To answer',
   Foreseen: lazy(() => import('./Foreseen.js')),
   Page: lazy(() => import('./QuestionnairePage.js')),

@@ -3,6 +3,7 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { AttachedFile } from '@jigsaw/contract/release';
+import { apiAddress } from '../api/index.js';
 import { ArrivingFiles, canRecord, FileLinks, RecordSheet, UploadFaults, useUploads } from '../form/index.js';
 import { Button, Choice, Small, useNotice } from '../look/index.js';
 import type { Composing } from './useComposer.js';
@@ -55,7 +56,7 @@ export function AttachPart({ composing }: { readonly composing: Composing }) {
       <FileLinks
         label="Files"
         files={files}
-        addressOf={(fileId) => `/api/activities/${activity.id}/files/${fileId}`}
+        addressOf={(fileId) => apiAddress(`activities/${activity.id}/files/${fileId}`)}
         act={(fileId, name) => (
           <Acts>
             <Choice

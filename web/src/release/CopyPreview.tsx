@@ -2,6 +2,7 @@ import { Suspense, useState } from 'react';
 import { styled } from 'styled-components';
 import type { ActivityDraft, ReachView } from '@jigsaw/contract/release';
 import { briefFor } from '@jigsaw/core/release';
+import { apiAddress } from '../api/index.js';
 import { sayHappening } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
 import type { Dates } from '../look/index.js';
@@ -107,7 +108,7 @@ export function CopyPreview({ activityId, draft, kind, target, groups, dates }: 
     .filter(Boolean)
     .join(' · ');
   const files = draft.files ?? [];
-  const addressOf = (fileId: string) => `/api/activities/${activityId}/files/${fileId}`;
+  const addressOf = (fileId: string) => apiAddress(`activities/${activityId}/files/${fileId}`);
   const name = group?.name ?? (isCommon ? 'everyone' : 'a group');
   return (
     <Side aria-label="What a group will see">

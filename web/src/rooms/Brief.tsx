@@ -1,4 +1,5 @@
 import type { CopyHead } from '@jigsaw/contract/rooms';
+import { apiAddress } from '../api/index.js';
 import { FileLinks } from '../form/index.js';
 
 import { OwnFilesPart } from '../ownFiles/index.js';
@@ -13,7 +14,7 @@ export function Brief({ head }: { readonly head: CopyHead }) {
       <FileLinks
         label="Attached files"
         files={head.files}
-        addressOf={(fileId) => `/api/copies/${head.id}/attached/${fileId}`}
+        addressOf={(fileId) => apiAddress(`copies/${head.id}/attached/${fileId}`)}
       />
       <OwnFilesPart copyId={head.id} own={head.ownFiles} whose={head.group?.name ?? 'The class'} />
     </>

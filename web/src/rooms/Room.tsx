@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { RoomView } from '@jigsaw/contract/rooms';
 import { Emblem, Empty, hueOfGroup, PersonName } from '../look/index.js';
-import { useCourse } from '../course/index.js';
+import { SitInLink, useCourse } from '../course/index.js';
 import { NamingButton } from './NamingButton.js';
 import { owedFirst, Things } from './Things.js';
 
@@ -128,7 +128,8 @@ export function Room({
           {room.members.slice(0, mostMembersShown).map((member) => (
             <li key={member.enrolmentId}>
               <PersonName name={member.name} reading={member.reading} /> {member.isYou && <small>you</small>}{' '}
-              {member.isLeader && <Flag size={13} fill="currentColor" aria-label="leads the group" />}
+              {member.isLeader && <Flag size={13} fill="currentColor" aria-label="leads the group" />}{' '}
+              <SitInLink {...member} to={`/room/${room.group.id}`} />
             </li>
           ))}
           {room.members.length > mostMembersShown && (

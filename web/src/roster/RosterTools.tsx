@@ -2,6 +2,7 @@ import { Download, Mail, RefreshCw } from 'lucide-react';
 import { useRef } from 'react';
 import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
+import { apiAddress } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Button, ButtonLink, FindField, Popup } from '../look/index.js';
 import { useKey } from '../page/index.js';
@@ -22,7 +23,7 @@ export function InStep({ syncedAt }: { readonly syncedAt: string }) {
 }
 
 export function ExportMenu({ courseId }: { readonly courseId: string }) {
-  const base = `/api/courses/${courseId}/roster`;
+  const base = apiAddress(`courses/${courseId}/roster`);
   return (
     <MenuTrigger>
       <Button kind="quiet" isIconOnly aria-label="Export roster">

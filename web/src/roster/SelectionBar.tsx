@@ -21,7 +21,7 @@ import { problemOf, ProblemStrip } from '../api/index.js';
 import { usePlaceStudentsMutation } from '../placing/index.js';
 import { Button, Field, GroupChip, Popup, Small, useNotice } from '../look/index.js';
 import { InviteSheet, WriteSheet } from '../mail/index.js';
-import { useCourse } from '../course/index.js';
+import { SitInLink, useCourse } from '../course/index.js';
 import { roleSays, roleWords } from './columns.js';
 import { JoinSheet } from './JoinSheet.js';
 import { useRosterAct } from './useRosterAct.js';
@@ -113,6 +113,7 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
           </List>
         </MenuTrigger>
       )}
+      {selected.length === 1 && students[0] && <SitInLink {...students[0]} />}
       {students.length > 0 && sets.length > 0 && (
         <PlaceMenu students={students} sets={sets} onDone={onDone} />
       )}

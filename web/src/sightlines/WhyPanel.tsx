@@ -6,7 +6,7 @@ import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import { keyedBy } from '@jigsaw/core/lists';
 import type { Explained, Why } from '@jigsaw/core/sightlines';
 import { ProblemStrip } from '../api/index.js';
-import { useCourse } from '../course/index.js';
+import { SitInLink, useCourse } from '../course/index.js';
 import { Button, ButtonLink, Emblem, hueOfGroup, Muted, Small, Waiting } from '../look/index.js';
 import { CellActs } from './CellActs.js';
 import type { SightColumn, SightSpot } from './columns.js';
@@ -124,7 +124,13 @@ export function WhyPanel({ view, sight, spot, column, at, isNow, onClose }: WhyP
         ) : why === null ? (
           <p>It is a draft that was never released. Staff who release see it; no one else does.</p>
         ) : (
-          <Reasons view={view} why={why} column={column} at={at} />
+          <Reasons
+            view={view}
+            why={why}
+            column={column}
+            at={at}
+            sitInAt={isNow ? `/go/activity/${activity.activityId}` : null}
+          />
         )}
       </div>
       <footer>
@@ -156,8 +162,10 @@ interface ReasonsProps {
   readonly why: Why;
   readonly column: SightColumn;
   readonly at: number;
+  /** Where each student would find it; null: what is shown is not of now. */
+  readonly sitInAt: string | null;
 }
-function Reasons({ view, why, column, at }: ReasonsProps) {
+function Reasons({ view, why, column, at, sitInAt }: ReasonsProps) {
   const wording = useWording(view);
   const groups = useMemo(() => keyedBy(view.sets.flatMap((set) => set.groups), ({ groupId }) => groupId), [view]); // prettier-ignore
   const people = useMemo(() => keyedBy(view.people, ({ enrolmentId }) => enrolmentId), [view]);
@@ -184,6 +192,11 @@ function Reasons({ view, why, column, at }: ReasonsProps) {
             explained={each}
             wording={wording}
             isSaid={common !== null}
+            act={
+              sitInAt !== null && (
+                <SitInLink enrolmentId={each.enrolmentId} name={person(each).name} to={sitInAt} />
+              )
+            }
           />
         ))}
         {former.map((each) => (

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { Check, EyeOff, Lock, UserMinus } from 'lucide-react';
 import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import type { Decision, Wording } from '@jigsaw/core/release';
@@ -33,6 +34,8 @@ export function InCommon({
 }
 
 interface PersonProps {
+  /** Beside the name. */
+  readonly act?: ReactNode;
   readonly name: string;
   readonly reading: string | null;
   readonly explained: Explained;
@@ -40,7 +43,14 @@ interface PersonProps {
   /** The reasons stand above, for all. */
   readonly isSaid?: boolean;
 }
-export function Person({ name, reading, explained: { decision }, wording, isSaid = false }: PersonProps) {
+export function Person({
+  name,
+  reading,
+  explained: { decision },
+  wording,
+  isSaid = false,
+  act,
+}: PersonProps) {
   const said = explain(decision, wording);
   return (
     <li>
@@ -48,7 +58,8 @@ export function Person({ name, reading, explained: { decision }, wording, isSaid
       <span>
         <b>
           <PersonName name={name} reading={reading} />
-        </b>
+        </b>{' '}
+        {act}
         <p>{isSaid ? said[0] : said.join(' ')}</p>
       </span>
     </li>

@@ -102,7 +102,7 @@ describe('the sightlines', () => {
     expect(panel.getByRole('list', { name: 'Why' })).toHaveTextContent('It was released to Benches.');
     const members = within(panel.getByRole('list', { name: 'Members' })).getAllByRole('listitem');
     expect(members.map((each) => each.textContent)).toEqual([
-      'NoorCan read and work in it.',
+      'Noor Sit inCan read and work in it.',
       expect.stringMatching(/^Amina left the groupWas in it until Thu 5 Nov, 10:00, and is in Tun now\. .*Sees nothing of it\.$/), // prettier-ignore
     ]);
     expect(within(panel.getByRole('list', { name: 'Staff' })).getByText(/Instructors see everything/)).toBeInTheDocument(); // prettier-ignore
@@ -121,7 +121,7 @@ describe('the sightlines', () => {
     expect(screen.getByText('Sun 1 Nov, 10:00')).toBeInTheDocument();
     await user.click((await grid()).getByRole('gridcell', { name: 'Crock, Report: own copy' }));
     const members = within(screen.getByRole('list', { name: 'Members' }));
-    expect(members.getAllByRole('listitem').map((each) => each.textContent)).toEqual(['NoorCan read and work in it.', 'AminaCan read and work in it.']); // prettier-ignore
+    expect(members.getAllByRole('listitem').map((each) => each.textContent)).toEqual(['Noor Can read and work in it.', 'Amina Can read and work in it.']); // prettier-ignore
     expect(screen.getByText('Groups as they were then, dates as they are now.')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Back to now' }));
     expect(screen.getByText('Now')).toBeInTheDocument();

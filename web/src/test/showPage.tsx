@@ -49,6 +49,7 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
       person: { id: id('ilse'), name: 'Dr. Ilse Marrow', reading: null, email: 'ilse@quillmere.example' },
       mayCreateCourses: true,
       isProven: true,
+      sitsIn: null,
     },
     'GET session/front-door': { demoPeople: [] },
     'GET courses': { courses: [aCourse(role)] },

@@ -1,4 +1,4 @@
-import { Suspense } from 'react';
+import { lazy, Suspense } from 'react';
 import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
@@ -10,6 +10,9 @@ import { PersonMenu } from './PersonMenu.js';
 import { sideOf, stationOf } from './stations.js';
 import { Track } from './Track.js';
 
+/** Fetched by those who sit in. */
+const SittingIn = lazy(async () => ({ default: (await import('./SittingIn.js')).SittingIn }));
+
 const Frame = styled.div`
   height: 100%;
   display: grid;
@@ -17,6 +20,9 @@ const Frame = styled.div`
   overflow: hidden;
   &[data-student] {
     font: var(--t-15);
+  }
+  &:has(> section) {
+    grid-template-rows: var(--masthead) auto minmax(0, 1fr);
   }
   @media (max-width: 700px) {
     &[data-student] {
@@ -169,7 +175,13 @@ export function CourseShell() {
         <PersonMenu session={session} settings={settings} />
       </Masthead>
       <Suspense fallback={<Waiting what="the page" />}>
-        <Outlet context={course} />
+        {session.sitsIn ? (
+          <SittingIn session={session}>
+            <Outlet context={course} />
+          </SittingIn>
+        ) : (
+          <Outlet context={course} />
+        )}
       </Suspense>
       <ServerAway />
     </Frame>

@@ -83,7 +83,7 @@ export function PersonMenu({ session, settings }: PersonMenuProps) {
           <Menu aria-label="Your account">
             <MenuSection>
               <Header>{session.person.name}</Header>
-              <MenuItem onAction={() => void navigate('/')}>Courses</MenuItem>
+              {!session.sitsIn && <MenuItem onAction={() => void navigate('/')}>Courses</MenuItem>}
               {settings !== null && (
                 <MenuItem onAction={() => void navigate(settings)}>Course settings</MenuItem>
               )}
@@ -103,10 +103,15 @@ export function PersonMenu({ session, settings }: PersonMenuProps) {
               <MenuItem id="dark">Dark</MenuItem>
               <MenuItem id="system">Match this device</MenuItem>
             </MenuSection>
-            <Separator />
-            <MenuItem onAction={() => setShowsCalendar(true)}>Your calendar</MenuItem>
-            <MenuItem onAction={() => setShowsSessions(true)}>Where you are signed in</MenuItem>
-            <MenuItem onAction={() => void leave()}>Sign out</MenuItem>
+            {/* What is their account's is shown to no one who sits in. */}
+            {!session.sitsIn && (
+              <>
+                <Separator />
+                <MenuItem onAction={() => setShowsCalendar(true)}>Your calendar</MenuItem>
+                <MenuItem onAction={() => setShowsSessions(true)}>Where you are signed in</MenuItem>
+                <MenuItem onAction={() => void leave()}>Sign out</MenuItem>
+              </>
+            )}
           </Menu>
         </Sheet>
       </MenuTrigger>

@@ -1,0 +1,126 @@
+import { Eye } from 'lucide-react';
+import { useState } from 'react';
+import type { ReactNode } from 'react';
+import { useLocation } from 'react-router';
+import { styled } from 'styled-components';
+import { z } from 'zod';
+import type { SessionView } from '@jigsaw/contract/identity';
+import { sitInBase } from '../api/index.js';
+import { cameFromKey } from '../course/index.js';
+import { PersonName, Segments } from '../look/index.js';
+import { readStored, useStored } from '../page/index.js';
+
+/** Perforated, as everything that stands between the page and the world. */
+const Strip = styled.section`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: center;
+  min-height: 42px;
+  padding: 5px var(--s-4);
+  background: var(--surface);
+  border-bottom: 3px dashed var(--ink);
+  /* It says so for as long as it lasts, also where the whole page scrolls. */
+  position: sticky;
+  top: 0;
+  z-index: var(--z-track);
+  > p {
+    flex: 1 1 260px;
+    font: var(--t-13);
+  }
+  > a {
+    font: 600 13px/20px var(--font-text);
+    color: var(--ink);
+    text-underline-offset: 3px;
+  }
+  svg {
+    flex: none;
+  }
+  @media (max-width: 1000px) {
+    > [role='radiogroup'] {
+      display: none;
+    }
+  }
+`;
+const Both = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  min-height: 0;
+  > div {
+    display: grid;
+    grid-template: minmax(0, 1fr) / minmax(0, 1fr);
+    min-width: 0;
+    min-height: 0;
+  }
+  @media (min-width: 1001px) {
+    &[data-beside] {
+      grid-template-columns: minmax(0, 1fr) 416px;
+    }
+    > aside {
+      padding: 12px;
+      background: var(--sunk);
+      border-left: 1px solid var(--ink);
+    }
+  }
+  @media (max-width: 1000px) {
+    > aside {
+      display: none;
+    }
+  }
+  @media (max-width: 700px) {
+    display: block;
+  }
+  iframe {
+    display: block;
+    width: 390px;
+    height: 100%;
+    border: 1px solid var(--ink);
+    border-radius: var(--r-2);
+    background: var(--floor);
+  }
+`;
+
+interface SittingInProps {
+  readonly session: SessionView;
+  readonly children: ReactNode;
+}
+
+/** A course as one of its students sees it, with the same page at the width of a phone beside it if wanted. */
+export function SittingIn({ session: { person, sitsIn }, children }: SittingInProps) {
+  const { pathname, search } = useLocation();
+  const [look, setLook] = useStored('jigsaw.sit-in-beside', z.enum(['page', 'both']), 'reader');
+  const [from] = useState(() => readStored(cameFromKey, z.string().startsWith('/'), 'reader'));
+  // The page that stands beside has the strip of the one around it.
+  if (window.self !== window.top) return children;
+  return (
+    <>
+      <Strip aria-label="Sitting in">
+        <Eye size={17} aria-hidden="true" />
+        <p>
+          <b>
+            Sitting in as <PersonName name={person.name} reading={person.reading} />.
+          </b>{' '}
+          You see what they see. Nothing is sent or changed, and they are not told.
+        </p>
+        <Segments
+          label="How it is shown"
+          value={look ?? 'page'}
+          choices={[
+            { id: 'page', label: 'Page' },
+            { id: 'both', label: 'With a phone beside it' },
+          ]}
+          onChange={setLook}
+        />
+        <a href={from ?? `/c/${sitsIn?.courseId ?? ''}/people`}>Leave</a>
+      </Strip>
+      <Both data-beside={look === 'both' || undefined}>
+        <div>{children}</div>
+        {look === 'both' && (
+          <aside aria-label="At the width of a phone">
+            <iframe src={`${sitInBase()}${pathname}${search}`} title="The same page on a phone" />
+          </aside>
+        )}
+      </Both>
+    </>
+  );
+}
