@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityList } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
+import { wholeSet } from '@jigsaw/core/release';
 import { aCourseOf, anActivityFor, api, aSetOf, browsersOf, place } from './support/course.js';
 import { expect, expectAccessible, newPerson, signIn, test } from './support/fixtures.js';
 import { firstInstructor } from './support/people.js';
@@ -27,7 +28,7 @@ test.beforeAll(async ({ browser }) => {
   const { id } = sure(activities[0]);
   const { groups } = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
   const two = groups.filter(({ name }) => name !== 'Cask');
-  await api(instructor, 'PUT', `activities/${id}/reach`, { to: { include: two.map((group) => ({ kind: 'group', setId, groupId: group.id })), exclude: [] }, outsiders: 'hidden' }); // prettier-ignore
+  await api(instructor, 'PUT', `activities/${id}/reach`, { to: { include: two.map((group) => ({ kind: 'group', setId, groupId: group.id })), exclude: [] }, outsiders: 'hidden', was: { to: wholeSet(setId), outsiders: 'hidden' } }); // prettier-ignore
   await anActivityFor(instructor, courseId, setId, { kind: 'assignment', title: 'Report', points: '10', due: '2030-11-12T17:00:00.000Z' }); // prettier-ignore
   students = await browsersOf(browser, instructor, courseId);
 });

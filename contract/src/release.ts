@@ -272,8 +272,10 @@ export type ReleaseRequest = z.infer<typeof ReleaseRequest>;
 export const SeenActivity = z.strictObject({ version: z.number().int() });
 export type SeenActivity = z.infer<typeof SeenActivity>;
 
-/** Others than before, after release; copies of groups that are left out stay and close to them. */
-export const ChangeReach = z.strictObject({ to: ReleasedTo, outsiders: OutsiderRule });
+const Reach = z.strictObject({ to: ReleasedTo, outsiders: OutsiderRule });
+/** Others than before, after release; copies of groups that are left out stay and close to them.
+ * `was`: who got it when the person who changes that looked. */
+export const ChangeReach = Reach.extend({ was: Reach });
 export type ChangeReach = z.infer<typeof ChangeReach>;
 
 export const ReachRequest = z.strictObject({ to: ReleasedTo, mode: ReleaseMode, outsiders: OutsiderRule });

@@ -12,6 +12,8 @@ import type { CourseForTests } from '../test/aCourse.js';
 import type { TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 
+const reachOf = ({ release }: ActivityView) => ({ to: release?.to, outsiders: release?.outsiders });
+
 let server: TestServer;
 let given: CourseForTests; // Crock: noor, jorge; Carboy: amina, kofi; nino in none
 let panels: GroupSetView;
@@ -275,7 +277,7 @@ describe('what is released to a saved audience', () => {
         given.instructor.delete(`/api/audiences/${one.id}`),
         given.instructor
           .put(`/api/activities/${activity.id}/reach`)
-          .send({ to: to(one), outsiders: 'hidden' }),
+          .send({ to: to(one), outsiders: 'hidden', was: reachOf(activity) }),
       ]);
       expect([
         [200, 404],
@@ -321,7 +323,7 @@ describe('what is released to a saved audience', () => {
     for (const name of ['noor', 'nino']) expect(await seenBy(name, 'Staff talk')).toEqual([]);
     await given.instructor
       .put(`/api/activities/${draft.id}/reach`)
-      .send({ to: to(dairy), outsiders: 'hidden' })
+      .send({ to: to(dairy), outsiders: 'hidden', was: reachOf(draft) })
       .expect(404);
   });
 });

@@ -78,6 +78,39 @@ describe('what is to be checked in a course', () => {
     expect(again[0]?.id).not.toBe(id);
   });
 
+  it('is dismissed by one of two who do so at once; the other is told by which reason it was', async () => {
+    await released(given, { title: 'Report' });
+    const id = sure((await list()).checks[0]).id;
+    const rui = await aMember(server, given, 'rui', 'instructor');
+    const by = (browser: Browser, reason: string) => browser.post(`${path}/dismissals`).send({ id, reason });
+    const answers = await Promise.all([by(given.instructor, 'Nino is ill'), by(rui, 'Nino joins on Monday')]);
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
+    const kept = sure(sure((await list()).checks[0]).dismissed);
+    const refused = sure(answers.find(({ status }) => status === 409)).body as { detail: string };
+    expect(refused.detail).toContain(`${kept.by} has dismissed this meanwhile: ${kept.reason}.`);
+    await by(rui, kept.reason).expect(200); // pressed twice
+    await given.instructor.delete(`${path}/dismissals/${id}`).expect(200);
+    await by(rui, 'Another').expect(200);
+  });
+
+  it('stays dismissed when a name changes, and with it the order in which people are read', async () => {
+    const jorge = sure(given.students.get('jorge')).enrolmentId;
+    const moves = [{ student: jorge, from: groupId('Crock'), to: null }];
+    await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves }).expect(200);
+    await released(given, { title: 'Report' });
+    const before = sure((await list()).checks[0]);
+    expect(before.found).toMatchObject({ code: 'unplaced', students: { count: 2 } });
+    await dismiss(before.id).expect(200);
+    const edits = [{ enrolmentId: jorge, from: { name: 'Jorge' }, to: { name: 'Zorge' } }];
+    await given.instructor
+      .post(`/api/courses/${given.course.id}/roster/changes`)
+      .send({ act: 'edit', edits })
+      .expect(200);
+    const { checks, people } = await list();
+    expect(people.map(({ name }) => name)).toEqual(['Nino', 'Zorge']);
+    expect(checks[0]).toMatchObject({ id: before.id, dismissed: { reason: 'Nino joins on Monday' } });
+  });
+
   it('is not dismissed without a reason, or when it is settled by now', async () => {
     await released(given, { title: 'Report' });
     const [check] = (await list()).checks;

@@ -37,14 +37,20 @@ export class ChecksService {
   /** @throws conflict, where it is settled by now. */
   async dismiss(person: SignedIn, courseId: CourseId, { id, reason }: DismissCheck): Promise<CheckList> {
     const { enrolmentId } = await this.viewers.staff(person, courseId, 'release');
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
+    return this.unitOfWork.run(async ({ manager, now: at, record }) => {
       await lockCourse(manager, courseId);
-      const { checks } = await this.of(manager, courseId);
-      if (!checks.some((check) => check.id === id))
+      const now = await this.of(manager, courseId);
+      const check = now.checks.find((each) => each.id === id);
+      if (!check)
         throw problems.conflict(
           'This is settled already, or something about it changed. Look at the list again.',
         );
-      await manager.save(CheckDismissalRow, { courseId, checkId: id, reason, by: enrolmentId, at: now });
+      if (check.dismissed?.reason === reason) return now; // pressed twice
+      if (check.dismissed)
+        throw problems.conflict(
+          `${check.dismissed.by} has dismissed this meanwhile: ${check.dismissed.reason}. To give another reason, check it again first.`,
+        );
+      await manager.insert(CheckDismissalRow, { courseId, checkId: id, reason, by: enrolmentId, at });
       await record({ type: 'check.dismissed', courseId, actorId: person.id, facts: { checkId: id } });
       return this.of(manager, courseId);
     });

@@ -160,7 +160,8 @@ describe('of a release hears who can read it', () => {
 
   it('when it goes to others than before: those who had it, and those who get it', async () => {
     const live = await released(given, {}, { to: someGroups(given.set.id, [crock()]) });
-    const toCarboy = { to: someGroups(given.set.id, [carboy()]), outsiders: 'hidden' };
+    const was = { to: someGroups(given.set.id, [crock()]), outsiders: 'hidden' };
+    const toCarboy = { to: someGroups(given.set.id, [carboy()]), outsiders: 'hidden', was };
     expect(
       await heardBy(() =>
         given.instructor.put(`/api/activities/${live.id}/reach`).send(toCarboy).expect(200),

@@ -136,15 +136,37 @@ describe('a release to several sets', () => {
     expect(await noors()).toEqual(['Crock, Bench teams released 31.5', 'Crock, Panels released 20']);
   });
 
+  it('is changed from what the person saw: two who change it at once do not undo each other', async () => {
+    const two = await released(given, { title: 'By two' }, { to: someGroups(given.set.id, [crock()]) });
+    const crocks = { to: someGroups(given.set.id, [crock()]), outsiders: 'hidden' };
+    const change = (to: object, was: object) =>
+      given.instructor.put(`/api/activities/${two.id}/reach`).send({ ...to, was });
+    const everyones = { to: wholeSet(given.set.id), outsiders: 'hidden' };
+    const listed = { ...crocks, outsiders: 'listed' };
+    const answers = await Promise.all([change(everyones, crocks), change(listed, crocks)]);
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
+    const refused = sure(answers.find(({ status }) => status === 409)).body;
+    const done = sure(answers.find(({ status }) => status === 200)).body as ActivityView;
+    expect(refused.detail).toContain('Someone else changed who gets “By two” meanwhile.');
+    expect((refused.current as ActivityView).release).toEqual(done.release);
+    const now = { to: sure(done.release).to, outsiders: sure(done.release).outsiders };
+    await change(now, crocks).expect(200); // pressed twice: it is so already
+    await change(crocks, now).expect(200);
+  });
+
   it('takes in new groups of each, and other sets later; groups that are left out keep their work, unseen', async () => {
     const activity = await released(given, { title: 'Growing' }, { to: someGroups(given.set.id, [crock()]) });
     const inCrock = await copyOf(student('jorge'), given.course.id, 'Growing');
     await addFile(student('jorge'), inCrock, 'mine.txt', Buffer.from('x'));
-    const change = (to: Audience) =>
-      given.instructor
+    let was = sure(activity.release).to;
+    const change = async (to: Audience) => {
+      const hidden = { outsiders: 'hidden' };
+      await given.instructor
         .put(`/api/activities/${activity.id}/reach`)
-        .send({ to, outsiders: 'hidden' })
+        .send({ to, ...hidden, was: { to: was, ...hidden } })
         .expect(200);
+      was = to;
+    };
     await change(wholeSet(panels.id));
     expect(await whoSees('Growing')).toMatchObject({ jorge: [], noor: ['Panel 2'], nino: ['Panel 1'] });
     const added = { id: null, name: 'Panel 3', capacity: null, isLocked: false, version: 0 };

@@ -65,7 +65,7 @@ const common = ({ copy, release, activity, group, person }: Things): Ask[] => [
   {
     method: 'put',
     path: `/api/activities/${activity}/reach`,
-    body: { to: theClass, outsiders: 'hidden' },
+    body: { to: theClass, outsiders: 'hidden', was: { to: theClass, outsiders: 'hidden' } },
   },
   ...[`extensions/${group}`, `student-extensions/${person}`].flatMap((way): Ask[] => {
     const path = `/api/activities/${activity}/${way}`;

@@ -229,15 +229,19 @@ describe('ways of releasing', () => {
 
   it('reaches another group later, and closes to a group that is left out, whose work stays', async () => {
     const salt = await released(given, { title: 'Widening' }, { to: toCrock() });
+    const [crocks, everyones] = [toCrock(), wholeSet(given.set.id)].map((to) => ({
+      to,
+      outsiders: 'hidden',
+    }));
     await given.instructor
       .put(`/api/activities/${salt.id}/reach`)
-      .send({ to: wholeSet(given.set.id), outsiders: 'hidden' })
+      .send({ ...everyones, was: crocks })
       .expect(200);
     const carboys = await copyOf(student('amina'), given.course.id, 'Widening');
     await addFile(student('amina'), carboys, 'notes.txt', Buffer.from('mine'));
     await given.instructor
       .put(`/api/activities/${salt.id}/reach`)
-      .send({ to: toCrock(), outsiders: 'hidden' })
+      .send({ ...crocks, was: everyones })
       .expect(200);
     await student('amina').get(`/api/copies/${carboys}`).expect(404);
     const work = (await given.instructor.get(`/api/copies/${carboys}/work`).expect(200)).body as WorkView;

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import isEqual from 'fast-deep-equal';
 import type { EntityManager } from 'typeorm';
 import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jigsaw/contract/release';
 import type { ActivityId, CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
@@ -140,7 +141,7 @@ export class ReleaseService {
   async changeReach(
     person: SignedIn,
     activityId: ActivityId,
-    { to, outsiders }: ChangeReach,
+    { to, outsiders, was }: ChangeReach,
   ): Promise<ActivityView> {
     const activity = await this.activities.forStaff(person, activityId);
     const viewer = await this.viewers.staff(person, activity.courseId, 'release');
@@ -152,6 +153,13 @@ export class ReleaseService {
         lock: { mode: 'pessimistic_write' },
       });
       if (!release) throw problems.conflict('This is still a draft; choose who gets it when you release it.');
+      const now = { to: release.audience, outsiders: release.outsiders };
+      if (isEqual(now, { to, outsiders })) return this.activities.view(manager, activity);
+      if (!isEqual(now, was))
+        throw problems.staleWrite(
+          await this.activities.view(manager, activity),
+          `Someone else changed who gets “${activity.title}” meanwhile. Look at who gets it now, then change that.`,
+        );
       await this.refuseReach(manager, activity, to, release.mode);
       const row = { ...release, audience: to, outsiders, version: release.version + 1 };
       await manager.save(ReleaseRow, row);

@@ -153,7 +153,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     })),
     one('releaseActivity', 'post', `activities/${live.id}/release`, async () => ({ ...reach, mode: 'own', goesLiveAt: null, version: await versionOf() })), // prettier-ignore
     one('copyActivity', 'post', `activities/${live.id}/copy`, () => ({ keepsTitle: true })),
-    one('changeReach', 'put', `activities/${live.id}/reach`, () => reach),
+    one('changeReach', 'put', `activities/${live.id}/reach`, () => ({ ...reach, was: reach })),
     one('changeManyActivities', 'post', inCourse('activities/many'), async () => ({ activities: [{ id: live.id, version: await versionOf() }], act: { kind: 'move', days: 1 } })), // prettier-ignore
     one('foresee', 'post', `activities/${live.id}/reach`, () => ({ ...reach, mode: 'own' })),
     one('createAudience', 'post', inCourse('audiences'), () => ({

@@ -6,7 +6,7 @@ import { useCourse } from '../course/index.js';
 import { Button, ButtonLink } from '../look/index.js';
 import { useAct } from '../page/index.js';
 import type { CheckNames } from '../checks/index.js';
-import { useChangeManyMutation, useChangeReachMutation, useExtendMutation } from './releaseApi.js';
+import { backToWas, useChangeManyMutation, useChangeReachMutation, useExtendMutation } from './releaseApi.js';
 
 interface CheckFixProps {
   readonly found: CheckFound;
@@ -74,9 +74,10 @@ function LetIn({ activity, found: { setId, groupIds }, names }: LetInProps) {
   const who = groupIds.length <= 2 ? namesTogether(groupIds.map(names.group)) : counted(groupIds.length, 'group'); // prettier-ignore
   const change = useAct(useChangeReachMutation(), {
     says: (_now, { body }) => (body.to === release?.to ? `As it was before` : `“${activity.title}” now reaches ${who} too`), // prettier-ignore
-    inverse: (asked) => ({ ...asked, body: release ? { to: release.to, outsiders: release.outsiders } : asked.body }), // prettier-ignore
+    inverse: backToWas,
   });
   if (!release) return null;
+  const was = { to: release.to, outsiders: release.outsiders };
   const to: ReleasedTo = {
     ...release.to,
     include: [...release.to.include, ...groupIds.map((groupId) => ({ kind: 'group' as const, setId, groupId }))], // prettier-ignore
@@ -84,7 +85,7 @@ function LetIn({ activity, found: { setId, groupIds }, names }: LetInProps) {
   return (
     <Button
       isDisabled={change.isBusy}
-      onPress={() => void change({ activityId: activity.id, body: { to, outsiders: release.outsiders } })}
+      onPress={() => void change({ activityId: activity.id, body: { ...was, to, was } })}
     >
       Release to {who} too
     </Button>

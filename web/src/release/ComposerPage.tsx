@@ -110,7 +110,7 @@ function Composer({ activity, reload }: ComposerProps) {
               sets={sets}
               reach={reached}
               isReleased={activity.release !== null}
-              onChange={composing.setMeant}
+              onChange={composing.mean}
             />
             <WhenPart
               activity={activity}

@@ -202,6 +202,12 @@ const writeApi = readApi.injectEndpoints({
   }),
 });
 
+/** The same change, asked so that it takes this one back. */
+export const backToWas = <Asked extends { readonly body: ChangeReach }>({ body, ...rest }: Asked) => ({
+  ...rest,
+  body: { ...body.was, was: { to: body.to, outsiders: body.outsiders } },
+});
+
 export const {
   useListActivitiesQuery,
   useListCollisionsQuery,

@@ -4,6 +4,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import { ActivityDraft as Draft, draftOf } from '@jigsaw/contract/release';
 import type { ActivityDraft, ActivityView } from '@jigsaw/contract/release';
 import { counted } from '@jigsaw/core/text';
+import { isProblem } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { kindOf } from '../kinds/index.js';
 import type { KindOnPages } from '../kinds/index.js';
@@ -11,6 +12,7 @@ import { useNotice } from '../look/index.js';
 import { mergeParts, useAct, useVersionedDraft } from '../page/index.js';
 import { useListGroupSetsQuery } from '../sets/index.js';
 import {
+  backToWas,
   useChangeReachMutation,
   useCopyActivityMutation,
   useEditActivityMutation,
@@ -23,6 +25,7 @@ import {
 import type { ReleaseTarget } from './releaseTarget.js';
 import { firstTarget, isForClass, isSameTarget, withMode } from './releaseTarget.js';
 import { useInWork } from './useInWork.js';
+import { useMeant } from './useMeant.js';
 
 /** As staff write it: with what is in work, once groups have it. */
 const writtenIn = (activity: ActivityView) => ({
@@ -73,9 +76,9 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
   const listed = useListGroupSetsQuery(course.id);
   const sets = listed.data?.sets ?? [];
   const setIds = sets.map((set) => set.id);
-  const [meant, setMeant] = useState<ReleaseTarget | null>(null);
   const [params] = useSearchParams();
-  const target = meant ?? firstTarget(activity.release, setIds, params.get('for'));
+  const first = firstTarget(activity.release, setIds, params.get('for'));
+  const { target, was, mean, settle } = useMeant(activity.release, first);
   const isAllowed = allowed.includes(target.mode);
   const to = isAllowed && target.to.include.length > 0 ? target.to : null;
   const reach = useForeseeQuery(
@@ -112,7 +115,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
       schedule: { ...draft.schedule, due: next.isWork ? (draft.schedule.due ?? dueBefore) : null },
       rubric: next.usualPoints === null ? null : draft.rubric,
     });
-    if (!next.modes(usual).includes(target.mode)) setMeant(withMode(target, 'own'));
+    if (!next.modes(usual).includes(target.mode)) mean(withMode(target, 'own'));
   };
 
   const state = activity.release?.state.state ?? 'draft';
@@ -136,15 +139,18 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     undo: () => () => withdraw(activityId),
     isRefusalShown: true,
   });
-  const reachNow = activity.release && { to: activity.release.to, outsiders: activity.release.outsiders };
   const changeReach = useAct(useChangeReachMutation(), {
     says: () => `Now reaches ${readers}`,
-    inverse: (asked) => ({ ...asked, body: reachNow ?? asked.body }),
+    inverse: backToWas,
+    refused: (refusal) => {
+      if (isProblem(refusal, 'stale-write')) settle();
+      return false;
+    },
     isRefusalShown: true,
   });
   const applyReach = async () => {
-    if (to === null || !activity.release) return;
-    if (await changeReach({ activityId, body: { to, outsiders: target.outsiders } })) setMeant(null);
+    if (to === null || was === null) return;
+    if (await changeReach({ activityId, body: { to, outsiders: target.outsiders, was } })) settle();
   };
   const makeCopy = useAct(useCopyActivityMutation());
   const inWork = useInWork(activity, kept, (written) => kept.follow(writtenIn(written)), readers);
@@ -175,7 +181,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     takeTheirs: kept.takeTheirs,
     sets,
     target,
-    setMeant,
+    mean,
     to,
     reached,
     groups,

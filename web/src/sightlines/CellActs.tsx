@@ -3,7 +3,7 @@ import type { ActivityView } from '@jigsaw/contract/release';
 import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import { Button } from '../look/index.js';
 import { useAct } from '../page/index.js';
-import { ExtendSheet, useChangeReachMutation, useReadActivityQuery } from '../release/index.js';
+import { backToWas, ExtendSheet, useChangeReachMutation, useReadActivityQuery } from '../release/index.js';
 import type { SightColumn } from './columns.js';
 import type { Otherwise } from './otherwise.js';
 import { otherwiseOf } from './otherwise.js';
@@ -71,13 +71,13 @@ function InOrOut({ activity, name, otherwise: { isIn, target } }: InOrOutProps) 
       const isBack = was !== null && body.to === was.to;
       return isIn !== isBack ? `Withdrawn from ${name}. What was done there stays.` : `Released to ${name}`;
     },
-    inverse: (asked) => ({ ...asked, body: was ? { to: was.to, outsiders: was.outsiders } : asked.body }),
+    inverse: backToWas,
   });
   return (
     <Button
       isSmall
       isDisabled={change.isBusy}
-      onPress={() => target && void change({ activityId: activity.id, body: { to: target.to, outsiders: target.outsiders } })} // prettier-ignore
+      onPress={() => target && was && void change({ activityId: activity.id, body: { to: target.to, outsiders: target.outsiders, was: { to: was.to, outsiders: was.outsiders } } })} // prettier-ignore
     >
       {isIn ? `Withdraw from ${name}` : `Release to ${name}`}
     </Button>
