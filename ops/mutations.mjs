@@ -12,6 +12,17 @@ const server = (file, from, to, tests) => ({
 const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, project: 'web', tests });
 
 const visibility = [
+  server('identity/sittingIn.ts', "if (request.method === 'GET' || request.method === 'HEAD') next();", 'if (request.method) next();', 'app/sitIn'), // prettier-ignore
+  server('course/viewers.ts', 'if (person.sitsIn && person.sitsIn.courseId !== courseId) return null;', '', 'app/sitIn'), // prettier-ignore
+  server('identity/session.guard.ts', '!(isTold || isOfACourse(request))', 'false', 'app/sitIn'),
+  server('course/sitIn.ts', "await this.viewers.staff(person, courseId, 'sit-in');", '', 'app/sitIn'),
+  server('course/courses.service.ts', 'person.sitsIn?.courseId ?? null', 'null', 'app/sitIn'),
+  server('questionnaire/questionnaire.kind.ts', 'person.sitsIn === null ||', 'true ||', 'app/sitIn'),
+  server('call/call.service.ts', ' && !access.person.sitsIn', '', 'app/sitIn'),
+  server('live/courseStreams.ts', 'this.endSitIns();', '', 'app/sitIn'),
+  server('checks/checks.service.ts', 'if (check.dismissed)', 'if (false)', 'checks'),
+  server('release/release.service.ts', 'if (!isEqual(now, was))', 'if (false)', 'release/audience'),
+  web('page/stored.ts', "if (where !== 'reader' && sitsIn())", 'if (false)', 'page/stored'),
   web('marks/useQueue.ts', 'isIn(row) || placeOf(row) === here', 'isIn(row)', 'marks/queue'),
   web('marks/ManyMarks.tsx', 'isShown.has(placeOf(each)),', 'true,', 'marks/queue'),
   server(
@@ -123,8 +134,8 @@ const visibility = [
   server('call/call.service.ts', '(isMember.has(visit.enrolmentId) ||', '(visit ||', 'call/call'),
   server(
     'call/call.service.ts',
-    "decision.part === 'member'\n          ? visits",
-    "decision.part !== 'reader'\n          ? visits",
+    "decision.part === 'member' &&",
+    "decision.part !== 'reader' &&",
     'call/call',
   ),
   server(
@@ -1043,7 +1054,7 @@ const sightlines = [
 
 const checks = [
   server('checks/checks.service.ts', "await this.viewers.staff(person, courseId, 'release');\n    return this.dataSource", "await this.viewers.staff(person, courseId, 'read-course');\n    return this.dataSource", 'server/src/checks'), // prettier-ignore
-  server('checks/checks.service.ts', 'if (!checks.some((check) => check.id === id))', 'if (false)', 'server/src/checks'), // prettier-ignore
+  server('checks/checks.service.ts', 'if (!check)', 'if (false)', 'server/src/checks'), // prettier-ignore
   server(
     'checks/checks.service.ts',
     'update(JSON.stringify(check, inOrder))',

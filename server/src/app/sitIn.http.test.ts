@@ -192,7 +192,7 @@ describe('what no one of the staff knows', () => {
       return rooms.flatMap(({ items }) => items).find((item) => item.title === 'Quiet')?.progress;
     };
     expect(await stateOf('noor')).toEqual(await stateOf('jorge'));
-    expect(await stateOf('noor')).toMatchObject({ isYours: false, owes: false });
+    expect(await stateOf('noor')).toMatchObject({ isYours: false, owes: true });
   });
 });
 

@@ -29,15 +29,16 @@ const noOne: ReadonlySet<EnrolmentId> = new Set();
 export const isTheirsToKnow = ({ person, activity }: CopyAccess): boolean =>
   person.sitsIn === null || !QuestionnaireSettings.parse(activity.settings).isAnonymous;
 
-const untold: Progress = {
+/** As it stands for anyone who has not answered, without saying that they have not. */
+const untold = ({ decision }: CopyAccess): Progress => ({
   state: 'not-started',
   isYours: false,
-  owes: false,
+  owes: decision.part === 'member' && decision.access === 'open',
   at: null,
   late: null,
   done: null,
   asked: null,
-};
+});
 
 /** Nothing that is answered is news to anyone by itself, and nothing of it is marked or stands beside a mark. */
 export const questionnaireKind: ActivityKind<QuestionnaireSettings> = {
@@ -54,7 +55,7 @@ export const questionnaireKind: ActivityKind<QuestionnaireSettings> = {
     return new Map(
       accesses.map((access): [string, Progress] => {
         const { copy, decision, viewer } = access;
-        if (!isTheirsToKnow(access)) return [copy.id, untold];
+        if (!isTheirsToKnow(access)) return [copy.id, untold(access)];
         const answered = answeredIn(copy.id);
         const whose = whoseFigures('answers-of-each', decision.part, viewer.role);
         const isMember = whose === 'own';

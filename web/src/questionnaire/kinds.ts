@@ -17,7 +17,7 @@ export const questionnaireKind: KindOnPages<QuestionnaireSettings> = {
   sayProgress: ({ isYours, state, done, asked }: Progress) => {
     if (isYours) return state === 'done' ? 'You have answered' : 'You have not answered yet';
     return done === null || asked === null
-      ? 'Who has answered is not shown'
+      ? 'Whether it was answered is not shown'
       : `${done} of ${asked} have answered`;
   },
   owed: 'To answer',
