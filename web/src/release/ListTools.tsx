@@ -1,10 +1,9 @@
 import { styled } from 'styled-components';
 import type { ActivityView } from '@jigsaw/contract/release';
-import { kinds } from '../kinds/index.js';
-import { Button, Choice, FindField, Muted } from '../look/index.js';
+import { Choice, FindField } from '../look/index.js';
 import { everything, isNarrowed, namesOf, stateOf } from './activityList.js';
 import type { DueWhen, Order, Wanted } from './activityList.js';
-import { stateWords } from './states.js';
+import { HowMany, NarrowBy } from './NarrowBy.js';
 
 const Tools = styled.div`
   display: flex;
@@ -33,7 +32,6 @@ const orders: readonly { readonly id: Order; readonly label: string }[] = [
   { id: 'due', label: 'By due date' },
   { id: 'title', label: 'By title' },
 ];
-const any = 'any';
 
 interface ListToolsProps {
   readonly activities: readonly ActivityView[];
@@ -45,9 +43,6 @@ interface ListToolsProps {
 /** What of the list is shown, and in which order. Only what there is can be chosen. */
 export function ListTools({ activities, shown, wanted, onChange }: ListToolsProps) {
   const put = (part: Partial<Wanted>) => onChange({ ...wanted, ...part });
-  const used = new Set(activities.map((activity) => activity.kind));
-  const states = [...new Set(activities.map(stateOf))];
-  const names = [...new Set(activities.flatMap(namesOf))].toSorted((a, b) => a.localeCompare(b));
   return (
     <Tools role="search" aria-label="Activities">
       <FindField
@@ -57,35 +52,15 @@ export function ListTools({ activities, shown, wanted, onChange }: ListToolsProp
         onChange={(words) => put({ words })}
         width={190}
       />
-      <Choice
-        label="Kind"
-        isLabelHidden
-        value={wanted.kind ?? any}
-        choices={[
-          { id: any, label: 'Every kind' },
-          ...kinds.filter(({ name }) => used.has(name)).map(({ name, word }) => ({ id: name, label: word })),
-        ]}
-        onChange={(kind) => put({ kind: kind === any ? null : kind })}
+      <NarrowBy
+        used={{
+          kinds: activities.map(({ kind }) => kind),
+          states: [...new Set(activities.map(stateOf))],
+          to: activities.flatMap(namesOf),
+        }}
+        wanted={wanted}
+        onChange={put}
       />
-      <Choice
-        label="State"
-        isLabelHidden
-        value={wanted.state ?? any}
-        choices={[
-          { id: any, label: 'Every state' },
-          ...states.map((state) => ({ id: state, label: stateWords[state] })),
-        ]}
-        onChange={(state) => put({ state: state === any ? null : state })}
-      />
-      {names.length > 1 && (
-        <Choice
-          label="Released to"
-          isLabelHidden
-          value={wanted.to ?? any}
-          choices={[{ id: any, label: 'To anyone' }, ...names.map((name) => ({ id: name, label: name }))]}
-          onChange={(to) => put({ to: to === any ? null : to })}
-        />
-      )}
       <Choice label="Due" isLabelHidden value={wanted.due} choices={dues} onChange={(due) => put({ due })} />
       <Choice
         label="Order"
@@ -95,14 +70,11 @@ export function ListTools({ activities, shown, wanted, onChange }: ListToolsProp
         onChange={(order) => put({ order })}
       />
       {isNarrowed(wanted) && (
-        <>
-          <Muted role="status">
-            {shown} of {activities.length}
-          </Muted>
-          <Button kind="quiet" isSmall onPress={() => onChange({ ...everything, order: wanted.order })}>
-            Show all
-          </Button>
-        </>
+        <HowMany
+          shown={shown}
+          of={activities.length}
+          onAll={() => onChange({ ...everything, order: wanted.order })}
+        />
       )}
     </Tools>
   );

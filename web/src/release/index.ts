@@ -7,6 +7,7 @@ export {
   useListActivitiesQuery,
   useReadActivityQuery,
 } from './releaseApi.js';
+export { HowMany, NarrowBy } from './NarrowBy.js';
 export { leaveOut, toggleGroup, withPerson } from './releaseTarget.js';
 export type { ReleaseTarget } from './releaseTarget.js';
 export { stateLook, stateWords } from './states.js';

@@ -1,8 +1,6 @@
 import { styled } from 'styled-components';
 import type { SightlinesView } from '@jigsaw/contract/sightlines';
-import { kindOf } from '../kinds/index.js';
-import { Button, Choice, Muted } from '../look/index.js';
-import { stateWords } from '../release/index.js';
+import { HowMany, NarrowBy } from '../release/index.js';
 import { everyLine, goesTo, isNarrowed, states } from './lines.js';
 import type { WantedLines } from './lines.js';
 
@@ -18,7 +16,6 @@ const Tools = styled.div`
     white-space: nowrap;
   }
 `;
-const any = 'any';
 
 interface SightToolsProps {
   readonly view: SightlinesView;
@@ -33,39 +30,17 @@ interface SightToolsProps {
 export function SightTools({ view, shown, hasToCheck, wanted, onChange }: SightToolsProps) {
   const put = (part: Partial<WantedLines>) => onChange({ ...wanted, ...part });
   const { activities } = view;
-  const kinds = [...new Set(activities.map(({ kind }) => kind))];
-  const names = [...new Set(activities.flatMap((activity) => goesTo(activity, view)))].toSorted((a, b) => a.localeCompare(b)); // prettier-ignore
   return (
     <Tools role="search" aria-label="Activities">
-      <Choice
-        label="Kind"
-        isLabelHidden
-        value={wanted.kind ?? any}
-        choices={[
-          { id: any, label: 'Every kind' },
-          ...kinds.map((each) => ({ id: each, label: kindOf(each)?.word ?? each })),
-        ]}
-        onChange={(kind) => put({ kind: kind === any ? null : kind })}
+      <NarrowBy
+        used={{
+          kinds: activities.map(({ kind }) => kind),
+          states,
+          to: activities.flatMap((activity) => goesTo(activity, view)),
+        }}
+        wanted={wanted}
+        onChange={put}
       />
-      <Choice
-        label="State"
-        isLabelHidden
-        value={wanted.state ?? any}
-        choices={[
-          { id: any, label: 'Every state' },
-          ...states.map((state) => ({ id: state, label: stateWords[state] })),
-        ]}
-        onChange={(state) => put({ state: state === any ? null : state })}
-      />
-      {names.length > 1 && (
-        <Choice
-          label="Released to"
-          isLabelHidden
-          value={wanted.to ?? any}
-          choices={[{ id: any, label: 'To anyone' }, ...names.map((name) => ({ id: name, label: name }))]}
-          onChange={(to) => put({ to: to === any ? null : to })}
-        />
-      )}
       <label>
         <input
           type="checkbox"
@@ -85,14 +60,7 @@ export function SightTools({ view, shown, hasToCheck, wanted, onChange }: SightT
         </label>
       )}
       {isNarrowed(wanted) && (
-        <>
-          <Muted role="status">
-            {shown} of {activities.length}
-          </Muted>
-          <Button kind="quiet" isSmall onPress={() => onChange(everyLine)}>
-            Show all
-          </Button>
-        </>
+        <HowMany shown={shown} of={activities.length} onAll={() => onChange(everyLine)} />
       )}
     </Tools>
   );
