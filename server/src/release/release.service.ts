@@ -1,5 +1,5 @@
+import { isDeepStrictEqual as isEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
-import isEqual from 'fast-deep-equal';
 import type { EntityManager } from 'typeorm';
 import type { ActivityView, ChangeReach, ReleasedTo, ReleaseRequest } from '@jigsaw/contract/release';
 import type { ActivityId, CourseId, EnrolmentId, GroupSetId } from '@jigsaw/core/ids';
