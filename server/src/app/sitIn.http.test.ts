@@ -1,4 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { CallView } from '@jigsaw/contract/call';
 import type { SessionView } from '@jigsaw/contract/identity';
@@ -155,6 +158,20 @@ describe('sitting in', () => {
     );
     const at = `/sit-in/${late.enrolmentId}/api/courses/${given.course.id}/rooms`;
     expect(((await given.instructor.get(at).expect(200)).body as RoomList).rooms).toEqual([]);
+  });
+});
+
+describe('pages', () => {
+  it('are framed by nothing, but for those that sit in, by the product itself', async () => {
+    const webFolder = mkdtempSync(path.join(os.tmpdir(), 'jigsaw-web-'));
+    writeFileSync(path.join(webFolder, 'index.html'), '<html></html>');
+    const pages = await startTestServer({ webFolder });
+    const framedBy = async (at: string) => /frame-ancestors ([^;]*)/.exec(String((await pages.browser().get(at)).headers['content-security-policy']))?.[1]; // prettier-ignore
+    expect(await framedBy(as('noor', '/c/1/due'))).toBe("'self'");
+    for (const at of ['/', '/c/1/due', '/api/session', as('noor', '/api/session'), '/sit-in'])
+      expect(await framedBy(at)).toBe("'none'");
+    await pages.stop();
+    rmSync(webFolder, { recursive: true });
   });
 });
 

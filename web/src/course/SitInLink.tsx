@@ -1,4 +1,3 @@
-import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { may } from '@jigsaw/core/course';
 import { sitInAddress, sitsIn } from '../api/index.js';
@@ -36,10 +35,9 @@ interface SitInLinkProps {
   readonly name: string;
   /** Of the course: where to; left out: where the student comes in. */
   readonly to?: string;
-  readonly children?: ReactNode;
 }
 /** A whole load, as what is kept in this page is the reader's own. Nothing for those who may not. */
-export function SitInLink({ enrolmentId, name, to = '', children = 'Sit in' }: SitInLinkProps) {
+export function SitInLink({ enrolmentId, name, to = '' }: SitInLinkProps) {
   const { course } = useCourse();
   if (!useMaySitIn()) return null;
   return (
@@ -49,7 +47,7 @@ export function SitInLink({ enrolmentId, name, to = '', children = 'Sit in' }: S
       title={`See this as ${name} sees it`}
       onClick={rememberWay}
     >
-      {children}
+      Sit in
     </Anchor>
   );
 }

@@ -3,7 +3,7 @@ import { DealLine } from '@jigsaw/contract/dealing';
 import type { Deal, DealProblem, Looks } from '@jigsaw/core/dealing';
 import { better, looksOf, unpackDeal } from '@jigsaw/core/dealing';
 import { sure } from '@jigsaw/core/lists';
-import { problemOf, apiAddress } from '../api/index.js';
+import { apiAddress, problemOf } from '../api/index.js';
 import { answer } from './dealMessages.js';
 import type { Question, Told } from './dealMessages.js';
 

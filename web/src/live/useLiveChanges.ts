@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useDispatch } from 'react-redux';
-import { api, pageId, tagTypes, apiAddress } from '../api/index.js';
+import { api, apiAddress, pageId, tagTypes } from '../api/index.js';
 
 type Tag = Parameters<typeof api.util.invalidateTags>[0][number];
 

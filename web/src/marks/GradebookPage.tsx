@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
 import type { EnrolmentId } from '@jigsaw/core/ids';
 import { counted } from '@jigsaw/core/text';
-import { ProblemStrip, unshown, apiAddress } from '../api/index.js';
+import { apiAddress, ProblemStrip, unshown } from '../api/index.js';
 import { Bar, Choice, Empty, Muted, Page, Waiting, FootBar } from '../look/index.js';
 import { useAudienceFilter } from '../audiences/index.js';
 import { useCourse } from '../course/index.js';

@@ -6,16 +6,10 @@ import { sitsIn } from '../api/index.js';
  * its pages that sit in, as it is about their reader and not about the course. */
 type Where = 'browser' | 'tab' | 'reader';
 
-/** A page that sits in finds nothing of its reader's own and leaves nothing to them. */
-const ofThisPage = new Map<string, string>();
-const inThisPage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> = {
-  getItem: (key) => ofThisPage.get(key) ?? null,
-  setItem: (key, value) => void ofThisPage.set(key, value),
-  removeItem: (key) => void ofThisPage.delete(key),
-};
-function storageOf(where: Where): typeof inThisPage {
-  if (where !== 'reader' && sitsIn()) return inThisPage;
-  return where !== 'browser' ? sessionStorage : localStorage;
+/** null: a page that sits in finds nothing of its reader's own, and leaves nothing to them. */
+function storageOf(where: Where): Storage | null {
+  if (where !== 'reader' && sitsIn()) return null;
+  return where === 'browser' ? localStorage : sessionStorage;
 }
 
 /** What this browser keeps under a key. null: nothing, or something that another version of these pages left and that no longer fits. */
@@ -25,7 +19,7 @@ export function readStored<Schema extends z.ZodType>(
   where: Where = 'browser',
 ): z.output<Schema> | null {
   try {
-    const read = schema.safeParse(JSON.parse(storageOf(where).getItem(key) ?? 'null'));
+    const read = schema.safeParse(JSON.parse(storageOf(where)?.getItem(key) ?? 'null'));
     return read.success ? read.data : null;
   } catch {
     return null;
@@ -36,8 +30,8 @@ export function readStored<Schema extends z.ZodType>(
  * @returns whether there was room for it. Without room what was kept before stays. */
 export function store(key: string, value: unknown, where: Where = 'browser'): boolean {
   try {
-    if (value === null) storageOf(where).removeItem(key);
-    else storageOf(where).setItem(key, JSON.stringify(value));
+    if (value === null) storageOf(where)?.removeItem(key);
+    else storageOf(where)?.setItem(key, JSON.stringify(value));
     return true;
   } catch {
     return false;

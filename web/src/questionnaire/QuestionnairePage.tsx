@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import type { Answers, QuestionnaireView } from '@jigsaw/contract/questionnaire';
 import { QuestionnaireSettings } from '@jigsaw/contract/questionnaire';
 import type { CopyHead } from '@jigsaw/contract/rooms';
-import { ProblemStrip, apiAddress, sitsIn } from '../api/index.js';
+import { apiAddress, ProblemStrip, sitsIn } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Segments, Waiting } from '../look/index.js';
 import { forgetKeptDraft, useAct } from '../page/index.js';

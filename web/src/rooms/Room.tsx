@@ -129,7 +129,7 @@ export function Room({
             <li key={member.enrolmentId}>
               <PersonName name={member.name} reading={member.reading} /> {member.isYou && <small>you</small>}{' '}
               {member.isLeader && <Flag size={13} fill="currentColor" aria-label="leads the group" />}{' '}
-              <SitInLink {...member} to={`/room/${room.group.id}`} />
+              <SitInLink enrolmentId={member.enrolmentId} name={member.name} to={`/room/${room.group.id}`} />
             </li>
           ))}
           {room.members.length > mostMembersShown && (

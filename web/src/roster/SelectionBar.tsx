@@ -73,6 +73,7 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
   const left = selected.filter((entry) => entry.leftAt !== null);
   const others = here.filter((entry) => entry.enrolmentId !== course.enrolmentId);
   const students = here.filter((entry) => entry.role === 'student');
+  const [student] = students;
   const uninvited = here.filter((entry) => !entry.hasComeIn);
   const [open, setOpen] = useState<'join' | 'write' | 'invite' | null>(null);
   const ids = (entries: readonly RosterEntry[]) => entries.map((entry) => entry.enrolmentId);
@@ -113,7 +114,9 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
           </List>
         </MenuTrigger>
       )}
-      {selected.length === 1 && students[0] && <SitInLink {...students[0]} />}
+      {selected.length === 1 && student && (
+        <SitInLink enrolmentId={student.enrolmentId} name={student.name} />
+      )}
       {students.length > 0 && sets.length > 0 && (
         <PlaceMenu students={students} sets={sets} onDone={onDone} />
       )}

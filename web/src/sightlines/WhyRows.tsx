@@ -34,14 +34,14 @@ export function InCommon({
 }
 
 interface PersonProps {
-  /** Beside the name. */
-  readonly act?: ReactNode;
   readonly name: string;
   readonly reading: string | null;
   readonly explained: Explained;
   readonly wording: Wording;
   /** The reasons stand above, for all. */
   readonly isSaid?: boolean;
+  /** Beside the name. */
+  readonly act?: ReactNode;
 }
 export function Person({
   name,

@@ -21,7 +21,7 @@ const Frame = styled.div`
   &[data-student] {
     font: var(--t-15);
   }
-  &:has(> section) {
+  &:has(> [data-sitting-in]) {
     grid-template-rows: var(--masthead) auto minmax(0, 1fr);
   }
   @media (max-width: 700px) {

@@ -94,7 +94,7 @@ export function SittingIn({ session: { person, sitsIn }, children }: SittingInPr
   if (window.self !== window.top) return children;
   return (
     <>
-      <Strip aria-label="Sitting in">
+      <Strip aria-label="Sitting in" data-sitting-in>
         <Eye size={17} aria-hidden="true" />
         <p>
           <b>
