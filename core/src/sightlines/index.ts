@@ -6,3 +6,4 @@ export { changesOf, ticksOf } from './ticks.js';
 export type { Tick } from './ticks.js';
 export { whyOf } from './why.js';
 export type { Explained, FormerMember, Why } from './why.js';
+export { copiesThatMatter, foundIn } from './sight.js';

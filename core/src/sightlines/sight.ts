@@ -38,7 +38,7 @@ export function sightOf(
   at: Instant,
 ): Sight {
   let best: Sight | null = null;
-  for (const copy of candidates(viewer, copies, first)) {
+  for (const copy of copiesThatMatter(viewer, copies, first)) {
     const decision = decide(viewer, release, copy, at);
     if (best === null || !atLeast(best.decision.access, decision.access)) best = { decision, copy };
     if (best.decision.access === 'open') return best;
@@ -46,7 +46,12 @@ export function sightOf(
   return best ?? { decision: decide(viewer, release, noCopy, at), copy: null };
 }
 
-function* candidates(viewer: Viewer, { all, of }: FoundCopies, first: GroupId | null): Iterable<SightCopy> {
+/** Those of their groups, the one for all, and any one of the others, which tells what outsiders learn. */
+export function* copiesThatMatter(
+  viewer: Viewer,
+  { all, of }: FoundCopies,
+  first: GroupId | null = null,
+): Iterable<SightCopy> {
   const looked = first === null ? undefined : of(first);
   if (looked) yield looked;
   const asked = new Set([looked]);

@@ -30,6 +30,7 @@ import { OwnFilesModule } from '../ownFiles/index.js';
 import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
+import { ForeseenModule } from '../foreseen/index.js';
 import { ChecksModule } from '../checks/index.js';
 import { SightlinesModule } from '../sightlines/index.js';
 import { TrackModule } from '../track/index.js';
@@ -83,6 +84,7 @@ export class AppModule {
         OutlineModule,
         OwnFilesModule,
         SightlinesModule,
+        ForeseenModule,
         ChecksModule,
         RoomsModule,
         HandInModule,

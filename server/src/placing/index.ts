@@ -1,3 +1,4 @@
+export { BoardService } from './board.service.js';
 export { AwaitedPlaces } from './awaitedPlaces.js';
 export { GroupWork } from './groupWork.js';
 export type { Credited, WorkOfGroups } from './groupWork.js';

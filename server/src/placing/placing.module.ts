@@ -16,7 +16,7 @@ import { unplacedSql } from './unplaced.js';
   imports: [CourseModule, MailModule, SetsModule],
   controllers: [PlacingController],
   providers: [BoardService, SignUpService, SetCopies, Memberships, SeatsOfSets, GroupWork, AwaitedPlaces],
-  exports: [AwaitedPlaces, Memberships, SetCopies, GroupWork],
+  exports: [BoardService, AwaitedPlaces, Memberships, SetCopies, GroupWork],
 })
 export class PlacingModule {
   constructor(viewers: Viewers, views: SetViews, hearers: SetHearers, seats: SeatsOfSets) {

@@ -15,6 +15,9 @@ const codeOf = (error: unknown): string | undefined =>
 /** Whether the database refused to delete something that other rows refer to. */
 export const isStillReferredTo = (error: unknown): boolean => codeOf(error) === foreignKeyViolation;
 
+/** Whether the transaction was let go because of what another one did: it can be tried again. */
+export const gaveWayToAnother = (error: unknown): boolean => gaveWay.has(codeOf(error) ?? '');
+
 /** What no check before it found, and the database does not take: nothing of it was kept. null: it is no fault of what was sent. */
 export function refusedByDatabase(error: unknown): Problem | null {
   const code = codeOf(error);
@@ -23,7 +26,7 @@ export function refusedByDatabase(error: unknown): Problem | null {
     return problems.conflict('The same is there already, or was sent twice. Reload and look.');
   if (code === foreignKeyViolation)
     return problems.conflict('Something that this needs is not there any more. Reload and look.');
-  if (gaveWay.has(code)) return problems.busy();
+  if (gaveWayToAnother(error)) return problems.busy();
   // Class 22: numbers out of range, texts that are no text, dates that are none.
   return code.startsWith('22')
     ? problems.invalidInput('A number or a text here cannot be kept as it is.')

@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
@@ -5,6 +6,7 @@ import { DataSource } from 'typeorm';
 import type { CourseId } from '@jigsaw/core/ids';
 import type { Concerns } from '@jigsaw/core/release';
 import { Clock } from './clock.js';
+import { gaveWayToAnother } from './databaseErrors.js';
 import { Happenings } from './happenings.js';
 import { newId } from './ids.js';
 import { noteCommit, pageOfRequest } from './requestContext.js';
@@ -24,6 +26,18 @@ export interface Work {
   readonly record: (event: HappenedEvent) => Promise<void>;
 }
 
+type InTransaction<Result> = (manager: EntityManager) => Promise<Result>;
+interface BeforeAndAfter<Seen> {
+  readonly before: Seen;
+  readonly after: Seen;
+}
+
+/** The transaction in which something is foreseen. */
+const foreseeing = new AsyncLocalStorage<EntityManager>();
+
+/** After so many times the course is too busy to be looked at ahead. */
+const mostLooks = 6;
+
 /** Of this process, so that it does not take what it did itself for someone else's. */
 export const processId: string = randomUUID();
 
@@ -33,6 +47,8 @@ const idsInOne = 60;
 /** One use case, all or nothing: the rows and the event that tells of them stand or fall together. */
 @Injectable()
 export class UnitOfWork {
+  private foreseen: Promise<unknown> = Promise.resolve();
+
   constructor(
     private readonly dataSource: DataSource,
     private readonly clock: Clock,
@@ -40,6 +56,8 @@ export class UnitOfWork {
   ) {}
 
   async run<Result>(use: (work: Work) => Promise<Result>): Promise<Result> {
+    const foreseen = foreseeing.getStore();
+    if (foreseen) return use(this.workIn(foreseen));
     const happened: HappenedEvent[] = [];
     const result = await this.dataSource.transaction(async (manager) => {
       const now = this.clock.now();
@@ -53,6 +71,46 @@ export class UnitOfWork {
     for (const { courseId, copies = null } of happened)
       if (courseId) this.happenings.tell({ courseId, copies });
     return result;
+  }
+
+  /** What `look` sees as it is, and as it would be after the use cases that `act` calls. They take place in a transaction of one moment that is undone: no one
+   * hears of them, and nothing of them stays. One at a time, since each holds a connection and asks for others. */
+  foresee<Seen>(act: InTransaction<unknown>, look: InTransaction<Seen>): Promise<BeforeAndAfter<Seen>> {
+    const next = this.foreseen.then(() => this.lookAhead(act, look, mostLooks));
+    this.foreseen = next.catch(() => undefined);
+    return next;
+  }
+
+  /** What changed since its moment cannot be changed in it: then it looks again, from a later moment. */
+  private async lookAhead<Seen>(
+    act: InTransaction<unknown>,
+    look: InTransaction<Seen>,
+    tries: number,
+  ): Promise<BeforeAndAfter<Seen>> {
+    const runner = this.dataSource.createQueryRunner();
+    const { manager } = runner;
+    try {
+      await runner.startTransaction('REPEATABLE READ');
+      // The act comes first, right after the moment is taken: what it changes is hardly ever changed in between.
+      await runner.query('SAVEPOINT "as_it_is"');
+      const after = await foreseeing.run(manager, async () => {
+        await act(manager);
+        return look(manager);
+      });
+      await runner.query('ROLLBACK TO SAVEPOINT "as_it_is"');
+      return { before: await look(manager), after };
+    } catch (error) {
+      if (tries === 1 || !gaveWayToAnother(error)) throw error;
+    } finally {
+      if (runner.isTransactionActive) await runner.rollbackTransaction();
+      await runner.release();
+    }
+    return this.lookAhead(act, look, tries - 1);
+  }
+
+  private workIn(manager: EntityManager): Work {
+    const now = this.clock.now();
+    return { manager, now, record: (event) => this.record(manager, now, event) };
   }
 
   /** The row and what is sent of it in one statement; PostgreSQL sends it when the transaction commits, and only then. */

@@ -2,6 +2,7 @@ export { asNews, editionsOf } from './announced.js';
 export { hearersOf, hearersOfMark, hearersOfRelease } from './hearers.js';
 export { copiesInView } from './copiesInView.js';
 export { ActivitiesService, toTeachers } from './activities.service.js';
+export { ReleaseService } from './release.service.js';
 export { activityIdsOf } from './activityIds.js';
 export type { ActivityIds } from './activityIds.js';
 export { countActivities } from './activityCounts.js';

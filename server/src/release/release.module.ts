@@ -52,7 +52,7 @@ import { SetUpService } from './setUp.service.js';
     SetUpService,
     ReleasesOfAudiences,
   ],
-  exports: [Gate, Kinds, ActivitiesService],
+  exports: [Gate, Kinds, ActivitiesService, ReleaseService],
 })
 export class ReleaseModule {
   constructor(

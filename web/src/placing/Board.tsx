@@ -22,6 +22,7 @@ import type { HomeTag } from './experts.js';
 import { GroupCard } from './GroupCard.js';
 import { useExperts, usePicked } from './useExperts.js';
 import { ArchivedStrip } from '../sets/index.js';
+import { PlanMoveSheet } from './PlanMoveSheet.js';
 import { MovesSheet } from './MovesSheet.js';
 import { MoveSheet } from './MoveSheet.js';
 import { matching } from './matching.js';
@@ -89,6 +90,7 @@ export function Board({ board }: { readonly board: BoardView }) {
   const [writingTo, setWritingTo] = useState<readonly BoardStudent[] | null>(null);
   const [changing, setChanging] = useState<BoardGroup | null>(null);
   const [menu, setMenu] = useState<OpenMenu | null>(null);
+  const [isPlanning, setPlanning] = useState(false);
   const [isDealing, setDealing] = useDealing();
   const mayPlace = course.role === 'instructor' || course.role === 'assistant';
   const { set, groups, students } = board;
@@ -264,12 +266,14 @@ export function Board({ board }: { readonly board: BoardView }) {
           seating={seating}
           acts={acts}
           onLead={turnLeading}
+          onPlan={() => setPlanning(true)}
           onDeal={() => setDealing(true)}
           onChange={setChanging}
           onWrite={setWritingTo}
           onClose={() => setMenu(null)}
         />
       )}
+      {isPlanning && <PlanMoveSheet board={board} acts={acts} onClose={() => setPlanning(false)} />}
       {isTelling && <MovesSheet board={board} onClose={() => setTelling(false)} />}
       <BoardHints {...{ board, acts, typed, othersAct }} onMoves={() => setTelling(true)} />
     </Frame>

@@ -1,6 +1,7 @@
 import type { BoardGroup } from '@jigsaw/contract/sets';
 import type { BoardStudent, BoardView } from '@jigsaw/contract/placing';
 import { sure } from '@jigsaw/core/lists';
+import { may } from '@jigsaw/core/course';
 import { movesOut } from '@jigsaw/core/placing';
 import type { GroupId } from '@jigsaw/core/ids';
 import { ContextMenu, Emblem } from '../look/index.js';
@@ -22,6 +23,7 @@ interface BoardMenuProps {
   readonly seating: Seating;
   readonly acts: BoardActs;
   readonly onLead: () => void;
+  readonly onPlan: () => void;
   readonly onDeal: () => void;
   readonly onChange: (group: BoardGroup) => void;
   readonly onWrite: (people: readonly BoardStudent[]) => void;
@@ -44,6 +46,7 @@ function StudentsMenu({
   seating,
   acts,
   onLead,
+  onPlan,
   onDeal,
   onWrite,
   onClose,
@@ -71,6 +74,9 @@ function StudentsMenu({
         does: () => acts.send(acts.selected, each.id),
       })),
     },
+    ...(may(course.role, 'release')
+      ? [{ label: 'What a move would change…', text: 'What a move would change', does: onPlan }]
+      : []),
     { label: 'Spread over groups…', text: 'Spread', keys: 'D', does: onDeal, isDisabled: count < 2 },
     { label: 'Swap these two', text: 'Swap', keys: 'S', does: acts.swapSelected, isDisabled: count !== 2 },
     {

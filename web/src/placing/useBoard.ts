@@ -51,6 +51,8 @@ export interface BoardActs {
   readonly selected: Chosen;
   readonly select: (students: Chosen) => void;
   readonly send: (students: Chosen, to: GroupId | null) => void;
+  /** The moves of which that consists; none: they are there already. */
+  readonly placeOf: (students: Chosen, to: GroupId | null) => Place;
   /** Makes a member their group's leader, or lets them be one no longer. */
   readonly lead: (student: EnrolmentId, groupId: GroupId, isLeader: boolean) => void;
   /** Any other act: dealing, taking everyone out. */
@@ -187,18 +189,22 @@ export function useBoard(board: BoardView): BoardActs {
 
   const last = past.at(-1) ?? null;
   const next = future.at(-1) ?? null;
+  // Where everyone has one place, it is left from wherever they are by now.
+  const isOnce = board.set.isExclusive;
+  const placeOf = (students: Chosen, to: GroupId | null): Place => {
+    const held = [...students].map(([student, from]): Held => ({
+      student,
+      from: isOnce ? (placement.get(student)?.[0]?.groupId ?? null) : from,
+    }));
+    return movesTo(placement, held, to);
+  };
   return {
     placement,
     selected,
     select: setSelected,
+    placeOf,
     send: (students, to) => {
-      // Where everyone has one place, it is left from wherever they are by now.
-      const isOnce = board.set.isExclusive;
-      const held = [...students].map(([student, from]): Held => ({
-        student,
-        from: isOnce ? (placement.get(student)?.[0]?.groupId ?? null) : from,
-      }));
-      const place = movesTo(placement, held, to);
+      const place = placeOf(students, to);
       if (place.moves.length === 0)
         return to !== null && !isOnce && notice('They are in that group already.');
       doNow({ place, says: sayPlace(board, place, to) });

@@ -2,6 +2,7 @@ import { setsOfAudience } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
 import { Bar, Button, ButtonLink, Muted, Small, Tag } from '../look/index.js';
+import { WhatWouldChange } from '../foreseen/index.js';
 import { saySaved } from '../page/index.js';
 import { stateLook, stateWords } from './states.js';
 import { CopyButton } from './CopyButton.js';
@@ -35,6 +36,14 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
         ? counted(groups.length, 'group')
         : counted(reached?.students ?? 0, 'student');
   const label = goesLiveAt ? ` on ${dates.dateTime(goesLiveAt)}` : '';
+  const { was } = composing;
+  const planned =
+    isReachChanged && to !== null && was !== null
+      ? { act: 'reach' as const, activityId: activity.id, to, outsiders: target.outsiders, was }
+      : { act: 'withdraw' as const, activityId: activity.id };
+  const act = isReachChanged
+    ? { label: `Change to ${short}`, does: () => void composing.applyReach() }
+    : { label: 'Withdraw', does: () => void composing.withdrawNow() };
   return (
     <Bar>
       <h1 style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
@@ -59,6 +68,7 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
               To the Marking desk
             </ButtonLink>
           )}
+          <WhatWouldChange planned={planned} act={act} />
           <Button onPress={() => void composing.withdrawNow()}>Withdraw</Button>
           {isReachChanged && (
             <Button

@@ -182,6 +182,7 @@ export function useComposer(activity: ActivityView, reload: () => Promise<Activi
     sets,
     target,
     mean,
+    was,
     to,
     reached,
     groups,

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { SightlinesView } from '@jigsaw/contract/sightlines';
+import { WhatWouldChange } from '../foreseen/index.js';
 import { Button } from '../look/index.js';
 import { useAct } from '../page/index.js';
 import { backToWas, ExtendSheet, useChangeReachMutation, useReadActivityQuery } from '../release/index.js';
@@ -73,13 +74,22 @@ function InOrOut({ activity, name, otherwise: { isIn, target } }: InOrOutProps) 
     },
     inverse: backToWas,
   });
+  if (!target || !was) return null;
+  const body = {
+    to: target.to,
+    outsiders: target.outsiders,
+    was: { to: was.to, outsiders: was.outsiders },
+  };
+  const act = {
+    label: isIn ? `Withdraw from ${name}` : `Release to ${name}`,
+    does: () => void change({ activityId: activity.id, body }),
+  };
   return (
-    <Button
-      isSmall
-      isDisabled={change.isBusy}
-      onPress={() => target && was && void change({ activityId: activity.id, body: { to: target.to, outsiders: target.outsiders, was: { to: was.to, outsiders: was.outsiders } } })} // prettier-ignore
-    >
-      {isIn ? `Withdraw from ${name}` : `Release to ${name}`}
-    </Button>
+    <>
+      <Button isSmall isDisabled={change.isBusy} onPress={act.does}>
+        {act.label}
+      </Button>
+      <WhatWouldChange isSmall planned={{ act: 'reach', activityId: activity.id, ...body }} act={act} />
+    </>
   );
 }

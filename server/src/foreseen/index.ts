@@ -1,0 +1,1 @@
+export { ForeseenModule } from './foreseen.module.js';

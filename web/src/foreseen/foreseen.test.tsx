@@ -1,0 +1,61 @@
+import { describe, expect, it } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import type { Foreseen } from '@jigsaw/contract/foreseen';
+import { composer } from '../test/composer.js';
+import { aBoard, aPlaceResult, boardAnswers, courseId, id } from '../test/data.js';
+import { path, placePath, setId } from '../test/onBoard.js';
+import { anActivity, aRelease } from '../test/releases.js';
+import { Refusal, showPage } from '../test/showPage.js';
+
+const at = `POST courses/${courseId}/foreseen`;
+const held = (access: 'open' | 'hidden', ...groups: string[]) => ({ access, own: groups.map((name) => ({ groupId: id<'group'>(name), due: null })), reads: 0 }); // prettier-ignore
+const change = (title: string, names: string[], before: object, after: object, count = names.length) => ({ activityId: id<'activity'>(title), title, students: { count, named: names.map((name) => ({ name, reading: null })) }, before, after }); // prettier-ignore
+const groups = ['Crock', 'Carboy'].map((name, index) => ({ groupId: id<'group'>(name), number: index + 1, name })); // prettier-ignore
+
+describe('what would change', () => {
+  it('of a move is read from the menu of the Board, for the chosen group, and done from there', async () => {
+    const { user, asked } = showPage(
+      path,
+      boardAnswers(aBoard({ Ada: 'Crock', Ben: null, Cho: null }), {
+        [at]: { changes: [change('Report', ['Ada'], held('open', 'Crock'), held('open', 'Carboy'))], groups } as unknown as Foreseen, // prettier-ignore
+        [placePath]: aPlaceResult(0),
+      }),
+    );
+    const crock = await screen.findByRole('grid', { name: /^Crock, group/ });
+    await user.pointer({ keys: '[MouseRight]', target: within(crock).getByRole('row', { name: 'Ada' }) });
+    await user.click(await screen.findByRole('menuitem', { name: 'What a move would change…' }));
+    const sheet = await screen.findByRole('dialog', { name: 'If Ada moved' });
+    expect(within(sheet).getByRole('button', { name: 'Move' })).toBeDisabled();
+    await user.click(within(sheet).getByRole('button', { name: /To/ }));
+    await user.click(await screen.findByRole('option', { name: 'Carboy' }));
+    expect(await screen.findByText(/goes from Crock’s copy to Carboy’s copy/)).toBeInTheDocument();
+    const move = { student: id('Ada'), from: id('Crock'), to: id('Carboy') };
+    expect(asked.find((each) => each.path.endsWith('foreseen'))?.body).toMatchObject({ act: 'place', setId, moves: [move] }); // prettier-ignore
+    await user.click(within(sheet).getByRole('button', { name: 'Move to Carboy' }));
+    await waitFor(() => expect(asked.at(-1)?.body).toMatchObject({ moves: [move] }));
+  });
+
+  it('of a withdrawal is counted, named where few, and says so where nothing does', async () => {
+    const changes = [
+      change('Report', ['Ada', 'Ben'], held('open', 'Crock'), held('hidden')),
+      change('Report', [], held('open', 'Carboy'), held('hidden'), 12),
+    ];
+    const { user, set } = composer(anActivity({ release: aRelease() }), { [at]: { changes, groups } });
+    const open = async () => user.click(await screen.findByRole('button', { name: 'What would change?' }));
+    await open();
+    const sheet = await screen.findByRole('dialog', { name: 'What would change' });
+    const list = within(sheet).findByRole('list', { name: 'What would change' });
+    expect(within(await list).getAllByRole('listitem').map((each) => each.textContent)).toEqual([
+      'Report: Ada and Ben lose Crock’s copy.',
+      'Report: 12 students lose Carboy’s copy.',
+    ]); // prettier-ignore
+    await user.click(within(sheet).getByRole('button', { name: 'Keep as it is' }));
+    set(at, { changes: [], groups: [] });
+    await open();
+    expect(await screen.findByText('No one sees anything else than before.')).toBeInTheDocument();
+    await user.keyboard('{Escape}');
+    set(at, new Refusal(409, 'conflict', '“Report” was withdrawn already.'));
+    await open();
+    expect(await screen.findByText('“Report” was withdrawn already.')).toBeInTheDocument();
+  });
+});

@@ -1,0 +1,1 @@
+export { WhatChanges, WhatWouldChange } from './WhatChanges.js';
