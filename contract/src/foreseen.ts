@@ -20,6 +20,9 @@ const HeldView = z.object({
 });
 export type HeldView = z.infer<typeof HeldView>;
 
+/** Of more groups than that it is told once if the same happens to each. */
+export const mostGroups = 4;
+
 /** So many are named; of more there is the number. */
 export const mostNamed = 4;
 
@@ -31,6 +34,8 @@ export const Foreseen = z.object({
       title: z.string(),
       /** All who have the same before and afterwards. */
       students: z.object({ count: z.number().int(), named: z.array(PersonName) }),
+      /** So many groups, to the members of each of which it happens with their own copy; null: with the copies that are named. */
+      eachOf: z.number().int().nullable(),
       before: HeldView,
       after: HeldView,
     }),

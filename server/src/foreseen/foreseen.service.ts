@@ -1,11 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { Foreseen, HeldView, Planned } from '@jigsaw/contract/foreseen';
-import { mostNamed } from '@jigsaw/contract/foreseen';
+import { mostGroups, mostNamed } from '@jigsaw/contract/foreseen';
 import { factsOf } from '@jigsaw/contract/sightFacts';
 import type { SightlinesView } from '@jigsaw/contract/sightlines';
-import type { Difference, Held } from '@jigsaw/core/foreseen';
-import { differencesOf } from '@jigsaw/core/foreseen';
+import type { Held } from '@jigsaw/core/foreseen';
+import { differencesOf, foldAlike } from '@jigsaw/core/foreseen';
 import type { CourseId } from '@jigsaw/core/ids';
 import { unreachable } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
@@ -82,20 +82,19 @@ function viewOf(before: SightlinesView, after: SightlinesView): Foreseen {
   const alike = groupedBy(differences, ({ activityId, before: was, after: is }) =>
     JSON.stringify([activityId, was, is]),
   );
-  const changes = [...alike.values()].map((all) => {
-    const first = sure(all[0]);
-    return {
-      activityId: first.activityId,
-      title: titles.get(first.activityId)?.title ?? '',
-      students: {
-        count: all.length,
-        named: all.length > mostNamed ? [] : all.map((each) => nameOf(people.get(each.enrolmentId))),
-      },
-      before: heldView(first.before),
-      after: heldView(first.after),
-    };
-  });
-  const named = new Set(differences.flatMap(groupsIn));
+  const told = [...alike.values()].map((all) => ({ ...sure(all[0]), students: all.length, all }));
+  const changes = foldAlike(told, mostGroups).map(({ first, students, eachOf }) => ({
+    activityId: first.activityId,
+    title: titles.get(first.activityId)?.title ?? '',
+    students: {
+      count: students,
+      named: students > mostNamed ? [] : first.all.map((each) => nameOf(people.get(each.enrolmentId))),
+    },
+    eachOf,
+    before: heldView(first.before),
+    after: heldView(first.after),
+  }));
+  const named = new Set(changes.flatMap(groupsIn));
   return {
     changes,
     groups: after.sets.flatMap(({ groups }) => groups.filter(({ groupId }) => named.has(groupId))),
@@ -106,7 +105,7 @@ const nameOf = (person: SightlinesView['people'][number] | undefined) => ({
   name: person?.name ?? '',
   reading: person?.reading ?? null,
 });
-const groupsIn = ({ before, after }: Difference) =>
+const groupsIn = ({ before, after }: Record<'before' | 'after', HeldView>) =>
   [...before.own, ...after.own].flatMap(({ groupId }) => groupId ?? []);
 const heldView = ({ own, ...held }: Held): HeldView => ({
   ...held,

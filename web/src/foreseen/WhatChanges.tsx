@@ -35,19 +35,21 @@ export function WhatChanges({ planned }: { readonly planned: Planned }) {
 function Changes({ foreseen: { changes, groups } }: { readonly foreseen: Foreseen }) {
   const { dates } = useCourse();
   const nameOf = keyedBy(groups, ({ groupId }) => groupId);
-  const words = {
+  const wordsOf = (eachOf: number | null) => ({
     dateTime: (at: number) => dates.dateTime(new Date(at).toISOString()),
-    groupName: (id: Foreseen['groups'][number]['groupId']) => nameOf.get(id)?.name ?? 'a group',
-  };
+    groupName: (id: Foreseen['groups'][number]['groupId']) =>
+      eachOf === null ? (nameOf.get(id)?.name ?? 'a group') : 'their group',
+  });
   useFontsOf(changes.flatMap(({ students }) => students.named.map(({ name }) => name)).join(' '));
   if (changes.length === 0) return <Muted role="status">No one sees anything else than before.</Muted>;
   return (
     <List aria-label="What would change">
-      {changes.map(({ activityId, title, students: { count, named }, before, after }) => (
+      {changes.map(({ activityId, title, students: { count, named }, eachOf, before, after }) => (
         <li key={JSON.stringify([activityId, before, after])}>
           <b>{title}</b>:{' '}
-          {named.length > 0 ? namesTogether(named.map(({ name }) => name)) : counted(count, 'student')}{' '}
-          {sayDifference({ before: heldOf(before), after: heldOf(after) }, words, count === 1)}.
+          {named.length > 0 ? namesTogether(named.map(({ name }) => name)) : counted(count, 'student')}
+          {eachOf !== null && ` in ${counted(eachOf, 'group')}`}{' '}
+          {sayDifference({ before: heldOf(before), after: heldOf(after) }, wordsOf(eachOf), count === 1)}.
         </li>
       ))}
     </List>

@@ -9,7 +9,7 @@ import { Refusal, showPage } from '../test/showPage.js';
 
 const at = `POST courses/${courseId}/foreseen`;
 const held = (access: 'open' | 'hidden', ...groups: string[]) => ({ access, own: groups.map((name) => ({ groupId: id<'group'>(name), due: null })), reads: 0 }); // prettier-ignore
-const change = (title: string, names: string[], before: object, after: object, count = names.length) => ({ activityId: id<'activity'>(title), title, students: { count, named: names.map((name) => ({ name, reading: null })) }, before, after }); // prettier-ignore
+const change = (title: string, names: string[], before: object, after: object, count = names.length) => ({ activityId: id<'activity'>(title), title, students: { count, named: names.map((name) => ({ name, reading: null })) }, eachOf: null, before, after }); // prettier-ignore
 const groups = ['Crock', 'Carboy'].map((name, index) => ({ groupId: id<'group'>(name), number: index + 1, name })); // prettier-ignore
 
 describe('what would change', () => {
@@ -39,6 +39,7 @@ describe('what would change', () => {
     const changes = [
       change('Report', ['Ada', 'Ben'], held('open', 'Crock'), held('hidden')),
       change('Report', [], held('open', 'Carboy'), held('hidden'), 12),
+      { ...change('Memo', [], held('open', 'Carboy'), held('hidden'), 640), eachOf: 160 },
     ];
     const { user, set } = composer(anActivity({ release: aRelease() }), { [at]: { changes, groups } });
     const open = async () => user.click(await screen.findByRole('button', { name: 'What would change?' }));
@@ -48,6 +49,7 @@ describe('what would change', () => {
     expect(within(await list).getAllByRole('listitem').map((each) => each.textContent)).toEqual([
       'Report: Ada and Ben lose Crock’s copy.',
       'Report: 12 students lose Carboy’s copy.',
+      'Memo: 640 students in 160 groups lose their group’s copy.',
     ]); // prettier-ignore
     await user.click(within(sheet).getByRole('button', { name: 'Keep as it is' }));
     set(at, { changes: [], groups: [] });
