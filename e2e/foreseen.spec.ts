@@ -34,11 +34,11 @@ test('a move is looked at for one group after the other, changes nothing, and is
   await instructor.goto(`/c/${courseId}/groups/${setId}`);
   const before = await rowCounts();
   await instructor.getByRole('row', { name: /^Ada Lind/ }).click({ button: 'right' });
-  await instructor.getByRole('menuitem', { name: 'What a move would change…' }).click();
+  await instructor.getByRole('menuitem', { name: 'Show what a move changes…' }).click();
   const sheet = sheetOf('If Ada Lind moved');
   await sheet.getByRole('button', { name: /^To|Choose a group/ }).click();
   await instructor.getByRole('option', { name: 'Tun' }).click();
-  await expect(changes()).toHaveText(['Smells: Ada Lind goes from Crock’s copy to Tun’s copy.']);
+  await expect(changes()).toHaveText(['Ada Lind goes from Crock’s copy to Tun’s copySmells']);
   await expectAccessible(instructor);
   expect(await rowCounts()).toEqual(before);
   await sheet.getByRole('button', { name: 'Move to Tun' }).click();
@@ -50,11 +50,11 @@ test('a move is looked at for one group after the other, changes nothing, and is
 test('a withdrawal, and other readers, are looked at in the composer', async () => {
   await instructor.goto(`/c/${courseId}/release`);
   await instructor.getByRole('link', { name: 'Smells' }).first().click();
-  await instructor.getByRole('button', { name: 'What would change?' }).click();
+  await instructor.getByRole('button', { name: 'Show what changes…' }).click();
   await expect(changes()).toHaveText([
-    'Smells: Ada Lind and Cho Lind lose Tun’s copy.',
-    'Smells: Bo Lind loses Crock’s copy.',
+    'Ada Lind and Cho Lind lose Tun’s copySmells',
+    'Bo Lind loses Crock’s copySmells',
   ]);
-  await sheetOf('What would change').getByRole('button', { name: 'Withdraw' }).click();
+  await sheetOf('Withdraw: what changes').getByRole('button', { name: 'Withdraw' }).click();
   await expect(instructor.getByText('Smells withdrawn. What was done in it stays.')).toBeVisible();
 });

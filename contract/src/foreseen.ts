@@ -8,7 +8,6 @@ export const Planned = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('place'), setId: GroupSetId, moves: PlaceRequest.shape.moves }),
   z.strictObject({ act: z.literal('withdraw'), activityId: ActivityId }),
   ChangeReach.extend({ act: z.literal('reach'), activityId: ActivityId }),
-  z.strictObject({ act: z.literal('freeze'), setId: GroupSetId, isFrozen: z.boolean() }),
 ]);
 export type Planned = z.infer<typeof Planned>;
 

@@ -15,7 +15,7 @@ import { BoardService } from '../placing/index.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { ActivitiesService, ReleaseService } from '../release/index.js';
-import { SetsService, setOfCourse } from '../sets/index.js';
+import { setOfCourse } from '../sets/index.js';
 import { SightlinesService } from '../sightlines/index.js';
 
 /** Who would have what else after an act. It is carried out as if it had been sent, looked at, and undone within its transaction: whatever would refuse it refuses
@@ -26,7 +26,6 @@ export class ForeseenService {
     private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
     private readonly sightlines: SightlinesService,
-    private readonly sets: SetsService,
     private readonly boards: BoardService,
     private readonly activities: ActivitiesService,
     private readonly releases: ReleaseService,
@@ -67,8 +66,6 @@ export class ForeseenService {
         const { to, outsiders, was } = planned;
         return this.releases.changeReach(person, planned.activityId, { to, outsiders, was });
       }
-      case 'freeze':
-        return this.sets.freeze(person, planned.setId, planned.isFrozen);
       default:
         return unreachable(planned);
     }

@@ -14,4 +14,3 @@ export { SetsModule } from './sets.module.js';
 export { GroupLeadRow, GroupRow, GroupSetRow } from './sets.rows.js';
 export { groupsOfSet, setView, SetViews } from './setViews.js';
 export { groupsForMembers, groupTags, inOrderOf } from './tags.js';
-export { SetsService } from './sets.service.js';

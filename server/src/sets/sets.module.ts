@@ -13,7 +13,7 @@ import { SetViews } from './setViews.js';
   imports: [CourseModule],
   controllers: [SetsController],
   providers: [SetsService, GroupsService, TopicsService, SetMaking, SetViews, SetHearers],
-  exports: [SetsService, SetMaking, SetViews, SetHearers],
+  exports: [SetMaking, SetViews, SetHearers],
 })
 export class SetsModule {
   constructor(viewers: Viewers, attributes: AttributeNames) {

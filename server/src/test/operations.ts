@@ -96,11 +96,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     ),
     one('savePage', 'put', `copies/${wiki}/wiki/pages/${pageId}`, async () => ({ title: 'Log', text: aText('3.4'), basedOn: (await read<PageView>(`copies/${wiki}/wiki/pages/${pageId}`, noor.browser)).revision }), noor.browser), // prettier-ignore
     one('dismissCheck', 'post', inCourse('checks/dismissals'), async () => ({ id: (await read<CheckList>(inCourse('checks'))).checks[0]?.id ?? '0'.repeat(32), reason: 'Meant so' })), // prettier-ignore
-    one('foreseeSight', 'post', inCourse('foreseen'), () => ({
-      act: 'freeze',
-      setId: set.id,
-      isFrozen: true,
-    })),
+    one('foreseeSight', 'post', inCourse('foreseen'), () => ({ act: 'withdraw', activityId: live.id })),
     one('foreseeMarks', 'post', `activities/${live.id}/marks-foreseen`, () => ({ extension: null })),
     one('saveMark', 'put', `copies/${copyId}/marks/group`, async () => ({ ...aSheet, typedMark: '30', feedback: 'Good', adjustments: [{ enrolmentId: noor.enrolmentId, adjustment: { kind: 'adjusted', by: '1', reason: 'Led' } }], version: (await sheet()).version })), // prettier-ignore
     one('releaseMarks', 'post', `copies/${copyId}/marks/group/release`, async () => ({ version: (await sheet()).version })), // prettier-ignore

@@ -3,7 +3,7 @@ import { styled } from 'styled-components';
 import type { Foreseen, HeldView, Planned } from '@jigsaw/contract/foreseen';
 import type { Held } from '@jigsaw/core/foreseen';
 import { sayDifference } from '@jigsaw/core/foreseen';
-import { keyedBy } from '@jigsaw/core/lists';
+import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import { counted, namesTogether } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
@@ -40,16 +40,23 @@ function Changes({ foreseen: { changes, groups } }: { readonly foreseen: Foresee
     groupName: (id: Foreseen['groups'][number]['groupId']) =>
       eachOf === null ? (nameOf.get(id)?.name ?? 'a group') : 'their group',
   });
-  useFontsOf(changes.flatMap(({ students }) => students.named.map(({ name }) => name)).join(' '));
+  useFontsOf(
+    changes.flatMap(({ title, students }) => [title, ...students.named.map(({ name }) => name)]).join(' '),
+  );
   if (changes.length === 0) return <Muted role="status">No one sees anything else than before.</Muted>;
+  // A student who moves gets the same of most activities: it is said once, and where.
+  const said = groupedBy(changes, ({ students: { count, named }, eachOf, before, after }) => {
+    const who = named.length > 0 ? namesTogether(named.map(({ name }) => name)) : counted(count, 'student');
+    const where = eachOf === null ? '' : ` in ${counted(eachOf, 'group')}`;
+    const what = { before: heldOf(before), after: heldOf(after) };
+    return `${who}${where} ${sayDifference(what, wordsOf(eachOf), count === 1)}`;
+  });
   return (
     <List aria-label="What would change">
-      {changes.map(({ activityId, title, students: { count, named }, eachOf, before, after }) => (
-        <li key={JSON.stringify([activityId, before, after])}>
-          <b>{title}</b>:{' '}
-          {named.length > 0 ? namesTogether(named.map(({ name }) => name)) : counted(count, 'student')}
-          {eachOf !== null && ` in ${counted(eachOf, 'group')}`}{' '}
-          {sayDifference({ before: heldOf(before), after: heldOf(after) }, wordsOf(eachOf), count === 1)}.
+      {[...said].map(([sentence, alike]) => (
+        <li key={sentence}>
+          <b>{sentence}</b>
+          <Muted as="p">{alike.map(({ title }) => title).join('\u00a0· ')}</Muted>
         </li>
       ))}
     </List>
@@ -74,10 +81,10 @@ export function WhatWouldChange({ planned, act, isSmall = false }: WhatWouldChan
   return (
     <>
       <Button kind="quiet" isSmall={isSmall} onPress={() => setShown(true)}>
-        What would change?
+        Show what changes…
       </Button>
       {isShown && (
-        <Sheet title="What would change" onClose={close}>
+        <Sheet title={`${act.label}: what changes`} onClose={close}>
           <WhatChanges planned={planned} />
           <footer>
             <Button

@@ -23,7 +23,7 @@ describe('what would change', () => {
     );
     const crock = await screen.findByRole('grid', { name: /^Crock, group/ });
     await user.pointer({ keys: '[MouseRight]', target: within(crock).getByRole('row', { name: 'Ada' }) });
-    await user.click(await screen.findByRole('menuitem', { name: 'What a move would change…' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Show what a move changes…' }));
     const sheet = await screen.findByRole('dialog', { name: 'If Ada moved' });
     expect(within(sheet).getByRole('button', { name: 'Move' })).toBeDisabled();
     await user.click(within(sheet).getByRole('button', { name: /To/ }));
@@ -39,17 +39,18 @@ describe('what would change', () => {
     const changes = [
       change('Report', ['Ada', 'Ben'], held('open', 'Crock'), held('hidden')),
       change('Report', [], held('open', 'Carboy'), held('hidden'), 12),
+      change('Memo', ['Ada', 'Ben'], held('open', 'Crock'), held('hidden')),
       { ...change('Memo', [], held('open', 'Carboy'), held('hidden'), 640), eachOf: 160 },
     ];
     const { user, set } = composer(anActivity({ release: aRelease() }), { [at]: { changes, groups } });
-    const open = async () => user.click(await screen.findByRole('button', { name: 'What would change?' }));
+    const open = async () => user.click(await screen.findByRole('button', { name: 'Show what changes…' }));
     await open();
-    const sheet = await screen.findByRole('dialog', { name: 'What would change' });
+    const sheet = await screen.findByRole('dialog', { name: 'Withdraw: what changes' });
     const list = within(sheet).findByRole('list', { name: 'What would change' });
     expect(within(await list).getAllByRole('listitem').map((each) => each.textContent)).toEqual([
-      'Report: Ada and Ben lose Crock’s copy.',
-      'Report: 12 students lose Carboy’s copy.',
-      'Memo: 640 students in 160 groups lose their group’s copy.',
+      'Ada and Ben lose Crock’s copyReport\u00a0· Memo',
+      '12 students lose Carboy’s copyReport',
+      '640 students in 160 groups lose their group’s copyMemo',
     ]); // prettier-ignore
     await user.click(within(sheet).getByRole('button', { name: 'Keep as it is' }));
     set(at, { changes: [], groups: [] });

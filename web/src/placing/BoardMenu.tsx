@@ -75,7 +75,7 @@ function StudentsMenu({
       })),
     },
     ...(may(course.role, 'release')
-      ? [{ label: 'What a move would change…', text: 'What a move would change', does: onPlan }]
+      ? [{ label: 'Show what a move changes…', text: 'What a move changes', does: onPlan }]
       : []),
     { label: 'Spread over groups…', text: 'Spread', keys: 'D', does: onDeal, isDisabled: count < 2 },
     { label: 'Swap these two', text: 'Swap', keys: 'S', does: acts.swapSelected, isDisabled: count !== 2 },
