@@ -1052,6 +1052,18 @@ const sightlines = [
   core('sightlines/ticks.ts', 'for (const { from } of facts.seats) moments.add(from);', '', 'core/src/sightlines'), // prettier-ignore
 ];
 
+const foreseen = [
+  core('foreseen/differences.ts', "release.mode === 'read-along' ? copies : ", '', 'core/src/foreseen'),
+  core('foreseen/foldAlike.ts', 'of.size === 1 && !of.has(null)', 'of.size === 1', 'core/src/foreseen'),
+  core('foreseen/foldAlike.ts', '.length > most', '.length > 1', 'core/src/foreseen'),
+  server('platform/unitOfWork.ts', 'if (runner.isTransactionActive) await runner.rollbackTransaction();', 'if (runner.isTransactionActive) await runner.commitTransaction();', 'server/src/foreseen'), // prettier-ignore
+  server('platform/unitOfWork.ts', `await runner.query('ROLLBACK TO SAVEPOINT "as_it_is"');`, '', 'server/src/foreseen'), // prettier-ignore
+  server('platform/unitOfWork.ts', 'tries === 1 || !gaveWayToAnother(error)', 'true', 'server/src/foreseen'),
+  server('foreseen/foreseen.service.ts', 'await this.refuseElsewhere(manager, person, courseId, planned);', '', 'server/src/foreseen'), // prettier-ignore
+  server('foreseen/foreseen.service.ts', "courseId, 'release');", "courseId, 'read-course');", 'server/src/foreseen'), // prettier-ignore
+  web('foreseen/WhatChanges.tsx', 'count === 1)', 'true)', 'foreseen/foreseen'),
+];
+
 const checks = [
   server('checks/checks.service.ts', "await this.viewers.staff(person, courseId, 'release');\n    return this.dataSource", "await this.viewers.staff(person, courseId, 'read-course');\n    return this.dataSource", 'server/src/checks'), // prettier-ignore
   server('checks/checks.service.ts', 'if (!check)', 'if (false)', 'server/src/checks'), // prettier-ignore
@@ -1084,5 +1096,6 @@ export const mutations = [
   ...audiences,
   ...ofEachGroup,
   ...sightlines,
+  ...foreseen,
   ...checks,
 ];

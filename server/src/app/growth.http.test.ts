@@ -84,7 +84,7 @@ async function anAnsweredQuestionnaire(given: CourseForTests, students: readonly
   return id;
 }
 
-type Page = readonly [name: string, of: (measured: Measured) => { who: Browser; at: string }];
+type Page = readonly [name: string, of: (measured: Measured) => { who: Browser; at: string; sends?: object }];
 const ofStaff =
   (at: string): Page[1] =>
   ({ given }) => ({ who: given.instructor, at: `courses/${given.course.id}/${at}` });
@@ -100,6 +100,13 @@ const pages: readonly Page[] = [
   ['the release list', ofStaff('activities')],
   ['what collides', ofStaff('collisions')],
   ['the sightlines', ofStaff('sightlines')],
+  [
+    'what a withdrawal would change',
+    (measured) => ({
+      ...ofStaff('foreseen')(measured),
+      sends: { act: 'withdraw', activityId: measured.asked },
+    }),
+  ],
   ['what is to be checked', ofStaff('checks')],
   ['the outline for staff', ofStaff('outline')],
   ['the outline for a student', ofStudent('outline')],
@@ -117,8 +124,9 @@ const pages: readonly Page[] = [
 /** Asked for the second time: what is kept is kept. And after something happened in the course: what has to be found anew is found. */
 async function traffic(measured: Measured, [, of]: Page, isAfterAChange: boolean) {
   const { given } = measured;
-  const { who, at } = of(measured);
-  await who.get(`/api/${at}`).expect(200);
+  const { who, at, sends } = of(measured);
+  const ask = () => (sends ? who.post(`/api/${at}`).send(sends) : who.get(`/api/${at}`)).expect(200);
+  await ask();
   if (isAfterAChange) {
     const student = sure([...given.students.values()].at(-1)).enrolmentId;
     const { id: to } = sure(given.board.groups[0]);
@@ -127,7 +135,7 @@ async function traffic(measured: Measured, [, of]: Page, isAfterAChange: boolean
     await place({ student, from: null, to });
     await place({ student, from: to, to: null });
   }
-  return trafficDuring(server, () => who.get(`/api/${at}`).expect(200));
+  return trafficDuring(server, ask);
 }
 
 describe('what the database is asked', () => {
