@@ -10,8 +10,8 @@ import { differencesOf } from './index.js';
 
 const courseId = 'course' as CourseId;
 const [benches, panels] = ['benches' as GroupSetId, 'panels' as GroupSetId];
-const [crock, tun, sour] = ['crock' as GroupId, 'tun' as GroupId, 'sour' as GroupId];
-const setOf = new Map([[crock, benches], [tun, benches], [sour, panels]]); // prettier-ignore
+const [crock, tun, vat, sour] = ['crock' as GroupId, 'tun' as GroupId, 'vat' as GroupId, 'sour' as GroupId];
+const setOf = new Map([[crock, benches], [tun, benches], [vat, benches], [sour, panels]]); // prettier-ignore
 const groups = [...setOf].map(([groupId, setId]) => ({ groupId, setId }));
 const names = ['noor', 'jorge', 'amina', 'nino'] as EnrolmentId[];
 const people = [...names, 'ilse' as EnrolmentId].map((enrolmentId) => ({ enrolmentId, role: enrolmentId === 'ilse' ? ('instructor' as const) : ('student' as const), leftAt: null, leads: [], seesOnlyLed: false })); // prettier-ignore
@@ -86,6 +86,7 @@ describe('what a change alters for whom', () => {
           wholeSet(benches),
           wholeSet(panels),
           someGroups(benches, [crock]),
+          someGroups(benches, [crock, tun]),
         ),
         outsiders: fc.constantFrom('hidden' as const, 'listed' as const),
         closes: fc.option(fc.constantFrom(100, 300)),
@@ -93,10 +94,15 @@ describe('what a change alters for whom', () => {
       })
       .map(
         ({ closes, later, ...more }) =>
-        activity('report', aRelease({ ...more, schedule: { opens: null, due: 90, closes } }), more.mode === 'common' ? [null] : [crock, tun, sour], later), // prettier-ignore
+        activity('report', aRelease({ ...more, schedule: { opens: null, due: 90, closes } }), more.mode === 'common' ? [null] : [crock, tun, vat, sour], later), // prettier-ignore
       );
     const someSeats = fc.subarray(names.flatMap((who) => groups.map(({ groupId }) => seat(who, groupId))));
-    const course = fc.tuple(anActivity, someSeats).map(([one, seats]) => facts([one], seats));
+    // Most plans change one of the two.
+    const plan = fc
+      .tuple(anActivity, someSeats, fc.option(anActivity, { freq: 2 }), fc.option(someSeats, { freq: 1 }))
+      .map(
+        ([one, seats, other, moved]) => [facts([one], seats), facts([other ?? one], moved ?? seats)] as const,
+      );
     const plainly = (of: SightFacts, who: EnrolmentId) => {
       const viewer = sure(viewersAt(of, 200).get(who));
       const { release, copies } = sure(of.activities[0]);
@@ -113,10 +119,11 @@ describe('what a change alters for whom', () => {
       ]);
     };
     fc.assert(
-      fc.property(course, course, (before, after) => {
+      fc.property(plan, ([before, after]) => {
         const expected = names.filter((who) => plainly(before, who) !== plainly(after, who));
         expect(differencesOf(before, after, 200).map(({ enrolmentId }) => enrolmentId)).toEqual(expected);
       }),
+      { numRuns: 2000 },
     );
   });
 });
