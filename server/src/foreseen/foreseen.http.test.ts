@@ -1,8 +1,10 @@
+import type { EntityManager } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { AudienceView } from '@jigsaw/contract/audiences';
 import type { Foreseen } from '@jigsaw/contract/foreseen';
 import { sure } from '@jigsaw/core/lists';
 import { someGroups, theClass, wholeSet } from '@jigsaw/core/release';
+import { UnitOfWork } from '../platform/unitOfWork.js';
 import { aCourse, aMember, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import { follow } from '../test/following.js';
@@ -96,6 +98,14 @@ describe('what an act would change', () => {
     await ask({ act: 'place', setId: given.set.id, moves: [] }).expect(422);
   });
 
+  it('leaves nothing of an act that is refused halfway', async () => {
+    const unitOfWork = server.app.get(UnitOfWork);
+    const act = (manager: EntityManager) => manager.query(`DELETE FROM "event"`).then(() => Promise.reject(new Error('halfway'))); // prettier-ignore
+    const before = await everything();
+    await expect(unitOfWork.foresee(act, () => Promise.resolve(null))).rejects.toThrow('halfway');
+    expect(await everything()).toEqual(before);
+  });
+
   it('is told although the course changes meanwhile', async () => {
     const freezing = async () => {
       for (let time = 0; time < 12; time += 1)
@@ -113,8 +123,11 @@ describe('what an act would change', () => {
 
   it('is for those who release alone, and for what is in their course', async () => {
     const planned = { act: 'withdraw', activityId: report };
-    for (const role of ['assistant', 'observer'] as const)
-      await ask(planned, await aMember(server, given, `a${role}`, role)).expect(403);
+    for (const role of ['assistant', 'observer'] as const) {
+      const member = await aMember(server, given, `a${role}`, role);
+      await ask(planned, member).expect(403);
+      await ask(place('noor', 'Crock', 'Carboy'), member).expect(403); // assistants may place, and see less than it tells
+    }
     await ask(planned, sure(given.students.get('noor')).browser).expect(404);
     const named = { code: 'FER 221', title: 'Another', term: 'Autumn', timeZone: 'Europe/Lisbon' };
     const { body } = await given.instructor.post('/api/courses').send(named).expect(200);
