@@ -1073,6 +1073,9 @@ const checks = [
     'update(check.code)',
     'server/src/checks',
   ),
+  core('checks/checkedUntil.ts', '[at, at + 1]', '[at]', 'core/src/checks'),
+  server('checks/checks.service.ts', "'nothing' : 'all'", "'nothing' : 'nothing'", 'server/src/checks'),
+  server('checks/checks.service.ts', 'until: checkedUntil({ sight, now })', 'until: null', 'server/src/checks'), // prettier-ignore
   core('checks/audiences.ts', 'groups.length - out.length > out.length', 'true', 'core/src/checks'),
   core('checks/dates.ts', 'if (due && due >= now)', 'if (due)', 'core/src/checks'),
   core('checks/dates.ts', 'later.due - earlier.due >= hourMs', 'later.due - earlier.due > hourMs', 'core/src/checks'), // prettier-ignore

@@ -21,5 +21,8 @@ export const StudentFigures = z.object({
   unread: z.number().int(),
   newMarks: z.number().int(),
 });
+/** How many things there are to check in a course; for those who release. */
+export const CheckCount = z.object({ toCheck: z.number().int() });
+export type CheckCount = z.infer<typeof CheckCount>;
 export const Figures = z.discriminatedUnion('kind', [StaffFigures, StudentFigures]);
 export type Figures = z.infer<typeof Figures>;

@@ -108,6 +108,7 @@ const pages: readonly Page[] = [
     }),
   ],
   ['what is to be checked', ofStaff('checks')],
+  ['how much is to be checked', ofStaff('checks/count')],
   ['the outline for staff', ofStaff('outline')],
   ['the outline for a student', ofStudent('outline')],
   [

@@ -2,6 +2,7 @@ import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { CheckId, CheckList, DismissCheck } from '@jigsaw/contract/checks';
 import { CourseId } from '@jigsaw/contract/common';
+import { CheckCount } from '@jigsaw/contract/track';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
@@ -23,6 +24,18 @@ export class ChecksController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
   ): Promise<CheckList> {
     return this.checks.list(person, courseId);
+  }
+
+  @Endpoint('GET /courses/:courseId/checks/count', {
+    id: 'countChecks',
+    does: 'How many things there are to check, less those that were dismissed',
+    answer: CheckCount,
+  })
+  async count(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+  ): Promise<CheckCount> {
+    return { toCheck: await this.checks.count(person, courseId) };
   }
 
   @Endpoint('POST /courses/:courseId/checks/dismissals', {

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { CheckList } from '@jigsaw/contract/checks';
+import type { CheckCount } from '@jigsaw/contract/track';
 import type { ActivityView } from '@jigsaw/contract/release';
 import { sure } from '@jigsaw/core/lists';
 import { someGroups } from '@jigsaw/core/release';
@@ -55,6 +56,46 @@ describe('what is to be checked in a course', () => {
     await given.instructor.post(`/api/sets/${given.set.id}/place`).send({ moves: [{ student: enrolmentId, from: null, to: groupId('Carboy') }] }).expect(200); // prettier-ignore
     const after = (await list()).checks.map(({ found }) => found.code);
     expect(after).toEqual(['due-together', 'typed-placeholder']);
+  });
+
+  it('is counted for the track, and the count is never older than what was done or than the hour', async () => {
+    const { instructor, set } = given;
+    const nino = sure(given.students.get('nino')).enrolmentId;
+    const counted = async () =>
+      ((await instructor.get(`${path}/count`).expect(200)).body as CheckCount).toCheck;
+    const place = (from: string | null, to: string | null) => instructor.post(`/api/sets/${set.id}/place`).send({ moves: [{ student: nino, from, to }] }).expect(200); // prettier-ignore
+    const schedule = { opens: '2026-10-20T12:00:00.000Z', due: '2026-10-21T17:00:00.000Z', closes: null };
+    const report = await released(given, { title: 'Report', schedule });
+    const early = { due: '2026-10-21T09:00:00.000Z', closes: null, reason: 'Ill' };
+    const opensLater = async () => {
+      const version = async () =>
+        ((await instructor.get(`/api/activities/${report.id}`)).body as ActivityView).version;
+      const later = anAssignment({ title: 'Report', schedule: { ...schedule, opens: '2026-10-21T12:00:00.000Z' } }); // prettier-ignore
+      await instructor.put(`/api/activities/${report.id}`).send({ ...later, version: await version() }).expect(200); // prettier-ignore
+      await instructor.post(`/api/activities/${report.id}/publish`).send({ version: await version() }).expect(200); // prettier-ignore
+    };
+    const acts: (() => Promise<unknown>)[] = [
+      () => released(given, { title: 'Letter', schedule }),
+      () => place(null, groupId('Crock')),
+      () => place(groupId('Crock'), null),
+      () => instructor.put(`/api/activities/${report.id}/extensions/${groupId('Crock')}`).send(early).expect(200), // prettier-ignore
+      opensLater,
+      async () => dismiss(sure((await list()).checks[0]).id).expect(200),
+      async () => instructor.delete(`${path}/dismissals/${sure((await list()).checks.find(({ dismissed }) => dismissed)).id}`).expect(200), // prettier-ignore
+      () => Promise.resolve(server.clock.set('2026-10-21T17:00:00.001Z')),
+      () => instructor.post(`/api/activities/${report.id}/withdraw`).expect(200),
+    ];
+    const counts = [await counted()];
+    for (const act of acts) {
+      await act();
+      const now = await counted();
+      expect(now).toBe((await list()).checks.filter(({ dismissed }) => dismissed === null).length);
+      counts.push(now);
+    }
+    server.clock.set('2026-10-20T10:00:00Z');
+    expect(counts).toEqual([1, 2, 1, 2, 2, 3, 2, 3, 2, 1]);
+    const member = await aMember(server, given, 'aide', 'assistant');
+    await member.get(`${path}/count`).expect(403);
   });
 
   it('is dismissed with a reason that other staff read, and comes up again when something of it changes', async () => {

@@ -6,32 +6,58 @@ import type { CheckFound, CheckList, CheckView, DismissCheck } from '@jigsaw/con
 import { factsOf } from '@jigsaw/contract/sightFacts';
 import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import type { Check } from '@jigsaw/core/checks';
-import { checksOf } from '@jigsaw/core/checks';
+import { checkedUntil, checksOf } from '@jigsaw/core/checks';
 import type { CourseId, EnrolmentId } from '@jigsaw/core/ids';
-import { keyedBy } from '@jigsaw/core/lists';
+import { keyedBy, sure } from '@jigsaw/core/lists';
 import type { Instant } from '@jigsaw/core/release';
+import type { SightFacts } from '@jigsaw/core/sightlines';
 import { lockCourse, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
+import { Clock } from '../platform/clock.js';
+import { Happenings } from '../platform/happenings.js';
+import { KeptByCourse } from '../platform/keptByCourse.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { Kinds, writtenOfCourse } from '../release/index.js';
 import { SightlinesService } from '../sightlines/index.js';
 import { CheckDismissalRow } from './checks.rows.js';
 
+/** What people do in their copies leaves who gets them, their dates and what is written as they are. */
+const isInsideCopies = /^(post|page|part|file|mark|answers|call)\./;
+
 /** What in a course its instructor will not have meant, and what of it they said may stay. */
 @Injectable()
 export class ChecksService {
+  private readonly kept: KeptByCourse<CourseId, CheckList>;
+
   constructor(
     private readonly dataSource: DataSource,
     private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
     private readonly sightlines: SightlinesService,
     private readonly kinds: Kinds,
-  ) {}
+    private readonly clock: Clock,
+    happenings: Happenings,
+  ) {
+    this.kept = new KeptByCourse(happenings, ({ type }) => (isInsideCopies.test(type) ? 'nothing' : 'all'));
+  }
 
+  /** How many there are that no one dismissed. */
+  async count(person: SignedIn, courseId: CourseId): Promise<number> {
+    const { checks } = await this.list(person, courseId);
+    return checks.filter(({ dismissed }) => dismissed === null).length;
+  }
+
+  /** Every page of those who release shows how many there are, so it is kept until something happens that they hang on. */
   async list(person: SignedIn, courseId: CourseId): Promise<CheckList> {
     await this.viewers.staff(person, courseId, 'release');
-    return this.dataSource.transaction('REPEATABLE READ', (manager) => this.of(manager, courseId));
+    const now = this.clock.now().getTime();
+    const lists = await this.kept.all(courseId, [courseId], now, async () => {
+      const read = (manager: EntityManager) => this.of(manager, courseId);
+      const { list, sight } = await this.dataSource.transaction('REPEATABLE READ', read);
+      return new Map([[courseId, { value: list, until: checkedUntil({ sight, now }) }]]);
+    });
+    return sure(lists.get(courseId));
   }
 
   /** @throws conflict, where it is settled by now. */
@@ -39,7 +65,7 @@ export class ChecksService {
     const { enrolmentId } = await this.viewers.staff(person, courseId, 'release');
     return this.unitOfWork.run(async ({ manager, now: at, record }) => {
       await lockCourse(manager, courseId);
-      const now = await this.of(manager, courseId);
+      const { list: now } = await this.of(manager, courseId);
       const check = now.checks.find((each) => each.id === id);
       if (!check)
         throw problems.conflict(
@@ -52,7 +78,7 @@ export class ChecksService {
         );
       await manager.insert(CheckDismissalRow, { courseId, checkId: id, reason, by: enrolmentId, at });
       await record({ type: 'check.dismissed', courseId, actorId: person.id, facts: { checkId: id } });
-      return this.of(manager, courseId);
+      return (await this.of(manager, courseId)).list;
     });
   }
 
@@ -63,14 +89,18 @@ export class ChecksService {
       const { affected } = await manager.delete(CheckDismissalRow, { courseId, checkId });
       if (affected)
         await record({ type: 'check.taken-up', courseId, actorId: person.id, facts: { checkId } });
-      return this.of(manager, courseId);
+      return (await this.of(manager, courseId)).list;
     });
   }
 
-  private async of(manager: EntityManager, courseId: CourseId): Promise<CheckList> {
+  private async of(
+    manager: EntityManager,
+    courseId: CourseId,
+  ): Promise<{ list: CheckList; sight: SightFacts }> {
     const view = await this.sightlines.of(manager, courseId);
     const written = await writtenOfCourse(manager, this.kinds, courseId);
-    const found = checksOf({ sight: factsOf(view), written, now: Date.parse(view.serverTime) });
+    const sight = factsOf(view);
+    const found = checksOf({ sight, written, now: Date.parse(view.serverTime) });
     const dismissed = keyedBy(await manager.findBy(CheckDismissalRow, { courseId }), (row) => row.checkId);
     const nameOf = keyedBy(view.people, (each) => each.enrolmentId);
     const checks = found.map((check): CheckView => {
@@ -83,7 +113,7 @@ export class ChecksService {
         dismissed: row ? { reason: row.reason, by: by ?? '', at: row.at.toISOString() } : null,
       };
     });
-    return { checks, ...namesIn(view, checks) };
+    return { list: { checks, ...namesIn(view, checks) }, sight };
   }
 }
 

@@ -5,6 +5,7 @@ import type { Concerns } from '@jigsaw/core/release';
 /** What was committed in a course; `copies` as far as it is about some. */
 export interface Happening {
   readonly courseId: CourseId;
+  readonly type: string;
   readonly copies: Pick<NonNullable<Concerns['copies']>, 'releaseId' | 'copyIds'> | null;
 }
 

@@ -32,7 +32,11 @@ const ask = async (until: number | null = null, now = 0, of?: KeptFor) =>
     ),
   );
 const toCopies = (releaseId: ReleaseId) =>
-  happenings.tell({ courseId: course, copies: { releaseId, copyIds: ['copy' as CopyId] } });
+  happenings.tell({
+    courseId: course,
+    type: 'post.added',
+    copies: { releaseId, copyIds: ['copy' as CopyId] },
+  });
 
 it('counts all that is missing at once, and each only once', async () => {
   expect(await ask()).toEqual({ one: 1, two: 1 });
@@ -47,10 +51,10 @@ it('counts again the release to whose copies something happened, and all of a co
   toCopies(two);
   expect(await ask()).toEqual({ one: 1, two: 2 });
   figure = 3;
-  happenings.tell({ courseId: course, copies: { releaseId: one, copyIds: null } });
+  happenings.tell({ courseId: course, type: 'post.added', copies: { releaseId: one, copyIds: null } });
   expect(await ask()).toEqual({ one: 3, two: 3 });
   figure = 4;
-  happenings.tell({ courseId: 'another' as CourseId, copies: null });
+  happenings.tell({ courseId: 'another' as CourseId, type: 'set.changed', copies: null });
   expect(await ask()).toEqual({ one: 3, two: 3 });
   happenings.missed();
   expect(await ask()).toEqual({ one: 4, two: 4 });
@@ -106,4 +110,15 @@ it('counts many a few at a time, so that other questions come in between', async
   });
   expect(all.size).toBe(14);
   expect(sizes).toEqual([6, 6, 2]);
+});
+
+it('is made old by what its keeper says, where that is not what happened to copies', async () => {
+  kept = new KeptByCourse(happenings, ({ type }) => (type === 'post.added' ? 'nothing' : { key: two }));
+  await ask();
+  happenings.tell({ courseId: course, type: 'post.added', copies: null });
+  await ask();
+  expect(counted).toEqual(['one two']);
+  happenings.tell({ courseId: course, type: 'set.changed', copies: null });
+  await ask();
+  expect(counted).toEqual(['one two', 'two']);
 });

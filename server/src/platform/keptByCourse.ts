@@ -1,6 +1,6 @@
 import type { CourseId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
-import type { Happenings } from './happenings.js';
+import type { Happening, Happenings } from './happenings.js';
 
 export interface CountedUntil<Value> {
   readonly value: Value;
@@ -23,21 +23,27 @@ interface Kept<Value> {
   until: number | null;
 }
 
+type MadeOld<Key> = 'all' | 'nothing' | { readonly key: Key };
+const byRelease = <Key extends string>({ copies }: Happening): MadeOld<Key> =>
+  copies?.copyIds ? { key: copies.releaseId as string as Key } : 'all';
+
 /** So many courses are kept at a time; that which was asked for longest ago makes room. */
 const mostCourses = 100;
 /** Counted at once, so that other people's questions come in between. */
 const countedAtOnce = 6;
 
-/** Figures that are costly to count and asked for at every page, kept by what they hang on (a release) until something happens that may change them. What
- * happened to some copies of one release makes old what is kept of that release; everything else, all of the course. */
+/** Figures that are costly to count and asked for at every page, kept by what they hang on (a release) until something happens that may change them. Unless it
+ * is said otherwise, what happened to some copies of one release makes old what is kept of that release; everything else, all of the course. */
 export class KeptByCourse<Key extends string, Value> {
   private readonly courses = new Map<CourseId, Map<Key, Map<string, Kept<Value>>>>();
 
-  constructor(happenings: Happenings) {
+  /** @param madeOld what of a course something that happened makes old. */
+  constructor(happenings: Happenings, madeOld: (happening: Happening) => MadeOld<Key> = byRelease) {
     happenings.listen({
-      happened: ({ courseId, copies }) => {
-        if (copies?.copyIds) this.courses.get(courseId)?.delete(copies.releaseId as string as Key);
-        else this.courses.delete(courseId);
+      happened: (happening) => {
+        const old = madeOld(happening);
+        if (old === 'all') this.courses.delete(happening.courseId);
+        else if (old !== 'nothing') this.courses.get(happening.courseId)?.delete(old.key);
       },
       missed: () => this.courses.clear(),
     });

@@ -68,8 +68,8 @@ export class UnitOfWork {
       return use({ manager, now, record });
     });
     noteCommit();
-    for (const { courseId, copies = null } of happened)
-      if (courseId) this.happenings.tell({ courseId, copies });
+    for (const { courseId, type, copies = null } of happened)
+      if (courseId) this.happenings.tell({ courseId, type, copies });
     return result;
   }
 

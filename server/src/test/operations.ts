@@ -289,6 +289,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('listAudiences', 'audiences'),
     ofCourse('readSightlines', 'sightlines'),
     ofCourse('listChecks', 'checks'),
+    ofCourse('countChecks', 'checks/count'),
     ofCourse('takeUpCheck', `checks/dismissals/${'0'.repeat(32)}`, instructor, 'delete'),
     one('deleteAudience', 'delete', `audiences/${audience.id}`),
     one('restoreAudience', 'post', `audiences/${audience.id}/restore`),

@@ -1,13 +1,14 @@
 import { CheckList } from '@jigsaw/contract/checks';
 import type { DismissCheck } from '@jigsaw/contract/checks';
 import { api } from '../api/index.js';
+import { checkedBy } from '../course/index.js';
 
 const checks = api.injectEndpoints({
   endpoints: (build) => ({
     listChecks: build.query<CheckList, string>({
       query: (courseId) => `courses/${courseId}/checks`,
       responseSchema: CheckList,
-      providesTags: ['Check', 'Activity', 'Placement', 'Roster', 'Set', 'Audience', 'Course'],
+      providesTags: [...checkedBy],
     }),
     dismissCheck: build.mutation<CheckList, DismissCheck & { courseId: string }>({
       query: ({ courseId, ...body }) => ({

@@ -3,4 +3,4 @@ export type { FixOf } from './CheckLines.js';
 export { useListChecksQuery } from './checksApi.js';
 export { ChecksLink } from './ChecksLink.js';
 export type { CheckNames } from './sayCheck.js';
-export { useToCheck } from './useToCheck.js';
+export { isAbout, useToCheck } from './useToCheck.js';

@@ -21,6 +21,10 @@ export function useToCheck(): ReadonlyMap<string, readonly string[]> {
   }, [data, dates]);
 }
 
+/** Whether it is a matter of that activity. */
+export const isAbout = (found: CheckFound, activityId: string): boolean =>
+  activitiesOf(found).some((id) => id === activityId);
+
 function activitiesOf(found: CheckFound): readonly string[] {
   if ('activityId' in found) return [found.activityId];
   return found.code === 'due-together' ? found.activityIds : [];

@@ -1,5 +1,8 @@
-import { Figures } from '@jigsaw/contract/track';
+import { CheckCount, Figures } from '@jigsaw/contract/track';
 import { api } from '../api/index.js';
+
+/** What makes old what is known of what there is to check. */
+export const checkedBy = ['Check', 'Activity', 'Placement', 'Roster', 'Set', 'Audience', 'Course'] as const;
 
 export const figuresApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -8,7 +11,12 @@ export const figuresApi = api.injectEndpoints({
       responseSchema: Figures,
       providesTags: ['Figures'],
     }),
+    countChecks: build.query<CheckCount, string>({
+      query: (courseId) => `courses/${courseId}/checks/count`,
+      responseSchema: CheckCount,
+      providesTags: [...checkedBy],
+    }),
   }),
 });
 
-export const { useReadFiguresQuery } = figuresApi;
+export const { useReadFiguresQuery, useCountChecksQuery } = figuresApi;

@@ -1,5 +1,5 @@
 export { useListCoursesQuery } from './coursesApi.js';
-export { figuresApi, useReadFiguresQuery } from './figuresApi.js';
+export { figuresApi, useReadFiguresQuery, useCountChecksQuery, checkedBy } from './figuresApi.js';
 export { useReadRosterQuery } from './rosterQuery.js';
 export { cameFromKey, sitIn, SitInLink, useMaySitIn } from './SitInLink.js';
 export { TimeZoneField } from './TimeZoneField.js';

@@ -12,15 +12,16 @@ interface CheckFixProps {
   readonly found: CheckFound;
   readonly names: CheckNames;
   readonly activityOf: (id: string) => ActivityView | undefined;
+  /** The activity that is open already: nothing leads to it. */
+  readonly here?: string;
 }
 
 /** What mends it: an act with its way back, or the place where it is mended. */
-export function CheckFix({ found, names, activityOf }: CheckFixProps) {
+export function CheckFix({ found, names, activityOf, here }: CheckFixProps) {
   const { course } = useCourse();
   const inCourse = (path: string) => `/c/${course.id}/${path}`;
-  const compose = (says: string, activityId: string) => (
-    <ButtonLink to={inCourse(`release/${activityId}`)}>{says}</ButtonLink>
-  );
+  const compose = (says: string, activityId: string) =>
+    activityId === here ? null : <ButtonLink to={inCourse(`release/${activityId}`)}>{says}</ButtonLink>;
   switch (found.code) {
     case 'groups-left-out': {
       const activity = activityOf(found.activityId);

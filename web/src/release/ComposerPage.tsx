@@ -10,6 +10,7 @@ import { CopyPreview } from './CopyPreview.js';
 import { InWork } from './InWork.js';
 import { MarkingPart } from './MarkingPart.js';
 import { useReadActivityQuery } from './releaseApi.js';
+import { ToCheckHere } from './ToCheckHere.js';
 import { useComposer } from './useComposer.js';
 import { WhatPart } from './WhatPart.js';
 import { WhenPart } from './WhenPart.js';
@@ -84,6 +85,7 @@ function Composer({ activity, reload }: ComposerProps) {
               </ProblemStrip>
             )}
             {refusal !== undefined && <ProblemStrip>{problemOf(refusal).detail}</ProblemStrip>}
+            <ToCheckHere activity={activity} />
             <WhatPart composing={composing} />
             {kind?.SettingsForm && (
               <Part>

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import type { CheckFound, CheckList } from '@jigsaw/contract/checks';
+import { composer } from '../test/composer.js';
 import { courseId, id } from '../test/data.js';
 import { anActivity, aRelease } from '../test/releases.js';
 import { inCourse, showPage } from '../test/showPage.js';
@@ -99,4 +100,26 @@ describe('what is to be checked', () => {
     showPage(inCourse('release'), { [`GET courses/${courseId}/activities`]: { activities: [report] }, [at]: list(every.slice(0, 2)) }); // prettier-ignore
     expect(await screen.findByRole('link', { name: '2 to check' })).toHaveAttribute('href', `/c/${courseId}/release/checks`); // prettier-ignore
   });
+});
+
+it('stands in the composer, too, as far as it is about what is open there', async () => {
+  const open = anActivity({ release: aRelease() });
+  const about = { activityId: open.id };
+  const elsewhere = { activityId: id<'activity'>('other') };
+  const found = [
+    { code: 'groups-left-out', ...about, setId: benches, groupIds: [tun] },
+    { code: 'typed-placeholder', ...about, words: ['{group name}'] },
+    { code: 'typed-placeholder', ...elsewhere, words: ['{her name}'] },
+  ] as const satisfies readonly unknown[];
+  const { user, set } = composer(open, { [at]: list(found as unknown as CheckFound[]), [`GET courses/${courseId}/activities`]: { activities: [open] } }); // prettier-ignore
+  const lines = await screen.findByRole('list', { name: 'To check here' });
+  expect(within(lines).getAllByRole('listitem')).toHaveLength(2);
+  expect(await within(lines).findByRole('button', { name: 'Release to Tun too' })).toBeInTheDocument();
+  expect(within(lines).queryByRole('link')).toBeNull(); // what is mended in the text is mended below
+  set(`POST courses/${courseId}/checks/dismissals`, list([]));
+  set(at, list([]));
+  await user.click(within(lines).getAllByRole('button', { name: /^Dismiss/ })[0] as HTMLElement);
+  await user.type(await screen.findByRole('textbox'), 'Meant so');
+  await user.click(within(screen.getByRole('dialog')).getByRole('button', { name: 'Dismiss' }));
+  await waitFor(() => expect(screen.queryByRole('list', { name: 'To check here' })).toBeNull());
 });

@@ -55,6 +55,15 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
     'GET courses': { courses: [aCourse(role)] },
     [`GET courses/${courseId}/audiences`]: { audiences: [] },
     [`GET courses/${courseId}/figures`]: role === 'student' ? studentFigures : staffFigures,
+    [`GET courses/${courseId}/checks`]: {
+      checks: [],
+      activities: [],
+      groups: [],
+      sets: [],
+      people: [],
+      audiences: [],
+    },
+    [`GET courses/${courseId}/checks/count`]: { toCheck: 0 },
     ...answers,
   };
   globalThis.fetch = async (input, init) => {

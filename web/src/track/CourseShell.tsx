@@ -2,10 +2,11 @@ import { lazy, Suspense } from 'react';
 import { Link, Navigate, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
 import { styled } from 'styled-components';
 import type { SessionView } from '@jigsaw/contract/identity';
+import { may } from '@jigsaw/core/course';
 import { ServerAway, useLiveChanges } from '../live/index.js';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { Empty, ProductMark, Waiting } from '../look/index.js';
-import { useListCoursesQuery, useCourse, useReadFiguresQuery } from '../course/index.js';
+import { useListCoursesQuery, useCourse, useCountChecksQuery, useReadFiguresQuery } from '../course/index.js';
 import { PersonMenu } from './PersonMenu.js';
 import { sideOf, stationOf } from './stations.js';
 import { Track } from './Track.js';
@@ -141,6 +142,7 @@ export function CourseShell() {
   const courses = useListCoursesQuery();
   const course = courses.data?.courses.find((each) => each.id === courseId);
   const figures = useReadFiguresQuery(courseId, { skip: !course });
+  const checks = useCountChecksQuery(courseId, { skip: !course || !may(course.role, 'release') });
   useLiveChanges(course ? courseId : null);
 
   if (unshown(courses) !== undefined)
@@ -171,7 +173,7 @@ export function CourseShell() {
             <small>{[course.code, course.term].filter(Boolean).join(' · ')}</small>
           </span>
         </Brand>
-        <Track base={base} side={side} figures={figures.data} />
+        <Track base={base} side={side} figures={figures.data} toCheck={checks.data?.toCheck} />
         <PersonMenu session={session} settings={settings} />
       </Masthead>
       <Suspense fallback={<Waiting what="the page" />}>

@@ -142,12 +142,13 @@ interface TrackProps {
   readonly side: Side;
   /** undefined: they are being counted. */
   readonly figures: Figures | undefined;
+  readonly toCheck?: number | undefined;
 }
 
 /** The order of the work is the navigation; each piece says where someone is needed. */
-export function Track({ base, side, figures }: TrackProps) {
+export function Track({ base, side, figures, toCheck }: TrackProps) {
   const { pathname } = useLocation();
-  const stations = stationsOf(side, figures);
+  const stations = stationsOf(side, figures, toCheck);
   const here = stationOf(pathname.slice(base.length + 1), side)?.path;
   return (
     <Nav aria-label="Stations" data-student={side === 'student' || undefined}>

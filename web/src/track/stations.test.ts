@@ -31,6 +31,7 @@ describe('the track', () => {
     expect(figureOf('Groups', { choosing: 291 })).toBe('291 yet to choose');
     expect(figureOf('Release', { scheduled: 2 })).toBe('1 live · 2 scheduled · 1 draft');
     expect(figureOf('Release', { drafts: 0, closed: 3 })).toBe('1 live · 3 closed');
+    expect(stationsOf('staff', staff, 4)[2]).toMatchObject({ figure: '4 to check', needs: true });
     expect(stationsOf('student', student).map((station) => station.figure)).toEqual([
       '1 to do',
       '1 group',

@@ -20,9 +20,10 @@ const labels = {
 } as const satisfies Record<Side, Record<string, string>>;
 
 /** The stations in their order: they are known before they are counted.
- * @param figures undefined: not read yet, or they could not be. */
-export function stationsOf(side: Side, figures?: Figures): readonly Station[] {
-  const said = figures?.kind === side ? saidOf(figures) : {};
+ * @param figures undefined: not read yet, or they could not be.
+ * @param toCheck what there is to check before and after release; undefined: it is not for them, or not counted yet. */
+export function stationsOf(side: Side, figures?: Figures, toCheck = 0): readonly Station[] {
+  const said = figures?.kind === side ? saidOf(figures, toCheck) : {};
   return Object.entries(labels[side]).map(([path, label]) => {
     const { figure = null, needs = false } = said[path] ?? {};
     return { path, label, figure, needs };
@@ -43,34 +44,19 @@ export function stationOf(path: string, side: Side): Station | undefined {
 }
 
 type Said = Partial<Record<string, { readonly figure: string; readonly needs?: boolean }>>;
-const saidOf = (figures: Figures): Said =>
-  figures.kind === 'staff' ? saidToStaff(figures) : saidToStudent(figures);
+const saidOf = (figures: Figures, toCheck: number): Said =>
+  figures.kind === 'staff' ? saidToStaff(figures, toCheck) : saidToStudent(figures);
 
-function saidToStaff({
-  enrolled,
-  unplaced,
-  choosing,
-  live,
-  scheduled,
-  closed,
-  drafts,
-  rooms,
-  unread,
-  toMark,
-}: Extract<Figures, { kind: 'staff' }>): Record<keyof typeof labels.staff, Said[string]> {
+function saidToStaff(
+  { enrolled, unplaced, choosing, live, scheduled, closed, drafts, rooms, unread, toMark }: StaffFigures,
+  toCheck: number,
+): Record<keyof typeof labels.staff, Said[string]> {
   return {
     people: { figure: counted(enrolled, 'enrolled', 'enrolled') },
     groups: { figure: sayPlaced({ unplaced, choosing }), needs: unplaced > 0 },
     release: {
-      figure: [
-        `${live} live`,
-        scheduled > 0 && `${scheduled} scheduled`,
-        // The track is narrow: what is over is told where nothing else is to tell.
-        scheduled === 0 && drafts === 0 && closed > 0 && `${closed} closed`,
-        drafts > 0 && counted(drafts, 'draft'),
-      ]
-        .filter(Boolean)
-        .join(' · '),
+      figure: toCheck > 0 ? `${toCheck} to check` : sayReleased({ live, scheduled, closed, drafts }),
+      needs: toCheck > 0,
     },
     rooms: { figure: unread > 0 ? counted(unread, 'unread', 'unread') : counted(rooms, 'room') },
     marks: {
@@ -78,6 +64,25 @@ function saidToStaff({
       needs: toMark > 0,
     },
   };
+}
+
+type StaffFigures = Extract<Figures, { kind: 'staff' }>;
+
+function sayReleased({
+  live,
+  scheduled,
+  closed,
+  drafts,
+}: Pick<StaffFigures, 'live' | 'scheduled' | 'closed' | 'drafts'>): string {
+  return [
+    `${live} live`,
+    scheduled > 0 && `${scheduled} scheduled`,
+    // The track is narrow: what is over is told where nothing else is to tell.
+    scheduled === 0 && drafts === 0 && closed > 0 && `${closed} closed`,
+    drafts > 0 && counted(drafts, 'draft'),
+  ]
+    .filter(Boolean)
+    .join(' · ');
 }
 
 function sayPlaced({ unplaced, choosing }: ToPlace): string {
