@@ -824,11 +824,11 @@ const underLoad = [
     project: 'ops',
     tests: 'ops/jigsaw',
   },
-  server('platform/keptByCourse.ts', 'this.courses.get(courseId)?.delete(copies.releaseId as string as Key)', 'undefined', 'keptByCourse'), // prettier-ignore
+  server('platform/keptByCourse.ts', 'this.courses.get(happening.courseId)?.delete(old.key)', 'undefined', 'keptByCourse'), // prettier-ignore
   server('platform/keptByCourse.ts', 'now >= known.until', 'false', 'keptByCourse'),
   server(
     'platform/unitOfWork.ts',
-    'if (courseId) this.happenings.tell({ courseId, copies });',
+    'if (courseId) this.happenings.tell({ courseId, type, copies });',
     '',
     'marks/walk',
   ),
@@ -1065,7 +1065,7 @@ const foreseen = [
 ];
 
 const checks = [
-  server('checks/checks.service.ts', "await this.viewers.staff(person, courseId, 'release');\n    return this.dataSource", "await this.viewers.staff(person, courseId, 'read-course');\n    return this.dataSource", 'server/src/checks'), // prettier-ignore
+  server('checks/checks.service.ts', "await this.viewers.staff(person, courseId, 'release');\n    const now", "await this.viewers.staff(person, courseId, 'read-course');\n    const now", 'server/src/checks'), // prettier-ignore
   server('checks/checks.service.ts', 'if (!check)', 'if (false)', 'server/src/checks'), // prettier-ignore
   server(
     'checks/checks.service.ts',
