@@ -39,7 +39,7 @@ test('a group that was forgotten is found on the release page and let in by one 
   await expect(cho.getByRole('link', { name: /^Report/ })).toBeVisible();
   await expect(cho.getByRole('link', { name: /^Smells/ })).toHaveCount(0);
   await instructor.goto(`/c/${courseId}/release`);
-  await instructor.getByRole('link', { name: '2 to check' }).click();
+  await instructor.getByRole('link', { name: '2 to check', exact: true }).click();
   await expect(toCheck()).toHaveCount(2);
   await expectAccessible(instructor);
   const forgotten = toCheck().filter({ hasText: '“Smells” leaves out Cask' });
