@@ -31,6 +31,7 @@ import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
 import { SetsModule } from '../sets/index.js';
 import { ForeseenModule } from '../foreseen/index.js';
+import { PracticeModule } from '../practice/index.js';
 import { ChecksModule } from '../checks/index.js';
 import { SightlinesModule } from '../sightlines/index.js';
 import { TrackModule } from '../track/index.js';
@@ -86,6 +87,7 @@ export class AppModule {
         SightlinesModule,
         ForeseenModule,
         ChecksModule,
+        PracticeModule,
         RoomsModule,
         HandInModule,
         DiscussionModule,

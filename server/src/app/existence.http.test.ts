@@ -33,7 +33,7 @@ const thereFor: Record<string, readonly Name[]> = {
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listCollisions listDesk readGradebook exportGradebook readPlaces
      listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard readMoves exportGroups readActivity removeExtension withdrawActivity
      restoreActivity deleteActivity readFileOfActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience
-     readSightlines foreseeSight listChecks countChecks dismissCheck takeUpCheck copyFromCourse createHeading renameHeading moveHeading deleteHeading restoreHeading placeActivity`,
+     readSightlines foreseeSight readPractice startPractice clearPractice restorePractice listChecks countChecks dismissCheck takeUpCheck copyFromCourse createHeading renameHeading moveHeading deleteHeading restoreHeading placeActivity`,
   ),
   ...forAll(students, 'takePlace readSignUp awaitPlace'),
   ...forAll(

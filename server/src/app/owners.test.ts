@@ -43,6 +43,7 @@ const ownerOfRow = new Map(
 const ownerOfView = new Map([
   ['account', 'identity'],
   ['course_person', 'course'],
+  ['author', 'course'],
   ['present_student', 'course'],
   ['set_group', 'sets'],
   ['course_set', 'sets'],

@@ -21,17 +21,21 @@ export class CourseRow {
   @Column('jsonb', { default: {} }) attributeKinds!: Record<string, AttributeKind>;
   /** Which groups' work assistants see: everyone's, or that of the groups they lead. */
   @Column('text', { default: 'all' }) assistantsSee!: 'all' | 'theirs';
+  /** What was tried out in earlier rounds was cleared. */
+  @Column('int', { default: 1 }) practiceRound!: number;
 }
 
 /** A person in a course. Leaving sets an end; the row, and all that hangs on it, stays. */
 @Entity('enrolment')
 @Index('enrolment_once', ['courseId', 'personId'], { unique: true })
-@Check('enrolment_role', `"role" IN ('instructor', 'assistant', 'student', 'observer')`)
+@Index('practice_once', ['courseId'], { unique: true, where: `"role" = 'practice'` })
+@Check('enrolment_role', `"role" IN ('instructor', 'assistant', 'student', 'observer', 'practice')`)
 export class EnrolmentRow {
   @PrimaryColumn('uuid') id!: EnrolmentId;
   @ForeignKey(() => CourseRow) @Column('uuid') courseId!: CourseId;
   @ForeignKey(() => PersonRow) @Column('uuid') @Index('enrolment_by_person') personId!: PersonId;
-  @Column('text') role!: Role;
+  /** 'practice': it is no one, and is met nowhere but in what was practised. */
+  @Column('text') role!: Role | 'practice';
   /** What this course calls them; their account keeps the name that they have there. */
   @Column('text') name!: string;
   @Column('text', { nullable: true }) familyName!: string | null;

@@ -21,5 +21,6 @@ export {
   unenrol,
   updateEnrolments,
 } from './enrolments.js';
+export { makePracticeStudent, practiceStudentOf, startPracticeRound } from './practice.js';
 export { authorsById, peopleOf, toldApart } from './people.js';
 export { refuseUnless, Viewers } from './viewers.js';

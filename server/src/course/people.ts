@@ -11,7 +11,7 @@ export async function authorsById(
   you: string,
 ): Promise<(id: string) => Author> {
   const rows = await manager.query<{ id: EnrolmentId; name: string; reading: string | null; role: string }[]>(
-    `SELECT "enrolmentId" AS "id", "name", "reading", "role" FROM "course_person" WHERE "enrolmentId" = ANY($1)`,
+    `SELECT "enrolmentId" AS "id", "name", "reading", "role" FROM "author" WHERE "enrolmentId" = ANY($1)`,
     [[...new Set(enrolmentIds)]],
   );
   const byId = new Map<string, Author>(
@@ -44,7 +44,7 @@ export const peopleOf = (
 ): Promise<PersonNow[]> =>
   manager.query(
     `SELECT "id" AS "enrolmentId", "name", "reading", "role", "attributes" FROM "enrolment"
-      WHERE "courseId" = $1 AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "id" = $2) ORDER BY lower("name"), "id"`,
+      WHERE "courseId" = $1 AND "role" <> 'practice' AND "leftAt" IS NULL AND ($2::uuid IS NULL OR "id" = $2) ORDER BY lower("name"), "id"`,
     [courseId, only],
   );
 

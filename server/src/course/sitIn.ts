@@ -41,7 +41,7 @@ export class SitIn implements OnModuleInit {
       // They see the course as it is for them once they come in, whether they have come in yet or not.
       isProven: true,
       mayCreateCourses: false,
-      sitsIn: { courseId, enrolmentId, by: person.id },
+      sitsIn: { courseId, enrolmentId, practises: null, by: person.id },
     };
   }
 }

@@ -4,7 +4,7 @@ import { DataSource } from 'typeorm';
 import type { Act, Role, Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupId, GroupSetId, PersonId } from '@jigsaw/core/ids';
-import type { SignedIn } from '../identity/index.js';
+import type { Practising, SignedIn, SittingIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 
 interface Found {
@@ -37,6 +37,7 @@ export class Viewers {
   /** null: not in this course, not let in to it yet, or there is no such course; no one can tell which. */
   async find(person: SignedIn, courseId: CourseId): Promise<Viewer | null> {
     if (person.sitsIn && person.sitsIn.courseId !== courseId) return null;
+    if (person.sitsIn?.practises) return practising(person.sitsIn, person.sitsIn.practises);
     const [row] = await this.read(
       this.dataSource.manager,
       `e."courseId" = $1 AND e."personId" = $2 AND (e."openedFor" = $2 OR $3)`,
@@ -101,7 +102,7 @@ export class Viewers {
       `SELECT e."courseId", e."personId", e."id", e."role", e."leftAt" IS NOT NULL AS "hasLeft",
               e."role" = 'assistant' AND c."assistantsSee" = 'theirs' AS "seesOnlyLed",
               ${this.facts.leads('e."id"')} AS "leads", ${this.facts.groups('e."id"')} AS "groups"
-         FROM "enrolment" e JOIN "course" c ON c."id" = e."courseId" WHERE ${where}`,
+         FROM "enrolment" e JOIN "course" c ON c."id" = e."courseId" WHERE e."role" <> 'practice' AND (${where})`,
       parameters,
     );
   }
@@ -120,6 +121,17 @@ export class Viewers {
     return viewer;
   }
 }
+
+/** As a student of the group, without a seat in it: no one meets them there. */
+const practising = ({ courseId, enrolmentId }: SittingIn, { groupId, setId }: Practising): Viewer => ({
+  courseId,
+  enrolmentId,
+  role: 'student',
+  hasLeft: false,
+  seesOnlyLed: false,
+  leads: [],
+  groups: [{ groupId, setId }],
+});
 
 /** Students learn nothing; staff whose role lacks it are told so. */
 export function refuseUnless({ role }: Viewer, act: Act): void {

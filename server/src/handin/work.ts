@@ -145,7 +145,7 @@ export class WorkReader {
     const rows = await manager.query<LatestHandIn[]>(
       `SELECT DISTINCT ON (h."copyId", h."ownerId") h."copyId", h."ownerId", h."id", h."attempt", h."handedInAt", p."name" AS "by",
               ARRAY(SELECT k."enrolmentId" FROM "credit" k WHERE k."handInId" = h."id" ORDER BY k."enrolmentId") AS "credited"
-         FROM "hand_in" h JOIN "course_person" p ON p."enrolmentId" = h."handedInBy"
+         FROM "hand_in" h JOIN "author" p ON p."enrolmentId" = h."handedInBy"
         WHERE h."copyId" = ANY($1) ORDER BY h."copyId", h."ownerId", h."attempt" DESC`,
       [accesses.map((access) => access.copy.id)],
     );

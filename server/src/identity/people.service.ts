@@ -63,6 +63,16 @@ export class PeopleService {
     return person && signedIn(person);
   }
 
+  /** An account that is no one's: nothing that can be typed is its address, so that no one signs in to it and nothing is mailed there. */
+  async accountOfNoOne(
+    manager: EntityManager,
+    key: string,
+    named: Pick<NewPerson, 'name' | 'familyName' | 'reading'>,
+  ): Promise<PersonId> {
+    const accounts = await this.accountsFor(manager, [{ ...named, email: key }]);
+    return sure(accounts.get(sameAddress(key)));
+  }
+
   /** The accounts for these people, made where there is none yet; by address key. One account serves all courses. */
   async accountsFor(manager: EntityManager, people: readonly NewPerson[]): Promise<Map<string, PersonId>> {
     const now = this.clock.now();

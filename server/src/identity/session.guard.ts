@@ -1,7 +1,7 @@
 import type { CanActivate, ExecutionContext } from '@nestjs/common';
 import { Inject, Injectable } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import { EnrolmentId } from '@jigsaw/contract/common';
+import { EnrolmentId, GroupId } from '@jigsaw/contract/common';
 import type { Config } from '../platform/config.js';
 import { CONFIG } from '../platform/config.js';
 import { problems } from '../platform/problems.js';
@@ -32,19 +32,21 @@ export class SessionGuard implements CanActivate {
     const token = cookies[this.config.cookieName];
     const found = typeof token === 'string' ? await this.sessions.find(token) : null;
     if (!found) throw problems.signedOut();
-    request.signedIn =
-      request.sitsAs === undefined
-        ? found.person
-        : await this.asStudent(found.person, request.sitsAs, context);
+    request.signedIn = await this.asAsked(found.person, request, context);
     request.sessionId = found.sessionId;
     return true;
   }
 
-  private asStudent(person: SignedIn, sitsAs: string, context: ExecutionContext): Promise<SignedIn> {
-    const request = context.switchToHttp().getRequest<SignedInRequest>();
+  /** The person themselves, or the student as whom they look or practise. */
+  private asAsked(person: SignedIn, request: SignedInRequest, context: ExecutionContext): Promise<SignedIn> {
+    const { sitsAs, practisesIn } = request;
+    if (sitsAs === undefined && practisesIn === undefined) return Promise.resolve(person);
     const isTold = this.reflector.get<boolean | undefined>(WHILE_SITTING_IN, context.getHandler());
+    if (!isTold && !isOfACourse(request)) throw problems.notFound();
     const enrolmentId = EnrolmentId.safeParse(sitsAs);
-    if (!enrolmentId.success || !(isTold || isOfACourse(request))) throw problems.notFound();
-    return this.sitIns.as(person, enrolmentId.data);
+    if (enrolmentId.success) return this.sitIns.as(person, enrolmentId.data);
+    const groupId = GroupId.safeParse(practisesIn);
+    if (!groupId.success) throw problems.notFound();
+    return this.sitIns.asPracticeIn(person, groupId.data);
   }
 }

@@ -1,15 +1,26 @@
 import type { ExecutionContext } from '@nestjs/common';
 import { createParamDecorator, SetMetadata } from '@nestjs/common';
 import type { Request } from 'express';
-import type { CourseId, EnrolmentId, PersonId, SessionId } from '@jigsaw/core/ids';
+import type { CourseId, EnrolmentId, GroupId, GroupSetId, PersonId, SessionId } from '@jigsaw/core/ids';
 
-/** Someone of the staff looks at their course as one of its students: reads what that student reads in this course, and writes nothing. */
+/** Someone of the staff looks at their course as one of its students: reads what that student reads in this course, and writes nothing. Or they practise: work as
+ * the practice student, in copies of its own. */
 export interface SittingIn {
   readonly courseId: CourseId;
   /** The student. */
   readonly enrolmentId: EnrolmentId;
+  /** null: it is a student of the course. */
+  readonly practises: Practising | null;
   /** Whose session it is. */
   readonly by: PersonId;
+}
+
+export interface Practising {
+  /** The group that they act in. */
+  readonly groupId: GroupId;
+  readonly setId: GroupSetId;
+  /** Copies of this round alone are theirs. */
+  readonly round: number;
 }
 
 /** The person whose session this request belongs to; or, where someone sits in, that student. */
@@ -25,6 +36,9 @@ export interface SignedIn {
   readonly sitsIn: SittingIn | null;
 }
 
+/** Which copies are there for someone: those that are everyone's, or those of the round in which they practise. */
+export const practiceRoundOf = ({ sitsIn }: SignedIn): number | null => sitsIn?.practises?.round ?? null;
+
 /** Whose account does the asking. */
 export const askerOf = ({ id, sitsIn }: SignedIn): PersonId => sitsIn?.by ?? id;
 
@@ -33,6 +47,8 @@ export type SignedInRequest = Request & {
   sessionId?: SessionId;
   /** The enrolment of the student for whose eyes it is asked, as it stands in the address. */
   sitsAs?: string;
+  /** The group in which it is practised, as it stands in the address. */
+  practisesIn?: string;
 };
 
 export const PUBLIC = 'jigsaw:public';

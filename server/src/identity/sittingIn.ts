@@ -1,20 +1,23 @@
 import { Injectable, SetMetadata } from '@nestjs/common';
 import type { NextFunction, Request, Response } from 'express';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sendProblem } from '../platform/problem.filter.js';
 import { problems } from '../platform/problems.js';
 import type { SignedIn, SignedInRequest } from './signedIn.js';
 
-const address = /^\/sit-in\/([^/]+)(\/api\/.*)$/;
+const address = /^\/(sit-in|practise)\/([^/]+)(\/api\/.*)$/;
 
 /** A question under `/sit-in/<enrolment>/api/…` is answered as that student is answered. Where someone sits in stands in the address and nowhere else: it lasts no
- * longer than the page, and other pages of theirs are as they were. Nothing but reading gets past here. */
+ * longer than the page, and other pages of theirs are as they were. Nothing but reading gets past here. Under `/practise/<group>/api/…` the practice student asks, as a
+ * member of that group; they act in copies, and only there. */
 export function takeSitIn(request: Request, response: Response, next: NextFunction): void {
-  const [, sitsAs, asked] = address.exec(request.url) ?? [];
-  if (sitsAs === undefined || asked === undefined) return next();
-  (request as SignedInRequest).sitsAs = sitsAs;
+  const [, how, who, asked] = address.exec(request.url) ?? [];
+  if (who === undefined || asked === undefined) return next();
   request.url = asked;
-  if (request.method === 'GET' || request.method === 'HEAD') next();
+  const isPractice = how === 'practise';
+  (request as SignedInRequest)[isPractice ? 'practisesIn' : 'sitsAs'] = who;
+  const isRead = request.method === 'GET' || request.method === 'HEAD';
+  if (isRead || (isPractice && asked.startsWith('/api/copies/'))) next();
   else sendProblem(response, problems.onlyLooking());
 }
 
@@ -29,6 +32,7 @@ export const isOfACourse = ({ params }: Pick<Request, 'params'>): boolean =>
 
 /** @throws not-found, not-yours: what anyone who asks for this student would be told. */
 type As = (person: SignedIn, enrolmentId: EnrolmentId) => Promise<SignedIn>;
+type AsPracticeIn = (person: SignedIn, groupId: GroupId) => Promise<SignedIn>;
 
 /** Who sits in is the course’s to say, and it says so when it starts. */
 @Injectable()
@@ -37,5 +41,11 @@ export class SitIns {
 
   know(as: As): void {
     this.as = as;
+  }
+
+  asPracticeIn: AsPracticeIn = () => Promise.reject(problems.notFound());
+
+  knowPractice(as: AsPracticeIn): void {
+    this.asPracticeIn = as;
   }
 }

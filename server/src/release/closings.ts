@@ -1,4 +1,5 @@
 import type { EntityManager } from 'typeorm';
+import { IsNull } from 'typeorm';
 import type { CopyId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import type { Extension, Instant } from '@jigsaw/core/release';
@@ -29,7 +30,7 @@ export async function closingsOf(
     const dates = datesFor(scheduleOf(activity), granted.get(groupId) ?? null, own);
     return momentsOf(stateOf(release), dates).find(({ what }) => what === 'closes')?.at;
   };
-  const copies = await manager.findBy(CopyRow, { releaseId: release.id });
+  const copies = await manager.findBy(CopyRow, { releaseId: release.id, practiceRound: IsNull() });
   const everyones = closing(null);
   const byMoment = groupedBy(
     [

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
-import { groupedBy } from '@jigsaw/core/lists';
+import type { EntityManager } from 'typeorm';
+import type { CopyId, CourseId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
+import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
 import type { Audience } from '@jigsaw/core/release';
 import { reachesGroup, setsOfAudience } from '@jigsaw/core/release';
 import { newId } from '../platform/ids.js';
@@ -39,7 +40,7 @@ export class Copies implements SetHearer {
       .createQueryBuilder()
       .insert()
       .into(CopyRow)
-      .values(wanted.map((copy) => ({ id: newId(), releaseId: release.id, ...copy })))
+      .values(wanted.map((copy) => ({ id: newId(), releaseId: release.id, practiceRound: null, ...copy })))
       .orIgnore()
       .returning('*')
       .execute()) as { raw: CopyRow[] };
@@ -47,6 +48,37 @@ export class Copies implements SetHearer {
     if (raw.length > 0)
       await kind.begin?.({ copies: raw, settings: this.kinds.settingsOf(activity), manager, now, by });
     return groupIds;
+  }
+
+  /** Makes the copies that are missing for practising in a group: of all that reaches it, and of what is one for all. */
+  async openForPractice(
+    { manager, now }: Pick<Work, 'manager' | 'now'>,
+    group: { readonly courseId: CourseId; readonly groupId: GroupId; readonly setId: GroupSetId },
+    practiceRound: number,
+    by: EnrolmentId,
+  ): Promise<void> {
+    const releases = await manager.findBy(ReleaseRow, { courseId: group.courseId });
+    const { audienceNow } = await evaluator(manager, group.courseId, releases.map(({ audience }) => audience)); // prettier-ignore
+    const wanted = releases.flatMap(({ id, mode, audience }) => {
+      const of = mode === 'common' ? { groupId: null, setId: null } : { groupId: group.groupId, setId: group.setId }; // prettier-ignore
+      const isThere = mode === 'common' || reachesGroup(audienceNow(audience), group);
+      return isThere ? [{ id: newId<'copy'>(), releaseId: id, ...of, practiceRound }] : [];
+    });
+    if (wanted.length === 0) return;
+    const { raw } = (await manager
+      .createQueryBuilder()
+      .insert()
+      .into(CopyRow)
+      .values(wanted)
+      .orIgnore()
+      .returning('*')
+      .execute()) as { raw: CopyRow[] };
+    const activityOf = keyedBy(releases, ({ id }) => id);
+    const activities = keyedBy(await manager.findBy(ActivityRow, { courseId: group.courseId }), ({ id }) => id); // prettier-ignore
+    for (const [releaseId, copies] of groupedBy(raw, (copy) => copy.releaseId)) {
+      const activity = sure(activities.get(sure(activityOf.get(releaseId)).activityId));
+      await this.kinds.of(activity).begin?.({ copies, settings: this.kinds.settingsOf(activity), manager, now, by }); // prettier-ignore
+    }
   }
 
   /** What was released to a whole set is for its new groups, too; a saved audience may name the set. */
@@ -85,4 +117,17 @@ export class Copies implements SetHearer {
       await this.kinds.of({ kind }).end?.(manager, own.map((copy) => copy.copyId)); // prettier-ignore
     await manager.query(`DELETE FROM "copy" WHERE "id" = ANY($1)`, [copies.map((copy) => copy.copyId)]);
   }
+}
+
+/** All that was opened for practising in a course in one round. */
+export async function practiceCopies(
+  manager: EntityManager,
+  courseId: CourseId,
+  round: number,
+): Promise<readonly CopyId[]> {
+  const rows = await manager.query<{ id: CopyId }[]>(
+    `SELECT c."id" FROM "copy" c JOIN "release" r ON r."id" = c."releaseId" WHERE r."courseId" = $1 AND c."practiceRound" = $2`,
+    [courseId, round],
+  );
+  return rows.map(({ id }) => id);
 }

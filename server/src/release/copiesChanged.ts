@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { EntityManager } from 'typeorm';
+import { IsNull } from 'typeorm';
 import type { CopyId, GroupId, ReleaseId } from '@jigsaw/core/ids';
 import { briefFor } from '@jigsaw/core/release';
 import { contentOf } from './content.js';
@@ -17,7 +18,10 @@ export async function copiesChanged(
   before: ActivityRow,
   after: ActivityRow,
 ): Promise<readonly CopyId[] | null> {
-  const copies = await manager.find(CopyRow, { where: { releaseId }, select: { id: true, groupId: true } });
+  const copies = await manager.find(CopyRow, {
+    where: { releaseId, practiceRound: IsNull() },
+    select: { id: true, groupId: true },
+  });
   const changed = copies.filter(
     ({ groupId }) => !isDeepStrictEqual(readIn(groupId, before, kinds), readIn(groupId, after, kinds)),
   );

@@ -1,5 +1,5 @@
 import type { EntityManager } from 'typeorm';
-import { In } from 'typeorm';
+import { In, IsNull } from 'typeorm';
 import type { CopyId, ReleaseId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
 import type { Concerns, CopiesInView, CopyFacts } from '@jigsaw/core/release';
@@ -20,7 +20,11 @@ export async function copiesInView<Change extends Pick<Concerns, 'copies'>>(
   const idsOf = ({ copies }: Change) => copies?.copyIds ?? null;
   const isForAll = changes.some((change) => idsOf(change) === null);
   const named = [...new Set(changes.flatMap((change) => idsOf(change) ?? []))];
-  const copies = await manager.findBy(CopyRow, { releaseId, ...(isForAll ? {} : { id: In(named) }) });
+  const copies = await manager.findBy(CopyRow, {
+    releaseId,
+    practiceRound: IsNull(),
+    ...(isForAll ? {} : { id: In(named) }),
+  });
   const extensions = await manager.findBy(ExtensionRow, { activityId: activity.id });
   const extensionOf = new Map(extensions.map((extension) => [extension.groupId as string, extension]));
   const factsById = new Map<CopyId, CopyFacts>(

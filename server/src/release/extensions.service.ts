@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
+import { IsNull } from 'typeorm';
 import type { z } from 'zod';
 import type { ActivityView, GrantExtension } from '@jigsaw/contract/release';
 import type { ActivityId, CourseId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
@@ -95,7 +96,11 @@ export class ExtensionsService {
       const ofAll = hearersOfRelease(release.id);
       return { copies: { ...sure(ofAll.copies), ownerId: to.enrolmentId } };
     }
-    const copy = await manager.findOneBy(CopyRow, { releaseId: release.id, groupId: to.groupId });
+    const copy = await manager.findOneBy(CopyRow, {
+      releaseId: release.id,
+      groupId: to.groupId,
+      practiceRound: IsNull(),
+    });
     return copy ? hearersOf({ release, copy }) : { staff: 'release' };
   }
 }

@@ -8,6 +8,7 @@ import type { Act, Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import { atLeast, decide } from '@jigsaw/core/release';
 import type { SignedIn } from '../identity/index.js';
+import { practiceRoundOf } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import { arrivalOfRequest } from '../platform/requestContext.js';
@@ -73,7 +74,10 @@ export class Gate {
         'extension."activityId" = activity.id AND extension."groupId" = copy."groupId"',
       )
       .leftJoinAndMapMany('copy.ownTime', StudentExtensionRow, 'own', 'own."activityId" = activity.id')
-      .where('copy.id = :copyId', { copyId })
+      .where('copy.id = :copyId AND copy."practiceRound" IS NOT DISTINCT FROM :round', {
+        copyId,
+        round: practiceRoundOf(person),
+      })
       .getOne();
     if (!found) throw problems.notFound();
     const { release, activity, extension, ownTime: granted, ...copy } = found as FoundCopy;
@@ -111,7 +115,8 @@ export class Gate {
     const viewer = await this.viewers.enter(person, courseId);
     const { releases, activities } = await this.releasesOf(courseId, only.releases ?? null);
     const granted = await this.grantedIn(courseId, only.releases ?? null);
-    const copies = await this.copiesFor(viewer, only.releases ?? null, only.group ?? null);
+    const round = practiceRoundOf(person);
+    const copies = await this.copiesFor(viewer, round, only.releases ?? null, only.group ?? null);
     const audienceNow = await this.audienceNow(viewer, releases);
     const activityById = keyedBy(activities, (activity) => activity.id);
     const factsById = new Map(
@@ -142,8 +147,10 @@ export class Gate {
       const ownTime = granted.toStudents(activity.id);
       const decision = decide(viewer, facts, copyFactsOf(copy, extension), at);
       const admitted = admit(person, viewer, copy, { release, activity, extension, ownTime }, decision);
-      if ('copy' in admitted) entered.push(admitted);
-      else if (admitted.access === 'listed')
+      if ('copy' in admitted) {
+        // Who practises learns that something is there for others, and no more of their copies.
+        if (copy.practiceRound === round) entered.push(admitted);
+      } else if (admitted.access === 'listed')
         listed.set(release.id, { release, activity, decision: admitted });
     }
     return { viewer, entered, listed: [...listed.values()] };
@@ -226,10 +233,11 @@ export class Gate {
    * all and those that are read along, and of a release that outsiders may know of any one tells that. */
   private copiesFor(
     viewer: Viewer,
+    round: number | null,
     only: readonly ReleaseId[] | null,
     group: GroupId | null,
   ): Promise<CopyRow[]> {
-    const columns = `c."id", c."releaseId", c."groupId", c."setId"`;
+    const columns = `c."id", c."releaseId", c."groupId", c."setId", c."practiceRound"`;
     const own =
       viewer.role === 'student'
         ? viewer.groups.map((each) => each.groupId)
@@ -239,17 +247,17 @@ export class Gate {
     if (own === null)
       return this.dataSource.query(
         `SELECT ${columns} FROM "copy" c JOIN "release" r ON r."id" = c."releaseId"
-          WHERE ${chosen} AND ($3::uuid IS NULL OR c."groupId" = $3)`,
-        [viewer.courseId, only, group],
+          WHERE ${chosen} AND ($3::uuid IS NULL OR c."groupId" = $3) AND c."practiceRound" IS NOT DISTINCT FROM $4::int`,
+        [viewer.courseId, only, group, round],
       );
     return this.dataSource.query(
       `SELECT * FROM (SELECT ${columns} FROM "copy" c JOIN "release" r ON r."id" = c."releaseId"
-        WHERE ${chosen} AND (c."groupId" IS NULL OR c."groupId" = ANY($4) OR r."mode" = 'read-along')
+        WHERE ${chosen} AND c."practiceRound" IS NOT DISTINCT FROM $5::int AND (c."groupId" IS NULL OR c."groupId" = ANY($4) OR r."mode" = 'read-along')
         UNION SELECT ${columns} FROM "release" r
-         CROSS JOIN LATERAL (SELECT * FROM "copy" WHERE "releaseId" = r."id" LIMIT 1) c
+         CROSS JOIN LATERAL (SELECT * FROM "copy" WHERE "releaseId" = r."id" AND "practiceRound" IS NULL LIMIT 1) c
          WHERE ${chosen} AND r."outsiders" = 'listed') found
         WHERE $3::uuid IS NULL OR "groupId" = $3`,
-      [viewer.courseId, only, group, own],
+      [viewer.courseId, only, group, own, round],
     );
   }
 }

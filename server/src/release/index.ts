@@ -1,5 +1,6 @@
 export { asNews, editionsOf } from './announced.js';
 export { hearersOf, hearersOfMark, hearersOfRelease } from './hearers.js';
+export { Copies, practiceCopies } from './copies.js';
 export { copiesInView } from './copiesInView.js';
 export { ActivitiesService, toTeachers } from './activities.service.js';
 export { ReleaseService } from './release.service.js';

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { DataSource } from 'typeorm';
+import { DataSource, IsNull } from 'typeorm';
 import type { ReachRequest, ReachView } from '@jigsaw/contract/release';
 import type { ActivityId, AudienceId, EnrolmentId, GroupId, GroupSetId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy } from '@jigsaw/core/lists';
@@ -51,7 +51,9 @@ export class ReachService {
     const bySet = groupedBy(await groupsOfSets(manager, setIds), (group) => group.setId);
     const groups = setIds.flatMap((setId) => bySet.get(setId) ?? []);
     const release = await manager.findOneBy(ReleaseRow, { activityId });
-    const copies = release ? await manager.findBy(CopyRow, { releaseId: release.id }) : [];
+    const copies = release
+      ? await manager.findBy(CopyRow, { releaseId: release.id, practiceRound: IsNull() })
+      : [];
     const copyOf = keyedBy(copies, (copy) => copy.groupId);
     const students = await manager.query<Student[]>(
       `SELECT p."enrolmentId", p."name", p."reading",

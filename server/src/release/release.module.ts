@@ -52,7 +52,7 @@ import { SetUpService } from './setUp.service.js';
     SetUpService,
     ReleasesOfAudiences,
   ],
-  exports: [Gate, Kinds, ActivitiesService, ReleaseService],
+  exports: [Gate, Kinds, ActivitiesService, ReleaseService, Copies],
 })
 export class ReleaseModule {
   constructor(

@@ -81,8 +81,19 @@ export class ReleaseRow {
 
 /** What one group works in; groupId null is the common copy. */
 @Entity('copy')
-@Index('copy_once', ['releaseId', 'groupId'], { unique: true })
-@Index('copy_for_all_once', ['releaseId'], { unique: true, where: `"groupId" IS NULL` })
+@Index('copy_once', ['releaseId', 'groupId'], { unique: true, where: `"practiceRound" IS NULL` })
+@Index('copy_for_all_once', ['releaseId'], {
+  unique: true,
+  where: `"groupId" IS NULL AND "practiceRound" IS NULL`,
+})
+@Index('copy_of_practice_once', ['releaseId', 'groupId', 'practiceRound'], {
+  unique: true,
+  where: `"practiceRound" IS NOT NULL`,
+})
+@Index('copy_of_practice_for_all_once', ['releaseId', 'practiceRound'], {
+  unique: true,
+  where: `"groupId" IS NULL AND "practiceRound" IS NOT NULL`,
+})
 export class CopyRow {
   @PrimaryColumn('uuid') id!: CopyId;
   @ForeignKey(() => ReleaseRow) @Column('uuid') releaseId!: ReleaseId;
@@ -92,6 +103,8 @@ export class CopyRow {
   groupId!: GroupId | null;
   /** The set of its group. */
   @ForeignKey(() => GroupSetRow) @Column('uuid', { nullable: true }) setId!: GroupSetId | null;
+  /** Of a copy in which the practice student alone works: between which two clearings it was made; null: it is a group's, as any. */
+  @Column('int', { nullable: true }) practiceRound!: number | null;
 }
 
 /** A copy that is itself the news: no one works in it, so that it is new until it was read. */

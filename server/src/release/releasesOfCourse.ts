@@ -28,7 +28,7 @@ export async function releasesOfCourse(
   });
   const releases = await manager.findBy(ReleaseRow, { courseId });
   const copies = await manager.query<CopyRow[]>(
-    `SELECT c."id", c."releaseId", c."groupId", c."setId" FROM "copy" c JOIN "release" r ON r."id" = c."releaseId" WHERE r."courseId" = $1`,
+    `SELECT c."id", c."releaseId", c."groupId", c."setId" FROM "copy" c JOIN "release" r ON r."id" = c."releaseId" WHERE r."courseId" = $1 AND c."practiceRound" IS NULL`,
     [courseId],
   );
   const activityId = In(activities.map(({ id }) => id));

@@ -58,7 +58,7 @@ export class News {
             latest AS (SELECT DISTINCT ON ("copyId") "copyId", "at", "excerpt", "authorId" FROM shown ORDER BY "copyId", "at" DESC)
        SELECT c."copyId", c."unread", l."at", l."excerpt", l."authorId", p."name" AS "by"
          FROM counted c JOIN latest l ON l."copyId" = c."copyId"
-         JOIN "course_person" p ON p."enrolmentId" = l."authorId"`,
+         JOIN "author" p ON p."enrolmentId" = l."authorId"`,
       [first.viewer.enrolmentId, seesAll(first), ...lists],
     );
     const byCopy = new Map(
@@ -110,7 +110,7 @@ export class News {
     if (lists.length === 0) return [];
     return this.dataSource.query<LatestInCopy[]>(
       `SELECT l."copyId", l."at", p."name" AS "by" FROM (SELECT DISTINCT ON ("copyId") "copyId", "at", "authorId" FROM (${sql}) i ORDER BY "copyId", "at" DESC) l
-         JOIN "course_person" p ON p."enrolmentId" = l."authorId"`,
+         JOIN "author" p ON p."enrolmentId" = l."authorId"`,
       lists,
     );
   }

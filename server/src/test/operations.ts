@@ -96,6 +96,8 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     ),
     one('savePage', 'put', `copies/${wiki}/wiki/pages/${pageId}`, async () => ({ title: 'Log', text: aText('3.4'), basedOn: (await read<PageView>(`copies/${wiki}/wiki/pages/${pageId}`, noor.browser)).revision }), noor.browser), // prettier-ignore
     one('dismissCheck', 'post', inCourse('checks/dismissals'), async () => ({ id: (await read<CheckList>(inCourse('checks'))).checks[0]?.id ?? '0'.repeat(32), reason: 'Meant so' })), // prettier-ignore
+    one('startPractice', 'post', inCourse('practice'), () => ({ groupId: sure(crock).id })),
+    one('restorePractice', 'post', inCourse('practice/restore'), () => ({ round: 1 })),
     one('foreseeSight', 'post', inCourse('foreseen'), () => ({ act: 'withdraw', activityId: live.id })),
     one('foreseeMarks', 'post', `activities/${live.id}/marks-foreseen`, () => ({ extension: null })),
     one('saveMark', 'put', `copies/${copyId}/marks/group`, async () => ({ ...aSheet, typedMark: '30', feedback: 'Good', adjustments: [{ enrolmentId: noor.enrolmentId, adjustment: { kind: 'adjusted', by: '1', reason: 'Led' } }], version: (await sheet()).version })), // prettier-ignore
@@ -290,6 +292,8 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('readSightlines', 'sightlines'),
     ofCourse('listChecks', 'checks'),
     ofCourse('countChecks', 'checks/count'),
+    ofCourse('readPractice', 'practice'),
+    ofCourse('clearPractice', 'practice/clear', instructor, 'post'),
     ofCourse('takeUpCheck', `checks/dismissals/${'0'.repeat(32)}`, instructor, 'delete'),
     one('deleteAudience', 'delete', `audiences/${audience.id}`),
     one('restoreAudience', 'post', `audiences/${audience.id}/restore`),

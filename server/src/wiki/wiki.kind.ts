@@ -42,7 +42,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
                    r."title" || ': ' || left(r."plain", 200) AS "excerpt"
               FROM "wiki_page" p JOIN "wiki_revision" r ON r."pageId" = p."id" AND r."number" = p."revision"
              WHERE p."copyId" = ANY(${copies}) AND p."deletedAt" IS NULL
-               AND NOT (p."revision" = 1 AND EXISTS (SELECT 1 FROM "course_person" e WHERE e."enrolmentId" = r."authorId" AND e."role" <> 'student'))`;
+               AND NOT (p."revision" = 1 AND EXISTS (SELECT 1 FROM "author" e WHERE e."enrolmentId" = r."authorId" AND e."role" <> 'student'))`;
   }
 
   /** Every copy begins with the prompt page. */
@@ -173,7 +173,7 @@ export class WikiKind implements ActivityKind<WikiSettings> {
       `SELECT p."copyId", r."authorId", n."name", n."role" = 'student' AS "isStudent",
               count(*)::int AS "revisions", sum(r."added")::int AS "added", max(r."savedAt") AS "latestAt"
          FROM "wiki_revision" r JOIN "wiki_page" p ON p."id" = r."pageId"
-         JOIN "course_person" n ON n."enrolmentId" = r."authorId"
+         JOIN "author" n ON n."enrolmentId" = r."authorId"
         WHERE p."copyId" = ANY($1) GROUP BY 1, 2, 3, 4`,
       [accesses.map((access) => access.copy.id)],
     );

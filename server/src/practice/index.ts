@@ -1,0 +1,1 @@
+export { PracticeModule } from './practice.module.js';

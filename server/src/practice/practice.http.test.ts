@@ -1,0 +1,169 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { PracticeView } from '@jigsaw/contract/practice';
+import type { CopyHead, RoomList } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
+import { aCourse, aMember, released, toRead } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import { follow } from '../test/following.js';
+import { marker, tellAll } from '../test/marker.js';
+import type { Operation } from '../test/operations.js';
+import { otherOperations, takingOperations } from '../test/operations.js';
+import type { Things } from '../test/someThings.js';
+import { someThings } from '../test/someThings.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+let things: Things;
+let operations: Operation[];
+let path = '';
+let crock = '';
+
+beforeAll(async () => {
+  server = await startTestServer();
+  given = await aCourse(server);
+  things = await someThings(given);
+  operations = [...takingOperations(server, given, things), ...otherOperations(given, things)];
+  path = `/api/courses/${given.course.id}/practice`;
+  crock = sure(given.board.groups[0]).id;
+});
+afterAll(() => server.stop());
+
+const student = (name: string) => sure(given.students.get(name)).browser;
+const as = (address: string, groupId = crock) => `/practise/${groupId}${address}`;
+const start = async (groupId = crock) => (await given.instructor.post(path).send({ groupId }).expect(200)).body as PracticeView; // prettier-ignore
+const rooms = async (groupId = crock) => (await given.instructor.get(as(`/api/courses/${given.course.id}/rooms`, groupId)).expect(200)).body as RoomList; // prettier-ignore
+const headOf = async (by: Browser, copyId: string) => (await by.get(`/api/copies/${copyId}`)).body as CopyHead; // prettier-ignore
+
+/** What these people read of everything that can be read. */
+async function readBy(people: readonly Browser[]) {
+  // A zip says when it was made, and that something was practised is told to those who practise.
+  const asked = operations.filter(
+    ({ method, id }) => method === 'get' && !['exportRosterBundle', 'readPractice'].includes(id),
+  );
+  const answers: string[] = [];
+  for (const by of people)
+    for (const { id, path: at } of asked) {
+      const { status, text } = await by.get(at);
+      answers.push(`${id} ${status} ${text}`);
+    }
+  return answers;
+}
+
+/** The copy in which it is practised instead of a real one. */
+async function practised(copyId: string): Promise<string> {
+  const { activityId } = await headOf(student('noor'), copyId);
+  const { body } = await given.instructor.get(as(`/api/activities/${activityId}/copies`)).expect(200);
+  return sure((body as { copies: { copyId: string }[] }).copies[0]).copyId;
+}
+
+describe('the practice student', () => {
+  it('acts in a group, and no one else meets it or what it does', async () => {
+    const everyone = [given.instructor, student('noor'), student('jorge'), student('amina')];
+    await readBy(everyone); // what is read for the first time is seen from then on
+    const before = await readBy(everyone);
+    expect((await start()).hasTraces).toBe(false);
+    const done: string[] = [];
+    for (const { id, method, path: at, body, by } of operations) {
+      const [, copyId, rest] = /^\/api\/copies\/([^/]+)(\/.*)$/.exec(at) ?? [];
+      if (by !== student('noor') || method === 'get' || copyId === undefined) continue;
+      const answer = await given.instructor[method](as(`/api/copies/${await practised(copyId)}${rest}`)).send(await body()); // prettier-ignore
+      if (answer.status === 200) done.push(id);
+    }
+    expect(done).toEqual(
+      expect.arrayContaining([
+        'markSeen',
+        'savePart',
+        'handIn',
+        'addPost',
+        'addPage',
+        'giveAnswers',
+        'stepIn',
+      ]),
+    );
+    const { body } = await given.instructor.get(path).expect(200);
+    expect((body as PracticeView).hasTraces).toBe(true);
+    expect(await readBy(everyone)).toEqual(before);
+  });
+
+  it('meets no one’s copy but its own, and acts nowhere but there', async () => {
+    await start();
+    const went: string[] = [];
+    for (const { id, method, path: at, body } of operations) {
+      const isInCopy = /^\/api\/copies\//.test(at);
+      if (method === 'get' && !isInCopy) continue;
+      const { status } = await given.instructor[method](as(at)).send(await body());
+      if (status !== (isInCopy ? 404 : 403)) went.push(`${id} ${status}`);
+    }
+    expect(went).toEqual([]);
+    const { common, locked } = await rooms();
+    const own = [...sure((await rooms()).rooms[0]).items, ...common].map(({ copyId }) => copyId);
+    expect([own.length > 5, locked]).toEqual([true, []]);
+    // Another group’s are others, and a copy of practice is no one’s else.
+    await start(sure(given.board.groups[1]).id);
+    for (const by of [given.instructor, student('noor')])
+      for (const copyId of own) await by.get(`/api/copies/${copyId}`).expect(404);
+  });
+
+  it('is heard by no one', async () => {
+    await start();
+    const page = await follow(student('noor'), given.course.id);
+    const ofStaff = await follow(given.instructor, given.course.id);
+    const copyId = await practised(things.talk);
+    await given.instructor.post(as(`/api/copies/${copyId}/posts`)).send({ ...things.post, id: randomUUID() }).expect(200); // prettier-ignore
+    await tellAll(server, given.course.id);
+    expect(await page.until(marker)).toEqual([marker]);
+    expect(await ofStaff.until(marker)).toEqual([marker]);
+    page.stop();
+    ofStaff.stop();
+  });
+
+  it('is cleared in one act, and comes back as long as no one has practised since', async () => {
+    await start();
+    const copyId = await practised(things.talk);
+    const status = async () => (await given.instructor.get(as(`/api/copies/${copyId}`))).status;
+    const send = async (act: string, body: object = {}) => given.instructor.post(`${path}/${act}`).send(body);
+    const { round } = (await given.instructor.get(path)).body as PracticeView;
+    expect((await send('clear')).body).toEqual({ round: round + 1, hasTraces: false });
+    expect((await send('clear')).body).toEqual({ round: round + 1, hasTraces: false }); // there is nothing to clear
+    expect(await status()).toBe(404);
+    expect((await send('restore', { round })).body).toEqual({ round, hasTraces: true });
+    expect((await send('restore', { round })).status).toBe(200); // pressed twice
+    expect(await status()).toBe(200);
+    await send('clear');
+    await start();
+    expect((await send('restore', { round })).status).toBe(409);
+    expect((await send('restore', { round: 0 })).status).toBe(422);
+    expect(await status()).toBe(404);
+  });
+
+  it('has a copy of what was released since once it is made ready again', async () => {
+    const titles = async () => (await rooms()).common.map(({ title }) => title);
+    await start();
+    await released(given, toRead('notice', { title: 'Later' }), { mode: 'common' });
+    expect(await titles()).not.toContain('Later');
+    await start();
+    expect(await titles()).toContain('Later');
+  });
+
+  it('is for those who may sit in, in groups of their course, once it is made ready', async () => {
+    const tomas = await aMember(server, given, 'tomas', 'assistant');
+    const olga = await aMember(server, given, 'olga', 'observer');
+    const rui = await server.instructor('rui@quillmere.example');
+    const { body } = await rui.post('/api/courses').send({ code: 'X 1', title: 'Elsewhere', term: 'Autumn', timeZone: 'Europe/Lisbon' }).expect(200); // prettier-ignore
+    const there = `/api/courses/${(body as { id: string }).id}/practice`;
+    const room = as(`/api/courses/${given.course.id}/rooms`);
+    for (const [by, expected] of [[tomas, 403], [olga, 403], [student('noor'), 404], [rui, 404], [server.browser(), 401]] as const) {
+      expect((await by.post(path).send({ groupId: crock })).status).toBe(expected);
+      expect((await by.get(path)).status).toBe(expected);
+      for (const act of ['clear', 'restore']) expect((await by.post(`${path}/${act}`).send({ round: 1 })).status).toBe(expected);
+      expect((await by.get(room)).status).toBe(expected);
+    } // prettier-ignore
+    await rui.post(there).send({ groupId: crock }).expect(404);
+    await given.instructor.get(as(`/api/courses/${given.course.id}/rooms`, randomUUID())).expect(404);
+    await given.instructor.get(as(there.replace('practice', 'rooms'))).expect(404);
+    await given.instructor.get(as('/api/calendar-addresses')).expect(404);
+  });
+});
