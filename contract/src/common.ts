@@ -70,6 +70,14 @@ export const onlyLooking: Problem = {
   detail: 'You are sitting in: the student could do this. Nothing is sent or changed from here.',
 };
 
+/** To anyone who practises and does what reaches further than a group’s activities. */
+export const onlyPractising: Problem = {
+  ...onlyLooking,
+  type: '/problems/only-practising',
+  detail:
+    'You are practising: the practice student acts in the activities of a group. Nothing else is sent or changed from here.',
+};
+
 export const Role = z.enum(['instructor', 'assistant', 'student', 'observer']);
 export type Role = z.infer<typeof Role>;
 

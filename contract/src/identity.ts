@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CourseId, DateTime, EnrolmentId, PersonId, Role, SessionId } from './common.js';
+import { CourseId, DateTime, EnrolmentId, GroupId, PersonId, Role, SessionId } from './common.js';
 
 export const SignIn = z.strictObject({
   email: z.string().trim().min(1, 'Write your address.').max(254),
@@ -17,7 +17,14 @@ export const SessionView = z.object({
   /** Came in by a mailed link: sees every course that knows the address. Else only those whose own link was opened. */
   isProven: z.boolean(),
   /** A member of staff looks as this student, in this course alone; null: it is the person themselves. */
-  sitsIn: z.object({ courseId: CourseId, enrolmentId: EnrolmentId }).nullable(),
+  sitsIn: z
+    .object({
+      courseId: CourseId,
+      enrolmentId: EnrolmentId,
+      /** The group in which the practice student acts; null: it is a student who is looked over the shoulder. */
+      practisesIn: z.object({ groupId: GroupId, name: z.string() }).nullable(),
+    })
+    .nullable(),
 });
 export type SessionView = z.infer<typeof SessionView>;
 

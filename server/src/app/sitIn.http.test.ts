@@ -97,7 +97,7 @@ describe('sitting in', () => {
     const { body } = await given.instructor.get(as('noor', '/api/session')).expect(200);
     const { person, sitsIn, mayCreateCourses } = body as SessionView;
     const { enrolmentId } = student('noor');
-    expect(sitsIn).toEqual({ courseId: given.course.id, enrolmentId });
+    expect(sitsIn).toEqual({ courseId: given.course.id, enrolmentId, practisesIn: null });
     expect([person.email, mayCreateCourses]).toEqual(['noor@quillmere.example', false]);
     const own = (await given.instructor.get('/api/session').expect(200)).body as SessionView;
     expect([own.person.name, own.sitsIn]).toEqual(['Dr. Ilse Marrow', null]);

@@ -25,7 +25,7 @@ export class CoursesService {
 
   async list(person: SignedIn): Promise<CourseList> {
     const courses = await this.dataSource.query<CourseView[]>(
-      `SELECT c."id", c."code", c."title", c."term", c."timeZone", e."role", e."id" AS "enrolmentId"
+      `SELECT c."id", c."code", c."title", c."term", c."timeZone", CASE e."role" WHEN 'practice' THEN 'student' ELSE e."role" END AS "role", e."id" AS "enrolmentId"
          FROM "course" c JOIN "enrolment" e ON e."courseId" = c."id"
         WHERE e."personId" = $1 AND e."leftAt" IS NULL AND (e."openedFor" = $1 OR $2)
           AND ($3::uuid IS NULL OR c."id" = $3)

@@ -183,5 +183,9 @@ const viewOf = ({ id, name, reading, email, mayCreateCourses, isProven, sitsIn }
   person: { id, name, reading, email },
   mayCreateCourses,
   isProven,
-  sitsIn: sitsIn && { courseId: sitsIn.courseId, enrolmentId: sitsIn.enrolmentId },
+  sitsIn: sitsIn && {
+    courseId: sitsIn.courseId,
+    enrolmentId: sitsIn.enrolmentId,
+    practisesIn: sitsIn.practises && { groupId: sitsIn.practises.groupId, name: sitsIn.practises.groupName },
+  },
 });

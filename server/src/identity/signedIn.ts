@@ -19,6 +19,7 @@ export interface Practising {
   /** The group that they act in. */
   readonly groupId: GroupId;
   readonly setId: GroupSetId;
+  readonly groupName: string;
   /** Copies of this round alone are theirs. */
   readonly round: number;
 }

@@ -18,7 +18,7 @@ export function takeSitIn(request: Request, response: Response, next: NextFuncti
   (request as SignedInRequest)[isPractice ? 'practisesIn' : 'sitsAs'] = who;
   const isRead = request.method === 'GET' || request.method === 'HEAD';
   if (isRead || (isPractice && asked.startsWith('/api/copies/'))) next();
-  else sendProblem(response, problems.onlyLooking());
+  else sendProblem(response, isPractice ? problems.onlyPractising() : problems.onlyLooking());
 }
 
 export const WHILE_SITTING_IN = 'jigsaw:while-sitting-in';

@@ -1,4 +1,4 @@
-import { onlyLooking } from '@jigsaw/contract/common';
+import { onlyLooking, onlyPractising } from '@jigsaw/contract/common';
 
 export interface ProblemIssue {
   readonly path: string;
@@ -70,6 +70,8 @@ export const problems = {
   invalidInput: problem('invalid-input', 422, 'Something here needs correcting.'),
   notYours: problem('not-yours', 403, 'Your role in this course does not include this.'),
   onlyLooking: () => new Problem('only-looking', onlyLooking.status, onlyLooking.title, onlyLooking.detail),
+  onlyPractising: () =>
+    new Problem('only-practising', onlyPractising.status, onlyPractising.title, onlyPractising.detail),
   otherOrigin: problem('other-origin', 403, 'This request came from another site and was not carried out.'),
   closed: problem('closed', 409, 'It can be read, but no longer changed.'),
   staleWrite: (

@@ -133,7 +133,11 @@ describe('the practice student', () => {
     expect((await send('restore', { round })).status).toBe(200); // pressed twice
     expect(await status()).toBe(200);
     await send('clear');
+    await start(); // made ready, and nothing done yet
+    expect((await send('restore', { round })).status).toBe(200);
+    await send('clear');
     await start();
+    await given.instructor.post(as(`/api/copies/${await practised(things.talk)}/posts`)).send({ ...things.post, id: randomUUID() }).expect(200); // prettier-ignore
     expect((await send('restore', { round })).status).toBe(409);
     expect((await send('restore', { round: 0 })).status).toBe(422);
     expect(await status()).toBe(404);

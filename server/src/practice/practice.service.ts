@@ -21,6 +21,7 @@ interface GroupOfCourse {
   readonly courseId: CourseId;
   readonly groupId: GroupId;
   readonly setId: GroupSetId;
+  readonly groupName: string;
 }
 
 /** A student of the course who is no one, as whom those who may sit in try out what a member of a group can do. They work in copies of their own: no one else meets
@@ -83,7 +84,7 @@ export class PracticeService implements OnModuleInit {
       const { practiceRound } = await lockCourse(manager, courseId);
       if (round === practiceRound) return this.view(manager, courseId); // pressed twice
       const since = await practiceCopies(manager, courseId, practiceRound);
-      if (round !== practiceRound - 1 || since.length > 0)
+      if (round !== practiceRound - 1 || (await this.kinds.hasTraces(manager, since)))
         throw problems.conflict('Someone has practised here since, so what was cleared stays cleared.');
       await startPracticeRound(manager, courseId, round);
       await record({ type: 'practice.restored', courseId, actorId: person.id, staff: 'sit-in' });
@@ -97,7 +98,7 @@ export class PracticeService implements OnModuleInit {
     const { manager } = this.dataSource;
     const group = await groupOf(manager, groupId);
     if (!group) throw problems.notFound();
-    const { courseId, setId } = group;
+    const { courseId, setId, groupName } = group;
     await this.viewers.staff(person, courseId, 'sit-in');
     const student = await practiceStudentOf(manager, courseId);
     if (!student) throw problems.notFound();
@@ -109,7 +110,7 @@ export class PracticeService implements OnModuleInit {
       email: '',
       isProven: true,
       mayCreateCourses: false,
-      sitsIn: { courseId, enrolmentId, practises: { groupId, setId, round }, by: person.id },
+      sitsIn: { courseId, enrolmentId, practises: { groupId, setId, groupName, round }, by: person.id },
     };
   }
 
@@ -122,7 +123,7 @@ export class PracticeService implements OnModuleInit {
 
 async function groupOf(manager: EntityManager, groupId: GroupId): Promise<GroupOfCourse | undefined> {
   const rows = await manager.query<GroupOfCourse[]>(
-    `SELECT s."courseId", g."groupId", g."setId" FROM "set_group" g JOIN "course_set" s ON s."setId" = g."setId" WHERE g."groupId" = $1`,
+    `SELECT s."courseId", g."groupId", g."setId", g."name" AS "groupName" FROM "set_group" g JOIN "course_set" s ON s."setId" = g."setId" WHERE g."groupId" = $1`,
     [groupId],
   );
   return rows[0];

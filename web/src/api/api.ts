@@ -6,7 +6,7 @@ import type { Query } from './query.js';
 import { partSent } from './sendingState.js';
 import { sendTelling } from './sendTelling.js';
 import { sessionEnded } from './sessionState.js';
-import { apiAddress, sitsIn } from './sitIn.js';
+import { apiAddress, ownApiAddress, sitsIn } from './sitIn.js';
 import { forgetAnswers, holdingAnswers } from './unchanged.js';
 
 /** Names this page to the server, which then tells it which changes are its own. */
@@ -18,6 +18,11 @@ const plain = {
   prepareHeaders: (headers: Headers) => headers.set('X-Jigsaw-Page', pageId),
 } as const;
 const ask = holdingAnswers(fetchBaseQuery(plain));
+/** For the reader themselves, on pages that are shown to them as a student. */
+const askAsReader = fetchBaseQuery({
+  ...plain,
+  baseUrl: new URL(ownApiAddress(''), window.location.origin).href,
+});
 
 /** Asks with a body that may be large; how far it is stands in the store meanwhile. */
 const askTelling: Query = async (request, context, extra) => {
@@ -39,8 +44,9 @@ const baseQuery: Query = async (request, context, extra) => {
   // Nothing leaves a page that sits in, not even that something was seen.
   if (context.type === 'mutation' && sitsIn()) return { error: { status: 403, data: onlyLooking } };
   // endpoints without options of their own have none
-  const options = extra as { tellsShare?: boolean } | undefined;
-  const answer = await (options?.tellsShare ? askTelling : ask)(request, context, extra);
+  const options = extra as { tellsShare?: boolean; isReaders?: boolean } | undefined;
+  const send = options?.isReaders ? askAsReader : options?.tellsShare ? askTelling : ask;
+  const answer = await send(request, context, extra);
   if (answer.error && typeof answer.error.data === 'string') {
     try {
       answer.error.data = JSON.parse(answer.error.data);

@@ -12,6 +12,6 @@ export type Query = BaseQueryFn<
   Asked,
   unknown,
   FetchBaseQueryError,
-  { tellsShare?: boolean },
+  { tellsShare?: boolean; isReaders?: boolean },
   FetchBaseQueryMeta
 >;

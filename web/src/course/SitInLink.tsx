@@ -1,6 +1,6 @@
 import { styled } from 'styled-components';
 import { may } from '@jigsaw/core/course';
-import { sitInAddress, sitsIn } from '../api/index.js';
+import { sitInAddress, sitInBase } from '../api/index.js';
 import { store } from '../page/index.js';
 import { useCourse } from './useCourse.js';
 
@@ -21,13 +21,14 @@ export function sitIn(enrolmentId: string, path: string): void {
   window.location.assign(sitInAddress(enrolmentId, path));
 }
 
-const rememberWay = (): void =>
+/** Of where the reader is, for coming back. */
+export const rememberWay = (): void =>
   void store(cameFromKey, window.location.pathname + window.location.search, 'reader');
 
 /** Whether the reader may sit in as this course's students from this page. */
 export function useMaySitIn(): boolean {
   const { course } = useCourse();
-  return may(course.role, 'sit-in') && !sitsIn();
+  return may(course.role, 'sit-in') && sitInBase() === '';
 }
 
 interface SitInLinkProps {

@@ -1,6 +1,6 @@
 export { useListCoursesQuery } from './coursesApi.js';
 export { figuresApi, useReadFiguresQuery, useCountChecksQuery, checkedBy } from './figuresApi.js';
 export { useReadRosterQuery } from './rosterQuery.js';
-export { cameFromKey, sitIn, SitInLink, useMaySitIn } from './SitInLink.js';
+export { cameFromKey, rememberWay, sitIn, SitInLink, useMaySitIn } from './SitInLink.js';
 export { TimeZoneField } from './TimeZoneField.js';
 export { useCourse } from './useCourse.js';

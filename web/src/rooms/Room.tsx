@@ -4,6 +4,7 @@ import { styled } from 'styled-components';
 import type { RoomView } from '@jigsaw/contract/rooms';
 import { Emblem, Empty, hueOfGroup, PersonName } from '../look/index.js';
 import { SitInLink, useCourse } from '../course/index.js';
+import { PractiseButton } from '../practice/index.js';
 import { NamingButton } from './NamingButton.js';
 import { owedFirst, Things } from './Things.js';
 
@@ -123,6 +124,7 @@ export function Room({
             <Lock size={14} aria-hidden="true" />
             {room.group.setName}, group {room.group.number}. {who}
           </p>
+          <PractiseButton groupId={room.group.id} name={room.group.name} />
         </div>
         <ul aria-label="Members">
           {room.members.slice(0, mostMembersShown).map((member) => (

@@ -1,14 +1,19 @@
-import { Eye } from 'lucide-react';
-import { useState } from 'react';
+import { Eye, FlaskConical } from 'lucide-react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import type { ReactNode } from 'react';
-import { useLocation } from 'react-router';
+import { useLocation, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { z } from 'zod';
 import type { SessionView } from '@jigsaw/contract/identity';
 import { sitInBase } from '../api/index.js';
 import { cameFromKey } from '../course/index.js';
-import { PersonName, Segments } from '../look/index.js';
-import { readStored, useStored } from '../page/index.js';
+import { Button, PersonName, Segments } from '../look/index.js';
+import { readStored, useAct, useStored } from '../page/index.js';
+import {
+  useClearPracticeMutation,
+  useRestorePracticeMutation,
+  useStartPracticeMutation,
+} from '../practice/index.js';
 
 /** Perforated, as everything that stands between the page and the world. */
 const Strip = styled.section`
@@ -86,7 +91,17 @@ interface SittingInProps {
 }
 
 /** A course as one of its students sees it, with the same page at the width of a phone beside it if wanted. */
-export function SittingIn({ session: { person, sitsIn }, children }: SittingInProps) {
+export function SittingIn({ session, children }: SittingInProps) {
+  return session.sitsIn?.practisesIn ? (
+    <Practising courseId={session.sitsIn.courseId} group={session.sitsIn.practisesIn}>
+      {children}
+    </Practising>
+  ) : (
+    <Looking session={session}>{children}</Looking>
+  );
+}
+
+function Looking({ session: { person, sitsIn }, children }: SittingInProps) {
   const { pathname, search } = useLocation();
   const [look, setLook] = useStored('jigsaw.sit-in-beside', z.enum(['page', 'both']), 'reader');
   const [from] = useState(() => readStored(cameFromKey, z.string().startsWith('/'), 'reader'));
@@ -121,6 +136,46 @@ export function SittingIn({ session: { person, sitsIn }, children }: SittingInPr
           </aside>
         )}
       </Both>
+    </>
+  );
+}
+
+interface PractisingProps {
+  readonly courseId: string;
+  readonly group: NonNullable<NonNullable<SessionView['sitsIn']>['practisesIn']>;
+  readonly children: ReactNode;
+}
+
+/** A course in which the practice student acts, as a member of a group. */
+function Practising({ courseId, group: { groupId, name }, children }: PractisingProps) {
+  const navigate = useNavigate();
+  const [from] = useState(() => readStored(cameFromKey, z.string().startsWith('/'), 'reader'));
+  const start = useAct(useStartPracticeMutation());
+  const restore = useAct(useRestorePracticeMutation(), { says: () => 'What was practised is back' });
+  const clear = useAct(useClearPracticeMutation(), {
+    says: () => 'What was practised in this course is cleared',
+    undo: ({ round }) => (round > 1 ? () => restore({ courseId, round: round - 1 }) : null),
+  });
+  // What was released since someone practised here last has its copy, too.
+  const makeReady = useEffectEvent(() => void start({ courseId, groupId }));
+  useEffect(() => makeReady(), []);
+  const clearAll = async () => {
+    await navigate(`/c/${courseId}/room`);
+    if (await clear({ courseId })) makeReady();
+  };
+  return (
+    <>
+      <Strip aria-label="Practising" data-sitting-in>
+        <FlaskConical size={17} aria-hidden="true" />
+        <p>
+          <b>Practising as a member of {name}.</b> No one else sees what you do here, and nothing counts.
+        </p>
+        <Button isSmall isDisabled={clear.isBusy} onPress={() => void clearAll()}>
+          Clear what was practised
+        </Button>
+        <a href={from ?? `/c/${courseId}/rooms`}>Leave</a>
+      </Strip>
+      {children}
     </>
   );
 }

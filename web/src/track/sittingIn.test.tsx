@@ -9,7 +9,7 @@ const session = {
   person: { id: id('noor'), name: 'Noor', reading: null, email: 'noor@quillmere.example' },
   mayCreateCourses: false,
   isProven: true,
-  sitsIn: { courseId, enrolmentId: id('noor') },
+  sitsIn: { courseId, enrolmentId: id('noor'), practisesIn: null },
 };
 const room = aRoom({ namingVersion: 3 });
 const answers = { 'GET session': session, [`GET courses/${courseId}/rooms`]: rooms(room) };

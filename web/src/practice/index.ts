@@ -1,0 +1,6 @@
+export { PractiseButton, usePractise } from './PractiseButton.js';
+export {
+  useClearPracticeMutation,
+  useRestorePracticeMutation,
+  useStartPracticeMutation,
+} from './practiceApi.js';
