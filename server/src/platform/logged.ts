@@ -42,4 +42,4 @@ function withoutValues(message: string): string {
 
 /** The path of a request, without what stands behind its `?`. The address of a calendar is a key in itself, and is not kept. */
 export const loggedPath = (url: string): string =>
-  (url.split('?')[0] ?? '').replace(/^((?:\/sit-in\/[^/]*)?\/api\/calendars\/).*/, '$1…');
+  (url.split('?')[0] ?? '').replace(/^((?:\/(?:sit-in|practise)\/[^/]*)?\/api\/calendars\/).*/, '$1…');

@@ -8,10 +8,11 @@ import {
   api,
   isAway,
   isProblem,
+  practises,
   problemOf,
   ProblemStrip,
   sessionResumed,
-  sitsIn,
+  sitInBase,
   tagTypes,
 } from '../api/index.js';
 import type { RootState } from '../api/index.js';
@@ -26,7 +27,7 @@ export function RequireSession() {
   const session = useReadSessionQuery();
   const hasEnded = useSelector((state: RootState) => state.session.hasEnded);
   const { pathname } = useLocation();
-  if (sitsIn() && (hasEnded || (session.error && !isAway(session.error))))
+  if (sitInBase() !== '' && (hasEnded || (session.error && !isAway(session.error))))
     return <NoLongerSitting of={hasEnded ? undefined : session.error} />;
   if (session.data?.sitsIn && pathname === '/')
     return <Navigate replace to={`/c/${session.data.sitsIn.courseId}`} />;
@@ -53,9 +54,12 @@ export function RequireSession() {
 /** Sitting in goes no further: the session is over, or there is no such student for this person. */
 function NoLongerSitting({ of }: { readonly of: unknown }) {
   return (
-    <Empty title="You are not sitting in" action={<a href="/">Go to your courses</a>}>
+    <Empty
+      title={practises() ? 'You are not practising' : 'You are not sitting in'}
+      action={<a href="/">Go to your courses</a>}
+    >
       {of === undefined || isProblem(of, 'signed-out')
-        ? 'You are signed out. Sign in, then sit in again.'
+        ? 'You are signed out. Sign in, then start again.'
         : problemOf(of).detail}
     </Empty>
   );

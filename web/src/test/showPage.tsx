@@ -72,7 +72,7 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
       init,
     );
     const { pathname, searchParams } = new URL(request.url);
-    const at = pathname.replace(/^(\/sit-in\/[^/]+)?\/api\//, '');
+    const at = pathname.replace(/^(\/(sit-in|practise)\/[^/]+)?\/api\//, '');
     const sent = await request.text();
     const body: unknown = sent === '' ? undefined : JSON.parse(sent);
     asked.push({ method: request.method, path: at, body });
