@@ -11,9 +11,9 @@ import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 
 /** Ilse teaches; Tomas assists and leads Crock, Bea assists and leads no group, Olga observes. Noor is in Crock, Jorge was and is in
- * Carboy by now, as Amina is; Nino is in no group; Kofi has left. Rui teaches another course, of which Ada is a student. */
+ * Carboy by now, as Amina is; Nino is in no group; Kofi has left. Rui teaches another course, of which Ada is a student. The practice student acts in Crock. */
 const inCourse = ['ilse', 'tomas', 'bea', 'olga', 'noor', 'jorge', 'amina', 'nino'] as const;
-const everyone = [...inCourse, 'kofi', 'rui', 'ada'] as const;
+const everyone = [...inCourse, 'kofi', 'rui', 'ada', 'practice'] as const;
 type Name = (typeof everyone)[number];
 
 const staff: readonly Name[] = ['ilse', 'tomas', 'bea', 'olga'];
@@ -24,7 +24,8 @@ const markers: readonly Name[] = ['ilse', 'tomas', 'olga'];
 
 /** The people who find something at an address; what they may do there is another matter. For everyone else there is nothing. */
 const thereFor: Record<string, readonly Name[]> = {
-  ...forAll(inCourse, 'markSeenMarks readFigures readMyMarks listRooms listSignUps readOutline'),
+  ...forAll(inCourse, 'markSeenMarks'),
+  ...forAll([...inCourse, 'practice'], 'readFigures readMyMarks listRooms listSignUps readOutline'),
   ...forAll(
     staff,
     `orderGroupSets editTopics changeCourse readCourseSettings foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
@@ -35,7 +36,8 @@ const thereFor: Record<string, readonly Name[]> = {
      restoreActivity deleteActivity readFileOfActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience
      readSightlines foreseeSight readPractice startPractice clearPractice restorePractice listChecks countChecks dismissCheck takeUpCheck copyFromCourse createHeading renameHeading moveHeading deleteHeading restoreHeading placeActivity`,
   ),
-  ...forAll(students, 'takePlace readSignUp awaitPlace'),
+  ...forAll(students, 'takePlace awaitPlace'),
+  ...forAll([...students, 'practice'], 'readSignUp'),
   ...forAll(
     crock,
     `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
@@ -47,7 +49,7 @@ const thereFor: Record<string, readonly Name[]> = {
     `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom
      readAllAnswers exportAnswers`,
   ),
-  ...forAll([...markers, 'noor', 'jorge', 'amina'], 'findCopies'),
+  ...forAll([...markers, 'noor', 'jorge', 'amina', 'practice'], 'findCopies'),
   nameGroup: [], // no one names groups of this set
 };
 
@@ -85,6 +87,7 @@ beforeAll(async () => {
     kofi: ofStudent('kofi'),
     rui: other.instructor,
     ada: sure(other.students.get('noor')).browser,
+    practice: practising(given.instructor, sure(given.board.groups[0]).id),
   };
   await crockIsLedBy(given, 'Tomas');
   const [, carboy] = given.board.groups;
@@ -103,12 +106,23 @@ beforeAll(async () => {
     .expect(200);
   const asked = ({ id }: Operation) => !notAsked.includes(id);
   operations = [...takingOperations(server, given, things), ...otherOperations(given, things)].filter(asked);
+  await given.instructor
+    .post(`/api/courses/${given.course.id}/practice`)
+    .send({ groupId: sure(given.board.groups[0]).id })
+    .expect(200);
   const otherThings = await someThings(other);
   ofOther = [...takingOperations(server, other, otherThings), ...otherOperations(other, otherThings)].filter(
     asked,
   );
 });
 afterAll(() => server.stop());
+
+/** The browser of someone who practises in a group. */
+function practising(browser: Browser, groupId: string): Browser {
+  const as = (path: string) => `/practise/${groupId}${path}`;
+  const each = (['get', 'post', 'put', 'patch', 'delete'] as const).map((method) => [method, (path: string) => browser[method](as(path))]); // prettier-ignore
+  return Object.fromEntries(each) as unknown as Browser;
+}
 
 function forAll(names: readonly Name[], ids: string): Record<string, readonly Name[]> {
   return Object.fromEntries(ids.split(/\s+/).map((id) => [id, names]));
@@ -177,7 +191,9 @@ describe('what is not yours is answered like what is not there', () => {
           );
           asked += 1;
           const isNothing =
-            hidden.startsWith('{"status":404') || (sent === '{}' && hidden.startsWith('{"status":422'));
+            hidden.startsWith('{"status":404') ||
+            (name === 'practice' && hidden.includes('only-practising')) ||
+            (sent === '{}' && hidden.startsWith('{"status":422'));
           if (!isNothing || absent.some((answer) => answer !== hidden))
             told.push(`${id} ${name} ${hidden} ${absent.find((answer) => answer !== hidden) ?? ''}`);
         }
