@@ -1064,6 +1064,16 @@ const foreseen = [
   web('foreseen/WhatChanges.tsx', 'count === 1)', 'true)', 'foreseen/foreseen'),
 ];
 
+const practice = [
+  server('identity/sittingIn.ts', "(isPractice && asked.startsWith('/api/copies/'))", 'isPractice', 'server/src/practice'), // prettier-ignore
+  server('release/gate.ts', ' AND copy."practiceRound" IS NOT DISTINCT FROM :round', '', 'server/src/practice'), // prettier-ignore
+  server('release/gate.ts', 'if (copy.practiceRound === round) entered.push(admitted);', 'entered.push(admitted);', 'server/src/practice'), // prettier-ignore
+  server('release/copiesInView.ts', 'practiceRound: IsNull(), ', '', 'server/src/practice'),
+  server('release/releasesOfCourse.ts', ' AND c."practiceRound" IS NULL', '', 'server/src/practice'),
+  server('course/viewers.ts', `e."role" <> 'practice' AND `, '', 'server/src/practice'),
+  server('practice/practice.service.ts', '(await this.kinds.hasTraces(manager, since))', 'false', 'server/src/practice'), // prettier-ignore
+];
+
 const checks = [
   server('checks/checks.service.ts', "await this.viewers.staff(person, courseId, 'release');\n    const now", "await this.viewers.staff(person, courseId, 'read-course');\n    const now", 'server/src/checks'), // prettier-ignore
   server('checks/checks.service.ts', 'if (!check)', 'if (false)', 'server/src/checks'), // prettier-ignore
@@ -1100,5 +1110,6 @@ export const mutations = [
   ...ofEachGroup,
   ...sightlines,
   ...foreseen,
+  ...practice,
   ...checks,
 ];
