@@ -14,7 +14,7 @@ const groups = ['Crock', 'Carboy'].map((name, index) => ({ groupId: id<'group'>(
 
 describe('what would change', () => {
   it('of a move is read from the menu of the Board, for the chosen group, and done from there', async () => {
-    const { user, asked } = showPage(
+    const { user, asked, writes } = showPage(
       path,
       boardAnswers(aBoard({ Ada: 'Crock', Ben: null, Cho: null }), {
         [at]: { changes: [change('Report', ['Ada'], held('open', 'Crock'), held('open', 'Carboy'))], groups } as unknown as Foreseen, // prettier-ignore
@@ -32,7 +32,7 @@ describe('what would change', () => {
     const move = { student: id('Ada'), from: id('Crock'), to: id('Carboy') };
     expect(asked.find((each) => each.path.endsWith('foreseen'))?.body).toMatchObject({ act: 'place', setId, moves: [move] }); // prettier-ignore
     await user.click(within(sheet).getByRole('button', { name: 'Move to Carboy' }));
-    await waitFor(() => expect(asked.at(-1)?.body).toMatchObject({ moves: [move] }));
+    await waitFor(() => expect(writes().at(-1)?.body).toMatchObject({ moves: [move] }));
   });
 
   it('of a withdrawal is counted, named where few, and says so where nothing does', async () => {
