@@ -50,8 +50,19 @@ test('a group that was forgotten is found on the release page and let in by one 
   await instructor.getByRole('button', { name: 'Undo' }).click();
   await expect(forgotten).toBeVisible();
   await expect(cho.getByRole('link', { name: /^Smells/ })).toHaveCount(0);
-  await forgotten.getByRole('button', { name: 'Release to Cask too' }).click();
+  // The composer says it of its own, and the track counts it.
+  await instructor.goto(`/c/${courseId}/release`);
+  await instructor.getByRole('link', { name: 'Smells' }).first().click();
+  const here = instructor.getByRole('list', { name: 'To check here' }).getByRole('listitem');
+  await expect(here).toHaveCount(1);
+  await expectAccessible(instructor);
+  const counted = (count: number) => instructor.getByRole('link', { name: `Release ${count} to check`, exact: true }); // prettier-ignore
+  await expect(counted(2)).toBeVisible();
+  await here.getByRole('button', { name: 'Release to Cask too' }).click();
+  await expect(here).toHaveCount(0);
+  await expect(counted(1)).toBeVisible();
   await expect(cho.getByRole('link', { name: /^Smells/ })).toBeVisible();
+  await instructor.goto(`/c/${courseId}/release/checks`);
 });
 
 test('what may stay is dismissed with a reason, and comes up again when it changes', async () => {

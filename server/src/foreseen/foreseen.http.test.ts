@@ -82,6 +82,7 @@ describe('what an act would change', () => {
       foresee(place('noor', 'Crock', 'Carboy')),
       foresee({ act: 'withdraw', activityId: report }),
       foresee(place('nino', null, 'Crock')),
+      foresee({ act: 'reach', activityId: report, ...hidden(someGroups(given.set.id, [groupId('Crock')])), was: hidden(wholeSet(given.set.id)) }), // prettier-ignore
     ]);
     expect(await everything()).toEqual(before);
     await tellAll(server, given.course.id);

@@ -43,7 +43,7 @@ function Changes({ foreseen: { changes, groups } }: { readonly foreseen: Foresee
   useFontsOf(
     changes.flatMap(({ title, students }) => [title, ...students.named.map(({ name }) => name)]).join(' '),
   );
-  if (changes.length === 0) return <Muted role="status">No one sees anything else than before.</Muted>;
+  if (changes.length === 0) return <Muted role="status">No one would see anything different.</Muted>;
   // A student who moves gets the same of most activities: it is said once, and where.
   const said = groupedBy(changes, ({ students: { count, named }, eachOf, before, after }) => {
     const who = named.length > 0 ? namesTogether(named.map(({ name }) => name)) : counted(count, 'student');

@@ -35,6 +35,18 @@ describe('what would change', () => {
     await waitFor(() => expect(writes().at(-1)?.body).toMatchObject({ moves: [move] }));
   });
 
+  it('of other readers is asked of those who are chosen; of no one there is nothing to ask', async () => {
+    const { user, asked } = composer(anActivity({ release: aRelease() }), {
+      [at]: { changes: [], groups: [] },
+    });
+    const button = () => screen.queryByRole('button', { name: 'Show what changes…' });
+    await waitFor(() => expect(button()).toBeInTheDocument());
+    const cards = within(await screen.findByRole('group', { name: 'Released to' }));
+    await user.click(await cards.findByRole('checkbox', { checked: true }));
+    await waitFor(() => expect(button()).toBeNull());
+    expect(asked.filter(({ path: to }) => to.endsWith('foreseen'))).toEqual([]);
+  });
+
   it('of a withdrawal is counted, named where few, and says so where nothing does', async () => {
     const changes = [
       change('Report', ['Ada', 'Ben'], held('open', 'Crock'), held('hidden')),
@@ -55,7 +67,7 @@ describe('what would change', () => {
     await user.click(within(sheet).getByRole('button', { name: 'Keep as it is' }));
     set(at, { changes: [], groups: [] });
     await open();
-    expect(await screen.findByText('No one sees anything else than before.')).toBeInTheDocument();
+    expect(await screen.findByText('No one would see anything different.')).toBeInTheDocument();
     await user.keyboard('{Escape}');
     set(at, new Refusal(409, 'conflict', '“Report” was withdrawn already.'));
     await open();

@@ -31,7 +31,7 @@ export function PlanMoveSheet({ board: { set, groups, students }, acts, onClose 
         onChange={(id) => setChosen(id === '' ? null : id)}
       />
       {group === null ? (
-        <Muted>Choose where to.</Muted>
+        <Muted>Choose a group to see what changes.</Muted>
       ) : moves.length === 0 ? (
         <Muted>No one would move.</Muted>
       ) : (

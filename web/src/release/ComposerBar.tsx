@@ -37,13 +37,10 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
         : counted(reached?.students ?? 0, 'student');
   const label = goesLiveAt ? ` on ${dates.dateTime(goesLiveAt)}` : '';
   const { was } = composing;
-  const planned =
-    isReachChanged && to !== null && was !== null
-      ? { act: 'reach' as const, activityId: activity.id, to, outsiders: target.outsiders, was }
-      : { act: 'withdraw' as const, activityId: activity.id };
-  const act = isReachChanged
-    ? { label: `Change to ${short}`, does: () => void composing.applyReach() }
-    : { label: 'Withdraw', does: () => void composing.withdrawNow() };
+  const withdrawal = { planned: { act: 'withdraw', activityId: activity.id }, act: { label: 'Withdraw', does: () => void composing.withdrawNow() } } as const; // prettier-ignore
+  // Where no one is chosen, there is no change to look at.
+  const change = to && was && { planned: { act: 'reach', activityId: activity.id, to, outsiders: target.outsiders, was }, act: { label: `Change to ${short}`, does: () => void composing.applyReach() } } as const; // prettier-ignore
+  const looked = isReachChanged ? change : withdrawal;
   return (
     <Bar>
       <h1 style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
@@ -68,7 +65,7 @@ export function ComposerBar({ composing }: { readonly composing: Composing }) {
               To the Marking desk
             </ButtonLink>
           )}
-          <WhatWouldChange planned={planned} act={act} />
+          {looked && <WhatWouldChange {...looked} />}
           <Button onPress={() => void composing.withdrawNow()}>Withdraw</Button>
           {isReachChanged && (
             <Button
