@@ -116,5 +116,5 @@ test('it is over when the student leaves the course, and when the reader is sign
   await expect(strip(instructor)).toContainText('Bo Reed');
   await instructor.request.delete('/api/session');
   await instructor.getByRole('link', { name: /^Room/ }).click();
-  await expect(instructor.getByText('You are signed out. Sign in, then sit in again.')).toBeVisible();
+  await expect(instructor.getByText('You are signed out. Sign in, then start again.')).toBeVisible();
 });

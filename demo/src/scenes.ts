@@ -1,9 +1,11 @@
 import type { PostView } from '@jigsaw/contract/discussion';
+import type { RoomLines } from '@jigsaw/contract/rooms';
 import type { PageView, WikiView } from '@jigsaw/contract/wiki';
 import { v7 as uuid } from 'uuid';
 import { sure } from '@jigsaw/core/lists';
 import type { Client } from './client.js';
 import { blankPage, filledPrompt, growth, logBrief, logPrompt, saltMistake } from './log.js';
+import type { Vessel } from './people.js';
 import { vessels } from './people.js';
 import { reportRubric } from './rubricOfReport.js';
 import type { Stage } from './stage.js';
@@ -247,4 +249,11 @@ export async function releaseReport(stage: Stage): Promise<void> {
     `activities/${report.id}/student-extensions/${sure(firkin.members[0]).enrolmentId}`,
     { due: stage.clock.at(0, 'Mon 17:00'), reason: 'In hospital until Saturday' },
   );
+}
+
+/** The practice student is made ready in one group: what reaches it has its second copies. */
+export async function practise({ instructor, courseId }: Stage, vessel: Vessel): Promise<void> {
+  const { lines } = await instructor.get<RoomLines>(`courses/${courseId}/room-lines`);
+  const { group } = sure(lines.find((line) => line.group.name === vessel));
+  await instructor.post(`courses/${courseId}/practice`, { groupId: group.id });
 }

@@ -37,7 +37,7 @@ export class SessionGuard implements CanActivate {
     return true;
   }
 
-  /** The person themselves, or the student as whom they look or practise. */
+  /** The person themselves, or the student who they look or practise as. */
   private asAsked(person: SignedIn, request: SignedInRequest, context: ExecutionContext): Promise<SignedIn> {
     const { sitsAs, practisesIn } = request;
     if (sitsAs === undefined && practisesIn === undefined) return Promise.resolve(person);

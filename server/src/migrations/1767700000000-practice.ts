@@ -33,7 +33,7 @@ export class Practice1767700000000 implements MigrationInterface {
     );
   }
 
-  /** What was tried out is gone with it. */
+  /** Only where nothing was practised: what was, other tables hang on, and their keys refuse. */
   async down(run: QueryRunner): Promise<void> {
     await run.query(`CREATE OR REPLACE VIEW "released_copy" AS ${releasedCopy}`);
     await run.query(`CREATE OR REPLACE VIEW "course_person" AS ${coursePerson}`);

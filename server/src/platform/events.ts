@@ -18,3 +18,12 @@ export const eventsAbout = (
       ORDER BY "at" DESC, "id" DESC LIMIT $4`,
     [subjectId, types, unit, most],
   );
+
+/** Whether anything happened to one of these. */
+export async function hasHappened(manager: EntityManager, subjectIds: readonly string[]): Promise<boolean> {
+  const [row] = await manager.query<{ has: boolean }[]>(
+    `SELECT EXISTS (SELECT 1 FROM "event" WHERE "subjectId" = ANY($1)) AS "has"`,
+    [subjectIds],
+  );
+  return row?.has ?? false;
+}

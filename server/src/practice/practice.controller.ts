@@ -54,7 +54,7 @@ export class PracticeController {
 
   @Endpoint('POST restore', {
     id: 'restorePractice',
-    does: 'Bring back what was cleared last, as long as nothing was practised since',
+    does: 'Restore what was cleared last, as long as nothing was practised since',
     body: RestorePractice,
     largestKb: 2,
     answer: PracticeView,

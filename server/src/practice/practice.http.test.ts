@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { BoardView } from '@jigsaw/contract/placing';
 import type { PracticeView } from '@jigsaw/contract/practice';
 import type { CopyHead, RoomList } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
@@ -52,6 +53,15 @@ async function readBy(people: readonly Browser[]) {
   return answers;
 }
 
+/** What students do in copies. */
+const ofStudents = () => operations.filter(({ by, method, path: at }) => by === student('noor') && method !== 'get' && at.startsWith('/api/copies/')); // prettier-ignore
+/** @returns the status. */
+async function practise({ method, path: at, body }: Operation): Promise<number> {
+  const [, copyId = '', rest = ''] = /^\/api\/copies\/([^/]+)(\/.*)$/.exec(at) ?? [];
+  const there = as(`/api/copies/${await practised(copyId)}${rest}`);
+  return (await given.instructor[method](there).send(await body())).status;
+}
+
 /** The copy in which it is practised instead of a real one. */
 async function practised(copyId: string): Promise<string> {
   const { activityId } = await headOf(student('noor'), copyId);
@@ -66,12 +76,7 @@ describe('the practice student', () => {
     const before = await readBy(everyone);
     expect((await start()).hasTraces).toBe(false);
     const done: string[] = [];
-    for (const { id, method, path: at, body, by } of operations) {
-      const [, copyId, rest] = /^\/api\/copies\/([^/]+)(\/.*)$/.exec(at) ?? [];
-      if (by !== student('noor') || method === 'get' || copyId === undefined) continue;
-      const answer = await given.instructor[method](as(`/api/copies/${await practised(copyId)}${rest}`)).send(await body()); // prettier-ignore
-      if (answer.status === 200) done.push(id);
-    }
+    for (const operation of ofStudents()) if ((await practise(operation)) === 200) done.push(operation.id);
     expect(done).toEqual(
       expect.arrayContaining([
         'markSeen',
@@ -143,6 +148,17 @@ describe('the practice student', () => {
     expect(await status()).toBe(404);
   });
 
+  it('knows of anything that was practised, be it one act only, and of nothing that was only seen', async () => {
+    const traced: string[] = [];
+    for (const operation of ofStudents()) {
+      await given.instructor.post(`${path}/clear`).expect(200);
+      await start();
+      if ((await practise(operation)) === 200 && (await start()).hasTraces) traced.push(operation.id);
+    }
+    // Handing in follows something written.
+    expect(traced.sort()).toEqual(['addPage', 'addPost', 'giveAnswers', 'savePart', 'setDoor', 'stepIn']);
+  });
+
   it('has a copy of what was released since once it is made ready again', async () => {
     const titles = async () => (await rooms()).common.map(({ title }) => title);
     await start();
@@ -150,6 +166,21 @@ describe('the practice student', () => {
     expect(await titles()).not.toContain('Later');
     await start();
     expect(await titles()).toContain('Later');
+  });
+
+  it('keeps a group that no one was ever in only where something was done in it', async () => {
+    const groupsNow = async () => ((await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView).groups; // prettier-ignore
+    const change = (body: object) => given.instructor.put(`/api/sets/${given.set.id}/groups`).send(body);
+    const spare = (name: string) => ({ id: null, name, capacity: null, isLocked: false, version: 1 });
+    await change({ groups: [spare('Tun'), spare('Vat')], removed: [] }).expect(200);
+    const [tun = '', vat = ''] = (await groupsNow()).slice(-2).map(({ id }) => String(id));
+    for (const groupId of [tun, vat]) await start(groupId);
+    const talk = sure(sure((await rooms(vat)).rooms[0]).items.find(({ kind }) => kind === 'discussion'));
+    await given.instructor.post(as(`/api/copies/${talk.copyId}/posts`, vat)).send({ ...things.post, id: randomUUID() }).expect(200); // prettier-ignore
+    expect((await change({ groups: [], removed: [vat] })).body).toMatchObject({ status: 409 });
+    await change({ groups: [], removed: [tun] }).expect(200);
+    await given.instructor.get(as(`/api/courses/${given.course.id}/rooms`, tun)).expect(404);
+    expect((await rooms(vat)).rooms[0]).toMatchObject({ group: { name: 'Vat' }, namingVersion: null });
   });
 
   it('is for those who may sit in, in groups of their course, once it is made ready', async () => {

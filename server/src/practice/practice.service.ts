@@ -13,9 +13,10 @@ import {
 } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { PeopleService, SitIns } from '../identity/index.js';
+import { hasHappened } from '../platform/events.js';
 import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
-import { Copies, Kinds, practiceCopies } from '../release/index.js';
+import { Copies, practiceCopies } from '../release/index.js';
 
 interface GroupOfCourse {
   readonly courseId: CourseId;
@@ -24,7 +25,7 @@ interface GroupOfCourse {
   readonly groupName: string;
 }
 
-/** A student of the course who is no one, as whom those who may sit in try out what a member of a group can do. They work in copies of their own: no one else meets
+/** A student of the course who is no one: those who may sit in act as them, to try out what a member of a group can do. They work in copies of their own: no one else meets
  * these, nothing of them counts, and they are cleared together. */
 @Injectable()
 export class PracticeService implements OnModuleInit {
@@ -35,7 +36,6 @@ export class PracticeService implements OnModuleInit {
     private readonly people: PeopleService,
     private readonly sitIns: SitIns,
     private readonly copies: Copies,
-    private readonly kinds: Kinds,
   ) {}
 
   onModuleInit(): void {
@@ -84,7 +84,7 @@ export class PracticeService implements OnModuleInit {
       const { practiceRound } = await lockCourse(manager, courseId);
       if (round === practiceRound) return this.view(manager, courseId); // pressed twice
       const since = await practiceCopies(manager, courseId, practiceRound);
-      if (round !== practiceRound - 1 || (await this.kinds.hasTraces(manager, since)))
+      if (round !== practiceRound - 1 || (await hasHappened(manager, since)))
         throw problems.conflict('Someone has practised here since, so what was cleared stays cleared.');
       await startPracticeRound(manager, courseId, round);
       await record({ type: 'practice.restored', courseId, actorId: person.id, staff: 'sit-in' });
@@ -117,7 +117,7 @@ export class PracticeService implements OnModuleInit {
   private async view(manager: EntityManager, courseId: CourseId): Promise<PracticeView> {
     const round = (await practiceStudentOf(manager, courseId))?.round ?? 1;
     const copyIds = await practiceCopies(manager, courseId, round);
-    return { round, hasTraces: await this.kinds.hasTraces(manager, copyIds) };
+    return { round, hasTraces: await hasHappened(manager, copyIds) };
   }
 }
 

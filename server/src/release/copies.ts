@@ -107,10 +107,11 @@ export class Copies implements SetHearer {
     }
   }
 
-  /** Copies of a group that no one was ever in hold nothing of anybody's. */
+  /** Copies of a group that no one was ever in hold nothing of anybody's, and those of practice nothing as long as no one did anything in them. */
   async groupRemoved({ manager, group }: RemovedGroup): Promise<void> {
     const copies = await manager.query<{ copyId: CopyId; kind: string }[]>(
-      `SELECT c."copyId", c."kind" FROM "released_copy" c WHERE c."groupId" = $1 AND NOT EXISTS (SELECT 1 FROM "stay" WHERE "groupId" = $1)`,
+      `SELECT c."id" AS "copyId", a."kind" FROM "copy" c JOIN "release" r ON r."id" = c."releaseId" JOIN "activity" a ON a."id" = r."activityId"
+        WHERE c."groupId" = $1 AND NOT EXISTS (SELECT 1 FROM "stay" WHERE "groupId" = $1)`,
       [group.id],
     );
     for (const [kind, own] of groupedBy(copies, (copy) => copy.kind))

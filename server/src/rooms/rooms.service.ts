@@ -110,15 +110,16 @@ export class RoomsService {
     const named = await groupsForMembers(manager, groupIds);
     const rooms = [...tags.values()].map((group): RoomView => {
       const { about, motto, namingVersion } = sure(named.get(group.id));
+      const members = (membersOf.get(group.id) ?? []).map(({ groupId: _groupId, ...member }) => ({
+        ...member,
+        isYou: member.enrolmentId === viewer.enrolmentId,
+      }));
       return {
         group,
         about,
         motto,
-        namingVersion: viewer.role === 'student' ? namingVersion : null,
-        members: (membersOf.get(group.id) ?? []).map(({ groupId: _groupId, ...member }) => ({
-          ...member,
-          isYou: member.enrolmentId === viewer.enrolmentId,
-        })),
+        namingVersion: members.some(({ isYou }) => isYou) ? namingVersion : null,
+        members,
         items: items(group.id),
       };
     });

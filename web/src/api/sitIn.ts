@@ -17,7 +17,7 @@ const everyones = '/api/';
  * @param path below /api/ */
 export const apiAddress = (path: string): string => `${sitInBase()}${everyones}${path}`;
 
-/** The same for the reader themselves, whoever this page is shown to. */
+/** The same for the reader themselves, however this page is shown. */
 export const ownApiAddress = (path: string): string => `${everyones}${path}`;
 
 /** Where a page of the course is as one student sees it.

@@ -6,7 +6,7 @@ import { useAct } from '../page/index.js';
 import { useStartPracticeMutation } from './practiceApi.js';
 
 /** Goes on as the practice student, as a member of a group, once everything is ready there. */
-export function usePractise(): (groupId: GroupId) => Promise<void> {
+function usePractise(): (groupId: GroupId) => Promise<void> {
   const { course } = useCourse();
   const start = useAct(useStartPracticeMutation());
   return async (groupId) => {

@@ -1,4 +1,4 @@
-export { PractiseButton, usePractise } from './PractiseButton.js';
+export { PractiseButton } from './PractiseButton.js';
 export {
   useClearPracticeMutation,
   useRestorePracticeMutation,

@@ -123,8 +123,8 @@ export function Room({
           <p>
             <Lock size={14} aria-hidden="true" />
             {room.group.setName}, group {room.group.number}. {who}
+            <PractiseButton groupId={room.group.id} name={room.group.name} />
           </p>
-          <PractiseButton groupId={room.group.id} name={room.group.name} />
         </div>
         <ul aria-label="Members">
           {room.members.slice(0, mostMembersShown).map((member) => (

@@ -7,7 +7,7 @@ import { z } from 'zod';
 import type { SessionView } from '@jigsaw/contract/identity';
 import { sitInBase } from '../api/index.js';
 import { cameFromKey } from '../course/index.js';
-import { Button, PersonName, Segments } from '../look/index.js';
+import { Button, PersonName, Segments, Waiting } from '../look/index.js';
 import { readStored, useAct, useStored } from '../page/index.js';
 import {
   useClearPracticeMutation,
@@ -151,18 +151,24 @@ function Practising({ courseId, group: { groupId, name }, children }: Practising
   const navigate = useNavigate();
   const [from] = useState(() => readStored(cameFromKey, z.string().startsWith('/'), 'reader'));
   const start = useAct(useStartPracticeMutation());
+  const [isTurning, setTurning] = useState(false);
+  /** Meanwhile nothing is shown, so that no link of the round before leads into the one after it. */
+  const turn = async (act: () => Promise<unknown>) => {
+    setTurning(true);
+    await navigate(`/c/${courseId}/room`);
+    await act();
+    setTurning(false);
+  };
   const restore = useAct(useRestorePracticeMutation(), { says: () => 'What was practised is back' });
   const clear = useAct(useClearPracticeMutation(), {
     says: () => 'What was practised in this course is cleared',
-    undo: ({ round }) => (round > 1 ? () => restore({ courseId, round: round - 1 }) : null),
+    undo: ({ round }) => (round > 1 ? () => turn(() => restore({ courseId, round: round - 1 })) : null),
   });
   // What was released since someone practised here last has its copy, too.
-  const makeReady = useEffectEvent(() => void start({ courseId, groupId }));
-  useEffect(() => makeReady(), []);
-  const clearAll = async () => {
-    await navigate(`/c/${courseId}/room`);
-    if (await clear({ courseId })) makeReady();
-  };
+  const makeReady = () => start({ courseId, groupId });
+  const begin = useEffectEvent(() => void makeReady());
+  useEffect(() => begin(), []);
+  const clearAll = () => turn(async () => (await clear({ courseId })) && (await makeReady()));
   return (
     <>
       <Strip aria-label="Practising" data-sitting-in>
@@ -170,12 +176,12 @@ function Practising({ courseId, group: { groupId, name }, children }: Practising
         <p>
           <b>Practising as a member of {name}.</b> No one else sees what you do here, and nothing counts.
         </p>
-        <Button isSmall isDisabled={clear.isBusy} onPress={() => void clearAll()}>
+        <Button isSmall isDisabled={isTurning} onPress={() => void clearAll()}>
           Clear what was practised
         </Button>
         <a href={from ?? `/c/${courseId}/rooms`}>Leave</a>
       </Strip>
-      {children}
+      {isTurning ? <Waiting what="the room" /> : children}
     </>
   );
 }
