@@ -12,9 +12,9 @@ const server = (file, from, to, tests) => ({
 const web = (file, from, to, tests) => ({ file: `web/src/${file}`, from, to, project: 'web', tests });
 
 const visibility = [
-  server('identity/sittingIn.ts', "if (request.method === 'GET' || request.method === 'HEAD') next();", 'if (request.method) next();', 'app/sitIn'), // prettier-ignore
+  server('identity/sittingIn.ts', "if (isRead || (", 'if (request.method || (', 'app/sitIn'), // prettier-ignore
   server('course/viewers.ts', 'if (person.sitsIn && person.sitsIn.courseId !== courseId) return null;', '', 'app/sitIn'), // prettier-ignore
-  server('identity/session.guard.ts', '!(isTold || isOfACourse(request))', 'false', 'app/sitIn'),
+  server('identity/session.guard.ts', 'if (!isTold && !isOfACourse(request))', 'if (false)', 'app/sitIn'),
   server('course/sitIn.ts', "await this.viewers.staff(person, courseId, 'sit-in');", '', 'app/sitIn'),
   server('course/courses.service.ts', 'person.sitsIn?.courseId ?? null', 'null', 'app/sitIn'),
   server('questionnaire/questionnaire.kind.ts', 'person.sitsIn === null ||', 'true ||', 'app/sitIn'),
@@ -1068,10 +1068,16 @@ const practice = [
   server('identity/sittingIn.ts', "(isPractice && asked.startsWith('/api/copies/'))", 'isPractice', 'server/src/practice'), // prettier-ignore
   server('release/gate.ts', ' AND copy."practiceRound" IS NOT DISTINCT FROM :round', '', 'server/src/practice'), // prettier-ignore
   server('release/gate.ts', 'if (copy.practiceRound === round) entered.push(admitted);', 'entered.push(admitted);', 'server/src/practice'), // prettier-ignore
-  server('release/copiesInView.ts', 'practiceRound: IsNull(), ', '', 'server/src/practice'),
+  server('release/copiesInView.ts', '    practiceRound: IsNull(),\n', '', 'server/src/practice'),
   server('release/releasesOfCourse.ts', ' AND c."practiceRound" IS NULL', '', 'server/src/practice'),
-  server('course/viewers.ts', `e."role" <> 'practice' AND `, '', 'server/src/practice'),
-  server('practice/practice.service.ts', '(await this.kinds.hasTraces(manager, since))', 'false', 'server/src/practice'), // prettier-ignore
+  server('practice/practice.service.ts', '(await hasHappened(manager, since))', 'false', 'server/src/practice'), // prettier-ignore
+  server('platform/events.ts', '"subjectId" = ANY($1)) AS', '"subjectId" = ANY($1) AND "type" = \'handed-in\') AS', 'server/src/practice'), // prettier-ignore
+  server('rooms/rooms.service.ts', 'members.some(({ isYou }) => isYou) ? namingVersion : null', "viewer.role === 'student' ? namingVersion : null", 'server/src/practice'), // prettier-ignore
+];
+
+const madeCourses = [
+  server('release/gate.ts', `(c."groupId" IS NULL OR c."groupId" = ANY($4)`, '(c."groupId" = ANY($4)', 'app/madeCourses'), // prettier-ignore
+  server('release/copiesInView.ts', '...(isForAll ? {} : { id: In(named) }),', '', 'app/madeCourses'),
 ];
 
 const checks = [
@@ -1111,5 +1117,6 @@ export const mutations = [
   ...sightlines,
   ...foreseen,
   ...practice,
+  ...madeCourses,
   ...checks,
 ];

@@ -10,6 +10,7 @@ import { follow } from '../test/following.js';
 import { marker, tellAll } from '../test/marker.js';
 import type { Operation } from '../test/operations.js';
 import { otherOperations, takingOperations } from '../test/operations.js';
+import { setActs } from '../test/setActs.js';
 import type { Things } from '../test/someThings.js';
 import { someThings } from '../test/someThings.js';
 import type { Browser, TestServer } from '../test/testServer.js';
@@ -32,6 +33,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
+const { change } = setActs(() => given);
 const student = (name: string) => sure(given.students.get(name)).browser;
 const as = (address: string, groupId = crock) => `/practise/${groupId}${address}`;
 const start = async (groupId = crock) => (await given.instructor.post(path).send({ groupId }).expect(200)).body as PracticeView; // prettier-ignore
@@ -162,7 +164,8 @@ describe('the practice student', () => {
   it('has a copy of what was released since once it is made ready again', async () => {
     const titles = async () => (await rooms()).common.map(({ title }) => title);
     await start();
-    await released(given, toRead('notice', { title: 'Later' }), { mode: 'common' });
+    // That others may know of it does not open theirs.
+    await released(given, toRead('notice', { title: 'Later' }), { mode: 'common', outsiders: 'listed' });
     expect(await titles()).not.toContain('Later');
     await start();
     expect(await titles()).toContain('Later');
@@ -170,15 +173,17 @@ describe('the practice student', () => {
 
   it('keeps a group that no one was ever in only where something was done in it', async () => {
     const groupsNow = async () => ((await given.instructor.get(`/api/sets/${given.set.id}/board`).expect(200)).body as BoardView).groups; // prettier-ignore
-    const change = (body: object) => given.instructor.put(`/api/sets/${given.set.id}/groups`).send(body);
+    const changeGroups = (body: object) =>
+      given.instructor.put(`/api/sets/${given.set.id}/groups`).send(body);
     const spare = (name: string) => ({ id: null, name, capacity: null, isLocked: false, version: 1 });
-    await change({ groups: [spare('Tun'), spare('Vat')], removed: [] }).expect(200);
+    await changeGroups({ groups: [spare('Tun'), spare('Vat')], removed: [] }).expect(200);
+    expect((await change({ membersName: true })).status).toBe(200);
     const [tun = '', vat = ''] = (await groupsNow()).slice(-2).map(({ id }) => String(id));
     for (const groupId of [tun, vat]) await start(groupId);
     const talk = sure(sure((await rooms(vat)).rooms[0]).items.find(({ kind }) => kind === 'discussion'));
     await given.instructor.post(as(`/api/copies/${talk.copyId}/posts`, vat)).send({ ...things.post, id: randomUUID() }).expect(200); // prettier-ignore
-    expect((await change({ groups: [], removed: [vat] })).body).toMatchObject({ status: 409 });
-    await change({ groups: [], removed: [tun] }).expect(200);
+    expect((await changeGroups({ groups: [], removed: [vat] })).body).toMatchObject({ status: 409 });
+    await changeGroups({ groups: [], removed: [tun] }).expect(200);
     await given.instructor.get(as(`/api/courses/${given.course.id}/rooms`, tun)).expect(404);
     expect((await rooms(vat)).rooms[0]).toMatchObject({ group: { name: 'Vat' }, namingVersion: null });
   });
